@@ -1,0 +1,128 @@
+import { expect, joinPhone, openClass, openDemo, test } from './fixtures.js';
+
+test('the server is killed in mid-class and started again: nothing acknowledged is lost, nobody reloads', async ({
+  signedIn: page,
+  server,
+  browser,
+}) => {
+  await openDemo(page);
+  const code = await openClass(page);
+  const mara = await joinPhone(browser, server, code, 'Mara');
+  const kofi = await joinPhone(browser, server, code, 'Kofi');
+  await page.keyboard.press('ArrowRight');
+  await mara.getByRole('button', { name: 'Done' }).click();
+  await expect(page.getByText('1 of 2 done')).toBeVisible();
+  await page.keyboard.press('h');
+  await expect(kofi.getByText('Your instructor has stopped the clock.')).toBeVisible();
+
+  // A reload would lose this mark.
+  for (const one of [page, mara, kofi]) await one.evaluate(() => Object.assign(window, { stillHere: true }));
+  const first = server.pid();
+  await server.kill();
+  await expect(kofi.getByText('No connection just now')).toBeVisible();
+  await expect(page.getByText('No connection just now')).toBeVisible();
+  await expect(kofi.getByRole('heading', { name: 'Tone the whole canvas' })).toBeVisible();
+  // What is done meanwhile waits in the outbox.
+  await kofi.getByRole('button', { name: 'I need a hand' }).click();
+  await kofi.getByRole('button', { name: 'the brush' }).click();
+  await server.start();
+  expect(server.pid()).not.toBe(first);
+
+  await expect(page.getByText('No connection just now')).toBeHidden();
+  await expect(page.getByText('1 of 2 done')).toBeVisible();
+  await expect(page.getByText('Kofi: hand')).toBeVisible();
+  await expect(kofi.getByRole('button', { name: /Hand is up/ })).toBeVisible();
+  await expect(mara.getByText('Your instructor has stopped the clock.')).toBeVisible();
+  await page.keyboard.press('h');
+  await page.keyboard.press('ArrowRight');
+  for (const phone of [mara, kofi]) await expect(phone.getByRole('heading', { name: 'Let the whole canvas dry' })).toBeVisible();
+  for (const one of [page, mara, kofi]) expect(await one.evaluate(() => 'stillHere' in window)).toBe(true);
+});
+
+test('a class from start to end: done and taken back, hands, a minute more, looking back, going on taken back', async ({
+  signedIn: page,
+  server,
+  browser,
+}) => {
+  await openDemo(page);
+  const code = await openClass(page);
+  const mara = await joinPhone(browser, server, code, 'Mara');
+  const ines = await joinPhone(browser, server, code, 'Ines', { width: 360, height: 740 });
+  await page.getByRole('button', { name: /Start/ }).click();
+  await expect(ines.getByText('2 in flat, wash')).toBeVisible();
+  await expect(ines.getByText(/1 white : 1 yellow ochre : a touch of burnt umber/)).toBeVisible();
+
+  await mara.getByRole('button', { name: 'Done' }).click();
+  await expect(page.getByText('1 of 2 done')).toBeVisible();
+  await mara.getByRole('button', { name: /Take it back/ }).click();
+  await expect(page.getByText('0 of 2 done')).toBeVisible();
+  await expect(mara.getByRole('button', { name: 'Done' })).toBeVisible();
+
+  await ines.getByRole('button', { name: 'I need a hand' }).click();
+  await ines.getByRole('button', { name: 'the colour' }).click();
+  await expect(page.getByText('Ines: hand')).toBeVisible();
+  await page.getByRole('button', { name: 'Ines has been helped' }).click();
+  await expect(ines.getByRole('button', { name: 'I need a hand' })).toBeVisible();
+
+  const seconds = async (text: Promise<string>) => {
+    const [minutes = 0, rest = 0] =
+      (await text)
+        .match(/\d+:\d+/)?.[0]
+        .split(':')
+        .map(Number) ?? [];
+    return minutes * 60 + rest;
+  };
+  const before = await seconds(mara.getByTestId('clock').innerText());
+  await page.keyboard.press('e');
+  await expect.poll(() => seconds(mara.getByTestId('clock').innerText())).toBeGreaterThan(before + 45);
+
+  await page.keyboard.press('ArrowRight');
+  await expect(mara.getByText('Drying pause')).toBeVisible();
+  await page.getByRole('button', { name: /Take it back/ }).click();
+  await expect(mara.getByRole('heading', { name: 'Tone the whole canvas' })).toBeVisible();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await expect(mara.getByRole('heading', { name: 'Trace the ridges and the balloons' })).toBeVisible();
+  await mara.getByRole('button', { name: 'Look back' }).click();
+  await expect(mara.getByText('Drying pause')).toBeVisible();
+  await expect(mara.getByRole('button', { name: 'Done' })).toBeHidden();
+  await mara.getByRole('button', { name: 'To the present step' }).click();
+  await expect(mara.getByRole('button', { name: 'Done' })).toBeVisible();
+
+  await ines.close();
+  await expect(page.getByText('away')).toBeVisible();
+  // The keys grow to a name only after five seconds in which going on can be taken back.
+  await page.getByRole('button', { name: 'End the class' }).click({ timeout: 9000 });
+  await page.getByRole('button', { name: 'End it for everyone' }).click();
+  await expect(mara.getByText('The class has ended')).toBeVisible();
+});
+
+test('a phone that is reloaded is the same student; a wrong code and an empty name are met with a sentence', async ({
+  signedIn: page,
+  server,
+  browser,
+}) => {
+  await openDemo(page);
+  const code = await openClass(page);
+  const mara = await joinPhone(browser, server, code, 'Mara');
+  await page.keyboard.press('ArrowRight');
+  await mara.getByRole('button', { name: 'Done' }).click();
+  await mara.reload();
+  await expect(mara.getByRole('heading', { name: 'Tone the whole canvas' })).toBeVisible();
+  await expect(page.getByText('1 of 1 done')).toBeVisible();
+
+  const stray = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+  await stray.goto(`${server.url}/join`);
+  await stray.getByLabel('Class code').fill('zzz');
+  await stray.getByRole('button', { name: 'Next' }).click();
+  await expect(stray.getByRole('alert')).toContainText('six letters and digits');
+  await stray.getByLabel('Class code').fill('ZZZZZZ');
+  await stray.getByRole('button', { name: 'Next' }).click();
+  await expect(stray.getByRole('alert')).toContainText('No class has this code');
+  // Markup in a name stays text.
+  await stray.getByLabel('Class code').fill(code);
+  await stray.getByRole('button', { name: 'Next' }).click();
+  await stray.getByLabel('Your first name').fill('<img src=x onerror=alert(1)>');
+  await stray.getByRole('button', { name: 'Join' }).click();
+  await expect(page.getByText('<img src=x onerror=alert(1)>')).toBeVisible();
+});

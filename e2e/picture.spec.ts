@@ -1,0 +1,300 @@
+import type { Page } from '@playwright/test';
+import sharp from 'sharp';
+import { expect, openDemo, saved, test, topic } from './fixtures.js';
+
+/** A place on the canvas's face as shares of it. */
+async function face(page: Page) {
+  const box = await page.locator('.easel-face').boundingBox();
+  if (!box) throw new Error('no face to work on');
+  return (x: number, y: number): [number, number] => [box.x + box.width * x, box.y + box.height * y];
+}
+const areas = (page: Page) => page.locator('.zones li');
+/** Sum of the areas listed, in cm². */
+async function covered(page: Page): Promise<number> {
+  const texts = await page.locator('.zones .numbers').allInnerTexts();
+  return texts.reduce((sum, text) => sum + (Number.parseFloat(text) || 0), 0);
+}
+async function propose(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Propose areas' }).click();
+  await expect(page.getByRole('button', { name: /^Take these/ })).toBeEnabled({ timeout: 25_000 });
+}
+
+test('areas proposed from the picture, guided by strokes and taps, taken, and taken back', async ({ signedIn: page }) => {
+  await openDemo(page, 'picture');
+  await propose(page);
+  await page.getByLabel('About how many').fill('8');
+  await expect(page.locator('.proposed li')).toHaveCount(8);
+  const at = await face(page);
+  // Down through the sky: all of it belongs together.
+  await page.mouse.move(...at(0.06, 0.03));
+  await page.mouse.down();
+  await page.mouse.move(...at(0.06, 0.45), { steps: 12 });
+  await page.mouse.up();
+  // Two stripes of the great balloon are something else, and alike.
+  await page.mouse.click(...at(0.365, 0.3));
+  await page.getByRole('button', { name: '2', exact: true }).click();
+  await page.mouse.click(...at(0.24, 0.3));
+  await expect(page.getByRole('button', { name: '2', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  await page.getByRole('button', { name: /^Take these 8/ }).click();
+  await expect(areas(page)).toHaveCount(8, { timeout: 25_000 });
+  // The sky is one again and keeps its name and its steps; the canvas is covered: 16 × 20 in are 2064.5 cm².
+  await expect(page.getByLabel('Name of sky')).toBeVisible();
+  expect(await covered(page)).toBeGreaterThan(2064.5 * 0.997);
+  expect(await covered(page)).toBeLessThan(2064.5 * 1.003);
+  await page.keyboard.press('Control+z');
+  await expect(areas(page)).toHaveCount(10);
+  await saved(page);
+});
+
+test('proposed by keyboard alone: marks set with the cross', async ({ signedIn: page }) => {
+  await openDemo(page, 'picture');
+  await page.getByRole('button', { name: 'Propose areas' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^Take these/ })).toBeEnabled({ timeout: 25_000 });
+  await page.getByRole('button', { name: /^Stroke over/ }).focus();
+  await page.keyboard.press('Space');
+  for (let i = 0; i < 6; i++) await page.keyboard.press('Shift+ArrowUp');
+  await page.keyboard.press('Space');
+  await expect(page.locator('.mark')).toHaveCount(3); // 1, 2, New
+  await page.getByRole('button', { name: 'Take back' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.mark')).toHaveCount(2);
+  await page.getByRole('button', { name: /^Take these/ }).focus();
+  await page.keyboard.press('Enter');
+  await expect(areas(page).first()).toBeVisible({ timeout: 25_000 });
+});
+
+for (const pointer of ['touch', 'pen'] as const) {
+  test(`an outline edited by ${pointer}`, async ({ signedIn: page }) => {
+    await openDemo(page, 'picture');
+    await page.getByLabel('Name of baskets').focus();
+    const point = page.getByRole('button', { name: /^Point 1:/ }).first();
+    const before = (await point.getAttribute('aria-label')) ?? '';
+    const box = await point.boundingBox();
+    if (!box) throw new Error('no point');
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    const session = await page.context().newCDPSession(page);
+    if (pointer === 'touch') {
+      const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', px = 0, py = 0) =>
+        session.send('Input.dispatchTouchEvent', { type, touchPoints: type === 'touchEnd' ? [] : [{ x: px, y: py }] });
+      await touch('touchStart', x, y);
+      for (let i = 1; i <= 5; i++) await touch('touchMove', x - 3 * i, y - 2 * i);
+      await touch('touchEnd');
+    } else {
+      const pen = (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', px: number, py: number) =>
+        session.send('Input.dispatchMouseEvent', {
+          type,
+          x: px,
+          y: py,
+          button: 'left',
+          buttons: 1,
+          clickCount: 1,
+          pointerType: 'pen',
+        });
+      await pen('mousePressed', x, y);
+      for (let i = 1; i <= 5; i++) await pen('mouseMoved', x - 3 * i, y - 2 * i);
+      await pen('mouseReleased', x - 15, y - 10);
+    }
+    await expect(point).not.toHaveAttribute('aria-label', before);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(point).toHaveAttribute('aria-label', before);
+  });
+}
+
+test('values, spots and a drawing in grey: what an instructor sees with half-closed eyes', async ({ signedIn: page }) => {
+  await openDemo(page, 'picture');
+  await topic(page, 'Values');
+  await expect(page.locator('.value-table tbody tr')).toHaveCount(4);
+  await page.getByLabel(/^Values/).fill('3');
+  await expect(page.locator('.value-table tbody tr')).toHaveCount(3);
+  const shares = await page.locator('.value-table tbody td:last-child').allInnerTexts();
+  const sum = shares.reduce((total, text) => total + Number.parseInt(text, 10), 0);
+  expect(sum).toBeGreaterThan(97);
+  expect(sum).toBeLessThan(103);
+  await expect(page.getByText(/The darkest begin at value/)).toBeVisible();
+  await page.getByRole('button', { name: 'mirrored' }).click();
+  await expect(page.locator('.easel-view > g[transform*="scale(-1"]')).toBeVisible();
+  await page.getByRole('button', { name: 'mirrored' }).click();
+
+  await topic(page, 'Compare');
+  const at = await face(page);
+  await page.mouse.click(...at(0.2, 0.56)); // far ridge
+  await page.mouse.click(...at(0.9, 0.635)); // near ridge
+  await expect(page.getByText(/\d\.\d steps darker.* than far ridge/)).toBeVisible();
+  await page.getByRole('button', { name: 'Without what surrounds them' }).click();
+  await expect(page.locator('.easel-bare')).toBeVisible();
+  // By keyboard: the cross, set down twice.
+  await page.getByRole('button', { name: 'Begin again' }).click();
+  await page.getByRole('button', { name: /^Tap places/ }).focus();
+  await page.keyboard.press('Space');
+  await page.keyboard.press('Shift+ArrowDown');
+  await page.keyboard.press('Space');
+  await expect(page.locator('.spot')).toHaveCount(2);
+});
+
+test('a thing dropped: what lies behind it comes through, its areas are hidden, the plan is shorter; and it comes back', async ({
+  signedIn: page,
+}) => {
+  await openDemo(page, 'picture');
+  const minutes = page.locator('.bench-time b');
+  const before = await minutes.innerText();
+  await topic(page, 'Things');
+  for (const name of ['great balloon', 'cream stripes', 'baskets']) await page.getByLabel(name, { exact: true }).check();
+  await page.getByRole('button', { name: 'Make a thing' }).click();
+  await page.getByRole('button', { name: 'Drop it' }).click();
+  await expect(page.getByText('7 areas')).toBeVisible();
+  await expect(page.locator('image[href^="blob:"]')).toBeVisible();
+  await expect(minutes).not.toHaveText(before);
+  // Where the balloon was there is sky now.
+  await topic(page, 'Compare');
+  const at = await face(page);
+  await page.mouse.click(...at(0.37, 0.25));
+  await expect(page.locator('.spot')).toContainText('sky');
+  await expect(page.locator('.spot')).toContainText(/blue|violet/);
+  await topic(page, 'Things');
+  await page.getByLabel('Name of the thing great balloon').focus();
+  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await expect(page.getByText('10 areas')).toBeVisible();
+  await page.getByRole('button', { name: 'Left', exact: true }).click();
+  await expect(page.getByText(/Moved by/)).toBeVisible();
+  await saved(page);
+});
+
+test('a second reference, and a thing cut from it; a taped margin makes every area smaller', async ({ signedIn: page }, info) => {
+  await openDemo(page, 'picture');
+  await topic(page, 'Source');
+  const other = info.outputPath('other.png');
+  await sharp({ create: { width: 400, height: 500, channels: 3, background: '#30a050' } })
+    .png()
+    .toFile(other);
+  await page.getByLabel('Choose a picture').setInputFiles(other);
+  await expect(page.locator('.reference')).toHaveCount(2);
+  await expect(page.getByLabel('What it is for').nth(1)).toHaveValue('detail');
+  await topic(page, 'Things');
+  await page.getByLabel('small balloons', { exact: true }).check();
+  await page.getByLabel('Cut from').selectOption('Reference 2: a detail');
+  await page.getByRole('button', { name: 'Add it to the picture' }).click();
+  await expect(page.getByText('added', { exact: true })).toBeVisible();
+  await topic(page, 'Compare');
+  const at = await face(page);
+  await page.mouse.click(...at(0.753, 0.18));
+  await expect(page.locator('.spot')).toContainText(/green/);
+  await topic(page, 'Crop');
+  await page.getByLabel('Taped margin, in').fill('1');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.easel-tape')).toBeVisible();
+  await topic(page, 'Areas');
+  // 14 × 18 in are 1625.8 cm².
+  await expect.poll(() => covered(page)).toBeLessThan(1625.8 * 1.004);
+  expect(await covered(page)).toBeGreaterThan(1625.8 * 0.996);
+  // Depth by keyboard: the far ridge before the near one.
+  await page.getByRole('button', { name: 'Move far ridge in depth' }).focus();
+  for (const key of ['Space', 'ArrowDown', 'Space']) {
+    await page.keyboard.press(key);
+    await page.waitForTimeout(350);
+  }
+  await expect(areas(page).nth(2).getByLabel('Name of far ridge')).toBeVisible();
+});
+
+test('edges, directions, light and composition: measured, and set by hand', async ({ signedIn: page }) => {
+  await openDemo(page, 'picture');
+  await topic(page, 'Edges');
+  const edge = page.getByLabel('Edge between sky and far ridge');
+  await expect(edge).toBeVisible({ timeout: 25_000 });
+  await edge.selectOption('soft');
+  await expect(edge).toHaveValue('soft');
+  await topic(page, 'Areas');
+  await page.getByLabel('Name of terraces').focus();
+  await topic(page, 'Edges');
+  await expect(page.getByText(/It runs at|shows no direction/)).toBeVisible({ timeout: 25_000 });
+  await page.getByLabel('Direction').fill('30');
+  await expect(page.getByText('Set by hand: 30° to the level.')).toBeVisible();
+  await page.getByRole('button', { name: 'As measured' }).click();
+  await topic(page, 'Composition');
+  await page.getByLabel('The picture is about').selectOption('great balloon');
+  await expect(page.getByText(/The great balloon stands \d+ % of the way off the middle/)).toBeVisible({ timeout: 25_000 });
+  await expect(page.getByText(/lines run unbroken from edge to edge/)).toBeVisible();
+  await expect(page.getByText('Small balloons: 3 parts.')).toBeVisible();
+  await page.getByLabel(/^Light/).fill('270');
+  await expect(page.getByText('from the left')).toBeVisible();
+  await saved(page);
+});
+
+test('divided, joined, grown from a colour and drawn across itself', async ({ signedIn: page }) => {
+  await openDemo(page, 'picture');
+  await page.getByLabel('Name of sky').focus();
+  await page.getByRole('button', { name: 'Divide' }).click();
+  let at = await face(page);
+  await page.mouse.move(...at(0.01, 0.2));
+  await page.mouse.down();
+  await page.mouse.move(...at(0.99, 0.22), { steps: 5 });
+  await page.mouse.up();
+  await expect(areas(page)).toHaveCount(11);
+  await expect(page.getByLabel('Name of sky, second part')).toBeVisible();
+  await page.getByLabel('Join sky, second part with').selectOption('sky');
+  await expect(areas(page)).toHaveCount(10);
+  await page.getByRole('button', { name: 'Touch up' }).click();
+  at = await face(page);
+  await page.mouse.click(...at(0.3, 0.68));
+  await page.getByLabel(/^As far as/).fill('14');
+  await expect(page.getByRole('button', { name: 'Make it an area' })).toBeEnabled();
+  await page.getByRole('button', { name: 'Make it an area' }).click();
+  await expect(areas(page)).toHaveCount(11);
+  expect(await covered(page)).toBeLessThan(2064.5 * 1.003);
+  // An outline drawn across itself is made sound.
+  await page.getByRole('button', { name: 'Draw', exact: true }).click();
+  const canvas = page.getByRole('button', { name: /^Draw an area\. By keyboard/ });
+  const box = await canvas.boundingBox();
+  if (!box) throw new Error('no canvas');
+  for (const [x, y] of [
+    [0.1, 0.1],
+    [0.3, 0.3],
+    [0.3, 0.1],
+    [0.1, 0.3],
+  ] as const)
+    await page.mouse.click(box.x + box.width * x, box.y + box.height * y);
+  await page.keyboard.press('Enter');
+  await expect(areas(page)).toHaveCount(12);
+});
+
+test('a lesson without a reference; a picture of one colour; a crop past the edge, levelled by a line', async ({
+  signedIn: page,
+}, info) => {
+  await page.getByRole('button', { name: 'New lesson' }).click();
+  await page.getByLabel('What will you paint?').fill('Three bands');
+  await page.getByRole('button', { name: 'Put it on the shelf' }).click();
+  await page.waitForURL(/\/picture$/);
+  const even = info.outputPath('even.png');
+  await sharp({ create: { width: 400, height: 500, channels: 3, background: '#7a8a5a' } })
+    .png()
+    .toFile(even);
+  await page.getByLabel('Choose a picture').setInputFiles(even);
+  await expect(page.locator('.reference')).toBeVisible();
+  await topic(page, 'Areas');
+  await page.getByRole('button', { name: 'Propose areas' }).click();
+  await expect(page.getByText(/of one colour throughout/)).toBeVisible({ timeout: 20_000 });
+  await page.getByRole('button', { name: 'Take this area' }).click();
+  await expect(areas(page)).toHaveCount(1, { timeout: 20_000 });
+  await topic(page, 'Crop');
+  await page.getByLabel('Size of the picture').fill('0.6');
+  await expect(page.getByText(/of the canvas has no picture under it/)).toBeVisible();
+  await page.getByLabel('Go on past its edge').check();
+  await expect(page.getByText(/carries on from the picture’s edge/)).toBeVisible();
+  await page.getByRole('button', { name: 'Level by a line' }).click();
+  const at = await face(page);
+  await page.mouse.move(...at(0.2, 0.5));
+  await page.mouse.down();
+  await page.mouse.move(...at(0.8, 0.55), { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByLabel('Turn, degrees')).not.toHaveValue('0');
+  await topic(page, 'Source');
+  await page.getByRole('button', { name: 'Pick a neutral place' }).click();
+  const spot = await face(page);
+  await page.mouse.click(...spot(0.5, 0.5));
+  await expect(page.getByText('Colours are corrected by the places you picked.')).toBeVisible();
+  await page.getByRole('button', { name: 'Take away' }).click();
+  await expect(page.getByText(/A lesson can do without/)).toBeVisible();
+  await topic(page, 'Composition');
+  await expect(page.locator('.notes li').first()).toBeVisible({ timeout: 20_000 });
+  await saved(page);
+});

@@ -1,0 +1,26 @@
+/** One project in Node; sources of the workspaces are taken directly, without a build. */
+export default {
+  testEnvironment: 'node',
+  roots: ['<rootDir>/packages'],
+  testMatch: ['**/src/**/*.test.ts', '**/src/**/*.test.tsx'],
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  transform: {
+    '^.+\\.tsx?$': [
+      '<rootDir>/tools/jest-transform.mjs',
+      {
+        jsc: {
+          parser: { syntax: 'typescript', tsx: false, decorators: true },
+          transform: { legacyDecorator: true, decoratorMetadata: true, react: { runtime: 'automatic' } },
+          target: 'es2022',
+        },
+        module: { type: 'es6' },
+      },
+    ],
+  },
+  moduleNameMapper: {
+    '^@viaticum/core/([a-z]+)$': '<rootDir>/packages/core/src/$1/index.ts',
+    '^@viaticum/contract$': '<rootDir>/packages/contract/src/index.ts',
+    '^(\\.{1,2}/.*)\\.js$': '$1',
+  },
+  testTimeout: 30_000,
+};

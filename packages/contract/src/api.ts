@@ -1,0 +1,37 @@
+import { type Static, Type } from 'typebox';
+import { Lesson } from './lesson.js';
+
+const strict = { additionalProperties: false } as const;
+
+export const SignIn = Type.Object(
+  { name: Type.String({ minLength: 1, maxLength: 120 }), password: Type.String({ minLength: 1, maxLength: 200 }) },
+  strict,
+);
+export const NewLesson = Type.Object({ document: Lesson }, strict);
+export const SaveLesson = Type.Object({ baseRevision: Type.Integer({ minimum: 0 }), document: Lesson }, strict);
+export const NewClass = Type.Object({ lessonId: Type.String({ minLength: 1, maxLength: 32 }) }, strict);
+export const IdParam = Type.Object({ id: Type.String({ minLength: 1, maxLength: 32 }) }, strict);
+
+export type SignIn = Static<typeof SignIn>;
+export type NewLesson = { document: Lesson };
+export type SaveLesson = { baseRevision: number; document: Lesson };
+export type NewClass = Static<typeof NewClass>;
+
+/** Every error answer: a stable code, and a sentence that says what is wrong and what to do. */
+export type ApiError = { code: string; message: string; details?: unknown };
+export type LessonCard = { id: string; title: string; revision: number; updatedAt: string; document: Lesson };
+export type LessonAnswer = { id: string; revision: number; document: Lesson; savedAt: string };
+export type SaveAnswer = { revision: number; savedAt: string };
+export type ConflictAnswer = ApiError & { current: LessonAnswer; keptRevision: number };
+export type PictureAnswer = { sha256: string; widthPx: number; heightPx: number };
+export type ClassAnswer = {
+  id: string;
+  code: string;
+  lessonId: string;
+  title: string;
+  state: string;
+  openedAt: string;
+  addresses: string[];
+  reachable: boolean;
+};
+export type Instructor = { name: string };

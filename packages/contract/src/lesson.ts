@@ -1,0 +1,314 @@
+import { type Static, type TEnum, type TSchema, Type } from 'typebox';
+
+/** The document version written by this build; older ones are upgraded on reading (`core/lesson`). */
+export const SCHEMA_VERSION = 2;
+
+const strict = { additionalProperties: false } as const;
+const oneOf = <const T extends string[]>(values: readonly [...T]): TEnum<T> => Type.Enum<T>(values);
+
+export const Id = Type.String({ minLength: 1, maxLength: 32, pattern: '^[A-Za-z0-9_-]+$' });
+const Name = Type.String({ minLength: 1, maxLength: 120 });
+const Words = Type.String({ maxLength: 20000 });
+const Lab = Type.Tuple([
+  Type.Number({ minimum: 0, maximum: 100 }),
+  Type.Number({ minimum: -160, maximum: 160 }),
+  Type.Number({ minimum: -160, maximum: 160 }),
+]);
+const Sha256 = Type.String({ pattern: '^[0-9a-f]{64}$' });
+const Share = Type.Number({ minimum: 0, maximum: 0.95 });
+const optional = <T extends TSchema>(schema: T) => Type.Optional(schema);
+
+/** The choices of a school, default first (see the guide to schools in the interface catalogue). */
+export const schoolChoices = {
+  order: ['background-first', 'subject-first', 'whole-together', 'part-by-part'],
+  values: ['dark-to-light', 'extremes-first', 'middle-out', 'white-first', 'transparent-darks'],
+  layers: ['dry-layers', 'one-wet-session', 'glazes'],
+  mixing: ['palette', 'on-the-brush', 'on-the-canvas', 'all-premixed'],
+  ground: ['toned-one', 'toned-several', 'white'],
+  drawing: ['tracing', 'direct', 'grid', 'envelope', 'thin-paint', 'none'],
+  drawWhen: ['before-anything', 'after-ground', 'after-background', 'after-far-planes'],
+  transferMedium: ['transfer-paper', 'graphite', 'charcoal', 'chalk'],
+  fidelity: ['altered', 'true', 'no-reference'],
+  drying: ['wait', 'dryer', 'keep-wet'],
+  black: ['mixed-darks', 'tinted-near-black', 'black-allowed'],
+  palette: ['smallest', 'primaries-and-white', 'rich'],
+  thinning: ['medium', 'water', 'hardly', 'film-or-mist'],
+  detail: ['suggest', 'render'],
+  brushCare: ['wipe', 'wash', 'several-brushes'],
+  teaching: ['show-then-do', 'paint-along'],
+  varnish: ['none', 'brushed', 'sprayed'],
+} as const;
+
+export const School = Type.Object(
+  {
+    order: oneOf(schoolChoices.order),
+    values: oneOf(schoolChoices.values),
+    layers: oneOf(schoolChoices.layers),
+    mixing: oneOf(schoolChoices.mixing),
+    ground: oneOf(schoolChoices.ground),
+    drawing: oneOf(schoolChoices.drawing),
+    drawWhen: oneOf(schoolChoices.drawWhen),
+    transferMedium: oneOf(schoolChoices.transferMedium),
+    fidelity: oneOf(schoolChoices.fidelity),
+    drying: oneOf(schoolChoices.drying),
+    black: oneOf(schoolChoices.black),
+    palette: oneOf(schoolChoices.palette),
+    thinning: oneOf(schoolChoices.thinning),
+    detail: oneOf(schoolChoices.detail),
+    brushCare: oneOf(schoolChoices.brushCare),
+    teaching: oneOf(schoolChoices.teaching),
+    varnish: oneOf(schoolChoices.varnish),
+  },
+  strict,
+);
+
+/** The air a lesson is painted in. `humidity` is a fraction 0-1, `airSpeed` m/s. */
+export const Room = Type.Object(
+  {
+    name: Name,
+    airC: Type.Number({ minimum: -20, maximum: 60 }),
+    humidity: Type.Number({ minimum: 0, maximum: 1 }),
+    airSpeed: Type.Number({ minimum: 0, maximum: 20 }),
+    sunWPerM2: optional(Type.Number({ minimum: 0, maximum: 1200 })),
+  },
+  strict,
+);
+
+export const absorbencies = ['sealed', 'acrylic', 'gesso', 'raw'] as const;
+export const techniques = [
+  'wash',
+  'glaze',
+  'dry-brush',
+  'scumble',
+  'block-in',
+  'blend',
+  'loaded',
+  'gesso',
+  'impasto',
+  'under-film',
+  'spatter',
+] as const;
+export const needs = ['any', 'wet', 'damp', 'paintOver', 'touchDry', 'firm', 'cured'] as const;
+export const stepKinds = ['paint', 'draw', 'prepare', 'transfer', 'dry', 'look', 'practise', 'break'] as const;
+export const media = ['retarder', 'gel', 'glazing-medium', 'mist'] as const;
+
+export const Support = Type.Object(
+  {
+    kind: oneOf(['canvas', 'board', 'paper'] as const),
+    widthMm: Type.Number({ minimum: 10, maximum: 5000 }),
+    heightMm: Type.Number({ minimum: 10, maximum: 5000 }),
+    marginMm: optional(Type.Number({ minimum: 0, maximum: 500 })),
+    wrapMm: optional(Type.Number({ minimum: 0, maximum: 200 })),
+    absorbency: oneOf(absorbencies),
+    groundCoats: Type.Array(Type.Object({ mixId: Id, technique: oneOf(techniques) }, strict), { maxItems: 10 }),
+  },
+  strict,
+);
+
+/** Where a picture lies under the canvas: canvas mm = offset + R(rotation)·(flip·px·mmPerPx). */
+export const Placement = Type.Object(
+  {
+    mmPerPx: Type.Number({ exclusiveMinimum: 0, maximum: 1000 }),
+    xMm: Type.Number({ minimum: -20000, maximum: 20000 }),
+    yMm: Type.Number({ minimum: -20000, maximum: 20000 }),
+    rotationDeg: Type.Number({ minimum: -180, maximum: 180 }),
+    flip: Type.Boolean(),
+  },
+  strict,
+);
+
+const Byte = Type.Number({ minimum: 0, maximum: 255 });
+/** A place in a picture (its own pixels) and the mean sRGB found there. */
+const Sample = Type.Object({ xPx: Type.Number(), yPx: Type.Number(), rgb: Type.Tuple([Byte, Byte, Byte]) }, strict);
+/** What the eye knew to be neutral and to be white when the picture was taken; the colours are corrected by it. */
+export const Correction = Type.Object({ neutral: optional(Sample), white: optional(Sample) }, strict);
+export const takenAs = ['daylight', 'lamp', 'print', 'screen', 'unknown'] as const;
+
+export const Reference = Type.Object(
+  {
+    id: Id,
+    pictureSha256: Sha256,
+    widthPx: Type.Integer({ minimum: 1 }),
+    heightPx: Type.Integer({ minimum: 1 }),
+    role: oneOf(['whole', 'detail', 'light'] as const),
+    placement: Placement,
+    /** What was photographed: a thing in some light, a print, a screen. Says how far its colours can be trusted. */
+    taken: optional(oneOf(takenAs)),
+    correction: optional(Correction),
+    /** Beyond its edge the picture goes on with its last pixels, so that a crop may reach past it. */
+    extend: optional(Type.Boolean()),
+    permission: Type.Object(
+      {
+        kind: oneOf(['unset', 'own', 'permission', 'public-domain', 'commissioned'] as const),
+        by: optional(Type.String({ maxLength: 200 })),
+        year: optional(Type.Integer({ minimum: 0, maximum: 3000 })),
+      },
+      strict,
+    ),
+  },
+  strict,
+);
+
+const Point = Type.Tuple([Type.Number({ minimum: -20000, maximum: 20000 }), Type.Number({ minimum: -20000, maximum: 20000 })]);
+const Ring = Type.Array(Point, { minItems: 3, maxItems: 4000 });
+/** GeoJSON MultiPolygon coordinates in canvas mm; the first point of a ring is not repeated at its end. */
+export const Outline = Type.Array(Type.Array(Ring, { minItems: 1, maxItems: 200 }), { minItems: 1, maxItems: 200 });
+
+export const Zone = Type.Object(
+  {
+    id: Id,
+    name: Name,
+    elementId: optional(Id),
+    outline: Outline,
+    edges: optional(
+      Type.Array(Type.Object({ with: Id, kind: oneOf(['hard', 'soft', 'lost'] as const) }, strict), { maxItems: 60 }),
+    ),
+    targetLab: optional(Lab),
+    directionDeg: optional(Type.Number({ minimum: -180, maximum: 180 })),
+  },
+  strict,
+);
+
+export const fates = ['kept', 'dropped', 'moved', 'added'] as const;
+/** A thing in the picture, made of zones. A moved one: canvas = about + scale · (picture − about) + (dx, dy), in mm. */
+export const Element = Type.Object(
+  {
+    id: Id,
+    name: Name,
+    fate: oneOf(fates),
+    move: optional(
+      Type.Object(
+        {
+          dxMm: Type.Number({ minimum: -20000, maximum: 20000 }),
+          dyMm: Type.Number({ minimum: -20000, maximum: 20000 }),
+          scale: Type.Number({ minimum: 0.05, maximum: 20 }),
+          aboutXMm: Type.Number({ minimum: -20000, maximum: 20000 }),
+          aboutYMm: Type.Number({ minimum: -20000, maximum: 20000 }),
+        },
+        strict,
+      ),
+    ),
+    facing: optional(oneOf(['left', 'right'] as const)),
+    /** The picture an added element is cut from; without one it is drawn in its zones' own colours. */
+    fromReferenceId: optional(Id),
+  },
+  strict,
+);
+
+export const Tube = Type.Object(
+  {
+    id: Id,
+    pigment: Type.String({ minLength: 1, maxLength: 40 }),
+    grade: oneOf(['artist', 'student'] as const),
+    finish: oneOf(['gloss', 'satin', 'matt'] as const),
+    sizeMl: optional(Type.Number({ exclusiveMinimum: 0, maximum: 5000 })),
+    priceMinor: optional(Type.Integer({ minimum: 0 })),
+  },
+  strict,
+);
+
+export const Amount = Type.Union([Type.Integer({ minimum: 1, maximum: 99 }), oneOf(['touch', 'speck'] as const)]);
+export const RecipePart = Type.Object({ tubeId: Id, parts: Amount }, strict);
+
+export const Mix = Type.Object(
+  {
+    id: Id,
+    name: Name,
+    targetLab: optional(Lab),
+    recipe: Type.Array(RecipePart, { maxItems: 8 }),
+    waterShareOfMix: optional(Share),
+  },
+  strict,
+);
+
+export const Stage = Type.Object({ id: Id, name: Name }, strict);
+
+export const Step = Type.Object(
+  {
+    id: Id,
+    stageId: Id,
+    kind: oneOf(stepKinds),
+    title: Name,
+    zoneIds: Type.Array(Id, { maxItems: 60 }),
+    markIds: Type.Array(Id, { maxItems: 60 }),
+    mixIds: Type.Array(Id, { maxItems: 30 }),
+    brushId: optional(Id),
+    technique: optional(oneOf(techniques)),
+    medium: optional(oneOf(media)),
+    waterShareOfMix: optional(Share),
+    coverShare: optional(Type.Number({ exclusiveMinimum: 0, maximum: 1 })),
+    needs: oneOf(needs),
+    partByPart: optional(Type.Boolean()),
+    showMin: optional(Type.Number({ minimum: 0, maximum: 600 })),
+    doMin: optional(Type.Number({ minimum: 0, maximum: 600 })),
+    say: Words,
+    watch: Words,
+    checkpoint: Words,
+    finish: Words,
+    mayBeLeftOut: optional(Type.Boolean()),
+  },
+  strict,
+);
+
+export const Lesson = Type.Object(
+  {
+    schemaVersion: Type.Literal(SCHEMA_VERSION),
+    title: Name,
+    language: Type.String({ minLength: 2, maxLength: 12 }),
+    units: oneOf(['in', 'cm'] as const),
+    level: oneOf(['beginner', 'improver', 'experienced'] as const),
+    wantedMin: optional(Type.Number({ minimum: 1, maximum: 10000 })),
+    school: School,
+    room: Room,
+    support: Support,
+    references: Type.Array(Reference, { maxItems: 20 }),
+    light: optional(
+      Type.Object(
+        {
+          azimuthDeg: Type.Number({ minimum: 0, maximum: 360 }),
+          elevationDeg: Type.Number({ minimum: 0, maximum: 90 }),
+        },
+        strict,
+      ),
+    ),
+    elements: Type.Array(Element, { maxItems: 60 }),
+    zones: Type.Array(Zone, { maxItems: 60 }),
+    /** The zone that the picture is about. */
+    subjectZoneId: optional(Id),
+    /** How far paint laid first runs past its edge. */
+    overlapMm: Type.Number({ minimum: 0, maximum: 60 }),
+    tubes: Type.Array(Tube, { maxItems: 60 }),
+    mixes: Type.Array(Mix, { maxItems: 200 }),
+    stages: Type.Array(Stage, { maxItems: 60 }),
+    steps: Type.Array(Step, { maxItems: 400 }),
+    setAside: Type.Array(
+      Type.Object({ finding: Type.String({ maxLength: 200 }), why: Type.String({ maxLength: 500 }) }, strict),
+      { maxItems: 400 },
+    ),
+  },
+  strict,
+);
+
+export type Id = string;
+export type Lab = Static<typeof Lab>;
+export type School = Static<typeof School>;
+export type Room = Static<typeof Room>;
+export type Support = Static<typeof Support>;
+export type Placement = Static<typeof Placement>;
+export type Reference = Static<typeof Reference>;
+export type Correction = Static<typeof Correction>;
+export type Element = Static<typeof Element>;
+export type Outline = [number, number][][][];
+export type Zone = Omit<Static<typeof Zone>, 'outline'> & { outline: Outline };
+export type Tube = Static<typeof Tube>;
+export type Amount = number | 'touch' | 'speck';
+export type RecipePart = { tubeId: string; parts: Amount };
+export type Mix = Omit<Static<typeof Mix>, 'recipe'> & { recipe: RecipePart[] };
+export type Stage = Static<typeof Stage>;
+export type Step = Static<typeof Step>;
+export type Lesson = Omit<Static<typeof Lesson>, 'zones' | 'mixes'> & { zones: Zone[]; mixes: Mix[] };
+export type Technique = (typeof techniques)[number];
+export type Need = (typeof needs)[number];
+export type Absorbency = (typeof absorbencies)[number];
+export type StepKind = (typeof stepKinds)[number];
+export type Level = Lesson['level'];

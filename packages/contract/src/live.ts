@@ -1,0 +1,143 @@
+import { type Static, Type } from 'typebox';
+import { Id } from './lesson.js';
+import { Plan } from './plan.js';
+
+const strict = { additionalProperties: false } as const;
+
+export const FirstName = Type.String({ minLength: 1, maxLength: 40, pattern: '\\S' });
+export const handReasons = ['colour', 'brush', 'too-wet', 'drawing', 'lost', 'other'] as const;
+/** Six signs, none of which is easily taken for another (no 0 O 1 I L 5 S 8 B U V). */
+export const CODE_ALPHABET = '234679ACDEFGHJKMNPQRTWXYZ';
+export const CODE_PATTERN = `^[${CODE_ALPHABET}]{6}$`;
+
+const command = <T extends string, P extends Record<string, ReturnType<typeof Type.String> | object>>(type: T, fields: P) =>
+  Type.Object({ type: Type.Literal(type), ...fields } as { type: ReturnType<typeof Type.Literal<T>> } & P, strict);
+
+export const commandSchemas = {
+  join: command('join', { firstName: FirstName, kit: Type.Array(Type.String({ maxLength: 40 }), { maxItems: 60 }) }),
+  rename: command('rename', { studentId: Id, firstName: FirstName }),
+  remove: command('remove', { studentId: Id }),
+  goOn: command('goOn', { from: Type.Integer({ minimum: -1, maximum: 2000 }) }),
+  takeBack: command('takeBack', {}),
+  hold: command('hold', {}),
+  resume: command('resume', {}),
+  extend: command('extend', { minutes: Type.Number({ exclusiveMinimum: 0, maximum: 60 }) }),
+  done: command('done', { studentId: Id, stepId: Id }),
+  notYet: command('notYet', { studentId: Id, stepId: Id }),
+  hand: command('hand', { studentId: Id, reason: Type.Enum([...handReasons]) }),
+  handDown: command('handDown', { studentId: Id }),
+  end: command('end', {}),
+};
+
+export const Command = Type.Union([
+  commandSchemas.join,
+  commandSchemas.rename,
+  commandSchemas.remove,
+  commandSchemas.goOn,
+  commandSchemas.takeBack,
+  commandSchemas.hold,
+  commandSchemas.resume,
+  commandSchemas.extend,
+  commandSchemas.done,
+  commandSchemas.notYet,
+  commandSchemas.hand,
+  commandSchemas.handDown,
+  commandSchemas.end,
+]);
+
+/** What happened, as the log keeps it. `v` is the version of the event's own shape. */
+export const EventBody = Type.Union([
+  Type.Object(
+    { type: Type.Literal('opened'), v: Type.Literal(1), revision: Type.Integer(), plan: Plan, code: Type.String() },
+    strict,
+  ),
+  Type.Object(
+    { type: Type.Literal('joined'), v: Type.Literal(1), studentId: Id, firstName: FirstName, kit: Type.Array(Type.String()) },
+    strict,
+  ),
+  Type.Object({ type: Type.Literal('renamed'), v: Type.Literal(1), studentId: Id, firstName: FirstName }, strict),
+  Type.Object({ type: Type.Literal('removed'), v: Type.Literal(1), studentId: Id }, strict),
+  Type.Object({ type: Type.Literal('itemStarted'), v: Type.Literal(1), index: Type.Integer({ minimum: 0 }) }, strict),
+  Type.Object({ type: Type.Literal('itemTakenBack'), v: Type.Literal(1), index: Type.Integer({ minimum: -1 }) }, strict),
+  Type.Object({ type: Type.Literal('held'), v: Type.Literal(1) }, strict),
+  Type.Object({ type: Type.Literal('resumed'), v: Type.Literal(1) }, strict),
+  Type.Object({ type: Type.Literal('extended'), v: Type.Literal(1), minutes: Type.Number() }, strict),
+  Type.Object({ type: Type.Literal('stepDone'), v: Type.Literal(1), studentId: Id, stepId: Id }, strict),
+  Type.Object({ type: Type.Literal('stepUndone'), v: Type.Literal(1), studentId: Id, stepId: Id }, strict),
+  Type.Object(
+    { type: Type.Literal('handRaised'), v: Type.Literal(1), studentId: Id, reason: Type.Enum([...handReasons]) },
+    strict,
+  ),
+  Type.Object({ type: Type.Literal('handLowered'), v: Type.Literal(1), studentId: Id }, strict),
+  Type.Object({ type: Type.Literal('ended'), v: Type.Literal(1) }, strict),
+]);
+
+export const ClassEvent = Type.Object(
+  {
+    seq: Type.Integer({ minimum: 1 }),
+    at: Type.Integer(),
+    actor: Type.String({ maxLength: 40 }),
+    body: EventBody,
+  },
+  strict,
+);
+
+/** What a client may send over the class connection. */
+export const ClientFrame = Type.Union([
+  Type.Object(
+    {
+      type: Type.Literal('hello'),
+      after: Type.Integer({ minimum: 0 }),
+      token: Type.Optional(Type.String({ maxLength: 80 })),
+    },
+    strict,
+  ),
+  Type.Object({ type: Type.Literal('command'), id: Id, command: Command }, strict),
+  Type.Object({ type: Type.Literal('ping'), sent: Type.Number() }, strict),
+]);
+
+export type HandReason = (typeof handReasons)[number];
+export type Command = Static<typeof Command>;
+export type CommandType = Command['type'];
+export type EventBody = Static<typeof EventBody>;
+export type ClassEvent = Static<typeof ClassEvent>;
+export type ClientFrame = Static<typeof ClientFrame>;
+
+/** What the server sends over the class connection. */
+export type ServerFrame =
+  | { type: 'hello'; head: number; now: number; you: string | null; connected: string[]; events: ClassEvent[] }
+  | { type: 'events'; from: number; to: number; events: ClassEvent[] }
+  | { type: 'ack'; id: string; seq: number; token?: string; studentId?: string }
+  | { type: 'refused'; id: string; code: string; message: string }
+  | { type: 'presence'; connected: string[] }
+  | { type: 'pong'; sent: number; now: number };
+
+/** One layer of a stage picture: how a step changes what is seen of a zone (`line`: its drawn outline). */
+export type PaintLayer = { zoneId: string; kind: 'line' | 'flat' | 'blend' | 'broken'; colours: string[]; share: number };
+export type SheetMix = {
+  name: string;
+  rgb: string;
+  wetRgb: string;
+  words: string;
+  parts: { name: string; rgb: string; weight: number }[];
+};
+export type SheetStep = {
+  number: number;
+  title: string;
+  kind: string;
+  lines: string[];
+  checkpoint: string;
+  brush: string | null;
+  technique: string | null;
+  zoneIds: string[];
+  mixes: SheetMix[];
+  layers: PaintLayer[];
+};
+/** What a phone needs to show a lesson: computed on the server from the pinned revision and the plan. */
+export type FollowSheet = {
+  title: string;
+  canvas: { widthMm: number; heightMm: number; bareRgb: string };
+  zones: { id: string; name: string; path: string; top: number; bottom: number }[];
+  steps: Record<string, SheetStep>;
+  stepCount: number;
+};

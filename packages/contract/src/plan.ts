@@ -1,0 +1,56 @@
+import { type Static, Type } from 'typebox';
+import { Id, Room } from './lesson.js';
+
+const strict = { additionalProperties: false } as const;
+const Minutes = Type.Number({ minimum: 0 });
+
+/** One entry of the timetable that a class works through. Times are minutes from the start of the class. */
+export const PlanItem = Type.Object(
+  {
+    kind: Type.Enum(['step', 'pause', 'break']),
+    stepId: Type.Optional(Id),
+    title: Type.String(),
+    startMin: Minutes,
+    endMin: Minutes,
+    showMin: Minutes,
+    /** Why a pause is there, as a sentence. */
+    reason: Type.Optional(Type.String()),
+    zoneIds: Type.Array(Id),
+    meanwhile: Type.Optional(Type.String()),
+  },
+  strict,
+);
+
+export const PlanCoat = Type.Object(
+  {
+    stepId: Id,
+    zoneId: Id,
+    mixIds: Type.Array(Id),
+    laidFromMin: Minutes,
+    laidToMin: Minutes,
+    /** Counted from when a part was laid; null where it never dries. */
+    openMin: Type.Union([Minutes, Type.Null()]),
+    paintOverMin: Type.Union([Minutes, Type.Null()]),
+    touchDryMin: Type.Union([Minutes, Type.Null()]),
+    firmMin: Type.Union([Minutes, Type.Null()]),
+    dryUm: Type.Number(),
+    wetUm: Type.Number(),
+    coverShare: Type.Number(),
+  },
+  strict,
+);
+
+export const Plan = Type.Object(
+  {
+    room: Room,
+    items: Type.Array(PlanItem, { maxItems: 1200 }),
+    coats: Type.Array(PlanCoat, { maxItems: 20000 }),
+    endMin: Minutes,
+    waitMin: Minutes,
+  },
+  strict,
+);
+
+export type PlanItem = Static<typeof PlanItem>;
+export type PlanCoat = Static<typeof PlanCoat>;
+export type Plan = Static<typeof Plan>;

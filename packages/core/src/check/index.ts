@@ -1,0 +1,35 @@
+import type { Lesson } from '@viaticum/contract';
+import type { LessonPlan } from '../plan/index.js';
+import type { Finding, Rule } from './finding.js';
+import { blendOutlasts } from './rules/blend-outlasts.js';
+import { longStretch } from './rules/long-stretch.js';
+import { permissionUnset } from './rules/permission-unset.js';
+import { unmixed } from './rules/unmixed.js';
+import { unpaintedZone, unusedMix, unusedTube } from './rules/unused.js';
+import { windowMissed } from './rules/window-missed.js';
+
+export type { Finding, Mend, Rule } from './finding.js';
+
+/** A finding with the word why it was set aside, where it was. */
+export type ShownFinding = Finding & { setAside?: string };
+
+/** All rules that are built, in the order in which findings are shown. */
+export const rules: readonly Rule[] = [
+  blendOutlasts,
+  windowMissed,
+  unpaintedZone,
+  unmixed,
+  longStretch,
+  unusedMix,
+  unusedTube,
+  permissionUnset,
+];
+
+/** What to know about a lesson, serious findings first; those set aside carry the word why. */
+export function findings(lesson: Lesson, plan: LessonPlan): ShownFinding[] {
+  const aside = new Map(lesson.setAside.map((entry) => [entry.finding, entry.why]));
+  return rules
+    .flatMap((rule) => rule.look(lesson, plan))
+    .map((finding): ShownFinding => (aside.has(finding.id) ? { ...finding, setAside: aside.get(finding.id) as string } : finding))
+    .sort((a, b) => Number(a.setAside !== undefined) - Number(b.setAside !== undefined) || Number(b.serious) - Number(a.serious));
+}

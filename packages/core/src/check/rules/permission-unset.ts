@@ -1,0 +1,25 @@
+import type { Finding, Rule } from '../finding.js';
+
+/** A reference whose source nobody has stated. */
+export const permissionUnset: Rule = {
+  id: 'permission-unset',
+  look: (lesson) =>
+    lesson.references
+      .filter((reference) => reference.permission.kind === 'unset')
+      .map(
+        (reference): Finding => ({
+          id: `permission-unset/${reference.id}`,
+          rule: 'permission-unset',
+          about: 'Reference picture',
+          words: 'Nobody has said where this picture comes from.',
+          reason: 'Common practice: a class copies it, so its maker must have agreed.',
+          serious: false,
+          place: { station: 'picture' },
+          mend: {
+            words: 'It is my own photo',
+            command: 'setPermission',
+            args: { id: reference.id, permission: { kind: 'own' } },
+          },
+        }),
+      ),
+};

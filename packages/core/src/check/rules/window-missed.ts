@@ -1,0 +1,37 @@
+import { minutesInWords, waitInWords } from '../../units/index.js';
+import type { Finding, Rule } from '../finding.js';
+
+/** A step into wet or damp paint that comes too late for it, or a step on paint that never dries in this air. */
+export const windowMissed: Rule = {
+  id: 'window-missed',
+  look: (lesson, { misses }) =>
+    misses
+      .filter((miss) => miss.kind !== 'blend-outlasts')
+      .map((miss): Finding => {
+        const step = lesson.steps.find((one) => one.id === miss.stepId);
+        const zone = lesson.zones.find((one) => one.id === miss.zoneId)?.name ?? 'the paint';
+        const never = miss.kind === 'never-dries';
+        return {
+          id: `window-missed/${miss.stepId}/${miss.zoneId}`,
+          rule: 'window-missed',
+          about: step?.title ?? 'Step',
+          words: never
+            ? `The ${zone} never gets dry enough in this air: the air is too damp to take the water.`
+            : `The ${zone} is past it when this begins: ${minutesInWords(Math.floor(miss.haveMin))} are left, ${waitInWords(miss.wantMin)} are needed.`,
+          reason: never
+            ? 'Physics: in air near saturation no water leaves the paint.'
+            : 'Physics: the paint sets while other work is done.',
+          serious: true,
+          place: { station: 'steps', stepId: miss.stepId, zoneId: miss.zoneId },
+          ...(never || !step
+            ? {}
+            : {
+                mend: {
+                  words: 'Paint it on dry instead',
+                  command: 'editStep' as const,
+                  args: { id: step.id, step: { needs: 'paintOver' as const } },
+                },
+              }),
+        };
+      }),
+};

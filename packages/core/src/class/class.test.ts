@@ -1,0 +1,213 @@
+import { describe, expect, it } from '@jest/globals';
+import type { ClassEvent, Command, EventBody, Plan } from '@viaticum/contract';
+import {
+  type Actor,
+  type ClassState,
+  currentItem,
+  decide,
+  elapsedSeconds,
+  fold,
+  newClass,
+  paintMinute,
+  Refusal,
+  secondsLeft,
+  stateHash,
+} from './index.js';
+
+const item = (stepId: string | undefined, startMin: number, endMin: number): Plan['items'][number] => ({
+  kind: stepId ? 'step' : 'pause',
+  title: stepId ?? 'Let it dry',
+  startMin,
+  endMin,
+  showMin: 0,
+  zoneIds: [],
+  ...(stepId ? { stepId } : {}),
+});
+const plan: Plan = {
+  room: { name: 'studio', airC: 20, humidity: 0.5, airSpeed: 0.1 },
+  items: [item('one', 0, 5), item(undefined, 5, 12), item('two', 12, 20)],
+  coats: [],
+  endMin: 20,
+  waitMin: 7,
+};
+const instructor: Actor = { kind: 'instructor' };
+
+/** A class driven by commands, with a clock that the test moves. */
+function driven() {
+  const state = newClass();
+  const events: ClassEvent[] = [];
+  let ids = 0;
+  const self = {
+    state,
+    events,
+    now: 1_000_000,
+    apply(body: EventBody) {
+      const event = { seq: state.seq + 1, at: self.now, actor: 'test', body };
+      events.push(event);
+      fold(state, event);
+    },
+    say(actor: Actor, command: Command) {
+      const bodies = decide(state, actor, command, self.now, () => `s${++ids}`);
+      for (const body of bodies) self.apply(body);
+      return bodies.length;
+    },
+    join(firstName: string): Actor & { kind: 'student' } {
+      self.say({ kind: 'guest' }, { type: 'join', firstName, kit: [] });
+      return { kind: 'student', id: `s${ids}` };
+    },
+  };
+  self.apply({ type: 'opened', v: 1, revision: 3, plan, code: 'ACDEFG' });
+  return self;
+}
+
+describe('a class', () => {
+  it('opens, goes on, is held and extended, and its clock leaves the hold out', () => {
+    const it_ = driven();
+    expect(it_.state.phase).toBe('open');
+    it_.say(instructor, { type: 'goOn', from: -1 });
+    expect(currentItem(it_.state)?.stepId).toBe('one');
+    it_.now += 60_000;
+    expect(secondsLeft(it_.state, it_.now)).toBe(240);
+    it_.say(instructor, { type: 'hold' });
+    it_.now += 500_000;
+    expect(elapsedSeconds(it_.state, it_.now)).toBe(60);
+    it_.say(instructor, { type: 'resume' });
+    it_.say(instructor, { type: 'extend', minutes: 2 });
+    it_.now += 30_000;
+    expect(secondsLeft(it_.state, it_.now)).toBe(330);
+    it_.say(instructor, { type: 'goOn', from: 0 });
+    it_.now += 600_000;
+    expect(paintMinute(it_.state, it_.now)).toBe(15); // the paint dries on past the planned end of the pause
+    expect(secondsLeft(it_.state, it_.now)).toBe(-180);
+    it_.say(instructor, { type: 'goOn', from: 1 });
+    it_.now += 6_000_000;
+    expect(paintMinute(it_.state, it_.now)).toBe(20); // a step waits at its end
+    it_.say(instructor, { type: 'end' });
+    expect(it_.state.phase).toBe('ended');
+  });
+
+  it('takes going on back for five seconds, with the clock as it was, also out of a hold', () => {
+    const it_ = driven();
+    it_.say(instructor, { type: 'goOn', from: -1 });
+    it_.now += 90_000;
+    it_.say(instructor, { type: 'hold' });
+    it_.say(instructor, { type: 'goOn', from: 0 });
+    it_.now += 4_000;
+    it_.say(instructor, { type: 'takeBack' });
+    expect(it_.state.phase).toBe('held');
+    expect(elapsedSeconds(it_.state, it_.now)).toBe(90);
+    it_.say(instructor, { type: 'resume' });
+    it_.now += 20_000;
+    expect(() => it_.say(instructor, { type: 'takeBack' })).toThrow(/five seconds/);
+  });
+
+  it('the very first step taken back leaves an open class', () => {
+    const it_ = driven();
+    it_.say(instructor, { type: 'goOn', from: -1 });
+    it_.say(instructor, { type: 'takeBack' });
+    expect([it_.state.phase, it_.state.current]).toEqual(['open', null]);
+    expect(() => it_.say(instructor, { type: 'takeBack' })).toThrow(/nothing to take back/);
+  });
+
+  it('two desks that go on at once move it by one step only', () => {
+    const it_ = driven();
+    it_.say(instructor, { type: 'goOn', from: -1 });
+    expect(() => it_.say(instructor, { type: 'goOn', from: -1 })).toThrow(/moved on meanwhile/);
+    it_.say(instructor, { type: 'goOn', from: 0 });
+    it_.say(instructor, { type: 'goOn', from: 1 });
+    expect(() => it_.say(instructor, { type: 'goOn', from: 2 })).toThrow(/last step/);
+  });
+
+  it('students are done, take it back within five seconds, raise and lower a hand; twice is once', () => {
+    const it_ = driven();
+    const mara = it_.join('Mara');
+    it_.say(instructor, { type: 'goOn', from: -1 });
+    const done: Command = { type: 'done', studentId: mara.id, stepId: 'one' };
+    expect([it_.say(mara, done), it_.say(mara, done)]).toEqual([1, 0]);
+    it_.now += 3_000;
+    it_.say(mara, { type: 'notYet', studentId: mara.id, stepId: 'one' });
+    expect(it_.state.students[mara.id]?.doneAt).toEqual({});
+    it_.say(mara, done);
+    it_.now += 30_000;
+    expect(() => it_.say(mara, { type: 'notYet', studentId: mara.id, stepId: 'one' })).toThrow(/five seconds/);
+    expect(it_.say(instructor, { type: 'notYet', studentId: mara.id, stepId: 'one' })).toBe(1);
+    const hand: Command = { type: 'hand', studentId: mara.id, reason: 'colour' };
+    expect([it_.say(mara, hand), it_.say(mara, hand)]).toEqual([1, 0]);
+    expect(it_.state.students[mara.id]?.hand).toEqual({ reason: 'colour', at: it_.now });
+    expect([
+      it_.say(instructor, { type: 'handDown', studentId: mara.id }),
+      it_.say(mara, { type: 'handDown', studentId: mara.id }),
+    ]).toEqual([1, 0]);
+  });
+});
+
+describe('who may say what', () => {
+  const onlyInstructor: Command[] = [
+    { type: 'goOn', from: -1 },
+    { type: 'takeBack' },
+    { type: 'hold' },
+    { type: 'resume' },
+    { type: 'extend', minutes: 1 },
+    { type: 'end' },
+    { type: 'remove', studentId: 's1' },
+  ];
+  it.each(onlyInstructor.map((command) => [command.type, command] as const))('a student may not %s', (_, command) => {
+    const it_ = driven();
+    const mara = it_.join('Mara');
+    it_.say(instructor, { type: 'goOn', from: -1 });
+    expect(() => it_.say(mara, command)).toThrow(expect.objectContaining({ code: 'forbidden' }));
+  });
+
+  const forOthers = (studentId: string): Command[] => [
+    { type: 'done', studentId, stepId: 'one' },
+    { type: 'notYet', studentId, stepId: 'one' },
+    { type: 'hand', studentId, reason: 'lost' },
+    { type: 'handDown', studentId },
+    { type: 'rename', studentId, firstName: 'X' },
+  ];
+  it.each(forOthers('s1').map((command) => [command.type, command] as const))(
+    'a student may not %s for another, a guest not at all',
+    (_, command) => {
+      const it_ = driven();
+      it_.join('Mara');
+      const kofi = it_.join('Kofi');
+      it_.say(instructor, { type: 'goOn', from: -1 });
+      expect(() => it_.say(kofi, command)).toThrow(expect.objectContaining({ code: 'forbidden' }));
+      expect(() => it_.say({ kind: 'guest' }, command)).toThrow(expect.objectContaining({ code: 'join-first' }));
+    },
+  );
+
+  it('nothing is accepted in an ended class, and no step before it is reached', () => {
+    const it_ = driven();
+    const mara = it_.join('Mara');
+    expect(() => it_.say(mara, { type: 'done', studentId: mara.id, stepId: 'one' })).toThrow(/not started/);
+    it_.say(instructor, { type: 'goOn', from: -1 });
+    expect(() => it_.say(mara, { type: 'done', studentId: mara.id, stepId: 'two' })).toThrow(/not come to this step/);
+    expect(() => it_.say(mara, { type: 'done', studentId: mara.id, stepId: 'zzz' })).toThrow(/not in the lesson/);
+    it_.say(instructor, { type: 'remove', studentId: mara.id });
+    expect(() => it_.say(mara, { type: 'hand', studentId: mara.id, reason: 'lost' })).toThrow(/no longer in this class/);
+    it_.say(instructor, { type: 'end' });
+    for (const command of [...onlyInstructor, { type: 'join', firstName: 'Late', kit: [] } as Command]) {
+      expect(() => decide(it_.state, instructor, command, it_.now, () => 'x')).toThrow(Refusal);
+    }
+  });
+});
+
+describe('folding', () => {
+  it('the same events give the same state and hash, repeated ones change nothing, a gap throws', () => {
+    const it_ = driven();
+    const mara = it_.join('Mara');
+    it_.say(instructor, { type: 'goOn', from: -1 });
+    it_.say(mara, { type: 'done', studentId: mara.id, stepId: 'one' });
+    const again: ClassState = newClass();
+    for (const event of it_.events) {
+      fold(again, JSON.parse(JSON.stringify(event)) as ClassEvent);
+      fold(again, event);
+    }
+    expect(stateHash(again)).toBe(stateHash(it_.state));
+    expect(again).toEqual(it_.state);
+    it_.say(instructor, { type: 'hold' });
+    expect(stateHash(again)).not.toBe(stateHash(it_.state));
+    expect(() => fold(newClass(), it_.events[2] as ClassEvent)).toThrow(/missing/);
+  });
+});

@@ -1,0 +1,196 @@
+import type { Technique } from '@viaticum/contract';
+import {
+  absorption,
+  composition,
+  density,
+  films,
+  gas,
+  heat,
+  humectant,
+  ladder,
+  longestDays,
+  molar,
+  type PaintKind,
+} from './constants.js';
+import { assertRoom, convection, massTransfer, saturationDensity, surfaceBalance } from './evaporation.js';
+
+/** One coat as it is laid. Films in µm, shares 0-0.95 of the mix, absorption g/m². */
+export type Coat = {
+  technique: Technique;
+  paint?: PaintKind;
+  retarder?: boolean;
+  wetUm?: number;
+  waterShareOfMix?: number;
+  absorbGPerM2?: number;
+  lengthM?: number;
+};
+
+/** The air of a room; `calibration` multiplies the evaporation (from logged touch tests). */
+export type CoatRoom = { airC: number; humidity: number; airSpeed: number; sunWPerM2?: number; calibration?: number };
+
+/** A moment of a drying coat: minutes since it was laid, and g/m² of what it holds. */
+export type CoatMoment = { min: number; water: number; solids: number; humectant: number };
+
+export type CoatTimes = {
+  openMin: number;
+  paintOverMin: number;
+  touchDryMin: number;
+  firmH: number;
+  cureH: number;
+  dryUm: number;
+  curve: CoatMoment[];
+};
+
+/** What a fresh coat holds, g/m², and its wet thickness µm. */
+export function wetFilm(coat: Coat): { water: number; solids: number; humectant: number; wetUm: number } {
+  const film = films[coat.technique];
+  const share = coat.waterShareOfMix ?? film.waterShare;
+  if (!(share >= 0 && share <= 0.95)) throw new RangeError('The share of water must lie between 0 and 95 % of the mix.');
+  const fullUm = coat.wetUm ?? film.wetUm;
+  if (!(fullUm > 0 && fullUm <= 5000)) throw new RangeError('A wet film is between 0 and 5 000 µm thick.');
+  const wetUm = fullUm * (1 - share);
+  const grams = wetUm / ((1 - share) / density.wetGPerUm + share / density.waterGPerUm);
+  const paint = grams * (1 - share);
+  const mix = compositionOf(coat);
+  return {
+    wetUm,
+    solids: paint * mix.solids,
+    humectant: paint * mix.humectant,
+    water: paint * (1 - mix.solids - mix.humectant) + grams * share,
+  };
+}
+
+function compositionOf(coat: Coat): { solids: number; humectant: number } {
+  if (coat.paint === 'slow') return composition.slow;
+  if (coat.retarder) return composition.retarder;
+  if (coat.technique === 'glaze') return composition.glaze;
+  if (coat.technique === 'under-film') return composition.underFilm;
+  return composition.ordinary;
+}
+
+/**
+ * How a coat dries in a room: minutes to each rung of the ladder of dryness counted from when a part was laid
+ * (`Infinity` where it never gets there within 20 days), hours to firm and cured, dry film in µm, and the curve of
+ * water, solids and humectant in g/m². Model: evaporation by heat and mass transfer over a plate, Raoult's law between
+ * water and humectant, absorption into the ground, a skin on thick films (`docs/decisions.md` names the sources).
+ * Integrated by a linearly implicit Euler step whose length follows the loss; `fineness` multiplies the number of steps.
+ * Throws a RangeError on a room or a coat that cannot be.
+ */
+export function coatTimes(coat: Coat, room: CoatRoom, fineness = 1): CoatTimes {
+  assertRoom(room);
+  const film = wetFilm(coat);
+  const drying = dryingAir(coat, room);
+  const { solids } = film;
+  const dryUm = solids / density.dryGPerUm;
+  const perSolids = film.humectant / solids;
+  const moved = ladder.perHumectant * (perSolids - ladder.humectantReference);
+  const openSolids = Math.min(0.97, ladder.openSolids + moved);
+  const skinMin = skinMinutes(film, drying, Math.min(0.99, ladder.skinSolids + moved));
+
+  let { water, humectant: glycol } = film;
+  let seconds = 0;
+  let taken = 0;
+  let surface = room.airC - 2;
+  const balance = { ...drying.balance };
+  let lastStep = 10 / fineness;
+  const takes = Math.min(coat.absorbGPerM2 ?? 2, absorption.greatestShareOfWater * water);
+  const liquid = water + glycol;
+  const stepLoss = liquid / (160 * fineness);
+  const found = { open: Number.POSITIVE_INFINITY, paintOver: Number.POSITIVE_INFINITY, touchDry: Number.POSITIVE_INFINITY };
+  const curve: CoatMoment[] = [{ min: 0, water, solids, humectant: glycol }];
+  const rungs = [
+    { name: 'open' as const, liquid: solids * (1 / openSolids - 1) },
+    { name: 'paintOver' as const, liquid: solids * ladder.paintOver },
+    { name: 'touchDry' as const, liquid: solids * ladder.touchDry },
+  ];
+  const longest = longestDays * 86_400;
+  for (let count = 0; count < 20_000 && seconds < longest; count++) {
+    const liquidNow = water + glycol;
+    const moles = water / molar.water + glycol / molar.humectant;
+    const waterShare = moles > 0 ? water / molar.water / moles : 0;
+    balance.activity = waterShare;
+    const now = surfaceBalance(balance, surface);
+    surface = now.surfaceC;
+    const pull = takes > taken ? (takes - taken) / absorption.timeConstantS : 0;
+    const evaporating = now.kgPerM2S * 1000 * drying.calibration;
+    const glycolRate = drying.glycolRate * (1 - waterShare) * drying.calibration;
+    const lossRate = Math.abs(evaporating + pull);
+    // The implicit part: how the rate falls as water leaves, and rises as humectant leaves.
+    const steep = moles > 0 ? (drying.calibration * 1000 * balance.mass * now.saturated) / moles : 0;
+    const stiff = (steep * (1 - waterShare)) / molar.water;
+    const coupled = (steep * waterShare) / molar.humectant;
+    const above = rungs.find((rung) => found[rung.name] === Number.POSITIVE_INFINITY);
+    const near = above !== undefined && liquidNow - above.liquid < 2 * stepLoss;
+    const loss = near ? stepLoss / 6 : stepLoss;
+    // The longest step whose implicit loss stays within `loss`, for water and for humectant.
+    const forWater = lossRate > loss * stiff ? loss / (lossRate - loss * stiff) : Number.POSITIVE_INFINITY;
+    const forGlycol =
+      glycolRate > 0 ? Math.min(loss / glycolRate, Math.max(glycol / glycolRate, 1e-3)) : Number.POSITIVE_INFINITY;
+    const step = Math.min(forWater, forGlycol, lastStep * 1.25 ** (1 / fineness), longest - seconds);
+    lastStep = step;
+    const beforeSeconds = seconds;
+    const glycolLoss = Math.min(glycol, step * glycolRate);
+    water = Math.max(0, water - (step * (evaporating + pull + coupled * glycolLoss)) / (1 + step * stiff));
+    glycol -= glycolLoss;
+    taken += pull * step;
+    seconds += step;
+    curve.push({ min: seconds / 60, water, solids, humectant: glycol });
+    const after = water + glycol;
+    for (const rung of rungs) {
+      if (found[rung.name] !== Number.POSITIVE_INFINITY || after > rung.liquid) continue;
+      const part = liquidNow > after ? Math.min(1, Math.max(0, (liquidNow - rung.liquid) / (liquidNow - after))) : 1;
+      found[rung.name] = (beforeSeconds + part * (seconds - beforeSeconds)) / 60;
+    }
+    if (found.touchDry !== Number.POSITIVE_INFINITY && seconds / 60 > found.touchDry * 1.25) break;
+    if (after < 1e-6 * liquid) break;
+    if (after > 3 * liquid + 50) break; // the air is saturated: water condenses
+  }
+  const openMin = Math.min(found.open, skinMin);
+  const paintOverMin = Math.max(found.paintOver, openMin);
+  const touchDryMin = Math.max(found.touchDry, paintOverMin);
+  const delta = dryUm * 1e-6;
+  const setH = (((4 * delta * delta) / (Math.PI ** 2 * ladder.firmDiffusion)) * Math.log(0.81 / 0.05)) / 3600;
+  const firmH = Math.max(ladder.firmLeastH, touchDryMin / 60 + setH);
+  const cure = dryUm >= ladder.thickDryUm ? ladder.cureThickH : ladder.cureThinH;
+  return { openMin, paintOverMin, touchDryMin, firmH, cureH: Math.max(cure, firmH), dryUm, curve };
+}
+
+/** The air side of a room worked out once per coat. */
+function dryingAir(coat: Coat, room: CoatRoom) {
+  const calibration = room.calibration ?? 1;
+  if (!(calibration > 0)) throw new RangeError('The calibration of a room must be above 0.');
+  const heatTransfer = convection(room.airSpeed, coat.lengthM ?? 0.4);
+  const mass = massTransfer(heatTransfer);
+  const at20 = coat.paint === 'slow' ? humectant.slowPascalAt20 : humectant.pascalAt20;
+  const balance = {
+    mass,
+    activity: 1,
+    vapour: room.humidity * saturationDensity(room.airC),
+    exchange: heatTransfer + heat.radiation + heat.back,
+    sun: heat.sunAbsorbed * (room.sunWPerM2 ?? 0),
+    airC: room.airC,
+  };
+  /** g/m²s of pure humectant, its vapour pressure taken as that at 20 °C. */
+  const glycolRate = (humectant.transferFactor * mass * at20 * molar.humectant) / (gas.universal * humectant.kelvin);
+  return { balance, calibration, glycolRate, humidity: room.humidity };
+}
+
+/** Minutes until a skin forms on the surface, or Infinity where the humectant keeps it open. */
+function skinMinutes(
+  film: { water: number; solids: number; humectant: number },
+  drying: ReturnType<typeof dryingAir>,
+  skinSolids: number,
+): number {
+  const total = film.water + film.solids + film.humectant;
+  const fresh = film.solids / total;
+  const held =
+    drying.humidity < 1
+      ? (drying.humidity / (1 - drying.humidity)) * (film.humectant / molar.humectant) * molar.water
+      : Number.POSITIVE_INFINITY;
+  if (film.solids / (film.solids + film.humectant + held) < skinSolids) return Number.POSITIVE_INFINITY;
+  const moles = film.water / molar.water + film.humectant / molar.humectant;
+  const first = surfaceBalance({ ...drying.balance, activity: film.water / molar.water / moles }, drying.balance.airC - 2);
+  const speed = (first.kgPerM2S * drying.calibration) / 1000;
+  if (speed <= 0) return Number.POSITIVE_INFINITY;
+  return (Math.PI * ladder.skinDiffusion * ((skinSolids - fresh) / (2 * fresh * speed)) ** 2) / 60;
+}

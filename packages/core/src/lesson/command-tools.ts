@@ -1,0 +1,48 @@
+import type { Lesson } from '@viaticum/contract';
+import type { Draft } from 'immer';
+
+/** Thrown by a command that cannot be carried out; the message is a sentence for the instructor. */
+export class CommandError extends Error {}
+
+export type D = Draft<Lesson>;
+
+export function find<T extends { id: string }>(list: T[], id: string, what: string): T {
+  const found = list.find((entry) => entry.id === id);
+  if (!found) throw new CommandError(`This ${what} is no longer in the lesson. Choose another.`);
+  return found;
+}
+
+export function insert<T extends { id: string }>(list: T[], entry: T, what: string, at?: number): void {
+  if (list.some((other) => other.id === entry.id)) throw new CommandError(`This ${what} is in the lesson already.`);
+  list.splice(at ?? list.length, 0, entry);
+}
+
+export function take<T extends { id: string }>(list: T[], id: string, what: string): T {
+  find(list, id, what);
+  return list.splice(
+    list.findIndex((entry) => entry.id === id),
+    1,
+  )[0] as T;
+}
+
+export function move<T extends { id: string }>(list: T[], id: string, to: number, what: string): void {
+  const entry = take(list, id, what);
+  list.splice(Math.max(0, Math.min(list.length, to)), 0, entry);
+}
+
+export function named(name: string, what: string): string {
+  const clean = name.trim();
+  if (!clean) throw new CommandError(`Give the ${what} a name.`);
+  if (clean.length > 120) throw new CommandError(`The ${what}’s name is longer than 120 letters. Shorten it.`);
+  return clean;
+}
+
+export const between = (value: number, low: number, high: number, message: string): void => {
+  if (!(value >= low && value <= high)) throw new CommandError(message);
+};
+
+/** A value to set, or null to take it away. */
+export function setOrClear<T extends object, K extends keyof T>(on: T, key: K, value: T[K] | null): void {
+  if (value === null) delete on[key];
+  else on[key] = value;
+}

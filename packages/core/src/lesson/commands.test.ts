@@ -1,0 +1,342 @@
+import { describe, expect, it } from '@jest/globals';
+import type { Lesson } from '@viaticum/contract';
+import { demoLesson, smallLesson, testStep } from '../plan/plan.fixture.js';
+import {
+  type CommandArgs,
+  CommandError,
+  type CommandName,
+  carryOut,
+  commands,
+  emptyLesson,
+  redo,
+  startHistory,
+  undo,
+  upgradeLesson,
+} from './index.js';
+
+type Draw = { random: () => number; pick: <T>(list: readonly T[]) => T; id: () => string; lesson: Lesson };
+
+/** For every command a way to draw arguments; a command without one fails the test that lists them. */
+const arguments_: { [N in CommandName]: (draw: Draw) => CommandArgs<N> } = {
+  setTitle: ({ random }) => ({ title: `Lesson ${Math.floor(random() * 1000)}` }),
+  setLevel: ({ pick }) => ({ level: pick(['beginner', 'improver', 'experienced']) }),
+  setUnits: ({ pick }) => ({ units: pick(['in', 'cm']) }),
+  setSchool: ({ pick }) => ({
+    school: { order: pick(['background-first', 'subject-first']), detail: pick(['suggest', 'render']) },
+  }),
+  setRoom: ({ random }) => ({ room: { airC: 10 + random() * 20, humidity: random() } }),
+  setSupport: ({ random }) => ({ support: { widthMm: 100 + random() * 400 } }),
+  addReference: ({ id }) => ({
+    reference: {
+      id: id(),
+      pictureSha256: 'a'.repeat(64),
+      widthPx: 10,
+      heightPx: 10,
+      role: 'whole',
+      permission: { kind: 'unset' },
+      placement: { mmPerPx: 1, xMm: 0, yMm: 0, rotationDeg: 0, flip: false },
+    },
+  }),
+  placeReference: ({ lesson, pick, random }) => ({
+    id: pick(lesson.references).id,
+    placement: { mmPerPx: 0.1 + random(), xMm: 0, yMm: 0, rotationDeg: 0, flip: random() < 0.5 },
+  }),
+  setPermission: ({ lesson, pick }) => ({ id: pick(lesson.references).id, permission: { kind: pick(['own', 'permission']) } }),
+  setReferenceRole: ({ lesson, pick }) => ({ id: pick(lesson.references).id, role: pick(['whole', 'detail', 'light']) }),
+  setTaken: ({ lesson, pick }) => ({ id: pick(lesson.references).id, taken: pick(['daylight', 'screen']) }),
+  setCorrection: ({ lesson, pick, random }) => ({
+    id: pick(lesson.references).id,
+    correction: random() < 0.3 ? null : { neutral: { xPx: 4, yPx: 5, rgb: [random() * 255, 120, 110] } },
+  }),
+  setExtended: ({ lesson, pick, random }) => ({ id: pick(lesson.references).id, extend: random() < 0.5 }),
+  replaceZones: ({ lesson, random }) => ({ zones: lesson.zones.filter((_, i) => i === 0 || random() < 0.9) }),
+  mergeZones: ({ lesson, pick }) => ({ id: pick(lesson.zones).id, into: pick(lesson.zones).id }),
+  splitZone: ({ lesson, pick, id, random }) => ({
+    id: pick(lesson.zones).id,
+    line: [
+      [random() * 400, 0],
+      [random() * 400, 500],
+    ],
+    zone: { id: id(), name: 'piece' },
+  }),
+  setEdge: ({ lesson, pick }) => ({
+    id: pick(lesson.zones).id,
+    with: pick(lesson.zones).id,
+    kind: pick(['hard', 'soft', 'lost', null]),
+  }),
+  setDirection: ({ lesson, pick, random }) => ({ id: pick(lesson.zones).id, deg: random() < 0.3 ? null : random() * 180 }),
+  setOverlap: ({ random }) => ({ mm: random() * 10 }),
+  setSubject: ({ lesson, pick, random }) => ({ id: random() < 0.3 ? null : pick(lesson.zones).id }),
+  setLight: ({ random }) => ({ light: random() < 0.3 ? null : { azimuthDeg: random() * 360, elevationDeg: random() * 90 } }),
+  addElement: ({ lesson, pick, id }) => ({
+    element: { id: id(), name: 'thing', fate: 'kept' },
+    zoneIds: [pick(lesson.zones).id, pick(lesson.zones).id],
+  }),
+  renameElement: ({ lesson, pick, random }) => ({ id: pick(lesson.elements).id, name: `thing ${random()}` }),
+  setFate: ({ lesson, pick }) => ({ id: pick(lesson.elements).id, fate: pick(['kept', 'dropped']) }),
+  setFacing: ({ lesson, pick }) => ({ id: pick(lesson.elements).id, facing: pick(['left', 'right', null]) }),
+  moveElement: ({ lesson, pick, random }) => ({
+    id: pick(lesson.elements).id,
+    dxMm: random() * 20 - 10,
+    dyMm: random() * 20 - 10,
+    scale: 0.8 + random() * 0.4,
+  }),
+  removeElement: ({ lesson, pick }) => ({ id: pick(lesson.elements).id }),
+  removeReference: ({ lesson, pick }) => ({ id: pick(lesson.references).id }),
+  addZone: ({ id, random }) => ({
+    zone: {
+      id: id(),
+      name: 'new',
+      outline: [
+        [
+          [
+            [0, 0],
+            [50 + random() * 50, 0],
+            [0, 60],
+          ],
+        ],
+      ],
+    },
+    at: 0,
+  }),
+  renameZone: ({ lesson, pick, random }) => ({ id: pick(lesson.zones).id, name: `zone ${random()}` }),
+  setOutline: ({ lesson, pick, random }) => ({
+    id: pick(lesson.zones).id,
+    outline: [
+      [
+        [
+          [0, 0],
+          [90, random() * 40],
+          [30, 80],
+        ],
+      ],
+    ],
+  }),
+  moveZone: ({ lesson, pick, random }) => ({ id: pick(lesson.zones).id, to: Math.floor(random() * 9) }),
+  setZoneTarget: ({ lesson, pick, random }) => ({
+    id: pick(lesson.zones).id,
+    lab: random() < 0.5 ? null : [random() * 100, 5, -5],
+  }),
+  removeZone: ({ lesson, pick }) => ({ id: pick(lesson.zones).id }),
+  addTube: ({ id, pick }) => ({
+    tube: { id: id(), pigment: pick(['PW6', 'PB29', 'sap green']), grade: 'artist', finish: 'satin' },
+  }),
+  setTube: ({ lesson, pick }) => ({ id: pick(lesson.tubes).id, tube: { finish: pick(['gloss', 'satin', 'matt']) } }),
+  removeTube: ({ lesson, pick }) => ({ id: pick(lesson.tubes).id }),
+  addMix: ({ id, lesson, pick }) => ({
+    mix: { id: id(), name: 'mix', recipe: [{ tubeId: pick(lesson.tubes).id, parts: pick([1, 2, 'touch'] as const) }] },
+  }),
+  renameMix: ({ lesson, pick, random }) => ({ id: pick(lesson.mixes).id, name: `mix ${random()}` }),
+  setRecipe: ({ lesson, pick, random }) => ({
+    id: pick(lesson.mixes).id,
+    recipe: [{ tubeId: pick(lesson.tubes).id, parts: 1 + Math.floor(random() * 9) }],
+  }),
+  setMixTarget: ({ lesson, pick, random }) => ({
+    id: pick(lesson.mixes).id,
+    lab: random() < 0.3 ? null : [50, random() * 20, 3],
+  }),
+  moveMix: ({ lesson, pick, random }) => ({ id: pick(lesson.mixes).id, to: Math.floor(random() * 9) }),
+  removeMix: ({ lesson, pick }) => ({ id: pick(lesson.mixes).id }),
+  addStage: ({ id }) => ({ stage: { id: id(), name: 'stage' } }),
+  renameStage: ({ lesson, pick, random }) => ({ id: pick(lesson.stages).id, name: `stage ${random()}` }),
+  moveStage: ({ lesson, pick, random }) => ({ id: pick(lesson.stages).id, to: Math.floor(random() * 5) }),
+  removeStage: ({ lesson, pick }) => ({ id: pick(lesson.stages).id }),
+  addStep: ({ id, lesson, pick, random }) => ({
+    step: testStep(id(), { stageId: pick(lesson.stages).id, zoneIds: [], mixIds: [] }),
+    at: Math.floor(random() * 9),
+  }),
+  editStep: ({ lesson, pick, random }) =>
+    random() < 0.5
+      ? { id: pick(lesson.steps).id, step: { title: `step ${random()}`, doMin: random() * 20, stageId: pick(lesson.stages).id } }
+      : { id: pick(lesson.steps).id, step: { needs: pick(['any', 'paintOver']) }, clear: ['doMin', 'brushId'] },
+  moveStep: ({ lesson, pick, random }) => ({ id: pick(lesson.steps).id, to: Math.floor(random() * 20) }),
+  removeStep: ({ lesson, pick }) => ({ id: pick(lesson.steps).id }),
+  setAside: ({ random }) => ({ finding: `rule/${Math.floor(random() * 3)}`, why: random() < 0.3 ? null : 'they know' }),
+};
+
+function drawing(seed: number): Omit<Draw, 'lesson'> {
+  let state = seed;
+  const random = () => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+    return state / 2 ** 32;
+  };
+  return {
+    random,
+    pick: (list) => list[Math.floor(random() * list.length)] as never,
+    id: () => `n${Math.floor(random() * 1e9)}`,
+  };
+}
+
+/** A document as text, whatever the order in which its fields were set. */
+const text = (value: unknown): string =>
+  JSON.stringify(value, (_, inner: unknown) =>
+    inner && typeof inner === 'object' && !Array.isArray(inner)
+      ? Object.fromEntries(Object.entries(inner).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : inner,
+  );
+
+const names = Object.keys(commands) as CommandName[];
+
+describe('undo and redo', () => {
+  it('every command has a way to draw arguments', () => {
+    expect(Object.keys(arguments_).sort()).toEqual([...names].sort());
+  });
+
+  it.each([1, 2, 3, 4, 5, 6])('any sequence of 200 commands is undone and redone exactly (seed %d)', (seed) => {
+    const draw = drawing(seed);
+    const start = demoLesson();
+    let history = startHistory(start);
+    const carriedOut = new Set<string>();
+    const seen = [text(start)];
+    for (let i = 0; i < 200; i++) {
+      const name = draw.pick(names);
+      try {
+        const args = arguments_[name]({ ...draw, lesson: history.lesson });
+        const next = carryOut(history, name, args as never);
+        if (next !== history) {
+          carriedOut.add(name);
+          seen.push(text(next.lesson));
+        }
+        history = next;
+      } catch (error) {
+        if (!(error instanceof CommandError) && !(error instanceof TypeError && String(error).includes("'id'"))) throw error;
+        expect(text(history.lesson)).toBe(seen.at(-1));
+      }
+    }
+    expect(carriedOut.size).toBeGreaterThan(15);
+    for (let i = seen.length - 2; i >= 0; i--) {
+      history = undo(history);
+      expect(text(history.lesson)).toBe(seen[i]);
+    }
+    expect(undo(history)).toBe(history);
+    expect(history.lesson).toEqual(start);
+    for (let i = 1; i < seen.length; i++) history = redo(history);
+    expect(text(history.lesson)).toBe(seen.at(-1));
+    expect(redo(history)).toBe(history);
+  });
+
+  it('a new change forgets what was undone; one without effect leaves no trace', () => {
+    const one = carryOut(startHistory(smallLesson([])), 'setTitle', { title: 'one' });
+    const two = carryOut(undo(one), 'setTitle', { title: 'two' });
+    expect(redo(two).lesson.title).toBe('two');
+    expect(carryOut(two, 'setTitle', { title: 'two' })).toBe(two);
+  });
+});
+
+describe('what commands do to the rest of the lesson', () => {
+  it('taking a zone, a mix or a tube away takes it out of steps and recipes', () => {
+    let history = startHistory(smallLesson([testStep('one', { zoneIds: ['a', 'b'] })]));
+    history = carryOut(history, 'removeZone', { id: 'a' });
+    expect(history.lesson.steps[0]?.zoneIds).toEqual(['b']);
+    history = carryOut(history, 'removeTube', { id: 'w' });
+    expect(history.lesson.mixes[0]?.recipe).toEqual([]);
+    history = carryOut(history, 'removeMix', { id: 'm' });
+    expect(history.lesson.steps[0]?.mixIds).toEqual([]);
+  });
+
+  it('a step moved among those of another stage joins it, and stages stay together', () => {
+    let history = startHistory(smallLesson([testStep('one', {}), testStep('two', {})]));
+    history = carryOut(history, 'addStage', { stage: { id: 'late', name: 'late' } });
+    history = carryOut(history, 'addStep', { step: testStep('three', { stageId: 'late' }), at: 0 });
+    expect(history.lesson.steps.map((step) => step.id)).toEqual(['one', 'two', 'three']);
+    history = carryOut(history, 'moveStep', { id: 'one', to: 2 });
+    expect(history.lesson.steps.map((step) => [step.id, step.stageId])).toEqual([
+      ['two', 'st'],
+      ['three', 'late'],
+      ['one', 'late'],
+    ]);
+  });
+});
+
+describe('what cannot be done is refused with a sentence, and nothing changes', () => {
+  const lesson = smallLesson([testStep('one', {})]);
+  const refused = <N extends CommandName>(name: N, args: CommandArgs<N>, words: RegExp) => {
+    const history = startHistory(lesson);
+    expect(() => carryOut(history, name, args)).toThrow(words);
+    expect(history.lesson).toBe(lesson);
+  };
+  it('a crossing outline', () =>
+    refused(
+      'setOutline',
+      {
+        id: 'a',
+        outline: [
+          [
+            [
+              [0, 0],
+              [20, 10],
+              [20, 0],
+              [0, 30],
+            ],
+          ],
+        ],
+      },
+      /crosses itself/,
+    ));
+  it('a recipe with negative, broken or doubled parts', () => {
+    refused('setRecipe', { id: 'm', recipe: [{ tubeId: 'w', parts: -2 }] }, /above 0/);
+    refused('setRecipe', { id: 'm', recipe: [{ tubeId: 'w', parts: 1.5 }] }, /whole parts/);
+    refused(
+      'setRecipe',
+      {
+        id: 'm',
+        recipe: [
+          { tubeId: 'w', parts: 1 },
+          { tubeId: 'w', parts: 2 },
+        ],
+      },
+      /each tube once/,
+    );
+    refused('setRecipe', { id: 'm', recipe: [{ tubeId: 'gone', parts: 1 }] }, /no longer in the lesson/);
+  });
+  it('a negative duration', () => refused('editStep', { id: 'one', step: { doMin: -3 } }, /negative/));
+  it('humidity 140 % and NaN', () => {
+    refused('setRoom', { room: { humidity: 1.4 } }, /between 0 and 100 %/);
+    refused('setRoom', { room: { humidity: Number.NaN } }, /between 0 and 100 %/);
+  });
+  it('a canvas of nothing', () => refused('setSupport', { support: { widthMm: 0 } }, /between 1 cm and 5 m/));
+  it('an empty name', () => refused('renameZone', { id: 'a', name: '   ' }, /name/));
+  it('an unknown tube', () => refused('addTube', { tube: { id: 'x', pigment: 'PX9', grade: 'artist', finish: 'satin' } }, /PX9/));
+  it('a stage with steps, and the last stage', () => refused('removeStage', { id: 'st' }, /still has steps/));
+});
+
+describe('documents of earlier versions', () => {
+  // Frozen: as version 0 wrote it.
+  const version0 = {
+    schemaVersion: 0,
+    title: 'Old',
+    room: { name: 'attic', airC: 19, humidityPercent: 62, airSpeed: 0.1 },
+    zones: [],
+  };
+  // Frozen: as version 1 wrote it.
+  const version1 = {
+    schemaVersion: 1,
+    title: 'Older',
+    room: { name: 'attic', airC: 19, humidity: 0.62, airSpeed: 0.1 },
+    zones: [],
+    setAside: [],
+  };
+  it('version 0 is lifted: humidity becomes a fraction, the list of set-aside findings appears', () => {
+    expect(upgradeLesson(structuredClone(version0))).toEqual({
+      schemaVersion: 2,
+      title: 'Old',
+      room: { name: 'attic', airC: 19, humidity: 0.62, airSpeed: 0.1 },
+      zones: [],
+      setAside: [],
+      elements: [],
+      overlapMm: 6,
+    });
+  });
+  it('version 1 is lifted: no elements yet, and the usual overlap', () => {
+    expect(upgradeLesson(structuredClone(version1))).toEqual({ ...version1, schemaVersion: 2, elements: [], overlapMm: 6 });
+  });
+  it('the present version passes unchanged', () => {
+    const lesson = emptyLesson('x', { widthMm: 100, heightMm: 100, unit: 'cm' }, () => 's');
+    expect(upgradeLesson(lesson)).toBe(lesson);
+  });
+  it('a newer one and a stranger are refused with a sentence', () => {
+    expect(() => upgradeLesson({ schemaVersion: 99 })).toThrow(/newer Viaticum/);
+    expect(() => upgradeLesson({ title: 'x' })).toThrow(/not a lesson/);
+    expect(() => upgradeLesson({ schemaVersion: -1 })).toThrow(/cannot be read/);
+  });
+});

@@ -1,0 +1,178 @@
+import type { Lab, Lesson, Mix, RecipePart, Room, School, Stage, Step, Support, Tube } from '@viaticum/contract';
+import { partsOf } from '../mix/index.js';
+import { pigmentOf } from '../pigment/index.js';
+import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
+import { pictureCommands } from './picture-commands.js';
+
+export { CommandError };
+
+function soundRecipe(lesson: D, recipe: RecipePart[]): RecipePart[] {
+  const seen = new Set<string>();
+  for (const part of recipe) {
+    find(lesson.tubes, part.tubeId, 'tube');
+    if (seen.has(part.tubeId)) throw new CommandError('A recipe names each tube once. Join the two amounts.');
+    seen.add(part.tubeId);
+    if (typeof part.parts === 'number' && !Number.isInteger(part.parts)) {
+      throw new CommandError('Give whole parts, “a touch” or “a speck”.');
+    }
+    try {
+      partsOf(part.parts);
+    } catch (error) {
+      throw new CommandError((error as Error).message);
+    }
+  }
+  return recipe;
+}
+
+function soundRoom(room: Room): void {
+  between(room.airC, -20, 60, 'The air must be between −20 and 60 °C. Enter the temperature of the room.');
+  between(room.humidity, 0, 1, 'Humidity must lie between 0 and 100 %. Enter what the room’s hygrometer shows.');
+  between(room.airSpeed, 0, 20, 'The draught must lie between 0 and 20 m/s. A quiet room has 0.1.');
+}
+
+function soundSize(widthMm: number, heightMm: number): void {
+  const message = 'A canvas measures between 1 cm and 5 m each way. Enter its painted face.';
+  between(widthMm, 10, 5000, message);
+  between(heightMm, 10, 5000, message);
+}
+
+function soundStep(lesson: D, step: Partial<Step>): void {
+  for (const minutes of [step.showMin, step.doMin]) {
+    if (minutes !== undefined) between(minutes, 0, 600, 'Minutes cannot be negative or above 600. Enter how long this takes.');
+  }
+  if (step.waterShareOfMix !== undefined) between(step.waterShareOfMix, 0, 0.95, 'Water must be between 0 and 95 % of the mix.');
+  if (step.coverShare !== undefined && !(step.coverShare > 0 && step.coverShare <= 1)) {
+    throw new CommandError('The share of the area covered must lie between 1 and 100 %.');
+  }
+  for (const id of step.zoneIds ?? []) find(lesson.zones, id, 'area');
+  for (const id of step.mixIds ?? []) find(lesson.mixes, id, 'mix');
+  if (step.stageId !== undefined) find(lesson.stages, step.stageId, 'stage');
+}
+
+/** Puts the steps of one stage together, in the order of the stages. */
+function groupByStage(lesson: D): void {
+  const rank = new Map(lesson.stages.map((stage, i) => [stage.id, i]));
+  lesson.steps = lesson.steps
+    .map((step, i) => ({ step, i, rank: rank.get(step.stageId) ?? 0 }))
+    .sort((a, b) => a.rank - b.rank || a.i - b.i)
+    .map(({ step }) => step);
+}
+
+/**
+ * Every way in which a person may change a lesson. Each works on an immer draft and throws a {@link CommandError} with a
+ * sentence where it cannot be done; then nothing has changed.
+ */
+export const commands = {
+  setTitle: (lesson: D, { title }: { title: string }) => {
+    lesson.title = named(title, 'lesson');
+  },
+  setLevel: (lesson: D, { level }: { level: Lesson['level'] }) => {
+    lesson.level = level;
+  },
+  setUnits: (lesson: D, { units }: { units: Lesson['units'] }) => {
+    lesson.units = units;
+  },
+  setSchool: (lesson: D, { school }: { school: Partial<School> }) => {
+    Object.assign(lesson.school, school);
+  },
+  setRoom: (lesson: D, { room }: { room: Partial<Room> }) => {
+    const next = { ...lesson.room, ...room };
+    soundRoom(next);
+    lesson.room = { ...next, name: named(next.name, 'room') };
+  },
+  setSupport: (lesson: D, { support }: { support: Partial<Support> }) => {
+    const next = { ...lesson.support, ...support } as Support;
+    soundSize(next.widthMm, next.heightMm);
+    lesson.support = next;
+  },
+  ...pictureCommands,
+  addTube: (lesson: D, { tube }: { tube: Tube }) => {
+    try {
+      pigmentOf(tube.pigment);
+    } catch (error) {
+      throw new CommandError((error as Error).message);
+    }
+    insert(lesson.tubes, tube, 'tube');
+  },
+  setTube: (lesson: D, { id, tube }: { id: string; tube: Partial<Pick<Tube, 'grade' | 'finish'>> }) => {
+    Object.assign(find(lesson.tubes, id, 'tube'), tube);
+  },
+  removeTube: (lesson: D, { id }: { id: string }) => {
+    take(lesson.tubes, id, 'tube');
+    for (const mix of lesson.mixes) mix.recipe = mix.recipe.filter((part) => part.tubeId !== id);
+  },
+  addMix: (lesson: D, { mix, at }: { mix: Mix; at?: number }) => {
+    insert(lesson.mixes, { ...mix, name: named(mix.name, 'mix'), recipe: soundRecipe(lesson, mix.recipe) }, 'mix', at);
+  },
+  renameMix: (lesson: D, { id, name }: { id: string; name: string }) => {
+    find(lesson.mixes, id, 'mix').name = named(name, 'mix');
+  },
+  setRecipe: (lesson: D, { id, recipe }: { id: string; recipe: RecipePart[] }) => {
+    find(lesson.mixes, id, 'mix').recipe = soundRecipe(lesson, recipe);
+  },
+  setMixTarget: (lesson: D, { id, lab }: { id: string; lab: Lab | null }) => {
+    setOrClear(find(lesson.mixes, id, 'mix'), 'targetLab', lab);
+  },
+  moveMix: (lesson: D, { id, to }: { id: string; to: number }) => move(lesson.mixes, id, to, 'mix'),
+  removeMix: (lesson: D, { id }: { id: string }) => {
+    take(lesson.mixes, id, 'mix');
+    for (const step of lesson.steps) step.mixIds = step.mixIds.filter((mixId) => mixId !== id);
+    lesson.support.groundCoats = lesson.support.groundCoats.filter((coat) => coat.mixId !== id);
+  },
+  addStage: (lesson: D, { stage, at }: { stage: Stage; at?: number }) => {
+    insert(lesson.stages, { ...stage, name: named(stage.name, 'stage') }, 'stage', at);
+  },
+  renameStage: (lesson: D, { id, name }: { id: string; name: string }) => {
+    find(lesson.stages, id, 'stage').name = named(name, 'stage');
+  },
+  moveStage: (lesson: D, { id, to }: { id: string; to: number }) => {
+    move(lesson.stages, id, to, 'stage');
+    groupByStage(lesson);
+  },
+  removeStage: (lesson: D, { id }: { id: string }) => {
+    if (lesson.steps.some((step) => step.stageId === id)) {
+      throw new CommandError('This stage still has steps. Move or remove them first.');
+    }
+    if (lesson.stages.length === 1) throw new CommandError('A lesson needs one stage. Rename this one instead.');
+    take(lesson.stages, id, 'stage');
+  },
+  addStep: (lesson: D, { step, at }: { step: Step; at?: number }) => {
+    soundStep(lesson, step);
+    insert(lesson.steps, { ...step, title: named(step.title, 'step') }, 'step', at);
+    groupByStage(lesson);
+  },
+  editStep: (lesson: D, { id, step, clear }: { id: string; step: Partial<Omit<Step, 'id'>>; clear?: ClearableStepField[] }) => {
+    const found = find(lesson.steps, id, 'step');
+    soundStep(lesson, step);
+    if (step.title !== undefined) named(step.title, 'step');
+    Object.assign(found, step);
+    for (const field of clear ?? []) delete found[field];
+    if (step.stageId !== undefined) groupByStage(lesson);
+  },
+  moveStep: (lesson: D, { id, to }: { id: string; to: number }) => {
+    const goal = lesson.steps[Math.max(0, Math.min(lesson.steps.length - 1, to))];
+    move(lesson.steps, id, to, 'step');
+    if (goal) find(lesson.steps, id, 'step').stageId = goal.stageId;
+    groupByStage(lesson);
+  },
+  removeStep: (lesson: D, { id }: { id: string }) => {
+    take(lesson.steps, id, 'step');
+  },
+  setAside: (lesson: D, { finding, why }: { finding: string; why: string | null }) => {
+    lesson.setAside = lesson.setAside.filter((entry) => entry.finding !== finding);
+    if (why !== null) lesson.setAside.push({ finding, why });
+  },
+};
+
+export type ClearableStepField =
+  | 'brushId'
+  | 'technique'
+  | 'medium'
+  | 'waterShareOfMix'
+  | 'coverShare'
+  | 'showMin'
+  | 'doMin'
+  | 'partByPart'
+  | 'mayBeLeftOut';
+export type CommandName = keyof typeof commands;
+export type CommandArgs<N extends CommandName> = Parameters<(typeof commands)[N]>[1];

@@ -1,0 +1,41 @@
+import type { Lesson } from '@viaticum/contract';
+import { pigmentTable } from '../pigment/index.js';
+import { outlineFault } from '../zone/index.js';
+
+/**
+ * What is wrong with a document that has the right shape: outlines that cross themselves, unknown tubes, things named that are
+ * not there, two of one id. Sentences; empty where it is sound.
+ */
+export function lessonFaults(lesson: Lesson): string[] {
+  const faults: string[] = [];
+  const ids = (list: readonly { id: string }[], what: string): Set<string> => {
+    const known = new Set(list.map((entry) => entry.id));
+    if (known.size !== list.length) faults.push(`Two ${what} have the same id.`);
+    return known;
+  };
+  const zones = ids(lesson.zones, 'areas');
+  const elements = ids(lesson.elements, 'things');
+  const tubes = ids(lesson.tubes, 'tubes');
+  const mixes = ids(lesson.mixes, 'mixes');
+  const stages = ids(lesson.stages, 'stages');
+  ids(lesson.steps, 'steps');
+  for (const zone of lesson.zones) {
+    const fault = outlineFault(zone.outline);
+    if (fault) faults.push(`${zone.name}: ${fault}`);
+    if (zone.elementId && !elements.has(zone.elementId))
+      faults.push(`${zone.name}: it belongs to a thing that is not in the lesson.`);
+  }
+  for (const tube of lesson.tubes) {
+    if (!pigmentTable.has(tube.pigment)) faults.push(`No tube in the pigment table is called “${tube.pigment}”.`);
+  }
+  for (const mix of lesson.mixes) {
+    for (const part of mix.recipe)
+      if (!tubes.has(part.tubeId)) faults.push(`${mix.name}: its recipe names a tube that is not in the lesson.`);
+  }
+  for (const step of lesson.steps) {
+    if (!stages.has(step.stageId)) faults.push(`${step.title}: its stage is not in the lesson.`);
+    if (step.zoneIds.some((id) => !zones.has(id))) faults.push(`${step.title}: it names an area that is not in the lesson.`);
+    if (step.mixIds.some((id) => !mixes.has(id))) faults.push(`${step.title}: it names a mix that is not in the lesson.`);
+  }
+  return faults;
+}

@@ -1,0 +1,234 @@
+import type { Correction, Element, Lab, Lesson, Outline, Placement, Reference, Zone } from '@viaticum/contract';
+import { canvasOutline, common, outlineArea, outlineFault, repaired, united, without } from '../zone/index.js';
+import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
+
+function soundOutline(outline: Outline): Outline {
+  const fault = outlineFault(outline);
+  if (fault) throw new CommandError(fault);
+  return outline;
+}
+
+/** A drawn outline on the canvas: crossings are resolved, what lies outside is cut off. Refused where nothing is left. */
+function drawnOutline(lesson: D, outline: Outline): Outline {
+  if (outline.flat().every((ring) => new Set(ring.map(([x, y]) => `${x},${y}`)).size < 3)) return soundOutline(outline);
+  const isCrossing = outlineFault(outline) !== null;
+  const face = canvasOutline(lesson.support);
+  const isInside = outline
+    .flat(2)
+    .every(([x, y]) => x >= 0 && y >= 0 && x <= lesson.support.widthMm && y <= lesson.support.heightMm);
+  if (!isCrossing && isInside) return outline;
+  const clean = common(isCrossing ? repaired(outline) : outline, face);
+  if (outlineArea(clean) < 1) throw new CommandError('This outline encloses nothing on the canvas. Draw it over the picture.');
+  return soundOutline(clean);
+}
+
+/** Takes a zone's id out of all that names it; steps get its heirs instead. */
+const dropZone = (lesson: D, id: string, heirs: readonly string[] = []): void => {
+  for (const step of lesson.steps)
+    if (step.zoneIds.includes(id))
+      step.zoneIds = [...new Set(step.zoneIds.flatMap((zoneId) => (zoneId === id ? heirs : [zoneId])))];
+  for (const zone of lesson.zones) if (zone.edges) zone.edges = zone.edges.filter((edge) => edge.with !== id);
+  if (lesson.subjectZoneId === id) delete lesson.subjectZoneId;
+};
+
+/** Removes elements that have no zone left. */
+const dropEmptyElements = (lesson: D): void => {
+  const used = new Set(lesson.zones.map((zone) => zone.elementId));
+  lesson.elements = lesson.elements.filter((element) => used.has(element.id));
+};
+
+const mapped = (outline: Outline, change: (point: [number, number]) => [number, number]): Outline =>
+  outline.map((polygon) => polygon.map((ring) => ring.map(change)));
+
+/** Commands on references, zones, elements and light. See `commands`. */
+export const pictureCommands = {
+  addReference: (lesson: D, { reference }: { reference: Reference }) => insert(lesson.references, reference, 'picture'),
+  placeReference: (lesson: D, { id, placement }: { id: string; placement: Placement }) => {
+    find(lesson.references, id, 'picture').placement = placement;
+  },
+  setPermission: (lesson: D, { id, permission }: { id: string; permission: Reference['permission'] }) => {
+    find(lesson.references, id, 'picture').permission = permission;
+  },
+  setReferenceRole: (lesson: D, { id, role }: { id: string; role: Reference['role'] }) => {
+    find(lesson.references, id, 'picture').role = role;
+  },
+  setTaken: (lesson: D, { id, taken }: { id: string; taken: NonNullable<Reference['taken']> }) => {
+    find(lesson.references, id, 'picture').taken = taken;
+  },
+  setCorrection: (lesson: D, { id, correction }: { id: string; correction: Correction | null }) => {
+    setOrClear<Reference, 'correction'>(find(lesson.references, id, 'picture'), 'correction', correction);
+  },
+  setExtended: (lesson: D, { id, extend }: { id: string; extend: boolean }) => {
+    setOrClear<Reference, 'extend'>(find(lesson.references, id, 'picture'), 'extend', extend || null);
+  },
+  removeReference: (lesson: D, { id }: { id: string }) => {
+    take(lesson.references, id, 'picture');
+    for (const element of lesson.elements) if (element.fromReferenceId === id) delete element.fromReferenceId;
+  },
+  addZone: (lesson: D, { zone, at }: { zone: Zone; at?: number }) => {
+    insert(lesson.zones, { ...zone, name: named(zone.name, 'area'), outline: drawnOutline(lesson, zone.outline) }, 'area', at);
+  },
+  /** Puts zones in the place of all there are. Steps keep the zones whose ids stay; of the others they get the heirs named. */
+  replaceZones: (lesson: D, { zones, heirs = {} }: { zones: Zone[]; heirs?: Record<string, string[]> }) => {
+    if (zones.length > 60) throw new CommandError('A lesson holds at most 60 areas. Propose fewer.');
+    // What was dropped is hidden, not gone: it stays and can come back.
+    const dropped = new Set(lesson.elements.flatMap((element) => (element.fate === 'dropped' ? [element.id] : [])));
+    const fresh = new Set(zones.map((zone) => zone.id));
+    const hidden = lesson.zones.filter((zone) => zone.elementId && dropped.has(zone.elementId) && !fresh.has(zone.id));
+    const kept = new Set([...fresh, ...hidden.map((zone) => zone.id)]);
+    if (fresh.size !== zones.length) throw new CommandError('Two of these areas are the same.');
+    for (const { id } of [...lesson.zones])
+      if (!kept.has(id))
+        dropZone(
+          lesson,
+          id,
+          heirs[id]?.filter((heir) => kept.has(heir)),
+        );
+    const sound = zones.map((zone) => ({
+      ...zone,
+      name: named(zone.name, 'area'),
+      outline: drawnOutline(lesson, zone.outline),
+    }));
+    lesson.zones = [...sound, ...hidden];
+    dropEmptyElements(lesson);
+  },
+  renameZone: (lesson: D, { id, name }: { id: string; name: string }) => {
+    find(lesson.zones, id, 'area').name = named(name, 'area');
+  },
+  setOutline: (lesson: D, { id, outline }: { id: string; outline: Outline }) => {
+    find(lesson.zones, id, 'area').outline = soundOutline(outline);
+  },
+  moveZone: (lesson: D, { id, to }: { id: string; to: number }) => move(lesson.zones, id, to, 'area'),
+  /** One zone out of two: the sheets are united and lie where the one in front lay. */
+  mergeZones: (lesson: D, { id, into }: { id: string; into: string }) => {
+    if (id === into) throw new CommandError('Choose another area to join this one with.');
+    const kept = find(lesson.zones, into, 'area');
+    const from = lesson.zones.findIndex((zone) => zone.id === id);
+    const other = take(lesson.zones, id, 'area');
+    kept.outline = united(kept.outline, other.outline);
+    const at = lesson.zones.findIndex((zone) => zone.id === into);
+    if (from > at) move(lesson.zones, into, from - 1, 'area');
+    dropZone(lesson, id, [into]);
+    dropEmptyElements(lesson);
+  },
+  /** Cuts a zone along a line across it (mm): what lies to the line's right becomes a zone of its own, in front of the rest. */
+  splitZone: (
+    lesson: D,
+    { id, line, zone }: { id: string; line: [[number, number], [number, number]]; zone: { id: string; name: string } },
+  ) => {
+    const whole = find(lesson.zones, id, 'area');
+    const [[x1, y1], [x2, y2]] = line;
+    const length = Math.hypot(x2 - x1, y2 - y1);
+    if (length < 1) throw new CommandError('Draw the line across the area, from one side to the other.');
+    const far = 3 * (lesson.support.widthMm + lesson.support.heightMm);
+    const [ux, uy] = [((x2 - x1) / length) * far, ((y2 - y1) / length) * far];
+    const half: Outline = [
+      [
+        [
+          [x1 - ux, y1 - uy],
+          [x2 + ux, y2 + uy],
+          [x2 + ux - uy, y2 + uy + ux],
+          [x1 - ux - uy, y1 - uy + ux],
+        ],
+      ],
+    ];
+    const piece = common(whole.outline, half);
+    const rest = without(whole.outline, half);
+    if (outlineArea(piece) < 1 || outlineArea(rest) < 1)
+      throw new CommandError('The line does not cross this area. Draw it from one side to the other.');
+    const at = lesson.zones.findIndex((one) => one.id === id);
+    const fresh: Zone = { id: zone.id, name: named(zone.name, 'area'), outline: piece };
+    if (whole.elementId) fresh.elementId = whole.elementId;
+    insert(lesson.zones, fresh, 'area', at + 1);
+    for (const step of lesson.steps) if (step.zoneIds.includes(id)) step.zoneIds.push(zone.id);
+  },
+  setZoneTarget: (lesson: D, { id, lab }: { id: string; lab: Lab | null }) => {
+    setOrClear(find(lesson.zones, id, 'area'), 'targetLab', lab);
+  },
+  setEdge: (lesson: D, { id, with: other, kind }: { id: string; with: string; kind: 'hard' | 'soft' | 'lost' | null }) => {
+    find(lesson.zones, other, 'area');
+    const zone = find(lesson.zones, id, 'area');
+    const back = find(lesson.zones, other, 'area');
+    for (const [one, name] of [
+      [zone, other],
+      [back, id],
+    ] as const)
+      if (one.edges) one.edges = one.edges.filter((edge) => edge.with !== name);
+    if (kind) zone.edges = [...(zone.edges ?? []), { with: other, kind }];
+    else if (zone.edges?.length === 0) delete zone.edges;
+  },
+  setDirection: (lesson: D, { id, deg }: { id: string; deg: number | null }) => {
+    if (deg !== null) between(deg, -180, 180, 'A direction lies between −180 and 180 degrees.');
+    setOrClear(find(lesson.zones, id, 'area'), 'directionDeg', deg);
+  },
+  removeZone: (lesson: D, { id }: { id: string }) => {
+    take(lesson.zones, id, 'area');
+    dropZone(lesson, id);
+    dropEmptyElements(lesson);
+  },
+  setOverlap: (lesson: D, { mm }: { mm: number }) => {
+    between(mm, 0, 60, 'Paint may run under its neighbour by 0 to 60 mm.');
+    lesson.overlapMm = mm;
+  },
+  setSubject: (lesson: D, { id }: { id: string | null }) => {
+    if (id) find(lesson.zones, id, 'area');
+    setOrClear<Lesson, 'subjectZoneId'>(lesson as Lesson, 'subjectZoneId', id);
+  },
+  setLight: (lesson: D, { light }: { light: NonNullable<Lesson['light']> | null }) => {
+    if (light) {
+      between(light.azimuthDeg, 0, 360, 'The light comes from 0 to 360 degrees.');
+      between(light.elevationDeg, 0, 90, 'The light stands between 0 and 90 degrees high.');
+    }
+    setOrClear<Lesson, 'light'>(lesson as Lesson, 'light', light);
+  },
+  /** A thing made of zones that are in the lesson; zones of another element come over to this one. */
+  addElement: (lesson: D, { element, zoneIds }: { element: Element; zoneIds: string[] }) => {
+    if (zoneIds.length === 0) throw new CommandError('Choose at least one area that belongs to this thing.');
+    insert(lesson.elements, { ...element, name: named(element.name, 'thing') }, 'thing');
+    for (const id of zoneIds) find(lesson.zones, id, 'area').elementId = element.id;
+    dropEmptyElements(lesson);
+  },
+  renameElement: (lesson: D, { id, name }: { id: string; name: string }) => {
+    find(lesson.elements, id, 'thing').name = named(name, 'thing');
+  },
+  /** Keeps a thing, or drops it: its zones stay in the lesson, hidden, so that it can come back. */
+  setFate: (lesson: D, { id, fate }: { id: string; fate: 'kept' | 'dropped' }) => {
+    const element = find(lesson.elements, id, 'thing');
+    element.fate = fate === 'kept' && element.move ? 'moved' : fate;
+  },
+  setFacing: (lesson: D, { id, facing }: { id: string; facing: 'left' | 'right' | null }) => {
+    setOrClear<Element, 'facing'>(find(lesson.elements, id, 'thing'), 'facing', facing);
+  },
+  /** Moves a thing by some mm and resizes it about its middle; its zones go along, the picture under them too. */
+  moveElement: (lesson: D, { id, dxMm, dyMm, scale }: { id: string; dxMm: number; dyMm: number; scale: number }) => {
+    const element = find(lesson.elements, id, 'thing');
+    const old = element.move ?? { dxMm: 0, dyMm: 0, scale: 1, aboutXMm: 0, aboutYMm: 0 };
+    between(old.scale * scale, 0.05, 20, 'A thing can become between a twentieth and twenty times its size.');
+    const own = lesson.zones.filter((zone) => zone.elementId === id);
+    const points = own.flatMap((zone) => zone.outline.flat(2));
+    const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
+    const [cx, cy] = [(Math.min(...xs) + Math.max(...xs)) / 2, (Math.min(...ys) + Math.max(...ys)) / 2];
+    const round = (value: number) => Math.round(value * 100) / 100;
+    for (const zone of own)
+      zone.outline = mapped(zone.outline, ([x, y]) => [round(cx + scale * (x - cx) + dxMm), round(cy + scale * (y - cy) + dyMm)]);
+    if (element.fate === 'added' && !element.fromReferenceId) return;
+    // canvas = k·picture + t; kept as a shift about the origin.
+    const k = old.scale * scale;
+    const tx = old.aboutXMm * (1 - old.scale) + old.dxMm;
+    const ty = old.aboutYMm * (1 - old.scale) + old.dyMm;
+    element.move = {
+      dxMm: scale * tx + cx * (1 - scale) + dxMm,
+      dyMm: scale * ty + cy * (1 - scale) + dyMm,
+      scale: k,
+      aboutXMm: 0,
+      aboutYMm: 0,
+    };
+    if (element.fate !== 'added') element.fate = 'moved';
+  },
+  removeElement: (lesson: D, { id }: { id: string }) => {
+    const element = take(lesson.elements, id, 'thing');
+    if (element.move && element.fate !== 'added')
+      throw new CommandError('This thing was moved. Put it back first, or keep it as it is.');
+    for (const zone of lesson.zones) if (zone.elementId === id) delete zone.elementId;
+  },
+};

@@ -1,0 +1,73 @@
+import type { FollowSheet, Lesson, PaintLayer, SheetStep, Step } from '@viaticum/contract';
+import { brushInWords, brushOf } from '../brush/index.js';
+import { outlineBox, outlinePath } from '../zone/index.js';
+import { looksOf, type MixLook, visibleOf } from './derived.js';
+import { memo } from './memo.js';
+
+/** The bare support: primed canvas or board, paper. */
+const bare = { canvas: 'rgb(240 238 232)', board: 'rgb(236 234 228)', paper: 'rgb(246 245 242)' } as const;
+
+/** The traced line: dark enough for a pale ground, grey enough to be painted over. */
+const LINE = 'rgb(88 80 74)';
+
+/** How a step changes what is seen: one layer a zone (all zones where the step names none). Empty for steps that leave no trace. */
+export function paintLayers(lesson: Lesson, step: Step): PaintLayer[] {
+  if (step.kind === 'transfer' || step.kind === 'draw') {
+    return zoneIdsOf(lesson, step).map((zoneId) => ({ zoneId, kind: 'line', colours: [LINE], share: 1 }));
+  }
+  if (!step.technique || step.mixIds.length === 0) return [];
+  const looks = looksOf(lesson);
+  const colours = step.mixIds.flatMap((id) => looks.get(id)?.rgb ?? []);
+  const share = step.coverShare ?? 1;
+  const kind = share < 0.95 ? 'broken' : step.technique === 'blend' && colours.length > 1 ? 'blend' : 'flat';
+  return zoneIdsOf(lesson, step).map((zoneId) => ({ zoneId, kind, colours, share }));
+}
+
+const zoneIdsOf = (lesson: Lesson, step: Step): string[] =>
+  step.zoneIds.length > 0 ? step.zoneIds : lesson.zones.map((zone) => zone.id);
+
+function sheetStep(lesson: Lesson, step: Step, number: number): SheetStep {
+  const looks = looksOf(lesson);
+  const brush = brushOf(step.brushId);
+  return {
+    number,
+    title: step.title,
+    kind: step.kind,
+    lines: sentences(step.say).slice(0, 3),
+    checkpoint: step.checkpoint,
+    brush: brush && brushInWords(brush),
+    technique: step.technique ?? null,
+    zoneIds: step.zoneIds,
+    mixes: step.mixIds.flatMap((id) => looks.get(id) ?? []).map(sheetMix),
+    layers: paintLayers(lesson, step),
+  };
+}
+
+const sheetMix = (look: MixLook) => ({
+  name: look.mix.name,
+  rgb: look.rgb,
+  wetRgb: look.wetRgb,
+  words: look.words,
+  parts: look.parts.map(({ name, rgb, weight }) => ({ name, rgb, weight })),
+});
+
+/** Text cut into sentences. */
+function sentences(text: string): string[] {
+  return (text.match(/[^.!?]+[.!?]+["”’]?|[^.!?]+$/g) ?? []).map((sentence) => sentence.trim()).filter(Boolean);
+}
+
+/** What is needed to show a lesson without computing anything more: outlines, layers, words, recipes and their colours. */
+export const followSheet = memo((lesson: Lesson): FollowSheet => {
+  const zones = visibleOf(lesson).map((part) => {
+    const box = outlineBox(part.outline);
+    const name = lesson.zones.find((zone) => zone.id === part.id)?.name ?? '';
+    return { id: part.id, name, path: outlinePath(part.outline), top: box?.y ?? 0, bottom: box ? box.y + box.height : 0 };
+  });
+  return {
+    title: lesson.title,
+    canvas: { widthMm: lesson.support.widthMm, heightMm: lesson.support.heightMm, bareRgb: bare[lesson.support.kind] },
+    zones,
+    steps: Object.fromEntries(lesson.steps.map((step, i) => [step.id, sheetStep(lesson, step, i + 1)])),
+    stepCount: lesson.steps.length,
+  };
+}, 3);

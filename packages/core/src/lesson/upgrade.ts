@@ -1,0 +1,35 @@
+import { type Lesson, SCHEMA_VERSION } from '@viaticum/contract';
+
+type Versioned = { schemaVersion: number } & Record<string, unknown>;
+
+/** One function for each earlier version; each lifts a document by one. Once released, a function never changes. */
+const upgrades: Record<number, (old: Versioned) => Versioned> = {
+  // Version 0, the first sketch: the room held humidity in percent and there was no list of set-aside findings.
+  0: (old) => {
+    const room = old.room as { humidityPercent: number } & Record<string, unknown>;
+    const { humidityPercent, ...rest } = room;
+    return { ...old, schemaVersion: 1, room: { ...rest, humidity: humidityPercent / 100 }, setAside: [] };
+  },
+  // Version 1 knew no elements and no overlap of painted zones.
+  1: (old) => ({ ...old, schemaVersion: 2, elements: [], overlapMm: 6 }),
+};
+
+/**
+ * A stored document lifted to the present version (not validated: do so afterwards). Throws a sentence where it comes from
+ * a newer Viaticum or is no lesson.
+ */
+export function upgradeLesson(stored: unknown): Lesson {
+  if (typeof stored !== 'object' || stored === null || typeof (stored as Versioned).schemaVersion !== 'number') {
+    throw new TypeError('This is not a lesson: it has no schemaVersion.');
+  }
+  let document = stored as Versioned;
+  if (document.schemaVersion > SCHEMA_VERSION) {
+    throw new RangeError('This lesson was written by a newer Viaticum. Update this one, then open it again.');
+  }
+  while (document.schemaVersion < SCHEMA_VERSION) {
+    const lift = upgrades[document.schemaVersion];
+    if (!lift) throw new RangeError(`Lessons of version ${document.schemaVersion} cannot be read.`);
+    document = lift(document);
+  }
+  return document as unknown as Lesson;
+}

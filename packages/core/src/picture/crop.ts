@@ -1,0 +1,84 @@
+import type { Outline, Placement } from '@viaticum/contract';
+import { MM_PER_INCH } from '../units/index.js';
+import { clipToCanvas, outlineArea } from '../zone/index.js';
+
+type Size = { widthMm: number; heightMm: number };
+type Pixels = { widthPx: number; heightPx: number };
+
+/** The placement in which a picture just fills a canvas, centred. */
+export function fillPlacement({ widthPx, heightPx }: Pixels, { widthMm, heightMm }: Size): Placement {
+  const mmPerPx = Math.max(widthMm / widthPx, heightMm / heightPx);
+  return {
+    mmPerPx,
+    xMm: (widthMm - widthPx * mmPerPx) / 2,
+    yMm: (heightMm - heightPx * mmPerPx) / 2,
+    rotationDeg: 0,
+    flip: false,
+  };
+}
+
+/** Where a pixel of a placed picture lies on the canvas, in mm. The picture turns about its own middle. */
+export function pixelToCanvas(
+  { widthPx, heightPx }: Pixels,
+  placement: Placement,
+  [px, py]: readonly [number, number],
+): [number, number] {
+  const { mmPerPx, xMm, yMm, rotationDeg, flip } = placement;
+  const turn = (rotationDeg * Math.PI) / 180;
+  const [dx, dy] = [((flip ? widthPx - px : px) - widthPx / 2) * mmPerPx, (py - heightPx / 2) * mmPerPx];
+  return [
+    xMm + (widthPx / 2) * mmPerPx + dx * Math.cos(turn) - dy * Math.sin(turn),
+    yMm + (heightPx / 2) * mmPerPx + dx * Math.sin(turn) + dy * Math.cos(turn),
+  ];
+}
+
+/** The pixel of a placed picture that lies under a place on the canvas, in mm; may lie outside the picture. */
+export function canvasToPixel(
+  { widthPx, heightPx }: Pixels,
+  placement: Placement,
+  [x, y]: readonly [number, number],
+): [number, number] {
+  const { mmPerPx, xMm, yMm, rotationDeg, flip } = placement;
+  const turn = (-rotationDeg * Math.PI) / 180;
+  const [dx, dy] = [x - xMm - (widthPx / 2) * mmPerPx, y - yMm - (heightPx / 2) * mmPerPx];
+  const px = (dx * Math.cos(turn) - dy * Math.sin(turn)) / mmPerPx + widthPx / 2;
+  const py = (dx * Math.sin(turn) + dy * Math.cos(turn)) / mmPerPx + heightPx / 2;
+  return [flip ? widthPx - px : px, py];
+}
+
+/** The corners of a placed picture on the canvas as an outline in mm. */
+export function pictureOutline(picture: Pixels, placement: Placement): Outline {
+  const corners: [number, number][] = [
+    [0, 0],
+    [picture.widthPx, 0],
+    [picture.widthPx, picture.heightPx],
+    [0, picture.heightPx],
+  ];
+  return [[corners.map((corner) => pixelToCanvas(picture, placement, corner))]];
+}
+
+/**
+ * What a crop costs: the share of the picture that falls off the canvas, the share of the canvas without a picture under it
+ * (both 0-1), and the picture's dots per inch at this size.
+ */
+export function cropMeasures(
+  picture: Pixels,
+  placement: Placement,
+  canvas: Size,
+): { lostShare: number; bareShare: number; dpi: number } {
+  const outline = pictureOutline(picture, placement);
+  const seen = outlineArea(clipToCanvas(outline, canvas));
+  const tiny = (share: number) => (share < 1e-6 ? 0 : share);
+  return {
+    lostShare: tiny(1 - seen / outlineArea(outline)),
+    bareShare: tiny(1 - seen / (canvas.widthMm * canvas.heightMm)),
+    dpi: MM_PER_INCH / placement.mmPerPx,
+  };
+}
+
+/** Blur in mm on the canvas by which squinting loses detail: what 1 arc minute blurs at a distance (m), times ten for half-closed eyes. */
+export function squintBlurMm(distanceM: number): number {
+  const ARC_MINUTE = 0.000291; // rad; visual acuity, common in optics
+  const HALF_CLOSED = 10; // from memory
+  return distanceM * 1000 * ARC_MINUTE * HALF_CLOSED;
+}

@@ -1,0 +1,14 @@
+export { toEnd } from '../work/index.js';
+export * from './colour.js';
+export * from './compose.js';
+export * from './composition.js';
+export * from './crop.js';
+export * from './depth.js';
+export * from './direction.js';
+export * from './edges.js';
+export * from './outline/index.js';
+export * from './propose.js';
+export * from './segment/index.js';
+export * from './touch-up.js';
+export * from './values.js';
+export * from './words.js';

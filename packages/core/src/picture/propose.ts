@@ -1,0 +1,72 @@
+import type { Lab, Outline } from '@viaticum/contract';
+import { type Labels, type LabRaster, labelMeans } from '../raster/index.js';
+import { outlineArea, outlineBox } from '../zone/index.js';
+import { depthOrder } from './depth.js';
+import { bordersOf, outlineOf, sheetsOf, traceArcs } from './outline/index.js';
+import { colourInWords } from './words.js';
+
+/** A proposed zone: its sheet, a name from colour and place, its mean colour. `region` is its number in the label map. */
+export type ProposedZone = { region: number; name: string; outline: Outline; meanLab: Lab };
+
+const TOLERANCE_MM = 0.45;
+const MOST_NODES = 60;
+
+/**
+ * Zones from a label map: borders simplified to clean polygons (coarser until a zone has about sixty points a part), depth proposed,
+ * sheets stacked back to front, each with a name.
+ */
+export function proposeZones(map: Labels, zones: number, lab: LabRaster, mmPerPx: number): ProposedZone[] {
+  let tolerance = Math.max(TOLERANCE_MM, 1.2 * mmPerPx);
+  const traced = traceArcs(map);
+  let borders = bordersOf(map, zones, mmPerPx, tolerance, traced);
+  for (let round = 0; round < 2; round++) {
+    const most = Math.max(
+      ...Array.from({ length: zones }, (_, zone) => {
+        const outline = outlineOf(borders, (one) => one === zone);
+        return outline.flat(2).length / Math.max(1, outline.length);
+      }),
+    );
+    if (most <= MOST_NODES) break;
+    tolerance *= 1.25;
+    borders = bordersOf(map, zones, mmPerPx, tolerance, traced);
+  }
+  const [widthMm, heightMm] = [map.width * mmPerPx, map.height * mmPerPx];
+  const order = depthOrder(borders, widthMm, heightMm);
+  const sheets = sheetsOf(borders, order);
+  const colours = labelMeans(map, lab, zones);
+  const seen = order.map((zone) => outlineOf(borders, (one) => one === zone));
+  const names = namesOf(
+    order.map((zone) => colours[zone] as Lab),
+    seen,
+    widthMm,
+    heightMm,
+  );
+  return order.map((region, i) => ({
+    region,
+    name: names[i] as string,
+    outline: sheets[i] as Outline,
+    meanLab: colours[region] as Lab,
+  }));
+}
+
+/** Names from colour; where two are alike, with their place; where that does not part them either, with a number. */
+function namesOf(colours: readonly Lab[], outlines: readonly Outline[], widthMm: number, heightMm: number): string[] {
+  const plain = colours.map(colourInWords);
+  const placed = plain.map((name, i) => {
+    if (plain.filter((other) => other === name).length === 1) return name;
+    return `${name}, ${placeOf(outlines[i] as Outline, widthMm, heightMm)}`;
+  });
+  return placed.map((name, i) => {
+    const before = placed.slice(0, i).filter((other) => other === name).length;
+    return placed.filter((other) => other === name).length === 1 ? name : `${name} ${before + 1}`;
+  });
+}
+
+function placeOf(outline: Outline, widthMm: number, heightMm: number): string {
+  const box = outlineBox(outline);
+  if (!box || outlineArea(outline) <= 0) return 'middle';
+  const [x, y] = [(box.x + box.width / 2) / widthMm, (box.y + box.height / 2) / heightMm];
+  const down = y < 0.36 ? 'upper' : y > 0.64 ? 'lower' : '';
+  const across = box.width > 0.7 * widthMm ? '' : x < 0.36 ? 'left' : x > 0.64 ? 'right' : '';
+  return [down, across].filter(Boolean).join(' ') || 'middle';
+}

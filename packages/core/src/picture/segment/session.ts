@@ -1,0 +1,162 @@
+import { type Labels, type LabRaster, labelMeans, labels, labRaster, type Rgba, shrink, sizeWithin } from '../../raster/index.js';
+import { areaOf, type Region, type RegionGraph, regionGraph } from './graph.js';
+import { automatic, cutTree, guided, mergeTree } from './merge.js';
+import { finish, sharpenBorders } from './refine.js';
+import { calm, liftDarks, superpixels } from './superpixels.js';
+
+const DRAFT_PIXELS = 500_000;
+const SUPERPIXELS = 1200;
+const MEDIAN_RADIUS = 5;
+
+/** A place in canvas shares (0-1 across and down) marked as belonging to a zone by its number. */
+export type Tap = { x: number; y: number; zone: number };
+
+/** What is worked out once for a picture, from which zones are cut and taps answered. */
+export type Segmentation = {
+  picture: Rgba;
+  /** The picture at draft size; `lab` is calmed, with lifted darks. */
+  plain: LabRaster;
+  lab: LabRaster;
+  map: Labels;
+  graph: RegionGraph;
+};
+
+/** A label map of `zones` zones; marks of taps come first, in their order. */
+export type ZoneMap = { map: Labels; zones: number };
+
+/**
+ * Prepares a picture (up to some megapixels) for proposing zones: shrunk to half a megapixel in linear light, calmed by a
+ * median, cut into superpixels with their graph. Yields a share 0-1 of the work done, so that a worker can take messages.
+ */
+export function* prepare(picture: Rgba): Generator<number, Segmentation> {
+  const size = sizeWithin(picture, DRAFT_PIXELS);
+  const small = shrink(picture, size.width, size.height);
+  yield 0.2;
+  const plain = labRaster(small);
+  const lifted = liftDarks(plain);
+  yield 0.3;
+  const radius = Math.max(1, Math.min(MEDIAN_RADIUS, Math.floor(Math.min(size.width, size.height) / 20)));
+  const lab = calm(lifted, radius);
+  yield 0.6;
+  const { map, count } = superpixels(lab, Math.min(SUPERPIXELS, Math.max(1, (size.width * size.height) / 16)));
+  yield 0.9;
+  return { picture, plain, lab, map, graph: regionGraph(map, lab, count) };
+}
+
+/** Superpixels that taps mark. Two marks within one superpixel: it is split between them by colour and place. */
+function seedsOf(segmentation: Segmentation, taps: readonly Tap[]) {
+  const { lab, map } = segmentation;
+  const { width, height } = map;
+  const at = ({ x, y }: Tap) =>
+    Math.min(height - 1, Math.max(0, Math.floor(y * height))) * width + Math.min(width - 1, Math.max(0, Math.floor(x * width)));
+  const byLeaf = new Map<number, Tap[]>();
+  for (const tap of taps) {
+    const leaf = map.data[at(tap)] as number;
+    byLeaf.set(leaf, [...(byLeaf.get(leaf) ?? []), tap]);
+  }
+  const clashes = [...byLeaf].filter(([, list]) => new Set(list.map((tap) => tap.zone)).size > 1);
+  if (clashes.length === 0)
+    return { map, graph: segmentation.graph, seeds: new Map([...byLeaf].map(([leaf, [tap]]) => [leaf, (tap as Tap).zone])) };
+  const split = labels(width, height);
+  split.data.set(map.data);
+  let count = segmentation.graph.regions.length;
+  const seeds = new Map([...byLeaf].map(([leaf, list]) => [leaf, (list[0] as Tap).zone]));
+  for (const [leaf, list] of clashes) {
+    const zones = [...new Set(list.map((tap) => tap.zone))];
+    const numbers = zones.map((zone, i) => {
+      const number = i === 0 ? leaf : count++;
+      seeds.set(number, zone);
+      return number;
+    });
+    for (let pixel = 0; pixel < map.data.length; pixel++) {
+      if (map.data[pixel] !== leaf) continue;
+      let [best, least] = [0, Number.POSITIVE_INFINITY];
+      for (const tap of list) {
+        const seat = at(tap);
+        const place = Math.hypot((pixel % width) - (seat % width), Math.floor(pixel / width) - Math.floor(seat / width));
+        const colour = Math.hypot(
+          (lab.l[pixel] as number) - (lab.l[seat] as number),
+          (lab.a[pixel] as number) - (lab.a[seat] as number),
+          (lab.b[pixel] as number) - (lab.b[seat] as number),
+        );
+        if (colour + place * 0.5 < least) [best, least] = [zones.indexOf(tap.zone), colour + place * 0.5];
+      }
+      split.data[pixel] = numbers[best] as number;
+    }
+  }
+  return { map: split, graph: regionGraph(split, lab, count), seeds };
+}
+
+/**
+ * The draft: about `count` zones at half a megapixel, cut from the merge tree. Taps join what carries the same mark and keep
+ * apart what carries different ones. Parts smaller than `leastShare` of the picture go to a neighbour, unless they hold a tap.
+ */
+export function cutZones(segmentation: Segmentation, count: number, taps: readonly Tap[] = [], leastShare = 0.0004): ZoneMap {
+  const { map, graph, seeds } = seedsOf(segmentation, taps);
+  const tree = mergeTree(graph, taps.length > 0 ? guided : automatic, seeds);
+  const { zoneOf } = cutTree(tree, count);
+  const marked = new Set(taps.map((tap) => tap.zone)).size;
+  joinSmallParts(graph, zoneOf, (zone) => (zone < marked ? 6 : leastShare * map.data.length));
+  const out = labels(map.width, map.height);
+  for (let at = 0; at < out.data.length; at++) out.data[at] = zoneOf[map.data[at] as number] as number;
+  return renumber(out);
+}
+
+/** Connected parts of a zone below so many pixels go to the zone with which they share most border, smallest first, in place. */
+function joinSmallParts({ regions, borders }: RegionGraph, zoneOf: Int32Array, least: (zone: number) => number): void {
+  const seen = new Uint8Array(regions.length);
+  const small: { size: number; leaves: number[] }[] = [];
+  for (let start = 0; start < regions.length; start++) {
+    if (seen[start]) continue;
+    const leaves = [start];
+    seen[start] = 1;
+    let size = 0;
+    for (let k = 0; k < leaves.length; k++) {
+      const leaf = leaves[k] as number;
+      size += areaOf(regions[leaf] as Region);
+      for (const other of borders[leaf]?.keys() ?? [])
+        if (!seen[other] && zoneOf[other] === zoneOf[leaf]) {
+          seen[other] = 1;
+          leaves.push(other);
+        }
+    }
+    if (size < least(zoneOf[start] as number)) small.push({ size, leaves });
+  }
+  small.sort((a, b) => a.size - b.size);
+  for (const { leaves } of small) {
+    const own = zoneOf[leaves[0] as number] as number;
+    const around = new Map<number, number>();
+    for (const leaf of leaves)
+      for (const [other, border] of borders[leaf] ?? []) {
+        const zone = zoneOf[other] as number;
+        if (zone !== own) around.set(zone, (around.get(zone) ?? 0) + border.length);
+      }
+    let [best, most] = [own, 0];
+    for (const [zone, length] of around) if (length > most || (length === most && zone < best)) [best, most] = [zone, length];
+    for (const leaf of leaves) zoneOf[leaf] = best;
+  }
+}
+
+/** The zones at the picture's full working size, their borders laid on the crest of the gradient. */
+export function refineZones(segmentation: Segmentation, draft: ZoneMap, leastShare = 0.0004): ZoneMap {
+  const { picture } = segmentation;
+  const { width, height } = picture;
+  const full = liftDarks(labRaster(picture));
+  if (width * height < 4000) return renumber(sharpenBorders(draft.map, full, 1));
+  return renumber(finish(draft.map, full, () => leastShare * width * height * 0.5));
+}
+
+/** Numbers 0 to n − 1 without gaps, in the order of the old numbers. */
+function renumber(map: Labels): ZoneMap {
+  const used = [...new Set(map.data)].sort((a, b) => a - b);
+  const number = new Map(used.map((old, i) => [old, i]));
+  for (let at = 0; at < map.data.length; at++) map.data[at] = number.get(map.data[at] as number) as number;
+  return { map, zones: used.length };
+}
+
+/** Whether the picture has anything to tell apart: the spread of its colours in Lab, 0 for one even colour. */
+export function colourSpread({ lab, map, graph }: Segmentation): number {
+  const colours = labelMeans(map, lab, graph.regions.length).filter((colour) => colour !== null);
+  const mean = [0, 1, 2].map((c) => colours.reduce((sum, colour) => sum + (colour[c] as number), 0) / colours.length);
+  return Math.max(...colours.map((colour) => Math.hypot(...colour.map((value, c) => value - (mean[c] as number)))));
+}

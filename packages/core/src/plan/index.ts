@@ -1,0 +1,14 @@
+export { type StepMinutes, stepMinutes } from './duration.js';
+export {
+  type LessonPlan,
+  laysPaint,
+  type Miss,
+  type PlannedCoat,
+  planInWords,
+  planLesson,
+  planOf,
+  rungMinutes,
+  zonesOf,
+} from './lesson-plan.js';
+export { type Problem, type Relation, type Solution, type SolveOptions, solve } from './solve.js';
+export { filmUm, meanFilmUm, type Rung, rungAt, rungWord, topCoat, zoneRung } from './wetness.js';

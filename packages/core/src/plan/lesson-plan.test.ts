@@ -1,0 +1,183 @@
+import { describe, expect, it } from '@jest/globals';
+import type { Need, Step } from '@viaticum/contract';
+import { coatTimes } from '../coat/index.js';
+import { filmUm, meanFilmUm, planLesson, rungAt, stepMinutes, zoneRung } from './index.js';
+import { demoLesson, smallLesson, testStep } from './plan.fixture.js';
+
+const quarterUp = (minutes: number) => Math.ceil(minutes * 4 - 1e-6) / 4;
+const pauses = (steps: Step[], room = smallLesson([]).room) =>
+  planLesson({ ...smallLesson(steps), room }).plan.items.filter((item) => item.kind === 'pause');
+const first = testStep('one', {});
+
+describe('a pause appears where a step would come too early', () => {
+  const onGesso = coatTimes({ technique: 'block-in', absorbGPerM2: 8 }, smallLesson([]).room);
+  it.each<[Need, number]>([
+    ['paintOver', onGesso.paintOverMin],
+    ['touchDry', onGesso.touchDryMin],
+    ['firm', onGesso.firmH * 60],
+    ['cured', onGesso.cureH * 60],
+  ])('%s: as long as the coat needs, rounded up to a quarter minute', (needs, minutes) => {
+    const [pause] = pauses([first, testStep('two', { needs })]);
+    expect((pause?.endMin as number) - (pause?.startMin as number)).toBe(quarterUp(minutes));
+    expect(pause).toMatchObject({ title: 'Let the sky dry', zoneIds: ['a'] });
+    expect(pause?.reason).toContain('sky');
+  });
+
+  it('none where the step needs nothing, or where other work took the time', () => {
+    expect(pauses([first, testStep('two', { needs: 'any' })])).toEqual([]);
+    expect(
+      pauses([
+        first,
+        testStep('talk', { kind: 'look', zoneIds: ['b'], mixIds: [], doMin: 60 }),
+        testStep('two', { needs: 'paintOver' }),
+      ]),
+    ).toEqual([]);
+  });
+
+  it('damper air makes it longer, drier air shorter', () => {
+    const length = (humidity: number) => {
+      const [pause] = pauses([first, testStep('two', { needs: 'paintOver' })], { ...smallLesson([]).room, humidity });
+      return (pause?.endMin as number) - (pause?.startMin as number);
+    };
+    expect(length(0.8)).toBeGreaterThan(length(0.5) + 4);
+    expect(length(0.2)).toBeLessThan(length(0.5) - 2);
+  });
+
+  it('a later coat lies on dry acrylic, which draws in less than gesso', () => {
+    const [, second] = pauses([first, testStep('two', { needs: 'paintOver' }), testStep('three', { needs: 'paintOver' })]);
+    const acrylic = coatTimes({ technique: 'block-in', absorbGPerM2: 2 }, smallLesson([]).room);
+    expect((second?.endMin as number) - (second?.startMin as number)).toBe(quarterUp(acrylic.paintOverMin));
+  });
+
+  it('paint that runs under its neighbour is waited for, whichever of the two lies in front', () => {
+    const hill = testStep('two', { zoneIds: ['b'], needs: 'paintOver' });
+    expect(pauses([first, hill])).toHaveLength(1);
+    const subjectFirst = [testStep('one', { zoneIds: ['b'] }), testStep('two', { zoneIds: ['a'], needs: 'paintOver' })];
+    const [cutIn] = pauses(subjectFirst);
+    expect(cutIn?.reason).toContain('hill');
+    // Without overlap neither lies on the other.
+    expect(planLesson({ ...smallLesson(subjectFirst), overlapMm: 0 }).plan.waitMin).toBe(0);
+  });
+
+  it('following part by part takes the laying time off the wait', () => {
+    const [pause] = pauses([first, testStep('two', { needs: 'paintOver', partByPart: true, doMin: 3 })]);
+    expect((pause?.endMin as number) - (pause?.startMin as number)).toBe(quarterUp(onGesso.paintOverMin - 3));
+  });
+
+  it('says what can be mixed meanwhile', () => {
+    const lesson = smallLesson([first, testStep('two', { needs: 'paintOver', mixIds: ['n'] })]);
+    lesson.mixes = [...lesson.mixes, { id: 'n', name: 'hill green', recipe: [{ tubeId: 'w', parts: 1 }] }];
+    expect(planLesson(lesson).plan.items[1]?.meanwhile).toContain('hill green');
+  });
+});
+
+describe('what the paint does not allow is said', () => {
+  it('a blend longer than the paint stays workable, at the minute where it fails', () => {
+    const { misses, coats } = planLesson(smallLesson([testStep('one', { technique: 'blend', doMin: 30, showMin: 2 })]));
+    const open = coats[0]?.times.openMin as number;
+    expect(misses).toEqual([{ kind: 'blend-outlasts', stepId: 'one', zoneId: 'a', atMin: 2 + open, haveMin: open, wantMin: 30 }]);
+    expect(planLesson(smallLesson([testStep('one', { technique: 'blend', doMin: 1 })])).misses).toEqual([]);
+  });
+
+  it('a step into wet paint that can only come too late', () => {
+    const late = planLesson(
+      smallLesson([
+        first,
+        testStep('long', { kind: 'look', zoneIds: ['b'], mixIds: [], doMin: 20 }),
+        testStep('two', { needs: 'wet', doMin: 1 }),
+      ]),
+    );
+    expect(late.misses.map((miss) => miss.kind)).toEqual(['window']);
+    expect(late.solution.status).not.toBe('infeasible');
+    const soon = planLesson(
+      smallLesson([testStep('one', { doMin: 2, medium: 'retarder' }), testStep('two', { needs: 'wet', doMin: 2 })]),
+    );
+    expect(soon.misses).toEqual([]);
+    expect(soon.plan.waitMin).toBe(0);
+  });
+
+  it('into damp waits until the paint is no longer workable', () => {
+    const { plan, misses } = planLesson(
+      smallLesson([testStep('one', { doMin: 1 }), testStep('two', { needs: 'damp', doMin: 1 })]),
+    );
+    const times = coatTimes({ technique: 'block-in', absorbGPerM2: 8 }, smallLesson([]).room);
+    expect(misses).toEqual([]);
+    expect(plan.waitMin).toBe(quarterUp(times.openMin));
+  });
+
+  it('paint that never dries in saturated air', () => {
+    const lesson = {
+      ...smallLesson([first, testStep('two', { needs: 'paintOver' })]),
+      room: { name: 'cellar', airC: 15, humidity: 1, airSpeed: 0.1 },
+    };
+    const { misses, plan } = planLesson(lesson);
+    expect(misses.map((miss) => miss.kind)).toEqual(['never-dries']);
+    expect(plan.coats[0]).toMatchObject({ openMin: null, paintOverMin: null, touchDryMin: null });
+    expect(JSON.stringify(plan)).not.toContain('null,null,null,null,null');
+  });
+});
+
+describe('durations', () => {
+  const brush = (brushId: string, level: 'beginner' | 'experienced' = 'experienced', area = 'a') => {
+    const { doMin: _, showMin: __, ...step } = testStep('one', { brushId, zoneIds: [area] });
+    return stepMinutes({ ...smallLesson([step]), level }, step, 0);
+  };
+  it('what is typed wins, and the proposal stays known', () => {
+    const step = testStep('one', { brushId: 'flat-1-in', doMin: 9, showMin: 1 });
+    expect(stepMinutes(smallLesson([step]), step, 0)).toMatchObject({ doMin: 9, showMin: 1 });
+    expect(stepMinutes(smallLesson([step]), step, 0).proposedDoMin).toBeGreaterThan(0);
+  });
+  it('a wider brush is quicker, a beginner twice as slow, a new mix costs time', () => {
+    expect(brush('flat-2-in').doMin).toBeLessThan(brush('flat-6').doMin);
+    expect(brush('flat-6', 'beginner').doMin).toBeCloseTo(2 * brush('flat-6').doMin, 0);
+    const step = testStep('one', { brushId: 'flat-6' });
+    const proposed = (mixes: number) =>
+      stepMinutes({ ...smallLesson([step]), level: 'experienced' }, step, mixes).proposedDoMin as number;
+    expect(proposed(2) - proposed(0)).toBe(3);
+  });
+});
+
+describe('wetness at a minute of the plan', () => {
+  const { plan, coats } = planLesson(smallLesson([first, testStep('two', { needs: 'paintOver' })]));
+  const coat = coats[0] as (typeof coats)[number];
+  it('climbs the ladder from bare to firm', () => {
+    const at = (minute: number) => zoneRung(plan.coats.slice(0, 1), 'a', minute).rung;
+    const end = coat.laidToMin;
+    expect(
+      [
+        -1,
+        end,
+        end + (coat.openMin as number) + 0.1,
+        end + (coat.paintOverMin as number) + 0.1,
+        end + (coat.touchDryMin as number) + 0.1,
+        end + 600,
+      ].map(at),
+    ).toEqual(['unpainted', 'workable', 'damp', 'paint-over', 'touch-dry', 'firm']);
+    expect(rungAt(coat, 0).nextMin).toBe(coat.openMin);
+  });
+  it('the film swells while it is laid and shrinks to its solids', () => {
+    const film = (minute: number) => meanFilmUm(coat.times, coat.laidFromMin, coat.laidToMin, minute);
+    expect(film(coat.laidFromMin)).toBe(0);
+    expect(film(coat.laidFromMin + 1)).toBeLessThan(film(coat.laidToMin));
+    expect(film(coat.laidToMin)).toBeGreaterThan(film(coat.laidToMin + 10));
+    expect(film(coat.laidToMin + 500)).toBeGreaterThanOrEqual(coat.dryUm);
+    expect(film(coat.laidToMin + 500)).toBeLessThan(coat.dryUm * 1.2);
+    expect(filmUm(coat.times, 0)).toBeGreaterThan(filmUm(coat.times, 5));
+  });
+});
+
+describe('the demo lesson', () => {
+  it('has a plan without contradictions in which only the sky’s blend is too long, as its author meant', () => {
+    const { misses, plan, solution } = planLesson(demoLesson());
+    expect(solution.status).toBe('feasible');
+    expect(misses.map((miss) => `${miss.kind} ${miss.zoneId}`)).toEqual(['blend-outlasts sky']);
+    expect(plan.items.filter((item) => item.kind === 'step')).toHaveLength(17);
+    expect(plan.items.filter((item) => item.kind === 'break')).toHaveLength(1);
+    expect(plan.endMin).toBeGreaterThan(150);
+    expect(plan.endMin).toBeLessThan(240);
+  });
+  it('reaches the picture: every mix is within ΔE00 6 of its target', async () => {
+    const { looksOf } = await import('../lesson/index.js');
+    for (const look of looksOf(demoLesson()).values()) expect(look.deltaE).toBeLessThan(6);
+  });
+});

@@ -1,0 +1,44 @@
+import { describe, expect, it } from '@jest/globals';
+import { brushes, brushInWords, brushOf } from '../brush/index.js';
+import { clock, hourMinute, lengthNumber, minutesInWords, sizeInWords, waitInWords } from './index.js';
+
+describe('times and lengths in words', () => {
+  it.each([
+    [0, '0 min'],
+    [4.4, '4 min'],
+    [59.6, '1 h 00'],
+    [65, '1 h 05'],
+    [141, '2 h 21'],
+    [Number.POSITIVE_INFINITY, 'never'],
+    [2880, '2 days'],
+    [3600, '2.5 days'],
+  ])('%d min is %s', (minutes, words) => {
+    expect(minutesInWords(minutes)).toBe(words);
+  });
+  it('a wait is rounded up, so that nobody goes on too early', () => {
+    expect([waitInWords(11.01), waitInWords(11)]).toEqual(['12 min', '11 min']);
+  });
+  it.each([
+    [0, '0:00'],
+    [-5, '0:00'],
+    [59.2, '1:00'],
+    [760, '12:40'],
+    [3900, '1:05:00'],
+  ])('%d s on a clock is %s', (seconds, words) => {
+    expect(clock(seconds)).toBe(words);
+  });
+  it('minutes of the class, inches and centimetres', () => {
+    expect([hourMinute(53.9), hourMinute(125)]).toEqual(['0:53', '2:05']);
+    expect(sizeInWords(406.4, 508, 'in')).toBe('16 × 20 in');
+    expect(lengthNumber(297, 'cm')).toBe('29.7');
+  });
+});
+
+describe('brushes', () => {
+  it('have ids of their own, widths in mm and words', () => {
+    expect(new Set(brushes.map((brush) => brush.id)).size).toBe(brushes.length);
+    expect(brushOf('flat-1-in')?.widthMm).toBe(25.4);
+    expect(brushes.map(brushInWords)).toEqual(expect.arrayContaining(['1 in flat', 'rigger 2']));
+    expect([brushOf(undefined), brushOf('none')]).toEqual([null, null]);
+  });
+});

@@ -1,0 +1,114 @@
+import type { Outline } from '@viaticum/contract';
+
+type Ring = [number, number][];
+
+/** Signed area of a ring in mm² by the shoelace formula (positive when it runs clockwise on screen, y down). */
+export function ringArea(ring: readonly (readonly [number, number])[]): number {
+  let twice = 0;
+  for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
+    const [x1, y1] = ring[j] as readonly [number, number];
+    const [x2, y2] = ring[i] as readonly [number, number];
+    twice += x1 * y2 - x2 * y1;
+  }
+  return twice / 2;
+}
+
+/** Area of an outline in mm²: the outer rings less their holes. Parts must not overlap. */
+export function outlineArea(outline: Outline): number {
+  let area = 0;
+  for (const polygon of outline) {
+    polygon.forEach((ring, i) => {
+      area += (i === 0 ? 1 : -1) * Math.abs(ringArea(ring));
+    });
+  }
+  return area;
+}
+
+/** Length of all borders of an outline in mm. */
+export function outlineLength(outline: Outline): number {
+  let length = 0;
+  for (const ring of outline.flat()) {
+    for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
+      const [x1, y1] = ring[j] as [number, number];
+      const [x2, y2] = ring[i] as [number, number];
+      length += Math.hypot(x2 - x1, y2 - y1);
+    }
+  }
+  return length;
+}
+
+/** Smallest box round an outline in mm, or null where there is none. */
+export function outlineBox(outline: Outline): { x: number; y: number; width: number; height: number } | null {
+  let [x0, y0, x1, y1] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (const [x, y] of outline.flat(2)) {
+    x0 = Math.min(x0, x);
+    y0 = Math.min(y0, y);
+    x1 = Math.max(x1, x);
+    y1 = Math.max(y1, y);
+  }
+  return x0 <= x1 ? { x: x0, y: y0, width: x1 - x0, height: y1 - y0 } : null;
+}
+
+export type Box = { x: number; y: number; width: number; height: number };
+/** Whether two boxes have an inside in common. */
+export const meets = (a: Box, b: Box): boolean =>
+  a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
+
+/** An outline as an SVG path in mm, to be filled by the even-odd rule. */
+export function outlinePath(outline: Outline): string {
+  const short = (value: number) => String(Math.round(value * 10) / 10);
+  return outline
+    .flat()
+    .map((ring) => `M${ring.map(([x, y]) => `${short(x)} ${short(y)}`).join('L')}Z`)
+    .join('');
+}
+
+/**
+ * What is wrong with an outline, as a sentence, or null where it is sound: every ring needs three different points, an area,
+ * and must not cross itself or another ring of the same zone.
+ */
+export function outlineFault(outline: Outline): string | null {
+  const rings = outline.flat();
+  if (rings.length === 0) return 'This area has no outline. Draw at least three points.';
+  for (const ring of rings) {
+    if (new Set(ring.map(([x, y]) => `${x},${y}`)).size < 3)
+      return 'An outline needs at least three different points. Add another.';
+    if (Math.abs(ringArea(ring)) < 0.01) return 'This outline encloses nothing. Move a point so that it has an inside.';
+  }
+  if (crossing(rings)) return 'The outline crosses itself. Move the crossing point, or take it back.';
+  return null;
+}
+
+type Edge = { ring: number; i: number; count: number; a: [number, number]; b: [number, number]; left: number; right: number };
+
+/** Whether any two edges of the rings cross or overlap (edges that share an end do not count). */
+function crossing(rings: Ring[]): boolean {
+  const edges: Edge[] = rings.flatMap((points, ring) =>
+    points.map((a, i) => {
+      const b = points[(i + 1) % points.length] as [number, number];
+      return { ring, i, count: points.length, a, b, left: Math.min(a[0], b[0]), right: Math.max(a[0], b[0]) };
+    }),
+  );
+  edges.sort((one, other) => one.left - other.left);
+  for (let i = 0; i < edges.length; i++) {
+    const one = edges[i] as Edge;
+    for (let j = i + 1; j < edges.length; j++) {
+      const other = edges[j] as Edge;
+      if (other.left > one.right) break;
+      if (one.ring === other.ring && areNeighbours(one, other)) continue;
+      if (edgesMeet(one.a, one.b, other.a, other.b)) return true;
+    }
+  }
+  return false;
+}
+
+function areNeighbours(one: Edge, other: Edge): boolean {
+  const apart = Math.abs(one.i - other.i);
+  return apart === 1 || apart === one.count - 1;
+}
+
+function edgesMeet(a: [number, number], b: [number, number], c: [number, number], d: [number, number]): boolean {
+  const side = (p: [number, number], q: [number, number], r: [number, number]) =>
+    Math.sign((q[0] - p[0]) * (r[1] - p[1]) - (q[1] - p[1]) * (r[0] - p[0]));
+  return side(a, b, c) * side(a, b, d) < 0 && side(c, d, a) * side(c, d, b) < 0;
+}

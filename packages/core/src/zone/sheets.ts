@@ -1,0 +1,79 @@
+import type { Outline, Zone } from '@viaticum/contract';
+import { common, united, without } from './clip.js';
+import { type Box, meets, outlineArea, outlineBox } from './outline.js';
+
+/** The painted face; a taped margin makes its window smaller, sides that are painted round (`wrapMm` deep) make it larger. */
+type Canvas = { widthMm: number; heightMm: number; marginMm?: number | undefined; wrapMm?: number | undefined };
+export type VisiblePart = { id: string; outline: Outline; areaCm2: number };
+
+/** The canvas's own rectangle as an outline in mm. */
+export function canvasOutline({ widthMm, heightMm }: Canvas): Outline {
+  return [
+    [
+      [
+        [0, 0],
+        [widthMm, 0],
+        [widthMm, heightMm],
+        [0, heightMm],
+      ],
+    ],
+  ];
+}
+
+/** The window that is painted, as an outline in mm: the face less its taped margin, or with its sides folded out. */
+function windowOutline({ widthMm, heightMm, marginMm = 0, wrapMm = 0 }: Canvas): Outline {
+  const by = Math.min(marginMm - wrapMm, widthMm / 2 - 1, heightMm / 2 - 1);
+  return [
+    [
+      [
+        [by, by],
+        [widthMm - by, by],
+        [widthMm - by, heightMm - by],
+        [by, heightMm - by],
+      ],
+    ],
+  ];
+}
+
+const EDGE_MM = 0.6;
+/** A zone's outline carried on round the sides: what ends at the face's edge goes on to the end of the sides. */
+function wrapped(outline: Outline, { widthMm, heightMm, wrapMm = 0 }: Canvas): Outline {
+  if (wrapMm === 0) return outline;
+  const out = (value: number, size: number) => (value <= EDGE_MM ? -wrapMm : value >= size - EDGE_MM ? size + wrapMm : value);
+  return outline.map((polygon) =>
+    polygon.map((ring) => ring.map(([x, y]): [number, number] => [out(x, widthMm), out(y, heightMm)])),
+  );
+}
+
+/**
+ * What is seen of each zone. Zones are sheets stacked back to front; a zone's visible part is its outline within the painted
+ * window less all sheets in front of it. Same order as `zones`; a zone wholly covered has an empty outline.
+ */
+export function visibleParts(given: readonly Zone[], canvas: Canvas): VisiblePart[] {
+  const face = windowOutline(canvas);
+  const zones = given.map((zone) => ({ id: zone.id, outline: wrapped(zone.outline, canvas) }));
+  const window = outlineBox(face) as Box;
+  const boxes = zones.map((zone) => outlineBox(zone.outline));
+  return zones.map((zone, i) => {
+    const box = boxes[i];
+    const isInside =
+      box &&
+      box.x >= window.x &&
+      box.y >= window.y &&
+      box.x + box.width <= window.x + window.width &&
+      box.y + box.height <= window.y + window.height;
+    const sheet = isInside ? zone.outline : common(zone.outline, face);
+    // All sheets in front at once: what lies under any of them is hidden.
+    const front = zones.flatMap((other, k) => {
+      const there = boxes[k];
+      return k > i && there && box && meets(there, box) ? other.outline : [];
+    });
+    const outline = front.length > 0 ? without(sheet, front) : isInside ? united(sheet, []) : sheet;
+    return { id: zone.id, outline, areaCm2: outlineArea(outline) / 100 };
+  });
+}
+
+/** The part of an outline that lies on the canvas; empty where none does. */
+export function clipToCanvas(outline: Outline, canvas: Canvas): Outline {
+  return common(outline, canvasOutline(canvas));
+}

@@ -1,0 +1,87 @@
+import { Column, Entity, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
+
+const bigint = { from: (value: string | number) => Number(value), to: (value: number) => value };
+
+@Entity('instructor')
+export class InstructorEntity {
+  @PrimaryColumn('varchar', { length: 32 }) id: string;
+  @Column('varchar', { length: 120, unique: true }) name: string;
+  @Column('varchar', { name: 'password_hash', length: 255 }) passwordHash: string;
+}
+
+@Entity('session')
+export class SessionEntity {
+  @PrimaryColumn('char', { name: 'token_hash', length: 64 }) tokenHash: string;
+  @Column('varchar', { name: 'instructor_id', length: 32 }) instructorId: string;
+  @Column('bigint', { name: 'expires_at', transformer: bigint }) expiresAt: number;
+}
+
+@Entity('picture')
+export class PictureEntity {
+  @PrimaryColumn('char', { length: 64 }) sha256: string;
+  @Column('int', { name: 'width_px' }) widthPx: number;
+  @Column('int', { name: 'height_px' }) heightPx: number;
+  @Column('varchar', { length: 8 }) format: string;
+}
+
+@Entity('picture_owner')
+export class PictureOwnerEntity {
+  @PrimaryColumn('char', { length: 64 }) sha256: string;
+  @PrimaryColumn('varchar', { name: 'instructor_id', length: 32 }) instructorId: string;
+}
+
+@Entity('lesson')
+export class LessonEntity {
+  @PrimaryColumn('varchar', { length: 32 }) id: string;
+  @Column('varchar', { name: 'owner_id', length: 32 }) ownerId: string;
+  @Column('int') revision: number;
+  @Column('bigint', { name: 'updated_at', transformer: bigint }) updatedAt: number;
+}
+
+/** `auto`: an autosave, overwritten by the next within five minutes; `kept`: the loser of a conflict; `pinned`: taught in a class. */
+export type RevisionKind = 'auto' | 'kept' | 'pinned';
+
+@Entity('lesson_revision')
+export class LessonRevisionEntity {
+  @PrimaryGeneratedColumn({ type: 'int' }) id: number;
+  @Column('varchar', { name: 'lesson_id', length: 32 }) lessonId: string;
+  @Column('int') number: number;
+  @Column('varchar', { length: 8 }) kind: RevisionKind;
+  @Column('varchar', { name: 'author_id', length: 32 }) authorId: string;
+  @Column('longtext') document: string;
+  @Column('bigint', { name: 'created_at', transformer: bigint }) createdAt: number;
+}
+
+@Entity('class')
+export class ClassEntity {
+  @PrimaryColumn('varchar', { length: 32 }) id: string;
+  @Column('char', { length: 6, unique: true }) code: string;
+  @Column('varchar', { name: 'owner_id', length: 32 }) ownerId: string;
+  @Column('varchar', { name: 'lesson_id', length: 32 }) lessonId: string;
+  @Column('int', { name: 'revision_id' }) revisionId: number;
+  @Column('varchar', { length: 64 }) secret: string;
+  @Column('int', { name: 'last_seq' }) lastSeq: number;
+  @Column('varchar', { length: 8 }) phase: string;
+  @Column('bigint', { name: 'opened_at', transformer: bigint }) openedAt: number;
+}
+
+@Entity('class_event')
+export class ClassEventEntity {
+  @PrimaryColumn('varchar', { name: 'class_id', length: 32 }) classId: string;
+  @PrimaryColumn('int') seq: number;
+  @Column('bigint', { transformer: bigint }) at: number;
+  @Column('varchar', { length: 40 }) actor: string;
+  @Column('varchar', { name: 'command_id', length: 32 }) commandId: string;
+  @Column('longtext') body: string;
+}
+
+export const entities = [
+  InstructorEntity,
+  SessionEntity,
+  PictureEntity,
+  PictureOwnerEntity,
+  LessonEntity,
+  LessonRevisionEntity,
+  ClassEntity,
+  ClassEventEntity,
+];

@@ -1,0 +1,40 @@
+import { fileURLToPath } from 'node:url';
+import { buildApp } from './app.js';
+import { readConfig } from './config.js';
+import { demoSignIn } from './demo/seed.js';
+
+/** Starts the server and says where it is; ends it on SIGTERM and SIGINT. */
+async function main(): Promise<void> {
+  const config = readConfig(process.env, fileURLToPath(new URL('../../web/dist', import.meta.url)));
+  const { app } = await buildApp(config);
+  let stopping = false;
+  const stop = async () => {
+    if (stopping) return;
+    stopping = true;
+    setTimeout(() => process.exit(0), 4000).unref();
+    await app.close();
+    process.exit(0);
+  };
+  process.on('SIGTERM', stop);
+  process.on('SIGINT', stop);
+  process.on('disconnect', stop); // whoever started this is gone
+  try {
+    await app.listen({ host: config.host, port: config.port });
+  } catch (error) {
+    if ((error as { code?: string }).code === 'EADDRINUSE') {
+      throw new Error(
+        `Port ${config.port} is taken by another program. Stop it, or start with VIATICUM_PORT=${config.port + 1}.`,
+      );
+    }
+    if ((error as { code?: string }).code === 'EADDRNOTAVAIL') {
+      throw new Error(`This machine has no address ${config.host}. Give one of its own in VIATICUM_HOST.`);
+    }
+    throw error;
+  }
+  console.log(`Viaticum is at ${config.publicUrl}  (sign in as “${demoSignIn.name}” with “${demoSignIn.password}”)`);
+}
+
+main().catch((error: Error) => {
+  console.error(error.message);
+  process.exit(1);
+});

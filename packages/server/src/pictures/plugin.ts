@@ -1,0 +1,34 @@
+import multipart from '@fastify/multipart';
+import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
+import type { FastifyInstance } from 'fastify';
+import { Type } from 'typebox';
+import { signedIn } from '../auth/plugin.js';
+import { ApiFault } from '../errors.js';
+import { MOST_BYTES, type PictureStore } from './store.js';
+
+const Params = Type.Object({
+  sha256: Type.String({ pattern: '^[0-9a-f]{64}$' }),
+  rendition: Type.Enum(['full', 'work', 'thumb']),
+});
+
+/** Who may call: the instructor, for pictures they uploaded. */
+export async function pictures(app: FastifyInstance, { store }: { store: PictureStore }): Promise<void> {
+  await app.register(multipart, { limits: { fileSize: MOST_BYTES, files: 1, fields: 0 } });
+  const routes = app.withTypeProvider<TypeBoxTypeProvider>();
+  routes.post(
+    '/api/pictures',
+    { bodyLimit: MOST_BYTES + 4096, preValidation: async (request) => void signedIn(request) },
+    async (request, reply) => {
+      const file = await request.file();
+      if (!file) throw new ApiFault(400, 'no-file', 'No picture was sent. Choose a JPEG, PNG or WebP picture.');
+      const picture = await store.add(signedIn(request).id, await file.toBuffer());
+      reply.status(201);
+      return picture;
+    },
+  );
+  routes.get('/api/pictures/:sha256/:rendition', { schema: { params: Params } }, async (request, reply) => {
+    const { bytes, type } = await store.read(signedIn(request).id, request.params.sha256, request.params.rendition);
+    reply.header('cache-control', 'private, max-age=31536000, immutable').type(type);
+    return reply.send(bytes);
+  });
+}

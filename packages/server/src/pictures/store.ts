@@ -1,0 +1,98 @@
+import { createHash } from 'node:crypto';
+import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { PictureAnswer } from '@viaticum/contract';
+import sharp from 'sharp';
+import { PictureEntity, PictureOwnerEntity } from '../db/entities.js';
+import type { Database } from '../db/source.js';
+import { ApiFault, notFound } from '../errors.js';
+import { renderPool } from './render-pool.js';
+import { MOST_PIXELS, type Rendered } from './renditions.js';
+
+export const MOST_BYTES = 25 * 1024 * 1024;
+export type Rendition = 'full' | 'work' | 'thumb';
+
+/** What the first bytes say a file is, whatever its name. */
+function kindOf(bytes: Uint8Array): 'jpeg' | 'png' | 'webp' | null {
+  const text = (from: number, to: number) => String.fromCharCode(...bytes.subarray(from, to));
+  if (bytes[0] === 0xff && bytes[1] === 0xd8 && bytes[2] === 0xff) return 'jpeg';
+  if (bytes[0] === 0x89 && text(1, 4) === 'PNG') return 'png';
+  if (text(0, 4) === 'RIFF' && text(8, 12) === 'WEBP') return 'webp';
+  return null;
+}
+
+/** Pictures, kept once by the SHA-256 of what was uploaded, as files beside the database. */
+export function pictureStore({ source }: Database, dataFolder: string) {
+  const pool = renderPool();
+  const file = (sha256: string, name: string) => join(dataFolder, 'pictures', sha256.slice(0, 2), sha256, name);
+
+  const write = async (sha256: string, rendered: Rendered): Promise<void> => {
+    const folder = join(dataFolder, 'pictures', sha256.slice(0, 2), sha256);
+    await mkdir(folder, { recursive: true });
+    for (const name of ['full', 'work', 'thumb'] as const) {
+      const path = file(sha256, name);
+      await writeFile(`${path}.new`, rendered[name]);
+      await rename(`${path}.new`, path);
+    }
+  };
+
+  return {
+    async add(ownerId: string, bytes: Buffer): Promise<PictureAnswer> {
+      if (bytes.length > MOST_BYTES)
+        throw new ApiFault(413, 'too-large', 'This picture is larger than 25 MB. Save it smaller and try again.');
+      const kind = kindOf(bytes);
+      if (!kind)
+        throw new ApiFault(
+          415,
+          'not-a-picture',
+          'This file is not a JPEG, PNG or WebP picture, whatever its name says. Choose a picture.',
+        );
+      const broken = new ApiFault(
+        422,
+        'broken-picture',
+        'This picture is damaged or cut off and cannot be read. Export it again and try once more.',
+      );
+      const { width = 0, height = 0 } = await sharp(bytes, { limitInputPixels: false })
+        .metadata()
+        .catch(() => ({ width: 0, height: 0 }));
+      if (width * height > MOST_PIXELS) {
+        throw new ApiFault(
+          413,
+          'too-many-pixels',
+          `This picture has ${Math.round((width * height) / 1e6)} megapixels; 40 is the most. Save it smaller and try again.`,
+        );
+      }
+      if (width * height === 0) throw broken;
+      const sha256 = createHash('sha256').update(bytes).digest('hex');
+      let known = await source.manager.findOneBy(PictureEntity, { sha256 });
+      if (!known) {
+        const rendered = await pool.render(bytes).catch(() => {
+          throw broken;
+        });
+        await write(sha256, rendered);
+        known = source.manager.create(PictureEntity, {
+          sha256,
+          widthPx: rendered.widthPx,
+          heightPx: rendered.heightPx,
+          format: rendered.format,
+        });
+        await source.manager.upsert(PictureEntity, known, ['sha256']);
+      }
+      await source.manager.upsert(PictureOwnerEntity, { sha256, instructorId: ownerId }, ['sha256', 'instructorId']);
+      return { sha256, widthPx: known.widthPx, heightPx: known.heightPx };
+    },
+
+    async read(ownerId: string, sha256: string, rendition: Rendition): Promise<{ bytes: Buffer; type: string }> {
+      const owned = await source.manager.findOneBy(PictureOwnerEntity, { sha256, instructorId: ownerId });
+      const picture = owned && (await source.manager.findOneBy(PictureEntity, { sha256 }));
+      if (!picture) throw notFound('picture');
+      return {
+        bytes: await readFile(file(sha256, rendition)),
+        type: rendition === 'full' ? `image/${picture.format}` : 'image/webp',
+      };
+    },
+
+    close: () => pool.close(),
+  };
+}
+export type PictureStore = ReturnType<typeof pictureStore>;

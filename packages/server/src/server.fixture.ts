@@ -1,0 +1,160 @@
+import { randomBytes } from 'node:crypto';
+import { mkdtemp, rm } from 'node:fs/promises';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { ClassAnswer, Command, FollowSheet, LessonAnswer, LessonCard, ServerFrame } from '@viaticum/contract';
+import { type ClassState, fold, newClass } from '@viaticum/core/class';
+import type { InjectOptions } from 'fastify';
+import { nanoid } from 'nanoid';
+import WebSocket from 'ws';
+import { buildApp } from './app.js';
+import { hashPassword } from './auth/password.js';
+import type { Config } from './config.js';
+import { InstructorEntity } from './db/entities.js';
+import { demoSignIn } from './demo/seed.js';
+
+const ORIGIN = 'http://viaticum.test';
+
+/** A server on a database of its own, listening on a free port, with the demo data. */
+export async function testServer(adjust: Partial<Config> = {}) {
+  const address = process.env.VIATICUM_TEST_DATABASE;
+  if (!address) throw new Error('The tests of the server need a database. Run npm test, which starts one.');
+  const name = `t${randomBytes(6).toString('hex')}`;
+  const dataFolder = await mkdtemp(join(tmpdir(), 'viaticum-test-'));
+  const config: Config = {
+    host: '127.0.0.1',
+    port: 0,
+    publicUrl: ORIGIN,
+    dataFolder,
+    databaseUrl: address.replace('NAME', name),
+    webFolder: join(dataFolder, 'none'),
+    origins: new Set([ORIGIN]),
+    addresses: [],
+    quiet: true,
+    ...adjust,
+  };
+  const running = await buildApp(config);
+  await running.app.listen({ host: '127.0.0.1', port: 0 });
+  const { port } = running.app.server.address() as AddressInfo;
+
+  const request = async (method: string, url: string, payload?: unknown, cookie = '', headers: Record<string, string> = {}) => {
+    const response = await running.app.inject({
+      method: method as InjectOptions['method'],
+      url,
+      headers: { origin: ORIGIN, ...(cookie ? { cookie } : {}), ...headers },
+      ...(payload === undefined ? {} : { payload: payload as InjectOptions['payload'] }),
+    } as InjectOptions);
+    const isJson = String(response.headers['content-type']).includes('json');
+    return {
+      status: response.statusCode,
+      body: (isJson ? response.json() : response.body) as Record<string, unknown>,
+      headers: response.headers,
+      raw: response.rawPayload,
+    };
+  };
+  const signIn = async (given: { name: string; password: string } = demoSignIn): Promise<string> => {
+    const { headers } = await request('POST', '/api/session', given);
+    return String(headers['set-cookie']).split(';')[0] as string;
+  };
+  return {
+    ...running,
+    config,
+    port,
+    request,
+    signIn,
+    async demoLesson(cookie: string): Promise<LessonAnswer> {
+      const cards = (await request('GET', '/api/lessons', undefined, cookie)).body as unknown as LessonCard[];
+      return (await request('GET', `/api/lessons/${cards[0]?.id}`, undefined, cookie)).body as unknown as LessonAnswer;
+    },
+    async openClass(cookie: string): Promise<ClassAnswer> {
+      const { id } = await this.demoLesson(cookie);
+      return (await request('POST', '/api/classes', { lessonId: id }, cookie)).body as unknown as ClassAnswer;
+    },
+    async sheet(code: string): Promise<FollowSheet> {
+      return (await request('GET', `/api/join/${code}/sheet`)).body as unknown as FollowSheet;
+    },
+    async anotherInstructor(): Promise<string> {
+      const given = { name: `other-${nanoid(5)}`, password: 'another quiet room' };
+      await running.database.source.manager.insert(InstructorEntity, {
+        id: nanoid(12),
+        name: given.name,
+        passwordHash: await hashPassword(given.password),
+      });
+      return signIn(given);
+    },
+    /** A client of the class connection that folds what it hears. */
+    connect: (code: string, as: 'desk' | 'phone', cookie = '', token?: string, origin = ORIGIN, state?: ClassState) =>
+      client(`ws://127.0.0.1:${port}/api/live/${code}?as=${as}`, cookie, token, origin, state),
+    async stop() {
+      await running.app.close();
+      await rm(dataFolder, { recursive: true, force: true });
+    },
+  };
+}
+export type TestServer = Awaited<ReturnType<typeof testServer>>;
+
+export async function client(
+  url: string,
+  cookie: string,
+  token: string | undefined,
+  origin: string,
+  state: ClassState = newClass(),
+) {
+  const socket = new WebSocket(url, { headers: { origin, ...(cookie ? { cookie } : {}) } });
+  const frames: ServerFrame[] = [];
+  const listeners = new Set<() => void>();
+  let closed: { code: number; reason: string } | null = null;
+  socket.on('message', (data) => {
+    const frame = JSON.parse(String(data)) as ServerFrame;
+    frames.push(frame);
+    if (frame.type === 'hello' || frame.type === 'events') for (const event of frame.events) fold(state, event);
+    for (const listener of listeners) listener();
+  });
+  socket.on('close', (code, reason) => {
+    closed = { code, reason: String(reason) };
+    for (const listener of listeners) listener();
+  });
+  await new Promise<void>((resolve, reject) => {
+    socket.once('open', resolve);
+    socket.once('error', reject);
+  });
+  socket.on('error', () => undefined);
+
+  const until = <T>(look: () => T | null | undefined | false, ms = 5000): Promise<T> =>
+    new Promise((resolve, reject) => {
+      const timer = setTimeout(
+        () => reject(new Error(`waited ${ms} ms in vain; last frames: ${JSON.stringify(frames.slice(-3)).slice(0, 500)}`)),
+        ms,
+      );
+      const check = () => {
+        const found = look();
+        if (!found) return;
+        clearTimeout(timer);
+        listeners.delete(check);
+        resolve(found);
+      };
+      listeners.add(check);
+      check();
+    });
+  const self = {
+    socket,
+    state,
+    frames,
+    until,
+    closed: () => until(() => closed),
+    sendRaw: (text: string | Buffer) => socket.send(text),
+    async hello(after = state.seq) {
+      socket.send(JSON.stringify({ type: 'hello', after, ...(token ? { token } : {}) }));
+      return until(() => frames.find((frame) => frame.type === 'hello'));
+    },
+    async say(command: Command, id = nanoid(10)) {
+      socket.send(JSON.stringify({ type: 'command', id, command }));
+      return until(() =>
+        frames.findLast((frame) => (frame.type === 'ack' || frame.type === 'refused') && frame.id === id),
+      ) as Promise<Extract<ServerFrame, { type: 'ack' | 'refused' }>>;
+    },
+    close: () => socket.terminate(),
+  };
+  return self;
+}

@@ -1,0 +1,60 @@
+import { type QueryClient, queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
+import type { ClassAnswer, Instructor, Lesson, LessonAnswer, LessonCard, PictureAnswer, SignIn } from '@viaticum/contract';
+import { call } from './http.js';
+
+export const sessionQuery = queryOptions({
+  queryKey: ['session'],
+  queryFn: () => call<{ instructor: Instructor | null }>('GET', '/api/session'),
+  staleTime: 60_000,
+});
+export const lessonsQuery = queryOptions({ queryKey: ['lessons'], queryFn: () => call<LessonCard[]>('GET', '/api/lessons') });
+export const classesQuery = queryOptions({ queryKey: ['classes'], queryFn: () => call<ClassAnswer[]>('GET', '/api/classes') });
+export const classQuery = (code: string) =>
+  queryOptions({ queryKey: ['class', code], queryFn: () => call<ClassAnswer>('GET', `/api/classes/${code}`) });
+export const readLesson = (id: string) => call<LessonAnswer>('GET', `/api/lessons/${id}`);
+export const pictureUrl = (sha256: string, rendition: 'full' | 'work' | 'thumb') => `/api/pictures/${sha256}/${rendition}`;
+
+const refresh = (client: QueryClient, key: string) => () => client.invalidateQueries({ queryKey: [key] });
+
+export function useSignIn() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (given: SignIn) => call<Instructor>('POST', '/api/session', given),
+    onSuccess: (instructor) => {
+      client.setQueryData(sessionQuery.queryKey, { instructor });
+    },
+  });
+}
+export function useSignOut() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => call('DELETE', '/api/session'),
+    onSuccess: () => {
+      client.clear();
+      return client.invalidateQueries();
+    },
+  });
+}
+export function useCreateLesson() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (document: Lesson) => call<LessonAnswer>('POST', '/api/lessons', { document }),
+    onSuccess: refresh(client, 'lessons'),
+  });
+}
+export function useOpenClass() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (lessonId: string) => call<ClassAnswer>('POST', '/api/classes', { lessonId }),
+    onSuccess: refresh(client, 'classes'),
+  });
+}
+export function useUploadPicture() {
+  return useMutation({
+    mutationFn: (file: File) => {
+      const form = new FormData();
+      form.append('picture', file);
+      return call<PictureAnswer>('POST', '/api/pictures', form);
+    },
+  });
+}

@@ -1,0 +1,14 @@
+import './ui/fonts.js';
+import './ui/base.css';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { Follow } from './live/follow/follow.js';
+
+const root = document.getElementById('root');
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <Follow />
+    </StrictMode>,
+  );
+}

@@ -1,0 +1,90 @@
+import { findings, type ShownFinding } from '@viaticum/core/check';
+import type { CommandArgs, CommandName } from '@viaticum/core/lesson';
+import { type FormEvent, useState } from 'react';
+import { words } from '../words.js';
+import { usePlan, useSession, useView, useWorkedOut } from './context.js';
+
+/** What to know about this lesson: findings as sentences, with their reason, a mend, and setting aside with a word why. */
+export function Beside({ onKeys }: { onKeys: () => void }) {
+  const lesson = useWorkedOut();
+  const plan = usePlan();
+  const found = findings(lesson, plan);
+  return (
+    <aside className="beside" aria-label={words.lesson.beside}>
+      <h2>{words.lesson.beside}</h2>
+      {found.length === 0 && <p className="quiet">{words.lesson.nothing}</p>}
+      <ul>
+        {found.map((finding) => (
+          <Finding key={finding.id} finding={finding} />
+        ))}
+      </ul>
+      <button type="button" className="key bare small beside-keys" onClick={onKeys} aria-keyshortcuts="?">
+        {words.lesson.keys}
+      </button>
+    </aside>
+  );
+}
+
+function Finding({ finding }: { finding: ShownFinding }) {
+  const session = useSession();
+  const view = useView();
+  const [asking, setAsking] = useState(false);
+  const [why, setWhy] = useState('');
+  const isAside = finding.setAside !== undefined;
+  const show = () => {
+    if (finding.place.stepId) view.selectStep(finding.place.stepId);
+    if (finding.place.zoneId) view.selectZone(finding.place.zoneId);
+  };
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    session.do('setAside', { finding: finding.id, why: why.trim() || '…' });
+  };
+  return (
+    <li
+      className={`finding${finding.serious && !isAside ? ' serious' : ''}${isAside ? ' aside' : ''}`}
+      onPointerEnter={show}
+      onFocus={show}
+    >
+      <h3>{finding.about}</h3>
+      <p>{finding.words}</p>
+      <p className="quiet small">{isAside ? words.lesson.asideBecause(finding.setAside as string) : finding.reason}</p>
+      {asking && !isAside ? (
+        <form onSubmit={submit} className="finding-why">
+          <input
+            className="plain-input"
+            value={why}
+            onChange={(event) => setWhy(event.target.value)}
+            placeholder={words.lesson.setAsideWhy}
+            aria-label={words.lesson.setAsideWhy}
+            maxLength={300}
+            required
+          />
+          <button type="submit" className="key">
+            {words.lesson.setAside}
+          </button>
+        </form>
+      ) : (
+        <p className="finding-keys">
+          {finding.mend && !isAside && (
+            <button
+              type="button"
+              className="key"
+              onClick={() =>
+                finding.mend && session.do(finding.mend.command as CommandName, finding.mend.args as CommandArgs<CommandName>)
+              }
+            >
+              {finding.mend.words}
+            </button>
+          )}
+          <button
+            type="button"
+            className="key bare small"
+            onClick={() => (isAside ? session.do('setAside', { finding: finding.id, why: null }) : setAsking(true))}
+          >
+            {isAside ? words.lesson.takeUp : words.lesson.setAside}
+          </button>
+        </p>
+      )}
+    </li>
+  );
+}

@@ -1,0 +1,75 @@
+import type { Lesson } from '@viaticum/contract';
+import { followSheet, sameAreas, workOutAreas } from '@viaticum/core/lesson';
+import { type LessonPlan, planOf } from '@viaticum/core/plan';
+import { createContext, useContext, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import type { LessonSession, Snapshot } from './store.js';
+
+/** What the workbench shows beside the lesson itself: the minute of the raking light, what is selected, what is switched on. */
+export type View = {
+  minute: number;
+  setMinute: (minute: number) => void;
+  stepId: string | null;
+  selectStep: (stepId: string | null) => void;
+  zoneId: string | null;
+  selectZone: (zoneId: string | null) => void;
+  squint: boolean;
+  outlines: boolean;
+  toggle: (what: 'squint' | 'outlines') => void;
+};
+
+export const SessionContext = createContext<LessonSession | null>(null);
+export const ViewContext = createContext<View | null>(null);
+
+export function useSession(): LessonSession {
+  const session = useContext(SessionContext);
+  if (!session) throw new Error('no lesson is open');
+  return session;
+}
+
+export function useView(): View {
+  const view = useContext(ViewContext);
+  if (!view) throw new Error('no lesson is open');
+  return view;
+}
+
+export function useSnapshot(): Snapshot {
+  const session = useSession();
+  return useSyncExternalStore(session.subscribe, session.get);
+}
+
+export const useLesson = (): Lesson => useSnapshot().history.lesson;
+/**
+ * The lesson with areas that are worked out. After an edit of an outline the old areas stand for some frames, while the new ones
+ * are worked out piece by piece; everything else is always the newest.
+ */
+export const WorkedOutContext = createContext<Lesson | null>(null);
+export function useWorkedOut(): Lesson {
+  const lesson = useContext(WorkedOutContext);
+  if (!lesson) throw new Error('no lesson is open');
+  return lesson;
+}
+
+/** Keeps {@link WorkedOutContext} up to date. */
+export function useWorkingOut(): Lesson {
+  const lesson = useLesson();
+  const [done, setDone] = useState(lesson);
+  const isDone = sameAreas(lesson, done);
+  useEffect(() => {
+    if (isDone) return;
+    const work = workOutAreas(lesson);
+    let timer = setTimeout(function step() {
+      if (work.next().done) setDone(lesson);
+      else timer = setTimeout(step);
+    });
+    return () => clearTimeout(timer);
+  }, [lesson, isDone]);
+  return useMemo(() => {
+    if (isDone) return lesson;
+    const { zones, elements, overlapMm, support } = done;
+    return { ...lesson, zones, elements, overlapMm, support };
+  }, [lesson, done, isDone]);
+}
+
+/** The plan and the sheet are memoised in core by the document's parts; asking again costs nothing. */
+export const usePlan = (): LessonPlan => planOf(useWorkedOut());
+export const useSheet = () => followSheet(useWorkedOut());

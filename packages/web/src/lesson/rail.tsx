@@ -1,0 +1,46 @@
+import { looksOf, visibleOf } from '@viaticum/core/lesson';
+import { minutesInWords } from '@viaticum/core/units';
+import { NavLink } from 'react-router';
+import { words } from '../words.js';
+import { useLesson, usePlan, useWorkedOut } from './context.js';
+
+export const stations = ['picture', 'paints', 'steps', 'transfers', 'kit', 'class', 'video', 'log'] as const;
+export type Station = (typeof stations)[number];
+const built = new Set<Station>(['picture', 'paints', 'steps', 'class']);
+export const isBuilt = (station: Station) => built.has(station);
+
+const OUT_OF_REACH = 6;
+
+/** The eight stations in working order, each with how ready it is; one that is not built says so and opens nothing. */
+export function Rail() {
+  const lesson = useLesson();
+  const { plan } = usePlan();
+  const off = [...looksOf(lesson).values()].filter((look) => (look.deltaE ?? 0) > OUT_OF_REACH).length;
+  const seen = visibleOf(useWorkedOut()).filter((part) => part.areaCm2 > 0).length;
+  const ready: Partial<Record<Station, string>> = {
+    picture: seen === 1 ? '1 area' : `${seen} areas`,
+    paints:
+      off > 0
+        ? `${off === 1 ? '1 mix' : `${off} mixes`} off target`
+        : `${lesson.tubes.length} tubes, ${lesson.mixes.length} mixes`,
+    steps: lesson.steps.length === 0 ? 'no steps yet' : `${lesson.steps.length} steps, ${minutesInWords(plan.endMin)}`,
+    class: lesson.steps.length === 0 ? 'needs steps' : 'ready to open',
+  };
+  return (
+    <nav className="rail" aria-label="Stations">
+      {stations.map((station, i) =>
+        isBuilt(station) ? (
+          <NavLink key={station} to={station} className="rail-station" aria-keyshortcuts={String(i + 1)}>
+            <b>{words.stations[station]}</b>
+            <span>{ready[station]}</span>
+          </NavLink>
+        ) : (
+          <div key={station} className="rail-station rail-later">
+            <b>{words.stations[station]}</b>
+            <span>{words.stations.later}</span>
+          </div>
+        ),
+      )}
+    </nav>
+  );
+}

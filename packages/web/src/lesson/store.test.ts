@@ -1,0 +1,197 @@
+import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
+import type { Lesson, LessonAnswer } from '@viaticum/contract';
+import { emptyLesson } from '@viaticum/core/lesson';
+import { type LessonSession, lessonSession } from './store.js';
+
+type Sent = { baseRevision: number; document: Lesson };
+type Answer = { status: number; body: unknown } | 'away';
+
+const opened = (title = 'first'): LessonAnswer => ({
+  id: 'L1',
+  revision: 7,
+  savedAt: '2026-01-01T10:00:00.000Z',
+  document: emptyLesson(title, { widthMm: 300, heightMm: 400, unit: 'cm' }, () => 'st'),
+});
+const saved = (revision: number): Answer => ({ status: 200, body: { revision, savedAt: '2026-01-01T10:01:00.000Z' } });
+
+let sent: Sent[] = [];
+let answers: Answer[] = [];
+let memory: Map<string, string>;
+const draft = () => JSON.parse(memory.get('viaticum-draft-L1') ?? 'null');
+
+beforeEach(() => {
+  jest.useFakeTimers();
+  sent = [];
+  answers = [];
+  memory = new Map();
+  Object.assign(globalThis, {
+    localStorage: {
+      getItem: (key: string) => memory.get(key) ?? null,
+      setItem: (key: string, value: string) => memory.set(key, value),
+      removeItem: (key: string) => memory.delete(key),
+    },
+    fetch: async (_: string, request: { body: string }) => {
+      sent.push(JSON.parse(request.body));
+      const answer = answers.shift() ?? saved(100 + sent.length);
+      if (answer === 'away') throw new TypeError('no network');
+      return { ok: answer.status < 300, status: answer.status, text: async () => JSON.stringify(answer.body) };
+    },
+  });
+});
+afterEach(() => {
+  jest.useRealTimers();
+});
+
+const pass = (ms: number) => jest.advanceTimersByTimeAsync(ms);
+const retitle = (session: LessonSession, title: string) => session.do('setTitle', { title });
+const state = (session: LessonSession) => session.get().save.kind;
+
+describe('saving', () => {
+  it('gathers changes for half a second and sends the last with the revision it was made from', async () => {
+    const session = lessonSession(opened());
+    retitle(session, 'second');
+    expect(state(session)).toBe('waiting');
+    await pass(300);
+    retitle(session, 'third');
+    await pass(300);
+    expect(sent).toHaveLength(0);
+    await pass(300);
+    expect(sent.map((one) => [one.baseRevision, one.document.title])).toEqual([[7, 'third']]);
+    expect(session.get().save).toEqual({ kind: 'saved', at: '2026-01-01T10:01:00.000Z' });
+    expect(session.get().revision).toBe(101);
+    expect(draft()).toBeNull();
+  });
+  it('keeps a change in this browser before the server has it', () => {
+    retitle(lessonSession(opened()), 'second');
+    expect(draft()).toMatchObject({ base: 7, document: { title: 'second' } });
+  });
+  it('a change made while saving is sent after it, from the new revision', async () => {
+    const session = lessonSession(opened());
+    retitle(session, 'second');
+    jest.advanceTimersByTime(500); // the request is out, its answer is not in
+    retitle(session, 'third');
+    await pass(2000);
+    expect(sent.map((one) => [one.baseRevision, one.document.title])).toEqual([
+      [7, 'second'],
+      [101, 'third'],
+    ]);
+    expect(state(session)).toBe('saved');
+  });
+  it('without a server it says so and tries again until there is one', async () => {
+    answers = ['away', { status: 503, body: { code: 'down', message: 'The database does not answer.' } }];
+    const session = lessonSession(opened());
+    retitle(session, 'second');
+    await pass(600);
+    expect(state(session)).toBe('offline');
+    expect(draft()).toMatchObject({ document: { title: 'second' } });
+    await pass(3100);
+    expect([state(session), sent.length]).toEqual(['offline', 2]);
+    await pass(3100);
+    expect([state(session), sent.length]).toEqual(['saved', 3]);
+  });
+  it('what the server refuses is shown with its sentence and not sent for ever', async () => {
+    answers = [{ status: 400, body: { code: 'bad', message: 'This lesson is not sound.' } }];
+    const session = lessonSession(opened());
+    retitle(session, 'second');
+    await pass(20_000);
+    expect(session.get().save).toEqual({ kind: 'refused', message: 'This lesson is not sound.' });
+    expect(sent).toHaveLength(1);
+  });
+});
+
+describe('a tab that was closed', () => {
+  it('its draft is taken up at the next opening and sent from the revision it was made from', async () => {
+    retitle(lessonSession(opened()), 'unsent');
+    jest.clearAllTimers();
+    const again = lessonSession({ ...opened(), revision: 7 });
+    expect(again.get().history.lesson.title).toBe('unsent');
+    await pass(10);
+    expect(sent.map((one) => [one.baseRevision, one.document.title])).toEqual([[7, 'unsent']]);
+    expect(draft()).toBeNull();
+  });
+  it.each(['{', '{"base":1}', '{"base":1,"document":{"title":"x"}}', '[]'])(
+    'a draft that is not sound (%s) is left alone',
+    (text) => {
+      memory.set('viaticum-draft-L1', text);
+      expect(lessonSession(opened()).get().history.lesson.title).toBe('first');
+    },
+  );
+  it('leaving sends at once', async () => {
+    const session = lessonSession(opened());
+    retitle(session, 'second');
+    session.close();
+    await pass(0);
+    expect(sent).toHaveLength(1);
+  });
+});
+
+describe('two windows', () => {
+  const theirs = (): LessonAnswer => ({ ...opened('theirs'), revision: 9 });
+  const meet = async () => {
+    answers = [{ status: 409, body: { code: 'conflict', message: 'Changed elsewhere.', current: theirs() } }];
+    const session = lessonSession(opened());
+    retitle(session, 'mine');
+    await pass(600);
+    return session;
+  };
+  it('a conflict stops saving until the person has chosen', async () => {
+    const session = await meet();
+    expect(session.get().save).toMatchObject({ kind: 'conflict', theirs: { revision: 9 } });
+    retitle(session, 'mine, later');
+    await pass(20_000);
+    expect(sent).toHaveLength(1);
+    expect(draft()).toMatchObject({ document: { title: 'mine, later' } });
+  });
+  it('“mine” is saved over theirs', async () => {
+    const session = await meet();
+    session.resolve('mine');
+    await pass(100);
+    expect(sent[1]).toMatchObject({ baseRevision: 9, document: { title: 'mine' } });
+    expect(state(session)).toBe('saved');
+  });
+  it('“theirs” replaces mine and sends nothing', async () => {
+    const session = await meet();
+    session.resolve('theirs');
+    await pass(5000);
+    expect(session.get().history.lesson.title).toBe('theirs');
+    expect([sent.length, state(session), draft()]).toEqual([1, 'saved', null]);
+  });
+  it('an answer that was lost is no conflict: the server has this very document', async () => {
+    const session = lessonSession(opened());
+    retitle(session, 'second');
+    answers = [{ status: 409, body: { code: 'conflict', message: '', current: { ...opened('second'), revision: 8 } } }];
+    await pass(600);
+    expect([state(session), session.get().revision]).toEqual(['saved', 8]);
+  });
+});
+
+describe('commands', () => {
+  it('one that cannot be done leaves its sentence and changes nothing; the next good one clears it', () => {
+    const session = lessonSession(opened());
+    expect(retitle(session, '   ')).toBe(false);
+    expect(session.get()).toMatchObject({ fault: 'Give the lesson a name.', history: { lesson: { title: 'first' } } });
+    expect(retitle(session, 'good')).toBe(true);
+    expect(session.get().fault).toBeNull();
+  });
+  it('undo and redo are saved as changes are', async () => {
+    const session = lessonSession(opened());
+    retitle(session, 'second');
+    await pass(600);
+    session.undo();
+    await pass(600);
+    session.redo();
+    await pass(600);
+    expect(sent.map((one) => one.document.title)).toEqual(['second', 'first', 'second']);
+  });
+  it('listeners hear every change until they leave', () => {
+    const session = lessonSession(opened());
+    let heard = 0;
+    const leave = session.subscribe(() => heard++);
+    retitle(session, 'second');
+    const before = heard;
+    expect(before).toBeGreaterThan(0);
+    leave();
+    retitle(session, 'third');
+    expect(heard).toBe(before);
+  });
+});

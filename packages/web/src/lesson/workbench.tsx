@@ -1,0 +1,133 @@
+import { useQueryClient } from '@tanstack/react-query';
+import type { LessonAnswer } from '@viaticum/contract';
+import { ConfigProvider } from 'antd';
+import { useEffect, useMemo, useState } from 'react';
+import { Outlet, useLocation, useParams } from 'react-router';
+import { readLesson } from '../api/queries.js';
+import { Ribbon } from '../ui/ribbon.js';
+import { theme } from '../ui/theme.js';
+import { words } from '../words.js';
+import { Beside } from './beside.js';
+import {
+  SessionContext,
+  usePlan,
+  useView,
+  useWorkedOut,
+  useWorkingOut,
+  type View,
+  ViewContext,
+  WorkedOutContext,
+} from './context.js';
+import { Header } from './header.js';
+import { KeyList } from './key-list.js';
+import { useKeys } from './keys.js';
+import { Rail } from './rail.js';
+import { type LessonSession, lessonSession } from './store.js';
+import './workbench.css';
+
+/** A lesson open on the bench: rail, header, the station's work, the ribbon below, what to know beside. */
+export default function Workbench() {
+  const { id = '' } = useParams();
+  const [session, fault] = useOpenLesson(id);
+  const view = useViewState();
+  if (fault) throw fault;
+  if (!session) return <p className="workbench-opening quiet">{words.lesson.loading}</p>;
+  return (
+    <ConfigProvider theme={theme}>
+      <SessionContext.Provider value={session}>
+        <ViewContext.Provider value={view}>
+          <WorkedOut />
+        </ViewContext.Provider>
+      </SessionContext.Provider>
+    </ConfigProvider>
+  );
+}
+
+/** Separates what follows the plan from what follows every change. */
+function WorkedOut() {
+  return (
+    <WorkedOutContext.Provider value={useWorkingOut()}>
+      <Bench />
+    </WorkedOutContext.Provider>
+  );
+}
+
+function Bench() {
+  const lesson = useWorkedOut();
+  const plan = usePlan();
+  const view = useView();
+  const [showKeys, setShowKeys] = useState(false);
+  const station = useLocation().pathname.split('/').at(-1) ?? '';
+  useKeys(() => setShowKeys(true));
+  const withRibbon = station === 'steps' || station === 'class';
+  return (
+    <div className="workbench">
+      <Header />
+      <Rail />
+      <main className={`workbench-station${withRibbon ? '' : ' tall'}`} id="station">
+        <Outlet />
+      </main>
+      {withRibbon && (
+        <div className="workbench-ribbon">
+          <Ribbon
+            lesson={lesson}
+            plan={plan}
+            minute={Math.min(view.minute, plan.plan.endMin)}
+            onMinute={view.setMinute}
+            selectedStep={view.stepId}
+            onStep={view.selectStep}
+          />
+        </div>
+      )}
+      <Beside onKeys={() => setShowKeys(true)} />
+      {showKeys && <KeyList onClose={() => setShowKeys(false)} />}
+    </div>
+  );
+}
+
+function useOpenLesson(id: string): [LessonSession | null, Error | null] {
+  const [session, setSession] = useState<LessonSession | null>(null);
+  const [fault, setFault] = useState<Error | null>(null);
+  const client = useQueryClient();
+  useEffect(() => {
+    let gone = false;
+    let opened: LessonSession | null = null;
+    readLesson(id).then(
+      (answer: LessonAnswer) => {
+        if (gone) return;
+        opened = lessonSession(answer);
+        setSession(opened);
+      },
+      (error: Error) => !gone && setFault(error),
+    );
+    const leaving = () => opened?.flush();
+    window.addEventListener('pagehide', leaving);
+    return () => {
+      gone = true;
+      window.removeEventListener('pagehide', leaving);
+      opened?.close();
+      void client.invalidateQueries({ queryKey: ['lessons'] });
+    };
+  }, [id, client]);
+  return [session, fault];
+}
+
+function useViewState(): View {
+  const [minute, setMinute] = useState(0);
+  const [stepId, selectStep] = useState<string | null>(null);
+  const [zoneId, selectZone] = useState<string | null>(null);
+  const [on, setOn] = useState({ squint: false, outlines: true });
+  return useMemo(
+    () => ({
+      minute,
+      setMinute,
+      stepId,
+      selectStep,
+      zoneId,
+      selectZone,
+      ...on,
+      toggle: (what) => setOn((was) => ({ ...was, [what]: !was[what] })),
+    }),
+    [minute, stepId, zoneId, on],
+  );
+}

@@ -1,0 +1,183 @@
+import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
+import type { ClassEvent, ClientFrame, EventBody, ServerFrame } from '@viaticum/contract';
+import { type LiveConnection, liveConnection } from './connection.js';
+
+/** A socket whose other end is the test. */
+class Wire {
+  static OPEN = 1;
+  static all: Wire[] = [];
+  readyState = 0;
+  frames: ClientFrame[] = [];
+  onopen: (() => void) | null = null;
+  onmessage: ((message: { data: string }) => void) | null = null;
+  onclose: (() => void) | null = null;
+  constructor(readonly url: string) {
+    Wire.all.push(this);
+  }
+  send(text: string): void {
+    this.frames.push(JSON.parse(text));
+  }
+  close(): void {
+    this.readyState = 3;
+    this.onclose?.();
+  }
+  arrive(): void {
+    this.readyState = 1;
+    this.onopen?.();
+  }
+  say(frame: ServerFrame): void {
+    this.onmessage?.({ data: JSON.stringify(frame) });
+  }
+  commands() {
+    return this.frames.flatMap((frame) => (frame.type === 'command' ? [[frame.id, frame.command.type]] : []));
+  }
+}
+
+const joined = (seq: number, studentId: string): ClassEvent => ({
+  seq,
+  at: 1000 + seq,
+  actor: studentId,
+  body: { type: 'joined', v: 1, studentId, firstName: studentId, kit: [] } satisfies EventBody,
+});
+const hello = (events: ClassEvent[], more: Partial<Extract<ServerFrame, { type: 'hello' }>> = {}): ServerFrame => ({
+  type: 'hello',
+  head: events.at(-1)?.seq ?? 0,
+  now: Date.now(),
+  you: null,
+  connected: [],
+  events,
+  ...more,
+});
+const wire = () => Wire.all.at(-1) as Wire;
+let kept: string[] = [];
+let live: LiveConnection;
+const connect = (token: string | null = null) => {
+  live = liveConnection('CODE23', 'phone', { token, keepToken: (fresh) => kept.push(fresh) });
+  wire().arrive();
+  return live;
+};
+
+beforeEach(() => {
+  jest.useFakeTimers({ now: 1_000_000 });
+  Wire.all = [];
+  kept = [];
+  Object.assign(globalThis, {
+    WebSocket: Wire,
+    location: { protocol: 'http:', host: 'room:4870' },
+    document: { addEventListener: () => undefined, removeEventListener: () => undefined, visibilityState: 'visible' },
+  });
+});
+afterEach(() => {
+  live.close();
+  jest.useRealTimers();
+});
+
+describe('a connection to the class', () => {
+  it('says hello with what it knows, and folds what it hears', () => {
+    connect('token-of-mine');
+    expect(wire().url).toBe('ws://room:4870/api/live/CODE23?as=phone');
+    expect(wire().frames[0]).toEqual({ type: 'hello', after: 0, token: 'token-of-mine' });
+    wire().say(hello([joined(1, 'mara')], { you: 'mara' }));
+    expect(live.get()).toMatchObject({ online: true, ready: true, you: 'mara' });
+    wire().say({ type: 'events', from: 2, to: 2, events: [joined(2, 'kofi')] });
+    expect(Object.keys(live.get().state.students)).toEqual(['mara', 'kofi']);
+  });
+  it('an event heard twice counts once', () => {
+    connect();
+    wire().say(hello([joined(1, 'mara')]));
+    wire().say({ type: 'events', from: 1, to: 1, events: [joined(1, 'mara')] });
+    expect(live.get().state.seq).toBe(1);
+  });
+  it('a gap is never folded over: it says hello again from what it surely has', async () => {
+    connect();
+    wire().say(hello([joined(1, 'mara')]));
+    const first = wire();
+    first.say({ type: 'events', from: 3, to: 3, events: [joined(3, 'ines')] });
+    expect(first.readyState).toBe(3);
+    expect(live.get().online).toBe(false);
+    await jest.advanceTimersByTimeAsync(500);
+    expect(wire()).not.toBe(first);
+    wire().arrive();
+    expect(wire().frames[0]).toEqual({ type: 'hello', after: 1 });
+    wire().say(hello([joined(2, 'kofi'), joined(3, 'ines')]));
+    expect(live.get().state.seq).toBe(3);
+  });
+  it('a command waits for hello, is sent again under the same id after a break, and resolves once', async () => {
+    connect();
+    const answer = live.say({ type: 'join', firstName: 'Mara', kit: [] });
+    expect(wire().commands()).toEqual([]);
+    wire().say(hello([]));
+    const [[id, type] = []] = wire().commands();
+    expect(type).toBe('join');
+    wire().close();
+    await jest.advanceTimersByTimeAsync(500);
+    wire().arrive();
+    wire().say(hello([]));
+    expect(wire().commands()).toEqual([[id, 'join']]);
+    wire().say({ type: 'ack', id: id as string, seq: 1, token: 'fresh', studentId: 's1' });
+    await expect(answer).resolves.toEqual({ ok: true });
+    expect(kept).toEqual(['fresh']);
+    expect(live.get().you).toBe('s1');
+    wire().close();
+    await jest.advanceTimersByTimeAsync(500);
+    wire().arrive();
+    wire().say(hello([]));
+    expect(wire().commands()).toEqual([]);
+    expect(wire().frames[0]).toMatchObject({ type: 'hello', token: 'fresh' });
+  });
+  it('a refusal is a sentence, gone with the next command', async () => {
+    connect();
+    wire().say(hello([]));
+    const answer = live.say({ type: 'hold' });
+    wire().say({
+      type: 'refused',
+      id: wire().commands()[0]?.[0] as string,
+      code: 'may-not',
+      message: 'Only the instructor may.',
+    });
+    await expect(answer).resolves.toEqual({ ok: false, message: 'Only the instructor may.' });
+    expect(live.get().refusal).toBe('Only the instructor may.');
+    void live.say({ type: 'hold' });
+    expect(live.get().refusal).toBeNull();
+  });
+  it('keeps the server’s clock by half the shortest round trip', () => {
+    connect();
+    wire().say(hello([], { now: Date.now() + 5000 }));
+    expect(live.now() - Date.now()).toBe(5000);
+    const sentAt = Date.now();
+    jest.setSystemTime(sentAt + 80);
+    wire().say({ type: 'pong', sent: sentAt, now: sentAt + 6040 });
+    expect(live.now() - Date.now()).toBe(6000);
+    // A slow answer tells less than the quick one before.
+    jest.setSystemTime(sentAt + 3000);
+    wire().say({ type: 'pong', sent: sentAt + 100, now: sentAt + 9000 });
+    expect(live.now() - Date.now()).toBe(6000);
+  });
+  it('silence for nine seconds is a lost connection', async () => {
+    connect();
+    wire().say(hello([]));
+    const first = wire();
+    await jest.advanceTimersByTimeAsync(7900);
+    expect(first.readyState).toBe(1);
+    await jest.advanceTimersByTimeAsync(5000);
+    expect(first.readyState).toBe(3);
+  });
+  it('tries again less and less often, and never once it was closed', async () => {
+    connect();
+    const waits: number[] = [];
+    for (let i = 0; i < 6; i++) {
+      const count = Wire.all.length;
+      const from = Date.now();
+      wire().close();
+      while (Wire.all.length === count) await jest.advanceTimersByTimeAsync(50);
+      waits.push(Date.now() - from);
+    }
+    expect(waits[0]).toBeLessThan(500);
+    expect(waits.at(-1)).toBeGreaterThan(2500);
+    expect(Math.max(...waits)).toBeLessThan(5100);
+    live.close();
+    const count = Wire.all.length;
+    await jest.advanceTimersByTimeAsync(20_000);
+    expect(Wire.all.length).toBe(count);
+  });
+});

@@ -1,0 +1,66 @@
+import './ui/fonts.js';
+import './ui/base.css';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, redirect } from 'react-router';
+import { RouterProvider } from 'react-router/dom';
+import { ApiFailure } from './api/http.js';
+import { sessionQuery } from './api/queries.js';
+import { ErrorView } from './ui/error-view.js';
+
+const client = new QueryClient({
+  defaultOptions: {
+    queries: {
+      retry: (count, error) => count < 2 && !(error instanceof ApiFailure && error.status >= 400 && error.status < 500),
+      refetchOnWindowFocus: false,
+    },
+  },
+});
+
+const asksForSignIn = async ({ request }: { request: Request }) => {
+  const { instructor } = await client.fetchQuery(sessionQuery);
+  if (!instructor) {
+    const url = new URL(request.url);
+    throw redirect(`/sign-in?to=${encodeURIComponent(url.pathname)}`);
+  }
+  return null;
+};
+
+const page = (load: () => Promise<{ default: React.ComponentType }>) => async () => ({ Component: (await load()).default });
+
+const router = createBrowserRouter([
+  {
+    ErrorBoundary: ErrorView,
+    HydrateFallback: () => null,
+    children: [
+      { path: '/sign-in', lazy: page(() => import('./shelf/sign-in.js')) },
+      { path: '/', loader: asksForSignIn, lazy: page(() => import('./shelf/shelf.js')) },
+      {
+        path: '/lesson/:id',
+        loader: asksForSignIn,
+        lazy: page(() => import('./lesson/workbench.js')),
+        children: [
+          { path: 'picture', lazy: page(() => import('./stations/picture/picture.js')) },
+          { path: 'paints', lazy: page(() => import('./stations/paints/paints.js')) },
+          { path: 'steps', lazy: page(() => import('./stations/steps/steps.js')) },
+          { path: 'class', lazy: page(() => import('./stations/class/class.js')) },
+          { index: true, loader: () => redirect('steps'), Component: () => null },
+        ],
+      },
+      { path: '/desk/:code', loader: asksForSignIn, lazy: page(() => import('./live/desk/desk.js')) },
+      { path: '*', loader: () => redirect('/') },
+    ],
+  },
+]);
+
+const root = document.getElementById('root');
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={client}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+}

@@ -1,0 +1,52 @@
+import { type FormEvent, useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import { useSignIn } from '../api/queries.js';
+import { words } from '../words.js';
+import './shelf.css';
+
+export default function SignInView() {
+  const [name, setName] = useState('');
+  const [password, setPassword] = useState('');
+  const signIn = useSignIn();
+  const navigate = useNavigate();
+  const [search] = useSearchParams();
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    const to = search.get('to') ?? '/';
+    signIn.mutate(
+      { name, password },
+      { onSuccess: () => navigate(to.startsWith('/') && !to.startsWith('//') ? to : '/', { replace: true }) },
+    );
+  };
+  return (
+    <main className="sign-in">
+      <form onSubmit={submit}>
+        <p className="sign-in-product">{words.product}</p>
+        <h1>{words.signIn.title}</h1>
+        <p className="quiet">{words.signIn.about}</p>
+        <label className="field">
+          <span>{words.signIn.name}</span>
+          <input value={name} onChange={(event) => setName(event.target.value)} autoComplete="username" required />
+        </label>
+        <label className="field">
+          <span>{words.signIn.password}</span>
+          <input
+            type="password"
+            value={password}
+            onChange={(event) => setPassword(event.target.value)}
+            autoComplete="current-password"
+            required
+          />
+        </label>
+        {signIn.error && (
+          <p className="signal" role="alert">
+            {signIn.error.message}
+          </p>
+        )}
+        <button type="submit" className="key main" disabled={signIn.isPending}>
+          {words.signIn.go}
+        </button>
+      </form>
+    </main>
+  );
+}

@@ -1,0 +1,76 @@
+import type { Lesson } from '@viaticum/contract';
+import { cssRgb } from '@viaticum/core/colour';
+import { shortTubeName, tubeRgb } from '@viaticum/core/lesson';
+import { mixColour } from '@viaticum/core/mix';
+import { pigmentOf, pigmentTable } from '@viaticum/core/pigment';
+import { Select } from 'antd';
+import { nanoid } from 'nanoid';
+import { useMemo } from 'react';
+import { useSession } from '../../lesson/context.js';
+import { words } from '../../words.js';
+
+const w = words.paints;
+
+/** The lesson's tubes, and the pigment table to choose more from. */
+export function TubeList({ lesson }: { lesson: Lesson }) {
+  const session = useSession();
+  const options = useMemo(
+    () =>
+      [...pigmentTable.values()].map((pigment) => ({
+        value: pigment.id,
+        search: `${pigment.id} ${pigment.name}`.toLowerCase(),
+        label: (
+          <span className="tube-option">
+            <i style={{ background: cssRgb(mixColour([{ pigment: pigment.id, parts: 1 }]).srgb) }} />
+            <span>
+              {pigment.name} <span className="quiet small">{pigment.isMixture ? '' : pigment.id.replace(/-.*/, '')}</span>
+            </span>
+          </span>
+        ),
+      })),
+    [],
+  );
+  return (
+    <section className="tubes">
+      <h2>{w.tubes}</h2>
+      <Select
+        aria-label={w.addTube}
+        placeholder={w.addTube}
+        value={null}
+        options={options}
+        showSearch={{ filterOption: (input, option) => option?.search.includes(input.toLowerCase()) ?? false }}
+        onChange={(pigment: string) =>
+          session.do('addTube', { tube: { id: nanoid(8), pigment, grade: 'artist', finish: 'satin' } })
+        }
+        popupMatchSelectWidth={320}
+        style={{ width: '100%' }}
+      />
+      <ul>
+        {lesson.tubes.map((tube) => {
+          const pigment = pigmentOf(tube.pigment);
+          return (
+            <li key={tube.id}>
+              <i style={{ background: cssRgb(tubeRgb(tube)) }} />
+              <span>
+                {shortTubeName(tube)}
+                <span className="quiet small">
+                  {pigment.isMixture ? '' : `${pigment.id.replace(/-.*/, '')}, `}
+                  {w.opacity[pigment.opacity]}
+                  {pigment.metals.length > 0 && ` · ${w.metals(pigment.metals.join(' and '))}`}
+                </span>
+              </span>
+              <button
+                type="button"
+                className="key bare small"
+                aria-label={`${w.remove}: ${shortTubeName(tube)}`}
+                onClick={() => session.do('removeTube', { id: tube.id })}
+              >
+                ×
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,66 @@
+import { createContext, useContext, useEffect } from 'react';
+import type { Point, ToMm } from './point.js';
+
+/** What hands do on the easel: look, crop the picture, edit an outline, draw a new one, or what a topic asks for (`place`). */
+export type Mode = 'look' | 'crop' | 'edit' | 'draw' | 'place';
+
+export type EaselView = {
+  mode: Mode;
+  setMode: (mode: Mode) => void;
+  /** Shown instead of the picture: values, greys. */
+  base: string | null;
+  setBase: (url: string | null) => void;
+  turned: { mirror: boolean; upside: boolean };
+  setTurned: (turned: { mirror: boolean; upside: boolean }) => void;
+  /** The SVG group into which topics draw, in mm; null until it is there. */
+  layer: SVGGElement | null;
+  setLayer: (layer: SVGGElement | null) => void;
+  /** Millimetres a screen pixel covers. */
+  unit: number;
+  setUnit: (unit: number) => void;
+  toMm: ToMm;
+  setToMm: (toMm: ToMm) => void;
+  /** Topics that draw outlines of their own hide the lesson's. */
+  hideOutlines: boolean;
+  setHideOutlines: (hide: boolean) => void;
+  hint: string;
+  setHint: (hint: string) => void;
+};
+export const EaselContext = createContext<EaselView | null>(null);
+export function useEasel(): EaselView {
+  const easel = useContext(EaselContext);
+  if (!easel) throw new Error('outside of the picture station');
+  return easel;
+}
+
+/** Shows another picture on the easel for as long as the caller stands. */
+export function useBase(url: string | null): void {
+  const { setBase } = useEasel();
+  useEffect(() => {
+    setBase(url);
+    return () => setBase(null);
+  }, [url, setBase]);
+}
+
+/** Hides the outlines of the lesson's areas for as long as the caller stands. */
+export function useHiddenOutlines(): void {
+  const { setHideOutlines } = useEasel();
+  useEffect(() => {
+    setHideOutlines(true);
+    return () => setHideOutlines(false);
+  }, [setHideOutlines]);
+}
+
+/** The line under the easel, for as long as the caller stands. */
+export function useHint(hint: string): void {
+  const { setHint } = useEasel();
+  useEffect(() => {
+    setHint(hint);
+    return () => setHint('');
+  }, [hint, setHint]);
+}
+
+export const insideCanvas = ([x, y]: Point, { widthMm, heightMm }: { widthMm: number; heightMm: number }): Point => [
+  Math.min(widthMm, Math.max(0, x)),
+  Math.min(heightMm, Math.max(0, y)),
+];

@@ -1,0 +1,238 @@
+import type { Lesson, Placement, Reference } from '@viaticum/contract';
+import { visibleOf } from '@viaticum/core/lesson';
+import { pictureOutline, squintBlurMm } from '@viaticum/core/picture';
+import { outlinePath } from '@viaticum/core/zone';
+import { type KeyboardEvent, memo, type PointerEvent, useEffect, useRef, useState } from 'react';
+import { pictureUrl } from '../../api/queries.js';
+import { useSession, useView, useWorkedOut } from '../../lesson/context.js';
+import { words } from '../../words.js';
+import { DrawZone } from './draw-zone.js';
+import { useEasel } from './easel-context.js';
+import { EditZone } from './edit-zone.js';
+import { useLaying } from './laid.js';
+import { arrowStep, type Point } from './point.js';
+
+const w = words.picture;
+const SQUINT_METRES = 2;
+
+/** The canvas in its proportion with the picture lying under it; what the crop loses stays dimly visible around it. */
+export function Easel({ lesson, reference }: { lesson: Lesson; reference: Reference | undefined }) {
+  const { widthMm, heightMm, marginMm = 0, wrapMm = 0 } = lesson.support;
+  const view = useView();
+  const session = useSession();
+  const easel = useEasel();
+  const worked = useWorkedOut();
+  const { image } = useLaying();
+  const { mode, unit, setUnit, setToMm, setLayer, base, turned, toMm, hideOutlines } = easel;
+  const svg = useRef<SVGSVGElement>(null);
+  const [dragged, setDragged] = useState<Placement | null>(null);
+  const margin = Math.max(widthMm, heightMm) * (mode === 'crop' ? 0.16 : 0.045) + wrapMm;
+  const placement = dragged ?? reference?.placement;
+  useMeasure(svg, widthMm + 2 * margin, setUnit);
+  useEffect(() => {
+    setToMm((event) => {
+      const matrix = svg.current?.getScreenCTM();
+      if (!matrix) return [0, 0];
+      const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse());
+      const mirrored = turned.mirror !== turned.upside ? widthMm - x : x;
+      return [Math.round(mirrored * 10) / 10, Math.round((turned.upside ? heightMm - y : y) * 10) / 10];
+    });
+  }, [setToMm, turned, widthMm, heightMm]);
+  const drag = useRef<{ from: Point; start: Placement } | null>(null);
+  const onDown = (event: PointerEvent<SVGSVGElement>) => {
+    if (mode !== 'crop' || !reference) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    drag.current = { from: toMm(event), start: reference.placement };
+  };
+  const onMove = (event: PointerEvent<SVGSVGElement>) => {
+    if (!drag.current) return;
+    const [x, y] = toMm(event);
+    const { from, start } = drag.current;
+    setDragged({ ...start, xMm: start.xMm + x - from[0], yMm: start.yMm + y - from[1] });
+  };
+  const onUp = () => {
+    if (dragged && reference) session.do('placeReference', { id: reference.id, placement: dragged });
+    drag.current = null;
+    setDragged(null);
+  };
+  const onKey = (event: KeyboardEvent) => {
+    const by = arrowStep(event, 1, 10);
+    if (mode !== 'crop' || !reference || !by) return;
+    event.preventDefault();
+    const { placement: now } = reference;
+    session.do('placeReference', {
+      id: reference.id,
+      placement: { ...now, xMm: now.xMm + by[0], yMm: now.yMm + by[1] },
+    });
+  };
+  const selected = lesson.zones.find((zone) => zone.id === view.zoneId);
+  const isPlain = !base && ((mode === 'crop' && !reference?.extend) || !image || dragged !== null);
+  // Upside down is half a turn; with the mirror each way alone.
+  const transform = [
+    turned.upside ? `rotate(180 ${widthMm / 2} ${heightMm / 2})` : '',
+    turned.mirror ? `translate(${widthMm} 0) scale(-1 1)` : '',
+  ].join(' ');
+  return (
+    <div className="easel-frame">
+      <svg
+        ref={svg}
+        className={`easel-view ${mode}`}
+        viewBox={`${-margin} ${-margin} ${widthMm + 2 * margin} ${heightMm + 2 * margin}`}
+        role="application"
+        aria-label={mode === 'crop' ? w.move : words.stations.picture}
+        tabIndex={mode === 'crop' ? 0 : -1}
+        onPointerDown={onDown}
+        onPointerMove={onMove}
+        onPointerUp={onUp}
+        onPointerCancel={onUp}
+        onKeyDown={onKey}
+      >
+        <defs>
+          <filter id="easel-squint" x="-5%" y="-5%" width="110%" height="110%">
+            <feGaussianBlur stdDeviation={squintBlurMm(SQUINT_METRES)} />
+          </filter>
+          <pattern
+            id="easel-hatch"
+            width={unit * 9}
+            height={unit * 9}
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
+          >
+            <path d={`M0 0V${unit * 9}`} stroke="#1f1f1f" strokeWidth={unit * 1.6} />
+          </pattern>
+          <clipPath id="easel-face">
+            <rect width={widthMm} height={heightMm} />
+          </clipPath>
+        </defs>
+        {wrapMm > 0 && (
+          <rect
+            x={-wrapMm}
+            y={-wrapMm}
+            width={widthMm + 2 * wrapMm}
+            height={heightMm + 2 * wrapMm}
+            className="easel-wrap"
+            strokeWidth={unit}
+          />
+        )}
+        <rect width={widthMm} height={heightMm} fill="#f0eee8" />
+        <g transform={transform.trim() || undefined}>
+          {reference && placement && mode === 'crop' && <Placed reference={reference} placement={placement} opacity={0.28} />}
+          <g clipPath="url(#easel-face)">
+            <g filter={view.squint && !base ? 'url(#easel-squint)' : undefined}>
+              {isPlain && reference && placement && <Placed reference={reference} placement={placement} />}
+              {!isPlain && (
+                <image href={base ?? image ?? undefined} width={widthMm} height={heightMm} preserveAspectRatio="none" />
+              )}
+            </g>
+          </g>
+          {reference?.extend && placement && mode === 'crop' && (
+            <path
+              className="easel-continued"
+              clipPath="url(#easel-face)"
+              fillRule="evenodd"
+              d={`M0 0H${widthMm}V${heightMm}H0Z${outlinePath(pictureOutline(reference, placement))}`}
+            />
+          )}
+          <rect width={widthMm} height={heightMm} fill="none" stroke="#3c3c3c" strokeWidth={unit} />
+          {marginMm > 0 && (
+            <path
+              className="easel-tape"
+              fillRule="evenodd"
+              d={`M0 0H${widthMm}V${heightMm}H0ZM${marginMm} ${marginMm}V${heightMm - marginMm}H${widthMm - marginMm}V${marginMm}Z`}
+            />
+          )}
+          {view.outlines && mode !== 'crop' && !hideOutlines && (
+            <Outlines lesson={worked} unit={unit} zoneId={view.zoneId} onSelect={mode === 'edit' ? view.selectZone : null} />
+          )}
+          {mode === 'edit' && selected && (
+            <EditZone key={selected.id} zone={selected} unit={unit} toMm={toMm} units={lesson.units} />
+          )}
+          {mode === 'draw' && <DrawZone lesson={lesson} unit={unit} toMm={toMm} onEnd={() => easel.setMode('edit')} />}
+          <g ref={setLayer} />
+        </g>
+      </svg>
+      <p className="easel-hint small quiet">
+        {easel.hint ||
+          (mode === 'crop'
+            ? w.move
+            : mode === 'draw'
+              ? `${w.drawing} ${w.drawingKeys}`
+              : mode === 'edit' && selected
+                ? w.editing
+                : ' ')}
+      </p>
+    </div>
+  );
+}
+
+function Placed({ reference, placement, opacity = 1 }: { reference: Reference; placement: Placement; opacity?: number }) {
+  const { widthPx, heightPx } = reference;
+  const { mmPerPx, xMm, yMm, rotationDeg, flip } = placement;
+  return (
+    <image
+      href={pictureUrl(reference.pictureSha256, 'work')}
+      width={widthPx}
+      height={heightPx}
+      opacity={opacity}
+      preserveAspectRatio="none"
+      transform={`translate(${xMm + (widthPx * mmPerPx) / 2} ${yMm + (heightPx * mmPerPx) / 2}) rotate(${rotationDeg}) scale(${flip ? -mmPerPx : mmPerPx} ${mmPerPx}) translate(${-widthPx / 2} ${-heightPx / 2})`}
+    />
+  );
+}
+
+/** What is seen of every zone; the selected one heavier. */
+const Outlines = memo(function Outlines({
+  lesson,
+  unit,
+  zoneId,
+  onSelect,
+}: {
+  lesson: Lesson;
+  unit: number;
+  zoneId: string | null;
+  onSelect: ((zoneId: string) => void) | null;
+}) {
+  return (
+    <g clipPath="url(#easel-face)">
+      {visibleOf(lesson).map((part) => {
+        if (part.outline.length === 0) return null;
+        const path = outlinePath(part.outline);
+        const isSelected = part.id === zoneId;
+        return (
+          // biome-ignore lint/a11y/noStaticElementInteractions: the list of areas beside is the way by keyboard
+          <g
+            key={part.id}
+            className="zone-line"
+            pointerEvents={onSelect ? undefined : 'none'}
+            onClick={() => onSelect?.(part.id)}
+          >
+            <path d={path} fill="none" stroke="#fff" strokeOpacity={0.85} strokeWidth={unit * (isSelected ? 4 : 2.6)} />
+            <path
+              d={path}
+              fill={onSelect ? '#0000' : 'none'}
+              fillRule="evenodd"
+              stroke="#1f1f1f"
+              strokeWidth={unit * (isSelected ? 2.2 : 1)}
+            />
+          </g>
+        );
+      })}
+    </g>
+  );
+});
+
+/** Keeps the millimetres of the canvas that one screen pixel covers, so that lines and handles keep their size. */
+function useMeasure(svg: React.RefObject<SVGSVGElement | null>, widthMm: number, setUnit: (unit: number) => void): void {
+  useEffect(() => {
+    const element = svg.current;
+    if (!element) return;
+    const measure = () => {
+      const scale = element.getScreenCTM()?.a ?? 1;
+      if (scale > 0 && widthMm > 0) setUnit(1 / scale);
+    };
+    measure();
+    const watch = new ResizeObserver(measure);
+    watch.observe(element);
+    return () => watch.disconnect();
+  }, [svg, widthMm, setUnit]);
+}

@@ -1,0 +1,156 @@
+import type { Lesson, Reference } from '@viaticum/contract';
+import { visibleOf } from '@viaticum/core/lesson';
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from 'react';
+import { pictureUrl } from '../../api/queries.js';
+import { useLesson } from '../../lesson/context.js';
+import type { JobName, LayArgs, PictureJobs, SourceAt } from '../../workers/picture-jobs.js';
+import { CancelledJob, type PictureWorker, pictureWorker } from '../../workers/picture-worker.js';
+
+/** The picture as laid by the worker. `version` counts up with every new laying; 0 while none is there. */
+export type Laying = {
+  worker: PictureWorker;
+  version: number;
+  image: string | null;
+  continuedShare: number;
+  /** Zones behind dropped or moved things whose pattern the fill does not carry on. */
+  patterned: string[];
+  fault: string | null;
+};
+
+const LayingContext = createContext<Laying | null>(null);
+export const useLaying = (): Laying => {
+  const laying = useContext(LayingContext);
+  if (!laying) throw new Error('outside of the picture station');
+  return laying;
+};
+
+const sourceAt = (reference: Reference): SourceAt => ({
+  url: pictureUrl(reference.pictureSha256, 'work'),
+  widthPx: reference.widthPx,
+  heightPx: reference.heightPx,
+  placement: reference.placement,
+  correction: reference.correction,
+  extend: reference.extend,
+});
+
+/** The reference that shows the whole picture: the first of that role. */
+export const wholeOf = (lesson: Lesson): Reference | undefined =>
+  lesson.references.find((reference) => reference.role === 'whole') ?? lesson.references[0];
+
+/** What the worker needs to lay this lesson's picture; zones only as far as they change it. */
+function layArgs(lesson: Lesson): LayArgs {
+  const whole = wholeOf(lesson);
+  const matters = !whole || lesson.elements.some((element) => element.fate !== 'kept');
+  const cutFrom = new Set(lesson.elements.map((element) => element.fromReferenceId));
+  return {
+    canvas: { widthMm: lesson.support.widthMm, heightMm: lesson.support.heightMm },
+    whole: whole ? sourceAt(whole) : null,
+    others: lesson.references
+      .filter((reference) => cutFrom.has(reference.id))
+      .map((reference) => [reference.id, sourceAt(reference)]),
+    zones: matters ? lesson.zones.map(({ id, outline, elementId, targetLab }) => ({ id, outline, elementId, targetLab })) : [],
+    elements: matters ? lesson.elements : [],
+  };
+}
+
+/** Keeps the worker's picture up to date with the lesson. */
+export function LayingProvider({ children }: { children: ReactNode }) {
+  const lesson = useLesson();
+  const [worker, setWorker] = useState<PictureWorker | null>(null);
+  const [laid, setLaid] = useState({
+    version: 0,
+    image: null as string | null,
+    continuedShare: 0,
+    patterned: [] as string[],
+    fault: null as string | null,
+  });
+  useEffect(() => {
+    const fresh = pictureWorker();
+    setWorker(fresh);
+    return () => fresh.end();
+  }, []);
+  const args = useMemo(() => layArgs(lesson), [lesson]);
+  const key = JSON.stringify(args);
+  const latest = useRef(args);
+  latest.current = args;
+  useEffect(() => {
+    void key;
+    if (!worker) return;
+    const timer = setTimeout(() => {
+      worker.ask('lay', latest.current).answer.then(
+        ({ image, continuedShare, patterned }) =>
+          setLaid((was) => {
+            if (was.image) URL.revokeObjectURL(was.image);
+            return {
+              version: was.version + 1,
+              image: image && URL.createObjectURL(image),
+              continuedShare,
+              patterned,
+              fault: null,
+            };
+          }),
+        (error: Error) => setLaid((was) => ({ ...was, fault: error.message })),
+      );
+    }, 120);
+    return () => clearTimeout(timer);
+  }, [worker, key]);
+  const value = useMemo(() => worker && { worker, ...laid }, [worker, laid]);
+  if (!value) return null;
+  return <LayingContext.Provider value={value}>{children}</LayingContext.Provider>;
+}
+
+type Job<N extends JobName> = { answer: PictureJobs[N]['answer'] | null; progress: number | null; fault: string | null };
+
+/**
+ * Asks the worker whenever the picture or the question changes, a moment after the last change; the old answer stays until the
+ * new one is there. `null` asks nothing.
+ */
+export function useJob<N extends JobName>(name: N, args: PictureJobs[N]['args'] | null, afterMs = 60): Job<N> {
+  const { worker, version } = useLaying();
+  const [job, setJob] = useState<Job<N>>({ answer: null, progress: null, fault: null });
+  const key = args && JSON.stringify(args);
+  const latest = useRef(args);
+  latest.current = args;
+  useEffect(() => {
+    if (key === null || version === 0) return;
+    let asked: { cancel: () => unknown } | null = null;
+    let gone = false;
+    const timer = setTimeout(() => {
+      const { answer, cancel } = worker.ask(
+        name,
+        latest.current as PictureJobs[N]['args'],
+        (progress) => !gone && setJob((was) => ({ ...was, progress })),
+      );
+      asked = { cancel };
+      answer.then(
+        (found) => !gone && setJob({ answer: found, progress: null, fault: null }),
+        (error: Error) =>
+          !gone && !(error instanceof CancelledJob) && setJob((was) => ({ ...was, progress: null, fault: error.message })),
+      );
+    }, afterMs);
+    return () => {
+      gone = true;
+      clearTimeout(timer);
+      asked?.cancel();
+    };
+  }, [worker, version, name, key, afterMs]);
+  return job;
+}
+
+/** A blob's address for as long as it is shown. */
+export function useBlobUrl(blob: Blob | null | undefined): string | null {
+  const [url, setUrl] = useState<string | null>(null);
+  useEffect(() => {
+    if (!blob) {
+      setUrl(null);
+      return;
+    }
+    const fresh = URL.createObjectURL(blob);
+    setUrl(fresh);
+    return () => URL.revokeObjectURL(fresh);
+  }, [blob]);
+  return url;
+}
+
+/** Outlines of what is seen, for measures; dropped things have none. */
+export const seenOutlines = (lesson: Lesson) => visibleOf(lesson).map((part) => part.outline);

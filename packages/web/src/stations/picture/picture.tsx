@@ -1,0 +1,121 @@
+import { type DragEvent, useMemo, useRef, useState } from 'react';
+import { useLesson } from '../../lesson/context.js';
+import { words } from '../../words.js';
+import { Easel } from './easel.js';
+import { EaselContext, type EaselView, type Mode } from './easel-context.js';
+import { LayingProvider, wholeOf } from './laid.js';
+import type { ToMm } from './point.js';
+import { useTakePicture } from './take-picture.js';
+import { AreasTopic } from './topics/areas.js';
+import { CompareTopic } from './topics/compare.js';
+import { CompositionTopic } from './topics/composition.js';
+import { CropTopic } from './topics/crop.js';
+import { EdgesTopic } from './topics/edges.js';
+import { SourceTopic } from './topics/source.js';
+import { ThingsTopic } from './topics/things.js';
+import { ValuesTopic } from './topics/values.js';
+import './picture.css';
+
+const w = words.picture;
+const topics = {
+  source: SourceTopic,
+  crop: CropTopic,
+  values: ValuesTopic,
+  compare: CompareTopic,
+  areas: AreasTopic,
+  things: ThingsTopic,
+  edges: EdgesTopic,
+  composition: CompositionTopic,
+} as const;
+type Topic = keyof typeof topics;
+
+/** The reference under the canvas, and what is measured in it: one question at a time, the picture always large. */
+export default function PictureStation() {
+  const lesson = useLesson();
+  const picture = useTakePicture();
+  const [topic, setTopic] = useState<Topic>(lesson.references.length === 0 ? 'source' : 'areas');
+  const [isOver, setOver] = useState(false);
+  const easel = useEaselState();
+  const reference = wholeOf(lesson);
+  const drop = (event: DragEvent) => {
+    event.preventDefault();
+    setOver(false);
+    picture.take(event.dataTransfer.files[0], reference?.id ?? null);
+  };
+  const Shown = topics[topic];
+  return (
+    <section
+      className={`picture${isOver ? ' over' : ''}`}
+      aria-label={words.stations.picture}
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={drop}
+    >
+      <EaselContext.Provider value={easel}>
+        <LayingProvider>
+          <Easel lesson={lesson} reference={reference} />
+          <div className="picture-side">
+            <nav className="topics" aria-label={w.topicsLabel}>
+              {(Object.keys(topics) as Topic[]).map((one) => (
+                <button key={one} type="button" aria-pressed={one === topic} onClick={() => setTopic(one)}>
+                  {w.topics[one]}
+                </button>
+              ))}
+            </nav>
+            <div className="topic" key={topic}>
+              {picture.error && (
+                <p className="signal" role="alert">
+                  {picture.error.message}
+                </p>
+              )}
+              <Shown />
+            </div>
+          </div>
+        </LayingProvider>
+      </EaselContext.Provider>
+    </section>
+  );
+}
+
+function useEaselState(): EaselView {
+  const [mode, setMode] = useState<Mode>('look');
+  const [base, setBase] = useState<string | null>(null);
+  const [turned, setTurned] = useState({ mirror: false, upside: false });
+  const [layer, setLayer] = useState<SVGGElement | null>(null);
+  const [unit, setUnit] = useState(1);
+  const measure = useRef<ToMm>(() => [0, 0]);
+  const [hint, setHint] = useState('');
+  const [hideOutlines, setHideOutlines] = useState(false);
+  const stable = useMemo(
+    () => ({
+      toMm: ((event) => measure.current(event)) as ToMm,
+      setToMm: (next: ToMm) => {
+        measure.current = next;
+      },
+    }),
+    [],
+  );
+  return useMemo(
+    () => ({
+      mode,
+      setMode,
+      base,
+      setBase,
+      turned,
+      setTurned,
+      layer,
+      setLayer,
+      unit,
+      setUnit,
+      ...stable,
+      hideOutlines,
+      setHideOutlines,
+      hint,
+      setHint,
+    }),
+    [mode, base, turned, layer, unit, hideOutlines, hint, stable],
+  );
+}

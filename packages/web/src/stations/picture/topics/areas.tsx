@@ -1,0 +1,253 @@
+import {
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
+import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import type { Zone } from '@viaticum/contract';
+import { extentsOf, visibleOf } from '@viaticum/core/lesson';
+import { lengthNumber } from '@viaticum/core/units';
+import { extentOutline, outlinePath } from '@viaticum/core/zone';
+import { useEffect, useState } from 'react';
+import { useLesson, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
+import { useNewHere } from '../../../lesson/keys.js';
+import { CommitInput } from '../../../ui/commit-input.js';
+import { words } from '../../../words.js';
+import { useEasel } from '../easel-context.js';
+import { OnCanvas } from '../on-canvas.js';
+import { Propose } from './propose.js';
+import { ZoneTarget } from './zone-target.js';
+import { Grow, Split } from './zone-tools.js';
+
+const w = words.picture;
+type Doing = 'propose' | 'split' | 'grow' | null;
+
+/** The areas: proposed from the picture and guided by taps, drawn, divided, joined, ordered back to front; and what is painted of each. */
+export function AreasTopic() {
+  const lesson = useLesson();
+  const view = useView();
+  const easel = useEasel();
+  const [doing, setDoing] = useState<Doing>(null);
+  const [showExtents, setShowExtents] = useState(false);
+  const { mode, setMode } = easel;
+  const isDrawing = mode === 'draw';
+  useEffect(() => {
+    setMode(doing ? 'place' : 'edit');
+    return () => setMode('look');
+  }, [doing, setMode]);
+  const draw = () => {
+    setDoing(null);
+    setMode(isDrawing ? 'edit' : 'draw');
+  };
+  useNewHere(draw);
+  const end = () => setDoing(null);
+  if (doing === 'propose') return <Propose onEnd={end} />;
+  const selected = lesson.zones.find((zone) => zone.id === view.zoneId);
+  if (doing === 'split' && selected) return <Split zone={selected} onEnd={end} />;
+  if (doing === 'grow') return <Grow zone={selected ?? null} onEnd={end} />;
+  return (
+    <>
+      <p className="picture-toggles">
+        <button type="button" className={`key${lesson.zones.length === 0 ? ' main' : ''}`} onClick={() => setDoing('propose')}>
+          {w.propose.start}
+        </button>
+        <button type="button" className="key" aria-pressed={isDrawing} onClick={draw} aria-keyshortcuts="N">
+          {w.draw}
+        </button>
+        <button type="button" className="key" onClick={() => setDoing('grow')}>
+          {w.grow.start}
+        </button>
+      </p>
+      {lesson.zones.length === 0 && <p className="quiet">{w.noZones}</p>}
+      <ZoneList onSplit={() => setDoing('split')} />
+      {lesson.zones.length > 1 && <Overlap show={showExtents} onShow={setShowExtents} />}
+      {showExtents && <Extents />}
+    </>
+  );
+}
+
+/** The areas from back to front; dragged, or moved with the keyboard. */
+function ZoneList({ onSplit }: { onSplit: () => void }) {
+  const lesson = useLesson();
+  const worked = useWorkedOut();
+  const session = useSession();
+  const seen = new Map(visibleOf(worked).map((part) => [part.id, part.areaCm2]));
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const onEnd = ({ active, over }: DragEndEvent) => {
+    if (over && active.id !== over.id)
+      session.do('moveZone', { id: String(active.id), to: lesson.zones.findIndex((zone) => zone.id === over.id) });
+  };
+  return (
+    <section className="zones">
+      <h2>{w.zones}</h2>
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onEnd}>
+        <SortableContext items={lesson.zones.map((zone) => zone.id)} strategy={verticalListSortingStrategy}>
+          <ol>
+            {lesson.zones.map((zone, i) => (
+              <ZoneRow key={zone.id} zone={zone} at={i} areaCm2={seen.get(zone.id) ?? 0} onSplit={onSplit} />
+            ))}
+          </ol>
+        </SortableContext>
+      </DndContext>
+    </section>
+  );
+}
+
+function ZoneRow({ zone, at, areaCm2, onSplit }: { zone: Zone; at: number; areaCm2: number; onSplit: () => void }) {
+  const lesson = useLesson();
+  const session = useSession();
+  const view = useView();
+  const worked = useWorkedOut();
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: zone.id });
+  const isSelected = view.zoneId === zone.id;
+  const extent = isSelected ? extentsOf(worked).find((one) => one.id === zone.id) : undefined;
+  const others = lesson.zones.filter((one) => one.id !== zone.id);
+  return (
+    <li
+      ref={setNodeRef}
+      className={`${isSelected ? 'selected' : ''}${isDragging ? ' dragging' : ''}`}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+    >
+      <span className="zone-line-row">
+        <button type="button" className="zone-grip" aria-label={w.dragZone(zone.name)} {...attributes} {...listeners}>
+          <svg width="10" height="16" viewBox="0 0 10 16" aria-hidden="true">
+            <path d="M1 3.5h8M1 8h8M1 12.5h8" stroke="currentColor" strokeWidth="1.3" />
+          </svg>
+        </button>
+        <CommitInput
+          className="zone-name"
+          value={zone.name}
+          label={w.rename(zone.name)}
+          onFocus={() => view.selectZone(zone.id)}
+          onCommit={(name) => session.do('renameZone', { id: zone.id, name })}
+        />
+        <span className="numbers quiet">{areaCm2 > 0 ? w.area(areaCm2) : w.hidden}</span>
+      </span>
+      {isSelected && (
+        <div className="zone-more">
+          {extent && extent.areaCm2 > 0 && (
+            <p className="small">
+              {w.toPaint(w.area(extent.areaCm2))}
+              {extent.cutInMm > 5 && <> {w.cutIn(`${lengthNumber(extent.cutInMm, lesson.units)} ${lesson.units}`)}</>}
+            </p>
+          )}
+          <p className="zone-keys">
+            <button
+              type="button"
+              className="key bare small"
+              disabled={at === 0}
+              onClick={() => session.do('moveZone', { id: zone.id, to: at - 1 })}
+            >
+              {w.back}
+            </button>
+            <button
+              type="button"
+              className="key bare small"
+              disabled={at === lesson.zones.length - 1}
+              onClick={() => session.do('moveZone', { id: zone.id, to: at + 1 })}
+            >
+              {w.forward}
+            </button>
+            <button type="button" className="key bare small" onClick={onSplit}>
+              {w.split.start}
+            </button>
+            <button type="button" className="key bare small" onClick={() => session.do('removeZone', { id: zone.id })}>
+              {w.remove}
+            </button>
+          </p>
+          <ZoneTarget zone={zone} />
+          {others.length > 0 && (
+            <label className="zone-join small">
+              <span className="quiet">{w.join}</span>
+              <select
+                value=""
+                aria-label={w.joinWith(zone.name)}
+                onChange={(event) => {
+                  const into = event.target.value;
+                  if (session.do('mergeZones', { id: zone.id, into })) view.selectZone(into);
+                }}
+              >
+                <option value="">…</option>
+                {others.map((one) => (
+                  <option key={one.id} value={one.id}>
+                    {one.name}
+                  </option>
+                ))}
+              </select>
+            </label>
+          )}
+        </div>
+      )}
+    </li>
+  );
+}
+
+function Overlap({ show, onShow }: { show: boolean; onShow: (show: boolean) => void }) {
+  const lesson = useLesson();
+  const session = useSession();
+  const [dragged, setDragged] = useState<number | null>(null);
+  const mm = dragged ?? lesson.overlapMm;
+  const commit = () => {
+    if (dragged !== null && dragged !== lesson.overlapMm) session.do('setOverlap', { mm: dragged });
+    setDragged(null);
+  };
+  return (
+    <section className="overlap">
+      <label className="field">
+        <span>
+          {w.overlap} <b className="numbers">{mm} mm</b>
+        </span>
+        <input
+          type="range"
+          min={0}
+          max={20}
+          step={1}
+          value={mm}
+          onChange={(event) => setDragged(Number(event.target.value))}
+          onPointerUp={commit}
+          onKeyUp={commit}
+          onBlur={commit}
+        />
+      </label>
+      <button type="button" className="key" aria-pressed={show} onClick={() => onShow(!show)}>
+        {w.showExtents}
+      </button>
+      <p className="quiet small">{w.overlapWhy}</p>
+    </section>
+  );
+}
+
+/** The painted extents as dashed edges, where they run past what is seen. */
+function Extents() {
+  const lesson = useWorkedOut();
+  const view = useView();
+  const { unit } = useEasel();
+  const seen = new Map(visibleOf(lesson).map((part) => [part.id, part.areaCm2]));
+  return (
+    <OnCanvas>
+      <g pointerEvents="none" fill="none" clipPath="url(#easel-face)">
+        {extentsOf(lesson)
+          .filter((one) => one.areaCm2 > (seen.get(one.id) ?? 0) + 0.05 && (!view.zoneId || one.id === view.zoneId))
+          .map((one) => (
+            <g key={one.id}>
+              <path d={outlinePath(extentOutline(one))} stroke="#fff" strokeWidth={unit * 2.6} />
+              <path
+                d={outlinePath(extentOutline(one))}
+                stroke="#1f1f1f"
+                strokeWidth={unit * 1.3}
+                strokeDasharray={`${unit * 6} ${unit * 4}`}
+              />
+            </g>
+          ))}
+      </g>
+    </OnCanvas>
+  );
+}

@@ -1,0 +1,105 @@
+import type { Lab } from '@viaticum/contract';
+import { cssRgb, deltaE00, labToSrgb, valueStep } from '@viaticum/core/colour';
+import { visibleOf } from '@viaticum/core/lesson';
+import { colourInWords, compareInWords } from '@viaticum/core/picture';
+import { insideOutline } from '@viaticum/core/zone';
+import { useState } from 'react';
+import { useLesson } from '../../../lesson/context.js';
+import { words } from '../../../words.js';
+import { useEasel, useHiddenOutlines, useHint } from '../easel-context.js';
+import { useJob } from '../laid.js';
+import { Face, OnCanvas } from '../on-canvas.js';
+import type { Point } from '../point.js';
+
+const w = words.picture.compare;
+const MOST = 6;
+const rgb = (lab: Lab) => cssRgb(labToSrgb(lab));
+
+/** Two or more spots on the picture: how their colours stand to each other, in words and numbers, without what surrounds them. */
+export function CompareTopic() {
+  const lesson = useLesson();
+  const { unit } = useEasel();
+  const [places, setPlaces] = useState<Point[]>([]);
+  const [radiusMm, setRadiusMm] = useState(4);
+  const [bare, setBare] = useState(false);
+  const { answer } = useJob('spots', places.length > 0 ? { places, radiusMm } : null);
+  useHint(w.hint);
+  useHiddenOutlines();
+  const parts = visibleOf(lesson);
+  const names = places.map(([x, y], i) => {
+    const part = parts.find((one) => insideOutline(one.outline, x, y));
+    return part ? (lesson.zones.find((zone) => zone.id === part.id)?.name ?? w.spot(i + 1)) : w.spot(i + 1);
+  });
+  const labs = answer && answer.length === places.length ? answer : places.map(() => null);
+  const [first] = labs;
+  return (
+    <>
+      <p className="quiet">{places.length === 0 ? w.about : null}</p>
+      {places.length > 0 && (
+        <div className={`spots${bare ? ' bare' : ''}`}>
+          {labs.map((lab, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: spots are told apart by their order alone
+            <div key={i} className="spot">
+              <span className="spot-colour" style={{ background: lab ? rgb(lab) : 'transparent' }} />
+              {!bare && (
+                <span>
+                  <b>
+                    {i + 1} {names[i]}
+                  </b>
+                  {lab && (
+                    <span className="quiet small">
+                      {' '}
+                      {colourInWords(lab)}, {words.paints.value(valueStep(lab[0]))}
+                    </span>
+                  )}
+                  {lab && first && i > 0 && (
+                    <span className="spot-words">
+                      {w.than(compareInWords(lab, first), names[0] as string)}{' '}
+                      <span className="quiet small">{words.paints.deltaE(deltaE00(lab, first))}</span>
+                    </span>
+                  )}
+                </span>
+              )}
+            </div>
+          ))}
+        </div>
+      )}
+      <label className="field">
+        <span>
+          {w.disc} <b className="numbers">{radiusMm * 2} mm</b>
+        </span>
+        <input type="range" min={1} max={20} value={radiusMm} onChange={(event) => setRadiusMm(Number(event.target.value))} />
+      </label>
+      <p className="picture-toggles">
+        <button type="button" className="key" aria-pressed={bare} disabled={places.length === 0} onClick={() => setBare(!bare)}>
+          {w.bare}
+        </button>
+        <button type="button" className="key" disabled={places.length === 0} onClick={() => setPlaces([])}>
+          {w.clear}
+        </button>
+      </p>
+      <p className="quiet small">{w.why}</p>
+      <OnCanvas>
+        {bare && <rect width={lesson.support.widthMm} height={lesson.support.heightMm} className="easel-bare" />}
+        {places.map(([x, y], i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: spots are told apart by their order alone
+          <g key={i} pointerEvents="none">
+            {bare && labs[i] && <circle cx={x} cy={y} r={Math.max(radiusMm * 3, unit * 26)} fill={rgb(labs[i] as Lab)} />}
+            <circle cx={x} cy={y} r={radiusMm} fill="none" stroke="#fff" strokeWidth={unit * 3} />
+            <circle cx={x} cy={y} r={radiusMm} fill="none" stroke="#1f1f1f" strokeWidth={unit * 1.4} />
+            <text
+              x={x + radiusMm + unit * 5}
+              y={y + unit * 5}
+              fontSize={unit * 15}
+              className="easel-label"
+              strokeWidth={unit * 4}
+            >
+              {i + 1}
+            </text>
+          </g>
+        ))}
+        <Face label={w.hint} onTap={(at) => setPlaces([...places.slice(-MOST + 1), at])} />
+      </OnCanvas>
+    </>
+  );
+}

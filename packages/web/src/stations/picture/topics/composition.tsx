@@ -1,0 +1,156 @@
+import { visibleOf } from '@viaticum/core/lesson';
+import { useMemo, useState } from 'react';
+import { useLesson, useSession, useView } from '../../../lesson/context.js';
+import { words } from '../../../words.js';
+import { useEasel } from '../easel-context.js';
+import { useJob } from '../laid.js';
+import { OnCanvas } from '../on-canvas.js';
+
+const w = words.picture.composition;
+
+/** Measures of the composition as sentences with their reason, and the light of the lesson. */
+export function CompositionTopic() {
+  const lesson = useLesson();
+  const session = useSession();
+  const view = useView();
+  const { unit } = useEasel();
+  const [at, setAt] = useState<[number, number] | null>(null);
+  const zones = useMemo(
+    () =>
+      visibleOf(lesson)
+        .map((part) => {
+          const zone = lesson.zones.find((one) => one.id === part.id);
+          const element = lesson.elements.find((one) => one.id === zone?.elementId);
+          return {
+            id: part.id,
+            name: zone?.name ?? '',
+            outline: part.outline,
+            sheet: zone?.outline,
+            facing: element?.facing,
+            elementName: element?.name,
+          };
+        })
+        .filter((zone) => zone.outline.length > 0),
+    [lesson],
+  );
+  const { answer, fault } = useJob('notes', { zones, subjectId: lesson.subjectZoneId }, 200);
+  const notes = [...(answer ?? [])].sort((a, b) => Number(b.worth) - Number(a.worth));
+  return (
+    <>
+      <label className="field">
+        <span>{w.subject}</span>
+        <select
+          value={lesson.subjectZoneId ?? ''}
+          onChange={(event) => session.do('setSubject', { id: event.target.value || null })}
+        >
+          <option value="">{w.noSubject}</option>
+          {lesson.zones.map((zone) => (
+            <option key={zone.id} value={zone.id}>
+              {zone.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <Light />
+      {fault && <p className="signal">{fault}</p>}
+      {!answer && <p className="quiet">{words.picture.measuring}</p>}
+      <ul className="notes">
+        {notes.map((note, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: several notes of a kind stand in the order they were found
+          <li key={`${note.kind}${i}`} className={note.worth ? 'worth' : ''}>
+            <button
+              type="button"
+              className="note"
+              onPointerEnter={() => {
+                setAt(note.at ?? null);
+                if (note.zoneIds[0]) view.selectZone(note.zoneIds[0]);
+              }}
+              onFocus={() => {
+                setAt(note.at ?? null);
+                if (note.zoneIds[0]) view.selectZone(note.zoneIds[0]);
+              }}
+              onPointerLeave={() => setAt(null)}
+            >
+              <span>{note.text}</span>
+              <span className="quiet small">{note.reason}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      <p className="quiet small">{w.practice}</p>
+      {at && (
+        <OnCanvas>
+          <g pointerEvents="none" fill="none">
+            <circle cx={at[0]} cy={at[1]} r={unit * 13} stroke="#fff" strokeWidth={unit * 4} />
+            <circle cx={at[0]} cy={at[1]} r={unit * 13} stroke="#1f1f1f" strokeWidth={unit * 1.8} />
+          </g>
+        </OnCanvas>
+      )}
+    </>
+  );
+}
+
+/** Direction and height of the light, drawn as a beam from the edge of the canvas. */
+function Light() {
+  const lesson = useLesson();
+  const session = useSession();
+  const { unit } = useEasel();
+  const { light, support } = lesson;
+  const set = (change: Partial<NonNullable<typeof light>>) =>
+    session.do('setLight', { light: { azimuthDeg: 315, elevationDeg: 40, ...light, ...change } });
+  const turn = ((light?.azimuthDeg ?? 0) * Math.PI) / 180;
+  const [cx, cy] = [support.widthMm / 2, support.heightMm / 2];
+  const reach = Math.min(support.widthMm, support.heightMm) * 0.44;
+  // Azimuth 0 is from above, 90 from the right; a high light casts a short beam.
+  const [dx, dy] = [Math.sin(turn), -Math.cos(turn)];
+  const short = Math.cos(((light?.elevationDeg ?? 0) * Math.PI) / 180);
+  return (
+    <div className="light">
+      <label className="field">
+        <span>
+          {w.light} <b className="numbers">{light ? w.from(light.azimuthDeg) : w.noLight}</b>
+        </span>
+        <input
+          type="range"
+          min={0}
+          max={360}
+          step={15}
+          value={light?.azimuthDeg ?? 315}
+          onChange={(event) => set({ azimuthDeg: Number(event.target.value) })}
+        />
+      </label>
+      {light && (
+        <label className="field">
+          <span>
+            {w.height} <b className="numbers">{light.elevationDeg}°</b>
+          </span>
+          <input
+            type="range"
+            min={0}
+            max={90}
+            step={5}
+            value={light.elevationDeg}
+            onChange={(event) => set({ elevationDeg: Number(event.target.value) })}
+          />
+        </label>
+      )}
+      {light && (
+        <OnCanvas>
+          <g pointerEvents="none" className="light-beam">
+            <path
+              d={`M${cx + dx * reach} ${cy + dy * reach}L${cx + dx * reach * (1 - 0.55 * short)} ${cy + dy * reach * (1 - 0.55 * short)}`}
+              stroke="#fff"
+              strokeWidth={unit * 7}
+            />
+            <path
+              d={`M${cx + dx * reach} ${cy + dy * reach}L${cx + dx * reach * (1 - 0.55 * short)} ${cy + dy * reach * (1 - 0.55 * short)}`}
+              stroke="#1f1f1f"
+              strokeWidth={unit * 2}
+            />
+            <circle cx={cx + dx * reach} cy={cy + dy * reach} r={unit * 9} fill="#fff" stroke="#1f1f1f" strokeWidth={unit * 2} />
+          </g>
+        </OnCanvas>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,139 @@
+import { LEAST_COHERENCE, meanDirection } from '@viaticum/core/picture';
+import { useMemo, useState } from 'react';
+import { useLesson, useSession, useView } from '../../../lesson/context.js';
+import { words } from '../../../words.js';
+import { useEasel } from '../easel-context.js';
+import { seenOutlines, useJob } from '../laid.js';
+import { OnCanvas } from '../on-canvas.js';
+
+const w = words.picture.edges;
+const kinds = ['hard', 'soft', 'lost'] as const;
+
+/** How hard each border is, and the way strokes run in each area: measured, and set by hand where the eye knows better. */
+export function EdgesTopic() {
+  const lesson = useLesson();
+  const session = useSession();
+  const view = useView();
+  const { unit } = useEasel();
+  const [showFlow, setShowFlow] = useState(true);
+  const zones = useMemo(() => seenOutlines(lesson), [lesson]);
+  const edges = useJob('edges', lesson.zones.length > 1 ? { zones } : null, 250);
+  const flow = useJob('flow', lesson.zones.length > 0 ? { zones } : null, 300);
+  const selected = lesson.zones.findIndex((zone) => zone.id === view.zoneId);
+  const rows = (edges.answer ?? [])
+    .filter((edge) => selected < 0 || edge.one === selected || edge.other === selected)
+    .sort((a, b) => b.lengthMm - a.lengthMm);
+  const nameAt = (i: number) => lesson.zones[i]?.name ?? '';
+  const chosen = (i: number, j: number) =>
+    lesson.zones[i]?.edges?.find((edge) => edge.with === lesson.zones[j]?.id)?.kind ??
+    lesson.zones[j]?.edges?.find((edge) => edge.with === lesson.zones[i]?.id)?.kind;
+  const strokes = (flow.answer ?? []).map((stroke) => {
+    const byHand = lesson.zones[stroke.zone]?.directionDeg;
+    return byHand === undefined ? stroke : { ...stroke, deg: byHand, coherence: 1 };
+  });
+  const own = selected >= 0 ? meanDirection((flow.answer ?? []).filter((stroke) => stroke.zone === selected)) : null;
+  const zone = lesson.zones[selected];
+  return (
+    <>
+      <p className="quiet small">{zone ? w.ofZone(zone.name) : w.about}</p>
+      {zone && (
+        <button type="button" className="key bare small" onClick={() => view.selectZone(null)}>
+          {w.all}
+        </button>
+      )}
+      {(edges.fault ?? flow.fault) && <p className="signal">{edges.fault ?? flow.fault}</p>}
+      {lesson.zones.length > 1 && !edges.answer && <p className="quiet">{words.picture.measuring}</p>}
+      <ul className="edge-list">
+        {rows.map((edge) => {
+          const [one, other] = [lesson.zones[edge.one], lesson.zones[edge.other]];
+          if (!one || !other) return null;
+          const byHand = chosen(edge.one, edge.other);
+          return (
+            <li key={`${one.id}-${other.id}`}>
+              <span>
+                {nameAt(edge.one)} · {nameAt(edge.other)}
+                <span className="quiet small numbers">
+                  {' '}
+                  {edge.contrast < 0.5 ? w.none : edge.widthMm < 1.3 ? w.sharp : w.width(edge.widthMm.toFixed(1))},{' '}
+                  {w.kinds[edge.kind]}
+                </span>
+              </span>
+              <select
+                aria-label={w.kindOf(one.name, other.name)}
+                value={byHand ?? ''}
+                onChange={(event) =>
+                  session.do('setEdge', {
+                    id: one.id,
+                    with: other.id,
+                    kind: (event.target.value || null) as (typeof kinds)[number] | null,
+                  })
+                }
+              >
+                <option value="">{w.measured}</option>
+                {kinds.map((kind) => (
+                  <option key={kind} value={kind}>
+                    {w.kinds[kind]}
+                  </option>
+                ))}
+              </select>
+            </li>
+          );
+        })}
+      </ul>
+      <section className="flow">
+        <h2>{w.strokes}</h2>
+        <button type="button" className="key" aria-pressed={showFlow} onClick={() => setShowFlow(!showFlow)}>
+          {w.showFlow}
+        </button>
+        {!zone && <p className="quiet small">{w.chooseZone}</p>}
+        {zone && (
+          <>
+            <p>
+              {zone.directionDeg !== undefined
+                ? w.byHand(Math.round(-zone.directionDeg))
+                : own
+                  ? w.runs(Math.round(-own.deg), Math.round(own.coherence * 100))
+                  : w.unknown}
+            </p>
+            <label className="field">
+              <span>{w.direction}</span>
+              <input
+                type="range"
+                min={-90}
+                max={90}
+                step={5}
+                value={-Math.round(zone.directionDeg ?? own?.deg ?? 0)}
+                onChange={(event) => session.do('setDirection', { id: zone.id, deg: -Number(event.target.value) })}
+              />
+            </label>
+            {zone.directionDeg !== undefined && (
+              <button type="button" className="key" onClick={() => session.do('setDirection', { id: zone.id, deg: null })}>
+                {w.asMeasured}
+              </button>
+            )}
+          </>
+        )}
+      </section>
+      {showFlow && (
+        <OnCanvas>
+          <g pointerEvents="none" strokeLinecap="round" clipPath="url(#easel-face)">
+            {strokes
+              .filter((stroke) => stroke.coherence >= LEAST_COHERENCE && (selected < 0 || stroke.zone === selected))
+              .map(({ xMm, yMm, deg, coherence }) => {
+                const turn = (deg * Math.PI) / 180;
+                const half = unit * (4 + 7 * coherence);
+                const [dx, dy] = [Math.cos(turn) * half, Math.sin(turn) * half];
+                const d = `M${xMm - dx} ${yMm - dy}L${xMm + dx} ${yMm + dy}`;
+                return (
+                  <g key={`${xMm},${yMm}`}>
+                    <path d={d} stroke="#fff" strokeOpacity={0.75} strokeWidth={unit * 3.2} />
+                    <path d={d} stroke="#1f1f1f" strokeWidth={unit * 1.4} />
+                  </g>
+                );
+              })}
+          </g>
+        </OnCanvas>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,238 @@
+import type { Element } from '@viaticum/contract';
+import { lengthNumber, MM_PER_INCH } from '@viaticum/core/units';
+import { outlinePath } from '@viaticum/core/zone';
+import { nanoid } from 'nanoid';
+import { useEffect, useRef, useState } from 'react';
+import { useLesson, useSession, useView } from '../../../lesson/context.js';
+import { CommitInput } from '../../../ui/commit-input.js';
+import { words } from '../../../words.js';
+import { useEasel, useHint } from '../easel-context.js';
+import { useLaying, wholeOf } from '../laid.js';
+import { OnCanvas } from '../on-canvas.js';
+import type { Point } from '../point.js';
+
+const w = words.picture.things;
+
+/** Things made of areas: kept, dropped, moved, resized or added; what lies behind a dropped one comes through. */
+export function ThingsTopic() {
+  const lesson = useLesson();
+  const session = useSession();
+  const view = useView();
+  const { fault, patterned } = useLaying();
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [picked, setPicked] = useState<string[]>([]);
+  const [from, setFrom] = useState('');
+  useHint(chosen ? w.hint : '');
+  const element = lesson.elements.find((one) => one.id === chosen);
+  const free = lesson.zones.filter((zone) => !zone.elementId);
+  const whole = wholeOf(lesson);
+  const others = lesson.references.filter((reference) => reference.id !== whole?.id);
+  const make = (fate: Element['fate']) => {
+    const id = nanoid(8);
+    const name = lesson.zones.find((zone) => zone.id === picked[0])?.name ?? w.thing;
+    const fresh: Element = { id, name, fate, ...(fate === 'added' && from ? { fromReferenceId: from } : {}) };
+    if (session.do('addElement', { element: fresh, zoneIds: picked })) {
+      setChosen(id);
+      setPicked([]);
+    }
+  };
+  return (
+    <>
+      <p className="quiet small">{w.about}</p>
+      {fault && <p className="signal">{fault}</p>}
+      {patterned.length > 0 && (
+        <p className="signal">
+          {w.patterned(lesson.zones.filter((zone) => patterned.includes(zone.id)).map((zone) => zone.name))}
+        </p>
+      )}
+      <ul className="things">
+        {lesson.elements.map((one) => (
+          <li key={one.id} className={one.id === chosen ? 'selected' : ''}>
+            <span className="zone-line-row">
+              <CommitInput
+                className="zone-name"
+                value={one.name}
+                label={w.nameOf(one.name)}
+                onFocus={() => {
+                  setChosen(one.id);
+                  view.selectZone(null);
+                }}
+                onCommit={(name) => session.do('renameElement', { id: one.id, name })}
+              />
+              <span className="quiet">{w.fates[one.fate]}</span>
+            </span>
+            {one.id === chosen && <Thing element={one} />}
+          </li>
+        ))}
+      </ul>
+      {lesson.zones.length === 0 ? (
+        <p className="quiet">{w.needsAreas}</p>
+      ) : (
+        free.length > 0 && (
+          <fieldset className="thing-new">
+            <legend>{w.fresh}</legend>
+            {free.map((zone) => (
+              <label key={zone.id}>
+                <input
+                  type="checkbox"
+                  checked={picked.includes(zone.id)}
+                  onChange={(event) =>
+                    setPicked(event.target.checked ? [...picked, zone.id] : picked.filter((id) => id !== zone.id))
+                  }
+                />{' '}
+                {zone.name}
+              </label>
+            ))}
+            <p className="picture-toggles">
+              <button type="button" className="key" disabled={picked.length === 0} onClick={() => make('kept')}>
+                {w.make}
+              </button>
+              <button type="button" className="key" disabled={picked.length === 0} onClick={() => make('added')}>
+                {w.makeAdded}
+              </button>
+            </p>
+            {others.length > 0 && (
+              <label className="field">
+                <span>{w.cutFrom}</span>
+                <select value={from} onChange={(event) => setFrom(event.target.value)}>
+                  <option value="">{w.ownColours}</option>
+                  {others.map((reference, i) => (
+                    <option key={reference.id} value={reference.id}>
+                      {words.picture.referenceName(words.picture.roles[reference.role], i + 2)}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            )}
+          </fieldset>
+        )
+      )}
+      {element && element.fate !== 'dropped' && <MoveThing element={element} />}
+    </>
+  );
+}
+
+function Thing({ element }: { element: Element }) {
+  const lesson = useLesson();
+  const session = useSession();
+  const isMm = lesson.units === 'in' ? MM_PER_INCH / 8 : 5;
+  const size = (scale: number) => session.do('moveElement', { id: element.id, dxMm: 0, dyMm: 0, scale });
+  const zones = lesson.zones.filter((zone) => zone.elementId === element.id);
+  return (
+    <div className="zone-more">
+      <p className="small quiet">{zones.map((zone) => zone.name).join(', ')}</p>
+      <p className="zone-keys">
+        <button
+          type="button"
+          className="key small"
+          aria-pressed={element.fate === 'dropped'}
+          onClick={() => session.do('setFate', { id: element.id, fate: element.fate === 'dropped' ? 'kept' : 'dropped' })}
+        >
+          {element.fate === 'dropped' ? w.bringBack : w.drop}
+        </button>
+        {element.fate !== 'dropped' && (
+          <>
+            <button type="button" className="key small" onClick={() => size(1.1)}>
+              {w.larger}
+            </button>
+            <button type="button" className="key small" onClick={() => size(1 / 1.1)}>
+              {w.smaller}
+            </button>
+          </>
+        )}
+      </p>
+      {element.fate === 'dropped' && <p className="small">{w.shadow}</p>}
+      {element.move && element.fate === 'moved' && (
+        <p className="small">
+          {w.movedBy(lengthNumber(Math.hypot(element.move.dxMm, element.move.dyMm), lesson.units), lesson.units)}
+        </p>
+      )}
+      <label className="field">
+        <span>{w.facing}</span>
+        <select
+          value={element.facing ?? ''}
+          onChange={(event) =>
+            session.do('setFacing', { id: element.id, facing: (event.target.value || null) as 'left' | 'right' | null })
+          }
+        >
+          <option value="">{w.facingNot}</option>
+          <option value="left">{w.left}</option>
+          <option value="right">{w.right}</option>
+        </select>
+      </label>
+      {element.fate === 'added' && !element.fromReferenceId && <p className="small">{w.colours}</p>}
+      <p className="zone-keys">
+        {(
+          [
+            [w.toLeft, -1, 0],
+            [w.toRight, 1, 0],
+            [w.up, 0, -1],
+            [w.down, 0, 1],
+          ] as const
+        ).map(([label, dx, dy]) => (
+          <button
+            key={label}
+            type="button"
+            className="key bare small"
+            disabled={element.fate === 'dropped'}
+            onClick={() => session.do('moveElement', { id: element.id, dxMm: dx * isMm, dyMm: dy * isMm, scale: 1 })}
+          >
+            {label}
+          </button>
+        ))}
+        {!element.move && (
+          <button type="button" className="key bare small" onClick={() => session.do('removeElement', { id: element.id })}>
+            {w.apart}
+          </button>
+        )}
+      </p>
+    </div>
+  );
+}
+
+/** The thing's outline on the easel, to be dragged to where it shall stand. */
+function MoveThing({ element }: { element: Element }) {
+  const lesson = useLesson();
+  const session = useSession();
+  const { unit, toMm, setMode } = useEasel();
+  const [by, setBy] = useState<Point>([0, 0]);
+  const start = useRef<Point | null>(null);
+  useEffect(() => {
+    setMode('place');
+    return () => setMode('look');
+  }, [setMode]);
+  const paths = lesson.zones.filter((zone) => zone.elementId === element.id).map((zone) => outlinePath(zone.outline));
+  return (
+    <OnCanvas>
+      <g
+        className="thing-drag"
+        transform={`translate(${by[0]} ${by[1]})`}
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId);
+          start.current = toMm(event);
+        }}
+        onPointerMove={(event) => {
+          if (!start.current) return;
+          const at = toMm(event);
+          setBy([at[0] - start.current[0], at[1] - start.current[1]]);
+        }}
+        onPointerUp={() => {
+          start.current = null;
+          if (by[0] !== 0 || by[1] !== 0) session.do('moveElement', { id: element.id, dxMm: by[0], dyMm: by[1], scale: 1 });
+          setBy([0, 0]);
+        }}
+        onPointerCancel={() => {
+          start.current = null;
+          setBy([0, 0]);
+        }}
+      >
+        {paths.map((path) => (
+          <g key={path}>
+            <path d={path} fill="#0000" fillRule="evenodd" stroke="#fff" strokeWidth={unit * 4} />
+            <path d={path} fill="none" stroke="#1f1f1f" strokeWidth={unit * 2} strokeDasharray={`${unit * 7} ${unit * 4}`} />
+          </g>
+        ))}
+      </g>
+    </OnCanvas>
+  );
+}

@@ -1,0 +1,134 @@
+import type { Zone } from '@viaticum/contract';
+import { outlinePath, united } from '@viaticum/core/zone';
+import { nanoid } from 'nanoid';
+import { useState } from 'react';
+import { useLesson, useSession, useView } from '../../../lesson/context.js';
+import { words } from '../../../words.js';
+import { useEasel, useHint } from '../easel-context.js';
+import { useJob } from '../laid.js';
+import { Face, OnCanvas } from '../on-canvas.js';
+import type { Point } from '../point.js';
+
+const w = words.picture;
+
+/** Escape leaves. */
+function leaves(event: { key: string }, onEnd: () => void): boolean {
+  if (event.key !== 'Escape') return false;
+  onEnd();
+  return true;
+}
+
+/** Divides an area by a line drawn across it: by a stroke, or by two taps. */
+export function Split({ zone, onEnd }: { zone: Zone; onEnd: () => void }) {
+  const session = useSession();
+  const view = useView();
+  const { unit } = useEasel();
+  const [line, setLine] = useState<Point[]>([]);
+  useHint(w.split.hint);
+  const cut = (from: Point, to: Point) => {
+    const id = nanoid(8);
+    if (session.do('splitZone', { id: zone.id, line: [from, to], zone: { id, name: w.split.second(zone.name) } })) {
+      view.selectZone(id);
+      onEnd();
+    } else setLine([]);
+  };
+  return (
+    <>
+      <h2>{w.split.title(zone.name)}</h2>
+      <p className="quiet">{w.split.hint}</p>
+      <button type="button" className="key" onClick={onEnd}>
+        {w.propose.cancel}
+      </button>
+      <OnCanvas>
+        {line.length > 0 && (
+          <path
+            pointerEvents="none"
+            d={`M${line[0]?.join(' ')}L${line.at(-1)?.join(' ')}`}
+            stroke="#1f1f1f"
+            strokeWidth={unit * 2}
+            strokeDasharray={`${unit * 6} ${unit * 4}`}
+          />
+        )}
+        <Face
+          label={w.split.hint}
+          onTap={(at) => (line[0] ? cut(line[0], at) : setLine([at]))}
+          onStroke={(points, done) =>
+            done ? cut(points[0] as Point, points.at(-1) as Point) : setLine([points[0] as Point, points.at(-1) as Point])
+          }
+          onKey={(event) => leaves(event, onEnd)}
+        />
+      </OnCanvas>
+    </>
+  );
+}
+
+/** A patch of one colour grown from a place, with a tolerance: added to an area, or made one. For small touch-ups. */
+export function Grow({ zone, onEnd }: { zone: Zone | null; onEnd: () => void }) {
+  const lesson = useLesson();
+  const session = useSession();
+  const view = useView();
+  const { unit } = useEasel();
+  const [at, setAt] = useState<Point | null>(null);
+  const [tolerance, setTolerance] = useState(10);
+  const { answer } = useJob('region', at && { at, tolerance }, 20);
+  useHint(w.grow.hint);
+  const found = answer && answer.length > 0 ? answer : null;
+  return (
+    <>
+      <h2>{w.grow.title}</h2>
+      <p className="quiet">{w.grow.hint}</p>
+      <label className="field">
+        <span>
+          {w.grow.tolerance} <b className="numbers">ΔE {tolerance}</b>
+        </span>
+        <input type="range" min={2} max={40} value={tolerance} onChange={(event) => setTolerance(Number(event.target.value))} />
+      </label>
+      {at && !found && <p className="quiet">{w.grow.small}</p>}
+      <p className="picture-toggles">
+        <button
+          type="button"
+          className="key main"
+          disabled={!found}
+          onClick={() => {
+            const id = nanoid(8);
+            if (found && session.do('addZone', { zone: { id, name: w.newZone(lesson.zones.length + 1), outline: found } })) {
+              view.selectZone(id);
+              onEnd();
+            }
+          }}
+        >
+          {w.grow.make}
+        </button>
+        {zone && (
+          <button
+            type="button"
+            className="key"
+            disabled={!found}
+            onClick={() => found && session.do('setOutline', { id: zone.id, outline: united(zone.outline, found) }) && onEnd()}
+          >
+            {w.grow.add(zone.name)}
+          </button>
+        )}
+        <button type="button" className="key" onClick={onEnd}>
+          {w.propose.cancel}
+        </button>
+      </p>
+      <OnCanvas>
+        {found && (
+          <g pointerEvents="none">
+            <path
+              d={outlinePath(found)}
+              fill="#fff"
+              fillOpacity={0.35}
+              fillRule="evenodd"
+              stroke="#fff"
+              strokeWidth={unit * 3.4}
+            />
+            <path d={outlinePath(found)} fill="none" stroke="#1f1f1f" strokeWidth={unit * 1.5} />
+          </g>
+        )}
+        <Face label={w.grow.hint} onTap={setAt} onKey={(event) => leaves(event, onEnd)} />
+      </OnCanvas>
+    </>
+  );
+}

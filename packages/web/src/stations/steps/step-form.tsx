@@ -1,0 +1,258 @@
+import { type Lesson, media, needs, type Step, stepKinds, techniques } from '@viaticum/contract';
+import { brushes, brushInWords } from '@viaticum/core/brush';
+import type { ClearableStepField } from '@viaticum/core/lesson';
+import { Select } from 'antd';
+import { nanoid } from 'nanoid';
+import { type ReactNode, useState } from 'react';
+import { usePlan, useSession, useView } from '../../lesson/context.js';
+import { CommitInput } from '../../ui/commit-input.js';
+import { words } from '../../words.js';
+
+const w = words.steps;
+
+/** Every field of a step; each change takes effect as it is made and can be undone. */
+export function StepForm({ lesson, step }: { lesson: Lesson; step: Step }) {
+  const session = useSession();
+  const view = useView();
+  const { minutes } = usePlan();
+  const [isOpen, setOpen] = useState(step.title === w.stepName);
+  const edit = (change: Partial<Omit<Step, 'id'>>) => session.do('editStep', { id: step.id, step: change });
+  const clear = (field: ClearableStepField) => session.do('editStep', { id: step.id, step: {}, clear: [field] });
+  const at = lesson.steps.indexOf(step);
+  const proposed = minutes.get(step.id)?.proposedDoMin;
+  const number = (field: 'showMin' | 'doMin', label: string, placeholder = '') => (
+    <NumberInput
+      key={field}
+      label={label}
+      value={step[field]}
+      placeholder={placeholder}
+      onValue={(value) => (value === null ? clear(field) : edit({ [field]: value }))}
+    />
+  );
+  const share = (field: 'waterShareOfMix' | 'coverShare', label: string) => (
+    <NumberInput
+      label={label}
+      value={step[field] === undefined ? undefined : Math.round(step[field] * 100)}
+      onValue={(value) => (value === null ? clear(field) : edit({ [field]: value / 100 }))}
+    />
+  );
+  const text = (field: 'say' | 'watch' | 'checkpoint' | 'finish', label: string, rows: number) => (
+    <label className="field wide">
+      <span>{label}</span>
+      <textarea
+        key={step[field]}
+        rows={rows}
+        defaultValue={step[field]}
+        onBlur={(event) => event.target.value !== step[field] && edit({ [field]: event.target.value })}
+      />
+    </label>
+  );
+  const remove = () => {
+    session.do('removeStep', { id: step.id });
+    view.selectStep(lesson.steps[at + 1]?.id ?? lesson.steps[at - 1]?.id ?? null);
+  };
+  const duplicate = () => {
+    const copy = { ...step, id: nanoid(8) };
+    if (session.do('addStep', { step: copy, at: at + 1 })) view.selectStep(copy.id);
+  };
+  return (
+    <>
+      <p className="step-keys">
+        <button type="button" className="key" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+          {isOpen ? w.done : w.change}
+        </button>
+        <button
+          type="button"
+          className="key bare"
+          disabled={at <= 0}
+          onClick={() => session.do('moveStep', { id: step.id, to: at - 1 })}
+        >
+          {w.up}
+        </button>
+        <button
+          type="button"
+          className="key bare"
+          disabled={at >= lesson.steps.length - 1}
+          onClick={() => session.do('moveStep', { id: step.id, to: at + 1 })}
+        >
+          {w.down}
+        </button>
+        <button type="button" className="key bare" onClick={duplicate}>
+          {w.duplicate}
+        </button>
+        <button type="button" className="key bare" onClick={remove}>
+          {w.remove}
+        </button>
+      </p>
+      {isOpen && (
+        <div className="step-form">
+          <Labelled label={w.title} wide>
+            <CommitInput value={step.title} label={w.title} onCommit={(title) => edit({ title })} />
+          </Labelled>
+          <Choice
+            label={w.kind}
+            value={step.kind}
+            options={stepKinds.map((kind) => [kind, words.kinds[kind]])}
+            onChange={(kind) => kind && edit({ kind })}
+          />
+          <Choice
+            label={w.stage}
+            value={step.stageId}
+            options={lesson.stages.map((stage) => [stage.id, stage.name])}
+            onChange={(stageId) => stageId && edit({ stageId })}
+          />
+          <Choice
+            label={w.technique}
+            value={step.technique}
+            canClear
+            options={techniques.map((one) => [one, words.techniques[one]])}
+            onChange={(technique) => (technique ? edit({ technique }) : clear('technique'))}
+          />
+          <Choice
+            label={w.brush}
+            value={step.brushId}
+            canClear
+            options={brushes.map((brush) => [brush.id, brushInWords(brush)])}
+            onChange={(brushId) => (brushId ? edit({ brushId }) : clear('brushId'))}
+          />
+          <Choice
+            label={w.needs}
+            value={step.needs}
+            options={needs.map((need) => [need, words.needs[need]])}
+            onChange={(need) => need && edit({ needs: need })}
+          />
+          <Choice
+            label={w.medium}
+            value={step.medium}
+            canClear
+            options={media.map((medium) => [medium, words.media[medium]])}
+            onChange={(medium) => (medium ? edit({ medium }) : clear('medium'))}
+          />
+          <Several
+            label={w.zones}
+            value={step.zoneIds}
+            options={lesson.zones.map((zone) => [zone.id, zone.name])}
+            onChange={(zoneIds) => edit({ zoneIds })}
+          />
+          <Several
+            label={w.mixes}
+            value={step.mixIds}
+            options={lesson.mixes.map((mix) => [mix.id, mix.name])}
+            onChange={(mixIds) => edit({ mixIds })}
+          />
+          {number('showMin', w.showMin)}
+          {number('doMin', w.doMin, proposed ? w.proposed(proposed) : '')}
+          {share('waterShareOfMix', w.water)}
+          {share('coverShare', w.cover)}
+          <label className="wide">
+            <input
+              type="checkbox"
+              checked={step.partByPart ?? false}
+              onChange={(event) => (event.target.checked ? edit({ partByPart: true }) : clear('partByPart'))}
+            />{' '}
+            {w.partByPart}
+          </label>
+          {text('say', w.say, 4)}
+          {text('watch', w.watch, 2)}
+          {text('checkpoint', w.checkpoint, 1)}
+          {text('finish', w.finish, 1)}
+        </div>
+      )}
+    </>
+  );
+}
+
+type Options<T extends string> = readonly (readonly [T, string])[];
+const asOptions = <T extends string>(options: Options<T>) => options.map(([value, label]) => ({ value, label }));
+const matches = (input: string, option?: { label: string }) => (option?.label ?? '').toLowerCase().includes(input.toLowerCase());
+
+function Labelled({ label, wide = false, children }: { label: string; wide?: boolean; children: ReactNode }) {
+  return (
+    <div className={`field${wide ? ' wide' : ''}`}>
+      <span>{label}</span>
+      {children}
+    </div>
+  );
+}
+
+function Choice<T extends string>({
+  label,
+  value,
+  options,
+  canClear = false,
+  onChange,
+}: {
+  label: string;
+  value: T | undefined;
+  options: Options<T>;
+  canClear?: boolean;
+  onChange: (value: T | undefined) => void;
+}) {
+  return (
+    <Labelled label={label}>
+      <Select<T, { value: T; label: string }>
+        aria-label={label}
+        value={value ?? null}
+        options={asOptions(options)}
+        allowClear={canClear}
+        showSearch={{ filterOption: matches }}
+        onChange={onChange}
+      />
+    </Labelled>
+  );
+}
+
+function Several({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: string[];
+  options: Options<string>;
+  onChange: (value: string[]) => void;
+}) {
+  return (
+    <Labelled label={label} wide>
+      <Select<string[], { value: string; label: string }>
+        mode="multiple"
+        aria-label={label}
+        value={value}
+        options={asOptions(options)}
+        showSearch={{ filterOption: matches }}
+        onChange={onChange}
+      />
+    </Labelled>
+  );
+}
+
+function NumberInput({
+  label,
+  value,
+  placeholder = '',
+  onValue,
+}: {
+  label: string;
+  value: number | undefined;
+  placeholder?: string;
+  onValue: (value: number | null) => boolean;
+}) {
+  return (
+    <label className="field">
+      <span>{label}</span>
+      <input
+        key={value ?? 'none'}
+        type="number"
+        step="any"
+        defaultValue={value}
+        placeholder={placeholder}
+        onBlur={(event) => {
+          const next = event.target.value === '' ? null : Number(event.target.value);
+          if ((next ?? undefined) !== value && !onValue(next)) event.target.value = value === undefined ? '' : String(value);
+        }}
+        onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+      />
+    </label>
+  );
+}

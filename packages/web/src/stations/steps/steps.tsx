@@ -1,0 +1,236 @@
+import type { Lesson, PlanItem, Stage, Step } from '@viaticum/contract';
+import { brushInWords, brushOf } from '@viaticum/core/brush';
+import { looksOf } from '@viaticum/core/lesson';
+import { hourMinute, minutesInWords, waitInWords } from '@viaticum/core/units';
+import { nanoid } from 'nanoid';
+import { lazy, Suspense, useEffect, useRef } from 'react';
+import { useLesson, usePlan, useSession, useSheet, useView } from '../../lesson/context.js';
+import { useNewHere } from '../../lesson/keys.js';
+import { CommitInput } from '../../ui/commit-input.js';
+import { StageCanvas } from '../../ui/stage-canvas.js';
+import { layersAt, wetnessAt } from '../../ui/stage-layers.js';
+import { RecipeBar } from '../../ui/swatch.js';
+import { words } from '../../words.js';
+import './steps.css';
+
+const StepForm = lazy(() => import('./step-form.js').then((module) => ({ default: module.StepForm })));
+
+/** The steps in their stages with the pauses between them, and the canvas at the minute of the raking light. */
+export default function StepsStation() {
+  const lesson = useLesson();
+  const { plan } = usePlan();
+  const session = useSession();
+  const view = useView();
+  const add = () => {
+    const selected = lesson.steps.findIndex((step) => step.id === view.stepId);
+    const stageId = lesson.steps[selected]?.stageId ?? lesson.stages.at(-1)?.id;
+    if (!stageId) return;
+    const step = newStep(stageId);
+    if (session.do('addStep', { step, ...(selected >= 0 ? { at: selected + 1 } : {}) })) view.selectStep(step.id);
+  };
+  useNewHere(add);
+  const pauseBefore = new Map(
+    plan.items.flatMap((item, i) =>
+      item.stepId && plan.items[i - 1]?.kind === 'pause' ? [[item.stepId, plan.items[i - 1] as PlanItem] as const] : [],
+    ),
+  );
+  return (
+    <div className="steps">
+      <div className="steps-list">
+        {lesson.steps.length === 0 && <p className="quiet steps-empty">{words.steps.empty}</p>}
+        {lesson.stages.map((stage) => (
+          <StageGroup key={stage.id} lesson={lesson} stage={stage} pauseBefore={pauseBefore} />
+        ))}
+        <p className="steps-more">
+          <button type="button" className="key" onClick={add} aria-keyshortcuts="N">
+            {words.steps.add}
+          </button>
+          <button
+            type="button"
+            className="key bare"
+            onClick={() =>
+              session.do('addStage', { stage: { id: nanoid(8), name: words.steps.stageName(lesson.stages.length + 1) } })
+            }
+          >
+            {words.steps.addStage}
+          </button>
+        </p>
+      </div>
+      <CanvasMap />
+    </div>
+  );
+}
+
+const newStep = (stageId: string): Step => ({
+  id: nanoid(8),
+  stageId,
+  kind: 'paint',
+  title: words.steps.stepName,
+  zoneIds: [],
+  markIds: [],
+  mixIds: [],
+  needs: 'any',
+  technique: 'block-in',
+  brushId: 'flat-1-in',
+  say: '',
+  watch: '',
+  checkpoint: '',
+  finish: '',
+});
+
+function StageGroup({ lesson, stage, pauseBefore }: { lesson: Lesson; stage: Stage; pauseBefore: Map<string, PlanItem> }) {
+  const { minutes } = usePlan();
+  const session = useSession();
+  const steps = lesson.steps.filter((step) => step.stageId === stage.id);
+  const length = steps.reduce((sum, step) => sum + (minutes.get(step.id)?.showMin ?? 0) + (minutes.get(step.id)?.doMin ?? 0), 0);
+  return (
+    <section>
+      <div className="stage-head">
+        <CommitInput
+          className="stage-name"
+          value={stage.name}
+          label={words.steps.renameStage(stage.name)}
+          onCommit={(name) => session.do('renameStage', { id: stage.id, name })}
+        />
+        <span className="quiet small">{words.steps.stageMinutes(steps.length, minutesInWords(length))}</span>
+        {steps.length === 0 && lesson.stages.length > 1 && (
+          <button type="button" className="key bare small" onClick={() => session.do('removeStage', { id: stage.id })}>
+            {words.steps.remove}
+          </button>
+        )}
+      </div>
+      <ol>
+        {steps.map((step) => (
+          <StepRow key={step.id} lesson={lesson} step={step} pause={pauseBefore.get(step.id)} />
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+function StepRow({ lesson, step, pause }: { lesson: Lesson; step: Step; pause: PlanItem | undefined }) {
+  const view = useView();
+  const { minutes, plan } = usePlan();
+  const isSelected = view.stepId === step.id;
+  const row = useRef<HTMLLIElement>(null);
+  const looks = looksOf(lesson);
+  const own = minutes.get(step.id);
+  const brush = brushOf(step.brushId);
+  useEffect(() => {
+    if (isSelected) row.current?.scrollIntoView({ block: 'nearest' });
+  }, [isSelected]);
+  const facts = [
+    brush && brushInWords(brush),
+    step.technique && words.techniques[step.technique],
+    step.kind !== 'paint' && words.kinds[step.kind],
+    step.needs !== 'any' && words.needs[step.needs],
+    step.partByPart && words.steps.partByPart,
+    step.medium && words.media[step.medium],
+  ].filter(Boolean);
+  const select = () => {
+    view.selectStep(isSelected ? null : step.id);
+    const item = plan.items.find((one) => one.stepId === step.id);
+    if (item && !isSelected) view.setMinute(item.endMin);
+  };
+  return (
+    <>
+      {pause && (
+        <li className="pause-row">
+          <span>
+            <b>{pause.title}</b>{' '}
+            <span className="quiet">
+              {pause.meanwhile &&
+                `· ${words.steps.meanwhile}: ${pause.meanwhile.charAt(0).toLowerCase()}${pause.meanwhile.slice(1)}`}
+            </span>
+            {isSelected && pause.reason && <span className="quiet small pause-reason">{pause.reason}</span>}
+          </span>
+          <span className="numbers" data-testid="pause">
+            {waitInWords(pause.endMin - pause.startMin)}
+          </span>
+        </li>
+      )}
+      <li ref={row} className={`step-row${isSelected ? ' selected' : ''}`}>
+        <button type="button" className="step-line" aria-expanded={isSelected} onClick={select}>
+          <span className="step-number numbers">{lesson.steps.indexOf(step) + 1}</span>
+          <span className="step-swatch" aria-hidden="true">
+            {step.mixIds.map((id) => (
+              <i key={id} style={{ background: looks.get(id)?.rgb }} />
+            ))}
+          </span>
+          <span className="step-title">{step.title}</span>
+          <span className="step-minutes numbers">
+            {own &&
+              (isSelected
+                ? `${own.showMin > 0 ? `${words.steps.show(own.showMin)}, ` : ''}${words.steps.do(own.doMin)}`
+                : minutesInWords(own.showMin + own.doMin))}
+          </span>
+          <span className="step-facts quiet small">{facts.join(' · ')}</span>
+        </button>
+        {isSelected && <StepDetails lesson={lesson} step={step} />}
+      </li>
+    </>
+  );
+}
+
+function StepDetails({ lesson, step }: { lesson: Lesson; step: Step }) {
+  const looks = looksOf(lesson);
+  return (
+    <div className="step-details">
+      {step.mixIds.map((id) => {
+        const look = looks.get(id);
+        return look ? <RecipeBar key={id} parts={look.parts} words={`${look.mix.name}: ${look.words}`} /> : null;
+      })}
+      {step.say && <p className="step-say">“{step.say}”</p>}
+      <Suspense fallback={null}>
+        <StepForm lesson={lesson} step={step} />
+      </Suspense>
+    </div>
+  );
+}
+
+/** The canvas at the light's minute, in its true proportion. */
+function CanvasMap() {
+  const { plan } = usePlan();
+  const lesson = useLesson();
+  const sheet = useSheet();
+  const view = useView();
+  const minute = Math.min(view.minute, plan.endMin);
+  const item = plan.items.findLast((one) => one.stepId && one.startMin < minute);
+  const number = item ? lesson.steps.findIndex((step) => step.id === item.stepId) + 1 : 0;
+  const label = number > 0 ? words.steps.after(number, hourMinute(minute)) : words.steps.atStart;
+  return (
+    <figure className="canvas-map">
+      <StageCanvas
+        sheet={sheet}
+        layers={layersAt(sheet, plan, minute)}
+        wetness={wetnessAt(sheet, plan, minute, true)}
+        outlines={view.outlines}
+        label={label}
+        className={view.squint ? 'squint' : ''}
+        shownPx={290}
+      />
+      <figcaption className="small quiet">
+        <span>{label}</span>
+        <span>
+          <Toggle what="outlines" letter="O" name={words.picture.outlines} />{' '}
+          <Toggle what="squint" letter="V" name={words.picture.squint} />
+        </span>
+      </figcaption>
+    </figure>
+  );
+}
+
+export function Toggle({ what, letter, name }: { what: 'outlines' | 'squint'; letter: string; name: string }) {
+  const view = useView();
+  return (
+    <button
+      type="button"
+      className="toggle"
+      aria-pressed={view[what]}
+      onClick={() => view.toggle(what)}
+      aria-keyshortcuts={letter}
+    >
+      <kbd>{letter}</kbd> {name.toLowerCase()}
+    </button>
+  );
+}

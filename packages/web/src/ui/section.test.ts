@@ -1,0 +1,112 @@
+import { describe, expect, it } from '@jest/globals';
+import { followSheet } from '@viaticum/core/lesson';
+import { planLesson } from '@viaticum/core/plan';
+import { demoLesson } from '../../../core/src/plan/plan.fixture.js';
+import { allowed, waitedFor } from '../live/drying.js';
+import { brokenStrokes, TILE } from './broken-colour.js';
+import { filmHeight, zoneSection } from './ribbon-film.js';
+import { layersAfter, layersAt, wetnessAt } from './stage-layers.js';
+
+const lesson = demoLesson();
+const planned = planLesson(lesson);
+const { plan } = planned;
+const sheet = followSheet(lesson);
+const section = (zoneId: string, toMin = plan.endMin) => zoneSection(planned, zoneId, toMin, (minute) => minute * 4, 100, 2);
+
+describe('the section through the paint', () => {
+  it('heights follow the square root of the film, so that a glaze is seen beside an impasto', () => {
+    expect(filmHeight(400, 2) / filmHeight(100, 2)).toBe(2);
+    expect(filmHeight(-1, 2)).toBe(0);
+  });
+  it('each coat lies on the one before, swells while it is laid and shrinks as it dries', () => {
+    const [ground, paint] = section('sky');
+    if (!ground || !paint) throw new Error('two coats expected');
+    const laid = paint.coat.laidToMin;
+    expect(paint.topAt(laid - 1)).toBeLessThan(ground.topAt(laid - 1));
+    const height = (minute: number) => 100 - paint.topAt(minute);
+    expect(height(paint.coat.laidFromMin + 1)).toBeLessThan(height(laid));
+    expect(height(laid + 60)).toBeLessThan(height(laid));
+    expect(height(laid + 60)).toBeGreaterThan(100 - ground.topAt(laid + 60));
+  });
+  it('the wet part ends where the paint stops being workable, the damp part where it may be painted over', () => {
+    const [ground] = section('sky');
+    if (!ground) throw new Error('a coat expected');
+    const right = (path: string) => Math.max(...[...path.matchAll(/[ML]([\d.]+) /g)].map((found) => Number(found[1])));
+    const { laidToMin, openMin, paintOverMin } = ground.coat;
+    expect(right(ground.wetPath)).toBeCloseTo((laidToMin + (openMin ?? 0)) * 4, 0);
+    expect(right(ground.dampPath)).toBeCloseTo((laidToMin + (paintOverMin ?? 0)) * 4, 0);
+  });
+  it('a coat that has not begun within the time shown has no area', () => {
+    expect(section('baskets', 5).every((slice) => slice.wetPath === '' || slice.coat.laidFromMin < 5)).toBe(true);
+  });
+});
+
+describe('the canvas at a minute', () => {
+  it('starts bare and holds every layer at the end', () => {
+    expect(layersAt(sheet, plan, 0)).toEqual([]);
+    const all = Object.values(sheet.steps).flatMap((step) => step.layers);
+    expect(layersAt(sheet, plan, plan.endMin + 1)).toHaveLength(all.length);
+    expect(layersAt(sheet, plan, plan.endMin + 1).every((layer) => layer.laid === 1)).toBe(true);
+  });
+  it('half way through a step its layer is half laid', () => {
+    const item = plan.items.find((one) => one.kind === 'step' && one.showMin > 0);
+    if (!item) throw new Error('a step expected');
+    const half = (item.startMin + item.showMin + item.endMin) / 2;
+    expect(layersAt(sheet, plan, half).at(-1)?.laid).toBeCloseTo(0.5, 6);
+    expect(layersAt(sheet, plan, item.startMin + item.showMin / 2).at(-1)?.laid).toBe(0);
+  });
+  it('a student’s canvas shows only the steps they have done', () => {
+    const [first, second] = lesson.steps;
+    const layers = layersAfter(sheet, plan, (id) => id === first?.id);
+    expect(layers).toHaveLength(sheet.steps[first?.id ?? '']?.layers.length ?? -1);
+    expect(layersAfter(sheet, plan, (id) => id === first?.id || id === second?.id).length).toBeGreaterThan(layers.length);
+  });
+  it('wetness names the areas that are wet, in the order workable, damp, dry', () => {
+    const coat = plan.coats.find((one) => one.zoneId === 'far' && one.stepId !== lesson.steps[0]?.id);
+    if (!coat) throw new Error('a coat expected');
+    const rungAt = (minute: number) => wetnessAt(sheet, plan, minute, true).find((one) => one.zoneId === 'far');
+    expect(rungAt(coat.laidToMin + 0.1)).toEqual({ zoneId: 'far', rung: 'workable', label: 'far ridge workable' });
+    expect(rungAt(coat.laidToMin + (coat.openMin ?? 0) + 0.1)?.rung).toBe('damp');
+    expect(rungAt(coat.laidToMin + (coat.paintOverMin ?? 0) + 0.1)?.label).toBeUndefined();
+    expect(wetnessAt(sheet, plan, 0, true)).toEqual([]);
+  });
+});
+
+describe('what a phone says about drying', () => {
+  it('right after the ground: the whole canvas may be worked, and nothing may lie on it yet', () => {
+    const [ground] = plan.items;
+    const { now, notYet } = allowed(sheet, plan, (ground?.endMin ?? 0) + 0.05);
+    expect(now).toEqual(['the whole canvas workable: you may still blend it']);
+    expect(notYet).toHaveLength(1);
+    const [coat] = plan.coats;
+    expect(notYet[0]?.minutes).toBeCloseTo((coat?.paintOverMin ?? 0) - 0.05, 6);
+  });
+  it('a pause waits for the slowest of its coats', () => {
+    const pauses = plan.items.filter((item) => item.kind === 'pause');
+    expect(pauses.length).toBeGreaterThan(3);
+    for (const pause of pauses) {
+      const coat = waitedFor(plan, pause);
+      if (!coat) throw new Error('a coat expected');
+      const dry = (one: typeof coat) => one.laidToMin + (one.paintOverMin ?? 0);
+      const others = plan.coats.filter((one) => pause.zoneIds.includes(one.zoneId) && one.laidToMin <= pause.startMin + 1e-6);
+      expect(dry(coat)).toBe(Math.max(...others.map(dry)));
+    }
+  });
+});
+
+describe('broken colour', () => {
+  const areaShare = (share: number) => {
+    const strokes = [...brokenStrokes(share, 3).matchAll(/M([-\d.]+) ([-\d.]+)q[-\d.]+ [-\d.]+ ([\d.]+) /g)].filter(
+      ([, x, y]) => Number(x) >= 0 && Number(y) >= 0 && Number(y) <= TILE.height,
+    );
+    const laid = strokes.reduce((sum, [, , , length]) => sum + Number(length) * 3.4, 0) / (TILE.width * TILE.height);
+    return 1 - Math.exp(-laid); // what strokes laid by chance cover
+  };
+  it.each([0.2, 0.5, 0.8])('covers about the share asked for (%d)', (share) => {
+    expect(Math.abs(areaShare(share) - share)).toBeLessThan(0.1);
+  });
+  it('is the same for the same seed and another for another', () => {
+    expect(brokenStrokes(0.5, 1)).toBe(brokenStrokes(0.5, 1));
+    expect(brokenStrokes(0.5, 1)).not.toBe(brokenStrokes(0.5, 2));
+  });
+});

@@ -1,0 +1,177 @@
+import type { FollowSheet, PaintLayer } from '@viaticum/contract';
+import type { Rung } from '@viaticum/core/plan';
+import { useId } from 'react';
+import { brokenStrokes, TILE } from './broken-colour.js';
+import { TexturePattern, textureOf } from './textures.js';
+
+/** A layer and how much of it is laid (0-1), from the top of its zone down. */
+export type ShownLayer = PaintLayer & { laid: number };
+export type ZoneWetness = { zoneId: string; rung: Rung; label?: string };
+
+type Props = {
+  sheet: FollowSheet;
+  layers: readonly ShownLayer[];
+  wetness?: readonly ZoneWetness[];
+  outlines?: boolean;
+  className?: string;
+  label: string;
+  /** Width in screen pixels, for textures and labels of a steady size. */
+  shownPx?: number;
+};
+
+const lastRgb = (layers: readonly ShownLayer[], zoneId: string): string | null => {
+  const own = layers.filter(
+    (layer) => layer.zoneId === zoneId && layer.laid > 0 && layer.kind !== 'broken' && layer.kind !== 'line',
+  );
+  return own.at(-1)?.colours.at(-1) ?? null;
+};
+
+/** The canvas at a moment: what each step has laid so far, with wetness and outlines on demand. Units are canvas mm. */
+export function StageCanvas({ sheet, layers, wetness = [], outlines = false, className, label, shownPx = 300 }: Props) {
+  const id = useId().replace(/[^a-z0-9]/gi, '');
+  const { widthMm, heightMm, bareRgb } = sheet.canvas;
+  const unit = widthMm / shownPx;
+  const zones = new Map(sheet.zones.map((zone) => [zone.id, zone]));
+  return (
+    // biome-ignore lint/a11y/noSvgWithoutTitle: named by its label, hidden where it has none
+    <svg
+      className={className}
+      viewBox={`0 0 ${widthMm} ${heightMm}`}
+      {...(label ? { role: 'img', 'aria-label': label } : { 'aria-hidden': true })}
+    >
+      <defs>
+        <pattern id={`${id}weave`} width={2.3} height={2.3} patternUnits="userSpaceOnUse">
+          <path d="M0 .6h1.1M1.2 1.7h1.1" stroke="#000" strokeOpacity=".07" strokeWidth=".5" />
+          <path d="M.6 1.2v1.1M1.7 0v1.1" stroke="#fff" strokeOpacity=".1" strokeWidth=".5" />
+        </pattern>
+        {layers.map((layer, i) => (
+          <LayerPaint key={key(layer, i)} id={`${id}p${i}`} layer={layer} />
+        ))}
+        {layers.map((layer, i) => {
+          const zone = zones.get(layer.zoneId);
+          return layer.laid < 1 && zone ? (
+            <clipPath key={key(layer, i)} id={`${id}c${i}`}>
+              <rect x={0} y={zone.top} width={widthMm} height={(zone.bottom - zone.top) * layer.laid} />
+            </clipPath>
+          ) : null;
+        })}
+        {wetness.map((wet, i) => {
+          const kind = textureOf(wet.rung);
+          const rgb = lastRgb(layers, wet.zoneId);
+          return kind && rgb ? (
+            <TexturePattern key={wet.zoneId} id={`${id}w${i}`} kind={kind} rgb={rgb} unit={unit * 1.4} />
+          ) : null;
+        })}
+      </defs>
+      <rect width={widthMm} height={heightMm} fill={bareRgb} />
+      {layers.map((layer, i) => {
+        const zone = zones.get(layer.zoneId);
+        if (!zone || layer.laid === 0) return null;
+        const paint = fill(layer, `${id}p${i}`);
+        const clip = layer.laid < 1 ? { clipPath: `url(#${id}c${i})` } : {};
+        // The hairline in the paint's own colour closes the seam that two anti-aliased edges would leave.
+        return layer.kind === 'line' ? (
+          <path
+            key={key(layer, i)}
+            d={zone.path}
+            fill="none"
+            stroke={layer.colours[0]}
+            strokeWidth={Math.max(0.9, unit * 0.9)}
+            strokeOpacity={0.7}
+            {...clip}
+          />
+        ) : (
+          <path
+            key={key(layer, i)}
+            d={zone.path}
+            fillRule="evenodd"
+            fill={paint}
+            stroke={layer.kind === 'broken' ? 'none' : paint}
+            strokeWidth={0.7}
+            {...clip}
+          />
+        );
+      })}
+      <rect width={widthMm} height={heightMm} fill={`url(#${id}weave)`} />
+      {wetness.map((wet, i) =>
+        textureOf(wet.rung) && lastRgb(layers, wet.zoneId) ? (
+          <path
+            key={wet.zoneId}
+            d={zones.get(wet.zoneId)?.path ?? ''}
+            fillRule="evenodd"
+            fill={`url(#${id}w${i})`}
+            opacity={0.75}
+          />
+        ) : null,
+      )}
+      {outlines &&
+        sheet.zones.map((zone) => (
+          <path key={zone.id} d={zone.path} fill="none" stroke="#2b2b2b" strokeOpacity={0.75} strokeWidth={unit * 1.1} />
+        ))}
+      {wetness.map((wet) => {
+        const zone = zones.get(wet.zoneId);
+        return wet.label && zone ? (
+          <ZoneLabel key={wet.zoneId} words={wet.label} zone={zone} unit={unit} widthMm={widthMm} />
+        ) : null;
+      })}
+    </svg>
+  );
+}
+
+const key = (layer: ShownLayer, i: number) => `${layer.zoneId}${i}`;
+const fill = (layer: ShownLayer, id: string) =>
+  layer.kind === 'flat' && layer.colours.length < 2 ? (layer.colours[0] ?? 'none') : `url(#${id})`;
+
+function LayerPaint({ id, layer }: { id: string; layer: ShownLayer }) {
+  const [first = 'none', second] = layer.colours;
+  if (layer.kind === 'blend') {
+    const last = Math.max(1, layer.colours.length - 1);
+    return (
+      <linearGradient id={id} x1="0" y1="0" x2="0" y2="0.62">
+        {layer.colours.map((colour, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: the order of colours is what they are
+          <stop key={i} offset={i / last} stopColor={colour} />
+        ))}
+      </linearGradient>
+    );
+  }
+  if (layer.kind === 'line' || (layer.kind === 'flat' && !second)) return null;
+  const seed = layer.zoneId.charCodeAt(0) + layer.zoneId.length;
+  const share = layer.kind === 'broken' ? layer.share : 0.35;
+  return (
+    <pattern id={id} width={TILE.width} height={TILE.height} patternUnits="userSpaceOnUse" patternTransform="rotate(-3)">
+      {layer.kind === 'flat' && <rect width={TILE.width} height={TILE.height} fill={first} />}
+      <path
+        d={brokenStrokes(share, seed)}
+        stroke={layer.kind === 'flat' ? second : first}
+        strokeWidth={3.4}
+        strokeLinecap="round"
+        fill="none"
+      />
+    </pattern>
+  );
+}
+
+function ZoneLabel({
+  words,
+  zone,
+  unit,
+  widthMm,
+}: {
+  words: string;
+  zone: FollowSheet['zones'][number];
+  unit: number;
+  widthMm: number;
+}) {
+  const size = 12.5 * unit;
+  const width = words.length * size * 0.53 + size;
+  const y = Math.max(size * 1.2, (zone.top + Math.min(zone.bottom, zone.top + 60)) / 2);
+  return (
+    <g transform={`translate(${widthMm * 0.04} ${y})`}>
+      <rect x={0} y={-size} width={width} height={size * 1.45} rx={size * 0.15} fill="#f6f6f6" opacity={0.94} />
+      <text x={size * 0.5} y={size * 0.06} fontSize={size} fill="#1f1f1f">
+        {words}
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,36 @@
+import type { FollowSheet, Plan } from '@viaticum/contract';
+import { rungWord, zoneRung } from '@viaticum/core/plan';
+import type { ShownLayer, ZoneWetness } from './stage-canvas.js';
+
+/** What lies on the canvas at a minute of the plan; the layer being laid shows as far as it has come. */
+export function layersAt(sheet: FollowSheet, plan: Plan, minute: number): ShownLayer[] {
+  return plan.items.flatMap((item) => {
+    const step = item.stepId ? sheet.steps[item.stepId] : undefined;
+    if (!step || item.startMin >= minute) return [];
+    const from = item.startMin + item.showMin;
+    const laid = Math.min(1, Math.max(0, (minute - from) / Math.max(0.01, item.endMin - from)));
+    return step.layers.map((layer) => ({ ...layer, laid }));
+  });
+}
+
+/** What lies on a canvas when the steps named are finished. */
+export function layersAfter(sheet: FollowSheet, plan: Plan, done: (stepId: string) => boolean): ShownLayer[] {
+  return plan.items.flatMap((item) =>
+    item.stepId && done(item.stepId) ? (sheet.steps[item.stepId]?.layers ?? []).map((layer) => ({ ...layer, laid: 1 })) : [],
+  );
+}
+
+/** The rung of every painted zone at a minute, with a word on those that are wet. */
+export function wetnessAt(sheet: FollowSheet, plan: Plan, minute: number, labels: boolean): ZoneWetness[] {
+  return sheet.zones.flatMap((zone) => {
+    const { rung } = zoneRung(plan.coats, zone.id, minute);
+    if (rung === 'unpainted') return [];
+    return [
+      {
+        zoneId: zone.id,
+        rung,
+        ...(labels && (rung === 'workable' || rung === 'damp') ? { label: `${zone.name} ${rungWord[rung]}` } : {}),
+      },
+    ];
+  });
+}

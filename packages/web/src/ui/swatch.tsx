@@ -1,0 +1,46 @@
+import type { SheetMix } from '@viaticum/contract';
+import './swatch.css';
+
+/** A brush-out: left half wet, right half dry, on a strip of the ground, with a black bar under one corner. */
+export function BrushOut({
+  rgb,
+  wetRgb,
+  groundRgb,
+  cover = 1,
+  label,
+}: {
+  rgb: string;
+  wetRgb: string;
+  groundRgb: string;
+  cover?: number;
+  label: string;
+}) {
+  return (
+    <svg className="brush-out" viewBox="0 0 64 30" role="img" aria-label={label}>
+      <rect width="64" height="30" fill={groundRgb} />
+      <rect x="50" y="14" width="14" height="16" fill="#161616" />
+      <path d="M3 5c6-2 15 0 29-1v22c-11 1-20-1-28 0z" fill={wetRgb} />
+      <path d="M32 4c12-1 20 1 29 0l1 22c-9 1-20-1-30 0z" fill={rgb} fillOpacity={cover} />
+      <path d="M8 9l12-2M7 14l16-3" stroke="#fff" strokeOpacity="0.5" strokeWidth="1.6" strokeLinecap="round" />
+    </svg>
+  );
+}
+
+/** A recipe as a bar of the tubes' own colours, as long as their parts. */
+export function RecipeBar({ parts, words }: { parts: SheetMix['parts']; words: string }) {
+  const total = parts.reduce((sum, part) => sum + Math.max(part.weight, 0.3), 0);
+  return (
+    <div className="recipe">
+      <div className="recipe-bar" aria-hidden="true">
+        {parts.map((part) => (
+          <i
+            key={part.name}
+            style={{ background: part.rgb, flexGrow: Math.max(part.weight, 0.3) / (total || 1) }}
+            title={part.name}
+          />
+        ))}
+      </div>
+      <div className="recipe-words">{words}</div>
+    </div>
+  );
+}

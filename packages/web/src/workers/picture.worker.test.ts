@@ -1,0 +1,174 @@
+import { beforeAll, describe, expect, it } from '@jest/globals';
+import type { Outline } from '@viaticum/contract';
+import { outlineArea } from '@viaticum/core/zone';
+import { drawn } from '../../../core/src/picture/scene.fixture.js';
+import type { FromWorker, JobName, LayArgs, PictureJobs } from './picture-jobs.js';
+
+/** A red kite on a blue sky over brown land. */
+const picture = drawn(160, 200, (x, y) =>
+  Math.hypot(x - 50, y - 60) < 25 ? [200, 50, 40] : y > 150 ? [110, 80, 50] : [110, 150, 210],
+);
+const box = (x: number, y: number, w: number, h: number): Outline => [
+  [
+    [
+      [x, y],
+      [x + w, y],
+      [x + w, y + h],
+      [x, y + h],
+    ],
+  ],
+];
+let fetched = 0;
+const messages: FromWorker[] = [];
+let hear: (event: { data: unknown }) => void;
+let next = 0;
+
+/** Asks the worker as the page does and waits for its answer. */
+async function ask<N extends JobName>(name: N, args: PictureJobs[N]['args'], cancel = false): Promise<FromWorker> {
+  const id = ++next;
+  hear({ data: { id, name, args } });
+  if (cancel) hear({ data: { cancel: id } });
+  for (let i = 0; i < 2000; i++) {
+    const found = messages.find((message) => message.id === id && !('progress' in message));
+    if (found) return found;
+    await new Promise((done) => setTimeout(done, 5));
+  }
+  throw new Error('no answer');
+}
+async function answer<N extends JobName>(name: N, args: PictureJobs[N]['args']): Promise<PictureJobs[N]['answer']> {
+  const message = await ask(name, args);
+  if (!('answer' in message)) throw new Error(JSON.stringify(message));
+  return message.answer as PictureJobs[N]['answer'];
+}
+
+const whole = {
+  url: '/kite',
+  widthPx: 160,
+  heightPx: 200,
+  placement: { mmPerPx: 2, xMm: 0, yMm: 0, rotationDeg: 0, flip: false },
+};
+const lay = (more: Partial<LayArgs> = {}) =>
+  answer('lay', { canvas: { widthMm: 320, heightMm: 400 }, whole, others: [], zones: [], elements: [], ...more });
+
+beforeAll(async () => {
+  class Canvas {
+    constructor(
+      readonly width: number,
+      readonly height: number,
+    ) {}
+    getContext() {
+      return { drawImage: () => undefined, putImageData: () => undefined, getImageData: () => picture };
+    }
+    async convertToBlob() {
+      return { size: this.width * this.height };
+    }
+  }
+  Object.assign(globalThis, {
+    self: {
+      postMessage: (message: FromWorker) => messages.push(message),
+      set onmessage(listener: typeof hear) {
+        hear = listener;
+      },
+    },
+    OffscreenCanvas: Canvas,
+    ImageData: class {},
+    createImageBitmap: async () => ({ width: 160, height: 200, close: () => undefined }),
+    fetch: async (url: string) => {
+      fetched++;
+      return { ok: url === '/kite', blob: async () => ({}) };
+    },
+  });
+  await import('./picture.worker.js');
+});
+
+describe('the picture worker', () => {
+  it('says that there is no picture before one was laid, and that one cannot be read', async () => {
+    expect(await ask('grey', { blurMm: 0 })).toMatchObject({ failed: expect.stringContaining('no picture yet') });
+    const lost = {
+      canvas: { widthMm: 320, heightMm: 400 },
+      whole: { ...whole, url: '/gone' },
+      others: [],
+      zones: [],
+      elements: [],
+    };
+    expect(await ask('lay', lost)).toMatchObject({ failed: expect.stringContaining('could not be read') });
+  });
+  it('lays a picture once read, and shows it anew only where it was changed', async () => {
+    const before = fetched;
+    expect((await lay()).image).toBeNull();
+    expect((await lay({ whole: { ...whole, extend: true } })).image).not.toBeNull();
+    expect(fetched - before).toBe(1);
+  });
+  it('tells how much of the canvas carries on from the edge', async () => {
+    const half = { ...whole, extend: true, placement: { ...whole.placement, xMm: 160 } };
+    expect((await lay({ whole: half })).continuedShare).toBeCloseTo(0.5, 1);
+    await lay();
+  });
+  it('finds the masses of the picture with their shares', async () => {
+    const { classes } = await answer('values', { count: 3, blurMm: 0 });
+    expect(classes).toHaveLength(3);
+    expect(classes.reduce((sum, one) => sum + one.share, 0)).toBeCloseTo(1, 6);
+    expect(classes.at(-1)?.share).toBeCloseTo((160 * 151 - Math.PI * 625) / 32_000, 1);
+  });
+  it('proposes the three areas, near their true size, with progress on the way', async () => {
+    const { zones, spread } = await answer('propose', { count: 3, taps: [], refined: true });
+    expect(spread).toBeGreaterThan(20);
+    expect(zones.map((zone) => zone.name.replace(/^(dark|dull|strong|pale) /, '')).sort()).toEqual(['blue', 'brown', 'red']);
+    const kite = zones.find((zone) => zone.name.includes('red'));
+    expect(Math.abs(outlineArea(kite?.seen as Outline) / (Math.PI * 2500) - 1)).toBeLessThan(0.06);
+    expect(messages.some((message) => 'progress' in message)).toBe(true);
+  });
+  it('a job can be cancelled before and while it runs; the next one is answered', async () => {
+    await lay();
+    expect(await ask('propose', { count: 3, taps: [], refined: true }, true)).toMatchObject({ cancelled: true });
+    expect(await ask('grey', { blurMm: 3 })).toHaveProperty('answer');
+  });
+  it('matches new areas with old ones, and names the heirs of those that are gone', async () => {
+    const old = [box(0, 0, 320, 400), box(0, 300, 320, 100)];
+    const zones = [box(0, 0, 320, 400), box(0, 300, 150, 100), box(150, 300, 170, 100)];
+    const { stands, heirs } = await answer('match', { zones, old });
+    expect(stands).toEqual([0, null, 1]);
+    expect(heirs).toEqual([[0], [1, 2]]);
+  });
+  it('measures spots, means, a grown patch and the ends of the scale', async () => {
+    const [sky, off] = await answer('spots', {
+      places: [
+        [280, 40],
+        [900, 900],
+      ],
+      radiusMm: 6,
+    });
+    expect(sky?.[2]).toBeLessThan(-20);
+    expect(off).toBeNull();
+    const [land, none] = await answer('means', { zones: [box(0, 310, 320, 90), []] });
+    expect(land?.[0]).toBeLessThan(45);
+    expect(none).toBeNull();
+    const patch = await answer('region', { at: [100, 120], tolerance: 12 });
+    expect(Math.abs(outlineArea(patch) / (Math.PI * 2500) - 1)).toBeLessThan(0.06);
+    const { darkL, lightL, dark } = await answer('extremes', { share: 0.05 });
+    expect(lightL).toBeGreaterThan(darkL);
+    expect(outlineArea(dark)).toBeGreaterThan(100);
+  });
+  it('measures edges, directions and the composition of the zones it is given', async () => {
+    const zones = [box(0, 0, 320, 400), box(0, 302, 320, 98)];
+    const [edge] = await answer('edges', { zones });
+    expect(edge).toMatchObject({ one: 0, other: 1, kind: 'hard' });
+    expect((await answer('flow', { zones })).every((stroke) => stroke.zone >= 0)).toBe(true);
+    const notes = await answer('notes', {
+      zones: zones.map((outline, i) => ({ id: String(i), name: i === 0 ? 'sky' : 'land', outline })),
+      subjectId: undefined,
+    });
+    expect(notes.map((note) => note.kind)).toContain('unbroken-line');
+  });
+  it('drops a thing: its place takes the colour behind it', async () => {
+    const zones = [
+      { id: 'sky', outline: box(0, 0, 320, 400) },
+      { id: 'kite', elementId: 'e', outline: box(50, 70, 100, 100) },
+    ];
+    const { image, patterned } = await lay({ zones, elements: [{ id: 'e', name: 'kite', fate: 'dropped' }] });
+    expect(image).not.toBeNull();
+    expect(patterned).toEqual([]);
+    const [spot] = await answer('spots', { places: [[100, 120]], radiusMm: 6 });
+    expect(spot?.[1]).toBeLessThan(10);
+  });
+});

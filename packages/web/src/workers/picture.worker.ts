@@ -1,0 +1,318 @@
+import type { Lab, Outline } from '@viaticum/contract';
+import { labToSrgb } from '@viaticum/core/colour';
+import {
+  binL,
+  colourSpread,
+  compose,
+  compositionNotes,
+  cutZones,
+  discColour,
+  extremes,
+  flowField,
+  growRegion,
+  type Laid,
+  maskOutline,
+  measureEdges,
+  prepare,
+  proposeZones,
+  reduceValues,
+  refineZones,
+  type Segmentation,
+  type Source,
+} from '@viaticum/core/picture';
+import {
+  blur,
+  byteOfLinear,
+  type LabRaster,
+  labelMeans,
+  labRaster,
+  lightness,
+  lightnessBins,
+  linearOfByte,
+  type Rgba,
+  resampleLabels,
+  rgba,
+  shrink,
+  sizeWithin,
+} from '@viaticum/core/raster';
+import { labelSheets, visibleParts } from '@viaticum/core/zone';
+import type { FromWorker, JobName, LayArgs, PictureJobs, SourceAt, ToWorker } from './picture-jobs.js';
+
+const BARE: [number, number, number] = [240, 238, 232];
+const NOTES_PIXELS = 240_000;
+
+const pixelsOf = new Map<string, Promise<Rgba>>();
+let laid: Laid | null = null;
+let lab: LabRaster | null = null;
+let segmentation: Segmentation | null = null;
+const cancelled = new Set<number>();
+const post = (message: FromWorker) => self.postMessage(message);
+
+/** The pixels of a picture, decoded once. */
+function read(url: string): Promise<Rgba> {
+  const known = pixelsOf.get(url);
+  if (known) return known;
+  const fresh = (async () => {
+    const response = await fetch(url);
+    if (!response.ok) throw new Error('The picture could not be read. Open the lesson again.');
+    const bitmap = await createImageBitmap(await response.blob());
+    const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
+    const context = canvas.getContext('2d', { willReadFrequently: true }) as OffscreenCanvasRenderingContext2D;
+    context.drawImage(bitmap, 0, 0);
+    bitmap.close();
+    const { data, width, height } = context.getImageData(0, 0, canvas.width, canvas.height);
+    return { width, height, data };
+  })();
+  pixelsOf.set(url, fresh);
+  fresh.catch(() => pixelsOf.delete(url));
+  return fresh;
+}
+
+async function sourceOf(at: SourceAt): Promise<Source> {
+  const { url, correction, extend, ...rest } = at;
+  return { ...rest, pixels: await read(url), ...(correction ? { correction } : {}), ...(extend ? { extend } : {}) };
+}
+
+function theLaid(): Laid {
+  if (!laid) throw new Error('There is no picture yet. Choose one first.');
+  return laid;
+}
+function theLab(): LabRaster {
+  lab ??= labRaster(theLaid().picture);
+  return lab;
+}
+
+async function imageOf(picture: Rgba): Promise<Blob> {
+  const canvas = new OffscreenCanvas(picture.width, picture.height);
+  const context = canvas.getContext('2d') as OffscreenCanvasRenderingContext2D;
+  context.putImageData(new ImageData(new Uint8ClampedArray(picture.data), picture.width, picture.height), 0, 0);
+  return canvas.convertToBlob({ type: 'image/webp', quality: 0.92 });
+}
+
+let squint: { of: Laid; blurMm: number; picture: Rgba } | null = null;
+/** Blurred in linear light, as a half-closed eye does; the last one is kept, for the values and the greys of it. */
+function squinted(of: Laid, blurMm: number): Rgba {
+  if (blurMm <= 0) return of.picture;
+  if (squint?.of !== of || squint.blurMm !== blurMm) squint = { of, blurMm, picture: blurred(of, blurMm) };
+  return squint.picture;
+}
+function blurred({ picture, mmPerPx }: Laid, blurMm: number): Rgba {
+  const out = rgba(picture.width, picture.height);
+  for (let c = 0; c < 3; c++) {
+    const data = new Float32Array(picture.width * picture.height);
+    for (let i = 0; i < data.length; i++) data[i] = linearOfByte[picture.data[i * 4 + c] as number] as number;
+    const soft = blur({ width: picture.width, height: picture.height, data }, blurMm / mmPerPx).data;
+    for (let i = 0; i < data.length; i++) out.data[i * 4 + c] = byteOfLinear(soft[i] as number);
+  }
+  for (let i = 3; i < out.data.length; i += 4) out.data[i] = 255;
+  return out;
+}
+
+const greyOf = (l: number): number => Math.round(255 * labToSrgb([l, 0, 0])[0]);
+const greyOfBin = Uint8Array.from({ length: 256 }, (_, bin) => greyOf(binL(bin)));
+
+/** A grey picture from a number a pixel and the grey of every number. */
+function greyPicture({ width, height }: Rgba, numbers: Uint8Array, greys: ArrayLike<number>): Rgba {
+  const out = rgba(width, height);
+  for (let i = 0, at = 0; i < numbers.length; i++, at += 4) {
+    const grey = greys[numbers[i] as number] as number;
+    out.data[at] = grey;
+    out.data[at + 1] = grey;
+    out.data[at + 2] = grey;
+    out.data[at + 3] = 255;
+  }
+  return out;
+}
+
+const maskOf = (mask: Uint8Array, { width, height }: Rgba, mmPerPx: number): Outline =>
+  maskOutline({ width, height, data: Int32Array.from(mask) }, mmPerPx, 1, 60);
+
+async function lay(args: LayArgs): Promise<PictureJobs['lay']['answer']> {
+  const [whole, ...others] = await Promise.all([
+    args.whole && sourceOf(args.whole),
+    ...args.others.map(([, at]) => sourceOf(at)),
+  ]);
+  laid = compose({
+    canvas: args.canvas,
+    whole: whole ?? null,
+    others: new Map(args.others.map(([id], i) => [id, others[i] as Source])),
+    zones: args.zones,
+    elements: args.elements,
+    bare: BARE,
+  });
+  lab = null;
+  segmentation = null;
+  const isChanged =
+    !args.whole || args.whole.correction || args.whole.extend || args.elements.some((element) => element.fate !== 'kept');
+  const continued = laid.source.reduce((sum, kind) => sum + (kind === 2 ? 1 : 0), 0);
+  return {
+    image: isChanged ? await imageOf(laid.picture) : null,
+    mmPerPx: laid.mmPerPx,
+    continuedShare: continued / laid.source.length,
+    patterned: laid.patterned,
+  };
+}
+
+/** Lets messages in between two pieces of work; throws where this job was cancelled. */
+async function breathe(id: number, progress: number): Promise<void> {
+  post({ id, progress });
+  await new Promise((done) => setTimeout(done));
+  if (cancelled.has(id)) throw new Cancelled();
+}
+class Cancelled extends Error {}
+
+async function propose(
+  id: number,
+  { count, taps, refined }: PictureJobs['propose']['args'],
+): Promise<PictureJobs['propose']['answer']> {
+  const { picture } = theLaid();
+  if (!segmentation) {
+    const work = prepare(picture);
+    for (;;) {
+      const step = work.next();
+      if (step.done) {
+        segmentation = step.value;
+        break;
+      }
+      await breathe(id, step.value * (refined ? 0.5 : 0.9));
+    }
+  }
+  const spread = colourSpread(segmentation);
+  const wanted = spread < 2 ? 1 : count;
+  let zones = cutZones(segmentation, wanted, taps);
+  if (refined) {
+    await breathe(id, 0.6);
+    zones = refineZones(segmentation, zones);
+    await breathe(id, 0.85);
+  }
+  const { map } = zones;
+  const mmPerPx = (theLaid().mmPerPx * picture.width) / map.width;
+  const proposed = proposeZones(map, zones.zones, refined ? theLab() : segmentation.plain, mmPerPx);
+  const parts = visibleParts(
+    proposed.map((zone) => ({ id: String(zone.region), name: zone.name, outline: zone.outline })),
+    { widthMm: map.width * mmPerPx, heightMm: map.height * mmPerPx },
+  );
+  return { spread, taps: taps.length, zones: proposed.map((zone, i) => ({ ...zone, seen: parts[i]?.outline ?? [] })) };
+}
+
+function means(zones: Outline[]): (Lab | null)[] {
+  const { picture, mmPerPx } = theLaid();
+  return labelMeans(labelSheets(zones, picture.width, picture.height, mmPerPx), theLab(), zones.length);
+}
+
+const SAME_FROM = 0.5;
+/** Old zones that new ones stand for: more than half of both together is common to both. */
+function match(zones: Outline[], old: Outline[]): PictureJobs['match']['answer'] {
+  const { picture, mmPerPx } = theLaid();
+  const [width, height, scale] = [picture.width >> 2, picture.height >> 2, mmPerPx * 4];
+  const [fresh, known] = [labelSheets(zones, width, height, scale).data, labelSheets(old, width, height, scale).data];
+  const both = new Float64Array(zones.length * old.length);
+  const [a, b] = [new Float64Array(zones.length), new Float64Array(old.length)];
+  for (let i = 0; i < fresh.length; i++) {
+    const [z, o] = [fresh[i] as number, known[i] as number];
+    if (z >= 0) a[z] = (a[z] as number) + 1;
+    if (o >= 0) b[o] = (b[o] as number) + 1;
+    if (z >= 0 && o >= 0) both[z * old.length + o] = (both[z * old.length + o] as number) + 1;
+  }
+  const stands = zones.map((_, z) => {
+    const found = old.findIndex((__, o) => {
+      const n = both[z * old.length + o] as number;
+      return n / ((a[z] as number) + (b[o] as number) - n) > SAME_FROM;
+    });
+    return found < 0 ? null : found;
+  });
+  const heirs = old.map((_, o) =>
+    [...zones.keys()].filter((z) => (both[z * old.length + o] as number) > 0.5 * Math.min(a[z] as number, b[o] as number)),
+  );
+  return { stands, heirs };
+}
+
+const jobs: {
+  [N in JobName]: (id: number, args: PictureJobs[N]['args']) => PictureJobs[N]['answer'] | Promise<PictureJobs[N]['answer']>;
+} = {
+  lay: (_, args) => lay(args),
+  async values(_, { count, blurMm }) {
+    const picture = squinted(theLaid(), blurMm);
+    const { source } = theLaid();
+    const { classOf, classes } = reduceValues(picture, count, source);
+    const greys = classes.map((one) => greyOf(one.meanL));
+    return { image: await imageOf(greyPicture(picture, classOf, greys)), classes };
+  },
+  async grey(_, { blurMm }) {
+    const picture = squinted(theLaid(), blurMm);
+    return { image: await imageOf(greyPicture(picture, lightnessBins(picture), greyOfBin)) };
+  },
+  extremes(_, { share }) {
+    const { picture, source, mmPerPx } = theLaid();
+    const size = sizeWithin(picture, NOTES_PIXELS);
+    const small = shrink(picture, size.width, size.height);
+    const counted = resampleLabels(
+      { width: picture.width, height: picture.height, data: Int32Array.from(source) },
+      size.width,
+      size.height,
+    );
+    const { darkest, lightest, darkL, lightL } = extremes(small, share, Uint8Array.from(counted.data));
+    const scale = (mmPerPx * picture.width) / size.width;
+    return { dark: maskOf(darkest, small, scale), light: maskOf(lightest, small, scale), darkL, lightL };
+  },
+  spots(_, { places, radiusMm }) {
+    const { picture, mmPerPx } = theLaid();
+    return places.map(([x, y]) => {
+      try {
+        return discColour(picture.data, picture.width, picture.height, [x / mmPerPx, y / mmPerPx], radiusMm / mmPerPx);
+      } catch {
+        return null;
+      }
+    });
+  },
+  propose,
+  match: (_, { zones, old }) => match(zones, old),
+  region(_, { at, tolerance }) {
+    const { mmPerPx } = theLaid();
+    return maskOutline(growRegion(theLab(), at[0] / mmPerPx, at[1] / mmPerPx, tolerance), mmPerPx);
+  },
+  edges(_, { zones }) {
+    const { picture, mmPerPx } = theLaid();
+    return measureEdges(labelSheets(zones, picture.width, picture.height, mmPerPx), theLab(), mmPerPx);
+  },
+  flow(_, { zones }) {
+    const { picture, mmPerPx } = theLaid();
+    const spacing = Math.max(12, (Math.max(picture.width, picture.height) * mmPerPx) / 26);
+    return flowField(lightness(picture), labelSheets(zones, picture.width, picture.height, mmPerPx), mmPerPx, spacing);
+  },
+  notes(_, { zones, subjectId }) {
+    const { picture, mmPerPx } = theLaid();
+    const size = sizeWithin(picture, NOTES_PIXELS);
+    const small = shrink(picture, size.width, size.height);
+    const scale = (mmPerPx * picture.width) / size.width;
+    const map = labelSheets(
+      zones.map((zone) => zone.outline),
+      size.width,
+      size.height,
+      scale,
+    );
+    return compositionNotes(labRaster(small), map, zones, scale, subjectId);
+  },
+  means: (_, { zones }) => means(zones),
+};
+
+// One job after the other, so that a later one meets what an earlier one laid.
+let queue: Promise<void> = Promise.resolve();
+self.onmessage = ({ data }: MessageEvent<ToWorker>) => {
+  if ('cancel' in data) {
+    cancelled.add(data.cancel);
+    return;
+  }
+  const { id, name, args } = data;
+  queue = queue.then(async () => {
+    if (cancelled.has(id)) return post({ id, cancelled: true });
+    try {
+      post({ id, answer: await (jobs[name] as (id: number, args: unknown) => unknown)(id, args) });
+    } catch (error) {
+      if (error instanceof Cancelled) post({ id, cancelled: true });
+      else post({ id, failed: error instanceof Error ? error.message : String(error) });
+    } finally {
+      cancelled.delete(id);
+    }
+  });
+};

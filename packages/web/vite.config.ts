@@ -1,0 +1,17 @@
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+
+const server = `http://127.0.0.1:${process.env.VIATICUM_PORT ?? 4870}`;
+
+export default defineConfig({
+  plugins: [react()],
+  worker: { format: 'es' },
+  build: {
+    target: 'es2022',
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 900,
+    rollupOptions: { input: { index: 'index.html', follow: 'follow.html' } },
+  },
+  resolve: { conditions: ['source', 'module', 'browser', 'development|production'] },
+  server: { proxy: { '/api': { target: server, ws: true, changeOrigin: false } } },
+});

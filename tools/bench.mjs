@@ -1,0 +1,187 @@
+// npm run bench: how fast the heart of it is, with the size of the work. Needs the build; starts its own database and server.
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { cpus, loadavg, tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
+import WebSocket from 'ws';
+import { coatTimes } from '../packages/core/dist/coat/index.js';
+import { mixColour } from '../packages/core/dist/mix/index.js';
+import { planLesson } from '../packages/core/dist/plan/index.js';
+import { editingRows, pictureRows } from './bench-picture.mjs';
+import { build, database, freePort, root, run, serve } from './setup.mjs';
+
+const rows = [];
+const row = (what, size, measured, goal) => {
+  rows.push([what, size, measured, goal]);
+  console.log(`${what.padEnd(48)} ${size.padEnd(34)} ${measured.padStart(20)}   ${goal}`);
+};
+const quantile = (list, q) => [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * q))];
+/** Median ms of several rounds after a warm-up. */
+function timed(work, rounds = 9, warm = 3) {
+  for (let i = 0; i < warm; i++) work(i);
+  const times = [];
+  for (let i = 0; i < rounds; i++) {
+    const from = performance.now();
+    work(i + warm);
+    times.push(performance.now() - from);
+  }
+  return quantile(times, 0.5);
+}
+
+function computation() {
+  const demo = JSON.parse(readFileSync(join(root, 'packages/server/assets/demo/balloons.json'), 'utf8'));
+  const steps = [...demo.steps, ...demo.steps.slice(2, 9).map((step, i) => ({ ...step, id: `more${i}` }))];
+  const lesson = { ...demo, steps };
+  // Each round has another room, so that nothing is remembered but the areas, as when humidity is dragged.
+  const inRoom = (i) => ({ ...lesson, room: { ...lesson.room, humidity: 0.3 + i / 100 } });
+  row(
+    'plan in its order, another humidity',
+    `${steps.length} steps, ${lesson.zones.length} areas`,
+    `${timed((i) => planLesson(inRoom(i)), 25, 8).toFixed(1)} ms`,
+    '≤ 10 ms',
+  );
+  row(
+    'plan with the areas worked out anew',
+    `${steps.length} steps, ${lesson.zones.length} areas`,
+    `${timed((i) => planLesson({ ...inRoom(i), zones: [...lesson.zones] }), 9).toFixed(1)} ms`,
+    '',
+  );
+  const recipe = [
+    { pigment: 'PW6', parts: 3 },
+    { pigment: 'PB29', parts: 2 },
+    { pigment: 'PBr7-BU', parts: 1 },
+    { pigment: 'PR122', parts: 'touch' },
+  ];
+  const mixes = 20_000;
+  row(
+    'mixColour',
+    `4 tubes, ${mixes} mixes`,
+    `${(
+      (timed(() => {
+        for (let k = 0; k < mixes; k++) mixColour(recipe);
+      }) /
+        mixes) *
+        1000
+    ).toFixed(1)} µs`,
+    '≤ 20 µs',
+  );
+  const techniques = ['wash', 'block-in', 'blend', 'loaded'];
+  row(
+    '1 000 coatTimes',
+    '4 techniques, 10 rooms',
+    `${timed(() => {
+      for (let k = 0; k < 1000; k++)
+        coatTimes({ technique: techniques[k % 4] }, { airC: 18 + (k % 10), humidity: 0.3 + (k % 5) / 10, airSpeed: 0.1 });
+    }, 5).toFixed(0)} ms`,
+    '≤ 400 ms',
+  );
+}
+
+function bundles() {
+  const folder = join(root, 'packages/web/dist');
+  const size = (file) => gzipSync(readFileSync(join(folder, file))).length / 1000;
+  const scripts = (page) => [
+    ...new Set(
+      [...readFileSync(join(folder, page), 'utf8').matchAll(/(?:src|href)="\/(assets\/[^"]+\.js)"/g)].map((found) => found[1]),
+    ),
+  ];
+  const imports = (file, seen = new Set()) => {
+    if (seen.has(file)) return seen;
+    seen.add(file);
+    for (const [, name] of readFileSync(join(folder, file), 'utf8').matchAll(/(?:from|import)\s*["']\.\/([^"']+\.js)["']/g))
+      imports(`assets/${name}`, seen);
+    return seen;
+  };
+  const total = (files) => [...files].reduce((sum, file) => sum + size(file), 0);
+  const all = readdirSync(join(folder, 'assets'));
+  const chunk = (prefix) =>
+    `assets/${all.find((file) => file.startsWith(prefix) && file.endsWith('.js') && readFileSync(join(folder, 'assets', file), 'utf8').length > 3000)}`;
+  const follow = new Set(scripts('follow.html').flatMap((file) => [...imports(file)]));
+  row('initial JavaScript of Follow', `${follow.size} files, gzip`, `${total(follow).toFixed(0)} kB`, '≤ 120 kB');
+  const workbench = new Set(
+    [...scripts('index.html'), chunk('workbench-'), chunk('steps-')].flatMap((file) => [...imports(file)]),
+  );
+  row(
+    'initial JavaScript of the workbench at Steps',
+    `${workbench.size} files, gzip`,
+    `${total(workbench).toFixed(0)} kB`,
+    '≤ 350 kB',
+  );
+}
+
+/** Time from the Desk's command to the last of its phones, over loopback. */
+async function fanOut(phones, rounds) {
+  const folder = mkdtempSync(join(tmpdir(), 'viaticum-bench-'));
+  const own = await database(folder);
+  const port = await freePort();
+  const { child } = await serve({
+    VIATICUM_PORT: String(port),
+    VIATICUM_DATA: folder,
+    VIATICUM_DATABASE_URL: own.url('bench'),
+    VIATICUM_QUIET: '1',
+  });
+  const origin = `http://127.0.0.1:${port}`;
+  const call = async (method, path, body, cookie = '') => {
+    const response = await fetch(origin + path, {
+      method,
+      headers: { origin, cookie, 'content-type': 'application/json' },
+      ...(body ? { body: JSON.stringify(body) } : {}),
+    });
+    return { json: await response.json(), cookie: response.headers.get('set-cookie')?.split(';')[0] ?? cookie };
+  };
+  const { cookie } = await call('POST', '/api/session', { name: 'demo', password: 'north light' });
+  const lessonId = (await call('GET', '/api/lessons', null, cookie)).json[0].id;
+  const { code } = (await call('POST', '/api/classes', { lessonId }, cookie)).json;
+  const connect = (as) =>
+    new Promise((done) => {
+      const socket = new WebSocket(`ws://127.0.0.1:${port}/api/live/${code}?as=${as}`, { headers: { origin, cookie } });
+      socket.on('open', () => socket.send(JSON.stringify({ type: 'hello', after: 0 })));
+      socket.once('message', () => done(socket));
+    });
+  const desk = await connect('desk');
+  const sockets = await Promise.all(Array.from({ length: phones }, () => connect('phone')));
+  const delays = [];
+  for (let i = 0; i < rounds; i++) {
+    const heard = sockets.map((socket) => new Promise((done) => socket.once('message', () => done(performance.now()))));
+    const from = performance.now();
+    desk.send(
+      JSON.stringify({
+        type: 'command',
+        id: `b${i}`,
+        command: { type: i === 0 ? 'goOn' : i % 2 ? 'hold' : 'resume', ...(i ? {} : { from: -1 }) },
+      }),
+    );
+    for (const at of await Promise.all(heard)) delays.push(at - from);
+    await new Promise((done) => setTimeout(done, 400)); // a class, not a flood
+  }
+  for (const socket of [desk, ...sockets]) socket.terminate();
+  await editingRows(row, { origin, call, cookie, lessonId });
+  child.kill('SIGTERM');
+  await new Promise((done) => child.once('exit', done));
+  await own.stop();
+  rmSync(folder, { recursive: true, force: true });
+  row(
+    `event from the Desk to ${phones} phones`,
+    `${rounds} events, ${delays.length} arrivals`,
+    `p50 ${quantile(delays, 0.5).toFixed(1)} ms, p99 ${quantile(delays, 0.99).toFixed(1)} ms`,
+    'p99 ≤ 50 ms',
+  );
+}
+
+run(async () => {
+  await build();
+  console.log(`${cpus().length} × ${cpus()[0]?.model.trim()}, Node ${process.version}, load ${loadavg()[0].toFixed(2)}\n`);
+  computation();
+  await pictureRows(row);
+  bundles();
+  await fanOut(100, 40);
+  const table = [
+    '| what | size of the work | measured | goal |',
+    '|---|---|---|---|',
+    ...rows.map((cells) => `| ${cells.join(' | ')} |`),
+  ].join('\n');
+  writeFileSync(
+    join(root, 'docs/performance.md'),
+    `# Performance\n\nThe latest run of \`npm run bench\`, on ${cpus().length} cores, Node ${process.version}, load before it ${loadavg()[0].toFixed(2)}. Speeds are measured here and never asserted in\ntests: machines differ, and a slow one must not turn a right answer into a wrong one.\n\n${table}\n`,
+  );
+});

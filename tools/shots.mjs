@@ -1,0 +1,166 @@
+// npm run shots: the pictures of docs/screenshots, from the demo data, in a server and database of their own.
+import { mkdirSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import { build, database, debian, freePort, npmPackages, root, run, serve } from './setup.mjs';
+
+const folder = join(root, 'docs/screenshots');
+const only = process.argv.slice(2);
+const desk = { width: 1280, height: 800 };
+const phone = { width: 390, height: 844 };
+
+/** Signs in on a new page. */
+async function instructor(browser, url) {
+  const page = await (await browser.newContext({ viewport: desk })).newPage();
+  await page.goto(url);
+  await page.getByLabel('Name').fill('demo');
+  await page.getByLabel('Password').fill('north light');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('heading', { name: 'Your shelf' }).waitFor();
+  return page;
+}
+
+async function student(browser, url, code, name) {
+  const page = await (await browser.newContext({ viewport: phone, hasTouch: true, isMobile: true })).newPage();
+  await page.goto(`${url}/join/${code}`);
+  await page.getByLabel('Your first name').fill(name);
+  await page.getByRole('button', { name: 'Join' }).click();
+  await page.getByText('Your place is ready').waitFor();
+  return page;
+}
+
+/** Everything drawn: fonts, pictures, the worker's answers. */
+async function settled(page) {
+  await page.evaluate(() => document.fonts.ready);
+  await page.waitForLoadState('networkidle');
+  await page.waitForTimeout(900);
+}
+
+async function shoot(page, name) {
+  if (only.length > 0 && !only.includes(name)) return;
+  await settled(page);
+  await page.screenshot({ path: join(folder, `${name}.png`) });
+  console.log(`  ${name}`);
+}
+
+const station = async (page, name) => {
+  await page
+    .getByRole('navigation', { name: 'Stations' })
+    .getByRole('link', { name: new RegExp(name) })
+    .click();
+};
+
+async function lessonViews(page) {
+  await shoot(page, 'shelf');
+  await page.getByRole('link', { name: 'Open Balloons over the terraces' }).click();
+  await page.waitForURL(/\/steps$/);
+  await shoot(page, 'steps');
+  await station(page, 'Picture');
+  await pictureViews(page);
+  await station(page, 'Paints');
+  await shoot(page, 'paints');
+  await station(page, 'Class');
+}
+
+async function pictureViews(page) {
+  const topic = (name) =>
+    page.getByRole('navigation', { name: 'What to look at' }).getByRole('button', { name, exact: true }).click();
+  await shoot(page, 'picture');
+  await topic('Values');
+  await page.getByText('The darkest begin').waitFor();
+  await shoot(page, 'picture-values');
+  await topic('Compare');
+  const face = await page.locator('.easel-face').boundingBox();
+  const at = (x, y) => [face.x + face.width * x, face.y + face.height * y];
+  for (const [x, y] of [
+    [0.2, 0.565],
+    [0.88, 0.64],
+  ])
+    await page.mouse.click(...at(x, y));
+  await page.getByText(/steps darker/).waitFor();
+  await shoot(page, 'picture-compare');
+  await topic('Edges');
+  await page.locator('.edge-list li').first().waitFor();
+  await page.waitForTimeout(2500);
+  await shoot(page, 'picture-edges');
+  await topic('Composition');
+  await page.getByLabel('The picture is about').selectOption('great balloon');
+  await page.getByText(/stands .* off the middle/).waitFor();
+  await shoot(page, 'picture-composition');
+  await topic('Areas');
+  await page.getByRole('button', { name: 'Propose areas' }).click();
+  await page.locator('.proposed li').first().waitFor();
+  await page.mouse.move(...at(0.07, 0.05));
+  await page.mouse.down();
+  await page.mouse.move(...at(0.07, 0.45), { steps: 12 });
+  await page.mouse.up();
+  for (const x of [0.365, 0.24, 0.49]) {
+    if (x !== 0.365) await page.getByRole('button', { name: '2', exact: true }).click();
+    await page.mouse.click(...at(x, 0.3));
+    if (x !== 0.365) await page.getByRole('button', { name: 'New', exact: true }).click();
+  }
+  await page.locator('.proposed[data-taps]').waitFor();
+  await shoot(page, 'picture-proposal');
+  await page.getByRole('button', { name: 'Not now' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+}
+
+async function classViews(page, browser, url) {
+  await page.locator('[data-save="saved"]').waitFor();
+  await page.getByRole('button', { name: 'Open a class' }).click();
+  const code = await page.locator('.class-code').first().innerText();
+  await shoot(page, 'class');
+  await page.getByRole('link', { name: 'Go to the desk' }).first().click();
+  await page.getByText('Easels appear here').waitFor();
+  const students = [];
+  for (const name of ['Mara', 'Kofi', 'Ines', 'Tomasz', 'Lin', 'Amadou']) students.push(await student(browser, url, code, name));
+  const goOn = async (title) => {
+    await page.keyboard.press('ArrowRight');
+    await students[0].getByRole('heading', { name: title }).waitFor();
+  };
+  await goOn('Tone the whole canvas');
+  for (const one of [0, 2, 3]) await students[one].getByRole('button', { name: 'Done' }).click();
+  await students[1].getByRole('button', { name: 'I need a hand' }).click();
+  await students[1].getByRole('button', { name: 'the colour' }).click();
+  await page.getByText('Kofi: hand').waitFor();
+  await page.waitForTimeout(5500);
+  await shoot(page, 'desk');
+  await shoot(students[4], 'follow');
+  await goOn('Let the whole canvas dry');
+  await shoot(students[0], 'follow-drying');
+  return [page, ...students];
+}
+
+run(async () => {
+  await debian({ mariadbd: 'mariadb-server', chromium: 'chromium' });
+  await npmPackages();
+  await build();
+  mkdirSync(folder, { recursive: true });
+  const data = mkdtempSync(join(tmpdir(), 'viaticum-shots-'));
+  const own = await database(data);
+  const port = await freePort();
+  const { child } = await serve({
+    VIATICUM_PORT: String(port),
+    VIATICUM_DATA: data,
+    VIATICUM_DATABASE_URL: own.url('shots'),
+    VIATICUM_QUIET: '1',
+  });
+  const url = `http://127.0.0.1:${port}`;
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking'],
+  });
+  try {
+    const page = await instructor(browser, url);
+    await lessonViews(page);
+    await classViews(page, browser, url);
+  } finally {
+    await browser.close();
+    child.kill('SIGTERM');
+    await new Promise((done) => child.once('exit', done));
+    await own.stop();
+    rmSync(data, { recursive: true, force: true });
+  }
+  console.log(`${readdirSync(folder).length} pictures in docs/screenshots`);
+});

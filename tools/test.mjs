@@ -1,0 +1,67 @@
+// npm test: set-up, lint, types, Jest and the browser tests against a throwaway database. Ends with one line of counts.
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { build, database, debian, npmPackages, phase, root, run } from './setup.mjs';
+
+const node = (words, env = {}) =>
+  spawnSync(process.execPath, words, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } }).status === 0;
+
+run(async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'viaticum-test-'));
+  const counts = { passed: 0, failed: 0 };
+  let own = null;
+  const end = async (code) => {
+    await own?.stop();
+    rmSync(folder, { recursive: true, force: true });
+    process.exit(code);
+  };
+  process.on('SIGINT', () => end(130));
+  process.on('SIGTERM', () => end(143));
+  await phase('Debian packages', () => debian({ mariadbd: 'mariadb-server', chromium: 'chromium' }));
+  await phase('npm packages', npmPackages);
+  await phase('build', build);
+  await phase('database', async () => {
+    own = await database(folder);
+  });
+  const env = { VIATICUM_TEST_DATABASE: own.url('NAME') };
+  const step = (name, ok) => {
+    console.log(`${ok ? '  ✓' : '  ✗'} ${name}`);
+    counts[ok ? 'passed' : 'failed'] += 1;
+  };
+  console.log('\nlint and types');
+  step('lint', node(['node_modules/@biomejs/biome/bin/biome', 'check', '.']));
+  step('imports', node(['tools/directions.mjs']));
+  step(
+    'types',
+    node(['node_modules/typescript/bin/tsc', '-b']) && node(['node_modules/typescript/bin/tsc', '-p', 'tsconfig.tests.json']),
+  );
+
+  console.log('\nunit and server tests');
+  const jestFile = join(folder, 'jest.json');
+  const jest = node(
+    ['--experimental-vm-modules', '--no-warnings', 'node_modules/jest/bin/jest.js', '--json', `--outputFile=${jestFile}`],
+    env,
+  );
+  if (existsSync(jestFile)) {
+    const result = JSON.parse(readFileSync(jestFile, 'utf8'));
+    counts.passed += result.numPassedTests;
+    counts.failed += result.numFailedTests + result.numRuntimeErrorTestSuites;
+    if (!jest && result.numFailedTests + result.numRuntimeErrorTestSuites === 0) counts.failed += 1;
+  } else counts.failed += 1;
+
+  console.log('\nbrowser tests');
+  const browserFile = join(root, 'test-results', 'browser.json');
+  rmSync(browserFile, { force: true });
+  const browser = node(['node_modules/@playwright/test/cli.js', 'test', ...process.argv.slice(2)], env);
+  if (existsSync(browserFile)) {
+    const { stats } = JSON.parse(readFileSync(browserFile, 'utf8'));
+    counts.passed += stats.expected + stats.flaky;
+    counts.failed += stats.unexpected;
+    if (!browser && stats.unexpected === 0) counts.failed += 1;
+  } else counts.failed += 1;
+
+  console.log(`\ntests: ${counts.passed} passed, ${counts.failed} failed`);
+  await end(counts.failed === 0 ? 0 : 1);
+});

@@ -1,0 +1,30 @@
+declare module 'psychrolib' {
+  const psychrolib: {
+    SetUnitSystem(unit: number): void;
+    SI: number;
+    GetSatVapPres(celsius: number): number;
+    GetTWetBulbFromRelHum(celsius: number, humidity: number, pascal: number): number;
+    GetVapPresFromRelHum(celsius: number, humidity: number): number;
+  };
+  export default psychrolib;
+}
+declare module 'spectral.js' {
+  export class Color {
+    constructor(color: string);
+    Lab?: number[];
+    sRGB: number[];
+    OKLab: number[];
+    toString(): string;
+  }
+  export function mix(...colors: [Color, number][]): Color;
+}
+declare module '*/paint.mjs' {
+  type Painted = { width: number; height: number; rgb: Uint8Array; labels: Uint8Array; names: string[] };
+  type Options = { scene?: 'balloons' | 'kettle' | 'star'; width?: number; seed?: number; without?: string[] };
+  export const scenes: Record<
+    string,
+    { canvas: { widthMm: number; heightMm: number }; zones: { id: string; name: string; outline: [number, number][][][] }[] }
+  >;
+  export function paint(options: Options): Painted;
+  export function photographed(options: Options): Promise<Painted>;
+}

@@ -34,6 +34,7 @@ test('the server is killed in mid-class and started again: nothing acknowledged 
   await expect(kofi.getByRole('button', { name: /Hand is up/ })).toBeVisible();
   await expect(mara.getByText('Your instructor has stopped the clock.')).toBeVisible();
   await page.keyboard.press('h');
+  await expect(mara.getByText('Your instructor has stopped the clock.')).toBeHidden();
   await page.keyboard.press('ArrowRight');
   for (const phone of [mara, kofi]) await expect(phone.getByRole('heading', { name: 'Let the whole canvas dry' })).toBeVisible();
   for (const one of [page, mara, kofi]) expect(await one.evaluate(() => 'stillHere' in window)).toBe(true);
@@ -80,7 +81,10 @@ test('a class from start to end: done and taken back, hands, a minute more, look
   await expect(mara.getByText('Drying pause')).toBeVisible();
   await page.getByRole('button', { name: /Take it back/ }).click();
   await expect(mara.getByRole('heading', { name: 'Tone the whole canvas' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Tone the whole canvas' })).toBeVisible();
   await page.keyboard.press('ArrowRight');
+  // Going on is said from a step: pressed again before the desk has gone on, it would be the same going on.
+  await expect(page.getByRole('heading', { name: 'Let the whole canvas dry' })).toBeVisible();
   await page.keyboard.press('ArrowRight');
   await expect(mara.getByRole('heading', { name: 'Trace the ridges and the balloons' })).toBeVisible();
   await mara.getByRole('button', { name: 'Look back' }).click();

@@ -13,7 +13,7 @@ const asWords = waitInWords(expected);
 const asClock = `${Math.floor(expected)}:${String(Math.round((expected % 1) * 60)).padStart(2, '0')}`;
 const near = (clock: string, text: string): boolean => {
   const seconds = (value: string) => Number(value.split(':')[0]) * 60 + Number(value.split(':')[1]);
-  return seconds(clock) - seconds(text) >= 0 && seconds(clock) - seconds(text) <= 6;
+  return seconds(clock) - seconds(text) >= 0 && seconds(clock) - seconds(text) <= 30;
 };
 
 async function pauseOnRibbon(page: Page): Promise<string> {

@@ -1,4 +1,4 @@
-// npm run bench: how fast the heart of it is, with the size of the work. Needs the build; starts its own database and server.
+// npm run bench: how fast the heart of it is, with the size of the work. Starts its own database and server.
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { cpus, loadavg, tmpdir } from 'node:os';
 import { join } from 'node:path';

@@ -59,6 +59,7 @@ run(async () => {
     const { stats } = JSON.parse(readFileSync(browserFile, 'utf8'));
     counts.passed += stats.expected + stats.flaky;
     counts.failed += stats.unexpected;
+    if (stats.flaky > 0) console.log(`\npassed only at the second try: ${stats.flaky} (marked flaky above)`);
     if (!browser && stats.unexpected === 0) counts.failed += 1;
   } else counts.failed += 1;
 

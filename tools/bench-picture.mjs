@@ -66,7 +66,7 @@ export async function pictureRows(row) {
   row(
     'reduction to 4 values',
     size,
-    times(() => reduceValues(picture, 4), 9),
+    times(() => reduceValues(picture, 4), 15),
     '≤ 50 ms',
   );
   const draft = () => {

@@ -87,9 +87,11 @@ export function traceArcs({ width, height, data }: Labels): Arc[] {
     if (closed) points.pop();
     arcs.push({ points, left, right, closed });
   };
-  for (let y = 0; y <= height; y++)
-    for (let x = 0; x <= width; x++)
-      if (degree(x, y) > 2 || isCorner(x, y)) for (let direction = 0; direction < 4; direction++) follow(x, y, direction);
+  // A corner from which no border runs right or down has at most two; nearly all are such.
+  for (let y = 0, at = 0; y <= height; y++)
+    for (let x = 0; x <= width; x++, at++)
+      if (edges[at] !== 0 ? degree(x, y) > 2 || isCorner(x, y) : isCorner(x, y))
+        for (let direction = 0; direction < 4; direction++) follow(x, y, direction);
   for (let y = 0, at = 0; y <= height; y++)
     for (let x = 0; x <= width; x++, at++) {
       const open = (edges[at] as number) & ~(done[at] as number);

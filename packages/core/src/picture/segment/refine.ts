@@ -84,13 +84,12 @@ export function grow(mask: Uint8Array, width: number, height: number, reach: num
     }
   }
   const out = new Uint8Array(mask.length);
-  for (let x = 0; x < width; x++) {
-    let until = -1;
-    for (let y = -reach; y < height; y++) {
-      if (y + reach < height && rows[(y + reach) * width + x]) until = y + 2 * reach;
-      if (y >= 0 && y <= until) out[y * width + x] = 1;
+  const until = new Int32Array(width).fill(-1);
+  for (let y = -reach; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      if (y + reach < height && rows[(y + reach) * width + x]) until[x] = y + 2 * reach;
+      if (y >= 0 && y <= (until[x] as number)) out[y * width + x] = 1;
     }
-  }
   return out;
 }
 
@@ -144,7 +143,9 @@ export function modeFilter({ width, height, data }: Labels, radius: number): Lab
   const out = labels(width, height);
   out.data.set(data);
   const edge = nearBorder({ width, height, data }, radius + 1);
-  const counts = new Int32Array(data.reduce((most, label) => Math.max(most, label), 0) + 1);
+  let greatest = 0;
+  for (let at = 0; at < data.length; at++) if ((data[at] as number) > greatest) greatest = data[at] as number;
+  const counts = new Int32Array(greatest + 1);
   const side = 2 * radius + 1;
   const seen = new Int32Array(side * side);
   for (let y = 0, at = 0; y < height; y++)

@@ -4,7 +4,7 @@ import { automatic, cutTree, guided, mergeTree } from './merge.js';
 import { finish, sharpenBorders } from './refine.js';
 import { calm, liftDarks, superpixels } from './superpixels.js';
 
-const DRAFT_PIXELS = 500_000;
+const DRAFT_PIXELS = 400_000;
 const SUPERPIXELS = 1200;
 const MEDIAN_RADIUS = 5;
 
@@ -25,7 +25,7 @@ export type Segmentation = {
 export type ZoneMap = { map: Labels; zones: number };
 
 /**
- * Prepares a picture (up to some megapixels) for proposing zones: shrunk to half a megapixel in linear light, calmed by a
+ * Prepares a picture (up to some megapixels) for proposing zones: shrunk to 0.4 megapixels in linear light, calmed by a
  * median, cut into superpixels with their graph. Yields a share 0-1 of the work done, so that a worker can take messages.
  */
 export function* prepare(picture: Rgba): Generator<number, Segmentation> {
@@ -88,7 +88,7 @@ function seedsOf(segmentation: Segmentation, taps: readonly Tap[]) {
 }
 
 /**
- * The draft: about `count` zones at half a megapixel, cut from the merge tree. Taps join what carries the same mark and keep
+ * The draft: about `count` zones at 0.4 megapixels, cut from the merge tree. Taps join what carries the same mark and keep
  * apart what carries different ones. Parts smaller than `leastShare` of the picture go to a neighbour, unless they hold a tap.
  */
 export function cutZones(segmentation: Segmentation, count: number, taps: readonly Tap[] = [], leastShare = 0.0004): ZoneMap {

@@ -24,8 +24,9 @@ const liftSlope = Float32Array.from({ length: 100 * LIFT_STEPS + 2 }, (_, i) =>
 /** Every plane smoothed by its median, so that grain and texture go and edges stay. */
 export function calm(lab: LabRaster, radius: number): LabRaster {
   const { width, height } = lab;
-  const smooth = (data: Float32Array) => median({ width, height, data }, radius, radius > 3 ? 2 : 1).data;
-  return { width, height, l: smooth(lab.l), a: smooth(lab.a), b: smooth(lab.b) };
+  const smooth = (data: Float32Array, rowStep: number) => median({ width, height, data }, radius, radius > 3 ? rowStep : 1).data;
+  // Edges of colour are softer than those of light: every third row will do for them.
+  return { width, height, l: smooth(lab.l, 2), a: smooth(lab.a, 3), b: smooth(lab.b, 3) };
 }
 
 /** Length of the Lab gradient a pixel (central differences, ΔE a pixel). */

@@ -6,8 +6,11 @@ const degree = Math.PI / 180;
  * Source: CIE 142-2001; notation of Sharma, Wu, Dalal 2005.
  */
 export function deltaE00(first: Lab, second: Lab): number {
-  const [l1, a1, b1] = first;
-  const [l2, a2, b2] = second;
+  return deltaE00Of(first[0], first[1], first[2], second[0], second[1], second[2]);
+}
+
+/** {@link deltaE00} of six numbers, for searches over millions of colours. */
+export function deltaE00Of(l1: number, a1: number, b1: number, l2: number, a2: number, b2: number): number {
   const meanC7 = ((Math.hypot(a1, b1) + Math.hypot(a2, b2)) / 2) ** 7;
   const g = 0.5 * (1 - Math.sqrt(meanC7 / (meanC7 + 25 ** 7)));
   const a1p = (1 + g) * a1;

@@ -14,5 +14,6 @@ export {
   xyzToLab,
   xyzToSrgb,
 } from './cie.js';
-export { deltaE00, differenceInWords, hueDegrees, hueName, valueStep } from './difference.js';
+export { deltaE00, deltaE00Of, differenceInWords, hueDegrees, hueName, valueStep } from './difference.js';
+export { QUICK_ERROR, type QuickDeltaE, quickDeltaE } from './quick.js';
 export { weights } from './weights.js';

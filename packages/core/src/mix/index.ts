@@ -1,4 +1,8 @@
+export { type Calibrated, calibrateTube, type Sample } from './calibrate.js';
+export { type Covering, covering, glazeMedium, glazeOver, HIDES_AT, hidingUm, spreadingRate } from './covering.js';
+export { type FamilyMember, gradient, shadowAndLight, twoGreys, valueLadder } from './families.js';
 export {
+  blend,
   type Finish,
   filmOver,
   infinite,
@@ -9,6 +13,21 @@ export {
   partsOf,
   pigments,
   reflectanceOfLab,
+  type Spectra,
   xyzOf,
 } from './mix.js';
+export { type Palette, type PaletteOptions, type PaletteSize, paletteSearch, smallestPalette } from './palette.js';
+export {
+  addingOrder,
+  findRecipes,
+  MOST_TUBES,
+  mixedPaint,
+  type Paint,
+  type RecipeOfPigments,
+  sensitivity,
+  tableOf,
+  tintingPower,
+} from './recipes.js';
+export type { RecipeTable } from './search/table.js';
+export { outOfReach, type Reason, reasons, type StockPaint, type Suggestion, suggest, whatWouldReach } from './suggest.js';
 export { amountInWords, recipeInWords } from './words.js';

@@ -2,7 +2,10 @@ import type { Amount, Lab } from '@viaticum/contract';
 import { invert3, labToXyz, multiply3, type Rgb, weights, type Xyz, xyzToLab, xyzToSrgb } from '../colour/index.js';
 import { pigmentOf, pigmentTable, SAMPLES } from '../pigment/index.js';
 
-export type MixPart = { pigment: string; parts: Amount };
+/** Absorption and scattering per volume part at 36 wavelengths 380-730 nm. */
+export type Spectra = { K: ArrayLike<number>; S: ArrayLike<number> };
+/** A part of a mix: a pigment of the table by its id, or any paint by its spectra. Parts may be any number above 0. */
+export type MixPart = { pigment: string | Spectra; parts: Amount };
 export type Finish = 'gloss' | 'satin' | 'matt';
 export type MixOptions = {
   finish?: Finish;
@@ -15,9 +18,9 @@ export type MixedColour = { reflectance: Float64Array; lab: Lab; srgb: Rgb; cont
 /** The pigment table as plain rows, for choosing tubes. */
 export const pigments = [...pigmentTable.values()];
 
-const dry = { k1: 0.04, k2: 0.6 }; // Saunderson 1942
+export const dry = { k1: 0.04, k2: 0.6 }; // Saunderson 1942
 const wet = { k1: 0.02, k2: 0.53, scatter: 0.03 }; // from memory
-const SPECULAR: Record<Finish, number> = { gloss: 0, satin: 0.5, matt: 1 };
+export const SPECULAR: Record<Finish, number> = { gloss: 0, satin: 0.5, matt: 1 };
 const PER_MM = 700; // scattering of PW6 per mm of dry film, assumed
 const SMALL: Record<'touch' | 'speck', number> = { touch: 1 / 16, speck: 1 / 64 };
 const wetScatter = Float64Array.from({ length: SAMPLES }, (_, i) => wet.scatter * (550 / (380 + 10 * i)) ** 2);
@@ -28,6 +31,18 @@ export function partsOf(amount: Amount): number {
   if (!(parts > 0 && Number.isFinite(parts)))
     throw new RangeError('Parts must be above 0. Give whole parts, “a touch” or “a speck”.');
   return parts;
+}
+
+export const spectraOf = (pigment: string | Spectra): Spectra => (typeof pigment === 'string' ? pigmentOf(pigment) : pigment);
+
+/** What a mix absorbs and scatters per volume part, so that it can be mixed on like a tube. */
+export function blend(parts: readonly MixPart[]): Spectra {
+  const total = parts.reduce((sum, part) => sum + partsOf(part.parts), 0);
+  const sum = (of: 'K' | 'S') =>
+    Float64Array.from({ length: SAMPLES }, (_, i) =>
+      parts.reduce((all, part) => all + (partsOf(part.parts) / total) * (spectraOf(part.pigment)[of][i] as number), 0),
+    );
+  return { K: sum('K'), S: sum('S') };
 }
 
 /**
@@ -47,7 +62,7 @@ export function mixColour(parts: readonly MixPart[], options: MixOptions = {}): 
   let total = 0;
   for (const part of parts) {
     const share = partsOf(part.parts);
-    const pigment = pigmentOf(part.pigment);
+    const pigment = spectraOf(part.pigment);
     total += share;
     for (let i = 0; i < SAMPLES; i++) {
       K[i] = (K[i] as number) + share * (pigment.K[i] as number);

@@ -8,6 +8,9 @@ export type Pigment = {
   opacity: 'opaque' | 'semi-opaque' | 'semi-transparent' | 'transparent';
   lightfastness: string;
   metals: string[];
+  /** Tinting strength against ultramarine (PB29 = 1); 0 for whites. */
+  strength: number;
+  stains: 'little' | 'medium' | 'staining';
   isMixture: boolean;
   K: Float64Array;
   S: Float64Array;
@@ -22,6 +25,8 @@ function fromRow(row: (typeof rows)[number]): Pigment {
     opacity: row.opacity as Pigment['opacity'],
     lightfastness: row.lightfastness,
     metals: row.metals,
+    strength: row.strength,
+    stains: row.stains as Pigment['stains'],
     isMixture: false,
     K: Float64Array.from(row.K),
     S: Float64Array.from(row.S),
@@ -46,8 +51,23 @@ function fromMixture(row: (typeof mixtureRows)[number], singles: Map<string, Pig
       .at(-1) ?? 'I';
   const metals = [...new Set(parts.flatMap((part) => part.pigment.metals))];
   const main = parts.reduce((a, b) => (b.share > a.share ? b : a)).pigment;
-  return { id: row.name, name: row.name, opacity: main.opacity, lightfastness: weakest, metals, isMixture: true, K, S };
+  const strength = parts.reduce((sum, part) => sum + part.share * part.pigment.strength, 0);
+  return {
+    id: row.name,
+    name: row.name,
+    opacity: main.opacity,
+    lightfastness: weakest,
+    metals,
+    strength,
+    stains: hardest(parts.map((part) => part.pigment.stains)),
+    isMixture: true,
+    K,
+    S,
+  };
 }
+
+const hardest = (all: Pigment['stains'][]): Pigment['stains'] =>
+  all.includes('staining') ? 'staining' : all.includes('medium') ? 'medium' : 'little';
 
 const singles = new Map(rows.map((row) => [row.id, fromRow(row)]));
 

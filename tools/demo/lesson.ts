@@ -18,12 +18,13 @@ const bytes = readFileSync(picture);
 const { width, height } = await sharp(bytes).metadata();
 
 const lab = (...rgb: [number, number, number]): Lab => srgbToLab(rgb).map((value) => Math.round(value * 10) / 10) as Lab;
-const tube = (id: string, pigment: string, sizeMl = 75) => ({
+const tube = (id: string, pigment: string, priceMinor: number, sizeMl = 75) => ({
   id,
   pigment,
   grade: 'artist' as const,
   finish: 'satin' as const,
   sizeMl,
+  priceMinor,
 });
 const mix = (id: string, name: string, targetLab: Lab, recipe: Record<string, Mix['recipe'][number]['parts']>): Mix => ({
   id,
@@ -45,7 +46,7 @@ const step = (id: string, stageId: string, title: string, rest: Partial<Step> & 
 });
 
 export const lesson: Lesson = {
-  schemaVersion: 2,
+  schemaVersion: 3,
   title: 'Balloons over the terraces',
   language: 'en',
   units: 'in',
@@ -70,14 +71,14 @@ export const lesson: Lesson = {
   overlapMm: 6,
   zones: (zones as { id: string; name: string; outline: Outline }[]).map((zone) => ({ ...zone })),
   tubes: [
-    tube('white', 'PW6', 150),
-    tube('ultramarine', 'PB29'),
-    tube('phthalo', 'PB15:3', 37),
-    tube('magenta', 'PR122', 37),
-    tube('red', 'PR254', 37),
-    tube('yellow', 'PY74', 37),
-    tube('ochre', 'PY42'),
-    tube('umber', 'PBr7-BU'),
+    tube('white', 'PW6', 950, 150),
+    tube('ultramarine', 'PB29', 780),
+    tube('phthalo', 'PB15:3', 620, 37),
+    tube('magenta', 'PR122', 740, 37),
+    tube('red', 'PR254', 820, 37),
+    tube('yellow', 'PY74', 560, 37),
+    tube('ochre', 'PY42', 540),
+    tube('umber', 'PBr7-BU', 540),
   ],
   mixes: [
     mix('m-ground', 'warm ground', lab(0.72, 0.56, 0.38), { white: 1, ochre: 1, umber: 'touch' }),

@@ -115,12 +115,17 @@ export type ServerFrame =
 /** One layer of a stage picture: how a step changes what is seen of a zone (`line`: its drawn outline). */
 export type PaintLayer = { zoneId: string; kind: 'line' | 'flat' | 'blend' | 'broken'; colours: string[]; share: number };
 export type SheetMix = {
+  id: string;
   name: string;
   rgb: string;
   wetRgb: string;
   words: string;
   parts: { name: string; rgb: string; weight: number }[];
+  /** For a student who lacks a tube: what is different from the colour shown to all. */
+  instead?: string;
 };
+/** Other recipes for a student who lacks some tubes, by mix; a mix that is not named stays as it is. */
+export type OtherRecipes = Record<string, SheetMix>;
 export type SheetStep = {
   number: number;
   title: string;
@@ -138,6 +143,8 @@ export type FollowSheet = {
   title: string;
   canvas: { widthMm: number; heightMm: number; bareRgb: string };
   zones: { id: string; name: string; path: string; top: number; bottom: number }[];
+  /** What each student should have. */
+  tubes: { id: string; name: string; rgb: string }[];
   steps: Record<string, SheetStep>;
   stepCount: number;
 };

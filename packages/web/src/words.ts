@@ -1,5 +1,6 @@
 // All wording of the interface that is not a sentence of core or of the server.
 import type { Need, School, StepKind, Technique } from '@viaticum/contract';
+import { paintWords } from './words-paints.js';
 import { picture } from './words-picture.js';
 
 export const words = {
@@ -98,6 +99,15 @@ export const words = {
   },
   picture,
   paints: {
+    topicsLabel: 'What to work on',
+    topics: {
+      heaps: 'Heaps',
+      tubes: 'Tubes',
+      families: 'Families',
+      palette: 'Smaller palette',
+      without: 'Without a tube',
+      sheet: 'Palette sheet',
+    },
     tubes: 'Tubes',
     addTube: 'Add a tube',
     empty:
@@ -130,10 +140,11 @@ export const words = {
       'semi-transparent': 'semi-transparent',
       transparent: 'transparent',
     },
-    metals: (metals: string) => `contains ${metals}: read the label, never spray or sand it`,
+    metals: (metals: string) => `${metals}: read the label, never spray or sand it`,
     reverse: 'Undo restores it.',
     nudges: { lighter: 'lighter', darker: 'darker', warmer: 'warmer', cooler: 'cooler', stronger: 'stronger', duller: 'duller' },
     nudgeLabel: 'Move the target',
+    ...paintWords,
   },
   steps: {
     empty: 'Steps become a timetable here: what dries when, where a pause is needed and how long.',
@@ -286,6 +297,11 @@ export const words = {
     whole: 'the whole canvas',
     keepOn: 'Keep the screen on while you paint.',
     recipes: 'Mixes of this step',
+    wet: 'as it looks wet',
+    dry: 'as it dries',
+    kit: (all: number, lacking: number) => (lacking === 0 ? `I have all ${all} tubes` : `I lack ${lacking} of ${all} tubes`),
+    kitAbout: 'Take the tick from what you do not have: your recipes then use what is there.',
+    instead: (off: string) => `With your tubes: ${off}.`,
   },
   techniques: {
     wash: 'wash',

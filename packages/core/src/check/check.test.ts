@@ -28,6 +28,14 @@ const firing: Record<string, () => Lesson> = {
     ...quiet(),
     tubes: [...quiet().tubes, { id: 'x', pigment: 'PB29', grade: 'artist', finish: 'satin' }],
   }),
+  'near-twin': () => ({
+    ...quiet(),
+    mixes: [...quiet().mixes, { id: 'n', name: 'other white', recipe: [{ tubeId: 'w', parts: 2 }] }],
+    steps: quiet().steps.map((step) => ({ ...step, mixIds: [...step.mixIds, 'n'] })),
+  }),
+  'tube-not-brought': () => ({ ...quiet(), tubes: quiet().tubes.map((tube) => ({ ...tube, students: false })) }),
+  'no-colour': () => smallLesson([testStep('bare', { kind: 'paint', technique: 'block-in', mixIds: [], zoneIds: ['a', 'b'] })]),
+  'too-much-water': () => ({ ...quiet(), mixes: quiet().mixes.map((mix) => ({ ...mix, waterShareOfMix: 0.6 })) }),
   'permission-unset': () => ({
     ...quiet(),
     references: [

@@ -3,6 +3,7 @@ import type { LessonPlan } from '../plan/index.js';
 import type { Finding, Rule } from './finding.js';
 import { blendOutlasts } from './rules/blend-outlasts.js';
 import { longStretch } from './rules/long-stretch.js';
+import { nearTwin, noColour, tooMuchWater, tubeNotBrought } from './rules/paints.js';
 import { permissionUnset } from './rules/permission-unset.js';
 import { unmixed } from './rules/unmixed.js';
 import { unpaintedZone, unusedMix, unusedTube } from './rules/unused.js';
@@ -19,9 +20,13 @@ export const rules: readonly Rule[] = [
   windowMissed,
   unpaintedZone,
   unmixed,
+  noColour,
+  tubeNotBrought,
   longStretch,
   unusedMix,
   unusedTube,
+  nearTwin,
+  tooMuchWater,
   permissionUnset,
 ];
 

@@ -131,6 +131,34 @@ const arguments_: { [N in CommandName]: (draw: Draw) => CommandArgs<N> } = {
     id: pick(lesson.mixes).id,
     recipe: [{ tubeId: pick(lesson.tubes).id, parts: 1 + Math.floor(random() * 9) }],
   }),
+  takePalette: ({ lesson, pick, random }) => ({
+    tubes: lesson.tubes.filter((_, i) => i === 0 || random() < 0.8),
+    recipes: [{ id: pick(lesson.mixes).id, recipe: [{ tubeId: (lesson.tubes[0] as { id: string }).id, parts: 2 }] }],
+  }),
+  addMixes: ({ id, lesson, pick }) => {
+    const first = id();
+    return {
+      mixes: [
+        { id: first, name: 'pale', recipe: [{ tubeId: pick(lesson.tubes).id, parts: 3 }] },
+        {
+          id: id(),
+          name: 'deep',
+          recipe: [],
+          heaps: [
+            { mixId: first, parts: 2 },
+            { mixId: pick(lesson.mixes).id, parts: 'touch' },
+          ],
+        },
+      ],
+    };
+  },
+  setThinning: ({ lesson, pick, random }) => ({
+    id: pick(lesson.mixes).id,
+    waterShareOfMix: random() < 0.3 ? null : random() * 0.5,
+    mediumParts: random() < 0.5 ? null : 4,
+  }),
+  setLetDown: ({ lesson, pick, random }) => ({ id: pick(lesson.mixes).id, letDown: random() < 0.5 }),
+  joinMixes: ({ lesson, pick }) => ({ keep: pick(lesson.mixes).id, drop: pick(lesson.mixes).id }),
   setMixTarget: ({ lesson, pick, random }) => ({
     id: pick(lesson.mixes).id,
     lab: random() < 0.3 ? null : [50, random() * 20, 3],
@@ -297,6 +325,26 @@ describe('what cannot be done is refused with a sentence, and nothing changes', 
   it('a canvas of nothing', () => refused('setSupport', { support: { widthMm: 0 } }, /between 1 cm and 5 m/));
   it('an empty name', () => refused('renameZone', { id: 'a', name: '   ' }, /name/));
   it('an unknown tube', () => refused('addTube', { tube: { id: 'x', pigment: 'PX9', grade: 'artist', finish: 'satin' } }, /PX9/));
+  it('a heap mixed from itself, by way of another', () => {
+    let history = startHistory(smallLesson([]));
+    history = carryOut(history, 'addMixes', {
+      mixes: [{ id: 'deep', name: 'deep', recipe: [], heaps: [{ mixId: 'm', parts: 1 }] }],
+    });
+    expect(() => carryOut(history, 'setRecipe', { id: 'm', recipe: [], heaps: [{ mixId: 'deep', parts: 1 }] })).toThrow(
+      /itself mixed from this heap/,
+    );
+    expect(() => carryOut(history, 'setRecipe', { id: 'm', recipe: [], heaps: [{ mixId: 'm', parts: 1 }] })).toThrow(
+      /part of itself/,
+    );
+    expect(() => carryOut(history, 'removeMix', { id: 'm' })).toThrow(/“deep” is mixed from this heap/);
+    expect(() => carryOut(history, 'joinMixes', { keep: 'deep', drop: 'm' })).toThrow(/mixed from the other/);
+  });
+  it('an impossible sample of a tube of one’s own', () =>
+    refused(
+      'addTube',
+      { tube: { id: 'x', pigment: 'PB29', grade: 'artist', finish: 'satin', own: { name: 'mine', masstoneLab: [140, 0, 0] } } },
+      /between 0 and 100/,
+    ));
   it('a stage with steps, and the last stage', () => refused('removeStage', { id: 'st' }, /still has steps/));
 });
 
@@ -318,7 +366,7 @@ describe('documents of earlier versions', () => {
   };
   it('version 0 is lifted: humidity becomes a fraction, the list of set-aside findings appears', () => {
     expect(upgradeLesson(structuredClone(version0))).toEqual({
-      schemaVersion: 2,
+      schemaVersion: 3,
       title: 'Old',
       room: { name: 'attic', airC: 19, humidity: 0.62, airSpeed: 0.1 },
       zones: [],
@@ -328,7 +376,18 @@ describe('documents of earlier versions', () => {
     });
   });
   it('version 1 is lifted: no elements yet, and the usual overlap', () => {
-    expect(upgradeLesson(structuredClone(version1))).toEqual({ ...version1, schemaVersion: 2, elements: [], overlapMm: 6 });
+    expect(upgradeLesson(structuredClone(version1))).toEqual({ ...version1, schemaVersion: 3, elements: [], overlapMm: 6 });
+  });
+  // Frozen: as version 2 wrote it.
+  const version2 = {
+    ...version1,
+    schemaVersion: 2,
+    elements: [],
+    overlapMm: 6,
+    tubes: [{ id: 'w', pigment: 'PW6', grade: 'artist', finish: 'satin' }],
+  };
+  it('version 2 is lifted: nothing changes but the number', () => {
+    expect(upgradeLesson(structuredClone(version2))).toEqual({ ...version2, schemaVersion: 3 });
   });
   it('the present version passes unchanged', () => {
     const lesson = emptyLesson('x', { widthMm: 100, heightMm: 100, unit: 'cm' }, () => 's');

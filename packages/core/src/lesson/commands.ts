@@ -1,28 +1,9 @@
-import type { Lab, Lesson, Mix, RecipePart, Room, School, Stage, Step, Support, Tube } from '@viaticum/contract';
-import { partsOf } from '../mix/index.js';
-import { pigmentOf } from '../pigment/index.js';
-import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
+import type { Lesson, Room, School, Stage, Step, Support } from '@viaticum/contract';
+import { between, CommandError, type D, find, insert, move, named, take } from './command-tools.js';
+import { paintCommands } from './paint-commands.js';
 import { pictureCommands } from './picture-commands.js';
 
 export { CommandError };
-
-function soundRecipe(lesson: D, recipe: RecipePart[]): RecipePart[] {
-  const seen = new Set<string>();
-  for (const part of recipe) {
-    find(lesson.tubes, part.tubeId, 'tube');
-    if (seen.has(part.tubeId)) throw new CommandError('A recipe names each tube once. Join the two amounts.');
-    seen.add(part.tubeId);
-    if (typeof part.parts === 'number' && !Number.isInteger(part.parts)) {
-      throw new CommandError('Give whole parts, “a touch” or “a speck”.');
-    }
-    try {
-      partsOf(part.parts);
-    } catch (error) {
-      throw new CommandError((error as Error).message);
-    }
-  }
-  return recipe;
-}
 
 function soundRoom(room: Room): void {
   between(room.airC, -20, 60, 'The air must be between −20 and 60 °C. Enter the temperature of the room.');
@@ -86,39 +67,7 @@ export const commands = {
     lesson.support = next;
   },
   ...pictureCommands,
-  addTube: (lesson: D, { tube }: { tube: Tube }) => {
-    try {
-      pigmentOf(tube.pigment);
-    } catch (error) {
-      throw new CommandError((error as Error).message);
-    }
-    insert(lesson.tubes, tube, 'tube');
-  },
-  setTube: (lesson: D, { id, tube }: { id: string; tube: Partial<Pick<Tube, 'grade' | 'finish'>> }) => {
-    Object.assign(find(lesson.tubes, id, 'tube'), tube);
-  },
-  removeTube: (lesson: D, { id }: { id: string }) => {
-    take(lesson.tubes, id, 'tube');
-    for (const mix of lesson.mixes) mix.recipe = mix.recipe.filter((part) => part.tubeId !== id);
-  },
-  addMix: (lesson: D, { mix, at }: { mix: Mix; at?: number }) => {
-    insert(lesson.mixes, { ...mix, name: named(mix.name, 'mix'), recipe: soundRecipe(lesson, mix.recipe) }, 'mix', at);
-  },
-  renameMix: (lesson: D, { id, name }: { id: string; name: string }) => {
-    find(lesson.mixes, id, 'mix').name = named(name, 'mix');
-  },
-  setRecipe: (lesson: D, { id, recipe }: { id: string; recipe: RecipePart[] }) => {
-    find(lesson.mixes, id, 'mix').recipe = soundRecipe(lesson, recipe);
-  },
-  setMixTarget: (lesson: D, { id, lab }: { id: string; lab: Lab | null }) => {
-    setOrClear(find(lesson.mixes, id, 'mix'), 'targetLab', lab);
-  },
-  moveMix: (lesson: D, { id, to }: { id: string; to: number }) => move(lesson.mixes, id, to, 'mix'),
-  removeMix: (lesson: D, { id }: { id: string }) => {
-    take(lesson.mixes, id, 'mix');
-    for (const step of lesson.steps) step.mixIds = step.mixIds.filter((mixId) => mixId !== id);
-    lesson.support.groundCoats = lesson.support.groundCoats.filter((coat) => coat.mixId !== id);
-  },
+  ...paintCommands,
   addStage: (lesson: D, { stage, at }: { stage: Stage; at?: number }) => {
     insert(lesson.stages, { ...stage, name: named(stage.name, 'stage') }, 'stage', at);
   },

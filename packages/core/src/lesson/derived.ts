@@ -1,7 +1,4 @@
-import type { Lesson, Mix, Tube } from '@viaticum/contract';
-import { cssRgb, deltaE00, differenceInWords, type Rgb } from '../colour/index.js';
-import { type MixedColour, type MixPart, mixColour, partsOf, recipeInWords } from '../mix/index.js';
-import { pigmentOf } from '../pigment/index.js';
+import type { Lesson } from '@viaticum/contract';
 import {
   type Extent,
   outlineArea,
@@ -14,84 +11,12 @@ import {
 } from '../zone/index.js';
 import { memo } from './memo.js';
 
-/** A mix with everything computed about it; `colour` and `wet` are null while it has no recipe. */
-export type MixLook = {
-  mix: Mix;
-  colour: MixedColour | null;
-  wet: MixedColour | null;
-  rgb: string;
-  wetRgb: string;
-  words: string;
-  parts: { tubeId: string; name: string; rgb: string; weight: number }[];
-  deltaE: number | null;
-  off: string | null;
-};
-
-const unmixed = 'rgb(190 190 190)';
-
-/** The customary short name of a tube: "ultramarine blue" → "ultramarine". */
-export function shortTubeName(tube: Tube): string {
-  return pigmentOf(tube.pigment)
-    .name.replace(/ \(.*\)$/, '')
-    .replace(/,.*$/, '')
-    .replace(/^titanium white$/, 'white')
-    .replace(/^ultramarine blue$/, 'ultramarine');
-}
-
-/** A tube's own colour straight from the tube, dry. */
-export function tubeRgb(tube: Tube): Rgb {
-  return mixColour([{ pigment: tube.pigment, parts: 1 }], { finish: tube.finish }).srgb;
-}
-
-/** A recipe of tubes as parts of pigments; null where it is empty. */
-export function recipeParts(mix: Mix, tubes: readonly Tube[]): MixPart[] | null {
-  const parts = mix.recipe.flatMap((part) => {
-    const tube = tubes.find((candidate) => candidate.id === part.tubeId);
-    return tube ? [{ pigment: tube.pigment, parts: part.parts }] : [];
-  });
-  return parts.length > 0 ? parts : null;
-}
-
-function lookOf(mix: Mix, tubes: readonly Tube[]): MixLook {
-  const parts = recipeParts(mix, tubes);
-  const finish = tubes[0]?.finish ?? 'satin';
-  const colour = parts && mixColour(parts, { finish });
-  const wet = parts && mixColour(parts, { state: 'wet' });
-  const nameOf = (tubeId: string) => {
-    const tube = tubes.find((candidate) => candidate.id === tubeId);
-    return tube ? shortTubeName(tube) : 'a tube taken away';
-  };
-  return {
-    mix,
-    colour,
-    wet,
-    rgb: colour ? cssRgb(colour.srgb) : unmixed,
-    wetRgb: wet ? cssRgb(wet.srgb) : unmixed,
-    words: parts ? recipeInWords(mix.recipe, nameOf) : 'no recipe yet',
-    parts: mix.recipe.flatMap((part) => {
-      const tube = tubes.find((candidate) => candidate.id === part.tubeId);
-      return tube
-        ? [{ tubeId: tube.id, name: shortTubeName(tube), rgb: cssRgb(tubeRgb(tube)), weight: partsOf(part.parts) }]
-        : [];
-    }),
-    deltaE: colour && mix.targetLab ? deltaE00(mix.targetLab, colour.lab) : null,
-    off: colour && mix.targetLab ? differenceInWords(mix.targetLab, colour.lab) : null,
-  };
-}
-
-const mixLooks = memo(
-  (mixes: readonly Mix[], tubes: readonly Tube[]) => new Map(mixes.map((mix) => [mix.id, lookOf(mix, tubes)])),
-  4,
-);
 const seenParts = memo((zones: Lesson['zones'], hidden: string, support: Lesson['support']) => {
   const gone = new Set(hidden.split(' '));
   const shown = zones.filter((zone) => !zone.elementId || !gone.has(zone.elementId));
   const parts = new Map(visibleParts(shown, support).map((part) => [part.id, part]));
   return zones.map((zone): VisiblePart => parts.get(zone.id) ?? { id: zone.id, outline: [], areaCm2: 0 });
 }, 4);
-
-/** The looks of all mixes of a lesson by id; worked out again only when mixes or tubes change. */
-export const looksOf = (lesson: Lesson): Map<string, MixLook> => mixLooks(lesson.mixes, lesson.tubes);
 
 /** What is seen of every zone of a lesson, with its area; a dropped thing shows nothing. Worked out again only when zones, things or the canvas change. */
 export const visibleOf = (lesson: Lesson): VisiblePart[] => {

@@ -29,6 +29,9 @@ export function lessonFaults(lesson: Lesson): string[] {
     if (!pigmentTable.has(tube.pigment)) faults.push(`No tube in the pigment table is called “${tube.pigment}”.`);
   }
   for (const mix of lesson.mixes) {
+    for (const part of mix.heaps ?? [])
+      if (!mixes.has(part.mixId)) faults.push(`${mix.name}: it is mixed from a heap that is not in the lesson.`);
+    if (isWithinItself(lesson, mix.id)) faults.push(`${mix.name}: it is mixed from itself.`);
     for (const part of mix.recipe)
       if (!tubes.has(part.tubeId)) faults.push(`${mix.name}: its recipe names a tube that is not in the lesson.`);
   }
@@ -38,4 +41,18 @@ export function lessonFaults(lesson: Lesson): string[] {
     if (step.mixIds.some((id) => !mixes.has(id))) faults.push(`${step.title}: it names a mix that is not in the lesson.`);
   }
   return faults;
+}
+
+function isWithinItself(lesson: Lesson, id: string): boolean {
+  const seen = new Set<string>();
+  const open = [id];
+  for (let at = open.pop(); at !== undefined; at = open.pop())
+    for (const { mixId } of lesson.mixes.find((mix) => mix.id === at)?.heaps ?? []) {
+      if (mixId === id) return true;
+      if (!seen.has(mixId)) {
+        seen.add(mixId);
+        open.push(mixId);
+      }
+    }
+  return false;
 }

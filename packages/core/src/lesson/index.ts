@@ -2,19 +2,33 @@ export { type ClearableStepField, type CommandArgs, CommandError, type CommandNa
 export { commonSizes, defaultRoom, defaultSchool, emptyLesson } from './defaults.js';
 export {
   extentsOf,
-  looksOf,
-  type MixLook,
   overlapsBetween,
-  recipeParts,
   restsOn,
   sameAreas,
-  shortTubeName,
-  tubeRgb,
   visibleOf,
   workOutAreas,
 } from './derived.js';
 export { lessonFaults } from './faults.js';
 export { carryOut, type History, redo, startHistory, undo } from './history.js';
+export {
+  coveringOf,
+  filmOf,
+  finishOf,
+  groundUnder,
+  type LookPart,
+  looksOf,
+  type MixCovering,
+  type MixLook,
+  nearTwins,
+  paintOf,
+  paintsOf,
+  recipeParts,
+  shortTubeName,
+  stockOf,
+  tubeRgb,
+  waterLimit,
+} from './looks.js';
 export { memo } from './memo.js';
-export { followSheet, paintLayers } from './sheet.js';
+export { followSheet, otherRecipesSheet, paintLayers } from './sheet.js';
+export { lackingTubes, type OtherRecipe, substitutes } from './substitute.js';
 export { upgradeLesson } from './upgrade.js';

@@ -1,8 +1,11 @@
-import type { FollowSheet, Lesson, PaintLayer, SheetStep, Step } from '@viaticum/contract';
+import type { FollowSheet, Lesson, OtherRecipes, PaintLayer, SheetMix, SheetStep, Step } from '@viaticum/contract';
 import { brushInWords, brushOf } from '../brush/index.js';
+import { cssRgb } from '../colour/index.js';
 import { outlineBox, outlinePath } from '../zone/index.js';
-import { looksOf, type MixLook, visibleOf } from './derived.js';
+import { visibleOf } from './derived.js';
+import { looksOf, type MixLook, shortTubeName, tubeRgb } from './looks.js';
 import { memo } from './memo.js';
+import type { OtherRecipe } from './substitute.js';
 
 /** The bare support: primed canvas or board, paper. */
 const bare = { canvas: 'rgb(240 238 232)', board: 'rgb(236 234 228)', paper: 'rgb(246 245 242)' } as const;
@@ -43,7 +46,8 @@ function sheetStep(lesson: Lesson, step: Step, number: number): SheetStep {
   };
 }
 
-const sheetMix = (look: MixLook) => ({
+const sheetMix = (look: MixLook): SheetMix => ({
+  id: look.mix.id,
   name: look.mix.name,
   rgb: look.rgb,
   wetRgb: look.wetRgb,
@@ -67,7 +71,27 @@ export const followSheet = memo((lesson: Lesson): FollowSheet => {
     title: lesson.title,
     canvas: { widthMm: lesson.support.widthMm, heightMm: lesson.support.heightMm, bareRgb: bare[lesson.support.kind] },
     zones,
+    tubes: lesson.tubes
+      .filter((tube) => tube.students !== false)
+      .map((tube) => ({ id: tube.id, name: shortTubeName(tube), rgb: cssRgb(tubeRgb(tube)) })),
     steps: Object.fromEntries(lesson.steps.map((step, i) => [step.id, sheetStep(lesson, step, i + 1)])),
     stepCount: lesson.steps.length,
   };
 }, 3);
+
+/** Other recipes as a phone shows them. */
+export const otherRecipesSheet = (lesson: Lesson, others: readonly OtherRecipe[]): OtherRecipes =>
+  Object.fromEntries(
+    others.map(({ mixId, rgb, wetRgb, words, parts, off }) => [
+      mixId,
+      {
+        id: mixId,
+        name: lesson.mixes.find((mix) => mix.id === mixId)?.name ?? '',
+        rgb,
+        wetRgb,
+        words,
+        parts: parts.map(({ name, rgb, weight }) => ({ name, rgb, weight })),
+        instead: off,
+      },
+    ]),
+  );

@@ -12,6 +12,8 @@ const upgrades: Record<number, (old: Versioned) => Versioned> = {
   },
   // Version 1 knew no elements and no overlap of painted zones.
   1: (old) => ({ ...old, schemaVersion: 2, elements: [], overlapMm: 6 }),
+  // Version 2 knew no tubes of one's own, no heaps within heaps and no glazes; all of these may be absent.
+  2: (old) => ({ ...old, schemaVersion: 3 }),
 };
 
 /**

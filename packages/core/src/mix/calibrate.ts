@@ -6,7 +6,7 @@ import { soundTarget } from './recipes.js';
 
 export type Sample = {
   /** The tube painted out thickly and dry. */
-  masstone: Lab;
+  masstoneLab: Lab;
   /** One part of the tube to so many parts of titanium white, dry. */
   tint?: { lab: Lab; whiteParts: number } | undefined;
 };
@@ -49,7 +49,7 @@ function bent(base: Spectra, p: ArrayLike<number>): Spectra {
  * contradict each other. Throws a sentence on a colour that cannot be.
  */
 export function calibrateTube(sample: Sample, { finish = 'satin' }: { finish?: Finish } = {}): Calibrated {
-  soundTarget(sample.masstone);
+  soundTarget(sample.masstoneLab);
   if (sample.tint) {
     soundTarget(sample.tint.lab);
     if (!(sample.tint.whiteParts > 0 && sample.tint.whiteParts <= 200))
@@ -70,7 +70,7 @@ export function calibrateTube(sample: Sample, { finish = 'satin' }: { finish?: F
   };
   const distance = (spectra: Spectra) => {
     const { masstone, tint } = seen(spectra);
-    return deltaE00(sample.masstone, masstone) + (sample.tint && tint ? deltaE00(sample.tint.lab, tint) : 0);
+    return deltaE00(sample.masstoneLab, masstone) + (sample.tint && tint ? deltaE00(sample.tint.lab, tint) : 0);
   };
   const base = [...pigmentTable.values()].reduce((best, one) => (distance(one) < distance(best) ? one : best), pigmentOf('PB29'));
   const residuals = (p: Float64Array): number[] => {
@@ -78,13 +78,13 @@ export function calibrateTube(sample: Sample, { finish = 'satin' }: { finish?: F
     const off = (lab: Lab, aim: Lab) => lab.map((value, i) => value - (aim[i] as number));
     // Without a tint nothing is known of the strength: it stays the table's.
     const pull = [0.3, 0.5, 0.5, 0.8, 0.8, sample.tint ? 0.3 : 50].map((weight, i) => weight * (p[i] as number));
-    return [...off(masstone, sample.masstone), ...(sample.tint && tint ? off(tint, sample.tint.lab) : []), ...pull];
+    return [...off(masstone, sample.masstoneLab), ...(sample.tint && tint ? off(tint, sample.tint.lab) : []), ...pull];
   };
   const p = leastSquares(residuals, new Float64Array(PARAMETERS));
   const spectra = bent(base, p);
   const { masstone, tint } = seen(spectra);
   const left = {
-    masstone: deltaE00(sample.masstone, masstone),
+    masstone: deltaE00(sample.masstoneLab, masstone),
     tint: sample.tint && tint ? deltaE00(sample.tint.lab, tint) : null,
   };
   const worst = Math.max(left.masstone, left.tint ?? 0);

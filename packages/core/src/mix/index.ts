@@ -1,6 +1,7 @@
 export { type Calibrated, calibrateTube, type Sample } from './calibrate.js';
 export { type Covering, covering, glazeMedium, glazeOver, HIDES_AT, hidingUm, spreadingRate } from './covering.js';
 export { type FamilyMember, gradient, shadowAndLight, twoGreys, valueLadder } from './families.js';
+export { paletteLayout, warmth } from './layout.js';
 export {
   blend,
   type Finish,

@@ -77,6 +77,19 @@ export async function classes(app: FastifyInstance, { store, config }: { store: 
   routes.get('/api/join/:code/sheet', { schema: { params: AnyCode } }, async (request) =>
     store.sheet((await find(request.params.code, request.ip)).code),
   );
+  routes.get(
+    '/api/join/:code/recipes',
+    {
+      schema: {
+        params: AnyCode,
+        querystring: Type.Object({ without: Type.String({ maxLength: 2000 }) }, { additionalProperties: false }),
+      },
+    },
+    async (request) => {
+      const { code } = await find(request.params.code, request.ip);
+      return store.recipesWithout(code, request.query.without.split(','));
+    },
+  );
 
   // Who may connect: anyone who knows the code; as the desk only the instructor whose class it is.
   const found = new WeakMap<object, { one: ClassEntity; desk: boolean }>();

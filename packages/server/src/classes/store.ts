@@ -1,5 +1,5 @@
 import { randomBytes, randomInt } from 'node:crypto';
-import { CODE_ALPHABET, type EventBody, type FollowSheet } from '@viaticum/contract';
+import { CODE_ALPHABET, type EventBody, type FollowSheet, type OtherRecipes } from '@viaticum/contract';
 import { followSheet } from '@viaticum/core/lesson';
 import { planLesson } from '@viaticum/core/plan';
 import { nanoid } from 'nanoid';
@@ -7,6 +7,7 @@ import { ClassEntity, ClassEventEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
 import type { LessonStore } from '../lessons/store.js';
+import { recipesForKits } from './recipes.js';
 import { type ClassRoom, classRoom } from './room.js';
 
 const newCode = () => Array.from({ length: 6 }, () => CODE_ALPHABET[randomInt(CODE_ALPHABET.length)]).join('');
@@ -14,6 +15,7 @@ const newCode = () => Array.from({ length: 6 }, () => CODE_ALPHABET[randomInt(CO
 /** Classes: opening one, and the rooms of those that somebody is connected to. */
 export function classStore(database: Database, lessons: LessonStore) {
   const { source, pool } = database;
+  const recipes = recipesForKits();
   const rooms = new Map<string, Promise<ClassRoom>>();
 
   const byCode = async (code: string): Promise<ClassEntity> => {
@@ -77,6 +79,12 @@ export function classStore(database: Database, lessons: LessonStore) {
       return followSheet(await lessons.revision((await byCode(code)).revisionId));
     },
 
+    /** Recipes for a student of this class who lacks some tubes. */
+    async recipesWithout(code: string, tubes: readonly string[]): Promise<OtherRecipes> {
+      const { revisionId } = await byCode(code);
+      return recipes.without(revisionId, await lessons.revision(revisionId), tubes);
+    },
+
     title: async (one: ClassEntity): Promise<string> => (await lessons.revision(one.revisionId)).title,
 
     /** The room of a class, read from the database when the first person comes. */
@@ -95,6 +103,7 @@ export function classStore(database: Database, lessons: LessonStore) {
     },
 
     async close(): Promise<void> {
+      await recipes.close();
       for (const room of rooms.values()) (await room).close();
     },
   };

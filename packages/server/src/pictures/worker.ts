@@ -1,10 +1,5 @@
 import { parentPort } from 'node:worker_threads';
+import { serveJobs } from '../thread.js';
 import { render } from './renditions.js';
 
-const port = parentPort;
-port?.on('message', ({ id, bytes }: { id: number; bytes: Uint8Array }) => {
-  render(bytes).then(
-    (rendered) => port.postMessage({ id, rendered }),
-    (error: Error) => port.postMessage({ id, fault: error.message }),
-  );
-});
+serveJobs(parentPort, (bytes: Uint8Array) => render(bytes));

@@ -49,5 +49,3 @@ export type PictureJobs = {
   means: { args: { zones: Outline[] }; answer: (Lab | null)[] };
 };
 export type JobName = keyof PictureJobs;
-export type ToWorker = { id: number; name: JobName; args: unknown } | { cancel: number };
-export type FromWorker = { id: number } & ({ progress: number } | { answer: unknown } | { failed: string } | { cancelled: true });

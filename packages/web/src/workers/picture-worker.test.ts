@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from '@jest/globals';
-import type { FromWorker, ToWorker } from './picture-jobs.js';
+import type { FromWorker, ToWorker } from './job-worker.js';
 
 /** A worker whose inside is the test. */
 class Bench {
@@ -45,7 +45,7 @@ describe('asking the picture worker', () => {
   });
   it('a failure is its sentence; a cancelled job says that it was', async () => {
     const worker = await make();
-    const { CancelledJob } = await import('./picture-worker.js');
+    const { CancelledJob } = await import('./job-worker.js');
     const failed = worker.ask('grey', { blurMm: 1 });
     const stopped = worker.ask('grey', { blurMm: 1 });
     stopped.cancel();

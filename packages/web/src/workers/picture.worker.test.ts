@@ -2,7 +2,8 @@ import { beforeAll, describe, expect, it } from '@jest/globals';
 import type { Outline } from '@viaticum/contract';
 import { outlineArea } from '@viaticum/core/zone';
 import { drawn } from '../../../core/src/picture/scene.fixture.js';
-import type { FromWorker, JobName, LayArgs, PictureJobs } from './picture-jobs.js';
+import type { FromWorker } from './job-worker.js';
+import type { JobName, LayArgs, PictureJobs } from './picture-jobs.js';
 
 /** A red kite on a blue sky over brown land. */
 const picture = drawn(160, 200, (x, y) =>

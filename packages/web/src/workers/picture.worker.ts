@@ -36,7 +36,8 @@ import {
   sizeWithin,
 } from '@viaticum/core/raster';
 import { labelSheets, visibleParts } from '@viaticum/core/zone';
-import type { FromWorker, JobName, LayArgs, PictureJobs, SourceAt, ToWorker } from './picture-jobs.js';
+import type { JobName, LayArgs, PictureJobs, SourceAt } from './picture-jobs.js';
+import { breathe, serveJobs } from './serve-jobs.js';
 
 const BARE: [number, number, number] = [240, 238, 232];
 const NOTES_PIXELS = 240_000;
@@ -45,8 +46,6 @@ const pixelsOf = new Map<string, Promise<Rgba>>();
 let laid: Laid | null = null;
 let lab: LabRaster | null = null;
 let segmentation: Segmentation | null = null;
-const cancelled = new Set<number>();
-const post = (message: FromWorker) => self.postMessage(message);
 
 /** The pixels of a picture, decoded once. */
 function read(url: string): Promise<Rgba> {
@@ -152,14 +151,6 @@ async function lay(args: LayArgs): Promise<PictureJobs['lay']['answer']> {
     patterned: laid.patterned,
   };
 }
-
-/** Lets messages in between two pieces of work; throws where this job was cancelled. */
-async function breathe(id: number, progress: number): Promise<void> {
-  post({ id, progress });
-  await new Promise((done) => setTimeout(done));
-  if (cancelled.has(id)) throw new Cancelled();
-}
-class Cancelled extends Error {}
 
 async function propose(
   id: number,
@@ -296,23 +287,4 @@ const jobs: {
   means: (_, { zones }) => means(zones),
 };
 
-// One job after the other, so that a later one meets what an earlier one laid.
-let queue: Promise<void> = Promise.resolve();
-self.onmessage = ({ data }: MessageEvent<ToWorker>) => {
-  if ('cancel' in data) {
-    cancelled.add(data.cancel);
-    return;
-  }
-  const { id, name, args } = data;
-  queue = queue.then(async () => {
-    if (cancelled.has(id)) return post({ id, cancelled: true });
-    try {
-      post({ id, answer: await (jobs[name] as (id: number, args: unknown) => unknown)(id, args) });
-    } catch (error) {
-      if (error instanceof Cancelled) post({ id, cancelled: true });
-      else post({ id, failed: error instanceof Error ? error.message : String(error) });
-    } finally {
-      cancelled.delete(id);
-    }
-  });
-};
+serveJobs(jobs);

@@ -33,9 +33,10 @@ export const unusedMix: Rule = {
     const used = new Set([
       ...lesson.steps.flatMap((step) => step.mixIds),
       ...lesson.support.groundCoats.map((coat) => coat.mixId),
+      ...lesson.mixes.flatMap((mix) => mix.heaps?.map((part) => part.mixId) ?? []),
     ]);
     return lesson.mixes
-      .filter((mix) => !used.has(mix.id) && lesson.steps.length > 0)
+      .filter((mix) => !used.has(mix.id) && !mix.letDown && lesson.steps.length > 0)
       .map(
         (mix): Finding => ({
           id: `unused-mix/${mix.id}`,

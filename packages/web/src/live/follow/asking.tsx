@@ -1,3 +1,4 @@
+import type { FollowSheet } from '@viaticum/contract';
 import { type FormEvent, useState } from 'react';
 import { words } from '../../words.js';
 
@@ -38,11 +39,24 @@ export function AskCode({ fault, onCode }: { fault: string | null; onCode: (code
   );
 }
 
-export function AskName({ title, fault, onName }: { title: string; fault: string | null; onName: (name: string) => void }) {
+export function AskName({
+  title,
+  tubes,
+  fault,
+  onName,
+}: {
+  title: string;
+  tubes: FollowSheet['tubes'];
+  fault: string | null;
+  onName: (name: string, kit: string[]) => void;
+}) {
   const [name, setName] = useState('');
+  const [lacking, setLacking] = useState<string[]>([]);
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    if (name.trim()) onName(name.trim());
+    // An empty kit says that nothing is lacking.
+    const kit = lacking.length === 0 ? [] : tubes.filter((tube) => !lacking.includes(tube.id)).map((tube) => tube.id);
+    if (name.trim()) onName(name.trim(), kit.length > 0 || lacking.length === 0 ? kit : ['none']);
   };
   return (
     <main className="follow-page follow-ask">
@@ -57,6 +71,25 @@ export function AskName({ title, fault, onName }: { title: string; fault: string
           maxLength={40}
           autoComplete="given-name"
         />
+        {tubes.length > 0 && (
+          <details className="follow-kit">
+            <summary>{w.kit(tubes.length, lacking.length)}</summary>
+            <p className="quiet">{w.kitAbout}</p>
+            {tubes.map((tube) => (
+              <label key={tube.id}>
+                <input
+                  type="checkbox"
+                  checked={!lacking.includes(tube.id)}
+                  onChange={(event) =>
+                    setLacking(event.target.checked ? lacking.filter((id) => id !== tube.id) : [...lacking, tube.id])
+                  }
+                />
+                <i style={{ background: tube.rgb }} />
+                {tube.name}
+              </label>
+            ))}
+          </details>
+        )}
         {fault && (
           <p className="signal" role="alert">
             {fault}

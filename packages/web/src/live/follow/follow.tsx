@@ -1,5 +1,5 @@
-import type { FollowSheet } from '@viaticum/contract';
-import { useEffect, useState } from 'react';
+import type { FollowSheet, OtherRecipes } from '@viaticum/contract';
+import { useEffect, useMemo, useState } from 'react';
 import { type ApiFailure, call } from '../../api/http.js';
 import { words } from '../../words.js';
 import { type LiveConnection, liveConnection } from '../connection.js';
@@ -84,8 +84,9 @@ function Joined({ connection, sheet }: { connection: LiveConnection; sheet: Foll
       <AskName
         title={sheet.title}
         fault={fault}
-        onName={async (firstName) => {
-          const answer = await connection.say({ type: 'join', firstName, kit: [] });
+        tubes={sheet.tubes}
+        onName={async (firstName, kit) => {
+          const answer = await connection.say({ type: 'join', firstName, kit });
           setFault(answer.ok ? null : (answer.message ?? null));
         }}
       />
@@ -94,8 +95,48 @@ function Joined({ connection, sheet }: { connection: LiveConnection; sheet: Foll
   if (!student) return <main className="follow-page" />;
   if (!live.state.current)
     return <Resting title={w.waiting} about={w.waitingAbout} more={student.firstName} lost={!live.online} />;
-  return <Present connection={connection} live={live} sheet={sheet} student={student} />;
+  return <WithKit connection={connection} live={live} sheet={sheet} student={student} />;
 }
+
+/** The present step with the recipes for the tubes that this student has. */
+function WithKit(props: Parameters<typeof Present>[0]) {
+  const { sheet, student } = props;
+  const code = codeOfPage();
+  const lacking = sheet.tubes.filter((tube) => student.kit.length > 0 && !student.kit.includes(tube.id)).map((tube) => tube.id);
+  const without = lacking.join(',');
+  const key = `viaticum-recipes-${code}-${without}`;
+  const [others, setOthers] = useState<OtherRecipes | null>(() => JSON.parse(localStorage.getItem(key) ?? 'null'));
+  useEffect(() => {
+    if (!without || others) return;
+    let gone = false;
+    const look = (): void => {
+      call<OtherRecipes>('GET', `/api/join/${encodeURIComponent(code)}/recipes?without=${encodeURIComponent(without)}`).then(
+        (found) => {
+          localStorage.setItem(key, JSON.stringify(found));
+          if (!gone) setOthers(found);
+        },
+        () => !gone && setTimeout(look, 3000),
+      );
+    };
+    look();
+    return () => {
+      gone = true;
+    };
+  }, [code, without, key, others]);
+  return (
+    <Present
+      {...props}
+      sheet={useMemo(() => (without && others ? withRecipes(sheet, others) : sheet), [sheet, others, without])}
+    />
+  );
+}
+
+const withRecipes = (sheet: FollowSheet, others: OtherRecipes): FollowSheet => ({
+  ...sheet,
+  steps: Object.fromEntries(
+    Object.entries(sheet.steps).map(([id, step]) => [id, { ...step, mixes: step.mixes.map((mix) => others[mix.id] ?? mix) }]),
+  ),
+});
 
 function Resting({ title, about, more, lost = false }: { title: string; about: string; more?: string; lost?: boolean }) {
   return (

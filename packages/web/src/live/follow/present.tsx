@@ -132,7 +132,12 @@ function Work({
         <p key={line}>{line}</p>
       ))}
       {step.mixes.map((mix) => (
-        <RecipeBar key={mix.name} parts={mix.parts} words={`${mix.name}: ${mix.words}`} />
+        <div key={mix.id} className="follow-mix">
+          <i className="follow-heap" style={{ background: mix.wetRgb }} title={w.wet} />
+          <i className="follow-heap dry" style={{ background: mix.rgb }} title={w.dry} />
+          <RecipeBar parts={mix.parts} words={`${mix.name}: ${mix.words}`} />
+          {mix.instead !== undefined && <p className="follow-instead">{w.instead(mix.instead)}</p>}
+        </div>
       ))}
       <div className="follow-clock-row">
         {left !== null && <Clock left={left} />}

@@ -11,8 +11,8 @@ import { words } from '../../words.js';
 
 const w = words.paints;
 
-/** The lesson's tubes, and the pigment table to choose more from. */
-export function TubeList({ lesson }: { lesson: Lesson }) {
+/** The pigment table, to choose a tube from by its Colour Index name or its customary one. */
+export function AddTube({ lesson }: { lesson: Lesson }) {
   const session = useSession();
   const options = useMemo(
     () =>
@@ -31,20 +31,28 @@ export function TubeList({ lesson }: { lesson: Lesson }) {
     [],
   );
   return (
+    <Select
+      aria-label={w.addTube}
+      placeholder={w.addTube}
+      value={null}
+      options={options}
+      showSearch={{ filterOption: (input, option) => option?.search.includes(input.toLowerCase()) ?? false }}
+      onChange={(pigment: string) =>
+        session.do('addTube', { tube: { id: nanoid(8), pigment, grade: 'artist', finish: lesson.tubes[0]?.finish ?? 'satin' } })
+      }
+      popupMatchSelectWidth={320}
+      style={{ width: '100%' }}
+    />
+  );
+}
+
+/** The lesson's tubes in short. */
+export function TubeList({ lesson }: { lesson: Lesson }) {
+  const session = useSession();
+  return (
     <section className="tubes">
       <h2>{w.tubes}</h2>
-      <Select
-        aria-label={w.addTube}
-        placeholder={w.addTube}
-        value={null}
-        options={options}
-        showSearch={{ filterOption: (input, option) => option?.search.includes(input.toLowerCase()) ?? false }}
-        onChange={(pigment: string) =>
-          session.do('addTube', { tube: { id: nanoid(8), pigment, grade: 'artist', finish: 'satin' } })
-        }
-        popupMatchSelectWidth={320}
-        style={{ width: '100%' }}
-      />
+      <AddTube lesson={lesson} />
       <ul>
         {lesson.tubes.map((tube) => {
           const pigment = pigmentOf(tube.pigment);
@@ -54,7 +62,7 @@ export function TubeList({ lesson }: { lesson: Lesson }) {
               <span>
                 {shortTubeName(tube)}
                 <span className="quiet small">
-                  {pigment.isMixture ? '' : `${pigment.id.replace(/-.*/, '')}, `}
+                  {pigment.isMixture || tube.own ? '' : `${pigment.id.replace(/-.*/, '')}, `}
                   {w.opacity[pigment.opacity]}
                   {pigment.metals.length > 0 && ` · ${w.metals(pigment.metals.join(' and '))}`}
                 </span>

@@ -4,7 +4,8 @@ import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, 
 import { pictureUrl } from '../../api/queries.js';
 import { useLesson } from '../../lesson/context.js';
 import type { JobName, LayArgs, PictureJobs, SourceAt } from '../../workers/picture-jobs.js';
-import { CancelledJob, type PictureWorker, pictureWorker } from '../../workers/picture-worker.js';
+import { type PictureWorker, pictureWorker } from '../../workers/picture-worker.js';
+import { type Job, useJobOf } from '../../workers/use-job.js';
 
 /** The picture as laid by the worker. `version` counts up with every new laying; 0 while none is there. */
 export type Laying = {
@@ -99,42 +100,17 @@ export function LayingProvider({ children }: { children: ReactNode }) {
   return <LayingContext.Provider value={value}>{children}</LayingContext.Provider>;
 }
 
-type Job<N extends JobName> = { answer: PictureJobs[N]['answer'] | null; progress: number | null; fault: string | null };
-
 /**
- * Asks the worker whenever the picture or the question changes, a moment after the last change; the old answer stays until the
- * new one is there. `null` asks nothing.
+ * Asks the picture worker whenever the picture or the question changes, a moment after the last change; the old answer stays
+ * until the new one is there. `null` asks nothing.
  */
-export function useJob<N extends JobName>(name: N, args: PictureJobs[N]['args'] | null, afterMs = 60): Job<N> {
+export function useJob<N extends JobName>(
+  name: N,
+  args: PictureJobs[N]['args'] | null,
+  afterMs = 60,
+): Job<PictureJobs[N]['answer']> {
   const { worker, version } = useLaying();
-  const [job, setJob] = useState<Job<N>>({ answer: null, progress: null, fault: null });
-  const key = args && JSON.stringify(args);
-  const latest = useRef(args);
-  latest.current = args;
-  useEffect(() => {
-    if (key === null || version === 0) return;
-    let asked: { cancel: () => unknown } | null = null;
-    let gone = false;
-    const timer = setTimeout(() => {
-      const { answer, cancel } = worker.ask(
-        name,
-        latest.current as PictureJobs[N]['args'],
-        (progress) => !gone && setJob((was) => ({ ...was, progress })),
-      );
-      asked = { cancel };
-      answer.then(
-        (found) => !gone && setJob({ answer: found, progress: null, fault: null }),
-        (error: Error) =>
-          !gone && !(error instanceof CancelledJob) && setJob((was) => ({ ...was, progress: null, fault: error.message })),
-      );
-    }, afterMs);
-    return () => {
-      gone = true;
-      clearTimeout(timer);
-      asked?.cancel();
-    };
-  }, [worker, version, name, key, afterMs]);
-  return job;
+  return useJobOf<PictureJobs, N>(worker, name, version === 0 ? null : args, { version, afterMs });
 }
 
 /** A blob's address for as long as it is shown. */

@@ -1,5 +1,6 @@
 import { type DragEvent, useMemo, useRef, useState } from 'react';
 import { useLesson } from '../../lesson/context.js';
+import { Topics } from '../../ui/topics.js';
 import { words } from '../../words.js';
 import { Easel } from './easel.js';
 import { EaselContext, type EaselView, type Mode } from './easel-context.js';
@@ -58,13 +59,7 @@ export default function PictureStation() {
         <LayingProvider>
           <Easel lesson={lesson} reference={reference} />
           <div className="picture-side">
-            <nav className="topics" aria-label={w.topicsLabel}>
-              {(Object.keys(topics) as Topic[]).map((one) => (
-                <button key={one} type="button" aria-pressed={one === topic} onClick={() => setTopic(one)}>
-                  {w.topics[one]}
-                </button>
-              ))}
-            </nav>
+            <Topics label={w.topicsLabel} names={w.topics} shown={topic} onShow={setTopic} />
             <div className="topic" key={topic}>
               {picture.error && (
                 <p className="signal" role="alert">

@@ -1,0 +1,90 @@
+import type { Lesson, Mix } from '@viaticum/contract';
+import { coatTimes } from '@viaticum/core/coat';
+import { cssRgb, labToSrgb } from '@viaticum/core/colour';
+import { filmOf, finishOf, looksOf, type MixCovering, recipeParts, waterLimit } from '@viaticum/core/lesson';
+import { covering as coveringFor, glazeMedium, tintingPower } from '@viaticum/core/mix';
+import { waitInWords } from '@viaticum/core/units';
+import { useMemo } from 'react';
+import { useSession } from '../../lesson/context.js';
+import { words } from '../../words.js';
+
+const w = words.paints;
+/** A thin line is paint with much water, about as thick as a wash. */
+const LINE = { technique: 'wash', waterShareOfMix: 0.3 } as const;
+
+/** How many layers it takes, what one looks like, a thin line on the darkest heap, a glaze. */
+export function CoveringFacts({ lesson, mix, covering }: { lesson: Lesson; mix: Mix; covering: MixCovering }) {
+  const line = useMemo(() => {
+    const parts = recipeParts(mix, lesson);
+    const heaps = [...looksOf(lesson).values()].flatMap((look) => look.colour ?? []);
+    const own = looksOf(lesson).get(mix.id)?.colour;
+    const darkest = heaps.reduce((best, one) => (one.lab[0] < best.lab[0] ? one : best), heaps[0] as (typeof heaps)[number]);
+    if (!parts || !own || own.lab[0] - darkest.lab[0] < 30) return null;
+    return coveringFor(parts, coatTimes(LINE, lesson.room).dryUm, darkest.lab, finishOf(lesson.tubes)).coats;
+  }, [lesson, mix]);
+  const technique = words.techniques[covering.technique as keyof typeof words.techniques];
+  return (
+    <>
+      <h3>{w.covering}</h3>
+      <p>{w.coats(covering.coats, technique)}</p>
+      <p className="small quiet">
+        {w.contrast(covering.contrastRatio)}. {w.oneCoat(covering.oneCoat.deltaE)}
+      </p>
+      <p className="cover-strip" aria-hidden="true">
+        <i style={{ background: cssRgb(labToSrgb(covering.ground)) }} />
+        <i style={{ background: cssRgb(labToSrgb(covering.oneCoat.lab)) }} />
+        {covering.glaze && <i style={{ background: cssRgb(labToSrgb(covering.glaze.lab)) }} />}
+      </p>
+      <p className="small quiet">
+        {w.swatchOn}
+        {covering.glaze && mix.mediumParts ? `; ${w.glaze(mix.mediumParts).toLowerCase()}` : ''}
+      </p>
+      {line !== null && line !== undefined && <p className="small quiet">{w.line(line)}</p>}
+    </>
+  );
+}
+
+/** Water and medium in a heap, and what they do to its film, its cover and its times. */
+export function Thinning({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
+  const session = useSession();
+  const parts = recipeParts(mix, lesson);
+  const { technique } = filmOf(lesson, mix.id);
+  const share = mix.waterShareOfMix;
+  const times = coatTimes({ technique, ...(share !== undefined && { waterShareOfMix: share }) }, lesson.room);
+  const limit = waterLimit[lesson.school.thinning];
+  const glaze = parts ? glazeMedium(Math.max(...parts.map((part) => tintingPower(part.pigment)))) : 4;
+  const number = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.')));
+  return (
+    <>
+      <h3>{w.thinning}</h3>
+      <p className="mix-thinning">
+        <label className="small">
+          {w.water}
+          <input
+            key={`w${share}`}
+            inputMode="numeric"
+            defaultValue={share === undefined ? '' : Math.round(share * 100)}
+            onBlur={(event) => {
+              const value = number(event.target.value);
+              session.do('setThinning', { id: mix.id, waterShareOfMix: value === null ? null : value / 100 });
+            }}
+          />
+        </label>
+        <label className="small">
+          {w.medium}
+          <input
+            key={`m${mix.mediumParts}`}
+            inputMode="numeric"
+            placeholder={String(glaze)}
+            defaultValue={mix.mediumParts ?? ''}
+            onBlur={(event) => session.do('setThinning', { id: mix.id, mediumParts: number(event.target.value) })}
+          />
+        </label>
+      </p>
+      <p className="small quiet">
+        {w.thinned(Math.round(times.dryUm), waitInWords(times.openMin), waitInWords(times.paintOverMin))}
+        {(share ?? 0) > limit && ` ${w.waterNote(Math.round(limit * 100))}`}
+      </p>
+    </>
+  );
+}

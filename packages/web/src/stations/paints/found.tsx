@@ -1,0 +1,150 @@
+import type { Lesson, Mix, RecipePart } from '@viaticum/contract';
+import { cssRgb, labToSrgb } from '@viaticum/core/colour';
+import { shortTubeName, tubeRgb } from '@viaticum/core/lesson';
+import { outOfReach, partsOf, recipeInWords, type Suggestion } from '@viaticum/core/mix';
+import { pigmentOf } from '@viaticum/core/pigment';
+import { nanoid } from 'nanoid';
+import { useMemo, useState } from 'react';
+import { useSession } from '../../lesson/context.js';
+import { RecipeBar } from '../../ui/swatch.js';
+import { words } from '../../words.js';
+import { paintSide, usePaintJob } from './paint-context.js';
+
+const w = words.paints;
+
+/** The recipes that the worker finds for this heap's target, best first, each with what it is good for. */
+export function Found({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
+  const asked = useMemo(
+    () => (mix.targetLab && lesson.tubes.length > 0 ? { lesson: paintSide(lesson), mixId: mix.id } : null),
+    [lesson, mix],
+  );
+  const quick = usePaintJob('suggest', asked && { ...asked, quick: true });
+  const full = usePaintJob('suggest', asked && { ...asked, quick: false });
+  if (!asked) return null;
+  const answer = full.answer && full.progress === null ? full.answer : (quick.answer ?? full.answer);
+  const fault = full.fault ?? quick.fault;
+  const [best] = answer?.found ?? [];
+  return (
+    <>
+      <h3>{w.found}</h3>
+      {fault && (
+        <p className="signal" role="alert">
+          {fault}
+        </p>
+      )}
+      {full.progress !== null && full.progress < 1 && (
+        <p className="small quiet" role="status">
+          {w.seeking(full.progress)}
+        </p>
+      )}
+      <ul className="found">
+        {answer?.found.map((one) => (
+          <FoundRecipe key={JSON.stringify(one.parts)} lesson={lesson} mix={mix} found={one} />
+        ))}
+      </ul>
+      {answer?.isWhole && <p className="small quiet">{w.wholeOnly}</p>}
+      {best && outOfReach(best.deltaE) && mix.targetLab && <Reach lesson={lesson} target={mix.targetLab} />}
+    </>
+  );
+}
+
+/** A part that recipes name: a tube of the list, or a heap let down beforehand. */
+function partOf(lesson: Lesson, id: string) {
+  const tube = lesson.tubes.find((one) => one.id === id);
+  if (tube) return { name: shortTubeName(tube), rgb: cssRgb(tubeRgb(tube)) };
+  const heap = lesson.mixes.find((one) => one.id === id);
+  return { name: heap?.name ?? '', rgb: 'rgb(150 150 150)' };
+}
+
+function FoundRecipe({ lesson, mix, found }: { lesson: Lesson; mix: Mix; found: Suggestion }) {
+  const session = useSession();
+  const recipe = found.parts.filter(({ id }) => lesson.tubes.some((tube) => tube.id === id));
+  const heaps = found.parts.filter(({ id }) => lesson.mixes.some((one) => one.id === id));
+  const told = (parts: readonly { id: string; parts: unknown }[]) =>
+    parts
+      .map(({ id, parts }) => `${id} ${parts}`)
+      .sort()
+      .join();
+  const mine = [
+    ...mix.recipe.map(({ tubeId, parts }) => ({ id: tubeId, parts })),
+    ...(mix.heaps ?? []).map(({ mixId, parts }) => ({ id: mixId, parts })),
+  ];
+  const inUse = told(mine) === told(found.parts);
+  const bar = found.parts.map(({ id, parts }) => ({ ...partOf(lesson, id), weight: partsOf(parts) }));
+  const said = recipeInWords(
+    found.parts.map(({ id, parts }) => ({ tubeId: id, parts })),
+    (id) => partOf(lesson, id).name,
+  );
+  return (
+    <li>
+      <p className="found-head small">
+        <span>{found.reasons.map((reason) => w.reasons[reason]).join(', ')}</span>
+        {inUse ? (
+          <span className="quiet">{w.inUse}</span>
+        ) : (
+          <button
+            type="button"
+            className="key bare small"
+            aria-label={`${w.use}: ${said}`}
+            onClick={() =>
+              session.do('setRecipe', {
+                id: mix.id,
+                recipe: recipe.map(({ id, parts }) => ({ tubeId: id, parts: parts as RecipePart['parts'] })),
+                heaps: heaps.map(({ id, parts }) => ({ mixId: id, parts: parts as RecipePart['parts'] })),
+              })
+            }
+          >
+            {w.use}
+          </button>
+        )}
+      </p>
+      <div className="found-row">
+        <i style={{ background: cssRgb(labToSrgb((found.film ?? found).lab)) }} />
+        <RecipeBar parts={bar} words={said} />
+      </div>
+      <p className="small">
+        {found.off}
+        <span className="quiet numbers">
+          {' '}
+          {w.thick(found.deltaE)}
+          {found.film && `, ${w.onFilm(found.film.deltaE)}`}
+        </span>
+      </p>
+      {found.touchy.deltaE > 4 && (
+        <p className="small quiet">{w.touchy(partOf(lesson, found.touchy.id).name, found.touchy.deltaE)}</p>
+      )}
+    </li>
+  );
+}
+
+/** For a colour out of reach: the tubes of the table that would bring it nearer. */
+function Reach({ lesson, target }: { lesson: Lesson; target: NonNullable<Mix['targetLab']> }) {
+  const session = useSession();
+  const [isAsked, setAsked] = useState(false);
+  const { answer, progress } = usePaintJob('reach', isAsked ? { lesson: paintSide(lesson), target } : null);
+  const finish = lesson.tubes[0]?.finish ?? 'satin';
+  return (
+    <div className="reach">
+      <p className="small">{w.outOfReach}</p>
+      {!answer && (
+        <button type="button" className="key small" disabled={isAsked} onClick={() => setAsked(true)}>
+          {progress === null ? w.whichTube : w.searching(progress)}
+        </button>
+      )}
+      <ul>
+        {answer?.slice(0, 3).map(({ pigment, deltaE }) => (
+          <li key={pigment} className="small">
+            {w.wouldReach(pigmentOf(pigment).name, deltaE)}
+            <button
+              type="button"
+              className="key bare small"
+              onClick={() => session.do('addTube', { tube: { id: nanoid(8), pigment, grade: 'artist', finish } })}
+            >
+              {w.addIt(pigmentOf(pigment).name)}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

@@ -1,0 +1,148 @@
+import type { Lab, Lesson, Mix } from '@viaticum/contract';
+import { useEffect, useMemo, useState } from 'react';
+import { pictureUrl } from '../../api/queries.js';
+import { useSession, useWorkedOut } from '../../lesson/context.js';
+import { Nudges } from '../../ui/nudges.js';
+import { words } from '../../words.js';
+import { seenOutlines, useJob, useLaying, wholeOf } from '../picture/laid.js';
+
+const w = words.paints;
+const SPOT_MM = 2.5;
+
+/** The target: picked from the picture as it will be painted, the mean of an area, typed, or moved by a painter's words; met dry or wet. */
+export function Target({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
+  const session = useSession();
+  const worked = useWorkedOut();
+  const [picking, setPicking] = useState(false);
+  const hasPicture = wholeOf(lesson) !== undefined;
+  const zones = useMemo(() => seenOutlines(worked), [worked]);
+  const { answer: means } = useJob('means', hasPicture && lesson.zones.length > 0 ? { zones } : null, 200);
+  const set = (lab: Lab | null, zoneId?: string | null) =>
+    session.do('setMixTarget', { id: mix.id, lab, ...(zoneId !== undefined && { zoneId }) });
+  return (
+    <>
+      <h3>{w.target}</h3>
+      {!mix.targetLab && <p className="small quiet">{w.noTarget}</p>}
+      <p className="mix-target-keys">
+        {hasPicture && (
+          <button type="button" className="key" aria-pressed={picking} onClick={() => setPicking(!picking)}>
+            {w.pick}
+          </button>
+        )}
+        {lesson.zones.length > 0 && (
+          <select
+            className="plain-input"
+            value=""
+            aria-label={w.fromZone}
+            onChange={(event) => {
+              const at = worked.zones.findIndex((zone) => zone.id === event.target.value);
+              const lab = worked.zones[at]?.targetLab ?? means?.[at];
+              if (lab) set(rounded(lab), event.target.value);
+            }}
+          >
+            <option value="">{w.fromZone}</option>
+            {worked.zones.map((zone, at) => (
+              <option key={zone.id} value={zone.id} disabled={!zone.targetLab && !means?.[at]}>
+                {zone.name}
+              </option>
+            ))}
+          </select>
+        )}
+      </p>
+      {picking && <PickSpot lesson={lesson} onLab={(lab) => set(lab, null)} />}
+      {mix.targetLab && <Nudges clear={w.clear} lab={mix.targetLab} onLab={set} />}
+      <Typed lab={mix.targetLab ?? null} onLab={set} />
+      {mix.targetLab && (
+        <fieldset className="mix-state small">
+          <legend>{w.met}</legend>
+          {(['dry', 'wet'] as const).map((state) => (
+            <label key={state}>
+              <input
+                type="radio"
+                name="target-state"
+                checked={(mix.targetState ?? 'dry') === state}
+                onChange={() => session.do('setMixTarget', { id: mix.id, lab: mix.targetLab ?? null, state })}
+              />
+              {state === 'dry' ? w.metDry : w.metWet}
+            </label>
+          ))}
+        </fieldset>
+      )}
+    </>
+  );
+}
+
+const rounded = (lab: Lab): Lab => lab.map((value) => Math.round(value * 10) / 10) as Lab;
+
+/** A colour typed as L*a*b*. */
+export function Typed({ lab, onLab, open = false }: { lab: Lab | null; onLab: (lab: Lab) => void; open?: boolean }) {
+  const [text, setText] = useState(['', '', '']);
+  useEffect(() => setText(lab ? lab.map(String) : ['', '', '']), [lab]);
+  const values = text.map((one) => (one.trim() === '' ? Number.NaN : Number(one.replace(',', '.').replace('−', '-')))) as Lab;
+  const isSound = values[0] >= 0 && values[0] <= 100 && Math.abs(values[1]) <= 160 && Math.abs(values[2]) <= 160;
+  return (
+    <details className="typed" open={open}>
+      <summary className="small">{w.typed}</summary>
+      <p>
+        {(['L', 'a', 'b'] as const).map((axis, i) => (
+          <label key={axis} className="small">
+            {axis}*
+            <input
+              inputMode="decimal"
+              aria-label={w.typedLab[axis]}
+              value={text[i]}
+              onChange={(event) => setText(text.map((one, k) => (k === i ? event.target.value : one)))}
+            />
+          </label>
+        ))}
+        <button type="button" className="key small" disabled={!isSound} onClick={() => onLab(values)}>
+          {w.set}
+        </button>
+      </p>
+    </details>
+  );
+}
+
+/** The picture as it will be painted, in which a place is clicked for its colour. */
+function PickSpot({ lesson, onLab }: { lesson: Lesson; onLab: (lab: Lab) => void }) {
+  const { widthMm, heightMm } = lesson.support;
+  const { image, worker } = useLaying();
+  const reference = wholeOf(lesson);
+  const pick = (at: [number, number]) =>
+    worker.ask('spots', { places: [at], radiusMm: SPOT_MM }).answer.then(
+      ([lab]) => lab && onLab(rounded(lab)),
+      () => undefined,
+    );
+  return (
+    <figure className="mix-pick">
+      <figcaption className="small">{w.picking}</figcaption>
+      {/* biome-ignore lint/a11y/useKeyWithClickEvents: the mean of an area, numbers and the words are the ways by keyboard */}
+      <svg
+        role="img"
+        aria-label={w.picking}
+        viewBox={`0 0 ${widthMm} ${heightMm}`}
+        data-testid="pick"
+        onClick={(event) => {
+          const matrix = event.currentTarget.getScreenCTM();
+          if (!matrix) return;
+          const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse());
+          pick([x, y]);
+        }}
+      >
+        {image ? (
+          <image href={image} width={widthMm} height={heightMm} preserveAspectRatio="none" />
+        ) : (
+          reference && (
+            <image
+              href={pictureUrl(reference.pictureSha256, 'work')}
+              width={reference.widthPx}
+              height={reference.heightPx}
+              preserveAspectRatio="none"
+              transform={`translate(${reference.placement.xMm + (reference.widthPx * reference.placement.mmPerPx) / 2} ${reference.placement.yMm + (reference.heightPx * reference.placement.mmPerPx) / 2}) rotate(${reference.placement.rotationDeg}) scale(${reference.placement.flip ? -reference.placement.mmPerPx : reference.placement.mmPerPx} ${reference.placement.mmPerPx}) translate(${-reference.widthPx / 2} ${-reference.heightPx / 2})`}
+            />
+          )
+        )}
+      </svg>
+    </figure>
+  );
+}

@@ -1,0 +1,176 @@
+import type { HeapPart, Lesson, Mix, RecipePart } from '@viaticum/contract';
+import { cssRgb, labToSrgb, valueStep } from '@viaticum/core/colour';
+import { looksOf, shortTubeName } from '@viaticum/core/lesson';
+import { type FamilyMember, recipeInWords } from '@viaticum/core/mix';
+import { nanoid } from 'nanoid';
+import { useMemo, useState } from 'react';
+import { useLesson, useSession } from '../../../lesson/context.js';
+import { words } from '../../../words.js';
+import type { FamilyKind } from '../../../workers/paint-jobs.js';
+import { paintSide, useBench, usePaintJob } from '../paint-context.js';
+
+const w = words.paints;
+const kinds = Object.keys(w.families) as FamilyKind[];
+const BETWEEN = { ladder: [5, 6, 7, 8, 9], gradient: [1, 2, 3, 4, 5, 6, 7] } as const;
+
+/** Chains of heaps that share a mix: ladders, greys, gradients, shadow and light; looked at before they are put on the palette. */
+export function FamiliesTopic() {
+  const lesson = useLesson();
+  const session = useSession();
+  const { selected, select } = useBench();
+  const [kind, setKind] = useState<FamilyKind>('ladder');
+  const [other, setOther] = useState<string>('');
+  const [steps, setSteps] = useState(7);
+  const [value, setValue] = useState(6);
+  const mixed = lesson.mixes.filter((mix) => looksOf(lesson).get(mix.id)?.colour);
+  const base = mixed.find((mix) => mix.id === selected) ?? mixed[0];
+  const otherId =
+    kind === 'gradient'
+      ? (mixed.find((mix) => mix.id === other && mix.id !== base?.id) ?? mixed.find((mix) => mix.id !== base?.id))?.id
+      : other;
+  const lightness = ((value - 1) * 100) / 9;
+  const asked = useMemo(
+    () =>
+      base && (kind !== 'gradient' || otherId)
+        ? { lesson: paintSide(lesson), kind, mixId: base.id, otherId: otherId || null, steps, lightness }
+        : null,
+    [lesson, kind, base, otherId, steps, lightness],
+  );
+  const { answer, fault } = usePaintJob('family', asked);
+  if (!base) return <p className="paints-page quiet">{w.needsHeap}</p>;
+  const members = answer?.members ?? [];
+  const fresh = members.filter((member) => !(member.parts.length === 1 && member.parts[0]?.id === base.id));
+  const take = () => {
+    const mixes = fresh.map((member) =>
+      asMix(lesson, member, kind === 'greys' ? member.name : w.familyName(base.name, member.name)),
+    );
+    const at = kind === 'greys' ? undefined : lesson.mixes.findIndex((mix) => mix.id === base.id) + 1;
+    if (session.do('addMixes', { mixes, ...(at !== undefined && { at }) })) select(mixes[0]?.id ?? null);
+  };
+  return (
+    <div className="paints-page families">
+      <fieldset className="choices">
+        <legend className="visually-hidden">{w.family}</legend>
+        {kinds.map((one) => (
+          <button key={one} type="button" className="key" aria-pressed={one === kind} onClick={() => setKind(one)}>
+            {w.families[one]}
+          </button>
+        ))}
+      </fieldset>
+      <p className="quiet">{w.familyAbout[kind]}</p>
+      <p className="family-questions">
+        {kind !== 'greys' && <Heap label={w.fromHeap} value={base.id} mixes={mixed} onChange={select} />}
+        {kind === 'gradient' && (
+          <Heap label={w.toHeap} value={otherId ?? ''} mixes={mixed.filter((mix) => mix.id !== base.id)} onChange={setOther} />
+        )}
+        {kind === 'ladder' && (
+          <Heap
+            label={w.toDark}
+            value={other}
+            mixes={mixed.filter((mix) => mix.id !== base.id)}
+            none={w.ownDark}
+            onChange={setOther}
+          />
+        )}
+        {(kind === 'ladder' || kind === 'gradient') && (
+          <label className="small">
+            {w.steps}
+            <select className="plain-input" value={steps} onChange={(event) => setSteps(Number(event.target.value))}>
+              {[...new Set([...BETWEEN[kind], steps])]
+                .sort((a, b) => a - b)
+                .map((n) => (
+                  <option key={n} value={n}>
+                    {n}
+                  </option>
+                ))}
+            </select>
+          </label>
+        )}
+        {kind === 'greys' && (
+          <label className="small">
+            {w.greyValue}
+            <select className="plain-input" value={value} onChange={(event) => setValue(Number(event.target.value))}>
+              {[3, 4, 5, 6, 7, 8, 9].map((n) => (
+                <option key={n} value={n}>
+                  {n}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+      </p>
+      {fault && (
+        <p className="signal" role="alert">
+          {fault}
+        </p>
+      )}
+      {kind === 'greys' && answer && <p className="small">{w.parents(answer.parents.map((id) => nameOf(lesson, id)))}</p>}
+      <ol className="family">
+        {members.map((member) => (
+          <li key={member.name}>
+            <i style={{ background: cssRgb(labToSrgb(member.lab)) }} />
+            <b>{member.name === 'the mix itself' ? base.name : member.name}</b>
+            <span className="small quiet numbers">{w.value(valueStep(member.lab[0]))}</span>
+            <span className="small">
+              {member.parts.length === 1 && member.parts[0]?.id === base.id
+                ? w.itself
+                : recipeInWords(
+                    member.parts.map(({ id, parts }) => ({ tubeId: id, parts })),
+                    (id) => nameOf(lesson, id),
+                  )}
+            </span>
+          </li>
+        ))}
+      </ol>
+      {fresh.length > 0 && (
+        <button type="button" className="key main" onClick={take}>
+          {w.takeFamily(fresh.length)}
+        </button>
+      )}
+    </div>
+  );
+}
+
+function nameOf(lesson: Lesson, id: string): string {
+  const tube = lesson.tubes.find((one) => one.id === id);
+  return tube ? shortTubeName(tube) : (lesson.mixes.find((mix) => mix.id === id)?.name ?? '');
+}
+
+/** A member of a family as a heap of the lesson: its tubes, and the heaps that it is mixed from. */
+const asMix = (lesson: Lesson, member: FamilyMember, name: string): Mix => {
+  const heaps = member.parts.filter(({ id }) => lesson.mixes.some((mix) => mix.id === id));
+  return {
+    id: nanoid(8),
+    name,
+    recipe: member.parts.filter((part) => !heaps.includes(part)).map(({ id, parts }): RecipePart => ({ tubeId: id, parts })),
+    ...(heaps.length > 0 && { heaps: heaps.map(({ id, parts }): HeapPart => ({ mixId: id, parts })) }),
+  };
+};
+
+function Heap({
+  label,
+  value,
+  mixes,
+  none,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  mixes: Mix[];
+  none?: string;
+  onChange: (id: string) => void;
+}) {
+  return (
+    <label className="small">
+      {label}
+      <select className="plain-input" value={value} onChange={(event) => onChange(event.target.value)}>
+        {none && <option value="">{none}</option>}
+        {mixes.map((mix) => (
+          <option key={mix.id} value={mix.id}>
+            {mix.name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

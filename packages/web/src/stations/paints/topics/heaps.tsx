@@ -1,0 +1,115 @@
+import type { Lesson, Mix } from '@viaticum/contract';
+import { cssRgb, labToSrgb } from '@viaticum/core/colour';
+import { coveringOf, filmOf, finishOf, groundUnder, looksOf, recipeParts } from '@viaticum/core/lesson';
+import { type Covering, covering } from '@viaticum/core/mix';
+import { nanoid } from 'nanoid';
+import { useMemo } from 'react';
+import { useLesson, useSession, useWorkedOut } from '../../../lesson/context.js';
+import { useNewHere } from '../../../lesson/keys.js';
+import { BrushOut, RecipeBar } from '../../../ui/swatch.js';
+import { words } from '../../../words.js';
+import { seenOutlines, useJob, wholeOf } from '../../picture/laid.js';
+import { MixEditor } from '../mix-editor.js';
+import { useBench } from '../paint-context.js';
+import { TubeList } from '../tube-list.js';
+
+const w = words.paints;
+
+/** The colour that lies under a heap where it is first used, as a paint of the page. */
+export const groundRgb = (lesson: Lesson, mixId: string): string => cssRgb(labToSrgb(groundUnder(lesson, mixId)));
+
+/** How much of the ground a single layer still lets through: 1 where it hides. */
+export function coverShare(lesson: Lesson, mix: Mix): number {
+  const parts = recipeParts(mix, lesson);
+  if (!parts) return 1;
+  const { dryUm } = filmOf(lesson, mix.id);
+  const one: Covering = covering(parts, dryUm, groundUnder(lesson, mix.id), finishOf(lesson.tubes));
+  return one.contrastRatio >= 0.98 ? 1 : Math.max(0.25, one.contrastRatio);
+}
+
+/** The heaps of the palette, and the one at hand against its target. */
+export function HeapsTopic() {
+  const lesson = useLesson();
+  const session = useSession();
+  const { selected: mixId, select } = useBench();
+  const looks = looksOf(lesson);
+  const selected = lesson.mixes.find((mix) => mix.id === mixId) ?? lesson.mixes[0];
+  const covers = useMemo(() => new Map(lesson.mixes.map((mix) => [mix.id, coverShare(lesson, mix)])), [lesson]);
+  const add = () => {
+    const mix: Mix = { id: nanoid(8), name: w.mixName(lesson.mixes.length + 1), recipe: [] };
+    if (session.do('addMix', { mix })) select(mix.id);
+  };
+  useNewHere(add);
+  return (
+    <div className="paints">
+      <TubeList lesson={lesson} />
+      <section className="heaps">
+        <h2>{w.mixes}</h2>
+        {lesson.mixes.length === 0 && <p className="quiet">{lesson.tubes.length === 0 ? w.empty : w.noMixes}</p>}
+        <ul>
+          {[...looks.values()].map((look) => (
+            <li key={look.mix.id} className={look.mix.id === selected?.id ? 'selected' : ''}>
+              <button
+                type="button"
+                className="heap"
+                aria-pressed={look.mix.id === selected?.id}
+                onClick={() => select(look.mix.id)}
+              >
+                <BrushOut
+                  rgb={look.rgb}
+                  wetRgb={look.wetRgb}
+                  groundRgb={groundRgb(lesson, look.mix.id)}
+                  cover={covers.get(look.mix.id) ?? 1}
+                  label={`${look.mix.name}, ${w.wet} and ${w.dry}`}
+                />
+                <span>
+                  <b>{look.mix.name}</b>
+                  {look.off && <span className="small quiet"> {look.off}</span>}
+                  <RecipeBar parts={look.parts} words={look.words} />
+                </span>
+              </button>
+            </li>
+          ))}
+        </ul>
+        <p className="heap-keys">
+          <button type="button" className="key" onClick={add} aria-keyshortcuts="N">
+            {w.newMix}
+          </button>
+          <FromAreas lesson={lesson} />
+        </p>
+      </section>
+      {selected && (
+        <MixEditor
+          key={selected.id}
+          lesson={lesson}
+          mix={selected}
+          ground={groundRgb(lesson, selected.id)}
+          covering={coveringOf(lesson, selected)}
+        />
+      )}
+    </div>
+  );
+}
+
+/** One heap for every area that has none yet, with the area's colour as target. */
+function FromAreas({ lesson }: { lesson: Lesson }) {
+  const session = useSession();
+  const worked = useWorkedOut();
+  const zones = useMemo(() => seenOutlines(worked), [worked]);
+  const bare = worked.zones.filter((zone) => !lesson.mixes.some((mix) => mix.zoneId === zone.id));
+  const { answer } = useJob('means', wholeOf(lesson) && bare.length > 0 ? { zones } : null, 200);
+  const aims = bare.flatMap((zone) => {
+    const lab = zone.targetLab ?? answer?.[worked.zones.indexOf(zone)];
+    return lab ? [{ zone, lab }] : [];
+  });
+  if (aims.length === 0 || lesson.tubes.length === 0) return null;
+  const add = () =>
+    session.do('addMixes', {
+      mixes: aims.map(({ zone, lab }): Mix => ({ id: nanoid(8), name: zone.name, recipe: [], zoneId: zone.id, targetLab: lab })),
+    });
+  return (
+    <button type="button" className="key bare" onClick={add}>
+      {w.fromAreas}
+    </button>
+  );
+}

@@ -1,0 +1,225 @@
+import type { Tube } from '@viaticum/contract';
+import { cssRgb } from '@viaticum/core/colour';
+import { shortTubeName, tubeRgb } from '@viaticum/core/lesson';
+import { pigmentTable } from '@viaticum/core/pigment';
+import { useMemo, useState } from 'react';
+import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
+import { useLesson, useSession } from '../../../lesson/context.js';
+import { words } from '../../../words.js';
+import type { PaletteFrom } from '../../../workers/paint-jobs.js';
+import { paintSide, usePaintJob } from '../paint-context.js';
+
+const w = words.paints;
+type Start = keyof typeof w.starts;
+/** What a school's palette begins with; the search adds what is still needed. */
+const starts: Record<Start, string[]> = {
+  free: [],
+  primaries: ['PW6', 'PY74', 'PR122', 'PB15:3'],
+  earths: ['PW6', 'PY42', 'PBr7-BU', 'PB29'],
+};
+
+/** The fewest tubes that reach every target: what each is for, what fewer would give up, and what a student pays. */
+export function PaletteTopic() {
+  const lesson = useLesson();
+  const session = useSession();
+  const [from, setFrom] = useState<PaletteFrom>('lesson');
+  const [tolerance, setTolerance] = useState(3);
+  const [start, setStart] = useState<Start>('free');
+  const [isTaking, setTaking] = useState(false);
+  const targets = lesson.mixes.filter((mix) => mix.targetLab);
+  const asked = useMemo(() => {
+    if (targets.length === 0 || lesson.tubes.length === 0) return null;
+    const idOf = (pigment: string) =>
+      lesson.tubes.find((tube) => tube.pigment === pigment)?.id ?? pigment.replace(/[^A-Za-z0-9]/g, '_');
+    const demanded = (palette: Tube['palette']) => lesson.tubes.filter((tube) => tube.palette === palette).map((tube) => tube.id);
+    return {
+      lesson: paintSide(lesson),
+      tolerance,
+      from,
+      must: [...new Set([...demanded('must'), ...starts[start].map(idOf)])],
+      mustNot: demanded('must-not'),
+    };
+  }, [lesson, targets.length, tolerance, from, start]);
+  const { answer, progress, fault } = usePaintJob('palette', asked, 300);
+  const tubes = useMemo(() => (answer?.tubes ?? []).map((id) => tubeOf(lesson.tubes, id)), [answer, lesson.tubes]);
+  const recipes = usePaintJob('recipes', isTaking && tubes.length > 0 ? { lesson: paintSide(lesson), tubes } : null);
+  if (isTaking && recipes.answer) {
+    setTaking(false);
+    session.do('takePalette', { tubes, recipes: recipes.answer.map(({ id, recipe }) => ({ id, recipe })) });
+  }
+  if (!asked) return <p className="paints-page quiet">{w.noTargets}</p>;
+  const nameOf = (mixId: string | undefined) => lesson.mixes.find((mix) => mix.id === mixId)?.name ?? '';
+  const priced = tubes.filter((tube) => tube.priceMinor !== undefined);
+  const cost = priced.reduce((sum, tube) => sum + (tube.priceMinor as number), 0);
+  return (
+    <div className="paints-page palette-page">
+      <div>
+        <p className="quiet">{w.paletteAbout}</p>
+        <p className="family-questions">
+          <label className="small">
+            {w.among}
+            <select className="plain-input" value={from} onChange={(event) => setFrom(event.target.value as PaletteFrom)}>
+              <option value="lesson">{w.amongLesson}</option>
+              <option value="table">{w.amongTable}</option>
+            </select>
+          </label>
+          <label className="small">
+            {w.tolerance}
+            <select className="plain-input" value={tolerance} onChange={(event) => setTolerance(Number(event.target.value))}>
+              {Object.entries(w.tolerances).map(([value, said]) => (
+                <option key={value} value={value}>
+                  {said}
+                </option>
+              ))}
+            </select>
+          </label>
+          <label className="small">
+            {w.startFrom}
+            <select
+              className="plain-input"
+              value={start}
+              onChange={(event) => {
+                setStart(event.target.value as Start);
+                if (event.target.value !== 'free') setFrom('table');
+              }}
+            >
+              {(Object.keys(starts) as Start[]).map((one) => (
+                <option key={one} value={one}>
+                  {w.starts[one]}
+                </option>
+              ))}
+            </select>
+          </label>
+        </p>
+        {fault && (
+          <p className="signal" role="alert">
+            {fault}
+          </p>
+        )}
+        {progress !== null && (
+          <p role="status" className="small quiet">
+            {w.searching(progress)}
+          </p>
+        )}
+        {answer && (
+          <>
+            <h2>{w.answer(answer.tubes.length)}</h2>
+            <p className="small quiet">
+              {answer.proven && w.proven} {w.others(answer.others.length)} {w.worstMean(answer.worst, answer.mean)}
+            </p>
+            <ul className="palette-tubes">
+              {answer.usefulness.map(({ tube: id, target, without }) => {
+                const tube = tubeOf(lesson.tubes, id);
+                return (
+                  <li key={id}>
+                    <i style={{ background: cssRgb(tubeRgb(tube)) }} />
+                    <b>{shortTubeName(tube)}</b>
+                    <span className="small">{w.isFor(nameOf(answer.targets[target]), without)}</span>
+                  </li>
+                );
+              })}
+            </ul>
+            {answer.unreachable.length > 0 && (
+              <p className="small">{w.unreachable(answer.unreachable.map((at) => nameOf(answer.targets[at])))}</p>
+            )}
+            <p className="small quiet">
+              {priced.length === tubes.length && tubes.length > 0
+                ? w.cost((cost / 100).toFixed(2))
+                : w.costUnknown(tubes.length - priced.length)}
+            </p>
+            <button
+              type="button"
+              className="key"
+              disabled={isTaking || answer.tubes.length === 0}
+              onClick={() => setTaking(true)}
+            >
+              {w.takePalette}
+            </button>
+          </>
+        )}
+        <MustList />
+      </div>
+      {answer && answer.tradeOff.length > 1 && <Curve rows={answer.tradeOff} tolerance={tolerance} />}
+    </div>
+  );
+}
+
+function tubeOf(tubes: readonly Tube[], id: string): Tube {
+  const known = tubes.find((tube) => tube.id === id);
+  if (known) return known;
+  const pigment = [...pigmentTable.keys()].find((one) => one.replace(/[^A-Za-z0-9]/g, '_') === id) ?? 'PW6';
+  return { id, pigment, grade: 'artist', finish: tubes[0]?.finish ?? 'satin' };
+}
+
+function Curve({ rows, tolerance }: { rows: { tubes: string[]; worst: number; mean: number }[]; tolerance: number }) {
+  const data = rows.map(({ tubes, worst, mean }) => ({
+    n: tubes.length,
+    worst: Math.round(worst * 10) / 10,
+    mean: Math.round(mean * 10) / 10,
+  }));
+  return (
+    <figure className="palette-curve">
+      <figcaption>{w.curve}</figcaption>
+      <ResponsiveContainer width="100%" height={280}>
+        <LineChart data={data} margin={{ top: 8, right: 16, bottom: 18, left: 0 }}>
+          <CartesianGrid stroke="#cfcfcf" vertical={false} />
+          <XAxis dataKey="n" stroke="#565656" label={{ value: w.curveAxis, position: 'insideBottom', offset: -10 }} />
+          <YAxis
+            stroke="#565656"
+            width={44}
+            allowDecimals={false}
+            domain={[0, (most: number) => Math.max(Math.ceil(most), Math.ceil(tolerance))]}
+            label={{ value: w.curveY, angle: -90, position: 'insideLeft', offset: 14 }}
+          />
+          <Tooltip
+            content={({ payload }) => {
+              const row = payload?.[0]?.payload as (typeof data)[number] | undefined;
+              return row ? <p className="chart-tip small">{w.curveRow(row.n, row.worst, row.mean)}</p> : null;
+            }}
+          />
+          <ReferenceLine y={tolerance} stroke="#1f1f1f" strokeDasharray="2 4" />
+          <Line dataKey="worst" name={w.curveWorst} stroke="#1f1f1f" strokeWidth={2} isAnimationActive={false} />
+          <Line dataKey="mean" name={w.curveMean} stroke="#1f1f1f" strokeDasharray="6 4" dot={false} isAnimationActive={false} />
+        </LineChart>
+      </ResponsiveContainer>
+      <p className="small quiet">
+        <span className="line-key" /> {w.curveWorst} <span className="line-key dashed" /> {w.curveMean}
+      </p>
+      <ul className="visually-hidden">
+        {data.map((row) => (
+          <li key={row.n}>{w.curveRow(row.n, row.worst, row.mean)}</li>
+        ))}
+      </ul>
+    </figure>
+  );
+}
+
+/** What must and what must not be on the palette, tube by tube. */
+function MustList() {
+  const lesson = useLesson();
+  const session = useSession();
+  return (
+    <ul className="must-list">
+      {lesson.tubes.map((tube) => (
+        <li key={tube.id} className="small">
+          <i style={{ background: cssRgb(tubeRgb(tube)) }} />
+          {shortTubeName(tube)}
+          <select
+            className="plain-input"
+            aria-label={w.mustOf(shortTubeName(tube))}
+            value={tube.palette ?? 'may'}
+            onChange={(event) => {
+              const palette = event.target.value;
+              if (palette === 'may') session.do('setTube', { id: tube.id, tube: {}, clear: ['palette'] });
+              else session.do('setTube', { id: tube.id, tube: { palette: palette as 'must' | 'must-not' } });
+            }}
+          >
+            <option value="may">{w.may}</option>
+            <option value="must">{w.must}</option>
+            <option value="must-not">{w.mustNot}</option>
+          </select>
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,191 @@
+import type { Lesson } from '@viaticum/contract';
+import { cssRgb, labToSrgb } from '@viaticum/core/colour';
+import { finishOf, looksOf, paintOf, shortTubeName, tubeRgb } from '@viaticum/core/lesson';
+import { mixColour, paletteLayout } from '@viaticum/core/mix';
+import { useMemo, useState } from 'react';
+import { useLesson } from '../../../lesson/context.js';
+import { RecipeBar } from '../../../ui/swatch.js';
+import { words } from '../../../words.js';
+import { paintSide, usePaintJob } from '../paint-context.js';
+
+const w = words.paints;
+
+/** Heaps in the order in which steps use them; those that no step uses come last. */
+function inOrderOfUse(lesson: Lesson) {
+  const order = [...lesson.steps.flatMap((step) => step.mixIds), ...lesson.mixes.map((mix) => mix.id)];
+  const looks = looksOf(lesson);
+  return [...new Set(order)].flatMap((id) => {
+    const look = looks.get(id);
+    return look?.colour ? [look] : [];
+  });
+}
+
+/** The palette sheet: heaps on a palette's outline, recipes beside it, and the mixing chart; made for paper as for the screen. */
+export function SheetTopic() {
+  const lesson = useLesson();
+  const [without, setWithout] = useState('');
+  const looks = inOrderOfUse(lesson);
+  const asked = useMemo(() => (without ? { lesson: paintSide(lesson), lacking: [without] } : null), [lesson, without]);
+  const { answer, progress } = usePaintJob('without', asked);
+  const lacked = lesson.tubes.find((tube) => tube.id === without);
+  return (
+    <div className="paints-page sheet">
+      <p className="sheet-keys">
+        <button type="button" className="key" onClick={() => window.print()}>
+          {w.sheetPrint}
+        </button>
+        <label className="small">
+          {w.alternative}
+          <select className="plain-input" value={without} onChange={(event) => setWithout(event.target.value)}>
+            <option value="">{w.noAlternative}</option>
+            {lesson.tubes.map((tube) => (
+              <option key={tube.id} value={tube.id}>
+                {shortTubeName(tube)}
+              </option>
+            ))}
+          </select>
+        </label>
+        {progress !== null && <span className="small quiet">{w.searching(progress)}</span>}
+      </p>
+      <article className="print-sheet">
+        <h2>{w.sheetTitle(lesson.title)}</h2>
+        <p className="small quiet">{w.sheetAbout}</p>
+        <PaletteDrawing lesson={lesson} />
+        <table className="sheet-table">
+          <thead>
+            <tr>
+              <th> </th>
+              <th>{w.sheetHeap}</th>
+              <th>{w.sheetRecipe}</th>
+              {lacked && <th>{w.withoutColumn(shortTubeName(lacked))}</th>}
+              <th>{w.sheetFor}</th>
+            </tr>
+          </thead>
+          <tbody>
+            {looks.map((look, i) => {
+              const other = answer?.find((one) => one.mixId === look.mix.id);
+              return (
+                <tr key={look.mix.id}>
+                  <td className="numbers">{i + 1}</td>
+                  <td>
+                    <span className="sheet-heap">
+                      <i style={{ background: look.wetRgb }} title={w.wet} />
+                      <i style={{ background: look.rgb }} title={w.dry} />
+                      {look.mix.name}
+                    </span>
+                  </td>
+                  <td>
+                    <RecipeBar parts={look.parts} words={look.words} />
+                  </td>
+                  {lacked && <td className="small">{other ? `${other.words} (${other.off})` : '='}</td>}
+                  <td className="small">
+                    {lesson.steps.flatMap((step, k) => (step.mixIds.includes(look.mix.id) ? [k + 1] : [])).join(', ') || '–'}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+        <h3>{w.chart}</h3>
+        <p className="small quiet">{w.chartAbout}</p>
+        <Chart lesson={lesson} />
+        <p className="small quiet">
+          {w.cautions} {w.estimate}
+        </p>
+      </article>
+    </div>
+  );
+}
+
+/** A palette's outline with a white at each end and the heaps round its edge, warm to cool, numbered in order of use. */
+function PaletteDrawing({ lesson }: { lesson: Lesson }) {
+  const looks = inOrderOfUse(lesson);
+  const places = paletteLayout(looks.map((look) => look.colour?.lab ?? [50, 0, 0]));
+  const white = lesson.tubes.find((tube) => tube.pigment === 'PW6') ?? lesson.tubes.find((tube) => tube.pigment === 'PW4');
+  const whiteRgb = white ? cssRgb(tubeRgb(white)) : 'none';
+  return (
+    <svg className="palette-drawing" viewBox="0 0 400 190" role="img" aria-label={w.sheetAbout}>
+      <rect x="4" y="4" width="392" height="182" rx="4" fill="#dcdcdc" stroke="#858585" />
+      {[
+        { x: 0.06, said: w.warmEnd },
+        { x: 0.94, said: w.coolEnd },
+      ].map(({ x, said }) => (
+        <g key={said}>
+          <ellipse cx={x * 400} cy={150} rx={17} ry={14} fill={whiteRgb} stroke="#858585" strokeWidth="0.7" />
+          <text x={x * 400} y={178} textAnchor="middle" fontSize="9">
+            {said}
+          </text>
+        </g>
+      ))}
+      {looks.map((look, i) => {
+        const [x, y] = places[i] as [number, number];
+        return (
+          <g key={look.mix.id}>
+            <path
+              d={`M${x * 400 - 15} ${y * 190 + 1}c-2-9 6-15 15-14s17 4 15 13-8 13-15 12-14-3-15-11z`}
+              fill={look.wetRgb}
+              stroke="#858585"
+              strokeWidth="0.5"
+            />
+            <text x={x * 400} y={y * 190 + 23} textAnchor="middle" fontSize="8.5">
+              {i + 1} {look.mix.name.length > 15 ? `${look.mix.name.slice(0, 14)}…` : look.mix.name}
+            </text>
+          </g>
+        );
+      })}
+    </svg>
+  );
+}
+
+const RATIOS = [
+  [3, 1],
+  [1, 1],
+  [1, 3],
+] as const;
+
+/** Every tube with every other in three ratios: the row's tube comes first. */
+function Chart({ lesson }: { lesson: Lesson }) {
+  const finish = finishOf(lesson.tubes);
+  const colour = (row: number, column: number, ratio: readonly [number, number]) =>
+    cssRgb(
+      labToSrgb(
+        mixColour(
+          [
+            { pigment: paintOf(lesson.tubes[row] as Lesson['tubes'][number]), parts: ratio[0] },
+            { pigment: paintOf(lesson.tubes[column] as Lesson['tubes'][number]), parts: ratio[1] },
+          ],
+          { finish },
+        ).lab,
+      ),
+    );
+  return (
+    <table className="mixing-chart">
+      <tbody>
+        {lesson.tubes.map((tube, row) => (
+          <tr key={tube.id}>
+            <th scope="row" className="small">
+              {shortTubeName(tube)}
+            </th>
+            {lesson.tubes.slice(0, row + 1).map((other, column) => (
+              <td key={other.id} title={`${shortTubeName(tube)} and ${shortTubeName(other)}`}>
+                {row === column ? (
+                  <i style={{ background: cssRgb(tubeRgb(tube)) }} />
+                ) : (
+                  RATIOS.map((ratio) => <i key={ratio.join()} style={{ background: colour(row, column, ratio) }} />)
+                )}
+              </td>
+            ))}
+          </tr>
+        ))}
+        <tr>
+          <td />
+          {lesson.tubes.map((tube) => (
+            <th key={tube.id} scope="col" className="small chart-foot">
+              {shortTubeName(tube)}
+            </th>
+          ))}
+        </tr>
+      </tbody>
+    </table>
+  );
+}

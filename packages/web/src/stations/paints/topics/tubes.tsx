@@ -1,0 +1,295 @@
+import type { Lab, Lesson, Tube } from '@viaticum/contract';
+import { cssRgb, labToSrgb } from '@viaticum/core/colour';
+import { shortTubeName, tubeRgb } from '@viaticum/core/lesson';
+import { calibrateTube } from '@viaticum/core/mix';
+import { discColour } from '@viaticum/core/picture';
+import { pigmentOf } from '@viaticum/core/pigment';
+import { Table } from 'antd';
+import { nanoid } from 'nanoid';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useLesson, useSession } from '../../../lesson/context.js';
+import { words } from '../../../words.js';
+import { Typed } from '../target.js';
+import { AddTube } from '../tube-list.js';
+
+const w = words.paints;
+
+/** The list of tubes as a table: what is commonly said of each, what it costs, who has it; and tubes of one's own. */
+export function TubesTopic() {
+  const lesson = useLesson();
+  return (
+    <div className="paints-page">
+      <AddTube lesson={lesson} />
+      <TubeTable lesson={lesson} />
+      <p className="small quiet">
+        {w.strengthNote} {w.cautions}
+      </p>
+      <OwnTube lesson={lesson} />
+    </div>
+  );
+}
+
+function TubeTable({ lesson }: { lesson: Lesson }) {
+  const session = useSession();
+  const rows = lesson.tubes.map((tube) => ({ key: tube.id, tube, name: shortTubeName(tube), pigment: pigmentOf(tube.pigment) }));
+  type Row = (typeof rows)[number];
+  const set = (tube: Tube, change: Partial<Tube>) => session.do('setTube', { id: tube.id, tube: change });
+  const figure = (text: string) => (text.trim() === '' ? undefined : Number(text.replace(',', '.')));
+  return (
+    <Table<Row>
+      size="small"
+      pagination={false}
+      dataSource={rows}
+      className="tube-table"
+      columns={[
+        {
+          title: w.table.tube,
+          dataIndex: 'name',
+          sorter: (a, b) => a.name.localeCompare(b.name),
+          render: (_, { tube, name, pigment }) => (
+            <span className="tube-cell">
+              <i style={{ background: cssRgb(tubeRgb(tube)) }} />
+              <span>
+                {name}
+                <span className="quiet small">
+                  {tube.own ? '' : pigment.isMixture ? ' mixture' : ` ${pigment.id.replace(/-.*/, '')}`}
+                  {pigment.metals.length > 0 && ` · ${pigment.metals.join(', ')}`}
+                </span>
+              </span>
+            </span>
+          ),
+        },
+        { title: w.table.opacity, render: (_, { pigment }) => w.opacity[pigment.opacity] },
+        { title: w.table.stains, render: (_, { pigment }) => w.stains[pigment.stains] },
+        {
+          title: w.table.strength,
+          align: 'right',
+          sorter: (a, b) => a.pigment.strength - b.pigment.strength,
+          render: (_, { pigment }) => <span className="numbers">{w.strengthOf(pigment.strength)}</span>,
+        },
+        { title: w.table.light, render: (_, { pigment }) => pigment.lightfastness },
+        {
+          title: w.table.grade,
+          render: (_, { tube, name }) => (
+            <select
+              className="plain-input"
+              aria-label={w.gradeOf(name)}
+              value={tube.grade}
+              onChange={(event) => set(tube, { grade: event.target.value as Tube['grade'] })}
+            >
+              {(['artist', 'student'] as const).map((grade) => (
+                <option key={grade} value={grade}>
+                  {w.grades[grade]}
+                </option>
+              ))}
+            </select>
+          ),
+        },
+        {
+          title: w.table.size,
+          render: (_, { tube, name }) => (
+            <input
+              key={tube.sizeMl}
+              className="plain-input figure"
+              inputMode="decimal"
+              aria-label={w.sizeOf(name)}
+              defaultValue={tube.sizeMl ?? ''}
+              onBlur={(event) => {
+                const sizeMl = figure(event.target.value);
+                if (sizeMl === undefined) session.do('setTube', { id: tube.id, tube: {}, clear: ['sizeMl'] });
+                else set(tube, { sizeMl });
+              }}
+            />
+          ),
+        },
+        {
+          title: w.table.price,
+          render: (_, { tube, name }) => (
+            <input
+              key={tube.priceMinor}
+              className="plain-input figure"
+              inputMode="decimal"
+              aria-label={w.priceOf(name)}
+              defaultValue={tube.priceMinor === undefined ? '' : (tube.priceMinor / 100).toFixed(2)}
+              onBlur={(event) => {
+                const price = figure(event.target.value);
+                if (price === undefined) session.do('setTube', { id: tube.id, tube: {}, clear: ['priceMinor'] });
+                else set(tube, { priceMinor: Math.round(price * 100) });
+              }}
+            />
+          ),
+        },
+        {
+          title: w.table.owned,
+          align: 'center',
+          render: (_, { tube, name }) => (
+            <input
+              type="checkbox"
+              aria-label={w.ownedOf(name)}
+              checked={tube.owned !== false}
+              onChange={(event) =>
+                event.target.checked
+                  ? session.do('setTube', { id: tube.id, tube: {}, clear: ['owned'] })
+                  : set(tube, { owned: false })
+              }
+            />
+          ),
+        },
+        {
+          title: w.table.students,
+          align: 'center',
+          render: (_, { tube, name }) => (
+            <input
+              type="checkbox"
+              aria-label={w.studentsOf(name)}
+              checked={tube.students !== false}
+              onChange={(event) =>
+                event.target.checked
+                  ? session.do('setTube', { id: tube.id, tube: {}, clear: ['students'] })
+                  : set(tube, { students: false })
+              }
+            />
+          ),
+        },
+      ]}
+    />
+  );
+}
+
+/** A tube known by its samples: mass tone and tint, from a photo or typed; fitted while it is described. */
+function OwnTube({ lesson }: { lesson: Lesson }) {
+  const session = useSession();
+  const [name, setName] = useState('');
+  const [masstone, setMasstone] = useState<Lab | null>(null);
+  const [tint, setTint] = useState<Lab | null>(null);
+  const [whiteParts, setWhiteParts] = useState('10');
+  const finish = lesson.tubes[0]?.finish ?? 'satin';
+  const parts = Number(whiteParts);
+  const { fit, fault } = useMemo(() => {
+    if (!masstone) return { fit: null, fault: null };
+    try {
+      const sample = { masstoneLab: masstone, ...(tint && { tint: { lab: tint, whiteParts: parts } }) };
+      return { fit: calibrateTube(sample, { finish }), fault: null };
+    } catch (error) {
+      return { fit: null, fault: (error as Error).message };
+    }
+  }, [masstone, tint, parts, finish]);
+  const add = () => {
+    if (!fit || !masstone) return;
+    const own = { name: name.trim(), masstoneLab: masstone, ...(tint && { tint: { lab: tint, whiteParts: parts } }) };
+    if (!session.do('addTube', { tube: { id: nanoid(8), pigment: fit.nearest, grade: 'artist', finish, own } })) return;
+    setName('');
+    setMasstone(null);
+    setTint(null);
+  };
+  return (
+    <section className="own-tube">
+      <h2>{w.ownTube}</h2>
+      <p className="small quiet">{w.ownAbout}</p>
+      <p className="own-row">
+        <label className="small">
+          {w.ownName}
+          <input className="plain-input" value={name} maxLength={80} onChange={(event) => setName(event.target.value)} />
+        </label>
+        <label className="small">
+          {w.whiteParts}
+          <input
+            className="plain-input figure"
+            inputMode="decimal"
+            value={whiteParts}
+            onChange={(event) => setWhiteParts(event.target.value)}
+          />
+        </label>
+      </p>
+      <div className="own-samples">
+        <OwnSample what={w.masstone} lab={masstone} onLab={setMasstone} />
+        <OwnSample what={w.tint} lab={tint} onLab={setTint} />
+      </div>
+      {fault && (
+        <p className="signal" role="alert">
+          {fault}
+        </p>
+      )}
+      {fit && (
+        <p className="small">
+          {w.fitted(pigmentOf(fit.nearest).name, Math.max(fit.left.masstone, fit.left.tint ?? 0))} {fit.warning}
+        </p>
+      )}
+      <button type="button" className="key" disabled={!fit || name.trim() === ''} onClick={add}>
+        {w.addOwn}
+      </button>
+    </section>
+  );
+}
+
+type Photo = { url: string; width: number; height: number; data: Uint8ClampedArray };
+
+function OwnSample({ what, lab, onLab }: { what: string; lab: Lab | null; onLab: (lab: Lab) => void }) {
+  const [photo, setPhoto] = useState<Photo | null>(null);
+  const [fault, setFault] = useState(false);
+  const box = useRef<HTMLImageElement>(null);
+  useEffect(() => () => void (photo && URL.revokeObjectURL(photo.url)), [photo]);
+  const take = async (file: File | undefined) => {
+    if (!file) return;
+    try {
+      const bitmap = await createImageBitmap(file);
+      const scale = Math.min(1, 600 / Math.max(bitmap.width, bitmap.height));
+      const canvas = new OffscreenCanvas(
+        Math.max(1, Math.round(bitmap.width * scale)),
+        Math.max(1, Math.round(bitmap.height * scale)),
+      );
+      const context = canvas.getContext('2d', { willReadFrequently: true }) as OffscreenCanvasRenderingContext2D;
+      context.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
+      const { width, height, data } = context.getImageData(0, 0, canvas.width, canvas.height);
+      setFault(false);
+      setPhoto({ url: URL.createObjectURL(file), width, height, data });
+    } catch {
+      setFault(true);
+    }
+  };
+  return (
+    <div>
+      <p>
+        <i style={{ background: lab ? cssRgb(labToSrgb(lab)) : 'transparent' }} /> {what}
+      </p>
+      <Typed lab={lab} onLab={onLab} />
+      <label className="small">
+        {w.fromPhoto}
+        <input
+          type="file"
+          accept="image/*"
+          aria-label={`${what}: ${w.fromPhoto}`}
+          onChange={(event) => take(event.target.files?.[0])}
+        />
+      </label>
+      {fault && (
+        <p className="signal small" role="alert">
+          {w.badPhoto}
+        </p>
+      )}
+      {photo && (
+        <button
+          type="button"
+          className="own-photo"
+          aria-label={w.photoPick(what.toLowerCase())}
+          onClick={(event) => {
+            const frame = box.current?.getBoundingClientRect();
+            if (!frame) return;
+            // By keyboard the middle of the photo is taken.
+            const [px, py] =
+              event.detail === 0
+                ? [0.5, 0.5]
+                : [(event.clientX - frame.x) / frame.width, (event.clientY - frame.y) / frame.height];
+            onLab(
+              discColour(photo.data, photo.width, photo.height, [px * photo.width, py * photo.height], 6).map(
+                (v) => Math.round(v * 10) / 10,
+              ) as Lab,
+            );
+          }}
+        >
+          <img ref={box} src={photo.url} alt="" />
+        </button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,7 @@
+import { type JobWorker, jobWorker } from './job-worker.js';
+import type { PaintJobs } from './paint-jobs.js';
+
+export type PaintWorker = JobWorker<PaintJobs>;
+/** Searches among recipes and palettes. */
+export const paintWorker = (): PaintWorker =>
+  jobWorker(new Worker(new URL('./paint.worker.ts', import.meta.url), { type: 'module' }));

@@ -1,0 +1,195 @@
+import type { Lab, Lesson, RecipePart, Tube } from '@viaticum/contract';
+import { filmOf, finishOf, groundUnder, paintOf, paintsOf, recipeParts, stockOf, substitutes } from '@viaticum/core/lesson';
+import {
+  gradient,
+  mixedPaint,
+  type Paint,
+  paletteSearch,
+  type RecipeTable,
+  shadowAndLight,
+  suggest,
+  tableOf,
+  twoGreys,
+  valueLadder,
+  whatWouldReach,
+} from '@viaticum/core/mix';
+import { pigmentTable } from '@viaticum/core/pigment';
+import type { PaintJobs } from './paint-jobs.js';
+import { breathe, runJob, serveJobs } from './serve-jobs.js';
+
+/** The tubes from which a palette is chosen besides the lesson's: one of each kind that is common in studios. */
+const USUAL = [
+  'PW6',
+  'PB29',
+  'PB15:3',
+  'PB28',
+  'PG7',
+  'PG17',
+  'PY3',
+  'PY74',
+  'PY83',
+  'PY42',
+  'PR254',
+  'PR101',
+  'PR122',
+  'PV19',
+  'PV23',
+  'PBr7-BU',
+  'PBr7-BS',
+  'PBr7-RU',
+  'PBk9',
+  'PO20',
+];
+const MOST = 20;
+
+/** Tubes come by message and are other objects each time: the same ones are kept, so that a table of recipes is kept too. */
+let kept: { key: string; lesson: Lesson } | null = null;
+function known(lesson: Lesson): Lesson {
+  const key = JSON.stringify([lesson.tubes, lesson.mixes.filter((mix) => mix.letDown)]);
+  if (kept?.key !== key) kept = { key, lesson };
+  const { tubes } = kept.lesson;
+  return { ...lesson, tubes };
+}
+const stocks = new Map<string, Paint[]>();
+function stock(lesson: Lesson) {
+  const { key } = kept as { key: string };
+  const found = stocks.get(key);
+  if (found) return found as ReturnType<typeof paintsOf>;
+  const fresh = paintsOf(lesson);
+  stocks.clear();
+  stocks.set(key, fresh);
+  return fresh;
+}
+
+async function table(id: number, paints: readonly Paint[], lesson: Lesson, upTo = 1): Promise<RecipeTable> {
+  return runJob(id, tableOf(paints, { finish: finishOf(lesson.tubes) }), ({ share }) => share * upTo);
+}
+
+const isStudio = (tube: Tube) => tube.own === undefined && tube.grade === 'artist';
+
+/** The lesson's tubes, then the usual ones that it does not have, as tubes of the same finish. */
+function choiceOf(lesson: Lesson, wide: boolean): Tube[] {
+  const [first] = lesson.tubes;
+  const more = USUAL.filter((pigment) => !lesson.tubes.some((tube) => tube.pigment === pigment && isStudio(tube))).map(
+    (pigment): Tube => ({
+      id: pigment.replace(/[^A-Za-z0-9]/g, '_'),
+      pigment,
+      grade: 'artist',
+      finish: first?.finish ?? 'satin',
+    }),
+  );
+  return wide ? [...lesson.tubes, ...more].slice(0, MOST) : lesson.tubes;
+}
+
+const jobs: {
+  [N in keyof PaintJobs]: (id: number, args: PaintJobs[N]['args']) => PaintJobs[N]['answer'] | Promise<PaintJobs[N]['answer']>;
+} = {
+  async suggest(id, { lesson: sent, mixId, quick }) {
+    const lesson = known(sent);
+    const mix = lesson.mixes.find((one) => one.id === mixId);
+    if (!mix?.targetLab) return { found: [], isWhole: false };
+    // A heap let down beforehand may be part of other heaps, not of itself.
+    const paints = mix.letDown ? stock(lesson).filter((paint) => paint.id !== mix.id) : stock(lesson);
+    const { dryUm } = filmOf(lesson, mixId);
+    const options = {
+      finish: finishOf(lesson.tubes),
+      film: { dryUm },
+      ground: groundUnder(lesson, mixId),
+      state: mix.targetState ?? ('dry' as const),
+    };
+    if (quick) {
+      const whole = await runJob(id, tableOf(paints, { finish: options.finish, smalls: 0 }), ({ share }) => share);
+      return { found: suggest(mix.targetLab, paints, whole, options), isWhole: true };
+    }
+    return { found: suggest(mix.targetLab, paints, await table(id, paints, lesson), options), isWhole: false };
+  },
+  async reach(id, { lesson: sent, target }) {
+    const lesson = known(sent);
+    const here = new Set(lesson.tubes.map((tube) => tube.pigment));
+    const others = [...pigmentTable.values()].filter((pigment) => !here.has(pigment.id));
+    const work = whatWouldReach(target, stock(lesson), others, finishOf(lesson.tubes));
+    const found = await runJob(id, work, (share) => share);
+    return found.map(({ id: pigment, deltaE, lab }) => ({ pigment, deltaE, lab }));
+  },
+  async palette(id, { lesson, tolerance, from, must, mustNot }) {
+    const tubes = choiceOf(lesson, from === 'table').filter((tube) => !mustNot.includes(tube.id));
+    const aims = lesson.mixes.filter((mix) => mix.targetLab);
+    const work = paletteSearch(
+      aims.map((mix) => mix.targetLab as Lab),
+      tubes.map((tube) => ({ id: tube.id, ...spectra(tube) })),
+      {
+        tolerance,
+        must: must.filter((one) => tubes.some((tube) => tube.id === one)),
+        kinds: ['touch'],
+        finish: finishOf(lesson.tubes),
+      },
+    );
+    return { ...(await runJob(id, work, (share) => share)), targets: aims.map((mix) => mix.id) };
+  },
+  async recipes(id, { lesson, tubes }) {
+    const changed = { ...lesson, tubes, mixes: [] };
+    const paints = stockOf(changed);
+    const all = await table(id, paints, changed, 0.9);
+    const out: PaintJobs['recipes']['answer'] = [];
+    for (const [i, mix] of lesson.mixes.entries()) {
+      if (!mix.targetLab) continue;
+      const options = {
+        finish: finishOf(tubes),
+        film: { dryUm: filmOf(lesson, mix.id).dryUm },
+        ground: groundUnder(lesson, mix.id),
+      };
+      const [best] = suggest(mix.targetLab, paints, all, options);
+      if (best) {
+        const recipe = best.parts.map(({ id: tubeId, parts }): RecipePart => ({ tubeId, parts }));
+        out.push({ id: mix.id, recipe, deltaE: best.deltaE });
+      }
+      await breathe(id, 0.9 + (0.1 * i) / lesson.mixes.length);
+    }
+    return out;
+  },
+  without: (id, { lesson, lacking }) => runJob(id, substitutes(known(lesson), lacking), (share) => share),
+  family(_, { lesson, kind, mixId, otherId, steps, lightness }) {
+    const finish = finishOf(lesson.tubes);
+    const paintOfMix = (wanted: string | null): Paint => {
+      const mix = lesson.mixes.find((one) => one.id === wanted);
+      const parts = mix && recipeParts(mix, lesson);
+      if (!mix || !parts) throw new Error('This heap has no recipe yet. Give it one, then ask for its family.');
+      return mixedPaint(mix.id, parts);
+    };
+    const tubes = lesson.tubes.map((tube): Paint => ({ id: tube.id, ...spectra(tube) }));
+    const white =
+      tubes.find((_tube, i) => lesson.tubes[i]?.pigment === 'PW6') ??
+      tubes.find((_tube, i) => lesson.tubes[i]?.pigment === 'PW4');
+    if (kind !== 'gradient' && !white)
+      throw new Error('A family is carried towards white, and there is none among the tubes. Add one.');
+    if (kind === 'gradient') return { members: gradient(paintOfMix(mixId), paintOfMix(otherId), steps, finish), parents: [] };
+    if (kind === 'ladder') {
+      const dark = otherId ? paintOfMix(otherId) : darkest(tubes, finish);
+      return { members: valueLadder(paintOfMix(mixId), white as Paint, dark, steps, finish), parents: [dark.id] };
+    }
+    if (kind === 'greys') {
+      const { greys, parents } = twoGreys(tubes, white as Paint, lightness, finish);
+      return { members: greys, parents };
+    }
+    const helpers = [
+      white as Paint,
+      darkest(tubes, finish),
+      ...tubes.filter((_tube, i) => ['PY42', 'PB29', 'PBr7-BU'].includes(lesson.tubes[i]?.pigment ?? '')),
+    ];
+    return { members: shadowAndLight(paintOfMix(mixId), [...new Set(helpers)], finish), parents: [] };
+  },
+};
+
+const spectra = (tube: Tube) => {
+  const { K, S } = paintOf(tube);
+  return { K, S };
+};
+
+/** The paint that makes the darkest dark. */
+function darkest(paints: readonly Paint[], _finish: string): Paint {
+  const power = (paint: Paint) =>
+    Array.from(paint.K).reduce((least, K, i) => Math.min(least, K / (paint.S[i] as number)), Number.POSITIVE_INFINITY);
+  return paints.reduce((best, one) => (power(one) > power(best) ? one : best));
+}
+
+serveJobs(jobs as never);

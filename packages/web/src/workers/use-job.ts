@@ -1,0 +1,45 @@
+import { useEffect, useRef, useState } from 'react';
+import { CancelledJob, type JobWorker } from './job-worker.js';
+
+export type Job<A> = { answer: A | null; progress: number | null; fault: string | null };
+
+/**
+ * Asks a worker whenever the question (or `version`, what it stands on) changes, a moment after the last change; the old answer
+ * stays until the new one is there. `null` asks nothing.
+ */
+export function useJobOf<J extends { [K in keyof J]: { args: unknown; answer: unknown } }, N extends keyof J & string>(
+  worker: JobWorker<J> | null,
+  name: N,
+  args: J[N]['args'] | null,
+  { version = 0, afterMs = 60 }: { version?: number; afterMs?: number } = {},
+): Job<J[N]['answer']> {
+  const [job, setJob] = useState<Job<J[N]['answer']>>({ answer: null, progress: null, fault: null });
+  const key = args === null ? null : JSON.stringify(args);
+  const latest = useRef(args);
+  latest.current = args;
+  useEffect(() => {
+    void version;
+    if (key === null || !worker) return;
+    let asked: { cancel: () => unknown } | null = null;
+    let gone = false;
+    const timer = setTimeout(() => {
+      const { answer, cancel } = worker.ask(
+        name,
+        latest.current as J[N]['args'],
+        (progress) => !gone && setJob((was) => ({ ...was, progress })),
+      );
+      asked = { cancel };
+      answer.then(
+        (found) => !gone && setJob({ answer: found, progress: null, fault: null }),
+        (error: Error) =>
+          !gone && !(error instanceof CancelledJob) && setJob((was) => ({ ...was, progress: null, fault: error.message })),
+      );
+    }, afterMs);
+    return () => {
+      gone = true;
+      clearTimeout(timer);
+      asked?.cancel();
+    };
+  }, [worker, name, key, version, afterMs]);
+  return job;
+}

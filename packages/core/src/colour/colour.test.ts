@@ -2,7 +2,19 @@ import { describe, expect, it } from '@jest/globals';
 import Color from 'colorjs.io';
 import { converter, differenceCiede2000 } from 'culori';
 import { seeded } from '../work/seeded.fixture.js';
-import { deltaE00, differenceInWords, hueName, labToSrgb, srgbToLab, valueStep, weights, white, xyzToLab } from './index.js';
+import {
+  deltaE00,
+  differenceInWords,
+  hueName,
+  labToSrgb,
+  QUICK_ERROR,
+  quickDeltaE,
+  srgbToLab,
+  valueStep,
+  weights,
+  white,
+  xyzToLab,
+} from './index.js';
 
 type Triple = [number, number, number];
 
@@ -117,5 +129,50 @@ describe('a difference in words', () => {
 
   it('knows the hue names round the circle', () => {
     expect([0, 30, 60, 90, 160, 265, 305].map(hueName)).toEqual(['pink', 'red', 'orange', 'yellow', 'green', 'blue', 'violet']);
+  });
+});
+
+describe('differences in a painter’s words, by the signs of lightness, strength and hue', () => {
+  const at = (l: number, c: number, h: number): [number, number, number] => [
+    l,
+    c * Math.cos((h * Math.PI) / 180),
+    c * Math.sin((h * Math.PI) / 180),
+  ];
+  const table: [string, [number, number, number], [number, number, number], RegExp][] = [
+    ['lighter', at(50, 30, 250), at(56, 30, 250), /^too light$/],
+    ['a little lighter', at(50, 30, 250), at(52.2, 30, 250), /^a little light$/],
+    ['darker', at(50, 30, 250), at(44, 30, 250), /^too dark$/],
+    ['stronger', at(50, 30, 80), at(50, 40, 80), /^too strong$/],
+    ['duller', at(50, 40, 80), at(50, 30, 80), /^too dull$/],
+    ['a blue turned to violet', at(50, 40, 265), at(50, 40, 285), /violet/],
+    ['a blue turned to green', at(50, 40, 265), at(50, 40, 245), /green/],
+    ['an orange turned to red', at(60, 50, 58), at(60, 50, 44), /red/],
+    ['an orange turned to yellow', at(60, 50, 58), at(60, 50, 72), /yellow/],
+    ['a yellow turned to green', at(80, 60, 90), at(80, 60, 108), /green/],
+    ['a grey with a blue cast', [50, 0, 0], [50, -1, -5], /blue/],
+    ['a grey with a warm cast', [50, 0, 0], [50, 2, 5], /orange|yellow/],
+    ['much too dark', at(60, 20, 40), at(35, 20, 40), /much too dark/],
+    ['the same', at(60, 20, 40), at(60.3, 20, 40), /the same to the eye/],
+  ];
+  it.each(table)('%s', (_, target, mixed, words) => {
+    expect(differenceInWords(target, mixed)).toMatch(words);
+  });
+});
+
+describe('the quick difference', () => {
+  it('lies within its error of the exact one, everywhere', () => {
+    const random = seeded(17);
+    for (let i = 0; i < 60_000; i++) {
+      const one = [100 * random(), -110 + 220 * random(), -110 + 220 * random()] as [number, number, number];
+      const near = i % 2 === 0;
+      const other = (
+        near ? one.map((value) => value + 8 * random() - 4) : [100 * random(), -110 + 220 * random(), -110 + 220 * random()]
+      ) as [number, number, number];
+      if (i % 5 === 0) for (const lab of [one, other]) [lab[1], lab[2]] = [lab[1] / 60, lab[2] / 60];
+      const exact = deltaE00(one, other);
+      expect(Math.abs(quickDeltaE(...one)(...other, 1e9) - exact)).toBeLessThan(QUICK_ERROR);
+      // What is set aside unseen is farther than asked for.
+      if (quickDeltaE(...one)(...other, 5) === Number.POSITIVE_INFINITY) expect(exact).toBeGreaterThan(5 - QUICK_ERROR);
+    }
   });
 });

@@ -149,7 +149,7 @@ export const looksOf = (lesson: Lesson): Map<string, MixLook> => mixLooks(lesson
 
 const blacks = new Set(['PBk7', 'PBk9', 'PBk11']);
 /** What recipes are sought among: the tubes, and the heaps let down beforehand. */
-export function stockOf(lesson: Lesson, without: readonly string[] = []): StockPaint[] {
+export function stockOf(lesson: Stock, without: readonly string[] = []): StockPaint[] {
   const tubes = lesson.tubes
     .filter((tube) => !without.includes(tube.id))
     .map(
@@ -168,12 +168,9 @@ export function stockOf(lesson: Lesson, without: readonly string[] = []): StockP
 }
 const pick = ({ K, S }: Spectra): Spectra => ({ K, S });
 
-const lessonPaints = memo((tubes: Lesson['tubes'], mixes: Lesson['mixes'], lesson: Lesson) => {
-  void [tubes, mixes];
-  return stockOf(lesson);
-}, 2);
+const lessonPaints = memo((tubes: Lesson['tubes'], mixes: Lesson['mixes']) => stockOf({ tubes, mixes }), 2);
 /** {@link stockOf} all tubes; the same objects while tubes and mixes stay, so that a table of recipes is kept. */
-export const paintsOf = (lesson: Lesson): StockPaint[] => lessonPaints(lesson.tubes, lesson.mixes, lesson);
+export const paintsOf = (lesson: Lesson): StockPaint[] => lessonPaints(lesson.tubes, lesson.mixes);
 
 /** What lies under a mix where it is first used: the toned ground, bare gesso under the ground itself. */
 export function groundUnder(lesson: Lesson, mixId: string): Lab {

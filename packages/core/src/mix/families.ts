@@ -1,7 +1,7 @@
 import type { Amount, Lab } from '@viaticum/contract';
 import { deltaE00 } from '../colour/index.js';
 import { toEnd } from '../work/index.js';
-import { type Finish, type MixPart, mixColour, type Spectra } from './mix.js';
+import { type Finish, mixColour, type Spectra } from './mix.js';
 import { type Paint, tableOf } from './recipes.js';
 
 /** One heap of a family: what it is mixed from (paints by id, the family's own mixes among them) and how it looks dry. */
@@ -10,10 +10,9 @@ export type FamilyMember = { name: string; parts: { id: string; parts: Amount }[
 const labOf = (paint: Spectra, finish: Finish): Lab => mixColour([{ pigment: paint, parts: 1 }], { finish }).lab;
 
 /** The nearest recipe of a few paints, all of which are named by id. */
-function nearest(name: string, aim: Lab, paints: readonly Paint[], finish: Finish, maxTubes: number, must?: Paint): FamilyMember {
+function nearest(name: string, aim: Lab, paints: readonly Paint[], finish: Finish, maxTubes: number): FamilyMember {
   const table = toEnd(tableOf(paints, { maxTubes, finish, smalls: Math.min(2, maxTubes - 1) as 0 | 1 | 2 }));
-  const hits = table.nearest(aim, { count: must ? 60 : 1 });
-  const hit = hits.find((one) => !must || one.parts.some(({ tube }) => paints[tube] === must)) ?? hits[0];
+  const [hit] = table.nearest(aim);
   if (!hit) throw new RangeError('A family needs something to mix from. Add a white and a dark first.');
   return {
     name,
@@ -125,7 +124,7 @@ export function twoGreys(
           ['warm grey', [lightness, 1.5, lean]],
           ['cool grey', [lightness, -0.5, -lean]],
         ] as [string, Lab][]
-      ).map(([name, aim]) => nearest(name, aim, [white, one, other], finish, 3, undefined));
+      ).map(([name, aim]) => nearest(name, aim, [white, one, other], finish, 3));
       const bothParents = greys.every((grey) => [one, other].every((parent) => grey.parts.some((part) => part.id === parent.id)));
       if (!bothParents) continue;
       const miss = greys.reduce((sum, grey) => sum + grey.deltaE, 0);
@@ -135,15 +134,19 @@ export function twoGreys(
   return { parents: [best.parents[0].id, best.parents[1].id], greys: best.greys };
 }
 
-/** Shadow and light of a local colour: darker, a little duller and cooler; lighter and a little warmer; both mixed from its heap. */
+/**
+ * Shadow and light of a local colour: darker, a little duller and cooler; lighter and a little warmer. Each is the heap with one
+ * helper, at the value wanted; of the helpers that can bring it there the one that keeps the colour nearest.
+ */
 export function shadowAndLight(base: Paint, helpers: readonly Paint[], finish: Finish = 'satin'): FamilyMember[] {
   const [l, a, b] = labOf(base, finish);
-  const paints = [base, ...helpers.filter((paint) => paint.id !== base.id)];
+  const toValue = (name: string, aim: Lab): FamilyMember[] => {
+    const sign = Math.sign(aim[0] - l);
+    const able = helpers.filter((paint) => paint.id !== base.id && sign * (labOf(paint, finish)[0] - aim[0]) > 0);
+    const members = able.map((paint) => byLightness(name, base, paint, aim, finish));
+    return members.length > 0 ? [members.reduce((best, one) => (one.deltaE < best.deltaE ? one : best))] : [];
+  };
   const shadow: Lab = [Math.max(4, l - Math.max(12, l * 0.28)), a * 0.85, b * 0.8 - 2.5];
   const light: Lab = [Math.min(96, l + Math.max(10, (100 - l) * 0.35)), a * 0.85 + 0.5, b * 0.85 + 3];
-  return [nearest('shadow', shadow, paints, finish, 3, base), nearest('light', light, paints, finish, 3, base)];
+  return [...toValue('shadow', shadow), ...toValue('light', light)];
 }
-
-/** The parts of a member as parts of a mix. */
-export const memberParts = (member: FamilyMember, paints: readonly Paint[]): MixPart[] =>
-  member.parts.map(({ id, parts }) => ({ pigment: paints.find((paint) => paint.id === id) as Paint, parts }));

@@ -24,6 +24,17 @@ test('axe finds nothing serious on any topic of the picture station', async ({ s
   await sound('proposed areas', page);
 });
 
+test('axe finds nothing serious on any topic of the paints station', async ({ signedIn: page }) => {
+  await openDemo(page, 'paints');
+  await expect(page.getByText('nearest').first()).toBeVisible({ timeout: 30_000 });
+  await sound('heaps', page);
+  for (const name of ['Tubes', 'Families', 'Smaller palette', 'Without a tube', 'Palette sheet']) {
+    await topic(page, name);
+    await page.waitForTimeout(400);
+    await sound(name, page);
+  }
+});
+
 test('axe finds nothing serious on any view, and no page scrolls sideways', async ({ page, server, browser, signedIn }) => {
   void signedIn;
   const check = (view: string, on = page) => sound(view, on);

@@ -95,9 +95,12 @@ export async function openDemo(page: Page, station = 'steps'): Promise<void> {
       .click();
 }
 
-/** Turns the picture station to a topic. */
+/** Turns the picture or the paints station to a topic. */
 export const topic = (page: Page, name: string) =>
-  page.getByRole('navigation', { name: 'What to look at' }).getByRole('button', { name, exact: true }).click();
+  page
+    .getByRole('navigation', { name: /^What to (look at|work on)$/ })
+    .getByRole('button', { name, exact: true })
+    .click();
 
 export const saved = (page: Page) => expect(page.locator('[data-save="saved"]')).toBeVisible();
 

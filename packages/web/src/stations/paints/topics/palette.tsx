@@ -7,7 +7,7 @@ import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Too
 import { useLesson, useSession } from '../../../lesson/context.js';
 import { words } from '../../../words.js';
 import type { PaletteFrom } from '../../../workers/paint-jobs.js';
-import { paintSide, usePaintJob } from '../paint-context.js';
+import { paintSide, useBench, usePaintJob } from '../paint-context.js';
 
 const w = words.paints;
 type Start = keyof typeof w.starts;
@@ -22,6 +22,7 @@ const starts: Record<Start, string[]> = {
 export function PaletteTopic() {
   const lesson = useLesson();
   const session = useSession();
+  const { worker } = useBench();
   const [from, setFrom] = useState<PaletteFrom>('lesson');
   const [tolerance, setTolerance] = useState(3);
   const [start, setStart] = useState<Start>('free');
@@ -42,11 +43,17 @@ export function PaletteTopic() {
   }, [lesson, targets.length, tolerance, from, start]);
   const { answer, progress, fault } = usePaintJob('palette', asked, 300);
   const tubes = useMemo(() => (answer?.tubes ?? []).map((id) => tubeOf(lesson.tubes, id)), [answer, lesson.tubes]);
-  const recipes = usePaintJob('recipes', isTaking && tubes.length > 0 ? { lesson: paintSide(lesson), tubes } : null);
-  if (isTaking && recipes.answer) {
-    setTaking(false);
-    session.do('takePalette', { tubes, recipes: recipes.answer.map(({ id, recipe }) => ({ id, recipe })) });
-  }
+  // Asked of the worker itself, so that it comes to its end when another topic is turned to meanwhile.
+  const take = () => {
+    setTaking(true);
+    worker?.ask('recipes', { lesson: paintSide(lesson), tubes }).answer.then(
+      (found) => {
+        setTaking(false);
+        session.do('takePalette', { tubes, recipes: found.map(({ id, recipe }) => ({ id, recipe })) });
+      },
+      () => setTaking(false),
+    );
+  };
   if (!asked) return <p className="paints-page quiet">{w.noTargets}</p>;
   const nameOf = (mixId: string | undefined) => lesson.mixes.find((mix) => mix.id === mixId)?.name ?? '';
   const priced = tubes.filter((tube) => tube.priceMinor !== undefined);
@@ -127,12 +134,7 @@ export function PaletteTopic() {
                 ? w.cost((cost / 100).toFixed(2))
                 : w.costUnknown(tubes.length - priced.length)}
             </p>
-            <button
-              type="button"
-              className="key"
-              disabled={isTaking || answer.tubes.length === 0}
-              onClick={() => setTaking(true)}
-            >
+            <button type="button" className="key" disabled={isTaking || answer.tubes.length === 0} onClick={take}>
               {w.takePalette}
             </button>
           </>

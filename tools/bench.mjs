@@ -7,6 +7,7 @@ import WebSocket from 'ws';
 import { coatTimes } from '../packages/core/dist/coat/index.js';
 import { mixColour } from '../packages/core/dist/mix/index.js';
 import { planLesson } from '../packages/core/dist/plan/index.js';
+import { paintRows } from './bench-paint.mjs';
 import { editingRows, pictureRows } from './bench-picture.mjs';
 import { build, database, freePort, root, run, serve } from './setup.mjs';
 
@@ -172,6 +173,7 @@ run(async () => {
   await build();
   console.log(`${cpus().length} × ${cpus()[0]?.model.trim()}, Node ${process.version}, load ${loadavg()[0].toFixed(2)}\n`);
   computation();
+  paintRows(row);
   await pictureRows(row);
   bundles();
   await fanOut(100, 40);

@@ -39,6 +39,22 @@ const storedEvents = async (classId: string): Promise<ClassEvent[]> =>
     body: JSON.parse(row.body),
   }));
 
+describe('recipes for a student who lacks tubes', () => {
+  it('are other parts for the heaps that need them, the same each time; nobody without the code gets them', async () => {
+    const { code } = await classWith([]);
+    const get = (path: string) => server.request('GET', path);
+    const { body } = await get(`/api/join/${code}/recipes?without=magenta`);
+    const { document } = await server.demoLesson(cookie);
+    const needing = document.mixes.filter((mix) => mix.recipe.some((part) => part.tubeId === 'magenta')).map((mix) => mix.id);
+    expect(Object.keys(body).sort()).toEqual(needing.sort());
+    expect(JSON.stringify(body)).not.toContain('magenta');
+    expect((await get(`/api/join/${code}/recipes?without=magenta`)).body).toEqual(body);
+    expect((await get(`/api/join/${code}/recipes?without=unknown`)).body).toEqual({});
+    expect((await get('/api/join/ZZZZZZ/recipes?without=magenta')).status).toBe(404);
+    expect((await get(`/api/join/${code}/recipes`)).status).toBe(400);
+  });
+});
+
 describe('a class over its connection', () => {
   it('the plan that is taught is the plan of the lesson', async () => {
     const { desk } = await classWith([]);

@@ -181,11 +181,11 @@ function boxOf(lab: Float32Array, from: number, to: number, order?: Uint32Array)
 function intoCells(lab: Float32Array): { cells: Cell[]; order: Uint32Array } {
   const rows = lab.length / 3;
   const key = new Uint32Array(rows);
-  const place = (value: number, low: number, steps: number) => Math.min(steps - 1, Math.max(0, Math.floor((value - low) / CELL)));
-  for (let row = 0; row < rows; row++)
+  // L* 0–128, a* and b* −128–128 in steps of CELL; every paint colour lies within.
+  for (let row = 0, at = 0; row < rows; row++, at += 3)
     key[row] =
-      (place(lab[row * 3] as number, 0, 32) * 64 + place(lab[row * 3 + 1] as number, -128, 64)) * 64 +
-      place(lab[row * 3 + 2] as number, -128, 64);
+      ((((((lab[at] as number) / CELL) & 31) << 6) | ((((lab[at + 1] as number) + 128) / CELL) & 63)) << 6) |
+      ((((lab[at + 2] as number) + 128) / CELL) & 63);
   const starts = new Uint32Array(32 * 64 * 64 + 1);
   for (let row = 0; row < rows; row++) starts[(key[row] as number) + 1] = (starts[(key[row] as number) + 1] as number) + 1;
   for (let i = 1; i < starts.length; i++) starts[i] = (starts[i] as number) + (starts[i - 1] as number);

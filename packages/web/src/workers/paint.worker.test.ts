@@ -1,0 +1,149 @@
+import { beforeAll, describe, expect, it } from '@jest/globals';
+import type { Lesson } from '@viaticum/contract';
+import { looksOf } from '@viaticum/core/lesson';
+import { demoLesson } from '../../../core/src/plan/plan.fixture.js';
+import type { FromWorker } from './job-worker.js';
+import type { PaintJobs } from './paint-jobs.js';
+
+const messages: FromWorker[] = [];
+let hear: (event: { data: unknown }) => void = () => undefined;
+let next = 0;
+
+/** Asks the worker and waits for its last word. */
+async function ask<N extends keyof PaintJobs>(name: N, args: PaintJobs[N]['args'], cancelAfter?: number): Promise<FromWorker> {
+  const id = ++next;
+  hear({ data: { id, name, args } });
+  for (let i = 0; i < 4000; i++) {
+    const said = messages.filter((message) => message.id === id);
+    const last = said.find((message) => !('progress' in message));
+    if (last) return last;
+    if (cancelAfter !== undefined && said.length >= cancelAfter) hear({ data: { cancel: id } });
+    await new Promise((done) => setTimeout(done, 5));
+  }
+  throw new Error('no answer');
+}
+const answer = async <N extends keyof PaintJobs>(name: N, args: PaintJobs[N]['args']) =>
+  ((await ask(name, args)) as { answer: PaintJobs[N]['answer'] }).answer;
+const progressOf = (id: number) =>
+  messages.flatMap((message) => (message.id === id && 'progress' in message ? [message.progress] : []));
+
+// Four tubes, so that tables are small.
+const demo = demoLesson();
+const tubes = demo.tubes.filter((tube) => ['white', 'ultramarine', 'ochre', 'umber'].includes(tube.id));
+const small: Lesson = {
+  ...demo,
+  tubes,
+  mixes: demo.mixes.map((mix) => ({
+    ...mix,
+    recipe: mix.recipe.filter((part) => tubes.some((tube) => tube.id === part.tubeId)),
+  })),
+};
+
+beforeAll(async () => {
+  Object.assign(globalThis, {
+    self: {
+      postMessage: (message: FromWorker) => messages.push(message),
+      set onmessage(listener: typeof hear) {
+        hear = listener;
+      },
+    },
+  });
+  await import('./paint.worker.js');
+});
+
+describe('the paint worker', () => {
+  it('finds recipes for a target: whole parts at once, then with small amounts, which are never worse', async () => {
+    const quick = await answer('suggest', { lesson: small, mixId: 'm-straw', quick: true });
+    const full = await answer('suggest', { lesson: small, mixId: 'm-straw', quick: false });
+    expect(quick.isWhole).toBe(true);
+    expect(quick.found[0]?.parts.every((part) => typeof part.parts === 'number')).toBe(true);
+    expect(full.isWhole).toBe(false);
+    const best = (found: { deltaE: number }[]) => Math.min(...found.map((one) => one.deltaE));
+    expect(best(full.found)).toBeLessThanOrEqual(best(quick.found) + 1e-6);
+    expect(
+      await answer('suggest', { lesson: { ...small, mixes: [{ id: 'x', name: 'x', recipe: [] }] }, mixId: 'x', quick: false }),
+    ).toEqual({ found: [], isWhole: false });
+  });
+
+  it('a heap let down beforehand takes part in the recipes of others, never in its own', async () => {
+    const weak = {
+      id: 'weak',
+      name: 'weak umber',
+      letDown: true,
+      targetLab: [70, 6, 10] as [number, number, number],
+      recipe: [
+        { tubeId: 'white', parts: 10 },
+        { tubeId: 'umber', parts: 1 },
+      ],
+    };
+    const lesson = { ...small, mixes: [...small.mixes, weak] };
+    const own = await answer('suggest', { lesson, mixId: 'weak', quick: false });
+    expect(own.found.flatMap((one) => one.parts.map((part) => part.id))).not.toContain('weak');
+    const aim = looksOf(lesson).get('weak')?.colour?.lab as [number, number, number];
+    const other = { id: 'o', name: 'o', recipe: [], targetLab: aim };
+    const found = await answer('suggest', { lesson: { ...lesson, mixes: [...lesson.mixes, other] }, mixId: 'o', quick: false });
+    expect(found.found.flatMap((one) => one.parts.map((part) => part.id))).toContain('weak');
+  });
+
+  it('chooses a palette and the recipes that go with it, with progress on the way', async () => {
+    const found = await answer('palette', {
+      lesson: small,
+      tolerance: 8,
+      from: 'lesson',
+      must: ['umber'],
+      mustNot: ['ultramarine'],
+    });
+    expect(found.tubes).toContain('umber');
+    expect(found.tubes).not.toContain('ultramarine');
+    expect(found.targets).toEqual(small.mixes.map((mix) => mix.id));
+    const chosen = tubes.filter((tube) => found.tubes.includes(tube.id));
+    const recipes = await answer('recipes', { lesson: small, tubes: chosen });
+    expect(progressOf(next).at(-1)).toBeGreaterThan(0.9);
+    expect(recipes.map((one) => one.id)).toEqual(small.mixes.map((mix) => mix.id));
+    for (const { recipe } of recipes) for (const part of recipe) expect(found.tubes).toContain(part.tubeId);
+  });
+
+  it('grows families, and says what is missing for one', async () => {
+    const base = { lesson: small, mixId: 'm-straw', otherId: null, steps: 7, lightness: 55 };
+    expect((await answer('family', { ...base, kind: 'ladder' })).members).toHaveLength(7);
+    expect((await answer('family', { ...base, kind: 'gradient', otherId: 'm-ground', steps: 4 })).members).toHaveLength(4);
+    expect((await answer('family', { ...base, kind: 'greys' })).parents).toEqual(['ultramarine', 'umber']);
+    expect((await answer('family', { ...base, kind: 'shadow-light' })).members.map((member) => member.name)).toEqual([
+      'shadow',
+      'light',
+    ]);
+    const noWhite = { ...small, tubes: tubes.filter((tube) => tube.id !== 'white') };
+    expect(await ask('family', { ...base, lesson: noWhite, kind: 'ladder' })).toMatchObject({
+      failed: expect.stringContaining('towards white'),
+    });
+    const unmixed = { ...small, mixes: [{ id: 'm-straw', name: 'straw', recipe: [] }] };
+    expect(await ask('family', { ...base, lesson: unmixed, kind: 'ladder' })).toMatchObject({
+      failed: expect.stringContaining('no recipe yet'),
+    });
+  });
+
+  it('mixes without a tube, and names tubes that would reach a colour', async () => {
+    const others = await answer('without', { lesson: small, lacking: ['umber'] });
+    expect(others.length).toBeGreaterThan(0);
+    const reach = await answer('reach', { lesson: small, target: [50, -40, 5] });
+    expect(reach[0]?.deltaE).toBeLessThan(reach.at(-1)?.deltaE as number);
+    expect(small.tubes.map((tube) => tube.pigment)).not.toContain(reach[0]?.pigment);
+  });
+
+  it('a long search is cancelled between two pieces of work', async () => {
+    const wide = { lesson: demo, tolerance: 3, from: 'table' as const, must: [], mustNot: [] };
+    expect(await ask('palette', wide, 1)).toMatchObject({ cancelled: true });
+  });
+
+  it('five hundred targets end, too', async () => {
+    const mixes = Array.from({ length: 500 }, (_, i) => ({
+      id: `m${i}`,
+      name: `mix ${i}`,
+      recipe: [],
+      targetLab: [20 + (i % 70), (i % 13) - 6, (i % 29) - 9] as [number, number, number],
+    }));
+    const found = await answer('palette', { lesson: { ...small, mixes }, tolerance: 6, from: 'lesson', must: [], mustNot: [] });
+    expect(found.targets).toHaveLength(500);
+    expect(found.tubes.length + found.unreachable.length).toBeGreaterThan(0);
+  });
+});

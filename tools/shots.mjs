@@ -59,7 +59,19 @@ async function lessonViews(page) {
   await station(page, 'Picture');
   await pictureViews(page);
   await station(page, 'Paints');
+  const work = (name) =>
+    page.getByRole('navigation', { name: 'What to work on' }).getByRole('button', { name, exact: true }).click();
+  await page.locator('.heap', { hasText: 'near ridge' }).click();
+  await page.locator('.found li').nth(1).waitFor({ timeout: 60_000 });
+  await page.getByText(/Looking through all recipes/).waitFor({ state: 'hidden', timeout: 60_000 });
   await shoot(page, 'paints');
+  await work('Smaller palette');
+  await page.getByLabel('Choose among').selectOption('table');
+  await page.locator('.palette-tubes li').nth(3).waitFor({ timeout: 60_000 });
+  await page.getByText(/^Searching/).waitFor({ state: 'hidden', timeout: 60_000 });
+  await shoot(page, 'paints-palette');
+  await work('Palette sheet');
+  await shoot(page, 'paints-sheet');
   await station(page, 'Class');
 }
 

@@ -50,9 +50,18 @@ const unmixed = 'rgb(190 190 190)';
 const STUDENT_PIGMENT = 0.6;
 const GESSO: Lab = [93.8, -0.4, 2.4];
 
+/** Customary names where the table's would be short for two tubes alike. */
+const SHORT: Record<string, string> = {
+  PY3: 'lemon yellow',
+  PG36: 'yellow-shade phthalo green',
+  PBk7: 'carbon black',
+};
+
 /** The customary short name of a tube: "ultramarine blue" → "ultramarine". */
 export function shortTubeName(tube: Tube): string {
   if (tube.own) return tube.own.name;
+  const customary = SHORT[tube.pigment];
+  if (customary) return customary;
   return pigmentOf(tube.pigment)
     .name.replace(/ \(.*\)$/, '')
     .replace(/,.*$/, '')

@@ -56,7 +56,7 @@ export const paintWords = {
   heapsGroup: 'heaps',
   tubesGroup: 'tubes',
   fromAreas: 'A heap for every area without one',
-  recipeDone: 'All heaps have the recipes found.',
+  usedOnce: (names: string[]) => `Used in one step only: ${names.join(', ')}.`,
 
   table: {
     tube: 'Tube',
@@ -122,7 +122,12 @@ export const paintWords = {
   tolerance: 'Near enough',
   tolerances: { 1.5: 'hardly to be seen (1.5)', 3: 'seen side by side (3)', 5: 'seen at a glance (5)' } as Record<number, string>,
   startFrom: 'Begin with',
-  starts: { free: 'any tubes', primaries: 'primaries and white', earths: 'earths, a blue and white' } as const,
+  starts: {
+    free: 'nothing: the smallest',
+    primaries: 'primaries and white',
+    earths: 'earths, a blue and white',
+    rich: 'a rich palette of ten',
+  } as const,
   mustOf: (name: string) => `${name}: must, may or must not`,
   must: 'must',
   may: 'may',

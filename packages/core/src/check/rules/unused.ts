@@ -1,3 +1,4 @@
+import type { Lesson } from '@viaticum/contract';
 import { shortTubeName } from '../../lesson/index.js';
 import { laysPaint, zonesOf } from '../../plan/index.js';
 import type { Finding, Rule } from '../finding.js';
@@ -26,15 +27,23 @@ export const unpaintedZone: Rule = {
   },
 };
 
+/** The heaps that steps or the ground use, with those that they are mixed from. */
+function usedMixes(lesson: Lesson): Set<string> {
+  const open = [...lesson.steps.flatMap((step) => step.mixIds), ...lesson.support.groundCoats.map((coat) => coat.mixId)];
+  const used = new Set<string>();
+  for (let id = open.pop(); id !== undefined; id = open.pop()) {
+    if (used.has(id)) continue;
+    used.add(id);
+    open.push(...(lesson.mixes.find((mix) => mix.id === id)?.heaps?.map((part) => part.mixId) ?? []));
+  }
+  return used;
+}
+
 /** A mix that no step uses. */
 export const unusedMix: Rule = {
   id: 'unused-mix',
   look: (lesson) => {
-    const used = new Set([
-      ...lesson.steps.flatMap((step) => step.mixIds),
-      ...lesson.support.groundCoats.map((coat) => coat.mixId),
-      ...lesson.mixes.flatMap((mix) => mix.heaps?.map((part) => part.mixId) ?? []),
-    ]);
+    const used = usedMixes(lesson);
     return lesson.mixes
       .filter((mix) => !used.has(mix.id) && !mix.letDown && lesson.steps.length > 0)
       .map(
@@ -52,11 +61,14 @@ export const unusedMix: Rule = {
   },
 };
 
-/** A tube in no recipe. */
+/** A tube that no step uses: in no recipe, or only in heaps that no step needs. */
 export const unusedTube: Rule = {
   id: 'unused-tube',
   look: (lesson) => {
-    const used = new Set(lesson.mixes.flatMap((mix) => mix.recipe.map((part) => part.tubeId)));
+    const needed = usedMixes(lesson);
+    // While no step names a heap yet, all heaps count.
+    const mixes = lesson.mixes.filter((mix) => needed.size === 0 || needed.has(mix.id));
+    const used = new Set(mixes.flatMap((mix) => mix.recipe.map((part) => part.tubeId)));
     return lesson.tubes
       .filter((tube) => !used.has(tube.id) && lesson.mixes.length > 0)
       .map(
@@ -64,7 +76,7 @@ export const unusedTube: Rule = {
           id: `unused-tube/${tube.id}`,
           rule: 'unused-tube',
           about: shortTubeName(tube),
-          words: 'No recipe uses this tube.',
+          words: 'No step uses this tube.',
           reason: 'Common practice: a list of tubes that are then not used costs every student.',
           serious: false,
           place: { station: 'paints', tubeId: tube.id },

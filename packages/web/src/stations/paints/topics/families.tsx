@@ -5,6 +5,7 @@ import { type FamilyMember, recipeInWords } from '@viaticum/core/mix';
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
+import { Choice } from '../../../ui/choice.js';
 import { words } from '../../../words.js';
 import type { FamilyKind } from '../../../workers/paint-jobs.js';
 import { paintSide, useBench, usePaintJob } from '../paint-context.js';
@@ -38,6 +39,7 @@ export function FamiliesTopic() {
   );
   const { answer, fault } = usePaintJob('family', asked);
   if (!base) return <p className="paints-page quiet">{w.needsHeap}</p>;
+  const others = mixed.filter((mix) => mix.id !== base.id);
   const members = answer?.members ?? [];
   const fresh = members.filter((member) => !(member.parts.length === 1 && member.parts[0]?.id === base.id));
   const take = () => {
@@ -59,44 +61,26 @@ export function FamiliesTopic() {
       </fieldset>
       <p className="quiet">{w.familyAbout[kind]}</p>
       <p className="family-questions">
-        {kind !== 'greys' && <Heap label={w.fromHeap} value={base.id} mixes={mixed} onChange={select} />}
-        {kind === 'gradient' && (
-          <Heap label={w.toHeap} value={otherId ?? ''} mixes={mixed.filter((mix) => mix.id !== base.id)} onChange={setOther} />
-        )}
+        {kind !== 'greys' && <Choice label={w.fromHeap} value={base.id} options={named(mixed)} onChange={select} />}
+        {kind === 'gradient' && <Choice label={w.toHeap} value={otherId ?? ''} options={named(others)} onChange={setOther} />}
         {kind === 'ladder' && (
-          <Heap
-            label={w.toDark}
-            value={other}
-            mixes={mixed.filter((mix) => mix.id !== base.id)}
-            none={w.ownDark}
-            onChange={setOther}
-          />
+          <Choice label={w.toDark} value={other} options={[['', w.ownDark], ...named(others)]} onChange={setOther} />
         )}
         {(kind === 'ladder' || kind === 'gradient') && (
-          <label className="small">
-            {w.steps}
-            <select className="plain-input" value={steps} onChange={(event) => setSteps(Number(event.target.value))}>
-              {[...new Set([...BETWEEN[kind], steps])]
-                .sort((a, b) => a - b)
-                .map((n) => (
-                  <option key={n} value={n}>
-                    {n}
-                  </option>
-                ))}
-            </select>
-          </label>
+          <Choice
+            label={w.steps}
+            value={steps}
+            options={[...new Set([...BETWEEN[kind], steps])].sort((a, b) => a - b).map((n) => [n, String(n)] as const)}
+            onChange={(n) => setSteps(Number(n))}
+          />
         )}
         {kind === 'greys' && (
-          <label className="small">
-            {w.greyValue}
-            <select className="plain-input" value={value} onChange={(event) => setValue(Number(event.target.value))}>
-              {[3, 4, 5, 6, 7, 8, 9].map((n) => (
-                <option key={n} value={n}>
-                  {n}
-                </option>
-              ))}
-            </select>
-          </label>
+          <Choice
+            label={w.greyValue}
+            value={value}
+            options={[3, 4, 5, 6, 7, 8, 9].map((n) => [n, String(n)] as const)}
+            onChange={(n) => setValue(Number(n))}
+          />
         )}
       </p>
       {fault && (
@@ -147,30 +131,4 @@ const asMix = (lesson: Lesson, member: FamilyMember, name: string): Mix => {
   };
 };
 
-function Heap({
-  label,
-  value,
-  mixes,
-  none,
-  onChange,
-}: {
-  label: string;
-  value: string;
-  mixes: Mix[];
-  none?: string;
-  onChange: (id: string) => void;
-}) {
-  return (
-    <label className="small">
-      {label}
-      <select className="plain-input" value={value} onChange={(event) => onChange(event.target.value)}>
-        {none && <option value="">{none}</option>}
-        {mixes.map((mix) => (
-          <option key={mix.id} value={mix.id}>
-            {mix.name}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
-}
+const named = (mixes: readonly Mix[]) => mixes.map((mix) => [mix.id, mix.name] as const);

@@ -35,6 +35,7 @@ export function HeapsTopic() {
   const looks = looksOf(lesson);
   const selected = lesson.mixes.find((mix) => mix.id === mixId) ?? lesson.mixes[0];
   const covers = useMemo(() => new Map(lesson.mixes.map((mix) => [mix.id, coverShare(lesson, mix)])), [lesson]);
+  const once = lesson.mixes.filter((mix) => lesson.steps.filter((step) => step.mixIds.includes(mix.id)).length === 1);
   const add = () => {
     const mix: Mix = { id: nanoid(8), name: w.mixName(lesson.mixes.length + 1), recipe: [] };
     if (session.do('addMix', { mix })) select(mix.id);
@@ -71,6 +72,7 @@ export function HeapsTopic() {
             </li>
           ))}
         </ul>
+        {once.length > 0 && <p className="small quiet heaps-once">{w.usedOnce(once.map((mix) => mix.name))}</p>}
         <p className="heap-keys">
           <button type="button" className="key" onClick={add} aria-keyshortcuts="N">
             {w.newMix}

@@ -5,6 +5,7 @@ import { pigmentTable } from '@viaticum/core/pigment';
 import { useMemo, useState } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { useLesson, useSession } from '../../../lesson/context.js';
+import { Choice } from '../../../ui/choice.js';
 import { words } from '../../../words.js';
 import type { PaletteFrom } from '../../../workers/paint-jobs.js';
 import { paintSide, useBench, usePaintJob } from '../paint-context.js';
@@ -16,6 +17,7 @@ const starts: Record<Start, string[]> = {
   free: [],
   primaries: ['PW6', 'PY74', 'PR122', 'PB15:3'],
   earths: ['PW6', 'PY42', 'PBr7-BU', 'PB29'],
+  rich: ['PW6', 'PB29', 'PB15:3', 'PG7', 'PY74', 'PY42', 'PR254', 'PR122', 'PBr7-BS', 'PBr7-BU'],
 };
 
 /** The fewest tubes that reach every target: what each is for, what fewer would give up, and what a student pays. */
@@ -63,40 +65,30 @@ export function PaletteTopic() {
       <div>
         <p className="quiet">{w.paletteAbout}</p>
         <p className="family-questions">
-          <label className="small">
-            {w.among}
-            <select className="plain-input" value={from} onChange={(event) => setFrom(event.target.value as PaletteFrom)}>
-              <option value="lesson">{w.amongLesson}</option>
-              <option value="table">{w.amongTable}</option>
-            </select>
-          </label>
-          <label className="small">
-            {w.tolerance}
-            <select className="plain-input" value={tolerance} onChange={(event) => setTolerance(Number(event.target.value))}>
-              {Object.entries(w.tolerances).map(([value, said]) => (
-                <option key={value} value={value}>
-                  {said}
-                </option>
-              ))}
-            </select>
-          </label>
-          <label className="small">
-            {w.startFrom}
-            <select
-              className="plain-input"
-              value={start}
-              onChange={(event) => {
-                setStart(event.target.value as Start);
-                if (event.target.value !== 'free') setFrom('table');
-              }}
-            >
-              {(Object.keys(starts) as Start[]).map((one) => (
-                <option key={one} value={one}>
-                  {w.starts[one]}
-                </option>
-              ))}
-            </select>
-          </label>
+          <Choice
+            label={w.among}
+            value={from}
+            options={[
+              ['lesson', w.amongLesson],
+              ['table', w.amongTable],
+            ]}
+            onChange={(next) => setFrom(next as PaletteFrom)}
+          />
+          <Choice
+            label={w.tolerance}
+            value={tolerance}
+            options={Object.entries(w.tolerances)}
+            onChange={(next) => setTolerance(Number(next))}
+          />
+          <Choice
+            label={w.startFrom}
+            value={start}
+            options={(Object.keys(starts) as Start[]).map((one) => [one, w.starts[one]] as const)}
+            onChange={(next) => {
+              setStart(next as Start);
+              if (next !== 'free') setFrom('table');
+            }}
+          />
         </p>
         {fault && (
           <p className="signal" role="alert">

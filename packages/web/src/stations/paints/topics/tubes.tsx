@@ -34,7 +34,6 @@ function TubeTable({ lesson }: { lesson: Lesson }) {
   const rows = lesson.tubes.map((tube) => ({ key: tube.id, tube, name: shortTubeName(tube), pigment: pigmentOf(tube.pigment) }));
   type Row = (typeof rows)[number];
   const set = (tube: Tube, change: Partial<Tube>) => session.do('setTube', { id: tube.id, tube: change });
-  const figure = (text: string) => (text.trim() === '' ? undefined : Number(text.replace(',', '.')));
   return (
     <Table<Row>
       size="small"
@@ -87,37 +86,11 @@ function TubeTable({ lesson }: { lesson: Lesson }) {
         },
         {
           title: w.table.size,
-          render: (_, { tube, name }) => (
-            <input
-              key={tube.sizeMl}
-              className="plain-input figure"
-              inputMode="decimal"
-              aria-label={w.sizeOf(name)}
-              defaultValue={tube.sizeMl ?? ''}
-              onBlur={(event) => {
-                const sizeMl = figure(event.target.value);
-                if (sizeMl === undefined) session.do('setTube', { id: tube.id, tube: {}, clear: ['sizeMl'] });
-                else set(tube, { sizeMl });
-              }}
-            />
-          ),
+          render: (_, { tube, name }) => <Figure tube={tube} field="sizeMl" label={w.sizeOf(name)} unit={1} />,
         },
         {
           title: w.table.price,
-          render: (_, { tube, name }) => (
-            <input
-              key={tube.priceMinor}
-              className="plain-input figure"
-              inputMode="decimal"
-              aria-label={w.priceOf(name)}
-              defaultValue={tube.priceMinor === undefined ? '' : (tube.priceMinor / 100).toFixed(2)}
-              onBlur={(event) => {
-                const price = figure(event.target.value);
-                if (price === undefined) session.do('setTube', { id: tube.id, tube: {}, clear: ['priceMinor'] });
-                else set(tube, { priceMinor: Math.round(price * 100) });
-              }}
-            />
-          ),
+          render: (_, { tube, name }) => <Figure tube={tube} field="priceMinor" label={w.priceOf(name)} unit={100} />,
         },
         {
           title: w.table.owned,
@@ -152,6 +125,26 @@ function TubeTable({ lesson }: { lesson: Lesson }) {
           ),
         },
       ]}
+    />
+  );
+}
+
+/** A number of a tube in its own unit (a price in whole coins), or nothing. */
+function Figure({ tube, field, label, unit }: { tube: Tube; field: 'sizeMl' | 'priceMinor'; label: string; unit: number }) {
+  const session = useSession();
+  const value = tube[field];
+  return (
+    <input
+      key={value}
+      className="plain-input figure"
+      inputMode="decimal"
+      aria-label={label}
+      defaultValue={value === undefined ? '' : unit === 1 ? value : (value / unit).toFixed(2)}
+      onBlur={(event) => {
+        const text = event.target.value.trim().replace(',', '.');
+        const tubeChange = text === '' ? {} : { [field]: unit === 1 ? Number(text) : Math.round(Number(text) * unit) };
+        session.do('setTube', { id: tube.id, tube: tubeChange, ...(text === '' && { clear: [field] }) });
+      }}
     />
   );
 }

@@ -9,6 +9,7 @@ import { mixColour } from '../packages/core/dist/mix/index.js';
 import { planLesson } from '../packages/core/dist/plan/index.js';
 import { paintRows } from './bench-paint.mjs';
 import { editingRows, pictureRows } from './bench-picture.mjs';
+import { planRows } from './bench-plan.mjs';
 import { build, database, freePort, root, run, serve } from './setup.mjs';
 
 const rows = [];
@@ -173,6 +174,7 @@ run(async () => {
   await build();
   console.log(`${cpus().length} × ${cpus()[0]?.model.trim()}, Node ${process.version}, load ${loadavg()[0].toFixed(2)}\n`);
   computation();
+  planRows(row);
   paintRows(row);
   await pictureRows(row);
   bundles();

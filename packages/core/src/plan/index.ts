@@ -10,5 +10,5 @@ export {
   rungMinutes,
   zonesOf,
 } from './lesson-plan.js';
-export { type Problem, type Relation, type Solution, type SolveOptions, solve } from './solve.js';
+export { type Problem, type Relation, type Solution, type SolveOptions, solve, solveInOrder, solving } from './solve.js';
 export { filmUm, meanFilmUm, type Rung, rungAt, rungWord, topCoat, zoneRung } from './wetness.js';

@@ -3,7 +3,7 @@ import { absorbed, type CoatTimes, coatTimes, wetFilm } from '../coat/index.js';
 import { memo, restsOn } from '../lesson/index.js';
 import { listInWords, minutesInWords, waitInWords } from '../units/index.js';
 import { type StepMinutes, stepMinutes } from './duration.js';
-import { type Problem, type Relation, type Solution, solve } from './solve.js';
+import { type Problem, type Relation, type Solution, solveInOrder } from './solve.js';
 
 export type PlannedCoat = PlanCoat & { times: CoatTimes };
 /** Where the paint does not do what a step asks of it. `atMin` is the minute at which it fails. */
@@ -59,7 +59,7 @@ export function planLesson(lesson: Lesson): LessonPlan {
     return { id: step.id, minutes: showMin + doMin };
   });
   const problem: Problem = { steps, relations };
-  let solution = solve(problem);
+  let solution = solveInOrder(problem);
   // Windows that cannot be kept in this order are reported and left out, so that the rest still has a timetable.
   while (solution.status === 'infeasible' && solution.conflict) {
     const ids = solution.conflict.relationIds;
@@ -69,7 +69,7 @@ export function planLesson(lesson: Lesson): LessonPlan {
     const window = given.minutes as number;
     misses.push({ kind: 'window', stepId, zoneId, atMin: 0, haveMin: window, wantMin: window + solution.conflict.shortfall });
     problem.relations = problem.relations.filter((relation) => relation !== given);
-    solution = solve(problem);
+    solution = solveInOrder(problem);
   }
   const starts = new Map(solution.items.map((item) => [item.step, item]));
   const coats = laid.map((coat) => placeCoat(coat, starts, minutes));

@@ -1,3 +1,7 @@
+import { compile, down, TICKS, up } from './solver/compile.js';
+import { append, type Prefix } from './solver/prefix.js';
+import { type Found, search } from './solver/search.js';
+
 /** A planning problem: steps in the instructor's order, minutes everywhere. */
 export type Relation = {
   id: string;
@@ -32,21 +36,17 @@ export type Solution = {
 };
 export type SolveOptions = { maxNodes?: number; shouldStop?: () => boolean };
 
-const TICKS = 4; // a quarter minute
-const up = (minutes: number) => Math.ceil(minutes * TICKS - 1e-6);
-const down = (minutes: number) => Math.floor(minutes * TICKS + 1e-6);
-
 /** S_to ≥ S_from + weight, node 0 being the start of the class. */
 type Arc = { from: number; to: number; weight: number; relation: string | null };
 
 /**
- * Times for the steps on one group of hands, in the order given (the search over orders is not built yet, so `optimal` is
- * claimed only where the order reaches a lower bound that holds for every order). All times are multiples of a quarter
+ * Times for the steps on one group of hands, in the order given; `optimal` is claimed only where this order reaches a lower bound
+ * that holds for every order. All times are multiples of a quarter
  * minute, drying rounded up and windows down. For a fixed sequence the times follow from difference constraints: the least
  * solution is the longest path, and a positive cycle means that the relations contradict each other; then `conflict` names a
  * smallest contradictory set (deletion filter). Throws a RangeError on unknown steps or numbers that cannot be.
  */
-export function solve(problem: Problem, _options: SolveOptions = {}): Solution {
+export function solveInOrder(problem: Problem): Solution {
   const index = new Map(problem.steps.map((step, i) => [step.id, i + 1]));
   checkProblem(problem, index);
   const past = new Map(problem.fixed?.map((entry) => [entry.step, up(entry.end) - up(entry.start)]));
@@ -61,6 +61,192 @@ export function solve(problem: Problem, _options: SolveOptions = {}): Solution {
     : { times: first.times, breaks: new Set<number>() };
   if (!withBreaks) return { ...infeasible(problem, index, lengths, [], true) };
   return solution(problem, lengths, own, withBreaks.times, withBreaks.breaks);
+}
+
+const MOST_STEPS = 80;
+const MOST_NODES = 20_000;
+
+/**
+ * The timetable that ends soonest, over all orders, for one group of hands; among those the one nearest to the instructor's
+ * order. `optimal` and `orderProven` are proven by search; where `maxNodes` (or `shouldStop`) ends it early the status is
+ * `feasible` and `lowerBound` is what no plan can beat. Infeasible problems name a smallest contradictory set of relations.
+ * All times are whole quarter minutes, drying rounded up and windows down. Throws a RangeError on unknown steps or numbers that
+ * cannot be, and on more than 80 steps (plan those by their stages).
+ */
+export function solve(problem: Problem, options: SolveOptions = {}): Solution {
+  const work = solving(problem, options);
+  let step = work.next();
+  while (!step.done) step = work.next(options.shouldStop?.() ? 'stop' : undefined);
+  return step.value;
+}
+
+/** {@link solve} in pieces: yields the best plan so far with its bound, and ends early when answered with 'stop'. */
+export function* solving(
+  problem: Problem,
+  { maxNodes = MOST_NODES }: SolveOptions = {},
+): Generator<{ end: number; lowerBound: number; nodes: number }, Solution, undefined | 'stop'> {
+  const index = new Map(problem.steps.map((step, i) => [step.id, i + 1]));
+  checkProblem(problem, index);
+  const { steps } = problem;
+  if (steps.length === 0) return { ...empty, status: 'optimal', orderProven: true };
+  if (steps.length > MOST_STEPS)
+    throw new RangeError(`A plan of ${steps.length} steps is too long to be searched. Plan it by its stages, or join steps.`);
+  const compiled = compile(problem);
+  if (!compiled)
+    return { ...empty, makespan: Number.POSITIVE_INFINITY, conflict: conflictOf(problem, (one) => compile(one) === null) };
+  let start: Found | null = null;
+  for (const order of [steps.map((_, i) => i), greedy(compiled)]) {
+    const prefix = inOrder(compiled, order);
+    const last = prefix?.sequence.at(-1);
+    if (!prefix || last === undefined) continue;
+    const end = (prefix.starts[last] as number) + (compiled.minutes[last] as number);
+    if (!start || end < start.end) start = { prefix, end, inversions: inversionsOf(prefix.sequence) };
+  }
+  let nodes = 0;
+  let stopped = false;
+  const run = function* (goal: Parameters<typeof search>[1], from: Found | null, limit: number) {
+    const work = search(compiled, goal, from, limit);
+    for (;;) {
+      const step = work.next();
+      if (step.done) return step.value;
+      const answer: undefined | 'stop' = yield {
+        end: (step.value.best?.end ?? Number.POSITIVE_INFINITY) / TICKS,
+        lowerBound: step.value.bound / TICKS,
+        nodes: nodes + step.value.nodes,
+      };
+      if (answer === 'stop') {
+        stopped = true;
+        return step.value;
+      }
+    }
+  };
+  const first = yield* run({ kind: 'end' }, start, maxNodes);
+  nodes += first.nodes;
+  if (!first.best) {
+    if (!first.isDone) return { ...empty, status: 'unknown', nodes, makespan: Number.POSITIVE_INFINITY };
+    const without =
+      problem.breaks && steps.length > 0 ? solve({ ...problem, breaks: undefined as never }, { maxNodes: 2000 }) : null;
+    const needsBreaks = without !== null && without.status !== 'infeasible';
+    const isIn = (one: Problem) => solve(one, { maxNodes: 2000 }).status === 'infeasible';
+    return {
+      ...empty,
+      nodes,
+      makespan: Number.POSITIVE_INFINITY,
+      conflict: needsBreaks
+        ? { relationIds: [], shortfall: 0, needsBreaks }
+        : conflictOf({ ...problem, breaks: undefined as never }, isIn),
+    };
+  }
+  let best = first.best;
+  let orderProven = best.inversions === 0;
+  if (first.isDone && !orderProven && !stopped) {
+    const second = yield* run({ kind: 'order', cap: best.end }, best, Math.max(0, maxNodes - nodes));
+    nodes += second.nodes;
+    orderProven = second.isDone;
+    if (second.best) best = second.best;
+  }
+  return asSolution(problem, compiled.minutes, best, {
+    proven: first.isDone,
+    orderProven: first.isDone && orderProven,
+    bound: first.bound,
+    nodes,
+  });
+}
+
+const empty: Solution = {
+  status: 'infeasible',
+  orderProven: false,
+  makespan: 0,
+  lowerBound: 0,
+  items: [],
+  dryerUses: [],
+  idle: 0,
+  inversions: 0,
+  nodes: 0,
+};
+
+/** A smallest set of relations that contradict each other, by leaving out one after the other (deletion filter, Chinneck; from memory). */
+function conflictOf(problem: Problem, isInfeasible: (problem: Problem) => boolean): NonNullable<Solution['conflict']> {
+  let { relations } = problem;
+  for (const relation of [...relations]) {
+    const fewer = relations.filter((one) => one !== relation);
+    if (isInfeasible({ ...problem, relations: fewer })) relations = fewer;
+  }
+  return { relationIds: relations.map((relation) => relation.id), shortfall: 0, needsBreaks: false };
+}
+
+/** Times for a given order, with a break wherever the next step would make the stretch too long; null where it cannot be. */
+function inOrder(compiled: NonNullable<ReturnType<typeof compile>>, order: readonly number[]): Prefix | null {
+  let prefix: Prefix = { sequence: [], isBreak: [], starts: new Int32Array(compiled.count), stretches: [] };
+  for (const step of [...compiled.fixed, ...order.filter((one) => !compiled.fixed.includes(one))]) {
+    if (compiled.before[step]?.some((one) => !prefix.sequence.includes(one))) return null;
+    const made = append(compiled, prefix, step, false) ?? (compiled.maxStretch > 0 ? append(compiled, prefix, step, true) : null);
+    if (!made) return null;
+    prefix = made.prefix;
+  }
+  return prefix;
+}
+
+/** An order made by always taking the step that may begin first; of equals the one with the most to follow. */
+function greedy(compiled: NonNullable<ReturnType<typeof compile>>): number[] {
+  let prefix: Prefix = { sequence: [], isBreak: [], starts: new Int32Array(compiled.count), stretches: [] };
+  for (let k = 0; k < compiled.count; k++) {
+    let chosen: { prefix: Prefix; step: number; start: number } | null = null;
+    for (let step = 0; step < compiled.count; step++) {
+      if (prefix.sequence.includes(step) || compiled.before[step]?.some((one) => !prefix.sequence.includes(one))) continue;
+      const made =
+        append(compiled, prefix, step, false) ?? (compiled.maxStretch > 0 && k > 0 ? append(compiled, prefix, step, true) : null);
+      if (!made) continue;
+      const start = made.prefix.starts[step] as number;
+      const isBetter =
+        !chosen ||
+        start < chosen.start ||
+        (start === chosen.start && (compiled.tail[step] as number) > (compiled.tail[chosen.step] as number));
+      if (isBetter) chosen = { prefix: made.prefix, step, start };
+    }
+    if (!chosen) break;
+    prefix = chosen.prefix;
+  }
+  return prefix.sequence.length === compiled.count ? prefix.sequence : [];
+}
+
+function inversionsOf(sequence: readonly number[]): number {
+  let count = 0;
+  sequence.forEach((step, k) => {
+    for (const later of sequence.slice(k + 1)) if (later < step) count++;
+  });
+  return count;
+}
+
+function asSolution(
+  problem: Problem,
+  minutes: Int32Array,
+  { prefix, end, inversions }: Found,
+  { proven, orderProven, bound, nodes }: { proven: boolean; orderProven: boolean; bound: number; nodes: number },
+): Solution {
+  const work = minutes.reduce((sum, one) => sum + one, 0);
+  const { length: breakLength = 0 } = problem.breaks ?? {};
+  return {
+    status: proven ? 'optimal' : 'feasible',
+    orderProven,
+    makespan: end / TICKS,
+    lowerBound: Math.min(bound, end) / TICKS,
+    items: prefix.sequence.map((step, k) => {
+      const start = prefix.starts[step] as number;
+      const before = prefix.sequence[k - 1];
+      const gap = before === undefined ? 0 : start - (prefix.starts[before] as number) - (minutes[before] as number);
+      return {
+        step: (problem.steps[step] as { id: string }).id,
+        start: start / TICKS,
+        end: (start + (minutes[step] as number)) / TICKS,
+        gapBefore: problem.breaks && before !== undefined && gap >= up(breakLength) ? 'break' : 'none',
+      };
+    }),
+    dryerUses: [],
+    idle: (end - work) / TICKS,
+    inversions,
+    nodes,
+  };
 }
 
 function checkProblem(problem: Problem, index: Map<string, number>): void {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { type Problem, type Relation, type Solution, solve } from './index.js';
+import { type Problem, type Relation, type Solution, solveInOrder as solve } from './index.js';
 
 const relation = (type: Relation['type'], from: string, to: string, minutes?: number, full?: boolean): Relation => ({
   id: `${type}:${from}-${to}`,

@@ -178,6 +178,7 @@ const arguments_: { [N in CommandName]: (draw: Draw) => CommandArgs<N> } = {
       ? { id: pick(lesson.steps).id, step: { title: `step ${random()}`, doMin: random() * 20, stageId: pick(lesson.stages).id } }
       : { id: pick(lesson.steps).id, step: { needs: pick(['any', 'paintOver']) }, clear: ['doMin', 'brushId'] },
   moveStep: ({ lesson, pick, random }) => ({ id: pick(lesson.steps).id, to: Math.floor(random() * 20) }),
+  orderSteps: ({ lesson, random }) => ({ ids: lesson.steps.map((step) => step.id).sort(() => random() - 0.5) }),
   removeStep: ({ lesson, pick }) => ({ id: pick(lesson.steps).id }),
   setAside: ({ random }) => ({ finding: `rule/${Math.floor(random() * 3)}`, why: random() < 0.3 ? null : 'they know' }),
 };

@@ -104,6 +104,13 @@ export const commands = {
     if (goal) find(lesson.steps, id, 'step').stageId = goal.stageId;
     groupByStage(lesson);
   },
+  /** Puts all steps into another order; each place keeps the stage that it had. */
+  orderSteps: (lesson: D, { ids }: { ids: string[] }) => {
+    const places = lesson.steps.map((step) => step.stageId);
+    if (ids.length !== lesson.steps.length || new Set(ids).size !== ids.length)
+      throw new CommandError('Steps were added or taken away meanwhile. Ask for the order again.');
+    lesson.steps = ids.map((id, place) => Object.assign(find(lesson.steps, id, 'step'), { stageId: places[place] as string }));
+  },
   removeStep: (lesson: D, { id }: { id: string }) => {
     take(lesson.steps, id, 'step');
   },

@@ -10,5 +10,6 @@ export {
   rungMinutes,
   zonesOf,
 } from './lesson-plan.js';
+export { betterOrder, inOrderOf, type OrderAnswer, orderProblem, type PlanLength } from './order.js';
 export { type Problem, type Relation, type Solution, type SolveOptions, solve, solveInOrder, solving } from './solve.js';
 export { filmUm, meanFilmUm, type Rung, rungAt, rungWord, topCoat, zoneRung } from './wetness.js';

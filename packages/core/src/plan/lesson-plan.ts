@@ -52,13 +52,7 @@ const times = memo(
  * wherever a step would come too early, with its length and reason. Pure; throws only on a room that cannot be.
  */
 export function planLesson(lesson: Lesson): LessonPlan {
-  const minutes = allMinutes(lesson);
-  const { relations, laid, misses } = relationsOf(lesson, minutes);
-  const steps = lesson.steps.map((step) => {
-    const { showMin, doMin } = minutes.get(step.id) as StepMinutes;
-    return { id: step.id, minutes: showMin + doMin };
-  });
-  const problem: Problem = { steps, relations };
+  const { problem, minutes, laid, misses } = lessonProblem(lesson);
   let solution = solveInOrder(problem);
   // Windows that cannot be kept in this order are reported and left out, so that the rest still has a timetable.
   while (solution.status === 'infeasible' && solution.conflict) {
@@ -98,6 +92,18 @@ export function planLesson(lesson: Lesson): LessonPlan {
     waitMin,
   };
   return { plan, coats, minutes, misses, solution };
+}
+
+/** A lesson as a planning problem: durations, and what must be dry, wet or damp when. */
+export function lessonProblem(lesson: Lesson) {
+  const minutes = allMinutes(lesson);
+  const { relations, laid, misses } = relationsOf(lesson, minutes);
+  const steps = lesson.steps.map((step) => {
+    const { showMin, doMin } = minutes.get(step.id) as StepMinutes;
+    return { id: step.id, minutes: showMin + doMin };
+  });
+  const problem: Problem = { steps, relations };
+  return { problem, minutes, laid, misses };
 }
 
 /** {@link planLesson}, worked out again only for another lesson. */

@@ -11,6 +11,7 @@ import { StageCanvas } from '../../ui/stage-canvas.js';
 import { layersAt, wetnessAt } from '../../ui/stage-layers.js';
 import { RecipeBar } from '../../ui/swatch.js';
 import { words } from '../../words.js';
+import { OrderPanel } from './order.js';
 import './steps.css';
 
 const StepForm = lazy(() => import('./step-form.js').then((module) => ({ default: module.StepForm })));
@@ -38,6 +39,7 @@ export default function StepsStation() {
     <div className="steps">
       <div className="steps-list">
         {lesson.steps.length === 0 && <p className="quiet steps-empty">{words.steps.empty}</p>}
+        <OrderPanel />
         {lesson.stages.map((stage) => (
           <StageGroup key={stage.id} lesson={lesson} stage={stage} pauseBefore={pauseBefore} />
         ))}

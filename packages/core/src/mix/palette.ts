@@ -77,9 +77,7 @@ export function* paletteSearch(
     byTarget.push(ofSets);
     if (ofSets.reduce((least, value) => Math.min(least, value), Number.POSITIVE_INFINITY) > tolerance) unreachable.push(number);
     else {
-      best.fill(Number.POSITIVE_INFINITY);
-      for (let i = 0; i < masks.length; i++) best[masks[i] as number] = ofSets[i] as number;
-      upward(best, paints.length);
+      spread(ofSets, masks, best, paints.length);
       gather(best, worst, sum);
     }
     yield 0.5 + (0.45 * (number + 1)) / targets.length;
@@ -156,11 +154,27 @@ function bestSets(worst: Float32Array, sum: Float32Array, tubes: number, mustBit
   return { bestOf, answers };
 }
 
-/** Gives every set the least value of all its subsets. */
+/** The least ΔE00 of every set of tubes, from those of the sets that recipes have. */
+function spread(ofSets: Float32Array, masks: readonly number[], best: Float32Array, tubes: number): void {
+  best.fill(Number.POSITIVE_INFINITY);
+  for (let i = 0; i < masks.length; i++) best[masks[i] as number] = ofSets[i] as number;
+  upward(best, tubes);
+}
+
+const BLOCK_BITS = 13;
+
+/** Gives every set the least value of all its subsets: first within blocks that stay near the processor, then between blocks. */
 function upward(values: Float32Array, tubes: number): void {
-  for (let bit = 1; bit < 1 << tubes; bit <<= 1)
-    for (let from = 0; from < values.length; from += 2 * bit)
-      for (let mask = from; mask < from + bit; mask++) {
+  const block = 1 << Math.min(BLOCK_BITS, tubes);
+  for (let from = 0; from < values.length; from += block) lessen(values, from, from + block, 1, block);
+  lessen(values, 0, values.length, block, values.length);
+}
+
+/** Carries values up along the bits from `first` to below `end`, between two places. */
+function lessen(values: Float32Array, from: number, to: number, first: number, end: number): void {
+  for (let bit = first; bit < end; bit *= 2)
+    for (let at = from; at < to; at += 2 * bit)
+      for (let mask = at; mask < at + bit; mask++) {
         const value = values[mask] as number;
         if (value < (values[mask + bit] as number)) values[mask + bit] = value;
       }

@@ -2,19 +2,18 @@ import { expect, joinPhone, openClass, openDemo, saved, test, topic } from './fi
 
 test('recipes are found for a target, looked at by what each is good for, and taken into use', async ({ signedIn: page }) => {
   await openDemo(page, 'paints');
-  await page.locator('.heap', { hasText: 'far ridge' }).click();
+  await page.locator('.heap', { hasText: 'warm ground' }).click();
   const found = page.locator('.found li');
-  await expect(found.filter({ hasText: 'nearest' })).toBeVisible({ timeout: 30_000 });
-  await expect(page.getByText(/Looking through all recipes/)).toBeHidden({ timeout: 30_000 });
+  await expect(found.filter({ hasText: 'nearest' })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText('So far whole parts only')).toBeHidden({ timeout: 60_000 });
   await expect(found.filter({ hasText: 'cheapest' })).toHaveCount(1);
   await expect(found.first()).toContainText(/ΔE00 \d+\.\d, laid once \d+\.\d/);
   const off = await page.locator('.mix-off').innerText();
-  await found
-    .first()
-    .getByRole('button', { name: /^Use this/ })
-    .click();
-  await expect(found.first()).toContainText('in use');
-  await expect(page.locator('.mix-off')).not.toHaveText(off);
+  const other = found.filter({ has: page.getByRole('button', { name: /^Use this/ }) }).first();
+  const recipe = await other.locator('.recipe-words').innerText();
+  await other.getByRole('button', { name: /^Use this/ }).click();
+  await expect(found.filter({ hasText: 'in use' }).locator('.recipe-words')).toHaveText(recipe, { timeout: 60_000 });
+  await expect(page.locator('.heap', { hasText: 'warm ground' }).locator('.recipe-words')).toHaveText(recipe);
   await expect(page.locator('.mix-order')).toContainText('white, then');
   await page.keyboard.press('Control+z');
   await expect(page.locator('.mix-off')).toHaveText(off);
@@ -22,10 +21,10 @@ test('recipes are found for a target, looked at by what each is good for, and ta
   // Moved in a painter's words, and met wet instead of dry: other recipes.
   const before = await found.first().innerText();
   for (let i = 0; i < 4; i++) await page.getByRole('button', { name: 'warmer', exact: true }).click();
-  await expect.poll(() => found.first().innerText()).not.toBe(before);
+  await expect.poll(() => found.first().innerText(), { timeout: 60_000 }).not.toBe(before);
   const dry = await found.first().innerText();
   await page.getByLabel('wet', { exact: true }).check();
-  await expect.poll(() => found.first().innerText()).not.toBe(dry);
+  await expect.poll(() => found.first().innerText(), { timeout: 60_000 }).not.toBe(dry);
 });
 
 test('a colour out of reach: the nearest, and the tube that would reach it', async ({ signedIn: page }) => {

@@ -135,6 +135,15 @@ describe('the paint worker', () => {
     expect(await ask('palette', wide, 1)).toMatchObject({ cancelled: true });
   });
 
+  it('a table left half built by a cancelled job is gone on with, not begun again', async () => {
+    const args = { lesson: demo, mixId: 'm-straw', quick: false };
+    expect(await ask('suggest', args, 3)).toMatchObject({ cancelled: true });
+    const reached = progressOf(next).at(-1) as number;
+    expect(reached).toBeLessThan(1);
+    await answer('suggest', args);
+    expect(progressOf(next)[0]).toBeGreaterThan(reached);
+  });
+
   it('five hundred targets end, too', async () => {
     const mixes = Array.from({ length: 500 }, (_, i) => ({
       id: `m${i}`,

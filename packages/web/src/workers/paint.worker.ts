@@ -61,8 +61,15 @@ function stock(lesson: Lesson) {
   return fresh;
 }
 
+/** A table that a cancelled job left half built: the next one that needs it goes on from there. */
+let half: { paints: readonly Paint[]; finish: string; work: ReturnType<typeof tableOf> } | null = null;
+
 async function table(id: number, paints: readonly Paint[], lesson: Lesson, upTo = 1): Promise<RecipeTable> {
-  return runJob(id, tableOf(paints, { finish: finishOf(lesson.tubes) }), ({ share }) => share * upTo);
+  const finish = finishOf(lesson.tubes);
+  if (half?.paints !== paints || half.finish !== finish) half = { paints, finish, work: tableOf(paints, { finish }) };
+  const done = await runJob(id, half.work, ({ share }) => share * upTo);
+  half = null;
+  return done;
 }
 
 const isStudio = (tube: Tube) => tube.own === undefined && tube.grade === 'artist';

@@ -1,6 +1,7 @@
 import type { Amount, Lesson, Mix } from '@viaticum/contract';
 import { cssRgb, labToSrgb, valueStep } from '@viaticum/core/colour';
 import { looksOf, type MixCovering, shortTubeName } from '@viaticum/core/lesson';
+import { HIDES_AT } from '@viaticum/core/mix';
 import { useSession } from '../../lesson/context.js';
 import { CommitInput } from '../../ui/commit-input.js';
 import { BrushOut } from '../../ui/swatch.js';
@@ -42,7 +43,7 @@ export function MixEditor({
           rgb={look?.rgb ?? ''}
           wetRgb={look?.wetRgb ?? ''}
           groundRgb={ground}
-          cover={covering && covering.contrastRatio < 0.98 ? covering.contrastRatio : 1}
+          cover={covering && covering.contrastRatio < HIDES_AT ? covering.contrastRatio : 1}
           label={mix.name}
         />
         {mix.targetLab && <i className="mix-target" style={{ background: cssRgb(labToSrgb(mix.targetLab)) }} title={w.target} />}

@@ -1,7 +1,7 @@
 import type { Lesson, Mix } from '@viaticum/contract';
 import { cssRgb, labToSrgb } from '@viaticum/core/colour';
 import { coveringOf, filmOf, finishOf, groundUnder, looksOf, recipeParts } from '@viaticum/core/lesson';
-import { type Covering, covering } from '@viaticum/core/mix';
+import { HIDES_AT, mixColour } from '@viaticum/core/mix';
 import { nanoid } from 'nanoid';
 import { useMemo } from 'react';
 import { useLesson, useSession, useWorkedOut } from '../../../lesson/context.js';
@@ -18,13 +18,13 @@ const w = words.paints;
 /** The colour that lies under a heap where it is first used, as a paint of the page. */
 export const groundRgb = (lesson: Lesson, mixId: string): string => cssRgb(labToSrgb(groundUnder(lesson, mixId)));
 
-/** How much of the ground a single layer still lets through: 1 where it hides. */
+/** How well a single layer covers: 1 where it hides the ground, else its contrast ratio, so that the ground shows in the brush-out. */
 export function coverShare(lesson: Lesson, mix: Mix): number {
   const parts = recipeParts(mix, lesson);
   if (!parts) return 1;
   const { dryUm } = filmOf(lesson, mix.id);
-  const one: Covering = covering(parts, dryUm, groundUnder(lesson, mix.id), finishOf(lesson.tubes));
-  return one.contrastRatio >= 0.98 ? 1 : Math.max(0.25, one.contrastRatio);
+  const { contrastRatio = 1 } = mixColour(parts, { finish: finishOf(lesson.tubes), film: { dryUm } });
+  return contrastRatio >= HIDES_AT ? 1 : Math.max(0.25, contrastRatio);
 }
 
 /** The heaps of the palette, and the one at hand against its target. */

@@ -79,6 +79,7 @@ export const paintWords = {
   gradeOf: (name: string) => `Grade of ${name}`,
   sizeOf: (name: string) => `Size of ${name}, ml`,
   priceOf: (name: string) => `Price of ${name}`,
+  perMl: (price: string) => `${price} a ml`,
   ownedOf: (name: string) => `I have ${name}`,
   studentsOf: (name: string) => `Students have ${name}`,
   ownTube: 'A tube of your own',

@@ -25,6 +25,7 @@ export {
   recipeParts,
   shortTubeName,
   stockOf,
+  tableTubeId,
   tubeRgb,
   waterLimit,
 } from './looks.js';

@@ -1,6 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
 import { cssRgb, deltaE00, differenceInWords } from '../colour/index.js';
-import { mixColour, recipeInWords, suggest, tableOf } from '../mix/index.js';
+import { mixColour, partsOf, recipeInWords, suggest, tableOf } from '../mix/index.js';
 import { finishOf, type LookPart, looksOf, paintOf, shortTubeName, stockOf, tubeRgb } from './looks.js';
 
 /** A mix as it can be had without some tubes: other parts, and how far the colour is from the one shown to all. */
@@ -17,8 +17,6 @@ export type OtherRecipe = {
 /** The tubes of a lesson that are not in a kit. An empty kit means that nothing was said: none is lacking. */
 export const lackingTubes = (lesson: Lesson, kit: readonly string[]): string[] =>
   kit.length === 0 ? [] : lesson.tubes.filter((tube) => !kit.includes(tube.id)).map((tube) => tube.id);
-
-const weights = { touch: 1 / 16, speck: 1 / 64 } as const;
 
 /**
  * All mixes that use a lacking tube (or a heap mixed from it), mixed from the others to come as near as can be to the colour
@@ -47,8 +45,14 @@ export function* substitutes(lesson: Lesson, lacking: readonly string[]): Genera
     if (aim && best) {
       const parts = best.parts.map(({ id, parts }) => {
         const tube = tubes.find((one) => one.id === id) as Lesson['tubes'][number];
-        const weight = typeof parts === 'number' ? parts : weights[parts];
-        return { tubeId: id, name: shortTubeName(tube), rgb: cssRgb(tubeRgb(tube)), weight, parts, paint: paintOf(tube) };
+        return {
+          tubeId: id,
+          name: shortTubeName(tube),
+          rgb: cssRgb(tubeRgb(tube)),
+          weight: partsOf(parts),
+          parts,
+          paint: paintOf(tube),
+        };
       });
       const mixed = parts.map(({ paint, parts }) => ({ pigment: paint, parts }));
       const dry = mixColour(mixed, { finish });

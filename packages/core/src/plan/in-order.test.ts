@@ -1,16 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { type Problem, type Relation, type Solution, solveInOrder as solve } from './index.js';
+import { relation, lettered as steps } from './problem.fixture.js';
 
-const relation = (type: Relation['type'], from: string, to: string, minutes?: number, full?: boolean): Relation => ({
-  id: `${type}:${from}-${to}`,
-  type,
-  from,
-  to,
-  source: 'test',
-  ...(minutes === undefined ? {} : { minutes }),
-  ...(full ? { full } : {}),
-});
-const steps = (...minutes: number[]) => minutes.map((value, i) => ({ id: 'abcdefghij'[i] as string, minutes: value }));
 const starts = (solution: Solution) => solution.items.map((item) => item.start);
 
 /** An independent check: imports nothing of the solver, reads the statement of the problem. */

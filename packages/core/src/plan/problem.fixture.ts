@@ -1,6 +1,20 @@
 import { seeded } from '../work/seeded.fixture.js';
 import type { Problem, Relation, Solution } from './index.js';
 
+/** Steps a, b, c … of so many minutes. */
+export const lettered = (...minutes: number[]) => minutes.map((value, i) => ({ id: 'abcdefghij'[i] as string, minutes: value }));
+
+/** A relation between two of them, named by what it says. */
+export const relation = (type: Relation['type'], from: string, to: string, minutes?: number, full?: boolean): Relation => ({
+  id: `${type}:${from}-${to}`,
+  type,
+  from,
+  to,
+  source: 'test',
+  ...(minutes === undefined ? {} : { minutes }),
+  ...(full ? { full } : {}),
+});
+
 /** A planning problem drawn by chance: short steps with drying lags, wet windows, orders and, where wanted, breaks. */
 export function drawProblem(seed: number, count: number, withBreaks: boolean): Problem {
   const random = seeded(seed);

@@ -1,16 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { type Problem, type Relation, solve, solveInOrder, solving } from './index.js';
-import { brokenBy, drawProblem, everyOrder, likeALesson } from './problem.fixture.js';
-
-const steps = (...minutes: number[]) => minutes.map((value, i) => ({ id: 'abcdefghij'[i] as string, minutes: value }));
-const relation = (type: Relation['type'], from: string, to: string, minutes?: number): Relation => ({
-  id: `${type}:${from}-${to}`,
-  type,
-  from,
-  to,
-  source: 'test',
-  ...(minutes === undefined ? {} : { minutes }),
-});
+import { brokenBy, drawProblem, everyOrder, likeALesson, relation, lettered as steps } from './problem.fixture.js';
 
 describe('the least time over all orders', () => {
   it('paints another zone while one dries', () => {

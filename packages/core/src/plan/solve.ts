@@ -433,13 +433,12 @@ function infeasible(
   cycle: Arc[],
   needsBreaks: boolean,
 ): Solution {
-  let ids = [...new Set(cycle.flatMap((arc) => (arc.relation ? [arc.relation] : [])))];
-  for (const id of [...ids]) {
-    const fewer = ids.filter((other) => other !== id);
-    const relations = problem.relations.filter((relation) => fewer.includes(relation.id));
-    const arcs = [...relationArcs({ ...problem, relations }, index, lengths), ...sequenceArcs(problem, lengths)];
-    if ('cycle' in longestPaths(lengths.length, arcs)) ids = fewer;
-  }
+  const named = new Set(cycle.map((arc) => arc.relation));
+  // The cycle alone is not always a smallest set.
+  const { relationIds } = conflictOf(
+    { ...problem, relations: problem.relations.filter((relation) => named.has(relation.id)) },
+    (fewer) => 'cycle' in longestPaths(lengths.length, [...relationArcs(fewer, index, lengths), ...sequenceArcs(fewer, lengths)]),
+  );
   return {
     status: 'infeasible',
     orderProven: false,
@@ -450,6 +449,6 @@ function infeasible(
     idle: 0,
     inversions: 0,
     nodes: 1,
-    conflict: { relationIds: ids, shortfall: cycle.reduce((sum, arc) => sum + arc.weight, 0) / TICKS, needsBreaks },
+    conflict: { relationIds, shortfall: cycle.reduce((sum, arc) => sum + arc.weight, 0) / TICKS, needsBreaks },
   };
 }

@@ -1,5 +1,15 @@
 import type { Lab, Lesson, RecipePart, Tube } from '@viaticum/contract';
-import { filmOf, finishOf, groundUnder, paintOf, paintsOf, recipeParts, stockOf, substitutes } from '@viaticum/core/lesson';
+import {
+  filmOf,
+  finishOf,
+  groundUnder,
+  paintOf,
+  paintsOf,
+  recipeParts,
+  stockOf,
+  substitutes,
+  tableTubeId,
+} from '@viaticum/core/lesson';
 import {
   gradient,
   mixedPaint,
@@ -79,7 +89,7 @@ function choiceOf(lesson: Lesson, wide: boolean): Tube[] {
   const [first] = lesson.tubes;
   const more = USUAL.filter((pigment) => !lesson.tubes.some((tube) => tube.pigment === pigment && isStudio(tube))).map(
     (pigment): Tube => ({
-      id: pigment.replace(/[^A-Za-z0-9]/g, '_'),
+      id: tableTubeId(pigment),
       pigment,
       grade: 'artist',
       finish: first?.finish ?? 'satin',
@@ -171,7 +181,7 @@ const jobs: {
       throw new Error('A family is carried towards white, and there is none among the tubes. Add one.');
     if (kind === 'gradient') return { members: gradient(paintOfMix(mixId), paintOfMix(otherId), steps, finish), parents: [] };
     if (kind === 'ladder') {
-      const dark = otherId ? paintOfMix(otherId) : darkest(tubes, finish);
+      const dark = otherId ? paintOfMix(otherId) : darkest(tubes);
       return { members: valueLadder(paintOfMix(mixId), white as Paint, dark, steps, finish), parents: [dark.id] };
     }
     if (kind === 'greys') {
@@ -180,7 +190,7 @@ const jobs: {
     }
     const helpers = [
       white as Paint,
-      darkest(tubes, finish),
+      darkest(tubes),
       ...tubes.filter((_tube, i) => ['PY42', 'PB29', 'PBr7-BU'].includes(lesson.tubes[i]?.pigment ?? '')),
     ];
     return { members: shadowAndLight(paintOfMix(mixId), [...new Set(helpers)], finish), parents: [] };
@@ -193,7 +203,7 @@ const spectra = (tube: Tube) => {
 };
 
 /** The paint that makes the darkest dark. */
-function darkest(paints: readonly Paint[], _finish: string): Paint {
+function darkest(paints: readonly Paint[]): Paint {
   const power = (paint: Paint) =>
     Array.from(paint.K).reduce((least, K, i) => Math.min(least, K / (paint.S[i] as number)), Number.POSITIVE_INFINITY);
   return paints.reduce((best, one) => (power(one) > power(best) ? one : best));

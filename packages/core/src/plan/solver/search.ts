@@ -138,8 +138,8 @@ function fitsBefore(
     for (let j = 0; j < count; j++) {
       if (done[j] || j === other.step) continue;
       if ((lag[j * count + other.step] as number) !== NEVER) return false;
-      // What must wait for the other would wait less: fine. But the order with this one must be free.
     }
+    // The order with this one must be free.
     return (lag[child.step * count + other.step] as number) === NEVER;
   });
 }
@@ -157,8 +157,8 @@ function boundOf(problem: Compiled, node: Node, done: Uint8Array, step: number):
     open.push({ head, left: minutes[j] as number, tail: tail[j] as number });
     bound = Math.max(bound, head + (minutes[j] as number) + (tail[j] as number));
   }
-  for (const done_ of node.prefix.sequence)
-    bound = Math.max(bound, (node.prefix.starts[done_] as number) + (minutes[done_] as number) + (tail[done_] as number));
+  for (const laid of node.prefix.sequence)
+    bound = Math.max(bound, (node.prefix.starts[laid] as number) + (minutes[laid] as number) + (tail[laid] as number));
   bound = Math.max(bound, node.end + work, preemptive(open));
   if (maxStretch > 0) {
     // However far its first step is pushed, a stretch is not shorter than the work in it.

@@ -35,6 +35,7 @@ export function HeapsTopic() {
   const looks = looksOf(lesson);
   const selected = lesson.mixes.find((mix) => mix.id === mixId) ?? lesson.mixes[0];
   const covers = useMemo(() => new Map(lesson.mixes.map((mix) => [mix.id, coverShare(lesson, mix)])), [lesson]);
+  const covering = useMemo(() => (selected ? coveringOf(lesson, selected) : null), [lesson, selected]);
   const once = lesson.mixes.filter((mix) => lesson.steps.filter((step) => step.mixIds.includes(mix.id)).length === 1);
   const add = () => {
     const mix: Mix = { id: nanoid(8), name: w.mixName(lesson.mixes.length + 1), recipe: [] };
@@ -81,13 +82,7 @@ export function HeapsTopic() {
         </p>
       </section>
       {selected && (
-        <MixEditor
-          key={selected.id}
-          lesson={lesson}
-          mix={selected}
-          ground={groundRgb(lesson, selected.id)}
-          covering={coveringOf(lesson, selected)}
-        />
+        <MixEditor key={selected.id} lesson={lesson} mix={selected} ground={groundRgb(lesson, selected.id)} covering={covering} />
       )}
     </div>
   );

@@ -1,6 +1,6 @@
 import type { Tube } from '@viaticum/contract';
 import { cssRgb } from '@viaticum/core/colour';
-import { shortTubeName, tubeRgb } from '@viaticum/core/lesson';
+import { shortTubeName, tableTubeId, tubeRgb } from '@viaticum/core/lesson';
 import { pigmentTable } from '@viaticum/core/pigment';
 import { useMemo, useState } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
@@ -32,8 +32,7 @@ export function PaletteTopic() {
   const targets = lesson.mixes.filter((mix) => mix.targetLab);
   const asked = useMemo(() => {
     if (targets.length === 0 || lesson.tubes.length === 0) return null;
-    const idOf = (pigment: string) =>
-      lesson.tubes.find((tube) => tube.pigment === pigment)?.id ?? pigment.replace(/[^A-Za-z0-9]/g, '_');
+    const idOf = (pigment: string) => lesson.tubes.find((tube) => tube.pigment === pigment)?.id ?? tableTubeId(pigment);
     const demanded = (palette: Tube['palette']) => lesson.tubes.filter((tube) => tube.palette === palette).map((tube) => tube.id);
     return {
       lesson: paintSide(lesson),
@@ -141,7 +140,7 @@ export function PaletteTopic() {
 function tubeOf(tubes: readonly Tube[], id: string): Tube {
   const known = tubes.find((tube) => tube.id === id);
   if (known) return known;
-  const pigment = [...pigmentTable.keys()].find((one) => one.replace(/[^A-Za-z0-9]/g, '_') === id) ?? 'PW6';
+  const pigment = [...pigmentTable.keys()].find((one) => tableTubeId(one) === id) ?? 'PW6';
   return { id, pigment, grade: 'artist', finish: tubes[0]?.finish ?? 'satin' };
 }
 

@@ -90,7 +90,14 @@ function TubeTable({ lesson }: { lesson: Lesson }) {
         },
         {
           title: w.table.price,
-          render: (_, { tube, name }) => <Figure tube={tube} field="priceMinor" label={w.priceOf(name)} unit={100} />,
+          render: (_, { tube, name }) => (
+            <>
+              <Figure tube={tube} field="priceMinor" label={w.priceOf(name)} unit={100} />
+              {tube.priceMinor !== undefined && tube.sizeMl !== undefined && (
+                <span className="quiet small"> {w.perMl((tube.priceMinor / 100 / tube.sizeMl).toFixed(2))}</span>
+              )}
+            </>
+          ),
         },
         {
           title: w.table.owned,

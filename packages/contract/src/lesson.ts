@@ -1,7 +1,7 @@
 import { type Static, type TEnum, type TSchema, Type } from 'typebox';
 
 /** The document version written by this build; older ones are upgraded on reading (`core/lesson`). */
-export const SCHEMA_VERSION = 3;
+export const SCHEMA_VERSION = 4;
 
 const strict = { additionalProperties: false } as const;
 const oneOf = <const T extends string[]>(values: readonly [...T]): TEnum<T> => Type.Enum<T>(values);
@@ -62,14 +62,84 @@ export const School = Type.Object(
   strict,
 );
 
-/** The air a lesson is painted in. `humidity` is a fraction 0-1, `airSpeed` m/s. */
+const air = {
+  airC: Type.Number({ minimum: -20, maximum: 60 }),
+  humidity: Type.Number({ minimum: 0, maximum: 1 }),
+  airSpeed: Type.Number({ minimum: 0, maximum: 20 }),
+  sunWPerM2: optional(Type.Number({ minimum: 0, maximum: 1200 })),
+};
+const MinuteOfDay = Type.Number({ minimum: 0, maximum: 1440 });
+
+/** The air at one time of the day: from a logger, or forecast. */
+export const RoomHour = Type.Object(
+  { atMin: MinuteOfDay, ...air, airSpeed: optional(Type.Number({ minimum: 0, maximum: 20 })) },
+  strict,
+);
+
+/** The room a lesson is painted in. `humidity` is a fraction 0-1, `airSpeed` m/s; outdoors that is the wind. */
 export const Room = Type.Object(
   {
     name: Name,
-    airC: Type.Number({ minimum: -20, maximum: 60 }),
-    humidity: Type.Number({ minimum: 0, maximum: 1 }),
-    airSpeed: Type.Number({ minimum: 0, maximum: 20 }),
-    sunWPerM2: optional(Type.Number({ minimum: 0, maximum: 1200 })),
+    ...air,
+    outdoors: optional(Type.Boolean()),
+    seats: optional(Type.Integer({ minimum: 1, maximum: 300 })),
+    dryers: optional(
+      Type.Object(
+        { count: Type.Integer({ minimum: 0, maximum: 100 }), watts: Type.Number({ minimum: 100, maximum: 5000 }) },
+        strict,
+      ),
+    ),
+    circuits: optional(
+      Type.Object(
+        {
+          count: Type.Integer({ minimum: 1, maximum: 50 }),
+          amps: Type.Number({ minimum: 1, maximum: 100 }),
+          volts: Type.Number({ minimum: 50, maximum: 500 }),
+        },
+        strict,
+      ),
+    ),
+    /** Air by the time of day; between two entries it changes evenly. */
+    hours: optional(Type.Array(RoomHour, { maxItems: 300 })),
+    /** When the class begins, and until when there is light to paint by. */
+    startAtMin: optional(MinuteOfDay),
+    lightUntilMin: optional(MinuteOfDay),
+  },
+  strict,
+);
+
+/** What the instructor holds to in the plan: pins, breaks, evenings, and how careful it is. Times are minutes. */
+export const Planning = Type.Object(
+  {
+    pins: Type.Array(
+      Type.Union([
+        Type.Object({ stepId: Id, startMin: Type.Number({ minimum: 0, maximum: 20000 }) }, strict),
+        Type.Object({ firstId: Id, thenId: Id }, strict),
+      ]),
+      { maxItems: 200 },
+    ),
+    breaks: optional(
+      Type.Object(
+        {
+          lengthMin: Type.Number({ minimum: 1, maximum: 120 }),
+          everyMin: Type.Number({ minimum: 10, maximum: 600 }),
+        },
+        strict,
+      ),
+    ),
+    /** The lesson may be spread over so many sessions, each no longer than so; coats dry in between. */
+    sessions: optional(
+      Type.Object(
+        { most: Type.Integer({ minimum: 2, maximum: 12 }), limitMin: Type.Number({ minimum: 20, maximum: 1000 }) },
+        strict,
+      ),
+    ),
+    /** Steps before which a session ends. */
+    cutsBefore: optional(Type.Array(Id, { maxItems: 12 })),
+    /** Reckons with the late end of what drying may take and the early end of what stays workable. */
+    cautious: optional(Type.Boolean()),
+    /** Time added to what students do, as a share of it. */
+    slackShare: optional(Type.Number({ minimum: 0, maximum: 1 })),
   },
   strict,
 );
@@ -90,6 +160,8 @@ export const techniques = [
 ] as const;
 export const needs = ['any', 'wet', 'damp', 'paintOver', 'touchDry', 'firm', 'cured'] as const;
 export const stepKinds = ['paint', 'draw', 'prepare', 'transfer', 'dry', 'look', 'practise', 'break'] as const;
+/** How a range of paint dries, beside ordinary acrylic. */
+export const paintKinds = ['ordinary', 'slow', 're-wettable'] as const;
 export const media = ['retarder', 'gel', 'glazing-medium', 'mist'] as const;
 
 export const Support = Type.Object(
@@ -269,6 +341,15 @@ export const Step = Type.Object(
     coverShare: optional(Type.Number({ exclusiveMinimum: 0, maximum: 1 })),
     needs: oneOf(needs),
     partByPart: optional(Type.Boolean()),
+    /** The edge shared with the paint it goes into is laid last, so that all of its working time is left for it. */
+    sharedEdgeLast: optional(Type.Boolean()),
+    paint: optional(oneOf(paintKinds)),
+    /** Minutes between two passes of mist, where the medium is mist. */
+    mistEveryMin: optional(Type.Number({ minimum: 0.5, maximum: 120 })),
+    /** A film of water or gel laid first, to paint into. */
+    underFilm: optional(oneOf(['water', 'gel'] as const)),
+    /** The coat is dried with the room's hair dryers. */
+    dryer: optional(Type.Boolean()),
     showMin: optional(Type.Number({ minimum: 0, maximum: 600 })),
     doMin: optional(Type.Number({ minimum: 0, maximum: 600 })),
     say: Words,
@@ -311,6 +392,7 @@ export const Lesson = Type.Object(
     mixes: Type.Array(Mix, { maxItems: 200 }),
     stages: Type.Array(Stage, { maxItems: 60 }),
     steps: Type.Array(Step, { maxItems: 400 }),
+    planning: Planning,
     setAside: Type.Array(
       Type.Object({ finding: Type.String({ maxLength: 200 }), why: Type.String({ maxLength: 500 }) }, strict),
       { maxItems: 400 },
@@ -323,6 +405,9 @@ export type Id = string;
 export type Lab = Static<typeof Lab>;
 export type School = Static<typeof School>;
 export type Room = Static<typeof Room>;
+export type RoomHour = Static<typeof RoomHour>;
+export type Planning = Static<typeof Planning>;
+export type PaintKind = (typeof paintKinds)[number];
 export type Support = Static<typeof Support>;
 export type Placement = Static<typeof Placement>;
 export type Reference = Static<typeof Reference>;

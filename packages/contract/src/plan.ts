@@ -7,7 +7,7 @@ const Minutes = Type.Number({ minimum: 0 });
 /** One entry of the timetable that a class works through. Times are minutes from the start of the class. */
 export const PlanItem = Type.Object(
   {
-    kind: Type.Enum(['step', 'pause', 'break']),
+    kind: Type.Enum(['step', 'pause', 'break', 'cut']),
     stepId: Type.Optional(Id),
     title: Type.String(),
     startMin: Minutes,
@@ -17,6 +17,9 @@ export const PlanItem = Type.Object(
     reason: Type.Optional(Type.String()),
     zoneIds: Type.Array(Id),
     meanwhile: Type.Optional(Type.String()),
+    /** What fills a pause, in order, with its minutes; the rest of it is bare. */
+    fillers: Type.Optional(Type.Array(Type.Object({ words: Type.String(), minutes: Minutes }, strict), { maxItems: 20 })),
+    bareMin: Type.Optional(Minutes),
   },
   strict,
 );

@@ -367,17 +367,24 @@ describe('documents of earlier versions', () => {
   };
   it('version 0 is lifted: humidity becomes a fraction, the list of set-aside findings appears', () => {
     expect(upgradeLesson(structuredClone(version0))).toEqual({
-      schemaVersion: 3,
+      schemaVersion: 4,
       title: 'Old',
       room: { name: 'attic', airC: 19, humidity: 0.62, airSpeed: 0.1 },
       zones: [],
       setAside: [],
       elements: [],
       overlapMm: 6,
+      planning: { pins: [] },
     });
   });
   it('version 1 is lifted: no elements yet, and the usual overlap', () => {
-    expect(upgradeLesson(structuredClone(version1))).toEqual({ ...version1, schemaVersion: 3, elements: [], overlapMm: 6 });
+    expect(upgradeLesson(structuredClone(version1))).toEqual({
+      ...version1,
+      schemaVersion: 4,
+      elements: [],
+      overlapMm: 6,
+      planning: { pins: [] },
+    });
   });
   // Frozen: as version 2 wrote it.
   const version2 = {
@@ -387,8 +394,11 @@ describe('documents of earlier versions', () => {
     overlapMm: 6,
     tubes: [{ id: 'w', pigment: 'PW6', grade: 'artist', finish: 'satin' }],
   };
-  it('version 2 is lifted: nothing changes but the number', () => {
-    expect(upgradeLesson(structuredClone(version2))).toEqual({ ...version2, schemaVersion: 3 });
+  // Frozen: as version 3 wrote it.
+  const version3 = { ...version2, schemaVersion: 3, steps: [] };
+  it('versions 2 and 3 are lifted: the plan holds to nothing yet', () => {
+    expect(upgradeLesson(structuredClone(version2))).toEqual({ ...version2, schemaVersion: 4, planning: { pins: [] } });
+    expect(upgradeLesson(structuredClone(version3))).toEqual({ ...version3, schemaVersion: 4, planning: { pins: [] } });
   });
   it('the present version passes unchanged', () => {
     const lesson = emptyLesson('x', { widthMm: 100, heightMm: 100, unit: 'cm' }, () => 's');

@@ -53,6 +53,7 @@ export function emptyLesson(
     mixes: [],
     stages: [{ id: ids(), name: 'First things' }],
     steps: [],
+    planning: { pins: [] },
     setAside: [],
   };
 }

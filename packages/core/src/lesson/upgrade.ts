@@ -14,6 +14,8 @@ const upgrades: Record<number, (old: Versioned) => Versioned> = {
   1: (old) => ({ ...old, schemaVersion: 2, elements: [], overlapMm: 6 }),
   // Version 2 knew no tubes of one's own, no heaps within heaps and no glazes; all of these may be absent.
   2: (old) => ({ ...old, schemaVersion: 3 }),
+  // Version 3 held to nothing in the plan.
+  3: (old) => ({ ...old, schemaVersion: 4, planning: { pins: [] } }),
 };
 
 /**

@@ -1,4 +1,5 @@
 export { type StepMinutes, stepMinutes } from './duration.js';
+export { solveInOrder } from './in-order.js';
 export {
   type LessonPlan,
   laysPaint,
@@ -11,5 +12,6 @@ export {
   zonesOf,
 } from './lesson-plan.js';
 export { betterOrder, inOrderOf, type OrderAnswer, orderProblem, type PlanLength } from './order.js';
-export { type Problem, type Relation, type Solution, type SolveOptions, solve, solveInOrder, solving } from './solve.js';
+export type { Conflict, Pin, Problem, Relation, Solution } from './problem.js';
+export { type SolveOptions, solve, solving } from './solve.js';
 export { filmUm, meanFilmUm, type Rung, rungAt, rungWord, topCoat, zoneRung } from './wetness.js';

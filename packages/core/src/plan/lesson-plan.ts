@@ -3,7 +3,8 @@ import { absorbed, type CoatTimes, coatTimes, wetFilm } from '../coat/index.js';
 import { memo, restsOn } from '../lesson/index.js';
 import { listInWords, minutesInWords, waitInWords } from '../units/index.js';
 import { type StepMinutes, stepMinutes } from './duration.js';
-import { type Problem, type Relation, type Solution, solveInOrder } from './solve.js';
+import { solveInOrder } from './in-order.js';
+import type { Problem, Relation, Solution } from './problem.js';
 
 export type PlannedCoat = PlanCoat & { times: CoatTimes };
 /** Where the paint does not do what a step asks of it. `atMin` is the minute at which it fails. */

@@ -1,6 +1,7 @@
 import type { Lesson, Step } from '@viaticum/contract';
 import { laysPaint, lessonProblem, planLesson, zonesOf } from './lesson-plan.js';
-import { type Problem, type Relation, solving } from './solve.js';
+import type { Problem, Relation } from './problem.js';
+import { solving } from './solve.js';
 
 /** A plan's length and the waiting in it, minutes. */
 export type PlanLength = { endMin: number; waitMin: number };

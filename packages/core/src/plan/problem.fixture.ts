@@ -1,5 +1,5 @@
 import { seeded } from '../work/seeded.fixture.js';
-import type { Problem, Relation, Solution } from './index.js';
+import type { Problem, Relation } from './index.js';
 
 /** Steps a, b, c … of so many minutes. */
 export const lettered = (...minutes: number[]) => minutes.map((value, i) => ({ id: 'abcdefghij'[i] as string, minutes: value }));
@@ -63,102 +63,29 @@ export function likeALesson(seed: number, count: number): Problem {
   return { steps, relations, breaks: { length: 10, maxStretch: 75 } };
 }
 
-/** What a plan breaks of its problem, from the statement of the problem alone: nothing of the solver is used. Empty where all holds. */
-export function brokenBy(problem: Problem, { items }: Pick<Solution, 'items'>): string[] {
-  const faults: string[] = [];
-  const eps = 1e-9;
-  const at = new Map(items.map((item) => [item.step, item]));
-  if (items.length !== problem.steps.length || at.size !== items.length) return ['a step is missing or done twice'];
-  items.forEach((item, k) => {
-    const step = problem.steps.find((one) => one.id === item.step);
-    if (!step || Math.abs(item.end - item.start - Math.ceil(step.minutes * 4 - 1e-6) / 4) > eps)
-      faults.push(`${item.step}: length`);
-    if (item.start < (problem.now ?? 0) - eps) faults.push(`${item.step}: too early`);
-    const before = items[k - 1];
-    if (before && item.start < before.end - eps) faults.push(`${item.step}: two at once`);
-  });
-  for (const one of problem.relations) {
-    const [from, to] = [at.get(one.from), at.get(one.to)];
-    if (!from || !to) return ['a step is missing'];
-    const wait = to.start - from.end;
-    if (wait < -eps) faults.push(`${one.id}: order`);
-    if (one.type === 'dry' && wait < (one.minutes as number) - eps) faults.push(`${one.id}: dry`);
-    if (one.type === 'wet' && wait > (one.minutes as number) + eps) faults.push(`${one.id}: wet`);
-    if (one.type === 'wet' && one.full && to.end - from.end > (one.minutes as number) + eps) faults.push(`${one.id}: full`);
+/** The same with what else a plan may know: a dryer, evenings, pins. Which of them follows from the seed. */
+export function drawWithAll(seed: number, count: number): Problem {
+  const random = seeded(seed * 31 + 7);
+  for (let i = 0; i < 5; i++) random();
+  const problem = drawProblem(seed, count, random() < 0.4);
+  const work = problem.steps.reduce((sum, step) => sum + step.minutes, 0);
+  const longest = Math.max(...problem.steps.map((step) => step.minutes));
+  if (random() < 0.5) {
+    const perStep: Record<string, number> = {};
+    for (const step of problem.steps) if (random() < 0.5) perStep[step.id] = 1 + Math.round(random() * 16) / 4;
+    problem.dryer = { perStep, occupies: random() < 0.7 };
   }
-  if (problem.breaks) {
-    let begun = items[0]?.start ?? 0;
-    items.forEach((item, k) => {
-      const before = items[k - 1];
-      if (before && item.start - before.end >= (problem.breaks?.length as number) - eps) begun = item.start;
-      if (item.end - begun > (problem.breaks?.maxStretch as number) + eps) faults.push(`${item.step}: stretch`);
-    });
+  if (random() < 0.45) {
+    const max = random() < 0.7 ? 2 : 3;
+    problem.sessions = { max, limit: Math.max(longest, Math.ceil((work / max) * (1.1 + random()))) };
   }
-  return faults;
-}
-
-/** Every order and every set of breaks, each with its least times by plain relaxation: the earliest end, or Infinity. */
-export function everyOrder(problem: Problem): { end: number; inversions: number } {
-  const count = problem.steps.length;
-  const ticks = (minutes: number) => Math.ceil(minutes * 4 - 1e-6);
-  const length = problem.steps.map((step) => ticks(step.minutes));
-  const number = new Map(problem.steps.map((step, i) => [step.id, i]));
-  const arcs = problem.relations.flatMap((one) => {
-    const [i, j] = [number.get(one.from) as number, number.get(one.to) as number];
-    const window = Math.floor((one.minutes ?? 0) * 4 + 1e-6);
-    const p = length[i] as number;
-    if (one.type === 'dry') return [[i, j, p + ticks(one.minutes as number)]];
-    if (one.type === 'before') return [[i, j, p]];
-    return [[i, j, p], [j, i, -(p + window)], ...(one.full ? [[j, i, (length[j] as number) - p - window]] : [])];
-  }) as [number, number, number][];
-  let best = { end: Number.POSITIVE_INFINITY, inversions: Number.POSITIVE_INFINITY };
-  const time = (order: number[], flags: number) => {
-    const all = [...arcs];
-    let begun = order[0] as number;
-    order.forEach((step, k) => {
-      if (k === 0) return;
-      const last = order[k - 1] as number;
-      const isBreak = (flags >> k) & 1;
-      all.push([last, step, (length[last] as number) + (isBreak ? ticks(problem.breaks?.length as number) : 0)]);
-      if (isBreak) begun = step;
-      if (problem.breaks) all.push([step, begun, (length[step] as number) - Math.floor(problem.breaks.maxStretch * 4 + 1e-6)]);
-    });
-    if (problem.breaks && (length[order[0] as number] as number) > problem.breaks.maxStretch * 4) return Number.POSITIVE_INFINITY;
-    for (const step of order)
-      if (problem.breaks && (length[step] as number) > problem.breaks.maxStretch * 4) return Number.POSITIVE_INFINITY;
-    const starts = new Array<number>(count).fill(0);
-    for (let round = 0; round <= count + 1; round++) {
-      let changed = false;
-      for (const [i, j, weight] of all)
-        if ((starts[i] as number) + weight > (starts[j] as number)) {
-          starts[j] = (starts[i] as number) + weight;
-          changed = true;
-        }
-      if (!changed) return Math.max(...order.map((step) => (starts[step] as number) + (length[step] as number)));
-    }
-    return Number.POSITIVE_INFINITY;
-  };
-  const go = (order: number[], left: number[]) => {
-    if (left.length > 0) {
-      for (const step of left)
-        go(
-          [...order, step],
-          left.filter((one) => one !== step),
-        );
-      return;
-    }
-    let inversions = 0;
-    order.forEach((step, k) => {
-      for (const later of order.slice(k + 1)) if (later < step) inversions++;
-    });
-    for (let flags = 0; flags < (problem.breaks ? 2 ** count : 1); flags += 2) {
-      const end = time(order, flags);
-      if (end < best.end || (end === best.end && inversions < best.inversions)) best = { end, inversions };
-    }
-  };
-  go(
-    [],
-    problem.steps.map((_, i) => i),
-  );
-  return { end: best.end / 4, inversions: best.inversions };
+  if (random() < 0.3) {
+    const step = problem.steps[Math.floor(random() * count)] as { id: string };
+    problem.pins = [{ step: step.id, start: Math.round(random() * work * 4) / 4 }];
+  }
+  if (random() < 0.2 && count > 2) {
+    const [first, then] = [problem.steps[count - 1], problem.steps[0]] as [{ id: string }, { id: string }];
+    problem.pins = [...(problem.pins ?? []), { first: first.id, then: then.id }];
+  }
+  return problem;
 }

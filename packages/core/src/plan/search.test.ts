@@ -1,6 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
-import { type Problem, type Relation, solve, solveInOrder, solving } from './index.js';
-import { brokenBy, drawProblem, everyOrder, likeALesson, relation, lettered as steps } from './problem.fixture.js';
+import { brokenBy } from './checker.fixture.js';
+import { everyPlan } from './every-plan.fixture.js';
+import { type Problem, solve, solveInOrder, solving } from './index.js';
+import { drawProblem, drawWithAll, likeALesson, relation, lettered as steps } from './problem.fixture.js';
 
 describe('the least time over all orders', () => {
   it('paints another zone while one dries', () => {
@@ -18,41 +20,66 @@ describe('the least time over all orders', () => {
 
   // npm run soak runs ten times as many.
   const rounds = Number(process.env.VIATICUM_SOAK ?? 1);
-  it('is that of trying every order, without breaks (6 steps) and with (4 steps)', () => {
+  const agrees = (problem: Problem, where: string): boolean => {
+    const truth = everyPlan(problem);
+    const found = solve(problem);
+    if (truth.end === Number.POSITIVE_INFINITY) {
+      expect([where, found.status]).toEqual([where, 'infeasible']);
+      return false;
+    }
+    expect([where, found.status, found.makespan]).toEqual([where, 'optimal', truth.end]);
+    expect([where, found.orderProven, found.inversions]).toEqual([where, true, truth.inversions]);
+    expect([where, brokenBy(problem, found)]).toEqual([where, []]);
+    return true;
+  };
+
+  it('is that of trying every order, without breaks and with (up to 8 and 6 steps in the long run)', () => {
     let feasible = 0;
+    const [most, mostWithBreaks] = rounds > 1 ? [8, 6] : [6, 5];
     for (let seed = 1; seed <= 45 * rounds; seed++) {
       for (const [count, withBreaks] of [
-        [2 + (seed % 5), false],
-        [2 + (seed % 4), true],
+        [2 + (seed % (most - 1)), false],
+        [2 + (seed % (mostWithBreaks - 1)), true],
       ] as const) {
         const problem = drawProblem(seed * 7919, count, withBreaks);
-        const truth = everyOrder(problem);
-        const found = solve(problem);
-        const where = `seed ${seed}, ${count} steps${withBreaks ? ', breaks' : ''}`;
-        if (truth.end === Number.POSITIVE_INFINITY) {
-          expect([where, found.status]).toEqual([where, 'infeasible']);
-          continue;
-        }
-        feasible++;
-        expect([where, found.status, found.makespan]).toEqual([where, 'optimal', truth.end]);
-        expect([where, found.orderProven, found.inversions]).toEqual([where, true, truth.inversions]);
-        expect([where, brokenBy(problem, found)]).toEqual([where, []]);
+        if (agrees(problem, `seed ${seed}, ${count} steps${withBreaks ? ', breaks' : ''}`)) feasible++;
       }
     }
     expect(feasible).toBeGreaterThan(40 * rounds);
   });
 
-  it('never breaks a relation, up to 40 steps, and its bound never lies above its end', () => {
-    for (let seed = 1; seed <= 60 * rounds; seed++) {
-      const problem = drawProblem(seed * 104_729, 5 + ((seed * 7) % 36), seed % 2 === 0);
-      const found = solve(problem, { maxNodes: 400 });
+  it('is that of trying every plan with dryers, nights, breaks and pins (up to 4 steps)', () => {
+    let feasible = 0;
+    let dried = 0;
+    let nights = 0;
+    for (let seed = 1; seed <= 80 * rounds; seed++) {
+      const problem = drawWithAll(seed * 6007, 2 + (seed % 3));
+      if (!agrees(problem, `seed ${seed} ${JSON.stringify(problem)}`)) continue;
+      feasible++;
+      const found = solve(problem);
+      if (found.dryerUses.length > 0) dried++;
+      if (found.items.some((item) => item.gapBefore === 'cut')) nights++;
+    }
+    expect(feasible).toBeGreaterThan(30 * rounds);
+    expect(dried).toBeGreaterThan(2 * rounds);
+    expect(nights).toBeGreaterThan(2 * rounds);
+  });
+
+  it('never breaks a relation, up to 40 steps with everything, and its bound never lies above its end', () => {
+    let judged = 0;
+    for (let seed = 1; seed <= 220 * rounds; seed++) {
+      const count = 5 + ((seed * 7) % 36);
+      const problem = seed % 3 === 0 ? likeALesson(seed, count) : drawWithAll(seed * 104_729, count);
+      const found = solve(problem, { maxNodes: 120 });
       if (found.items.length === 0) continue;
+      judged++;
       expect([seed, brokenBy(problem, found)]).toEqual([seed, []]);
       expect(found.lowerBound).toBeLessThanOrEqual(found.makespan + 1e-9);
+      if (problem.sessions || problem.dryer || problem.breaks || problem.pins) continue;
       const mine = solveInOrder(problem);
-      if (mine.status !== 'infeasible' && problem.breaks === undefined)
-        expect(found.makespan).toBeLessThanOrEqual(mine.makespan + 1e-9);
+      if (mine.status !== 'infeasible') expect(found.makespan).toBeLessThanOrEqual(mine.makespan + 1e-9);
     }
+    expect(judged).toBeGreaterThan(90 * rounds);
   });
 });
 
@@ -118,6 +145,16 @@ describe('what cannot be', () => {
     expect(
       solve({ steps: steps(4, 2), relations: [relation('before', 'a', 'b')], pins: [{ first: 'b', then: 'a' }] }).status,
     ).toBe('infeasible');
+    const pinned = solve({
+      steps: steps(4, 2, 3),
+      relations: [relation('dry', 'a', 'b', 10), relation('before', 'b', 'c')],
+      pins: [
+        { step: 'b', start: 9 },
+        { step: 'c', start: 40 },
+      ],
+    });
+    // a takes 4, the wait 10: b cannot begin before 14, five minutes after its pin.
+    expect(pinned.conflict).toEqual({ relationIds: ['dry:a-b'], pins: [0], shortfall: 5, needsBreaks: false });
     expect(solve({ steps: steps(4, 2), relations: [], pins: [{ step: 'b', start: 20 }] }).items).toMatchObject([
       { step: 'a', start: 0 },
       { step: 'b', start: 20 },
@@ -139,6 +176,52 @@ describe('what cannot be', () => {
       { step: 'a', start: 5, end: 11 },
       { step: 'b', start: 14, end: 16 },
     ]);
+  });
+
+  it('a dryer held in the hand is one more piece of work, used only where it helps, and not on what must stay wet', () => {
+    const dryer = { perStep: { a: 3 }, occupies: true };
+    const dried = solve({ steps: steps(4, 5), relations: [relation('dry', 'a', 'b', 20)], dryer });
+    expect(dried).toMatchObject({ status: 'optimal', makespan: 12, dryerUses: [{ step: 'a', start: 4, end: 7 }], idle: 0 });
+    expect(solve({ steps: steps(4, 5), relations: [relation('dry', 'a', 'b', 2)], dryer }).dryerUses).toEqual([]);
+    const wet = solve({
+      steps: steps(4, 5, 2),
+      relations: [relation('wet', 'a', 'b', 6), relation('dry', 'a', 'c', 20)],
+      dryer,
+    });
+    // b goes into the wet first, until 9; then 3 minutes of drying.
+    expect(wet).toMatchObject({ makespan: 14, dryerUses: [{ step: 'a', start: 9, end: 12 }] });
+    const aside = solve({
+      steps: steps(4, 5),
+      relations: [relation('dry', 'a', 'b', 20)],
+      dryer: { perStep: { a: 3 }, occupies: false },
+    });
+    expect(aside).toMatchObject({ makespan: 12, dryerUses: [], idle: 3 });
+  });
+
+  it('a night between two sessions dries everything, but no window may cross it', () => {
+    const sessions = { max: 2, limit: 10 };
+    const slept = solve({ steps: steps(6, 5), relations: [relation('dry', 'a', 'b', 60)], sessions });
+    expect(slept).toMatchObject({ status: 'optimal', makespan: 11, items: [{ gapBefore: 'none' }, { gapBefore: 'cut' }] });
+    expect(solve({ steps: steps(6, 5), relations: [relation('wet', 'a', 'b', 60)], sessions }).status).toBe('infeasible');
+    expect(solve({ steps: steps(6, 5, 8, 8), relations: [], sessions }).status).toBe('infeasible');
+  });
+
+  it('minutes are traded against changes', () => {
+    const problem: Problem = { steps: steps(4, 5, 6), relations: [relation('dry', 'a', 'b', 6)] };
+    expect(solve(problem, { laterMin: 0 })).toMatchObject({ makespan: 15, inversions: 1, lowerBound: 15 });
+    expect(solve(problem, { laterMin: 5 })).toMatchObject({ makespan: 15, inversions: 1 });
+    expect(solve(problem, { laterMin: 6 })).toMatchObject({ makespan: 21, inversions: 0, lowerBound: 15 });
+  });
+
+  it('what cannot be meant is refused with a sentence', () => {
+    const two = steps(1, 2);
+    expect(() => solve({ steps: two, relations: [relation('dry', 'a', 'z', 1)] })).toThrow(/not in the plan/);
+    expect(() => solve({ steps: two, relations: [relation('dry', 'a', 'b', Number.NaN)] })).toThrow(/minutes of 0 or more/);
+    expect(() => solve({ steps: two, relations: [], pins: [{ step: 'a', start: -1 }] })).toThrow(/minute of 0 or more/);
+    expect(() => solve({ steps: two, relations: [], sessions: { max: 0, limit: 5 } })).toThrow(/Sessions/);
+    expect(() => solve({ steps: two, relations: [], breaks: { length: 5, maxStretch: 0 } })).toThrow(/Breaks/);
+    expect(() => solve({ steps: two, relations: [], dryer: { perStep: { z: 2 }, occupies: true } })).toThrow(/not in the plan/);
+    expect(() => solve({ steps: [{ id: 'a', minutes: -1 }], relations: [] })).toThrow(/duration/);
   });
 
   it('nothing to do takes no time; more than 80 steps are planned by stages', () => {

@@ -1,4 +1,4 @@
-import type { Problem } from '../solve.js';
+import type { Problem } from '../problem.js';
 
 /** Ticks a minute: all times are whole quarter minutes, drying rounded up and windows down. */
 export const TICKS = 4;
@@ -8,118 +8,211 @@ export const NEVER = -1e9;
 
 /** A planning problem in ticks, with all that follows from its relations alone, whatever the order. */
 export type Compiled = {
+  /** Steps, and after them one node for each coat that may be dried with a dryer held in the hand. */
   count: number;
+  size: number;
   minutes: Int32Array;
   /** Earliest start of each step, and latest where a pin says so. */
   head: Int32Array;
   late: Int32Array;
-  /** S_j ≥ S_i + lag[i · count + j]; NEVER where nothing is said. Closed under following. */
+  /** S_j ≥ S_i + lag[i · size + j] in any case; NEVER where nothing is said. Closed under following. */
   lag: Int32Array;
-  /** What must still pass after the end of a step until everything that follows from it has ended. */
-  tail: Int32Array;
-  /** For each step those that must come before it. */
+  /** Waits that a dryer or the night between two sessions can clear: for each step, from which and how long from its start. */
+  waits: { from: number; ticks: number }[][];
+  /** The dryer's node of each step, or -1; and the step of each node. */
+  dryerOf: Int32Array;
+  /** `tail[c][i]`: what must pass after the end of a step until all that follows has ended, with c nights still to come. */
+  tail: Int32Array[];
+  /** For each node those that must come before it. */
   before: number[][];
   breakLength: number;
   maxStretch: number;
+  /** Nights at most, and the longest session. */
+  nights: number;
+  limit: number;
   fixed: number[];
 };
 
 /**
  * Compiles a problem: direct lags, pins and what is past, closed by longest paths (Floyd and Warshall), with orders that lags
- * force made explicit until nothing changes. `null` where relations contradict each other in every order.
+ * force made explicit until nothing changes. `null` where relations contradict each other in every order. `slack` ticks more are
+ * given to every window and every pinned time, to learn how much is missing.
  */
-export function compile(problem: Problem): Compiled | null {
+export function compile(problem: Problem, slack = 0): Compiled | null {
   const { steps } = problem;
   const count = steps.length;
   const number = new Map(steps.map((step, i) => [step.id, i]));
   const at = (id: string) => number.get(id) as number;
   const past = new Map(problem.fixed?.map((one) => [at(one.step), one]));
-  const minutes = Int32Array.from(steps, (step, i) => {
+  const nights = problem.sessions ? problem.sessions.max - 1 : 0;
+  const dryable = dryableSteps(problem).map(at);
+  const size = count + dryable.length;
+  const minutes = new Int32Array(size);
+  const dryerOf = new Int32Array(count).fill(-1);
+  steps.forEach((step, i) => {
     const real = past.get(i);
-    return real ? up(real.end) - up(real.start) : up(step.minutes);
+    minutes[i] = real ? up(real.end) - up(real.start) : up(step.minutes);
+  });
+  dryable.forEach((step, k) => {
+    dryerOf[step] = count + k;
+    minutes[count + k] = up(problem.dryer?.perStep[(steps[step] as { id: string }).id] as number);
   });
   const now = up(problem.now ?? 0);
-  const head = Int32Array.from(steps, (_, i) => (past.has(i) ? up((past.get(i) as { start: number }).start) : now));
-  const late = new Int32Array(count).fill(1e9);
-  for (const [i, { start }] of past) late[i] = up(start);
-  const lag = new Int32Array(count * count).fill(NEVER);
-  const arc = (from: number, to: number, ticks: number) => {
-    const k = from * count + to;
-    if (ticks > (lag[k] as number)) lag[k] = ticks;
+  const head = new Int32Array(size).fill(now);
+  const late = new Int32Array(size).fill(1e9);
+  for (const [i, real] of past) {
+    head[i] = up(real.start);
+    late[i] = up(real.start);
+  }
+  // What holds in any case, and what holds as long as no night lies between.
+  const lag = new Int32Array(size * size).fill(NEVER);
+  const day = new Int32Array(size * size).fill(NEVER);
+  const waits: Compiled['waits'] = Array.from({ length: size }, () => []);
+  const arc = (from: number, to: number, ticks: number, byDay = ticks) => {
+    const k = from * size + to;
+    lag[k] = Math.max(lag[k] as number, ticks);
+    day[k] = Math.max(day[k] as number, byDay);
   };
   for (const relation of problem.relations) {
     const [from, to] = [at(relation.from), at(relation.to)];
     const length = minutes[from] as number;
+    const dryer = dryerOf[from] as number;
     if (relation.type === 'before') arc(from, to, length);
-    else if (relation.type === 'dry') arc(from, to, length + up(relation.minutes as number));
-    else {
-      const window = down(relation.minutes as number);
+    else if (relation.type === 'dry') {
+      const full = length + up(dryingOf(problem, relation));
+      const byDryer = dryer >= 0 ? Math.min(full, length + (minutes[dryer] as number)) : full;
+      arc(from, to, nights > 0 ? length : byDryer, byDryer);
+      if (nights > 0 || byDryer < full) waits[to]?.push({ from, ticks: full });
+    } else {
+      const window = down(relation.minutes as number) + slack;
       arc(from, to, length);
       arc(to, from, -(length + window));
       if (relation.full) arc(to, from, (minutes[to] as number) - length - window);
+      if (dryer >= 0) arc(to, dryer, minutes[to] as number);
     }
   }
+  for (const step of dryable) arc(step, dryerOf[step] as number, minutes[step] as number);
   for (const pin of problem.pins ?? []) {
     if ('step' in pin) {
       head[at(pin.step)] = Math.max(head[at(pin.step)] as number, up(pin.start));
-      late[at(pin.step)] = Math.min(late[at(pin.step)] as number, up(pin.start));
+      late[at(pin.step)] = Math.min(late[at(pin.step)] as number, up(pin.start) + slack);
     } else arc(at(pin.first), at(pin.then), minutes[at(pin.first)] as number);
   }
-  if (!close(lag, minutes, count)) return null;
-  for (let i = 0; i < count; i++)
-    for (let j = 0; j < count; j++) {
-      const ticks = lag[i * count + j] as number;
+  if (!close(lag, minutes, size)) return null;
+  const holdsByDay = nights > 0 && close(day, minutes, size);
+  for (let i = 0; i < size; i++)
+    for (let j = 0; j < size; j++) {
+      const ticks = lag[i * size + j] as number;
       if (i === j || ticks === NEVER) continue;
       if ((head[i] as number) + ticks > (head[j] as number)) head[j] = (head[i] as number) + ticks;
     }
-  for (let i = 0; i < count; i++)
+  for (let i = 0; i < size; i++)
     for (let j = 0; j < count; j++) {
-      const ticks = lag[i * count + j] as number;
+      const ticks = lag[i * size + j] as number;
       if (i !== j && ticks !== NEVER) late[i] = Math.min(late[i] as number, (late[j] as number) - ticks);
     }
   for (let i = 0; i < count; i++) if ((head[i] as number) > (late[i] as number)) return null;
-  const tail = Int32Array.from({ length: count }, (_, i) => {
-    let most = 0;
-    for (let j = 0; j < count; j++) {
-      const ticks = lag[i * count + j] as number;
-      if (i !== j && ticks !== NEVER) most = Math.max(most, ticks + (minutes[j] as number) - (minutes[i] as number));
-    }
-    return most;
-  });
-  const before = steps.map((_, j) =>
-    steps.flatMap((_, i) => (i !== j && (lag[i * count + j] as number) > -(minutes[j] as number) ? [i] : [])),
+  const before = Array.from({ length: size }, (_, j) =>
+    Array.from({ length: count }, (_, i) => i).filter((i) => i !== j && (lag[i * size + j] as number) > -(minutes[j] as number)),
   );
   return {
     count,
+    size,
     minutes,
     head,
     late,
     lag,
-    tail,
+    waits,
+    dryerOf,
+    tail: tailsOf({ count, size, minutes, lag, before, day: holdsByDay ? day : lag, nights }),
     before,
     breakLength: problem.breaks ? up(problem.breaks.length) : 0,
     maxStretch: problem.breaks ? up(problem.breaks.maxStretch) : 0,
+    nights,
+    limit: problem.sessions ? down(problem.sessions.limit) : 0,
     fixed: [...past].sort(([, a], [, b]) => a.start - b.start).map(([i]) => i),
   };
 }
 
+/** Steps whose coat a dryer held in the hand may dry: those that something waits for longer than drying them takes. */
+function dryableSteps(problem: Problem): string[] {
+  const { dryer } = problem;
+  if (!dryer?.occupies) return [];
+  return Object.keys(dryer.perStep).filter((id) =>
+    problem.relations.some(
+      (one) => one.type === 'dry' && one.from === id && (one.minutes as number) > (dryer.perStep[id] as number),
+    ),
+  );
+}
+
+/** The wait of a `dry` relation: shorter where a dryer works while hands go on, and nothing goes into that coat while it is wet. */
+function dryingOf(problem: Problem, relation: Problem['relations'][number]): number {
+  const minutes = relation.minutes as number;
+  const { dryer } = problem;
+  const own = dryer && !dryer.occupies ? dryer.perStep[relation.from] : undefined;
+  if (own === undefined) return minutes;
+  const isOpen = problem.relations.some((one) => one.type === 'wet' && one.from === relation.from);
+  return isOpen ? minutes : Math.min(minutes, own);
+}
+
+function tailsOf({
+  count,
+  size,
+  minutes,
+  lag,
+  day,
+  before,
+  nights,
+}: Pick<Compiled, 'count' | 'size' | 'minutes' | 'lag' | 'before' | 'nights'> & { day: Int32Array }): Int32Array[] {
+  const plain = (matrix: Int32Array) =>
+    Int32Array.from({ length: size }, (_, i) => {
+      let most = 0;
+      for (let j = 0; j < count; j++) {
+        const ticks = matrix[i * size + j] as number;
+        if (i !== j && ticks !== NEVER) most = Math.max(most, ticks + (minutes[j] as number) - (minutes[i] as number));
+      }
+      return most;
+    });
+  const tails = [plain(day)];
+  const base = nights > 0 ? plain(lag) : (tails[0] as Int32Array);
+  // Later ones first: everything that must follow a step is known before it.
+  const order = Array.from({ length: count }, (_, i) => i).sort(
+    (i, j) => (before[j] as number[]).length - (before[i] as number[]).length || j - i,
+  );
+  for (let c = 1; c <= nights; c++) {
+    const tail = base.slice();
+    const less = tails[c - 1] as Int32Array;
+    for (const i of order) {
+      for (let j = 0; j < count; j++) {
+        if (i === j || !before[j]?.includes(i)) continue;
+        const ticks = day[i * size + j] as number;
+        const ends = (minutes[j] as number) + (less[j] as number);
+        const stays = ticks - (minutes[i] as number) + (minutes[j] as number) + (tail[j] as number);
+        tail[i] = Math.max(tail[i] as number, Math.min(stays, ends));
+      }
+    }
+    tails.push(tail);
+  }
+  return tails;
+}
+
 /** Closes lags in place; false on a positive cycle. A lag that forces an order becomes at least the first step's length. */
-function close(lag: Int32Array, minutes: Int32Array, count: number): boolean {
+function close(lag: Int32Array, minutes: Int32Array, size: number): boolean {
   for (;;) {
-    for (let k = 0; k < count; k++)
-      for (let i = 0; i < count; i++) {
-        const first = lag[i * count + k] as number;
+    for (let k = 0; k < size; k++)
+      for (let i = 0; i < size; i++) {
+        const first = lag[i * size + k] as number;
         if (first === NEVER) continue;
-        for (let j = 0; j < count; j++) {
-          const second = lag[k * count + j] as number;
-          if (second !== NEVER && first + second > (lag[i * count + j] as number)) lag[i * count + j] = first + second;
+        for (let j = 0; j < size; j++) {
+          const second = lag[k * size + j] as number;
+          if (second !== NEVER && first + second > (lag[i * size + j] as number)) lag[i * size + j] = first + second;
         }
       }
-    for (let i = 0; i < count; i++) if ((lag[i * count + i] as number) > 0) return false;
+    for (let i = 0; i < size; i++) if ((lag[i * size + i] as number) > 0) return false;
     let changed = false;
-    for (let i = 0; i < count; i++)
-      for (let j = 0; j < count; j++) {
-        const k = i * count + j;
+    for (let i = 0; i < size; i++)
+      for (let j = 0; j < size; j++) {
+        const k = i * size + j;
         if (i !== j && (lag[k] as number) > -(minutes[j] as number) && (lag[k] as number) < (minutes[i] as number)) {
           lag[k] = minutes[i] as number;
           changed = true;

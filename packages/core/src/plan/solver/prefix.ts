@@ -1,67 +1,126 @@
 import { type Compiled, NEVER } from './compile.js';
 
-/** The first steps of a sequence with their least times; `stretches[k]` is the place at which the stretch of place k begins. */
-export type Prefix = { sequence: number[]; isBreak: boolean[]; starts: Int32Array; stretches: number[] };
+export type Gap = 'none' | 'break' | 'cut';
 
 /**
- * Least start times when a step follows a prefix, by difference constraints: sequence, lags forward and back, breaks and
- * stretches. Starts from the times of the prefix, which can only grow. `null` where a window cannot be kept (the times would
- * grow without end), or a pin.
+ * The first nodes of a sequence with their least times. `stretches[k]` and `sessions[k]` are the places at which the stretch and
+ * the session of place k begin; `places[i]` is the place of node i, or -1.
  */
-export function append(
-  problem: Compiled,
-  prefix: Prefix,
-  step: number,
-  isBreak: boolean,
-): { prefix: Prefix; isPushed: boolean } | null {
-  const { count, minutes, head, lag, late, breakLength, maxStretch } = problem;
+export type Prefix = {
+  sequence: number[];
+  gaps: Gap[];
+  starts: Int32Array;
+  stretches: number[];
+  sessions: number[];
+  places: Int16Array;
+  /** Real steps among them, and the nights between them. */
+  steps: number;
+  nights: number;
+};
+
+export const emptyPrefix = ({ size }: Compiled): Prefix => ({
+  sequence: [],
+  gaps: [],
+  starts: new Int32Array(size),
+  stretches: [],
+  sessions: [],
+  places: new Int16Array(size).fill(-1),
+  steps: 0,
+  nights: 0,
+});
+
+/** Whether a wait from the node at `place` no longer counts for the node at `until`: a night, or a dryer, lies between. */
+function isCleared({ dryerOf }: Compiled, { sessions, places }: Prefix, from: number, until: number): boolean {
+  const place = places[from] as number;
+  if ((sessions[until] ?? sessions.at(-1) ?? 0) > place) return true;
+  const dryer = dryerOf[from] as number;
+  if (dryer < 0) return false;
+  const dried = places[dryer] as number;
+  return dried >= 0 && dried < until;
+}
+
+/** A window that is open at the end of a prefix: something must still follow one of its steps in time. */
+export function hasOpenWindow({ count, size, lag }: Compiled, { sequence, places }: Prefix): boolean {
+  for (let j = 0; j < count; j++) {
+    if ((places[j] as number) >= 0) continue;
+    for (const i of sequence) if ((lag[j * size + i] as number) !== NEVER) return true;
+  }
+  return false;
+}
+
+/**
+ * Least start times when a node follows a prefix, by difference constraints: sequence, lags forward and back, waits that nothing
+ * has cleared, breaks, stretches and sessions. Starts from the times of the prefix, which can only grow. `null` where a window
+ * cannot be kept (the times would grow without end), or a pin.
+ */
+export function append(problem: Compiled, prefix: Prefix, node: number, gap: Gap): { prefix: Prefix; isPushed: boolean } | null {
+  const { count, size, minutes, head, lag, late, waits, breakLength, maxStretch, limit } = problem;
   const place = prefix.sequence.length;
-  const sequence = [...prefix.sequence, step];
-  const breaks = [...prefix.isBreak, isBreak];
-  const stretches = [...prefix.stretches, isBreak || place === 0 ? place : (prefix.stretches[place - 1] as number)];
+  const sequence = [...prefix.sequence, node];
   const starts = prefix.starts.slice();
-  const length = (k: number) => minutes[sequence[k] as number] as number;
-  starts[step] = head[step] as number;
+  const places = prefix.places.slice();
+  places[node] = place;
+  const made: Prefix = {
+    sequence,
+    gaps: [...prefix.gaps, gap],
+    starts,
+    stretches: [...prefix.stretches, gap !== 'none' || place === 0 ? place : (prefix.stretches[place - 1] as number)],
+    sessions: [...prefix.sessions, gap === 'cut' || place === 0 ? place : (prefix.sessions[place - 1] as number)],
+    places,
+    steps: prefix.steps + (node < count ? 1 : 0),
+    nights: prefix.nights + (gap === 'cut' ? 1 : 0),
+  };
+  const { gaps, stretches, sessions } = made;
+  starts[node] = head[node] as number;
   const relaxAt = (k: number): void => {
     const own = sequence[k] as number;
     let start = starts[own] as number;
     if (k > 0) {
       const last = sequence[k - 1] as number;
-      start = Math.max(start, (starts[last] as number) + length(k - 1) + (breaks[k] ? breakLength : 0));
+      start = Math.max(start, (starts[last] as number) + (minutes[last] as number) + (gaps[k] === 'break' ? breakLength : 0));
     }
     for (let i = 0; i <= place; i++) {
       const other = sequence[i] as number;
-      const ticks = lag[other * count + own] as number;
-      if (i !== k && ticks !== NEVER && (starts[other] as number) + ticks > start) start = (starts[other] as number) + ticks;
+      const ticks = lag[other * size + own] as number;
+      if (ticks !== NEVER && i !== k && (starts[other] as number) + ticks > start) start = (starts[other] as number) + ticks;
+    }
+    for (const { from, ticks } of waits[own] as Compiled['waits'][number]) {
+      const at = places[from] as number;
+      if (at >= 0 && at < k && (starts[from] as number) + ticks > start && !isCleared(problem, made, from, k))
+        start = (starts[from] as number) + ticks;
     }
     starts[own] = start;
   };
   relaxAt(place);
-  if ((starts[step] as number) > (late[step] as number)) return null;
-  let isPushed = false;
-  // The prefix holds together already: only what the new step asks of it can push anything.
+  if ((starts[node] as number) > (late[node] as number)) return null;
+  // The prefix holds together already: only what the new node asks of it can push anything.
+  const end = (starts[node] as number) + (minutes[node] as number);
   let asks = false;
   for (let i = 0; i < place && !asks; i++) {
     const other = sequence[i] as number;
-    const ticks = lag[step * count + other] as number;
-    asks = ticks !== NEVER && (starts[step] as number) + ticks > (starts[other] as number);
+    const ticks = lag[node * size + other] as number;
+    asks = ticks !== NEVER && (starts[node] as number) + ticks > (starts[other] as number);
   }
-  if (maxStretch > 0) {
-    const begun = sequence[stretches[place] as number] as number;
-    asks ||= (starts[step] as number) + length(place) - maxStretch > (starts[begun] as number);
-  }
-  if (!asks) return { prefix: { sequence, isBreak: breaks, starts, stretches }, isPushed };
+  if (maxStretch > 0) asks ||= end - maxStretch > (starts[sequence[stretches[place] as number] as number] as number);
+  if (limit > 0) asks ||= end - limit > (starts[sequence[sessions[place] as number] as number] as number);
+  if (!asks) return { prefix: made, isPushed: false };
+  let isPushed = false;
+  /** The first of a group may not begin too long before the end of any of it. */
+  const pull = (k: number, groups: readonly number[], longest: number) => {
+    const own = sequence[k] as number;
+    for (let i = place; i >= k; i--)
+      if (groups[i] === k) {
+        const member = sequence[i] as number;
+        starts[own] = Math.max(starts[own] as number, (starts[member] as number) + (minutes[member] as number) - longest);
+      }
+  };
   for (let round = 0; ; round++) {
     let changed = false;
     for (let k = 0; k <= place; k++) {
       const own = sequence[k] as number;
       const was = starts[own] as number;
-      if (maxStretch > 0) {
-        // The first step of a stretch may not begin too long before the end of any of its steps.
-        for (let i = place; i >= k && (stretches[k] as number) === k; i--)
-          if (stretches[i] === k)
-            starts[own] = Math.max(starts[own] as number, (starts[sequence[i] as number] as number) + length(i) - maxStretch);
-      }
+      if (maxStretch > 0 && stretches[k] === k) pull(k, stretches, maxStretch);
+      if (limit > 0 && sessions[k] === k) pull(k, sessions, limit);
       relaxAt(k);
       if ((starts[own] as number) > (late[own] as number)) return null;
       if ((starts[own] as number) > was) {
@@ -72,15 +131,23 @@ export function append(
     if (!changed) break;
     if (round > place + 1) return null;
   }
-  return { prefix: { sequence, isBreak: breaks, starts, stretches }, isPushed };
+  return { prefix: made, isPushed };
 }
 
-/** Longest paths from one place of a prefix to all of its steps, by the same constraints. */
+/** Longest paths from one place of a prefix to all of its nodes, by the same constraints. */
 export function pathsFrom(problem: Compiled, prefix: Prefix, place: number): Int32Array {
-  const { count, minutes, lag, breakLength, maxStretch } = problem;
-  const { sequence, isBreak, stretches } = prefix;
-  const far = new Int32Array(count).fill(NEVER);
+  const { size, minutes, lag, waits, breakLength, maxStretch, limit } = problem;
+  const { sequence, gaps, stretches, sessions, places } = prefix;
+  const far = new Int32Array(size).fill(NEVER);
   far[sequence[place] as number] = 0;
+  const back = (k: number, groups: readonly number[], longest: number, best: number): number => {
+    let most = best;
+    for (let i = k; i < sequence.length && groups[i] === k; i++) {
+      const member = sequence[i] as number;
+      if (far[member] !== NEVER) most = Math.max(most, (far[member] as number) + (minutes[member] as number) - longest);
+    }
+    return most;
+  };
   for (let changed = true; changed; ) {
     changed = false;
     for (let k = 0; k < sequence.length; k++) {
@@ -89,17 +156,19 @@ export function pathsFrom(problem: Compiled, prefix: Prefix, place: number): Int
       if (k > 0) {
         const last = sequence[k - 1] as number;
         if (far[last] !== NEVER)
-          best = Math.max(best, (far[last] as number) + (minutes[last] as number) + (isBreak[k] ? breakLength : 0));
+          best = Math.max(best, (far[last] as number) + (minutes[last] as number) + (gaps[k] === 'break' ? breakLength : 0));
       }
       for (const other of sequence) {
-        const ticks = lag[other * count + own] as number;
+        const ticks = lag[other * size + own] as number;
         if (other !== own && ticks !== NEVER && far[other] !== NEVER) best = Math.max(best, (far[other] as number) + ticks);
       }
-      if (maxStretch > 0 && stretches[k] === k)
-        for (let i = k; i < sequence.length && stretches[i] === k; i++) {
-          const member = sequence[i] as number;
-          if (far[member] !== NEVER) best = Math.max(best, (far[member] as number) + (minutes[member] as number) - maxStretch);
-        }
+      for (const { from, ticks } of waits[own] as Compiled['waits'][number]) {
+        const at = places[from] as number;
+        if (at >= 0 && at < k && far[from] !== NEVER && !isCleared(problem, prefix, from, k))
+          best = Math.max(best, (far[from] as number) + ticks);
+      }
+      if (maxStretch > 0 && stretches[k] === k) best = back(k, stretches, maxStretch, best);
+      if (limit > 0 && sessions[k] === k) best = back(k, sessions, limit, best);
       if (best > (far[own] as number)) {
         far[own] = best;
         changed = true;
@@ -107,4 +176,24 @@ export function pathsFrom(problem: Compiled, prefix: Prefix, place: number): Int
     }
   }
   return far;
+}
+
+/** The earliest start that a prefix leaves to a node that is not in it; waits count where no night can still clear them. */
+export function earliest(problem: Compiled, prefix: Prefix, j: number, withWaits: boolean): number {
+  const { size, head, lag, waits } = problem;
+  const { sequence, starts, places } = prefix;
+  let start = head[j] as number;
+  for (const i of sequence) {
+    const ticks = lag[i * size + j] as number;
+    if (ticks !== NEVER && (starts[i] as number) + ticks > start) start = (starts[i] as number) + ticks;
+  }
+  if (withWaits)
+    for (const { from, ticks } of waits[j] as Compiled['waits'][number]) {
+      if ((places[from] as number) < 0 || isCleared(problem, prefix, from, sequence.length)) continue;
+      // A dryer may still shorten it.
+      const dryer = problem.dryerOf[from] as number;
+      const least = dryer < 0 ? ticks : (problem.minutes[from] as number) + (problem.minutes[dryer] as number);
+      start = Math.max(start, (starts[from] as number) + Math.min(ticks, least));
+    }
+  return start;
 }

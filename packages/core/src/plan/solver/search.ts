@@ -1,15 +1,16 @@
 import { type Compiled, NEVER } from './compile.js';
-import { append, type Prefix, pathsFrom } from './prefix.js';
+import { append, earliest, emptyPrefix, type Gap, hasOpenWindow, type Prefix, pathsFrom } from './prefix.js';
 
 export type Found = { prefix: Prefix; end: number; inversions: number };
 export type SearchState = { best: Found | null; bound: number; nodes: number; isDone: boolean };
 type Node = { prefix: Prefix; end: number; bound: number; inversions: number; isPushed: boolean };
+type Child = Node & { step: number; start: number; gap: Gap };
 
 /** What is sought: the earliest end, or, with the end capped, the fewest changes to the given order. */
 export type Goal = { kind: 'end' } | { kind: 'order'; cap: number };
 
 const YIELD_NODES = 500;
-const none: Prefix = { sequence: [], isBreak: [], starts: new Int32Array(0), stretches: [] };
+const NO_BOUND = 1e9;
 
 /**
  * Depth-first branch and bound over sequences on one group of hands (Carlier 1982, Bartusch and others 1988, Brucker and others
@@ -27,9 +28,9 @@ export function* search(
   let best = start;
   let nodes = 0;
   const memo = new Map<string, Int32Array[]>();
-  const root: Node = { prefix: { ...none, starts: new Int32Array(count) }, end: 0, bound: 0, inversions: 0, isPushed: false };
+  const root: Node = { prefix: emptyPrefix(problem), end: 0, bound: 0, inversions: 0, isPushed: false };
   const stack: { children: Node[]; next: number }[] = [{ children: [root], next: 0 }];
-  const limitOf = () => (goal.kind === 'end' ? (best ? best.end : Number.POSITIVE_INFINITY) : goal.cap + 1);
+  const limitOf = () => (goal.kind === 'end' ? (best ? best.end : NO_BOUND) : goal.cap + 1);
   const isWorse = (node: Node) =>
     node.bound >= limitOf() || (goal.kind === 'order' && best !== null && node.inversions >= best.inversions);
   const openBound = () => {
@@ -47,7 +48,7 @@ export function* search(
       continue;
     }
     if (isWorse(node)) continue;
-    if (node.prefix.sequence.length === count) {
+    if (node.prefix.steps === count) {
       best = { prefix: node.prefix, end: node.end, inversions: node.inversions };
       continue;
     }
@@ -69,22 +70,28 @@ export function* search(
 
 /** All ways to go on from a node, the most promising first. */
 function expand(problem: Compiled, node: Node, goal: Goal): Node[] {
-  const { count, minutes, before, breakLength, maxStretch, fixed } = problem;
-  const done = new Uint8Array(count);
-  for (const step of node.prefix.sequence) done[step] = 1;
-  const next = fixed.find((step) => !done[step]);
-  const ready =
-    next !== undefined ? [next] : before.flatMap((list, step) => (!done[step] && list.every((one) => done[one]) ? [step] : []));
-  const place = node.prefix.sequence.length;
-  const children: (Node & { step: number; start: number; isBreak: boolean })[] = [];
+  const { count, size, minutes, before, breakLength, maxStretch, fixed, nights } = problem;
+  const { prefix } = node;
+  const isDone = (step: number) => (prefix.places[step] as number) >= 0;
+  const next = fixed.find((step) => !isDone(step));
+  const ready: number[] = [];
+  if (next !== undefined) ready.push(next);
+  else
+    for (let step = 0; step < size; step++) {
+      if (isDone(step) || !(before[step] as number[]).every(isDone)) continue;
+      if (step >= count && !helps(problem, node, step)) continue;
+      ready.push(step);
+    }
+  const place = prefix.sequence.length;
+  const last = prefix.sequence[place - 1] as number;
+  const children: Child[] = [];
   for (const step of ready) {
     let smaller = 0;
-    for (let i = 0; i < step; i++) if (!done[i]) smaller++;
-    const add = (isBreak: boolean) => {
-      const made = append(problem, node.prefix, step, isBreak);
+    if (step < count) for (let i = 0; i < step; i++) if (!isDone(i)) smaller++;
+    const add = (gap: Gap, made = append(problem, prefix, step, gap)): Child | null => {
       if (!made) return null;
       const start = made.prefix.starts[step] as number;
-      const child = {
+      const child: Child = {
         prefix: made.prefix,
         end: start + (minutes[step] as number),
         bound: 0,
@@ -92,94 +99,110 @@ function expand(problem: Compiled, node: Node, goal: Goal): Node[] {
         isPushed: made.isPushed,
         step,
         start,
-        isBreak,
+        gap,
       };
-      child.bound = boundOf(problem, child, done, step);
+      child.bound = boundOf(problem, child);
       children.push(child);
       return child;
     };
+    if (place > 0 && prefix.nights < nights && next === undefined && !hasOpenWindow(problem, prefix)) add('cut');
     if (maxStretch === 0 || place === 0) {
-      add(false);
+      add('none');
       continue;
     }
-    const broken = add(true);
-    const last = node.prefix.sequence[place - 1] as number;
+    const broken = add('break');
     // A wait that is long enough anyway is a break for free.
-    const plain = append(problem, node.prefix, step, false);
-    const gap = plain
+    const plain = append(problem, prefix, step, 'none');
+    const wait = plain
       ? (plain.prefix.starts[step] as number) - (plain.prefix.starts[last] as number) - (minutes[last] as number)
       : 0;
-    if (plain && (gap < breakLength || !broken)) add(false);
+    if (plain && (wait < breakLength || !broken)) add('none', plain);
   }
-  const kept = goal.kind === 'end' ? children.filter((child) => !fitsBefore(problem, node, child, children, done)) : children;
+  const kept =
+    goal.kind === 'end' && size === count && nights === 0
+      ? children.filter((child) => !fitsBefore(problem, node, child, children))
+      : children;
+  const rank = (gap: Gap) => (gap === 'none' ? 0 : gap === 'break' ? 1 : 2);
   return kept.sort(
     (one, other) =>
-      one.start - other.start || Number(one.isBreak) - Number(other.isBreak) || one.bound - other.bound || one.step - other.step,
+      one.start - other.start || rank(one.gap) - rank(other.gap) || one.bound - other.bound || one.step - other.step,
   );
+}
+
+/** Whether drying a coat now would let anything begin earlier than its own drying does. */
+function helps({ count, waits, minutes, dryerOf }: Compiled, node: Node, dryer: number): boolean {
+  const step = dryerOf.indexOf(dryer);
+  const { places, starts } = node.prefix;
+  const done = node.end + (minutes[dryer] as number);
+  for (let j = 0; j < count; j++) {
+    if ((places[j] as number) >= 0) continue;
+    for (const { from, ticks } of waits[j] as Compiled['waits'][number])
+      if (from === step && (starts[step] as number) + ticks > done) return true;
+  }
+  return false;
 }
 
 /**
  * Whether another step fits wholly into the wait before this one without making anything later: then this way need not be gone.
  * Only where the wait is no break, the other pushes nothing and nothing must follow it within a window.
  */
-function fitsBefore(
-  problem: Compiled,
-  node: Node,
-  child: Node & { step: number; start: number; isBreak: boolean },
-  all: readonly (Node & { step: number; start: number; isBreak: boolean })[],
-  done: Uint8Array,
-): boolean {
-  const { count, lag, breakLength, maxStretch } = problem;
-  if (child.isBreak || child.isPushed || node.prefix.sequence.length === 0) return false;
+function fitsBefore(problem: Compiled, node: Node, child: Child, all: readonly Child[]): boolean {
+  const { count, size, lag, breakLength, maxStretch } = problem;
+  const { places } = node.prefix;
+  if (child.gap !== 'none' || child.isPushed || node.prefix.sequence.length === 0) return false;
   if (maxStretch > 0 && child.start - node.end >= breakLength) return false;
   return all.some((other) => {
-    if (other.step === child.step || other.isBreak || other.isPushed || other.end > child.start) return false;
+    if (other.step === child.step || other.gap !== 'none' || other.isPushed || other.end > child.start) return false;
     if (other.end === other.start) return false;
     for (let j = 0; j < count; j++) {
-      if (done[j] || j === other.step) continue;
-      if ((lag[j * count + other.step] as number) !== NEVER) return false;
+      if ((places[j] as number) >= 0 || j === other.step) continue;
+      if ((lag[j * size + other.step] as number) !== NEVER) return false;
     }
     // The order with this one must be free.
-    return (lag[child.step * count + other.step] as number) === NEVER;
+    return (lag[child.step * size + other.step] as number) === NEVER;
   });
 }
 
 /** Nothing that goes on from here ends earlier: heads, tails and one group of hands (Jackson’s preemptive rule), and forced breaks. */
-function boundOf(problem: Compiled, node: Node, done: Uint8Array, step: number): number {
-  const { count, minutes, tail, maxStretch, breakLength } = problem;
+function boundOf(problem: Compiled, node: Node): number {
+  const { count, minutes, tail, maxStretch, breakLength, nights, limit } = problem;
+  const { prefix, end } = node;
+  const { sequence, starts, places, stretches, sessions } = prefix;
+  const left = nights - prefix.nights;
+  const tails = tail[left] as Int32Array;
   let work = 0;
-  let bound = node.end + (tail[step] as number);
+  let bound = end;
   const open: { head: number; left: number; tail: number }[] = [];
   for (let j = 0; j < count; j++) {
-    if (done[j] || j === step) continue;
-    const head = Math.max(node.end, earliest(problem, node.prefix, j));
-    work += minutes[j] as number;
-    open.push({ head, left: minutes[j] as number, tail: tail[j] as number });
-    bound = Math.max(bound, head + (minutes[j] as number) + (tail[j] as number));
+    if ((places[j] as number) >= 0) continue;
+    const head = Math.max(end, earliest(problem, prefix, j, left === 0));
+    const own = minutes[j] as number;
+    work += own;
+    open.push({ head, left: own, tail: tails[j] as number });
+    bound = Math.max(bound, head + own + (tails[j] as number));
   }
-  for (const laid of node.prefix.sequence)
-    bound = Math.max(bound, (node.prefix.starts[laid] as number) + (minutes[laid] as number) + (tail[laid] as number));
-  bound = Math.max(bound, node.end + work, preemptive(open));
+  let night = 0;
+  for (let k = sequence.length - 1; k >= 0; k--) {
+    const laid = sequence[k] as number;
+    const since = tail[Math.min(nights, left + night)] as Int32Array;
+    if (laid < count) bound = Math.max(bound, (starts[laid] as number) + (minutes[laid] as number) + (since[laid] as number));
+    if (prefix.gaps[k] === 'cut') night++;
+  }
+  bound = Math.max(bound, end + work, preemptive(open));
+  // However far its first step is pushed, a stretch or a session is not shorter than the work in it.
+  const within = (groups: readonly number[]) => {
+    const begun = groups.at(-1);
+    let sum = 0;
+    for (let k = sequence.length - 1; k >= 0 && groups[k] === begun; k--) sum += minutes[sequence[k] as number] as number;
+    return sum;
+  };
   if (maxStretch > 0) {
-    // However far its first step is pushed, a stretch is not shorter than the work in it.
-    const begun = node.prefix.stretches.at(-1);
-    let stretch = 0;
-    node.prefix.sequence.forEach((one, k) => {
-      if (node.prefix.stretches[k] === begun) stretch += minutes[one] as number;
-    });
-    bound = Math.max(bound, node.end + work + breakLength * Math.max(0, Math.ceil((stretch + work) / maxStretch) - 1));
+    const breaks = Math.ceil((within(stretches) + work) / maxStretch) - 1 - left;
+    bound = Math.max(bound, end + work + breakLength * Math.max(0, breaks));
   }
+  if (limit > 0 && within(sessions) + work > limit * (left + 1)) return NO_BOUND;
   return bound;
 }
-
-const earliest = ({ count, head, lag }: Compiled, prefix: Prefix, j: number): number => {
-  let start = head[j] as number;
-  for (const i of prefix.sequence) {
-    const ticks = lag[i * count + j] as number;
-    if (ticks !== NEVER && (prefix.starts[i] as number) + ticks > start) start = (prefix.starts[i] as number) + ticks;
-  }
-  return start;
-};
 
 /** Jackson’s preemptive schedule: the longest tail that is there goes first; its greatest end with tail is a lower bound. */
 function preemptive(jobs: { head: number; left: number; tail: number }[]): number {
@@ -210,53 +233,63 @@ function preemptive(jobs: { head: number; left: number; tail: number }[]): numbe
 
 /** Whether the same steps were done before, no worse in any respect; otherwise remembers this way. */
 function isDominated(problem: Compiled, node: Node, memo: Map<string, Int32Array[]>, goal: Goal): boolean {
-  const { count, lag, minutes, maxStretch } = problem;
+  const { count, size, lag, minutes, maxStretch, limit, waits } = problem;
   const { prefix } = node;
-  if (prefix.sequence.length < 2) return false;
-  const done = new Uint8Array(count);
-  let low = 0;
-  let middle = 0;
-  let high = 0;
-  for (const step of prefix.sequence) {
-    done[step] = 1;
-    if (step < 30) low |= 1 << step;
-    else if (step < 60) middle |= 1 << (step - 30);
-    else high |= 1 << (step - 60);
-  }
+  const { sequence, places, starts } = prefix;
+  if (sequence.length < 2) return false;
+  const done = [0, 0, 0, 0, 0, 0];
+  for (const step of sequence) done[Math.floor(step / 30)] = (done[Math.floor(step / 30)] as number) | (1 << (step % 30));
   const left: number[] = [];
-  for (let j = 0; j < count; j++) if (!done[j]) left.push(j);
-  // Steps that may still be pushed later: sources of open windows, and the first of the present stretch.
-  const sources = prefix.sequence.flatMap((i, place) => {
-    const isOpen = left.some((j) => (lag[j * count + i] as number) !== NEVER);
-    const isStretch = maxStretch > 0 && place === prefix.stretches.at(-1);
-    return isOpen || isStretch ? [{ i, place, isStretch }] : [];
+  for (let j = 0; j < count; j++) if ((places[j] as number) < 0) left.push(j);
+  // Steps that may still be pushed later: sources of open windows, and the first of the present stretch and session.
+  const stretch = maxStretch > 0 ? prefix.stretches.at(-1) : -1;
+  const session = limit > 0 ? prefix.sessions.at(-1) : -1;
+  const sources: number[] = [];
+  let key = `${done.join()}|${prefix.nights}|`;
+  sequence.forEach((i, place) => {
+    const isOpen = left.some((j) => (lag[j * size + i] as number) !== NEVER);
+    // The first step differs from way to way: its paths count, not which it is.
+    const name = (isOpen ? String(i) : '') + (place === stretch ? 's' : '') + (place === session ? 'n' : '');
+    if (name === '') return;
+    sources.push(place);
+    key += `${name},`;
   });
-  const last = prefix.sequence.at(-1) as number;
-  const row = [
-    node.end,
-    ...(goal.kind === 'order' ? [node.inversions] : []),
-    ...left.map((j) => Math.max(node.end, earliest(problem, prefix, j))),
-  ];
-  // The stretch’s first step differs from way to way: its paths count, not which it is.
-  const names = sources.map(
-    ({ i, isStretch }) => (isStretch ? 's' : '') + (left.some((j) => (lag[j * count + i] as number) !== NEVER) ? i : ''),
-  );
-  for (const { place } of sources) {
+  const last = sequence.at(-1) as number;
+  const row: number[] = [node.end];
+  if (goal.kind === 'order') row.push(node.inversions);
+  for (const j of left) row.push(Math.max(node.end, earliest(problem, prefix, j, false)));
+  // Coats that something still waits for, and that a dryer or a night may clear: one by one.
+  const held: number[] = [];
+  for (const j of left)
+    for (const { from } of waits[j] as Compiled['waits'][number])
+      if ((places[from] as number) >= 0 && !held.includes(from)) held.push(from);
+  held.sort((a, b) => a - b);
+  const now = prefix.sessions.at(-1) as number;
+  for (const from of held) row.push((places[from] as number) < now ? NEVER : (starts[from] as number));
+  for (const place of sources) {
     const far = pathsFrom(problem, prefix, place);
     row.push((far[last] as number) + (minutes[last] as number));
     for (const j of left) {
       let path = NEVER;
-      for (const i of prefix.sequence) {
-        const ticks = lag[i * count + j] as number;
+      for (const i of sequence) {
+        const ticks = lag[i * size + j] as number;
         if (ticks !== NEVER && far[i] !== NEVER) path = Math.max(path, (far[i] as number) + ticks);
       }
       row.push(path);
     }
-    for (const other of sources) row.push(far[other.i] as number);
+    for (const from of held) row.push(far[from] as number);
+    for (const other of sources) row.push(far[sequence[other] as number] as number);
   }
-  const key = `${low},${middle},${high}|${names.join()}`;
   const known = memo.get(key) ?? [];
-  for (const one of known) if (one.every((value, k) => value <= (row[k] as number))) return true;
+  for (const one of known) {
+    let isNoWorse = true;
+    for (let k = 0; k < row.length; k++)
+      if ((one[k] as number) > (row[k] as number)) {
+        isNoWorse = false;
+        break;
+      }
+    if (isNoWorse) return true;
+  }
   known.push(Int32Array.from(row));
   if (known.length > 40) known.shift();
   memo.set(key, known);

@@ -109,18 +109,23 @@ export function everyPlan(problem: Problem): { end: number; inversions: number }
   };
   const order = (done: number[], left: number[], dryers: number[]): void => {
     if (left.length === 0) withGaps(done, []);
-    for (const node of left)
+    for (const node of left) {
+      const id = ids[node];
+      if (problem.relations.some((one) => one.to === id && left.includes(ids.indexOf(one.from)))) continue;
       order(
         [...done, node],
         left.filter((one) => one !== node),
         dryers,
       );
-    for (const node of dryers)
+    }
+    for (const node of dryers) {
+      if (left.includes(ids.indexOf(byHand[node - count] as string))) continue;
       order(
         [...done, node],
         left,
         dryers.filter((one) => one !== node),
       );
+    }
   };
   order(
     [],

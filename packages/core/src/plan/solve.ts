@@ -88,6 +88,8 @@ export function* solving(
   }
   let best = first.best;
   let orderProven = best.inversions === 0;
+  // The end is proven: a moment to hear of it, and to stop.
+  stopped ||= (yield { end: best.end / TICKS, lowerBound: first.bound / TICKS, nodes }) === 'stop';
   if (first.isDone && !orderProven && !stopped) {
     const cap = best.end + up(laterMin);
     if (start && start.end <= cap && start.inversions < best.inversions) best = start;

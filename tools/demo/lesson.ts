@@ -53,7 +53,15 @@ export const lesson: Lesson = {
   level: 'beginner',
   wantedMin: 180,
   school: defaultSchool,
-  room: { name: 'studio', airC: 21, humidity: 0.45, airSpeed: 0.15 },
+  room: {
+    name: 'studio',
+    airC: 21,
+    humidity: 0.45,
+    airSpeed: 0.15,
+    seats: 12,
+    dryers: { count: 4, watts: 1200 },
+    circuits: { count: 2, amps: 16, volts: 230 },
+  },
   support: { kind: 'canvas', ...canvas, absorbency: 'gesso', groundCoats: [] },
   references: [
     {
@@ -345,6 +353,7 @@ export const lesson: Lesson = {
       checkpoint: 'Would you miss anything if you stopped now?',
     }),
   ],
+  planning: { pins: [] },
   setAside: [],
 };
 

@@ -7,7 +7,7 @@ const Minutes = Type.Number({ minimum: 0 });
 /** One entry of the timetable that a class works through. Times are minutes from the start of the class. */
 export const PlanItem = Type.Object(
   {
-    kind: Type.Enum(['step', 'pause', 'break', 'cut']),
+    kind: Type.Enum(['step', 'pause', 'break']),
     stepId: Type.Optional(Id),
     title: Type.String(),
     startMin: Minutes,

@@ -5,28 +5,48 @@ import {
   density,
   films,
   gas,
+  gelThickening,
   heat,
   humectant,
   ladder,
   longestDays,
+  mistGPerM2,
   molar,
   type PaintKind,
 } from './constants.js';
 import { assertRoom, convection, massTransfer, saturationDensity, surfaceBalance } from './evaporation.js';
+
+/** What lies wet on a place, g/m². */
+export type WetFilm = { water: number; solids: number; humectant: number };
 
 /** One coat as it is laid. Films in µm, shares 0-0.95 of the mix, absorption g/m². */
 export type Coat = {
   technique: Technique;
   paint?: PaintKind;
   retarder?: boolean;
+  /** Clear gel in the paint: a thicker film with more humectant. */
+  gel?: boolean;
+  /** A film of water or gel laid first, to paint into. */
+  underFilm?: 'water' | 'gel';
+  /** Paint beneath that is still wet: both dry as one. Beneath dry paint nothing is added. */
+  onWet?: WetFilm;
+  /** Passes of fine mist, as long as the paint is being worked: minutes between them, and until when. */
+  mist?: { everyMin: number; untilMin: number; gPerM2?: number };
   wetUm?: number;
   waterShareOfMix?: number;
   absorbGPerM2?: number;
   lengthM?: number;
 };
 
-/** The air of a room; `calibration` multiplies the evaporation (from logged touch tests). */
-export type CoatRoom = { airC: number; humidity: number; airSpeed: number; sunWPerM2?: number; calibration?: number };
+/** The air of a room; `calibration` multiplies the evaporation (from logged touch tests), still air moves by itself. */
+export type CoatRoom = {
+  airC: number;
+  humidity: number;
+  airSpeed: number;
+  sunWPerM2?: number;
+  calibration?: number;
+  naturalConvection?: number;
+};
 
 /** A moment of a drying coat: minutes since it was laid, and g/m² of what it holds. */
 export type CoatMoment = { min: number; water: number; solids: number; humectant: number };
@@ -39,31 +59,48 @@ export type CoatTimes = {
   cureH: number;
   dryUm: number;
   curve: CoatMoment[];
+  /** Passes of mist given, and whether one of them made the paint run. */
+  mist?: { passes: number; runs: boolean };
 };
 
-/** What a fresh coat holds, g/m², and its wet thickness µm. */
-export function wetFilm(coat: Coat): { water: number; solids: number; humectant: number; wetUm: number } {
+/** What a fresh coat holds, g/m², with what it was laid into, and the wet thickness µm of its own paint. */
+export function wetFilm(coat: Coat): WetFilm & { wetUm: number } {
   const film = films[coat.technique];
   const share = coat.waterShareOfMix ?? film.waterShare;
   if (!(share >= 0 && share <= 0.95)) throw new RangeError('The share of water must lie between 0 and 95 % of the mix.');
-  const fullUm = coat.wetUm ?? film.wetUm;
+  const fullUm = (coat.wetUm ?? film.wetUm) * (coat.gel ? gelThickening : 1);
   if (!(fullUm > 0 && fullUm <= 5000)) throw new RangeError('A wet film is between 0 and 5 000 µm thick.');
   const wetUm = fullUm * (1 - share);
   const grams = wetUm / ((1 - share) / density.wetGPerUm + share / density.waterGPerUm);
   const paint = grams * (1 - share);
   const mix = compositionOf(coat);
-  return {
-    wetUm,
+  const own = {
     solids: paint * mix.solids,
     humectant: paint * mix.humectant,
     water: paint * (1 - mix.solids - mix.humectant) + grams * share,
   };
+  const beneath = [coat.onWet, coat.underFilm && underFilmOf(coat.underFilm)].filter((one) => one !== undefined);
+  return {
+    wetUm,
+    solids: beneath.reduce((sum, one) => sum + one.solids, own.solids),
+    humectant: beneath.reduce((sum, one) => sum + one.humectant, own.humectant),
+    water: beneath.reduce((sum, one) => sum + one.water, own.water),
+  };
+}
+
+/** A film of water or thinned gel of the usual thickness, g/m². */
+function underFilmOf(kind: 'water' | 'gel'): WetFilm {
+  const um = films['under-film'].wetUm;
+  if (kind === 'water') return { water: um * density.waterGPerUm, solids: 0, humectant: 0 };
+  const grams = um * density.wetGPerUm;
+  const { solids, humectant: glycol } = composition.underFilm;
+  return { water: grams * (1 - solids - glycol), solids: grams * solids, humectant: grams * glycol };
 }
 
 function compositionOf(coat: Coat): { solids: number; humectant: number } {
   if (coat.paint === 'slow') return composition.slow;
   if (coat.retarder) return composition.retarder;
-  if (coat.technique === 'glaze') return composition.glaze;
+  if (coat.technique === 'glaze' || coat.gel) return composition.glaze;
   if (coat.technique === 'under-film') return composition.underFilm;
   return composition.ordinary;
 }
@@ -85,7 +122,9 @@ export function coatTimes(coat: Coat, room: CoatRoom, fineness = 1): CoatTimes {
   const perSolids = film.humectant / solids;
   const moved = ladder.perHumectant * (perSolids - ladder.humectantReference);
   const openSolids = Math.min(0.97, ladder.openSolids + moved);
-  const skinMin = skinMinutes(film, drying, Math.min(0.99, ladder.skinSolids + moved));
+  const skinSolids = Math.min(0.99, ladder.skinSolids + moved);
+  let skinMin = skinMinutes(film, drying, skinSolids);
+  const mist = mistOf(coat);
 
   let { water, humectant: glycol } = film;
   let seconds = 0;
@@ -126,7 +165,8 @@ export function coatTimes(coat: Coat, room: CoatRoom, fineness = 1): CoatTimes {
     const forWater = lossRate > loss * stiff ? loss / (lossRate - loss * stiff) : Number.POSITIVE_INFINITY;
     const forGlycol =
       glycolRate > 0 ? Math.min(loss / glycolRate, Math.max(glycol / glycolRate, 1e-3)) : Number.POSITIVE_INFINITY;
-    const step = Math.min(forWater, forGlycol, lastStep * 1.25 ** (1 / fineness), longest - seconds);
+    const sprayS = mist && found.open === Number.POSITIVE_INFINITY && mist.nextS <= 60 * skinMin ? mist.nextS - seconds : longest;
+    const step = Math.min(forWater, forGlycol, lastStep * 1.25 ** (1 / fineness), longest - seconds, Math.max(sprayS, 1e-3));
     lastStep = step;
     const beforeSeconds = seconds;
     const glycolLoss = Math.min(glycol, step * glycolRate);
@@ -141,6 +181,15 @@ export function coatTimes(coat: Coat, room: CoatRoom, fineness = 1): CoatTimes {
       const part = liquidNow > after ? Math.min(1, Math.max(0, (liquidNow - rung.liquid) / (liquidNow - after))) : 1;
       found[rung.name] = (beforeSeconds + part * (seconds - beforeSeconds)) / 60;
     }
+    if (mist && seconds >= mist.nextS - 1e-6 && found.open === Number.POSITIVE_INFINITY && seconds / 60 <= skinMin) {
+      water += mist.gPerM2;
+      curve.push({ min: seconds / 60 + 1e-6, water, solids, humectant: glycol });
+      mist.passes++;
+      mist.runs ||= water - film.water > ladder.runsAboveSolids * solids;
+      mist.nextS = mist.passes * mist.everyS >= mist.untilS - 1e-6 ? Number.POSITIVE_INFINITY : (mist.passes + 1) * mist.everyS;
+      skinMin = seconds / 60 + skinMinutes({ water, solids, humectant: glycol }, drying, skinSolids);
+      continue;
+    }
     if (found.touchDry !== Number.POSITIVE_INFINITY && seconds / 60 > found.touchDry * 1.25) break;
     if (after < 1e-6 * liquid) break;
     if (after > 3 * liquid + 50) break; // the air is saturated: water condenses
@@ -152,14 +201,24 @@ export function coatTimes(coat: Coat, room: CoatRoom, fineness = 1): CoatTimes {
   const setH = (((4 * delta * delta) / (Math.PI ** 2 * ladder.firmDiffusion)) * Math.log(0.81 / 0.05)) / 3600;
   const firmH = Math.max(ladder.firmLeastH, touchDryMin / 60 + setH);
   const cure = dryUm >= ladder.thickDryUm ? ladder.cureThickH : ladder.cureThinH;
-  return { openMin, paintOverMin, touchDryMin, firmH, cureH: Math.max(cure, firmH), dryUm, curve };
+  const times = { openMin, paintOverMin, touchDryMin, firmH, cureH: Math.max(cure, firmH), dryUm, curve };
+  return mist ? { ...times, mist: { passes: mist.passes, runs: mist.runs } } : times;
+}
+
+function mistOf({ mist }: Coat) {
+  if (!mist) return null;
+  const { everyMin, untilMin, gPerM2 = mistGPerM2 } = mist;
+  if (!(everyMin > 0 && untilMin >= 0 && gPerM2 > 0)) throw new RangeError('Mist needs minutes above 0 between its passes.');
+  const everyS = everyMin * 60;
+  const untilS = untilMin * 60;
+  return { everyS, untilS, gPerM2, nextS: everyS < untilS ? everyS : Number.POSITIVE_INFINITY, passes: 0, runs: false };
 }
 
 /** The air side of a room worked out once per coat. */
 function dryingAir(coat: Coat, room: CoatRoom) {
   const calibration = room.calibration ?? 1;
   if (!(calibration > 0)) throw new RangeError('The calibration of a room must be above 0.');
-  const heatTransfer = convection(room.airSpeed, coat.lengthM ?? 0.4);
+  const heatTransfer = convection(room.airSpeed, coat.lengthM ?? 0.4, room.naturalConvection);
   const mass = massTransfer(heatTransfer);
   const at20 = coat.paint === 'slow' ? humectant.slowPascalAt20 : humectant.pascalAt20;
   const balance = {
@@ -176,11 +235,7 @@ function dryingAir(coat: Coat, room: CoatRoom) {
 }
 
 /** Minutes until a skin forms on the surface, or Infinity where the humectant keeps it open. */
-function skinMinutes(
-  film: { water: number; solids: number; humectant: number },
-  drying: ReturnType<typeof dryingAir>,
-  skinSolids: number,
-): number {
+function skinMinutes(film: WetFilm, drying: ReturnType<typeof dryingAir>, skinSolids: number): number {
   const total = film.water + film.solids + film.humectant;
   const fresh = film.solids / total;
   const held =

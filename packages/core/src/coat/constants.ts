@@ -1,4 +1,4 @@
-import type { Absorbency, Technique } from '@viaticum/contract';
+import type { Absorbency, PaintKind, Technique } from '@viaticum/contract';
 
 /** Physical constants of the drying model. Units in the names; sources beside each. */
 export const air = {
@@ -25,7 +25,7 @@ export const humectant = {
   slowPascalAt20: 3, // that of slow-drying paint; from memory
 };
 
-export type PaintKind = 'ordinary' | 'slow' | 're-wettable';
+export type { PaintKind };
 
 /** Mass shares of the wet film; from memory, typical of makers' sheets. */
 export const composition = {
@@ -52,6 +52,16 @@ export const films: Record<Technique, { wetUm: number; waterShare: number }> = {
   spatter: { wetUm: 80, waterShare: 0 },
 };
 
+/** Gel in the paint makes a film thicker by a quarter; assumed. A pass of fine mist returns 2-4 g/m²; from memory. */
+export const gelThickening = 1.25;
+export const mistGPerM2 = 3;
+
+/** A hair dryer: the spot it dries at a time, and the air it blows there; common practice, no published source. */
+export const dryer = { spotM2: 0.03, airC: 45, airSpeed: 4 };
+
+/** How far films, draughts and grounds stray from what was assumed; common practice, no published source. */
+export const uncertainty = { film: 0.25, draught: 0.5, absorption: 0.5, naturalConvection: [2, 4] as const };
+
 /** Water a ground draws in, g/m²; from memory. */
 export const absorbed: Record<Absorbency, number> = { sealed: 1, acrylic: 2, gesso: 8, raw: 15 };
 export const absorption = { timeConstantS: 300, greatestShareOfWater: 0.4 };
@@ -65,6 +75,7 @@ export const ladder = {
   skinDiffusion: 2.5e-12, // m²/s
   paintOver: 0.3, // water + humectant over solids
   touchDry: 0.12,
+  runsAboveSolids: 0.2, // water from mist over solids at which paint runs
   firmDiffusion: 5e-12, // m²/s
   firmLeastH: 3,
   cureThinH: 24,

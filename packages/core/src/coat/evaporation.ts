@@ -23,10 +23,10 @@ export function saturationDensity(celsius: number): number {
 }
 
 /** Heat transfer coefficient W/m²K over a plate: laminar forced flow blended with natural convection (e.g. Incropera). */
-export function convection(airSpeed: number, lengthM: number): number {
+export function convection(airSpeed: number, lengthM: number, natural = air.naturalConvection): number {
   const reynolds = (airSpeed * lengthM) / air.viscosity;
   const forced = 0.664 * (air.conductivity / lengthM) * Math.sqrt(reynolds) * Math.cbrt(air.prandtl);
-  return Math.cbrt(air.naturalConvection ** 3 + forced ** 3);
+  return Math.cbrt(natural ** 3 + forced ** 3);
 }
 
 /** Mass transfer coefficient m/s that goes with a heat transfer coefficient (Lewis relation). */

@@ -19,11 +19,14 @@ const tracks: Record<Technique, { mPerMin: number; passes: number }> = {
 };
 const EDGE_M_PER_MIN = 1;
 const SET_UP_MIN = 0.5;
-const NEW_MIX_MIN = 1.5;
+export const NEW_MIX_MIN = 1.5;
 const levels: Record<Level, number> = { beginner: 2, improver: 1.4, experienced: 1 };
 const NARROW_MM = 6;
 
 export type StepMinutes = { showMin: number; doMin: number; proposedDoMin: number | null };
+
+/** How much longer than the experienced hand a lesson's students take. */
+export const paceOf = (lesson: Pick<Lesson, 'level'>): number => levels[lesson.level];
 
 /**
  * Minutes to show and to do of a step: what the instructor typed, otherwise proposed as set-up + painted area (with what runs past the edge) over brush track ×

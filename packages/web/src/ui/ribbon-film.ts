@@ -17,7 +17,7 @@ export function zoneSection(
 ): FilmSlice[] {
   const coats = plan.coats.filter((coat) => coat.zoneId === zoneId);
   const um = (coat: PlannedCoat, minute: number) =>
-    meanFilmUm(coat.times, coat.laidFromMin, coat.laidToMin, minute) * coat.coverShare;
+    meanFilmUm(coat.times, coat.laidFromMin, coat.laidToMin, minute) * coat.coverShare * coat.ownShare;
   const beneath = (rank: number, minute: number) => coats.slice(0, rank).reduce((sum, coat) => sum + um(coat, minute), 0);
   return coats.map((coat, rank) => {
     const low = (minute: number) => base - filmHeight(beneath(rank, minute), scale);

@@ -1,0 +1,102 @@
+import type { Lesson, Need, PlanItem, Step } from '@viaticum/contract';
+import { listInWords, waitInWords } from '../units/index.js';
+import type { StepMinutes } from './duration.js';
+import { fillersFor, fillersInWords } from './fillers.js';
+import type { Relation, Solution } from './problem.js';
+
+export const rungWords: Record<Need, string> = {
+  any: '',
+  wet: 'still wet',
+  damp: 'damp',
+  paintOver: 'dry enough to paint over',
+  touchDry: 'touch-dry',
+  firm: 'firm',
+  cured: 'cured',
+};
+
+/** The items a class works through: steps, and between them breaks and pauses with what fills them. */
+export function timetable(
+  lesson: Lesson,
+  solution: Solution,
+  minutes: Map<string, StepMinutes>,
+  relations: Relation[],
+): PlanItem[] {
+  const items: PlanItem[] = [];
+  const ends = new Map(solution.items.map((item) => [item.step, item.end]));
+  const mixed = new Set<string>();
+  const cuts = new Set(lesson.planning.cutsBefore);
+  let clock = 0;
+  for (const [i, at] of solution.items.entries()) {
+    const step = lesson.steps[i] as Step;
+    const empty = (title: string, startMin: number, endMin: number): PlanItem => ({
+      kind: 'break',
+      title,
+      startMin,
+      endMin,
+      showMin: 0,
+      zoneIds: [],
+    });
+    if (cuts.has(step.id)) items.push(empty('End of the session: go on another day', clock, clock));
+    if (at.gapBefore === 'break' && lesson.planning.breaks) {
+      const until = Math.min(at.start, clock + lesson.planning.breaks.lengthMin);
+      items.push(empty('Break', clock, until));
+      clock = until;
+    }
+    if (at.start > clock + 1e-9) {
+      const from = clock;
+      const binding = relations.filter(
+        (one) =>
+          one.type === 'dry' && one.to === step.id && (ends.get(one.from) as number) + (one.minutes as number) > from + 1e-9,
+      );
+      items.push(pause(lesson, step, binding, from, at.start, fillersFor(lesson, i, at.start - from, mixed)));
+    }
+    for (const id of step.mixIds) mixed.add(id);
+    items.push({
+      kind: step.kind === 'break' ? 'break' : 'step',
+      stepId: step.id,
+      title: step.title,
+      startMin: at.start,
+      endMin: at.end,
+      showMin: (minutes.get(step.id) as StepMinutes).showMin,
+      zoneIds: step.zoneIds,
+    });
+    clock = at.end;
+  }
+  return items;
+}
+
+/** The zone whose coat a relation waits for. */
+export const zoneOfRelation = (one: Relation): string => one.source.split('/')[1] ?? '';
+
+/** The wait before a step, named after the zones whose coats it waits for, with the slowest of them as its reason. */
+function pause(
+  lesson: Lesson,
+  step: Step,
+  binding: Relation[],
+  startMin: number,
+  endMin: number,
+  { fillers, bareMin }: ReturnType<typeof fillersFor>,
+): PlanItem {
+  const zoneIds = [...new Set(binding.map(zoneOfRelation))];
+  const isWhole = zoneIds.length > 2 && zoneIds.length === lesson.zones.length;
+  const name = (ids: string[]) =>
+    isWhole ? 'whole canvas' : listInWords(ids.map((id) => lesson.zones.find((zone) => zone.id === id)?.name ?? 'area'));
+  const [first, ...others] = binding;
+  const slowest = others.reduce((most, one) => ((one.minutes as number) > (most?.minutes as number) ? one : most), first);
+  return {
+    kind: 'pause',
+    title: zoneIds.length > 0 ? `Let the ${name(zoneIds)} dry` : 'Wait',
+    startMin,
+    endMin,
+    showMin: 0,
+    zoneIds,
+    meanwhile: fillersInWords(fillers),
+    fillers,
+    bareMin,
+    ...(slowest
+      ? {
+          reason: `The ${name([zoneOfRelation(slowest)])} takes ${waitInWords(slowest.minutes as number)} to be ${rungWords[step.needs]}.`,
+        }
+      : {}),
+  };
+}

@@ -17,6 +17,21 @@ const firing: Record<string, () => Lesson> = {
       testStep('long', { kind: 'look', mixIds: [], doMin: 20 }),
       testStep('two', { needs: 'wet' }),
     ]),
+  contradiction: () => ({
+    ...smallLesson([testStep('one', { zoneIds: ['a', 'b'] }), testStep('two', { needs: 'paintOver' })]),
+    planning: { pins: [{ stepId: 'two', startMin: 5 }] },
+  }),
+  'mist-runs': () =>
+    smallLesson([testStep('one', { zoneIds: ['a', 'b'], technique: 'dry-brush', medium: 'mist', mistEveryMin: 0.5, doMin: 10 })]),
+  'light-ends': () => ({ ...quiet(), room: { ...quiet().room, startAtMin: 1200, lightUntilMin: 1202 } }),
+  'session-too-long': () => ({
+    ...smallLesson([testStep('one', { zoneIds: ['a', 'b'], doMin: 40 })]),
+    planning: { pins: [], sessions: { most: 2, limitMin: 30 } },
+  }),
+  'dryer-load': () => ({
+    ...quiet(),
+    room: { ...quiet().room, dryers: { count: 6, watts: 1800 }, circuits: { count: 2, amps: 16, volts: 230 } },
+  }),
   'unpainted-zone': () => smallLesson([testStep('one', { zoneIds: ['a'] })]),
   unmixed: () => ({ ...quiet(), mixes: [{ id: 'm', name: 'white', recipe: [] }], tubes: [] }),
   'long-stretch': () => smallLesson([testStep('one', { zoneIds: ['a', 'b'], doMin: 80 })]),
@@ -66,7 +81,7 @@ describe('rules', () => {
     const [finding] = all.filter((one) => one.rule === id);
     expect(finding).toBeDefined();
     expect(finding?.words).toMatch(/\.$/);
-    expect(finding?.reason).toMatch(/^(Physics|Common practice|School)/);
+    expect(finding?.reason).toMatch(/^(Physics|Common practice|School|Your own|The room|Rule of thumb)/);
     if (!finding?.mend) return;
     const mended = carryOut(
       startHistory(lesson()),
@@ -77,6 +92,15 @@ describe('rules', () => {
     // Retarder may not be enough on a very long blend; it must at least lengthen the working time.
     if (id === 'blend-outlasts') expect(left.every((one) => one.words !== finding.words)).toBe(true);
     else expect(left).toEqual([]);
+  });
+
+  it('dryers: 6 of 1 800 W need more than two circuits of 16 A at 230 V carry for long; 2 do not', () => {
+    const lesson = (firing['dryer-load'] as () => Lesson)();
+    // 230 V · 16 A · 0.8 = 2 944 W: one dryer each.
+    expect(found(lesson)[0]?.words).toContain('run 2 at a time');
+    expect(found({ ...lesson, room: { ...lesson.room, dryers: { count: 2, watts: 1800 } } })).toEqual([]);
+    const used = smallLesson([testStep('one', { zoneIds: ['a', 'b'], dryer: true })]);
+    expect(found(used)[0]?.words).toContain('the room has none');
   });
 
   it('a finding set aside stays known, with the word why, after the others', () => {

@@ -2,9 +2,11 @@ import type { Lesson } from '@viaticum/contract';
 import type { LessonPlan } from '../plan/index.js';
 import type { Finding, Rule } from './finding.js';
 import { blendOutlasts } from './rules/blend-outlasts.js';
+import { contradiction } from './rules/contradiction.js';
 import { longStretch } from './rules/long-stretch.js';
 import { nearTwin, noColour, tooMuchWater, tubeNotBrought } from './rules/paints.js';
 import { permissionUnset } from './rules/permission-unset.js';
+import { dryerLoad, lightEnds, mistRuns, sessionTooLong } from './rules/room.js';
 import { unmixed } from './rules/unmixed.js';
 import { unpaintedZone, unusedMix, unusedTube } from './rules/unused.js';
 import { windowMissed } from './rules/window-missed.js';
@@ -16,8 +18,13 @@ export type ShownFinding = Finding & { setAside?: string };
 
 /** All rules that are built, in the order in which findings are shown. */
 export const rules: readonly Rule[] = [
+  contradiction,
   blendOutlasts,
   windowMissed,
+  mistRuns,
+  lightEnds,
+  sessionTooLong,
+  dryerLoad,
   unpaintedZone,
   unmixed,
   noColour,

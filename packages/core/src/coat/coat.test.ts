@@ -1,6 +1,17 @@
 import { describe, expect, it } from '@jest/globals';
 import psychrolib from 'psychrolib';
-import { type Coat, type CoatRoom, coatTimes, evaporation, saturationDensity, saturationPressure, wetFilm } from './index.js';
+import {
+  type Coat,
+  type CoatRoom,
+  coatRange,
+  coatTimes,
+  dryerAir,
+  dryerMinutes,
+  evaporation,
+  saturationDensity,
+  saturationPressure,
+  wetFilm,
+} from './index.js';
 
 psychrolib.SetUnitSystem(psychrolib.SI);
 const quiet: CoatRoom = { airC: 20, humidity: 0.5, airSpeed: 0.1 };
@@ -238,6 +249,78 @@ describe('ranges of the trade (common practice, no published source)', () => {
   });
   it('under a hair dryer a spot is dry within minutes', () => {
     expect(coatTimes({ technique: 'block-in' }, { airC: 45, humidity: 0.12, airSpeed: 4 }).touchDryMin).toBeLessThan(4);
+  });
+});
+
+describe('what is laid into, beneath and over', () => {
+  const blend: Coat = { technique: 'blend' };
+  const open = (coat: Coat, room = quiet) => coatTimes(coat, room).openMin;
+
+  it('a wet coat on a wet one adds up: two block-ins at once dry as one of double thickness', () => {
+    const half = wetFilm({ technique: 'block-in' });
+    const stack = coatTimes({ technique: 'block-in', onWet: half }, quiet);
+    const thick = coatTimes({ technique: 'block-in', wetUm: 100 }, quiet);
+    for (const rung of ['openMin', 'paintOverMin', 'touchDryMin', 'dryUm'] as const)
+      expect(stack[rung] / thick[rung]).toBeCloseTo(1, 6);
+  });
+
+  it('films of water and gel beneath, gel and retarder within keep it open longer; re-wettable dries as ordinary', () => {
+    for (const more of [{ underFilm: 'water' }, { underFilm: 'gel' }, { gel: true }, { retarder: true }] as Partial<Coat>[])
+      expect(open({ ...blend, ...more })).toBeGreaterThan(open(blend) * 1.2);
+    expect(coatTimes({ ...blend, paint: 're-wettable' }, quiet)).toEqual(coatTimes(blend, quiet));
+  });
+
+  it('mist keeps it open as long as it is repeated, conserves what it brings, and too much runs', () => {
+    const hot: CoatRoom = { airC: 31, humidity: 0.25, airSpeed: 0.3 };
+    const misted = (everyMin: number, untilMin: number, gPerM2?: number) =>
+      coatTimes({ ...blend, mist: { everyMin, untilMin, ...(gPerM2 ? { gPerM2 } : {}) } }, hot);
+    expect(open(blend, hot)).toBeLessThan(4);
+    expect(misted(1, 8).openMin).toBeGreaterThan(8);
+    expect(misted(1, 15).openMin).toBeGreaterThan(misted(1, 8).openMin);
+    expect(misted(1, 8).mist).toEqual({ passes: 7, runs: false });
+    // Too late a first pass finds it set.
+    expect(misted(30, 60)).toMatchObject({ openMin: open(blend, hot), mist: { passes: 0 } });
+    expect(misted(0.5, 8, 12).mist?.runs).toBe(true);
+    const { curve } = misted(1, 3);
+    const rises = curve.flatMap((moment, i) =>
+      i > 0 && moment.water > (curve[i - 1] as typeof moment).water ? [moment.water - (curve[i - 1] as typeof moment).water] : [],
+    );
+    expect(rises).toHaveLength(2);
+    for (const rise of rises) expect(rise).toBeCloseTo(3, 3);
+    expect(() => coatTimes({ ...blend, mist: { everyMin: 0, untilMin: 3 } }, quiet)).toThrow(/Mist/);
+  });
+});
+
+describe('what is not known well', () => {
+  it('gives a range about the likeliest, wider than a film 25 % thicker alone', () => {
+    for (const technique of ['wash', 'block-in', 'loaded'] as const) {
+      const likely = coatTimes({ technique }, quiet);
+      const { early, late } = coatRange({ technique }, quiet);
+      const thick = coatTimes({ technique, wetUm: { wash: 30, 'block-in': 50, loaded: 120 }[technique] * 1.25 }, quiet);
+      for (const rung of ['openMin', 'paintOverMin', 'touchDryMin'] as const) {
+        expect(early[rung]).toBeLessThan(likely[rung]);
+        expect(late[rung]).toBeGreaterThan(thick[rung]);
+      }
+    }
+  });
+});
+
+describe('a hair dryer', () => {
+  it('blows hot air with the room’s vapour: about 0.9 kg/m²h from a spot, block-in touch-dry in about 2 minutes (reference run)', () => {
+    const spot = Math.sqrt(0.03);
+    const rate = evaporation({ ...dryerAir(quiet), lengthM: spot, waterActivity: 0.99 }).kgPerM2S * 3600;
+    expect(Math.abs(rate / 0.9 - 1)).toBeLessThan(0.15);
+    const one = dryerMinutes({ technique: 'block-in' }, quiet, 0.01);
+    expect(Math.abs((one?.touchDryMin as number) - 2)).toBeLessThan(0.3);
+    // Four spots take four times as long.
+    expect(
+      (dryerMinutes({ technique: 'block-in' }, quiet, 0.12)?.touchDryMin as number) / (one?.touchDryMin as number),
+    ).toBeCloseTo(4, 6);
+    const { airC, humidity } = dryerAir(quiet);
+    expect(humidity * saturationDensity(airC)).toBeCloseTo(quiet.humidity * saturationDensity(quiet.airC), 9);
+  });
+  it('must not be relied on for an impasto, which skins', () => {
+    expect(dryerMinutes({ technique: 'impasto' }, quiet, 0.03)).toBeNull();
   });
 });
 

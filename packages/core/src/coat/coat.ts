@@ -186,7 +186,8 @@ export function coatTimes(coat: Coat, room: CoatRoom, fineness = 1): CoatTimes {
       curve.push({ min: seconds / 60 + 1e-6, water, solids, humectant: glycol });
       mist.passes++;
       mist.runs ||= water - film.water > ladder.runsAboveSolids * solids;
-      mist.nextS = mist.passes * mist.everyS >= mist.untilS - 1e-6 ? Number.POSITIVE_INFINITY : (mist.passes + 1) * mist.everyS;
+      const nextS = (mist.passes + 1) * mist.everyS;
+      mist.nextS = nextS < mist.untilS - 1e-6 ? nextS : Number.POSITIVE_INFINITY;
       skinMin = seconds / 60 + skinMinutes({ water, solids, humectant: glycol }, drying, skinSolids);
       continue;
     }

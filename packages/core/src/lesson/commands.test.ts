@@ -25,6 +25,30 @@ const arguments_: { [N in CommandName]: (draw: Draw) => CommandArgs<N> } = {
     school: { order: pick(['background-first', 'subject-first']), detail: pick(['suggest', 'render']) },
   }),
   setRoom: ({ random }) => ({ room: { airC: 10 + random() * 20, humidity: random() } }),
+  takeRoom: ({ random, lesson }) => ({ room: { ...lesson.room, name: `room ${Math.floor(random() * 9)}`, seats: 8 } }),
+  pinStep: ({ lesson, pick, random }) => ({ id: pick(lesson.steps).id, startMin: random() * 200 }),
+  pinAt: ({ lesson, pick, random }) => ({
+    id: pick(lesson.steps).id,
+    startMin: random() * 200,
+    to: Math.floor(random() * lesson.steps.length),
+  }),
+  unpin: ({ lesson, pick }) => ({ id: pick(lesson.steps).id }),
+  pinOrder: ({ lesson, pick }) => ({ firstId: pick(lesson.steps).id, thenId: pick(lesson.steps).id }),
+  unpinOrder: ({ lesson, pick }) => ({ firstId: pick(lesson.steps).id, thenId: pick(lesson.steps).id }),
+  setPlanning: ({ random, lesson, pick }) => ({
+    breaks: random() < 0.3 ? null : { lengthMin: 10, everyMin: 50 + random() * 40 },
+    sessions: random() < 0.5 ? null : { most: 2, limitMin: 120 },
+    cutsBefore: random() < 0.5 ? [] : [pick(lesson.steps).id],
+    cautious: random() < 0.5,
+    slackShare: random() < 0.5 ? 0 : random(),
+  }),
+  divideStep: ({ lesson, pick, id }) => ({
+    id: pick(lesson.steps).id,
+    parts: 2,
+    places: ['3 in from the top'],
+    doMin: 8,
+    ids: [id()],
+  }),
   setSupport: ({ random }) => ({ support: { widthMm: 100 + random() * 400 } }),
   addReference: ({ id }) => ({
     reference: {
@@ -322,6 +346,30 @@ describe('what cannot be done is refused with a sentence, and nothing changes', 
   it('humidity 140 % and NaN', () => {
     refused('setRoom', { room: { humidity: 1.4 } }, /between 0 and 100 %/);
     refused('setRoom', { room: { humidity: Number.NaN } }, /between 0 and 100 %/);
+  });
+  it('rooms and plans that cannot be', () => {
+    refused('setRoom', { room: { airC: -30 } }, /−20 and 60/);
+    refused('setRoom', { room: { seats: 0 } }, /seats/);
+    refused('setRoom', { room: { dryers: { count: 2, watts: 3 } } }, /label/);
+    refused('setRoom', { room: { circuits: { count: 1, amps: 0, volts: 230 } } }, /breaker/);
+    refused('pinStep', { id: 'one', startMin: Number.NaN }, /pinned/);
+    refused('pinStep', { id: 'gone', startMin: 3 }, /no longer/);
+    refused('pinOrder', { firstId: 'one', thenId: 'one' }, /before itself/);
+    refused('setPlanning', { breaks: { lengthMin: 0, everyMin: 60 } }, /break lasts/);
+    refused('setPlanning', { sessions: { most: 1, limitMin: 60 } }, /between 2 and 12/);
+    refused('setPlanning', { slackShare: 3 }, /Slack/);
+    refused('divideStep', { id: 'one', parts: 1, places: [], doMin: 4, ids: [] }, /parted/);
+  });
+  it('a step taken away takes its pins with it', () => {
+    let history = startHistory(smallLesson([testStep('one', {}), testStep('two', {})]));
+    history = carryOut(history, 'pinStep', { id: 'one', startMin: 5.1 });
+    history = carryOut(history, 'pinOrder', { firstId: 'one', thenId: 'two' });
+    history = carryOut(history, 'setPlanning', { cutsBefore: ['one'] });
+    expect(history.lesson.planning.pins).toEqual([
+      { stepId: 'one', startMin: 5 },
+      { firstId: 'one', thenId: 'two' },
+    ]);
+    expect(carryOut(history, 'removeStep', { id: 'one' }).lesson.planning).toEqual({ pins: [], cutsBefore: [] });
   });
   it('a canvas of nothing', () => refused('setSupport', { support: { widthMm: 0 } }, /between 1 cm and 5 m/));
   it('an empty name', () => refused('renameZone', { id: 'a', name: '   ' }, /name/));

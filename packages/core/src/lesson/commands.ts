@@ -1,15 +1,10 @@
-import type { Lesson, Room, School, Stage, Step, Support } from '@viaticum/contract';
+import type { Lesson, School, Stage, Step, Support } from '@viaticum/contract';
 import { between, CommandError, type D, find, insert, move, named, take } from './command-tools.js';
 import { paintCommands } from './paint-commands.js';
 import { pictureCommands } from './picture-commands.js';
+import { forgetStep, planCommands } from './plan-commands.js';
 
 export { CommandError };
-
-function soundRoom(room: Room): void {
-  between(room.airC, -20, 60, 'The air must be between −20 and 60 °C. Enter the temperature of the room.');
-  between(room.humidity, 0, 1, 'Humidity must lie between 0 and 100 %. Enter what the room’s hygrometer shows.');
-  between(room.airSpeed, 0, 20, 'The draught must lie between 0 and 20 m/s. A quiet room has 0.1.');
-}
 
 function soundSize(widthMm: number, heightMm: number): void {
   const message = 'A canvas measures between 1 cm and 5 m each way. Enter its painted face.';
@@ -21,6 +16,8 @@ function soundStep(lesson: D, step: Partial<Step>): void {
   for (const minutes of [step.showMin, step.doMin]) {
     if (minutes !== undefined) between(minutes, 0, 600, 'Minutes cannot be negative or above 600. Enter how long this takes.');
   }
+  if (step.mistEveryMin !== undefined)
+    between(step.mistEveryMin, 0.5, 120, 'Mist is passed every half minute at the soonest, and every two hours at the latest.');
   if (step.waterShareOfMix !== undefined) between(step.waterShareOfMix, 0, 0.95, 'Water must be between 0 and 95 % of the mix.');
   if (step.coverShare !== undefined && !(step.coverShare > 0 && step.coverShare <= 1)) {
     throw new CommandError('The share of the area covered must lie between 1 and 100 %.');
@@ -56,11 +53,6 @@ export const commands = {
   setSchool: (lesson: D, { school }: { school: Partial<School> }) => {
     Object.assign(lesson.school, school);
   },
-  setRoom: (lesson: D, { room }: { room: Partial<Room> }) => {
-    const next = { ...lesson.room, ...room };
-    soundRoom(next);
-    lesson.room = { ...next, name: named(next.name, 'room') };
-  },
   setSupport: (lesson: D, { support }: { support: Partial<Support> }) => {
     const next = { ...lesson.support, ...support } as Support;
     soundSize(next.widthMm, next.heightMm);
@@ -68,6 +60,7 @@ export const commands = {
   },
   ...pictureCommands,
   ...paintCommands,
+  ...planCommands,
   addStage: (lesson: D, { stage, at }: { stage: Stage; at?: number }) => {
     insert(lesson.stages, { ...stage, name: named(stage.name, 'stage') }, 'stage', at);
   },
@@ -113,6 +106,7 @@ export const commands = {
   },
   removeStep: (lesson: D, { id }: { id: string }) => {
     take(lesson.steps, id, 'step');
+    forgetStep(lesson, id);
   },
   setAside: (lesson: D, { finding, why }: { finding: string; why: string | null }) => {
     lesson.setAside = lesson.setAside.filter((entry) => entry.finding !== finding);
@@ -129,6 +123,11 @@ export type ClearableStepField =
   | 'showMin'
   | 'doMin'
   | 'partByPart'
+  | 'sharedEdgeLast'
+  | 'paint'
+  | 'mistEveryMin'
+  | 'underFilm'
+  | 'dryer'
   | 'mayBeLeftOut';
 export type CommandName = keyof typeof commands;
 export type CommandArgs<N extends CommandName> = Parameters<(typeof commands)[N]>[1];

@@ -1,4 +1,16 @@
 export { type StepMinutes, stepMinutes } from './duration.js';
+export {
+  type ChainLink,
+  type Cost,
+  contradictionInWords,
+  costsOf,
+  criticalChain,
+  type Reason,
+  reasonInWords,
+  type WayOut,
+  waysOut,
+  whyNotEarlier,
+} from './explain.js';
 export { type Filler, fillersFor, fillersInWords } from './fillers.js';
 export { solveInOrder } from './in-order.js';
 export { airOf, coatOf, dryerTurn, type Laid, mistEvery, type Rungs, rangeOf, rungMinutes, timesOf } from './laid.js';
@@ -14,7 +26,21 @@ export {
   planOf,
   zonesOf,
 } from './lesson-plan.js';
-export { betterOrder, inOrderOf, type OrderAnswer, orderProblem, type PlanLength } from './order.js';
+export { coatFacts, type Lever, leversOf, type Offer, offersFor, seamPlaces } from './offers.js';
+export {
+  asAnswered,
+  betterOrder,
+  calmly,
+  inOrderOf,
+  type OrderAnswer,
+  orderProblem,
+  type PlanLength,
+  type PlansAnswer,
+  type Trade,
+  threePlans,
+} from './order.js';
 export type { Conflict, Pin, Problem, Relation, Solution } from './problem.js';
+export { type AirMap, airAt, airMap, bestStart, lengthFrom, roomBetween, type StartAnswer, seasons } from './room.js';
 export { type SolveOptions, solve, solving } from './solve.js';
+export { rungWords } from './timetable.js';
 export { filmUm, meanFilmUm, type Rung, rungAt, rungWord, topCoat, zoneRung } from './wetness.js';

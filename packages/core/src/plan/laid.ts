@@ -42,11 +42,22 @@ const keyOf = (coat: Coat, room: Room) => JSON.stringify([coat, airOf(room)]);
 export const timesOf = (coat: Coat, room: Room): CoatTimes => times(keyOf(coat, room));
 export const rangeOf = (coat: Coat, room: Room) => ranges(keyOf(coat, room));
 
-/** How often the mist is passed where the step does not say: a little sooner than the paint would set. */
-export function mistEvery(coat: Coat, room: Room): number {
+/**
+ * How often the mist is passed so that paint stays workable for so long: as seldom as is enough, in half minutes; where nothing is
+ * enough without making it run, what keeps it open longest.
+ */
+export function mistEvery(coat: Coat, room: Room, takesMin: number): number {
   const { mist: _, ...dry } = coat;
   const { openMin } = timesOf(dry, room);
-  return Number.isFinite(openMin) ? Math.max(0.5, Math.floor(openMin * 0.7 * 2) / 2) : 10;
+  if (!Number.isFinite(openMin) || openMin >= takesMin) return 10;
+  let best = { everyMin: 0.5, openMin: 0 };
+  for (let everyMin = Math.max(0.5, Math.floor(openMin * 1.8) / 2); everyMin >= 0.5; everyMin -= 0.5) {
+    const misted = timesOf({ ...dry, mist: { everyMin, untilMin: takesMin } }, room);
+    if (misted.mist?.runs) continue;
+    if (misted.openMin >= takesMin) return everyMin;
+    if (misted.openMin > best.openMin) best = { everyMin, openMin: misted.openMin };
+  }
+  return best.everyMin;
 }
 
 /** A step's coat as the drying model takes it, over `below` where that is still wet. */
@@ -63,7 +74,7 @@ export function coatOf(lesson: Lesson, step: Step, own: StepMinutes, below: Laid
     ...(isInto ? { onWet: filmAt(below.times, step.needs === 'wet' ? own.showMin : below.times.openMin) } : {}),
   };
   if (step.medium !== 'mist') return coat;
-  return { ...coat, mist: { everyMin: step.mistEveryMin ?? mistEvery(coat, lesson.room), untilMin: own.doMin } };
+  return { ...coat, mist: { everyMin: step.mistEveryMin ?? mistEvery(coat, lesson.room, own.doMin), untilMin: own.doMin } };
 }
 
 /** What a coat still holds `minutes` after it was laid; all of it where it does not dry at all. */

@@ -19,6 +19,8 @@ export type OrderAnswer = {
   /** No order can end before this. */
   lowerBoundMin: number;
   nodes: number;
+  /** Steps before which a session ends, where the lesson may be spread over several. */
+  cutsBefore: string[];
 };
 
 const draws = (step: Step): boolean => step.kind === 'transfer' || step.kind === 'draw';
@@ -29,7 +31,7 @@ const draws = (step: Step): boolean => step.kind === 'transfer' || step.kind ===
  * keep their place between their neighbours.
  */
 export function orderProblem(lesson: Lesson): Problem {
-  const { problem } = lessonProblem(lesson);
+  const { problem } = lessonProblem({ ...lesson, planning: withoutCuts(lesson) });
   const { steps } = lesson;
   const relations: Relation[] = [...problem.relations];
   const before = (from: Step, to: Step, source: string) =>
@@ -47,8 +49,12 @@ export function orderProblem(lesson: Lesson): Problem {
     if (last) before(last, step, 'keeps-its-place');
     if (next) before(step, next, 'keeps-its-place');
   });
-  return { ...problem, relations };
+  const { sessions } = lesson.planning;
+  return { ...problem, relations, ...(sessions ? { sessions: { max: sessions.most, limit: sessions.limitMin } } : {}) };
 }
+
+/** The search places the ends of sessions itself. */
+const withoutCuts = ({ planning: { cutsBefore: _, ...rest } }: Lesson): Lesson['planning'] => rest;
 
 /** A lesson with its steps in another order; each place keeps the stage that it had. */
 export const inOrderOf = (lesson: Lesson, order: readonly string[]): Lesson => ({
@@ -64,24 +70,34 @@ const lengthOf = (lesson: Lesson): PlanLength => {
   return { endMin: plan.endMin, waitMin: plan.waitMin };
 };
 
-/** Seeks the order with the earliest end, and of those the one with the fewest changes; yields how far it is. */
+/** A lesson in another order, with the ends of its sessions where the search put them. */
+export const asAnswered = (lesson: Lesson, { order, cutsBefore }: Pick<OrderAnswer, 'order' | 'cutsBefore'>): Lesson => {
+  const planning = lesson.planning.sessions ? { ...lesson.planning, cutsBefore } : lesson.planning;
+  return inOrderOf({ ...lesson, planning }, order);
+};
+
+type SearchOptions = { maxNodes?: number; laterMin?: number };
+
+/** Seeks the order with the earliest end, and of those (or of all that end `laterMin` later) the one with the fewest changes; yields how far it is. */
 export function* betterOrder(
   lesson: Lesson,
-  { maxNodes }: { maxNodes?: number } = {},
-): Generator<{ endMin: number; lowerBoundMin: number; nodes: number }, OrderAnswer> {
+  options: SearchOptions = {},
+): Generator<{ endMin: number; lowerBoundMin: number; nodes: number }, OrderAnswer, undefined | 'stop'> {
   const own = lengthOf(lesson);
-  const work = solving(orderProblem(lesson), maxNodes === undefined ? {} : { maxNodes });
+  const work = solving(orderProblem(lesson), options);
   let step = work.next();
-  for (; !step.done; step = work.next()) {
+  while (!step.done) {
     const { end, lowerBound, nodes } = step.value;
-    yield { endMin: end, lowerBoundMin: lowerBound, nodes };
+    step = work.next(yield { endMin: end, lowerBoundMin: lowerBound, nodes });
   }
   const { items, status, orderProven, lowerBound, inversions, nodes } = step.value;
   const order = items.map((item) => item.step);
+  const cutsBefore = items.flatMap((item) => (item.gapBefore === 'cut' ? [item.step] : []));
   // The plan itself has the last word: what lies on what may differ a little in another order.
-  const best = order.length === lesson.steps.length ? lengthOf(inOrderOf(lesson, order)) : own;
+  const isWhole = order.length === lesson.steps.length;
+  const best = isWhole ? lengthOf(asAnswered(lesson, { order, cutsBefore })) : own;
   const proven = status === 'optimal';
-  if (best.endMin >= own.endMin)
+  if (!isWhole || best.endMin >= own.endMin)
     return {
       own,
       best: own,
@@ -91,6 +107,66 @@ export function* betterOrder(
       orderProven: proven,
       lowerBoundMin: Math.min(own.endMin, lowerBound),
       nodes,
+      cutsBefore: lesson.planning.cutsBefore ?? [],
     };
-  return { own, best, order, changes: inversions, proven, orderProven, lowerBoundMin: lowerBound, nodes };
+  return { own, best, order, changes: inversions, proven, orderProven, lowerBoundMin: lowerBound, nodes, cutsBefore };
+}
+
+/** A lesson planned calmly: a tenth more time for every step, the late end of drying, the early end of wet paint, and breaks. */
+export const calmly = (lesson: Lesson): Lesson => ({
+  ...lesson,
+  planning: {
+    ...lesson.planning,
+    pins: lesson.planning.pins.filter((pin) => !('stepId' in pin)),
+    cautious: true,
+    slackShare: Math.max(0.1, lesson.planning.slackShare ?? 0),
+    breaks: lesson.planning.breaks ?? { lengthMin: 10, everyMin: 75 },
+  },
+});
+
+/** Minutes against changes: the shortest plan for every number of changes that is worth it, fewest changes first. */
+export type Trade = PlanLength & { order: string[]; cutsBefore: string[]; changes: number; proven: boolean };
+export type PlansAnswer = {
+  best: OrderAnswer;
+  /** The calm plan: its length, and the order it takes. */
+  calm: OrderAnswer;
+  trades: Trade[];
+};
+
+const LATER_MIN = [3, 6, 10, 15, 20, 30, 45, 60];
+
+/** Three plans side by side (the instructor's order, the least waiting, the calm one) and what lies between the first two. */
+export function* threePlans(
+  lesson: Lesson,
+  { maxNodes = 20_000 }: { maxNodes?: number } = {},
+): Generator<{ nodes: number; endMin: number; lowerBoundMin: number }, PlansAnswer, undefined | 'stop'> {
+  const best = yield* betterOrder(lesson, { maxNodes });
+  const calm = yield* betterOrder(calmly(lesson), { maxNodes: Math.min(maxNodes, 6000) });
+  const asTrade = (one: OrderAnswer): Trade => ({
+    ...one.best,
+    order: one.order,
+    cutsBefore: one.cutsBefore,
+    changes: one.changes,
+    proven: one.orderProven,
+  });
+  const trades: Trade[] = [
+    {
+      ...best.own,
+      order: lesson.steps.map((one) => one.id),
+      cutsBefore: lesson.planning.cutsBefore ?? [],
+      changes: 0,
+      proven: true,
+    },
+  ];
+  if (best.changes > 0) {
+    const found: Trade[] = [asTrade(best)];
+    for (const laterMin of LATER_MIN) {
+      const fewest = found.at(-1) as Trade;
+      if (best.best.endMin + laterMin >= best.own.endMin || fewest.changes <= 1) break;
+      const one = asTrade(yield* betterOrder(lesson, { maxNodes: Math.min(maxNodes, 5000), laterMin }));
+      if (one.changes > 0 && one.changes < fewest.changes) found.push(one);
+    }
+    trades.push(...found.reverse());
+  }
+  return { best, calm, trades };
 }

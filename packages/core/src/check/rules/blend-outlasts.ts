@@ -1,14 +1,24 @@
+import { type Offer, offersFor } from '../../plan/index.js';
 import { minutesInWords, waitInWords } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
+
+const mendWords: Partial<Record<Offer['kind'], string>> = {
+  mist: 'Keep it wet with mist',
+  retarder: 'Add retarder',
+  gel: 'Add gel',
+  'water-film': 'Paint into a film of water',
+  brush: 'Take a larger brush',
+};
 
 /** A blend that takes longer than the paint stays workable. */
 export const blendOutlasts: Rule = {
   id: 'blend-outlasts',
-  look: (lesson, { misses }) =>
-    misses
+  look: (lesson, plan) =>
+    plan.misses
       .filter((miss) => miss.kind === 'blend-outlasts')
       .map((miss): Finding => {
-        const step = lesson.steps.find((one) => one.id === miss.stepId);
+        // The first that is enough, with the least change for the student.
+        const offer = offersFor(lesson, miss.stepId, plan).find((one) => one.works && one.command === 'editStep' && !one.but);
         const zone = lesson.zones.find((one) => one.id === miss.zoneId);
         return {
           id: `blend-outlasts/${miss.stepId}/${miss.zoneId}`,
@@ -18,15 +28,9 @@ export const blendOutlasts: Rule = {
           reason: `Physics: a film this thin in air of ${Math.round(lesson.room.airC)} °C and ${Math.round(lesson.room.humidity * 100)} %.`,
           serious: true,
           place: { station: 'steps', stepId: miss.stepId, zoneId: miss.zoneId },
-          ...(step?.medium === 'retarder'
-            ? {}
-            : {
-                mend: {
-                  words: 'Add retarder',
-                  command: 'editStep' as const,
-                  args: { id: miss.stepId, step: { medium: 'retarder' as const } },
-                },
-              }),
+          ...(offer && offer.command === 'editStep'
+            ? { mend: { words: mendWords[offer.kind] ?? offer.words, command: offer.command, args: offer.args } }
+            : {}),
         };
       }),
 };

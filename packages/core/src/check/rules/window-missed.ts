@@ -4,9 +4,17 @@ import type { Finding, Rule } from '../finding.js';
 /** A step into wet or damp paint that comes too late for it, or a step on paint that never dries in this air. */
 export const windowMissed: Rule = {
   id: 'window-missed',
-  look: (lesson, { misses }) =>
+  look: (lesson, { misses, contradictions }) =>
     misses
-      .filter((miss) => miss.kind !== 'blend-outlasts')
+      .filter((miss) => miss.kind === 'window' || miss.kind === 'never-dries')
+      // What contradicts other work says so itself.
+      .filter(
+        (miss) =>
+          !contradictions.some(
+            ({ leftOut }) =>
+              typeof leftOut === 'object' && 'source' in leftOut && leftOut.source.startsWith(`${miss.stepId}/${miss.zoneId}/`),
+          ),
+      )
       .map((miss): Finding => {
         const step = lesson.steps.find((one) => one.id === miss.stepId);
         const zone = lesson.zones.find((one) => one.id === miss.zoneId)?.name ?? 'the paint';

@@ -1,0 +1,29 @@
+import { contradictionInWords, waysOut } from '../../plan/index.js';
+import type { Finding, Mend, Rule } from '../finding.js';
+
+/** Pins, windows and breaks that cannot all be kept in this order; the smallest set of them, with a way out. */
+export const contradiction: Rule = {
+  id: 'contradiction',
+  look: (lesson, plan) =>
+    plan.contradictions.map((one): Finding => {
+      const [way] = waysOut(lesson, plan, one);
+      const stepId = one.pins.flatMap((pin) => ('step' in pin ? [pin.step] : [pin.then]))[0] ?? one.relations[0]?.to;
+      const title = lesson.steps.find((step) => step.id === stepId)?.title;
+      return {
+        id: `contradiction/${[...one.relations.map((relation) => relation.id), ...one.pins.map((pin) => JSON.stringify(pin))].join('+')}`.slice(
+          0,
+          200,
+        ),
+        rule: 'contradiction',
+        about: title ?? 'Plan',
+        words: contradictionInWords(lesson, plan, one),
+        reason:
+          one.pins.length > 0
+            ? 'Your own pin: it is left out of the plan until this is settled.'
+            : 'Physics: the paint sets while other work is done.',
+        serious: true,
+        place: { station: 'steps', ...(stepId ? { stepId } : {}) },
+        ...(way ? { mend: { words: way.words, command: way.command, args: way.args } as Mend } : {}),
+      };
+    }),
+};

@@ -1,0 +1,1 @@
+export { type Climate, readClimate } from './climate.js';

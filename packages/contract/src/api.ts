@@ -1,5 +1,5 @@
 import { type Static, Type } from 'typebox';
-import { Lesson } from './lesson.js';
+import { Lesson, Room } from './lesson.js';
 
 const strict = { additionalProperties: false } as const;
 
@@ -10,6 +10,7 @@ export const SignIn = Type.Object(
 export const NewLesson = Type.Object({ document: Lesson }, strict);
 export const SaveLesson = Type.Object({ baseRevision: Type.Integer({ minimum: 0 }), document: Lesson }, strict);
 export const NewClass = Type.Object({ lessonId: Type.String({ minLength: 1, maxLength: 32 }) }, strict);
+export const SaveRoom = Type.Object({ room: Room }, strict);
 export const IdParam = Type.Object({ id: Type.String({ minLength: 1, maxLength: 32 }) }, strict);
 
 export type SignIn = Static<typeof SignIn>;
@@ -34,4 +35,6 @@ export type ClassAnswer = {
   addresses: string[];
   reachable: boolean;
 };
+/** A room that an instructor keeps for other lessons. */
+export type SavedRoom = { id: string; room: Room };
 export type Instructor = { name: string };

@@ -11,6 +11,7 @@ import { lessons } from './lessons/plugin.js';
 import { lessonStore } from './lessons/store.js';
 import { pictures } from './pictures/plugin.js';
 import { pictureStore } from './pictures/store.js';
+import { rooms } from './rooms/plugin.js';
 import { web } from './web/plugin.js';
 
 export type Running = { app: FastifyInstance; database: Database; seeded: boolean };
@@ -33,6 +34,7 @@ export async function buildApp(config: Config): Promise<Running> {
   await auth(app, { database, origins: config.origins, secure: config.publicUrl.startsWith('https:') });
   await classes(app, { store: classesOf, config });
   await app.register(lessons, { store: lessonsOf });
+  await app.register(rooms, { database });
   await app.register(pictures, { store: picturesOf });
   await web(app, { folder: config.webFolder });
   // Who may call: anyone.

@@ -75,6 +75,14 @@ export class ClassEventEntity {
   @Column('longtext') body: string;
 }
 
+@Entity('room')
+export class RoomEntity {
+  @PrimaryColumn('varchar', { length: 32 }) id: string;
+  @Column('varchar', { name: 'owner_id', length: 32 }) ownerId: string;
+  @Column('varchar', { length: 120 }) name: string;
+  @Column('longtext') document: string;
+}
+
 export const entities = [
   InstructorEntity,
   SessionEntity,
@@ -84,4 +92,5 @@ export const entities = [
   LessonRevisionEntity,
   ClassEntity,
   ClassEventEntity,
+  RoomEntity,
 ];

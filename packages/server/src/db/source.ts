@@ -3,6 +3,7 @@ import { createConnection, createPool, type Pool } from 'mysql2/promise';
 import { DataSource } from 'typeorm';
 import { entities } from './entities.js';
 import { First1700000000001 } from './migrations/0001-first.js';
+import { Rooms1700000000002 } from './migrations/0002-rooms.js';
 
 export type Database = { source: DataSource; pool: Pool; close: () => Promise<void> };
 
@@ -63,7 +64,7 @@ export async function openDatabase(url: string): Promise<Database> {
     supportBigNumbers: true,
     bigNumberStrings: false,
     entities,
-    migrations: [First1700000000001],
+    migrations: [First1700000000001, Rooms1700000000002],
     synchronize: false,
     logging: false,
   });

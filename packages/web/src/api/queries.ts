@@ -1,5 +1,15 @@
 import { type QueryClient, queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
-import type { ClassAnswer, Instructor, Lesson, LessonAnswer, LessonCard, PictureAnswer, SignIn } from '@viaticum/contract';
+import type {
+  ClassAnswer,
+  Instructor,
+  Lesson,
+  LessonAnswer,
+  LessonCard,
+  PictureAnswer,
+  Room,
+  SavedRoom,
+  SignIn,
+} from '@viaticum/contract';
 import { call } from './http.js';
 
 export const sessionQuery = queryOptions({
@@ -11,6 +21,7 @@ export const lessonsQuery = queryOptions({ queryKey: ['lessons'], queryFn: () =>
 export const classesQuery = queryOptions({ queryKey: ['classes'], queryFn: () => call<ClassAnswer[]>('GET', '/api/classes') });
 export const classQuery = (code: string) =>
   queryOptions({ queryKey: ['class', code], queryFn: () => call<ClassAnswer>('GET', `/api/classes/${code}`) });
+export const roomsQuery = queryOptions({ queryKey: ['rooms'], queryFn: () => call<SavedRoom[]>('GET', '/api/rooms') });
 export const readLesson = (id: string) => call<LessonAnswer>('GET', `/api/lessons/${id}`);
 export const pictureUrl = (sha256: string, rendition: 'full' | 'work' | 'thumb') => `/api/pictures/${sha256}/${rendition}`;
 
@@ -57,4 +68,15 @@ export function useUploadPicture() {
       return call<PictureAnswer>('POST', '/api/pictures', form);
     },
   });
+}
+export function useSaveRoom() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (room: Room) => call<SavedRoom>('PUT', '/api/rooms', { room }),
+    onSuccess: refresh(client, 'rooms'),
+  });
+}
+export function useRemoveRoom() {
+  const client = useQueryClient();
+  return useMutation({ mutationFn: (id: string) => call('DELETE', `/api/rooms/${id}`), onSuccess: refresh(client, 'rooms') });
 }

@@ -2,6 +2,7 @@
 import type { Need, School, StepKind, Technique } from '@viaticum/contract';
 import { paintWords } from './words-paints.js';
 import { picture } from './words-picture.js';
+import { planWords } from './words-plan.js';
 
 export const words = {
   product: 'Viaticum',
@@ -95,9 +96,18 @@ export const words = {
     inAll: (time: string) => `0:00 to ${time}`,
     columns: ['from', 'to', 'what', 'drying'],
     in: (minutes: string) => `in ${minutes}`,
+    chain: 'What sets the end',
+    closer: 'Closer',
+    farther: 'Farther',
+    whole: 'Whole',
+    print: 'Print',
+    dragToPin: 'Drag to pin it to a time.',
+    apart: (name: string) => `${name} apart`,
+    together: (name: string) => `${name} together`,
     fails: 'the paint stops being workable here',
   },
   picture,
+  plan: planWords,
   paints: {
     topicsLabel: 'What to work on',
     topics: {
@@ -148,23 +158,6 @@ export const words = {
   },
   steps: {
     empty: 'Steps become a timetable here: what dries when, where a pause is needed and how long.',
-    order: {
-      label: 'Order of the steps',
-      ask: 'Is there an order with less waiting?',
-      searching: (share: number) => `Trying orders, ${Math.round(Math.min(1, share) * 100)} % of what is looked through at most`,
-      own: 'your order',
-      best: 'least waiting',
-      length: (all: string, wait: string) => `${all}, ${wait} of it waiting`,
-      saved: (minutes: string) => `${minutes} shorter.`,
-      changes: (pairs: number) => (pairs === 1 ? 'One pair of steps changes places.' : `${pairs} pairs of steps change places.`),
-      proven: 'Proven: no order of these steps ends sooner.',
-      notProven: (bound: string) => `Not proven: no order can end before ${bound}.`,
-      none: 'No order found ends sooner than yours.',
-      earlier: (title: string, was: number, now: number) => `${title} moves from place ${was} to ${now}.`,
-      take: 'Take this order',
-      leave: 'Leave it as it is',
-      close: 'Close',
-    },
     add: 'New step',
     addStage: 'New stage',
     stageName: (count: number) => `Stage ${count}`,
@@ -189,6 +182,14 @@ export const words = {
     showMin: 'Minutes to show',
     doMin: 'Minutes to do',
     proposed: (minutes: number) => `proposed: ${minutes}`,
+    paint: 'Paint',
+    paints: { ordinary: 'ordinary', slow: 'slow-drying', 're-wettable': 're-wettable' },
+    mistEvery: 'Mist every, min',
+    underFilm: 'Film laid first',
+    underFilms: { water: 'water', gel: 'gel' },
+    sharedEdge: 'the shared edge is laid last',
+    dryer: 'dried with the hair dryers',
+    typed: (proposed: number) => `typed; proposed ${proposed}`,
     medium: 'Medium',
     noMedium: 'none',
     water: 'Water, % of the mix',
@@ -372,6 +373,8 @@ export const words = {
     ['Shift ← →', 'a step earlier or later'],
     ['V', 'squint'],
     ['O', 'outlines'],
+    ['P', 'pin the step to its time, or let it go'],
+    ['+ −', 'closer to the section, farther from it'],
     ['N', 'new here'],
     ['Ctrl Z', 'undo'],
     ['Ctrl Shift Z', 'redo'],

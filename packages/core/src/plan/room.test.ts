@@ -55,7 +55,9 @@ describe('the map of temperature and humidity', () => {
         if (i > 0) expect(minutes).toBeGreaterThanOrEqual((map.endMin[i - 1] as number[])[k] as number);
       });
     });
-    expect(map.endMin[3]?.[3]).toBe(planLesson({ ...demo, room: { ...demo.room, airC: 21, humidity: 0.5 } }).plan.endMin);
+    const at = [map.humidity.indexOf(demo.room.humidity), map.airC.indexOf(demo.room.airC)] as const;
+    expect(map.endMin[at[0]]?.[at[1]]).toBe(planLesson(demo).plan.endMin);
+    expect(map.endMin[0]?.[0]).toBe(planLesson({ ...demo, room: { ...demo.room, airC: 12, humidity: 0.2 } }).plan.endMin);
     expect(map.today).toEqual({ airC: 21, humidity: 0.45, endMin: planLesson(demo).plan.endMin });
   });
   it('every season preset makes a plan', () => {

@@ -103,10 +103,16 @@ export type AirMap = {
   today: { airC: number; humidity: number; endMin: number };
 };
 
+/** A scale in which the nearest value gives way to one's own, so that today stands on it. */
+function withOwn(scale: number[], own: number): number[] {
+  const nearest = scale.reduce((best, one) => (Math.abs(one - own) < Math.abs(best - own) ? one : best));
+  return scale.map((one) => (one === nearest ? own : one)).sort((a, b) => a - b);
+}
+
 /** How long the lesson takes in air of other temperatures and humidities, row by row; yields the share that is done. */
 export function* airMap(lesson: Lesson): Generator<number, AirMap> {
-  const airC = [12, 15, 18, 21, 24, 27, 30, 33];
-  const humidity = [0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8];
+  const airC = withOwn([12, 15, 18, 21, 24, 27, 30, 33], lesson.room.airC);
+  const humidity = withOwn([0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8], lesson.room.humidity);
   const endMin: number[][] = [];
   for (const [i, wet] of humidity.entries()) {
     const row: number[] = [];

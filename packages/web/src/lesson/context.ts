@@ -1,7 +1,8 @@
-import type { Lesson } from '@viaticum/contract';
-import { followSheet, sameAreas, workOutAreas } from '@viaticum/core/lesson';
+import type { Lesson, Room } from '@viaticum/contract';
+import { carryOut, followSheet, sameAreas, startHistory, workOutAreas } from '@viaticum/core/lesson';
 import { type LessonPlan, planOf } from '@viaticum/core/plan';
 import { createContext, useContext, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { placeAt } from '../ui/ribbon/lanes.js';
 import type { LessonSession, Snapshot } from './store.js';
 
 /** What the workbench shows beside the lesson itself: the minute of the raking light, what is selected, what is switched on. */
@@ -14,8 +15,20 @@ export type View = {
   selectZone: (zoneId: string | null) => void;
   squint: boolean;
   outlines: boolean;
-  toggle: (what: 'squint' | 'outlines') => void;
+  /** What sets the end, drawn into the section. */
+  chain: boolean;
+  toggle: (what: 'squint' | 'outlines' | 'chain') => void;
+  /** How near the section is looked at: 0 the whole lesson. */
+  zoom: number;
+  setZoom: (zoom: number) => void;
+  /** Another air or other students, tried out without changing the lesson. */
+  whatIf: WhatIf | null;
+  setWhatIf: (whatIf: WhatIf | null) => void;
+  /** A step on its way to a time. */
+  drag: { stepId: string; startMin: number } | null;
+  setDrag: (drag: View['drag']) => void;
 };
+export type WhatIf = Pick<Room, 'airC' | 'humidity' | 'airSpeed'> & { level: Lesson['level'] };
 
 export const SessionContext = createContext<LessonSession | null>(null);
 export const ViewContext = createContext<View | null>(null);
@@ -68,6 +81,21 @@ export function useWorkingOut(): Lesson {
     const { zones, elements, overlapMm, support } = done;
     return { ...lesson, zones, elements, overlapMm, support };
   }, [lesson, done, isDone]);
+}
+
+/** What the workbench shows of a worked-out lesson: with what is tried out, and with a step where it is being dragged to. */
+export function useTriedOut(lesson: Lesson): Lesson {
+  const { whatIf, drag } = useView();
+  return useMemo(() => {
+    let shown = lesson;
+    if (whatIf) {
+      const { level, ...air } = whatIf;
+      shown = { ...shown, level, room: { ...shown.room, ...air } };
+    }
+    if (!drag || !shown.steps.some((step) => step.id === drag.stepId)) return shown;
+    const to = placeAt(planOf(shown), drag.stepId, drag.startMin);
+    return carryOut(startHistory(shown), 'pinAt', { id: drag.stepId, startMin: drag.startMin, to }).lesson;
+  }, [lesson, whatIf, drag]);
 }
 
 /** The plan and the sheet are memoised in core by the document's parts; asking again costs nothing. */

@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { usePlan, useSession, useView } from './context.js';
+import { farthest, nearest } from '../ui/ribbon/axis.js';
+import { useLesson, usePlan, useSession, useView } from './context.js';
 import { isBuilt, stations } from './rail.js';
 
 const SWITCH = 'viaticum-single-keys';
@@ -23,7 +24,15 @@ export function useKeys(showKeys: () => void): void {
   const { plan } = usePlan();
   const navigate = useNavigate();
   const { id } = useParams();
+  const lesson = useLesson();
   useEffect(() => {
+    /** Pins the step where it stands, or lets it go. */
+    const togglePin = (stepId: string) => {
+      const isPinned = lesson.planning.pins.some((pin) => 'stepId' in pin && pin.stepId === stepId);
+      const start = plan.items.find((item) => item.stepId === stepId)?.startMin;
+      if (isPinned) session.do('unpin', { id: stepId });
+      else if (start !== undefined) session.do('pinStep', { id: stepId, startMin: start });
+    };
     const onKey = (event: KeyboardEvent) => {
       if (event.defaultPrevented || document.querySelector('dialog[open]')) return;
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !typesText(event.target)) {
@@ -54,7 +63,11 @@ export function useKeys(showKeys: () => void): void {
       if (station && isBuilt(station)) void navigate(`/lesson/${id}/${station}`);
       else if (event.key === 'v') view.toggle('squint');
       else if (event.key === 'o') view.toggle('outlines');
-      else if (event.key === 'n') window.dispatchEvent(new Event(NEW_HERE));
+      else if (event.key === 'p' && view.stepId) togglePin(view.stepId);
+      else if (event.key === '+' || event.key === '-') {
+        const to = view.zoom + (event.key === '+' ? 1 : -1);
+        view.setZoom(Math.max(farthest(plan.endMin), Math.min(nearest(plan.endMin), to)));
+      } else if (event.key === 'n') window.dispatchEvent(new Event(NEW_HERE));
       else if (event.key === '?') showKeys();
       else return;
       event.preventDefault();

@@ -4,13 +4,16 @@ import { ConfigProvider } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import { Outlet, useLocation, useParams } from 'react-router';
 import { readLesson } from '../api/queries.js';
-import { Ribbon } from '../ui/ribbon.js';
+import { placeAt } from '../ui/ribbon/lanes.js';
+import { Ribbon } from '../ui/ribbon/ribbon.js';
 import { theme } from '../ui/theme.js';
 import { words } from '../words.js';
 import { Beside } from './beside.js';
 import {
   SessionContext,
   usePlan,
+  useSession,
+  useTriedOut,
   useView,
   useWorkedOut,
   useWorkingOut,
@@ -46,7 +49,7 @@ export default function Workbench() {
 /** Separates what follows the plan from what follows every change. */
 function WorkedOut() {
   return (
-    <WorkedOutContext.Provider value={useWorkingOut()}>
+    <WorkedOutContext.Provider value={useTriedOut(useWorkingOut())}>
       <Bench />
     </WorkedOutContext.Provider>
   );
@@ -56,6 +59,7 @@ function Bench() {
   const lesson = useWorkedOut();
   const plan = usePlan();
   const view = useView();
+  const session = useSession();
   const [showKeys, setShowKeys] = useState(false);
   const station = useLocation().pathname.split('/').at(-1) ?? '';
   useKeys(() => setShowKeys(true));
@@ -72,10 +76,19 @@ function Bench() {
           <Ribbon
             lesson={lesson}
             plan={plan}
-            minute={Math.min(view.minute, plan.plan.endMin)}
+            minute={view.zoom < 0 ? view.minute : Math.min(view.minute, plan.plan.endMin)}
             onMinute={view.setMinute}
             selectedStep={view.stepId}
             onStep={view.selectStep}
+            zoom={view.zoom}
+            onZoom={view.setZoom}
+            withChain={view.chain}
+            onChain={() => view.toggle('chain')}
+            onDrag={view.setDrag}
+            onPin={(id, startMin) => {
+              view.selectStep(id);
+              session.do('pinAt', { id, startMin, to: placeAt(plan, id, startMin) });
+            }}
           />
         </div>
       )}
@@ -116,7 +129,10 @@ function useViewState(): View {
   const [minute, setMinute] = useState(0);
   const [stepId, selectStep] = useState<string | null>(null);
   const [zoneId, selectZone] = useState<string | null>(null);
-  const [on, setOn] = useState({ squint: false, outlines: true });
+  const [on, setOn] = useState({ squint: false, outlines: true, chain: false });
+  const [zoom, setZoom] = useState(0);
+  const [whatIf, setWhatIf] = useState<View['whatIf']>(null);
+  const [drag, setDrag] = useState<View['drag']>(null);
   return useMemo(
     () => ({
       minute,
@@ -127,7 +143,13 @@ function useViewState(): View {
       selectZone,
       ...on,
       toggle: (what) => setOn((was) => ({ ...was, [what]: !was[what] })),
+      zoom,
+      setZoom,
+      whatIf,
+      setWhatIf,
+      drag,
+      setDrag,
     }),
-    [minute, stepId, zoneId, on],
+    [minute, stepId, zoneId, on, zoom, whatIf, drag],
   );
 }

@@ -4,7 +4,9 @@ import { planLesson } from '@viaticum/core/plan';
 import { demoLesson } from '../../../core/src/plan/plan.fixture.js';
 import { allowed, waitedFor } from '../live/drying.js';
 import { brokenStrokes, TILE } from './broken-colour.js';
-import { filmHeight, zoneSection } from './ribbon-film.js';
+import { axisFor, farthest, nearest, ticksOf, timeLabel } from './ribbon/axis.js';
+import { filmHeight, zoneSection } from './ribbon/film.js';
+import { lanesOf, placeAt } from './ribbon/lanes.js';
 import { layersAfter, layersAt, wetnessAt } from './stage-layers.js';
 
 const lesson = demoLesson();
@@ -38,6 +40,52 @@ describe('the section through the paint', () => {
   });
   it('a coat that has not begun within the time shown has no area', () => {
     expect(section('baskets', 5).every((slice) => slice.wetPath === '' || slice.coat.laidFromMin < 5)).toBe(true);
+  });
+});
+
+describe('the time shown', () => {
+  it('the whole lesson, halves of it round a minute, and outwards to days', () => {
+    const whole = axisFor(200, 0, 50, 1000);
+    expect([whole.fromMin, whole.toMin]).toEqual([0, 200]);
+    expect(whole.toMinute(whole.toX(73))).toBeCloseTo(73, 9);
+    const close = axisFor(200, 2, 100, 1000);
+    expect([close.fromMin, close.toMin]).toEqual([75, 125]);
+    expect(axisFor(200, 2, 0, 1000).fromMin).toBe(0);
+    expect(axisFor(200, 2, 199, 1000).toMin).toBe(200);
+    expect(axisFor(200, -1, 0, 1000).toMin).toBe(400);
+    expect(axisFor(200, -3, 0, 1000).toMin).toBe(4320);
+    expect([farthest(200), nearest(200)]).toEqual([-3, 4]);
+    expect(axisFor(200, 99, 100, 1000).toMin - axisFor(200, 99, 100, 1000).fromMin).toBeGreaterThan(8);
+  });
+  it('is written along it, at most a dozen times', () => {
+    for (const zoom of [-3, -2, -1, 0, 1, 2, 3, 4]) {
+      const ticks = ticksOf(axisFor(213, zoom, 60, 900));
+      expect(ticks.length).toBeGreaterThan(2);
+      expect(ticks.length).toBeLessThan(14);
+    }
+    expect([53, 1440, 2160].map(timeLabel)).toEqual(['0:53', '1 d', '1 d 12 h']);
+  });
+});
+
+describe('lanes', () => {
+  const things = { ...lesson, elements: [{ id: 'e', name: 'balloons', fate: 'kept' as const }] };
+  const grouped = {
+    ...things,
+    zones: things.zones.map((zone) => (/^(great|stripes|small)$/.test(zone.id) ? { ...zone, elementId: 'e' } : zone)),
+  };
+  it('from more than nine areas on those of one thing share a lane, until it is unfolded', () => {
+    expect(lanesOf(lesson, new Set())).toHaveLength(10);
+    const lanes = lanesOf(grouped, new Set());
+    expect(lanes).toHaveLength(8);
+    expect(lanes.find((one) => one.id === 'e')?.zoneIds).toHaveLength(3);
+    expect(lanesOf(grouped, new Set(['e']))).toHaveLength(10);
+    expect(lanesOf({ ...grouped, zones: grouped.zones.slice(0, 9) }, new Set())).toHaveLength(9);
+  });
+  it('a step dragged to a time stands after all that are half done by then', () => {
+    const [first, second, third] = planned.solution.items;
+    expect(placeAt(planned, 's5', 0)).toBe(0);
+    expect(placeAt(planned, third?.step ?? '', ((first?.start ?? 0) + (first?.end ?? 0)) / 2)).toBe(1);
+    expect(placeAt(planned, second?.step ?? '', plan.endMin)).toBe(lesson.steps.length - 1);
   });
 });
 

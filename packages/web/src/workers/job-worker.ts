@@ -1,6 +1,6 @@
 /** What a worker can be asked, by name: what it is given and what it answers. */
 export type Jobs = Record<string, { args: unknown; answer: unknown }>;
-export type ToWorker = { id: number; name: string; args: unknown } | { cancel: number };
+export type ToWorker = { id: number; name: string; args: unknown } | { cancel: number } | { stop: number };
 export type FromWorker = { id: number } & ({ progress: number } | { answer: unknown } | { failed: string } | { cancelled: true });
 
 type Waiting = {
@@ -35,7 +35,12 @@ export function jobWorker<J extends { [N in keyof J]: { args: unknown; answer: u
         waiting.set(id, { resolve: resolve as (answer: never) => void, reject, onProgress });
         send({ id, name, args });
       });
-      return { answer, cancel: () => waiting.has(id) && send({ cancel: id }) };
+      return {
+        answer,
+        cancel: () => waiting.has(id) && send({ cancel: id }),
+        /** Asks for the best so far. */
+        stop: () => waiting.has(id) && send({ stop: id }),
+      };
     },
     end: () => worker.terminate(),
   };

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { CancelledJob, type JobWorker } from './job-worker.js';
 
 export type Job<A> = { answer: A | null; progress: number | null; fault: string | null };
+const nothing = () => {};
 
 /**
  * Asks a worker whenever the question (or `version`, what it stands on) changes, a moment after the last change; the old answer
@@ -12,24 +13,26 @@ export function useJobOf<J extends { [K in keyof J]: { args: unknown; answer: un
   name: N,
   args: J[N]['args'] | null,
   { version = 0, afterMs = 60 }: { version?: number; afterMs?: number } = {},
-): Job<J[N]['answer']> {
+): Job<J[N]['answer']> & { stop: () => void } {
   const [job, setJob] = useState<Job<J[N]['answer']>>({ answer: null, progress: null, fault: null });
   const key = args === null ? null : JSON.stringify(args);
   const latest = useRef(args);
   latest.current = args;
+  const stop = useRef<() => unknown>(nothing);
   useEffect(() => {
     void version;
     if (key === null || !worker) return;
     let asked: { cancel: () => unknown } | null = null;
     let gone = false;
     const timer = setTimeout(() => {
-      const { answer, cancel } = worker.ask(
+      const one = worker.ask(
         name,
         latest.current as J[N]['args'],
         (progress) => !gone && setJob((was) => ({ ...was, progress })),
       );
-      asked = { cancel };
-      answer.then(
+      asked = one;
+      stop.current = one.stop;
+      one.answer.then(
         (found) => !gone && setJob({ answer: found, progress: null, fault: null }),
         (error: Error) =>
           !gone && !(error instanceof CancelledJob) && setJob((was) => ({ ...was, progress: null, fault: error.message })),
@@ -41,5 +44,5 @@ export function useJobOf<J extends { [K in keyof J]: { args: unknown; answer: un
       asked?.cancel();
     };
   }, [worker, name, key, version, afterMs]);
-  return job;
+  return { ...job, stop: () => void stop.current() };
 }

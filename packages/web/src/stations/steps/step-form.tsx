@@ -1,4 +1,4 @@
-import { type Lesson, media, needs, type Step, stepKinds, techniques } from '@viaticum/contract';
+import { type Lesson, media, needs, paintKinds, type Step, stepKinds, techniques } from '@viaticum/contract';
 import { brushes, brushInWords } from '@viaticum/core/brush';
 import type { ClearableStepField } from '@viaticum/core/lesson';
 import { Select } from 'antd';
@@ -128,6 +128,29 @@ export function StepForm({ lesson, step }: { lesson: Lesson; step: Step }) {
             options={media.map((medium) => [medium, words.media[medium]])}
             onChange={(medium) => (medium ? edit({ medium }) : clear('medium'))}
           />
+          <Choice
+            label={w.paint}
+            value={step.paint ?? 'ordinary'}
+            options={paintKinds.map((kind) => [kind, w.paints[kind]])}
+            onChange={(paint) => (paint && paint !== 'ordinary' ? edit({ paint }) : clear('paint'))}
+          />
+          <Choice
+            label={w.underFilm}
+            value={step.underFilm}
+            canClear
+            options={[
+              ['water', w.underFilms.water],
+              ['gel', w.underFilms.gel],
+            ]}
+            onChange={(underFilm) => (underFilm ? edit({ underFilm }) : clear('underFilm'))}
+          />
+          {step.medium === 'mist' && (
+            <NumberInput
+              label={w.mistEvery}
+              value={step.mistEveryMin}
+              onValue={(value) => (value === null ? clear('mistEveryMin') : edit({ mistEveryMin: value }))}
+            />
+          )}
           <Several
             label={w.zones}
             value={step.zoneIds}
@@ -141,7 +164,11 @@ export function StepForm({ lesson, step }: { lesson: Lesson; step: Step }) {
             onChange={(mixIds) => edit({ mixIds })}
           />
           {number('showMin', w.showMin)}
-          {number('doMin', w.doMin, proposed ? w.proposed(proposed) : '')}
+          {number(
+            'doMin',
+            step.doMin !== undefined && proposed ? `${w.doMin} (${w.typed(proposed)})` : w.doMin,
+            proposed ? w.proposed(proposed) : '',
+          )}
           {share('waterShareOfMix', w.water)}
           {share('coverShare', w.cover)}
           <label className="wide">
@@ -151,6 +178,24 @@ export function StepForm({ lesson, step }: { lesson: Lesson; step: Step }) {
               onChange={(event) => (event.target.checked ? edit({ partByPart: true }) : clear('partByPart'))}
             />{' '}
             {w.partByPart}
+          </label>
+          {(step.needs === 'wet' || step.needs === 'damp') && (
+            <label className="wide">
+              <input
+                type="checkbox"
+                checked={step.sharedEdgeLast ?? false}
+                onChange={(event) => (event.target.checked ? edit({ sharedEdgeLast: true }) : clear('sharedEdgeLast'))}
+              />{' '}
+              {w.sharedEdge}
+            </label>
+          )}
+          <label className="wide">
+            <input
+              type="checkbox"
+              checked={step.dryer ?? false}
+              onChange={(event) => (event.target.checked ? edit({ dryer: true }) : clear('dryer'))}
+            />{' '}
+            {w.dryer}
           </label>
           {text('say', w.say, 4)}
           {text('watch', w.watch, 2)}

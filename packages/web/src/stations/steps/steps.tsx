@@ -1,23 +1,46 @@
 import type { Lesson, PlanItem, Stage, Step } from '@viaticum/contract';
 import { brushInWords, brushOf } from '@viaticum/core/brush';
 import { looksOf } from '@viaticum/core/lesson';
+import { reasonInWords, whyNotEarlier } from '@viaticum/core/plan';
 import { hourMinute, minutesInWords, waitInWords } from '@viaticum/core/units';
 import { nanoid } from 'nanoid';
-import { lazy, Suspense, useEffect, useRef } from 'react';
-import { useLesson, usePlan, useSession, useSheet, useView } from '../../lesson/context.js';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
+import { useLesson, usePlan, useSession, useSheet, useView, useWorkedOut } from '../../lesson/context.js';
 import { useNewHere } from '../../lesson/keys.js';
 import { CommitInput } from '../../ui/commit-input.js';
 import { StageCanvas } from '../../ui/stage-canvas.js';
 import { layersAt, wetnessAt } from '../../ui/stage-layers.js';
 import { RecipeBar } from '../../ui/swatch.js';
+import { Topics } from '../../ui/topics.js';
 import { words } from '../../words.js';
-import { OrderPanel } from './order.js';
+import { DryingTopic } from './topics/drying.js';
+import { PlansTopic } from './topics/plans.js';
+import { WhatIfTopic } from './topics/what-if.js';
 import './steps.css';
 
 const StepForm = lazy(() => import('./step-form.js').then((module) => ({ default: module.StepForm })));
 
-/** The steps in their stages with the pauses between them, and the canvas at the minute of the raking light. */
+type Topic = keyof typeof words.plan.topics;
+
+/** The steps of the lesson, its plans, how each coat dries and what if; and the canvas at the minute of the raking light. */
 export default function StepsStation() {
+  const [topic, setTopic] = useState<Topic>('list');
+  return (
+    <div className="steps">
+      <div className="steps-list">
+        <Topics label={words.plan.topicsLabel} names={words.plan.topics} shown={topic} onShow={setTopic} />
+        {topic === 'list' && <StepList />}
+        {topic === 'plans' && <PlansTopic />}
+        {topic === 'drying' && <DryingTopic />}
+        {topic === 'whatIf' && <WhatIfTopic />}
+      </div>
+      <CanvasMap />
+    </div>
+  );
+}
+
+/** The steps in their stages with the pauses between them. */
+function StepList() {
   const lesson = useLesson();
   const { plan } = usePlan();
   const session = useSession();
@@ -36,30 +59,26 @@ export default function StepsStation() {
     ),
   );
   return (
-    <div className="steps">
-      <div className="steps-list">
-        {lesson.steps.length === 0 && <p className="quiet steps-empty">{words.steps.empty}</p>}
-        <OrderPanel />
-        {lesson.stages.map((stage) => (
-          <StageGroup key={stage.id} lesson={lesson} stage={stage} pauseBefore={pauseBefore} />
-        ))}
-        <p className="steps-more">
-          <button type="button" className="key" onClick={add} aria-keyshortcuts="N">
-            {words.steps.add}
-          </button>
-          <button
-            type="button"
-            className="key bare"
-            onClick={() =>
-              session.do('addStage', { stage: { id: nanoid(8), name: words.steps.stageName(lesson.stages.length + 1) } })
-            }
-          >
-            {words.steps.addStage}
-          </button>
-        </p>
-      </div>
-      <CanvasMap />
-    </div>
+    <>
+      {lesson.steps.length === 0 && <p className="quiet steps-empty">{words.steps.empty}</p>}
+      {lesson.stages.map((stage) => (
+        <StageGroup key={stage.id} lesson={lesson} stage={stage} pauseBefore={pauseBefore} />
+      ))}
+      <p className="steps-more">
+        <button type="button" className="key" onClick={add} aria-keyshortcuts="N">
+          {words.steps.add}
+        </button>
+        <button
+          type="button"
+          className="key bare"
+          onClick={() =>
+            session.do('addStage', { stage: { id: nanoid(8), name: words.steps.stageName(lesson.stages.length + 1) } })
+          }
+        >
+          {words.steps.addStage}
+        </button>
+      </p>
+    </>
   );
 }
 
@@ -182,11 +201,58 @@ function StepDetails({ lesson, step }: { lesson: Lesson; step: Step }) {
         const look = looks.get(id);
         return look ? <RecipeBar key={id} parts={look.parts} words={`${look.mix.name}: ${look.words}`} /> : null;
       })}
+      <PinRow step={step} />
       {step.say && <p className="step-say">“{step.say}”</p>}
       <Suspense fallback={null}>
         <StepForm lesson={lesson} step={step} />
       </Suspense>
     </div>
+  );
+}
+
+/** When the step begins and why not earlier; pinned to a time by hand, a minute at a time. */
+function PinRow({ step }: { step: Step }) {
+  const lesson = useWorkedOut();
+  const plan = usePlan();
+  const session = useSession();
+  const w = words.plan.plans;
+  const start = plan.plan.items.find((item) => item.stepId === step.id)?.startMin ?? 0;
+  const pin = lesson.planning.pins.find((one) => 'stepId' in one && one.stepId === step.id);
+  const pinned = pin && 'stepId' in pin ? pin.startMin : null;
+  const pinTo = (startMin: number) => session.do('pinStep', { id: step.id, startMin: Math.max(0, startMin) });
+  return (
+    <p className="pin-row small">
+      {pinned === null ? (
+        <>
+          <span className="quiet">
+            {hourMinute(start)}: {reasonInWords(lesson, step.id, whyNotEarlier(plan, step.id))}.
+          </span>{' '}
+          <button type="button" className="key bare small" onClick={() => pinTo(start)} aria-keyshortcuts="P">
+            {w.pin(hourMinute(start))}
+          </button>
+        </>
+      ) : (
+        <>
+          <span>
+            {w.pinnedTo} <b className="numbers">{hourMinute(pinned)}</b>
+          </span>{' '}
+          <button type="button" className="key bare small" aria-label={w.earlier} onClick={() => pinTo(pinned - 1)}>
+            −1
+          </button>
+          <button type="button" className="key bare small" aria-label={w.later} onClick={() => pinTo(pinned + 1)}>
+            +1
+          </button>
+          <button
+            type="button"
+            className="key bare small"
+            onClick={() => session.do('unpin', { id: step.id })}
+            aria-keyshortcuts="P"
+          >
+            {w.letGo}
+          </button>
+        </>
+      )}
+    </p>
   );
 }
 

@@ -1,7 +1,14 @@
 import type { LessonPlan, PlannedCoat } from '@viaticum/core/plan';
 import { meanFilmUm } from '@viaticum/core/plan';
 
-export type FilmSlice = { coat: PlannedCoat; path: string; wetPath: string; dampPath: string; topAt: (minute: number) => number };
+export type FilmSlice = {
+  coat: PlannedCoat;
+  path: string;
+  wetPath: string;
+  dampPath: string;
+  curedTop: string;
+  topAt: (minute: number) => number;
+};
 
 /** Height in pixels of a film of so many µm: a square root, so that a glaze is seen beside an impasto. */
 export const filmHeight = (um: number, scale: number): number => Math.sqrt(Math.max(0, um)) * scale;
@@ -30,6 +37,9 @@ export function zoneSection(
       const foot = [...minutes].reverse().map((minute) => point(minute, low(minute)));
       return `M${[...top, ...foot].join('L')}Z`;
     };
+    const curedAt = coat.laidToMin + coat.times.cureH * 60;
+    const isTop = rank === coats.length - 1;
+    const cured = isTop && curedAt < endMin ? sampleMinutes(coat, [coat], curedAt, endMin) : [];
     const { laidFromMin, laidToMin } = coat;
     const workable = laidToMin + (coat.openMin ?? Number.POSITIVE_INFINITY);
     const dampEnd = laidToMin + (coat.paintOverMin ?? Number.POSITIVE_INFINITY);
@@ -38,6 +48,8 @@ export function zoneSection(
       path: between(laidFromMin, endMin),
       wetPath: between(laidFromMin, workable),
       dampPath: workable < endMin ? between(workable, dampEnd) : '',
+      curedTop:
+        cured.length > 1 ? `M${cured.map((minute) => `${toX(minute).toFixed(1)} ${high(minute).toFixed(2)}`).join('L')}` : '',
       topAt: high,
     };
   });

@@ -1,0 +1,366 @@
+import type { Lesson } from '@viaticum/contract';
+import type { CommandArgs, CommandName } from '@viaticum/core/lesson';
+import {
+  type Contradiction,
+  type Cost,
+  contradictionInWords,
+  criticalChain,
+  type OrderAnswer,
+  type PlanLength,
+  type PlansAnswer,
+  reasonInWords,
+  waysOut,
+} from '@viaticum/core/plan';
+import { hourMinute, minutesInWords, waitInWords } from '@viaticum/core/units';
+import { useEffect, useMemo, useState } from 'react';
+import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
+import { words } from '../../../words.js';
+import type { PlanJobs } from '../../../workers/plan-jobs.js';
+import { type PlanWorker, planWorker } from '../../../workers/plan-worker.js';
+import { useJobOf } from '../../../workers/use-job.js';
+import { NumberField } from '../number-field.js';
+
+const w = words.plan.plans;
+const MOST_NODES = 20_000;
+
+/** A worker of one's own for as long as a view is shown. */
+export function usePlanWorker(): PlanWorker | null {
+  const [worker, setWorker] = useState<PlanWorker | null>(null);
+  useEffect(() => {
+    const fresh = planWorker();
+    setWorker(fresh);
+    return () => fresh.end();
+  }, []);
+  return worker;
+}
+
+/** Three plans side by side and what lies between them, what the plan holds to and what that costs, and what sets the end. */
+export function PlansTopic() {
+  const lesson = useWorkedOut();
+  const plan = usePlan();
+  const [maxNodes, setMaxNodes] = useState(MOST_NODES);
+  const worker = usePlanWorker();
+  const isSearched = lesson.steps.length > 1;
+  // Words do not change a plan: what is asked leaves them out, so that typing them asks nothing anew.
+  const asked = useMemo(() => (isSearched ? { lesson: withoutWords(lesson), maxNodes } : null), [lesson, maxNodes, isSearched]);
+  const { answer, progress, fault, stop } = useJobOf<PlanJobs, 'plans'>(worker, 'plans', asked, { afterMs: 250 });
+  const costs = useJobOf<PlanJobs, 'costs'>(worker, 'costs', asked && { lesson: asked.lesson }, { afterMs: 400 });
+  return (
+    <div className="plans">
+      {plan.contradictions.length > 0 && <Against lesson={lesson} contradictions={plan.contradictions} />}
+      <section aria-label={w.label}>
+        <h3>{w.label}</h3>
+        {progress !== null && (
+          <p role="status" className="small quiet">
+            {w.searching(progress)}{' '}
+            <button type="button" className="key bare small" onClick={stop}>
+              {w.stop}
+            </button>
+          </p>
+        )}
+        {fault && (
+          <p className="signal" role="alert">
+            {fault}
+          </p>
+        )}
+        {answer && isOf(answer, lesson) && <Plans lesson={lesson} answer={answer} />}
+      </section>
+      <Holds lesson={lesson} maxNodes={maxNodes} onNodes={setMaxNodes} />
+      {costs.answer && costs.answer.length > 0 && <Costs lesson={lesson} costs={costs.answer} />}
+      <Chain lesson={lesson} />
+    </div>
+  );
+}
+
+const withoutWords = (lesson: Lesson): Lesson => ({
+  ...lesson,
+  steps: lesson.steps.map((step) => ({ ...step, say: '', watch: '', checkpoint: '', finish: '' })),
+  setAside: [],
+});
+
+/** An answer stands only for the steps it was asked about. */
+const isOf = ({ best }: PlansAnswer, lesson: Lesson): boolean =>
+  best.order.length === lesson.steps.length && best.order.every((id) => lesson.steps.some((step) => step.id === id));
+
+function Plans({ lesson, answer }: { lesson: Lesson; answer: PlansAnswer }) {
+  const session = useSession();
+  const { best, calm, trades } = answer;
+  const [at, setAt] = useState(trades.length - 1);
+  const chosen = trades[Math.min(at, trades.length - 1)];
+  const whole = Math.max(best.own.endMin, calm.best.endMin);
+  const isCalm = lesson.planning.cautious === true && (lesson.planning.slackShare ?? 0) > 0;
+  const proof = best.proven ? w.proven : w.notProven(minutesInWords(best.lowerBoundMin));
+  const take = (one: Pick<OrderAnswer, 'order' | 'cutsBefore'>) => {
+    session.do('orderSteps', { ids: one.order });
+    if (lesson.planning.sessions) session.do('setPlanning', { cutsBefore: one.cutsBefore });
+  };
+  const takeCalm = () => {
+    take(calm);
+    session.do('setPlanning', {
+      cautious: true,
+      slackShare: Math.max(0.1, lesson.planning.slackShare ?? 0),
+      breaks: lesson.planning.breaks ?? { lengthMin: 10, everyMin: 75 },
+    });
+  };
+  return (
+    <>
+      <div className="order-plans">
+        <Strip name={w.own} length={best.own} whole={whole} />
+        <Strip name={w.best} length={best.best} whole={whole}>
+          {best.changes > 0 && (
+            <button type="button" className="key main" onClick={() => take(best)}>
+              {w.take}
+            </button>
+          )}
+        </Strip>
+        <Strip name={w.calm} length={calm.best} whole={whole}>
+          {isCalm ? (
+            <button type="button" className="key" onClick={() => session.do('setPlanning', { cautious: false, slackShare: 0 })}>
+              {w.leaveCalm}
+            </button>
+          ) : (
+            <button type="button" className="key" onClick={takeCalm}>
+              {w.takeCalm}
+            </button>
+          )}
+        </Strip>
+      </div>
+      <p>
+        <b>{best.changes > 0 ? w.saved(minutesInWords(best.own.endMin - best.best.endMin)) : w.none}</b>{' '}
+        {best.changes > 0 && w.changes(best.changes)} <span className="quiet small">{proof}</span>{' '}
+        <span className="quiet small">{w.sessions(best.cutsBefore.map((id) => titleOf(lesson, id)))}</span>
+      </p>
+      <p className="quiet small">
+        {w.calm}: {w.calmAbout}
+      </p>
+      {trades.length > 2 && chosen && (
+        <div className="trade">
+          <label className="field">
+            <span>{w.trade}</span>
+            <input
+              type="range"
+              min={0}
+              max={trades.length - 1}
+              step={1}
+              value={Math.min(at, trades.length - 1)}
+              aria-label={w.tradeAbout}
+              aria-valuetext={`${minutesInWords(chosen.endMin)}, ${w.changes(chosen.changes)}`}
+              onChange={(event) => setAt(Number(event.target.value))}
+            />
+          </label>
+          <span className="trade-chosen" data-testid="trade">
+            <b className="numbers">{minutesInWords(chosen.endMin)}</b> {w.changes(chosen.changes)}
+          </span>
+          {chosen.changes > 0 && (
+            <button type="button" className="key" onClick={() => take(chosen)}>
+              {w.take}
+            </button>
+          )}
+        </div>
+      )}
+    </>
+  );
+}
+
+const titleOf = (lesson: Lesson, id: string): string => lesson.steps.find((step) => step.id === id)?.title ?? '';
+
+/** A plan as a strip of linen: work inked, waiting bare. */
+function Strip({
+  name,
+  length,
+  whole,
+  children,
+}: {
+  name: string;
+  length: PlanLength;
+  whole: number;
+  children?: React.ReactNode;
+}) {
+  const share = (minutes: number) => `${(100 * minutes) / Math.max(whole, 1)}%`;
+  return (
+    <div className="order-plan" data-plan={name}>
+      <span>{name}</span>
+      <div className="order-strip" aria-hidden="true">
+        <i className="work" style={{ width: share(length.endMin - length.waitMin) }} />
+        <i className="wait" style={{ width: share(length.waitMin) }} />
+      </div>
+      <span className="numbers">{w.length(minutesInWords(length.endMin), waitInWords(length.waitMin))}</span>
+      <span className="order-key">{children}</span>
+    </div>
+  );
+}
+
+function Holds({ lesson, maxNodes, onNodes }: { lesson: Lesson; maxNodes: number; onNodes: (nodes: number) => void }) {
+  const session = useSession();
+  const { breaks, sessions, cautious = false, slackShare = 0 } = lesson.planning;
+  const set = (planning: CommandArgs<'setPlanning'>) => session.do('setPlanning', planning);
+  const setBreaks = (change: Partial<NonNullable<typeof breaks>>) =>
+    set({ breaks: { lengthMin: 10, everyMin: 75, ...breaks, ...change } });
+  const setSessions = (change: Partial<NonNullable<typeof sessions>>) =>
+    set({ sessions: { most: 2, limitMin: 150, ...sessions, ...change } });
+  return (
+    <section className="holds" aria-label={w.holds}>
+      <h3>{w.holds}</h3>
+      <p>
+        <label>
+          <input
+            type="checkbox"
+            checked={breaks !== undefined}
+            onChange={(event) => (event.target.checked ? setBreaks({}) : set({ breaks: null }))}
+          />{' '}
+          {w.breaks}
+        </label>{' '}
+        <NumberField
+          label={`${w.breaks} ${w.min}`}
+          value={breaks?.lengthMin ?? 10}
+          onValue={(lengthMin) => setBreaks({ lengthMin })}
+        />{' '}
+        {w.every}{' '}
+        <NumberField
+          label={`${w.every} ${w.min}`}
+          value={breaks?.everyMin ?? 75}
+          onValue={(everyMin) => setBreaks({ everyMin })}
+        />{' '}
+        {w.min}
+      </p>
+      <p>
+        <label>
+          <input
+            type="checkbox"
+            checked={sessions !== undefined}
+            onChange={(event) => (event.target.checked ? setSessions({}) : set({ sessions: null }))}
+          />{' '}
+          {w.sessionsOf}
+        </label>{' '}
+        <NumberField label={w.sessionsOf} value={sessions?.most ?? 2} onValue={(most) => setSessions({ most })} />{' '}
+        {w.sessionsLimit}{' '}
+        <NumberField
+          label={w.sessionsLimit}
+          value={sessions?.limitMin ?? 150}
+          onValue={(limitMin) => setSessions({ limitMin })}
+        />{' '}
+        {w.min}
+      </p>
+      <p>
+        <label>
+          <input type="checkbox" checked={cautious} onChange={(event) => set({ cautious: event.target.checked })} /> {w.cautious}
+        </label>
+      </p>
+      <p>
+        {w.slack}{' '}
+        <NumberField
+          label={w.slack}
+          value={Math.round(slackShare * 100)}
+          onValue={(percent) => set({ slackShare: percent / 100 })}
+        />{' '}
+        <span className="quiet small">
+          {w.nodes}{' '}
+          <NumberField
+            label={w.nodes}
+            value={maxNodes}
+            onValue={(value) => {
+              onNodes(Math.max(1, Math.round(value)));
+              return true;
+            }}
+          />
+        </span>
+      </p>
+    </section>
+  );
+}
+
+function Costs({ lesson, costs }: { lesson: Lesson; costs: Cost[] }) {
+  const session = useSession();
+  const zoneOf = (id: string) => lesson.zones.find((zone) => zone.id === id)?.name ?? '';
+  const pinOf = (id: string) => lesson.planning.pins.find((pin) => 'stepId' in pin && pin.stepId === id);
+  const about = (cost: Cost): string => {
+    if (cost.kind === 'pin') {
+      const pin = pinOf(cost.stepId);
+      return `${w.costPin(titleOf(lesson, cost.stepId))}${pin && 'stepId' in pin ? ` (${hourMinute(pin.startMin)})` : ''}`;
+    }
+    if (cost.kind === 'order') return w.costOrder(titleOf(lesson, cost.firstId), titleOf(lesson, cost.thenId));
+    if (cost.kind === 'wait') return w.costWait(titleOf(lesson, cost.stepId), zoneOf(cost.zoneId));
+    return w.costRules[cost.kind];
+  };
+  return (
+    <section aria-label={w.costs}>
+      <h3>{w.costs}</h3>
+      <ul className="costs">
+        {costs.map((cost) => (
+          <li key={JSON.stringify(cost)} data-cost={cost.kind}>
+            <span>{about(cost)}</span>
+            <b className="numbers">{cost.minutes > 0 ? w.cost(minutesInWords(cost.minutes)) : w.costNothing}</b>
+            {cost.kind === 'pin' && (
+              <button type="button" className="key bare small" onClick={() => session.do('unpin', { id: cost.stepId })}>
+                {w.letGo}
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Chain({ lesson }: { lesson: Lesson }) {
+  const plan = usePlan();
+  const view = useView();
+  const links = useMemo(() => criticalChain(plan), [plan]);
+  if (links.length === 0) return null;
+  return (
+    <section aria-label={w.chain}>
+      <h3>{w.chain}</h3>
+      <p className="quiet small">
+        {w.chainAbout} {w.dragAbout}
+      </p>
+      <ol className="chain">
+        {links.map((link) => (
+          <li key={link.stepId}>
+            <span className="numbers quiet">{hourMinute(link.startMin)}</span>
+            <button
+              type="button"
+              className="key bare"
+              onClick={() => {
+                view.selectStep(link.stepId);
+                view.setMinute(link.endMin);
+              }}
+            >
+              {titleOf(lesson, link.stepId)}
+            </button>
+            <span className="quiet small">{reasonInWords(lesson, link.stepId, link.reason)}</span>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+function Against({ lesson, contradictions }: { lesson: Lesson; contradictions: Contradiction[] }) {
+  const session = useSession();
+  const plan = usePlan();
+  return (
+    <section className="against" aria-label={w.against}>
+      <h3 className="signal">{w.against}</h3>
+      {contradictions.map((one) => {
+        const text = contradictionInWords(lesson, plan, one);
+        return (
+          <div key={text}>
+            <p>{text}</p>
+            <p className="order-keys">
+              {waysOut(lesson, plan, one).map((way) => (
+                <button
+                  key={way.words}
+                  type="button"
+                  className="key"
+                  onClick={() => session.do(way.command as CommandName, way.args as CommandArgs<CommandName>)}
+                >
+                  {way.words}
+                </button>
+              ))}
+            </p>
+          </div>
+        );
+      })}
+    </section>
+  );
+}

@@ -1,0 +1,237 @@
+import type { Lesson } from '@viaticum/contract';
+import type { AirMap } from '@viaticum/core/plan';
+import { planOf } from '@viaticum/core/plan';
+import { hourMinute, minutesInWords } from '@viaticum/core/units';
+import { useMemo, useState } from 'react';
+import { useLesson, usePlan, useSession, useView, type WhatIf } from '../../../lesson/context.js';
+import { words } from '../../../words.js';
+import type { PlanJobs } from '../../../workers/plan-jobs.js';
+import { useJobOf } from '../../../workers/use-job.js';
+import { usePlanWorker } from './plans.js';
+
+const w = words.plan.whatIf;
+
+/** Other air and other students tried out on the ribbon; the map of air; the best start. */
+export function WhatIfTopic() {
+  const lesson = useLesson();
+  const { plan } = usePlan();
+  const view = useView();
+  const session = useSession();
+  const own: WhatIf = {
+    airC: lesson.room.airC,
+    humidity: lesson.room.humidity,
+    airSpeed: lesson.room.airSpeed,
+    level: lesson.level,
+  };
+  const shown = view.whatIf ?? own;
+  const set = (change: Partial<WhatIf>) => {
+    const next = { ...shown, ...change };
+    view.setWhatIf(JSON.stringify(next) === JSON.stringify(own) ? null : next);
+  };
+  const keep = () => {
+    const { level, ...air } = shown;
+    session.do('setRoom', { room: air });
+    if (level !== lesson.level) session.do('setLevel', { level });
+    view.setWhatIf(null);
+  };
+  return (
+    <div className="what-if">
+      <p className="quiet">{w.about}</p>
+      <Slider label={w.air} value={shown.airC} least={5} most={38} step={1} unit="°C" onValue={(airC) => set({ airC })} />
+      <Slider
+        label={w.humidity}
+        value={Math.round(shown.humidity * 100)}
+        least={10}
+        most={95}
+        step={1}
+        unit="%"
+        onValue={(percent) => set({ humidity: percent / 100 })}
+      />
+      <Slider
+        label={w.draught}
+        value={shown.airSpeed}
+        least={0}
+        most={2}
+        step={0.05}
+        unit="m/s"
+        onValue={(airSpeed) => set({ airSpeed })}
+      />
+      <fieldset className="levels">
+        <legend>{w.level}</legend>
+        {(Object.keys(w.levels) as Lesson['level'][]).map((level) => (
+          <label key={level}>
+            <input type="radio" name="level" checked={shown.level === level} onChange={() => set({ level })} /> {w.levels[level]}
+          </label>
+        ))}
+      </fieldset>
+      <p className="what-if-time" role="status">
+        {view.whatIf ? (
+          <>
+            <span>
+              {w.now('')}
+              <b className="numbers">{minutesInWords(plan.endMin)}</b> {w.instead(minutesInWords(planOf(lesson).plan.endMin))}
+            </span>
+            <button type="button" className="key" onClick={() => view.setWhatIf(null)}>
+              {w.back}
+            </button>
+            <button type="button" className="key bare" onClick={keep}>
+              {w.keep}
+            </button>
+          </>
+        ) : (
+          <span>
+            <b className="numbers">{minutesInWords(plan.endMin)}</b> <span className="quiet">{w.same}</span>
+          </span>
+        )}
+      </p>
+      <MapOfAir lesson={lesson} onPick={set} />
+      <Start lesson={lesson} />
+    </div>
+  );
+}
+
+function Slider({
+  label,
+  value,
+  least,
+  most,
+  step,
+  unit,
+  onValue,
+}: {
+  label: string;
+  value: number;
+  least: number;
+  most: number;
+  step: number;
+  unit: string;
+  onValue: (value: number) => void;
+}) {
+  return (
+    <label className="slider">
+      <span>{label}</span>
+      <input
+        type="range"
+        min={least}
+        max={most}
+        step={step}
+        value={value}
+        onChange={(event) => onValue(Number(event.target.value))}
+      />
+      <span className="numbers">
+        {Math.round(value * 100) / 100} {unit}
+      </span>
+    </label>
+  );
+}
+
+/** How long the lesson takes by temperature and humidity: darker is longer; today's air is framed. */
+function MapOfAir({ lesson, onPick }: { lesson: Lesson; onPick: (air: Pick<WhatIf, 'airC' | 'humidity'>) => void }) {
+  const worker = usePlanWorker();
+  const args = useMemo(() => ({ lesson }), [lesson]);
+  const { answer } = useJobOf<PlanJobs, 'map'>(worker, 'map', args, { afterMs: 200 });
+  return (
+    <section aria-label={w.map}>
+      <h3>{w.map}</h3>
+      <p className="quiet small">{w.mapAbout}</p>
+      {answer && <MapTable map={answer} onPick={onPick} />}
+    </section>
+  );
+}
+
+const nearestTo = (values: readonly number[], value: number): number =>
+  values.reduce((best, one, i) => (Math.abs(one - value) < Math.abs((values[best] as number) - value) ? i : best), 0);
+
+function MapTable({ map, onPick }: { map: AirMap; onPick: (air: Pick<WhatIf, 'airC' | 'humidity'>) => void }) {
+  const all = map.endMin.flat();
+  const [least, most] = [Math.min(...all), Math.max(...all)];
+  const today = [nearestTo(map.humidity, map.today.humidity), nearestTo(map.airC, map.today.airC)];
+  // By logarithm, so that the many dry rooms are told apart too; light enough to be read on.
+  const shade = (minutes: number) => 94 - 36 * (Math.log(minutes / least) / Math.max(1e-6, Math.log(most / least)));
+  return (
+    <table className="air-map">
+      <tbody>
+        {[...map.endMin.keys()].reverse().map((i) => (
+          <tr key={map.humidity[i]}>
+            <th className="numbers">{Math.round((map.humidity[i] as number) * 100)} %</th>
+            {map.airC.map((airC, k) => {
+              const minutes = map.endMin[i]?.[k] as number;
+              const light = shade(minutes);
+              const isToday = i === today[0] && k === today[1];
+              const name = w.mapCell(airC, map.humidity[i] as number, minutesInWords(minutes));
+              return (
+                <td key={airC}>
+                  <button
+                    type="button"
+                    className={isToday ? 'today numbers' : 'numbers'}
+                    style={{ background: `hsl(0 0% ${light}%)` }}
+                    aria-label={isToday ? `${name}, ${w.today}` : name}
+                    title={name}
+                    onClick={() => onPick({ airC, humidity: map.humidity[i] as number })}
+                  >
+                    {hourMinute(minutes)}
+                  </button>
+                </td>
+              );
+            })}
+          </tr>
+        ))}
+      </tbody>
+      <tfoot>
+        <tr>
+          <th />
+          {map.airC.map((airC) => (
+            <th key={airC} className="numbers">
+              {airC} °C
+            </th>
+          ))}
+        </tr>
+      </tfoot>
+    </table>
+  );
+}
+
+const asTime = (minutes: number): string =>
+  `${String(Math.floor(minutes / 60) % 24).padStart(2, '0')}:${String(Math.round(minutes) % 60).padStart(2, '0')}`;
+
+function Start({ lesson }: { lesson: Lesson }) {
+  const [endBy, setEndBy] = useState('18:00');
+  const worker = usePlanWorker();
+  const [hours, minutes] = endBy.split(':').map(Number);
+  const endByMin = (hours ?? 18) * 60 + (minutes ?? 0);
+  const args = useMemo(() => (Number.isFinite(endByMin) ? { lesson, endByMin } : null), [lesson, endByMin]);
+  const { answer, fault } = useJobOf<PlanJobs, 'start'>(worker, 'start', args, { afterMs: 250 });
+  const longest = Math.max(1, ...(answer?.byStart.map((one) => one.lengthMin) ?? []));
+  return (
+    <section aria-label={w.start}>
+      <h3>{w.start}</h3>
+      <p>
+        <label>
+          {w.endBy} <input className="plain-input" type="time" value={endBy} onChange={(event) => setEndBy(event.target.value)} />
+        </label>{' '}
+        <span role="status">
+          {fault ??
+            (answer
+              ? w.startAt(asTime(answer.startMin), minutesInWords(answer.lengthMin), asTime(answer.endMin))
+              : args && w.noStart)}
+        </span>
+      </p>
+      {lesson.room.hours && answer ? (
+        <>
+          <p className="quiet small">{w.byHour}</p>
+          <ul className="by-hour">
+            {answer.byStart.map((one) => (
+              <li key={one.startMin}>
+                <span className="numbers">{asTime(one.startMin)}</span>
+                <i style={{ width: `${(60 * one.lengthMin) / longest}%` }} />
+                <span className="numbers">{minutesInWords(one.lengthMin)}</span>
+              </li>
+            ))}
+          </ul>
+        </>
+      ) : (
+        <p className="quiet small">{w.needHours}</p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,202 @@
+import type { Lesson } from '@viaticum/contract';
+import { looksOf } from '@viaticum/core/lesson';
+import { type ChainLink, criticalChain, type LessonPlan } from '@viaticum/core/plan';
+import { memo, useId, useMemo } from 'react';
+import { words } from '../../words.js';
+import { TexturePattern } from '../textures.js';
+import { AXIS_PX, type Axis, HANDS_PX, LABEL_PX, ticksOf } from './axis.js';
+import { type FilmSlice, zoneSection } from './film.js';
+import type { Lane } from './lanes.js';
+import { Track } from './track.js';
+
+export const laneBase = (i: number, lane: number) => AXIS_PX + HANDS_PX + (i + 1) * lane - 4;
+const BARE = 'rgb(190 190 190)';
+
+/** The films of all lanes on an axis; a lane of several areas holds theirs one over the other. */
+export function useFilms(plan: LessonPlan, lanes: readonly Lane[], axis: Axis, lane: number) {
+  const scale = useFilmScale(plan, lane);
+  const { fromMin, toMin, inner } = axis;
+  return useMemo(() => {
+    if (lane === 0) return [];
+    const toX = (at: number) => LABEL_PX + ((at - fromMin) / (toMin - fromMin)) * inner;
+    return lanes.map((one, i) => ({
+      lane: one,
+      base: laneBase(i, lane),
+      slices: one.zoneIds.flatMap((zoneId) => zoneSection(plan, zoneId, toMin, toX, laneBase(i, lane), scale)),
+    }));
+  }, [plan, lanes, fromMin, toMin, inner, lane, scale]);
+}
+
+/** Pixels per √µm so that the thickest pile of a lesson just fits its lane. */
+function useFilmScale(plan: LessonPlan, lane: number): number {
+  return useMemo(() => {
+    const pile = new Map<string, number>();
+    let most = 40;
+    for (const coat of plan.coats) {
+      const below = pile.get(coat.zoneId) ?? 0;
+      most = Math.max(most, below + coat.wetUm * coat.coverShare);
+      pile.set(coat.zoneId, below + coat.dryUm * coat.coverShare);
+    }
+    return Math.max(0, lane - 7) / Math.sqrt(most);
+  }, [plan, lane]);
+}
+
+type Props = {
+  lesson: Lesson;
+  plan: LessonPlan;
+  axis: Axis;
+  width: number;
+  height: number;
+  lane: number;
+  lanes: readonly Lane[];
+  selectedStep: string | null;
+  withChain: boolean;
+};
+
+/** Everything that does not move with the light: drawn again only when the plan, the width or the zoom changes. */
+export const Section = memo(function Section(props: Props) {
+  const { lesson, plan, axis, width, height, lane, lanes, selectedStep, withChain } = props;
+  const id = useId().replace(/[^a-z0-9]/gi, '');
+  const looks = looksOf(lesson);
+  const films = useFilms(plan, lanes, axis, lane);
+  const colours = (slice: FilmSlice) => slice.coat.mixIds.map((mixId) => looks.get(mixId)?.rgb ?? BARE);
+  const { toX, inner } = axis;
+  const pinned = new Set(lesson.planning.pins.flatMap((pin) => ('stepId' in pin ? [pin.stepId] : [])));
+  const laneOf = (zoneId: string) => lanes.findIndex((one) => one.zoneIds.includes(zoneId));
+  return (
+    <>
+      <defs>
+        <clipPath id={`${id}frame`}>
+          <rect x={LABEL_PX} y={0} width={inner} height={height} />
+        </clipPath>
+        <pattern id={`${id}linen`} width="4" height="4" patternUnits="userSpaceOnUse">
+          <rect width="4" height="4" fill="#dededb" />
+          <path d="M0 1h2M2 3h2" stroke="#cdcdc8" strokeWidth=".7" />
+          <path d="M1 2v2M3 0v2" stroke="#e9e9e6" strokeWidth=".7" />
+        </pattern>
+        {films.flatMap(({ lane: one, slices }) =>
+          slices.map((slice, i) => {
+            const all = colours(slice);
+            return (
+              <g key={`${one.id}${slice.coat.stepId}${slice.coat.zoneId}`}>
+                {all.length > 1 && (
+                  <linearGradient id={`${id}g${one.id}${i}`} x1="0" y1="0" x2="0" y2="1">
+                    {all.map((colour, k) => (
+                      <stop key={colour} offset={k / (all.length - 1)} stopColor={colour} />
+                    ))}
+                  </linearGradient>
+                )}
+                <TexturePattern id={`${id}w${one.id}${i}`} kind="gloss" rgb={all.at(-1) ?? BARE} />
+                <TexturePattern id={`${id}d${one.id}${i}`} kind="stipple" rgb={all.at(-1) ?? BARE} />
+              </g>
+            );
+          }),
+        )}
+      </defs>
+      <rect x={LABEL_PX} y={AXIS_PX} width={inner} height={height - AXIS_PX} fill={`url(#${id}linen)`} />
+      {ticksOf(axis).map(({ at, label }) => (
+        <g key={at}>
+          <line x1={toX(at)} x2={toX(at)} y1={AXIS_PX - 5} y2={height} stroke="#bdbdb9" strokeWidth={0.7} />
+          <text x={toX(at)} y={15} textAnchor="middle" className="ribbon-tick">
+            {label}
+          </text>
+        </g>
+      ))}
+      <text x={LABEL_PX - 10} y={AXIS_PX + HANDS_PX / 2 + 5} textAnchor="end" className="ribbon-label">
+        {words.ribbon.hands}
+      </text>
+      <g clipPath={`url(#${id}frame)`}>
+        {plan.plan.items.map((item, i) => (
+          <Track
+            key={`${item.stepId ?? item.kind}${item.startMin}`}
+            item={item}
+            number={lesson.steps.findIndex((step) => step.id === item.stepId) + 1}
+            x={toX(item.startMin)}
+            width={toX(item.endMin) - toX(item.startMin)}
+            seed={i}
+            isSelected={item.stepId !== undefined && item.stepId === selectedStep}
+            isPinned={item.stepId !== undefined && pinned.has(item.stepId)}
+          />
+        ))}
+      </g>
+      {films.map(({ lane: one, base, slices }) => (
+        <g key={one.id}>
+          <line x1={0} x2={width} y1={base + 3.5} y2={base + 3.5} stroke="#c4c4c0" strokeWidth={0.7} />
+          <text x={LABEL_PX - 10} y={base - 1} textAnchor="end" className="ribbon-label">
+            {one.name}
+          </text>
+          <g clipPath={`url(#${id}frame)`}>
+            {slices.map((slice, i) => (
+              <g key={slice.coat.stepId + slice.coat.zoneId}>
+                <path
+                  d={slice.path}
+                  fill={slice.coat.mixIds.length > 1 ? `url(#${id}g${one.id}${i})` : (colours(slice)[0] ?? 'none')}
+                  stroke="#00000030"
+                  strokeWidth={0.5}
+                />
+                <path d={slice.wetPath} fill={`url(#${id}w${one.id}${i})`} />
+                <path d={slice.dampPath} fill={`url(#${id}d${one.id}${i})`} />
+                {slice.curedTop && (
+                  <g fill="none" stroke="#1c1c1c" strokeWidth={0.7}>
+                    <path d={slice.curedTop} transform="translate(0 -1.2)" />
+                    <path d={slice.curedTop} transform="translate(0 -3.2)" />
+                  </g>
+                )}
+              </g>
+            ))}
+            {plan.misses
+              .filter((miss) => one.zoneIds.includes(miss.zoneId) && miss.kind === 'blend-outlasts')
+              .map((miss) => (
+                <g key={miss.stepId}>
+                  <title>{words.ribbon.fails}</title>
+                  <path d={`M${toX(miss.atMin)} ${base + 2}v${-lane + 6}`} stroke="#a92f14" strokeWidth={2.5} />
+                </g>
+              ))}
+          </g>
+        </g>
+      ))}
+      {withChain && (
+        <g clipPath={`url(#${id}frame)`}>
+          <Chain
+            links={criticalChain(plan)}
+            toX={toX}
+            yOf={(zoneId) => (lane === 0 ? null : laneBase(laneOf(zoneId), lane) - lane / 2 + 2)}
+          />
+        </g>
+      )}
+    </>
+  );
+});
+
+/** What sets the end: a thread under the tracks of its steps that goes down into a film for as long as it is waited for. */
+function Chain({
+  links,
+  toX,
+  yOf,
+}: {
+  links: ChainLink[];
+  toX: (minute: number) => number;
+  yOf: (zoneId: string) => number | null;
+}) {
+  const y = AXIS_PX + HANDS_PX - 3;
+  let work = '';
+  let threads = '';
+  links.forEach((link, k) => {
+    const before = links[k - 1];
+    const down = link.reason.kind === 'dry' ? yOf(link.reason.zoneId) : null;
+    const from = toX(link.startMin);
+    if (before && down !== null) {
+      const left = toX(before.endMin);
+      work += `M${left} ${down}H${from}`;
+      threads += `M${left} ${y}V${down}M${from} ${down}V${y}`;
+    } else if (before) work += `M${toX(before.endMin)} ${y}H${from}`;
+    work += `M${from} ${y}H${toX(link.endMin)}`;
+  });
+  return (
+    <g className="ribbon-chain" fill="none" strokeLinecap="round">
+      <path d={work} stroke="#fff" strokeWidth={5} opacity={0.85} />
+      <path d={threads} stroke="#111" strokeWidth={1} strokeDasharray="1 3" />
+      <path d={work} stroke="#111" strokeWidth={2.4} />
+    </g>
+  );
+}

@@ -60,7 +60,7 @@ export const planWords = {
   },
   drying: {
     none: 'Choose a step that lays paint.',
-    step: 'Step',
+    step: 'Coat of the step',
     on: (zone: string) => `on the ${zone}`,
     workable: 'workable',
     paintOver: 'paint over',

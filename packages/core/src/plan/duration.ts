@@ -39,6 +39,17 @@ export function stepMinutes(lesson: Lesson, step: Step, newMixes: number): StepM
   return { showMin, doMin, proposedDoMin: proposed };
 }
 
+/** A lesson with other students: minutes typed for its own are stretched or shortened by how the two levels differ. */
+export function forStudents(lesson: Lesson, level: Level): Lesson {
+  if (level === lesson.level) return lesson;
+  const ratio = levels[level] / levels[lesson.level];
+  const steps = lesson.steps.map((step) => {
+    const isWork = step.doMin !== undefined && step.kind !== 'break' && step.kind !== 'look';
+    return isWork ? { ...step, doMin: Math.round((step.doMin as number) * ratio * 4) / 4 } : step;
+  });
+  return { ...lesson, level, steps };
+}
+
 function proposeDoMinutes(lesson: Lesson, step: Step, newMixes: number): number | null {
   const brush = brushOf(step.brushId);
   if (!step.technique || !brush) return null;

@@ -1,4 +1,4 @@
-export { type StepMinutes, stepMinutes } from './duration.js';
+export { forStudents, type StepMinutes, stepMinutes } from './duration.js';
 export {
   type ChainLink,
   type Cost,

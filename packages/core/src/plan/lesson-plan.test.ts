@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Need, Step } from '@viaticum/contract';
 import { coatTimes } from '../coat/index.js';
-import { filmUm, meanFilmUm, planLesson, rungAt, stepMinutes, zoneRung } from './index.js';
+import { filmUm, forStudents, meanFilmUm, planLesson, rungAt, stepMinutes, zoneRung } from './index.js';
 import { demoLesson, smallLesson, testStep } from './plan.fixture.js';
 
 const quarterUp = (minutes: number) => Math.ceil(minutes * 4 - 1e-6) / 4;
@@ -134,6 +134,17 @@ describe('durations', () => {
     const proposed = (mixes: number) =>
       stepMinutes({ ...smallLesson([step]), level: 'experienced' }, step, mixes).proposedDoMin as number;
     expect(proposed(2) - proposed(0)).toBe(3);
+  });
+});
+
+describe('other students', () => {
+  it('improvers take 0.7 of a beginner’s minutes, a break stays as long as it is', () => {
+    const lesson = smallLesson([
+      testStep('one', { doMin: 10 }),
+      testStep('tea', { kind: 'break', doMin: 10, zoneIds: [], mixIds: [] }),
+    ]);
+    expect(forStudents(lesson, 'improver').steps.map((step) => step.doMin)).toEqual([7, 10]);
+    expect(forStudents(lesson, 'beginner')).toBe(lesson);
   });
 });
 

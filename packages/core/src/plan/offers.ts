@@ -1,7 +1,7 @@
 import type { Lesson, Step } from '@viaticum/contract';
 import { brushes, brushInWords, brushOf } from '../brush/index.js';
 import { type ClearableStepField, extentsOf } from '../lesson/index.js';
-import { lengthNumber, minutesInWords } from '../units/index.js';
+import { lengthNumber, listInWords, minutesInWords } from '../units/index.js';
 import { outlineBox, scanOutline } from '../zone/index.js';
 import { stepMinutes } from './duration.js';
 import { airOf, coatOf, dryerTurn, mistEvery, rangeOf, rungMinutes, timesOf } from './laid.js';
@@ -68,7 +68,7 @@ export function offersFor(lesson: Lesson, stepId: string, plan: LessonPlan = pla
       offer(
         {
           kind: 'divide',
-          words: `in ${parts} parts, with seams ${places.join(' and ')}`,
+          words: `in ${parts} parts, with seams ${seamsInWords(places)}`,
           openMin: open,
           takesMin: takes / parts,
         },
@@ -156,6 +156,12 @@ function largerBrush(step: Step) {
   if (!own) return null;
   const wider = brushes.filter((one) => one.widthMm > own.widthMm && (one.type === own.type || one.type === 'hake'));
   return wider.sort((a, b) => a.widthMm - b.widthMm)[0] ?? null;
+}
+
+/** "5, 8 and 11 in from the left". */
+function seamsInWords(places: readonly string[]): string {
+  const numbers = places.map((place) => place.split(' ')[0] as string);
+  return `${listInWords(numbers)} ${(places[0] ?? '').split(' ').slice(1).join(' ')}`;
 }
 
 /** Where to part an area across its longer side so that all parts are of one size: "12 cm from the top". */

@@ -1,5 +1,5 @@
 import type { Lesson, Need, PlanItem, Step } from '@viaticum/contract';
-import { listInWords, waitInWords } from '../units/index.js';
+import { hourMinute, listInWords, waitInWords } from '../units/index.js';
 import type { StepMinutes } from './duration.js';
 import { fillersFor, fillersInWords } from './fillers.js';
 import type { Relation, Solution } from './problem.js';
@@ -81,11 +81,12 @@ function pause(
   const isWhole = zoneIds.length > 2 && zoneIds.length === lesson.zones.length;
   const name = (ids: string[]) =>
     isWhole ? 'whole canvas' : listInWords(ids.map((id) => lesson.zones.find((zone) => zone.id === id)?.name ?? 'area'));
+  const isPinned = lesson.planning.pins.some((pin) => 'stepId' in pin && pin.stepId === step.id && pin.startMin === endMin);
   const [first, ...others] = binding;
   const slowest = others.reduce((most, one) => ((one.minutes as number) > (most?.minutes as number) ? one : most), first);
   return {
     kind: 'pause',
-    title: zoneIds.length > 0 ? `Let the ${name(zoneIds)} dry` : 'Wait',
+    title: zoneIds.length > 0 ? `Let the ${name(zoneIds)} dry` : isPinned ? `Wait until ${hourMinute(endMin)}` : 'Wait',
     startMin,
     endMin,
     showMin: 0,
@@ -93,6 +94,7 @@ function pause(
     meanwhile: fillersInWords(fillers),
     fillers,
     bareMin,
+    ...(!slowest && isPinned ? { reason: `The next step is pinned to ${hourMinute(endMin)}.` } : {}),
     ...(slowest
       ? {
           reason: `The ${name([zoneOfRelation(slowest)])} takes ${waitInWords(slowest.minutes as number)} to be ${rungWords[step.needs]}.`,

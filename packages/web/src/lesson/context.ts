@@ -1,6 +1,6 @@
 import type { Lesson, Room } from '@viaticum/contract';
 import { carryOut, followSheet, sameAreas, startHistory, workOutAreas } from '@viaticum/core/lesson';
-import { type LessonPlan, planOf } from '@viaticum/core/plan';
+import { forStudents, type LessonPlan, planOf } from '@viaticum/core/plan';
 import { createContext, useContext, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { placeAt } from '../ui/ribbon/lanes.js';
 import type { LessonSession, Snapshot } from './store.js';
@@ -90,7 +90,7 @@ export function useTriedOut(lesson: Lesson): Lesson {
     let shown = lesson;
     if (whatIf) {
       const { level, ...air } = whatIf;
-      shown = { ...shown, level, room: { ...shown.room, ...air } };
+      shown = forStudents({ ...shown, room: { ...shown.room, ...air } }, level);
     }
     if (!drag || !shown.steps.some((step) => step.id === drag.stepId)) return shown;
     const to = placeAt(planOf(shown), drag.stepId, drag.startMin);

@@ -257,6 +257,8 @@ function NumberField({
 }) {
   const [text, setText] = useState(String(value ?? ''));
   const [editing, setEditing] = useState(false);
+  // Another room, or undo, while this field has the focus: its value wins over what was typed.
+  useEffect(() => setText((was) => (Number(was) === value ? was : String(value ?? ''))), [value]);
   return (
     <label className="field">
       <span>{label}</span>

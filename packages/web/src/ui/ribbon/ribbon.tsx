@@ -36,8 +36,10 @@ export function Ribbon(props: Props) {
   const [folded, setFolded] = useState(false);
   const [unfolded, setUnfolded] = useState<ReadonlySet<string>>(new Set());
   const [asTable, setAsTable] = useState(false);
-  const drag = useRef<{ stepId: string; grabMin: number; x: number; startMin: number | null } | null>(null);
-  const endMin = plan.plan.endMin;
+  const drag = useRef<{ stepId: string; grabMin: number; x: number; startMin: number | null; endMin: number } | null>(null);
+  const planEndMin = plan.plan.endMin;
+  // While a step is dragged the time shown stands still under the hand, however the plan grows.
+  const endMin = drag.current?.endMin ?? planEndMin;
   const lanes = useMemo(() => lanesOf(lesson, unfolded), [lesson, unfolded]);
   // While the light moves within the time shown, the section stays where it is.
   const window = useRef(minute);
@@ -60,7 +62,9 @@ export function Ribbon(props: Props) {
     const stepId = (event.target as Element).closest('[data-step]')?.getAttribute('data-step');
     const start = plan.solution.items.find((item) => item.step === stepId)?.start;
     drag.current =
-      stepId && start !== undefined ? { stepId, grabMin: minuteAt(event) - start, x: event.clientX, startMin: null } : null;
+      stepId && start !== undefined
+        ? { stepId, grabMin: minuteAt(event) - start, x: event.clientX, startMin: null, endMin }
+        : null;
     light(event);
   };
   const moved = (event: PointerEvent<SVGSVGElement>) => {

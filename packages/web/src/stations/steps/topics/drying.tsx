@@ -87,9 +87,9 @@ function Offers({ stepId, offers }: { stepId: string; offers: Offer[] }) {
           <li key={`${stepId}${offer.kind}`} data-offer={offer.kind} className={offer.works ? '' : 'quiet'}>
             <span>
               {offer.words}
-              {offer.but && <span className="quiet small"> ({offer.but})</span>}
+              {offer.but && <span className="quiet"> ({offer.but})</span>}
+              <span className="numbers small quiet">{w.offer(minutesInWords(offer.openMin), waitInWords(offer.takesMin))}</span>
             </span>
-            <span className="numbers">{w.offer(minutesInWords(offer.openMin), waitInWords(offer.takesMin))}</span>
             <b>{offer.works ? w.works : w.notEnough}</b>
             {offer.command ? (
               <button type="button" className="key" onClick={() => take(offer)}>
@@ -119,12 +119,11 @@ function Levers({ lesson, stepId }: { lesson: Lesson; stepId: string }) {
     <section aria-label={w.long}>
       <h3>{w.long}</h3>
       <p className="quiet small">{w.longAbout(rungWords[answer.rung as keyof typeof rungWords])}</p>
-      <ul className="offers">
+      <ul className="offers levers">
         {answer.levers.slice(0, 7).map((lever) => (
           <li key={lever.words}>
             <span>{lever.words}</span>
             <span className="numbers">{w.lever(signed(lever.coatMin), signed(lever.lessonMin))}</span>
-            <span />
             <button type="button" className="key" onClick={() => pull(lever)}>
               {w.pull}
             </button>

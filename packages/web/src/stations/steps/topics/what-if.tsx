@@ -29,9 +29,8 @@ export function WhatIfTopic() {
     view.setWhatIf(JSON.stringify(next) === JSON.stringify(own) ? null : next);
   };
   const keep = () => {
-    const { level, ...air } = shown;
+    const { level: _, ...air } = shown;
     session.do('setRoom', { room: air });
-    if (level !== lesson.level) session.do('setLevel', { level });
     view.setWhatIf(null);
   };
   return (

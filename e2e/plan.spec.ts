@@ -1,0 +1,246 @@
+import type { Page } from '@playwright/test';
+import { accessible, expect, openDemo, saved, test, topic } from './fixtures.js';
+
+const total = (page: Page) => page.locator('.bench-time b');
+/** "3 h 33" or "41 min" as minutes. */
+const minutesOf = (text: string): number => {
+  const [, hours = '0', minutes = '0'] = /(?:(\d+) h )?(\d+)/.exec(text) ?? [];
+  return Number(hours) * 60 + Number(minutes);
+};
+const totalMinutes = async (page: Page) => minutesOf(await total(page).innerText());
+const season = async (page: Page, name: string) => {
+  await page.getByRole('button', { name: /Change the room/ }).click();
+  await page.getByLabel('Air as in').selectOption({ label: name });
+  await page.keyboard.press('Escape');
+};
+/** Drags a step's track in the section by so many pixels. */
+const dragTrack = async (page: Page, stepId: string, px: number) => {
+  const box = await page.locator(`[data-step="${stepId}"] rect`).first().boundingBox();
+  if (!box) throw new Error('no such track');
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + px, y, { steps: 8 });
+};
+const strip = (page: Page, name: string) => page.locator(`[data-plan="${name}"]`);
+
+test('three plans stand side by side; minutes are traded against changes; an order is taken and undone', async ({
+  signedIn: page,
+}) => {
+  await openDemo(page);
+  await expect(total(page)).toHaveText('3 h 33');
+  const titles = () => page.locator('.step-row .step-title').allInnerTexts();
+  const before = await titles();
+  await topic(page, 'Plans');
+  await expect(strip(page, 'your order')).toContainText('3 h 33, 1 h 19 waiting', { timeout: 60_000 });
+  await expect(strip(page, 'least waiting')).toContainText('2 h 41, 26 min waiting');
+  await expect(page.getByText('53 min shorter.')).toBeVisible();
+  await expect(page.getByText('Proven: no order of these steps ends sooner.')).toBeVisible();
+  const calm = minutesOf(await strip(page, 'calm').locator('.numbers').innerText());
+  expect(calm).toBeGreaterThan(minutesOf('2 h 41') + 20);
+  // Fewer changes, more minutes, one step of the slider at a time.
+  const trade = page.getByLabel('Fewer changes to your order, or fewer minutes');
+  const chosen = page.getByTestId('trade');
+  await expect(chosen).toContainText('2 h 41');
+  let last = minutesOf('2 h 41');
+  for (let i = 0; i < 3; i++) {
+    await trade.press('ArrowLeft');
+    const now = minutesOf(await chosen.locator('b').innerText());
+    expect(now).toBeGreaterThan(last);
+    last = now;
+  }
+  await strip(page, 'least waiting').getByRole('button', { name: 'Take this order' }).click();
+  await expect(total(page)).toHaveText('2 h 41');
+  await topic(page, 'Steps');
+  expect(await titles()).not.toEqual(before);
+  await saved(page);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(total(page)).toHaveText('3 h 33');
+  expect(await titles()).toEqual(before);
+});
+
+test('what sets the end, in words and on the section, and what each wait costs; with a limit of ten it says not proven, with the bound', async ({
+  signedIn: page,
+}) => {
+  await openDemo(page);
+  await expect(page.locator('.ribbon-chain')).toHaveCount(0);
+  await page.locator('.ribbon').getByRole('button', { name: 'What sets the end' }).click();
+  await expect(page.locator('.ribbon-chain path')).toHaveCount(3);
+  await topic(page, 'Plans');
+  const chain = page.locator('.chain li');
+  await expect(chain).toHaveCount(12);
+  await expect(chain.first()).toContainText('Tone the whole canvas');
+  await expect(chain.last()).toContainText('Last look, then sign');
+  await expect(chain.nth(8)).toContainText('Cream stripes');
+  await expect(chain.nth(8)).toContainText('waits 34 min after step 12 for the great balloon to be dry enough to paint over');
+  await expect(page.locator('[data-cost="wait"]').first()).toContainText('Cream stripes waits for the great balloon');
+  await expect(page.locator('[data-cost="wait"]').first()).toContainText('costs 26 min');
+
+  const limit = page.getByLabel('orders looked through at most');
+  await limit.fill('10');
+  await limit.press('Enter');
+  const said = page.getByText(/Not proven: no order can end before \d h \d\d\./);
+  await expect(said).toBeVisible({ timeout: 60_000 });
+  const bound = minutesOf(/before (\d h \d\d)/.exec(await said.innerText())?.[1] ?? '');
+  expect(bound).toBeGreaterThan(100);
+  expect(bound).toBeLessThanOrEqual(minutesOf(await strip(page, 'least waiting').locator('.numbers').innerText()));
+});
+
+test('a step dragged to a time is pinned there; its price is shown; it is let go by the keyboard', async ({ signedIn: page }) => {
+  await openDemo(page);
+  await expect(total(page)).toHaveText('3 h 33');
+  await dragTrack(page, 's18', 60);
+  // The section follows while it is dragged: the last look moves the end.
+  await expect.poll(() => totalMinutes(page)).toBeGreaterThan(minutesOf('3 h 33'));
+  const dragged = await totalMinutes(page);
+  expect(dragged).toBeLessThan(minutesOf('4 h 00'));
+  await page.mouse.up();
+  await expect.poll(() => totalMinutes(page)).toBe(dragged);
+  await expect(page.locator('.ribbon-nail')).toHaveCount(1);
+  await topic(page, 'Plans');
+  const cost = page.locator('[data-cost="pin"]');
+  await expect(cost).toContainText('Last look, then sign is pinned');
+  await expect(cost).toContainText(`costs ${dragged - minutesOf('3 h 33')} min`);
+  await topic(page, 'Steps');
+  await page.getByRole('button', { name: 'a minute later' }).click();
+  await expect.poll(() => totalMinutes(page)).toBe(dragged + 1);
+  await saved(page);
+  await page.locator('.step-row.selected .step-line').focus();
+  await page.keyboard.press('p');
+  await expect(total(page)).toHaveText('3 h 33');
+  await expect(page.locator('.ribbon-nail')).toHaveCount(0);
+});
+
+test('a pin that contradicts the paint is said with the smallest set of reasons, and mended', async ({ signedIn: page }) => {
+  await openDemo(page);
+  await dragTrack(page, 's5', -40);
+  await page.mouse.up();
+  const finding = page.locator('.finding', { hasText: 'is pinned to' });
+  await expect(finding).toContainText(
+    /Step 5 is pinned to 0:\d\d, and step 5 waits 22\.\d+ min for the sky of step 3; in this order step 5 cannot begin before 1:07\./,
+  );
+  await topic(page, 'Plans');
+  const against = page.getByRole('region', { name: 'What cannot all be kept' });
+  await expect(against.getByRole('button', { name: 'Let go of step 5' })).toBeVisible();
+  await accessible(page, 'contradiction');
+  await against.getByRole('button', { name: 'Pin step 5 to 1:07' }).click();
+  await expect(against).toHaveCount(0);
+  await expect(finding).toHaveCount(0);
+  await expect(page.locator('[data-cost="pin"]')).toContainText('Far ridge, laid flat is pinned (1:07)');
+  await saved(page);
+});
+
+test('a hot dry day offers misting, and taking it keeps the sky open; a damp day gives another plan', async ({
+  signedIn: page,
+}) => {
+  await openDemo(page);
+  await season(page, 'a hot dry day');
+  await expect(total(page)).toHaveText('2 h 35');
+  await topic(page, 'How it dries');
+  await page.getByLabel('Coat of the step').selectOption({ label: '3. Sky, blended from the top to the horizon' });
+  await expect(page.getByText('Workable 3 min, the blend takes 12 min.')).toBeVisible();
+  const mist = page.locator('[data-offer="mist"]');
+  await expect(mist).toContainText('mist it every 1 min');
+  await expect(mist).toContainText('enough');
+  await expect(page.locator('[data-offer="retarder"]')).toContainText('not enough');
+  await expect(page.getByRole('region', { name: 'What makes this long?' }).locator('li').first()).toContainText(
+    /coat −\d+ min, lesson −\d+ min/,
+  );
+  await expect(page.locator('.recharts-line')).toHaveCount(1);
+  await accessible(page, 'how it dries');
+  await mist.getByRole('button', { name: 'Do this' }).click();
+  await expect(page.getByText(/Workable 1\d min, the blend takes 12 min: there is time\./)).toBeVisible();
+  await expect(page.locator('.finding', { hasText: 'Blending takes' })).toHaveCount(0);
+
+  // A damp day is another plan altogether.
+  await season(page, 'autumn, damp');
+  await expect.poll(() => totalMinutes(page)).toBeGreaterThan(minutesOf('5 h 30'));
+  await topic(page, 'Plans');
+  await expect(strip(page, 'least waiting')).toContainText('h', { timeout: 60_000 });
+  const saving = minutesOf(await page.getByText(/shorter\./).innerText());
+  expect(saving).toBeGreaterThan(minutesOf('53 min'));
+});
+
+test('what if: sliders move the section at once, the map names the minutes, the lesson stays as it was', async ({
+  signedIn: page,
+}) => {
+  await openDemo(page);
+  await topic(page, 'What if');
+  const map = page.getByRole('region', { name: 'Temperature and humidity' });
+  await expect(map.getByRole('button', { name: '21 °C, 45 %: 3 h 33, today' })).toBeVisible({ timeout: 60_000 });
+  await map.getByRole('button', { name: /^12 °C, 80 %: / }).click();
+  const told = minutesOf(
+    /80 %: (\d+ h \d\d)/.exec(
+      (await map.getByRole('button', { name: /^12 °C, 80 %: / }).getAttribute('aria-label')) ?? '',
+    )?.[1] ?? '',
+  );
+  expect(told).toBeGreaterThan(minutesOf('8 h 00'));
+  await expect.poll(() => totalMinutes(page)).toBe(told);
+  await expect(page.getByText('instead of 3 h 33')).toBeVisible();
+  await page.getByRole('button', { name: 'Back to the room' }).click();
+  await expect(total(page)).toHaveText('3 h 33');
+  const damp = page.getByRole('slider', { name: 'Humidity' });
+  await damp.press('ArrowRight');
+  await expect.poll(() => totalMinutes(page)).toBeGreaterThan(minutesOf('3 h 33'));
+  await page.getByLabel('experienced').check();
+  await expect.poll(() => totalMinutes(page)).toBeLessThan(minutesOf('3 h 05'));
+  await expect(page.locator('[data-save="saved"]')).toBeVisible();
+  await expect(page.getByRole('button', { name: /Change the room: studio, 21 °C, 45 %/ })).toBeVisible();
+  await expect(page.getByText(/^Begin at 14:25: it takes 3 h 33 and ends at 17:58\.$/)).toBeVisible();
+  await accessible(page, 'what if');
+});
+
+test('a room is saved and taken; a climate log gives its hours and the best start; bad ones are refused in a sentence', async ({
+  signedIn: page,
+}) => {
+  await openDemo(page);
+  await page.getByRole('button', { name: /Change the room/ }).click();
+  const panel = page.locator('.room-panel');
+  await panel.getByLabel('Name').fill('north hall');
+  await panel.getByLabel('Temperature, °C').fill('18');
+  await panel.getByRole('button', { name: 'Save this room' }).click();
+  await expect(panel.getByText('Saved.')).toBeVisible();
+  await panel.getByLabel('Temperature, °C').fill('25');
+  await panel.getByLabel('Saved rooms').selectOption({ label: 'north hall, 18 °C, 45 %' });
+  await expect(panel.getByLabel('Temperature, °C')).toHaveValue('18');
+  const log = (text: string) =>
+    panel.locator('input[type=file]').setInputFiles({ name: 'log.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
+  await log('a letter\nto a friend');
+  await expect(panel.getByRole('alert')).toContainText('It needs three columns: time, °C and %.');
+  await log('\uFEFFtime;temperature;humidity\n09:00;15,5;78\n10:00;17;70\n14:00;26;40\n15:00;x;40\n');
+  await expect(panel.getByText('3 readings of 3 hours taken in.')).toBeVisible();
+  await expect(panel.getByText(/1 line left out\. Line 5/)).toBeVisible();
+  await expect(panel.getByText(/Nothing was read at 11:00, 12:00, 13:00/)).toBeVisible();
+  await panel.getByLabel('Take the air of').selectOption({ label: '14:00: 26 °C, 40 %' });
+  await expect(panel.getByLabel('Temperature, °C')).toHaveValue('26');
+  await panel.getByLabel('Humidity, %').fill('140');
+  await expect(page.getByRole('alert').filter({ hasText: 'between 0 and 100 %' })).toBeVisible();
+  await accessible(page, 'room');
+  await page.keyboard.press('Escape');
+  await page.getByRole('alert').getByRole('button', { name: 'Close' }).click();
+  await topic(page, 'What if');
+  await expect(page.locator('.by-hour li').first()).toContainText('06:00', { timeout: 60_000 });
+  await expect(page.getByText(/^Begin at \d\d:\d\d: it takes \d h \d\d and ends at 1[78]:\d\d\.$/)).toBeVisible();
+});
+
+test('the section is looked at from near and far, folded, as a table, and printed', async ({ signedIn: page }) => {
+  await openDemo(page);
+  const ribbon = page.locator('.ribbon');
+  const ticks = () => ribbon.locator('.ribbon-tick').allTextContents();
+  expect((await ticks()).at(-1)).toBe('3:30');
+  await page.keyboard.press('+');
+  await page.keyboard.press('+');
+  await expect.poll(async () => (await ticks()).at(-1)).toBe('0:50');
+  await ribbon.getByRole('button', { name: 'Whole' }).click();
+  for (let i = 0; i < 3; i++) await ribbon.getByRole('button', { name: 'Farther' }).click();
+  await expect.poll(async () => (await ticks()).at(-1)).toBe('3 d');
+  await expect(ribbon.getByRole('button', { name: 'Farther' })).toBeDisabled();
+  await ribbon.getByRole('button', { name: 'Whole' }).click();
+  await ribbon.getByRole('button', { name: 'As a table' }).click();
+  await expect(ribbon.locator('.ribbon-table tbody tr').nth(1)).toContainText('Let the whole canvas dry');
+  await ribbon.getByRole('button', { name: 'As a table' }).click();
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.locator('.beside')).toBeHidden();
+  await expect(ribbon.locator('.ribbon-section')).toBeVisible();
+  await expect(ribbon.locator('.ribbon-table')).toBeVisible();
+});

@@ -1,37 +1,18 @@
 // The planning rows of the bench: problems like a lesson's, searched for the least end and then for the fewest changes of order.
-import { solve, solveInOrder, solving } from '../packages/core/dist/plan/index.js';
+import { readFileSync } from 'node:fs';
+import loadHighs from 'highs';
+import { tsImport } from 'tsx/esm/api';
+import { airMap, betterOrder, planLesson, solve, solveInOrder, solving, threePlans } from '../packages/core/dist/plan/index.js';
 
-function seeded(seed) {
-  let state = seed;
-  return () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return state / 2 ** 32;
-  };
-}
-
-/** Areas from back to front, each in two or three coats that must dry in between, with breaks. */
-function likeALesson(seed, count) {
-  const random = seeded(seed);
-  for (let i = 0; i < 5; i++) random();
-  const areas = Math.max(2, Math.round(count / 2.6));
-  const steps = Array.from({ length: count }, (_, i) => ({ id: `s${i}`, minutes: 2 + Math.round(random() * 28) / 4 }));
-  const relations = [];
-  const lastOf = new Map();
-  for (let i = 0; i < count; i++) {
-    const area = i < areas ? i : Math.floor(random() * areas);
-    const dry = (from, minutes) =>
-      relations.push({ id: `d${from}-${i}`, type: 'dry', from: `s${from}`, to: `s${i}`, minutes, source: '' });
-    if (lastOf.has(area)) dry(lastOf.get(area), 6 + Math.round(random() * 60) / 4);
-    if (lastOf.has(area - 1) && random() < 0.6) dry(lastOf.get(area - 1), 4 + Math.round(random() * 40) / 4);
-    lastOf.set(area, i);
-  }
-  return { steps, relations, breaks: { length: 10, maxStretch: 75 } };
-}
+const fixture = (name) => tsImport(`../packages/core/src/plan/${name}.fixture.ts`, import.meta.url);
+const { drawProblem, likeALesson } = await fixture('problem');
+const { asMilp } = await fixture('highs');
+const HIGHS_SECONDS = 10;
 
 /** Time until the end is proven (the first phase), and until all is. */
-function measured(problem) {
+function measured(problem, maxNodes) {
   const from = performance.now();
-  const work = solving(problem);
+  const work = solving(problem, { maxNodes });
   let proven = Number.NaN;
   let step = work.next();
   for (; !step.done; step = work.next())
@@ -40,10 +21,24 @@ function measured(problem) {
   return { solution: step.value, proven: Number.isNaN(proven) ? all : Math.min(proven, all), all };
 }
 
-export function planRows(row) {
-  for (const count of [10, 15, 20, 25, 40]) {
-    const runs = Array.from({ length: count > 25 ? 8 : 15 }, (_, i) => measured(likeALesson(31 * (i + 1), count)));
-    const at = (list, q) => [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * q))];
+const at = (list, q) => [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * q))];
+const mean = (list) => list.reduce((a, b) => a + b, 0) / list.length;
+const toEnd = (work) => {
+  let step = work.next();
+  while (!step.done) step = work.next();
+  return step.value;
+};
+const timed = (work) => {
+  const from = performance.now();
+  const answer = work();
+  return [answer, performance.now() - from];
+};
+
+export async function planRows(row) {
+  for (const count of [10, 15, 20, 25, 30, 40, 50, 60]) {
+    const runs = Array.from({ length: count > 25 ? 8 : 25 }, (_, i) =>
+      measured(likeALesson(31 * (i + 1), count), count > 30 ? 5000 : 20_000),
+    );
     const times = runs.map((run) => run.proven);
     const ends = runs.filter((run) => run.solution.status === 'optimal').length;
     const orders = runs.filter((run) => run.solution.orderProven).length;
@@ -64,15 +59,69 @@ export function planRows(row) {
       count === 25 ? 'mostly ≤ 1 s' : '',
     );
   }
+  await besideHighs(row);
   const saved = Array.from({ length: 15 }, (_, i) => {
     const problem = likeALesson(31 * (i + 1), 20);
-    const [own, best] = [solveInOrder(problem).makespan, solve(problem).makespan];
-    return (own - best) / own;
+    const best = solve(problem).makespan;
+    const own = solveInOrder(problem).makespan;
+    // Without any search: the better of a greedy list and the order given.
+    const greedy = solve(problem, { maxNodes: 0 }).makespan;
+    return { own: (own - best) / own, greedy: (greedy - best) / greedy };
   });
   row(
     'minutes saved against the order given',
     '15 problems of 20 steps',
-    `${((100 * saved.reduce((a, b) => a + b)) / 15).toFixed(0)} %`,
+    `${(100 * mean(saved.map((one) => one.own))).toFixed(0)} %`,
     '',
   );
+  row('  against a greedy list', 'the same', `${(100 * mean(saved.map((one) => one.greedy))).toFixed(1)} %`, '');
+  const demo = JSON.parse(readFileSync(new URL('../packages/server/assets/demo/balloons.json', import.meta.url), 'utf8'));
+  const [order, orderMs] = timed(() => toEnd(betterOrder(demo)));
+  row(
+    '  on the demo lesson',
+    `${demo.steps.length} steps, ${order.changes} changes`,
+    `${order.own.endMin} → ${order.best.endMin} min, ${order.proven ? 'proven' : 'not proven'} in ${orderMs.toFixed(0)} ms`,
+    '',
+  );
+  const [plans, plansMs] = timed(() => toEnd(threePlans(demo)));
+  row('three plans and what lies between', `${plans.trades.length} trades`, `${plansMs.toFixed(0)} ms`, '');
+  const [map, mapMs] = timed(() => toEnd(airMap(demo)));
+  row(
+    'map of temperature and humidity',
+    `${map.airC.length * map.humidity.length} plans of the demo lesson`,
+    `${mapMs.toFixed(0)} ms`,
+    '',
+  );
+  const [, warmMs] = timed(() => {
+    for (let i = 0; i < 20; i++) planLesson({ ...demo, room: { ...demo.room, humidity: 0.4 + i / 100 } });
+  });
+  row('the demo lesson in other air', '20 plans', `${(warmMs / 20).toFixed(1)} ms each`, '≤ 30 ms');
+}
+
+async function besideHighs(row) {
+  for (const [count, withBreaks] of [
+    [8, false],
+    [12, false],
+    [6, true],
+    [9, true],
+  ]) {
+    const ours = [];
+    const theirs = [];
+    let limits = 0;
+    for (let seed = 1; seed <= 6; seed++) {
+      const problem = drawProblem(seed * 3571, count, withBreaks);
+      ours.push(timed(() => solve(problem))[1]);
+      const highs = await loadHighs();
+      const [answer, ms] = timed(() => highs.solve(asMilp(problem), { time_limit: HIGHS_SECONDS, output_flag: false }));
+      theirs.push(ms);
+      if (answer.Status === 'Time limit reached') limits++;
+    }
+    const ratio = mean(theirs) / mean(ours);
+    row(
+      `HiGHS beside it, ${count} steps${withBreaks ? ' with breaks' : ''}`,
+      `6 problems${limits > 0 ? `, ${limits} at its limit of ${HIGHS_SECONDS} s` : ''}`,
+      `${mean(ours).toFixed(1)} and ${mean(theirs).toFixed(0)} ms, ${limits > 0 ? '> ' : ''}${ratio.toFixed(0)} times`,
+      '',
+    );
+  }
 }

@@ -174,7 +174,7 @@ run(async () => {
   await build();
   console.log(`${cpus().length} × ${cpus()[0]?.model.trim()}, Node ${process.version}, load ${loadavg()[0].toFixed(2)}\n`);
   computation();
-  planRows(row);
+  await planRows(row);
   paintRows(row);
   await pictureRows(row);
   bundles();

@@ -56,6 +56,7 @@ async function lessonViews(page) {
   await page.getByRole('link', { name: 'Open Balloons over the terraces' }).click();
   await page.waitForURL(/\/steps$/);
   await shoot(page, 'steps');
+  await planViews(page);
   await station(page, 'Picture');
   await pictureViews(page);
   await station(page, 'Paints');
@@ -73,6 +74,26 @@ async function lessonViews(page) {
   await work('Palette sheet');
   await shoot(page, 'paints-sheet');
   await station(page, 'Class');
+}
+
+async function planViews(page) {
+  const topic = (name) =>
+    page.getByRole('navigation', { name: 'What to work on' }).getByRole('button', { name, exact: true }).click();
+  await topic('Plans');
+  await page.getByText('Proven: no order of these steps ends sooner.').waitFor({ timeout: 60_000 });
+  await page.locator('.ribbon').getByRole('button', { name: 'What sets the end' }).click();
+  await shoot(page, 'steps-plans');
+  await page.locator('.ribbon').getByRole('button', { name: 'What sets the end' }).click();
+  await topic('How it dries');
+  await page.getByLabel('Coat of the step').selectOption({ label: '3. Sky, blended from the top to the horizon' });
+  await page.locator('.recharts-line').waitFor();
+  await page.locator('.drying-rungs').scrollIntoViewIfNeeded();
+  await shoot(page, 'steps-drying');
+  await topic('What if');
+  await page.locator('.air-map').waitFor({ timeout: 60_000 });
+  await page.locator('.air-map').scrollIntoViewIfNeeded();
+  await shoot(page, 'steps-what-if');
+  await topic('Steps');
 }
 
 async function pictureViews(page) {

@@ -104,6 +104,7 @@ export const words = {
     dragToPin: 'Drag to pin it to a time.',
     apart: (name: string) => `${name} apart`,
     together: (name: string) => `${name} together`,
+    dusk: 'light ends',
     fails: 'the paint stops being workable here',
   },
   picture,
@@ -202,6 +203,7 @@ export const words = {
     atStart: 'before the first step',
     stageMinutes: (count: number, time: string) => `${count === 1 ? '1 step' : `${count} steps`}, ${time}`,
     meanwhile: 'meanwhile',
+    bare: (time: string) => `${time} bare`,
     renameStage: (name: string) => `Name of ${name}`,
   },
   class: {

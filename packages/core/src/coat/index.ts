@@ -1,4 +1,4 @@
 export { type Coat, type CoatMoment, type CoatRoom, type CoatTimes, coatTimes, type WetFilm, wetFilm } from './coat.js';
 export { absorbed, films, type PaintKind } from './constants.js';
-export { type EvaporationInput, evaporation, saturationDensity, saturationPressure } from './evaporation.js';
+export { assertRoom, type EvaporationInput, evaporation, saturationDensity, saturationPressure } from './evaporation.js';
 export { type CoatRange, coatRange, dryerAir, dryerMinutes } from './range.js';

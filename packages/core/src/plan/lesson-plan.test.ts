@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Need, Step } from '@viaticum/contract';
 import { coatTimes } from '../coat/index.js';
-import { filmUm, forStudents, meanFilmUm, planLesson, rungAt, stepMinutes, zoneRung } from './index.js';
+import { betterOrder, filmUm, forStudents, meanFilmUm, planLesson, rungAt, stepMinutes, zoneRung } from './index.js';
 import { demoLesson, smallLesson, testStep } from './plan.fixture.js';
 
 const quarterUp = (minutes: number) => Math.ceil(minutes * 4 - 1e-6) / 4;
@@ -134,6 +134,58 @@ describe('durations', () => {
     const proposed = (mixes: number) =>
       stepMinutes({ ...smallLesson([step]), level: 'experienced' }, step, mixes).proposedDoMin as number;
     expect(proposed(2) - proposed(0)).toBe(3);
+  });
+});
+
+describe('lessons at the edge', () => {
+  const steps = [first, testStep('two', { needs: 'paintOver' })];
+  it.each([
+    ['bone-dry air', { humidity: 0 }],
+    ['ten below zero', { airC: -10 }],
+    ['a storm', { airSpeed: 20 }],
+    ['full sun', { sunWPerM2: 600 }],
+  ])('%s has a plan', (_, air) => {
+    const { plan, misses } = planLesson({ ...smallLesson(steps), room: { ...smallLesson([]).room, ...air } });
+    expect(misses).toEqual([]);
+    expect(Number.isFinite(plan.endMin)).toBe(true);
+    expect(plan.endMin).toBeGreaterThan(8);
+  });
+  it('humidity that is no number is refused with a sentence', () => {
+    expect(() => planLesson({ ...smallLesson(steps), room: { ...smallLesson([]).room, humidity: Number.NaN } })).toThrow(
+      /Humidity/,
+    );
+  });
+  it('no steps take no time; 200 steps keep their order, and other orders are refused with a sentence', () => {
+    expect(planLesson(smallLesson([])).plan).toMatchObject({ endMin: 0, items: [], coats: [] });
+    const many = smallLesson(
+      Array.from({ length: 200 }, (_, i) => testStep(`s${i}`, { needs: i % 3 === 0 ? 'paintOver' : 'any' })),
+    );
+    const { plan, contradictions } = planLesson(many);
+    expect(plan.items.filter((item) => item.kind === 'step')).toHaveLength(200);
+    expect(contradictions).toEqual([]);
+    expect(() => betterOrder(many).next()).toThrow(/too long to be searched/);
+  });
+  it('orders that go round in a circle are left out one by one, until the rest can be', () => {
+    const circle = { ...smallLesson([first, testStep('two', { zoneIds: ['b'] }), testStep('three', { zoneIds: ['b'] })]) };
+    circle.planning = {
+      pins: [
+        { firstId: 'two', thenId: 'one' },
+        { firstId: 'three', thenId: 'two' },
+        { firstId: 'one', thenId: 'three' },
+      ],
+    };
+    const { contradictions, plan } = planLesson(circle);
+    expect(contradictions).toHaveLength(2);
+    expect(plan.items).toHaveLength(3);
+  });
+  it('a pause is filled: what fits is said with its minutes, the rest is bare', () => {
+    const [pause] = pauses(steps);
+    const filled = (pause?.fillers ?? []).reduce((sum, one) => sum + one.minutes, 0);
+    expect(filled + (pause?.bareMin ?? 0)).toBeCloseTo((pause?.endMin as number) - (pause?.startMin as number), 9);
+    expect(pause?.fillers?.map((one) => one.words)).toContain('change the water');
+    const short = pauses([testStep('one', { technique: 'glaze' }), testStep('two', { needs: 'damp', technique: 'glaze' })])[0];
+    for (const one of short?.fillers ?? [])
+      expect(one.minutes).toBeLessThanOrEqual((short?.endMin as number) - (short?.startMin as number));
   });
 });
 

@@ -1,5 +1,5 @@
 import type { Lesson, Need, Plan, PlanCoat, Step } from '@viaticum/contract';
-import type { CoatTimes } from '../coat/index.js';
+import { assertRoom, type CoatTimes } from '../coat/index.js';
 import { memo, restsOn } from '../lesson/index.js';
 import { minutesInWords, waitInWords } from '../units/index.js';
 import { type StepMinutes, stepMinutes } from './duration.js';
@@ -105,6 +105,7 @@ function withoutContradictions(problem: Problem, misses: Miss[]): { solution: So
 /** A lesson as a planning problem: durations, what must be dry, wet or damp when, and what the instructor holds to. */
 export function lessonProblem(lesson: Lesson) {
   const { planning } = lesson;
+  assertRoom(lesson.room);
   const minutes = allMinutes(lesson);
   const { relations, laid, misses } = relationsOf(lesson, minutes);
   const known = new Set(lesson.steps.map((step) => step.id));

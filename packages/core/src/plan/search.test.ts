@@ -67,7 +67,7 @@ describe('the least time over all orders', () => {
 
   it('never breaks a relation, up to 40 steps with everything, and its bound never lies above its end', () => {
     let judged = 0;
-    for (let seed = 1; seed <= 220 * rounds; seed++) {
+    for (let seed = 1; seed <= 480 * rounds; seed++) {
       const count = 5 + ((seed * 7) % 36);
       const problem = seed % 3 === 0 ? likeALesson(seed, count) : drawWithAll(seed * 104_729, count);
       const found = solve(problem, { maxNodes: 120 });
@@ -79,7 +79,7 @@ describe('the least time over all orders', () => {
       const mine = solveInOrder(problem);
       if (mine.status !== 'infeasible') expect(found.makespan).toBeLessThanOrEqual(mine.makespan + 1e-9);
     }
-    expect(judged).toBeGreaterThan(90 * rounds);
+    expect(judged).toBeGreaterThanOrEqual(200 * rounds);
   });
 });
 

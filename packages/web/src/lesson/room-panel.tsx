@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { absorbencies, type Room } from '@viaticum/contract';
 import { seasons } from '@viaticum/core/plan';
+import { minutesInWords } from '@viaticum/core/units';
 import { useEffect, useRef, useState } from 'react';
 import { roomsQuery, useRemoveRoom, useSaveRoom } from '../api/queries.js';
 import { words } from '../words.js';
@@ -127,6 +128,9 @@ function Panel({ room }: { room: Room }) {
       )}
       <TimeField label={w.start} value={room.startAtMin} field="startAtMin" />
       <TimeField label={w.light} value={room.lightUntilMin} field="lightUntilMin" />
+      {room.startAtMin !== undefined && room.lightUntilMin !== undefined && (
+        <p className="small quiet room-wide">{w.lightHolds(minutesInWords(Math.max(0, room.lightUntilMin - room.startAtMin)))}</p>
+      )}
       <NumberField
         label={w.dryers}
         value={dryers?.count ?? 0}

@@ -147,6 +147,7 @@ function StepRow({ lesson, step, pause }: { lesson: Lesson; step: Step; pause: P
     step.needs !== 'any' && words.needs[step.needs],
     step.partByPart && words.steps.partByPart,
     step.medium && words.media[step.medium],
+    isSelected && step.doMin !== undefined && own?.proposedDoMin && words.steps.typed(own.proposedDoMin),
   ].filter(Boolean);
   const select = () => {
     view.selectStep(isSelected ? null : step.id);
@@ -160,8 +161,10 @@ function StepRow({ lesson, step, pause }: { lesson: Lesson; step: Step; pause: P
           <span>
             <b>{pause.title}</b>{' '}
             <span className="quiet">
-              {pause.meanwhile &&
-                `· ${words.steps.meanwhile}: ${pause.meanwhile.charAt(0).toLowerCase()}${pause.meanwhile.slice(1)}`}
+              {pause.fillers && pause.fillers.length > 0 && `· ${words.steps.meanwhile}: `}
+              {pause.fillers?.map((one) => `${one.words} ${minutesInWords(one.minutes)}`).join(', ')}
+              {(pause.bareMin ?? 0) >= 1 &&
+                `${pause.fillers?.length ? '; ' : '· '}${words.steps.bare(waitInWords(pause.bareMin ?? 0))}`}
             </span>
             {isSelected && pause.reason && <span className="quiet small pause-reason">{pause.reason}</span>}
           </span>

@@ -155,6 +155,7 @@ export const Section = memo(function Section(props: Props) {
           </g>
         </g>
       ))}
+      <Dusk lesson={lesson} axis={axis} height={height} />
       {withChain && (
         <g clipPath={`url(#${id}frame)`}>
           <Chain
@@ -167,6 +168,22 @@ export const Section = memo(function Section(props: Props) {
     </>
   );
 });
+
+/** After the light has gone the section darkens. */
+function Dusk({ lesson: { room }, axis, height }: { lesson: Lesson; axis: Axis; height: number }) {
+  if (room.startAtMin === undefined || room.lightUntilMin === undefined) return null;
+  const from = Math.max(axis.fromMin, room.lightUntilMin - room.startAtMin);
+  if (from >= axis.toMin) return null;
+  const x = axis.toX(from);
+  return (
+    <g>
+      <rect x={x} y={AXIS_PX} width={LABEL_PX + axis.inner - x} height={height} fill="#1c1c1c" opacity={0.32} />
+      <text x={x + 5} y={height - 7} className="ribbon-dusk">
+        {words.ribbon.dusk}
+      </text>
+    </g>
+  );
+}
 
 /** What sets the end: a thread under the tracks of its steps that goes down into a film for as long as it is waited for. */
 function Chain({

@@ -1,6 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
 import type { CommandArgs, CommandName } from '@viaticum/core/lesson';
-import { coatFacts, type Lever, laysPaint, type Offer, offersFor, rungWords } from '@viaticum/core/plan';
+import { coatFacts, type Lever, laysPaint, type Offer, offersFor, rungWord, rungWords } from '@viaticum/core/plan';
 import { minutesInWords, waitInWords } from '@viaticum/core/units';
 import { nanoid } from 'nanoid';
 import { lazy, Suspense, useMemo } from 'react';
@@ -159,7 +159,7 @@ function Ladder({ facts }: { facts: NonNullable<ReturnType<typeof coatFacts>> })
           {rows.map(([rung, from]) => (
             <tr key={rung}>
               <td className="numbers">{Number.isFinite(from) ? minutesInWords(from) : w.never}</td>
-              <td>{w.rungNames[rung]}</td>
+              <td>{rungWord[rung]}</td>
               <td>{w.rungs[rung][0]}</td>
               <td className="quiet">{w.rungs[rung][1]}</td>
             </tr>

@@ -175,7 +175,7 @@ test('a mend takes a finding away and can be undone; one set aside keeps its wor
   await openDemo(page);
   const beside = page.getByRole('complementary', { name: 'Worth knowing' });
   await expect(beside).toContainText('Blending takes 12 min, the paint stays workable 7 min.');
-  await beside.getByRole('button', { name: 'Add retarder' }).click();
+  await beside.getByRole('button', { name: 'Keep it wet with mist' }).click();
   await expect(beside).not.toContainText('the paint stays workable 7 min');
   await page.keyboard.press('Control+z');
   await expect(beside).toContainText('the paint stays workable 7 min');

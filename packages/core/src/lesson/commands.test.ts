@@ -25,6 +25,14 @@ const arguments_: { [N in CommandName]: (draw: Draw) => CommandArgs<N> } = {
     school: { order: pick(['background-first', 'subject-first']), detail: pick(['suggest', 'render']) },
   }),
   setRoom: ({ random }) => ({ room: { airC: 10 + random() * 20, humidity: random() } }),
+  takeDraft: ({ id, lesson, pick }) => {
+    const stage = { id: id(), name: 'drafted' };
+    return {
+      stages: [stage],
+      steps: lesson.steps.slice(0, 4).map((step) => ({ ...step, id: id(), stageId: stage.id, needs: pick(['any', 'wet']) })),
+    };
+  },
+  leaveOut: ({ lesson, pick }) => ({ ids: [pick(lesson.steps).id] }),
   takeRoom: ({ random, lesson }) => ({ room: { ...lesson.room, name: `room ${Math.floor(random() * 9)}`, seats: 8 } }),
   pinStep: ({ lesson, pick, random }) => ({ id: pick(lesson.steps).id, startMin: random() * 200 }),
   pinAt: ({ lesson, pick, random }) => ({

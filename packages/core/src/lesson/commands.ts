@@ -104,6 +104,25 @@ export const commands = {
       throw new CommandError('Steps were added or taken away meanwhile. Ask for the order again.');
     lesson.steps = ids.map((id, place) => Object.assign(find(lesson.steps, id, 'step'), { stageId: places[place] as string }));
   },
+  /** Puts a draft in place of all stages and steps; what was pinned goes with them. */
+  takeDraft: (lesson: D, { stages, steps }: { stages: Stage[]; steps: Step[] }) => {
+    if (stages.length === 0) throw new CommandError('A lesson needs one stage. Draft it again.');
+    if (steps.length > 400) throw new CommandError('This draft has more than 400 steps. Join some areas first.');
+    const known = new Set(stages.map((stage) => stage.id));
+    for (const step of steps) {
+      if (!known.has(step.stageId)) throw new CommandError('A step of this draft stands in no stage. Draft it again.');
+      const { stageId: _, ...rest } = step;
+      soundStep(lesson, rest);
+    }
+    lesson.stages = stages.map((stage) => ({ ...stage }));
+    lesson.steps = steps.map((step) => ({ ...step })) as D['steps'];
+    lesson.planning.pins = [];
+    delete lesson.planning.cutsBefore;
+  },
+  /** Takes several steps away at once. */
+  leaveOut: (lesson: D, { ids }: { ids: string[] }) => {
+    for (const id of ids) commands.removeStep(lesson, { id });
+  },
   removeStep: (lesson: D, { id }: { id: string }) => {
     take(lesson.steps, id, 'step');
     forgetStep(lesson, id);

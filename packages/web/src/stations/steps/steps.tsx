@@ -13,6 +13,7 @@ import { layersAt, wetnessAt } from '../../ui/stage-layers.js';
 import { RecipeBar } from '../../ui/swatch.js';
 import { Topics } from '../../ui/topics.js';
 import { words } from '../../words.js';
+import { DraftTopic } from './topics/draft.js';
 import { DryingTopic } from './topics/drying.js';
 import { PlansTopic } from './topics/plans.js';
 import { WhatIfTopic } from './topics/what-if.js';
@@ -30,6 +31,7 @@ export default function StepsStation() {
       <div className="steps-list">
         <Topics label={words.plan.topicsLabel} names={words.plan.topics} shown={topic} onShow={setTopic} />
         {topic === 'list' && <StepList />}
+        {topic === 'draft' && <DraftTopic />}
         {topic === 'plans' && <PlansTopic />}
         {topic === 'drying' && <DryingTopic />}
         {topic === 'whatIf' && <WhatIfTopic />}

@@ -1,0 +1,70 @@
+import type { Lesson, Step } from '@viaticum/contract';
+import type { Draft, DraftedStep } from './draft.js';
+import { otherWords, paintingWords } from './words.js';
+
+const fields = [
+  'title',
+  'technique',
+  'mixIds',
+  'brushId',
+  'needs',
+  'medium',
+  'coverShare',
+  'partByPart',
+  'say',
+  'watch',
+  'checkpoint',
+  'finish',
+] as const;
+type Field = (typeof fields)[number];
+/** One way in which a draft differs from a lesson's steps. */
+export type DraftChange =
+  | { kind: 'add'; step: Step; at: number; why: string[] }
+  | { kind: 'remove'; step: Step }
+  | { kind: 'change'; step: Step; to: Partial<Step>; fields: Field[]; why: string[] };
+
+/**
+ * How a draft differs from the steps that stand: steps of the same zones, kind and turn are matched. What the instructor wrote or
+ * typed stays: words that are not those a draft would have given, titles likewise, and minutes are never changed.
+ */
+export function draftChanges(lesson: Lesson, draft: Draft): DraftChange[] {
+  const keyOf = keys();
+  const drafted = new Map(draft.steps.map((one) => [keyOf(one.step), one]));
+  const oldKey = keys();
+  const standing = new Map(lesson.steps.map((step) => [oldKey(step), step]));
+  const changes: DraftChange[] = [];
+  draft.steps.forEach((one, at) => {
+    const key = [...drafted].find(([, other]) => other === one)?.[0] as string;
+    const old = standing.get(key);
+    if (!old) changes.push({ kind: 'add', step: one.step, at, why: one.why });
+    else changes.push(...changed(lesson, old, one));
+  });
+  for (const [key, step] of standing) if (!drafted.has(key)) changes.push({ kind: 'remove', step });
+  return changes;
+}
+
+/** What a step is about, and the how-manieth of its kind. */
+function keys(): (step: Step) => string {
+  const turns = new Map<string, number>();
+  return (step) => {
+    const about = `${step.kind}/${[...step.zoneIds].sort().join('+')}`;
+    const turn = turns.get(about) ?? 0;
+    turns.set(about, turn + 1);
+    return `${about}/${turn}`;
+  };
+}
+
+function changed(lesson: Lesson, old: Step, { step, why }: DraftedStep): DraftChange[] {
+  const given = old.kind === 'paint' || old.kind === 'prepare' ? paintingWords(lesson, old) : null;
+  const isOwn = (field: Field): boolean => {
+    if (!['title', 'say', 'watch', 'checkpoint', 'finish'].includes(field)) return false;
+    const text = old[field] as string;
+    if (text === '') return false;
+    if (given) return text !== given[field as 'say'];
+    return field === 'title' || !Object.values(otherWords).some((words) => words[field as 'say'] === text);
+  };
+  const differing = fields.filter((field) => !isOwn(field) && JSON.stringify(old[field]) !== JSON.stringify(step[field]));
+  if (differing.length === 0) return [];
+  const to = Object.fromEntries(differing.map((field) => [field, step[field]])) as Partial<Step>;
+  return [{ kind: 'change', step: old, to, fields: differing, why }];
+}

@@ -1,0 +1,289 @@
+import type { Lesson, Stage, Step } from '@viaticum/contract';
+import { findings } from '../check/index.js';
+import { type CommandArgs, type CommandName, carryOut, startHistory } from '../lesson/index.js';
+import { planLesson } from '../plan/index.js';
+import { brushFor, type ZoneFacts, zoneFacts } from './facts.js';
+import { detailRules, plainBelow } from './rules/detail.js';
+import { drawingRules, drawWhenRules } from './rules/drawing.js';
+import { groundRules } from './rules/ground.js';
+import { layersRules } from './rules/layers.js';
+import { orderRules } from './rules/order.js';
+import { valuesRules } from './rules/values.js';
+import { otherWords, paintingWords } from './words.js';
+
+/** A step as it is drafted, with the reasons of the school for it. */
+export type DraftedStep = { step: Step; why: string[] };
+export type Draft = { stages: Stage[]; steps: DraftedStep[] };
+
+const LONGEST_STRETCH_MIN = 60;
+const BREAK_MIN = 10;
+const MOST_STAGES = 56;
+/** A passage of at least this share of the canvas is blended, where it has two values. */
+const BLEND_SHARE = 0.1;
+const LIGHT = 78;
+
+type Coat = Pick<Step, 'mixIds' | 'needs'> &
+  Partial<Pick<Step, 'medium' | 'coverShare' | 'partByPart'>> & {
+    technique: NonNullable<Step['technique']>;
+    why: string;
+    isLater: boolean;
+  };
+type ZoneCoats = { facts: ZoneFacts; coats: Coat[]; lights: Coat | null };
+
+/**
+ * A lesson drafted by its school from its zones and mixes: stages and steps with technique, brush, relation, mixes and words, each with
+ * the school's reason. Every zone that is seen is painted and every mix is used; minutes are left to be proposed. Steps that fail in
+ * this room are mended the way the checks would, and breaks stand where a stretch would be longer than an hour. `ids` gives new
+ * ids; the same lesson and ids give the same draft.
+ */
+export function draftLesson(lesson: Lesson, ids: () => string): Draft {
+  const { school } = lesson;
+  const { zones, ground } = zoneFacts(lesson);
+  const order = orderRules[school.order];
+  const drawing = drawingRules[school.drawing];
+  const drawWhen = drawWhenRules[school.drawWhen];
+  const stages: Stage[] = [];
+  const steps: DraftedStep[] = [];
+  const stage = (name: string): string => {
+    const made = { id: ids(), name };
+    stages.push(made);
+    return made.id;
+  };
+  const add = (stageId: string, step: Omit<Step, 'id' | 'stageId' | 'markIds'>, why: string[]) =>
+    steps.push({ step: { id: ids(), stageId, markIds: [], ...step }, why });
+
+  const first = stage('Ground and drawing');
+  let isDrawn = drawing.step === null;
+  const draw = (stageId: string) => {
+    if (isDrawn || !drawing.step) return;
+    isDrawn = true;
+    const { kind, title, minutes } = drawing.step;
+    const bare = steps.length === 0;
+    add(stageId, { ...empty, ...otherWords.drawing, kind, title, needs: bare ? 'any' : 'touchDry', doMin: minutes }, [
+      drawing.reason,
+      drawWhen.reason,
+    ]);
+  };
+  if (drawWhen.after === 'nothing') draw(first);
+  const tone = groundRules[school.ground];
+  if (tone.isToned && ground) {
+    const more =
+      tone.colours === 'several'
+        ? [...zones]
+            .sort((a, b) => b.share - a.share)
+            .flatMap((one) => one.mixes[0]?.mix.id ?? [])
+            .slice(0, 2)
+        : [];
+    const mixIds = [...new Set([ground.id, ...more])];
+    const coat = {
+      technique: 'wash' as const,
+      zoneIds: [],
+      mixIds,
+      brushId: 'flat-2-in',
+      needs: (isDrawn && drawing.step ? 'any' : 'any') as 'any',
+    };
+    add(first, { ...empty, ...coat, kind: 'prepare', ...paintingWords(lesson, coat) }, [tone.reason]);
+  }
+  if (drawWhen.after === 'ground') draw(first);
+
+  const coats = new Map(zones.map((facts) => [facts.zone.id, coatsOf(lesson, facts, zones)]));
+  const groups = joined(order.stages(zones).filter((group) => group.zones.length > 0));
+  const wetSession = school.layers === 'one-wet-session';
+  groups.forEach((group, k) => {
+    const stageId = stage(group.name);
+    const far = Math.ceil(groups.length / 3);
+    if (drawWhen.after === 'far' && k === far) draw(stageId);
+    if (drawWhen.after === 'background' && k === 1) draw(stageId);
+    const all = inOrder(lesson, group.zones).map((facts) => coats.get(facts.zone.id) as ZoneCoats);
+    const lay = ({ facts }: ZoneCoats, coat: Coat) => {
+      const { why, isLater, ...rest } = coat;
+      const step = { zoneIds: [facts.zone.id], brushId: brushOfCoat(facts, coat), ...rest };
+      add(
+        stageId,
+        { ...empty, ...step, kind: 'paint', ...paintingWords(lesson, step), ...(isLater ? { mayBeLeftOut: true } : {}) },
+        [order.reason, why],
+      );
+    };
+    if (order.finishesEach || wetSession) for (const one of all) for (const coat of one.coats) lay(one, coat);
+    else {
+      for (const one of all) if (one.coats[0]) lay(one, one.coats[0]);
+      for (const one of all) for (const coat of one.coats.slice(1)) lay(one, coat);
+    }
+  });
+  const last = stage('Lights and a last look');
+  draw(last);
+  for (const { facts, lights } of coats.values()) {
+    if (!lights) continue;
+    const { why, isLater: _, ...rest } = lights;
+    const step = { zoneIds: [facts.zone.id], brushId: brushOfCoat(facts, lights), ...rest };
+    add(last, { ...empty, ...step, kind: 'paint', ...paintingWords(lesson, step), mayBeLeftOut: true }, [why]);
+  }
+  if (zones.length > 0)
+    add(last, { ...empty, ...otherWords.look, kind: 'look', title: 'Last look, then sign', doMin: 4 }, [
+      'A last look costs little and saves a picture.',
+    ]);
+  const used = new Set(steps.map(({ step }) => step.stageId));
+  const draft = { stages: stages.filter((one) => used.has(one.id)), steps };
+  return withBreaks(
+    lesson,
+    mended(lesson, { ...draft, stages: draft.stages.length > 0 ? draft.stages : stages.slice(0, 1) }, ids),
+    ids,
+  );
+}
+
+const empty: Omit<Step, 'id' | 'stageId' | 'markIds' | 'title'> = {
+  kind: 'paint',
+  zoneIds: [],
+  mixIds: [],
+  needs: 'any',
+  say: '',
+  watch: '',
+  checkpoint: '',
+  finish: '',
+};
+
+/** The coats of one zone by the school's values and layers; its lightest lights kept for the end where the school says so. */
+function coatsOf(lesson: Lesson, facts: ZoneFacts, all: readonly ZoneFacts[]): ZoneCoats {
+  const { school, level } = lesson;
+  const values = valuesRules[school.values];
+  const { later, reason } = layersRules[school.layers];
+  const detail = detailRules[school.detail];
+  const mixes = [...facts.mixes];
+  const isPlain = facts.share < plainBelow[level];
+  const lightest = Math.max(...all.flatMap((one) => one.mixes.map((mix) => mix.lightness)));
+  const top = mixes.at(-1);
+  const hasLights =
+    values.lightsLast &&
+    mixes.length > 1 &&
+    top !== undefined &&
+    (top.lightness >= LIGHT || (facts.isSubject && top.lightness === lightest));
+  if (hasLights) mixes.pop();
+  const lights: Coat | null = hasLights
+    ? { technique: 'loaded', mixIds: [top.mix.id], needs: 'touchDry', coverShare: 0.1, why: values.reason, isLater: true }
+    : null;
+  const sequence = values.sequence(mixes).map((one) => one.mix.id);
+  if (isPlain || sequence.length < 2) {
+    const only: Coat = { technique: 'block-in', mixIds: sequence, needs: 'paintOver', why: values.reason, isLater: false };
+    return { facts, coats: [only], lights };
+  }
+  const isBlend = facts.isSoft || facts.share >= BLEND_SHARE;
+  const taken = isBlend ? 2 : 1;
+  const base: Coat = {
+    technique: isBlend ? 'blend' : 'block-in',
+    mixIds: sequence.slice(0, taken),
+    needs: 'paintOver',
+    why: isBlend ? 'Soft passages must be made while both colours are wet.' : values.reason,
+    isLater: false,
+  };
+  const rest = sequence.slice(taken);
+  const coats = [base];
+  // More mixes than coats: those that are left share the last one.
+  const most = Math.max(1, detail.coats - 1);
+  for (let k = 0; k < Math.min(most, rest.length); k++) {
+    const ids = k === most - 1 ? rest.slice(k) : [rest[k] as string];
+    coats.push({
+      technique: later.technique,
+      mixIds: ids,
+      needs: later.needs === 'paintOver' && later.technique === 'dry-brush' ? 'touchDry' : later.needs,
+      coverShare: detail.share,
+      why: reason,
+      isLater: true,
+      ...(later.partByPart ? { partByPart: true } : {}),
+      ...(later.medium === 'glazing-medium' ? { medium: later.medium } : {}),
+    });
+  }
+  if (later.needs === 'wet' && coats.length > 1) base.medium = 'retarder';
+  return { facts, coats, lights };
+}
+
+/** Brushes step down: wide for the first coat, half as wide for what follows, a rigger or small round for lights. */
+function brushOfCoat(facts: ZoneFacts, coat: Coat): string {
+  if (coat.technique === 'loaded') return brushFor(Math.max(1.6, facts.widthMm * 0.08), ['rigger', 'round']).id;
+  if (coat.isLater) return brushFor(facts.widthMm * 0.35, ['filbert', 'round']).id;
+  return brushFor(facts.widthMm * 0.7, facts.widthMm > 25 ? ['flat'] : ['flat', 'filbert', 'round']).id;
+}
+
+/** Zones of one stage in painting order: by depth, and where the whole surface goes together by their values. */
+function inOrder(lesson: Lesson, zones: readonly ZoneFacts[]): ZoneFacts[] {
+  if (lesson.school.order !== 'whole-together') return [...zones].sort((a, b) => a.depth - b.depth);
+  const toned = zones.map((facts) => ({ facts, lightness: facts.mixes[0]?.lightness ?? facts.zone.targetLab?.[0] ?? 50 }));
+  toned.sort((a, b) => a.lightness - b.lightness || a.facts.depth - b.facts.depth);
+  return valuesRules[lesson.school.values].sequence(toned).map((one) => one.facts);
+}
+
+/** No more stages than a lesson can hold: what is over joins the last. */
+function joined(groups: { name: string; zones: ZoneFacts[] }[]): { name: string; zones: ZoneFacts[] }[] {
+  if (groups.length <= MOST_STAGES) return groups;
+  const kept = groups.slice(0, MOST_STAGES - 1);
+  return [...kept, { name: 'The rest', zones: groups.slice(MOST_STAGES - 1).flatMap((group) => group.zones) }];
+}
+
+/** The lesson with a draft in place of its steps. */
+export const asDrafted = (lesson: Lesson, { stages, steps }: Draft): Lesson => ({
+  ...lesson,
+  stages,
+  steps: steps.map((one) => one.step),
+  planning: { ...lesson.planning, pins: [], cutsBefore: [] },
+});
+
+const mendable = new Set(['blend-outlasts', 'window-missed', 'contradiction', 'mist-runs']);
+const MOST_MENDS = 40;
+
+/** Takes the mends of the checks for what fails in this room: mist or retarder for a long blend, dry paint where wet cannot be. */
+function mended(lesson: Lesson, draft: Draft, ids: () => string): Draft {
+  let now = asDrafted(lesson, draft);
+  const tried = new Set<string>();
+  for (let round = 0; round < MOST_MENDS; round++) {
+    const found = findings(now, planLesson(now)).find(
+      (one) => mendable.has(one.rule) && one.mend && !tried.has(one.id + one.mend.words),
+    );
+    if (!found?.mend) break;
+    tried.add(found.id + found.mend.words);
+    const { command, args } = found.mend;
+    const withIds =
+      command === 'divideStep'
+        ? { ...(args as { parts: number }), ids: Array.from({ length: (args as { parts: number }).parts - 1 }, ids) }
+        : args;
+    now = carryOut(startHistory(now), command as CommandName, withIds as CommandArgs<CommandName>).lesson;
+  }
+  const why = new Map(draft.steps.map((one) => [one.step.id, one.why]));
+  return {
+    stages: draft.stages,
+    steps: now.steps.map((step) => ({ step, why: why.get(step.id) ?? ['In parts, so that each is blended while it is wet.'] })),
+  };
+}
+
+/** Breaks before the step that would make a stretch longer than an hour; a pause of five minutes is a break already. */
+function withBreaks(lesson: Lesson, draft: Draft, ids: () => string): Draft {
+  const steps = [...draft.steps];
+  for (let round = 0; round < 8; round++) {
+    const { plan } = planLesson(asDrafted(lesson, { stages: draft.stages, steps }));
+    let from = 0;
+    let at = -1;
+    for (const item of plan.items) {
+      if (item.kind !== 'step' && item.endMin - item.startMin >= 5) from = item.endMin;
+      else if (item.endMin - from > LONGEST_STRETCH_MIN && item.startMin > from) {
+        at = steps.findIndex((one) => one.step.id === item.stepId);
+        break;
+      }
+    }
+    const before = steps[at];
+    // Into wet paint nothing may come between.
+    if (!before || before.step.needs === 'wet' || before.step.needs === 'damp') break;
+    steps.splice(at, 0, {
+      step: {
+        id: ids(),
+        markIds: [],
+        ...empty,
+        ...otherWords.break,
+        kind: 'break',
+        title: 'Break, fresh water',
+        stageId: before.step.stageId,
+        showMin: 0,
+        doMin: BREAK_MIN,
+      },
+      why: ['Eyes, backs and attention last about an hour.'],
+    });
+  }
+  return { stages: draft.stages, steps };
+}

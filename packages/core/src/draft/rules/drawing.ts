@@ -1,0 +1,31 @@
+import type { School, Step } from '@viaticum/contract';
+
+/** How the drawing gets onto the canvas, one entry for each choice of the school. */
+export const drawingRules: Record<
+  School['drawing'],
+  { reason: string; step: { kind: Step['kind']; title: string; minutes: number } | null }
+> = {
+  tracing: { reason: 'A tracing gives beginners accuracy.', step: { kind: 'transfer', title: 'Trace the drawing', minutes: 10 } },
+  direct: {
+    reason: 'Drawing straight on the canvas is quick and free.',
+    step: { kind: 'draw', title: 'Draw on the canvas', minutes: 12 },
+  },
+  grid: { reason: 'A grid scales the picture by hand.', step: { kind: 'draw', title: 'Draw by the grid', minutes: 20 } },
+  envelope: {
+    reason: 'An envelope and its negative shapes give the proportions.',
+    step: { kind: 'draw', title: 'Draw the envelope, then its gaps', minutes: 15 },
+  },
+  'thin-paint': {
+    reason: 'Thin paint puts no dirt into the colours.',
+    step: { kind: 'draw', title: 'Draw with thin paint', minutes: 10 },
+  },
+  none: { reason: 'Without a drawing the brush stays spontaneous.', step: null },
+};
+
+/** When it is drawn: after how much of the painting. */
+export const drawWhenRules: Record<School['drawWhen'], { reason: string; after: 'nothing' | 'ground' | 'background' | 'far' }> = {
+  'before-anything': { reason: 'One drawing at the beginning serves for all.', after: 'nothing' },
+  'after-ground': { reason: 'Lines on the dry ground are not buried by it.', after: 'ground' },
+  'after-background': { reason: 'Fresh lines where the background would bury them.', after: 'background' },
+  'after-far-planes': { reason: 'Each plane is drawn when it is needed.', after: 'far' },
+};

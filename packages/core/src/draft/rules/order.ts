@@ -1,0 +1,57 @@
+import type { School } from '@viaticum/contract';
+import type { ZoneFacts } from '../facts.js';
+
+/** How a school goes over the canvas: which zones come in which stage, and whether a zone is finished before the next. */
+export type OrderRule = {
+  reason: string;
+  stages: (zones: readonly ZoneFacts[]) => { name: string; zones: ZoneFacts[] }[];
+  /** All coats of a zone in its own stage, or first all first coats. */
+  finishesEach: boolean;
+};
+
+const subjectsOf = (zones: readonly ZoneFacts[]) => {
+  const marked = zones.filter((one) => one.isSubject);
+  return marked.length > 0 ? marked : zones.slice(-1);
+};
+const without = (zones: readonly ZoneFacts[], some: readonly ZoneFacts[]) => zones.filter((one) => !some.includes(one));
+
+/** The order of painting, one entry for each choice of the school. */
+export const orderRules: Record<School['order'], OrderRule> = {
+  'background-first': {
+    reason: 'Soft overlaps come by themselves over a finished background.',
+    finishesEach: false,
+    stages: (zones) => {
+      const front = subjectsOf(zones);
+      const rest = without(zones, front);
+      const far = rest.slice(0, Math.ceil(rest.length / 2));
+      return [
+        { name: 'Background', zones: far },
+        { name: 'Middle ground', zones: without(rest, far) },
+        { name: 'Subject', zones: front },
+      ];
+    },
+  },
+  'subject-first': {
+    reason: 'A strong silhouette decides the gesture; the background is cut in round it.',
+    finishesEach: false,
+    stages: (zones) => {
+      const front = subjectsOf(zones);
+      return [
+        { name: 'Subject', zones: front },
+        { name: 'Background, cut in', zones: without(zones, front) },
+      ];
+    },
+  },
+  'whole-together': {
+    reason: 'Keeping everything at one stage keeps values related.',
+    finishesEach: false,
+    stages: (zones) => [{ name: 'The whole surface', zones: [...zones] }],
+  },
+  'part-by-part': {
+    reason: 'Full attention on one thing at a time.',
+    finishesEach: true,
+    stages: (zones) => zones.map((one) => ({ name: capital(one.zone.name), zones: [one] })),
+  },
+};
+
+const capital = (text: string) => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;

@@ -1,0 +1,255 @@
+import type { Lesson, School } from '@viaticum/contract';
+import { asDrafted, type Draft, type DraftChange, draftChanges, draftLesson, fitTo, type LeftOut } from '@viaticum/core/draft';
+import { planLesson } from '@viaticum/core/plan';
+import { minutesInWords } from '@viaticum/core/units';
+import { nanoid } from 'nanoid';
+import { useMemo, useState } from 'react';
+import { useSession, useWorkedOut } from '../../../lesson/context.js';
+import { words } from '../../../words.js';
+import { schoolWords, draftWords as w } from '../../../words-school.js';
+import { NumberField } from '../number-field.js';
+
+const main = [
+  'order',
+  'values',
+  'layers',
+  'ground',
+  'drawing',
+  'drawWhen',
+  'detail',
+] as const satisfies readonly (keyof School)[];
+const more = (Object.keys(schoolWords) as (keyof School)[]).filter((choice) => !(main as readonly string[]).includes(choice));
+const orders = Object.keys(schoolWords.order.options) as School['order'][];
+
+/** The school and the level, what they make of the lesson, and how that differs from its steps. */
+export function DraftTopic() {
+  const lesson = useWorkedOut();
+  const session = useSession();
+  const [showMore, setShowMore] = useState(false);
+  const { school, zones, mixes, support, elements, room, level, overlapMm, tubes, subjectZoneId } = lesson;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a draft stands on these parts of the lesson alone
+  const draft = useMemo(
+    () => draftLesson(lesson, () => nanoid(8)),
+    [school, zones, mixes, support, elements, room, level, overlapMm, tubes, subjectZoneId],
+  );
+  if (zones.length === 0) return <p className="quiet">{w.needZones}</p>;
+  const choose = (choice: keyof School) => (
+    <label key={choice} className="field">
+      <span>{schoolWords[choice].ask}</span>
+      <select
+        className="plain-input"
+        value={school[choice]}
+        onChange={(event) => session.do('setSchool', { school: { [choice]: event.target.value } })}
+      >
+        {Object.entries(schoolWords[choice].options).map(([option, name]) => (
+          <option key={option} value={option}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+  return (
+    <div className="draft">
+      <p className="quiet small">{w.about}</p>
+      <div className="draft-school">
+        <label className="field">
+          <span>{w.level}</span>
+          <select
+            className="plain-input"
+            value={level}
+            onChange={(event) => session.do('setLevel', { level: event.target.value as Lesson['level'] })}
+          >
+            {Object.entries(w.levels).map(([one, name]) => (
+              <option key={one} value={one}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+        {main.map(choose)}
+        {showMore && more.map(choose)}
+        <button type="button" className="key bare" aria-expanded={showMore} onClick={() => setShowMore(!showMore)}>
+          {showMore ? w.fewer : w.more}
+        </button>
+      </div>
+      <Drafted lesson={lesson} draft={draft} />
+      <Beside lesson={lesson} />
+      <Fit lesson={lesson} />
+    </div>
+  );
+}
+
+function Drafted({ lesson, draft }: { lesson: Lesson; draft: Draft }) {
+  const session = useSession();
+  const changes = useMemo(() => draftChanges(lesson, draft), [lesson, draft]);
+  const drafted = useMemo(() => asDrafted(lesson, draft), [lesson, draft]);
+  const summary = useMemo(() => summaryOf(drafted), [drafted]);
+  const isFresh = lesson.steps.length === 0;
+  const take = () => session.do('takeDraft', { stages: drafted.stages, steps: drafted.steps });
+  return (
+    <>
+      <section aria-label={w.draft}>
+        <h3>{w.draft}</h3>
+        <p className="draft-summary">
+          <b className="numbers">{summary}</b>
+          <button type="button" className={isFresh ? 'key main' : 'key'} onClick={take}>
+            {isFresh ? w.take : w.takeAll}
+          </button>
+        </p>
+        {draft.stages.map((stage) => (
+          <div key={stage.id}>
+            <h4>{stage.name}</h4>
+            <ol className="draft-steps">
+              {draft.steps
+                .filter(({ step }) => step.stageId === stage.id)
+                .map(({ step, why }) => (
+                  <li key={step.id}>
+                    <span>{step.title}</span>
+                    <span className="quiet small">{why.join(' ')}</span>
+                  </li>
+                ))}
+            </ol>
+          </div>
+        ))}
+      </section>
+      {!isFresh && (
+        <section aria-label={w.changes(changes.length)}>
+          <h3>{w.changes(changes.length)}</h3>
+          <ul className="draft-changes">
+            {changes.map((change) => (
+              <li key={`${change.kind}${change.step.id}`}>
+                <span>{changeInWords(change)}</span>
+                <button type="button" className="key" onClick={() => takeChange(session.do, lesson, change)}>
+                  {w.takeOne}
+                </button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </>
+  );
+}
+
+const changeInWords = (change: DraftChange): string => {
+  if (change.kind === 'add') return w.add(change.step.title);
+  if (change.kind === 'remove') return w.remove(change.step.title);
+  return w.change(change.step.title, change.fields.map((field) => w.fields[field] ?? field).join(', '));
+};
+
+/** One difference taken into the lesson; a new step joins the stage of its place. */
+function takeChange(run: ReturnType<typeof useSession>['do'], lesson: Lesson, change: DraftChange): void {
+  if (change.kind === 'remove') run('removeStep', { id: change.step.id });
+  else if (change.kind === 'add') {
+    const at = Math.min(change.at, lesson.steps.length);
+    const stageId = (lesson.steps[at] ?? lesson.steps[at - 1])?.stageId ?? lesson.stages[0]?.id;
+    if (stageId) run('addStep', { step: { ...change.step, stageId }, at });
+  } else {
+    const set = Object.fromEntries(Object.entries(change.to).filter(([, value]) => value !== undefined));
+    const clear = Object.entries(change.to).flatMap(([field, value]) => (value === undefined ? [field] : []));
+    run('editStep', { id: change.step.id, step: set, clear: clear as never });
+  }
+}
+
+const summaryOf = (lesson: Lesson): string => {
+  const heaps = new Set(lesson.steps.flatMap((step) => step.mixIds)).size;
+  return w.summary(lesson.steps.length, heaps, minutesInWords(planLesson(lesson).plan.endMin));
+};
+
+/** The same lesson in the other orders, by their numbers. */
+function Beside({ lesson }: { lesson: Lesson }) {
+  const session = useSession();
+  const others = useMemo(
+    () =>
+      orders
+        .filter((order) => order !== lesson.school.order)
+        .map((order) => {
+          const other = { ...lesson, school: { ...lesson.school, order } };
+          return {
+            order,
+            summary: summaryOf(
+              asDrafted(
+                other,
+                draftLesson(other, () => nanoid(8)),
+              ),
+            ),
+          };
+        }),
+    [lesson],
+  );
+  return (
+    <section aria-label={w.beside}>
+      <h3>{w.beside}</h3>
+      <ul className="draft-changes">
+        {others.map(({ order, summary }) => (
+          <li key={order}>
+            <span>
+              {words.schoolOrder[order]} <span className="quiet numbers">{summary}</span>
+            </span>
+            <button type="button" className="key" onClick={() => session.do('setSchool', { school: { order } })}>
+              {schoolWords.order.ask}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** What to leave out so that the lesson fits a length. */
+function Fit({ lesson }: { lesson: Lesson }) {
+  const session = useSession();
+  const [wanted, setWanted] = useState(lesson.wantedMin ?? 120);
+  const [found, setFound] = useState<{ of: Lesson; left: LeftOut[]; endMin: number } | null>(null);
+  const shown = found?.of === lesson ? found : null;
+  const look = () => {
+    const { left, endMin } = fitTo(lesson, wanted);
+    setFound({ of: lesson, left, endMin });
+  };
+  const said = (one: NonNullable<typeof shown>): string => {
+    if (one.endMin > wanted) return w.never(minutesInWords(one.endMin));
+    return one.left.length === 0 ? w.fits(minutesInWords(one.endMin)) : w.fitsWithout(minutesInWords(one.endMin));
+  };
+  return (
+    <section aria-label={w.fit}>
+      <h3>{w.fit}</h3>
+      <p>
+        {w.fitInto}{' '}
+        <NumberField
+          label={w.fitInto}
+          value={wanted}
+          onValue={(value) => {
+            if (!(value >= 1 && value <= 10_000)) return false;
+            setWanted(value);
+            return true;
+          }}
+        />{' '}
+        <button type="button" className="key" onClick={look}>
+          {w.fitGo}
+        </button>
+      </p>
+      {shown && (
+        <>
+          <p role="status">{said(shown)}</p>
+          <ul className="draft-changes">
+            {shown.left.map((one) => (
+              <li key={one.stepId}>
+                <span>{w.leaves(one.title, minutesInWords(one.savedMin))}</span>
+              </li>
+            ))}
+          </ul>
+          {shown.left.length > 0 && (
+            <button
+              type="button"
+              className="key"
+              onClick={() => session.do('leaveOut', { ids: shown.left.map((one) => one.stepId) })}
+            >
+              {w.leaveOut}
+            </button>
+          )}
+        </>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,147 @@
+import type { Level, School } from '@viaticum/contract';
+
+/** The choices of a school: what each asks, and its options. */
+export const schoolWords: { [C in keyof School]: { ask: string; options: Record<School[C], string> } } = {
+  order: {
+    ask: 'Order',
+    options: {
+      'background-first': 'background first',
+      'subject-first': 'subject first, background cut in',
+      'whole-together': 'whole surface together',
+      'part-by-part': 'part by part, each finished',
+    },
+  },
+  values: {
+    ask: 'Values',
+    options: {
+      'dark-to-light': 'dark to light, lightest last',
+      'extremes-first': 'darkest, lightest, then between',
+      'middle-out': 'middle tone out',
+      'white-first': 'white first, coloured while wet',
+      'transparent-darks': 'transparent darks first',
+    },
+  },
+  layers: {
+    ask: 'Layers',
+    options: { 'dry-layers': 'several dry layers', 'one-wet-session': 'one wet session', glazes: 'glazes over a block-in' },
+  },
+  ground: {
+    ask: 'Ground',
+    options: { 'toned-one': 'toned, one colour', 'toned-several': 'toned, several colours', white: 'white' },
+  },
+  drawing: {
+    ask: 'Drawing',
+    options: {
+      tracing: 'a tracing transferred',
+      direct: 'straight on the canvas',
+      grid: 'by a grid',
+      envelope: 'envelope and negative shapes',
+      'thin-paint': 'with thin paint',
+      none: 'none',
+    },
+  },
+  drawWhen: {
+    ask: 'Drawn',
+    options: {
+      'before-anything': 'before anything',
+      'after-ground': 'after the ground',
+      'after-background': 'after the background is dry',
+      'after-far-planes': 'after the far planes',
+    },
+  },
+  detail: { ask: 'Detail', options: { suggest: 'suggested', render: 'rendered' } },
+  drying: { ask: 'Drying', options: { wait: 'wait and do something useful', dryer: 'hair dryer', 'keep-wet': 'keep wet' } },
+  thinning: {
+    ask: 'Thinning',
+    options: {
+      medium: 'medium beyond a limit',
+      water: 'water up to a limit',
+      hardly: 'hardly any',
+      'film-or-mist': 'film or mist of water',
+    },
+  },
+  mixing: {
+    ask: 'Mixing',
+    options: {
+      palette: 'on the palette',
+      'on-the-brush': 'half mixed on the brush',
+      'on-the-canvas': 'on the canvas',
+      'all-premixed': 'all premixed',
+    },
+  },
+  black: {
+    ask: 'Black',
+    options: { 'mixed-darks': 'mixed darks', 'tinted-near-black': 'a tinted near-black tube', 'black-allowed': 'black allowed' },
+  },
+  palette: {
+    ask: 'Palette',
+    options: { smallest: 'the smallest that reaches', 'primaries-and-white': 'primaries and white', rich: 'rich' },
+  },
+  transferMedium: {
+    ask: 'Transfer',
+    options: {
+      'transfer-paper': 'transfer paper',
+      graphite: 'graphite on the back',
+      charcoal: 'charcoal on the back',
+      chalk: 'chalk or white',
+    },
+  },
+  fidelity: {
+    ask: 'Fidelity',
+    options: { altered: 'altered to taste', true: 'true to the reference', 'no-reference': 'no reference' },
+  },
+  brushCare: {
+    ask: 'Brushes',
+    options: { wipe: 'wiped between mixes', wash: 'washed each time', 'several-brushes': 'several, light and dark apart' },
+  },
+  teaching: { ask: 'Teaching', options: { 'show-then-do': 'show, then do', 'paint-along': 'paint along' } },
+  varnish: { ask: 'Varnish', options: { none: 'none', brushed: 'brushed', sprayed: 'sprayed' } },
+};
+
+export const draftWords = {
+  topic: 'Draft',
+  about:
+    'A lesson drafted from its areas and heaps by a school. Nothing changes until you take it; what you wrote yourself stays.',
+  level: 'Students',
+  levels: { beginner: 'beginners', improver: 'improvers', experienced: 'experienced' } satisfies Record<Level, string>,
+  more: 'More choices',
+  fewer: 'Fewer choices',
+  needZones: 'A draft needs areas. Draw or propose them at the Picture station, then come back.',
+  summary: (steps: number, colours: number, time: string) => `${steps} steps, ${colours} heaps, ${time}`,
+  beside: 'Other orders beside it',
+  draft: 'The draft',
+  take: 'Take this draft',
+  takeAll: 'Replace all steps by the draft',
+  changes: (count: number) =>
+    count === 0
+      ? 'The steps are as the draft would have them.'
+      : count === 1
+        ? 'One difference to your steps'
+        : `${count} differences to your steps`,
+  add: (title: string) => `New: ${title}`,
+  remove: (title: string) => `No longer: ${title}`,
+  change: (title: string, fields: string) => `${title}: other ${fields}`,
+  fields: {
+    title: 'title',
+    technique: 'technique',
+    mixIds: 'heaps',
+    brushId: 'brush',
+    needs: 'relation beneath',
+    medium: 'medium',
+    coverShare: 'share covered',
+    partByPart: 'way of following',
+    say: 'words',
+    watch: 'mistakes to watch for',
+    checkpoint: 'checkpoint',
+    finish: 'look after it',
+  } as Record<string, string>,
+  takeOne: 'Take',
+  fit: 'Make it fit',
+  fitInto: 'The lesson is to last, minutes',
+  fitGo: 'What to leave out',
+  fits: (time: string) => `It fits: ${time}.`,
+  fitsWithout: (time: string) => `Without these it lasts ${time}. They take least from the picture for each minute.`,
+  never: (time: string) => `Even without all that may be left out it lasts ${time}.`,
+  leaves: (title: string, minutes: string) => `${title}, saves ${minutes}`,
+  leaveOut: 'Leave these out',
+};

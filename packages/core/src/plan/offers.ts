@@ -68,7 +68,7 @@ export function offersFor(lesson: Lesson, stepId: string, plan: LessonPlan = pla
       offer(
         {
           kind: 'divide',
-          words: `in ${parts} parts, with seams ${seamsInWords(places)}`,
+          words: `in ${parts} parts, with ${parts === 2 ? 'a seam' : 'seams'} ${seamsInWords(places)}`,
           openMin: open,
           takesMin: takes / parts,
         },

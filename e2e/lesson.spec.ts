@@ -179,7 +179,7 @@ test('a mend takes a finding away and can be undone; one set aside keeps its wor
   await expect(beside).not.toContainText('the paint stays workable 7 min');
   await page.keyboard.press('Control+z');
   await expect(beside).toContainText('the paint stays workable 7 min');
-  await beside.getByRole('button', { name: 'Set aside' }).click();
+  await beside.getByRole('button', { name: 'Set aside' }).first().click();
   await beside.getByLabel('Why?').fill('they paint in pairs');
   await page.keyboard.press('Enter');
   await expect(beside).toContainText('Set aside: “they paint in pairs”');

@@ -1,14 +1,26 @@
 import type { Lesson } from '@viaticum/contract';
 import type { LessonPlan } from '../plan/index.js';
 import type { Finding, Rule } from './finding.js';
+import { againstOrder } from './rules/against-order.js';
+import { bareWhite } from './rules/bare-white.js';
 import { blendOutlasts } from './rules/blend-outlasts.js';
+import { brightLight } from './rules/bright-light.js';
 import { contradiction } from './rules/contradiction.js';
+import { farToNear } from './rules/far-to-near.js';
+import { fineBrush } from './rules/fine-brush.js';
+import { lineOnGround } from './rules/line-on-ground.js';
+import { lonelyHue } from './rules/lonely-hue.js';
 import { longStretch } from './rules/long-stretch.js';
+import { lostDrawing } from './rules/lost-drawing.js';
+import { noHeadroom } from './rules/no-headroom.js';
 import { nearTwin, noColour, tooMuchWater, tubeNotBrought } from './rules/paints.js';
 import { permissionUnset } from './rules/permission-unset.js';
 import { dryerLoad, lightEnds, mistRuns, sessionTooLong } from './rules/room.js';
+import { tooWet } from './rules/too-wet.js';
 import { unmixed } from './rules/unmixed.js';
 import { unpaintedZone, unusedMix, unusedTube } from './rules/unused.js';
+import { waterChange } from './rules/water-change.js';
+import { whiteEarly } from './rules/white-early.js';
 import { windowMissed } from './rules/window-missed.js';
 
 export type { Finding, Mend, Rule } from './finding.js';
@@ -29,6 +41,18 @@ export const rules: readonly Rule[] = [
   unmixed,
   noColour,
   tubeNotBrought,
+  lostDrawing,
+  tooWet,
+  againstOrder,
+  lineOnGround,
+  bareWhite,
+  whiteEarly,
+  noHeadroom,
+  farToNear,
+  lonelyHue,
+  fineBrush,
+  waterChange,
+  brightLight,
   longStretch,
   unusedMix,
   unusedTube,

@@ -38,6 +38,7 @@ export function DraftTopic() {
       <span>{schoolWords[choice].ask}</span>
       <select
         className="plain-input"
+        aria-label={schoolWords[choice].ask}
         value={school[choice]}
         onChange={(event) => session.do('setSchool', { school: { [choice]: event.target.value } })}
       >
@@ -57,6 +58,7 @@ export function DraftTopic() {
           <span>{w.level}</span>
           <select
             className="plain-input"
+            aria-label={w.level}
             value={level}
             onChange={(event) => session.do('setLevel', { level: event.target.value as Lesson['level'] })}
           >

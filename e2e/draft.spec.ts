@@ -1,0 +1,37 @@
+import { accessible, expect, openDemo, saved, test, topic } from './fixtures.js';
+
+test('a lesson drafted by another school: compared, taken one difference at a time, taken whole, undone, and made to fit', async ({
+  signedIn: page,
+}) => {
+  await openDemo(page);
+  await topic(page, 'Draft');
+  const draft = page.getByRole('region', { name: 'The draft' });
+  await expect(draft).toContainText(/\d+ steps, 12 heaps, \d h \d\d/);
+  await expect(draft.locator('li').first()).toContainText('Trace the drawing');
+  await expect(draft.locator('li').first()).toContainText('A tracing gives beginners accuracy.');
+  await page.getByLabel('Order', { exact: true }).selectOption({ label: 'part by part, each finished' });
+  await expect(draft.getByRole('heading', { name: 'Sky', exact: true })).toBeVisible();
+  await expect(draft).toContainText('Full attention on one thing at a time.');
+  await accessible(page, 'draft');
+  const others = page.getByRole('region', { name: 'Other orders beside it' });
+  await expect(others.locator('li')).toHaveCount(3);
+  // One difference is taken; there is one less.
+  const differences = page.locator('.draft section').nth(1);
+  const count = async () => Number(/(\d+) differences/.exec(await differences.innerText())?.[1] ?? 0);
+  const before = await count();
+  expect(before).toBeGreaterThan(5);
+  await differences.locator('li').first().getByRole('button', { name: 'Take' }).click();
+  await expect.poll(count).toBeLessThan(before);
+  await draft.getByRole('button', { name: 'Replace all steps by the draft' }).click();
+  await expect(page.getByText('The steps are as the draft would have them.')).toBeVisible();
+  await saved(page);
+  const fit = page.getByRole('region', { name: 'Make it fit' });
+  await fit.getByLabel('The lesson is to last, minutes').fill('100');
+  await fit.getByRole('button', { name: 'What to leave out' }).click();
+  await expect(fit.getByRole('status')).toContainText(/Without these it lasts|Even without all/);
+  await fit.getByRole('button', { name: 'Leave these out' }).click();
+  await topic(page, 'Steps');
+  await expect(page.locator('.stage-name').first()).toHaveValue('Ground and drawing');
+  for (let i = 0; i < 4; i++) await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.locator('.step-title').nth(2)).toContainText('Sky, blended from the top');
+});

@@ -1,0 +1,48 @@
+import type { Lab } from '@viaticum/contract';
+import { looksOf } from '../../lesson/index.js';
+import { laysPaint } from '../../plan/index.js';
+import type { Finding, Rule } from '../finding.js';
+
+const STRONG = 30;
+const ALIKE = 35;
+const hue = ([, a, b]: Lab) => (Math.atan2(b, a) * 180) / Math.PI;
+const apart = (one: number, other: number) => Math.abs(((one - other + 540) % 360) - 180);
+
+/** A strong hue that occurs in one place only. Measured on the mixes, not on the photograph. */
+export const lonelyHue: Rule = {
+  id: 'lonely-hue',
+  look: (lesson) => {
+    const looks = looksOf(lesson);
+    const uses = lesson.steps
+      .filter(laysPaint)
+      .flatMap((step) =>
+        step.mixIds.flatMap((id) =>
+          (step.zoneIds.length > 0 ? step.zoneIds : ['canvas']).map((zoneId) => ({ id, zoneId, step })),
+        ),
+      );
+    if (new Set(uses.map((use) => use.zoneId)).size < 3) return [];
+    const tinted = uses.flatMap((use) => {
+      const lab = looks.get(use.id)?.colour?.lab;
+      return lab && Math.hypot(lab[1], lab[2]) > 10 ? [{ ...use, lab }] : [];
+    });
+    const told = new Set<string>();
+    return tinted.flatMap((one): Finding[] => {
+      if (told.has(one.id) || Math.hypot(one.lab[1], one.lab[2]) < STRONG) return [];
+      told.add(one.id);
+      if (tinted.some((other) => other.zoneId !== one.zoneId && apart(hue(other.lab), hue(one.lab)) < ALIKE)) return [];
+      const name = lesson.mixes.find((mix) => mix.id === one.id)?.name ?? 'a heap';
+      return [
+        {
+          id: `lonely-hue/${one.id}`,
+          rule: 'lonely-hue',
+          about: name,
+          words: `The hue of ${name} occurs in one place only.`,
+          reason:
+            'Common practice: a hue that occurs once looks foreign. Put a touch of it elsewhere, or leave it as the eye-catcher on purpose.',
+          serious: false,
+          place: { station: 'steps', stepId: one.step.id, mixId: one.id },
+        },
+      ];
+    });
+  },
+};

@@ -1,0 +1,37 @@
+import type { Finding, Rule } from '../finding.js';
+
+/** Heaps used from one pot of water before it dulls the next; common practice, no published source. */
+const MOST = 6;
+
+/** Many heaps without a moment to change the water. */
+export const waterChange: Rule = {
+  id: 'water-change',
+  look: (lesson, { plan }) => {
+    const used = new Set<string>();
+    for (const item of plan.items) {
+      const step = lesson.steps.find((one) => one.id === item.stepId);
+      if (!step || step.kind === 'break' || /fresh water|change the water/i.test(`${step.title} ${step.say}`)) {
+        if (step || item.fillers?.some((one) => one.words.includes('water')) || item.kind === 'break') used.clear();
+        continue;
+      }
+      for (const id of step.mixIds) used.add(id);
+      if (used.size <= MOST) continue;
+      const finding: Finding = {
+        id: `water-change/${step.id}`,
+        rule: 'water-change',
+        about: step.title,
+        words: `${used.size} heaps have gone into the same water by here.`,
+        reason: 'Common practice: dull water dulls the next colour. Change it in a pause.',
+        serious: false,
+        place: { station: 'steps', stepId: step.id },
+        mend: {
+          words: 'Say it here',
+          command: 'editStep',
+          args: { id: step.id, step: { say: `Change the water first. ${step.say}`.slice(0, 20_000) } },
+        },
+      };
+      return [finding];
+    }
+    return [];
+  },
+};

@@ -31,9 +31,11 @@ function Finding({ finding }: { finding: ShownFinding }) {
   const [asking, setAsking] = useState(false);
   const [why, setWhy] = useState('');
   const isAside = finding.setAside !== undefined;
+  const { stepId, zoneId } = finding.place;
+  const isShown = (stepId === undefined || stepId === view.stepId) && (zoneId === undefined || zoneId === view.zoneId);
   const show = () => {
-    if (finding.place.stepId) view.selectStep(finding.place.stepId);
-    if (finding.place.zoneId) view.selectZone(finding.place.zoneId);
+    if (stepId) view.selectStep(stepId);
+    if (zoneId) view.selectZone(zoneId);
   };
   const submit = (event: FormEvent) => {
     event.preventDefault();
@@ -42,7 +44,8 @@ function Finding({ finding }: { finding: ShownFinding }) {
   return (
     <li
       className={`finding${finding.serious && !isAside ? ' serious' : ''}${isAside ? ' aside' : ''}`}
-      onPointerEnter={show}
+      // Only where the pointer comes to read: not when the list changes beneath it, nor while something is dragged over.
+      onPointerMove={(event) => event.buttons === 0 && (event.movementX !== 0 || event.movementY !== 0) && !isShown && show()}
       onFocus={show}
     >
       <h3>{finding.about}</h3>

@@ -1,0 +1,3 @@
+export { FACTOR, type StageInput, type StagePass, type StageStep, stageInput } from './input.js';
+export { bareCanvas, stepPainter } from './paint.js';
+export { stageSession } from './stages.js';

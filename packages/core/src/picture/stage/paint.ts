@@ -1,0 +1,459 @@
+import { labRaster } from '../../raster/index.js';
+import { chance, hash, TURN } from './chance.js';
+import type { StageColour, StageInput, StagePass, StageStep, StageZone } from './input.js';
+import { type Canvas, painter, type Touch, touches } from './strokes.js';
+
+/** Steps between two colours of a blend. */
+const EIGHTHS = 8;
+const LINE_RGB = [92, 86, 80] as const;
+const THREAD_MM = 1.15;
+/** A place is changed only where that brings it nearer to the picture; at least this share of what was asked is. */
+const LEAST_SHARE = 0.25;
+
+/** A canvas with nothing on it. */
+export function bareCanvas({ width, height, bare }: StageInput): Canvas {
+  const rgb = new Uint8Array(width * height * 3);
+  for (let i = 0; i < rgb.length; i++) rgb[i] = bare[i % 3] as number;
+  return { width, height, rgb, relief: new Uint8Array(width * height).fill(128) };
+}
+
+/** The engine on one canvas: paints a step in place. Deterministic from the input's seed, the zone and the step. */
+export function stepPainter(input: StageInput, canvas: Canvas) {
+  const pen = painter(canvas, Math.max(16, Math.round((THREAD_MM / input.mmPerPx) * 16)));
+  return {
+    teeth: pen.teeth,
+    paint(step: StageStep): void {
+      for (const pass of step.passes) paintPass(input, canvas, pen, step, pass);
+      if (step.lines) for (const zone of input.zones) drawOutline(canvas, zone, input.mmPerPx);
+    },
+  };
+}
+
+type Pen = ReturnType<typeof painter>;
+
+function paintPass(input: StageInput, canvas: Canvas, pen: Pen, step: StageStep, pass: StagePass): void {
+  const zone = input.zones[pass.zone] as StageZone;
+  const touch = touches[pass.touch];
+  const own = pass.isFirst ? zone.painted : zone.seen;
+  const seed = hash(input.seed, zone.seed, step.seed);
+  const coarse = coarseOf(input, canvas, own, zone.seen);
+  const chosen = choose(coarse, pass, seed);
+  const isWhole = pass.share >= 0.95;
+  const groups = pass.isBlend || pass.colours.length === 1 ? 1 : pass.colours.length;
+  for (let k = 0; k < groups; k++) {
+    const mask = groups > 1 || !isWhole ? clipped(input, own, coarse, chosen, groups > 1 ? k : -1, seed) : own;
+    lay(input, pen, { zone, touch, pass, mask, coarse, chosen, group: groups > 1 ? k : -1, seed: hash(seed, k), isWhole });
+  }
+}
+
+/** The cells of a zone on the coarse map: how much of each belongs to it, what lies there now and what is wanted. */
+type Coarse = {
+  width: number;
+  height: number;
+  cells: Int32Array;
+  /** Cells that lie wholly in what is seen of the zone. */
+  sure: Int32Array;
+  now: { l: Float32Array; a: Float32Array; b: Float32Array };
+  aim: StageInput['aim'];
+};
+
+function coarseOf({ width, height, factor, aim }: StageInput, canvas: Canvas, mask: Uint8Array, seen: Uint8Array): Coarse {
+  const [w, h] = [Math.ceil(width / factor), Math.ceil(height / factor)];
+  const cells: number[] = [];
+  const sure: number[] = [];
+  const isSeen = (x: number, y: number) =>
+    seen[Math.max(0, Math.min(height - 1, y)) * width + Math.max(0, Math.min(width - 1, x))] !== 0;
+  const small = { width: w, height: h, data: new Uint8ClampedArray(w * h * 4) };
+  for (let cy = 0; cy < h; cy++)
+    for (let cx = 0; cx < w; cx++) {
+      const x = Math.min(width - 1, cx * factor + (factor >> 1));
+      const y = Math.min(height - 1, cy * factor + (factor >> 1));
+      if (mask[y * width + x] === 0) continue;
+      cells.push(cy * w + cx);
+      const near = factor;
+      if (isSeen(x - near, y - near) && isSeen(x + near, y - near) && isSeen(x - near, y + near) && isSeen(x + near, y + near))
+        sure.push(cy * w + cx);
+      // Four places of the cell are enough to know what lies there.
+      const sums = [0, 0, 0];
+      for (const [dx, dy] of [
+        [-1, -1],
+        [1, -1],
+        [-1, 1],
+        [1, 1],
+      ] as const) {
+        const at = Math.min(height - 1, Math.max(0, y + dy)) * width + Math.min(width - 1, Math.max(0, x + dx));
+        for (let c = 0; c < 3; c++) sums[c] = (sums[c] as number) + (canvas.rgb[at * 3 + c] as number);
+      }
+      for (let c = 0; c < 3; c++) small.data[(cy * w + cx) * 4 + c] = (sums[c] as number) >> 2;
+    }
+  const now = labRaster(small);
+  return {
+    width: w,
+    height: h,
+    cells: Int32Array.from(cells),
+    sure: Int32Array.from(sure),
+    now,
+    aim: aim && aim.width === w && aim.height === h ? aim : null,
+  };
+}
+
+/** For every cell the number of its colour (pairs in eighths for a blend), or -1 where the pass leaves it alone. */
+function choose(coarse: Coarse, pass: StagePass, seed: number): { index: Int16Array; palette: [number, number, number][] } {
+  const { width, height, cells, now, aim } = coarse;
+  const index = new Int16Array(width * height).fill(-1);
+  const palette = pass.isBlend ? blendPalette(pass.colours) : pass.colours;
+  const score = new Float32Array(cells.length);
+  const rows =
+    cells.length > 0 ? [Math.floor((cells[0] as number) / width), Math.floor((cells.at(-1) as number) / width)] : [0, 0];
+  cells.forEach((cell, i) => {
+    if (aim) {
+      let best = 0;
+      let least = Number.POSITIVE_INFINITY;
+      palette.forEach(({ lab }, k) => {
+        const off = apart(aim, cell, lab);
+        if (off < least) {
+          least = off;
+          best = k;
+        }
+      });
+      index[cell] = best;
+      const there = [now.l[cell] as number, now.a[cell] as number, now.b[cell] as number] as const;
+      score[i] = apart(aim, cell, there) - least;
+    } else {
+      // Without a picture: a blend goes from top to bottom, other colours lie in patches.
+      const y = Math.floor(cell / width);
+      const down = (y - (rows[0] as number)) / Math.max(1, (rows[1] as number) - (rows[0] as number));
+      const patch = patchAt(cell % width, y, seed) / 256;
+      index[cell] = Math.min(palette.length - 1, Math.floor((pass.isBlend ? down : patch) * palette.length));
+      score[i] = patchAt(cell % width, y, seed ^ 0x5bd1);
+    }
+  });
+  if (palette.length > 1 && aim) for (let round = 0; round < 2; round++) calm(coarse, index, palette.length);
+  if (pass.share < 0.95) {
+    const order = Array.from(cells.keys()).sort((a, b) => (score[b] as number) - (score[a] as number));
+    const wanted = Math.round(cells.length * pass.share);
+    const least = Math.round(wanted * LEAST_SHARE);
+    order.forEach((i, rank) => {
+      const helps = !aim || (score[i] as number) > 0;
+      if (rank >= wanted || (!helps && rank >= least)) index[cells[i] as number] = -1;
+    });
+    if (cells.length > 60) for (let round = 0; round < 2; round++) gather(coarse, index);
+  }
+  return { index, palette: palette.map(({ rgb }) => [...rgb] as [number, number, number]) };
+}
+
+/** Squared difference in Lab. */
+function apart(aim: NonNullable<StageInput['aim']>, cell: number, lab: readonly [number, number, number]): number {
+  const [dl, da, db] = [(aim.l[cell] as number) - lab[0], (aim.a[cell] as number) - lab[1], (aim.b[cell] as number) - lab[2]];
+  return dl * dl + da * da + db * db;
+}
+
+/** The colours between every two neighbours of a blend, by lightness, in eighths. */
+function blendPalette(colours: readonly StageColour[]): StageColour[] {
+  const sorted = [...colours].sort((a, b) => a.lab[0] - b.lab[0]);
+  const out: StageColour[] = [];
+  sorted.slice(1).forEach((to, k) => {
+    const from = sorted[k] as StageColour;
+    for (let i = k === 0 ? 0 : 1; i <= EIGHTHS; i++) {
+      const mix = (a: number, b: number) => a + ((b - a) * i) / EIGHTHS;
+      out.push({
+        rgb: [0, 1, 2].map((c) => Math.round(mix(from.rgb[c] as number, to.rgb[c] as number))) as unknown as StageColour['rgb'],
+        lab: [0, 1, 2].map((c) => mix(from.lab[c] as number, to.lab[c] as number)) as unknown as StageColour['lab'],
+      });
+    }
+  });
+  return out;
+}
+
+/** Takes the commonest colour of a cell and its eight neighbours, so that shapes are flat and have no specks. */
+function calm({ width, height, cells }: Coarse, index: Int16Array, count: number): void {
+  const before = index.slice();
+  const votes = new Uint8Array(count);
+  for (const cell of cells) {
+    votes.fill(0);
+    const [cx, cy] = [cell % width, Math.floor(cell / width)];
+    let best = before[cell] as number;
+    for (let y = Math.max(0, cy - 1); y <= Math.min(height - 1, cy + 1); y++)
+      for (let x = Math.max(0, cx - 1); x <= Math.min(width - 1, cx + 1); x++) {
+        const own = before[y * width + x] as number;
+        if (own < 0) continue;
+        votes[own] = (votes[own] as number) + 1;
+        if ((votes[own] as number) > (votes[best] as number)) best = own;
+      }
+    index[cell] = best;
+  }
+}
+
+/** Takes what most of a cell's neighbours do, so that what is left alone and what is painted lie in patches. */
+function gather({ width, height, cells }: Coarse, index: Int16Array): void {
+  const before = index.slice();
+  for (const cell of cells) {
+    const [cx, cy] = [cell % width, Math.floor(cell / width)];
+    let [painted, all, some] = [0, 0, -1];
+    for (let y = Math.max(0, cy - 1); y <= Math.min(height - 1, cy + 1); y++)
+      for (let x = Math.max(0, cx - 1); x <= Math.min(width - 1, cx + 1); x++) {
+        const own = before[y * width + x] as number;
+        all++;
+        if (own < 0) continue;
+        painted++;
+        some = own;
+      }
+    const is = (before[cell] as number) >= 0;
+    if (is && painted * 3 < all) index[cell] = -1;
+    else if (!is && painted * 3 > all * 2) index[cell] = some;
+  }
+}
+
+/** Smooth chance on the coarse map, 0-255: patches some cells wide. */
+function patchAt(x: number, y: number, seed: number): number {
+  const size = 9;
+  const [gx, gy] = [Math.floor(x / size), Math.floor(y / size)];
+  const [fx, fy] = [(x % size) / size, (y % size) / size];
+  const at = (i: number, j: number) => hash(seed, gx + i, gy + j) & 255;
+  const top = at(0, 0) * (1 - fx) + at(1, 0) * fx;
+  const low = at(0, 1) * (1 - fx) + at(1, 1) * fx;
+  return Math.min(255, Math.floor(top * (1 - fy) + low * fy));
+}
+
+/** A mask of the chosen cells (of one colour, or all that are chosen), with edges that waver a little. */
+function clipped(
+  { width, height, factor }: StageInput,
+  own: Uint8Array,
+  coarse: Coarse,
+  { index }: ReturnType<typeof choose>,
+  group: number,
+  seed: number,
+): Uint8Array {
+  const mask = new Uint8Array(width * height);
+  const is = (cx: number, cy: number): number => {
+    const x = cx < 0 ? 0 : cx >= coarse.width ? coarse.width - 1 : cx;
+    const y = cy < 0 ? 0 : cy >= coarse.height ? coarse.height - 1 : cy;
+    const value = index[y * coarse.width + x] as number;
+    return group < 0 ? (value >= 0 ? 256 : 0) : value === group ? 256 : 0;
+  };
+  for (const cell of coarse.cells) {
+    const [cx, cy] = [cell % coarse.width, Math.floor(cell / coarse.width)];
+    // Cells whose neighbours are all alike need no look at every pixel.
+    let sum = 0;
+    for (let j = -1; j <= 1; j++) for (let i = -1; i <= 1; i++) sum += is(cx + i, cy + j);
+    if (sum === 0) continue;
+    for (let y = cy * factor; y < Math.min(height, (cy + 1) * factor); y++)
+      for (let x = cx * factor; x < Math.min(width, (cx + 1) * factor); x++) {
+        const at = y * width + x;
+        if (own[at] === 0) continue;
+        if (sum === 9 * 256) {
+          mask[at] = 255;
+          continue;
+        }
+        const [u, v] = [(x + 0.5) / factor - 0.5, (y + 0.5) / factor - 0.5];
+        const [iu, iv] = [Math.floor(u), Math.floor(v)];
+        const [fu, fv] = [u - iu, v - iv];
+        const value =
+          (is(iu, iv) * (1 - fu) + is(iu + 1, iv) * fu) * (1 - fv) + (is(iu, iv + 1) * (1 - fu) + is(iu + 1, iv + 1) * fu) * fv;
+        const waver = (hash(seed, x >> 2, y >> 2) & 63) - 32;
+        if (value + waver > 128) mask[at] = 255;
+      }
+  }
+  return mask;
+}
+
+type Laying = {
+  zone: StageZone;
+  touch: Touch;
+  pass: StagePass;
+  mask: Uint8Array;
+  coarse: Coarse;
+  chosen: ReturnType<typeof choose>;
+  group: number;
+  seed: number;
+  isWhole: boolean;
+};
+
+/** Lays the strokes of one pass: a first round with the brush, and where all is to be covered two finer ones into the gaps. */
+function lay(input: StageInput, pen: Pen, laying: Laying): void {
+  const { zone, touch, pass, mask, coarse, chosen, group, seed, isWhole } = laying;
+  const { width, height, factor } = input;
+  const box = boxOf(mask, width, height);
+  if (!box) return;
+  const direction = (x: number, y: number) =>
+    (zone.turn + (((hash(zone.seed, Math.floor(x) >> 6, Math.floor(y) >> 6) & 127) - 64) >> 1) + TURN) & (TURN - 1);
+  const done = isWhole ? new Uint8Array(width * height) : null;
+  // A small area takes a small brush, or its shape is lost.
+  const most = Math.max(3, Math.min(pass.brushPx, Math.sqrt(box.count) * 0.45));
+  const field = pass.isBlend ? blended(coarse, chosen, width, height, factor) : null;
+  const rounds = isWhole && touch.opacity > 180 ? [1, 0.72, 0.42] : [1];
+  rounds.forEach((scale, round) => {
+    const widthPx = Math.max(2.5, most * scale);
+    const long = (touch.long * widthPx) / 10;
+    const spacing = Math.max(2, Math.round(0.46 * Math.sqrt(widthPx * long)));
+    const seeds: { x: number; y: number; order: number }[] = [];
+    for (let gy = box.y0; gy <= box.y1; gy += spacing)
+      for (let gx = box.x0; gx <= box.x1; gx += spacing) {
+        const draw = chance(hash(seed, round, gx, gy));
+        const x = gx + ((draw() * spacing) >> 16);
+        const y = gy + ((draw() * spacing) >> 16);
+        const order = draw();
+        const place = round > 0 && done ? gapIn(done, mask, width, height, gx, gy, spacing) : { x, y };
+        if (!place || place.x >= width || place.y >= height || mask[place.y * width + place.x] === 0) continue;
+        seeds.push({ ...place, order: order * 65536 + ((gx * 31 + gy) & 65535) });
+      }
+    seeds.sort((a, b) => a.order - b.order);
+    for (const at of seeds) {
+      const cell =
+        Math.min(coarse.height - 1, Math.floor(at.y / factor)) * coarse.width +
+        Math.min(coarse.width - 1, Math.floor(at.x / factor));
+      const number = group >= 0 ? group : (chosen.index[cell] as number);
+      const colour = chosen.palette[Math.max(0, number)];
+      if (!colour) continue;
+      const stroke = { x: at.x, y: at.y, widthPx, mask, colour, touch, direction, seed: hash(seed, round, at.x, at.y), field };
+      pen.lay(stroke, done);
+    }
+  });
+}
+
+function boxOf(
+  mask: Uint8Array,
+  width: number,
+  height: number,
+): { x0: number; y0: number; x1: number; y1: number; count: number } | null {
+  let [x0, y0, x1, y1, count] = [width, height, -1, -1, 0];
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      if (mask[y * width + x] === 0) continue;
+      count++;
+      if (x < x0) x0 = x;
+      if (x > x1) x1 = x;
+      if (y < y0) y0 = y;
+      y1 = y;
+    }
+  return count > 0 ? { x0, y0, x1, y1, count } : null;
+}
+
+/** The drawn line of a zone: a pencil's width, pale enough to be painted over. */
+function drawOutline({ width, height, rgb }: Canvas, zone: StageZone, mmPerPx: number): void {
+  const dot = (x: number, y: number) => {
+    const [px, py] = [Math.floor(x), Math.floor(y)];
+    if (px < 0 || py < 0 || px >= width || py >= height) return;
+    for (let c = 0; c < 3; c++) {
+      const i = (py * width + px) * 3 + c;
+      rgb[i] = ((rgb[i] as number) * 90 + (LINE_RGB[c] as number) * 166) >> 8;
+    }
+  };
+  for (const part of zone.outline)
+    for (const ring of part)
+      ring.forEach(([x1, y1], i) => {
+        const [x0, y0] = ring[(i + ring.length - 1) % ring.length] as [number, number];
+        const steps = Math.max(1, Math.ceil(Math.sqrt((x1 - x0) * (x1 - x0) + (y1 - y0) * (y1 - y0)) / mmPerPx));
+        for (let k = 0; k < steps; k++) {
+          const [x, y] = [(x0 + ((x1 - x0) * k) / steps) / mmPerPx, (y0 + ((y1 - y0) * k) / steps) / mmPerPx];
+          dot(x, y);
+          if (mmPerPx < 0.6) dot(x + 1, y);
+        }
+      });
+}
+
+/** How far colours run into each other where they are blended, in cells of the coarse map. */
+const RUN = 7;
+
+/** The colours of a blend, each run into its neighbours, for every pixel; only where the zone lies. */
+function blended(
+  coarse: Coarse,
+  { index, palette }: ReturnType<typeof choose>,
+  width: number,
+  height: number,
+  factor: number,
+): Uint8Array {
+  const { width: w, height: h, cells } = coarse;
+  const inside = new Uint8Array(w * h);
+  let planes: Float32Array[] = [0, 1, 2].map(() => new Float32Array(w * h));
+  const { sure } = coarse;
+  // What is seen of the zone alone decides; at its rim and past its edge the colours go on as they are.
+  for (const cell of sure.length > 0 ? sure : cells) {
+    inside[cell] = 1;
+    const colour = palette[Math.max(0, index[cell] as number)] as [number, number, number];
+    for (const [c, plane] of planes.entries()) plane[cell] = colour[c] as number;
+  }
+  for (let round = 0; round < 2; round++) {
+    planes = planes.map((plane) => averaged(plane, inside, { stride: 1, length: w, lines: h, next: w }));
+    planes = planes.map((plane) => averaged(plane, inside, { stride: w, length: h, lines: w, next: 1 }));
+  }
+  goOn(planes, inside, w, h);
+  const out = new Uint8Array(width * height * 3);
+  for (let cell = 0; cell < inside.length; cell++) {
+    if (inside[cell] === 0) continue;
+    const [cx, cy] = [cell % w, Math.floor(cell / w)];
+    for (let y = cy * factor; y < Math.min(height, (cy + 1) * factor); y++)
+      for (let x = cx * factor; x < Math.min(width, (cx + 1) * factor); x++)
+        for (let c = 0; c < 3; c++) out[(y * width + x) * 3 + c] = Math.round((planes[c] as Float32Array)[cell] as number);
+  }
+  return out;
+}
+
+const RINGS = 12;
+/** Continues colours past what is inside, ring by ring, by the mean of the neighbours that are known. */
+function goOn(planes: readonly Float32Array[], inside: Uint8Array, width: number, height: number): void {
+  for (let ring = 0; ring < RINGS; ring++) {
+    const fresh: number[] = [];
+    for (let cell = 0; cell < inside.length; cell++) {
+      if (inside[cell] !== 0) continue;
+      const [cx, cy] = [cell % width, Math.floor(cell / width)];
+      const known = [
+        cx > 0 ? cell - 1 : -1,
+        cx < width - 1 ? cell + 1 : -1,
+        cy > 0 ? cell - width : -1,
+        cy < height - 1 ? cell + width : -1,
+      ].filter((at) => at >= 0 && inside[at] === 1);
+      if (known.length === 0) continue;
+      fresh.push(cell);
+      for (const plane of planes) plane[cell] = known.reduce((sum, at) => sum + (plane[at] as number), 0) / known.length;
+    }
+    for (const cell of fresh) inside[cell] = 1;
+    if (fresh.length === 0) return;
+  }
+}
+
+type Lines = { stride: number; length: number; lines: number; next: number };
+/** The mean of what is inside within RUN cells along rows or columns. */
+function averaged(plane: Float32Array, inside: Uint8Array, { stride, length, lines, next }: Lines): Float32Array {
+  const out = new Float32Array(plane.length);
+  for (let line = 0; line < lines; line++) {
+    const start = line * next;
+    let sum = 0;
+    let count = 0;
+    const add = (i: number, sign: number) => {
+      if (i < 0 || i >= length || inside[start + i * stride] === 0) return;
+      sum += sign * (plane[start + i * stride] as number);
+      count += sign;
+    };
+    for (let i = 0; i < RUN; i++) add(i, 1);
+    for (let i = 0; i < length; i++) {
+      add(i + RUN, 1);
+      add(i - RUN - 1, -1);
+      if (inside[start + i * stride] !== 0 && count > 0) out[start + i * stride] = sum / count;
+    }
+  }
+  return out;
+}
+
+type Place = { x: number; y: number };
+/** Somewhere in the middle of what is still bare in a cell of the grid, or null. */
+function gapIn(
+  done: Uint8Array,
+  mask: Uint8Array,
+  width: number,
+  height: number,
+  gx: number,
+  gy: number,
+  size: number,
+): Place | null {
+  let count = 0;
+  let found: Place | null = null;
+  for (let y = gy; y < Math.min(height, gy + size); y += 2)
+    for (let x = gx; x < Math.min(width, gx + size); x += 2) {
+      const at = y * width + x;
+      if (mask[at] === 0 || done[at] !== 0) continue;
+      count++;
+      if (!found || (count & (count - 1)) === 0) found = { x, y };
+    }
+  return count > 1 ? found : null;
+}

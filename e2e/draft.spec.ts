@@ -35,3 +35,24 @@ test('a lesson drafted by another school: compared, taken one difference at a ti
   for (let i = 0; i < 4; i++) await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.locator('.step-title').nth(2)).toContainText('Sky, blended from the top');
 });
+
+test('stage pictures: one after every step that leaves something; the canvas shows them, and what was before while held', async ({
+  signedIn: page,
+}) => {
+  await openDemo(page);
+  await topic(page, 'Stages');
+  const pictures = page.locator('.stage-strip img');
+  await expect(pictures).toHaveCount(16, { timeout: 60_000 });
+  await expect(page.getByText(/With half-closed eyes the last one is (close to|some way from) the picture/)).toBeVisible();
+  await page.locator('.stage-strip button', { hasText: 'Great balloon in red' }).click();
+  const painted = page.locator('.canvas-map image');
+  await expect(painted).toHaveCount(1);
+  const shown = await painted.getAttribute('href');
+  expect(shown).toMatch(/^blob:/);
+  await page.locator('.canvas-map svg').hover();
+  await page.mouse.down();
+  await expect.poll(() => painted.getAttribute('href')).not.toBe(shown);
+  await page.mouse.up();
+  await expect.poll(() => painted.getAttribute('href')).toBe(shown);
+  await accessible(page, 'stages');
+});

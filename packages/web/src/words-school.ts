@@ -145,3 +145,10 @@ export const draftWords = {
   leaves: (title: string, minutes: string) => `${title}, saves ${minutes}`,
   leaveOut: 'Leave these out',
 };
+
+export const stageWords = {
+  about: 'The canvas after each step, painted in the mixed colours. Press and hold the large one to see it before its last step.',
+  off: (mean: number) =>
+    `With half-closed eyes the last one is ${mean < 3 ? 'close to' : mean < 7 ? 'some way from' : 'far from'} the picture (ΔE00 ${mean.toFixed(1)}).`,
+  painting: (share: number) => `Painting, ${Math.round(Math.min(1, share) * 100)} %`,
+};

@@ -11,6 +11,10 @@ export type ZoneWetness = { zoneId: string; rung: Rung; label?: string };
 type Props = {
   sheet: FollowSheet;
   layers: readonly ShownLayer[];
+  /** The canvas as it was painted so far, beneath the layers. */
+  picture?: string;
+  /** All layers, where `layers` holds only those over the picture: wetness shows in their colours. */
+  allLayers?: readonly ShownLayer[];
   wetness?: readonly ZoneWetness[];
   outlines?: boolean;
   className?: string;
@@ -27,7 +31,17 @@ const lastRgb = (layers: readonly ShownLayer[], zoneId: string): string | null =
 };
 
 /** The canvas at a moment: what each step has laid so far, with wetness and outlines on demand. Units are canvas mm. */
-export function StageCanvas({ sheet, layers, wetness = [], outlines = false, className, label, shownPx = 300 }: Props) {
+export function StageCanvas({
+  sheet,
+  layers,
+  allLayers = layers,
+  picture,
+  wetness = [],
+  outlines = false,
+  className,
+  label,
+  shownPx = 300,
+}: Props) {
   const id = useId().replace(/[^a-z0-9]/gi, '');
   const { widthMm, heightMm, bareRgb } = sheet.canvas;
   const unit = widthMm / shownPx;
@@ -57,13 +71,14 @@ export function StageCanvas({ sheet, layers, wetness = [], outlines = false, cla
         })}
         {wetness.map((wet, i) => {
           const kind = textureOf(wet.rung);
-          const rgb = lastRgb(layers, wet.zoneId);
+          const rgb = lastRgb(allLayers, wet.zoneId);
           return kind && rgb ? (
             <TexturePattern key={wet.zoneId} id={`${id}w${i}`} kind={kind} rgb={rgb} unit={unit * 1.4} />
           ) : null;
         })}
       </defs>
       <rect width={widthMm} height={heightMm} fill={bareRgb} />
+      {picture && <image href={picture} width={widthMm} height={heightMm} preserveAspectRatio="none" />}
       {layers.map((layer, i) => {
         const zone = zones.get(layer.zoneId);
         if (!zone || layer.laid === 0) return null;
@@ -94,7 +109,7 @@ export function StageCanvas({ sheet, layers, wetness = [], outlines = false, cla
       })}
       <rect width={widthMm} height={heightMm} fill={`url(#${id}weave)`} />
       {wetness.map((wet, i) =>
-        textureOf(wet.rung) && lastRgb(layers, wet.zoneId) ? (
+        textureOf(wet.rung) && lastRgb(allLayers, wet.zoneId) ? (
           <path
             key={wet.zoneId}
             d={zones.get(wet.zoneId)?.path ?? ''}

@@ -1,4 +1,4 @@
-import type { Correction, Element, Lab, Outline, Placement } from '@viaticum/contract';
+import type { Correction, Element, Lab, Lesson, Outline, Placement } from '@viaticum/contract';
 import type {
   ComposedZone,
   ComposeZone,
@@ -46,6 +46,11 @@ export type PictureJobs = {
   edges: { args: { zones: Outline[] }; answer: EdgeMeasure[] };
   flow: { args: { zones: Outline[] }; answer: FlowStroke[] };
   notes: { args: { zones: ComposedZone[]; subjectId: string | undefined }; answer: CompositionNote[] };
+  /** The canvas after each wanted step, painted; and how far the last lies from the picture when both are squinted at (ΔE00). */
+  stages: {
+    args: { lesson: Lesson; widthPx: number; wanted: string[]; withPicture: boolean };
+    answer: { images: [string, Blob][]; off: { mean: number; p95: number } | null };
+  };
   means: { args: { zones: Outline[] }; answer: (Lab | null)[] };
 };
 export type JobName = keyof PictureJobs;

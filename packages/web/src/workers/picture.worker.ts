@@ -35,9 +35,10 @@ import {
   shrink,
   sizeWithin,
 } from '@viaticum/core/raster';
+import { squintedOff, stageInput, stageSession } from '@viaticum/core/stage';
 import { labelSheets, visibleParts } from '@viaticum/core/zone';
 import type { JobName, LayArgs, PictureJobs, SourceAt } from './picture-jobs.js';
-import { breathe, serveJobs } from './serve-jobs.js';
+import { breathe, runJob, serveJobs } from './serve-jobs.js';
 
 const BARE: [number, number, number] = [240, 238, 232];
 const NOTES_PIXELS = 240_000;
@@ -46,6 +47,7 @@ const pixelsOf = new Map<string, Promise<Rgba>>();
 let laid: Laid | null = null;
 let lab: LabRaster | null = null;
 let segmentation: Segmentation | null = null;
+const painting = stageSession();
 
 /** The pixels of a picture, decoded once. */
 function read(url: string): Promise<Rgba> {
@@ -285,6 +287,15 @@ const jobs: {
     return compositionNotes(labRaster(small), map, zones, scale, subjectId);
   },
   means: (_, { zones }) => means(zones),
+  stages: async (id, { lesson, widthPx, wanted, withPicture }) => {
+    const picture = withPicture ? theLaid().picture : null;
+    const work = painting.paint(stageInput(lesson, picture, widthPx), [...wanted, lesson.steps.at(-1)?.id ?? '']);
+    const painted = await runJob(id, work, (done) => done / Math.max(1, lesson.steps.length));
+    const images: [string, Blob][] = [];
+    for (const [stepId, canvas] of painted) if (wanted.includes(stepId)) images.push([stepId, await imageOf(canvas)]);
+    const last = painted.get(lesson.steps.at(-1)?.id ?? '');
+    return { images, off: picture && last ? squintedOff(picture, last, lesson.support.widthMm) : null };
+  },
 };
 
 serveJobs(jobs);

@@ -23,7 +23,7 @@ export const againstOrder: Rule = {
         id: `against-order/${front.id}/${late.id}`,
         rule: 'against-order',
         about: step.title,
-        words: `The ${front.name} is begun before the ${late.name}, which lies behind it.`,
+        words: `Work on the ${front.name} begins before the ${late.name}, which lies behind.`,
         reason: 'School: background first, so that soft overlaps come by themselves.',
         serious: false,
         place: { station: 'steps', stepId: step.id, zoneId: front.id },

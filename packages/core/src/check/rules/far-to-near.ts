@@ -31,7 +31,7 @@ export const farToNear: Rule = {
           id: `far-to-near/${near.zone.id}/${far.zone.id}`,
           rule: 'far-to-near',
           about: near.zone.name,
-          words: `The ${near.zone.name} is neither darker nor stronger than the ${far.zone.name} behind it: the two will read as one plane.`,
+          words: `In front, ${near.zone.name}: neither darker nor stronger than ${far.zone.name} behind. The two will read as one plane.`,
           reason: 'Common practice: near is darker, stronger and warmer, far is paler, bluer and softer.',
           serious: false,
           place: { station: 'paints', zoneId: near.zone.id, stepId: near.step.id },

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { useLesson } from '../../lesson/context.js';
+import { LayingProvider } from '../../lesson/laid.js';
 import { Topics } from '../../ui/topics.js';
 import { words } from '../../words.js';
-import { LayingProvider } from '../picture/laid.js';
 import { BenchProvider } from './paint-context.js';
 import { FamiliesTopic } from './topics/families.js';
 import { HeapsTopic } from './topics/heaps.js';

@@ -2,9 +2,9 @@ import type { Lab, Lesson, Mix } from '@viaticum/contract';
 import { useEffect, useMemo, useState } from 'react';
 import { pictureUrl } from '../../api/queries.js';
 import { useSession, useWorkedOut } from '../../lesson/context.js';
+import { seenOutlines, useJob, useLaying, wholeOf } from '../../lesson/laid.js';
 import { Nudges } from '../../ui/nudges.js';
 import { words } from '../../words.js';
-import { seenOutlines, useJob, useLaying, wholeOf } from '../picture/laid.js';
 
 const w = words.paints;
 const SPOT_MM = 2.5;

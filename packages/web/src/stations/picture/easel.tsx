@@ -5,11 +5,11 @@ import { outlinePath } from '@viaticum/core/zone';
 import { type KeyboardEvent, memo, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { pictureUrl } from '../../api/queries.js';
 import { useSession, useView, useWorkedOut } from '../../lesson/context.js';
+import { useLaying } from '../../lesson/laid.js';
 import { words } from '../../words.js';
 import { DrawZone } from './draw-zone.js';
 import { useEasel } from './easel-context.js';
 import { EditZone } from './edit-zone.js';
-import { useLaying } from './laid.js';
 import { arrowStep, type Point } from './point.js';
 
 const w = words.picture;

@@ -1,10 +1,10 @@
 import { type DragEvent, useMemo, useRef, useState } from 'react';
 import { useLesson } from '../../lesson/context.js';
+import { LayingProvider, wholeOf } from '../../lesson/laid.js';
 import { Topics } from '../../ui/topics.js';
 import { words } from '../../words.js';
 import { Easel } from './easel.js';
 import { EaselContext, type EaselView, type Mode } from './easel-context.js';
-import { LayingProvider, wholeOf } from './laid.js';
 import type { ToMm } from './point.js';
 import { useTakePicture } from './take-picture.js';
 import { AreasTopic } from './topics/areas.js';

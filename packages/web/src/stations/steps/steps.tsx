@@ -13,9 +13,11 @@ import { layersAt, wetnessAt } from '../../ui/stage-layers.js';
 import { RecipeBar } from '../../ui/swatch.js';
 import { Topics } from '../../ui/topics.js';
 import { words } from '../../words.js';
+import { PaintedProvider, usePainted } from './painted.js';
 import { DraftTopic } from './topics/draft.js';
 import { DryingTopic } from './topics/drying.js';
 import { PlansTopic } from './topics/plans.js';
+import { StagesTopic } from './topics/stages.js';
 import { WhatIfTopic } from './topics/what-if.js';
 import './steps.css';
 
@@ -25,6 +27,14 @@ type Topic = keyof typeof words.plan.topics;
 
 /** The steps of the lesson, its plans, how each coat dries and what if; and the canvas at the minute of the raking light. */
 export default function StepsStation() {
+  return (
+    <PaintedProvider>
+      <StepsTopics />
+    </PaintedProvider>
+  );
+}
+
+function StepsTopics() {
   const [topic, setTopic] = useState<Topic>('list');
   return (
     <div className="steps">
@@ -32,6 +42,7 @@ export default function StepsStation() {
         <Topics label={words.plan.topicsLabel} names={words.plan.topics} shown={topic} onShow={setTopic} />
         {topic === 'list' && <StepList />}
         {topic === 'draft' && <DraftTopic />}
+        {topic === 'stages' && <StagesTopic />}
         {topic === 'plans' && <PlansTopic />}
         {topic === 'drying' && <DryingTopic />}
         {topic === 'whatIf' && <WhatIfTopic />}
@@ -271,11 +282,29 @@ function CanvasMap() {
   const item = plan.items.findLast((one) => one.stepId && one.startMin < minute);
   const number = item ? lesson.steps.findIndex((step) => step.id === item.stepId) + 1 : 0;
   const label = number > 0 ? words.steps.after(number, hourMinute(minute)) : words.steps.atStart;
+  const { urls } = usePainted();
+  const [isHeld, setHeld] = useState(false);
+  // Painted up to the last step that has ended; held down, up to the one before it.
+  const ended = plan.items.filter((one) => one.stepId && one.endMin <= minute + 1e-6 && urls.has(one.stepId));
+  const shownStep = ended.at(isHeld ? -2 : -1)?.stepId;
+  const picture = shownStep ? urls.get(shownStep) : undefined;
+  const layers = layersAt(sheet, plan, minute);
+  const going = item?.stepId && item.endMin > minute + 1e-6 ? item.stepId : null;
+  const own = new Set(going ? sheet.steps[going]?.layers.map((layer) => layer.zoneId) : []);
+  const onTop =
+    going && picture ? layers.slice(-(sheet.steps[going]?.layers.length ?? 0)).filter((layer) => own.has(layer.zoneId)) : [];
   return (
-    <figure className="canvas-map">
+    <figure
+      className="canvas-map"
+      onPointerDown={(event) => setHeld((event.target as Element).closest('svg') !== null)}
+      onPointerUp={() => setHeld(false)}
+      onPointerLeave={() => setHeld(false)}
+    >
       <StageCanvas
         sheet={sheet}
-        layers={layersAt(sheet, plan, minute)}
+        {...(picture ? { picture } : {})}
+        allLayers={layers}
+        layers={picture ? (isHeld ? [] : onTop) : layers}
         wetness={wetnessAt(sheet, plan, minute, true)}
         outlines={view.outlines}
         label={label}

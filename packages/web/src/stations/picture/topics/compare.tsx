@@ -5,9 +5,9 @@ import { colourInWords, compareInWords } from '@viaticum/core/picture';
 import { insideOutline } from '@viaticum/core/zone';
 import { useState } from 'react';
 import { useLesson } from '../../../lesson/context.js';
+import { useJob } from '../../../lesson/laid.js';
 import { words } from '../../../words.js';
 import { useEasel, useHiddenOutlines, useHint } from '../easel-context.js';
-import { useJob } from '../laid.js';
 import { Face, OnCanvas } from '../on-canvas.js';
 import type { Point } from '../point.js';
 

@@ -1,9 +1,9 @@
 import { visibleOf } from '@viaticum/core/lesson';
 import { useMemo, useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
+import { useJob } from '../../../lesson/laid.js';
 import { words } from '../../../words.js';
 import { useEasel } from '../easel-context.js';
-import { useJob } from '../laid.js';
 import { OnCanvas } from '../on-canvas.js';
 
 const w = words.picture.composition;

@@ -4,9 +4,9 @@ import { cropMeasures, fillPlacement } from '@viaticum/core/picture';
 import { lengthNumber, MM_PER_INCH } from '@viaticum/core/units';
 import { useEffect, useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
+import { useLaying, wholeOf } from '../../../lesson/laid.js';
 import { words } from '../../../words.js';
 import { useEasel } from '../easel-context.js';
-import { useLaying, wholeOf } from '../laid.js';
 import { Face, OnCanvas } from '../on-canvas.js';
 import type { Point } from '../point.js';
 

@@ -1,9 +1,9 @@
 import { LEAST_COHERENCE, meanDirection } from '@viaticum/core/picture';
 import { useMemo, useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
+import { seenOutlines, useJob } from '../../../lesson/laid.js';
 import { words } from '../../../words.js';
 import { useEasel } from '../easel-context.js';
-import { seenOutlines, useJob } from '../laid.js';
 import { OnCanvas } from '../on-canvas.js';
 
 const w = words.picture.edges;

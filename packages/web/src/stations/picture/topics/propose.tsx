@@ -5,9 +5,9 @@ import { outlineArea, outlinePath } from '@viaticum/core/zone';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
+import { seenOutlines, useJob, useLaying } from '../../../lesson/laid.js';
 import { words } from '../../../words.js';
 import { useEasel, useHiddenOutlines, useHint } from '../easel-context.js';
-import { seenOutlines, useJob, useLaying } from '../laid.js';
 import { Face, OnCanvas } from '../on-canvas.js';
 import type { Point } from '../point.js';
 

@@ -5,10 +5,10 @@ import { canvasToPixel, correctionGains } from '@viaticum/core/picture';
 import { useRef, useState } from 'react';
 import { pictureUrl } from '../../../api/queries.js';
 import { useLesson, useSession } from '../../../lesson/context.js';
+import { useLaying, wholeOf } from '../../../lesson/laid.js';
 import { CommitInput } from '../../../ui/commit-input.js';
 import { words } from '../../../words.js';
 import { useEasel, useHint } from '../easel-context.js';
-import { useLaying, wholeOf } from '../laid.js';
 import { Face, OnCanvas } from '../on-canvas.js';
 import { useTakePicture } from '../take-picture.js';
 

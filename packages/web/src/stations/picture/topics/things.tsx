@@ -4,10 +4,10 @@ import { outlinePath } from '@viaticum/core/zone';
 import { nanoid } from 'nanoid';
 import { useEffect, useRef, useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
+import { useLaying, wholeOf } from '../../../lesson/laid.js';
 import { CommitInput } from '../../../ui/commit-input.js';
 import { words } from '../../../words.js';
 import { useEasel, useHint } from '../easel-context.js';
-import { useLaying, wholeOf } from '../laid.js';
 import { OnCanvas } from '../on-canvas.js';
 import type { Point } from '../point.js';
 

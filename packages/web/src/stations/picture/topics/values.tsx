@@ -2,9 +2,9 @@ import { valueStep } from '@viaticum/core/colour';
 import { outlinePath } from '@viaticum/core/zone';
 import { useState } from 'react';
 import { useView } from '../../../lesson/context.js';
+import { useBlobUrl, useJob } from '../../../lesson/laid.js';
 import { words } from '../../../words.js';
 import { useBase, useEasel } from '../easel-context.js';
-import { useBlobUrl, useJob } from '../laid.js';
 import { OnCanvas } from '../on-canvas.js';
 
 const w = words.picture.values;

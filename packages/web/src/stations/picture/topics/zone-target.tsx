@@ -2,9 +2,9 @@ import type { Lab, Zone } from '@viaticum/contract';
 import { cssRgb, labToSrgb, valueStep } from '@viaticum/core/colour';
 import { useMemo } from 'react';
 import { useLesson, useSession, useWorkedOut } from '../../../lesson/context.js';
+import { seenOutlines, useJob, wholeOf } from '../../../lesson/laid.js';
 import { Nudges } from '../../../ui/nudges.js';
 import { words } from '../../../words.js';
-import { seenOutlines, useJob, wholeOf } from '../laid.js';
 
 const w = words.picture.target;
 const MIDDLE: Lab = [55, 0, 0];

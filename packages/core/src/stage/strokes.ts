@@ -207,6 +207,8 @@ const mixByte = (from: number, to: number, alpha: number): number =>
 /** The canvas as it is seen: paint shaded by its ridges and the tooth beneath, light from the upper left. */
 export function shaded({ width, height, rgb, relief }: Canvas, teeth: Uint8Array): Uint8ClampedArray {
   const out = new Uint8ClampedArray(width * height * 4);
+  // Small pictures are looked at from farther away: their ridges and threads shade less.
+  const gain = Math.max(3, Math.min(16, Math.round(width / 75)));
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
       const at = y * width + x;
@@ -214,7 +216,7 @@ export function shaded({ width, height, rgb, relief }: Canvas, teeth: Uint8Array
       const below = y + 1 < height ? at + width : at;
       const slope = 2 * (relief[at] as number) - (relief[right] as number) - (relief[below] as number);
       const weave = 2 * (teeth[at] as number) - (teeth[right] as number) - (teeth[below] as number);
-      const light = 256 + slope * 2 + (weave >> 4);
+      const light = 256 + ((slope * gain) >> 3) + (weave >> (gain > 8 ? 4 : 6));
       for (let c = 0; c < 3; c++) out[at * 4 + c] = ((rgb[at * 3 + c] as number) * light) >> 8;
       out[at * 4 + 3] = 255;
     }

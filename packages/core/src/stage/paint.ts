@@ -1,4 +1,4 @@
-import { labRaster } from '../../raster/index.js';
+import { labRaster } from '../raster/index.js';
 import { chance, hash, TURN } from './chance.js';
 import type { StageColour, StageInput, StagePass, StageStep, StageZone } from './input.js';
 import { type Canvas, painter, type Touch, touches } from './strokes.js';

@@ -1,11 +1,11 @@
 import type { Lesson, Reference } from '@viaticum/contract';
 import { visibleOf } from '@viaticum/core/lesson';
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from 'react';
-import { pictureUrl } from '../../api/queries.js';
-import { useLesson } from '../../lesson/context.js';
-import type { JobName, LayArgs, PictureJobs, SourceAt } from '../../workers/picture-jobs.js';
-import { type PictureWorker, pictureWorker } from '../../workers/picture-worker.js';
-import { type Job, useJobOf } from '../../workers/use-job.js';
+import { pictureUrl } from '../api/queries.js';
+import type { JobName, LayArgs, PictureJobs, SourceAt } from '../workers/picture-jobs.js';
+import { type PictureWorker, pictureWorker } from '../workers/picture-worker.js';
+import { type Job, useJobOf } from '../workers/use-job.js';
+import { useLesson } from './context.js';
 
 /** The picture as laid by the worker. `version` counts up with every new laying; 0 while none is there. */
 export type Laying = {
@@ -21,7 +21,7 @@ export type Laying = {
 const LayingContext = createContext<Laying | null>(null);
 export const useLaying = (): Laying => {
   const laying = useContext(LayingContext);
-  if (!laying) throw new Error('outside of the picture station');
+  if (!laying) throw new Error('outside of a station that lays the picture');
   return laying;
 };
 

@@ -1,9 +1,9 @@
 import type { Lesson, Outline, Step } from '@viaticum/contract';
-import { brushOf } from '../../brush/index.js';
-import { extentsOf, looksOf, visibleOf } from '../../lesson/index.js';
-import { laysPaint } from '../../plan/index.js';
-import { type LabRaster, labRaster, type Rgba, shrink } from '../../raster/index.js';
-import { extentOutline, outlineBox, scanOutline } from '../../zone/index.js';
+import { brushOf } from '../brush/index.js';
+import { extentsOf, looksOf, visibleOf } from '../lesson/index.js';
+import { laysPaint } from '../plan/index.js';
+import { type LabRaster, labRaster, type Rgba, shrink } from '../raster/index.js';
+import { extentOutline, outlineBox, scanOutline } from '../zone/index.js';
 import { hashText, turnOf } from './chance.js';
 import type { TouchName } from './strokes.js';
 

@@ -1,10 +1,10 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson } from '@viaticum/contract';
-import { asDrafted, draftLesson } from '../../draft/index.js';
-import { demoLesson, smallLesson, testStep } from '../../plan/plan.fixture.js';
-import type { Rgba } from '../../raster/index.js';
-import { toEnd } from '../../work/index.js';
-import { stageInput, stageSession } from './index.js';
+import { asDrafted, draftLesson } from '../draft/index.js';
+import { demoLesson, smallLesson, testStep } from '../plan/plan.fixture.js';
+import type { Rgba } from '../raster/index.js';
+import { toEnd } from '../work/index.js';
+import { squintedOff, stageInput, stageSession } from './index.js';
 
 const WIDTH = 240;
 const demo = demoLesson();
@@ -145,5 +145,19 @@ describe('lessons at the edge', () => {
       );
       expect(paint(drafted, [last(drafted)]).size).toBe(1);
     }
+  });
+});
+
+describe('the difference with half-closed eyes', () => {
+  const flat = (value: number): Rgba => ({ width: 60, height: 75, data: new Uint8ClampedArray(60 * 75 * 4).fill(value) });
+  it('is none from itself, grows with the difference, and does not see a fine pattern', () => {
+    expect(squintedOff(flat(128), flat(128), 200).mean).toBeLessThan(0.01);
+    const far = squintedOff(flat(128), flat(60), 200);
+    expect(far.mean).toBeGreaterThan(15);
+    expect(far.p95).toBeCloseTo(far.mean, 1);
+    const pattern = flat(128);
+    for (let i = 0; i < pattern.data.length; i++)
+      if (i % 4 < 3) (pattern.data as Uint8ClampedArray)[i] = (i >> 2) % 2 === 0 ? 118 : 138;
+    expect(squintedOff(flat(128), pattern, 200).mean).toBeLessThan(1);
   });
 });

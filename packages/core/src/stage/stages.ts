@@ -1,4 +1,4 @@
-import type { Rgba } from '../../raster/index.js';
+import type { Rgba } from '../raster/index.js';
 import type { StageInput } from './input.js';
 import { bareCanvas, stepPainter } from './paint.js';
 import { type Canvas, shaded } from './strokes.js';

@@ -1,0 +1,81 @@
+import type { Lesson } from '@viaticum/contract';
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react';
+import { useWorkedOut } from '../../lesson/context.js';
+import { LayingProvider, useJob } from '../../lesson/laid.js';
+
+/** The canvas after every step as it was painted, by step; empty while nothing is painted yet. */
+export type Painted = {
+  urls: ReadonlyMap<string, string>;
+  off: { mean: number; p95: number } | null;
+  progress: number | null;
+  fault: string | null;
+};
+const nothing: Painted = { urls: new Map(), off: null, progress: null, fault: null };
+const PaintedContext = createContext<{ painted: Painted; begin: () => void }>({ painted: nothing, begin: () => {} });
+
+export const usePainted = (): Painted => useContext(PaintedContext).painted;
+/** The stage pictures, painted now rather than when there is time. */
+export function usePaintedNow(): Painted {
+  const { painted, begin } = useContext(PaintedContext);
+  useEffect(begin, [begin]);
+  return painted;
+}
+
+const WIDTH_PX = 560;
+/** Painting begins when the station has been looked at for so long, or when its pictures are asked for. */
+const QUIET_MS = 5000;
+
+/** What the painting stands on: words, minutes and pins do not change it. */
+const asPainted = (lesson: Lesson): Lesson => ({
+  ...lesson,
+  planning: { pins: [] },
+  setAside: [],
+  steps: lesson.steps.map(({ doMin: _, showMin: __, ...step }) => ({ ...step, say: '', watch: '', checkpoint: '', finish: '' })),
+});
+
+/** Keeps the stage pictures up to date with the lesson, beside what is shown. */
+export function PaintedProvider({ children }: { children: ReactNode }) {
+  const [painted, setPainted] = useState(nothing);
+  const [isOn, setOn] = useState(false);
+  const begin = useCallback(() => setOn(true), []);
+  useEffect(() => {
+    const timer = setTimeout(begin, QUIET_MS);
+    return () => clearTimeout(timer);
+  }, [begin]);
+  const value = useMemo(() => ({ painted, begin }), [painted, begin]);
+  return (
+    <PaintedContext.Provider value={value}>
+      {children}
+      {isOn && (
+        <LayingProvider>
+          <Painter onPainted={setPainted} />
+        </LayingProvider>
+      )}
+    </PaintedContext.Provider>
+  );
+}
+
+function Painter({ onPainted }: { onPainted: (painted: Painted) => void }) {
+  const lesson = useWorkedOut();
+  const args = useMemo(() => {
+    const painted = asPainted(lesson);
+    if (painted.steps.length === 0 || painted.zones.length === 0) return null;
+    const wanted = painted.steps.map((step) => step.id);
+    return { lesson: painted, widthPx: WIDTH_PX, wanted, withPicture: painted.references.length > 0 };
+  }, [lesson]);
+  const { answer, progress, fault } = useJob('stages', args, 400);
+  const [urls, setUrls] = useState<ReadonlyMap<string, string>>(nothing.urls);
+  useEffect(() => {
+    if (!answer) return;
+    const fresh = new Map(answer.images.map(([id, blob]) => [id, URL.createObjectURL(blob)]));
+    setUrls(fresh);
+    return () => {
+      for (const url of fresh.values()) URL.revokeObjectURL(url);
+    };
+  }, [answer]);
+  useEffect(
+    () => onPainted({ urls: args ? urls : nothing.urls, off: answer?.off ?? null, progress, fault }),
+    [onPainted, args, urls, answer, progress, fault],
+  );
+  return null;
+}

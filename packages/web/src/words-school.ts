@@ -1,5 +1,7 @@
 import type { Level, School } from '@viaticum/contract';
 
+import { planWords } from './words-plan.js';
+
 /** The choices of a school: what each asks, and its options. */
 export const schoolWords: { [C in keyof School]: { ask: string; options: Record<School[C], string> } } = {
   order: {
@@ -103,7 +105,7 @@ export const draftWords = {
   about:
     'A lesson drafted from its areas and heaps by a school. Nothing changes until you take it; what you wrote yourself stays.',
   level: 'Students',
-  levels: { beginner: 'beginners', improver: 'improvers', experienced: 'experienced' } satisfies Record<Level, string>,
+  levels: planWords.whatIf.levels satisfies Record<Level, string>,
   more: 'More choices',
   fewer: 'Fewer choices',
   needZones: 'A draft needs areas. Draw or propose them at the Picture station, then come back.',

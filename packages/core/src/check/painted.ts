@@ -37,3 +37,8 @@ export function colourBeneath(lesson: Lesson, at: number, zoneId: string): Lab |
 }
 
 export const zoneName = (lesson: Lesson, id: string): string => lesson.zones.find((zone) => zone.id === id)?.name ?? 'area';
+
+/** Chroma of a colour, and how far two hues lie apart, 0-180 degrees. */
+export const chroma = ([, a, b]: Lab): number => Math.hypot(a, b);
+const hue = ([, a, b]: Lab) => (Math.atan2(b, a) * 180) / Math.PI;
+export const huesApart = (one: Lab, other: Lab): number => Math.abs(((hue(one) - hue(other) + 540) % 360) - 180);

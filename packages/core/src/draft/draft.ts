@@ -80,7 +80,7 @@ export function draftLesson(lesson: Lesson, ids: () => string): Draft {
       zoneIds: [],
       mixIds,
       brushId: 'flat-2-in',
-      needs: (isDrawn && drawing.step ? 'any' : 'any') as 'any',
+      needs: 'any' as const,
     };
     add(first, { ...empty, ...coat, kind: 'prepare', ...paintingWords(lesson, coat) }, [tone.reason]);
   }

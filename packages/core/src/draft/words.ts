@@ -1,6 +1,6 @@
 import type { Lesson, Step } from '@viaticum/contract';
 import { brushInWords, brushOf } from '../brush/index.js';
-import { listInWords } from '../units/index.js';
+import { capital, listInWords } from '../units/index.js';
 
 export type StepWords = Pick<Step, 'title' | 'say' | 'watch' | 'checkpoint' | 'finish'>;
 type Technique = NonNullable<Step['technique']>;
@@ -81,8 +81,6 @@ const verbs: Partial<Record<Technique, string>> = {
   glaze: 'a glaze',
   loaded: 'the lights',
 };
-
-const capital = (text: string) => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
 
 /** A first wording of a painting step from its data, in plain studio English. */
 export function paintingWords(

@@ -1,6 +1,7 @@
 import type { Outline } from '@viaticum/contract';
 import { hueDegrees, hueName, valueStep } from '../colour/index.js';
 import { connectedParts, type Labels, type LabRaster, labelMeans } from '../raster/index.js';
+import { capital } from '../units/index.js';
 import { outlineArea, outlineBox } from '../zone/index.js';
 import { traceArcs } from './outline/index.js';
 
@@ -39,7 +40,6 @@ export type ComposedZone = {
 };
 
 const percent = (share: number) => `${Math.round(share * 100)} %`;
-const upper = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 const TANGENT_MM = 2.5;
 const MOST_TANGENTS = 5;
 
@@ -201,7 +201,7 @@ function counts(zones: readonly ComposedZone[], size: Size): CompositionNote[] {
       {
         kind: 'even-count',
         worth: n % 2 === 0 && n < 7,
-        text: `${upper(zone.name)}: ${n} parts.`,
+        text: `${capital(zone.name)}: ${n} parts.`,
         reason: 'Odd numbers of like things look less arranged than even ones.',
         zoneIds: [zone.id],
       },
@@ -274,7 +274,7 @@ function tangents(zones: readonly ComposedZone[], size: Size): CompositionNote[]
       say(`${zone.id}:edge`, {
         kind: 'tangent',
         worth: true,
-        text: `${upper(zone.name)}: ${gap.toFixed(1)} mm from the edge of the canvas, all but touching it.`,
+        text: `${capital(zone.name)}: ${gap.toFixed(1)} mm from the edge of the canvas, all but touching it.`,
         reason: 'Things that just touch flatten the space; overlap them or part them.',
         zoneIds: [zone.id],
         at,
@@ -287,7 +287,7 @@ function tangents(zones: readonly ComposedZone[], size: Size): CompositionNote[]
       say([zone.id, other.zone.id].sort().join(':'), {
         kind: 'tangent',
         worth: true,
-        text: `${upper(zone.name)} ends just on ${other.zone.name}.`,
+        text: `${capital(zone.name)} ends just on ${other.zone.name}.`,
         reason: 'Things that just touch flatten the space; overlap them or part them.',
         zoneIds: [zone.id, other.zone.id],
         at,

@@ -1,5 +1,5 @@
 import type { Lesson, Step } from '@viaticum/contract';
-import { hourMinute, minutesInWords, waitInWords } from '../units/index.js';
+import { capital, hourMinute, minutesInWords, waitInWords } from '../units/index.js';
 import { type Contradiction, type LessonPlan, planLesson } from './lesson-plan.js';
 import type { Pin, Relation } from './problem.js';
 import { down, TICKS, up } from './solver/compile.js';
@@ -148,7 +148,7 @@ export function contradictionInWords(
   if ('first' in leftOut) why = 'the steps stand the other way round';
   else if (start !== null && 'step' in leftOut)
     why = `in this order ${step(leftOut.step)} cannot begin before ${hourMinute(Math.ceil(start))}`;
-  return `${text.charAt(0).toUpperCase()}${text.slice(1)}; ${why}.`;
+  return `${capital(text)}; ${why}.`;
 }
 
 function relationInWords(lesson: Lesson, one: Relation, step: (id: string) => string, exact: (value: number) => string): string {

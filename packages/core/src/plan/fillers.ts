@@ -1,5 +1,5 @@
 import type { Lesson, Step } from '@viaticum/contract';
-import { listInWords } from '../units/index.js';
+import { capital, listInWords } from '../units/index.js';
 import { NEW_MIX_MIN, paceOf } from './duration.js';
 
 export type Filler = { words: string; minutes: number };
@@ -57,5 +57,5 @@ export function fillersInWords(fillers: readonly Filler[]): string {
   const all = fillers.map((one) => one.words);
   const last = all.pop() as string;
   const text = all.length === 0 ? last : `${all.join(', ')}, then ${last}`;
-  return `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
+  return `${capital(text)}.`;
 }

@@ -1,4 +1,5 @@
 import type { Lesson, Room, RoomHour } from '@viaticum/contract';
+import { airOf } from './laid.js';
 import { planLesson } from './lesson-plan.js';
 
 /** Ordinary rooms through the year, as a place to start from; common practice, no published source. Speeds in m/s. */
@@ -13,11 +14,10 @@ export const seasons: readonly { id: string; name: string; air: Pick<Room, 'airC
 
 /** A room's air at a minute of the day, changing evenly between the hours that are known; the room's own air where none are. */
 export function airAt(room: Room, minuteOfDay: number): Pick<Room, 'airC' | 'humidity' | 'airSpeed'> & { sunWPerM2?: number } {
-  const { airC, humidity, airSpeed, sunWPerM2 } = room;
-  const own = { airC, humidity, airSpeed, ...(sunWPerM2 === undefined ? {} : { sunWPerM2 }) };
+  const { airSpeed, sunWPerM2 } = room;
   const hours = [...(room.hours ?? [])].sort((a, b) => a.atMin - b.atMin);
   const first = hours[0];
-  if (!first) return own;
+  if (!first) return airOf(room);
   const last = hours.at(-1) as RoomHour;
   const next = hours.find((hour) => hour.atMin >= minuteOfDay) ?? last;
   const before = hours.filter((hour) => hour.atMin <= minuteOfDay).at(-1) ?? first;

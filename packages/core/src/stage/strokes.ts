@@ -108,8 +108,8 @@ export function painter(canvas: Canvas, pitch: number) {
 
   return {
     teeth,
-    /** Lays one stroke; marks in `done` what it covered well, and answers how many pixels that were. */
-    lay(stroke: Stroke, done: Uint8Array | null): number {
+    /** Lays one stroke; marks in `done` what it covered well. */
+    lay(stroke: Stroke, done: Uint8Array | null): void {
       // All chance of a stroke is drawn before anything is looked at.
       const draw = chance(stroke.seed);
       const scale = 200 + (draw() >> 9);
@@ -123,7 +123,6 @@ export function painter(canvas: Canvas, pitch: number) {
       const ridgeHeight = Math.min(touch.relief, Math.ceil(widthPx * 0.7));
       const id = ++count;
       const segments = points.length / 2 - 1;
-      let covered = 0;
       let along = 0;
       let whole = 0;
       for (let k = 0; k < segments; k++) {
@@ -189,14 +188,10 @@ export function painter(canvas: Canvas, pitch: number) {
             }
             const ridge = 128 + (((paint - 160) * ridgeHeight) >> 5) + (Math.abs(s) > half - 1.6 ? ridgeHeight : 0);
             relief[at] = mixByte(relief[at] as number, Math.max(0, Math.min(255, ridge)), alpha);
-            if (alpha > 110) {
-              covered++;
-              if (done) done[at] = 1;
-            }
+            if (done && alpha > 110) done[at] = 1;
           }
         along += length;
       }
-      return covered;
     },
   };
 }

@@ -45,3 +45,12 @@ export function listInWords(names: readonly string[]): string {
   if (names.length <= 1) return names[0] ?? '';
   return `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
 }
+
+/** A time of the day in minutes as "14:05"; a new day begins at 24:00. */
+export function timeOfDay(minutes: number): string {
+  const whole = Math.round(minutes);
+  return `${String(Math.floor(whole / 60) % 24).padStart(2, '0')}:${String(whole % 60).padStart(2, '0')}`;
+}
+
+/** A text with its first letter large. */
+export const capital = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;

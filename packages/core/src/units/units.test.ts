@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { brushes, brushInWords, brushOf } from '../brush/index.js';
-import { clock, hourMinute, lengthNumber, minutesInWords, sizeInWords, waitInWords } from './index.js';
+import { capital, clock, hourMinute, lengthNumber, minutesInWords, sizeInWords, timeOfDay, waitInWords } from './index.js';
 
 describe('times and lengths in words', () => {
   it.each([
@@ -31,6 +31,13 @@ describe('times and lengths in words', () => {
     expect([hourMinute(53.9), hourMinute(125)]).toEqual(['0:53', '2:05']);
     expect(sizeInWords(406.4, 508, 'in')).toBe('16 × 20 in');
     expect(lengthNumber(297, 'cm')).toBe('29.7');
+  });
+});
+
+describe('times of the day', () => {
+  it('are written with two figures, never with a sixtieth minute, and begin anew at midnight', () => {
+    expect([0, 845, 1077.75, 59.6, 1445].map(timeOfDay)).toEqual(['00:00', '14:05', '17:58', '01:00', '00:05']);
+    expect([capital('sky'), capital('')]).toEqual(['Sky', '']);
   });
 });
 

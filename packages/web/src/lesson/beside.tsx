@@ -1,6 +1,6 @@
 import { findings, type ShownFinding } from '@viaticum/core/check';
 import type { CommandArgs, CommandName } from '@viaticum/core/lesson';
-import { type FormEvent, useState } from 'react';
+import { type FormEvent, useMemo, useState } from 'react';
 import { words } from '../words.js';
 import { usePlan, useSession, useView, useWorkedOut } from './context.js';
 
@@ -8,7 +8,8 @@ import { usePlan, useSession, useView, useWorkedOut } from './context.js';
 export function Beside({ onKeys }: { onKeys: () => void }) {
   const lesson = useWorkedOut();
   const plan = usePlan();
-  const found = findings(lesson, plan);
+  // The light moves far more often than the lesson changes.
+  const found = useMemo(() => findings(lesson, plan), [lesson, plan]);
   return (
     <aside className="beside" aria-label={words.lesson.beside}>
       <h2>{words.lesson.beside}</h2>

@@ -4,7 +4,7 @@ import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, 
 import { pictureUrl } from '../api/queries.js';
 import type { JobName, LayArgs, PictureJobs, SourceAt } from '../workers/picture-jobs.js';
 import { type PictureWorker, pictureWorker } from '../workers/picture-worker.js';
-import { type Job, useJobOf } from '../workers/use-job.js';
+import { type Job, useJobOf, useWorker } from '../workers/use-job.js';
 import { useLesson } from './context.js';
 
 /** The picture as laid by the worker. `version` counts up with every new laying; 0 while none is there. */
@@ -57,7 +57,7 @@ function layArgs(lesson: Lesson): LayArgs {
 /** Keeps the worker's picture up to date with the lesson. */
 export function LayingProvider({ children }: { children: ReactNode }) {
   const lesson = useLesson();
-  const [worker, setWorker] = useState<PictureWorker | null>(null);
+  const worker = useWorker(pictureWorker);
   const [laid, setLaid] = useState({
     version: 0,
     image: null as string | null,
@@ -65,11 +65,6 @@ export function LayingProvider({ children }: { children: ReactNode }) {
     patterned: [] as string[],
     fault: null as string | null,
   });
-  useEffect(() => {
-    const fresh = pictureWorker();
-    setWorker(fresh);
-    return () => fresh.end();
-  }, []);
   const args = useMemo(() => layArgs(lesson), [lesson]);
   const key = JSON.stringify(args);
   const latest = useRef(args);

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { absorbencies, type Room } from '@viaticum/contract';
 import { seasons } from '@viaticum/core/plan';
-import { minutesInWords } from '@viaticum/core/units';
+import { minutesInWords, timeOfDay } from '@viaticum/core/units';
 import { useEffect, useRef, useState } from 'react';
 import { roomsQuery, useRemoveRoom, useSaveRoom } from '../api/queries.js';
 import { words } from '../words.js';
@@ -9,11 +9,6 @@ import { useLesson, useSession } from './context.js';
 import { RoomHours } from './room-hours.js';
 
 const w = words.plan.room;
-const asTime = (minutes: number | undefined): string =>
-  minutes === undefined
-    ? ''
-    : `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(Math.round(minutes % 60)).padStart(2, '0')}`;
-
 /** The room, opened from the header; every number takes effect as it is typed, so that the ribbon answers at once. */
 export function RoomPanel({ room }: { room: Room }) {
   const [isOpen, setOpen] = useState(false);
@@ -235,7 +230,7 @@ function TimeField({ label, value, field }: { label: string; value: number | und
       <input
         className="plain-input"
         type="time"
-        value={asTime(value)}
+        value={value === undefined ? '' : timeOfDay(value)}
         onChange={(event) => {
           const [hours, minutes] = event.target.value.split(':').map(Number);
           if (event.target.value === '') session.do('setRoom', { room: {}, clear: [field] });

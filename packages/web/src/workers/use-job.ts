@@ -46,3 +46,14 @@ export function useJobOf<J extends { [K in keyof J]: { args: unknown; answer: un
   }, [worker, name, key, version, afterMs]);
   return { ...job, stop: () => void stop.current() };
 }
+
+/** A worker of one's own for as long as a view is shown; null at first. `make` stays the same. */
+export function useWorker<T extends { end: () => void }>(make: () => T): T | null {
+  const [worker, setWorker] = useState<T | null>(null);
+  useEffect(() => {
+    const fresh = make();
+    setWorker(fresh);
+    return () => fresh.end();
+  }, [make]);
+  return worker;
+}

@@ -1,11 +1,6 @@
-import type { Lab } from '@viaticum/contract';
 import { overlapsBetween } from '../../lesson/index.js';
 import type { Finding, Rule } from '../finding.js';
-import { colourOf, seenZones } from '../painted.js';
-
-const chroma = ([, a, b]: Lab) => Math.hypot(a, b);
-const hue = ([, a, b]: Lab) => (Math.atan2(b, a) * 180) / Math.PI;
-const apart = (one: number, other: number) => Math.abs(((one - other + 540) % 360) - 180);
+import { chroma, colourOf, huesApart, seenZones } from '../painted.js';
 
 /** Planes of one hue that step back into the distance: a nearer one that is neither darker nor stronger than the one behind it. */
 export const farToNear: Rule = {
@@ -24,7 +19,7 @@ export const farToNear: Rule = {
         .slice(0, i)
         .reverse()
         .find((one) => overlaps.get(near.zone.id)?.has(one.zone.id));
-      if (!far || apart(hue(near.lab), hue(far.lab)) > 30) return [];
+      if (!far || huesApart(near.lab, far.lab) > 30) return [];
       if (near.lab[0] < far.lab[0] - 2 || chroma(near.lab) > chroma(far.lab) + 3) return [];
       return [
         {

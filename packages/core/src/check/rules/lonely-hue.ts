@@ -1,12 +1,10 @@
-import type { Lab } from '@viaticum/contract';
 import { looksOf } from '../../lesson/index.js';
 import { laysPaint } from '../../plan/index.js';
 import type { Finding, Rule } from '../finding.js';
+import { chroma, huesApart } from '../painted.js';
 
 const STRONG = 30;
 const ALIKE = 35;
-const hue = ([, a, b]: Lab) => (Math.atan2(b, a) * 180) / Math.PI;
-const apart = (one: number, other: number) => Math.abs(((one - other + 540) % 360) - 180);
 
 /** A strong hue that occurs in one place only. Measured on the mixes, not on the photograph. */
 export const lonelyHue: Rule = {
@@ -23,13 +21,13 @@ export const lonelyHue: Rule = {
     if (new Set(uses.map((use) => use.zoneId)).size < 3) return [];
     const tinted = uses.flatMap((use) => {
       const lab = looks.get(use.id)?.colour?.lab;
-      return lab && Math.hypot(lab[1], lab[2]) > 10 ? [{ ...use, lab }] : [];
+      return lab && chroma(lab) > 10 ? [{ ...use, lab }] : [];
     });
     const told = new Set<string>();
     return tinted.flatMap((one): Finding[] => {
-      if (told.has(one.id) || Math.hypot(one.lab[1], one.lab[2]) < STRONG) return [];
+      if (told.has(one.id) || chroma(one.lab) < STRONG) return [];
       told.add(one.id);
-      if (tinted.some((other) => other.zoneId !== one.zoneId && apart(hue(other.lab), hue(one.lab)) < ALIKE)) return [];
+      if (tinted.some((other) => other.zoneId !== one.zoneId && huesApart(other.lab, one.lab) < ALIKE)) return [];
       const name = lesson.mixes.find((mix) => mix.id === one.id)?.name ?? 'a heap';
       return [
         {

@@ -1,4 +1,5 @@
 import type { School } from '@viaticum/contract';
+import { capital } from '../../units/index.js';
 import type { ZoneFacts } from '../facts.js';
 
 /** How a school goes over the canvas: which zones come in which stage, and whether a zone is finished before the next. */
@@ -53,5 +54,3 @@ export const orderRules: Record<School['order'], OrderRule> = {
     stages: (zones) => zones.map((one) => ({ name: capital(one.zone.name), zones: [one] })),
   },
 };
-
-const capital = (text: string) => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;

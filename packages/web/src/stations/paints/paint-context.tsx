@@ -1,21 +1,16 @@
 import type { Lesson } from '@viaticum/contract';
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from 'react';
+import { createContext, type ReactNode, useContext, useMemo, useState } from 'react';
 import type { PaintJobs } from '../../workers/paint-jobs.js';
 import { type PaintWorker, paintWorker } from '../../workers/paint-worker.js';
-import { type Job, useJobOf } from '../../workers/use-job.js';
+import { type Job, useJobOf, useWorker } from '../../workers/use-job.js';
 
 type Bench = { worker: PaintWorker | null; selected: string | null; select: (mixId: string | null) => void };
 const BenchContext = createContext<Bench | null>(null);
 
 /** What the topics of this station share: the worker that searches recipes, and the heap at hand. */
 export function BenchProvider({ first, children }: { first: string | null; children: ReactNode }) {
-  const [worker, setWorker] = useState<PaintWorker | null>(null);
+  const worker = useWorker(paintWorker);
   const [selected, select] = useState(first);
-  useEffect(() => {
-    const fresh = paintWorker();
-    setWorker(fresh);
-    return () => fresh.end();
-  }, []);
   const value = useMemo(() => ({ worker, selected, select }), [worker, selected]);
   return <BenchContext.Provider value={value}>{children}</BenchContext.Provider>;
 }

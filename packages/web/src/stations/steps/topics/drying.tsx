@@ -7,8 +7,8 @@ import { lazy, Suspense, useMemo } from 'react';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { words } from '../../../words.js';
 import type { PlanJobs } from '../../../workers/plan-jobs.js';
-import { useJobOf } from '../../../workers/use-job.js';
-import { usePlanWorker } from './plans.js';
+import { planWorker } from '../../../workers/plan-worker.js';
+import { useJobOf, useWorker } from '../../../workers/use-job.js';
 
 const w = words.plan.drying;
 const DryingCurve = lazy(() => import('./drying-curve.js').then((module) => ({ default: module.DryingCurve })));
@@ -109,7 +109,7 @@ const signed = (minutes: number) => `${minutes > 0 ? '+' : '−'}${Math.round(Ma
 
 function Levers({ lesson, stepId }: { lesson: Lesson; stepId: string }) {
   const session = useSession();
-  const worker = usePlanWorker();
+  const worker = useWorker(planWorker);
   const args = useMemo(() => ({ lesson, stepId }), [lesson, stepId]);
   const { answer } = useJobOf<PlanJobs, 'levers'>(worker, 'levers', args, { afterMs: 200 });
   if (!answer || answer.levers.length === 0) return null;

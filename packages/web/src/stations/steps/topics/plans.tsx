@@ -3,6 +3,7 @@ import type { CommandArgs, CommandName } from '@viaticum/core/lesson';
 import {
   type Contradiction,
   type Cost,
+  calmly,
   contradictionInWords,
   criticalChain,
   type OrderAnswer,
@@ -12,34 +13,23 @@ import {
   waysOut,
 } from '@viaticum/core/plan';
 import { hourMinute, minutesInWords, waitInWords } from '@viaticum/core/units';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { words } from '../../../words.js';
 import type { PlanJobs } from '../../../workers/plan-jobs.js';
-import { type PlanWorker, planWorker } from '../../../workers/plan-worker.js';
-import { useJobOf } from '../../../workers/use-job.js';
+import { planWorker } from '../../../workers/plan-worker.js';
+import { useJobOf, useWorker } from '../../../workers/use-job.js';
 import { NumberField } from '../number-field.js';
 
 const w = words.plan.plans;
 const MOST_NODES = 20_000;
-
-/** A worker of one's own for as long as a view is shown. */
-export function usePlanWorker(): PlanWorker | null {
-  const [worker, setWorker] = useState<PlanWorker | null>(null);
-  useEffect(() => {
-    const fresh = planWorker();
-    setWorker(fresh);
-    return () => fresh.end();
-  }, []);
-  return worker;
-}
 
 /** Three plans side by side and what lies between them, what the plan holds to and what that costs, and what sets the end. */
 export function PlansTopic() {
   const lesson = useWorkedOut();
   const plan = usePlan();
   const [maxNodes, setMaxNodes] = useState(MOST_NODES);
-  const worker = usePlanWorker();
+  const worker = useWorker(planWorker);
   const isSearched = lesson.steps.length > 1;
   // Words do not change a plan: what is asked leaves them out, so that typing them asks nothing anew.
   const asked = useMemo(() => (isSearched ? { lesson: withoutWords(lesson), maxNodes } : null), [lesson, maxNodes, isSearched]);
@@ -96,11 +86,8 @@ function Plans({ lesson, answer }: { lesson: Lesson; answer: PlansAnswer }) {
   };
   const takeCalm = () => {
     take(calm);
-    session.do('setPlanning', {
-      cautious: true,
-      slackShare: Math.max(0.1, lesson.planning.slackShare ?? 0),
-      breaks: lesson.planning.breaks ?? { lengthMin: 10, everyMin: 75 },
-    });
+    const { pins: _, sessions: __, cutsBefore: ___, ...carefully } = calmly(lesson).planning;
+    session.do('setPlanning', carefully);
   };
   return (
     <>

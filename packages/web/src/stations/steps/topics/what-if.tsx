@@ -1,13 +1,13 @@
 import type { Lesson } from '@viaticum/contract';
 import type { AirMap } from '@viaticum/core/plan';
 import { planOf } from '@viaticum/core/plan';
-import { hourMinute, minutesInWords } from '@viaticum/core/units';
+import { hourMinute, minutesInWords, timeOfDay } from '@viaticum/core/units';
 import { useMemo, useState } from 'react';
 import { useLesson, usePlan, useSession, useView, type WhatIf } from '../../../lesson/context.js';
 import { words } from '../../../words.js';
 import type { PlanJobs } from '../../../workers/plan-jobs.js';
-import { useJobOf } from '../../../workers/use-job.js';
-import { usePlanWorker } from './plans.js';
+import { planWorker } from '../../../workers/plan-worker.js';
+import { useJobOf, useWorker } from '../../../workers/use-job.js';
 
 const w = words.plan.whatIf;
 
@@ -126,7 +126,7 @@ function Slider({
 
 /** How long the lesson takes by temperature and humidity: darker is longer; today's air is framed. */
 function MapOfAir({ lesson, onPick }: { lesson: Lesson; onPick: (air: Pick<WhatIf, 'airC' | 'humidity'>) => void }) {
-  const worker = usePlanWorker();
+  const worker = useWorker(planWorker);
   const args = useMemo(() => ({ lesson }), [lesson]);
   const { answer } = useJobOf<PlanJobs, 'map'>(worker, 'map', args, { afterMs: 200 });
   return (
@@ -190,12 +190,9 @@ function MapTable({ map, onPick }: { map: AirMap; onPick: (air: Pick<WhatIf, 'ai
   );
 }
 
-const asTime = (minutes: number): string =>
-  `${String(Math.floor(minutes / 60) % 24).padStart(2, '0')}:${String(Math.round(minutes) % 60).padStart(2, '0')}`;
-
 function Start({ lesson }: { lesson: Lesson }) {
   const [endBy, setEndBy] = useState('18:00');
-  const worker = usePlanWorker();
+  const worker = useWorker(planWorker);
   const [hours, minutes] = endBy.split(':').map(Number);
   const endByMin = (hours ?? 18) * 60 + (minutes ?? 0);
   const args = useMemo(() => (Number.isFinite(endByMin) ? { lesson, endByMin } : null), [lesson, endByMin]);
@@ -211,7 +208,7 @@ function Start({ lesson }: { lesson: Lesson }) {
         <span role="status">
           {fault ??
             (answer
-              ? w.startAt(asTime(answer.startMin), minutesInWords(answer.lengthMin), asTime(answer.endMin))
+              ? w.startAt(timeOfDay(answer.startMin), minutesInWords(answer.lengthMin), timeOfDay(answer.endMin))
               : args && w.noStart)}
         </span>
       </p>
@@ -221,7 +218,7 @@ function Start({ lesson }: { lesson: Lesson }) {
           <ul className="by-hour">
             {answer.byStart.map((one) => (
               <li key={one.startMin}>
-                <span className="numbers">{asTime(one.startMin)}</span>
+                <span className="numbers">{timeOfDay(one.startMin)}</span>
                 <i style={{ width: `${(60 * one.lengthMin) / longest}%` }} />
                 <span className="numbers">{minutesInWords(one.lengthMin)}</span>
               </li>

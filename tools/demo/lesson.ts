@@ -46,7 +46,7 @@ const step = (id: string, stageId: string, title: string, rest: Partial<Step> & 
 });
 
 export const lesson: Lesson = {
-  schemaVersion: 3,
+  schemaVersion: 5,
   title: 'Balloons over the terraces',
   language: 'en',
   units: 'in',
@@ -77,6 +77,7 @@ export const lesson: Lesson = {
   light: { azimuthDeg: 80, elevationDeg: 12 },
   elements: [],
   overlapMm: 6,
+  marks: [],
   zones: (zones as { id: string; name: string; outline: Outline }[]).map((zone) => ({ ...zone })),
   tubes: [
     tube('white', 'PW6', 950, 150),
@@ -354,6 +355,8 @@ export const lesson: Lesson = {
     }),
   ],
   planning: { pins: [] },
+  samples: [],
+  variants: [],
   setAside: [],
 };
 

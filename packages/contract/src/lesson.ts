@@ -1,7 +1,7 @@
 import { type Static, type TEnum, type TSchema, Type } from 'typebox';
 
 /** The document version written by this build; older ones are upgraded on reading (`core/lesson`). */
-export const SCHEMA_VERSION = 4;
+export const SCHEMA_VERSION = 5;
 
 const strict = { additionalProperties: false } as const;
 const oneOf = <const T extends string[]>(values: readonly [...T]): TEnum<T> => Type.Enum<T>(values);
@@ -191,9 +191,9 @@ export const Placement = Type.Object(
 
 const Byte = Type.Number({ minimum: 0, maximum: 255 });
 /** A place in a picture (its own pixels) and the mean sRGB found there. */
-const Sample = Type.Object({ xPx: Type.Number(), yPx: Type.Number(), rgb: Type.Tuple([Byte, Byte, Byte]) }, strict);
+const Spot = Type.Object({ xPx: Type.Number(), yPx: Type.Number(), rgb: Type.Tuple([Byte, Byte, Byte]) }, strict);
 /** What the eye knew to be neutral and to be white when the picture was taken; the colours are corrected by it. */
-export const Correction = Type.Object({ neutral: optional(Sample), white: optional(Sample) }, strict);
+export const Correction = Type.Object({ neutral: optional(Spot), white: optional(Spot) }, strict);
 export const takenAs = ['daylight', 'lamp', 'print', 'screen', 'unknown'] as const;
 
 export const Reference = Type.Object(
@@ -237,9 +237,53 @@ export const Zone = Type.Object(
     ),
     targetLab: optional(Lab),
     directionDeg: optional(Type.Number({ minimum: -180, maximum: 180 })),
+    /** Strokes that run towards a point, or round one, in place of one direction. */
+    flow: optional(Type.Object({ kind: oneOf(['towards', 'round'] as const), at: Point }, strict)),
+    /** Nothing is painted here before this step. */
+    keepFreeUntil: optional(Id),
   },
   strict,
 );
+
+export const markKinds = ['lines', 'dots', 'tufts', 'scatter', 'spatter', 'unit'] as const;
+/** Marks laid in an area: so many lines, dots, tufts, a scatter or spatter, or a unit repeated. */
+export const Mark = Type.Object(
+  {
+    id: Id,
+    name: Name,
+    zoneId: Id,
+    kind: oneOf(markKinds),
+    count: Type.Integer({ minimum: 1, maximum: 2000 }),
+    lengthMm: Type.Number({ minimum: 0.2, maximum: 2000 }),
+    widthMm: Type.Number({ minimum: 0.2, maximum: 100 }),
+    /** How much thinner a mark ends than it begins: 0 not at all, 1 to nothing. */
+    taper: Type.Number({ minimum: 0, maximum: 1 }),
+    /** Its own direction; without one it follows the area's. */
+    directionDeg: optional(Type.Number({ minimum: -180, maximum: 180 })),
+    /** Set evenly round this point; without one they are strewn over the area. */
+    round: optional(Type.Object({ at: Point, radiusMm: Type.Number({ minimum: 1, maximum: 3000 }) }, strict)),
+    /** Areas covered up while it is laid. */
+    protectIds: optional(Type.Array(Id, { maxItems: 60 })),
+  },
+  strict,
+);
+
+export const strokes = [
+  'tap',
+  'stamp',
+  'drag',
+  'pull',
+  'feather',
+  'cut-in',
+  'criss-cross',
+  'circle',
+  'roll',
+  'flick',
+  'lift-off',
+] as const;
+
+/** A canvas prepared ahead, painted up to the end of a step, so that a demonstration goes on without waiting. */
+export const Sample = Type.Object({ id: Id, name: Name, afterStepId: Id }, strict);
 
 export const fates = ['kept', 'dropped', 'moved', 'added'] as const;
 /** A thing in the picture, made of zones. A moved one: canvas = about + scale · (picture − about) + (dx, dy), in mm. */
@@ -350,6 +394,13 @@ export const Step = Type.Object(
     underFilm: optional(oneOf(['water', 'gel'] as const)),
     /** The coat is dried with the room's hair dryers. */
     dryer: optional(Type.Boolean()),
+    stroke: optional(oneOf(strokes)),
+    /** Done again until it is right: what to look for, and how often at most. */
+    repeat: optional(
+      Type.Object({ most: Type.Integer({ minimum: 2, maximum: 500 }), until: Type.String({ maxLength: 300 }) }, strict),
+    ),
+    /** A photograph of a canvas at this stage, shown in place of the computed picture. */
+    photoSha256: optional(Sha256),
     showMin: optional(Type.Number({ minimum: 0, maximum: 600 })),
     doMin: optional(Type.Number({ minimum: 0, maximum: 600 })),
     say: Words,
@@ -357,6 +408,30 @@ export const Step = Type.Object(
     checkpoint: Words,
     finish: Words,
     mayBeLeftOut: optional(Type.Boolean()),
+  },
+  strict,
+);
+
+/** The same lesson for others, kept as what differs from it. */
+export const Variant = Type.Object(
+  {
+    id: Id,
+    name: Name,
+    support: optional(
+      Type.Object(
+        { widthMm: Type.Number({ minimum: 10, maximum: 5000 }), heightMm: Type.Number({ minimum: 10, maximum: 5000 }) },
+        strict,
+      ),
+    ),
+    level: optional(oneOf(['beginner', 'improver', 'experienced'] as const)),
+    handed: optional(oneOf(['right', 'left'] as const)),
+    /** For children: simpler, with materials labelled for them only. */
+    children: optional(Type.Boolean()),
+    /** Tubes and brushes that are not there. */
+    withoutTubeIds: optional(Type.Array(Id, { maxItems: 60 })),
+    withoutBrushIds: optional(Type.Array(Type.String({ maxLength: 40 }), { maxItems: 60 })),
+    leaveOutStepIds: optional(Type.Array(Id, { maxItems: 400 })),
+    changes: Type.Array(Type.Object({ stepId: Id, step: Type.Partial(Step) }, strict), { maxItems: 400 }),
   },
   strict,
 );
@@ -388,11 +463,16 @@ export const Lesson = Type.Object(
     subjectZoneId: optional(Id),
     /** How far paint laid first runs past its edge. */
     overlapMm: Type.Number({ minimum: 0, maximum: 60 }),
+    marks: Type.Array(Mark, { maxItems: 200 }),
+    /** The hand that paints, where an order depends on it. */
+    handed: optional(oneOf(['right', 'left'] as const)),
     tubes: Type.Array(Tube, { maxItems: 60 }),
     mixes: Type.Array(Mix, { maxItems: 200 }),
     stages: Type.Array(Stage, { maxItems: 60 }),
     steps: Type.Array(Step, { maxItems: 400 }),
     planning: Planning,
+    samples: Type.Array(Sample, { maxItems: 40 }),
+    variants: Type.Array(Variant, { maxItems: 40 }),
     setAside: Type.Array(
       Type.Object({ finding: Type.String({ maxLength: 200 }), why: Type.String({ maxLength: 500 }) }, strict),
       { maxItems: 400 },
@@ -421,9 +501,18 @@ export type RecipePart = { tubeId: string; parts: Amount };
 export type HeapPart = { mixId: string; parts: Amount };
 export type Mix = Omit<Static<typeof Mix>, 'recipe' | 'heaps'> & { recipe: RecipePart[]; heaps?: HeapPart[] };
 export type OwnTube = Static<typeof OwnTube>;
+export type Mark = Static<typeof Mark>;
+export type MarkKind = (typeof markKinds)[number];
+export type StrokeKind = (typeof strokes)[number];
+export type Sample = Static<typeof Sample>;
+export type Variant = Omit<Static<typeof Variant>, 'changes'> & { changes: { stepId: string; step: Partial<Step> }[] };
 export type Stage = Static<typeof Stage>;
 export type Step = Static<typeof Step>;
-export type Lesson = Omit<Static<typeof Lesson>, 'zones' | 'mixes'> & { zones: Zone[]; mixes: Mix[] };
+export type Lesson = Omit<Static<typeof Lesson>, 'zones' | 'mixes' | 'variants'> & {
+  zones: Zone[];
+  mixes: Mix[];
+  variants: Variant[];
+};
 export type Technique = (typeof techniques)[number];
 export type Need = (typeof needs)[number];
 export type Absorbency = (typeof absorbencies)[number];

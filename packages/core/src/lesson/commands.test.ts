@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson } from '@viaticum/contract';
-import { demoLesson, smallLesson, testStep } from '../plan/plan.fixture.js';
+import { demoLesson, smallLesson, testMark, testStep } from '../plan/plan.fixture.js';
 import {
   type CommandArgs,
   CommandError,
@@ -149,6 +149,44 @@ const arguments_: { [N in CommandName]: (draw: Draw) => CommandArgs<N> } = {
     id: pick(lesson.zones).id,
     lab: random() < 0.5 ? null : [random() * 100, 5, -5],
   }),
+  setFlow: ({ lesson, pick, random }) => ({
+    id: pick(lesson.zones).id,
+    flow: random() < 0.3 ? null : { kind: pick(['towards', 'round'] as const), at: [random() * 400, random() * 500] },
+  }),
+  addMark: ({ id, lesson, pick, random }) => ({
+    mark: testMark(id(), pick(lesson.zones).id, { count: 1 + Math.floor(random() * 40) }),
+    ...(random() < 0.5 ? { stepId: pick(lesson.steps).id } : {}),
+  }),
+  editMark: ({ lesson, pick, random }) => ({
+    id: pick(lesson.marks).id,
+    mark: { lengthMm: 1 + random() * 40, zoneId: pick(lesson.zones).id },
+    ...(random() < 0.3 ? { clear: ['directionDeg' as const] } : {}),
+  }),
+  removeMark: ({ lesson, pick }) => ({ id: pick(lesson.marks).id }),
+  splitStep: ({ id, lesson, pick }) => ({ id: pick(lesson.steps).id, newId: id() }),
+  joinSteps: ({ lesson, pick }) => ({ ids: [pick(lesson.steps).id, pick(lesson.steps).id] }),
+  copySteps: ({ id, lesson, pick }) => ({ ids: [pick(lesson.steps).id, pick(lesson.steps).id], newIds: [id(), id()] }),
+  moveSteps: ({ lesson, pick, random }) => ({
+    ids: [pick(lesson.steps).id, pick(lesson.steps).id],
+    by: random() < 0.5 ? 1 : -1,
+  }),
+  insertSteps: ({ id, lesson, pick, random }) => ({
+    steps: [{ ...pick(lesson.steps), id: id(), zoneIds: ['gone'] }],
+    afterId: random() < 0.3 ? null : pick(lesson.steps).id,
+    ...(random() < 0.3 ? { stage: { id: id(), name: 'brought along' } } : {}),
+  }),
+  setHanded: ({ pick }) => ({ handed: pick(['right', 'left']) }),
+  addSample: ({ id, lesson, pick }) => ({ sample: { id: id(), name: 'sample', afterStepId: pick(lesson.steps).id } }),
+  removeSample: ({ lesson, pick }) => ({ id: pick(lesson.samples).id }),
+  setVariant: ({ id, lesson, pick }) => ({
+    variant: {
+      id: lesson.variants[0]?.id ?? id(),
+      name: 'other kit',
+      leaveOutStepIds: [pick(lesson.steps).id],
+      changes: [{ stepId: pick(lesson.steps).id, step: { doMin: 3 } }],
+    },
+  }),
+  removeVariant: ({ lesson, pick }) => ({ id: pick(lesson.variants).id }),
   removeZone: ({ lesson, pick }) => ({ id: pick(lesson.zones).id }),
   addTube: ({ id, pick }) => ({
     tube: { id: id(), pigment: pick(['PW6', 'PB29', 'sap green']), grade: 'artist', finish: 'satin' },
@@ -405,7 +443,75 @@ describe('what cannot be done is refused with a sentence, and nothing changes', 
   it('a stage with steps, and the last stage', () => refused('removeStage', { id: 'st' }, /still has steps/));
 });
 
+describe('whole steps', () => {
+  const lesson: Lesson = {
+    ...smallLesson([
+      testStep('one', { say: 'First this. Then that. Last of all the edge.', zoneIds: ['a', 'b'], doMin: 7 }),
+      testStep('two', { say: 'Now the hill.', zoneIds: ['b'], showMin: 1 }),
+      testStep('look', { kind: 'look', mixIds: [], zoneIds: [] }),
+      testStep('end', { stageId: 'late' }),
+    ]),
+    stages: [
+      { id: 'st', name: 'first' },
+      { id: 'late', name: 'late' },
+    ],
+  };
+  const done = <N extends CommandName>(name: N, args: CommandArgs<N>) => carryOut(startHistory(lesson), name, args).lesson;
+  const ids = ({ steps }: Lesson) => steps.map((step) => step.id).join(' ');
+
+  it('one is split after a sentence, its areas and minutes shared', () => {
+    const [one, fresh] = done('splitStep', { id: 'one', newId: 'fresh' }).steps;
+    expect([one?.say, fresh?.say]).toEqual(['First this. Then that.', 'Last of all the edge.']);
+    expect([one?.zoneIds, fresh?.zoneIds]).toEqual([['a'], ['b']]);
+    expect((one?.doMin ?? 0) + (fresh?.doMin ?? 0)).toBe(7);
+    expect(fresh?.id).toBe('fresh');
+  });
+
+  it('two are joined: areas, words and minutes together; what named the second forgets it', () => {
+    const pinned = carryOut(startHistory(lesson), 'pinStep', { id: 'two', startMin: 9 });
+    const joined = carryOut(pinned, 'joinSteps', { ids: ['two', 'one'] }).lesson;
+    expect(ids(joined)).toBe('one look end');
+    expect(joined.steps[0]).toMatchObject({ zoneIds: ['a', 'b'], doMin: 11, showMin: 1 });
+    expect(joined.steps[0]?.say).toMatch(/edge\.\nNow the hill\.$/);
+    expect(joined.planning.pins).toEqual([]);
+    expect(() => done('joinSteps', { ids: ['one', 'look'] })).toThrow(/one kind/);
+    expect(() => done('joinSteps', { ids: ['one'] })).toThrow(/at least two/);
+  });
+
+  it('several are moved together, and change the stage at its rim', () => {
+    expect(ids(done('moveSteps', { ids: ['one', 'two'], by: 1 }))).toBe('look one two end');
+    expect(ids(done('moveSteps', { ids: ['two', 'look'], by: -1 }))).toBe('two look one end');
+    const over = done('moveSteps', { ids: ['look'], by: 1 });
+    expect(ids(over)).toBe('one two look end');
+    expect(over.steps[2]?.stageId).toBe('late');
+    const back = done('moveSteps', { ids: ['end'], by: -1 });
+    expect([ids(back), back.steps[3]?.stageId]).toEqual(['one two look end', 'st']);
+    expect(ids(done('moveSteps', { ids: ['one'], by: -1 }))).toBe(ids(lesson));
+  });
+
+  it('copies stand after the last of them; what is brought from another lesson drops what is not here', () => {
+    expect(ids(done('copySteps', { ids: ['one', 'look'], newIds: ['x', 'y'] }))).toBe('one two look x y end');
+    const brought = done('insertSteps', {
+      steps: [testStep('far', { zoneIds: ['elsewhere', 'a'], mixIds: ['no'] })],
+      afterId: 'one',
+    });
+    expect(ids(brought)).toBe('one far two look end');
+    expect(brought.steps[1]).toMatchObject({ zoneIds: ['a'], mixIds: [], stageId: 'st' });
+  });
+
+  it('marks go with their area; a step that is gone takes its sample along', () => {
+    let history = carryOut(startHistory(lesson), 'addMark', { mark: testMark('tufts', 'b'), stepId: 'two' });
+    expect(history.lesson.steps[1]?.markIds).toEqual(['tufts']);
+    history = carryOut(history, 'addSample', { sample: { id: 's', name: 'half way', afterStepId: 'two' } });
+    const without = carryOut(history, 'removeZone', { id: 'b' }).lesson;
+    expect([without.marks, without.steps[1]?.markIds]).toEqual([[], []]);
+    expect(carryOut(history, 'removeStep', { id: 'two' }).lesson.samples).toEqual([]);
+    expect(() => carryOut(history, 'editMark', { id: 'tufts', mark: { count: 0 } })).toThrow(/2 000 marks/);
+  });
+});
+
 describe('documents of earlier versions', () => {
+  const later = { marks: [], samples: [], variants: [] };
   // Frozen: as version 0 wrote it.
   const version0 = {
     schemaVersion: 0,
@@ -423,7 +529,8 @@ describe('documents of earlier versions', () => {
   };
   it('version 0 is lifted: humidity becomes a fraction, the list of set-aside findings appears', () => {
     expect(upgradeLesson(structuredClone(version0))).toEqual({
-      schemaVersion: 4,
+      schemaVersion: 5,
+      ...later,
       title: 'Old',
       room: { name: 'attic', airC: 19, humidity: 0.62, airSpeed: 0.1 },
       zones: [],
@@ -436,7 +543,8 @@ describe('documents of earlier versions', () => {
   it('version 1 is lifted: no elements yet, and the usual overlap', () => {
     expect(upgradeLesson(structuredClone(version1))).toEqual({
       ...version1,
-      schemaVersion: 4,
+      schemaVersion: 5,
+      ...later,
       elements: [],
       overlapMm: 6,
       planning: { pins: [] },
@@ -453,8 +561,8 @@ describe('documents of earlier versions', () => {
   // Frozen: as version 3 wrote it.
   const version3 = { ...version2, schemaVersion: 3, steps: [] };
   it('versions 2 and 3 are lifted: the plan holds to nothing yet', () => {
-    expect(upgradeLesson(structuredClone(version2))).toEqual({ ...version2, schemaVersion: 4, planning: { pins: [] } });
-    expect(upgradeLesson(structuredClone(version3))).toEqual({ ...version3, schemaVersion: 4, planning: { pins: [] } });
+    expect(upgradeLesson(structuredClone(version2))).toEqual({ ...version2, schemaVersion: 5, planning: { pins: [] }, ...later });
+    expect(upgradeLesson(structuredClone(version3))).toEqual({ ...version3, schemaVersion: 5, planning: { pins: [] }, ...later });
   });
   it('the present version passes unchanged', () => {
     const lesson = emptyLesson('x', { widthMm: 100, heightMm: 100, unit: 'cm' }, () => 's');

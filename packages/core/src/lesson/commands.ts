@@ -3,6 +3,7 @@ import { between, CommandError, type D, find, insert, move, named, take } from '
 import { paintCommands } from './paint-commands.js';
 import { pictureCommands } from './picture-commands.js';
 import { forgetStep, planCommands } from './plan-commands.js';
+import { teachCommands } from './teach-commands.js';
 
 export { CommandError };
 
@@ -24,6 +25,10 @@ function soundStep(lesson: D, step: Partial<Step>): void {
   }
   for (const id of step.zoneIds ?? []) find(lesson.zones, id, 'area');
   for (const id of step.mixIds ?? []) find(lesson.mixes, id, 'mix');
+  for (const id of step.markIds ?? []) find(lesson.marks, id, 'mark');
+  for (const text of [step.say, step.watch, step.checkpoint, step.finish])
+    if (text !== undefined && text.length > 20_000)
+      throw new CommandError('Words of a step may hold 20 000 letters. Split the step, or shorten what you say.');
   if (step.stageId !== undefined) find(lesson.stages, step.stageId, 'stage');
 }
 
@@ -61,6 +66,7 @@ export const commands = {
   ...pictureCommands,
   ...paintCommands,
   ...planCommands,
+  ...teachCommands,
   addStage: (lesson: D, { stage, at }: { stage: Stage; at?: number }) => {
     insert(lesson.stages, { ...stage, name: named(stage.name, 'stage') }, 'stage', at);
   },
@@ -118,6 +124,11 @@ export const commands = {
     lesson.steps = steps.map((step) => ({ ...step })) as D['steps'];
     lesson.planning.pins = [];
     delete lesson.planning.cutsBefore;
+    lesson.samples = [];
+    for (const variant of lesson.variants) {
+      variant.changes = [];
+      delete variant.leaveOutStepIds;
+    }
   },
   /** Takes several steps away at once. */
   leaveOut: (lesson: D, { ids }: { ids: string[] }) => {
@@ -147,6 +158,9 @@ export type ClearableStepField =
   | 'mistEveryMin'
   | 'underFilm'
   | 'dryer'
+  | 'stroke'
+  | 'repeat'
+  | 'photoSha256'
   | 'mayBeLeftOut';
 export type CommandName = keyof typeof commands;
 export type CommandArgs<N extends CommandName> = Parameters<(typeof commands)[N]>[1];

@@ -49,11 +49,14 @@ export function emptyLesson(
     elements: [],
     zones: [],
     overlapMm: 6,
+    marks: [],
     tubes: [],
     mixes: [],
     stages: [{ id: ids(), name: 'First things' }],
     steps: [],
     planning: { pins: [] },
+    samples: [],
+    variants: [],
     setAside: [],
   };
 }

@@ -18,7 +18,13 @@ export function lessonFaults(lesson: Lesson): string[] {
   const tubes = ids(lesson.tubes, 'tubes');
   const mixes = ids(lesson.mixes, 'mixes');
   const stages = ids(lesson.stages, 'stages');
-  ids(lesson.steps, 'steps');
+  const steps = ids(lesson.steps, 'steps');
+  const marks = ids(lesson.marks, 'marks');
+  ids(lesson.variants, 'variants');
+  for (const mark of lesson.marks) if (!zones.has(mark.zoneId)) faults.push(`${mark.name}: its area is not in the lesson.`);
+  ids(lesson.samples, 'samples');
+  for (const sample of lesson.samples)
+    if (!steps.has(sample.afterStepId)) faults.push(`${sample.name}: its step is not in the lesson.`);
   for (const zone of lesson.zones) {
     const fault = outlineFault(zone.outline);
     if (fault) faults.push(`${zone.name}: ${fault}`);
@@ -38,6 +44,7 @@ export function lessonFaults(lesson: Lesson): string[] {
   for (const step of lesson.steps) {
     if (!stages.has(step.stageId)) faults.push(`${step.title}: its stage is not in the lesson.`);
     if (step.zoneIds.some((id) => !zones.has(id))) faults.push(`${step.title}: it names an area that is not in the lesson.`);
+    if (step.markIds.some((id) => !marks.has(id))) faults.push(`${step.title}: it names a mark that is not in the lesson.`);
     if (step.mixIds.some((id) => !mixes.has(id))) faults.push(`${step.title}: it names a mix that is not in the lesson.`);
   }
   return faults;

@@ -29,6 +29,15 @@ const dropZone = (lesson: D, id: string, heirs: readonly string[] = []): void =>
       step.zoneIds = [...new Set(step.zoneIds.flatMap((zoneId) => (zoneId === id ? heirs : [zoneId])))];
   for (const zone of lesson.zones) if (zone.edges) zone.edges = zone.edges.filter((edge) => edge.with !== id);
   if (lesson.subjectZoneId === id) delete lesson.subjectZoneId;
+  const [heir] = heirs;
+  for (const mark of lesson.marks) {
+    if (mark.protectIds) mark.protectIds = mark.protectIds.filter((one) => one !== id);
+    if (mark.zoneId === id && heir) mark.zoneId = heir;
+  }
+  const lost = new Set(lesson.marks.flatMap((mark) => (mark.zoneId === id ? [mark.id] : [])));
+  if (lost.size === 0) return;
+  lesson.marks = lesson.marks.filter((mark) => !lost.has(mark.id));
+  for (const step of lesson.steps) step.markIds = step.markIds.filter((one) => !lost.has(one));
 };
 
 /** Removes elements that have no zone left. */
@@ -160,6 +169,10 @@ export const pictureCommands = {
   setDirection: (lesson: D, { id, deg }: { id: string; deg: number | null }) => {
     if (deg !== null) between(deg, -180, 180, 'A direction lies between −180 and 180 degrees.');
     setOrClear(find(lesson.zones, id, 'area'), 'directionDeg', deg);
+  },
+  /** Strokes of an area that run towards a point, or round one; null: they follow its direction. */
+  setFlow: (lesson: D, { id, flow }: { id: string; flow: NonNullable<Zone['flow']> | null }) => {
+    setOrClear(find(lesson.zones, id, 'area') as Zone, 'flow', flow);
   },
   removeZone: (lesson: D, { id }: { id: string }) => {
     take(lesson.zones, id, 'area');

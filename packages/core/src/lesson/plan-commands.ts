@@ -28,6 +28,12 @@ export function forgetStep(lesson: D, id: string): void {
   const names = pinned(id);
   lesson.planning.pins = lesson.planning.pins.filter((pin) => !names(pin));
   if (lesson.planning.cutsBefore) lesson.planning.cutsBefore = lesson.planning.cutsBefore.filter((one) => one !== id);
+  lesson.samples = lesson.samples.filter((sample) => sample.afterStepId !== id);
+  for (const zone of lesson.zones) if (zone.keepFreeUntil === id) delete zone.keepFreeUntil;
+  for (const variant of lesson.variants) {
+    variant.changes = variant.changes.filter((change) => change.stepId !== id);
+    if (variant.leaveOutStepIds) variant.leaveOutStepIds = variant.leaveOutStepIds.filter((one) => one !== id);
+  }
 }
 
 /** What the instructor holds to in the plan, and the room it is made for. */

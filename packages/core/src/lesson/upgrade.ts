@@ -16,6 +16,8 @@ const upgrades: Record<number, (old: Versioned) => Versioned> = {
   2: (old) => ({ ...old, schemaVersion: 3 }),
   // Version 3 held to nothing in the plan.
   3: (old) => ({ ...old, schemaVersion: 4, planning: { pins: [] } }),
+  // Version 4 knew no marks, no samples and no variants.
+  4: (old) => ({ ...old, schemaVersion: 5, marks: [], samples: [], variants: [] }),
 };
 
 /**

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import type { Lesson, Step } from '@viaticum/contract';
+import type { Lesson, Mark, Step } from '@viaticum/contract';
 import { defaultRoom, emptyLesson } from '../lesson/index.js';
 
 /** The demo lesson as it ships. */
@@ -25,6 +25,18 @@ export const testStep = (id: string, rest: Partial<Step>): Step => ({
   watch: '',
   checkpoint: '',
   finish: '',
+  ...rest,
+});
+
+export const testMark = (id: string, zoneId: string, rest: Partial<Mark> = {}): Mark => ({
+  id,
+  name: id,
+  zoneId,
+  kind: 'tufts',
+  count: 12,
+  lengthMm: 20,
+  widthMm: 2,
+  taper: 0.8,
   ...rest,
 });
 

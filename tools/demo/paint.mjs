@@ -4,11 +4,14 @@
 import { pathToFileURL } from 'node:url';
 import sharp from 'sharp';
 import { clamp, noise } from './noise.mjs';
+import * as abstract from './scenes/abstract.mjs';
 import * as balloons from './scenes/balloons.mjs';
 import * as kettle from './scenes/kettle.mjs';
+import * as lamp from './scenes/lamp.mjs';
+import * as roofs from './scenes/roofs.mjs';
 import * as star from './scenes/star.mjs';
 
-export const scenes = { balloons, kettle, star };
+export const scenes = { balloons, kettle, star, roofs, lamp, abstract };
 
 /** Region of every pixel by filling the zones' sheets back to front (even-odd rule, pixel centres). */
 export function regions({ canvas, zones }, width, height) {

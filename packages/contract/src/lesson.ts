@@ -355,6 +355,8 @@ export const Mix = Type.Object(
     targetState: optional(oneOf(['dry', 'wet'] as const)),
     /** The area that the target was taken from. */
     zoneId: optional(Id),
+    /** Other areas that it is used for as well. */
+    alsoZoneIds: optional(Type.Array(Id, { maxItems: 60 })),
     recipe: Type.Array(RecipePart, { maxItems: 8 }),
     /** Heaps that this one is mixed from, beside tubes. */
     heaps: optional(Type.Array(HeapPart, { maxItems: 4 })),

@@ -14,6 +14,11 @@ import { otherWords, paintingWords } from './words.js';
 /** A step as it is drafted, with the reasons of the school for it. */
 export type DraftedStep = { step: Step; why: string[] };
 export type Draft = { stages: Stage[]; steps: DraftedStep[] };
+/** What is known of the picture beside the lesson: by area the share of it that each of its heaps takes, and the areas whose values pass into each other. */
+export type DraftHints = {
+  shares?: ReadonlyMap<string, readonly { mixId: string; share: number }[]>;
+  gradual?: ReadonlySet<string>;
+};
 
 const LONGEST_STRETCH_MIN = 60;
 const BREAK_MIN = 10;
@@ -21,6 +26,10 @@ const MOST_STAGES = 56;
 /** A passage of at least this share of the canvas is blended, where it has two values. */
 const BLEND_SHARE = 0.1;
 const LIGHT = 78;
+/** What lies on more of an area than this is no light but its colour. */
+const MOST_LIGHTS = 0.45;
+const MOST_BLENDED = 3;
+const SHAPE_SHARE = 0.12;
 
 type Coat = Pick<Step, 'mixIds' | 'needs'> &
   Partial<Pick<Step, 'medium' | 'coverShare' | 'partByPart'>> & {
@@ -36,7 +45,7 @@ type ZoneCoats = { facts: ZoneFacts; coats: Coat[]; lights: Coat | null };
  * this room are mended the way the checks would, and breaks stand where a stretch would be longer than an hour. `ids` gives new
  * ids; the same lesson and ids give the same draft.
  */
-export function draftLesson(lesson: Lesson, ids: () => string): Draft {
+export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual }: DraftHints = {}): Draft {
   const { school } = lesson;
   const { zones, ground } = zoneFacts(lesson);
   const order = orderRules[school.order];
@@ -86,7 +95,9 @@ export function draftLesson(lesson: Lesson, ids: () => string): Draft {
   }
   if (drawWhen.after === 'ground') draw(first);
 
-  const coats = new Map(zones.map((facts) => [facts.zone.id, coatsOf(lesson, facts, zones)]));
+  const coats = new Map(
+    zones.map((facts) => [facts.zone.id, coatsOf(lesson, facts, zones, shares?.get(facts.zone.id), gradual?.has(facts.zone.id))]),
+  );
   const groups = joined(order.stages(zones).filter((group) => group.zones.length > 0));
   const wetSession = school.layers === 'one-wet-session';
   groups.forEach((group, k) => {
@@ -143,11 +154,24 @@ const empty: Omit<Step, 'id' | 'stageId' | 'markIds' | 'title'> = {
 };
 
 /** The coats of one zone by the school's values and layers; its lightest lights kept for the end where the school says so. */
-function coatsOf(lesson: Lesson, facts: ZoneFacts, all: readonly ZoneFacts[]): ZoneCoats {
+function coatsOf(
+  lesson: Lesson,
+  facts: ZoneFacts,
+  all: readonly ZoneFacts[],
+  shares: readonly { mixId: string; share: number }[] = [],
+  isGradual = facts.share >= BLEND_SHARE,
+): ZoneCoats {
   const { school, level } = lesson;
   const values = valuesRules[school.values];
-  const { later, reason } = layersRules[school.layers];
+  const { reason } = layersRules[school.layers];
   const detail = detailRules[school.detail];
+  const shareOf = new Map(shares.map((one) => [one.mixId, one.share]));
+  const cover = (mixIds: readonly string[], otherwise: number): number => {
+    const known = mixIds.flatMap((id) => shareOf.get(id) ?? []);
+    if (known.length === 0) return otherwise;
+    const sum = known.reduce((total, share) => total + share, 0);
+    return Math.min(0.95, Math.max(0.05, Math.round(sum * 105) / 100));
+  };
   const mixes = [...facts.mixes];
   const isPlain = facts.share < plainBelow[level];
   const lightest = Math.max(...all.flatMap((one) => one.mixes.map((mix) => mix.lightness)));
@@ -156,18 +180,29 @@ function coatsOf(lesson: Lesson, facts: ZoneFacts, all: readonly ZoneFacts[]): Z
     values.lightsLast &&
     mixes.length > 1 &&
     top !== undefined &&
+    (shareOf.get(top.mix.id) ?? 0) < MOST_LIGHTS &&
     (top.lightness >= LIGHT || (facts.isSubject && top.lightness === lightest));
   if (hasLights) mixes.pop();
   const lights: Coat | null = hasLights
-    ? { technique: 'loaded', mixIds: [top.mix.id], needs: 'touchDry', coverShare: 0.1, why: values.reason, isLater: true }
+    ? {
+        technique: 'loaded',
+        mixIds: [top.mix.id],
+        needs: 'touchDry',
+        coverShare: cover([top.mix.id], 0.1),
+        why: values.reason,
+        isLater: true,
+      }
     : null;
-  const sequence = values.sequence(mixes).map((one) => one.mix.id);
+  const sequence = massFirst(
+    values.sequence(mixes).map((one) => one.mix.id),
+    shareOf,
+  );
   if (isPlain || sequence.length < 2) {
     const only: Coat = { technique: 'block-in', mixIds: sequence, needs: 'paintOver', why: values.reason, isLater: false };
     return { facts, coats: [only], lights };
   }
-  const isBlend = facts.isSoft || facts.share >= BLEND_SHARE;
-  const taken = isBlend ? 2 : 1;
+  const isBlend = facts.isSoft || isGradual;
+  const taken = isBlend ? Math.min(MOST_BLENDED, sequence.length) : 1;
   const base: Coat = {
     technique: isBlend ? 'blend' : 'block-in',
     mixIds: sequence.slice(0, taken),
@@ -181,19 +216,37 @@ function coatsOf(lesson: Lesson, facts: ZoneFacts, all: readonly ZoneFacts[]): Z
   const most = Math.max(1, detail.coats - 1);
   for (let k = 0; k < Math.min(most, rest.length); k++) {
     const ids = k === most - 1 ? rest.slice(k) : [rest[k] as string];
-    coats.push({
-      technique: later.technique,
-      mixIds: ids,
-      needs: later.needs === 'paintOver' && later.technique === 'dry-brush' ? 'touchDry' : later.needs,
-      coverShare: detail.share,
-      why: reason,
-      isLater: true,
-      ...(later.partByPart ? { partByPart: true } : {}),
-      ...(later.medium === 'glazing-medium' ? { medium: later.medium } : {}),
-    });
+    const coverShare = cover(ids, detail.share);
+    coats.push({ ...laterCoat(school, coverShare, shareOf.size > 0), mixIds: ids, coverShare, why: reason, isLater: true });
   }
-  if (later.needs === 'wet' && coats.length > 1) base.medium = 'retarder';
+  if (layersRules[school.layers].later.needs === 'wet' && coats.length > 1) base.medium = 'retarder';
   return { facts, coats, lights };
+}
+
+const MASS_SHARE = 0.25;
+/** The first value that takes a good part of the area covers it; slivers of other values are cut in over it. */
+function massFirst(sequence: string[], shareOf: ReadonlyMap<string, number>): string[] {
+  if (shareOf.size === 0) return sequence;
+  const most = Math.max(...sequence.map((id) => shareOf.get(id) ?? 0));
+  const mass = sequence.find((id) => (shareOf.get(id) ?? 0) >= Math.min(MASS_SHARE, most));
+  return mass ? [mass, ...sequence.filter((id) => id !== mass)] : sequence;
+}
+
+/** How a later coat is laid: by the school's layers; a value on a large part of an area is a shape of its own, not a veil over it. */
+function laterCoat(
+  school: Lesson['school'],
+  coverShare: number,
+  isKnown: boolean,
+): Pick<Coat, 'technique' | 'needs' | 'partByPart' | 'medium'> {
+  const { later } = layersRules[school.layers];
+  const isShape = isKnown && school.layers === 'dry-layers' && coverShare >= SHAPE_SHARE;
+  if (isShape) return { technique: 'block-in', needs: 'paintOver' };
+  return {
+    technique: later.technique,
+    needs: later.technique === 'dry-brush' ? 'touchDry' : later.needs,
+    ...(later.partByPart ? { partByPart: true } : {}),
+    ...(later.medium === 'glazing-medium' ? { medium: later.medium } : {}),
+  };
 }
 
 /** Brushes step down: wide for the first coat, half as wide for what follows, a rigger or small round for lights. */

@@ -37,7 +37,7 @@ export function zoneFacts(lesson: Lesson): { zones: ZoneFacts[]; ground: Mix | n
     const part = parts.get(zone.id) as { outline: Zone['outline']; areaCm2: number };
     const edges = zone.edges ?? [];
     const mixes = lesson.mixes
-      .filter((mix) => owners.get(mix.id) === zone.id)
+      .filter((mix) => owners.get(mix.id) === zone.id || mix.alsoZoneIds?.includes(zone.id))
       .map(toned)
       .sort((a, b) => a.lightness - b.lightness);
     if (mixes.length === 0) mixes.push(...borrowed(zone, lesson.mixes).map(toned));

@@ -29,6 +29,7 @@ const dropZone = (lesson: D, id: string, heirs: readonly string[] = []): void =>
       step.zoneIds = [...new Set(step.zoneIds.flatMap((zoneId) => (zoneId === id ? heirs : [zoneId])))];
   for (const zone of lesson.zones) if (zone.edges) zone.edges = zone.edges.filter((edge) => edge.with !== id);
   if (lesson.subjectZoneId === id) delete lesson.subjectZoneId;
+  for (const mix of lesson.mixes) if (mix.alsoZoneIds) mix.alsoZoneIds = mix.alsoZoneIds.filter((one) => one !== id);
   const [heir] = heirs;
   for (const mark of lesson.marks) {
     if (mark.protectIds) mark.protectIds = mark.protectIds.filter((one) => one !== id);

@@ -1,4 +1,5 @@
 export { FACTOR, type StageInput, type StagePass, type StageStep, stageInput } from './input.js';
-export { squintedOff } from './measure.js';
+export { type Off, offBySteps, squintedOff } from './measure.js';
 export { bareCanvas, stepPainter } from './paint.js';
+export { movedIntoReach, type Reach, reachOf } from './reach.js';
 export { stageSession } from './stages.js';

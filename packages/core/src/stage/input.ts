@@ -3,8 +3,9 @@ import { brushOf } from '../brush/index.js';
 import { extentsOf, looksOf, visibleOf } from '../lesson/index.js';
 import { laysPaint } from '../plan/index.js';
 import { type LabRaster, labRaster, type Rgba, shrink } from '../raster/index.js';
-import { extentOutline, outlineBox, scanOutline } from '../zone/index.js';
+import { extentOutline, outlineArea, outlineBox, outlineLength, scanOutline } from '../zone/index.js';
 import { hashText, turnOf } from './chance.js';
+import { movedIntoReach, reachOf } from './reach.js';
 import type { TouchName } from './strokes.js';
 
 export type StageColour = { rgb: readonly [number, number, number]; lab: readonly [number, number, number] };
@@ -90,6 +91,7 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
         seed: hashText(part.id),
       };
     });
+  soften(lesson, zones, width, height, mmPerPx);
   // A step that names no zone works on the whole canvas at once.
   const all = new Uint8Array(width * height).fill(255);
   zones.push({ id: WHOLE, seen: all, painted: all, outline: [], turn: 0, seed: hashText(WHOLE) });
@@ -128,6 +130,51 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
         });
     return { id: step.id, seed, passes, lines, key: JSON.stringify([step.id, passes, lines]) };
   });
-  const aim = reference ? labRaster(shrink(reference, Math.ceil(width / FACTOR), Math.ceil(height / FACTOR))) : null;
+  const aim = reference
+    ? movedIntoReach(labRaster(shrink(reference, Math.ceil(width / FACTOR), Math.ceil(height / FACTOR))), reachOf(lesson))
+    : null;
   return { width, height, mmPerPx, bare: bare[support.kind], zones, steps, aim, factor: FACTOR, seed: hashText(lesson.title) };
+}
+
+/** Half the width over which an edge is lost, in mm; hard edges have none. */
+const softMm = { soft: 2.6, lost: 7 } as const;
+
+/** Makes the masks of zones fade where they meet a neighbour softly: later paint runs out over the edge. */
+function soften(lesson: Lesson, zones: readonly StageZone[], width: number, height: number, mmPerPx: number): void {
+  const crisp = new Map(zones.map((zone) => [zone.id, zone.seen]));
+  for (const zone of zones) {
+    const edges = lesson.zones.find((one) => one.id === zone.id)?.edges ?? [];
+    for (const kind of ['soft', 'lost'] as const) {
+      const others = edges.flatMap((edge) => (edge.kind === kind ? (crisp.get(edge.with) ?? []) : []));
+      if (others.length === 0) continue;
+      // A small area keeps its shape.
+      const acrossMm = (2 * outlineArea(zone.outline)) / Math.max(1, outlineLength(zone.outline));
+      const radius = Math.max(1, Math.round(Math.min(softMm[kind], acrossMm * 0.2) / mmPerPx));
+      const beside = new Uint8Array(width * height);
+      for (const mask of others) for (let i = 0; i < beside.length; i++) if (mask[i] !== 0) beside[i] = 255;
+      const near = boxed(beside, width, height, radius);
+      const faded = boxed(boxed(crisp.get(zone.id) as Uint8Array, width, height, radius), width, height, radius >> 1);
+      const seen = zone.seen.slice();
+      for (let i = 0; i < seen.length; i++) if (near[i] !== 0) seen[i] = faded[i] as number;
+      zone.seen = seen;
+    }
+  }
+}
+
+/** The mean over a square, by running sums. */
+function boxed(mask: Uint8Array, width: number, height: number, radius: number): Uint8Array {
+  if (radius < 1) return mask;
+  const rows = new Uint8Array(mask.length);
+  const out = new Uint8Array(mask.length);
+  const run = (from: Uint8Array, to: Uint8Array, start: number, stride: number, length: number) => {
+    let sum = 0;
+    for (let i = -radius; i < length; i++) {
+      if (i + radius < length) sum += from[start + (i + radius) * stride] as number;
+      if (i - radius - 1 >= 0) sum -= from[start + (i - radius - 1) * stride] as number;
+      if (i >= 0) to[start + i * stride] = Math.floor(sum / (2 * radius + 1));
+    }
+  };
+  for (let y = 0; y < height; y++) run(mask, rows, y * width, 1, width);
+  for (let x = 0; x < width; x++) run(rows, out, x, width, height);
+  return out;
 }

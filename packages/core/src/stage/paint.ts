@@ -97,12 +97,21 @@ function coarseOf({ width, height, factor, aim }: StageInput, canvas: Canvas, ma
   };
 }
 
-/** For every cell the number of its colour (pairs in eighths for a blend), or -1 where the pass leaves it alone. */
-function choose(coarse: Coarse, pass: StagePass, seed: number): { index: Int16Array; palette: [number, number, number][] } {
+/** What a pass does in every cell. */
+type Chosen = {
+  /** The number of its colour (pairs in eighths for a blend), or -1 where the pass leaves it alone. */
+  index: Int16Array;
+  palette: [number, number, number][];
+  /** Where paint is dragged or rubbed on: how much of it, 0-255, so that a passage is graded; null: all or nothing. */
+  strength: Uint8Array | null;
+};
+
+function choose(coarse: Coarse, pass: StagePass, seed: number): Chosen {
   const { width, height, cells, now, aim } = coarse;
   const index = new Int16Array(width * height).fill(-1);
   const palette = pass.isBlend ? blendPalette(pass.colours) : pass.colours;
   const score = new Float32Array(cells.length);
+  const strength = aim && graded.has(pass.touch) && pass.share < 0.95 ? new Uint8Array(width * height) : null;
   const rows =
     cells.length > 0 ? [Math.floor((cells[0] as number) / width), Math.floor((cells.at(-1) as number) / width)] : [0, 0];
   cells.forEach((cell, i) => {
@@ -119,6 +128,12 @@ function choose(coarse: Coarse, pass: StagePass, seed: number): { index: Int16Ar
       index[cell] = best;
       const there = [now.l[cell] as number, now.a[cell] as number, now.b[cell] as number] as const;
       score[i] = apart(aim, cell, there) - least;
+      if (strength) {
+        const share = along(there, (palette[best] as StageColour).lab, aim, cell);
+        strength[cell] = Math.round(share * 255);
+        // What brings the canvas nearer at all counts, though the heap's own colour would go too far.
+        score[i] = share * share * apartLab(there, (palette[best] as StageColour).lab);
+      }
     } else {
       // Without a picture: a blend goes from top to bottom, other colours lie in patches.
       const y = Math.floor(cell / width);
@@ -131,16 +146,42 @@ function choose(coarse: Coarse, pass: StagePass, seed: number): { index: Int16Ar
   if (palette.length > 1 && aim) for (let round = 0; round < 2; round++) calm(coarse, index, palette.length);
   if (pass.share < 0.95) {
     const order = Array.from(cells.keys()).sort((a, b) => (score[b] as number) - (score[a] as number));
-    const wanted = Math.round(cells.length * pass.share);
+    const wanted = Math.min(cells.length, Math.round(cells.length * pass.share * (strength ? GRADED_REACH : 1)));
     const least = Math.round(wanted * LEAST_SHARE);
     order.forEach((i, rank) => {
-      const helps = !aim || (score[i] as number) > 0;
+      const helps = !aim || (score[i] as number) > (strength ? 4 : 0);
       if (rank >= wanted || (!helps && rank >= least)) index[cells[i] as number] = -1;
     });
     if (cells.length > 60) for (let round = 0; round < 2; round++) gather(coarse, index);
   }
-  return { index, palette: palette.map(({ rgb }) => [...rgb] as [number, number, number]) };
+  return { index, palette: palette.map(({ rgb }) => [...rgb] as [number, number, number]), strength };
 }
+
+/** Touches whose paint can be graded by the hand's weight. */
+const graded: ReadonlySet<StagePass['touch']> = new Set(['broken', 'veil', 'glaze']);
+/** A graded coat fades out over more than its share. */
+const GRADED_REACH = 1.8;
+
+/** How far from what lies there towards a heap's colour the picture lies, 0-1. */
+function along(
+  there: readonly [number, number, number],
+  lab: readonly [number, number, number],
+  aim: NonNullable<StageInput['aim']>,
+  cell: number,
+): number {
+  const want = [aim.l[cell] as number, aim.a[cell] as number, aim.b[cell] as number];
+  let [up, down] = [0, 0];
+  for (let c = 0; c < 3; c++) {
+    const way = (lab[c] as number) - (there[c] as number);
+    up += way * ((want[c] as number) - (there[c] as number));
+    down += way * way;
+  }
+  return down < 1 ? 0 : Math.max(0, Math.min(1, up / down));
+}
+const apartLab = (one: readonly [number, number, number], other: readonly [number, number, number]): number =>
+  (one[0] - other[0]) * (one[0] - other[0]) +
+  (one[1] - other[1]) * (one[1] - other[1]) +
+  (one[2] - other[2]) * (one[2] - other[2]);
 
 /** Squared difference in Lab. */
 function apart(aim: NonNullable<StageInput['aim']>, cell: number, lab: readonly [number, number, number]): number {
@@ -215,43 +256,95 @@ function patchAt(x: number, y: number, seed: number): number {
   return Math.min(255, Math.floor(top * (1 - fy) + low * fy));
 }
 
+/** How much of a coarse map, in 1/256, one colour takes (or all that are chosen, or what its strength says), with its steps smoothed away. */
+function shapeOf({ width, height, cells }: Coarse, { index, strength }: Chosen, group: number): Uint16Array {
+  const own = new Uint16Array(width * height);
+  for (const cell of cells) {
+    const value = index[cell] as number;
+    if (value < 0 || (group >= 0 && value !== group)) continue;
+    own[cell] = strength ? (strength[cell] as number) : 256;
+  }
+  let field = own;
+  // Two rounds of 1 2 1 both ways: the steps of the cells go, and corners keep their place.
+  for (let round = 0; round < 2; round++) {
+    for (const [stride, length, lines, next] of [
+      [1, width, height, width],
+      [width, height, width, 1],
+    ] as const) {
+      const out = new Uint16Array(field.length);
+      for (let line = 0; line < lines; line++)
+        for (let i = 0; i < length; i++) {
+          const at = line * next + i * stride;
+          const before = i > 0 ? (field[at - stride] as number) : (field[at] as number);
+          const after = i < length - 1 ? (field[at + stride] as number) : (field[at] as number);
+          out[at] = (before + 2 * (field[at] as number) + after + 2) >> 2;
+        }
+      field = out;
+    }
+  }
+  // What is only a cell wide would be smoothed away altogether.
+  for (const cell of cells)
+    if ((field[cell] as number) < THIN && (own[cell] as number) > THIN) field[cell] = Math.min(own[cell] as number, THIN_KEPT);
+  return field;
+}
+
+const THIN = 128;
+const THIN_KEPT = 210;
+/** Below this a graded coat leaves nothing. */
+const FAINT = 26;
 /** A mask of the chosen cells (of one colour, or all that are chosen), with edges that waver a little. */
 function clipped(
   { width, height, factor }: StageInput,
   own: Uint8Array,
   coarse: Coarse,
-  { index }: ReturnType<typeof choose>,
+  chosen: Chosen,
   group: number,
   seed: number,
 ): Uint8Array {
   const mask = new Uint8Array(width * height);
-  const is = (cx: number, cy: number): number => {
-    const x = cx < 0 ? 0 : cx >= coarse.width ? coarse.width - 1 : cx;
-    const y = cy < 0 ? 0 : cy >= coarse.height ? coarse.height - 1 : cy;
-    const value = index[y * coarse.width + x] as number;
-    return group < 0 ? (value >= 0 ? 256 : 0) : value === group ? 256 : 0;
+  const field = shapeOf(coarse, chosen, group);
+  const isGraded = chosen.strength !== null;
+  // Past the rim of a zone its last cells go on, so that its edge is the outline and not the map's.
+  const within = new Uint8Array(field.length);
+  for (const cell of coarse.cells) within[cell] = 1;
+  const value = (cx: number, cy: number, x: number, y: number): number => {
+    const at = cy * coarse.width + cx;
+    return within[at] === 1 ? (field[at] as number) : (field[y * coarse.width + x] as number);
   };
   for (const cell of coarse.cells) {
     const [cx, cy] = [cell % coarse.width, Math.floor(cell / coarse.width)];
-    // Cells whose neighbours are all alike need no look at every pixel.
-    let sum = 0;
-    for (let j = -1; j <= 1; j++) for (let i = -1; i <= 1; i++) sum += is(cx + i, cy + j);
-    if (sum === 0) continue;
+    const [left, right] = [Math.max(0, cx - 1), Math.min(coarse.width - 1, cx + 1)];
+    const [above, below] = [Math.max(0, cy - 1), Math.min(coarse.height - 1, cy + 1)];
+    let [least, most] = [65535, 0];
+    for (let y = above; y <= below; y++)
+      for (let x = left; x <= right; x++) {
+        const one = value(x, y, cx, cy);
+        if (one < least) least = one;
+        if (one > most) most = one;
+      }
+    if (most < (isGraded ? FAINT : 96)) continue;
     for (let y = cy * factor; y < Math.min(height, (cy + 1) * factor); y++)
       for (let x = cx * factor; x < Math.min(width, (cx + 1) * factor); x++) {
         const at = y * width + x;
-        if (own[at] === 0) continue;
-        if (sum === 9 * 256) {
-          mask[at] = 255;
+        const allowed = own[at] as number;
+        if (allowed === 0) continue;
+        if (!isGraded && least >= 250) {
+          mask[at] = allowed;
           continue;
         }
         const [u, v] = [(x + 0.5) / factor - 0.5, (y + 0.5) / factor - 0.5];
         const [iu, iv] = [Math.floor(u), Math.floor(v)];
         const [fu, fv] = [u - iu, v - iv];
-        const value =
-          (is(iu, iv) * (1 - fu) + is(iu + 1, iv) * fu) * (1 - fv) + (is(iu, iv + 1) * (1 - fu) + is(iu + 1, iv + 1) * fu) * fv;
+        const [x0, x1] = [Math.max(0, iu), Math.min(coarse.width - 1, iu + 1)];
+        const [y0, y1] = [Math.max(0, iv), Math.min(coarse.height - 1, iv + 1)];
+        const here =
+          (value(x0, y0, cx, cy) * (1 - fu) + value(x1, y0, cx, cy) * fu) * (1 - fv) +
+          (value(x0, y1, cx, cy) * (1 - fu) + value(x1, y1, cx, cy) * fu) * fv;
         const waver = (hash(seed, x >> 2, y >> 2) & 63) - 32;
-        if (value + waver > 128) mask[at] = 255;
+        if (isGraded) {
+          const graded = Math.min(255, here + (waver >> 1));
+          if (graded > FAINT) mask[at] = (graded * allowed) >> 8;
+        } else if (here + waver > 128) mask[at] = allowed;
       }
   }
   return mask;
@@ -263,7 +356,7 @@ type Laying = {
   pass: StagePass;
   mask: Uint8Array;
   coarse: Coarse;
-  chosen: ReturnType<typeof choose>;
+  chosen: Chosen;
   group: number;
   seed: number;
   isWhole: boolean;
@@ -280,7 +373,7 @@ function lay(input: StageInput, pen: Pen, laying: Laying): void {
   const done = isWhole ? new Uint8Array(width * height) : null;
   // A small area takes a small brush, or its shape is lost.
   const most = Math.max(3, Math.min(pass.brushPx, Math.sqrt(box.count) * 0.45));
-  const field = pass.isBlend ? blended(coarse, chosen, width, height, factor) : null;
+  const field = pass.isBlend ? blended(coarse, chosen, input) : null;
   const rounds = isWhole && touch.opacity > 180 ? [1, 0.72, 0.42] : [1];
   rounds.forEach((scale, round) => {
     const widthPx = Math.max(2.5, most * scale);
@@ -352,17 +445,12 @@ function drawOutline({ width, height, rgb }: Canvas, zone: StageZone, mmPerPx: n
       });
 }
 
-/** How far colours run into each other where they are blended, in cells of the coarse map. */
-const RUN = 7;
+/** How far colours run into each other where they are blended. */
+const RUN_MM = 5;
 
 /** The colours of a blend, each run into its neighbours, for every pixel; only where the zone lies. */
-function blended(
-  coarse: Coarse,
-  { index, palette }: ReturnType<typeof choose>,
-  width: number,
-  height: number,
-  factor: number,
-): Uint8Array {
+function blended(coarse: Coarse, { index, palette }: Chosen, { width, height, factor, mmPerPx }: StageInput): Uint8Array {
+  const run = Math.max(1, Math.round(RUN_MM / (mmPerPx * factor)));
   const { width: w, height: h, cells } = coarse;
   const inside = new Uint8Array(w * h);
   let planes: Float32Array[] = [0, 1, 2].map(() => new Float32Array(w * h));
@@ -374,8 +462,8 @@ function blended(
     for (const [c, plane] of planes.entries()) plane[cell] = colour[c] as number;
   }
   for (let round = 0; round < 2; round++) {
-    planes = planes.map((plane) => averaged(plane, inside, { stride: 1, length: w, lines: h, next: w }));
-    planes = planes.map((plane) => averaged(plane, inside, { stride: w, length: h, lines: w, next: 1 }));
+    planes = planes.map((plane) => averaged(plane, inside, run, { stride: 1, length: w, lines: h, next: w }));
+    planes = planes.map((plane) => averaged(plane, inside, run, { stride: w, length: h, lines: w, next: 1 }));
   }
   goOn(planes, inside, w, h);
   const out = new Uint8Array(width * height * 3);
@@ -413,8 +501,8 @@ function goOn(planes: readonly Float32Array[], inside: Uint8Array, width: number
 }
 
 type Lines = { stride: number; length: number; lines: number; next: number };
-/** The mean of what is inside within RUN cells along rows or columns. */
-function averaged(plane: Float32Array, inside: Uint8Array, { stride, length, lines, next }: Lines): Float32Array {
+/** The mean of what is inside within `run` cells along rows or columns. */
+function averaged(plane: Float32Array, inside: Uint8Array, run: number, { stride, length, lines, next }: Lines): Float32Array {
   const out = new Float32Array(plane.length);
   for (let line = 0; line < lines; line++) {
     const start = line * next;
@@ -425,10 +513,10 @@ function averaged(plane: Float32Array, inside: Uint8Array, { stride, length, lin
       sum += sign * (plane[start + i * stride] as number);
       count += sign;
     };
-    for (let i = 0; i < RUN; i++) add(i, 1);
+    for (let i = 0; i < run; i++) add(i, 1);
     for (let i = 0; i < length; i++) {
-      add(i + RUN, 1);
-      add(i - RUN - 1, -1);
+      add(i + run, 1);
+      add(i - run - 1, -1);
       if (inside[start + i * stride] !== 0 && count > 0) out[start + i * stride] = sum / count;
     }
   }

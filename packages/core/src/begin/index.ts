@@ -1,0 +1,3 @@
+export { type BeginOptions, type Begun, beginLesson } from './begin.js';
+export { usualTubes } from './tubes.js';
+export { type ZoneValues, zoneValues } from './values.js';

@@ -134,6 +134,10 @@ export type SheetStep = {
   checkpoint: string;
   brush: string | null;
   technique: string | null;
+  /** The movement of the brush, where the lesson says one. */
+  stroke?: string | null;
+  /** What is to be counted while it is done, with what to look for before stopping. */
+  counts?: { name: string; count: number; until: string }[];
   zoneIds: string[];
   mixes: SheetMix[];
   layers: PaintLayer[];

@@ -1,5 +1,5 @@
 import type { Lab, Lesson, Step } from '@viaticum/contract';
-import { looksOf, visibleOf } from '../lesson/index.js';
+import { coverOf, looksOf, visibleOf } from '../lesson/index.js';
 import { laysPaint, zonesOf } from '../plan/index.js';
 
 /** The zones that are seen, back to front. */
@@ -29,7 +29,7 @@ export function colourOf(lesson: Lesson, step: Pick<Step, 'mixIds'>): Lab | null
 export function colourBeneath(lesson: Lesson, at: number, zoneId: string): Lab | null {
   for (let i = at - 1; i >= 0; i--) {
     const step = lesson.steps[i] as Step;
-    if (!laysPaint(step) || !zonesOf(lesson, step).includes(zoneId) || (step.coverShare ?? 1) < 0.6) continue;
+    if (!laysPaint(step) || !zonesOf(lesson, step).includes(zoneId) || coverOf(lesson, step) < 0.6) continue;
     const lab = colourOf(lesson, step);
     if (lab) return lab;
   }

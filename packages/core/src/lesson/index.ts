@@ -29,6 +29,7 @@ export {
   tubeRgb,
   waterLimit,
 } from './looks.js';
+export { coverOf, isOnlyMarks, markAreaCm2, markMinutes, marksOf, zonesWorkedOn } from './marks.js';
 export { memo } from './memo.js';
 export { followSheet, otherRecipesSheet, paintLayers } from './sheet.js';
 export { lackingTubes, type OtherRecipe, substitutes } from './substitute.js';

@@ -4,6 +4,7 @@ import { cssRgb } from '../colour/index.js';
 import { outlineBox, outlinePath } from '../zone/index.js';
 import { visibleOf } from './derived.js';
 import { looksOf, type MixLook, shortTubeName, tubeRgb } from './looks.js';
+import { coverOf, marksOf, zonesWorkedOn } from './marks.js';
 import { memo } from './memo.js';
 import type { OtherRecipe } from './substitute.js';
 
@@ -16,18 +17,15 @@ const LINE = 'rgb(88 80 74)';
 /** How a step changes what is seen: one layer a zone (all zones where the step names none). Empty for steps that leave no trace. */
 export function paintLayers(lesson: Lesson, step: Step): PaintLayer[] {
   if (step.kind === 'transfer' || step.kind === 'draw') {
-    return zoneIdsOf(lesson, step).map((zoneId) => ({ zoneId, kind: 'line', colours: [LINE], share: 1 }));
+    return zonesWorkedOn(lesson, step).map((zoneId) => ({ zoneId, kind: 'line', colours: [LINE], share: 1 }));
   }
   if (!step.technique || step.mixIds.length === 0) return [];
   const looks = looksOf(lesson);
   const colours = step.mixIds.flatMap((id) => looks.get(id)?.rgb ?? []);
-  const share = step.coverShare ?? 1;
+  const share = coverOf(lesson, step);
   const kind = share < 0.95 ? 'broken' : step.technique === 'blend' && colours.length > 1 ? 'blend' : 'flat';
-  return zoneIdsOf(lesson, step).map((zoneId) => ({ zoneId, kind, colours, share }));
+  return zonesWorkedOn(lesson, step).map((zoneId) => ({ zoneId, kind, colours, share }));
 }
-
-const zoneIdsOf = (lesson: Lesson, step: Step): string[] =>
-  step.zoneIds.length > 0 ? step.zoneIds : lesson.zones.map((zone) => zone.id);
 
 function sheetStep(lesson: Lesson, step: Step, number: number): SheetStep {
   const looks = looksOf(lesson);
@@ -40,11 +38,23 @@ function sheetStep(lesson: Lesson, step: Step, number: number): SheetStep {
     checkpoint: step.checkpoint,
     brush: brush && brushInWords(brush),
     technique: step.technique ?? null,
+    stroke: step.stroke ?? null,
+    counts: countsOf(lesson, step),
     zoneIds: step.zoneIds,
     mixes: step.mixIds.flatMap((id) => looks.get(id) ?? []).map(sheetMix),
     layers: paintLayers(lesson, step),
   };
 }
+
+/** What is to be counted while a step is done: marks of a number that can be counted, and rounds of a repeat. */
+function countsOf(lesson: Lesson, step: Step): { name: string; count: number; until: string }[] {
+  const marks = marksOf(lesson, step)
+    .filter((mark) => mark.kind !== 'spatter' && mark.kind !== 'scatter' && mark.count <= MOST_TICKS)
+    .map((mark) => ({ name: mark.name, count: mark.count, until: '' }));
+  const { repeat } = step;
+  return repeat && repeat.most <= MOST_TICKS ? [...marks, { name: step.title, count: repeat.most, until: repeat.until }] : marks;
+}
+const MOST_TICKS = 48;
 
 const sheetMix = (look: MixLook): SheetMix => ({
   id: look.mix.id,

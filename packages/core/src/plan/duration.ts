@@ -1,6 +1,6 @@
 import type { Lesson, Level, Step, Technique } from '@viaticum/contract';
 import { brushOf } from '../brush/index.js';
-import { extentsOf } from '../lesson/index.js';
+import { extentsOf, isOnlyMarks, markMinutes, marksOf } from '../lesson/index.js';
 import { outlineLength } from '../zone/index.js';
 
 /** Rates of the experienced hand; from memory. Tracks in m of brush stroke a minute. */
@@ -52,6 +52,8 @@ export function forStudents(lesson: Lesson, level: Level): Lesson {
 
 function proposeDoMinutes(lesson: Lesson, step: Step, newMixes: number): number | null {
   const brush = brushOf(step.brushId);
+  const marks = marksOf(lesson, step).reduce((sum, mark) => sum + markMinutes(mark), 0);
+  if (isOnlyMarks(step)) return rounded((SET_UP_MIN + marks + newMixes * NEW_MIX_MIN) * levels[lesson.level]);
   if (!step.technique || !brush) return null;
   const parts = extentsOf(lesson).filter((part) => step.zoneIds.length === 0 || step.zoneIds.includes(part.id));
   const canvasM2 = (lesson.support.widthMm * lesson.support.heightMm) / 1e6;
@@ -60,6 +62,7 @@ function proposeDoMinutes(lesson: Lesson, step: Step, newMixes: number): number 
   const cover = (areaM2 * (step.coverShare ?? 1)) / ((brush.widthMm / 1000) * track.mPerMin);
   const borderM = step.zoneIds.length === 0 ? 0 : parts.reduce((sum, part) => sum + outlineLength(part.seen), 0) / 1000;
   const edges = brush.widthMm >= NARROW_MM && step.coverShare === undefined ? borderM / EDGE_M_PER_MIN : 0;
-  const minutes = (SET_UP_MIN + cover * track.passes + edges + newMixes * NEW_MIX_MIN) * levels[lesson.level];
-  return Math.max(0.5, Math.round(minutes * 2) / 2);
+  return rounded((SET_UP_MIN + cover * track.passes + edges + marks + newMixes * NEW_MIX_MIN) * levels[lesson.level]);
 }
+
+const rounded = (minutes: number): number => Math.max(0.5, Math.round(minutes * 2) / 2);

@@ -1,6 +1,6 @@
 import type { Lesson, Need, Plan, PlanCoat, Step } from '@viaticum/contract';
 import { assertRoom, type CoatTimes } from '../coat/index.js';
-import { memo, restsOn } from '../lesson/index.js';
+import { coverOf, memo, restsOn, zonesWorkedOn } from '../lesson/index.js';
 import { minutesInWords, waitInWords } from '../units/index.js';
 import { type StepMinutes, stepMinutes } from './duration.js';
 import { solveInOrder } from './in-order.js';
@@ -43,8 +43,7 @@ export const laysPaint = (step: Step): boolean =>
   step.technique !== undefined && (step.kind === 'paint' || step.kind === 'prepare');
 
 /** The zones a step works on: those it names, or all of them (the whole canvas) where it names none. */
-export const zonesOf = (lesson: Lesson, step: Step): string[] =>
-  step.zoneIds.length > 0 ? step.zoneIds : lesson.zones.map((zone) => zone.id);
+export const zonesOf = (lesson: Lesson, step: Step): string[] => zonesWorkedOn(lesson, step);
 
 /**
  * The timetable of a lesson in its room, in the instructor's order: durations, every coat's ladder of dryness, and a pause
@@ -55,7 +54,7 @@ export function planLesson(lesson: Lesson): LessonPlan {
   const { problem, minutes, laid, misses } = lessonProblem(lesson);
   const { solution, contradictions } = withoutContradictions(problem, misses);
   const starts = new Map(solution.items.map((item) => [item.step, item]));
-  const coats = laid.map((coat) => placeCoat(coat, starts, minutes));
+  const coats = laid.map((coat) => placeCoat(lesson, coat, starts, minutes));
   for (const { step, zoneId, times, staying } of laid) {
     const at = starts.get(step.id);
     const { showMin, doMin } = minutes.get(step.id) as StepMinutes;
@@ -217,6 +216,7 @@ function relation(step: Step, below: Laid, minutes: Map<string, StepMinutes>, mi
 }
 
 function placeCoat(
+  lesson: Lesson,
   { step, zoneId, times, drying, wetUm, ownShare }: Laid,
   starts: Map<string, { start: number; end: number }>,
   minutes: Map<string, StepMinutes>,
@@ -237,7 +237,7 @@ function placeCoat(
     firmMin: orNull(times.firmH * 60),
     dryUm: times.dryUm * ownShare,
     wetUm,
-    coverShare: step.coverShare ?? 1,
+    coverShare: coverOf(lesson, step),
     times,
     ownShare,
   };

@@ -42,4 +42,15 @@ for (let i = 0; i <= TURN / 4; i++) {
 /** Sine and cosine of a direction, in 1/4096. */
 export const sine = (turn: number): number => table[turn & (TURN - 1)] as number;
 export const cosine = (turn: number): number => table[(turn + TURN / 4) & (TURN - 1)] as number;
+/** The direction of a vector, in 1/1024 turns, from sums, products and quotients alone; right to a quarter of a degree. */
+export function turnOfVector(dx: number, dy: number): number {
+  const [ax, ay] = [Math.abs(dx), Math.abs(dy)];
+  if (ax + ay === 0) return 0;
+  const z = Math.min(ax, ay) / Math.max(ax, ay);
+  // Arc tangent from 0 to 45 degrees (Rajan et al. 2006, from memory).
+  const eighth = (z * (0.7854 + 0.273 * (1 - z)) * TURN) / 6.283185307179586;
+  const quarter = ay > ax ? TURN / 4 - eighth : eighth;
+  const half = dx < 0 ? TURN / 2 - quarter : quarter;
+  return Math.round(dy < 0 ? TURN - half : half) & (TURN - 1);
+}
 export const turnOf = (degrees: number): number => Math.round((degrees * TURN) / 360) & (TURN - 1);

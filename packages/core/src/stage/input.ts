@@ -1,6 +1,6 @@
-import type { Lesson, Outline, Step } from '@viaticum/contract';
+import type { Lesson, MarkKind, Outline, Step } from '@viaticum/contract';
 import { brushOf } from '../brush/index.js';
-import { extentsOf, looksOf, visibleOf } from '../lesson/index.js';
+import { coverOf, extentsOf, isOnlyMarks, looksOf, marksOf, visibleOf } from '../lesson/index.js';
 import { laysPaint } from '../plan/index.js';
 import { type LabRaster, labRaster, type Rgba, shrink } from '../raster/index.js';
 import { extentOutline, outlineArea, outlineBox, outlineLength, scanOutline } from '../zone/index.js';
@@ -16,6 +16,10 @@ export type StageZone = {
   painted: Uint8Array;
   outline: Outline;
   turn: number;
+  /** Strokes run towards this place (px), or round it, in place of one direction. */
+  flow: { kind: 'towards' | 'round'; x: number; y: number } | null;
+  /** Which edges fade, in short. */
+  fades: string;
   seed: number;
 };
 /** What one step does to one zone. */
@@ -28,7 +32,22 @@ export type StagePass = {
   share: number;
   brushPx: number;
 };
-export type StageStep = { id: string; seed: number; passes: StagePass[]; lines: boolean; key: string };
+/** Marks as they are laid: strewn over what is seen of a zone, or evenly round a point; lengths in px. */
+export type StageMarks = {
+  zone: number;
+  kind: MarkKind;
+  count: number;
+  lengthPx: number;
+  widthPx: number;
+  /** Width at the end over the width at the beginning, in 1/256. */
+  ends: number;
+  turn: number | null;
+  round: { x: number; y: number; radiusPx: number } | null;
+  colours: StageColour[];
+  protect: number[];
+  seed: number;
+};
+export type StageStep = { id: string; seed: number; passes: StagePass[]; marks: StageMarks[]; lines: boolean; key: string };
 export type StageInput = {
   width: number;
   height: number;
@@ -88,13 +107,15 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
         painted: extent ? mask(extentOutline(extent)) : mask(part.outline),
         outline: part.outline,
         turn: turnOf(own?.directionDeg ?? (box.width >= box.height ? 0 : 90)),
+        flow: own?.flow ? { kind: own.flow.kind, x: own.flow.at[0] / mmPerPx, y: own.flow.at[1] / mmPerPx } : null,
+        fades: (own?.edges ?? []).flatMap((edge) => (edge.kind === 'hard' ? [] : [`${edge.with}:${edge.kind}`])).join(),
         seed: hashText(part.id),
       };
     });
   soften(lesson, zones, width, height, mmPerPx);
   // A step that names no zone works on the whole canvas at once.
   const all = new Uint8Array(width * height).fill(255);
-  zones.push({ id: WHOLE, seen: all, painted: all, outline: [], turn: 0, seed: hashText(WHOLE) });
+  zones.push({ id: WHOLE, seen: all, painted: all, outline: [], turn: 0, flow: null, fades: '', seed: hashText(WHOLE) });
   const number = new Map(zones.map((zone, i) => [zone.id, i]));
   const looks = looksOf(lesson);
   const begun = new Set<number>();
@@ -107,7 +128,7 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
       const [r = 0, g = 0, b = 0] = (looks.get(id)?.rgb.match(/\d+/g) ?? []).map(Number);
       return [{ rgb: [r, g, b], lab: colour.lab }];
     });
-    const ids = step.zoneIds.length > 0 ? step.zoneIds : [WHOLE];
+    const ids = step.zoneIds.length > 0 ? step.zoneIds : isOnlyMarks(step) ? [] : [WHOLE];
     const isPaint = laysPaint(step) && colours.length > 0 && step.technique !== undefined;
     const passes = !isPaint
       ? []
@@ -123,12 +144,32 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
               touch: touchOf[step.technique as NonNullable<Step['technique']>],
               isBlend: step.technique === 'blend' && colours.length > 1,
               isFirst: isFirst || step.zoneIds.length === 0,
-              share: step.coverShare ?? 1,
+              share: coverOf(lesson, step),
               brushPx: Math.max(LEAST_BRUSH_PX, (brushOf(step.brushId)?.widthMm ?? 12) / mmPerPx),
             },
           ];
         });
-    return { id: step.id, seed, passes, lines, key: JSON.stringify([step.id, passes, lines]) };
+    const marks = marksOf(lesson, step).flatMap((mark): StageMarks[] => {
+      const zone = number.get(mark.zoneId);
+      if (zone === undefined || colours.length === 0) return [];
+      const { round } = mark;
+      return [
+        {
+          zone,
+          kind: mark.kind,
+          count: mark.count,
+          lengthPx: mark.lengthMm / mmPerPx,
+          widthPx: mark.widthMm / mmPerPx,
+          ends: Math.round(256 * (1 - mark.taper)),
+          turn: mark.directionDeg === undefined ? null : turnOf(mark.directionDeg),
+          round: round ? { x: round.at[0] / mmPerPx, y: round.at[1] / mmPerPx, radiusPx: round.radiusMm / mmPerPx } : null,
+          colours,
+          protect: (mark.protectIds ?? []).flatMap((id) => number.get(id) ?? []),
+          seed: hashText(mark.id),
+        },
+      ];
+    });
+    return { id: step.id, seed, passes, marks, lines, key: JSON.stringify([step.id, passes, marks, lines]) };
   });
   const aim = reference
     ? movedIntoReach(labRaster(shrink(reference, Math.ceil(width / FACTOR), Math.ceil(height / FACTOR))), reachOf(lesson))

@@ -1,7 +1,9 @@
 import { labRaster } from '../raster/index.js';
 import { chance, hash, TURN } from './chance.js';
+import { turnAt } from './direction.js';
 import type { StageColour, StageInput, StagePass, StageStep, StageZone } from './input.js';
-import { type Canvas, painter, type Touch, touches } from './strokes.js';
+import { layMarks } from './marks.js';
+import { type Canvas, type Pen, painter, type Touch, touches } from './strokes.js';
 
 /** Steps between two colours of a blend. */
 const EIGHTHS = 8;
@@ -24,12 +26,11 @@ export function stepPainter(input: StageInput, canvas: Canvas) {
     teeth: pen.teeth,
     paint(step: StageStep): void {
       for (const pass of step.passes) paintPass(input, canvas, pen, step, pass);
+      for (const marks of step.marks) layMarks(input, pen, marks, step.seed);
       if (step.lines) for (const zone of input.zones) drawOutline(canvas, zone, input.mmPerPx);
     },
   };
 }
-
-type Pen = ReturnType<typeof painter>;
 
 function paintPass(input: StageInput, canvas: Canvas, pen: Pen, step: StageStep, pass: StagePass): void {
   const zone = input.zones[pass.zone] as StageZone;
@@ -369,7 +370,7 @@ function lay(input: StageInput, pen: Pen, laying: Laying): void {
   const box = boxOf(mask, width, height);
   if (!box) return;
   const direction = (x: number, y: number) =>
-    (zone.turn + (((hash(zone.seed, Math.floor(x) >> 6, Math.floor(y) >> 6) & 127) - 64) >> 1) + TURN) & (TURN - 1);
+    (turnAt(zone, x, y) + (((hash(zone.seed, Math.floor(x) >> 6, Math.floor(y) >> 6) & 127) - 64) >> 1) + TURN) & (TURN - 1);
   const done = isWhole ? new Uint8Array(width * height) : null;
   // A small area takes a small brush, or its shape is lost.
   const most = Math.max(3, Math.min(pass.brushPx, Math.sqrt(box.count) * 0.45));

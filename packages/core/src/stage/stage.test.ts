@@ -4,6 +4,7 @@ import { asDrafted, draftLesson } from '../draft/index.js';
 import { demoLesson, smallLesson, testStep } from '../plan/plan.fixture.js';
 import type { Rgba } from '../raster/index.js';
 import { toEnd } from '../work/index.js';
+import { turnOfVector } from './chance.js';
 import { squintedOff, stageInput, stageSession } from './index.js';
 
 const WIDTH = 240;
@@ -127,6 +128,36 @@ describe('towards a picture', () => {
     const light = pictures.get('light') as Rgba;
     expect(Math.abs(meanOf(base, 10, 110) - meanOf(base, 130, 230))).toBeLessThan(8);
     expect(meanOf(light, 130, 230) - meanOf(light, 10, 110)).toBeGreaterThan(100);
+  });
+});
+
+describe('where strokes run', () => {
+  it('the direction of a vector is right to a quarter of a degree, all round (against atan2)', () => {
+    for (let deg = 0; deg < 360; deg += 3.7) {
+      const t = (deg * Math.PI) / 180;
+      const found = (turnOfVector(37 * Math.cos(t), 37 * Math.sin(t)) * 360) / 1024;
+      const off = Math.abs(((found - deg + 540) % 360) - 180);
+      expect(off).toBeLessThan(0.25 + 180 / 1024);
+    }
+  });
+  it('strokes towards a point and round it paint another picture than those along one direction', () => {
+    const zones = (flow?: NonNullable<Lesson['zones'][number]['flow']>) =>
+      demo.zones.map((zone) => (zone.id === 'sky' && flow ? { ...zone, flow } : zone));
+    const [along, towards, round] = [undefined, 'towards' as const, 'round' as const].map((kind) =>
+      paint({ ...demo, zones: zones(kind && { kind, at: [200, 300] }) }, ['s3']).get('s3'),
+    );
+    expect(Buffer.compare(bytes(along), bytes(towards))).not.toBe(0);
+    expect(Buffer.compare(bytes(round), bytes(towards))).not.toBe(0);
+  });
+  it('an edge that is soft fades into its neighbour; a hard one does not', () => {
+    const soft = (kind: 'hard' | 'soft' | 'lost') => {
+      const zones = demo.zones.map((zone) => (zone.id === 'far' ? { ...zone, edges: [{ with: 'sky', kind }] } : zone));
+      return stageInput({ ...demo, zones }, null, WIDTH).zones.find((zone) => zone.id === 'far')?.seen as Uint8Array;
+    };
+    const between = (mask: Uint8Array) => mask.filter((value) => value > 0 && value < 255).length;
+    expect(between(soft('hard'))).toBe(0);
+    expect(between(soft('soft'))).toBeGreaterThan(100);
+    expect(between(soft('lost'))).toBeGreaterThan(between(soft('soft')));
   });
 });
 

@@ -32,7 +32,7 @@ export function stageSession() {
       for (const [i, step] of input.steps.slice(same).entries()) {
         pen.paint(step);
         // A step that leaves no trace shares its canvas with the one before.
-        const leaves = step.passes.length > 0 || step.lines;
+        const leaves = step.passes.length > 0 || step.marks.length > 0 || step.lines;
         const before = kept.at(-1);
         kept.push({ key: step.key, canvas: leaves || !before ? copy(canvas) : before.canvas });
         show(step.id, canvas);
@@ -49,10 +49,10 @@ const copy = ({ width, height, rgb, relief }: Canvas): Canvas => ({ width, heigh
 
 /** Zones and picture in short: another outline or another picture is another painting. */
 function keyOfMasks({ zones, aim }: StageInput): string {
-  const parts = zones.map(({ id, outline, turn }) => {
+  const parts = zones.map(({ id, outline, turn, flow, fades }) => {
     let sum = 0;
     for (const part of outline) for (const ring of part) for (const [x, y] of ring) sum = (sum * 31 + x * 7 + y * 13) % 1e9;
-    return `${id}:${turn}:${sum.toFixed(3)}`;
+    return `${id}:${turn}:${flow ? `${flow.kind}${flow.x},${flow.y}` : ''}:${fades}:${sum.toFixed(3)}`;
   });
   let light = 0;
   if (aim) for (let i = 0; i < aim.l.length; i += 7) light = (light * 33 + Math.round((aim.l[i] as number) * 100)) % 1e9;

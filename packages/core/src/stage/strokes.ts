@@ -69,6 +69,9 @@ export type Stroke = {
   /** The direction at a pixel, in 1/1024 turns. */
   direction: (x: number, y: number) => number;
   seed: number;
+  /** Its length in px where it is not the touch's; its width at the end over that at the beginning, in 1/256. */
+  lengthPx?: number;
+  ends?: number;
   /** Where colours run into each other: the colour of every pixel, of which a stroke takes most. */
   field: Uint8Array | null;
 };
@@ -82,8 +85,9 @@ export function painter(canvas: Canvas, pitch: number) {
   for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) teeth[y * width + x] = toothAt(x, y, pitch);
 
   /** The line of a stroke, traced both ways from its middle along the direction field. */
-  const trace = ({ x, y, widthPx, touch, direction }: Stroke, scale: number): number[] => {
+  const trace = ({ x, y, widthPx, touch, direction, lengthPx }: Stroke, scale: number): number[] => {
     const step = Math.max(1.5, widthPx * 0.6);
+    if (lengthPx !== undefined) return straight(x, y, direction(x, y), Math.max(1, lengthPx), step);
     // A fine brush draws lines.
     const long = widthPx < 9 && touch.tooth === 0 ? Math.max(touch.long, 130) : touch.long;
     const steps = Math.max(1, Math.round((long * widthPx * scale) / 2560 / step / 2));
@@ -106,6 +110,16 @@ export function painter(canvas: Canvas, pitch: number) {
     return points;
   };
 
+  /** A mark begins at its place and is pulled away from it. */
+  const straight = (x: number, y: number, turn: number, lengthPx: number, step: number): number[] => {
+    const points = [x, y];
+    for (let gone = 0; gone < lengthPx; gone += step) {
+      const far = Math.min(lengthPx, gone + step);
+      points.push(x + (cosine(turn) * far) / 4096, y + (sine(turn) * far) / 4096);
+    }
+    return points;
+  };
+
   return {
     teeth,
     /** Lays one stroke; marks in `done` what it covered well. */
@@ -116,7 +130,7 @@ export function painter(canvas: Canvas, pitch: number) {
       const hairs = draw();
       const shift = draw();
       const fade = draw() >> 10;
-      const { widthPx, mask, colour, touch, field } = stroke;
+      const { widthPx, mask, colour, touch, field, ends = 256 } = stroke;
       const points = trace(stroke, scale);
       const half = widthPx / 2;
       // A fine stroke cannot stand as high as a broad one.
@@ -154,15 +168,16 @@ export function painter(canvas: Canvas, pitch: number) {
             const t = rx * ux + ry * uy;
             if (t < -capBefore || t > length + capAfter) continue;
             const s = rx * -uy + ry * ux;
-            if (s < -half || s > half) continue;
+            const share = Math.max(0, Math.min(1, (along + t) / whole));
+            const reach = ends === 256 ? half : (half * (256 - (256 - ends) * share)) / 256;
+            if (s < -reach || s > reach) continue;
             // Round ends.
             const out = t < 0 ? -t : t > length ? t - length : 0;
-            if (out > 0 && out * out + s * s > half * half) continue;
+            if (out > 0 && out * out + s * s > reach * reach) continue;
             seen[at] = id;
             const hair = Math.floor(((s + half) * (ACROSS - 1)) / widthPx + (hairs & 15)) & (ACROSS - 1);
             const place = (Math.floor((along + t) * 2) + shift) & (ALONG - 1);
             const paint = bristles[hair * ALONG + place] as number;
-            const share = Math.max(0, Math.min(1, (along + t) / whole));
             const load = 256 - Math.round((256 - touch.tail) * share);
             let alpha = (touch.opacity * (256 - touch.bristle + ((touch.bristle * paint) >> 7))) >> 8;
             alpha = (alpha * load) >> 8;
@@ -171,7 +186,7 @@ export function painter(canvas: Canvas, pitch: number) {
               alpha -= hold + (fade >> 2);
             }
             // The rim of the hairs carries less.
-            const rim = half - Math.abs(s);
+            const rim = reach - Math.abs(s);
             if (rim < 1.5) alpha = (alpha * Math.round(rim * 100 + 70)) >> 8;
             if (alpha <= 6) continue;
             if (alpha > 255) alpha = 255;
@@ -195,6 +210,8 @@ export function painter(canvas: Canvas, pitch: number) {
     },
   };
 }
+
+export type Pen = ReturnType<typeof painter>;
 
 const mixByte = (from: number, to: number, alpha: number): number =>
   from + ((((to - from) * alpha + 127 * (to >= from ? 1 : -1)) / 255) | 0);

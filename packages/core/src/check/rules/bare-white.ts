@@ -1,3 +1,4 @@
+import { coverOf } from '../../lesson/index.js';
 import { laysPaint } from '../../plan/index.js';
 import type { Finding, Rule } from '../finding.js';
 import { seenZones } from '../painted.js';
@@ -15,7 +16,7 @@ export const bareWhite: Rule = {
       if (step.zoneIds.length === 0) return [];
       const bare = all.filter((zone) => !covered.has(zone.id) && !step.zoneIds.includes(zone.id));
       const later = bare.filter((zone) => lesson.steps.some((one) => laysPaint(one) && one.zoneIds.includes(zone.id)));
-      const isDetail = details.has(step.technique ?? '') && (step.coverShare ?? 1) < 0.5;
+      const isDetail = details.has(step.technique ?? '') && coverOf(lesson, step) < 0.5;
       if (isDetail && later.length > 0) {
         const finding: Finding = {
           id: `bare-white/${step.id}`,

@@ -12,7 +12,12 @@ export const lostDrawing: Rule = {
       if (step.kind !== 'transfer' && step.kind !== 'draw') return [];
       const cover = lesson.steps.findIndex(
         (one, i) =>
-          i > at && laysPaint(one) && one.zoneIds.length === 0 && !thin.has(one.technique ?? '') && (one.coverShare ?? 1) > 0.6,
+          i > at &&
+          laysPaint(one) &&
+          one.zoneIds.length === 0 &&
+          one.markIds.length === 0 &&
+          !thin.has(one.technique ?? '') &&
+          (one.coverShare ?? 1) > 0.6,
       );
       const covering = lesson.steps[cover];
       if (!covering) return [];

@@ -1,3 +1,4 @@
+import { coverOf } from '../../lesson/index.js';
 import { laysPaint } from '../../plan/index.js';
 import type { Finding, Rule } from '../finding.js';
 import { colourBeneath, colourOf, zoneName } from '../painted.js';
@@ -11,7 +12,7 @@ export const noHeadroom: Rule = {
   look: (lesson) =>
     lesson.steps.flatMap((step, at): Finding[] => {
       const lab = colourOf(lesson, step);
-      if (!laysPaint(step) || step.technique !== 'loaded' || (step.coverShare ?? 1) > 0.3 || !lab) return [];
+      if (!laysPaint(step) || step.technique !== 'loaded' || coverOf(lesson, step) > 0.3 || !lab) return [];
       const flat = step.zoneIds
         .map((id) => ({ id, beneath: colourBeneath(lesson, at, id) }))
         .find(({ beneath }) => beneath !== null && lab[0] - beneath[0] >= 0 && lab[0] - beneath[0] < LEAST);

@@ -1,5 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import { shortTubeName } from '../../lesson/index.js';
+import { isOnlyMarks, shortTubeName } from '../../lesson/index.js';
 import { laysPaint, zonesOf } from '../../plan/index.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -9,7 +9,9 @@ export const unpaintedZone: Rule = {
   look: (lesson) => {
     if (lesson.steps.length === 0) return [];
     const painted = new Set(
-      lesson.steps.filter((step) => laysPaint(step) && step.kind === 'paint').flatMap((step) => zonesOf(lesson, step)),
+      lesson.steps
+        .filter((step) => laysPaint(step) && step.kind === 'paint' && !isOnlyMarks(step))
+        .flatMap((step) => zonesOf(lesson, step)),
     );
     return lesson.zones
       .filter((zone) => !painted.has(zone.id))

@@ -1,11 +1,12 @@
+import { readdirSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson } from '@viaticum/contract';
 import { type CommandArgs, type CommandName, carryOut, startHistory } from '../lesson/index.js';
 import { planLesson } from '../plan/index.js';
-import { demoLesson, smallLesson, testStep } from '../plan/plan.fixture.js';
+import { demoLesson, smallLesson, testMark, testStep } from '../plan/plan.fixture.js';
 import { findings, rules } from './index.js';
 
-const quiet = () => smallLesson([testStep('one', { zoneIds: ['a', 'b'] })]);
+const quiet = (): Lesson => smallLesson([testStep('one', { zoneIds: ['a', 'b'] })]);
 const found = (lesson: Lesson) => findings(lesson, planLesson(lesson));
 
 /** The small lesson with ultramarine beside white: a blue, a pale blue, a near black, and heaps in between. */
@@ -52,6 +53,32 @@ const coloured = (steps: Lesson['steps']): Lesson => ({
     })),
   ],
 });
+
+type Zone = Lesson['zones'][number];
+const rectangle = (x: number, y: number, width: number, height: number): Zone['outline'][number] => [
+  [
+    [x, y],
+    [x + width, y],
+    [x + width, y + height],
+    [x, y + height],
+  ],
+];
+const box = (id: string, x: number, y: number, width: number, height: number): Zone => ({
+  id,
+  name: id,
+  outline: [rectangle(x, y, width, height)],
+});
+/** A zone of like posts at some distances from the left. */
+const twice = (id: string, xs: number[], width: number): Zone => ({
+  id,
+  name: id,
+  outline: xs.map((x) => rectangle(x, 90, width, 80)),
+});
+/** A whole sky with some zones before it, all painted. */
+const composed = (zones: Zone[], change: Partial<Lesson> = {}): Lesson => {
+  const lesson = smallLesson([testStep('one', { zoneIds: ['a', ...zones.map((zone) => zone.id)] })]);
+  return { ...lesson, zones: [lesson.zones[0] as Zone, ...zones], ...change };
+};
 
 /** For each rule a lesson in which it fires. */
 const firing: Record<string, () => Lesson> = {
@@ -120,6 +147,105 @@ const firing: Record<string, () => Lesson> = {
   'bright-light': () => ({ ...quiet(), room: { ...quiet().room, outdoors: true, sunWPerM2: 500 } }),
   'mist-runs': () =>
     smallLesson([testStep('one', { zoneIds: ['a', 'b'], technique: 'dry-brush', medium: 'mist', mistEveryMin: 0.5, doMin: 10 })]),
+  'unpainted-mark': () => ({ ...quiet(), marks: [testMark('stars', 'a')] }),
+  neighbours: () => {
+    const lesson = coloured([
+      testStep('sky', { zoneIds: ['a'], mixIds: ['dark'] }),
+      testStep('hill', { zoneIds: ['b'], mixIds: ['m'], needs: 'paintOver' }),
+    ]);
+    return { ...lesson, zones: lesson.zones.map((zone, i) => ({ ...zone, targetLab: i === 0 ? [80, 0, 0] : [30, 0, 0] })) };
+  },
+  'hand-over-wet': () => {
+    const lesson = smallLesson([
+      testStep('wet', { zoneIds: ['right'] }),
+      testStep('fine', { zoneIds: ['left'], brushId: 'round-4', technique: 'loaded' }),
+      testStep('rest', { zoneIds: ['a'], needs: 'paintOver' }),
+    ]);
+    const [sky] = lesson.zones as [Lesson['zones'][number]];
+    return { ...lesson, zones: [sky, box('left', 40, 100, 30, 60), box('right', 80, 100, 100, 100)] };
+  },
+  'brush-hardens': () =>
+    smallLesson([
+      testStep('one', { zoneIds: ['a', 'b'], brushId: 'flat-1-in' }),
+      testStep('look', { kind: 'look', mixIds: [], doMin: 30 }),
+      testStep('two', { zoneIds: ['a'], brushId: 'flat-1-in', needs: 'paintOver' }),
+    ]),
+  'varnish-early': () =>
+    smallLesson([
+      testStep('one', { zoneIds: ['a', 'b'] }),
+      testStep('Varnish, brushed', { kind: 'prepare', needs: 'touchDry', zoneIds: [] }),
+    ]),
+  'white-into-wet-dark': () =>
+    coloured([
+      testStep('dark', { zoneIds: ['a', 'b'], mixIds: ['dark'], doMin: 1 }),
+      testStep('light', { zoneIds: ['a'], mixIds: ['m'], needs: 'wet', doMin: 1 }),
+    ]),
+  'umber-alone': () => {
+    const lesson = coloured([testStep('one', { zoneIds: ['a', 'b'], mixIds: ['dark', 'm'] })]);
+    return {
+      ...lesson,
+      mixes: lesson.mixes.map((mix) => (mix.id === 'dark' ? { ...mix, recipe: [{ tubeId: 'u', parts: 1 }] } : mix)),
+    };
+  },
+  'impasto-dryer': () => ({
+    ...smallLesson([testStep('one', { zoneIds: ['a', 'b'], technique: 'impasto', dryer: true })]),
+    room: { ...quiet().room, dryers: { count: 2, watts: 1000 } },
+  }),
+  'spatter-unprotected': () => ({
+    ...smallLesson([
+      testStep('one', { zoneIds: ['a', 'b'] }),
+      testStep('stars', { zoneIds: [], markIds: ['drops'], technique: 'spatter', needs: 'paintOver' }),
+    ]),
+    marks: [testMark('drops', 'a', { kind: 'spatter' })],
+  }),
+  'kept-free': () => {
+    const lesson = smallLesson([testStep('one', { zoneIds: ['a', 'b'] }), testStep('late', { kind: 'look', mixIds: [] })]);
+    return { ...lesson, zones: lesson.zones.map((zone) => (zone.id === 'b' ? { ...zone, keepFreeUntil: 'late' } : zone)) };
+  },
+  'talks-too-long': () => smallLesson([testStep('one', { zoneIds: ['a', 'b'], say: 'and so on '.repeat(100) })]),
+  'value-missed': () => {
+    const lesson = quiet();
+    return {
+      ...lesson,
+      zones: lesson.zones.map((zone) => (zone.id === 'b' ? { ...zone, targetLab: [40, 0, 0] as const as never } : zone)),
+    };
+  },
+  'rough-unannounced': () => {
+    const lesson = coloured([
+      testStep('dark', { zoneIds: ['a', 'b'], mixIds: ['dark'] }),
+      testStep('light', { stageId: 'end', zoneIds: ['a', 'b'], mixIds: ['m'], needs: 'paintOver' }),
+    ]);
+    return {
+      ...lesson,
+      zones: lesson.zones.map((zone) => ({ ...zone, targetLab: [94, 0, 0] })),
+      stages: [
+        { id: 'st', name: 'first' },
+        { id: 'end', name: 'last' },
+      ],
+    };
+  },
+  'subject-place': () => composed([box('thing', 70, 100, 60, 50)], { subjectZoneId: 'thing' }),
+  'even-count': () => composed([twice('posts', [20, 120], 30)]),
+  'unbroken-line': () => composed([box('ground', 0, 190, 200, 60)]),
+  'horizon-in-middle': () => composed([box('ground', 0, 125, 200, 125)]),
+  'even-gaps': () => composed([twice('openings', [20, 80, 140], 30)]),
+  'touching-edges': () => composed([box('thing', 60, 1.5, 60, 70)]),
+  'contrast-at-edge': () => {
+    const lesson = composed([box('lamp', 2, 40, 22, 60)]);
+    return {
+      ...lesson,
+      tubes: coloured([]).tubes,
+      mixes: coloured([]).mixes,
+      steps: [
+        testStep('all', { zoneIds: ['a'], mixIds: ['dark'] }),
+        testStep('lamp', { zoneIds: ['lamp'], mixIds: ['m'], needs: 'paintOver' }),
+      ],
+    };
+  },
+  'faces-out': () => {
+    const lesson = composed([{ ...box('jug', 20, 90, 40, 60), elementId: 'e' }]);
+    return { ...lesson, elements: [{ id: 'e', name: 'jug', fate: 'kept', facing: 'left' }] };
+  },
   'light-ends': () => ({ ...quiet(), room: { ...quiet().room, startAtMin: 1200, lightUntilMin: 1202 } }),
   'session-too-long': () => ({
     ...smallLesson([testStep('one', { zoneIds: ['a', 'b'], doMin: 40 })]),
@@ -164,7 +290,58 @@ const firing: Record<string, () => Lesson> = {
   }),
 };
 
+/** What the product promises to find, each with the rules that find it. */
+const promised: Record<string, string[]> = {
+  'too wet for the next action': ['too-wet', 'white-into-wet-dark'],
+  'working time': ['blend-outlasts', 'window-missed', 'mist-runs', 'contradiction'],
+  'order against the school': ['against-order', 'kept-free'],
+  'a zone, mark or mix that no step paints': ['unpainted-zone', 'unpainted-mark', 'unused-mix', 'no-colour'],
+  'a colour used but not on the list': ['tube-not-brought', 'unmixed'],
+  'a tube no step uses': ['unused-tube'],
+  'lost drawing': ['lost-drawing'],
+  'line not visible on the ground': ['line-on-ground'],
+  'water beyond the limit': ['too-much-water'],
+  'pure white before the last stage': ['white-early'],
+  'no headroom': ['no-headroom'],
+  'far to near': ['far-to-near'],
+  neighbours: ['neighbours', 'value-missed'],
+  'a hue in one place only': ['lonely-hue'],
+  'too fine a brush': ['fine-brush'],
+  'a hand over wet paint': ['hand-over-wet'],
+  'bare white when details begin': ['bare-white'],
+  'a long stretch without a break': ['long-stretch'],
+  'no water change': ['water-change'],
+  'a brush left to harden': ['brush-hardens'],
+  'more dryers than the circuit carries': ['dryer-load', 'impasto-dryer'],
+  'subject near the centre or the edge': ['subject-place', 'horizon-in-middle'],
+  'an even number of like objects': ['even-count'],
+  'a line running unbroken across': ['unbroken-line'],
+  'strong contrast at an edge': ['contrast-at-edge'],
+  'facing or leaning out': ['faces-out'],
+  'evenly spaced openings': ['even-gaps'],
+  'lines ending on things': ['touching-edges'],
+  'varnish before the layers can take it': ['varnish-early'],
+  'painted in bright light, judged indoors': ['bright-light', 'light-ends'],
+  // Mistakes that the trade knows beside these.
+  'usual mistakes': [
+    'near-twin',
+    'umber-alone',
+    'spatter-unprotected',
+    'rough-unannounced',
+    'talks-too-long',
+    'session-too-long',
+    'permission-unset',
+  ],
+};
+
 describe('rules', () => {
+  it('those in the folder, one a file, are those that are run and those that are promised', () => {
+    const files = readdirSync(new URL('./rules/', import.meta.url)).map((file) => file.replace(/\.ts$/, ''));
+    const ids = rules.map((rule) => rule.id).sort();
+    expect(files.sort()).toEqual(ids);
+    expect(Object.values(promised).flat().sort()).toEqual(ids);
+  });
+
   it('every rule has a lesson in which it fires', () => {
     expect(Object.keys(firing).sort()).toEqual(rules.map((rule) => rule.id).sort());
   });
@@ -213,6 +390,8 @@ describe('rules', () => {
       ['blend-outlasts/s3/sky', true],
       ['against-order/fields/trees', false],
       ['no-headroom/s17/stripes', false],
+      ['brush-hardens/s1', false],
+      ['unbroken-line/unbroken-line/fields+edges', false],
     ]);
   });
 });

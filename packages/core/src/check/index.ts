@@ -5,22 +5,51 @@ import { againstOrder } from './rules/against-order.js';
 import { bareWhite } from './rules/bare-white.js';
 import { blendOutlasts } from './rules/blend-outlasts.js';
 import { brightLight } from './rules/bright-light.js';
+import { brushHardens } from './rules/brush-hardens.js';
 import { contradiction } from './rules/contradiction.js';
+import { contrastAtEdge } from './rules/contrast-at-edge.js';
+import { dryerLoad } from './rules/dryer-load.js';
+import { evenCount } from './rules/even-count.js';
+import { evenGaps } from './rules/even-gaps.js';
+import { facesOut } from './rules/faces-out.js';
 import { farToNear } from './rules/far-to-near.js';
 import { fineBrush } from './rules/fine-brush.js';
+import { handOverWet } from './rules/hand-over-wet.js';
+import { horizonInMiddle } from './rules/horizon-in-middle.js';
+import { impastoDryer } from './rules/impasto-dryer.js';
+import { keptFree } from './rules/kept-free.js';
+import { lightEnds } from './rules/light-ends.js';
 import { lineOnGround } from './rules/line-on-ground.js';
 import { lonelyHue } from './rules/lonely-hue.js';
 import { longStretch } from './rules/long-stretch.js';
 import { lostDrawing } from './rules/lost-drawing.js';
+import { mistRuns } from './rules/mist-runs.js';
+import { nearTwin } from './rules/near-twin.js';
+import { neighbours } from './rules/neighbours.js';
+import { noColour } from './rules/no-colour.js';
 import { noHeadroom } from './rules/no-headroom.js';
-import { nearTwin, noColour, tooMuchWater, tubeNotBrought } from './rules/paints.js';
 import { permissionUnset } from './rules/permission-unset.js';
-import { dryerLoad, lightEnds, mistRuns, sessionTooLong } from './rules/room.js';
+import { roughUnannounced } from './rules/rough-unannounced.js';
+import { sessionTooLong } from './rules/session-too-long.js';
+import { spatterUnprotected } from './rules/spatter-unprotected.js';
+import { subjectPlace } from './rules/subject-place.js';
+import { talksTooLong } from './rules/talks-too-long.js';
+import { tooMuchWater } from './rules/too-much-water.js';
 import { tooWet } from './rules/too-wet.js';
+import { touchingEdges } from './rules/touching-edges.js';
+import { tubeNotBrought } from './rules/tube-not-brought.js';
+import { umberAlone } from './rules/umber-alone.js';
+import { unbrokenLine } from './rules/unbroken-line.js';
 import { unmixed } from './rules/unmixed.js';
-import { unpaintedZone, unusedMix, unusedTube } from './rules/unused.js';
+import { unpaintedMark } from './rules/unpainted-mark.js';
+import { unpaintedZone } from './rules/unpainted-zone.js';
+import { unusedMix } from './rules/unused-mix.js';
+import { unusedTube } from './rules/unused-tube.js';
+import { valueMissed } from './rules/value-missed.js';
+import { varnishEarly } from './rules/varnish-early.js';
 import { waterChange } from './rules/water-change.js';
 import { whiteEarly } from './rules/white-early.js';
+import { whiteIntoWetDark } from './rules/white-into-wet-dark.js';
 import { windowMissed } from './rules/window-missed.js';
 
 export type { Finding, Mend, Rule } from './finding.js';
@@ -37,27 +66,48 @@ export const rules: readonly Rule[] = [
   lightEnds,
   sessionTooLong,
   dryerLoad,
+  impastoDryer,
+  varnishEarly,
   unpaintedZone,
   unmixed,
   noColour,
   tubeNotBrought,
   lostDrawing,
   tooWet,
+  whiteIntoWetDark,
+  handOverWet,
   againstOrder,
+  keptFree,
   lineOnGround,
   bareWhite,
   whiteEarly,
   noHeadroom,
+  neighbours,
+  valueMissed,
   farToNear,
   lonelyHue,
+  umberAlone,
   fineBrush,
+  spatterUnprotected,
   waterChange,
+  brushHardens,
   brightLight,
   longStretch,
+  talksTooLong,
+  roughUnannounced,
+  unpaintedMark,
   unusedMix,
   unusedTube,
   nearTwin,
   tooMuchWater,
+  subjectPlace,
+  horizonInMiddle,
+  unbrokenLine,
+  evenCount,
+  evenGaps,
+  touchingEdges,
+  contrastAtEdge,
+  facesOut,
   permissionUnset,
 ];
 

@@ -149,6 +149,10 @@ const arguments_: { [N in CommandName]: (draw: Draw) => CommandArgs<N> } = {
     id: pick(lesson.zones).id,
     lab: random() < 0.5 ? null : [random() * 100, 5, -5],
   }),
+  setKeepFree: ({ lesson, pick, random }) => ({
+    id: pick(lesson.zones).id,
+    untilStepId: random() < 0.3 ? null : pick(lesson.steps).id,
+  }),
   setFlow: ({ lesson, pick, random }) => ({
     id: pick(lesson.zones).id,
     flow: random() < 0.3 ? null : { kind: pick(['towards', 'round'] as const), at: [random() * 400, random() * 500] },

@@ -26,6 +26,14 @@ export const visibleOf = (lesson: Lesson): VisiblePart[] => {
 
 const shared = memo((parts: VisiblePart[]) => sharedBorders(parts), 4);
 
+const bothWays = memo((borders: ReturnType<typeof sharedBorders>) => {
+  const out = new Map([...borders.keys()].map((id) => [id, new Map(borders.get(id))]));
+  for (const [front, lengths] of borders) for (const [back, mm] of lengths) out.get(back)?.set(front, mm);
+  return out;
+}, 4);
+/** How far what is seen of two zones shares an edge, in mm: `get(a)?.get(b)`, both ways. */
+export const bordersBetween = (lesson: Lesson): Map<string, Map<string, number>> => bothWays(shared(visibleOf(lesson)));
+
 /** The number of the first step that paints a zone, by zone: the order of painting. Steps on the whole canvas do not count. */
 const paintingRank = memo((steps: Lesson['steps']) => {
   const rank = new Map<string, number>();

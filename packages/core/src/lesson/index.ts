@@ -1,6 +1,7 @@
 export { type ClearableStepField, type CommandArgs, CommandError, type CommandName, commands } from './commands.js';
 export { commonSizes, defaultRoom, defaultSchool, emptyLesson } from './defaults.js';
 export {
+  bordersBetween,
   extentsOf,
   overlapsBetween,
   restsOn,

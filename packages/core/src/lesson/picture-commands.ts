@@ -171,6 +171,11 @@ export const pictureCommands = {
     if (deg !== null) between(deg, -180, 180, 'A direction lies between −180 and 180 degrees.');
     setOrClear(find(lesson.zones, id, 'area'), 'directionDeg', deg);
   },
+  /** Nothing is painted in an area before a step; null: it is painted when it comes. */
+  setKeepFree: (lesson: D, { id, untilStepId }: { id: string; untilStepId: string | null }) => {
+    if (untilStepId !== null) find(lesson.steps, untilStepId, 'step');
+    setOrClear(find(lesson.zones, id, 'area') as Zone, 'keepFreeUntil', untilStepId);
+  },
   /** Strokes of an area that run towards a point, or round one; null: they follow its direction. */
   setFlow: (lesson: D, { id, flow }: { id: string; flow: NonNullable<Zone['flow']> | null }) => {
     setOrClear(find(lesson.zones, id, 'area') as Zone, 'flow', flow);

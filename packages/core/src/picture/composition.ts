@@ -25,6 +25,8 @@ export type CompositionNote = {
   text: string;
   reason: string;
   zoneIds: string[];
+  /** Of a line: how far it climbs, as a share of the width. */
+  slope?: number;
   /** A place to look at, in mm. */
   at?: [number, number];
 };
@@ -177,6 +179,7 @@ function lines(map: Labels, zones: readonly ComposedZone[], size: Size, mmPerPx:
     notes.push({
       kind: 'unbroken-line',
       worth: true,
+      slope: line.slope,
       text:
         group.length === 1
           ? `Between ${between} a line runs unbroken from edge to edge.`

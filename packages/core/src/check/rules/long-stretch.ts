@@ -1,5 +1,7 @@
+import type { Lesson } from '@viaticum/contract';
+import { otherWords } from '../../draft/words.js';
 import { minutesInWords } from '../../units/index.js';
-import type { Rule } from '../finding.js';
+import type { Mend, Rule } from '../finding.js';
 
 const LONGEST_MIN = 60;
 const BREAK_MIN = 5;
@@ -7,7 +9,7 @@ const BREAK_MIN = 5;
 /** A long stretch of work without a break or a pause that serves as one. */
 export const longStretch: Rule = {
   id: 'long-stretch',
-  look: (_lesson, { plan }) => {
+  look: (lesson, { plan }) => {
     let from = 0;
     let worst = { minutes: 0, stepId: '' };
     for (const item of plan.items) {
@@ -24,7 +26,30 @@ export const longStretch: Rule = {
         reason: 'Common practice: eyes, backs and attention last about an hour.',
         serious: false,
         place: { station: 'steps', ...(worst.stepId ? { stepId: worst.stepId } : {}) },
+        ...breakBefore(lesson, worst.stepId),
       },
     ];
   },
 };
+
+/** A break before the step at which the stretch grows too long. */
+function breakBefore(lesson: Lesson, stepId: string): { mend?: Mend } {
+  const at = lesson.steps.findIndex((step) => step.id === stepId);
+  const step = lesson.steps[at];
+  if (!step || step.needs === 'wet' || step.needs === 'damp' || at === 0) return {};
+  const pause = {
+    ...otherWords.break,
+    id: `rest-${step.id}`.slice(0, 32),
+    stageId: step.stageId,
+    kind: 'break' as const,
+    title: 'Break, fresh water',
+    zoneIds: [],
+    markIds: [],
+    mixIds: [],
+    needs: 'any' as const,
+    showMin: 0,
+    doMin: 10,
+  };
+  if (lesson.steps.some((one) => one.id === pause.id)) return {};
+  return { mend: { words: 'Put a break before it', command: 'addStep', args: { step: pause, at } } };
+}

@@ -1,0 +1,94 @@
+import type { Lab, Lesson } from '@viaticum/contract';
+import { bordersBetween, memo, visibleOf } from '../lesson/index.js';
+import { type CompositionNote, compositionNotes } from '../picture/index.js';
+import { relationsOf } from '../relations/index.js';
+import { labelSheets } from '../zone/index.js';
+import type { Finding } from './finding.js';
+
+const WIDTH_PX = 150;
+const BARE: Lab = [94, 0, 2];
+/** A line that climbs by more than this share of the width is no level line. */
+const LEVEL = 0.05;
+
+const notesOf = memo(
+  (
+    zones: Lesson['zones'],
+    parts: ReturnType<typeof visibleOf>,
+    elements: Lesson['elements'],
+    support: Lesson['support'],
+    subject: string,
+    colours: string,
+  ): CompositionNote[] => {
+    const mmPerPx = support.widthMm / WIDTH_PX;
+    const height = Math.max(1, Math.round(support.heightMm / mmPerPx));
+    const map = labelSheets(
+      parts.map((part) => part.outline),
+      WIDTH_PX,
+      height,
+      mmPerPx,
+    );
+    const labs = JSON.parse(colours) as Lab[];
+    const plane = (c: 0 | 1 | 2) => Float32Array.from(map.data, (label) => (labs[label] ?? BARE)[c]);
+    const element = new Map(elements.map((one) => [one.id, one]));
+    const composed = parts.map((part, i) => {
+      const zone = zones[i];
+      const own = zone?.elementId ? element.get(zone.elementId) : undefined;
+      return {
+        id: part.id,
+        name: zone?.name ?? '',
+        outline: part.outline,
+        sheet: zone?.outline,
+        facing: own?.facing,
+        elementName: own?.name,
+      };
+    });
+    return compositionNotes(
+      { width: WIDTH_PX, height, l: plane(0), a: plane(1), b: plane(2) },
+      map,
+      composed,
+      mmPerPx,
+      subject || undefined,
+    ).filter((note) => note.worth && (note.slope ?? 0) <= LEVEL);
+  },
+  3,
+);
+
+/** Measures of the composition as findings, taken on the areas in the colours that the steps give them. */
+export function compositionFindings(lesson: Lesson, rule: string, kinds: readonly CompositionNote['kind'][]): Finding[] {
+  if (lesson.zones.length < 2 || lesson.steps.length === 0) return [];
+  const relations = new Map(relationsOf(lesson).zones.map((zone) => [zone.zoneId, zone]));
+  const colours = lesson.zones.map((zone) => {
+    const own = relations.get(zone.id);
+    return (own?.last ?? own?.target ?? BARE).map((value) => Math.round(value));
+  });
+  const notes = notesOf(
+    lesson.zones,
+    visibleOf(lesson),
+    lesson.elements,
+    lesson.support,
+    lesson.subjectZoneId ?? '',
+    JSON.stringify(colours),
+  );
+  return notes
+    .filter((note) => kinds.includes(note.kind) && !isOneThing(lesson, note))
+    .map((note): Finding => {
+      const [zoneId] = note.zoneIds;
+      return {
+        id: `${rule}/${note.kind}/${note.zoneIds.join('+') || 'canvas'}`,
+        rule,
+        about: lesson.zones.find((zone) => zone.id === zoneId)?.name ?? 'Composition',
+        words: note.text,
+        reason: `Common practice: ${note.reason.charAt(0).toLowerCase()}${note.reason.slice(1)}`,
+        serious: false,
+        place: { station: 'picture', ...(zoneId ? { zoneId } : {}) },
+      };
+    });
+}
+
+const LONG_EDGE_MM = 25;
+/** Two areas that share a long edge belong together: a pattern and what it lies on do not just touch. */
+const isOneThing = (lesson: Lesson, { kind, zoneIds: [one, other] }: CompositionNote): boolean =>
+  kind === 'tangent' &&
+  one !== undefined &&
+  other !== undefined &&
+  (bordersBetween(lesson).get(one)?.get(other) ?? 0) > LONG_EDGE_MM;

@@ -1,0 +1,48 @@
+import { brushInWords, brushOf } from '../../brush/index.js';
+import { minutesInWords } from '../../units/index.js';
+import type { Rule } from '../finding.js';
+
+/** A brush left in the air hardens within minutes (common practice, no published source). */
+const HARDENS_MIN = 12;
+
+/** A brush that lies about loaded until it is used again, in a school that wipes rather than washes. */
+export const brushHardens: Rule = {
+  id: 'brush-hardens',
+  look: ({ steps, school }, { plan }) => {
+    if (school.brushCare !== 'wipe') return [];
+    const last = new Map<string, { stepId: string; endMin: number }>();
+    for (const item of plan.items) {
+      const step = steps.find((one) => one.id === item.stepId);
+      if (!step) continue;
+      if (!step.brushId || step.mixIds.length === 0) continue;
+      const used = last.get(step.brushId);
+      const brush = brushOf(step.brushId);
+      if (used && brush && brush.type !== 'knife' && item.startMin - used.endMin > HARDENS_MIN) {
+        const before = steps.find((one) => one.id === used.stepId);
+        if (before)
+          return [
+            {
+              id: `brush-hardens/${before.id}`,
+              rule: 'brush-hardens',
+              about: before.title,
+              words: `After this the ${brushInWords(brush)} waits ${minutesInWords(item.startMin - used.endMin)} for its next use, and nobody is told to rinse it.`,
+              reason: 'Common practice: a loaded brush hardens within minutes in the air.',
+              serious: false,
+              place: { station: 'steps', stepId: before.id },
+              mend: {
+                words: 'Say it here',
+                command: 'editStep',
+                args: {
+                  id: before.id,
+                  step: { say: `${before.say}${before.say ? ' ' : ''}Rinse the brush and lay it flat.`.slice(0, 20_000) },
+                },
+              },
+            },
+          ];
+      }
+      if (/rinse|wash (it|the brush|your brush)/i.test(step.say)) last.clear();
+      else last.set(step.brushId, { stepId: step.id, endMin: item.endMin });
+    }
+    return [];
+  },
+};

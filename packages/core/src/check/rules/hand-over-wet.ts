@@ -1,0 +1,69 @@
+import type { Lesson, Step } from '@viaticum/contract';
+import { brushOf } from '../../brush/index.js';
+import { marksOf, visibleOf } from '../../lesson/index.js';
+import { laysPaint, rungWord, zoneRung, zonesOf } from '../../plan/index.js';
+import { insideOutline, outlineBox } from '../../zone/index.js';
+import type { Finding, Rule } from '../finding.js';
+import { zoneName } from '../painted.js';
+
+/** Brushes up to this width are held like a pen, with the hand leaning on the canvas (common practice, no published source). */
+const LEANING_MM = 10;
+/** Where the heel of the hand lies from the point of the brush: so far to its side, and so far below. */
+const HAND = { acrossMm: 90, downMm: 70 };
+/** This share of the hand's place must be wet. */
+const SMEARED = 0.4;
+const GRID = 5;
+
+/** Fine work with the hand resting on paint that is still wet: the order against a right or left hand. */
+export const handOverWet: Rule = {
+  id: 'hand-over-wet',
+  look: (lesson, { plan }) => {
+    const parts = new Map(visibleOf(lesson).map((part) => [part.id, part.outline]));
+    const side = lesson.handed === 'left' ? -1 : 1;
+    return lesson.steps.flatMap((step, at): Finding[] => {
+      if (!laysPaint(step) || !isFine(lesson, step)) return [];
+      const start = plan.items.find((item) => item.stepId === step.id)?.startMin ?? 0;
+      const own = new Set(zonesOf(lesson, step));
+      const before = plan.coats.filter((coat) => coat.stepId !== step.id && coat.laidToMin <= start + 1e-9);
+      const wet = [...parts.keys()].flatMap((id) => {
+        const { rung, coat } = zoneRung(before, id, start);
+        return !own.has(id) && coat && (rung === 'workable' || rung === 'damp') ? [{ id, rung, by: coat.stepId }] : [];
+      });
+      for (const id of own) {
+        const box = outlineBox(parts.get(id) ?? []);
+        if (!box || box.width > 3 * HAND.acrossMm) continue;
+        const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+        const places = Array.from({ length: GRID * GRID }, (_, i): [number, number] => [
+          x + side * HAND.acrossMm * (((i % GRID) + 1) / GRID),
+          y + HAND.downMm * ((Math.floor(i / GRID) + 0.5) / GRID),
+        ]);
+        const smeared = wet.find(
+          (one) => places.filter(([px, py]) => insideOutline(parts.get(one.id) ?? [], px, py)).length >= SMEARED * places.length,
+        );
+        if (!smeared) continue;
+        const wetAt = lesson.steps.findIndex((one) => one.id === smeared.by);
+        return [
+          {
+            id: `hand-over-wet/${step.id}/${smeared.id}`,
+            rule: 'hand-over-wet',
+            about: step.title,
+            words: `A ${side > 0 ? 'right' : 'left'} hand rests on the ${zoneName(lesson, smeared.id)} here, which is still ${rungWord[smeared.rung]}.`,
+            reason: 'Physics: wet paint comes off on the hand. Work so that the hand moves away from what is wet, or use a rest.',
+            serious: false,
+            place: { station: 'steps', stepId: step.id, zoneId: smeared.id },
+            ...(wetAt >= 0 && wetAt < at && step.needs === 'any'
+              ? { mend: { words: 'Do this first', command: 'moveStep' as const, args: { id: step.id, to: wetAt } } }
+              : {}),
+          },
+        ];
+      }
+      return [];
+    });
+  },
+};
+
+const isFine = (lesson: Lesson, step: Step): boolean => {
+  const brush = brushOf(step.brushId);
+  const isMarked = marksOf(lesson, step).some((mark) => mark.kind !== 'spatter' && mark.kind !== 'scatter');
+  return isMarked || (brush !== null && brush.type !== 'knife' && brush.widthMm <= LEANING_MM);
+};

@@ -1,0 +1,32 @@
+import { laysPaint, zonesOf } from '../../plan/index.js';
+import type { Finding, Rule } from '../finding.js';
+
+/** An area that is to be kept free, and is painted before its time. */
+export const keptFree: Rule = {
+  id: 'kept-free',
+  look: (lesson) =>
+    lesson.zones.flatMap((zone): Finding[] => {
+      const until = lesson.steps.findIndex((step) => step.id === zone.keepFreeUntil);
+      const early = lesson.steps.findIndex(
+        (step, i) => i < until && step.kind === 'paint' && laysPaint(step) && zonesOf(lesson, step).includes(zone.id),
+      );
+      const step = lesson.steps[early];
+      if (!step) return [];
+      return [
+        {
+          id: `kept-free/${zone.id}`,
+          rule: 'kept-free',
+          about: step.title,
+          words: `The ${zone.name} is to be kept free until step ${until + 1}, and is painted here.`,
+          reason: 'Your own wish: you set this area aside.',
+          serious: false,
+          place: { station: 'steps', stepId: step.id, zoneId: zone.id },
+          mend: {
+            words: 'Keep it free no longer',
+            command: 'setKeepFree',
+            args: { id: zone.id, untilStepId: null },
+          },
+        },
+      ];
+    }),
+};

@@ -1,0 +1,20 @@
+import { nearTwins } from '../../lesson/index.js';
+import type { Finding, Rule } from '../finding.js';
+
+/** Two heaps so alike that one would do. */
+export const nearTwin: Rule = {
+  id: 'near-twin',
+  look: (lesson) =>
+    nearTwins(lesson).map(
+      ({ one, other, deltaE }): Finding => ({
+        id: `near-twin/${one.id}/${other.id}`,
+        rule: 'near-twin',
+        about: `${one.name} and ${other.name}`,
+        words: `These two heaps are hardly to be told apart (ΔE00 ${deltaE.toFixed(1)}). One would do.`,
+        reason: 'Common practice: remixed colours never match, so every heap that can be spared is a fault spared.',
+        serious: false,
+        place: { station: 'paints', mixId: other.id },
+        mend: { words: `Use ${one.name} for both`, command: 'joinMixes', args: { keep: one.id, drop: other.id } },
+      }),
+    ),
+};

@@ -1,0 +1,37 @@
+import { relationsOf } from '../../relations/index.js';
+import type { Finding, Rule } from '../finding.js';
+import { zoneName } from '../painted.js';
+
+/** Neighbours whose order in value matters, and is clearly turned round. */
+const MATTERS_L = 10;
+const TURNED_L = 5;
+
+/** A step that turns round how its area stands to a neighbour, and no later step sets it right. */
+export const neighbours: Rule = {
+  id: 'neighbours',
+  look: (lesson) => {
+    const { changes } = relationsOf(lesson);
+    return changes.flatMap((change, i): Finding[] => {
+      const { stepId, zoneId, neighbourId, isL, shouldL } = change;
+      if (change.kind !== 'breaks' || Math.abs(shouldL) < MATTERS_L || Math.abs(isL) < TURNED_L) return [];
+      const pair = [zoneId, neighbourId].sort().join();
+      const isMended = changes
+        .slice(i + 1)
+        .some((later) => later.kind === 'repairs' && [later.zoneId, later.neighbourId].sort().join() === pair);
+      if (isMended) return [];
+      const [one, other] = [zoneName(lesson, zoneId), zoneName(lesson, neighbourId)];
+      return [
+        {
+          id: `neighbours/${stepId}/${zoneId}/${neighbourId}`,
+          rule: 'neighbours',
+          about: lesson.steps.find((step) => step.id === stepId)?.title ?? one,
+          words: `After this step the ${one} is ${isL > 0 ? 'lighter' : 'darker'} than the ${other}, and should be ${isL > 0 ? 'darker' : 'lighter'}. No later step sets it right.`,
+          reason:
+            'Common practice: values wrong beside their neighbours are the commonest fault, and the fault seems to be the neighbour’s.',
+          serious: false,
+          place: { station: 'steps', stepId, zoneId },
+        },
+      ];
+    });
+  },
+};

@@ -1,0 +1,23 @@
+import type { Finding, Rule } from '../finding.js';
+
+/** Marks that no step lays. */
+export const unpaintedMark: Rule = {
+  id: 'unpainted-mark',
+  look: (lesson) => {
+    const laid = new Set(lesson.steps.flatMap((step) => step.markIds));
+    return lesson.marks
+      .filter((mark) => !laid.has(mark.id) && lesson.steps.length > 0)
+      .map(
+        (mark): Finding => ({
+          id: `unpainted-mark/${mark.id}`,
+          rule: 'unpainted-mark',
+          about: mark.name,
+          words: 'No step lays these marks.',
+          reason: 'Common practice: what is planned and not taught is missed in the end.',
+          serious: false,
+          place: { station: 'steps', zoneId: mark.zoneId },
+          mend: { words: 'Take the marks away', command: 'removeMark', args: { id: mark.id } },
+        }),
+      );
+  },
+};

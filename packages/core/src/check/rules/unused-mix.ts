@@ -1,0 +1,24 @@
+import type { Finding, Rule } from '../finding.js';
+import { usedMixes } from '../used.js';
+
+/** A mix that no step uses. */
+export const unusedMix: Rule = {
+  id: 'unused-mix',
+  look: (lesson) => {
+    const used = usedMixes(lesson);
+    return lesson.mixes
+      .filter((mix) => !used.has(mix.id) && !mix.letDown && lesson.steps.length > 0)
+      .map(
+        (mix): Finding => ({
+          id: `unused-mix/${mix.id}`,
+          rule: 'unused-mix',
+          about: mix.name,
+          words: 'No step uses this mix.',
+          reason: 'Common practice: students mix what they are told and wonder.',
+          serious: false,
+          place: { station: 'paints', mixId: mix.id },
+          mend: { words: 'Take the mix away', command: 'removeMix', args: { id: mix.id } },
+        }),
+      );
+  },
+};

@@ -1,0 +1,28 @@
+import { shortTubeName } from '../../lesson/index.js';
+import type { Finding, Rule } from '../finding.js';
+import { usedMixes } from '../used.js';
+
+/** A tube that no step uses: in no recipe, or only in heaps that no step needs. */
+export const unusedTube: Rule = {
+  id: 'unused-tube',
+  look: (lesson) => {
+    const needed = usedMixes(lesson);
+    // While no step names a heap yet, all heaps count.
+    const mixes = lesson.mixes.filter((mix) => needed.size === 0 || needed.has(mix.id));
+    const used = new Set(mixes.flatMap((mix) => mix.recipe.map((part) => part.tubeId)));
+    return lesson.tubes
+      .filter((tube) => !used.has(tube.id) && lesson.mixes.length > 0)
+      .map(
+        (tube): Finding => ({
+          id: `unused-tube/${tube.id}`,
+          rule: 'unused-tube',
+          about: shortTubeName(tube),
+          words: 'No step uses this tube.',
+          reason: 'Common practice: a list of tubes that are then not used costs every student.',
+          serious: false,
+          place: { station: 'paints', tubeId: tube.id },
+          mend: { words: 'Take the tube away', command: 'removeTube', args: { id: tube.id } },
+        }),
+      );
+  },
+};

@@ -1,0 +1,37 @@
+import { looksOf } from '../../lesson/index.js';
+import { laysPaint, zonesOf } from '../../plan/index.js';
+import type { Finding, Rule } from '../finding.js';
+
+/** A heap may be so much lighter or darker than an area's mean and still be meant for it. */
+const NEAR_L = 9;
+
+/** An area with a value to reach that none of its heaps come near. */
+export const valueMissed: Rule = {
+  id: 'value-missed',
+  look: (lesson) => {
+    const looks = looksOf(lesson);
+    return lesson.zones.flatMap((zone): Finding[] => {
+      if (!zone.targetLab) return [];
+      const laid = lesson.steps.filter(
+        (step) => laysPaint(step) && step.kind === 'paint' && zonesOf(lesson, step).includes(zone.id),
+      );
+      const values = laid.flatMap((step) => step.mixIds.flatMap((id) => looks.get(id)?.colour?.lab[0] ?? []));
+      if (values.length === 0) return [];
+      const want = zone.targetLab[0];
+      const [low, high] = [Math.min(...values), Math.max(...values)];
+      if (want >= low - NEAR_L && want <= high + NEAR_L) return [];
+      const off = want < low ? low - want : want - high;
+      return [
+        {
+          id: `value-missed/${zone.id}`,
+          rule: 'value-missed',
+          about: zone.name,
+          words: `All heaps for this area are at least ${Math.round(off)} ${want < low ? 'lighter' : 'darker'} than the picture has it (L* ${Math.round(want)}).`,
+          reason: 'Common practice: values carry the picture; check them with half-closed eyes.',
+          serious: false,
+          place: { station: 'paints', zoneId: zone.id, ...(laid.at(-1) ? { stepId: laid.at(-1)?.id as string } : {}) },
+        },
+      ];
+    });
+  },
+};

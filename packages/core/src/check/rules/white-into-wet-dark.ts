@@ -1,0 +1,30 @@
+import { zonesOf } from '../../plan/index.js';
+import type { Finding, Rule } from '../finding.js';
+import { colourBeneath, colourOf, zoneName } from '../painted.js';
+
+const LIGHT = 85;
+const DARK = 45;
+
+/** A light laid into a dark that is still wet. */
+export const whiteIntoWetDark: Rule = {
+  id: 'white-into-wet-dark',
+  look: (lesson) =>
+    lesson.steps.flatMap((step, at): Finding[] => {
+      const lab = colourOf(lesson, step);
+      if (step.needs !== 'wet' || !lab || lab[0] < LIGHT) return [];
+      const dark = zonesOf(lesson, step).find((id) => (colourBeneath(lesson, at, id)?.[0] ?? 100) < DARK);
+      if (!dark) return [];
+      return [
+        {
+          id: `white-into-wet-dark/${step.id}`,
+          rule: 'white-into-wet-dark',
+          about: step.title,
+          words: `A light goes into the wet dark of the ${zoneName(lesson, dark)}: it will sink in and turn grey.`,
+          reason: 'Common practice: white laid on a wet dark sinks in and dulls.',
+          serious: false,
+          place: { station: 'steps', stepId: step.id, zoneId: dark },
+          mend: { words: 'Let the dark dry first', command: 'editStep', args: { id: step.id, step: { needs: 'paintOver' } } },
+        },
+      ];
+    }),
+};

@@ -179,6 +179,12 @@ const arguments_: { [N in CommandName]: (draw: Draw) => CommandArgs<N> } = {
     afterId: random() < 0.3 ? null : pick(lesson.steps).id,
     ...(random() < 0.3 ? { stage: { id: id(), name: 'brought along' } } : {}),
   }),
+  simplify: ({ lesson, pick }) => ({
+    merge: [{ id: pick(lesson.zones).id, into: pick(lesson.zones).id }],
+    join: [{ keep: pick(lesson.mixes).id, drop: pick(lesson.mixes).id }],
+    remove: [pick(lesson.steps).id],
+    brushes: [],
+  }),
   setHanded: ({ pick }) => ({ handed: pick(['right', 'left']) }),
   addSample: ({ id, lesson, pick }) => ({ sample: { id: id(), name: 'sample', afterStepId: pick(lesson.steps).id } }),
   removeSample: ({ lesson, pick }) => ({ id: pick(lesson.samples).id }),

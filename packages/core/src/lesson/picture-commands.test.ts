@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Outline } from '@viaticum/contract';
-import { smallLesson, testStep } from '../plan/plan.fixture.js';
+import { demoLesson, smallLesson, testStep } from '../plan/plan.fixture.js';
 import { type CommandArgs, type CommandName, carryOut, startHistory, visibleOf } from './index.js';
 
 const box = (x: number, y: number, w: number, h: number): Outline => [
@@ -25,6 +25,21 @@ describe('areas joined, divided and replaced', () => {
     expect(lesson.zones.map((zone) => zone.id)).toEqual(['a']);
     expect(lesson.steps.map((step) => step.zoneIds)).toEqual([['a'], ['a']]);
     expect(whole(after('mergeZones', { id: 'b', into: 'a' }))).toBeCloseTo(500, 6);
+  });
+  it('joined to one far behind: nothing that lies between is covered, and all else is seen as before', () => {
+    const demo = startHistory(demoLesson());
+    const before = new Map(visibleOf(demo.lesson).map((part) => [part.id, part.areaCm2]));
+    for (const [id, into] of [
+      ['baskets', 'sky'],
+      ['sky', 'baskets'],
+      ['edges', 'fields'],
+    ] as const) {
+      const joined = carryOut(demo, 'mergeZones', { id, into });
+      for (const part of visibleOf(joined.lesson)) {
+        const was = (before.get(part.id) ?? 0) + (part.id === into ? (before.get(id) ?? 0) : 0);
+        expect(Math.abs(part.areaCm2 - was)).toBeLessThan(0.05);
+      }
+    }
   });
   it('divided by a line: both pieces are in the steps, together they cover what was there', () => {
     const history = after('splitZone', {

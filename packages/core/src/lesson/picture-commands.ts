@@ -1,5 +1,6 @@
 import type { Correction, Element, Lab, Lesson, Outline, Placement, Reference, Zone } from '@viaticum/contract';
-import { canvasOutline, common, outlineArea, outlineFault, repaired, united, without } from '../zone/index.js';
+import { current } from 'immer';
+import { canvasOutline, common, outlineArea, outlineFault, repaired, united, visibleParts, without } from '../zone/index.js';
 import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
 
 function soundOutline(outline: Outline): Outline {
@@ -109,15 +110,26 @@ export const pictureCommands = {
     find(lesson.zones, id, 'area').outline = soundOutline(outline);
   },
   moveZone: (lesson: D, { id, to }: { id: string; to: number }) => move(lesson.zones, id, to, 'area'),
-  /** One zone out of two: the sheets are united and lie where the one in front lay. */
+  /**
+   * One zone out of two: what is seen of the one becomes part of the other, which stays at its depth. Sheets that lie between give way, so
+   * that nothing else that is seen changes.
+   */
   mergeZones: (lesson: D, { id, into }: { id: string; into: string }) => {
     if (id === into) throw new CommandError('Choose another area to join this one with.');
     const kept = find(lesson.zones, into, 'area');
-    const from = lesson.zones.findIndex((zone) => zone.id === id);
-    const other = take(lesson.zones, id, 'area');
-    kept.outline = united(kept.outline, other.outline);
-    const at = lesson.zones.findIndex((zone) => zone.id === into);
-    if (from > at) move(lesson.zones, into, from - 1, 'area');
+    find(lesson.zones, id, 'area');
+    const seen = visibleParts(current(lesson.zones) as Zone[], lesson.support).find((part) => part.id === id)?.outline ?? [];
+    take(lesson.zones, id, 'area');
+    if (seen.length > 0) {
+      const at = lesson.zones.findIndex((zone) => zone.id === into);
+      for (const front of lesson.zones.slice(at + 1)) {
+        if (outlineArea(common(front.outline, seen)) < 0.01) continue;
+        const rest = without(front.outline, seen);
+        // What lies wholly beneath the joined piece was not seen there anyway.
+        if (rest.length > 0) front.outline = rest;
+      }
+      kept.outline = united(kept.outline, seen);
+    }
     dropZone(lesson, id, [into]);
     dropEmptyElements(lesson);
   },

@@ -1,5 +1,7 @@
 import type { Mark, Sample, Stage, Step, Variant } from '@viaticum/contract';
 import { between, CommandError, type D, find, insert, named, take } from './command-tools.js';
+import { paintCommands } from './paint-commands.js';
+import { pictureCommands } from './picture-commands.js';
 import { forgetStep } from './plan-commands.js';
 
 function soundMark(lesson: D, mark: Mark): Mark {
@@ -154,6 +156,29 @@ export const teachCommands = {
       };
       insert(lesson.steps, fitting, 'step', to++);
     }
+  },
+  /** Makes a lesson simpler in one go: steps left out, areas and heaps joined, other brushes. */
+  simplify: (
+    lesson: D,
+    {
+      merge,
+      join,
+      remove,
+      brushes,
+    }: {
+      merge: { id: string; into: string }[];
+      join: { keep: string; drop: string }[];
+      remove: string[];
+      brushes: { id: string; brushId: string }[];
+    },
+  ) => {
+    for (const id of remove) {
+      take(lesson.steps, id, 'step');
+      forgetStep(lesson, id);
+    }
+    for (const pair of merge) pictureCommands.mergeZones(lesson, pair);
+    for (const pair of join) paintCommands.joinMixes(lesson, pair);
+    for (const { id, brushId } of brushes) find(lesson.steps, id, 'step').brushId = brushId;
   },
   setHanded: (lesson: D, { handed }: { handed: 'right' | 'left' }) => {
     lesson.handed = handed;

@@ -1,3 +1,4 @@
+export { type Ahead, type AheadSample, aheadOf } from './ahead.js';
 export { forStudents, type StepMinutes, stepMinutes } from './duration.js';
 export {
   type ChainLink,

@@ -1,0 +1,1 @@
+export { differencesOf, type Variation, withVariant } from './variant.js';

@@ -1,5 +1,5 @@
 import { type Static, Type } from 'typebox';
-import { Lesson, Room } from './lesson.js';
+import { Lesson, Method, Room, School, Step } from './lesson.js';
 
 const strict = { additionalProperties: false } as const;
 
@@ -11,6 +11,22 @@ export const NewLesson = Type.Object({ document: Lesson }, strict);
 export const SaveLesson = Type.Object({ baseRevision: Type.Integer({ minimum: 0 }), document: Lesson }, strict);
 export const NewClass = Type.Object({ lessonId: Type.String({ minLength: 1, maxLength: 32 }) }, strict);
 export const SaveRoom = Type.Object({ room: Room }, strict);
+/** What an instructor keeps for other lessons: some steps, or a way of drafting. */
+export const Kept = Type.Union([
+  Type.Object(
+    {
+      kind: Type.Literal('steps'),
+      name: Type.String({ minLength: 1, maxLength: 120 }),
+      steps: Type.Array(Step, { minItems: 1, maxItems: 60 }),
+    },
+    strict,
+  ),
+  Type.Object(
+    { kind: Type.Literal('method'), name: Type.String({ minLength: 1, maxLength: 120 }), school: School, method: Method },
+    strict,
+  ),
+]);
+export const SaveKept = Type.Object({ kept: Kept }, strict);
 export const IdParam = Type.Object({ id: Type.String({ minLength: 1, maxLength: 32 }) }, strict);
 
 export type SignIn = Static<typeof SignIn>;
@@ -37,4 +53,6 @@ export type ClassAnswer = {
 };
 /** A room that an instructor keeps for other lessons. */
 export type SavedRoom = { id: string; room: Room };
+export type Kept = Static<typeof Kept>;
+export type KeptAnswer = { id: string; kept: Kept };
 export type Instructor = { name: string };

@@ -414,6 +414,24 @@ export const Step = Type.Object(
   strict,
 );
 
+/** An instructor's own way of drafting, beside the choices of the school. */
+export const Method = Type.Object(
+  {
+    name: Name,
+    /** Coats of an area at most. */
+    coats: optional(Type.Integer({ minimum: 1, maximum: 8 })),
+    /** How later coats are laid, and on what share of their area. */
+    laterTechnique: optional(oneOf(techniques)),
+    laterShare: optional(Type.Number({ minimum: 0.05, maximum: 1 })),
+    /** Areas smaller than this share of the canvas get one coat. */
+    plainBelowShare: optional(Type.Number({ minimum: 0, maximum: 0.5 })),
+    breakEveryMin: optional(Type.Number({ minimum: 15, maximum: 240 })),
+    /** What is said with a technique, in the instructor's own words. */
+    says: optional(Type.Array(Type.Object({ technique: oneOf(techniques), say: Words }, strict), { maxItems: 20 })),
+  },
+  strict,
+);
+
 /** The same lesson for others, kept as what differs from it. */
 export const Variant = Type.Object(
   {
@@ -447,6 +465,7 @@ export const Lesson = Type.Object(
     level: oneOf(['beginner', 'improver', 'experienced'] as const),
     wantedMin: optional(Type.Number({ minimum: 1, maximum: 10000 })),
     school: School,
+    method: optional(Method),
     room: Room,
     support: Support,
     references: Type.Array(Reference, { maxItems: 20 }),
@@ -503,6 +522,7 @@ export type RecipePart = { tubeId: string; parts: Amount };
 export type HeapPart = { mixId: string; parts: Amount };
 export type Mix = Omit<Static<typeof Mix>, 'recipe' | 'heaps'> & { recipe: RecipePart[]; heaps?: HeapPart[] };
 export type OwnTube = Static<typeof OwnTube>;
+export type Method = Static<typeof Method>;
 export type Mark = Static<typeof Mark>;
 export type MarkKind = (typeof markKinds)[number];
 export type StrokeKind = (typeof strokes)[number];

@@ -7,6 +7,7 @@ import type { Config } from './config.js';
 import { type Database, openDatabase } from './db/source.js';
 import { seedDemo } from './demo/seed.js';
 import { answerError } from './errors.js';
+import { kept } from './kept/plugin.js';
 import { lessons } from './lessons/plugin.js';
 import { lessonStore } from './lessons/store.js';
 import { pictures } from './pictures/plugin.js';
@@ -35,6 +36,7 @@ export async function buildApp(config: Config): Promise<Running> {
   await classes(app, { store: classesOf, config });
   await app.register(lessons, { store: lessonsOf });
   await app.register(rooms, { database });
+  await app.register(kept, { database });
   await app.register(pictures, { store: picturesOf });
   await web(app, { folder: config.webFolder });
   // Who may call: anyone.

@@ -1,4 +1,4 @@
-import type { Lab, Lesson, Level, Mix, Zone } from '@viaticum/contract';
+import type { Lab, Lesson, Level, Zone } from '@viaticum/contract';
 import { asDrafted, draftLesson } from '../draft/index.js';
 import {
   colourSpread,
@@ -10,8 +10,10 @@ import {
   proposeZones,
   refineZones,
 } from '../picture/index.js';
-import { labRaster, lightness, type Rgba, shrink, sizeWithin } from '../raster/index.js';
-import { movedIntoReach, reachOf } from '../stage/reach.js';
+import { betterOrder, inOrderOf } from '../plan/index.js';
+import { labelMeans, labRaster, lightness, type Rgba, shrink, sizeWithin } from '../raster/index.js';
+import { movedIntoReach, reachOf } from '../stage/index.js';
+import { toEnd } from '../work/index.js';
 import { labelSheets, outlineArea, visibleParts } from '../zone/index.js';
 import { heapsFor, usedTubes } from './mixes.js';
 import { usualTubes } from './tubes.js';
@@ -98,6 +100,10 @@ export function* beginLesson(
     small.height,
     smallPx,
   );
+  // What a zone shall look like is what the palette can make of it.
+  labelMeans(places, aim, zones.length).forEach((mean, i) => {
+    if (mean) (zones[i] as Zone).targetLab = rounded(mean);
+  });
   const values = zoneValues(places, aim, zones.length, level.values);
   const seen = visibleParts(zones, lesson.support);
   const areas = new Map(seen.map((part) => [part.id, part.areaCm2]));
@@ -126,8 +132,22 @@ export function* beginLesson(
     ...(subjectZoneId ? { subjectZoneId } : {}),
   };
   yield { share: 0.92, doing: 'steps' };
-  const withGround = grounded(ready, ids);
-  return asDrafted(withGround, draftLesson(withGround, ids, { shares, gradual }));
+  const drafted = asDrafted(ready, draftLesson(ready, ids, { shares, gradual }));
+  yield { share: 0.96, doing: 'steps' };
+  return waitingLess(drafted);
+}
+
+const ORDER_NODES = 1500;
+/** The steps of every stage in the order that waits least; stages stay as they follow each other. */
+function waitingLess(lesson: Lesson): Lesson {
+  const pins = lesson.stages.slice(1).flatMap((stage, k) => {
+    const before = lesson.steps.filter((step) => step.stageId === lesson.stages[k]?.id);
+    const own = lesson.steps.filter((step) => step.stageId === stage.id);
+    return before.flatMap((one) => own.map((other) => ({ firstId: one.id, thenId: other.id })));
+  });
+  const held = { ...lesson, planning: { ...lesson.planning, pins: pins.slice(0, 200) } };
+  const { best, own, order } = toEnd(betterOrder(held, { maxNodes: ORDER_NODES }));
+  return best.endMin < own.endMin ? inOrderOf(lesson, order) : lesson;
 }
 
 const rounded = (lab: Lab): Lab => lab.map((value) => Math.round(value * 10) / 10) as Lab;
@@ -143,22 +163,4 @@ function subjectOf(zones: readonly Zone[], areas: ReadonlyMap<string, number>, {
   });
   const largest = [...inner].sort((one, other) => (areas.get(other.id) ?? 0) - (areas.get(one.id) ?? 0))[0];
   return largest?.id ?? null;
-}
-
-/** A heap for the ground where the school tones the canvas: a middle tone of the heaps, chosen so that drawn lines show on it. */
-function grounded(lesson: Lesson, ids: () => string): Lesson {
-  if (lesson.school.ground === 'white') return lesson;
-  const middling = lesson.mixes.reduce<Mix | null>((best, mix) => {
-    const off = (one: Mix) => Math.abs((one.targetLab?.[0] ?? 50) - 66) - 0.2 * Math.max(0, one.targetLab?.[2] ?? 0);
-    return best === null || off(mix) < off(best) ? mix : best;
-  }, null);
-  if (!middling) return lesson;
-  const ground: Mix = {
-    id: ids(),
-    name: 'ground tone',
-    recipe: middling.recipe,
-    waterShareOfMix: 0.4,
-    ...(middling.targetLab ? { targetLab: middling.targetLab } : {}),
-  };
-  return { ...lesson, mixes: [...lesson.mixes, ground] };
 }

@@ -2,7 +2,7 @@ import type { Lab, Lesson } from '@viaticum/contract';
 import { bordersBetween, memo, visibleOf } from '../lesson/index.js';
 import { type CompositionNote, compositionNotes } from '../picture/index.js';
 import { relationsOf } from '../relations/index.js';
-import { labelSheets } from '../zone/index.js';
+import { labelSheets, outlineArea } from '../zone/index.js';
 import type { Finding } from './finding.js';
 
 const WIDTH_PX = 150;
@@ -70,7 +70,7 @@ export function compositionFindings(lesson: Lesson, rule: string, kinds: readonl
     JSON.stringify(colours),
   );
   return notes
-    .filter((note) => kinds.includes(note.kind) && !isOneThing(lesson, note))
+    .filter((note) => kinds.includes(note.kind) && !isOneThing(lesson, note) && !isUnlike(lesson, note))
     .map((note): Finding => {
       const [zoneId] = note.zoneIds;
       return {
@@ -92,3 +92,13 @@ const isOneThing = (lesson: Lesson, { kind, zoneIds: [one, other] }: Composition
   one !== undefined &&
   other !== undefined &&
   (bordersBetween(lesson).get(one)?.get(other) ?? 0) > LONG_EDGE_MM;
+
+/** Things count as like where the smallest is not much smaller than the largest. */
+const LIKE = 0.4;
+const isUnlike = (lesson: Lesson, { kind, zoneIds: [id] }: CompositionNote): boolean => {
+  if (kind !== 'even-count') return false;
+  const areas = (visibleOf(lesson).find((part) => part.id === id)?.outline ?? []).map((polygon) => outlineArea([polygon]));
+  const largest = Math.max(...areas);
+  const counted = areas.filter((area) => area > largest / 8);
+  return Math.min(...counted) < LIKE * largest;
+};

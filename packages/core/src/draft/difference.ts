@@ -1,6 +1,6 @@
 import type { Lesson, Step } from '@viaticum/contract';
 import type { Draft, DraftedStep } from './draft.js';
-import { otherWords, paintingWords } from './words.js';
+import { otherWords, paintingWords, plainSay } from './words.js';
 
 const fields = [
   'title',
@@ -60,10 +60,12 @@ function changed(lesson: Lesson, old: Step, { step, why }: DraftedStep): DraftCh
     if (!['title', 'say', 'watch', 'checkpoint', 'finish'].includes(field)) return false;
     const text = old[field] as string;
     if (text === '') return false;
-    if (given) return text !== given[field as 'say'];
+    if (given) return plainSay(text) !== plainSay(given[field as 'say']);
     return field === 'title' || !Object.values(otherWords).some((words) => words[field as 'say'] === text);
   };
-  const differing = fields.filter((field) => !isOwn(field) && JSON.stringify(old[field]) !== JSON.stringify(step[field]));
+  const isSame = (field: Field) =>
+    field === 'say' ? plainSay(old.say) === plainSay(step.say) : JSON.stringify(old[field]) === JSON.stringify(step[field]);
+  const differing = fields.filter((field) => !isOwn(field) && !isSame(field));
   if (differing.length === 0) return [];
   const to = Object.fromEntries(differing.map((field) => [field, step[field]])) as Partial<Step>;
   return [{ kind: 'change', step: old, to, fields: differing, why }];

@@ -135,11 +135,8 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
     ]);
   const used = new Set(steps.map(({ step }) => step.stageId));
   const draft = { stages: stages.filter((one) => used.has(one.id)), steps };
-  return withBreaks(
-    lesson,
-    mended(lesson, { ...draft, stages: draft.stages.length > 0 ? draft.stages : stages.slice(0, 1) }, ids),
-    ids,
-  );
+  const whole = { ...draft, stages: draft.stages.length > 0 ? draft.stages : stages.slice(0, 1) };
+  return mended(lesson, withBreaks(lesson, mended(lesson, whole, ids, mendable), ids), ids, voiced);
 }
 
 const empty: Omit<Step, 'id' | 'stageId' | 'markIds' | 'title'> = {
@@ -173,7 +170,8 @@ function coatsOf(
     return Math.min(0.95, Math.max(0.05, Math.round(sum * 105) / 100));
   };
   const mixes = [...facts.mixes];
-  const isPlain = facts.share < plainBelow[level];
+  const { method } = lesson;
+  const isPlain = facts.share < (method?.plainBelowShare ?? plainBelow[level]);
   const lightest = Math.max(...all.flatMap((one) => one.mixes.map((mix) => mix.lightness)));
   const top = mixes.at(-1);
   const hasLights =
@@ -213,16 +211,28 @@ function coatsOf(
   const rest = sequence.slice(taken);
   const coats = [base];
   // More mixes than coats: those that are left share the last one.
-  const most = Math.max(1, detail.coats - 1);
+  const most = Math.max(1, (method?.coats ?? detail.coats) - 1);
+  if (method?.coats === 1) {
+    const one: Coat = { ...base, mixIds: sequence };
+    return { facts, coats: [one], lights };
+  }
   for (let k = 0; k < Math.min(most, rest.length); k++) {
     const ids = k === most - 1 ? rest.slice(k) : [rest[k] as string];
-    const coverShare = cover(ids, detail.share);
-    coats.push({ ...laterCoat(school, coverShare, shareOf.size > 0), mixIds: ids, coverShare, why: reason, isLater: true });
+    const coverShare = cover(ids, method?.laterShare ?? detail.share);
+    coats.push({
+      ...laterCoat(school, coverShare, shareOf.size > 0),
+      ...(method?.laterTechnique ? { technique: method.laterTechnique } : {}),
+      mixIds: ids,
+      coverShare,
+      why: method?.laterTechnique ? OWN_METHOD : reason,
+      isLater: true,
+    });
   }
   if (layersRules[school.layers].later.needs === 'wet' && coats.length > 1) base.medium = 'retarder';
   return { facts, coats, lights };
 }
 
+const OWN_METHOD = 'Your own method.';
 const MASS_SHARE = 0.25;
 /** The first value that takes a good part of the area covers it; slivers of other values are cut in over it. */
 function massFirst(sequence: string[], shareOf: ReadonlyMap<string, number>): string[] {
@@ -280,15 +290,17 @@ export const asDrafted = (lesson: Lesson, { stages, steps }: Draft): Lesson => (
 });
 
 const mendable = new Set(['blend-outlasts', 'window-missed', 'contradiction', 'mist-runs']);
+/** What is only to be said. */
+const voiced = new Set(['brush-hardens', 'water-change', 'rough-unannounced']);
 const MOST_MENDS = 40;
 
 /** Takes the mends of the checks for what fails in this room: mist or retarder for a long blend, dry paint where wet cannot be. */
-function mended(lesson: Lesson, draft: Draft, ids: () => string): Draft {
+function mended(lesson: Lesson, draft: Draft, ids: () => string, rules: ReadonlySet<string>): Draft {
   let now = asDrafted(lesson, draft);
   const tried = new Set<string>();
   for (let round = 0; round < MOST_MENDS; round++) {
     const found = findings(now, planLesson(now)).find(
-      (one) => mendable.has(one.rule) && one.mend && !tried.has(one.id + one.mend.words),
+      (one) => rules.has(one.rule) && one.mend && !tried.has(one.id + one.mend.words),
     );
     if (!found?.mend) break;
     tried.add(found.id + found.mend.words);
@@ -315,7 +327,7 @@ function withBreaks(lesson: Lesson, draft: Draft, ids: () => string): Draft {
     let at = -1;
     for (const item of plan.items) {
       if (item.kind !== 'step' && item.endMin - item.startMin >= 5) from = item.endMin;
-      else if (item.endMin - from > LONGEST_STRETCH_MIN && item.startMin > from) {
+      else if (item.endMin - from > (lesson.method?.breakEveryMin ?? LONGEST_STRETCH_MIN) && item.startMin > from) {
         at = steps.findIndex((one) => one.step.id === item.stepId);
         break;
       }

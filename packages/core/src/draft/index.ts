@@ -1,6 +1,7 @@
 export { type DraftChange, draftChanges } from './difference.js';
-export { asDrafted, type Draft, type DraftedStep, draftLesson } from './draft.js';
+export { asDrafted, type Draft, type DraftedStep, type DraftHints, draftLesson } from './draft.js';
 export { zoneFacts } from './facts.js';
 export { fitTo, type LeftOut } from './fit.js';
+export { type ReadySchool, readySchools, schoolOf } from './ready-schools.js';
 export { type Amount as SimplerBy, type Simpler, simplify } from './simplify.js';
 export { paintingWords, readingMinutes, type StepWords } from './words.js';

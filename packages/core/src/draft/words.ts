@@ -93,13 +93,14 @@ export function paintingWords(
   const mixes = step.mixIds.flatMap((id) => lesson.mixes.find((mix) => mix.id === id)?.name ?? []);
   const brush = brushOf(step.brushId);
   const name = zones.length === 0 ? 'The whole canvas' : capital(listInWords(zones));
+  const own = lesson.method?.says?.find((one) => one.technique === technique)?.say;
   const extra = verbs[technique];
   const title = technique === 'wash' && zones.length === 0 ? 'Tone the whole canvas' : extra ? `${name}: ${extra}` : name;
   const into = step.needs === 'wet' ? 'Straight on, while it is wet. ' : '';
   const colours = mixes.length > 0 ? `${capital(listInWords(mixes))}${brush ? `, with the ${brushInWords(brush)}` : ''}. ` : '';
   return {
     title: title.slice(0, 120),
-    say: `${into}${colours}${words.say}`,
+    say: `${into}${colours}${own ?? words.say}`,
     watch: words.watch,
     checkpoint: words.checkpoint,
     finish: words.finish,
@@ -127,6 +128,13 @@ export const otherWords: Record<'drawing' | 'break' | 'look', Omit<StepWords, 't
     finish: '',
   },
 };
+
+/** Sentences that are added to a step's words where the plan asks for them. */
+export const careWords = { rinse: 'Rinse the brush and lay it flat.', water: 'Change the water first.' };
+const ANNOUNCED = /^Now comes the rough part: .*? Do not mend it yet\. ?/;
+/** What is said in a step without the sentences that the plan added. */
+export const plainSay = (say: string): string =>
+  say.replace(ANNOUNCED, '').replaceAll(careWords.rinse, '').replaceAll(careWords.water, '').trim();
 
 /** Minutes that words take to be read aloud, at 130 a minute (common practice, no published source). */
 export const readingMinutes = (text: string): number => text.split(/\s+/).filter(Boolean).length / 130;

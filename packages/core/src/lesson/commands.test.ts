@@ -24,6 +24,9 @@ const arguments_: { [N in CommandName]: (draw: Draw) => CommandArgs<N> } = {
   setSchool: ({ pick }) => ({
     school: { order: pick(['background-first', 'subject-first']), detail: pick(['suggest', 'render']) },
   }),
+  setMethod: ({ random }) => ({
+    method: random() < 0.3 ? null : { name: 'my way', coats: 2, breakEveryMin: 30 + Math.floor(random() * 30) },
+  }),
   setRoom: ({ random }) => ({ room: { airC: 10 + random() * 20, humidity: random() } }),
   takeDraft: ({ id, lesson, pick }) => {
     const stage = { id: id(), name: 'drafted' };

@@ -1,5 +1,5 @@
-import type { Lesson, School, Stage, Step, Support } from '@viaticum/contract';
-import { between, CommandError, type D, find, insert, move, named, take } from './command-tools.js';
+import type { Lesson, Method, School, Stage, Step, Support } from '@viaticum/contract';
+import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
 import { paintCommands } from './paint-commands.js';
 import { pictureCommands } from './picture-commands.js';
 import { forgetStep, planCommands } from './plan-commands.js';
@@ -57,6 +57,11 @@ export const commands = {
   },
   setSchool: (lesson: D, { school }: { school: Partial<School> }) => {
     Object.assign(lesson.school, school);
+  },
+  /** The instructor's own way of drafting; null: as the school has it. */
+  setMethod: (lesson: D, { method }: { method: Method | null }) => {
+    if (method) named(method.name, 'method');
+    setOrClear<Lesson, 'method'>(lesson as Lesson, 'method', method);
   },
   setSupport: (lesson: D, { support }: { support: Partial<Support> }) => {
     const next = { ...lesson.support, ...support } as Support;

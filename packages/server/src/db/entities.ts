@@ -83,6 +83,15 @@ export class RoomEntity {
   @Column('longtext') document: string;
 }
 
+@Entity('kept')
+export class KeptEntity {
+  @PrimaryColumn('varchar', { length: 32 }) id: string;
+  @Column('varchar', { name: 'owner_id', length: 32 }) ownerId: string;
+  @Column('varchar', { length: 8 }) kind: string;
+  @Column('varchar', { length: 120 }) name: string;
+  @Column('longtext') document: string;
+}
+
 export const entities = [
   InstructorEntity,
   SessionEntity,
@@ -93,4 +102,5 @@ export const entities = [
   ClassEntity,
   ClassEventEntity,
   RoomEntity,
+  KeptEntity,
 ];

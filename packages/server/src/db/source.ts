@@ -4,6 +4,7 @@ import { DataSource } from 'typeorm';
 import { entities } from './entities.js';
 import { First1700000000001 } from './migrations/0001-first.js';
 import { Rooms1700000000002 } from './migrations/0002-rooms.js';
+import { Kept1700000000003 } from './migrations/0003-kept.js';
 
 export type Database = { source: DataSource; pool: Pool; close: () => Promise<void> };
 
@@ -64,7 +65,7 @@ export async function openDatabase(url: string): Promise<Database> {
     supportBigNumbers: true,
     bigNumberStrings: false,
     entities,
-    migrations: [First1700000000001, Rooms1700000000002],
+    migrations: [First1700000000001, Rooms1700000000002, Kept1700000000003],
     synchronize: false,
     logging: false,
   });

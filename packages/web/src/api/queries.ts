@@ -2,6 +2,8 @@ import { type QueryClient, queryOptions, useMutation, useQueryClient } from '@ta
 import type {
   ClassAnswer,
   Instructor,
+  Kept,
+  KeptAnswer,
   Lesson,
   LessonAnswer,
   LessonCard,
@@ -22,6 +24,7 @@ export const classesQuery = queryOptions({ queryKey: ['classes'], queryFn: () =>
 export const classQuery = (code: string) =>
   queryOptions({ queryKey: ['class', code], queryFn: () => call<ClassAnswer>('GET', `/api/classes/${code}`) });
 export const roomsQuery = queryOptions({ queryKey: ['rooms'], queryFn: () => call<SavedRoom[]>('GET', '/api/rooms') });
+export const keptQuery = queryOptions({ queryKey: ['kept'], queryFn: () => call<KeptAnswer[]>('GET', '/api/kept') });
 export const readLesson = (id: string) => call<LessonAnswer>('GET', `/api/lessons/${id}`);
 export const pictureUrl = (sha256: string, rendition: 'full' | 'work' | 'thumb') => `/api/pictures/${sha256}/${rendition}`;
 
@@ -79,4 +82,15 @@ export function useSaveRoom() {
 export function useRemoveRoom() {
   const client = useQueryClient();
   return useMutation({ mutationFn: (id: string) => call('DELETE', `/api/rooms/${id}`), onSuccess: refresh(client, 'rooms') });
+}
+export function useKeep() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (kept: Kept) => call<KeptAnswer>('PUT', '/api/kept', { kept }),
+    onSuccess: refresh(client, 'kept'),
+  });
+}
+export function useLetGo() {
+  const client = useQueryClient();
+  return useMutation({ mutationFn: (id: string) => call('DELETE', `/api/kept/${id}`), onSuccess: refresh(client, 'kept') });
 }

@@ -1,11 +1,11 @@
-import type { Lesson, Reference } from '@viaticum/contract';
+import type { Lesson } from '@viaticum/contract';
 import { visibleOf } from '@viaticum/core/lesson';
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from 'react';
-import { pictureUrl } from '../api/queries.js';
-import type { JobName, LayArgs, PictureJobs, SourceAt } from '../workers/picture-jobs.js';
+import type { JobName, PictureJobs } from '../workers/picture-jobs.js';
 import { type PictureWorker, pictureWorker } from '../workers/picture-worker.js';
 import { type Job, useJobOf, useWorker } from '../workers/use-job.js';
 import { useLesson } from './context.js';
+import { layArgs } from './lay-args.js';
 
 /** The picture as laid by the worker. `version` counts up with every new laying; 0 while none is there. */
 export type Laying = {
@@ -24,35 +24,6 @@ export const useLaying = (): Laying => {
   if (!laying) throw new Error('outside of a station that lays the picture');
   return laying;
 };
-
-const sourceAt = (reference: Reference): SourceAt => ({
-  url: pictureUrl(reference.pictureSha256, 'work'),
-  widthPx: reference.widthPx,
-  heightPx: reference.heightPx,
-  placement: reference.placement,
-  correction: reference.correction,
-  extend: reference.extend,
-});
-
-/** The reference that shows the whole picture: the first of that role. */
-export const wholeOf = (lesson: Lesson): Reference | undefined =>
-  lesson.references.find((reference) => reference.role === 'whole') ?? lesson.references[0];
-
-/** What the worker needs to lay this lesson's picture; zones only as far as they change it. */
-function layArgs(lesson: Lesson): LayArgs {
-  const whole = wholeOf(lesson);
-  const matters = !whole || lesson.elements.some((element) => element.fate !== 'kept');
-  const cutFrom = new Set(lesson.elements.map((element) => element.fromReferenceId));
-  return {
-    canvas: { widthMm: lesson.support.widthMm, heightMm: lesson.support.heightMm },
-    whole: whole ? sourceAt(whole) : null,
-    others: lesson.references
-      .filter((reference) => cutFrom.has(reference.id))
-      .map((reference) => [reference.id, sourceAt(reference)]),
-    zones: matters ? lesson.zones.map(({ id, outline, elementId, targetLab }) => ({ id, outline, elementId, targetLab })) : [],
-    elements: matters ? lesson.elements : [],
-  };
-}
 
 /** Keeps the worker's picture up to date with the lesson. */
 export function LayingProvider({ children }: { children: ReactNode }) {

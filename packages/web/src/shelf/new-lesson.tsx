@@ -1,38 +1,182 @@
+import { useQuery } from '@tanstack/react-query';
+import type { Kept, Lesson, PictureAnswer, Reference } from '@viaticum/contract';
+import { type ReadySchool, readySchools, schoolOf } from '@viaticum/core/draft';
 import { commonSizes, emptyLesson } from '@viaticum/core/lesson';
+import { fillPlacement } from '@viaticum/core/picture';
 import { MM_PER_INCH } from '@viaticum/core/units';
 import { nanoid } from 'nanoid';
-import { type FormEvent, useState } from 'react';
+import { type FormEvent, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { useCreateLesson } from '../api/queries.js';
+import { keptQuery, useCreateLesson, useUploadPicture } from '../api/queries.js';
+import { useBlobUrl } from '../lesson/laid.js';
+import { layArgs } from '../lesson/lay-args.js';
 import { Dialog } from '../ui/dialog.js';
 import { words } from '../words.js';
+import { beginWords as w } from '../words-begin.js';
+import { draftWords } from '../words-school.js';
+import { pictureWorker } from '../workers/picture-worker.js';
+import { useWorker } from '../workers/use-job.js';
 
 const OWN = 'own';
+const READY = Object.keys(readySchools) as ReadySchool[];
+type Size = { widthMm: number; heightMm: number; unit: 'in' | 'cm' };
 
+/** A lesson begun: with a picture it is drafted as a whole from three decisions, without one it is a bare canvas. */
 export function NewLesson({ onClose }: { onClose: () => void }) {
+  const [file, setFile] = useState<File | null>(null);
   const [title, setTitle] = useState('');
-  const [size, setSize] = useState('16 × 20 in');
-  const [own, setOwn] = useState({ width: 40, height: 50, unit: 'cm' as 'in' | 'cm' });
-  const [landscape, setLandscape] = useState(false);
+  const [size, setSize] = useState<Size | null>({ ...(commonSizes[4] as (typeof commonSizes)[number]) });
+  const [school, setSchool] = useState<string>('layers');
+  const [level, setLevel] = useState<Lesson['level']>('beginner');
+  const [working, setWorking] = useState<string | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const { data: kept } = useQuery(keptQuery);
+  const methods = (kept ?? []).flatMap((one) => (one.kept.kind === 'method' ? [one.kept] : []));
+  const worker = useWorker(pictureWorker);
+  const upload = useUploadPicture();
   const create = useCreateLesson();
   const navigate = useNavigate();
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    const mm = own.unit === 'in' ? MM_PER_INCH : 10;
-    const chosen = commonSizes.find((one) => one.name === size) ?? {
-      widthMm: own.width * mm,
-      heightMm: own.height * mm,
-      unit: own.unit,
-    };
-    const turned =
-      landscape && size !== OWN
-        ? { widthMm: chosen.heightMm, heightMm: chosen.widthMm }
-        : { widthMm: chosen.widthMm, heightMm: chosen.heightMm };
-    create.mutate(
-      emptyLesson(title.trim(), { ...turned, unit: chosen.unit }, () => nanoid(8)),
-      { onSuccess: ({ id }) => navigate(`/lesson/${id}/picture`) },
-    );
+  const url = useBlobUrl(file);
+  const begin = async (start: Lesson) => {
+    if (!file || !worker) return start;
+    setWorking(w.uploading);
+    const picture = await upload.mutateAsync(file);
+    const lesson = { ...start, references: [referenceTo(picture, start)] };
+    await worker.ask('lay', layArgs(lesson)).answer;
+    return worker.ask('begin', { lesson }, (share) => setWorking(w.working(share))).answer;
   };
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    if (!size) return;
+    setFault(null);
+    try {
+      const empty = emptyLesson(title.trim(), size, () => nanoid(8));
+      const lesson = await begin({ ...empty, level, ...chosenSchool(school, methods) });
+      const { id } = await create.mutateAsync(lesson);
+      await navigate(`/lesson/${id}/${file ? 'steps' : 'picture'}`);
+    } catch (error) {
+      setFault((error as Error).message);
+      setWorking(null);
+    }
+  };
+  const takeFile = (chosen: File | undefined) => {
+    if (!chosen) return;
+    setFile(chosen);
+    if (title === '') setTitle(nameOf(chosen));
+  };
+  const why = READY.includes(school as ReadySchool) ? w.schools[school as ReadySchool].why : null;
+  return (
+    <Dialog title={words.shelf.newTitle} onClose={onClose}>
+      <form onSubmit={submit}>
+        <div className="begin-picture">
+          {url ? <img src={url} alt="" /> : <p className="quiet small">{w.about}</p>}
+          <label className="key">
+            {file ? w.other : w.choose}
+            <input
+              type="file"
+              accept="image/png,image/jpeg,image/webp"
+              className="hidden-file"
+              aria-label={w.picture}
+              onChange={(event) => takeFile(event.target.files?.[0])}
+            />
+          </label>
+        </div>
+        <label className="field">
+          <span>{words.shelf.name}</span>
+          <input value={title} onChange={(event) => setTitle(event.target.value)} maxLength={120} required />
+        </label>
+        <CanvasSize onSize={setSize} />
+        {file && (
+          <div className="row">
+            <label className="field">
+              <span>{w.school}</span>
+              <select value={school} onChange={(event) => setSchool(event.target.value)}>
+                {READY.map((one) => (
+                  <option key={one} value={one}>
+                    {w.schools[one].name}
+                  </option>
+                ))}
+                {methods.map((one) => (
+                  <option key={one.name} value={`${OWN}:${one.name}`}>
+                    {w.ownMethod(one.name)}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <label className="field">
+              <span>{w.level}</span>
+              <select value={level} onChange={(event) => setLevel(event.target.value as Lesson['level'])}>
+                {Object.entries(draftWords.levels).map(([one, name]) => (
+                  <option key={one} value={one}>
+                    {name}
+                  </option>
+                ))}
+              </select>
+            </label>
+          </div>
+        )}
+        {file && why && <p className="quiet small">{why}</p>}
+        {fault && (
+          <p className="signal" role="alert">
+            {fault}
+          </p>
+        )}
+        {working && (
+          <p role="status" className="begin-working">
+            {working}
+          </p>
+        )}
+        <div className="row">
+          <button type="submit" className="key main" disabled={working !== null || create.isPending || !size}>
+            {file ? w.make : words.shelf.make}
+          </button>
+          <button type="button" className="key" onClick={onClose}>
+            {words.shelf.cancel}
+          </button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}
+
+type OwnMethod = Extract<Kept, { kind: 'method' }>;
+/** The choices of a ready school, or an own method with its rules. */
+function chosenSchool(school: string, methods: readonly OwnMethod[]): Pick<Lesson, 'school' | 'method'> {
+  const own = methods.find((one) => school === `${OWN}:${one.name}`);
+  return own ? { school: own.school, method: own.method } : { school: schoolOf(school as ReadySchool) };
+}
+
+const nameOf = (file: File): string => {
+  const plain = file.name
+    .replace(/\.[a-z0-9]+$/i, '')
+    .replace(/[-_]+/g, ' ')
+    .trim();
+  return plain ? `${plain.charAt(0).toUpperCase()}${plain.slice(1)}`.slice(0, 120) : '';
+};
+
+const referenceTo = ({ sha256, widthPx, heightPx }: PictureAnswer, { support }: Lesson): Reference => ({
+  id: nanoid(8),
+  pictureSha256: sha256,
+  widthPx,
+  heightPx,
+  role: 'whole',
+  permission: { kind: 'unset' },
+  placement: fillPlacement({ widthPx, heightPx }, support),
+});
+
+/** A canvas as it is sold, lying or standing, or one's own size; null while that is none. */
+function CanvasSize({ onSize }: { onSize: (size: Size | null) => void }) {
+  const [size, setName] = useState('16 × 20 in');
+  const [own, setOwn] = useState({ width: 40, height: 50, unit: 'cm' as 'in' | 'cm' });
+  const [landscape, setLandscape] = useState(false);
+  useEffect(() => {
+    const mm = own.unit === 'in' ? MM_PER_INCH : 10;
+    const sold = commonSizes.find((one) => one.name === size);
+    const chosen = sold ?? { widthMm: own.width * mm, heightMm: own.height * mm, unit: own.unit };
+    const { widthMm, heightMm, unit } = chosen;
+    const turned = landscape && sold ? { widthMm: heightMm, heightMm: widthMm, unit } : { widthMm, heightMm, unit };
+    onSize(turned.widthMm > 0 && turned.heightMm > 0 ? turned : null);
+  }, [size, own, landscape, onSize]);
   const length = (key: 'width' | 'height', label: string) => (
     <label className="field">
       <span>{label}</span>
@@ -47,55 +191,34 @@ export function NewLesson({ onClose }: { onClose: () => void }) {
     </label>
   );
   return (
-    <Dialog title={words.shelf.newTitle} onClose={onClose}>
-      <form onSubmit={submit}>
-        <label className="field">
-          <span>{words.shelf.name}</span>
-          <input value={title} onChange={(event) => setTitle(event.target.value)} maxLength={120} required />
-        </label>
-        <div className="row">
+    <div className="row">
+      <label className="field">
+        <span>{words.shelf.size}</span>
+        <select value={size} onChange={(event) => setName(event.target.value)}>
+          {commonSizes.map((one) => (
+            <option key={one.name}>{one.name}</option>
+          ))}
+          <option value={OWN}>{words.shelf.own}</option>
+        </select>
+      </label>
+      {size === OWN ? (
+        <>
+          {length('width', words.shelf.width)}
+          {length('height', words.shelf.height)}
           <label className="field">
-            <span>{words.shelf.size}</span>
-            <select value={size} onChange={(event) => setSize(event.target.value)}>
-              {commonSizes.map((one) => (
-                <option key={one.name}>{one.name}</option>
-              ))}
-              <option value={OWN}>{words.shelf.own}</option>
+            <span>{words.shelf.unit}</span>
+            <select value={own.unit} onChange={(event) => setOwn({ ...own, unit: event.target.value as 'in' | 'cm' })}>
+              <option>cm</option>
+              <option>in</option>
             </select>
           </label>
-          {size === OWN ? (
-            <>
-              {length('width', words.shelf.width)}
-              {length('height', words.shelf.height)}
-              <label className="field">
-                <span>{words.shelf.unit}</span>
-                <select value={own.unit} onChange={(event) => setOwn({ ...own, unit: event.target.value as 'in' | 'cm' })}>
-                  <option>cm</option>
-                  <option>in</option>
-                </select>
-              </label>
-            </>
-          ) : (
-            <label>
-              <input type="checkbox" checked={landscape} onChange={(event) => setLandscape(event.target.checked)} />{' '}
-              {words.shelf.turn}
-            </label>
-          )}
-        </div>
-        {create.error && (
-          <p className="signal" role="alert">
-            {create.error.message}
-          </p>
-        )}
-        <div className="row">
-          <button type="submit" className="key main" disabled={create.isPending}>
-            {words.shelf.make}
-          </button>
-          <button type="button" className="key" onClick={onClose}>
-            {words.shelf.cancel}
-          </button>
-        </div>
-      </form>
-    </Dialog>
+        </>
+      ) : (
+        <label>
+          <input type="checkbox" checked={landscape} onChange={(event) => setLandscape(event.target.checked)} />{' '}
+          {words.shelf.turn}
+        </label>
+      )}
+    </div>
   );
 }

@@ -51,6 +51,8 @@ export type PictureJobs = {
     args: { lesson: Lesson; widthPx: number; wanted: string[]; withPicture: boolean };
     answer: { images: [string, Blob][]; off: { mean: number; p95: number } | null };
   };
+  /** A whole lesson from the laid picture: areas, tubes, heaps, steps. */
+  begin: { args: { lesson: Lesson; zones?: number }; answer: Lesson };
   means: { args: { zones: Outline[] }; answer: (Lab | null)[] };
 };
 export type JobName = keyof PictureJobs;

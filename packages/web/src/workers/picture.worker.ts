@@ -1,4 +1,5 @@
 import type { Lab, Outline } from '@viaticum/contract';
+import { beginLesson } from '@viaticum/core/begin';
 import { labToSrgb } from '@viaticum/core/colour';
 import {
   binL,
@@ -37,6 +38,7 @@ import {
 } from '@viaticum/core/raster';
 import { squintedOff, stageInput, stageSession } from '@viaticum/core/stage';
 import { labelSheets, visibleParts } from '@viaticum/core/zone';
+import { nanoid } from 'nanoid';
 import type { JobName, LayArgs, PictureJobs, SourceAt } from './picture-jobs.js';
 import { breathe, runJob, serveJobs } from './serve-jobs.js';
 
@@ -287,6 +289,10 @@ const jobs: {
     return compositionNotes(labRaster(small), map, zones, scale, subjectId);
   },
   means: (_, { zones }) => means(zones),
+  begin: (id, { lesson, zones }) => {
+    const work = beginLesson(lesson, theLaid().picture, () => nanoid(8), zones === undefined ? {} : { zones });
+    return runJob(id, work, ({ share }) => share);
+  },
   stages: async (id, { lesson, widthPx, wanted, withPicture }) => {
     const picture = withPicture ? theLaid().picture : null;
     const work = painting.paint(stageInput(lesson, picture, widthPx), [...wanted, lesson.steps.at(-1)?.id ?? '']);

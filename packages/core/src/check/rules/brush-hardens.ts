@@ -1,4 +1,5 @@
 import { brushInWords, brushOf } from '../../brush/index.js';
+import { careWords } from '../../draft/words.js';
 import { minutesInWords } from '../../units/index.js';
 import type { Rule } from '../finding.js';
 
@@ -34,7 +35,7 @@ export const brushHardens: Rule = {
                 command: 'editStep',
                 args: {
                   id: before.id,
-                  step: { say: `${before.say}${before.say ? ' ' : ''}Rinse the brush and lay it flat.`.slice(0, 20_000) },
+                  step: { say: `${before.say}${before.say ? ' ' : ''}${careWords.rinse}`.slice(0, 20_000) },
                 },
               },
             },

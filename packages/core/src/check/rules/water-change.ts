@@ -1,3 +1,4 @@
+import { careWords } from '../../draft/words.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** Heaps used from one pot of water before it dulls the next; common practice, no published source. */
@@ -27,7 +28,7 @@ export const waterChange: Rule = {
         mend: {
           words: 'Say it here',
           command: 'editStep',
-          args: { id: step.id, step: { say: `Change the water first. ${step.say}`.slice(0, 20_000) } },
+          args: { id: step.id, step: { say: `${careWords.water} ${step.say}`.slice(0, 20_000) } },
         },
       };
       return [finding];

@@ -22,13 +22,17 @@ export const orderRules: Record<School['order'], OrderRule> = {
     reason: 'Soft overlaps come by themselves over a finished background.',
     finishesEach: false,
     stages: (zones) => {
-      const front = subjectsOf(zones);
+      // The subject with all that lies before it comes last; where that is nearly everything, depth alone decides.
+      const nearest = Math.min(...subjectsOf(zones).map((one) => one.depth));
+      const behind = zones.filter((one) => one.depth < nearest);
+      const isBehindEnough = behind.length * 3 >= zones.length;
+      const front = isBehindEnough ? without(zones, behind) : zones.slice(Math.ceil((zones.length * 2) / 3));
       const rest = without(zones, front);
       const far = rest.slice(0, Math.ceil(rest.length / 2));
       return [
         { name: 'Background', zones: far },
         { name: 'Middle ground', zones: without(rest, far) },
-        { name: 'Subject', zones: front },
+        { name: isBehindEnough ? 'Subject' : 'Foreground', zones: front },
       ];
     },
   },

@@ -2,7 +2,8 @@ import type { Lab, Lesson, Mix } from '@viaticum/contract';
 import { useEffect, useMemo, useState } from 'react';
 import { pictureUrl } from '../../api/queries.js';
 import { useSession, useWorkedOut } from '../../lesson/context.js';
-import { seenOutlines, useJob, useLaying, wholeOf } from '../../lesson/laid.js';
+import { seenOutlines, useJob, useLaying } from '../../lesson/laid.js';
+import { wholeOf } from '../../lesson/lay-args.js';
 import { Nudges } from '../../ui/nudges.js';
 import { words } from '../../words.js';
 

@@ -1,6 +1,7 @@
 import { type DragEvent, useMemo, useRef, useState } from 'react';
 import { useLesson } from '../../lesson/context.js';
-import { LayingProvider, wholeOf } from '../../lesson/laid.js';
+import { LayingProvider } from '../../lesson/laid.js';
+import { wholeOf } from '../../lesson/lay-args.js';
 import { Topics } from '../../ui/topics.js';
 import { words } from '../../words.js';
 import { Easel } from './easel.js';

@@ -123,7 +123,8 @@ export const Section = memo(function Section(props: Props) {
         <g key={one.id}>
           <line x1={0} x2={width} y1={base + 3.5} y2={base + 3.5} stroke="#c4c4c0" strokeWidth={0.7} />
           <text x={LABEL_PX - 10} y={base - 1} textAnchor="end" className="ribbon-label">
-            {one.name}
+            <title>{one.name}</title>
+            {shortened(one.name)}
           </text>
           <g clipPath={`url(#${id}frame)`}>
             {slices.map((slice, i) => (
@@ -217,3 +218,8 @@ function Chain({
     </g>
   );
 }
+
+const LABEL_LETTERS = 15;
+/** A lane's name as far as there is room for it; whole when it is pointed at. */
+const shortened = (name: string): string =>
+  name.length > LABEL_LETTERS ? `${name.slice(0, LABEL_LETTERS - 1).trimEnd()}…` : name;

@@ -2,7 +2,8 @@ import type { Lab, Zone } from '@viaticum/contract';
 import { cssRgb, labToSrgb, valueStep } from '@viaticum/core/colour';
 import { useMemo } from 'react';
 import { useLesson, useSession, useWorkedOut } from '../../../lesson/context.js';
-import { seenOutlines, useJob, wholeOf } from '../../../lesson/laid.js';
+import { seenOutlines, useJob } from '../../../lesson/laid.js';
+import { wholeOf } from '../../../lesson/lay-args.js';
 import { Nudges } from '../../../ui/nudges.js';
 import { words } from '../../../words.js';
 

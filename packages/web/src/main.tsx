@@ -48,6 +48,7 @@ const router = createBrowserRouter([
           { index: true, loader: () => redirect('steps'), Component: () => null },
         ],
       },
+      { path: '/lesson/:id/read', loader: asksForSignIn, lazy: page(() => import('./read/read-through.js')) },
       { path: '/desk/:code', loader: asksForSignIn, lazy: page(() => import('./live/desk/desk.js')) },
       { path: '*', loader: () => redirect('/') },
     ],

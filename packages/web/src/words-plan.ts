@@ -6,7 +6,19 @@ const plural = (n: number, one: string, many: string) => `${n} ${n === 1 ? one :
 /** Wording of plans, drying and rooms. */
 export const planWords = {
   topicsLabel: 'What to work on',
-  topics: { list: 'Steps', draft: 'Draft', stages: 'Stages', plans: 'Plans', drying: 'How it dries', whatIf: 'What if' },
+  topics: {
+    list: 'Steps',
+    draft: 'Draft',
+    stages: 'Stages',
+    plans: 'Plans',
+    drying: 'How it dries',
+    whatIf: 'What if',
+    marks: 'Marks',
+    values: 'Values',
+    preparing: 'Preparing',
+    mend: 'Mending',
+    others: 'For others',
+  },
   plans: {
     label: 'Three plans',
     searching: (share: number) => `Trying orders, ${Math.round(Math.min(1, share) * 100)} % of what is looked through at most`,

@@ -152,5 +152,12 @@ export const stageWords = {
   about: 'The canvas after each step, painted in the mixed colours. Press and hold the large one to see it before its last step.',
   off: (mean: number) =>
     `With half-closed eyes the last one is ${mean < 3 ? 'close to' : mean < 7 ? 'some way from' : 'far from'} the picture (ΔE00 ${mean.toFixed(1)}).`,
+  photo: 'Show a photograph instead',
+  bringing: 'Bringing it in',
+  computed: 'Show the computed picture again',
+  nearness: (list: string) => `Difference from the picture after every step: ${list}`,
+  nearnessAbout: (first: number, last: number) =>
+    `Difference from the picture after every step, with half-closed eyes: from ΔE00 ${first.toFixed(0)} to ${last.toFixed(1)}.`,
+  rises: (title: string, by: number) => `It rises by ${by.toFixed(1)} in “${title}”.`,
   painting: (share: number) => `Painting, ${Math.round(Math.min(1, share) * 100)} %`,
 };

@@ -8,6 +8,7 @@ import { drawingRules, drawWhenRules } from './rules/drawing.js';
 import { groundRules } from './rules/ground.js';
 import { layersRules } from './rules/layers.js';
 import { orderRules } from './rules/order.js';
+import { usualStroke } from './rules/strokes.js';
 import { valuesRules } from './rules/values.js';
 import { otherWords, paintingWords } from './words.js';
 
@@ -58,8 +59,10 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
     stages.push(made);
     return made.id;
   };
-  const add = (stageId: string, step: Omit<Step, 'id' | 'stageId' | 'markIds'>, why: string[]) =>
-    steps.push({ step: { id: ids(), stageId, markIds: [], ...step }, why });
+  const add = (stageId: string, step: Omit<Step, 'id' | 'stageId' | 'markIds'>, why: string[]) => {
+    const stroke = step.technique ? { stroke: usualStroke[step.technique] } : {};
+    steps.push({ step: { id: ids(), stageId, markIds: [], ...step, ...stroke }, why });
+  };
 
   const first = stage('Ground and drawing');
   let isDrawn = drawing.step === null;

@@ -10,6 +10,7 @@ export {
   workOutAreas,
 } from './derived.js';
 export { lessonFaults } from './faults.js';
+export { type FoundKind, type FoundThing, findInLesson } from './find.js';
 export { carryOut, type History, redo, startHistory, undo } from './history.js';
 export {
   coveringOf,
@@ -32,6 +33,7 @@ export {
 } from './looks.js';
 export { coverOf, isOnlyMarks, markAreaCm2, markMinutes, marksOf, zonesWorkedOn } from './marks.js';
 export { memo } from './memo.js';
+export { plainWords, type RichLine, richLines, withBold, withList } from './rich.js';
 export { followSheet, otherRecipesSheet, paintLayers } from './sheet.js';
 export { lackingTubes, type OtherRecipe, substitutes } from './substitute.js';
 export { upgradeLesson } from './upgrade.js';

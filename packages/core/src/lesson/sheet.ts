@@ -6,6 +6,7 @@ import { visibleOf } from './derived.js';
 import { looksOf, type MixLook, shortTubeName, tubeRgb } from './looks.js';
 import { coverOf, marksOf, zonesWorkedOn } from './marks.js';
 import { memo } from './memo.js';
+import { plainWords } from './rich.js';
 import type { OtherRecipe } from './substitute.js';
 
 /** The bare support: primed canvas or board, paper. */
@@ -34,8 +35,8 @@ function sheetStep(lesson: Lesson, step: Step, number: number): SheetStep {
     number,
     title: step.title,
     kind: step.kind,
-    lines: sentences(step.say).slice(0, 3),
-    checkpoint: step.checkpoint,
+    lines: sentences(plainWords(step.say)).slice(0, 3),
+    checkpoint: plainWords(step.checkpoint),
     brush: brush && brushInWords(brush),
     technique: step.technique ?? null,
     stroke: step.stroke ?? null,

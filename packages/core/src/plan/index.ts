@@ -1,5 +1,5 @@
 export { type Ahead, type AheadSample, aheadOf } from './ahead.js';
-export { forStudents, type StepMinutes, stepMinutes } from './duration.js';
+export { forStudents, paceOf, type StepMinutes, stepMinutes } from './duration.js';
 export {
   type ChainLink,
   type Cost,

@@ -1,12 +1,14 @@
 import { findings, type ShownFinding } from '@viaticum/core/check';
 import type { CommandArgs, CommandName } from '@viaticum/core/lesson';
 import { type FormEvent, useMemo, useState } from 'react';
+import { Link, useParams } from 'react-router';
 import { words } from '../words.js';
 import { usePlan, useSession, useView, useWorkedOut } from './context.js';
 
 /** What to know about this lesson: findings as sentences, with their reason, a mend, and setting aside with a word why. */
-export function Beside({ onKeys }: { onKeys: () => void }) {
+export function Beside({ onKeys, onFind }: { onKeys: () => void; onFind: () => void }) {
   const lesson = useWorkedOut();
+  const { id } = useParams();
   const plan = usePlan();
   // The light moves far more often than the lesson changes.
   const found = useMemo(() => findings(lesson, plan), [lesson, plan]);
@@ -19,9 +21,17 @@ export function Beside({ onKeys }: { onKeys: () => void }) {
           <Finding key={finding.id} finding={finding} />
         ))}
       </ul>
-      <button type="button" className="key bare small beside-keys" onClick={onKeys} aria-keyshortcuts="?">
-        {words.lesson.keys}
-      </button>
+      <p className="beside-keys">
+        <button type="button" className="key bare small" onClick={onFind} aria-keyshortcuts="/">
+          {words.lesson.find}
+        </button>
+        <Link to={`/lesson/${id}/read`} className="key bare small">
+          {words.lesson.read}
+        </Link>
+        <button type="button" className="key bare small" onClick={onKeys} aria-keyshortcuts="?">
+          {words.lesson.keys}
+        </button>
+      </p>
     </aside>
   );
 }

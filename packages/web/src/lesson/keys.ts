@@ -18,7 +18,7 @@ const typesText = (target: EventTarget | null): boolean =>
 export const NEW_HERE = 'viaticum-new-here';
 
 /** The keys of the workbench. Single letters rest while a field has the focus, and can be switched off (WCAG 2.1.4). */
-export function useKeys(showKeys: () => void): void {
+export function useKeys(showKeys: () => void, find: () => void): void {
   const session = useSession();
   const view = useView();
   const { plan } = usePlan();
@@ -68,6 +68,7 @@ export function useKeys(showKeys: () => void): void {
         const to = view.zoom + (event.key === '+' ? 1 : -1);
         view.setZoom(Math.max(farthest(plan.endMin), Math.min(nearest(plan.endMin), to)));
       } else if (event.key === 'n') window.dispatchEvent(new Event(NEW_HERE));
+      else if (event.key === '/') find();
       else if (event.key === '?') showKeys();
       else return;
       event.preventDefault();

@@ -21,6 +21,7 @@ import {
   ViewContext,
   WorkedOutContext,
 } from './context.js';
+import { Find } from './find.js';
 import { Header } from './header.js';
 import { KeyList } from './key-list.js';
 import { useKeys } from './keys.js';
@@ -62,7 +63,11 @@ function Bench() {
   const session = useSession();
   const [showKeys, setShowKeys] = useState(false);
   const station = useLocation().pathname.split('/').at(-1) ?? '';
-  useKeys(() => setShowKeys(true));
+  const [isFinding, setFinding] = useState(false);
+  useKeys(
+    () => setShowKeys(true),
+    () => setFinding(true),
+  );
   const withRibbon = station === 'steps' || station === 'class';
   return (
     <div className="workbench">
@@ -92,8 +97,9 @@ function Bench() {
           />
         </div>
       )}
-      <Beside onKeys={() => setShowKeys(true)} />
+      <Beside onKeys={() => setShowKeys(true)} onFind={() => setFinding(true)} />
       {showKeys && <KeyList onClose={() => setShowKeys(false)} />}
+      {isFinding && <Find onClose={() => setFinding(false)} />}
     </div>
   );
 }

@@ -46,10 +46,10 @@ export type PictureJobs = {
   edges: { args: { zones: Outline[] }; answer: EdgeMeasure[] };
   flow: { args: { zones: Outline[] }; answer: FlowStroke[] };
   notes: { args: { zones: ComposedZone[]; subjectId: string | undefined }; answer: CompositionNote[] };
-  /** The canvas after each wanted step, painted; and how far the last lies from the picture when both are squinted at (ΔE00). */
+  /** The canvas after each wanted step, painted; and how far each of them, and the last, lies from the picture when both are squinted at (ΔE00). */
   stages: {
     args: { lesson: Lesson; widthPx: number; wanted: string[]; withPicture: boolean };
-    answer: { images: [string, Blob][]; off: { mean: number; p95: number } | null };
+    answer: { images: [string, Blob][]; offs: { stepId: string; mean: number; p95: number }[] };
   };
   /** A whole lesson from the laid picture: areas, tubes, heaps, steps. */
   begin: { args: { lesson: Lesson; zones?: number }; answer: Lesson };

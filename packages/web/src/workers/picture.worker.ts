@@ -36,7 +36,7 @@ import {
   shrink,
   sizeWithin,
 } from '@viaticum/core/raster';
-import { squintedOff, stageInput, stageSession } from '@viaticum/core/stage';
+import { offBySteps, stageInput, stageSession } from '@viaticum/core/stage';
 import { labelSheets, visibleParts } from '@viaticum/core/zone';
 import { nanoid } from 'nanoid';
 import type { JobName, LayArgs, PictureJobs, SourceAt } from './picture-jobs.js';
@@ -299,8 +299,7 @@ const jobs: {
     const painted = await runJob(id, work, (done) => done / Math.max(1, lesson.steps.length));
     const images: [string, Blob][] = [];
     for (const [stepId, canvas] of painted) if (wanted.includes(stepId)) images.push([stepId, await imageOf(canvas)]);
-    const last = painted.get(lesson.steps.at(-1)?.id ?? '');
-    return { images, off: picture && last ? squintedOff(picture, last, lesson.support.widthMm) : null };
+    return { images, offs: picture ? offBySteps(lesson, picture, painted) : [] };
   },
 };
 

@@ -1,16 +1,18 @@
 import type { Lesson } from '@viaticum/contract';
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react';
+import { pictureUrl } from '../../api/queries.js';
 import { useWorkedOut } from '../../lesson/context.js';
 import { LayingProvider, useJob } from '../../lesson/laid.js';
 
 /** The canvas after every step as it was painted, by step; empty while nothing is painted yet. */
 export type Painted = {
   urls: ReadonlyMap<string, string>;
-  off: { mean: number; p95: number } | null;
+  /** How far each painted canvas lies from the picture, squinted at (ΔE00), by step; empty without a picture. */
+  offs: { stepId: string; mean: number; p95: number }[];
   progress: number | null;
   fault: string | null;
 };
-const nothing: Painted = { urls: new Map(), off: null, progress: null, fault: null };
+const nothing: Painted = { urls: new Map(), offs: [], progress: null, fault: null };
 const PaintedContext = createContext<{ painted: Painted; begin: () => void }>({ painted: nothing, begin: () => {} });
 
 export const usePainted = (): Painted => useContext(PaintedContext).painted;
@@ -30,8 +32,23 @@ const asPainted = (lesson: Lesson): Lesson => ({
   ...lesson,
   planning: { pins: [] },
   setAside: [],
-  steps: lesson.steps.map(({ doMin: _, showMin: __, ...step }) => ({ ...step, say: '', watch: '', checkpoint: '', finish: '' })),
+  samples: [],
+  variants: [],
+  steps: lesson.steps.map(({ doMin: _, showMin: __, photoSha256: ___, ...step }) => ({
+    ...step,
+    say: '',
+    watch: '',
+    checkpoint: '',
+    finish: '',
+  })),
 });
+
+/** Photographs stand in for the pictures of their steps. */
+function withPhotos(urls: ReadonlyMap<string, string>, lesson: Lesson): ReadonlyMap<string, string> {
+  const photos = lesson.steps.filter((step) => step.photoSha256);
+  if (photos.length === 0) return urls;
+  return new Map([...urls, ...photos.map((step) => [step.id, pictureUrl(step.photoSha256 as string, 'work')] as const)]);
+}
 
 /** Keeps the stage pictures up to date with the lesson, beside what is shown. */
 export function PaintedProvider({ children }: { children: ReactNode }) {
@@ -73,9 +90,16 @@ function Painter({ onPainted }: { onPainted: (painted: Painted) => void }) {
       for (const url of fresh.values()) URL.revokeObjectURL(url);
     };
   }, [answer]);
+  const shown = useMemo(() => withPhotos(urls, lesson), [urls, lesson]);
   useEffect(
-    () => onPainted({ urls: args ? urls : nothing.urls, off: answer?.off ?? null, progress, fault }),
-    [onPainted, args, urls, answer, progress, fault],
+    () =>
+      onPainted({
+        urls: args ? shown : nothing.urls,
+        offs: args ? (answer?.offs ?? nothing.offs) : nothing.offs,
+        progress,
+        fault,
+      }),
+    [onPainted, args, shown, answer, progress, fault],
   );
   return null;
 }

@@ -1,4 +1,14 @@
-import { type Lesson, media, needs, paintKinds, type Step, stepKinds, techniques } from '@viaticum/contract';
+import {
+  type Lesson,
+  media,
+  needs,
+  paintKinds,
+  type Step,
+  type StrokeKind,
+  stepKinds,
+  strokes,
+  techniques,
+} from '@viaticum/contract';
 import { brushes, brushInWords } from '@viaticum/core/brush';
 import type { ClearableStepField } from '@viaticum/core/lesson';
 import { Select } from 'antd';
@@ -6,7 +16,9 @@ import { nanoid } from 'nanoid';
 import { type ReactNode, useState } from 'react';
 import { usePlan, useSession, useView } from '../../lesson/context.js';
 import { CommitInput } from '../../ui/commit-input.js';
+import { RichInput } from '../../ui/rich-text.js';
 import { words } from '../../words.js';
+import { markWords } from '../../words-steps.js';
 
 const w = words.steps;
 
@@ -37,15 +49,7 @@ export function StepForm({ lesson, step }: { lesson: Lesson; step: Step }) {
     />
   );
   const text = (field: 'say' | 'watch' | 'checkpoint' | 'finish', label: string, rows: number) => (
-    <label className="field wide">
-      <span>{label}</span>
-      <textarea
-        key={step[field]}
-        rows={rows}
-        defaultValue={step[field]}
-        onBlur={(event) => event.target.value !== step[field] && edit({ [field]: event.target.value })}
-      />
-    </label>
+    <RichInput label={label} value={step[field]} rows={rows} onCommit={(next) => edit({ [field]: next })} />
   );
   const remove = () => {
     session.do('removeStep', { id: step.id });
@@ -115,6 +119,13 @@ export function StepForm({ lesson, step }: { lesson: Lesson; step: Step }) {
             options={brushes.map((brush) => [brush.id, brushInWords(brush)])}
             onChange={(brushId) => (brushId ? edit({ brushId }) : clear('brushId'))}
           />
+          <Choice<StrokeKind>
+            label={markWords.stroke}
+            value={step.stroke}
+            canClear
+            options={strokes.map((stroke) => [stroke, markWords.strokes[stroke].name])}
+            onChange={(stroke) => (stroke ? edit({ stroke }) : clear('stroke'))}
+          />
           <Choice
             label={w.needs}
             value={step.needs}
@@ -163,6 +174,32 @@ export function StepForm({ lesson, step }: { lesson: Lesson; step: Step }) {
             options={lesson.mixes.map((mix) => [mix.id, mix.name])}
             onChange={(mixIds) => edit({ mixIds })}
           />
+          {lesson.marks.length > 0 && (
+            <Several
+              label={markWords.marks}
+              value={step.markIds}
+              options={lesson.marks.map((mark) => [mark.id, mark.name])}
+              onChange={(markIds) => edit({ markIds })}
+            />
+          )}
+          <NumberInput
+            label={markWords.repeat}
+            value={step.repeat?.most}
+            onValue={(value) =>
+              value === null
+                ? clear('repeat')
+                : edit({ repeat: { most: Math.max(2, Math.min(500, Math.round(value))), until: step.repeat?.until ?? '' } })
+            }
+          />
+          {step.repeat && (
+            <Labelled label={markWords.until}>
+              <CommitInput
+                value={step.repeat.until}
+                label={markWords.until}
+                onCommit={(until) => edit({ repeat: { most: step.repeat?.most ?? 2, until } })}
+              />
+            </Labelled>
+          )}
           {number('showMin', w.showMin)}
           {number(
             'doMin',

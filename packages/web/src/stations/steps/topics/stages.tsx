@@ -1,19 +1,21 @@
-import { usePlan, useView, useWorkedOut } from '../../../lesson/context.js';
+import { useUploadPicture } from '../../../api/queries.js';
+import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { draftWords, stageWords as w } from '../../../words-school.js';
-import { usePaintedNow } from '../painted.js';
+import { type Painted, usePaintedNow } from '../painted.js';
 
-/** A strip of the canvas after every step that leaves something on it. */
+/** A strip of the canvas after every step that leaves something on it, and how near each comes to the picture. */
 export function StagesTopic() {
   const lesson = useWorkedOut();
   const { plan } = usePlan();
   const view = useView();
-  const { urls, off, progress, fault } = usePaintedNow();
+  const { urls, offs, progress, fault } = usePaintedNow();
   if (lesson.zones.length === 0) return <p className="quiet">{draftWords.needZones}</p>;
   const shown = lesson.steps.filter((step) => step.kind !== 'break' && step.kind !== 'look');
+  const last = offs.at(-1);
   return (
-    <div className="stage-strip">
+    <div className={`stage-strip${view.squint ? ' squinted' : ''}`}>
       <p className="quiet small">
-        {w.about} {off && w.off(off.mean)}
+        {w.about} {last && w.off(last.mean)}
       </p>
       {fault && (
         <p className="signal" role="alert">
@@ -25,6 +27,7 @@ export function StagesTopic() {
           {w.painting(progress)}
         </p>
       )}
+      <Nearness offs={offs} />
       <ol>
         {shown.map((step) => {
           const url = urls.get(step.id);
@@ -45,10 +48,89 @@ export function StagesTopic() {
                   {number}. {step.title}
                 </span>
               </button>
+              {view.stepId === step.id && <PhotoInstead stepId={step.id} has={step.photoSha256 !== undefined} />}
             </li>
           );
         })}
       </ol>
     </div>
+  );
+}
+
+/** A photograph of a real canvas in place of the computed picture. */
+function PhotoInstead({ stepId, has }: { stepId: string; has: boolean }) {
+  const session = useSession();
+  const upload = useUploadPicture();
+  const take = (file: File | undefined) =>
+    file &&
+    upload.mutate(file, { onSuccess: ({ sha256 }) => session.do('editStep', { id: stepId, step: { photoSha256: sha256 } }) });
+  return (
+    <p className="stage-photo small">
+      <label className="key small">
+        {upload.isPending ? w.bringing : w.photo}
+        <input
+          type="file"
+          accept="image/png,image/jpeg,image/webp"
+          className="hidden-file"
+          onChange={(event) => take(event.target.files?.[0])}
+        />
+      </label>
+      {has && (
+        <button
+          type="button"
+          className="key bare small"
+          onClick={() => session.do('editStep', { id: stepId, step: {}, clear: ['photoSha256'] })}
+        >
+          {w.computed}
+        </button>
+      )}
+      {upload.error && (
+        <span className="signal" role="alert">
+          {upload.error.message}
+        </span>
+      )}
+    </p>
+  );
+}
+
+const [WIDE, HIGH] = [560, 74];
+/** How far the canvas lies from the picture after every step, as a line that falls; a rise is a rough place and is named. */
+function Nearness({ offs }: { offs: Painted['offs'] }) {
+  const lesson = useWorkedOut();
+  if (offs.length < 3) return null;
+  const most = Math.max(...offs.map((one) => one.mean), 10);
+  const x = (i: number) => 8 + ((WIDE - 16) * i) / (offs.length - 1);
+  const y = (mean: number) => HIGH - 8 - ((HIGH - 20) * mean) / most;
+  const rises = offs.slice(1).flatMap((one, i) => {
+    const before = offs[i] as (typeof offs)[number];
+    return one.mean > before.mean + 0.5 ? [{ stepId: one.stepId, by: one.mean - before.mean }] : [];
+  });
+  const titleOf = (id: string) => lesson.steps.find((step) => step.id === id)?.title ?? '';
+  return (
+    <figure className="nearness">
+      <svg viewBox={`0 0 ${WIDE} ${HIGH}`} role="img" aria-label={w.nearness(offs.map((one) => Math.round(one.mean)).join(', '))}>
+        <line x1={8} x2={WIDE - 8} y1={y(0)} y2={y(0)} stroke="#a5a5a2" strokeWidth={1} />
+        <polyline
+          points={offs.map((one, i) => `${x(i)},${y(one.mean)}`).join(' ')}
+          fill="none"
+          stroke="#1f1f1f"
+          strokeWidth={2}
+          strokeLinejoin="round"
+        />
+        {offs.map((one, i) => (
+          <circle
+            key={one.stepId}
+            cx={x(i)}
+            cy={y(one.mean)}
+            r={rises.some((rise) => rise.stepId === one.stepId) ? 5 : 2.6}
+            fill="#1f1f1f"
+          />
+        ))}
+      </svg>
+      <figcaption className="small quiet">
+        {w.nearnessAbout(offs[0]?.mean ?? 0, offs.at(-1)?.mean ?? 0)}{' '}
+        {rises.map((rise) => w.rises(titleOf(rise.stepId), rise.by)).join(' ')}
+      </figcaption>
+    </figure>
   );
 }

@@ -1,0 +1,16 @@
+import type { StrokeKind, Technique } from '@viaticum/contract';
+
+/** The movement that usually goes with a technique (common practice, no published source). */
+export const usualStroke: Record<Technique, StrokeKind> = {
+  wash: 'drag',
+  glaze: 'drag',
+  'dry-brush': 'drag',
+  scumble: 'circle',
+  'block-in': 'cut-in',
+  blend: 'feather',
+  loaded: 'pull',
+  gesso: 'criss-cross',
+  impasto: 'stamp',
+  'under-film': 'drag',
+  spatter: 'flick',
+};

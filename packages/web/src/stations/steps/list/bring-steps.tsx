@@ -1,0 +1,93 @@
+import { useQuery } from '@tanstack/react-query';
+import type { Step } from '@viaticum/contract';
+import { plainWords } from '@viaticum/core/lesson';
+import { nanoid } from 'nanoid';
+import { useState } from 'react';
+import { useParams } from 'react-router';
+import { keptQuery, lessonsQuery, useLetGo } from '../../../api/queries.js';
+import { useLesson, useSession, useView } from '../../../lesson/context.js';
+import { Dialog } from '../../../ui/dialog.js';
+import { words } from '../../../words.js';
+import { listWords as w } from '../../../words-steps.js';
+
+type Source = { id: string; title: string; steps: Step[]; keptId?: string };
+
+/** Steps that are kept, and those of other lessons, chosen and put in after the step in hand. */
+export function BringSteps({ onClose }: { onClose: () => void }) {
+  const { id: own } = useParams();
+  const lesson = useLesson();
+  const session = useSession();
+  const view = useView();
+  const { data: kept } = useQuery(keptQuery);
+  const { data: lessons } = useQuery(lessonsQuery);
+  const letGo = useLetGo();
+  const [sought, setSought] = useState('');
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const sources: Source[] = [
+    ...(kept ?? []).flatMap(({ id, kept: one }): Source[] =>
+      one.kind === 'steps' ? [{ id, title: `${w.keptSteps}: ${one.name}`, steps: one.steps, keptId: id }] : [],
+    ),
+    ...(lessons ?? [])
+      .filter((card) => card.id !== own && card.document.steps.length > 0)
+      .map((card): Source => ({ id: card.id, title: w.otherLesson(card.title), steps: card.document.steps })),
+  ];
+  const fits = (step: Step) => plainWords(`${step.title} ${step.say}`).toLowerCase().includes(sought.trim().toLowerCase());
+  const shown = sources
+    .map((source) => ({ ...source, steps: source.steps.filter(fits) }))
+    .filter((source) => source.steps.length > 0);
+  const keyOf = (source: Source, step: Step) => `${source.id}/${step.id}`;
+  const toggle = (key: string) =>
+    setChosen((was) => {
+      const next = new Set(was);
+      if (!next.delete(key)) next.add(key);
+      return next;
+    });
+  const put = () => {
+    const steps = sources.flatMap((source) =>
+      source.steps.filter((step) => chosen.has(keyOf(source, step))).map((step): Step => ({ ...step, id: nanoid(8) })),
+    );
+    const afterId = view.stepId ?? lesson.steps.at(-1)?.id ?? null;
+    if (session.do('insertSteps', { steps, afterId })) {
+      view.selectStep(steps[0]?.id ?? null);
+      onClose();
+    }
+  };
+  return (
+    <Dialog title={w.bringTitle} onClose={onClose}>
+      <label className="field">
+        <span>{w.find}</span>
+        <input type="search" value={sought} onChange={(event) => setSought(event.target.value)} />
+      </label>
+      <div className="bring-list">
+        {shown.length === 0 && <p className="quiet">{w.nothing}</p>}
+        {shown.map((source) => (
+          <fieldset key={source.id}>
+            <legend>
+              {source.title}{' '}
+              {source.keptId && (
+                <button type="button" className="key bare small" onClick={() => letGo.mutate(source.keptId as string)}>
+                  {w.letGo}
+                </button>
+              )}
+            </legend>
+            {source.steps.map((step) => (
+              <label key={step.id}>
+                <input type="checkbox" checked={chosen.has(keyOf(source, step))} onChange={() => toggle(keyOf(source, step))} />{' '}
+                {step.title}{' '}
+                <span className="quiet small">{step.technique ? words.techniques[step.technique] : words.kinds[step.kind]}</span>
+              </label>
+            ))}
+          </fieldset>
+        ))}
+      </div>
+      <div className="row">
+        <button type="button" className="key main" disabled={chosen.size === 0} onClick={put}>
+          {w.put(chosen.size)}
+        </button>
+        <button type="button" className="key" onClick={onClose}>
+          {w.cancel}
+        </button>
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,246 @@
+import { type Lesson, type Mark, markKinds, type Step, type StrokeKind, strokes } from '@viaticum/contract';
+import { usualStroke } from '@viaticum/core/draft';
+import { markAreaCm2, markMinutes } from '@viaticum/core/lesson';
+import { paceOf } from '@viaticum/core/plan';
+import { minutesInWords } from '@viaticum/core/units';
+import { outlineBox } from '@viaticum/core/zone';
+import { Select } from 'antd';
+import { nanoid } from 'nanoid';
+import { useState } from 'react';
+import { useSession, useView, useWorkedOut } from '../../../lesson/context.js';
+import { CommitInput } from '../../../ui/commit-input.js';
+import { StrokeDiagram } from '../../../ui/stroke-diagram.js';
+import { words } from '../../../words.js';
+import { markWords as w } from '../../../words-steps.js';
+import { NumberField } from '../number-field.js';
+
+/** Marks that are counted, the strokes of the lesson, and a sheet to practise them on. */
+export function MarksTopic() {
+  const lesson = useWorkedOut();
+  const session = useSession();
+  const view = useView();
+  const [showAll, setShowAll] = useState(false);
+  const add = () => {
+    const zoneId = view.zoneId ?? lesson.zones.at(-1)?.id;
+    if (!zoneId) return;
+    session.do('addMark', { mark: newMark(lesson, zoneId) });
+  };
+  const own = new Set(lesson.steps.flatMap((step) => step.stroke ?? (step.technique ? usualStroke[step.technique] : [])));
+  const shown = strokes.filter((stroke) => showAll || own.has(stroke));
+  return (
+    <div className="marks-topic">
+      <section aria-label={w.marks}>
+        <p className="quiet small">{lesson.marks.length === 0 ? w.none : w.about}</p>
+        {lesson.marks.map((mark) => (
+          <MarkCard key={mark.id} lesson={lesson} mark={mark} />
+        ))}
+        <button type="button" className="key" disabled={lesson.zones.length === 0} onClick={add}>
+          {w.add}
+        </button>
+      </section>
+      <section aria-label={w.strokesTitle}>
+        <h3>{w.strokesTitle}</h3>
+        <ul className="strokes-list">
+          {shown.map((stroke: StrokeKind) => (
+            <li key={stroke}>
+              <StrokeDiagram stroke={stroke} size={92} />
+              <span>
+                <b>{w.strokes[stroke].name}</b>
+                <br />
+                <span className="quiet small">{w.strokes[stroke].how}</span>
+              </span>
+            </li>
+          ))}
+        </ul>
+        <button type="button" className="key bare" aria-pressed={showAll} onClick={() => setShowAll(!showAll)}>
+          {w.allStrokes}
+        </button>
+      </section>
+      <PracticeSheet lesson={lesson} />
+    </div>
+  );
+}
+
+const newMark = (lesson: Lesson, zoneId: string): Mark => ({
+  id: nanoid(8),
+  name: `${w.kinds.tufts} ${lesson.marks.length + 1}`,
+  zoneId,
+  kind: 'tufts',
+  count: 24,
+  lengthMm: 18,
+  widthMm: 2,
+  taper: 0.8,
+});
+
+function MarkCard({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
+  const session = useSession();
+  const view = useView();
+  const edit = (change: Partial<Mark>, clear?: ('directionDeg' | 'round')[]) =>
+    session.do('editMark', { id: mark.id, mark: change, ...(clear ? { clear } : {}) });
+  const number = (label: string, value: number, set: (value: number) => boolean) => (
+    <span className="field">
+      <span>{label}</span>
+      <NumberField label={`${label}, ${mark.name}`} value={value} onValue={set} />
+    </span>
+  );
+  const by = lesson.steps.find((step) => step.markIds.includes(mark.id));
+  const marked = lesson.steps.find((step) => step.id === view.stepId);
+  const minutes = markMinutes(mark) * paceOf(lesson);
+  const lay = () => {
+    const step: Step = {
+      id: nanoid(8),
+      stageId: (marked ?? lesson.steps.at(-1))?.stageId ?? lesson.stages.at(-1)?.id ?? '',
+      kind: 'paint',
+      title: `${mark.name.charAt(0).toUpperCase()}${mark.name.slice(1)}`,
+      zoneIds: [],
+      markIds: [mark.id],
+      mixIds: [],
+      needs: 'paintOver',
+      technique: mark.kind === 'spatter' ? 'spatter' : 'loaded',
+      stroke: mark.kind === 'spatter' ? 'flick' : mark.kind === 'dots' ? 'tap' : 'pull',
+      brushId: mark.widthMm < 2 ? 'rigger-2' : 'round-4',
+      say: '',
+      watch: '',
+      checkpoint: '',
+      finish: '',
+    };
+    if (session.do('addStep', { step })) view.selectStep(step.id);
+  };
+  const box = outlineBox(lesson.zones.find((zone) => zone.id === mark.zoneId)?.outline ?? []);
+  return (
+    <div className="mark-card">
+      <div className="variant-head">
+        <CommitInput className="stage-name" value={mark.name} label={w.name} onCommit={(name) => edit({ name })} />
+        <span className="quiet small numbers">{w.takes(minutesInWords(minutes), words.picture.area(markAreaCm2(mark)))}</span>
+        <button type="button" className="key bare small" onClick={() => session.do('removeMark', { id: mark.id })}>
+          {w.remove}
+        </button>
+      </div>
+      <div className="mark-fields">
+        <label className="field">
+          <span>{w.kind}</span>
+          <select
+            className="plain-input"
+            value={mark.kind}
+            onChange={(event) => edit({ kind: event.target.value as Mark['kind'] })}
+          >
+            {markKinds.map((kind) => (
+              <option key={kind} value={kind}>
+                {w.kinds[kind]}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="field">
+          <span>{w.zone}</span>
+          <select className="plain-input" value={mark.zoneId} onChange={(event) => edit({ zoneId: event.target.value })}>
+            {lesson.zones.map((zone) => (
+              <option key={zone.id} value={zone.id}>
+                {zone.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        {number(w.count, mark.count, (count) => edit({ count }))}
+        {number(w.length, mark.lengthMm, (lengthMm) => edit({ lengthMm }))}
+        {number(w.width, mark.widthMm, (widthMm) => edit({ widthMm }))}
+        {number(w.taper, Math.round(mark.taper * 100), (percent) => edit({ taper: percent / 100 }))}
+        <label>
+          <input
+            type="checkbox"
+            checked={mark.round !== undefined}
+            onChange={(event) =>
+              event.target.checked && box
+                ? edit({
+                    round: {
+                      at: [Math.round(box.x + box.width / 2), Math.round(box.y + box.height / 2)],
+                      radiusMm: Math.max(1, Math.round(Math.min(box.width, box.height) / 3)),
+                    },
+                  })
+                : edit({}, ['round'])
+            }
+          />{' '}
+          {w.round}
+        </label>
+        {mark.round && (
+          <>
+            {number(w.roundX, mark.round.at[0], (x) =>
+              edit({ round: { at: [x, mark.round?.at[1] ?? 0], radiusMm: mark.round?.radiusMm ?? 1 } }),
+            )}
+            {number(w.roundY, mark.round.at[1], (y) =>
+              edit({ round: { at: [mark.round?.at[0] ?? 0, y], radiusMm: mark.round?.radiusMm ?? 1 } }),
+            )}
+            {number(w.roundRadius, mark.round.radiusMm, (radiusMm) =>
+              edit({ round: { at: mark.round?.at ?? [0, 0], radiusMm } }),
+            )}
+          </>
+        )}
+        {(mark.kind === 'spatter' || mark.kind === 'scatter') && (
+          <div className="field wide">
+            <span>{w.protect}</span>
+            <Select
+              mode="multiple"
+              aria-label={`${w.protect}, ${mark.name}`}
+              value={mark.protectIds ?? []}
+              options={lesson.zones
+                .filter((zone) => zone.id !== mark.zoneId)
+                .map((zone) => ({ value: zone.id, label: zone.name }))}
+              onChange={(protectIds: string[]) => edit({ protectIds })}
+            />
+          </div>
+        )}
+      </div>
+      <p className="small">
+        {by ? <span className="quiet">{w.laidBy(by.title)}</span> : <span>{w.laidByNone} </span>}{' '}
+        {!by && marked && (
+          <button
+            type="button"
+            className="key small"
+            onClick={() => session.do('editStep', { id: marked.id, step: { markIds: [...marked.markIds, mark.id] } })}
+          >
+            {w.lay}
+          </button>
+        )}{' '}
+        {!by && (
+          <button type="button" className="key small" onClick={lay}>
+            {w.layNew}
+          </button>
+        )}
+      </p>
+    </div>
+  );
+}
+
+function PracticeSheet({ lesson }: { lesson: Lesson }) {
+  const [state, setState] = useState<'idle' | 'making' | string>('idle');
+  const make = async () => {
+    setState('making');
+    try {
+      const { practiceSheet } = await import('../../../pdf/practice-sheet.js');
+      const bytes = await practiceSheet(lesson);
+      const url = URL.createObjectURL(new Blob([bytes as BlobPart], { type: 'application/pdf' }));
+      const link = document.createElement('a');
+      link.href = url;
+      link.download = `${lesson.title}, practice sheet.pdf`;
+      link.click();
+      setTimeout(() => URL.revokeObjectURL(url), 10_000);
+      setState('idle');
+    } catch (error) {
+      setState((error as Error).message);
+    }
+  };
+  return (
+    <section aria-label={w.sheet}>
+      <h3>{w.sheet}</h3>
+      <p className="quiet small">{w.sheetAbout}</p>
+      <button type="button" className="key" disabled={state === 'making' || lesson.steps.length === 0} onClick={make}>
+        {state === 'making' ? w.sheetMaking : w.sheetMake}
+      </button>
+      {state !== 'idle' && state !== 'making' && (
+        <p className="signal" role="alert">
+          {state}
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,170 @@
+import type { Lab } from '@viaticum/contract';
+import { cssRgb, deltaE00, labToSrgb } from '@viaticum/core/colour';
+import { bordersBetween } from '@viaticum/core/lesson';
+import { type MendWay, mendWays, plannedState } from '@viaticum/core/mend';
+import { discColour } from '@viaticum/core/picture';
+import { hourMinute, minutesInWords } from '@viaticum/core/units';
+import { nanoid } from 'nanoid';
+import { type MouseEvent, useMemo, useRef, useState } from 'react';
+import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
+import { useBlobUrl } from '../../../lesson/laid.js';
+import { mendWords as w } from '../../../words-teach.js';
+
+const COLOUR = 'colour';
+
+/** What went wrong at the light's minute, and the ways to mend it with what each costs. */
+export function MendTopic() {
+  const lesson = useWorkedOut();
+  const planned = usePlan();
+  const session = useSession();
+  const view = useView();
+  const [zoneId, setZone] = useState(view.zoneId ?? lesson.zones[0]?.id ?? '');
+  const [what, setWhat] = useState(COLOUR);
+  const [spots, setSpots] = useState<{ isLab: Lab; wantLab: Lab } | null>(null);
+  const [fromPhoto, setFromPhoto] = useState(false);
+  const atMin = Math.min(view.minute, planned.plan.endMin);
+  const state = useMemo(
+    () => (fromPhoto ? spots : plannedState(lesson, planned, zoneId, atMin)),
+    [fromPhoto, spots, lesson, planned, zoneId, atMin],
+  );
+  const edgeWith = what === COLOUR ? null : what;
+  const ways = useMemo(
+    () => (state ? mendWays(lesson, planned, { zoneId, atMin, ...state, ...(edgeWith ? { edgeWith } : {}) }) : []),
+    [lesson, planned, zoneId, atMin, state, edgeWith],
+  );
+  const beside = [...(bordersBetween(lesson).get(zoneId)?.keys() ?? [])];
+  const nameOf = (id: string) => lesson.zones.find((zone) => zone.id === id)?.name ?? '';
+  const put = (way: MendWay) => {
+    if (!way.step) return;
+    const at = lesson.steps.findIndex((step) => step.id === way.afterStepId) + 1;
+    const step = { ...way.step, id: nanoid(8) };
+    if (session.do('addStep', { step, at })) view.selectStep(step.id);
+  };
+  return (
+    <div className="mend-topic">
+      <p className="quiet small">
+        {w.about} <b className="numbers">{w.at(hourMinute(atMin))}</b>
+      </p>
+      <div className="draft-school">
+        <label className="field">
+          <span>{w.zone}</span>
+          <select className="plain-input" value={zoneId} onChange={(event) => setZone(event.target.value)}>
+            {lesson.zones.map((zone) => (
+              <option key={zone.id} value={zone.id}>
+                {zone.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="field">
+          <span>{w.what}</span>
+          <select className="plain-input" value={what} onChange={(event) => setWhat(event.target.value)}>
+            <option value={COLOUR}>{w.colour}</option>
+            {beside.map((id) => (
+              <option key={id} value={id}>
+                {w.edge(nameOf(id))}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="field">
+          <span>{w.from}</span>
+          <select
+            className="plain-input"
+            value={fromPhoto ? 'photo' : 'plan'}
+            onChange={(event) => setFromPhoto(event.target.value === 'photo')}
+          >
+            <option value="plan">{w.planned}</option>
+            <option value="photo">{w.photo}</option>
+          </select>
+        </label>
+      </div>
+      {fromPhoto && <PhotoSpots onSpots={setSpots} />}
+      {!state && <p className="quiet">{fromPhoto ? w.tap : w.unknown}</p>}
+      {state && (
+        <p className="mend-state">
+          <Spot lab={state.isLab} words={w.spots.is} /> <Spot lab={state.wantLab} words={w.spots.want} />{' '}
+          <span className="quiet">{w.off(deltaE00(state.isLab, state.wantLab))}</span>
+        </p>
+      )}
+      <ol className="mend-ways">
+        {ways.map((way) => (
+          <li key={way.kind}>
+            <h3>{w.kinds[way.kind]}</h3>
+            <p>{way.words}</p>
+            <p className="quiet small numbers">
+              {way.extraMin > 0.2 ? w.costs(minutesInWords(way.extraMin)) : w.costsNothing}
+              {way.off !== null && `, ${w.leaves(way.off)}`}
+            </p>
+            {way.step && (
+              <button type="button" className="key" onClick={() => put(way)}>
+                {w.put}
+              </button>
+            )}
+          </li>
+        ))}
+      </ol>
+    </div>
+  );
+}
+
+function Spot({ lab, words }: { lab: Lab; words: string }) {
+  return (
+    <span className="mend-spot">
+      <i style={{ background: cssRgb(labToSrgb(lab)) }} /> {words}
+    </span>
+  );
+}
+
+const RADIUS_PX = 6;
+/** Two spots of a photograph: where it is wrong, and where it is right. */
+function PhotoSpots({ onSpots }: { onSpots: (spots: { isLab: Lab; wantLab: Lab } | null) => void }) {
+  const [file, setFile] = useState<File | null>(null);
+  const [taps, setTaps] = useState<{ x: number; y: number; lab: Lab }[]>([]);
+  const url = useBlobUrl(file);
+  const image = useRef<HTMLImageElement>(null);
+  const tap = (event: MouseEvent) => {
+    const shown = image.current;
+    if (!shown) return;
+    const box = shown.getBoundingClientRect();
+    const [x, y] = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
+    const canvas = new OffscreenCanvas(shown.naturalWidth, shown.naturalHeight);
+    const context = canvas.getContext('2d');
+    if (!context) return;
+    context.drawImage(shown, 0, 0);
+    const { data } = context.getImageData(0, 0, canvas.width, canvas.height);
+    const radius = Math.max(RADIUS_PX, canvas.width / 120);
+    const lab = discColour(data, canvas.width, canvas.height, [x * canvas.width, y * canvas.height], radius);
+    const next = [...(taps.length >= 2 ? [] : taps), { x, y, lab }];
+    setTaps(next);
+    const [is, want] = next;
+    onSpots(is && want ? { isLab: is.lab, wantLab: want.lab } : null);
+  };
+  return (
+    <div className="mend-photo">
+      <label className="key">
+        {w.choose}
+        <input
+          type="file"
+          accept="image/*"
+          className="hidden-file"
+          onChange={(event) => {
+            setFile(event.target.files?.[0] ?? null);
+            setTaps([]);
+            onSpots(null);
+          }}
+        />
+      </label>
+      {url && (
+        <button type="button" className="mend-photo-face" onClick={tap} aria-label={w.tap}>
+          <img ref={image} src={url} alt="" />
+          {taps.map((one, i) => (
+            <span key={`${one.x},${one.y}`} style={{ left: `${one.x * 100}%`, top: `${one.y * 100}%` }}>
+              {i === 0 ? w.spots.is : w.spots.want}
+            </span>
+          ))}
+        </button>
+      )}
+    </div>
+  );
+}

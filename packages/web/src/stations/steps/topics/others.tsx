@@ -1,0 +1,267 @@
+import type { Lesson, Variant } from '@viaticum/contract';
+import { brushes, brushInWords } from '@viaticum/core/brush';
+import { type Simpler, type SimplerBy, simplify } from '@viaticum/core/draft';
+import { commonSizes, shortTubeName } from '@viaticum/core/lesson';
+import { planLesson } from '@viaticum/core/plan';
+import { minutesInWords } from '@viaticum/core/units';
+import { withVariant } from '@viaticum/core/variant';
+import { Select } from 'antd';
+import { nanoid } from 'nanoid';
+import { useMemo, useState } from 'react';
+import { useCreateLesson } from '../../../api/queries.js';
+import { usePlan, useSession, useWorkedOut } from '../../../lesson/context.js';
+import { LayingProvider, useJob } from '../../../lesson/laid.js';
+import { CommitInput } from '../../../ui/commit-input.js';
+import { draftWords } from '../../../words-school.js';
+import { othersWords as w } from '../../../words-teach.js';
+import type { PaintJobs } from '../../../workers/paint-jobs.js';
+import { paintWorker } from '../../../workers/paint-worker.js';
+import { useJobOf, useWorker } from '../../../workers/use-job.js';
+
+/** Variants as differences from the lesson, and the lesson made simpler. */
+export function OthersTopic() {
+  const lesson = useWorkedOut();
+  const session = useSession();
+  const add = () =>
+    session.do('setVariant', { variant: { id: nanoid(8), name: w.nameNew(lesson.variants.length + 1), changes: [] } });
+  return (
+    <div className="others-topic">
+      <p className="quiet small">{w.about}</p>
+      {lesson.variants.length === 0 && <p className="quiet">{w.none}</p>}
+      {lesson.variants.map((variant) => (
+        <VariantCard key={variant.id} lesson={lesson} variant={variant} />
+      ))}
+      <p>
+        <button type="button" className="key" onClick={add}>
+          {w.add}
+        </button>
+      </p>
+      <SimplerLesson lesson={lesson} />
+    </div>
+  );
+}
+
+const AS = '';
+function VariantCard({ lesson, variant }: { lesson: Lesson; variant: Variant }) {
+  const session = useSession();
+  const { plan } = usePlan();
+  const create = useCreateLesson();
+  const worker = useWorker(paintWorker);
+  const lacking = variant.withoutTubeIds ?? [];
+  const { answer, progress } = useJobOf<PaintJobs, 'without'>(worker, 'without', lacking.length > 0 ? { lesson, lacking } : null);
+  const varied = useMemo(() => withVariant(lesson, variant, answer ?? []), [lesson, variant, answer]);
+  const endMin = useMemo(() => planLesson(varied.lesson).plan.endMin, [varied]);
+  const set = (change: Partial<Variant>) => session.do('setVariant', { variant: { ...variant, ...change } });
+  const without = <K extends keyof Variant>(key: K) => {
+    const { [key]: _, ...rest } = variant;
+    return session.do('setVariant', { variant: rest as Variant });
+  };
+  const size = commonSizes.find((one) => one.widthMm === variant.support?.widthMm && one.heightMm === variant.support?.heightMm);
+  const several = (
+    label: string,
+    value: string[],
+    options: { value: string; label: string }[],
+    key: 'withoutTubeIds' | 'withoutBrushIds' | 'leaveOutStepIds',
+  ) => (
+    <div className="field wide">
+      <span>{label}</span>
+      <Select
+        mode="multiple"
+        aria-label={`${label}, ${variant.name}`}
+        value={value}
+        options={options}
+        showSearch={{ filterOption: (input, option) => (option?.label ?? '').toLowerCase().includes(input.toLowerCase()) }}
+        onChange={(next: string[]) => (next.length > 0 ? set({ [key]: next }) : without(key))}
+      />
+    </div>
+  );
+  return (
+    <section className="variant-card" aria-label={variant.name}>
+      <div className="variant-head">
+        <CommitInput className="stage-name" value={variant.name} label={w.name} onCommit={(name) => set({ name })} />
+        <span className="numbers quiet">{w.length(minutesInWords(plan.endMin), minutesInWords(endMin))}</span>
+        <button type="button" className="key bare small" onClick={() => session.do('removeVariant', { id: variant.id })}>
+          {w.remove}
+        </button>
+      </div>
+      <div className="step-form">
+        <label className="field">
+          <span>{w.size}</span>
+          <select
+            className="plain-input"
+            value={size?.name ?? AS}
+            onChange={(event) => {
+              const chosen = commonSizes.find((one) => one.name === event.target.value);
+              if (!chosen) without('support');
+              else set({ support: { widthMm: chosen.widthMm, heightMm: chosen.heightMm } });
+            }}
+          >
+            <option value={AS}>{w.asLesson}</option>
+            {commonSizes.map((one) => (
+              <option key={one.name}>{one.name}</option>
+            ))}
+          </select>
+        </label>
+        <label className="field">
+          <span>{w.level}</span>
+          <select
+            className="plain-input"
+            value={variant.level ?? AS}
+            onChange={(event) =>
+              event.target.value === AS ? without('level') : set({ level: event.target.value as Lesson['level'] })
+            }
+          >
+            <option value={AS}>{w.asLesson}</option>
+            {Object.entries(draftWords.levels).map(([one, name]) => (
+              <option key={one} value={one}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="field">
+          <span>{w.hand}</span>
+          <select
+            className="plain-input"
+            value={variant.handed ?? AS}
+            onChange={(event) =>
+              event.target.value === AS ? without('handed') : set({ handed: event.target.value as 'left' | 'right' })
+            }
+          >
+            <option value={AS}>{w.asLesson}</option>
+            <option value="left">{w.hands.left}</option>
+            <option value="right">{w.hands.right}</option>
+          </select>
+        </label>
+        <label className="variant-children">
+          <input
+            type="checkbox"
+            checked={variant.children ?? false}
+            onChange={(event) => (event.target.checked ? set({ children: true }) : without('children'))}
+          />{' '}
+          {w.children}
+        </label>
+        {several(
+          w.withoutTubes,
+          lacking,
+          lesson.tubes.map((tube) => ({ value: tube.id, label: shortTubeName(tube) })),
+          'withoutTubeIds',
+        )}
+        {several(
+          w.withoutBrushes,
+          variant.withoutBrushIds ?? [],
+          brushes
+            .filter((brush) => lesson.steps.some((step) => step.brushId === brush.id))
+            .map((brush) => ({ value: brush.id, label: brushInWords(brush) })),
+          'withoutBrushIds',
+        )}
+        {several(
+          w.leaveOut,
+          variant.leaveOutStepIds ?? [],
+          lesson.steps.map((step) => ({ value: step.id, label: step.title })),
+          'leaveOutStepIds',
+        )}
+      </div>
+      {progress !== null && (
+        <p role="status" className="quiet small">
+          {w.working}
+        </p>
+      )}
+      <h4>{w.differs}</h4>
+      {varied.differences.length === 0 && <p className="quiet">{w.nothing}</p>}
+      <ul>
+        {varied.differences.map((one) => (
+          <li key={one}>{one}</li>
+        ))}
+      </ul>
+      {varied.open.length > 0 && progress === null && (
+        <>
+          <h4>{w.open}</h4>
+          <ul>
+            {varied.open.map((one) => (
+              <li key={one}>{one}</li>
+            ))}
+          </ul>
+        </>
+      )}
+      <p>
+        <button
+          type="button"
+          className="key"
+          disabled={create.isPending}
+          onClick={() => create.mutate({ ...varied.lesson, title: `${lesson.title}, ${variant.name}`.slice(0, 120) })}
+        >
+          {w.copy}
+        </button>{' '}
+        {create.isSuccess && <span role="status">{w.copied}</span>}
+      </p>
+    </section>
+  );
+}
+
+const amounts: SimplerBy[] = [1, 2, 3];
+function SimplerLesson({ lesson }: { lesson: Lesson }) {
+  const [amount, setAmount] = useState<SimplerBy | null>(null);
+  const session = useSession();
+  const simpler = useMemo(() => (amount ? simplify(lesson, amount) : null), [lesson, amount]);
+  if (lesson.steps.length === 0 || lesson.zones.length < 2) return null;
+  return (
+    <section aria-label={w.simpler}>
+      <h3>{w.simpler}</h3>
+      <p className="quiet small">{w.simplerAbout}</p>
+      <fieldset className="simpler-amounts" aria-label={w.simpler}>
+        {amounts.map((one) => (
+          <button
+            key={one}
+            type="button"
+            className="key"
+            aria-pressed={amount === one}
+            onClick={() => setAmount(amount === one ? null : one)}
+          >
+            {w.amounts[one]}
+          </button>
+        ))}
+      </fieldset>
+      {simpler && (
+        <>
+          <p>
+            {w.fewer(
+              simpler.fewer.areas,
+              simpler.fewer.heaps,
+              simpler.fewer.steps,
+              minutesInWords(Math.max(0, simpler.fewer.minutes)),
+            )}
+          </p>
+          {lesson.references.length > 0 && (
+            <LayingProvider>
+              <Price lesson={lesson} simpler={simpler} />
+            </LayingProvider>
+          )}
+          <button
+            type="button"
+            className="key main"
+            onClick={() => {
+              session.do('simplify', simpler.args);
+              setAmount(null);
+            }}
+          >
+            {w.take}
+          </button>
+        </>
+      )}
+    </section>
+  );
+}
+
+const WIDTH_PX = 420;
+/** How much farther the simpler picture lies from the reference, both painted and squinted at. */
+function Price({ lesson, simpler }: { lesson: Lesson; simpler: Simpler }) {
+  const before = useJob('stages', { lesson, widthPx: WIDTH_PX, wanted: [], withPicture: true }, 100);
+  const after = useJob('stages', { lesson: simpler.lesson, widthPx: WIDTH_PX, wanted: [], withPicture: true }, 100);
+  const [own, other] = [before.answer?.offs.at(-1), after.answer?.offs.at(-1)];
+  return (
+    <p role="status" className="numbers">
+      {own && other && before.progress === null && after.progress === null ? w.price(own.mean, other.mean) : w.measuring}
+    </p>
+  );
+}

@@ -1,0 +1,121 @@
+import { brushInWords } from '@viaticum/core/brush';
+import { brushPlan } from '@viaticum/core/care';
+import { aheadOf } from '@viaticum/core/plan';
+import { listInWords, minutesInWords, waitInWords } from '@viaticum/core/units';
+import { nanoid } from 'nanoid';
+import { useMemo } from 'react';
+import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
+import { preparingWords as w } from '../../../words-teach.js';
+
+/** Which brush does what, when it is washed and when the water is changed; and which canvases to paint before the class. */
+export function PreparingTopic() {
+  const lesson = useWorkedOut();
+  const plan = usePlan();
+  const { brushes, washes, washesAsWritten, freshWater } = useMemo(() => brushPlan(lesson, plan), [lesson, plan]);
+  const view = useView();
+  const titleOf = (id: string) => lesson.steps.find((step) => step.id === id)?.title ?? '';
+  const numberOf = (id: string) => lesson.steps.findIndex((step) => step.id === id) + 1;
+  const same = (id: string) => brushes.filter((one) => one.brush.id === id);
+  return (
+    <div className="preparing">
+      <section aria-label={w.brushes}>
+        <h3>{w.brushes}</h3>
+        <p className="quiet">{brushes.length === 0 ? w.none : w.about(washes, washesAsWritten)}</p>
+        <ul className="brush-plan">
+          {brushes.map((one, i) => (
+            <li key={`${one.brush.id}${one.uses[0]?.stepId}`}>
+              <p>
+                <b>{brushInWords(one.brush)}</b>{' '}
+                {same(one.brush.id).length > 1 && (
+                  <span>{w.second(same(one.brush.id).indexOf(brushes[i] as (typeof brushes)[number]) + 1)} </span>
+                )}
+                {one.kept && <span className="quiet">{w.kept[one.kept]} </span>}
+                {one.substitutes.length > 0 && (
+                  <span className="quiet small">{w.instead(listInWords(one.substitutes.map(brushInWords)))}</span>
+                )}
+              </p>
+              <ol className="brush-uses">
+                {one.uses.map((use) => (
+                  <li key={use.stepId}>
+                    {w.before[use.before] && <span className={`brush-before ${use.before}`}>{w.before[use.before]}</span>}
+                    <button
+                      type="button"
+                      className="key bare small"
+                      onClick={() => view.selectStep(use.stepId)}
+                      title={titleOf(use.stepId)}
+                    >
+                      {numberOf(use.stepId)}
+                      <span className="sr-only">. {titleOf(use.stepId)}</span>
+                    </button>
+                  </li>
+                ))}
+              </ol>
+              {one.hardens.map((rest) => (
+                <p key={rest.afterStepId} className="quiet small">
+                  {w.hardens(titleOf(rest.afterStepId), minutesInWords(rest.waitMin))}
+                </p>
+              ))}
+            </li>
+          ))}
+        </ul>
+      </section>
+      <section aria-label={w.water}>
+        <h3>{w.water}</h3>
+        {freshWater.length === 0 && <p className="quiet">{w.noWater}</p>}
+        <ul>
+          {freshWater.map((one) => (
+            <li key={one.stepId}>{w.waterBefore(titleOf(one.stepId), one.heaps)}</li>
+          ))}
+        </ul>
+      </section>
+      <Ahead />
+    </div>
+  );
+}
+
+function Ahead() {
+  const lesson = useWorkedOut();
+  const session = useSession();
+  const ahead = useMemo(() => aheadOf(lesson), [lesson]);
+  const titleOf = (id: string) => lesson.steps.find((step) => step.id === id)?.title ?? '';
+  const listed = (afterStepId: string) => lesson.samples.find((sample) => sample.afterStepId === afterStepId);
+  return (
+    <section aria-label={w.ahead}>
+      <h3>{w.ahead}</h3>
+      <p className="quiet">
+        {ahead.samples.length === 0
+          ? w.aheadNone
+          : w.aheadAbout(minutesInWords(ahead.savedMin), minutesInWords(ahead.demonstrationMin))}
+      </p>
+      <ul className="draft-changes">
+        {ahead.samples.map((sample) => {
+          const own = listed(sample.afterStepId);
+          return (
+            <li key={sample.afterStepId}>
+              <span>
+                {w.aheadOne(titleOf(sample.afterStepId), titleOf(sample.beforeStepId))}{' '}
+                <span className="quiet small">
+                  {w.aheadWhen(minutesInWords(sample.startBeforeMin), waitInWords(sample.waitMin))}
+                </span>
+              </span>
+              <button
+                type="button"
+                className="key"
+                aria-pressed={own !== undefined}
+                onClick={() =>
+                  own
+                    ? session.do('removeSample', { id: own.id })
+                    : session.do('addSample', {
+                        sample: { id: nanoid(8), name: titleOf(sample.afterStepId), afterStepId: sample.afterStepId },
+                      })
+                }
+              >
+                {own ? w.letGo : w.take}
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}

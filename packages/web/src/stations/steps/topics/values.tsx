@@ -1,0 +1,116 @@
+import type { Lab } from '@viaticum/contract';
+import { cssRgb, labToSrgb } from '@viaticum/core/colour';
+import { announcement, type RelationChange, relationsOf, roughestStage } from '@viaticum/core/relations';
+import { useSession, useView, useWorkedOut } from '../../../lesson/context.js';
+import { valuesWords as w } from '../../../words-teach.js';
+import { usePaintedNow } from '../painted.js';
+
+/** The value each area should have and the step by which it stands; who breaks relations, and who repairs them; the roughest stage. */
+export function ValuesTopic() {
+  const lesson = useWorkedOut();
+  const view = useView();
+  if (lesson.zones.length === 0 || lesson.steps.length === 0) return <p className="quiet">{w.none}</p>;
+  const { zones, changes } = relationsOf(lesson);
+  const nameOf = (id: string) => lesson.zones.find((zone) => zone.id === id)?.name ?? '';
+  const stepOf = (id: string | null) => lesson.steps.findIndex((step) => step.id === id);
+  const said = (change: RelationChange) => {
+    const [one, other] = [nameOf(change.zoneId), nameOf(change.neighbourId)];
+    return change.kind === 'breaks' ? w.breaks(one, other, change.isL > 0) : w.repairs(one, other, change.isL > 0);
+  };
+  return (
+    <div className="values-topic">
+      <p className="quiet small">{w.about}</p>
+      <table className="values-table">
+        <thead>
+          <tr>
+            <th scope="col">{w.area}</th>
+            <th scope="col">{w.target}</th>
+            <th scope="col">{w.last}</th>
+            <th scope="col">{w.due}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {zones.map((zone) => (
+            <tr key={zone.zoneId}>
+              <th scope="row">{nameOf(zone.zoneId)}</th>
+              <td>{zone.target ? <Value lab={zone.target} /> : <span className="quiet">{w.noTarget}</span>}</td>
+              <td>
+                {zone.last ? <Value lab={zone.last} /> : <span className="signal">{w.bare}</span>}{' '}
+                {zone.offL !== null && <span className="quiet small">{w.off(zone.offL)}</span>}
+              </td>
+              <td>
+                {zone.dueStepId && (
+                  <button type="button" className="key bare small" onClick={() => view.selectStep(zone.dueStepId)}>
+                    {stepOf(zone.dueStepId) + 1}. {lesson.steps[stepOf(zone.dueStepId)]?.title}
+                  </button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <section aria-label={w.changes}>
+        <h3>{w.changes}</h3>
+        {changes.length === 0 && <p className="quiet">{w.noChanges}</p>}
+        <ol className="draft-changes">
+          {changes.map((change) => (
+            <li key={`${change.stepId}${change.zoneId}${change.neighbourId}`}>
+              <button type="button" className="relation" onClick={() => view.selectStep(change.stepId)}>
+                <b>
+                  {stepOf(change.stepId) + 1}. {lesson.steps[stepOf(change.stepId)]?.title}
+                </b>
+                : {said(change)}.
+              </button>
+            </li>
+          ))}
+        </ol>
+      </section>
+      <Rough />
+    </div>
+  );
+}
+
+/** A value as a grey beside its colour. */
+function Value({ lab }: { lab: Lab }) {
+  return (
+    <span className="value-pair">
+      <i style={{ background: cssRgb(labToSrgb([lab[0], 0, 0])) }} />
+      <i style={{ background: cssRgb(labToSrgb(lab)) }} />
+      <span className="numbers">{Math.round(lab[0])}</span>
+    </span>
+  );
+}
+
+function Rough() {
+  const lesson = useWorkedOut();
+  const session = useSession();
+  const { offs } = usePaintedNow();
+  const measured = offs.length > 0 ? new Map(offs.map((one) => [one.stepId, one.mean])) : undefined;
+  const rough = roughestStage(lesson, measured);
+  const step = lesson.steps.find((one) => one.id === rough?.stepId);
+  const isSaid = lesson.steps.some((one) => one.say.includes('looks its worst'));
+  return (
+    <section aria-label={w.rough}>
+      <h3>{w.rough}</h3>
+      {!rough || !step ? (
+        <p className="quiet">{w.noRough}</p>
+      ) : (
+        <>
+          <p>{w.roughIs(rough.name, measured !== undefined)}</p>
+          <blockquote className="quiet">{announcement(rough)}</blockquote>
+          {isSaid ? (
+            <p className="quiet small">{w.announced}</p>
+          ) : (
+            <button
+              type="button"
+              className="key"
+              onClick={() => session.do('editStep', { id: step.id, step: { say: `${announcement(rough)} ${step.say}`.trim() } })}
+            >
+              {w.announce}
+            </button>
+          )}
+        </>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,100 @@
+import { type RichLine, richLines, withBold, withList } from '@viaticum/core/lesson';
+import { useRef } from 'react';
+import { listWords as w } from '../words-steps.js';
+
+type Keyed<T> = { key: string; of: T };
+/** Lines and runs have nothing but their order to be told apart by. */
+const keyed = <T,>(list: readonly T[]): Keyed<T>[] => list.map((of, i) => ({ key: `n${i}`, of }));
+
+/** Words with bold and lists, shown. Never as HTML. */
+export function RichText({ text }: { text: string }) {
+  const groups: RichLine[][] = [];
+  for (const line of richLines(text)) {
+    const last = groups.at(-1);
+    if (line.isItem && last?.[0]?.isItem) last.push(line);
+    else groups.push([line]);
+  }
+  return keyed(groups).map(({ key, of: lines }) =>
+    lines[0]?.isItem ? (
+      <ul key={key}>
+        {keyed(lines).map((item) => (
+          <li key={item.key}>
+            <Spans line={item.of} />
+          </li>
+        ))}
+      </ul>
+    ) : (
+      <p key={key}>
+        <Spans line={lines[0] as RichLine} />
+      </p>
+    ),
+  );
+}
+
+function Spans({ line }: { line: RichLine }) {
+  return keyed(line.spans).map(({ key, of }) => (of.isBold ? <b key={key}>{of.text}</b> : <span key={key}>{of.text}</span>));
+}
+
+/** Words to write, with bold and lists; what is pasted comes in as plain words. Takes effect when it is left. */
+export function RichInput({
+  label,
+  value,
+  rows,
+  onCommit,
+}: {
+  label: string;
+  value: string;
+  rows: number;
+  onCommit: (text: string) => void;
+}) {
+  const area = useRef<HTMLTextAreaElement>(null);
+  const change = (how: typeof withBold) => {
+    const field = area.current;
+    if (!field) return;
+    const next = how(field.value, field.selectionStart, field.selectionEnd);
+    field.value = next.text;
+    field.focus();
+    field.setSelectionRange(next.from, next.to);
+  };
+  return (
+    <div className="field wide rich-field">
+      <span className="rich-head">
+        <label htmlFor={`rich-${label}`}>{label}</label>
+        <span>
+          {/* The field keeps the focus, so that its words are not taken before they are changed. */}
+          <button
+            type="button"
+            className="rich-key"
+            aria-label={`${w.bold}: ${label}`}
+            onMouseDown={(event) => event.preventDefault()}
+            onClick={() => change(withBold)}
+          >
+            <b>{w.bold}</b>
+          </button>
+          <button
+            type="button"
+            className="rich-key"
+            aria-label={`${w.list}: ${label}`}
+            onMouseDown={(event) => event.preventDefault()}
+            onClick={() => change(withList)}
+          >
+            {w.list}
+          </button>
+        </span>
+      </span>
+      <textarea
+        ref={area}
+        id={`rich-${label}`}
+        key={value}
+        rows={rows}
+        defaultValue={value}
+        onBlur={(event) => event.target.value !== value && onCommit(event.target.value)}
+        onKeyDown={(event) => {
+          if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'b') return;
+          event.preventDefault();
+          change(withBold);
+        }}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,131 @@
+/** Words of the topics Values, Preparing, Mending and For others, and of the read-through. */
+export const valuesWords = {
+  about:
+    'The value each area should have, the step by which it stands, and the steps that turn round how neighbours stand to each other. From the heaps’ own colours.',
+  none: 'Values need areas and steps with heaps.',
+  area: 'Area',
+  target: 'should be',
+  last: 'ends at',
+  due: 'stands after',
+  noTarget: 'nothing set',
+  bare: 'not painted',
+  off: (l: number) => (Math.abs(l) < 2 ? 'right' : `${Math.round(Math.abs(l))} too ${l > 0 ? 'light' : 'dark'}`),
+  changes: 'Who turns a relation round, and who repairs it',
+  noChanges: 'No step turns neighbours round.',
+  breaks: (one: string, other: string, isLighter: boolean) =>
+    `the ${one} becomes ${isLighter ? 'lighter' : 'darker'} than the ${other}, and should not be`,
+  repairs: (one: string, other: string, isLighter: boolean) =>
+    `the ${one} is ${isLighter ? 'lighter' : 'darker'} than the ${other} again, as it should be`,
+  rough: 'The roughest stage',
+  roughIs: (name: string, measured: boolean) =>
+    `“${name}” looks its worst at its end${measured ? ', measured on the stage pictures' : ', by the heaps’ colours'}.`,
+  noRough: 'No stage looks clearly worse than the end.',
+  announce: 'Announce it in the step before',
+  announced: 'It is announced.',
+};
+
+export const preparingWords = {
+  brushes: 'Brushes',
+  about: (washes: number, written: number) =>
+    washes < written
+      ? `Held like this they are washed ${washes === 0 ? 'not once' : washes === 1 ? 'once' : `${washes} times`}; with one of each kind it would be ${written === 1 ? 'once' : `${written} times`}.`
+      : `They are washed ${washes === 0 ? 'not once' : washes === 1 ? 'once' : `${washes} times`}.`,
+  none: 'No step names a brush and a heap yet.',
+  kept: { darks: 'kept for darks', lights: 'kept for lights' },
+  second: (n: number) => `no. ${n}`,
+  instead: (names: string) => `or ${names}`,
+  before: { clean: '', wipe: 'wipe', wash: 'wash' },
+  hardens: (title: string, minutes: string) => `After “${title}” it waits ${minutes}: rinse it and lay it flat.`,
+  water: 'Fresh water',
+  waterBefore: (title: string, heaps: number) => `Before “${title}”: ${heaps} heaps have gone into it.`,
+  noWater: 'One pot of water is enough up to the breaks.',
+  ahead: 'Canvases prepared ahead',
+  aheadAbout: (saved: string, length: string) => `With these a demonstration never waits: ${saved} saved, ${length} left.`,
+  aheadNone: 'There is no pause that a demonstration would have to wait for.',
+  aheadOne: (after: string, before: string) => `Painted up to “${after}”, dry enough for “${before}”.`,
+  aheadWhen: (minutes: string, wait: string) => `Begin it ${minutes} before the class; it saves ${wait}.`,
+  take: 'Put it on the list',
+  taken: 'On the list',
+  letGo: 'Take off the list',
+};
+
+export const mendWords = {
+  about: 'Something went wrong at the minute of the raking light. What helps, and what each way costs in the plan.',
+  zone: 'Where',
+  what: 'What is wrong',
+  colour: 'the colour of the area',
+  edge: (name: string) => `the edge to ${name} is too hard`,
+  at: (time: string) => `at ${time}`,
+  from: 'Colours',
+  planned: 'as planned at this minute',
+  photo: 'from a photograph',
+  choose: 'Choose a photograph',
+  tap: 'Tap first where it is wrong, then where it is right.',
+  spots: { is: 'is', want: 'should be' },
+  unknown: 'This area is still bare at this minute, or nothing says what it should be. Move the light, or take a photograph.',
+  off: (deltaE: number) => (deltaE < 2.5 ? 'hardly off' : deltaE < 6 ? 'a little off' : 'clearly off'),
+  leaves: (deltaE: number) =>
+    `then ${deltaE < 2.5 ? 'right to the eye' : deltaE < 6 ? 'close' : 'still off'} (ΔE00 ${deltaE.toFixed(1)})`,
+  costs: (time: string) => `${time} more in all`,
+  costsNothing: 'no time',
+  kinds: { lift: 'Lift', cover: 'Cover', glaze: 'Glaze', strip: 'Soften the edge', leave: 'Leave' },
+  put: 'Put it into the steps',
+};
+
+export const othersWords = {
+  about: 'The same lesson for others, kept as what differs: whatever you change in the lesson changes there too.',
+  none: 'No variants yet. Another canvas, other kit, a left hand, children: add one for them.',
+  add: 'New variant',
+  name: 'Variant',
+  nameNew: (n: number) => `Variant ${n}`,
+  size: 'Canvas',
+  asLesson: 'as the lesson',
+  level: 'Students',
+  hand: 'Hand',
+  hands: { right: 'right', left: 'left' },
+  children: 'for children',
+  withoutTubes: 'Tubes that are not there',
+  withoutBrushes: 'Brushes that are not there',
+  leaveOut: 'Steps left out',
+  remove: 'Take away',
+  differs: 'What differs',
+  nothing: 'Nothing differs yet.',
+  open: 'What you have to settle',
+  length: (own: string, other: string) => `${other} instead of ${own}`,
+  copy: 'Make a lesson of its own',
+  copied: 'It stands on the shelf.',
+  working: 'Mixing from the other tubes',
+  simpler: 'Simpler for beginners',
+  simplerAbout: 'Fewer areas and heaps, larger brushes. What it takes from the picture is measured with half-closed eyes.',
+  amounts: { 1: 'a little', 2: 'more', 3: 'much' } as Record<number, string>,
+  fewer: (areas: number, heaps: number, steps: number, minutes: string) =>
+    `${areas} areas, ${heaps} heaps and ${steps} steps fewer; ${minutes} saved`,
+  price: (before: number, after: number) => `ΔE00 ${after.toFixed(1)} instead of ${before.toFixed(1)}`,
+  measuring: 'Painting both',
+  take: 'Take it',
+};
+
+export const readWords = {
+  title: 'Read through',
+  back: 'Back to the bench',
+  print: 'Print',
+  starts: (time: string, length: string) => `from ${time}, ${length}`,
+  palette: 'The palette',
+  tubes: 'Tubes',
+  brushes: 'Brushes',
+  pause: (time: string) => `Pause, ${time}`,
+  watch: 'Watch for',
+  look: 'Look',
+  finish: 'After it',
+  needs: 'Beneath',
+  cautions: 'Usual cautions',
+  cautionsText: [
+    'Keep to the labels and safety sheets of what you use, and to local rules; ask a licensed tradesperson about wiring and ventilation.',
+    'Wash hands, keep brushes out of the mouth and cups for paint out of the kitchen; let dried paint go to solid waste, rinse water not down a kitchen sink or storm drain.',
+  ],
+  metals: (names: string) => `${names}: contain metals. Never spray or sand them dry, no finger painting.`,
+  dryer: 'Hair dryers: keep them and their leads away from water; mind hot surfaces and the load on one circuit.',
+  spatter: 'Spatter: mind eyes, neighbours and a slippery floor.',
+  varnish: 'Varnish: brushed with fresh air, sprayed only outdoors or with proper ventilation, away from flames and dryers.',
+  toRead: (minutes: string) => `${minutes} to say`,
+};

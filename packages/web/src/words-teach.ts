@@ -7,7 +7,7 @@ export const valuesWords = {
   target: 'should be',
   last: 'ends at',
   due: 'stands after',
-  noTarget: 'nothing set',
+  noTarget: 'not set',
   bare: 'not painted',
   off: (l: number) => (Math.abs(l) < 2 ? 'right' : `${Math.round(Math.abs(l))} too ${l > 0 ? 'light' : 'dark'}`),
   changes: 'Who turns a relation round, and who repairs it',
@@ -98,8 +98,8 @@ export const othersWords = {
   simpler: 'Simpler for beginners',
   simplerAbout: 'Fewer areas and heaps, larger brushes. What it takes from the picture is measured with half-closed eyes.',
   amounts: { 1: 'a little', 2: 'more', 3: 'much' } as Record<number, string>,
-  fewer: (areas: number, heaps: number, steps: number, minutes: string) =>
-    `${areas} areas, ${heaps} heaps and ${steps} steps fewer; ${minutes} saved`,
+  fewer: (areas: number, heaps: number, steps: number, minutes: string | null) =>
+    `${areas === 1 ? '1 area' : `${areas} areas`}, ${heaps === 1 ? '1 heap' : `${heaps} heaps`} and ${steps === 1 ? '1 step' : `${steps} steps`} fewer${minutes ? `; ${minutes} saved` : ''}.`,
   price: (before: number, after: number) => `ΔE00 ${after.toFixed(1)} instead of ${before.toFixed(1)}`,
   measuring: 'Painting both',
   take: 'Take it',

@@ -1,1 +1,1 @@
-export { differencesOf, type Variation, withVariant } from './variant.js';
+export { differencesOf, lackingForChildren, type Variation, withVariant } from './variant.js';

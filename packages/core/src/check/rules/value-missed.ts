@@ -3,7 +3,7 @@ import { laysPaint, zonesOf } from '../../plan/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** A heap may be so much lighter or darker than an area's mean and still be meant for it. */
-const NEAR_L = 9;
+const NEAR_L = 14;
 
 /** An area with a value to reach that none of its heaps come near. */
 export const valueMissed: Rule = {

@@ -4,7 +4,7 @@ import { type Simpler, type SimplerBy, simplify } from '@viaticum/core/draft';
 import { commonSizes, shortTubeName } from '@viaticum/core/lesson';
 import { planLesson } from '@viaticum/core/plan';
 import { minutesInWords } from '@viaticum/core/units';
-import { withVariant } from '@viaticum/core/variant';
+import { lackingForChildren, withVariant } from '@viaticum/core/variant';
 import { Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
@@ -47,7 +47,8 @@ function VariantCard({ lesson, variant }: { lesson: Lesson; variant: Variant }) 
   const { plan } = usePlan();
   const create = useCreateLesson();
   const worker = useWorker(paintWorker);
-  const lacking = variant.withoutTubeIds ?? [];
+  const chosen = variant.withoutTubeIds ?? [];
+  const lacking = variant.children ? [...new Set([...chosen, ...lackingForChildren(lesson)])] : chosen;
   const { answer, progress } = useJobOf<PaintJobs, 'without'>(worker, 'without', lacking.length > 0 ? { lesson, lacking } : null);
   const varied = useMemo(() => withVariant(lesson, variant, answer ?? []), [lesson, variant, answer]);
   const endMin = useMemo(() => planLesson(varied.lesson).plan.endMin, [varied]);
@@ -143,7 +144,7 @@ function VariantCard({ lesson, variant }: { lesson: Lesson; variant: Variant }) 
         </label>
         {several(
           w.withoutTubes,
-          lacking,
+          chosen,
           lesson.tubes.map((tube) => ({ value: tube.id, label: shortTubeName(tube) })),
           'withoutTubeIds',
         )}

@@ -1,0 +1,111 @@
+// What the demo lessons are written with.
+import { createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import type { Lab, Lesson, Mix, Outline, Reference, Step } from '@viaticum/contract';
+import { srgbToLab } from '@viaticum/core/colour';
+import { findRecipes } from '@viaticum/core/mix';
+import { outlineFault, repaired } from '@viaticum/core/zone';
+import sharp from 'sharp';
+// @ts-expect-error plain script without types
+import { paint, scenes } from '../paint.mjs';
+
+export type SceneName = 'balloons' | 'kettle' | 'star';
+export const assets = new URL('../../../packages/server/assets/demo/', import.meta.url);
+
+export const lab = (...rgb: [number, number, number]): Lab => srgbToLab(rgb).map((value) => Math.round(value * 10) / 10) as Lab;
+export const tube = (id: string, pigment: string, priceMinor: number, sizeMl = 75) => ({
+  id,
+  pigment,
+  grade: 'artist' as const,
+  finish: 'satin' as const,
+  sizeMl,
+  priceMinor,
+});
+export const mix = (id: string, name: string, targetLab: Lab, recipe: Record<string, Mix['recipe'][number]['parts']>): Mix => ({
+  id,
+  name,
+  targetLab,
+  recipe: Object.entries(recipe).map(([tubeId, parts]) => ({ tubeId, parts })),
+});
+export const step = (
+  id: string,
+  stageId: string,
+  title: string,
+  rest: Partial<Step> & Pick<Step, 'kind' | 'needs' | 'say'>,
+): Step => ({
+  id,
+  stageId,
+  title,
+  zoneIds: [],
+  markIds: [],
+  mixIds: [],
+  watch: '',
+  checkpoint: '',
+  finish: '',
+  ...rest,
+});
+
+/** A heap for a colour (sRGB 0–1) from the lesson's tubes: the simplest recipe that comes nearly as near as the nearest. */
+export function heap(
+  tubes: Lesson['tubes'],
+  id: string,
+  name: string,
+  rgb: [number, number, number],
+  more: Partial<Mix> = {},
+): Mix {
+  const target = lab(...rgb);
+  const found = findRecipes(
+    target,
+    tubes.map((one) => one.pigment),
+    { maxTubes: 3, count: 40 },
+  );
+  const cost = (one: (typeof found)[number]) =>
+    one.deltaE + 0.5 * one.parts.length + 0.25 * one.parts.filter((part) => typeof part.parts !== 'number').length;
+  const best = found.reduce((least, one) => (cost(one) < cost(least) ? one : least));
+  const idOf = new Map(tubes.map((one) => [one.pigment, one.id]));
+  return {
+    id,
+    name,
+    targetLab: target,
+    recipe: best.parts.map((part) => ({ tubeId: idOf.get(part.pigment) as string, parts: part.parts })),
+    ...more,
+  };
+}
+
+/** The areas of a scene, each with the mean colour that its picture has there. */
+export function areasOf(scene: SceneName): Lesson['zones'] {
+  const { zones } = scenes[scene] as { zones: { id: string; name: string; outline: Outline }[] };
+  const painted = paint({ scene, width: 320, seed: 1 }) as { rgb: Buffer; labels: Uint8Array };
+  return zones.map((zone, i) => {
+    const sums = [0, 0, 0, 0];
+    painted.labels.forEach((label, at) => {
+      if (label !== i) return;
+      srgbToLab([0, 1, 2].map((c) => (painted.rgb[at * 3 + c] as number) / 255) as [number, number, number]).forEach(
+        (value, c) => {
+          sums[c] = (sums[c] as number) + value;
+        },
+      );
+      sums[3] = (sums[3] as number) + 1;
+    });
+    const mean = sums.slice(0, 3).map((sum) => Math.round((10 * sum) / (sums[3] as number)) / 10) as Lab;
+    return { ...zone, outline: outlineFault(zone.outline) ? repaired(zone.outline) : zone.outline, targetLab: mean };
+  });
+}
+
+/** The scene's picture as a reference that fills its canvas. */
+export async function referenceOf(scene: SceneName): Promise<Reference> {
+  const bytes = readFileSync(new URL(`${scene}.jpg`, assets));
+  const { width, height } = await sharp(bytes).metadata();
+  const { canvas } = scenes[scene] as { canvas: { widthMm: number } };
+  return {
+    id: 'ref1',
+    pictureSha256: createHash('sha256').update(bytes).digest('hex'),
+    widthPx: width as number,
+    heightPx: height as number,
+    role: 'whole',
+    placement: { mmPerPx: canvas.widthMm / (width as number), xMm: 0, yMm: 0, rotationDeg: 0, flip: false },
+    permission: { kind: 'own', by: 'the studio', year: 2026 },
+  };
+}
+
+export const canvasOf = (scene: SceneName) => (scenes[scene] as { canvas: { widthMm: number; heightMm: number } }).canvas;

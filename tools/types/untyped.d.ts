@@ -20,7 +20,12 @@ declare module 'spectral.js' {
 }
 declare module '*/paint.mjs' {
   type Painted = { width: number; height: number; rgb: Uint8Array; labels: Uint8Array; names: string[] };
-  type Options = { scene?: 'balloons' | 'kettle' | 'star'; width?: number; seed?: number; without?: string[] };
+  type Options = {
+    scene?: 'balloons' | 'kettle' | 'star' | 'roofs' | 'lamp' | 'abstract';
+    width?: number;
+    seed?: number;
+    without?: string[];
+  };
   export const scenes: Record<
     string,
     { canvas: { widthMm: number; heightMm: number }; zones: { id: string; name: string; outline: [number, number][][][] }[] }

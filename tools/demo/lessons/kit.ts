@@ -57,10 +57,10 @@ export function heap(
   const found = findRecipes(
     target,
     tubes.map((one) => one.pigment),
-    { maxTubes: 3, count: 40 },
+    { maxTubes: 4, count: 200 },
   );
   const cost = (one: (typeof found)[number]) =>
-    one.deltaE + 0.5 * one.parts.length + 0.25 * one.parts.filter((part) => typeof part.parts !== 'number').length;
+    one.deltaE + 0.4 * one.parts.length + 0.2 * one.parts.filter((part) => typeof part.parts !== 'number').length;
   const best = found.reduce((least, one) => (cost(one) < cost(least) ? one : least));
   const idOf = new Map(tubes.map((one) => [one.pigment, one.id]));
   return {

@@ -1,5 +1,5 @@
 import { type RichLine, richLines, withBold, withList } from '@viaticum/core/lesson';
-import { useRef } from 'react';
+import { useId, useRef } from 'react';
 import { listWords as w } from '../words-steps.js';
 
 type Keyed<T> = { key: string; of: T };
@@ -48,6 +48,7 @@ export function RichInput({
   onCommit: (text: string) => void;
 }) {
   const area = useRef<HTMLTextAreaElement>(null);
+  const id = useId();
   const change = (how: typeof withBold) => {
     const field = area.current;
     if (!field) return;
@@ -59,7 +60,7 @@ export function RichInput({
   return (
     <div className="field wide rich-field">
       <span className="rich-head">
-        <label htmlFor={`rich-${label}`}>{label}</label>
+        <label htmlFor={id}>{label}</label>
         <span>
           {/* The field keeps the focus, so that its words are not taken before they are changed. */}
           <button
@@ -84,7 +85,7 @@ export function RichInput({
       </span>
       <textarea
         ref={area}
-        id={`rich-${label}`}
+        id={id}
         key={value}
         rows={rows}
         defaultValue={value}

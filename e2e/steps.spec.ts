@@ -51,7 +51,7 @@ test('the list by keys: marked, joined, moved, doubled, split, taken away, and a
 test('words with bold and a list; pasted tags stay words; found again by what is said', async ({ signedIn: page }) => {
   await openDemo(page);
   await page.locator('.step-line').nth(4).click();
-  await page.getByRole('button', { name: 'Change' }).click();
+  await page.getByRole('button', { name: 'Change', exact: true }).click();
   const say = page.getByLabel('What to say', { exact: true });
   await say.fill('Press lightly\n<img src=x onerror=alert(1)> marmalade');
   await say.selectText();

@@ -56,3 +56,35 @@ test('stage pictures: one after every step that leaves something; the canvas sho
   await expect.poll(() => painted.getAttribute('href')).toBe(shown);
   await accessible(page, 'stages');
 });
+
+test('an own method goes before the school, is kept under a name, and is there when a lesson is begun', async ({
+  signedIn: page,
+}) => {
+  await openDemo(page);
+  await topic(page, 'Draft');
+  const draft = page.getByRole('region', { name: 'The draft' });
+  const before = await draft.locator('.draft-summary b').innerText();
+  await page.getByRole('button', { name: 'Your own method' }).click();
+  await page.getByLabel('Coats of an area at most').fill('1');
+  await page.keyboard.press('Enter');
+  await expect(draft.locator('.draft-summary b')).not.toHaveText(before);
+  const say = page.getByLabel('What you say with block-in', { exact: true });
+  await say.fill('Flat and done, as my teacher had it.');
+  await say.blur();
+  await page.getByLabel('Name of your method').fill('one coat only');
+  await page.getByRole('button', { name: 'Keep this way' }).click();
+  await expect(page.getByText('Kept.', { exact: true })).toBeVisible();
+  await draft.getByRole('button', { name: 'Replace all steps by the draft' }).click();
+  await topic(page, 'Steps');
+  await page
+    .locator('.step-line', { hasText: 'far ridge' })
+    .or(page.locator('.step-line', { hasText: 'Far ridge' }))
+    .first()
+    .click();
+  await expect(page.locator('.step-say')).toContainText('Flat and done');
+  await saved(page);
+  await page.getByRole('link', { name: 'Shelf' }).click();
+  await page.getByRole('button', { name: 'New lesson' }).click();
+  await page.getByLabel('Picture', { exact: true }).setInputFiles('packages/server/assets/demo/star.jpg');
+  await expect(page.getByLabel('School')).toContainText('Your own: one coat only');
+});

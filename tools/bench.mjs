@@ -10,6 +10,7 @@ import { planLesson } from '../packages/core/dist/plan/index.js';
 import { paintRows } from './bench-paint.mjs';
 import { editingRows, pictureRows } from './bench-picture.mjs';
 import { planRows } from './bench-plan.mjs';
+import { stageRows } from './bench-stage.mjs';
 import { build, database, freePort, root, run, serve } from './setup.mjs';
 
 const rows = [];
@@ -177,6 +178,7 @@ run(async () => {
   await planRows(row);
   paintRows(row);
   await pictureRows(row);
+  await stageRows(row);
   bundles();
   await fanOut(100, 40);
   const table = [

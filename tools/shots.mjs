@@ -71,8 +71,6 @@ async function lessonViews(page) {
   await page.locator('.palette-tubes li').nth(3).waitFor({ timeout: 60_000 });
   await page.getByText(/^Searching/).waitFor({ state: 'hidden', timeout: 60_000 });
   await shoot(page, 'paints-palette');
-  await work('Palette sheet');
-  await shoot(page, 'paints-sheet');
   await station(page, 'Class');
 }
 
@@ -93,6 +91,22 @@ async function planViews(page) {
   await page.locator('.air-map').waitFor({ timeout: 60_000 });
   await page.locator('.air-map').scrollIntoViewIfNeeded();
   await shoot(page, 'steps-what-if');
+  await topic('Values');
+  await page.getByRole('region', { name: 'The roughest stage' }).waitFor();
+  await shoot(page, 'steps-values');
+  await topic('Marks');
+  await page.locator('.strokes-list').scrollIntoViewIfNeeded();
+  await shoot(page, 'steps-marks');
+  await topic('Stages');
+  await page.locator('.stage-strip img').nth(15).waitFor({ timeout: 90_000 });
+  await page.locator('.stage-strip button', { hasText: 'Great balloon in red' }).click();
+  await page.locator('.nearness').scrollIntoViewIfNeeded();
+  await shoot(page, 'steps-stages');
+  await page.getByRole('link', { name: 'Read through' }).click();
+  await page.locator('.read-step').first().waitFor();
+  await shoot(page, 'read-through');
+  await page.getByRole('link', { name: 'Back to the bench' }).click();
+  await page.waitForURL(/\/steps$/);
   await topic('Steps');
 }
 
@@ -103,20 +117,8 @@ async function pictureViews(page) {
   await topic('Values');
   await page.getByText('The darkest begin').waitFor();
   await shoot(page, 'picture-values');
-  await topic('Compare');
   const face = await page.locator('.easel-face').boundingBox();
   const at = (x, y) => [face.x + face.width * x, face.y + face.height * y];
-  for (const [x, y] of [
-    [0.2, 0.565],
-    [0.88, 0.64],
-  ])
-    await page.mouse.click(...at(x, y));
-  await page.getByText(/steps darker/).waitFor();
-  await shoot(page, 'picture-compare');
-  await topic('Edges');
-  await page.locator('.edge-list li').first().waitFor();
-  await page.waitForTimeout(2500);
-  await shoot(page, 'picture-edges');
   await topic('Composition');
   await page.getByLabel('The picture is about').selectOption('great balloon');
   await page.getByText(/stands .* off the middle/).waitFor();

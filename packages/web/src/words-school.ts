@@ -146,6 +146,23 @@ export const draftWords = {
   never: (time: string) => `Even without all that may be left out it lasts ${time}.`,
   leaves: (title: string, minutes: string) => `${title}, saves ${minutes}`,
   leaveOut: 'Leave these out',
+  method: {
+    title: 'Your own method',
+    unnamed: 'my way',
+    about:
+      'Your own rules go before those of the school. Kept under a name they are there for every lesson, and when one is begun.',
+    kept: 'Kept methods',
+    none: 'none',
+    coats: 'Coats of an area at most',
+    breakEvery: 'A break every, min',
+    later: 'Later coats',
+    asSchool: 'as the school has it',
+    laterShare: 'Their share of the area, %',
+    say: (technique: string) => `What you say with ${technique}`,
+    name: 'Name of your method',
+    keep: 'Keep this way',
+    isKept: 'Kept.',
+  },
 };
 
 export const stageWords = {

@@ -272,6 +272,9 @@ export const words = {
     join: 'join at',
   },
   follow: {
+    ticked: (done: number, of: number) => `${done} of ${of}`,
+    until: (what: string) => `until ${what}`,
+    tick: (name: string) => `One more done: ${name}`,
     codeTitle: 'Which class?',
     code: 'Class code',
     codeAbout: 'Six letters and digits; your instructor has them.',

@@ -2,7 +2,12 @@ import { photographed, scenes } from '../../../../tools/demo/paint.mjs';
 import { type Rgba, rgba } from '../raster/index.js';
 
 /** One of our painted scenes as a picture with its true regions. */
-export async function scene(name: 'balloons' | 'kettle' | 'star', width: number, seed: number, without: string[] = []) {
+export async function scene(
+  name: 'balloons' | 'kettle' | 'star' | 'roofs' | 'lamp' | 'abstract',
+  width: number,
+  seed: number,
+  without: string[] = [],
+) {
   const painted = await photographed({ scene: name, width, seed, without });
   return { ...painted, picture: toRgba(painted), zones: scenes[name]?.zones ?? [], canvas: scenes[name]?.canvas };
 }

@@ -10,6 +10,7 @@ import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { allowed, waitedFor } from '../drying.js';
 import { useServerNow } from '../use-live.js';
 import { DryingFilm } from './drying-film.js';
+import { Ticks } from './ticks.js';
 
 const w = words.follow;
 
@@ -131,6 +132,7 @@ function Work({
       {step.lines.map((line) => (
         <p key={line}>{line}</p>
       ))}
+      {step.counts && step.counts.length > 0 && <Ticks stepKey={item.stepId ?? ''} counts={step.counts} />}
       {step.mixes.map((mix) => (
         <div key={mix.id} className="follow-mix">
           <i className="follow-heap" style={{ background: mix.wetRgb }} title={w.wet} />

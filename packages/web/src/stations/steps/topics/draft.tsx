@@ -8,6 +8,7 @@ import { useSession, useWorkedOut } from '../../../lesson/context.js';
 import { words } from '../../../words.js';
 import { schoolWords, draftWords as w } from '../../../words-school.js';
 import { NumberField } from '../number-field.js';
+import { OwnMethod } from './own-method.js';
 
 const main = [
   'order',
@@ -26,11 +27,11 @@ export function DraftTopic() {
   const lesson = useWorkedOut();
   const session = useSession();
   const [showMore, setShowMore] = useState(false);
-  const { school, zones, mixes, support, elements, room, level, overlapMm, tubes, subjectZoneId } = lesson;
+  const { school, zones, mixes, support, elements, room, level, overlapMm, tubes, subjectZoneId, method } = lesson;
   // biome-ignore lint/correctness/useExhaustiveDependencies: a draft stands on these parts of the lesson alone
   const draft = useMemo(
     () => draftLesson(lesson, () => nanoid(8)),
-    [school, zones, mixes, support, elements, room, level, overlapMm, tubes, subjectZoneId],
+    [school, zones, mixes, support, elements, room, level, overlapMm, tubes, subjectZoneId, method],
   );
   if (zones.length === 0) return <p className="quiet">{w.needZones}</p>;
   const choose = (choice: keyof School) => (
@@ -75,6 +76,7 @@ export function DraftTopic() {
           {showMore ? w.fewer : w.more}
         </button>
       </div>
+      <OwnMethod />
       <Drafted lesson={lesson} draft={draft} />
       <Beside lesson={lesson} />
       <Fit lesson={lesson} />

@@ -1,0 +1,32 @@
+import { useState } from 'react';
+import { words } from '../../words.js';
+
+type Counted = { name: string; count: number; until: string };
+
+/** Marks and rounds to count: one tick each, tapped when it is done. Kept on this phone for as long as the page is open. */
+export function Ticks({ stepKey, counts }: { stepKey: string; counts: readonly Counted[] }) {
+  const [done, setDone] = useState<Readonly<Record<string, number>>>({});
+  return counts.map((one) => {
+    const key = `${stepKey}/${one.name}`;
+    const ticked = done[key] ?? 0;
+    return (
+      <fieldset key={key} className="follow-ticks">
+        <legend>
+          {one.name} <b className="numbers">{words.follow.ticked(ticked, one.count)}</b>
+          {one.until && <span className="quiet"> {words.follow.until(one.until)}</span>}
+        </legend>
+        <button
+          type="button"
+          className="follow-tick"
+          aria-label={words.follow.tick(one.name)}
+          onClick={() => setDone({ ...done, [key]: ticked >= one.count ? 0 : ticked + 1 })}
+        >
+          {Array.from({ length: one.count }, (_, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: ticks have nothing but their order
+            <i key={i} className={i < ticked ? 'done' : ''} />
+          ))}
+        </button>
+      </fieldset>
+    );
+  });
+}

@@ -1,0 +1,146 @@
+import { useQuery } from '@tanstack/react-query';
+import { type Method, type Technique, techniques } from '@viaticum/contract';
+import { type FormEvent, useState } from 'react';
+import { keptQuery, useKeep } from '../../../api/queries.js';
+import { useLesson, useSession } from '../../../lesson/context.js';
+import { RichInput } from '../../../ui/rich-text.js';
+import { words } from '../../../words.js';
+import { draftWords as d } from '../../../words-school.js';
+import { NumberField } from '../number-field.js';
+
+const w = d.method;
+const NONE = '';
+
+/** An instructor's own rules for drafts, beside the school: kept under a name for other lessons, or taken from there. */
+export function OwnMethod() {
+  const lesson = useLesson();
+  const session = useSession();
+  const keep = useKeep();
+  const { data: kept } = useQuery(keptQuery);
+  const [isOpen, setOpen] = useState(false);
+  const method: Method = lesson.method ?? { name: w.unnamed };
+  const [name, setName] = useState(lesson.method?.name ?? '');
+  const methods = (kept ?? []).flatMap((one) => (one.kept.kind === 'method' ? [one.kept] : []));
+  const set = (change: Partial<Method>) => session.do('setMethod', { method: { ...method, ...change } });
+  const clear = (field: keyof Method) => {
+    const { [field]: _, ...rest } = method;
+    return session.do('setMethod', { method: rest as Method });
+  };
+  const take = (chosen: string) => {
+    const own = methods.find((one) => one.name === chosen);
+    if (!own) session.do('setMethod', { method: null });
+    else {
+      session.do('setSchool', { school: own.school });
+      session.do('setMethod', { method: own.method });
+      setName(own.name);
+    }
+  };
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    const named = { ...method, name: name.trim() };
+    if (session.do('setMethod', { method: named }))
+      keep.mutate({ kind: 'method', name: named.name, school: lesson.school, method: named });
+  };
+  const number = (field: 'coats' | 'breakEveryMin', label: string, otherwise: number, round = 1) => (
+    <span className="field">
+      <span>{label}</span>
+      <NumberField
+        label={label}
+        value={method[field] ?? otherwise}
+        onValue={(value) => set({ [field]: Math.max(1, Math.round(value / round) * round) })}
+      />
+    </span>
+  );
+  const later = method.laterTechnique;
+  const says = (technique: Technique) => method.says?.find((one) => one.technique === technique)?.say ?? '';
+  const say = (technique: Technique, text: string) => {
+    const others = (method.says ?? []).filter((one) => one.technique !== technique);
+    set({ says: text.trim() === '' ? others : [...others, { technique, say: text }] });
+  };
+  return (
+    <section aria-label={w.title} className="own-method">
+      <p>
+        <button type="button" className="key" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+          {w.title}
+          {lesson.method ? `: ${lesson.method.name}` : ''}
+        </button>
+      </p>
+      {isOpen && (
+        <>
+          <p className="quiet small">{w.about}</p>
+          <div className="mark-fields">
+            <label className="field">
+              <span>{w.kept}</span>
+              <select
+                className="plain-input"
+                value={methods.some((one) => one.name === lesson.method?.name) ? lesson.method?.name : NONE}
+                onChange={(event) => take(event.target.value)}
+              >
+                <option value={NONE}>{w.none}</option>
+                {methods.map((one) => (
+                  <option key={one.name}>{one.name}</option>
+                ))}
+              </select>
+            </label>
+            {number('coats', w.coats, 3)}
+            {number('breakEveryMin', w.breakEvery, 60, 5)}
+            <label className="field">
+              <span>{w.later}</span>
+              <select
+                className="plain-input"
+                value={later ?? NONE}
+                onChange={(event) =>
+                  event.target.value === NONE ? clear('laterTechnique') : set({ laterTechnique: event.target.value as Technique })
+                }
+              >
+                <option value={NONE}>{w.asSchool}</option>
+                {techniques.map((one) => (
+                  <option key={one} value={one}>
+                    {words.techniques[one]}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <span className="field">
+              <span>{w.laterShare}</span>
+              <NumberField
+                label={w.laterShare}
+                value={Math.round((method.laterShare ?? 0.35) * 100)}
+                onValue={(value) => value >= 5 && value <= 100 && set({ laterShare: value / 100 })}
+              />
+            </span>
+          </div>
+          {(['block-in', 'blend', later ?? 'dry-brush'] as Technique[]).map((technique) => (
+            <RichInput
+              key={technique}
+              label={w.say(words.techniques[technique])}
+              value={says(technique)}
+              rows={2}
+              onCommit={(text) => say(technique, text)}
+            />
+          ))}
+          <form onSubmit={submit} className="own-method-keep">
+            <input
+              className="plain-input"
+              aria-label={w.name}
+              placeholder={w.name}
+              value={name}
+              onChange={(event) => setName(event.target.value)}
+              maxLength={120}
+              required
+            />
+            <button type="submit" className="key">
+              {w.keep}
+            </button>
+            {keep.isSuccess && <span role="status">{w.isKept}</span>}
+            {keep.error && (
+              <span className="signal" role="alert">
+                {keep.error.message}
+              </span>
+            )}
+          </form>
+        </>
+      )}
+    </section>
+  );
+}

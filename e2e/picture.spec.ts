@@ -213,7 +213,7 @@ test('edges, directions, light and composition: measured, and set by hand', asyn
   await topic(page, 'Composition');
   await page.getByLabel('The picture is about').selectOption('great balloon');
   await expect(page.getByText(/The great balloon stands \d+ % of the way off the middle/)).toBeVisible({ timeout: 25_000 });
-  await expect(page.getByText(/lines run unbroken from edge to edge/)).toBeVisible();
+  await expect(page.locator('.picture').getByText(/lines run unbroken from edge to edge/)).toBeVisible();
   await expect(page.getByText('Small balloons: 3 parts.')).toBeVisible();
   await page.getByLabel(/^Light/).fill('270');
   await expect(page.getByText('from the left')).toBeVisible();

@@ -12,7 +12,14 @@ const counter = () => {
   let n = 0;
   return () => `d${++n}`;
 };
-const bare = (lesson: Lesson): Lesson => ({ ...lesson, steps: [], stages: [{ id: 'st', name: 'x' }], planning: { pins: [] } });
+/** Without steps, and without colours set for areas: heaps are told apart by their names. */
+const bare = (lesson: Lesson): Lesson => ({
+  ...lesson,
+  zones: lesson.zones.map(({ targetLab: _, ...zone }) => zone),
+  steps: [],
+  stages: [{ id: 'st', name: 'x' }],
+  planning: { pins: [] },
+});
 const demo = bare(demoLesson());
 const school = (change: Partial<School>): Lesson => ({ ...demo, school: { ...demo.school, ...change } });
 const draft = (lesson: Lesson): Draft => draftLesson(lesson, counter());
@@ -175,6 +182,13 @@ describe('drafts from zones by chance', () => {
 });
 
 describe('lessons at the edge', () => {
+  it('names that are alike, in other scripts or full of signs make no difference to what is painted', () => {
+    const names = ['sky', 'sky', '🎈🎈', 'שמים כהים', 'x'.repeat(120), 'a <b>bold</b> hill'];
+    const named = { ...demo, zones: demo.zones.map((zone, i) => ({ ...zone, name: names[i % names.length] as string })) };
+    const one = draft(named);
+    expect(isWhole(named, one)).toEqual([]);
+    expect(one.steps.every(({ step }) => step.title.length <= 120 && step.title.trim() !== '')).toBe(true);
+  });
   it('no zones, one zone, a zone without a mix, sixty zones and no tubes all have a draft', () => {
     expect(draft({ ...demo, zones: [] }).steps.every(({ step }) => step.kind !== 'paint')).toBe(true);
     const one = smallLesson([]);

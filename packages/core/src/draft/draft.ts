@@ -203,7 +203,8 @@ function coatsOf(
     return { facts, coats: [only], lights };
   }
   const isBlend = facts.isSoft || isGradual;
-  const taken = isBlend ? Math.min(MOST_BLENDED, sequence.length) : 1;
+  // Where the picture was looked at, all values that pass into each other are blended at once.
+  const taken = isBlend ? Math.min(shareOf.size > 0 ? MOST_BLENDED : 2, sequence.length) : 1;
   const base: Coat = {
     technique: isBlend ? 'blend' : 'block-in',
     mixIds: sequence.slice(0, taken),

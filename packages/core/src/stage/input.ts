@@ -5,7 +5,7 @@ import { laysPaint } from '../plan/index.js';
 import { type LabRaster, labRaster, type Rgba, shrink } from '../raster/index.js';
 import { extentOutline, outlineArea, outlineBox, outlineLength, scanOutline } from '../zone/index.js';
 import { hashText, turnOf } from './chance.js';
-import { movedIntoReach, reachOf } from './reach.js';
+import { movedIntoReach, type Reach, reachOf } from './reach.js';
 import type { TouchName } from './strokes.js';
 
 export type StageColour = { rgb: readonly [number, number, number]; lab: readonly [number, number, number] };
@@ -171,10 +171,19 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
     });
     return { id: step.id, seed, passes, marks, lines, key: JSON.stringify([step.id, passes, marks, lines]) };
   });
-  const aim = reference
-    ? movedIntoReach(labRaster(shrink(reference, Math.ceil(width / FACTOR), Math.ceil(height / FACTOR))), reachOf(lesson))
-    : null;
+  const aim = reference ? aimOf(reference, Math.ceil(width / FACTOR), Math.ceil(height / FACTOR), reachOf(lesson)) : null;
   return { width, height, mmPerPx, bare: bare[support.kind], zones, steps, aim, factor: FACTOR, seed: hashText(lesson.title) };
+}
+
+type Aimed = { width: number; height: number; dark: number; light: number; aim: LabRaster };
+const aims = new WeakMap<Rgba, Aimed>();
+/** The picture, smaller and moved into reach; worked out once for a picture. */
+function aimOf(reference: Rgba, width: number, height: number, { dark, light }: Reach): LabRaster {
+  const known = aims.get(reference);
+  if (known?.width === width && known.height === height && known.dark === dark && known.light === light) return known.aim;
+  const aim = movedIntoReach(labRaster(shrink(reference, width, height)), { dark, light });
+  aims.set(reference, { width, height, dark, light, aim });
+  return aim;
 }
 
 /** Half the width over which an edge is lost, in mm; hard edges have none. */

@@ -25,30 +25,71 @@ export function stepPainter(input: StageInput, canvas: Canvas) {
   return {
     teeth: pen.teeth,
     paint(step: StageStep): void {
-      for (const pass of step.passes) paintPass(input, canvas, pen, step, pass);
+      for (const pass of step.passes) paintReady(input, pen, readyPass(input, canvas, step, pass), null);
       for (const marks of step.marks) layMarks(input, pen, marks, step.seed);
       if (step.lines) for (const zone of input.zones) drawOutline(canvas, zone, input.mmPerPx);
     },
   };
 }
 
-function paintPass(input: StageInput, canvas: Canvas, pen: Pen, step: StageStep, pass: StagePass): void {
+/** What a pass will do, worked out before a stroke is laid: where its zone lies, and what goes into every cell. */
+export type ReadyPass = {
+  pass: StagePass;
+  zone: StageZone;
+  own: Uint8Array;
+  coarse: Coarse;
+  chosen: Chosen;
+  seed: number;
+  /** The brush as it is used: a small area takes a small one, or its shape is lost. */
+  brushPx: number;
+};
+
+export function readyPass(input: StageInput, canvas: Canvas, step: StageStep, pass: StagePass): ReadyPass {
   const zone = input.zones[pass.zone] as StageZone;
-  const touch = touches[pass.touch];
   const own = pass.isFirst ? zone.painted : zone.seen;
   const seed = hash(input.seed, zone.seed, step.seed);
   const coarse = coarseOf(input, canvas, own, zone.seen);
-  const chosen = choose(coarse, pass, seed);
+  let count = 0;
+  for (let i = 0; i < own.length; i++) if (own[i] !== 0) count++;
+  return { pass, zone, own, coarse, chosen: choose(coarse, pass, seed), seed, brushPx: brushFor(pass.brushPx, count) };
+}
+
+const SMALL_SHARE = 0.45;
+/** In steps of an eighth, so that an area that grows by a hair keeps its brush. */
+function brushFor(wantedPx: number, count: number): number {
+  const most = Math.sqrt(count) * SMALL_SHARE;
+  if (wantedPx <= most) return Math.max(3, wantedPx);
+  let step = 3;
+  while (step * 1.125 <= most) step *= 1.125;
+  return Math.max(3, Math.min(wantedPx, step));
+}
+
+/** Cells in which strokes are laid, and cells from which a stroke may reach them; null: everywhere. */
+export type Region = { laid: Uint8Array; reach: Uint8Array };
+
+export function paintReady(input: StageInput, pen: Pen, ready: ReadyPass, region: Region | null): void {
+  const { pass, own, coarse, chosen, seed } = ready;
   const isWhole = pass.share >= 0.95;
   const groups = pass.isBlend || pass.colours.length === 1 ? 1 : pass.colours.length;
   for (let k = 0; k < groups; k++) {
-    const mask = groups > 1 || !isWhole ? clipped(input, own, coarse, chosen, groups > 1 ? k : -1, seed) : own;
-    lay(input, pen, { zone, touch, pass, mask, coarse, chosen, group: groups > 1 ? k : -1, seed: hash(seed, k), isWhole });
+    const group = groups > 1 ? k : -1;
+    const shape = groups > 1 || !isWhole ? clipped(input, own, coarse, chosen, group, seed) : own;
+    lay(input, pen, ready, { shape, group, seed: hash(seed, k), isWhole, region });
   }
 }
 
+/** How far from a cell that changes its strokes may change the canvas, in px: so far goes a stroke, and so far its colours run. */
+export function reachOfPass({ pass, brushPx }: ReadyPass, { mmPerPx, factor }: StageInput): { strokePx: number; cells: number } {
+  const touch = touches[pass.touch];
+  // From its middle a stroke goes at most 0.65 of the length that its touch says, a fine one of thirteen times its width.
+  const long = Math.max(touch.long, brushPx < 9 ? 130 : 0);
+  const strokePx = Math.ceil((0.7 * long * brushPx) / 10 + 1.5 * brushPx + 4);
+  const run = pass.isBlend ? 2 * Math.max(1, Math.round(RUN_MM / (mmPerPx * factor))) + RINGS + 1 : 0;
+  return { strokePx, cells: run + 4 };
+}
+
 /** The cells of a zone on the coarse map: how much of each belongs to it, what lies there now and what is wanted. */
-type Coarse = {
+export type Coarse = {
   width: number;
   height: number;
   cells: Int32Array;
@@ -99,7 +140,7 @@ function coarseOf({ width, height, factor, aim }: StageInput, canvas: Canvas, ma
 }
 
 /** What a pass does in every cell. */
-type Chosen = {
+export type Chosen = {
   /** The number of its colour (pairs in eighths for a blend), or -1 where the pass leaves it alone. */
   index: Int16Array;
   palette: [number, number, number][];
@@ -351,51 +392,41 @@ function clipped(
   return mask;
 }
 
-type Laying = {
-  zone: StageZone;
-  touch: Touch;
-  pass: StagePass;
-  mask: Uint8Array;
-  coarse: Coarse;
-  chosen: Chosen;
-  group: number;
-  seed: number;
-  isWhole: boolean;
-};
+type Laying = { shape: Uint8Array; group: number; seed: number; isWhole: boolean; region: Region | null };
 
 /** Lays the strokes of one pass: a first round with the brush, and where all is to be covered two finer ones into the gaps. */
-function lay(input: StageInput, pen: Pen, laying: Laying): void {
-  const { zone, touch, pass, mask, coarse, chosen, group, seed, isWhole } = laying;
+function lay(input: StageInput, pen: Pen, ready: ReadyPass, { shape, group, seed, isWhole, region }: Laying): void {
+  const { zone, pass, coarse, chosen, brushPx } = ready;
   const { width, height, factor } = input;
+  const touch: Touch = touches[pass.touch];
+  const mask = region ? within(shape, region.laid, coarse.width, input) : shape;
   const box = boxOf(mask, width, height);
   if (!box) return;
   const direction = (x: number, y: number) =>
     (turnAt(zone, x, y) + (((hash(zone.seed, Math.floor(x) >> 6, Math.floor(y) >> 6) & 127) - 64) >> 1) + TURN) & (TURN - 1);
   const done = isWhole ? new Uint8Array(width * height) : null;
-  // A small area takes a small brush, or its shape is lost.
-  const most = Math.max(3, Math.min(pass.brushPx, Math.sqrt(box.count) * 0.45));
   const field = pass.isBlend ? blended(coarse, chosen, input) : null;
   const rounds = isWhole && touch.opacity > 180 ? [1, 0.72, 0.42] : [1];
   rounds.forEach((scale, round) => {
-    const widthPx = Math.max(2.5, most * scale);
+    const widthPx = Math.max(2.5, brushPx * scale);
     const long = (touch.long * widthPx) / 10;
     const spacing = Math.max(2, Math.round(0.46 * Math.sqrt(widthPx * long)));
     const seeds: { x: number; y: number; order: number }[] = [];
-    for (let gy = box.y0; gy <= box.y1; gy += spacing)
-      for (let gx = box.x0; gx <= box.x1; gx += spacing) {
+    // The grid lies on the canvas, not on the area, so that an area that changes keeps its strokes elsewhere.
+    for (let gy = box.y0 - (box.y0 % spacing); gy <= box.y1; gy += spacing)
+      for (let gx = box.x0 - (box.x0 % spacing); gx <= box.x1; gx += spacing) {
         const draw = chance(hash(seed, round, gx, gy));
         const x = gx + ((draw() * spacing) >> 16);
         const y = gy + ((draw() * spacing) >> 16);
         const order = draw();
+        if (region && !region.reach[cellAt(gx, gy, coarse, factor)]) continue;
         const place = round > 0 && done ? gapIn(done, mask, width, height, gx, gy, spacing) : { x, y };
         if (!place || place.x >= width || place.y >= height || mask[place.y * width + place.x] === 0) continue;
         seeds.push({ ...place, order: order * 65536 + ((gx * 31 + gy) & 65535) });
       }
     seeds.sort((a, b) => a.order - b.order);
     for (const at of seeds) {
-      const cell =
-        Math.min(coarse.height - 1, Math.floor(at.y / factor)) * coarse.width +
-        Math.min(coarse.width - 1, Math.floor(at.x / factor));
+      const cell = cellAt(at.x, at.y, coarse, factor);
       const number = group >= 0 ? group : (chosen.index[cell] as number);
       const colour = chosen.palette[Math.max(0, number)];
       if (!colour) continue;
@@ -405,22 +436,33 @@ function lay(input: StageInput, pen: Pen, laying: Laying): void {
   });
 }
 
-function boxOf(
-  mask: Uint8Array,
-  width: number,
-  height: number,
-): { x0: number; y0: number; x1: number; y1: number; count: number } | null {
-  let [x0, y0, x1, y1, count] = [width, height, -1, -1, 0];
+const cellAt = (x: number, y: number, { width, height }: Coarse, factor: number): number =>
+  Math.min(height - 1, Math.floor(y / factor)) * width + Math.min(width - 1, Math.floor(x / factor));
+
+/** A mask as far as it lies in some cells. */
+function within(mask: Uint8Array, cells: Uint8Array, across: number, { width, height, factor }: StageInput): Uint8Array {
+  const out = new Uint8Array(mask.length);
+  for (let y = 0; y < height; y++) {
+    const row = Math.floor(y / factor) * across;
+    for (let x = 0; x < width; x++) {
+      const at = y * width + x;
+      if (mask[at] !== 0 && cells[row + Math.floor(x / factor)] !== 0) out[at] = mask[at] as number;
+    }
+  }
+  return out;
+}
+
+function boxOf(mask: Uint8Array, width: number, height: number): { x0: number; y0: number; x1: number; y1: number } | null {
+  let [x0, y0, x1, y1] = [width, height, -1, -1];
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
       if (mask[y * width + x] === 0) continue;
-      count++;
       if (x < x0) x0 = x;
       if (x > x1) x1 = x;
       if (y < y0) y0 = y;
       y1 = y;
     }
-  return count > 0 ? { x0, y0, x1, y1, count } : null;
+  return x1 >= 0 ? { x0, y0, x1, y1 } : null;
 }
 
 /** The drawn line of a zone: a pencil's width, pale enough to be painted over. */

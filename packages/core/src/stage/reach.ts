@@ -1,15 +1,18 @@
 import type { Lesson } from '@viaticum/contract';
-import { finishOf, paintsOf } from '../lesson/index.js';
+import { finishOf, memo, stockOf } from '../lesson/index.js';
 import { mixColour } from '../mix/index.js';
 import type { LabRaster } from '../raster/index.js';
 
 /** The darkest and the lightest L* that a lesson's tubes reach, dry. */
 export type Reach = { dark: number; light: number };
 
+const reaches = memo((tubes: Lesson['tubes']) => reachOfTubes(tubes), 4);
 /** What the tubes reach: the darkest of all mixtures of two, and the lightest tube; 15 to 96 where there are none. */
-export function reachOf(lesson: Lesson): Reach {
-  const paints = paintsOf(lesson);
-  const finish = finishOf(lesson.tubes);
+export const reachOf = (lesson: Lesson): Reach => reaches(lesson.tubes);
+
+function reachOfTubes(tubes: Lesson['tubes']): Reach {
+  const paints = stockOf({ tubes, mixes: [] });
+  const finish = finishOf(tubes);
   if (paints.length === 0) return { dark: 15, light: 96 };
   let [dark, light] = [100, 0];
   paints.forEach((one, i) => {

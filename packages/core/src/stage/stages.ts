@@ -1,4 +1,5 @@
 import type { Rgba } from '../raster/index.js';
+import { canBeMended, type Dirty, mendStep, sizesOf } from './change.js';
 import type { StageInput } from './input.js';
 import { bareCanvas, stepPainter } from './paint.js';
 import { type Canvas, shaded } from './strokes.js';
@@ -6,29 +7,46 @@ import { type Canvas, shaded } from './strokes.js';
 type Kept = { key: string; canvas: Canvas };
 
 /**
- * Paints a lesson step by step and remembers the canvas after each, so that a change is painted anew only from the first step
- * that differs. What it gives equals a painting from nothing, byte for byte. One session for one canvas and one picture.
+ * Paints a lesson step by step and remembers the canvas after each. Another step is painted anew from there on; another outline, edge
+ * or direction is mended where it shows. What it gives equals a painting from nothing, byte for byte. One session for one canvas.
  */
 export function stageSession() {
   let kept: Kept[] = [];
-  let ground = '';
+  let last: StageInput | null = null;
   return {
     /** Paints what is not painted yet; yields the number of steps done. Answers the canvas as it is seen after each wanted step. */
     *paint(input: StageInput, wanted: readonly string[]): Generator<number, Map<string, Rgba>> {
-      const base = `${input.width}x${input.height} ${input.seed} ${keyOfMasks(input)}`;
-      if (base !== ground) {
-        ground = base;
-        kept = [];
-      }
+      const old = last;
+      if (!old || !canBeMended(old, input)) kept = [];
       let same = 0;
       while (same < kept.length && same < input.steps.length && kept[same]?.key === input.steps[same]?.key) same++;
       kept = kept.slice(0, same);
       const out = new Map<string, Rgba>();
+      const base = stepPainter(input, bareCanvas(input));
+      const show = (id: string, of: Canvas) =>
+        wanted.includes(id) && out.set(id, { width: of.width, height: of.height, data: shaded(of, base.teeth) });
+      if (old && same > 0 && keyOfMasks(old) !== keyOfMasks(input)) {
+        // Mended on the side, and put in place only when all of it is done: work may end at any pause.
+        const mended: Kept[] = [];
+        const { across, down } = sizesOf(input);
+        let dirty: Dirty = new Uint8Array(across * down);
+        for (const [i, step] of input.steps.slice(0, same).entries()) {
+          const canvases = {
+            before: kept[i - 1]?.canvas ?? bareCanvas(old),
+            after: (kept[i] as Kept).canvas,
+            beneath: mended[i - 1]?.canvas ?? bareCanvas(input),
+          };
+          const done = mendStep({ old, fresh: input }, { old: old.steps[i] ?? step, fresh: step }, canvases, dirty);
+          dirty = done.dirty;
+          mended.push({ key: step.key, canvas: done.canvas });
+          show(step.id, done.canvas);
+          yield i + 1;
+        }
+        kept = mended;
+      } else for (const [i, step] of input.steps.slice(0, same).entries()) show(step.id, (kept[i] as Kept).canvas);
+      last = input;
       const canvas = copy(kept.at(-1)?.canvas ?? bareCanvas(input));
       const pen = stepPainter(input, canvas);
-      const show = (id: string, of: Canvas) =>
-        wanted.includes(id) && out.set(id, { width: of.width, height: of.height, data: shaded(of, pen.teeth) });
-      for (const [i, step] of input.steps.slice(0, same).entries()) show(step.id, (kept[i] as Kept).canvas);
       for (const [i, step] of input.steps.slice(same).entries()) {
         pen.paint(step);
         // A step that leaves no trace shares its canvas with the one before.
@@ -47,14 +65,13 @@ export function stageSession() {
 
 const copy = ({ width, height, rgb, relief }: Canvas): Canvas => ({ width, height, rgb: rgb.slice(), relief: relief.slice() });
 
-/** Zones and picture in short: another outline or another picture is another painting. */
-function keyOfMasks({ zones, aim }: StageInput): string {
-  const parts = zones.map(({ id, outline, turn, flow, fades }) => {
-    let sum = 0;
-    for (const part of outline) for (const ring of part) for (const [x, y] of ring) sum = (sum * 31 + x * 7 + y * 13) % 1e9;
-    return `${id}:${turn}:${flow ? `${flow.kind}${flow.x},${flow.y}` : ''}:${fades}:${sum.toFixed(3)}`;
-  });
-  let light = 0;
-  if (aim) for (let i = 0; i < aim.l.length; i += 7) light = (light * 33 + Math.round((aim.l[i] as number) * 100)) % 1e9;
-  return `${parts.join()}|${light}`;
+/** Zones in short: another outline, edge or direction is another painting. */
+function keyOfMasks({ zones }: StageInput): string {
+  return zones
+    .map(({ id, outline, turn, flow, fades }) => {
+      let sum = 0;
+      for (const part of outline) for (const ring of part) for (const [x, y] of ring) sum = (sum * 31 + x * 7 + y * 13) % 1e9;
+      return `${id}:${turn}:${flow ? `${flow.kind}${flow.x},${flow.y}` : ''}:${fades}:${sum.toFixed(3)}`;
+    })
+    .join();
 }

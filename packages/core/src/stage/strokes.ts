@@ -77,12 +77,12 @@ export type Stroke = {
 };
 
 /** Paints strokes into a canvas; remembers per stroke what it has touched, so that no pixel is painted twice by one stroke. */
-export function painter(canvas: Canvas, pitch: number) {
+export function painter(canvas: Canvas, pitch: number, known?: Uint8Array) {
   const { width, height, rgb, relief } = canvas;
   const seen = new Uint32Array(width * height);
   let count = 0;
-  const teeth = new Uint8Array(width * height);
-  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) teeth[y * width + x] = toothAt(x, y, pitch);
+  const teeth = known ?? new Uint8Array(width * height);
+  if (!known) for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) teeth[y * width + x] = toothAt(x, y, pitch);
 
   /** The line of a stroke, traced both ways from its middle along the direction field. */
   const trace = ({ x, y, widthPx, touch, direction, lengthPx }: Stroke, scale: number): number[] => {
@@ -159,8 +159,21 @@ export function painter(canvas: Canvas, pitch: number) {
         const toX = Math.min(width - 1, Math.ceil(Math.max(x0, x1) + half + 1));
         const fromY = Math.max(0, Math.floor(Math.min(y0, y1) - half - 1));
         const toY = Math.min(height - 1, Math.ceil(Math.max(y0, y1) + half + 1));
-        for (let y = fromY; y <= toY; y++)
-          for (let x = fromX; x <= toX; x++) {
+        for (let y = fromY; y <= toY; y++) {
+          // Of a row only what can lie in the strip, a pixel more on either side.
+          const down = y + 0.5 - y0;
+          let [first, past] = [fromX, toX];
+          if (uy > 1e-3 || uy < -1e-3) {
+            const [one, other] = [(ux * down - half) / uy, (ux * down + half) / uy];
+            first = Math.max(first, Math.floor(x0 + (one < other ? one : other)) - 2);
+            past = Math.min(past, Math.ceil(x0 + (one < other ? other : one)) + 1);
+          }
+          if (ux > 1e-3 || ux < -1e-3) {
+            const [one, other] = [(-capBefore - uy * down) / ux, (length + capAfter - uy * down) / ux];
+            first = Math.max(first, Math.floor(x0 + (one < other ? one : other)) - 2);
+            past = Math.min(past, Math.ceil(x0 + (one < other ? other : one)) + 1);
+          }
+          for (let x = first; x <= past; x++) {
             const at = y * width + x;
             const allowed = mask[at] as number;
             if (allowed === 0 || seen[at] === id) continue;
@@ -205,6 +218,7 @@ export function painter(canvas: Canvas, pitch: number) {
             relief[at] = mixByte(relief[at] as number, Math.max(0, Math.min(255, ridge)), alpha);
             if (done && alpha > 110) done[at] = 1;
           }
+        }
         along += length;
       }
     },

@@ -1,6 +1,9 @@
 import type { StageInput, StageStep, StageZone } from './input.js';
-import { paintReady, type ReadyPass, reachOfPass, readyPass, stepPainter } from './paint.js';
-import { type Canvas, painter } from './strokes.js';
+import { inTurn, type Laying, roundsOf, type Seed, seedAt, strokeAt, within } from './lay.js';
+import { type DonePass, layingsOf, type ReadyPass, readyPass, stepPainter, teethOf } from './paint.js';
+import { type Canvas, type Cells, painter } from './strokes.js';
+
+type Mended = { canvas: Canvas; dirty: Dirty; done: readonly DonePass[] };
 
 /** Which cells of the coarse map may look otherwise than before. */
 export type Dirty = Uint8Array;
@@ -42,6 +45,16 @@ function maskChanges(old: StageZone, fresh: StageZone, input: StageInput, isFirs
   return isFirst ? known.first : known.later;
 }
 
+/** Whether two masks are the same, four bytes at a time. */
+function isSame(one: Uint8Array, other: Uint8Array): boolean {
+  if (one === other) return true;
+  const words = one.length >> 2;
+  const [a, b] = [new Uint32Array(one.buffer, one.byteOffset, words), new Uint32Array(other.buffer, other.byteOffset, words)];
+  for (let i = 0; i < words; i++) if (a[i] !== b[i]) return false;
+  for (let i = words * 4; i < one.length; i++) if (one[i] !== other[i]) return false;
+  return true;
+}
+
 /** All that a zone covers where its strokes run another way. */
 function compareMasks(old: StageZone, fresh: StageZone, input: StageInput, isFirst: boolean): Dirty | null {
   const { across, down } = sizesOf(input);
@@ -50,12 +63,15 @@ function compareMasks(old: StageZone, fresh: StageZone, input: StageInput, isFir
   // What is seen alone decides how colours run at a rim, also where more is painted.
   const dirty = new Uint8Array(across * down);
   let any = false;
-  for (let at = 0; at < after.length; at++) {
-    if (before[at] === after[at] && old.seen[at] === fresh.seen[at] && !(isTurned && after[at] !== 0)) continue;
+  const [wasSeen, isSeen] = [old.seen, fresh.seen];
+  const put = (at: number) => {
     const y = Math.floor(at / input.width);
     dirty[Math.floor(y / input.factor) * across + Math.floor((at - y * input.width) / input.factor)] = 1;
     any = true;
-  }
+  };
+  if (!isTurned && isSame(before, after) && isSame(wasSeen, isSeen)) return null;
+  for (let at = 0; at < after.length; at++)
+    if (before[at] !== after[at] || wasSeen[at] !== isSeen[at] || (isTurned && after[at] !== 0)) put(at);
   return any ? dirty : null;
 }
 
@@ -89,80 +105,174 @@ export function mendStep(
   step: { old: StageStep; fresh: StageStep },
   canvases: { before: Canvas; after: Canvas; beneath: Canvas },
   dirty: Dirty,
-): { canvas: Canvas; dirty: Dirty } {
+  done: readonly DonePass[],
+): Mended {
   const { old, fresh } = inputs;
   const sizes = sizesOf(fresh);
   const [pass] = step.fresh.passes;
   const isSingle = step.fresh.passes.length === 1 && step.fresh.marks.length === 0 && !step.fresh.lines;
   if (step.fresh.passes.length === 0 && step.fresh.marks.length === 0 && !step.fresh.lines)
-    return { canvas: canvases.beneath, dirty };
+    return { canvas: canvases.beneath, dirty, done: [] };
   const isClean = !any(dirty);
   const isReshaped = step.fresh.passes.some(
     (one) => maskChanges(old.zones[one.zone] as StageZone, fresh.zones[one.zone] as StageZone, fresh, one.isFirst) !== null,
   );
   const hasLines = step.fresh.lines || step.fresh.marks.length > 0;
-  if (isClean && !isReshaped && !hasLines) return { canvas: canvases.after, dirty };
+  if (isClean && !isReshaped && !hasLines) return { canvas: canvases.after, dirty, done };
   const touched =
     isReshaped ||
     (!isClean && step.fresh.passes.some((one) => overlaps((fresh.zones[one.zone] as StageZone).painted, dirty, fresh, sizes)));
-  if (isSingle && !touched) return pasted(canvases.after, canvases.beneath, dirty, fresh, sizes);
+  if (!hasLines && !touched) return { ...pasted(canvases.after, canvases.beneath, dirty, fresh, sizes), done };
   if (!isSingle || !pass) return whole(fresh, step.fresh, canvases);
-  const was = readyPass(old, canvases.before, step.old, step.old.passes[0] as typeof pass);
   const is = readyPass(fresh, canvases.beneath, step.fresh, pass);
-  const region = regionOf(was, is, { old, fresh }, dirty, sizes);
-  if (region === null) return whole(fresh, step.fresh, canvases);
-  const work = copyOf(canvases.beneath);
-  const pen = painter(work, 1, teethOf(fresh));
-  paintReady(fresh, pen, is, region);
-  return pasted(canvases.after, work, region.wanted, fresh, sizes);
+  const [was] = done;
+  const mended = was && mendPass(was, is, fresh, canvases.beneath, dirty, sizes);
+  if (!mended) return whole(fresh, step.fresh, canvases);
+  return { ...pasted(canvases.after, mended.work, mended.wanted, fresh, sizes), done: [mended.done] };
 }
 
-/** Where the strokes of a pass may leave something else than before, and what has to be laid to know it; null where that is nearly everything. */
-function regionOf(
-  was: ReadyPass,
+/** Beyond this share of the canvas painting anew is quicker. */
+const MOST_MENDED = 0.6;
+const ROUNDS_OF_MENDING = 5;
+const sizeOf = (cells: Dirty): number => cells.reduce((sum, one) => sum + one, 0);
+
+/**
+ * Lays a pass again only where it comes out otherwise: in cells whose mask, colour or ground changed, and along strokes that came, went
+ * or changed. Whether a gap is filled depends on what lies in its square of the grid, so these squares are laid as well. Null where
+ * that is nearly everything.
+ */
+function mendPass(
+  was: DonePass,
   is: ReadyPass,
-  { old, fresh }: { old: StageInput; fresh: StageInput },
+  fresh: StageInput,
+  beneath: Canvas,
   dirty: Dirty,
   sizes: Sizes,
-): { wanted: Dirty; laid: Dirty; reach: Dirty } | null {
-  if (was.brushPx !== is.brushPx || was.chosen.palette.length !== is.chosen.palette.length) return null;
-  const changed = maskChanges(was.zone, is.zone, fresh, is.pass.isFirst) ?? new Uint8Array(dirty.length);
+): { work: Canvas; wanted: Dirty; done: DonePass } | null {
+  const [before] = was.laid;
+  if (!before || before.length === 0 || was.layings.length !== 1) return null;
+  if (was.ready.brushPx !== is.brushPx || was.ready.chosen.palette.length !== is.chosen.palette.length) return null;
+  const [laying] = layingsOf(fresh, is);
+  if (!laying) return null;
+  const { index, strength } = was.ready.chosen;
+  const changed = maskChanges(was.ready.zone, is.zone, fresh, is.pass.isFirst)?.slice() ?? new Uint8Array(dirty.length);
   for (let i = 0; i < changed.length; i++)
-    if (was.chosen.index[i] !== is.chosen.index[i] || was.chosen.strength?.[i] !== is.chosen.strength?.[i]) changed[i] = 1;
-  const { strokePx, cells } = reachOfPass(is, fresh);
-  const strokeCells = Math.ceil(strokePx / old.factor);
-  const wanted = any(changed) ? grown(changed, sizes, cells + strokeCells) : changed;
+    if (index[i] !== is.chosen.index[i] || strength?.[i] !== is.chosen.strength?.[i]) changed[i] = 1;
+  const wanted = grown(changed, sizes, SHAPE_CELLS).slice();
   for (let i = 0; i < wanted.length; i++) if (dirty[i] !== 0) wanted[i] = 1;
-  // Strokes fill the gaps of earlier rounds: for what is wanted to be right, its surroundings must be laid too.
-  const laid = grown(wanted, sizes, 3 * strokeCells);
-  const share = laid.reduce((sum, one) => sum + one, 0) / laid.length;
-  if (share > MOST_MENDED) return null;
-  return { wanted, laid, reach: grown(laid, sizes, strokeCells) };
+  const field = was.layings[0]?.field;
+  if (field && laying.field) runs(field, laying.field, wanted, fresh, sizes);
+  const mending = { is, laying, rounds: roundsOf(is, laying.isWhole), before };
+  for (let attempt = 0; attempt < ROUNDS_OF_MENDING; attempt++) {
+    const size = sizeOf(wanted);
+    if (size > MOST_MENDED * wanted.length) return null;
+    const { work, seeds } = layWithin(mending, fresh, beneath, wanted, sizes);
+    if (sizeOf(wanted) === size) return { work, wanted, done: { ready: is, layings: [laying], laid: [seeds] } };
+  }
+  return null;
 }
-/** Beyond this share of the canvas painting anew is quicker. */
-const MOST_MENDED = 0.7;
+
+/** So far the shape of what lies in a cell reaches: two rounds of smoothing, and half a cell between. */
+const SHAPE_CELLS = 4;
+/** Adds cells in which colours run otherwise; a field has one colour a cell. */
+function runs(old: Uint8Array, fresh: Uint8Array, cells: Dirty, { width, factor }: StageInput, { across, down }: Sizes): void {
+  for (let cy = 0; cy < down; cy++)
+    for (let cx = 0; cx < across; cx++) {
+      const at = (cy * factor * width + cx * factor) * 3;
+      if (old[at] !== fresh[at] || old[at + 1] !== fresh[at + 1] || old[at + 2] !== fresh[at + 2]) cells[cy * across + cx] = 1;
+    }
+}
+
+type Mending = { is: ReadyPass; laying: Laying; rounds: ReturnType<typeof roundsOf>; before: readonly Seed[][] };
+/** One attempt: lays all strokes that touch what is wanted. Strokes that differ from before widen it, and then it must be done again. */
+function layWithin(
+  mending: Mending,
+  fresh: StageInput,
+  beneath: Canvas,
+  wanted: Dirty,
+  sizes: Sizes,
+): { work: Canvas; seeds: Seed[][] } {
+  const { is, laying, rounds, before } = mending;
+  const { factor } = fresh;
+  const cells: Cells = { map: wanted.slice(), ...sizes, factor };
+  for (const { spacing } of rounds.slice(1))
+    forSquares(wanted, spacing, sizes, factor, (gx, gy) => {
+      for (let y = Math.floor(gy / factor); y <= Math.min(sizes.down - 1, Math.floor((gy + spacing) / factor)); y++)
+        for (let x = Math.floor(gx / factor); x <= Math.min(sizes.across - 1, Math.floor((gx + spacing) / factor)); x++)
+          cells.map[y * sizes.across + x] = 1;
+    });
+  const mask = within(laying.shape, cells.map, sizes.across, fresh);
+  const work = copyOf(beneath);
+  const pen = painter(work, teethOf(fresh));
+  const done = laying.isWhole ? new Uint8Array(fresh.width * fresh.height) : null;
+  const wider: Cells = { map: wanted, ...sizes, factor };
+  // What was wanted when the attempt began: only its squares are laid as a whole.
+  const asked = wanted.slice();
+  const key = (at: Seed) => `${at.gx},${at.gy},${at.x},${at.y},${at.number}`;
+  const seeds = rounds.map(({ widthPx, spacing }, round) => {
+    const old = before[round] ?? [];
+    const next = seedsNear(mending, fresh, asked, sizes, { round, spacing, done });
+    const [olds, news] = [new Set(old.map(key)), new Set(next.map(key))];
+    for (const at of [...old.filter((one) => !news.has(key(one))), ...next.filter((one) => !olds.has(key(one)))]) {
+      const stroke = strokeAt(is, laying, mask, { round, widthPx }, at);
+      if (stroke) pen.mark(stroke, wider);
+    }
+    for (const at of next) {
+      const stroke = strokeAt(is, laying, mask, { round, widthPx }, at);
+      if (stroke) pen.lay(stroke, done, cells);
+    }
+    return next;
+  });
+  return { work, seeds };
+}
+
+/** Every square of a grid that some cells reach into, once, by its corner. */
+function forSquares(
+  cells: Dirty,
+  spacing: number,
+  { across, down }: Sizes,
+  factor: number,
+  found: (gx: number, gy: number) => void,
+): void {
+  const seen = new Set<number>();
+  for (let cy = 0; cy < down; cy++)
+    for (let cx = 0; cx < across; cx++) {
+      if (cells[cy * across + cx] === 0) continue;
+      const [x0, y0] = [cx * factor, cy * factor];
+      for (let gy = y0 - (y0 % spacing); gy < y0 + factor; gy += spacing)
+        for (let gx = x0 - (x0 % spacing); gx < x0 + factor; gx += spacing) {
+          if (seen.has(gy * 100_000 + gx)) continue;
+          seen.add(gy * 100_000 + gx);
+          found(gx, gy);
+        }
+    }
+}
+
+/** The places of a round as they are now: looked for anew in squares that some cells reach into, elsewhere as they were. */
+function seedsNear(
+  { is, laying, before }: Mending,
+  fresh: StageInput,
+  cells: Dirty,
+  sizes: Sizes,
+  { round, spacing, done }: { round: number; spacing: number; done: Uint8Array | null },
+): Seed[] {
+  const near = new Set<number>();
+  const found: Seed[] = [];
+  forSquares(cells, spacing, sizes, fresh.factor, (gx, gy) => {
+    near.add(gy * 100_000 + gx);
+    const at = seedAt(fresh, is, laying, { round, spacing, gx, gy }, done);
+    if (at) found.push(at);
+  });
+  return inTurn([...(before[round] ?? []).filter((at) => !near.has(at.gy * 100_000 + at.gx)), ...found]);
+}
 
 const copyOf = ({ width, height, rgb, relief }: Canvas): Canvas => ({ width, height, rgb: rgb.slice(), relief: relief.slice() });
 
-let teeth: { width: number; height: number; mmPerPx: number; of: Uint8Array } | null = null;
-/** The tooth of the canvas, the same for all steps of one size. */
-function teethOf(input: StageInput): Uint8Array {
-  if (teeth?.width !== input.width || teeth.height !== input.height || teeth.mmPerPx !== input.mmPerPx) {
-    const bare: Canvas = { width: input.width, height: input.height, rgb: new Uint8Array(0), relief: new Uint8Array(0) };
-    teeth = { width: input.width, height: input.height, mmPerPx: input.mmPerPx, of: stepPainter(input, bare).teeth };
-  }
-  return teeth.of;
-}
-
 /** A step painted anew as a whole, and the cells in which that differs. */
-function whole(
-  fresh: StageInput,
-  step: StageStep,
-  { after, beneath }: { after: Canvas; beneath: Canvas },
-): { canvas: Canvas; dirty: Dirty } {
+function whole(fresh: StageInput, step: StageStep, { after, beneath }: { after: Canvas; beneath: Canvas }): Mended {
   const canvas = copyOf(beneath);
-  stepPainter(fresh, canvas).paint(step);
-  return { canvas, dirty: difference(canvas, after, fresh) };
+  const done = stepPainter(fresh, canvas).paint(step);
+  return { canvas, dirty: difference(canvas, after, fresh), done };
 }
 
 function difference(one: Canvas, other: Canvas, input: StageInput): Dirty {

@@ -1,9 +1,9 @@
 import { labRaster } from '../raster/index.js';
-import { chance, hash, TURN } from './chance.js';
-import { turnAt } from './direction.js';
+import { hash } from './chance.js';
 import type { StageColour, StageInput, StagePass, StageStep, StageZone } from './input.js';
+import { type Laid, type Laying, lay } from './lay.js';
 import { layMarks } from './marks.js';
-import { type Canvas, type Pen, painter, type Touch, touches } from './strokes.js';
+import { type Canvas, type Pen, painter, toothAt } from './strokes.js';
 
 /** Steps between two colours of a blend. */
 const EIGHTHS = 8;
@@ -15,19 +15,35 @@ const LEAST_SHARE = 0.25;
 /** A canvas with nothing on it. */
 export function bareCanvas({ width, height, bare }: StageInput): Canvas {
   const rgb = new Uint8Array(width * height * 3);
-  for (let i = 0; i < rgb.length; i++) rgb[i] = bare[i % 3] as number;
+  rgb.set(bare);
+  // What is filled is doubled until all of it is.
+  for (let filled = 3; filled < rgb.length; filled *= 2) rgb.copyWithin(filled, 0, Math.min(filled, rgb.length - filled));
   return { width, height, rgb, relief: new Uint8Array(width * height).fill(128) };
+}
+
+let known: { width: number; height: number; pitch: number; teeth: Uint8Array } | null = null;
+/** The tooth of the canvas at every pixel; the same for all steps of one size, and worked out once. */
+export function teethOf({ width, height, mmPerPx }: StageInput): Uint8Array {
+  const pitch = Math.max(16, Math.round((THREAD_MM / mmPerPx) * 16));
+  if (known?.width !== width || known.height !== height || known.pitch !== pitch) {
+    const teeth = new Uint8Array(width * height);
+    for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) teeth[y * width + x] = toothAt(x, y, pitch);
+    known = { width, height, pitch, teeth };
+  }
+  return known.teeth;
 }
 
 /** The engine on one canvas: paints a step in place. Deterministic from the input's seed, the zone and the step. */
 export function stepPainter(input: StageInput, canvas: Canvas) {
-  const pen = painter(canvas, Math.max(16, Math.round((THREAD_MM / input.mmPerPx) * 16)));
+  const pen = painter(canvas, teethOf(input));
   return {
     teeth: pen.teeth,
-    paint(step: StageStep): void {
-      for (const pass of step.passes) paintReady(input, pen, readyPass(input, canvas, step, pass), null);
+    /** Paints a step; gives its passes as they were laid. */
+    paint(step: StageStep): DonePass[] {
+      const laid = step.passes.map((pass) => paintReady(input, pen, readyPass(input, canvas, step, pass)));
       for (const marks of step.marks) layMarks(input, pen, marks, step.seed);
       if (step.lines) for (const zone of input.zones) drawOutline(canvas, zone, input.mmPerPx);
+      return laid;
     },
   };
 }
@@ -64,28 +80,23 @@ function brushFor(wantedPx: number, count: number): number {
   return Math.max(3, Math.min(wantedPx, step));
 }
 
-/** Cells in which strokes are laid, and cells from which a stroke may reach them; null: everywhere. */
-export type Region = { laid: Uint8Array; reach: Uint8Array };
-
-export function paintReady(input: StageInput, pen: Pen, ready: ReadyPass, region: Region | null): void {
+/** What a pass lays by the groups of its colours (one, unless several lie side by side): the shape, and how its colours run. */
+export function* layingsOf(input: StageInput, ready: ReadyPass): Generator<Laying> {
   const { pass, own, coarse, chosen, seed } = ready;
   const isWhole = pass.share >= 0.95;
   const groups = pass.isBlend || pass.colours.length === 1 ? 1 : pass.colours.length;
   for (let k = 0; k < groups; k++) {
     const group = groups > 1 ? k : -1;
     const shape = groups > 1 || !isWhole ? clipped(input, own, coarse, chosen, group, seed) : own;
-    lay(input, pen, ready, { shape, group, seed: hash(seed, k), isWhole, region });
+    yield { shape, group, seed: hash(seed, k), isWhole, field: pass.isBlend ? blended(coarse, chosen, input) : null };
   }
 }
 
-/** How far from a cell that changes its strokes may change the canvas, in px: so far goes a stroke, and so far its colours run. */
-export function reachOfPass({ pass, brushPx }: ReadyPass, { mmPerPx, factor }: StageInput): { strokePx: number; cells: number } {
-  const touch = touches[pass.touch];
-  // From its middle a stroke goes at most 0.65 of the length that its touch says, a fine one of thirteen times its width.
-  const long = Math.max(touch.long, brushPx < 9 ? 130 : 0);
-  const strokePx = Math.ceil((0.7 * long * brushPx) / 10 + 1.5 * brushPx + 4);
-  const run = pass.isBlend ? 2 * Math.max(1, Math.round(RUN_MM / (mmPerPx * factor))) + RINGS + 1 : 0;
-  return { strokePx, cells: run + 4 };
+/** A pass as it was laid: what it was made of, and the places of its strokes by group and round. */
+export type DonePass = { ready: ReadyPass; layings: Laying[]; laid: Laid };
+export function paintReady(input: StageInput, pen: Pen, ready: ReadyPass): DonePass {
+  const layings = [...layingsOf(input, ready)];
+  return { ready, layings, laid: layings.map((laying) => lay(input, pen, ready, laying)) };
 }
 
 /** The cells of a zone on the coarse map: how much of each belongs to it, what lies there now and what is wanted. */
@@ -392,79 +403,6 @@ function clipped(
   return mask;
 }
 
-type Laying = { shape: Uint8Array; group: number; seed: number; isWhole: boolean; region: Region | null };
-
-/** Lays the strokes of one pass: a first round with the brush, and where all is to be covered two finer ones into the gaps. */
-function lay(input: StageInput, pen: Pen, ready: ReadyPass, { shape, group, seed, isWhole, region }: Laying): void {
-  const { zone, pass, coarse, chosen, brushPx } = ready;
-  const { width, height, factor } = input;
-  const touch: Touch = touches[pass.touch];
-  const mask = region ? within(shape, region.laid, coarse.width, input) : shape;
-  const box = boxOf(mask, width, height);
-  if (!box) return;
-  const direction = (x: number, y: number) =>
-    (turnAt(zone, x, y) + (((hash(zone.seed, Math.floor(x) >> 6, Math.floor(y) >> 6) & 127) - 64) >> 1) + TURN) & (TURN - 1);
-  const done = isWhole ? new Uint8Array(width * height) : null;
-  const field = pass.isBlend ? blended(coarse, chosen, input) : null;
-  const rounds = isWhole && touch.opacity > 180 ? [1, 0.72, 0.42] : [1];
-  rounds.forEach((scale, round) => {
-    const widthPx = Math.max(2.5, brushPx * scale);
-    const long = (touch.long * widthPx) / 10;
-    const spacing = Math.max(2, Math.round(0.46 * Math.sqrt(widthPx * long)));
-    const seeds: { x: number; y: number; order: number }[] = [];
-    // The grid lies on the canvas, not on the area, so that an area that changes keeps its strokes elsewhere.
-    for (let gy = box.y0 - (box.y0 % spacing); gy <= box.y1; gy += spacing)
-      for (let gx = box.x0 - (box.x0 % spacing); gx <= box.x1; gx += spacing) {
-        const draw = chance(hash(seed, round, gx, gy));
-        const x = gx + ((draw() * spacing) >> 16);
-        const y = gy + ((draw() * spacing) >> 16);
-        const order = draw();
-        if (region && !region.reach[cellAt(gx, gy, coarse, factor)]) continue;
-        const place = round > 0 && done ? gapIn(done, mask, width, height, gx, gy, spacing) : { x, y };
-        if (!place || place.x >= width || place.y >= height || mask[place.y * width + place.x] === 0) continue;
-        seeds.push({ ...place, order: order * 65536 + ((gx * 31 + gy) & 65535) });
-      }
-    seeds.sort((a, b) => a.order - b.order);
-    for (const at of seeds) {
-      const cell = cellAt(at.x, at.y, coarse, factor);
-      const number = group >= 0 ? group : (chosen.index[cell] as number);
-      const colour = chosen.palette[Math.max(0, number)];
-      if (!colour) continue;
-      const stroke = { x: at.x, y: at.y, widthPx, mask, colour, touch, direction, seed: hash(seed, round, at.x, at.y), field };
-      pen.lay(stroke, done);
-    }
-  });
-}
-
-const cellAt = (x: number, y: number, { width, height }: Coarse, factor: number): number =>
-  Math.min(height - 1, Math.floor(y / factor)) * width + Math.min(width - 1, Math.floor(x / factor));
-
-/** A mask as far as it lies in some cells. */
-function within(mask: Uint8Array, cells: Uint8Array, across: number, { width, height, factor }: StageInput): Uint8Array {
-  const out = new Uint8Array(mask.length);
-  for (let y = 0; y < height; y++) {
-    const row = Math.floor(y / factor) * across;
-    for (let x = 0; x < width; x++) {
-      const at = y * width + x;
-      if (mask[at] !== 0 && cells[row + Math.floor(x / factor)] !== 0) out[at] = mask[at] as number;
-    }
-  }
-  return out;
-}
-
-function boxOf(mask: Uint8Array, width: number, height: number): { x0: number; y0: number; x1: number; y1: number } | null {
-  let [x0, y0, x1, y1] = [width, height, -1, -1];
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      if (mask[y * width + x] === 0) continue;
-      if (x < x0) x0 = x;
-      if (x > x1) x1 = x;
-      if (y < y0) y0 = y;
-      y1 = y;
-    }
-  return x1 >= 0 ? { x0, y0, x1, y1 } : null;
-}
-
 /** The drawn line of a zone: a pencil's width, pale enough to be painted over. */
 function drawOutline({ width, height, rgb }: Canvas, zone: StageZone, mmPerPx: number): void {
   const dot = (x: number, y: number) => {
@@ -564,27 +502,4 @@ function averaged(plane: Float32Array, inside: Uint8Array, run: number, { stride
     }
   }
   return out;
-}
-
-type Place = { x: number; y: number };
-/** Somewhere in the middle of what is still bare in a cell of the grid, or null. */
-function gapIn(
-  done: Uint8Array,
-  mask: Uint8Array,
-  width: number,
-  height: number,
-  gx: number,
-  gy: number,
-  size: number,
-): Place | null {
-  let count = 0;
-  let found: Place | null = null;
-  for (let y = gy; y < Math.min(height, gy + size); y += 2)
-    for (let x = gx; x < Math.min(width, gx + size); x += 2) {
-      const at = y * width + x;
-      if (mask[at] === 0 || done[at] !== 0) continue;
-      count++;
-      if (!found || (count & (count - 1)) === 0) found = { x, y };
-    }
-  return count > 1 ? found : null;
 }

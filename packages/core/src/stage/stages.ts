@@ -1,10 +1,10 @@
 import type { Rgba } from '../raster/index.js';
 import { canBeMended, type Dirty, mendStep, sizesOf } from './change.js';
 import type { StageInput } from './input.js';
-import { bareCanvas, stepPainter } from './paint.js';
+import { bareCanvas, type DonePass, stepPainter, teethOf } from './paint.js';
 import { type Canvas, shaded } from './strokes.js';
 
-type Kept = { key: string; canvas: Canvas };
+type Kept = { key: string; canvas: Canvas; done: readonly DonePass[] };
 
 /**
  * Paints a lesson step by step and remembers the canvas after each. Another step is painted anew from there on; another outline, edge
@@ -22,9 +22,8 @@ export function stageSession() {
       while (same < kept.length && same < input.steps.length && kept[same]?.key === input.steps[same]?.key) same++;
       kept = kept.slice(0, same);
       const out = new Map<string, Rgba>();
-      const base = stepPainter(input, bareCanvas(input));
       const show = (id: string, of: Canvas) =>
-        wanted.includes(id) && out.set(id, { width: of.width, height: of.height, data: shaded(of, base.teeth) });
+        wanted.includes(id) && out.set(id, { width: of.width, height: of.height, data: shaded(of, teethOf(input)) });
       if (old && same > 0 && keyOfMasks(old) !== keyOfMasks(input)) {
         // Mended on the side, and put in place only when all of it is done: work may end at any pause.
         const mended: Kept[] = [];
@@ -36,9 +35,15 @@ export function stageSession() {
             after: (kept[i] as Kept).canvas,
             beneath: mended[i - 1]?.canvas ?? bareCanvas(input),
           };
-          const done = mendStep({ old, fresh: input }, { old: old.steps[i] ?? step, fresh: step }, canvases, dirty);
+          const done = mendStep(
+            { old, fresh: input },
+            { old: old.steps[i] ?? step, fresh: step },
+            canvases,
+            dirty,
+            kept[i]?.done ?? [],
+          );
           dirty = done.dirty;
-          mended.push({ key: step.key, canvas: done.canvas });
+          mended.push({ key: step.key, canvas: done.canvas, done: done.done });
           show(step.id, done.canvas);
           yield i + 1;
         }
@@ -48,11 +53,11 @@ export function stageSession() {
       const canvas = copy(kept.at(-1)?.canvas ?? bareCanvas(input));
       const pen = stepPainter(input, canvas);
       for (const [i, step] of input.steps.slice(same).entries()) {
-        pen.paint(step);
+        const done = pen.paint(step);
         // A step that leaves no trace shares its canvas with the one before.
         const leaves = step.passes.length > 0 || step.marks.length > 0 || step.lines;
         const before = kept.at(-1);
-        kept.push({ key: step.key, canvas: leaves || !before ? copy(canvas) : before.canvas });
+        kept.push({ key: step.key, canvas: leaves || !before ? copy(canvas) : before.canvas, done });
         show(step.id, canvas);
         yield same + i + 1;
       }

@@ -77,13 +77,10 @@ export type Stroke = {
 };
 
 /** Paints strokes into a canvas; remembers per stroke what it has touched, so that no pixel is painted twice by one stroke. */
-export function painter(canvas: Canvas, pitch: number, known?: Uint8Array) {
+export function painter(canvas: Canvas, teeth: Uint8Array) {
   const { width, height, rgb, relief } = canvas;
   const seen = new Uint32Array(width * height);
   let count = 0;
-  const teeth = known ?? new Uint8Array(width * height);
-  if (!known) for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) teeth[y * width + x] = toothAt(x, y, pitch);
-
   /** The line of a stroke, traced both ways from its middle along the direction field. */
   const trace = ({ x, y, widthPx, touch, direction, lengthPx }: Stroke, scale: number): number[] => {
     const step = Math.max(1.5, widthPx * 0.6);
@@ -122,8 +119,23 @@ export function painter(canvas: Canvas, pitch: number, known?: Uint8Array) {
 
   return {
     teeth,
+    /** Marks every cell that a stroke may touch. */
+    mark(stroke: Stroke, cells: Cells): void {
+      const draw = chance(stroke.seed);
+      const points = trace(stroke, 200 + (draw() >> 9));
+      const half = stroke.widthPx / 2 + 2;
+      for (let k = 0; k < points.length; k += 2) {
+        const next = k + 2 < points.length ? k + 2 : k;
+        const [x0, y0, x1, y1] = [points[k], points[k + 1], points[next], points[next + 1]] as [number, number, number, number];
+        const fromX = Math.max(0, Math.floor((Math.min(x0, x1) - half) / cells.factor));
+        const toX = Math.min(cells.across - 1, Math.floor((Math.max(x0, x1) + half) / cells.factor));
+        const fromY = Math.max(0, Math.floor((Math.min(y0, y1) - half) / cells.factor));
+        const toY = Math.min(cells.down - 1, Math.floor((Math.max(y0, y1) + half) / cells.factor));
+        for (let y = fromY; y <= toY; y++) for (let x = fromX; x <= toX; x++) cells.map[y * cells.across + x] = 1;
+      }
+    },
     /** Lays one stroke; marks in `done` what it covered well. */
-    lay(stroke: Stroke, done: Uint8Array | null): void {
+    lay(stroke: Stroke, done: Uint8Array | null, only?: Cells): void {
       // All chance of a stroke is drawn before anything is looked at.
       const draw = chance(stroke.seed);
       const scale = 200 + (draw() >> 9);
@@ -159,6 +171,10 @@ export function painter(canvas: Canvas, pitch: number, known?: Uint8Array) {
         const toX = Math.min(width - 1, Math.ceil(Math.max(x0, x1) + half + 1));
         const fromY = Math.max(0, Math.floor(Math.min(y0, y1) - half - 1));
         const toY = Math.min(height - 1, Math.ceil(Math.max(y0, y1) + half + 1));
+        if (only && !meets(only, fromX, fromY, toX, toY)) {
+          along += length;
+          continue;
+        }
         for (let y = fromY; y <= toY; y++) {
           // Of a row only what can lie in the strip, a pixel more on either side.
           const down = y + 0.5 - y0;
@@ -223,6 +239,15 @@ export function painter(canvas: Canvas, pitch: number, known?: Uint8Array) {
       }
     },
   };
+}
+
+/** Some cells of the coarse map. */
+export type Cells = { map: Uint8Array; across: number; down: number; factor: number };
+function meets({ map, across, down, factor }: Cells, fromX: number, fromY: number, toX: number, toY: number): boolean {
+  const last = Math.min(across - 1, Math.floor(toX / factor));
+  for (let y = Math.floor(fromY / factor); y <= Math.min(down - 1, Math.floor(toY / factor)); y++)
+    for (let x = Math.floor(fromX / factor); x <= last; x++) if (map[y * across + x] !== 0) return true;
+  return false;
 }
 
 export type Pen = ReturnType<typeof painter>;

@@ -11,6 +11,9 @@ export type Seed = { gx: number; gy: number; x: number; y: number; order: number
 /** The places of a pass's strokes, by group of colours and by round. */
 export type Laid = Seed[][][];
 
+/** Distance of strokes, as a share of the root of width times length. */
+const SPACING = 0.54;
+
 type Round = { widthPx: number; spacing: number };
 /** A first round with the brush, and where all is to be covered two finer ones into the gaps. */
 export function roundsOf({ pass, brushPx }: ReadyPass, isWhole: boolean): Round[] {
@@ -18,7 +21,7 @@ export function roundsOf({ pass, brushPx }: ReadyPass, isWhole: boolean): Round[
   const scales = isWhole && touch.opacity > 180 ? [1, 0.72, 0.42] : [1];
   return scales.map((scale) => {
     const widthPx = Math.max(2.5, brushPx * scale);
-    return { widthPx, spacing: Math.max(2, Math.round(0.46 * Math.sqrt((widthPx * touch.long * widthPx) / 10))) };
+    return { widthPx, spacing: Math.max(2, Math.round(SPACING * Math.sqrt((widthPx * touch.long * widthPx) / 10))) };
   });
 }
 

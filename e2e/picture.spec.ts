@@ -222,7 +222,12 @@ test('edges, directions, light and composition: measured, and set by hand', asyn
 
 test('divided, joined, grown from a colour and drawn across itself', async ({ signedIn: page }) => {
   await openDemo(page, 'picture');
-  await page.getByLabel('Name of sky').focus();
+  // The list may be drawn anew while the picture is being laid: the focus is set until it has chosen the area.
+  await expect(async () => {
+    await page.getByLabel('Name of sky').blur();
+    await page.getByLabel('Name of sky').focus();
+    await expect(page.getByRole('button', { name: 'Divide' })).toBeVisible({ timeout: 2000 });
+  }).toPass();
   await page.getByRole('button', { name: 'Divide' }).click();
   let at = await face(page);
   await page.mouse.move(...at(0.01, 0.2));

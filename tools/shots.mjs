@@ -117,8 +117,6 @@ async function pictureViews(page) {
   await topic('Values');
   await page.getByText('The darkest begin').waitFor();
   await shoot(page, 'picture-values');
-  const face = await page.locator('.easel-face').boundingBox();
-  const at = (x, y) => [face.x + face.width * x, face.y + face.height * y];
   await topic('Composition');
   await page.getByLabel('The picture is about').selectOption('great balloon');
   await page.getByText(/stands .* off the middle/).waitFor();
@@ -126,6 +124,8 @@ async function pictureViews(page) {
   await topic('Areas');
   await page.getByRole('button', { name: 'Propose areas' }).click();
   await page.locator('.proposed li').first().waitFor();
+  const face = await page.locator('.easel-face').boundingBox();
+  const at = (x, y) => [face.x + face.width * x, face.y + face.height * y];
   await page.mouse.move(...at(0.07, 0.05));
   await page.mouse.down();
   await page.mouse.move(...at(0.07, 0.45), { steps: 12 });

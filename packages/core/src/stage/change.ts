@@ -1,7 +1,7 @@
 import type { StageInput, StageStep, StageZone } from './input.js';
-import { inTurn, type Laying, roundsOf, type Seed, seedAt, strokeAt, within } from './lay.js';
+import { inTurn, type Laid, type Laying, roundsOf, type Seed, seedAt, strokeAt, within } from './lay.js';
 import { type DonePass, layingsOf, type ReadyPass, readyPass, stepPainter, teethOf } from './paint.js';
-import { type Canvas, type Cells, painter } from './strokes.js';
+import { type Canvas, type Cells, type Pen, painter } from './strokes.js';
 
 type Mended = { canvas: Canvas; dirty: Dirty; done: readonly DonePass[] };
 
@@ -97,38 +97,32 @@ export function grown(cells: Dirty, { across, down }: Sizes, by: number): Dirty 
 const any = (cells: Dirty): boolean => cells.includes(1);
 
 /**
- * Mends the canvas after one step: `before` and `after` are its canvases as they were, `beneath` the new canvas that it is painted on,
- * `dirty` the cells in which that differs. Gives the new canvas and the cells in which it may differ. Equal to painting it anew, byte for byte.
+ * Mends the canvas after one step: `after` is the canvas as it was, `done` how its passes were laid, `beneath` the new canvas that it is
+ * painted on, `dirty` the cells in which that differs. Gives the new canvas and the cells in which it may differ. Equal to painting it anew, byte for byte.
  */
 export function mendStep(
   inputs: { old: StageInput; fresh: StageInput },
-  step: { old: StageStep; fresh: StageStep },
-  canvases: { before: Canvas; after: Canvas; beneath: Canvas },
+  step: StageStep,
+  canvases: { after: Canvas; beneath: Canvas },
   dirty: Dirty,
   done: readonly DonePass[],
 ): Mended {
   const { old, fresh } = inputs;
   const sizes = sizesOf(fresh);
-  const [pass] = step.fresh.passes;
-  const isSingle = step.fresh.passes.length === 1 && step.fresh.marks.length === 0 && !step.fresh.lines;
-  if (step.fresh.passes.length === 0 && step.fresh.marks.length === 0 && !step.fresh.lines)
-    return { canvas: canvases.beneath, dirty, done: [] };
+  const hasLines = step.lines || step.marks.length > 0;
+  if (step.passes.length === 0 && !hasLines) return { canvas: canvases.beneath, dirty, done: [] };
   const isClean = !any(dirty);
-  const isReshaped = step.fresh.passes.some(
+  const isReshaped = step.passes.some(
     (one) => maskChanges(old.zones[one.zone] as StageZone, fresh.zones[one.zone] as StageZone, fresh, one.isFirst) !== null,
   );
-  const hasLines = step.fresh.lines || step.fresh.marks.length > 0;
   if (isClean && !isReshaped && !hasLines) return { canvas: canvases.after, dirty, done };
   const touched =
     isReshaped ||
-    (!isClean && step.fresh.passes.some((one) => overlaps((fresh.zones[one.zone] as StageZone).painted, dirty, fresh, sizes)));
+    (!isClean && step.passes.some((one) => overlaps((fresh.zones[one.zone] as StageZone).painted, dirty, fresh, sizes)));
   if (!hasLines && !touched) return { ...pasted(canvases.after, canvases.beneath, dirty, fresh, sizes), done };
-  if (!isSingle || !pass) return whole(fresh, step.fresh, canvases);
-  const is = readyPass(fresh, canvases.beneath, step.fresh, pass);
-  const [was] = done;
-  const mended = was && mendPass(was, is, fresh, canvases.beneath, dirty, sizes);
-  if (!mended) return whole(fresh, step.fresh, canvases);
-  return { ...pasted(canvases.after, mended.work, mended.wanted, fresh, sizes), done: [mended.done] };
+  const mended = hasLines ? null : mendPasses(step, done, fresh, canvases.beneath, dirty, sizes);
+  if (!mended) return whole(fresh, step, canvases);
+  return { ...pasted(canvases.after, mended.work, mended.wanted, fresh, sizes), done: mended.done };
 }
 
 /** Beyond this share of the canvas painting anew is quicker. */
@@ -137,39 +131,64 @@ const ROUNDS_OF_MENDING = 5;
 const sizeOf = (cells: Dirty): number => cells.reduce((sum, one) => sum + one, 0);
 
 /**
- * Lays a pass again only where it comes out otherwise: in cells whose mask, colour or ground changed, and along strokes that came, went
- * or changed. Whether a gap is filled depends on what lies in its square of the grid, so these squares are laid as well. Null where
- * that is nearly everything.
+ * Lays the passes of a step again only where they come out otherwise: in cells whose mask, colour or ground changed, and along strokes that
+ * came, went or changed. Whether a gap is filled depends on what lies in its square of the grid, so these squares are laid as well. Null where
+ * that is nearly everything, or where passes of the step lie on each other.
  */
-function mendPass(
-  was: DonePass,
-  is: ReadyPass,
+function mendPasses(
+  step: StageStep,
+  done: readonly DonePass[],
   fresh: StageInput,
   beneath: Canvas,
   dirty: Dirty,
   sizes: Sizes,
-): { work: Canvas; wanted: Dirty; done: DonePass } | null {
-  const [before] = was.laid;
-  if (!before || before.length === 0 || was.layings.length !== 1) return null;
-  if (was.ready.brushPx !== is.brushPx || was.ready.chosen.palette.length !== is.chosen.palette.length) return null;
-  const [laying] = layingsOf(fresh, is);
-  if (!laying) return null;
-  const { index, strength } = was.ready.chosen;
-  const changed = maskChanges(was.ready.zone, is.zone, fresh, is.pass.isFirst)?.slice() ?? new Uint8Array(dirty.length);
-  for (let i = 0; i < changed.length; i++)
-    if (index[i] !== is.chosen.index[i] || strength?.[i] !== is.chosen.strength?.[i]) changed[i] = 1;
-  const wanted = grown(changed, sizes, SHAPE_CELLS).slice();
-  for (let i = 0; i < wanted.length; i++) if (dirty[i] !== 0) wanted[i] = 1;
-  const field = was.layings[0]?.field;
-  if (field && laying.field) runs(field, laying.field, wanted, fresh, sizes);
-  const mending = { is, laying, rounds: roundsOf(is, laying.isWhole), before };
+): { work: Canvas; wanted: Dirty; done: DonePass[] } | null {
+  if (done.length !== step.passes.length) return null;
+  const ready = step.passes.map((pass) => readyPass(fresh, beneath, step, pass));
+  if (areOnEachOther([...ready, ...done.map((one) => one.ready)], ready.length)) return null;
+  const wanted = dirty.slice();
+  const mendings: Mending[] = [];
+  const fresher: DonePass[] = [];
+  for (const [i, is] of ready.entries()) {
+    const was = done[i] as DonePass;
+    const layings = [...layingsOf(fresh, is)];
+    if (layings.length !== was.layings.length || was.laid.some((one) => one.length === 0)) return null;
+    if (was.ready.brushPx !== is.brushPx || was.ready.chosen.palette.length !== is.chosen.palette.length) return null;
+    const { index, strength } = was.ready.chosen;
+    const changed = maskChanges(was.ready.zone, is.zone, fresh, is.pass.isFirst)?.slice() ?? new Uint8Array(dirty.length);
+    for (let k = 0; k < changed.length; k++)
+      if (index[k] !== is.chosen.index[k] || strength?.[k] !== is.chosen.strength?.[k]) changed[k] = 1;
+    const near = any(changed) ? grown(changed, sizes, SHAPE_CELLS) : changed;
+    for (let k = 0; k < wanted.length; k++) if (near[k] !== 0) wanted[k] = 1;
+    const laid: Laid = [];
+    fresher.push({ ready: is, layings, laid });
+    for (const [k, laying] of layings.entries()) {
+      const field = was.layings[k]?.field;
+      if (field && laying.field) runs(field, laying.field, wanted, fresh, sizes);
+      mendings.push({ is, laying, rounds: roundsOf(is, laying.isWhole), before: was.laid[k] as Seed[][], laid, place: k });
+    }
+  }
   for (let attempt = 0; attempt < ROUNDS_OF_MENDING; attempt++) {
     const size = sizeOf(wanted);
     if (size > MOST_MENDED * wanted.length) return null;
-    const { work, seeds } = layWithin(mending, fresh, beneath, wanted, sizes);
-    if (sizeOf(wanted) === size) return { work, wanted, done: { ready: is, layings: [laying], laid: [seeds] } };
+    const work = copyOf(beneath);
+    const pen = painter(work, teethOf(fresh));
+    const asked = wanted.slice();
+    for (const mending of mendings) mending.laid[mending.place] = layWithin(mending, fresh, pen, asked, wanted, sizes);
+    if (sizeOf(wanted) === size) return { work, wanted, done: fresher };
   }
   return null;
+}
+
+/** Whether two passes of one step, now or before, share a pixel. */
+function areOnEachOther(ready: readonly ReadyPass[], count: number): boolean {
+  for (const part of [ready.slice(0, count), ready.slice(count)])
+    for (const [i, one] of part.entries())
+      for (const other of part.slice(i + 1)) {
+        const [a, b] = [one.own, other.own];
+        for (let at = 0; at < a.length; at++) if (a[at] !== 0 && b[at] !== 0) return true;
+      }
+  return false;
 }
 
 /** So far the shape of what lies in a cell reaches: two rounds of smoothing, and half a cell between. */
@@ -183,33 +202,31 @@ function runs(old: Uint8Array, fresh: Uint8Array, cells: Dirty, { width, factor 
     }
 }
 
-type Mending = { is: ReadyPass; laying: Laying; rounds: ReturnType<typeof roundsOf>; before: readonly Seed[][] };
-/** One attempt: lays all strokes that touch what is wanted. Strokes that differ from before widen it, and then it must be done again. */
-function layWithin(
-  mending: Mending,
-  fresh: StageInput,
-  beneath: Canvas,
-  wanted: Dirty,
-  sizes: Sizes,
-): { work: Canvas; seeds: Seed[][] } {
+type Mending = {
+  is: ReadyPass;
+  laying: Laying;
+  rounds: ReturnType<typeof roundsOf>;
+  before: readonly Seed[][];
+  /** Where its places are put when they are found. */
+  laid: Laid;
+  place: number;
+};
+/** Lays all strokes that touch what was asked for; gives their places. Strokes that differ from before widen what is wanted. */
+function layWithin(mending: Mending, fresh: StageInput, pen: Pen, asked: Dirty, wanted: Dirty, sizes: Sizes): Seed[][] {
   const { is, laying, rounds, before } = mending;
   const { factor } = fresh;
-  const cells: Cells = { map: wanted.slice(), ...sizes, factor };
+  const cells: Cells = { map: asked.slice(), ...sizes, factor };
   for (const { spacing } of rounds.slice(1))
-    forSquares(wanted, spacing, sizes, factor, (gx, gy) => {
+    forSquares(asked, spacing, sizes, factor, (gx, gy) => {
       for (let y = Math.floor(gy / factor); y <= Math.min(sizes.down - 1, Math.floor((gy + spacing) / factor)); y++)
         for (let x = Math.floor(gx / factor); x <= Math.min(sizes.across - 1, Math.floor((gx + spacing) / factor)); x++)
           cells.map[y * sizes.across + x] = 1;
     });
   const mask = within(laying.shape, cells.map, sizes.across, fresh);
-  const work = copyOf(beneath);
-  const pen = painter(work, teethOf(fresh));
   const done = laying.isWhole ? new Uint8Array(fresh.width * fresh.height) : null;
   const wider: Cells = { map: wanted, ...sizes, factor };
-  // What was wanted when the attempt began: only its squares are laid as a whole.
-  const asked = wanted.slice();
   const key = (at: Seed) => `${at.gx},${at.gy},${at.x},${at.y},${at.number}`;
-  const seeds = rounds.map(({ widthPx, spacing }, round) => {
+  return rounds.map(({ widthPx, spacing }, round) => {
     const old = before[round] ?? [];
     const next = seedsNear(mending, fresh, asked, sizes, { round, spacing, done });
     const [olds, news] = [new Set(old.map(key)), new Set(next.map(key))];
@@ -223,7 +240,6 @@ function layWithin(
     }
     return next;
   });
-  return { work, seeds };
 }
 
 /** Every square of a grid that some cells reach into, once, by its corner. */

@@ -447,13 +447,35 @@ function blended(coarse: Coarse, { index, palette }: Chosen, { width, height, fa
     planes = planes.map((plane) => averaged(plane, inside, run, { stride: w, length: h, lines: w, next: 1 }));
   }
   goOn(planes, inside, w, h);
+  return everyPixel(planes, inside, coarse, width, height, factor);
+}
+
+/** Colours of cells at every pixel: a row of pixels is written once for a row of cells, and copied. */
+function everyPixel(
+  planes: readonly Float32Array[],
+  inside: Uint8Array,
+  { width: across, height: down }: Coarse,
+  width: number,
+  height: number,
+  factor: number,
+): Uint8Array {
   const out = new Uint8Array(width * height * 3);
-  for (let cell = 0; cell < inside.length; cell++) {
-    if (inside[cell] === 0) continue;
-    const [cx, cy] = [cell % w, Math.floor(cell / w)];
-    for (let y = cy * factor; y < Math.min(height, (cy + 1) * factor); y++)
-      for (let x = cx * factor; x < Math.min(width, (cx + 1) * factor); x++)
-        for (let c = 0; c < 3; c++) out[(y * width + x) * 3 + c] = Math.round((planes[c] as Float32Array)[cell] as number);
+  const [red, green, blue] = planes as [Float32Array, Float32Array, Float32Array];
+  for (let cy = 0; cy < down; cy++) {
+    const first = cy * factor * width * 3;
+    for (let cx = 0; cx < across; cx++) {
+      const cell = cy * across + cx;
+      if (inside[cell] === 0) continue;
+      const [r, g, b] = [Math.round(red[cell] as number), Math.round(green[cell] as number), Math.round(blue[cell] as number)];
+      const to = first + Math.min(width, (cx + 1) * factor) * 3;
+      for (let at = first + cx * factor * 3; at < to; at += 3) {
+        out[at] = r;
+        out[at + 1] = g;
+        out[at + 2] = b;
+      }
+    }
+    for (let y = cy * factor + 1; y < Math.min(height, (cy + 1) * factor); y++)
+      out.copyWithin(y * width * 3, first, first + width * 3);
   }
   return out;
 }
@@ -461,21 +483,28 @@ function blended(coarse: Coarse, { index, palette }: Chosen, { width, height, fa
 const RINGS = 12;
 /** Continues colours past what is inside, ring by ring, by the mean of the neighbours that are known. */
 function goOn(planes: readonly Float32Array[], inside: Uint8Array, width: number, height: number): void {
+  const [red, green, blue] = planes as [Float32Array, Float32Array, Float32Array];
   for (let ring = 0; ring < RINGS; ring++) {
     const fresh: number[] = [];
-    for (let cell = 0; cell < inside.length; cell++) {
-      if (inside[cell] !== 0) continue;
-      const [cx, cy] = [cell % width, Math.floor(cell / width)];
-      const known = [
-        cx > 0 ? cell - 1 : -1,
-        cx < width - 1 ? cell + 1 : -1,
-        cy > 0 ? cell - width : -1,
-        cy < height - 1 ? cell + width : -1,
-      ].filter((at) => at >= 0 && inside[at] === 1);
-      if (known.length === 0) continue;
-      fresh.push(cell);
-      for (const plane of planes) plane[cell] = known.reduce((sum, at) => sum + (plane[at] as number), 0) / known.length;
-    }
+    for (let cy = 0, cell = 0; cy < height; cy++)
+      for (let cx = 0; cx < width; cx++, cell++) {
+        if (inside[cell] !== 0) continue;
+        let [r, g, b, known] = [0, 0, 0, 0];
+        for (let side = 0; side < 4; side++) {
+          const at = side === 0 ? cell - 1 : side === 1 ? cell + 1 : side === 2 ? cell - width : cell + width;
+          const isThere = side === 0 ? cx > 0 : side === 1 ? cx < width - 1 : side === 2 ? cy > 0 : cy < height - 1;
+          if (!isThere || inside[at] !== 1) continue;
+          r += red[at] as number;
+          g += green[at] as number;
+          b += blue[at] as number;
+          known++;
+        }
+        if (known === 0) continue;
+        fresh.push(cell);
+        red[cell] = r / known;
+        green[cell] = g / known;
+        blue[cell] = b / known;
+      }
     for (const cell of fresh) inside[cell] = 1;
     if (fresh.length === 0) return;
   }

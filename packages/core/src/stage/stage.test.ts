@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson } from '@viaticum/contract';
 import { asDrafted, draftLesson } from '../draft/index.js';
@@ -187,6 +188,33 @@ describe('an area that changes is mended where it shows, and equals a painting f
       const back = toEnd(session.paint(stageInput(demo, picture, WIDTH), [last(demo)]));
       const first = paint(demo, [last(demo)], stageSession(), picture);
       expect(Buffer.compare(bytes(back.get(last(demo))), bytes(first.get(last(demo))))).toBe(0);
+    }
+  });
+  it('in a step that lays several heaps side by side, beside marks and drawn lines', () => {
+    const kettle = JSON.parse(
+      readFileSync(new URL('../../../server/assets/demo/kettle.json', import.meta.url), 'utf8'),
+    ) as Lesson;
+    const picture: Rgba = { ...reference, height: 180, data: reference.data.slice(0, 240 * 180 * 4) };
+    const ids = kettle.steps.map((step) => step.id);
+    for (const [id, dx, dy] of [
+      ['insides', 2, 1],
+      ['spout', -3, 2],
+    ] as const) {
+      const zones = kettle.zones.map((zone) =>
+        zone.id === id
+          ? {
+              ...zone,
+              outline: zone.outline.map((polygon) =>
+                polygon.map((ring) => ring.map(([x, y]): [number, number] => [x + dx, y + dy])),
+              ),
+            }
+          : zone,
+      );
+      const session = stageSession();
+      paint(kettle, [], session, picture);
+      const quick = toEnd(session.paint(stageInput({ ...kettle, zones }, picture, WIDTH), ids));
+      const fresh = paint({ ...kettle, zones }, ids, stageSession(), picture);
+      for (const one of ids) expect([one, Buffer.compare(bytes(quick.get(one)), bytes(fresh.get(one)))]).toEqual([one, 0]);
     }
   });
   it('work that ends half-way leaves what was there', () => {

@@ -31,17 +31,10 @@ export function stageSession() {
         let dirty: Dirty = new Uint8Array(across * down);
         for (const [i, step] of input.steps.slice(0, same).entries()) {
           const canvases = {
-            before: kept[i - 1]?.canvas ?? bareCanvas(old),
             after: (kept[i] as Kept).canvas,
             beneath: mended[i - 1]?.canvas ?? bareCanvas(input),
           };
-          const done = mendStep(
-            { old, fresh: input },
-            { old: old.steps[i] ?? step, fresh: step },
-            canvases,
-            dirty,
-            kept[i]?.done ?? [],
-          );
+          const done = mendStep({ old, fresh: input }, step, canvases, dirty, kept[i]?.done ?? []);
           dirty = done.dirty;
           mended.push({ key: step.key, canvas: done.canvas, done: done.done });
           show(step.id, done.canvas);

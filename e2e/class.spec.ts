@@ -1,4 +1,4 @@
-import { expect, joinPhone, openClass, openDemo, test } from './fixtures.js';
+import { accessible, expect, joinPhone, openClass, openDemo, test } from './fixtures.js';
 
 test('the server is killed in mid-class and started again: nothing acknowledged is lost, nobody reloads', async ({
   signedIn: page,
@@ -129,4 +129,28 @@ test('a phone that is reloaded is the same student; a wrong code and an empty na
   await stray.getByLabel('Your first name').fill('<img src=x onerror=alert(1)>');
   await stray.getByRole('button', { name: 'Join' }).click();
   await expect(page.getByText('<img src=x onerror=alert(1)>')).toBeVisible();
+});
+
+test('what is counted is ticked on the phone, and the stroke’s lesson is in its lines', async ({
+  signedIn: page,
+  browser,
+  server,
+}) => {
+  await page.getByRole('link', { name: 'Open An eight-point star tile' }).click();
+  await page.waitForURL(/\/steps$/);
+  const code = await openClass(page);
+  const phone = await joinPhone(browser, server, code, 'Nadia');
+  // From the ground to its drying pause to the construction: what comes next stands on the key.
+  const ticks = phone.locator('.follow-tick');
+  for (let i = 0; i < 4 && (await ticks.count()) === 0; i++) {
+    await page.keyboard.press('ArrowRight');
+    await phone.waitForTimeout(900);
+  }
+  await expect(ticks).toBeVisible();
+  await expect(phone.getByText('0 of 8')).toBeVisible();
+  await expect(phone.getByText('until all eight rays are drawn')).toBeVisible();
+  for (let i = 0; i < 3; i++) await ticks.click();
+  await expect(phone.getByText('3 of 8')).toBeVisible();
+  await expect(phone.locator('.follow-tick i.done')).toHaveCount(3);
+  await accessible(phone, 'follow, counted');
 });

@@ -16,7 +16,7 @@ test('a lesson drafted by another school: compared, taken one difference at a ti
   const others = page.getByRole('region', { name: 'Other orders beside it' });
   await expect(others.locator('li')).toHaveCount(3);
   // One difference is taken; there is one less.
-  const differences = page.locator('.draft section').nth(1);
+  const differences = page.locator('.draft section').nth(2);
   const count = async () => Number(/(\d+) differences/.exec(await differences.innerText())?.[1] ?? 0);
   const before = await count();
   expect(before).toBeGreaterThan(5);

@@ -67,6 +67,8 @@ test('an own method goes before the school, is kept under a name, and is there w
   await page.getByRole('button', { name: 'Your own method' }).click();
   await page.getByLabel('Coats of an area at most').fill('1');
   await page.keyboard.press('Enter');
+  await page.getByLabel('A break every, min').fill('25');
+  await page.keyboard.press('Enter');
   await expect(draft.locator('.draft-summary b')).not.toHaveText(before);
   const say = page.getByLabel('What you say with block-in', { exact: true });
   await say.fill('Flat and done, as my teacher had it.');

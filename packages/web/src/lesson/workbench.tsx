@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import type { LessonAnswer } from '@viaticum/contract';
 import { ConfigProvider } from 'antd';
-import { useEffect, useMemo, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { Outlet, useLocation, useParams } from 'react-router';
 import { readLesson } from '../api/queries.js';
 import { placeAt } from '../ui/ribbon/lanes.js';
@@ -21,13 +21,14 @@ import {
   ViewContext,
   WorkedOutContext,
 } from './context.js';
-import { Find } from './find.js';
 import { Header } from './header.js';
 import { KeyList } from './key-list.js';
 import { useKeys } from './keys.js';
 import { Rail } from './rail.js';
 import { type LessonSession, lessonSession } from './store.js';
 import './workbench.css';
+
+const Find = lazy(() => import('./find.js').then((module) => ({ default: module.Find })));
 
 /** A lesson open on the bench: rail, header, the station's work, the ribbon below, what to know beside. */
 export default function Workbench() {
@@ -99,7 +100,11 @@ function Bench() {
       )}
       <Beside onKeys={() => setShowKeys(true)} onFind={() => setFinding(true)} />
       {showKeys && <KeyList onClose={() => setShowKeys(false)} />}
-      {isFinding && <Find onClose={() => setFinding(false)} />}
+      {isFinding && (
+        <Suspense fallback={null}>
+          <Find onClose={() => setFinding(false)} />
+        </Suspense>
+      )}
     </div>
   );
 }

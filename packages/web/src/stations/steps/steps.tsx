@@ -1,5 +1,5 @@
 import { hourMinute } from '@viaticum/core/units';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { useLesson, usePlan, useSheet, useView } from '../../lesson/context.js';
 import { StageCanvas } from '../../ui/stage-canvas.js';
 import { layersAt, wetnessAt } from '../../ui/stage-layers.js';
@@ -7,17 +7,19 @@ import { Topics } from '../../ui/topics.js';
 import { words } from '../../words.js';
 import { StepList } from './list/step-list.js';
 import { PaintedProvider, usePainted } from './painted.js';
-import { DraftTopic } from './topics/draft.js';
-import { DryingTopic } from './topics/drying.js';
-import { MarksTopic } from './topics/marks.js';
-import { MendTopic } from './topics/mend.js';
-import { OthersTopic } from './topics/others.js';
-import { PlansTopic } from './topics/plans.js';
-import { PreparingTopic } from './topics/preparing.js';
-import { StagesTopic } from './topics/stages.js';
-import { ValuesTopic } from './topics/values.js';
-import { WhatIfTopic } from './topics/what-if.js';
 import './steps.css';
+
+// Each topic is brought when it is first looked at.
+const DraftTopic = lazy(() => import('./topics/draft.js').then((module) => ({ default: module.DraftTopic })));
+const DryingTopic = lazy(() => import('./topics/drying.js').then((module) => ({ default: module.DryingTopic })));
+const MarksTopic = lazy(() => import('./topics/marks.js').then((module) => ({ default: module.MarksTopic })));
+const MendTopic = lazy(() => import('./topics/mend.js').then((module) => ({ default: module.MendTopic })));
+const OthersTopic = lazy(() => import('./topics/others.js').then((module) => ({ default: module.OthersTopic })));
+const PlansTopic = lazy(() => import('./topics/plans.js').then((module) => ({ default: module.PlansTopic })));
+const PreparingTopic = lazy(() => import('./topics/preparing.js').then((module) => ({ default: module.PreparingTopic })));
+const StagesTopic = lazy(() => import('./topics/stages.js').then((module) => ({ default: module.StagesTopic })));
+const ValuesTopic = lazy(() => import('./topics/values.js').then((module) => ({ default: module.ValuesTopic })));
+const WhatIfTopic = lazy(() => import('./topics/what-if.js').then((module) => ({ default: module.WhatIfTopic })));
 
 type Topic = keyof typeof words.plan.topics;
 
@@ -37,16 +39,18 @@ function StepsTopics() {
       <div className="steps-list">
         <Topics label={words.plan.topicsLabel} names={words.plan.topics} shown={topic} onShow={setTopic} />
         {topic === 'list' && <StepList />}
-        {topic === 'draft' && <DraftTopic />}
-        {topic === 'stages' && <StagesTopic />}
-        {topic === 'plans' && <PlansTopic />}
-        {topic === 'drying' && <DryingTopic />}
-        {topic === 'whatIf' && <WhatIfTopic />}
-        {topic === 'marks' && <MarksTopic />}
-        {topic === 'values' && <ValuesTopic />}
-        {topic === 'preparing' && <PreparingTopic />}
-        {topic === 'mend' && <MendTopic />}
-        {topic === 'others' && <OthersTopic />}
+        <Suspense fallback={null}>
+          {topic === 'draft' && <DraftTopic />}
+          {topic === 'stages' && <StagesTopic />}
+          {topic === 'plans' && <PlansTopic />}
+          {topic === 'drying' && <DryingTopic />}
+          {topic === 'whatIf' && <WhatIfTopic />}
+          {topic === 'marks' && <MarksTopic />}
+          {topic === 'values' && <ValuesTopic />}
+          {topic === 'preparing' && <PreparingTopic />}
+          {topic === 'mend' && <MendTopic />}
+          {topic === 'others' && <OthersTopic />}
+        </Suspense>
       </div>
       <CanvasMap />
     </div>

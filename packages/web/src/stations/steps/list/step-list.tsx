@@ -3,15 +3,16 @@ import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import type { Lesson, PlanItem, Stage, Step } from '@viaticum/contract';
 import { minutesInWords } from '@viaticum/core/units';
 import { nanoid } from 'nanoid';
-import { type KeyboardEvent, type MouseEvent, useRef, useState } from 'react';
+import { type KeyboardEvent, lazy, type MouseEvent, Suspense, useRef, useState } from 'react';
 import { useLesson, usePlan, useSession, useView } from '../../../lesson/context.js';
 import { useNewHere } from '../../../lesson/keys.js';
 import { CommitInput } from '../../../ui/commit-input.js';
 import { words } from '../../../words.js';
 import { listWords as w } from '../../../words-steps.js';
-import { BringSteps } from './bring-steps.js';
 import { PickedBar } from './picked-bar.js';
 import { StepRow } from './step-row.js';
+
+const BringSteps = lazy(() => import('./bring-steps.js').then((module) => ({ default: module.BringSteps })));
 
 /** The steps in their stages with the pauses between them: moved, split, joined and marked with keys or the pointer. */
 export function StepList() {
@@ -112,7 +113,11 @@ export function StepList() {
         </button>
       </p>
       {lesson.steps.length > 1 && <p className="quiet small steps-help">{w.help}</p>}
-      {isBringing && <BringSteps onClose={() => setBringing(false)} />}
+      {isBringing && (
+        <Suspense fallback={null}>
+          <BringSteps onClose={() => setBringing(false)} />
+        </Suspense>
+      )}
     </section>
   );
 }

@@ -49,3 +49,9 @@ export function brushOf(id: string | undefined): Brush | null {
 export function brushInWords(brush: Brush): string {
   return brush.size.endsWith('in') ? `${brush.size} ${brush.type}` : `${brush.type} ${brush.size}`;
 }
+
+/** A loaded brush left in the air hardens within these minutes (common practice, no published source). */
+export const BRUSH_HARDENS_MIN = 12;
+
+/** Heaps used from one pot of water before it dulls the next (common practice, no published source). */
+export const HEAPS_A_POT = 6;

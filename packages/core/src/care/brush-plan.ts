@@ -1,5 +1,5 @@
 import type { Lab, Lesson, Step } from '@viaticum/contract';
-import { type Brush, brushes, brushInWords, brushOf } from '../brush/index.js';
+import { BRUSH_HARDENS_MIN, type Brush, brushes, brushOf, HEAPS_A_POT } from '../brush/index.js';
 import { deltaE00 } from '../colour/index.js';
 import { looksOf } from '../lesson/index.js';
 import type { LessonPlan } from '../plan/index.js';
@@ -34,8 +34,6 @@ const WASH = 1;
 const THOROUGH = 1.6;
 /** One brush more to buy and to hold is worth so many washes. */
 const ANOTHER = 2.2;
-const HARDENS_MIN = 12;
-const HEAPS_A_POT = 6;
 const DARK = 45;
 const SUBSTITUTE = 0.3;
 
@@ -124,7 +122,7 @@ function plannedBrush(brush: Brush, list: readonly Use[], apart: boolean): Plann
     return { stepId: use.step.id, before: kindOf(before, use), waitedMin: use.startMin - before.endMin };
   });
   const hardens = uses.flatMap((use, i) =>
-    use.waitedMin > HARDENS_MIN && brush.type !== 'knife'
+    use.waitedMin > BRUSH_HARDENS_MIN && brush.type !== 'knife'
       ? [{ afterStepId: (uses[i - 1] as BrushUse).stepId, waitMin: use.waitedMin }]
       : [],
   );
@@ -158,8 +156,6 @@ export function substitutesFor(brush: Brush): Brush[] {
     return near ? [near] : [];
   });
 }
-
-export const substitutesInWords = (brush: Brush): string => substitutesFor(brush).map(brushInWords).join(' or ');
 
 /** Water is changed in the last pause before it would dull a heap, otherwise before the step that does. */
 function freshWater(lesson: Lesson, { plan }: LessonPlan): BrushPlan['freshWater'] {

@@ -76,7 +76,7 @@ function compareMasks(old: StageZone, fresh: StageZone, input: StageInput, isFir
 }
 
 /** Cells within so many cells of some, along both axes. */
-export function grown(cells: Dirty, { across, down }: Sizes, by: number): Dirty {
+function grown(cells: Dirty, { across, down }: Sizes, by: number): Dirty {
   if (by < 1) return cells;
   const rows = new Uint8Array(cells.length);
   const out = new Uint8Array(cells.length);

@@ -4,6 +4,7 @@ import { labToSrgb, valueStep } from '@viaticum/core/colour';
 import { usualStroke } from '@viaticum/core/draft';
 import { visibleOf } from '@viaticum/core/lesson';
 import { relationsOf } from '@viaticum/core/relations';
+import { capital } from '@viaticum/core/units';
 import { outlineBox } from '@viaticum/core/zone';
 import { PDFDocument, type PDFFont, type PDFPage, rgb, StandardFonts } from 'pdf-lib';
 import { strokeWays } from '../ui/stroke-ways.js';
@@ -69,14 +70,7 @@ function heading(page: PDFPage, font: PDFFont, title: string, y: number): void {
 function strokeRow(page: PDFPage, font: PDFFont, stroke: StrokeKind, brushId: string | undefined, y: number): void {
   const brush = brushOf(brushId);
   const { name, how } = w.strokes[stroke];
-  put(
-    page,
-    font,
-    `${name.charAt(0).toUpperCase()}${name.slice(1)}${brush ? `, ${brushInWords(brush)}` : ''}`,
-    MARGIN_MM,
-    y + 4,
-    11,
-  );
+  put(page, font, `${capital(name)}${brush ? `, ${brushInWords(brush)}` : ''}`, MARGIN_MM, y + 4, 11);
   put(page, font, how, MARGIN_MM, y + 9, 9, 0.35);
   for (let k = 0; k < 3; k++) {
     const x = MARGIN_MM + k * (BOX.widthMm + BOX.gapMm);
@@ -145,7 +139,7 @@ function valueStudy(page: PDFPage, font: PDFFont, lesson: Lesson, y: number): vo
 
 /** 100 mm to lay a ruler on. */
 function checkBar(page: PDFPage, font: PDFFont): void {
-  const y = (A4.heightMm - (A4.heightMm - 8)) * MM;
+  const y = 8 * MM;
   page.drawLine({ start: { x: MARGIN_MM * MM, y }, end: { x: (MARGIN_MM + 100) * MM, y }, thickness: 0.8, color: grey(0.1) });
   for (const mm of [0, 100])
     page.drawLine({

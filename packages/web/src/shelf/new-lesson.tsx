@@ -3,7 +3,7 @@ import type { Kept, Lesson, PictureAnswer, Reference } from '@viaticum/contract'
 import { type ReadySchool, readySchools, schoolOf } from '@viaticum/core/draft';
 import { commonSizes, emptyLesson } from '@viaticum/core/lesson';
 import { fillPlacement } from '@viaticum/core/picture';
-import { MM_PER_INCH } from '@viaticum/core/units';
+import { capital, MM_PER_INCH } from '@viaticum/core/units';
 import { nanoid } from 'nanoid';
 import { type FormEvent, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -151,7 +151,7 @@ const nameOf = (file: File): string => {
     .replace(/\.[a-z0-9]+$/i, '')
     .replace(/[-_]+/g, ' ')
     .trim();
-  return plain ? `${plain.charAt(0).toUpperCase()}${plain.slice(1)}`.slice(0, 120) : '';
+  return plain ? capital(plain).slice(0, 120) : '';
 };
 
 const referenceTo = ({ sha256, widthPx, heightPx }: PictureAnswer, { support }: Lesson): Reference => ({

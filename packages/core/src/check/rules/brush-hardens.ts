@@ -1,10 +1,7 @@
-import { brushInWords, brushOf } from '../../brush/index.js';
+import { BRUSH_HARDENS_MIN, brushInWords, brushOf } from '../../brush/index.js';
 import { careWords } from '../../draft/words.js';
 import { minutesInWords } from '../../units/index.js';
 import type { Rule } from '../finding.js';
-
-/** A brush left in the air hardens within minutes (common practice, no published source). */
-const HARDENS_MIN = 12;
 
 /** A brush that lies about loaded until it is used again, in a school that wipes rather than washes. */
 export const brushHardens: Rule = {
@@ -18,7 +15,7 @@ export const brushHardens: Rule = {
       if (!step.brushId || step.mixIds.length === 0) continue;
       const used = last.get(step.brushId);
       const brush = brushOf(step.brushId);
-      if (used && brush && brush.type !== 'knife' && item.startMin - used.endMin > HARDENS_MIN) {
+      if (used && brush && brush.type !== 'knife' && item.startMin - used.endMin > BRUSH_HARDENS_MIN) {
         const before = steps.find((one) => one.id === used.stepId);
         if (before)
           return [

@@ -1,8 +1,6 @@
+import { HEAPS_A_POT } from '../../brush/index.js';
 import { careWords } from '../../draft/words.js';
 import type { Finding, Rule } from '../finding.js';
-
-/** Heaps used from one pot of water before it dulls the next; common practice, no published source. */
-const MOST = 6;
 
 /** Many heaps without a moment to change the water. */
 export const waterChange: Rule = {
@@ -16,7 +14,7 @@ export const waterChange: Rule = {
         continue;
       }
       for (const id of step.mixIds) used.add(id);
-      if (used.size <= MOST) continue;
+      if (used.size <= HEAPS_A_POT) continue;
       const finding: Finding = {
         id: `water-change/${step.id}`,
         rule: 'water-change',

@@ -2,7 +2,7 @@ import { type Lesson, type Mark, markKinds, type Step, type StrokeKind, strokes 
 import { usualStroke } from '@viaticum/core/draft';
 import { markAreaCm2, markMinutes } from '@viaticum/core/lesson';
 import { paceOf } from '@viaticum/core/plan';
-import { minutesInWords } from '@viaticum/core/units';
+import { capital, minutesInWords } from '@viaticum/core/units';
 import { outlineBox } from '@viaticum/core/zone';
 import { Select } from 'antd';
 import { nanoid } from 'nanoid';
@@ -91,7 +91,7 @@ function MarkCard({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
       id: nanoid(8),
       stageId: (marked ?? lesson.steps.at(-1))?.stageId ?? lesson.stages.at(-1)?.id ?? '',
       kind: 'paint',
-      title: `${mark.name.charAt(0).toUpperCase()}${mark.name.slice(1)}`,
+      title: capital(mark.name),
       zoneIds: [],
       markIds: [mark.id],
       mixIds: [],

@@ -154,3 +154,32 @@ test('what is counted is ticked on the phone, and the stroke’s lesson is in it
   await expect(phone.locator('.follow-tick i.done')).toHaveCount(3);
   await accessible(phone, 'follow, counted');
 });
+
+test('a touch test on the desk corrects the drying of this class: the pause and the phones follow', async ({
+  signedIn: page,
+  browser,
+  server,
+}) => {
+  await openDemo(page);
+  const code = await openClass(page);
+  const phone = await joinPhone(browser, server, code, 'Nour');
+  const goOn = async (title: string) => {
+    await page.keyboard.press('ArrowRight');
+    await expect(phone.getByRole('heading', { name: title })).toBeVisible();
+  };
+  await goOn('Tone the whole canvas');
+  await goOn('Let the whole canvas dry');
+  const minutes = async () => {
+    const [m, s] = (await page.getByTestId('clock').innerText()).split(':').map(Number);
+    return (m ?? 0) + (s ?? 0) / 60;
+  };
+  const before = await minutes();
+  await page.keyboard.press('d');
+  await expect(page.getByText(/^One touch: coats dry \d+ % faster in this class\.$/)).toBeVisible();
+  await expect.poll(minutes).toBeLessThan(before - 0.5);
+  await expect
+    .poll(async () => Number.parseInt(await phone.locator('.follow-clock').first().innerText(), 10))
+    .toBeLessThan(before);
+  await page.getByRole('button', { name: 'Not yet' }).click();
+  await expect(page.getByText(/^2 touches/)).toBeVisible();
+});

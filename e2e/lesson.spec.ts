@@ -227,7 +227,8 @@ test('the server away while editing: said calmly, kept in the browser, sent when
   const again = await page.context().newPage();
   await page.close();
   await again.goto(server.url);
-  await again.getByRole('link', { name: 'Open Written without a server' }).click();
+  // Where the browser still got its last words out, the shelf knows the newer name already.
+  await again.getByRole('link', { name: /^Open (Written without a server|Closed in the middle)$/ }).click();
   await expect(again.getByLabel('Name this lesson')).toHaveValue('Closed in the middle');
   await saved(again);
   await again.reload();

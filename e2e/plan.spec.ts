@@ -227,7 +227,7 @@ test('the section is looked at from near and far, folded, as a table, and printe
   await openDemo(page);
   const ribbon = page.locator('.ribbon');
   const ticks = () => ribbon.locator('.ribbon-tick').allTextContents();
-  expect((await ticks()).at(-1)).toBe('3:30');
+  await expect.poll(async () => (await ticks()).at(-1)).toBe('3:30');
   await page.keyboard.press('+');
   await page.keyboard.press('+');
   await expect.poll(async () => (await ticks()).at(-1)).toBe('0:50');

@@ -79,7 +79,7 @@ export async function stageRows(row) {
         ? { ...zone, outline: zone.outline.map((polygon) => polygon.map((ring) => ring.map(([x, y]) => [x + 4, y + 2]))) }
         : zone,
     );
-    const edited = Array.from({ length: 4 }, (_, i) => paint(own, i % 2 ? lesson : { ...lesson, zones }, picture).all);
+    const edited = Array.from({ length: 7 }, (_, i) => paint(own, i % 2 ? lesson : { ...lesson, zones }, picture).all);
     row(
       `stage pictures, ${what}`,
       `${WIDTH} px, ${lesson.steps.length} steps mended`,

@@ -9,8 +9,9 @@ import { mixColour } from '../packages/core/dist/mix/index.js';
 import { planLesson } from '../packages/core/dist/plan/index.js';
 import { paintRows } from './bench-paint.mjs';
 import { editingRows, pictureRows } from './bench-picture.mjs';
-import { planRows } from './bench-plan.mjs';
+import { paceRows, planRows } from './bench-plan.mjs';
 import { stageRows } from './bench-stage.mjs';
+import { transferRows } from './bench-transfer.mjs';
 import { build, database, freePort, root, run, serve } from './setup.mjs';
 
 const rows = [];
@@ -176,9 +177,11 @@ run(async () => {
   console.log(`${cpus().length} × ${cpus()[0]?.model.trim()}, Node ${process.version}, load ${loadavg()[0].toFixed(2)}\n`);
   computation();
   await planRows(row);
+  paceRows(row);
   paintRows(row);
   await pictureRows(row);
   await stageRows(row);
+  await transferRows(row);
   bundles();
   await fanOut(100, 40);
   const table = [

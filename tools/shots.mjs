@@ -1,8 +1,9 @@
 // npm run shots: the pictures of docs/screenshots, from the demo data, in a server and database of their own.
-import { mkdirSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
+import sharp from 'sharp';
 import { build, database, debian, freePort, npmPackages, root, run, serve } from './setup.mjs';
 
 const folder = join(root, 'docs/screenshots');
@@ -60,18 +61,41 @@ async function lessonViews(page) {
   await station(page, 'Picture');
   await pictureViews(page);
   await station(page, 'Paints');
-  const work = (name) =>
-    page.getByRole('navigation', { name: 'What to work on' }).getByRole('button', { name, exact: true }).click();
   await page.locator('.heap', { hasText: 'near ridge' }).click();
   await page.locator('.found li').nth(1).waitFor({ timeout: 60_000 });
   await page.getByText(/Looking through all recipes/).waitFor({ state: 'hidden', timeout: 60_000 });
   await shoot(page, 'paints');
-  await work('Smaller palette');
-  await page.getByLabel('Choose among').selectOption('table');
-  await page.locator('.palette-tubes li').nth(3).waitFor({ timeout: 60_000 });
-  await page.getByText(/^Searching/).waitFor({ state: 'hidden', timeout: 60_000 });
-  await shoot(page, 'paints-palette');
+  await station(page, 'Transfers');
+  await transferViews(page);
   await station(page, 'Class');
+}
+
+async function transferViews(page) {
+  const topic = (name) =>
+    page.getByRole('navigation', { name: 'What to look at' }).getByRole('button', { name, exact: true }).click();
+  await page.getByText(/[1-9]\d* lines, \d+ points/).waitFor({ timeout: 60_000 });
+  await shoot(page, 'transfers');
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as SVG' }).click()]);
+  // A student's drawing, too narrow and photographed askew.
+  const lines = readFileSync(await file.path(), 'utf8')
+    .replace('stroke-width="0.35"', 'stroke-width="0.9"')
+    .replace('<g fill="none"', '<g transform="translate(11 0) scale(0.945 1)" fill="none"');
+  const paper = await sharp(Buffer.from(lines), { density: 60 }).flatten({ background: '#f2efe8' }).resize(800).png().toBuffer();
+  const turned = await sharp(paper).rotate(3, { background: '#7a6a58' }).toBuffer();
+  const table = sharp({ create: { width: 1200, height: 1400, channels: 3, background: '#7a6a58' } });
+  const buffer = await table
+    .composite([{ input: turned, left: 170, top: 160 }])
+    .jpeg()
+    .toBuffer();
+  await topic('Check a drawing');
+  await page
+    .locator('input[accept="image/png,image/jpeg,image/webp"]')
+    .setInputFiles({ name: 'a.jpg', mimeType: 'image/jpeg', buffer });
+  await page.getByText('The corners were found').waitFor();
+  await page.getByRole('button', { name: 'Compare' }).click();
+  await page.locator('.check-found li').first().waitFor({ timeout: 60_000 });
+  await page.locator('.check-overlay').scrollIntoViewIfNeeded();
+  await shoot(page, 'transfers-check');
 }
 
 async function planViews(page) {
@@ -87,10 +111,6 @@ async function planViews(page) {
   await page.locator('.recharts-line').waitFor();
   await page.locator('.drying-rungs').scrollIntoViewIfNeeded();
   await shoot(page, 'steps-drying');
-  await topic('What if');
-  await page.locator('.air-map').waitFor({ timeout: 60_000 });
-  await page.locator('.air-map').scrollIntoViewIfNeeded();
-  await shoot(page, 'steps-what-if');
   await topic('Values');
   await page.getByRole('region', { name: 'The roughest stage' }).waitFor();
   await shoot(page, 'steps-values');
@@ -114,9 +134,6 @@ async function pictureViews(page) {
   const topic = (name) =>
     page.getByRole('navigation', { name: 'What to look at' }).getByRole('button', { name, exact: true }).click();
   await shoot(page, 'picture');
-  await topic('Values');
-  await page.getByText('The darkest begin').waitFor();
-  await shoot(page, 'picture-values');
   await topic('Composition');
   await page.getByLabel('The picture is about').selectOption('great balloon');
   await page.getByText(/stands .* off the middle/).waitFor();
@@ -162,6 +179,13 @@ async function classViews(page, browser, url) {
   await page.waitForTimeout(5500);
   await shoot(page, 'desk');
   await shoot(students[4], 'follow');
+  const wall = await (
+    await browser.newContext({ viewport: { width: 1920, height: 1080 }, screen: { width: 1920, height: 1080 } })
+  ).newPage();
+  await wall.goto(`${url}/wall/${code}`);
+  await wall.locator('.wall-mixes').waitFor({ timeout: 30_000 });
+  await shoot(wall, 'wall');
+  await wall.close();
   await goOn('Let the whole canvas dry');
   await shoot(students[0], 'follow-drying');
   return [page, ...students];

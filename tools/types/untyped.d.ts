@@ -33,3 +33,10 @@ declare module '*/paint.mjs' {
   export function paint(options: Options): Painted;
   export function photographed(options: Options): Promise<Painted>;
 }
+declare module 'jstat' {
+  const jstat: {
+    normal: { cdf(x: number, mean: number, deviation: number): number };
+    quantiles(values: number[], at: number[], alphap?: number, betap?: number): number[];
+  };
+  export default jstat;
+}

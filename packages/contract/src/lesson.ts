@@ -1,13 +1,10 @@
-import { type Static, type TEnum, type TSchema, Type } from 'typebox';
+import { type Static, Type } from 'typebox';
+import { Drawing, TwinOf } from './drawing.js';
+import { Id, Name, oneOf, optional, Point, strict } from './shapes.js';
 
 /** The document version written by this build; older ones are upgraded on reading (`core/lesson`). */
-export const SCHEMA_VERSION = 5;
+export const SCHEMA_VERSION = 6;
 
-const strict = { additionalProperties: false } as const;
-const oneOf = <const T extends string[]>(values: readonly [...T]): TEnum<T> => Type.Enum<T>(values);
-
-export const Id = Type.String({ minLength: 1, maxLength: 32, pattern: '^[A-Za-z0-9_-]+$' });
-const Name = Type.String({ minLength: 1, maxLength: 120 });
 const Words = Type.String({ maxLength: 20000 });
 const Lab = Type.Tuple([
   Type.Number({ minimum: 0, maximum: 100 }),
@@ -16,7 +13,6 @@ const Lab = Type.Tuple([
 ]);
 const Sha256 = Type.String({ pattern: '^[0-9a-f]{64}$' });
 const Share = Type.Number({ minimum: 0, maximum: 0.95 });
-const optional = <T extends TSchema>(schema: T) => Type.Optional(schema);
 
 /** The choices of a school, default first (see the guide to schools in the interface catalogue). */
 export const schoolChoices = {
@@ -221,7 +217,6 @@ export const Reference = Type.Object(
   strict,
 );
 
-const Point = Type.Tuple([Type.Number({ minimum: -20000, maximum: 20000 }), Type.Number({ minimum: -20000, maximum: 20000 })]);
 const Ring = Type.Array(Point, { minItems: 3, maxItems: 4000 });
 /** GeoJSON MultiPolygon coordinates in canvas mm; the first point of a ring is not repeated at its end. */
 export const Outline = Type.Array(Type.Array(Ring, { minItems: 1, maxItems: 200 }), { minItems: 1, maxItems: 200 });
@@ -231,6 +226,8 @@ export const Zone = Type.Object(
     id: Id,
     name: Name,
     elementId: optional(Id),
+    /** The area that it follows, being part of a twin. */
+    twinOfId: optional(Id),
     outline: Outline,
     edges: optional(
       Type.Array(Type.Object({ with: Id, kind: oneOf(['hard', 'soft', 'lost'] as const) }, strict), { maxItems: 60 }),
@@ -305,6 +302,7 @@ export const Element = Type.Object(
       ),
     ),
     facing: optional(oneOf(['left', 'right'] as const)),
+    twinOf: optional(TwinOf),
     /** The picture an added element is cut from; without one it is drawn in its zones' own colours. */
     fromReferenceId: optional(Id),
   },
@@ -487,6 +485,7 @@ export const Lesson = Type.Object(
     marks: Type.Array(Mark, { maxItems: 200 }),
     /** The hand that paints, where an order depends on it. */
     handed: optional(oneOf(['right', 'left'] as const)),
+    drawing: Drawing,
     tubes: Type.Array(Tube, { maxItems: 60 }),
     mixes: Type.Array(Mix, { maxItems: 200 }),
     stages: Type.Array(Stage, { maxItems: 60 }),
@@ -502,7 +501,6 @@ export const Lesson = Type.Object(
   strict,
 );
 
-export type Id = string;
 export type Lab = Static<typeof Lab>;
 export type School = Static<typeof School>;
 export type Room = Static<typeof Room>;

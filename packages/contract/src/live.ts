@@ -1,6 +1,6 @@
 import { type Static, Type } from 'typebox';
-import { Id } from './lesson.js';
 import { Plan } from './plan.js';
+import { Id } from './shapes.js';
 
 const strict = { additionalProperties: false } as const;
 
@@ -26,6 +26,7 @@ export const commandSchemas = {
   notYet: command('notYet', { studentId: Id, stepId: Id }),
   hand: command('hand', { studentId: Id, reason: Type.Enum([...handReasons]) }),
   handDown: command('handDown', { studentId: Id }),
+  touchTest: command('touchTest', { zoneId: Id, dry: Type.Boolean() }),
   end: command('end', {}),
 };
 
@@ -42,6 +43,7 @@ export const Command = Type.Union([
   commandSchemas.notYet,
   commandSchemas.hand,
   commandSchemas.handDown,
+  commandSchemas.touchTest,
   commandSchemas.end,
 ]);
 
@@ -69,6 +71,7 @@ export const EventBody = Type.Union([
     strict,
   ),
   Type.Object({ type: Type.Literal('handLowered'), v: Type.Literal(1), studentId: Id }, strict),
+  Type.Object({ type: Type.Literal('touchTested'), v: Type.Literal(1), zoneId: Id, dry: Type.Boolean() }, strict),
   Type.Object({ type: Type.Literal('ended'), v: Type.Literal(1) }, strict),
 ]);
 
@@ -151,4 +154,6 @@ export type FollowSheet = {
   tubes: { id: string; name: string; rgb: string }[];
   steps: Record<string, SheetStep>;
   stepCount: number;
+  /** The grid by which the drawing is copied, where the lesson has one. */
+  grid?: { columns: number; rows: number };
 };

@@ -1,5 +1,6 @@
 import { type Static, Type } from 'typebox';
-import { Id, Room } from './lesson.js';
+import { Room } from './lesson.js';
+import { Id } from './shapes.js';
 
 const strict = { additionalProperties: false } as const;
 const Minutes = Type.Number({ minimum: 0 });

@@ -237,6 +237,14 @@ export const words = {
     done: (done: number, of: number) => `${done} of ${of} done`,
     joined: (count: number) => (count === 1 ? '1 student is here' : `${count} students are here`),
     nobody: 'Nobody needs you',
+    wall: 'Open the wall',
+    touch: 'Touch test',
+    isDry: (zone: string) => `${zone}: dry`,
+    notYet: 'Not yet',
+    dries: (percent: number, tests: number) =>
+      `${tests === 1 ? 'One touch' : `${tests} touches`}: coats dry ${
+        percent === 0 ? 'as planned' : `${Math.abs(percent)} % ${percent > 0 ? 'slower' : 'faster'}`
+      } in this class.`,
     hand: (name: string) => `${name}: hand`,
     hands: (count: number) => `${count} hands`,
     goOn: (title: string) => `Go on: ${title}`,
@@ -275,6 +283,12 @@ export const words = {
     ticked: (done: number, of: number) => `${done} of ${of}`,
     until: (what: string) => `until ${what}`,
     tick: (name: string) => `One more done: ${name}`,
+    cells: 'Cell by cell',
+    cell: (name: string, done: number, of: number) => `Cell ${name}, ${done} of ${of} drawn`,
+    cellDone: 'Drawn',
+    cellNotYet: 'Not drawn after all',
+    cellNext: 'Next cell',
+    cellBefore: 'Cell before',
     codeTitle: 'Which class?',
     code: 'Class code',
     codeAbout: 'Six letters and digits; your instructor has them.',

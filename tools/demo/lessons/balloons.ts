@@ -1,10 +1,10 @@
 import type { Lesson } from '@viaticum/contract';
-import { defaultSchool } from '@viaticum/core/lesson';
+import { defaultSchool, emptyDrawing } from '@viaticum/core/lesson';
 import { areasOf, canvasOf, lab, mix, referenceOf, step, tube } from './kit.js';
 
 /** Back to front in dry layers; a calm voice that talks a beginner through. */
 export const balloons: Lesson = {
-  schemaVersion: 5,
+  schemaVersion: 6,
   title: 'Balloons over the terraces',
   language: 'en',
   units: 'in',
@@ -26,6 +26,15 @@ export const balloons: Lesson = {
   elements: [],
   overlapMm: 6,
   marks: [],
+  drawing: {
+    ...emptyDrawing,
+    constructions: [{ id: 'grid', kind: 'grid', columns: 4, rows: 5, ratio: 2 }],
+    landmarks: [
+      { id: 'crown', name: 'crown of the great balloon', at: [149.5, 56.5] },
+      { id: 'mouth', name: 'mouth of the great balloon', at: [149.5, 233] },
+      { id: 'dip', name: 'dip of the near ridge', at: [272, 314] },
+    ],
+  },
   zones: areasOf('balloons'),
   tubes: [
     tube('white', 'PW6', 950, 150),

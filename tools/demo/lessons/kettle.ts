@@ -1,5 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import { defaultSchool } from '@viaticum/core/lesson';
+import { defaultSchool, emptyDrawing } from '@viaticum/core/lesson';
 import { areasOf, canvasOf, heap, referenceOf, step, tube } from './kit.js';
 
 const tubes = [
@@ -13,7 +13,7 @@ const tubes = [
 
 /** Subject first, the background cut in round it; a dry voice of few words. */
 export const kettle: Lesson = {
-  schemaVersion: 5,
+  schemaVersion: 6,
   title: 'A copper kettle and two mugs',
   language: 'en',
   units: 'in',
@@ -44,6 +44,10 @@ export const kettle: Lesson = {
   light: { azimuthDeg: 270, elevationDeg: 35 },
   elements: [],
   overlapMm: 5,
+  drawing: {
+    ...emptyDrawing,
+    constructions: [{ id: 'thirds', kind: 'thirds' }],
+  },
   marks: [
     {
       id: 'glints',

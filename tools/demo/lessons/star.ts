@@ -1,5 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import { defaultSchool } from '@viaticum/core/lesson';
+import { defaultSchool, emptyDrawing } from '@viaticum/core/lesson';
 import { areasOf, canvasOf, heap, referenceOf, step, tube } from './kit.js';
 
 const tubes = [
@@ -16,7 +16,7 @@ const middle: [number, number] = [152.4, 152.4];
 
 /** Constructed with ruler and string on a toned ground, white lines last; a voice that counts. */
 export const star: Lesson = {
-  schemaVersion: 5,
+  schemaVersion: 6,
   title: 'An eight-point star tile',
   language: 'en',
   units: 'in',
@@ -47,6 +47,12 @@ export const star: Lesson = {
   references: [await referenceOf('star')],
   elements: [],
   overlapMm: 2,
+  drawing: {
+    ...emptyDrawing,
+    constructions: [
+      { id: 'star', kind: 'radial', at: [152.4, 152.4], radiusMm: 122, parts: 8, startDeg: -90, rings: [0.25, 0.5, 0.75] },
+    ],
+  },
   marks: [
     {
       id: 'pearls',

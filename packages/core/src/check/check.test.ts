@@ -377,6 +377,18 @@ describe('rules', () => {
     expect(found(used)[0]?.words).toContain('the room has none');
   });
 
+  it('edges that are painted over before they are needed are told, and a transfer put in there brings them back', () => {
+    const trace = testStep('t', { kind: 'transfer', zoneIds: [], mixIds: [], technique: undefined });
+    const lesson = smallLesson([trace, testStep('sky', { zoneIds: ['a'] }), testStep('hill', { zoneIds: ['b'] })]);
+    const [lost] = found(lesson).filter((one) => one.rule === 'lost-drawing');
+    expect(lost?.words).toContain('The edges of hill are painted over');
+    if (!lost?.mend) throw new Error('no mend');
+    const { command, args } = lost.mend as { command: CommandName; args: CommandArgs<CommandName> };
+    const mended = carryOut(startHistory(lesson), command, args).lesson;
+    expect(mended.steps.map((step) => step.kind)).toEqual(['transfer', 'paint', 'transfer', 'paint']);
+    expect(found(mended).filter((one) => one.rule === 'lost-drawing')).toEqual([]);
+  });
+
   it('a finding set aside stays known, with the word why, after the others', () => {
     const lesson = {
       ...(firing['unpainted-zone'] as () => Lesson)(),
@@ -388,6 +400,7 @@ describe('rules', () => {
   it('says of the demo lesson that the sky’s blend is too long; and mildly where its author departs from the school', () => {
     expect(found(demoLesson()).map((one) => [one.id, one.serious])).toEqual([
       ['blend-outlasts/s3/sky', true],
+      ['lost-drawing/before/s5', false],
       ['against-order/fields/trees', false],
       ['no-headroom/s17/stripes', false],
       ['brush-hardens/s1', false],

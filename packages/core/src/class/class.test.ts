@@ -9,6 +9,7 @@ import {
   fold,
   newClass,
   paintMinute,
+  planAsDried,
   Refusal,
   secondsLeft,
   stateHash,
@@ -209,5 +210,69 @@ describe('folding', () => {
     it_.say(instructor, { type: 'hold' });
     expect(stateHash(again)).not.toBe(stateHash(it_.state));
     expect(() => fold(newClass(), it_.events[2] as ClassEvent)).toThrow(/missing/);
+  });
+});
+
+describe('touch tests', () => {
+  const coat: Plan['coats'][number] = {
+    stepId: 'one',
+    zoneId: 'sky',
+    mixIds: [],
+    laidFromMin: 0,
+    laidToMin: 5,
+    openMin: 3,
+    paintOverMin: 7,
+    touchDryMin: 9,
+    firmMin: null,
+    dryUm: 20,
+    wetUm: 50,
+    coverShare: 1,
+  };
+  const wet: Plan = {
+    ...plan,
+    items: [item('one', 0, 5), { ...item(undefined, 5, 12), zoneIds: ['sky'] }, item('two', 12, 20)],
+    coats: [coat],
+  };
+  const minute = 60_000;
+  /** In the pause, so many minutes after it began. */
+  function inPause(after: number) {
+    const it = driven();
+    it.apply({ type: 'opened', v: 1, revision: 3, plan: wet, code: 'ACDEFG' });
+    it.say(instructor, { type: 'goOn', from: -1 });
+    it.now += 5 * minute;
+    it.say(instructor, { type: 'goOn', from: 0 });
+    it.now += after * minute;
+    return it;
+  }
+  it('“not yet” after the time makes the coats of this class slower and the pause longer; “dry” before it the other way', () => {
+    const slow = inPause(8);
+    const before = secondsLeft(slow.state, slow.now);
+    slow.say(instructor, { type: 'touchTest', zoneId: 'sky', dry: false });
+    expect(slow.state.dryFactor).toBeGreaterThan(1.02);
+    // The wait counts from when the coat was laid: seven minutes, so much longer.
+    expect(secondsLeft(slow.state, slow.now) - before).toBeCloseTo((slow.state.dryFactor - 1) * 7 * 60, 6);
+    expect(planAsDried(slow.state)?.coats[0]?.paintOverMin).toBeCloseTo(7 * slow.state.dryFactor, 9);
+    expect(planAsDried(slow.state)?.coats[0]?.firmMin).toBeNull();
+    const quick = inPause(4);
+    quick.say(instructor, { type: 'touchTest', zoneId: 'sky', dry: true });
+    expect(quick.state.dryFactor).toBeLessThan(1);
+  });
+  it('a touch that agrees with the plan changes nearly nothing; without any, the plan stands as it was published', () => {
+    const it0 = inPause(2);
+    expect(planAsDried(it0.state)).toBe(it0.state.plan);
+    it0.say(instructor, { type: 'touchTest', zoneId: 'sky', dry: false });
+    expect(it0.state.dryFactor).toBeGreaterThan(1);
+    expect(it0.state.dryFactor).toBeLessThan(1.02);
+  });
+  it('only the instructor touches, only what was painted, and a fresh fold of the events is the same', () => {
+    const it1 = inPause(8);
+    const student = it1.join('Ida');
+    expect(() => it1.say(student, { type: 'touchTest', zoneId: 'sky', dry: true })).toThrow(Refusal);
+    expect(() => it1.say(instructor, { type: 'touchTest', zoneId: 'hill', dry: true })).toThrow(/Nothing that dries/);
+    it1.say(instructor, { type: 'touchTest', zoneId: 'sky', dry: false });
+    const again = newClass();
+    for (const event of it1.events) fold(again, event);
+    expect(stateHash(again)).toBe(stateHash(it1.state));
+    expect(again.touches).toHaveLength(1);
   });
 });

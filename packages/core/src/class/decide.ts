@@ -1,5 +1,7 @@
 import type { Command, EventBody } from '@viaticum/contract';
-import { type ClassState, currentItem } from './state.js';
+import { coatUnder } from './drying.js';
+import type { ClassState } from './state.js';
+import { currentItem } from './timing.js';
 
 export type Actor = { kind: 'instructor' } | { kind: 'student'; id: string } | { kind: 'guest' };
 
@@ -34,10 +36,11 @@ const allowedIn: Record<Command['type'], readonly Phase[]> = {
   notYet: inside,
   hand: going,
   handDown: going,
+  touchTest: inside,
   end: going,
 };
 const forSelf = new Set<Command['type']>(['rename', 'done', 'notYet', 'hand', 'handDown']);
-const forInstructor = new Set<Command['type']>(['remove', 'goOn', 'takeBack', 'hold', 'resume', 'extend', 'end']);
+const forInstructor = new Set<Command['type']>(['remove', 'goOn', 'takeBack', 'hold', 'resume', 'extend', 'touchTest', 'end']);
 
 /** Who may say what: throws a {@link Refusal} where this actor may not give this command now. */
 export function may(state: ClassState, actor: Actor, command: Command): void {
@@ -121,6 +124,10 @@ export function decide(state: ClassState, actor: Actor, command: Command, now: n
         : [{ type: 'handRaised', v: 1, studentId: command.studentId, reason: command.reason }];
     case 'handDown':
       return present(state, command.studentId).hand ? [{ type: 'handLowered', v: 1, studentId: command.studentId }] : [];
+    case 'touchTest':
+      if (!coatUnder(state, command.zoneId, now))
+        throw new Refusal('no-coat', 'Nothing that dries lies there yet. Touch an area that was painted.');
+      return [{ type: 'touchTested', v: 1, zoneId: command.zoneId, dry: command.dry }];
     case 'end':
       return [{ type: 'ended', v: 1 }];
   }

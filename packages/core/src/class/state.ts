@@ -1,4 +1,6 @@
-import type { ClassEvent, HandReason, Plan, PlanItem } from '@viaticum/contract';
+import type { ClassEvent, HandReason, Plan } from '@viaticum/contract';
+import type { TouchTest } from '../coat/calibrate.js';
+import { dryingFactor, touched } from './drying.js';
 
 export type Student = {
   id: string;
@@ -22,6 +24,9 @@ export type ClassState = {
   before: (Current | null)[];
   students: Record<string, Student>;
   removed: string[];
+  /** Touch tests, and how much longer than planned coats take in this class by them. */
+  touches: TouchTest[];
+  dryFactor: number;
 };
 
 export const newClass = (): ClassState => ({
@@ -35,6 +40,8 @@ export const newClass = (): ClassState => ({
   before: [],
   students: {},
   removed: [],
+  touches: [],
+  dryFactor: 1,
 });
 
 /**
@@ -108,38 +115,17 @@ export function fold(state: ClassState, event: ClassEvent): ClassState {
     case 'handLowered':
       if (student) student.hand = null;
       break;
+    case 'touchTested': {
+      const test = touched(state, body.zoneId, body.dry, event.at);
+      if (test) state.touches.push(test);
+      state.dryFactor = dryingFactor(state.touches);
+      break;
+    }
     case 'ended':
       state.phase = 'ended';
       break;
   }
   return state;
-}
-
-/** The item of the plan a class is at, or null before the start. */
-export function currentItem(state: ClassState): PlanItem | null {
-  return (state.current && state.plan?.items[state.current.index]) ?? null;
-}
-
-/** Seconds since the present item began, holds left out, at a server time in ms. */
-export function elapsedSeconds(state: ClassState, now: number): number {
-  const { current } = state;
-  if (!current) return 0;
-  return Math.max(0, ((current.heldSince ?? now) - current.startedAt - current.heldMs) / 1000);
-}
-
-/** Seconds left of the present item with its extensions; negative when it has run over. */
-export function secondsLeft(state: ClassState, now: number): number {
-  const item = currentItem(state);
-  if (!item || !state.current) return 0;
-  return (item.endMin - item.startMin + state.current.extendedMin) * 60 - elapsedSeconds(state, now);
-}
-
-/** The minute of the plan that the paint is at: a pause runs on past its planned end, a step waits at its own. */
-export function paintMinute(state: ClassState, now: number): number {
-  const item = currentItem(state);
-  if (!item) return 0;
-  const minutes = elapsedSeconds(state, now) / 60;
-  return item.startMin + (item.kind === 'step' ? Math.min(minutes, item.endMin - item.startMin) : minutes);
 }
 
 /** The index into the plan of the step that a student's canvas shows as finished, or -1. */

@@ -1,3 +1,4 @@
+export { calibrate, type TouchTest } from './calibrate.js';
 export { type Coat, type CoatMoment, type CoatRoom, type CoatTimes, coatTimes, type WetFilm, wetFilm } from './coat.js';
 export { absorbed, films, type PaintKind } from './constants.js';
 export { assertRoom, type EvaporationInput, evaporation, saturationDensity, saturationPressure } from './evaporation.js';

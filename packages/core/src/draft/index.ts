@@ -3,6 +3,6 @@ export { asDrafted, type Draft, type DraftedStep, type DraftHints, draftLesson }
 export { zoneFacts } from './facts.js';
 export { fitTo, type LeftOut } from './fit.js';
 export { type ReadySchool, readySchools, schoolOf } from './ready-schools.js';
-export { usualStroke } from './rules/strokes.js';
+export { strokeOf, usualStroke } from './rules/strokes.js';
 export { type Amount as SimplerBy, type Simpler, simplify } from './simplify.js';
 export { paintingWords, readingMinutes, type StepWords } from './words.js';

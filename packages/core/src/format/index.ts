@@ -1,1 +1,2 @@
+export { type CalendarEntry, toIcs } from './calendar.js';
 export { type Climate, readClimate } from './climate.js';

@@ -1,5 +1,6 @@
 import type { Lesson, Method, School, Stage, Step, Support } from '@viaticum/contract';
 import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
+import { drawCommands } from './draw-commands.js';
 import { paintCommands } from './paint-commands.js';
 import { pictureCommands } from './picture-commands.js';
 import { forgetStep, planCommands } from './plan-commands.js';
@@ -72,6 +73,7 @@ export const commands = {
   ...paintCommands,
   ...planCommands,
   ...teachCommands,
+  ...drawCommands,
   addStage: (lesson: D, { stage, at }: { stage: Stage; at?: number }) => {
     insert(lesson.stages, { ...stage, name: named(stage.name, 'stage') }, 'stage', at);
   },

@@ -30,6 +30,16 @@ export const commonSizes: readonly { name: string; unit: 'in' | 'cm'; widthMm: n
   { name: 'A3', unit: 'cm', widthMm: 297, heightMm: 420 }, // ISO 216
 ];
 
+/** Nothing decided about the drawing: as much of it as the middle amount shows. */
+export const emptyDrawing: Lesson['drawing'] = {
+  amount: 0.65,
+  own: [],
+  edits: [],
+  constructions: [],
+  landmarks: [],
+  toleranceMm: 4,
+};
+
 /** A lesson with nothing decided but its title and canvas. */
 export function emptyLesson(
   title: string,
@@ -50,6 +60,7 @@ export function emptyLesson(
     zones: [],
     overlapMm: 6,
     marks: [],
+    drawing: emptyDrawing,
     tubes: [],
     mixes: [],
     stages: [{ id: ids(), name: 'First things' }],

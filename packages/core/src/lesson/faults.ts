@@ -41,6 +41,11 @@ export function lessonFaults(lesson: Lesson): string[] {
     for (const part of mix.recipe)
       if (!tubes.has(part.tubeId)) faults.push(`${mix.name}: its recipe names a tube that is not in the lesson.`);
   }
+  ids(lesson.drawing.own, 'lines');
+  ids(lesson.drawing.constructions, 'constructions');
+  ids(lesson.drawing.landmarks, 'landmarks');
+  for (const line of lesson.drawing.own)
+    if (line.curve.length % 3 !== 1) faults.push('A drawn line has a piece that is not whole.');
   for (const step of lesson.steps) {
     if (!stages.has(step.stageId)) faults.push(`${step.title}: its stage is not in the lesson.`);
     if (step.zoneIds.some((id) => !zones.has(id))) faults.push(`${step.title}: it names an area that is not in the lesson.`);

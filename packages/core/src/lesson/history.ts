@@ -1,6 +1,7 @@
 import type { Lesson } from '@viaticum/contract';
 import { applyPatches, enablePatches, type Patch, produceWithPatches } from 'immer';
 import { type CommandArgs, type CommandName, commands } from './commands.js';
+import { followTwins } from './twins.js';
 
 enablePatches();
 
@@ -18,6 +19,7 @@ export function carryOut<N extends CommandName>(history: History, name: N, args:
   const apply = commands[name] as (draft: unknown, args: CommandArgs<N>) => void;
   const [lesson, patches, inverse] = produceWithPatches(history.lesson, (draft) => {
     apply(draft, args);
+    followTwins(draft);
   });
   if (patches.length === 0) return history;
   return { lesson, past: [...history.past, { name, patches, inverse }].slice(-LONGEST), future: [] };

@@ -1,5 +1,5 @@
 export { type ClearableStepField, type CommandArgs, CommandError, type CommandName, commands } from './commands.js';
-export { commonSizes, defaultRoom, defaultSchool, emptyLesson } from './defaults.js';
+export { commonSizes, defaultRoom, defaultSchool, emptyDrawing, emptyLesson } from './defaults.js';
 export {
   bordersBetween,
   extentsOf,
@@ -36,4 +36,5 @@ export { memo } from './memo.js';
 export { plainWords, type RichLine, richLines, withBold, withList } from './rich.js';
 export { followSheet, otherRecipesSheet, paintLayers } from './sheet.js';
 export { lackingTubes, type OtherRecipe, substitutes } from './substitute.js';
+export { followTwins, isTwin, lineOf, pulled, reflected } from './twins.js';
 export { upgradeLesson } from './upgrade.js';

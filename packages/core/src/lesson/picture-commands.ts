@@ -24,7 +24,7 @@ function drawnOutline(lesson: D, outline: Outline): Outline {
 }
 
 /** Takes a zone's id out of all that names it; steps get its heirs instead. */
-const dropZone = (lesson: D, id: string, heirs: readonly string[] = []): void => {
+export const dropZone = (lesson: D, id: string, heirs: readonly string[] = []): void => {
   for (const step of lesson.steps)
     if (step.zoneIds.includes(id))
       step.zoneIds = [...new Set(step.zoneIds.flatMap((zoneId) => (zoneId === id ? heirs : [zoneId])))];
@@ -36,16 +36,37 @@ const dropZone = (lesson: D, id: string, heirs: readonly string[] = []): void =>
     if (mark.protectIds) mark.protectIds = mark.protectIds.filter((one) => one !== id);
     if (mark.zoneId === id && heir) mark.zoneId = heir;
   }
+  forgetInDrawing(lesson, id, heir);
   const lost = new Set(lesson.marks.flatMap((mark) => (mark.zoneId === id ? [mark.id] : [])));
   if (lost.size === 0) return;
   lesson.marks = lesson.marks.filter((mark) => !lost.has(mark.id));
   for (const step of lesson.steps) step.markIds = step.markIds.filter((one) => !lost.has(one));
 };
 
+/** Lines and constructions of a zone that goes: they turn to its heir, or stand for themselves. */
+function forgetInDrawing(lesson: D, id: string, heir: string | undefined): void {
+  const { drawing } = lesson;
+  for (const line of drawing.own)
+    if (line.zoneId === id) {
+      if (heir) line.zoneId = heir;
+      else delete line.zoneId;
+    }
+  const inherit = (ids: string[]) => [...new Set(ids.flatMap((one) => (one === id ? (heir ?? []) : [one])))];
+  for (const one of drawing.constructions) {
+    if ('zoneIds' in one && one.zoneIds.includes(id)) one.zoneIds = inherit(one.zoneIds);
+    if ('shadowIds' in one && one.shadowIds.includes(id)) one.shadowIds = inherit(one.shadowIds);
+  }
+  const isIdle = (one: (typeof drawing.constructions)[number]) => 'zoneIds' in one && one.zoneIds.length === 0;
+  if (drawing.constructions.some(isIdle)) drawing.constructions = drawing.constructions.filter((one) => !isIdle(one));
+  if (drawing.edits.some((edit) => edit.areas.includes(id)))
+    drawing.edits = drawing.edits.filter((edit) => !edit.areas.includes(id));
+}
+
 /** Removes elements that have no zone left. */
 const dropEmptyElements = (lesson: D): void => {
   const used = new Set(lesson.zones.map((zone) => zone.elementId));
-  lesson.elements = lesson.elements.filter((element) => used.has(element.id));
+  // A twin's areas are made after its object's: it may be without any for a while.
+  lesson.elements = lesson.elements.filter((element) => used.has(element.id) || element.twinOf);
 };
 
 const mapped = (outline: Outline, change: (point: [number, number]) => [number, number]): Outline =>

@@ -30,6 +30,8 @@ export function forgetStep(lesson: D, id: string): void {
   if (lesson.planning.cutsBefore) lesson.planning.cutsBefore = lesson.planning.cutsBefore.filter((one) => one !== id);
   lesson.samples = lesson.samples.filter((sample) => sample.afterStepId !== id);
   for (const zone of lesson.zones) if (zone.keepFreeUntil === id) delete zone.keepFreeUntil;
+  const { own, constructions, edits } = lesson.drawing;
+  for (const one of [...own, ...constructions, ...edits]) if (one.stepId === id) delete one.stepId;
   for (const variant of lesson.variants) {
     variant.changes = variant.changes.filter((change) => change.stepId !== id);
     if (variant.leaveOutStepIds) variant.leaveOutStepIds = variant.leaveOutStepIds.filter((one) => one !== id);

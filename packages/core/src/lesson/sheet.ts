@@ -78,6 +78,7 @@ export const followSheet = memo((lesson: Lesson): FollowSheet => {
     const name = lesson.zones.find((zone) => zone.id === part.id)?.name ?? '';
     return { id: part.id, name, path: outlinePath(part.outline), top: box?.y ?? 0, bottom: box ? box.y + box.height : 0 };
   });
+  const grid = lesson.drawing.constructions.flatMap((one) => (one.kind === 'grid' ? [one] : []))[0];
   return {
     title: lesson.title,
     canvas: { widthMm: lesson.support.widthMm, heightMm: lesson.support.heightMm, bareRgb: bare[lesson.support.kind] },
@@ -87,6 +88,7 @@ export const followSheet = memo((lesson: Lesson): FollowSheet => {
       .map((tube) => ({ id: tube.id, name: shortTubeName(tube), rgb: cssRgb(tubeRgb(tube)) })),
     steps: Object.fromEntries(lesson.steps.map((step, i) => [step.id, sheetStep(lesson, step, i + 1)])),
     stepCount: lesson.steps.length,
+    ...(grid && { grid: { columns: grid.columns, rows: grid.rows } }),
   };
 }, 3);
 

@@ -18,6 +18,12 @@ const upgrades: Record<number, (old: Versioned) => Versioned> = {
   3: (old) => ({ ...old, schemaVersion: 4, planning: { pins: [] } }),
   // Version 4 knew no marks, no samples and no variants.
   4: (old) => ({ ...old, schemaVersion: 5, marks: [], samples: [], variants: [] }),
+  // Version 5 had nothing to say about the drawing.
+  5: (old) => ({
+    ...old,
+    schemaVersion: 6,
+    drawing: { amount: 0.65, own: [], edits: [], constructions: [], landmarks: [], toleranceMm: 4 },
+  }),
 };
 
 /**

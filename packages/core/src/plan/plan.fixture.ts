@@ -2,9 +2,9 @@ import { readFileSync } from 'node:fs';
 import type { Lesson, Mark, Step } from '@viaticum/contract';
 import { defaultRoom, emptyLesson } from '../lesson/index.js';
 
-/** The demo lesson as it ships. */
-export const demoLesson = (): Lesson =>
-  JSON.parse(readFileSync(new URL('../../../server/assets/demo/balloons.json', import.meta.url), 'utf8')) as Lesson;
+/** A demo lesson as it ships. */
+export const demoLesson = (name: 'balloons' | 'kettle' | 'star' = 'balloons'): Lesson =>
+  JSON.parse(readFileSync(new URL(`../../../server/assets/demo/${name}.json`, import.meta.url), 'utf8')) as Lesson;
 
 let count = 0;
 export const testIds = () => `t${++count}`;

@@ -1,9 +1,11 @@
 import type { StageInput, StageStep, StageZone } from './input.js';
-import { inTurn, type Laid, type Laying, roundsOf, type Seed, seedAt, strokeAt, within } from './lay.js';
-import { type DonePass, layingsOf, type ReadyPass, readyPass, stepPainter, teethOf } from './paint.js';
-import { type Canvas, type Cells, type Pen, painter } from './strokes.js';
+import { inTurn, type Laid, type Laying, type Round, roundsOf, type Seed, seedAt, strokeAt } from './lay.js';
+import { bareCanvas, type DonePass, layingsOf, paintStep, type ReadyPass, readyPass, teethOf } from './paint.js';
+import { type Canvas, type Cells, cellsOf, type Pen, painter } from './strokes.js';
 
-type Mended = { canvas: Canvas; dirty: Dirty; done: readonly DonePass[] };
+/** Cells of a canvas that look otherwise now, and what lies in them, cell after cell, row after row. */
+export type Patch = { cells: Int32Array; rgb: Uint8Array; relief: Uint8Array };
+type Mended = { patch: Patch | null; done: readonly DonePass[] };
 
 /** Which cells of the coarse map may look otherwise than before. */
 export type Dirty = Uint8Array;
@@ -19,6 +21,7 @@ export function canBeMended(old: StageInput, fresh: StageInput): boolean {
     old.width === fresh.width &&
     old.height === fresh.height &&
     old.seed === fresh.seed &&
+    old.bare.every((byte, c) => byte === fresh.bare[c]) &&
     old.zones.length === fresh.zones.length &&
     old.zones.every((zone, i) => zone.id === fresh.zones[i]?.id) &&
     isSameAim(old.aim, fresh.aim)
@@ -45,34 +48,47 @@ function maskChanges(old: StageZone, fresh: StageZone, input: StageInput, isFirs
   return isFirst ? known.first : known.later;
 }
 
-/** Whether two masks are the same, four bytes at a time. */
-function isSame(one: Uint8Array, other: Uint8Array): boolean {
-  if (one === other) return true;
-  const words = one.length >> 2;
-  const [a, b] = [new Uint32Array(one.buffer, one.byteOffset, words), new Uint32Array(other.buffer, other.byteOffset, words)];
-  for (let i = 0; i < words; i++) if (a[i] !== b[i]) return false;
-  for (let i = words * 4; i < one.length; i++) if (one[i] !== other[i]) return false;
-  return true;
+/** Four bytes at a time; the few after the last four are looked at one by one. */
+const words = (mask: Uint8Array) => new Uint32Array(mask.buffer, mask.byteOffset, mask.length >> 2);
+type Rows = { from: number; to: number };
+/** Marks the cells in which two masks (or pictures of so many bytes a pixel) differ within some rows; says whether there are any. */
+function markDifferences(
+  one: Uint8Array,
+  other: Uint8Array,
+  { width, height, factor }: StageInput,
+  across: number,
+  dirty: Dirty,
+  { bytes = 1, rows = { from: 0, to: height - 1 } }: { bytes?: number; rows?: Rows } = {},
+): boolean {
+  if (one === other) return false;
+  let found = false;
+  const put = (at: number) => {
+    if (one[at] === other[at]) return;
+    const y = Math.floor(at / (width * bytes));
+    dirty[Math.floor(y / factor) * across + Math.floor((at - y * width * bytes) / (factor * bytes))] = 1;
+    found = true;
+  };
+  const [a, b] = [words(one), words(other)];
+  const end = (rows.to + 1) * width * bytes;
+  for (let i = Math.floor((rows.from * width * bytes) / 4); i < Math.min(a.length, Math.ceil(end / 4)); i++)
+    if (a[i] !== b[i]) for (let k = 0; k < 4; k++) put(i * 4 + k);
+  for (let at = a.length * 4; at < Math.min(one.length, end); at++) put(at);
+  return found;
 }
 
-/** All that a zone covers where its strokes run another way. */
+/** Cells in which what is painted or seen of a zone differs; all that it covers where its strokes run another way. */
 function compareMasks(old: StageZone, fresh: StageZone, input: StageInput, isFirst: boolean): Dirty | null {
   const { across, down } = sizesOf(input);
-  const [before, after] = isFirst ? [old.painted, fresh.painted] : [old.seen, fresh.seen];
-  const isTurned = old.turn !== fresh.turn || JSON.stringify(old.flow) !== JSON.stringify(fresh.flow);
-  // What is seen alone decides how colours run at a rim, also where more is painted.
   const dirty = new Uint8Array(across * down);
-  let any = false;
-  const [wasSeen, isSeen] = [old.seen, fresh.seen];
-  const put = (at: number) => {
-    const y = Math.floor(at / input.width);
-    dirty[Math.floor(y / input.factor) * across + Math.floor((at - y * input.width) / input.factor)] = 1;
-    any = true;
-  };
-  if (!isTurned && isSame(before, after) && isSame(wasSeen, isSeen)) return null;
-  for (let at = 0; at < after.length; at++)
-    if (before[at] !== after[at] || wasSeen[at] !== isSeen[at] || (isTurned && after[at] !== 0)) put(at);
-  return any ? dirty : null;
+  const rows = { from: Math.min(old.rows.from, fresh.rows.from), to: Math.max(old.rows.to, fresh.rows.to) };
+  // What is seen alone decides how colours run at a rim, also where more is painted.
+  let isOther = markDifferences(old.seen, fresh.seen, input, across, dirty, { rows });
+  if (isFirst) isOther = markDifferences(old.painted, fresh.painted, input, across, dirty, { rows }) || isOther;
+  if (old.turn !== fresh.turn || JSON.stringify(old.flow) !== JSON.stringify(fresh.flow)) {
+    const all = isFirst ? fresh.painted : fresh.seen;
+    isOther = markDifferences(all, new Uint8Array(all.length), input, across, dirty, { rows }) || isOther;
+  }
+  return isOther ? dirty : null;
 }
 
 /** Cells within so many cells of some, along both axes. */
@@ -96,33 +112,66 @@ function grown(cells: Dirty, { across, down }: Sizes, by: number): Dirty {
 
 const any = (cells: Dirty): boolean => cells.includes(1);
 
-/**
- * Mends the canvas after one step: `after` is the canvas as it was, `done` how its passes were laid, `beneath` the new canvas that it is
- * painted on, `dirty` the cells in which that differs. Gives the new canvas and the cells in which it may differ. Equal to painting it anew, byte for byte.
- */
-export function mendStep(
-  inputs: { old: StageInput; fresh: StageInput },
-  step: StageStep,
-  canvases: { after: Canvas; beneath: Canvas },
-  dirty: Dirty,
-  done: readonly DonePass[],
-): Mended {
-  const { old, fresh } = inputs;
+/** Mends the canvases of a painting one step after another, from the first. Equal to painting them anew, byte for byte. */
+export function mender(old: StageInput, fresh: StageInput, { under, work, pen }: Desk) {
   const sizes = sizesOf(fresh);
-  const hasLines = step.lines || step.marks.length > 0;
-  if (step.passes.length === 0 && !hasLines) return { canvas: canvases.beneath, dirty, done: [] };
-  const isClean = !any(dirty);
-  const isReshaped = step.passes.some(
-    (one) => maskChanges(old.zones[one.zone] as StageZone, fresh.zones[one.zone] as StageZone, fresh, one.isFirst) !== null,
-  );
-  if (isClean && !isReshaped && !hasLines) return { canvas: canvases.after, dirty, done };
-  const touched =
-    isReshaped ||
-    (!isClean && step.passes.some((one) => overlaps((fresh.zones[one.zone] as StageZone).painted, dirty, fresh, sizes)));
-  if (!hasLines && !touched) return { ...pasted(canvases.after, canvases.beneath, dirty, fresh, sizes), done };
-  const mended = hasLines ? null : mendPasses(step, done, fresh, canvases.beneath, dirty, sizes);
-  if (!mended) return whole(fresh, step, canvases);
-  return { ...pasted(canvases.after, mended.work, mended.wanted, fresh, sizes), done: mended.done };
+  // The canvas after the steps so far: one that stands as it was, or the desk's own.
+  let now: Canvas = bareCanvas(fresh);
+  let dirty: Dirty = new Uint8Array(sizes.across * sizes.down);
+  const inputs = { old, fresh };
+  /** Takes the canvas as it was, with these cells (or all) from another one. */
+  const taken = (after: Canvas, from: Canvas, cells: Dirty | null): Patch | null => {
+    const patch = difference(from, after, cells, fresh, sizes);
+    now = after;
+    dirty = new Uint8Array(sizes.across * sizes.down);
+    if (patch) {
+      put(after, under);
+      apply(patch, under, fresh);
+      now = under;
+      for (const cell of patch.cells) dirty[cell] = 1;
+    }
+    return patch;
+  };
+  return {
+    /** The canvas after the steps mended so far. */
+    canvas: () => now,
+    /** `after` is the canvas after this step as it was, `done` how its passes were laid; gives what differs from it now. */
+    step(step: StageStep, after: Canvas, done: readonly DonePass[]): Mended {
+      const hasLines = step.lines || step.marks.length > 0;
+      if (step.passes.length === 0 && !hasLines) return { patch: null, done: [] };
+      const isClean = !any(dirty);
+      const isReshaped = step.passes.some((one) => changesOf(inputs, one) !== null);
+      if (isClean && !isReshaped && !hasLines) {
+        now = after;
+        return { patch: null, done };
+      }
+      const isTouched =
+        isReshaped ||
+        (!isClean && step.passes.some((one) => overlaps((fresh.zones[one.zone] as StageZone).painted, dirty, fresh, sizes)));
+      if (!hasLines && !isTouched) return { patch: taken(after, now, dirty), done };
+      const mended = hasLines ? null : mendPasses(step, done, fresh, { under: now, work, pen }, dirty, sizes);
+      if (mended) return { patch: taken(after, work, mended.wanted), done: mended.done };
+      put(now, work);
+      const fresher = paintStep(fresh, work, pen, step);
+      return { patch: taken(after, work, null), done: fresher };
+    },
+  };
+}
+
+const changesOf = ({ old, fresh }: { old: StageInput; fresh: StageInput }, { zone, isFirst }: StageStep['passes'][number]) =>
+  maskChanges(old.zones[zone] as StageZone, fresh.zones[zone] as StageZone, fresh, isFirst);
+
+/** Two canvases to work on: what a step is painted on, and where it is painted, with its pen. */
+export type Desk = { under: Canvas; work: Canvas; pen: Pen };
+export function deskOf(input: StageInput): Desk {
+  const work = bareCanvas(input);
+  return { under: bareCanvas(input), work, pen: painter(work, teethOf(input), input.factor) };
+}
+
+/** Puts one canvas over another of the same size. */
+export function put(from: Canvas, to: Canvas): void {
+  to.rgb.set(from.rgb);
+  to.relief.set(from.relief);
 }
 
 /** Beyond this share of the canvas painting anew is quicker. */
@@ -132,19 +181,19 @@ const sizeOf = (cells: Dirty): number => cells.reduce((sum, one) => sum + one, 0
 
 /**
  * Lays the passes of a step again only where they come out otherwise: in cells whose mask, colour or ground changed, and along strokes that
- * came, went or changed. Whether a gap is filled depends on what lies in its square of the grid, so these squares are laid as well. Null where
- * that is nearly everything, or where passes of the step lie on each other.
+ * came, went or changed. Whether a gap is filled depends on what is covered in its square of the grid: that is remembered. Null where nearly
+ * everything changes, or where passes of the step lie on each other.
  */
 function mendPasses(
   step: StageStep,
   done: readonly DonePass[],
   fresh: StageInput,
-  beneath: Canvas,
+  { under, work, pen }: Desk,
   dirty: Dirty,
   sizes: Sizes,
-): { work: Canvas; wanted: Dirty; done: DonePass[] } | null {
+): { wanted: Dirty; done: DonePass[] } | null {
   if (done.length !== step.passes.length) return null;
-  const ready = step.passes.map((pass) => readyPass(fresh, beneath, step, pass));
+  const ready = step.passes.map((pass) => readyPass(fresh, under, step, pass));
   if (areOnEachOther([...ready, ...done.map((one) => one.ready)], ready.length)) return null;
   const wanted = dirty.slice();
   const mendings: Mending[] = [];
@@ -152,7 +201,7 @@ function mendPasses(
   for (const [i, is] of ready.entries()) {
     const was = done[i] as DonePass;
     const layings = [...layingsOf(fresh, is)];
-    if (layings.length !== was.layings.length || was.laid.some((one) => one.length === 0)) return null;
+    if (layings.length !== was.layings.length) return null;
     if (was.ready.brushPx !== is.brushPx || was.ready.chosen.palette.length !== is.chosen.palette.length) return null;
     const { index, strength } = was.ready.chosen;
     const changed = maskChanges(was.ready.zone, is.zone, fresh, is.pass.isFirst)?.slice() ?? new Uint8Array(dirty.length);
@@ -160,22 +209,34 @@ function mendPasses(
       if (index[k] !== is.chosen.index[k] || strength?.[k] !== is.chosen.strength?.[k]) changed[k] = 1;
     const near = any(changed) ? grown(changed, sizes, SHAPE_CELLS) : changed;
     for (let k = 0; k < wanted.length; k++) if (near[k] !== 0) wanted[k] = 1;
-    const laid: Laid = [];
+    const laid: Laid[] = [];
     fresher.push({ ready: is, layings, laid });
     for (const [k, laying] of layings.entries()) {
       const field = was.layings[k]?.field;
-      if (field && laying.field) runs(field, laying.field, wanted, fresh, sizes);
-      mendings.push({ is, laying, rounds: roundsOf(is, laying.isWhole), before: was.laid[k] as Seed[][], laid, place: k });
+      if (field && laying.field) runs(field, laying.field, wanted);
+      const before = was.laid[k] as Laid;
+      const now = { rounds: [...before.rounds], covered: before.covered?.slice() ?? null };
+      laid.push(now);
+      mendings.push({ is, laying, rounds: roundsOf(is, laying.isWhole), laid: now });
     }
   }
+  // Strokes of the first round come and go with the cells alone: what they widen is known before anything is laid.
+  const first = wanted.slice();
+  for (const mending of mendings) markOther(mending, pen, wanted, 0, seedsNear(mending, fresh, first, sizes, 0));
+  put(under, work);
+  let asked = wanted.slice();
   for (let attempt = 0; attempt < ROUNDS_OF_MENDING; attempt++) {
-    const size = sizeOf(wanted);
-    if (size > MOST_MENDED * wanted.length) return null;
-    const work = copyOf(beneath);
-    const pen = painter(work, teethOf(fresh));
-    const asked = wanted.slice();
-    for (const mending of mendings) mending.laid[mending.place] = layWithin(mending, fresh, pen, asked, wanted, sizes);
-    if (sizeOf(wanted) === size) return { work, wanted, done: fresher };
+    if (sizeOf(wanted) > MOST_MENDED * wanted.length) return null;
+    const cells = cellsOf(asked, sizes, fresh.factor);
+    const others = new Uint8Array(wanted.length);
+    for (const mending of mendings) layWithin(mending, fresh, pen, cells, others);
+    // Strokes that came or went beyond the cells just laid: these cells are laid next, from the ground up.
+    const next = others.map((is, k) => (is !== 0 && asked[k] === 0 ? 1 : 0));
+    if (!any(next)) return { wanted, done: fresher };
+    const again = marked(next);
+    for (const cell of again) wanted[cell] = 1;
+    apply(picked(under, again, fresh), work, fresh);
+    asked = next;
   }
   return null;
 }
@@ -193,53 +254,44 @@ function areOnEachOther(ready: readonly ReadyPass[], count: number): boolean {
 
 /** So far the shape of what lies in a cell reaches: two rounds of smoothing, and half a cell between. */
 const SHAPE_CELLS = 4;
-/** Adds cells in which colours run otherwise; a field has one colour a cell. */
-function runs(old: Uint8Array, fresh: Uint8Array, cells: Dirty, { width, factor }: StageInput, { across, down }: Sizes): void {
-  for (let cy = 0; cy < down; cy++)
-    for (let cx = 0; cx < across; cx++) {
-      const at = (cy * factor * width + cx * factor) * 3;
-      if (old[at] !== fresh[at] || old[at + 1] !== fresh[at + 1] || old[at + 2] !== fresh[at + 2]) cells[cy * across + cx] = 1;
-    }
+/** Adds cells in which colours run otherwise. */
+function runs(old: Uint8Array, fresh: Uint8Array, cells: Dirty): void {
+  for (let cell = 0, at = 0; cell < cells.length; cell++, at += 3)
+    if (old[at] !== fresh[at] || old[at + 1] !== fresh[at + 1] || old[at + 2] !== fresh[at + 2]) cells[cell] = 1;
 }
 
-type Mending = {
-  is: ReadyPass;
-  laying: Laying;
-  rounds: ReturnType<typeof roundsOf>;
-  before: readonly Seed[][];
-  /** Where its places are put when they are found. */
-  laid: Laid;
-  place: number;
-};
-/** Lays all strokes that touch what was asked for; gives their places. Strokes that differ from before widen what is wanted. */
-function layWithin(mending: Mending, fresh: StageInput, pen: Pen, asked: Dirty, wanted: Dirty, sizes: Sizes): Seed[][] {
-  const { is, laying, rounds, before } = mending;
-  const { factor } = fresh;
-  const cells: Cells = { map: asked.slice(), ...sizes, factor };
-  for (const { spacing } of rounds.slice(1))
-    forSquares(asked, spacing, sizes, factor, (gx, gy) => {
-      for (let y = Math.floor(gy / factor); y <= Math.min(sizes.down - 1, Math.floor((gy + spacing) / factor)); y++)
-        for (let x = Math.floor(gx / factor); x <= Math.min(sizes.across - 1, Math.floor((gx + spacing) / factor)); x++)
-          cells.map[y * sizes.across + x] = 1;
-    });
-  const mask = within(laying.shape, cells.map, sizes.across, fresh);
-  const done = laying.isWhole ? new Uint8Array(fresh.width * fresh.height) : null;
-  const wider: Cells = { map: wanted, ...sizes, factor };
-  const key = (at: Seed) => `${at.gx},${at.gy},${at.x},${at.y},${at.number}`;
-  return rounds.map(({ widthPx, spacing }, round) => {
-    const old = before[round] ?? [];
-    const next = seedsNear(mending, fresh, asked, sizes, { round, spacing, done });
-    const [olds, news] = [new Set(old.map(key)), new Set(next.map(key))];
-    for (const at of [...old.filter((one) => !news.has(key(one))), ...next.filter((one) => !olds.has(key(one)))]) {
-      const stroke = strokeAt(is, laying, mask, { round, widthPx }, at);
-      if (stroke) pen.mark(stroke, wider);
-    }
+/** `laid` begins as it was and becomes what it is now. */
+type Mending = { is: ReadyPass; laying: Laying; rounds: Round[]; laid: Laid };
+/** Lays all strokes as far as they lie in some cells; marks the cells of all that came or went. */
+function layWithin(mending: Mending, fresh: StageInput, pen: Pen, cells: Cells, others: Dirty): void {
+  const { is, laying, rounds, laid } = mending;
+  const { covered } = laid;
+  if (covered) clear(covered, cells, fresh);
+  for (const [round, { widthPx }] of rounds.entries()) {
+    const next = seedsNear(mending, fresh, cells.map, cells, round);
+    markOther(mending, pen, others, round, next);
     for (const at of next) {
-      const stroke = strokeAt(is, laying, mask, { round, widthPx }, at);
-      if (stroke) pen.lay(stroke, done, cells);
+      const stroke = strokeAt(is, laying, { round, widthPx }, at);
+      if (stroke) pen.lay(stroke, covered && { covered, round }, cells);
     }
-    return next;
-  });
+    laid.rounds[round] = next;
+  }
+}
+
+function clear(covered: Uint8Array, { map, across, factor }: Cells, { width, height }: StageInput): void {
+  rowsOf(marked(map), across, factor, width, height, (at, _, length) => covered.fill(0, at, at + length));
+}
+
+const key = (at: Seed) => `${at.gx},${at.gy},${at.x},${at.y},${at.number}`;
+/** Marks the cells of all strokes of a round that are there and were not, or the other way round. */
+function markOther({ is, laying, rounds, laid }: Mending, pen: Pen, cells: Dirty, round: number, next: Seed[]): void {
+  const old = laid.rounds[round] ?? [];
+  const [olds, news] = [new Set(old.map(key)), new Set(next.map(key))];
+  const { widthPx } = rounds[round] as Round;
+  for (const at of [...old.filter((one) => !news.has(key(one))), ...next.filter((one) => !olds.has(key(one)))]) {
+    const stroke = strokeAt(is, laying, { round, widthPx }, at);
+    if (stroke) pen.mark(stroke, cells);
+  }
 }
 
 /** Every square of a grid that some cells reach into, once, by its corner. */
@@ -265,47 +317,16 @@ function forSquares(
 }
 
 /** The places of a round as they are now: looked for anew in squares that some cells reach into, elsewhere as they were. */
-function seedsNear(
-  { is, laying, before }: Mending,
-  fresh: StageInput,
-  cells: Dirty,
-  sizes: Sizes,
-  { round, spacing, done }: { round: number; spacing: number; done: Uint8Array | null },
-): Seed[] {
+function seedsNear({ is, laying, rounds, laid }: Mending, fresh: StageInput, cells: Dirty, sizes: Sizes, round: number): Seed[] {
+  const { spacing } = rounds[round] as Round;
   const near = new Set<number>();
   const found: Seed[] = [];
   forSquares(cells, spacing, sizes, fresh.factor, (gx, gy) => {
     near.add(gy * 100_000 + gx);
-    const at = seedAt(fresh, is, laying, { round, spacing, gx, gy }, done);
+    const at = seedAt(fresh, is, laying, { round, spacing, gx, gy }, laid.covered);
     if (at) found.push(at);
   });
-  return inTurn([...(before[round] ?? []).filter((at) => !near.has(at.gy * 100_000 + at.gx)), ...found]);
-}
-
-const copyOf = ({ width, height, rgb, relief }: Canvas): Canvas => ({ width, height, rgb: rgb.slice(), relief: relief.slice() });
-
-/** A step painted anew as a whole, and the cells in which that differs. */
-function whole(fresh: StageInput, step: StageStep, { after, beneath }: { after: Canvas; beneath: Canvas }): Mended {
-  const canvas = copyOf(beneath);
-  const done = stepPainter(fresh, canvas).paint(step);
-  return { canvas, dirty: difference(canvas, after, fresh), done };
-}
-
-function difference(one: Canvas, other: Canvas, input: StageInput): Dirty {
-  const { across, down } = sizesOf(input);
-  const dirty = new Uint8Array(across * down);
-  for (let y = 0; y < one.height; y++)
-    for (let x = 0; x < one.width; x++) {
-      const at = y * one.width + x;
-      if (
-        one.rgb[at * 3] !== other.rgb[at * 3] ||
-        one.rgb[at * 3 + 1] !== other.rgb[at * 3 + 1] ||
-        one.rgb[at * 3 + 2] !== other.rgb[at * 3 + 2] ||
-        one.relief[at] !== other.relief[at]
-      )
-        dirty[Math.floor(y / input.factor) * across + Math.floor(x / input.factor)] = 1;
-    }
-  return dirty;
+  return inTurn([...(laid.rounds[round] ?? []).filter((at) => !near.has(at.gy * 100_000 + at.gx)), ...found]);
 }
 
 function overlaps(mask: Uint8Array, cells: Dirty, { width, height, factor }: StageInput, { across, down }: Sizes): boolean {
@@ -318,33 +339,81 @@ function overlaps(mask: Uint8Array, cells: Dirty, { width, height, factor }: Sta
   return false;
 }
 
-/** A canvas with some cells of another one put in, and the cells in which it then differs from what it was. */
-function pasted(
-  on: Canvas,
-  from: Canvas,
-  cells: Dirty,
-  { factor }: StageInput,
-  { across, down }: Sizes,
-): { canvas: Canvas; dirty: Dirty } {
-  const canvas = copyOf(on);
-  const dirty = new Uint8Array(cells.length);
+/** What one canvas has that another has not, in some cells or (null) everywhere; null where they are the same. */
+function difference(one: Canvas, other: Canvas, within: Dirty | null, input: StageInput, sizes: Sizes): Patch | null {
+  const found = within ? cellsThatDiffer(one, other, within, input.factor, sizes) : allThatDiffer(one, other, input, sizes);
+  return found.length > 0 ? picked(one, found, input) : null;
+}
+
+/** What lies in some cells of a canvas. */
+function picked(one: Canvas, cells: Int32Array, { width, height, factor }: StageInput): Patch {
+  const [rgb, relief] = [new Uint8Array(cells.length * factor * factor * 3), new Uint8Array(cells.length * factor * factor)];
+  rowsOf(cells, Math.ceil(width / factor), factor, width, height, (at, slot, length) => {
+    move(one.rgb, at * 3, rgb, slot * 3, length * 3);
+    move(one.relief, at, relief, slot, length);
+  });
+  return { cells, rgb, relief };
+}
+
+function cellsThatDiffer(one: Canvas, other: Canvas, within: Dirty, factor: number, { across, down }: Sizes): Int32Array {
+  const found: number[] = [];
   for (let cy = 0; cy < down; cy++)
     for (let cx = 0; cx < across; cx++) {
       const cell = cy * across + cx;
-      if (cells[cell] === 0) continue;
-      for (let y = cy * factor; y < Math.min(on.height, (cy + 1) * factor); y++)
-        for (let x = cx * factor; x < Math.min(on.width, (cx + 1) * factor); x++) {
-          const at = y * on.width + x;
-          if (canvas.relief[at] !== from.relief[at]) {
-            canvas.relief[at] = from.relief[at] as number;
-            dirty[cell] = 1;
-          }
-          for (let c = at * 3; c < at * 3 + 3; c++) {
-            if (canvas.rgb[c] === from.rgb[c]) continue;
-            canvas.rgb[c] = from.rgb[c] as number;
-            dirty[cell] = 1;
-          }
-        }
+      if (within[cell] !== 0 && isOther(one, other, cx * factor, cy * factor, factor)) found.push(cell);
     }
-  return { canvas, dirty };
+  return Int32Array.from(found);
+}
+
+function allThatDiffer(one: Canvas, other: Canvas, input: StageInput, { across, down }: Sizes): Int32Array {
+  const cells = new Uint8Array(across * down);
+  markDifferences(one.rgb, other.rgb, input, across, cells, { bytes: 3 });
+  markDifferences(one.relief, other.relief, input, across, cells);
+  return marked(cells);
+}
+
+/** The numbers of the cells that are marked. */
+function marked(cells: Dirty): Int32Array {
+  const found: number[] = [];
+  for (let cell = 0; cell < cells.length; cell++) if (cells[cell] !== 0) found.push(cell);
+  return Int32Array.from(found);
+}
+
+function isOther(one: Canvas, other: Canvas, x: number, y: number, factor: number): boolean {
+  const [right, bottom] = [Math.min(one.width, x + factor), Math.min(one.height, y + factor)];
+  for (let row = y; row < bottom; row++) {
+    const [from, to] = [row * one.width + x, row * one.width + right];
+    for (let at = from; at < to; at++) if (one.relief[at] !== other.relief[at]) return true;
+    for (let at = from * 3; at < to * 3; at++) if (one.rgb[at] !== other.rgb[at]) return true;
+  }
+  return false;
+}
+
+/** Puts what differs into a canvas. */
+export function apply({ cells, rgb, relief }: Patch, { width, height, ...to }: Canvas, { factor }: StageInput): void {
+  rowsOf(cells, Math.ceil(width / factor), factor, width, height, (at, slot, length) => {
+    move(rgb, slot * 3, to.rgb, at * 3, length * 3);
+    move(relief, slot, to.relief, at, length);
+  });
+}
+
+/** Copies a few bytes: for so few a loop is quicker than the array's own way. */
+function move(from: Uint8Array, at: number, to: Uint8Array, place: number, length: number): void {
+  for (let i = 0; i < length; i++) to[place + i] = from[at + i] as number;
+}
+
+/** The rows of pixels of some cells: where each begins on the canvas and in a list of cells, and how long it is. */
+function rowsOf(
+  cells: Int32Array,
+  across: number,
+  factor: number,
+  width: number,
+  height: number,
+  row: (at: number, slot: number, length: number) => void,
+): void {
+  cells.forEach((cell, i) => {
+    const [x, y] = [(cell % across) * factor, Math.floor(cell / across) * factor];
+    const length = Math.min(width, x + factor) - x;
+    for (let k = 0; k < factor && y + k < height; k++) row((y + k) * width + x, (i * factor + k) * factor, length);
+  });
 }

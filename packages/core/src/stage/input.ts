@@ -14,6 +14,8 @@ export type StageZone = {
   /** 255 where the zone is seen, and where it is painted (past its edge), 0 elsewhere. */
   seen: Uint8Array;
   painted: Uint8Array;
+  /** Rows beyond which neither mask holds anything. */
+  rows: { from: number; to: number };
   outline: Outline;
   turn: number;
   /** Strokes run towards this place (px), or round it, in place of one direction. */
@@ -105,6 +107,7 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
         id: part.id,
         seen: mask(part.outline),
         painted: extent ? mask(extentOutline(extent)) : mask(part.outline),
+        rows: rowsOf(extent ? [...part.outline, ...extentOutline(extent)] : part.outline, height, mmPerPx),
         outline: part.outline,
         turn: turnOf(own?.directionDeg ?? (box.width >= box.height ? 0 : 90)),
         flow: own?.flow ? { kind: own.flow.kind, x: own.flow.at[0] / mmPerPx, y: own.flow.at[1] / mmPerPx } : null,
@@ -115,7 +118,17 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
   soften(lesson, zones, width, height, mmPerPx);
   // A step that names no zone works on the whole canvas at once.
   const all = new Uint8Array(width * height).fill(255);
-  zones.push({ id: WHOLE, seen: all, painted: all, outline: [], turn: 0, flow: null, fades: '', seed: hashText(WHOLE) });
+  zones.push({
+    id: WHOLE,
+    seen: all,
+    painted: all,
+    rows: { from: 0, to: height - 1 },
+    outline: [],
+    turn: 0,
+    flow: null,
+    fades: '',
+    seed: hashText(WHOLE),
+  });
   const number = new Map(zones.map((zone, i) => [zone.id, i]));
   const looks = looksOf(lesson);
   const begun = new Set<number>();
@@ -188,6 +201,17 @@ function aimOf(reference: Rgba, width: number, height: number, { dark, light }: 
 
 /** Half the width over which an edge is lost, in mm; hard edges have none. */
 const softMm = { soft: 2.6, lost: 7 } as const;
+
+/** The rows that an outline can reach into, with what its edges may fade beyond it. */
+function rowsOf(outline: Outline, height: number, mmPerPx: number): { from: number; to: number } {
+  const box = outlineBox(outline);
+  if (!box) return { from: 0, to: -1 };
+  const past = 2 * softMm.lost;
+  return {
+    from: Math.max(0, Math.floor((box.y - past) / mmPerPx) - 1),
+    to: Math.min(height - 1, Math.ceil((box.y + box.height + past) / mmPerPx) + 1),
+  };
+}
 
 /** Makes the masks of zones fade where they meet a neighbour softly: later paint runs out over the edge. */
 function soften(lesson: Lesson, zones: readonly StageZone[], width: number, height: number, mmPerPx: number): void {

@@ -2,19 +2,19 @@ import { chance, hash, TURN } from './chance.js';
 import { turnAt } from './direction.js';
 import type { StageInput } from './input.js';
 import type { Coarse, ReadyPass } from './paint.js';
-import { type Pen, type Stroke, touches } from './strokes.js';
+import { type Covered, type Pen, type Stroke, touches } from './strokes.js';
 
 /** What is laid at once: where, in which of the pass's colours (-1: each place its own), and how colours run into each other. */
 export type Laying = { shape: Uint8Array; group: number; seed: number; isWhole: boolean; field: Uint8Array | null };
 /** The place of a stroke: its square of the grid, its middle, its turn among the others, and its colour. */
 export type Seed = { gx: number; gy: number; x: number; y: number; order: number; number: number };
-/** The places of a pass's strokes, by group of colours and by round. */
-export type Laid = Seed[][][];
+/** One shape as it was laid: the places of its strokes by round, and what is covered well (where gaps are filled). */
+export type Laid = { rounds: Seed[][]; covered: Uint8Array | null };
 
 /** Distance of strokes, as a share of the root of width times length. */
 const SPACING = 0.54;
 
-type Round = { widthPx: number; spacing: number };
+export type Round = { widthPx: number; spacing: number };
 /** A first round with the brush, and where all is to be covered two finer ones into the gaps. */
 export function roundsOf({ pass, brushPx }: ReadyPass, isWhole: boolean): Round[] {
   const touch = touches[pass.touch];
@@ -29,7 +29,6 @@ export function roundsOf({ pass, brushPx }: ReadyPass, isWhole: boolean): Round[
 export function strokeAt(
   { zone, pass, chosen }: ReadyPass,
   laying: Laying,
-  mask: Uint8Array,
   { round, widthPx }: { round: number; widthPx: number },
   at: Seed,
 ): Stroke | null {
@@ -38,7 +37,8 @@ export function strokeAt(
   const direction = (x: number, y: number) =>
     (turnAt(zone, x, y) + (((hash(zone.seed, Math.floor(x) >> 6, Math.floor(y) >> 6) & 127) - 64) >> 1) + TURN) & (TURN - 1);
   const seed = hash(laying.seed, round, at.x, at.y);
-  return { x: at.x, y: at.y, widthPx, mask, colour, touch: touches[pass.touch], direction, seed, field: laying.field };
+  const { shape: mask, field } = laying;
+  return { x: at.x, y: at.y, widthPx, mask, colour, touch: touches[pass.touch], direction, seed, field };
 }
 
 type Square = { round: number; spacing: number; gx: number; gy: number };
@@ -48,38 +48,39 @@ export function seedAt(
   { coarse, chosen }: ReadyPass,
   { shape, group, seed }: Laying,
   { round, spacing, gx, gy }: Square,
-  done: Uint8Array | null,
+  covered: Uint8Array | null,
 ): Seed | null {
   const draw = chance(hash(seed, round, gx, gy));
   const x = gx + ((draw() * spacing) >> 16);
   const y = gy + ((draw() * spacing) >> 16);
   const order = draw() * 65536 + ((gx * 31 + gy) & 65535);
-  const place = round > 0 && done ? gapIn(done, shape, width, height, gx, gy, spacing) : { x, y };
+  const place = round > 0 && covered ? gapIn({ covered, round }, shape, width, height, gx, gy, spacing) : { x, y };
   if (!place || place.x >= width || place.y >= height || shape[place.y * width + place.x] === 0) return null;
   const number = group >= 0 ? group : (chosen.index[cellAt(place.x, place.y, coarse, factor)] as number);
   return { gx, gy, ...place, order, number };
 }
 
-/** Lays the strokes of one shape; gives their places by round. */
-export function lay(input: StageInput, pen: Pen, ready: ReadyPass, laying: Laying): Seed[][] {
+/** Lays the strokes of one shape; gives where they lie. */
+export function lay(input: StageInput, pen: Pen, ready: ReadyPass, laying: Laying): Laid {
   const { width, height } = input;
   const box = boxOf(laying.shape, width, height);
-  if (!box) return [];
-  const done = laying.isWhole ? new Uint8Array(width * height) : null;
-  return roundsOf(ready, laying.isWhole).map(({ widthPx, spacing }, round) => {
+  const covered = laying.isWhole ? new Uint8Array(width * height) : null;
+  const rounds = roundsOf(ready, laying.isWhole).map(({ widthPx, spacing }, round) => {
     const seeds: Seed[] = [];
+    if (!box) return seeds;
     // The grid lies on the canvas, not on the area, so that an area that changes keeps its strokes elsewhere.
     for (let gy = box.y0 - (box.y0 % spacing); gy <= box.y1; gy += spacing)
       for (let gx = box.x0 - (box.x0 % spacing); gx <= box.x1; gx += spacing) {
-        const at = seedAt(input, ready, laying, { round, spacing, gx, gy }, done);
+        const at = seedAt(input, ready, laying, { round, spacing, gx, gy }, covered);
         if (at) seeds.push(at);
       }
     for (const at of inTurn(seeds)) {
-      const stroke = strokeAt(ready, laying, laying.shape, { round, widthPx }, at);
-      if (stroke) pen.lay(stroke, done);
+      const stroke = strokeAt(ready, laying, { round, widthPx }, at);
+      if (stroke) pen.lay(stroke, covered && { covered, round });
     }
     return seeds;
   });
+  return { rounds, covered };
 }
 
 /** Places in the order in which they are painted: by chance, and where that is the same by the grid. */
@@ -87,20 +88,6 @@ export const inTurn = (seeds: Seed[]): Seed[] => seeds.sort((a, b) => a.order - 
 
 const cellAt = (x: number, y: number, { width, height }: Coarse, factor: number): number =>
   Math.min(height - 1, Math.floor(y / factor)) * width + Math.min(width - 1, Math.floor(x / factor));
-
-/** A mask as far as it lies in some cells. */
-export function within(mask: Uint8Array, cells: Uint8Array, across: number, { width, height, factor }: StageInput): Uint8Array {
-  const out = new Uint8Array(mask.length);
-  const down = cells.length / across;
-  for (let cy = 0; cy < down; cy++)
-    for (let cx = 0; cx < across; cx++) {
-      if (cells[cy * across + cx] === 0) continue;
-      const to = Math.min(width, (cx + 1) * factor);
-      for (let y = cy * factor; y < Math.min(height, (cy + 1) * factor); y++)
-        for (let at = y * width + cx * factor; at < y * width + to; at++) out[at] = mask[at] as number;
-    }
-  return out;
-}
 
 function boxOf(mask: Uint8Array, width: number, height: number): { x0: number; y0: number; x1: number; y1: number } | null {
   let [x0, y0, x1, y1] = [width, height, -1, -1];
@@ -116,9 +103,9 @@ function boxOf(mask: Uint8Array, width: number, height: number): { x0: number; y
 }
 
 type Place = { x: number; y: number };
-/** Somewhere in the middle of what is still bare in a cell of the grid, or null. */
+/** Somewhere in the middle of what is still bare before a round in a cell of the grid, or null. */
 function gapIn(
-  done: Uint8Array,
+  { covered, round }: Covered,
   mask: Uint8Array,
   width: number,
   height: number,
@@ -131,7 +118,7 @@ function gapIn(
   for (let y = gy; y < Math.min(height, gy + size); y += 2)
     for (let x = gx; x < Math.min(width, gx + size); x += 2) {
       const at = y * width + x;
-      if (mask[at] === 0 || done[at] !== 0) continue;
+      if (mask[at] === 0 || ((covered[at] as number) > 0 && (covered[at] as number) <= round)) continue;
       count++;
       if (!found || (count & (count - 1)) === 0) found = { x, y };
     }

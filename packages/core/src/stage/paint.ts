@@ -3,7 +3,7 @@ import { hash } from './chance.js';
 import type { StageColour, StageInput, StagePass, StageStep, StageZone } from './input.js';
 import { type Laid, type Laying, lay } from './lay.js';
 import { layMarks } from './marks.js';
-import { type Canvas, type Pen, painter, toothAt } from './strokes.js';
+import { type Canvas, type Pen, toothAt } from './strokes.js';
 
 /** Steps between two colours of a blend. */
 const EIGHTHS = 8;
@@ -33,19 +33,12 @@ export function teethOf({ width, height, mmPerPx }: StageInput): Uint8Array {
   return known.teeth;
 }
 
-/** The engine on one canvas: paints a step in place. Deterministic from the input's seed, the zone and the step. */
-export function stepPainter(input: StageInput, canvas: Canvas) {
-  const pen = painter(canvas, teethOf(input));
-  return {
-    teeth: pen.teeth,
-    /** Paints a step; gives its passes as they were laid. */
-    paint(step: StageStep): DonePass[] {
-      const laid = step.passes.map((pass) => paintReady(input, pen, readyPass(input, canvas, step, pass)));
-      for (const marks of step.marks) layMarks(input, pen, marks, step.seed);
-      if (step.lines) for (const zone of input.zones) drawOutline(canvas, zone, input.mmPerPx);
-      return laid;
-    },
-  };
+/** Paints a step on the pen's canvas; gives its passes as they were laid. Deterministic from the input's seed, the zone and the step. */
+export function paintStep(input: StageInput, canvas: Canvas, pen: Pen, step: StageStep): DonePass[] {
+  const laid = step.passes.map((pass) => paintReady(input, pen, readyPass(input, canvas, step, pass)));
+  for (const marks of step.marks) layMarks(input, pen, marks, step.seed);
+  if (step.lines) for (const zone of input.zones) drawOutline(canvas, zone, input.mmPerPx);
+  return laid;
 }
 
 /** What a pass will do, worked out before a stroke is laid: where its zone lies, and what goes into every cell. */
@@ -93,7 +86,7 @@ export function* layingsOf(input: StageInput, ready: ReadyPass): Generator<Layin
 }
 
 /** A pass as it was laid: what it was made of, and the places of its strokes by group and round. */
-export type DonePass = { ready: ReadyPass; layings: Laying[]; laid: Laid };
+export type DonePass = { ready: ReadyPass; layings: Laying[]; laid: Laid[] };
 export function paintReady(input: StageInput, pen: Pen, ready: ReadyPass): DonePass {
   const layings = [...layingsOf(input, ready)];
   return { ready, layings, laid: layings.map((laying) => lay(input, pen, ready, laying)) };
@@ -117,6 +110,7 @@ function coarseOf({ width, height, factor, aim }: StageInput, canvas: Canvas, ma
   const isSeen = (x: number, y: number) =>
     seen[Math.max(0, Math.min(height - 1, y)) * width + Math.max(0, Math.min(width - 1, x))] !== 0;
   const small = { width: w, height: h, data: new Uint8ClampedArray(w * h * 4) };
+  const { rgb } = canvas;
   for (let cy = 0; cy < h; cy++)
     for (let cx = 0; cx < w; cx++) {
       const x = Math.min(width - 1, cx * factor + (factor >> 1));
@@ -127,17 +121,14 @@ function coarseOf({ width, height, factor, aim }: StageInput, canvas: Canvas, ma
       if (isSeen(x - near, y - near) && isSeen(x + near, y - near) && isSeen(x - near, y + near) && isSeen(x + near, y + near))
         sure.push(cy * w + cx);
       // Four places of the cell are enough to know what lies there.
-      const sums = [0, 0, 0];
-      for (const [dx, dy] of [
-        [-1, -1],
-        [1, -1],
-        [-1, 1],
-        [1, 1],
-      ] as const) {
-        const at = Math.min(height - 1, Math.max(0, y + dy)) * width + Math.min(width - 1, Math.max(0, x + dx));
-        for (let c = 0; c < 3; c++) sums[c] = (sums[c] as number) + (canvas.rgb[at * 3 + c] as number);
-      }
-      for (let c = 0; c < 3; c++) small.data[(cy * w + cx) * 4 + c] = (sums[c] as number) >> 2;
+      const above = Math.max(0, y - 1) * width;
+      const below = Math.min(height - 1, y + 1) * width;
+      const left = Math.max(0, x - 1);
+      const right = Math.min(width - 1, x + 1);
+      const [one, two, three, four] = [(above + left) * 3, (above + right) * 3, (below + left) * 3, (below + right) * 3];
+      for (let c = 0; c < 3; c++)
+        small.data[(cy * w + cx) * 4 + c] =
+          ((rgb[one + c] as number) + (rgb[two + c] as number) + (rgb[three + c] as number) + (rgb[four + c] as number)) >> 2;
     }
   const now = labRaster(small);
   return {
@@ -429,8 +420,8 @@ function drawOutline({ width, height, rgb }: Canvas, zone: StageZone, mmPerPx: n
 /** How far colours run into each other where they are blended. */
 const RUN_MM = 5;
 
-/** The colours of a blend, each run into its neighbours, for every pixel; only where the zone lies. */
-function blended(coarse: Coarse, { index, palette }: Chosen, { width, height, factor, mmPerPx }: StageInput): Uint8Array {
+/** The colours of a blend, each run into its neighbours, for every cell; only where the zone lies. */
+function blended(coarse: Coarse, { index, palette }: Chosen, { factor, mmPerPx }: StageInput): Uint8Array {
   const run = Math.max(1, Math.round(RUN_MM / (mmPerPx * factor)));
   const { width: w, height: h, cells } = coarse;
   const inside = new Uint8Array(w * h);
@@ -447,36 +438,9 @@ function blended(coarse: Coarse, { index, palette }: Chosen, { width, height, fa
     planes = planes.map((plane) => averaged(plane, inside, run, { stride: w, length: h, lines: w, next: 1 }));
   }
   goOn(planes, inside, w, h);
-  return everyPixel(planes, inside, coarse, width, height, factor);
-}
-
-/** Colours of cells at every pixel: a row of pixels is written once for a row of cells, and copied. */
-function everyPixel(
-  planes: readonly Float32Array[],
-  inside: Uint8Array,
-  { width: across, height: down }: Coarse,
-  width: number,
-  height: number,
-  factor: number,
-): Uint8Array {
-  const out = new Uint8Array(width * height * 3);
-  const [red, green, blue] = planes as [Float32Array, Float32Array, Float32Array];
-  for (let cy = 0; cy < down; cy++) {
-    const first = cy * factor * width * 3;
-    for (let cx = 0; cx < across; cx++) {
-      const cell = cy * across + cx;
-      if (inside[cell] === 0) continue;
-      const [r, g, b] = [Math.round(red[cell] as number), Math.round(green[cell] as number), Math.round(blue[cell] as number)];
-      const to = first + Math.min(width, (cx + 1) * factor) * 3;
-      for (let at = first + cx * factor * 3; at < to; at += 3) {
-        out[at] = r;
-        out[at + 1] = g;
-        out[at + 2] = b;
-      }
-    }
-    for (let y = cy * factor + 1; y < Math.min(height, (cy + 1) * factor); y++)
-      out.copyWithin(y * width * 3, first, first + width * 3);
-  }
+  const out = new Uint8Array(w * h * 3);
+  for (const [c, plane] of planes.entries())
+    for (let cell = 0; cell < plane.length; cell++) if (inside[cell] !== 0) out[cell * 3 + c] = Math.round(plane[cell] as number);
   return out;
 }
 

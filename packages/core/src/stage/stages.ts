@@ -1,7 +1,7 @@
 import type { Rgba } from '../raster/index.js';
-import { canBeMended, type Dirty, mendStep, sizesOf } from './change.js';
+import { apply, canBeMended, type Desk, deskOf, mender, type Patch, put } from './change.js';
 import type { StageInput } from './input.js';
-import { bareCanvas, type DonePass, stepPainter, teethOf } from './paint.js';
+import { bareCanvas, type DonePass, paintStep, teethOf } from './paint.js';
 import { type Canvas, shaded } from './strokes.js';
 
 type Kept = { key: string; canvas: Canvas; done: readonly DonePass[] };
@@ -13,11 +13,13 @@ type Kept = { key: string; canvas: Canvas; done: readonly DonePass[] };
 export function stageSession() {
   let kept: Kept[] = [];
   let last: StageInput | null = null;
+  let desk: Desk | null = null;
   return {
     /** Paints what is not painted yet; yields the number of steps done. Answers the canvas as it is seen after each wanted step. */
     *paint(input: StageInput, wanted: readonly string[]): Generator<number, Map<string, Rgba>> {
       const old = last;
       if (!old || !canBeMended(old, input)) kept = [];
+      if (desk?.work.width !== input.width || desk.work.height !== input.height) desk = deskOf(input);
       let same = 0;
       while (same < kept.length && same < input.steps.length && kept[same]?.key === input.steps[same]?.key) same++;
       kept = kept.slice(0, same);
@@ -26,32 +28,33 @@ export function stageSession() {
         wanted.includes(id) && out.set(id, { width: of.width, height: of.height, data: shaded(of, teethOf(input)) });
       if (old && same > 0 && keyOfMasks(old) !== keyOfMasks(input)) {
         // Mended on the side, and put in place only when all of it is done: work may end at any pause.
-        const mended: Kept[] = [];
-        const { across, down } = sizesOf(input);
-        let dirty: Dirty = new Uint8Array(across * down);
+        const patches: (Patch | null)[] = [];
+        const done: (readonly DonePass[])[] = [];
+        const mend = mender(old, input, desk);
         for (const [i, step] of input.steps.slice(0, same).entries()) {
-          const canvases = {
-            after: (kept[i] as Kept).canvas,
-            beneath: mended[i - 1]?.canvas ?? bareCanvas(input),
-          };
-          const done = mendStep({ old, fresh: input }, step, canvases, dirty, kept[i]?.done ?? []);
-          dirty = done.dirty;
-          mended.push({ key: step.key, canvas: done.canvas, done: done.done });
-          show(step.id, done.canvas);
+          const was = kept[i] as Kept;
+          const mended = mend.step(step, was.canvas, was.done);
+          patches.push(mended.patch);
+          done.push(mended.done);
+          show(step.id, mend.canvas());
           yield i + 1;
         }
-        kept = mended;
+        kept = kept.map((was, i) => {
+          const patch = patches[i];
+          if (patch) apply(patch, was.canvas, input);
+          return { ...was, done: done[i] as readonly DonePass[] };
+        });
       } else for (const [i, step] of input.steps.slice(0, same).entries()) show(step.id, (kept[i] as Kept).canvas);
       last = input;
-      const canvas = copy(kept.at(-1)?.canvas ?? bareCanvas(input));
-      const pen = stepPainter(input, canvas);
+      const { work, pen } = desk;
+      put(kept.at(-1)?.canvas ?? bareCanvas(input), work);
       for (const [i, step] of input.steps.slice(same).entries()) {
-        const done = pen.paint(step);
+        const done = paintStep(input, work, pen, step);
         // A step that leaves no trace shares its canvas with the one before.
         const leaves = step.passes.length > 0 || step.marks.length > 0 || step.lines;
         const before = kept.at(-1);
-        kept.push({ key: step.key, canvas: leaves || !before ? copy(canvas) : before.canvas, done });
-        show(step.id, canvas);
+        kept.push({ key: step.key, canvas: leaves || !before ? copyOf(work) : before.canvas, done });
+        show(step.id, work);
         yield same + i + 1;
       }
       return out;
@@ -61,7 +64,7 @@ export function stageSession() {
   };
 }
 
-const copy = ({ width, height, rgb, relief }: Canvas): Canvas => ({ width, height, rgb: rgb.slice(), relief: relief.slice() });
+const copyOf = ({ width, height, rgb, relief }: Canvas): Canvas => ({ width, height, rgb: rgb.slice(), relief: relief.slice() });
 
 /** Zones in short: another outline, edge or direction is another painting. */
 function keyOfMasks({ zones }: StageInput): string {

@@ -72,13 +72,18 @@ export type Stroke = {
   /** Its length in px where it is not the touch's; its width at the end over that at the beginning, in 1/256. */
   lengthPx?: number;
   ends?: number;
-  /** Where colours run into each other: the colour of every pixel, of which a stroke takes most. */
+  /** Where colours run into each other: the colour of every cell of the coarse map, of which a stroke takes most. */
   field: Uint8Array | null;
 };
 
-/** Paints strokes into a canvas; remembers per stroke what it has touched, so that no pixel is painted twice by one stroke. */
-export function painter(canvas: Canvas, teeth: Uint8Array) {
+/**
+ * Paints strokes into a canvas; remembers per stroke what it has touched, so that no pixel is painted twice by one stroke.
+ * `factor` is the size of a cell of the coarse map.
+ */
+export function painter(canvas: Canvas, teeth: Uint8Array, factor: number) {
   const { width, height, rgb, relief } = canvas;
+  const [across, down] = [Math.ceil(width / factor), Math.ceil(height / factor)];
+  const cellOf = Uint16Array.from({ length: width }, (_, x) => Math.floor(x / factor));
   const seen = new Uint32Array(width * height);
   let count = 0;
   /** The line of a stroke, traced both ways from its middle along the direction field. */
@@ -120,22 +125,22 @@ export function painter(canvas: Canvas, teeth: Uint8Array) {
   return {
     teeth,
     /** Marks every cell that a stroke may touch. */
-    mark(stroke: Stroke, cells: Cells): void {
+    mark(stroke: Stroke, cells: Uint8Array): void {
       const draw = chance(stroke.seed);
       const points = trace(stroke, 200 + (draw() >> 9));
       const half = stroke.widthPx / 2 + 2;
       for (let k = 0; k < points.length; k += 2) {
         const next = k + 2 < points.length ? k + 2 : k;
         const [x0, y0, x1, y1] = [points[k], points[k + 1], points[next], points[next + 1]] as [number, number, number, number];
-        const fromX = Math.max(0, Math.floor((Math.min(x0, x1) - half) / cells.factor));
-        const toX = Math.min(cells.across - 1, Math.floor((Math.max(x0, x1) + half) / cells.factor));
-        const fromY = Math.max(0, Math.floor((Math.min(y0, y1) - half) / cells.factor));
-        const toY = Math.min(cells.down - 1, Math.floor((Math.max(y0, y1) + half) / cells.factor));
-        for (let y = fromY; y <= toY; y++) for (let x = fromX; x <= toX; x++) cells.map[y * cells.across + x] = 1;
+        const fromX = Math.max(0, Math.floor((Math.min(x0, x1) - half) / factor));
+        const toX = Math.min(across - 1, Math.floor((Math.max(x0, x1) + half) / factor));
+        const fromY = Math.max(0, Math.floor((Math.min(y0, y1) - half) / factor));
+        const toY = Math.min(down - 1, Math.floor((Math.max(y0, y1) + half) / factor));
+        for (let y = fromY; y <= toY; y++) for (let x = fromX; x <= toX; x++) cells[y * across + x] = 1;
       }
     },
-    /** Lays one stroke; marks in `done` what it covered well. */
-    lay(stroke: Stroke, done: Uint8Array | null, only?: Cells): void {
+    /** Lays one stroke, in some cells or everywhere; notes what it covered well. */
+    lay(stroke: Stroke, well: Covered | null, only?: Cells): void {
       // All chance of a stroke is drawn before anything is looked at.
       const draw = chance(stroke.seed);
       const scale = 200 + (draw() >> 9);
@@ -179,6 +184,11 @@ export function painter(canvas: Canvas, teeth: Uint8Array) {
           // Of a row only what can lie in the strip, a pixel more on either side.
           const down = y + 0.5 - y0;
           let [first, past] = [fromX, toX];
+          const cellRow = Math.floor(y / factor);
+          if (only) {
+            first = Math.max(first, (only.from[cellRow] as number) * factor);
+            past = Math.min(past, (only.to[cellRow] as number) * factor + factor - 1);
+          }
           if (uy > 1e-3 || uy < -1e-3) {
             const [one, other] = [(ux * down - half) / uy, (ux * down + half) / uy];
             first = Math.max(first, Math.floor(x0 + (one < other ? one : other)) - 2);
@@ -190,6 +200,10 @@ export function painter(canvas: Canvas, teeth: Uint8Array) {
             past = Math.min(past, Math.ceil(x0 + (one < other ? other : one)) + 1);
           }
           for (let x = first; x <= past; x++) {
+            if (only && only.map[cellRow * across + (cellOf[x] as number)] === 0) {
+              x = ((cellOf[x] as number) + 1) * factor - 1;
+              continue;
+            }
             const at = y * width + x;
             const allowed = mask[at] as number;
             if (allowed === 0 || seen[at] === id) continue;
@@ -222,9 +236,10 @@ export function painter(canvas: Canvas, teeth: Uint8Array) {
             alpha = (alpha * allowed) >> 8;
             const i = at * 3;
             if (field) {
-              rgb[i] = mixByte(rgb[i] as number, (colour[0] + 7 * (field[i] as number)) >> 3, alpha);
-              rgb[i + 1] = mixByte(rgb[i + 1] as number, (colour[1] + 7 * (field[i + 1] as number)) >> 3, alpha);
-              rgb[i + 2] = mixByte(rgb[i + 2] as number, (colour[2] + 7 * (field[i + 2] as number)) >> 3, alpha);
+              const f = (cellRow * across + (cellOf[x] as number)) * 3;
+              rgb[i] = mixByte(rgb[i] as number, (colour[0] + 7 * (field[f] as number)) >> 3, alpha);
+              rgb[i + 1] = mixByte(rgb[i + 1] as number, (colour[1] + 7 * (field[f + 1] as number)) >> 3, alpha);
+              rgb[i + 2] = mixByte(rgb[i + 2] as number, (colour[2] + 7 * (field[f + 2] as number)) >> 3, alpha);
             } else {
               rgb[i] = mixByte(rgb[i] as number, colour[0], alpha);
               rgb[i + 1] = mixByte(rgb[i + 1] as number, colour[1], alpha);
@@ -232,7 +247,7 @@ export function painter(canvas: Canvas, teeth: Uint8Array) {
             }
             const ridge = 128 + (((paint - 160) * ridgeHeight) >> 5) + (Math.abs(s) > half - 1.6 ? ridgeHeight : 0);
             relief[at] = mixByte(relief[at] as number, Math.max(0, Math.min(255, ridge)), alpha);
-            if (done && alpha > 110) done[at] = 1;
+            if (well && alpha > 110 && well.covered[at] === 0) well.covered[at] = well.round + 1;
           }
         }
         along += length;
@@ -241,8 +256,22 @@ export function painter(canvas: Canvas, teeth: Uint8Array) {
   };
 }
 
-/** Some cells of the coarse map. */
-export type Cells = { map: Uint8Array; across: number; down: number; factor: number };
+/** In which round (counted from 1) every pixel was first covered well; 0 where it is not. */
+export type Covered = { covered: Uint8Array; round: number };
+
+/** Some cells of the coarse map, and the first and the last of each of its rows (none: the first lies past the last). */
+export type Cells = { map: Uint8Array; across: number; down: number; factor: number; from: Int32Array; to: Int32Array };
+export function cellsOf(map: Uint8Array, { across, down }: { across: number; down: number }, factor: number): Cells {
+  const [from, to] = [new Int32Array(down).fill(across), new Int32Array(down).fill(-1)];
+  for (let y = 0; y < down; y++) {
+    const row = map.subarray(y * across, (y + 1) * across);
+    const first = row.indexOf(1);
+    if (first < 0) continue;
+    from[y] = first;
+    to[y] = row.lastIndexOf(1);
+  }
+  return { map, across, down, factor, from, to };
+}
 function meets({ map, across, down, factor }: Cells, fromX: number, fromY: number, toX: number, toY: number): boolean {
   const last = Math.min(across - 1, Math.floor(toX / factor));
   for (let y = Math.floor(fromY / factor); y <= Math.min(down - 1, Math.floor(toY / factor)); y++)

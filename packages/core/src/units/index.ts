@@ -1,3 +1,5 @@
+export { legibleMm, pixelsFor } from './legible.js';
+
 export const MM_PER_INCH = 25.4;
 
 /** Minutes as the interface says them: "4 min", "1 h 05", "2.5 min" below ten where a half matters; "never". */

@@ -1,6 +1,17 @@
 import { describe, expect, it } from '@jest/globals';
 import { brushes, brushInWords, brushOf } from '../brush/index.js';
-import { capital, clock, hourMinute, lengthNumber, minutesInWords, sizeInWords, timeOfDay, waitInWords } from './index.js';
+import {
+  capital,
+  clock,
+  hourMinute,
+  legibleMm,
+  lengthNumber,
+  minutesInWords,
+  pixelsFor,
+  sizeInWords,
+  timeOfDay,
+  waitInWords,
+} from './index.js';
 
 describe('times and lengths in words', () => {
   it.each([
@@ -47,5 +58,18 @@ describe('brushes', () => {
     expect(brushOf('flat-1-in')?.widthMm).toBe(25.4);
     expect(brushes.map(brushInWords)).toEqual(expect.arrayContaining(['1 in flat', 'rigger 2']));
     expect([brushOf(undefined), brushOf('none')]).toEqual([null, null]);
+  });
+});
+
+describe('text on a wall', () => {
+  it('from eight metres it is about 70 px high on a 55-inch screen of 1920 × 1080', () => {
+    expect(pixelsFor(legibleMm(8), 55, 1920, 1080)).toBeCloseTo(70, -0.5);
+  });
+  it('a just legible letter spans five minutes of arc (common in optics): 20/20 is 8.9 mm at 6.1 m', () => {
+    // The Snellen letter of 20/20 at 20 ft is 8.87 mm high (from memory).
+    expect(legibleMm(6.096) / 3.8).toBeCloseTo(8.87, 1);
+  });
+  it('twice as far is twice as large', () => {
+    expect(legibleMm(12)).toBeCloseTo(2 * legibleMm(6), 9);
   });
 });

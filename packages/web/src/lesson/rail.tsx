@@ -1,4 +1,6 @@
+import type { Lesson } from '@viaticum/contract';
 import { looksOf, visibleOf } from '@viaticum/core/lesson';
+import { momentsOf, secondTransfers } from '@viaticum/core/transfer';
 import { minutesInWords } from '@viaticum/core/units';
 import { NavLink } from 'react-router';
 import { words } from '../words.js';
@@ -6,10 +8,18 @@ import { useLesson, usePlan, useWorkedOut } from './context.js';
 
 export const stations = ['picture', 'paints', 'steps', 'transfers', 'kit', 'class', 'video', 'log'] as const;
 export type Station = (typeof stations)[number];
-const built = new Set<Station>(['picture', 'paints', 'steps', 'class']);
+const built = new Set<Station>(['picture', 'paints', 'steps', 'transfers', 'class']);
 export const isBuilt = (station: Station) => built.has(station);
 
 const OUT_OF_REACH = 6;
+
+/** How often lines come onto the canvas, and whether some would be lost before they are used. */
+function transfersIn(lesson: Lesson): string {
+  const lost = secondTransfers(lesson).length;
+  const times = momentsOf(lesson).length;
+  if (lost > 0) return `${times === 1 ? '1 transfer' : `${times} transfers`}, ${lost} missing`;
+  return times === 1 ? '1 transfer' : `${times} transfers`;
+}
 
 /** The eight stations in working order, each with how ready it is; one that is not built says so and opens nothing. */
 export function Rail() {
@@ -24,6 +34,7 @@ export function Rail() {
         ? `${off === 1 ? '1 mix' : `${off} mixes`} off target`
         : `${lesson.tubes.length} tubes, ${lesson.mixes.length} mixes`,
     steps: lesson.steps.length === 0 ? 'no steps yet' : `${lesson.steps.length} steps, ${minutesInWords(plan.endMin)}`,
+    transfers: seen === 0 ? 'needs areas' : transfersIn(lesson),
     class: lesson.steps.length === 0 ? 'needs steps' : 'ready to open',
   };
   return (

@@ -1,17 +1,16 @@
 import type { Lesson, StrokeKind } from '@viaticum/contract';
 import { brushInWords, brushOf } from '@viaticum/core/brush';
 import { labToSrgb, valueStep } from '@viaticum/core/colour';
-import { usualStroke } from '@viaticum/core/draft';
+import { strokeOf } from '@viaticum/core/draft';
 import { visibleOf } from '@viaticum/core/lesson';
 import { relationsOf } from '@viaticum/core/relations';
 import { capital } from '@viaticum/core/units';
 import { outlineBox } from '@viaticum/core/zone';
-import { PDFDocument, type PDFFont, type PDFPage, rgb, StandardFonts } from 'pdf-lib';
+import { PDFDocument, type PDFFont, type PDFPage, StandardFonts } from 'pdf-lib';
 import { strokeWays } from '../ui/stroke-ways.js';
 import { markWords as w } from '../words-steps.js';
+import { bar, grey, MM, plain, put } from './page.js';
 
-/** PDF user units in a millimetre (ISO 32000: 1/72 in). */
-const MM = 72 / 25.4;
 const A4 = { widthMm: 210, heightMm: 297 };
 const MARGIN_MM = 14;
 const BOX = { widthMm: 56, heightMm: 34, gapMm: 7 };
@@ -22,7 +21,7 @@ const VALUES = 5;
 export function strokesOf(lesson: Lesson): { stroke: StrokeKind; brushId: string | undefined }[] {
   const found = new Map<StrokeKind, string | undefined>();
   for (const step of lesson.steps) {
-    const stroke = step.stroke ?? (step.technique ? usualStroke[step.technique] : undefined);
+    const stroke = strokeOf(step);
     if (stroke && !found.has(stroke)) found.set(stroke, step.brushId);
   }
   return [...found].map(([stroke, brushId]) => ({ stroke, brushId }));
@@ -56,12 +55,6 @@ export async function practiceSheet(lesson: Lesson): Promise<Uint8Array> {
   for (const each of pdf.getPages()) checkBar(each, font);
   return pdf.save();
 }
-
-/** Only letters that the PDF's own font has. */
-const plain = (text: string): string => text.replace(/[\u2018\u2019]/g, "'").replace(/[^\x20-\x7e\xa0-\xff]/g, '');
-const grey = (value: number) => rgb(value, value, value);
-const put = (page: PDFPage, font: PDFFont, text: string, xMm: number, yMm: number, size = 10, tone = 0.12) =>
-  page.drawText(plain(text), { x: xMm * MM, y: (A4.heightMm - yMm) * MM, size, font, color: grey(tone) });
 
 function heading(page: PDFPage, font: PDFFont, title: string, y: number): void {
   put(page, font, title, MARGIN_MM, y + 4, 16);
@@ -138,15 +131,5 @@ function valueStudy(page: PDFPage, font: PDFFont, lesson: Lesson, y: number): vo
 }
 
 /** 100 mm to lay a ruler on. */
-function checkBar(page: PDFPage, font: PDFFont): void {
-  const y = 8 * MM;
-  page.drawLine({ start: { x: MARGIN_MM * MM, y }, end: { x: (MARGIN_MM + 100) * MM, y }, thickness: 0.8, color: grey(0.1) });
-  for (const mm of [0, 100])
-    page.drawLine({
-      start: { x: (MARGIN_MM + mm) * MM, y: y - 1.5 * MM },
-      end: { x: (MARGIN_MM + mm) * MM, y: y + 1.5 * MM },
-      thickness: 0.8,
-      color: grey(0.1),
-    });
-  put(page, font, '100 mm: measure it, and print without fitting to the page', MARGIN_MM + 104, A4.heightMm - 7, 8, 0.35);
-}
+const checkBar = (page: PDFPage, font: PDFFont): void =>
+  bar(page, font, MARGIN_MM, A4.heightMm - 8, 100, '100 mm: measure it, and print without fitting to the page');

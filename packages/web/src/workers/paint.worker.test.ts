@@ -141,7 +141,8 @@ describe('the paint worker', () => {
     const reached = progressOf(next).at(-1) as number;
     expect(reached).toBeLessThan(1);
     await answer('suggest', args);
-    expect(progressOf(next)[0]).toBeGreaterThan(reached);
+    // On a quick machine the rest may be done before it reports: then nothing was begun again either.
+    for (const share of progressOf(next)) expect(share).toBeGreaterThan(reached);
   });
 
   it('five hundred targets end, too', async () => {

@@ -8,6 +8,7 @@ import type {
   Tap,
   ValueClass,
 } from '@viaticum/core/picture';
+import type { Corners, DrawingCheck, DrawnLine, Line } from '@viaticum/core/transfer';
 
 /** A placed reference by the address of its pixels. */
 export type SourceAt = {
@@ -54,5 +55,14 @@ export type PictureJobs = {
   /** A whole lesson from the laid picture: areas, tubes, heaps, steps. */
   begin: { args: { lesson: Lesson; zones?: number }; answer: Lesson };
   means: { args: { zones: Outline[] }; answer: (Lab | null)[] };
+  /** The computed lines of the drawing, heaviest first; from the picture where there is one. */
+  lines: { args: { lesson: Lesson; withPicture: boolean }; answer: DrawnLine[] };
+  /** A photograph's size, and the corners of the canvas in it where they are found. */
+  corners: { args: { photo: Blob }; answer: { widthPx: number; heightPx: number; corners: Corners | null } };
+  /** A photograph of a drawing (or of the canvas after a step) against the template. */
+  compare: {
+    args: { lesson: Lesson; lines: Line[]; photo: Blob; corners: Corners; afterStepId: string | null };
+    answer: Omit<DrawingCheck, 'straight'> & { image: Blob; expected: Blob | null };
+  };
 };
 export type JobName = keyof PictureJobs;

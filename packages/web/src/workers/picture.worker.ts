@@ -1,4 +1,4 @@
-import type { Lab, Outline } from '@viaticum/contract';
+import type { Lab, Lesson, Outline } from '@viaticum/contract';
 import { beginLesson } from '@viaticum/core/begin';
 import { labToSrgb } from '@viaticum/core/colour';
 import {
@@ -37,6 +37,7 @@ import {
   sizeWithin,
 } from '@viaticum/core/raster';
 import { offBySteps, stageInput, stageSession } from '@viaticum/core/stage';
+import { checkDrawing, drawLines, findCorners } from '@viaticum/core/transfer';
 import { labelSheets, visibleParts } from '@viaticum/core/zone';
 import { nanoid } from 'nanoid';
 import type { JobName, LayArgs, PictureJobs, SourceAt } from './picture-jobs.js';
@@ -50,6 +51,23 @@ let laid: Laid | null = null;
 let lab: LabRaster | null = null;
 let segmentation: Segmentation | null = null;
 const painting = stageSession();
+
+const MOST_PHOTO_PIXELS = 4_000_000;
+/** The pixels of a chosen file, at most four megapixels of them. Throws a sentence where it is no picture. */
+async function photoOf(blob: Blob): Promise<Rgba> {
+  let bitmap: ImageBitmap;
+  try {
+    bitmap = await createImageBitmap(blob);
+  } catch {
+    throw new Error('This file is no picture that can be read. Choose a PNG, JPEG or WebP.');
+  }
+  const { width, height } = sizeWithin(bitmap, MOST_PHOTO_PIXELS);
+  const canvas = new OffscreenCanvas(width, height);
+  const context = canvas.getContext('2d', { willReadFrequently: true }) as OffscreenCanvasRenderingContext2D;
+  context.drawImage(bitmap, 0, 0, width, height);
+  bitmap.close();
+  return { width, height, data: context.getImageData(0, 0, width, height).data };
+}
 
 /** The pixels of a picture, decoded once. */
 function read(url: string): Promise<Rgba> {
@@ -222,6 +240,16 @@ function match(zones: Outline[], old: Outline[]): PictureJobs['match']['answer']
   return { stands, heirs };
 }
 
+const EXPECTED_PX = 420;
+/** The canvas as it should look after a step, small. */
+async function paintedAfter(id: number, lesson: Lesson, stepId: string): Promise<Rgba> {
+  const at = lesson.steps.findIndex((step) => step.id === stepId);
+  const upTo = { ...lesson, steps: lesson.steps.slice(0, at + 1) };
+  const work = stageSession().paint(stageInput(upTo, laid?.picture ?? null, EXPECTED_PX), [stepId]);
+  const painted = await runJob(id, work, (done) => 0.2 + (0.4 * done) / Math.max(1, at + 1));
+  return painted.get(stepId) as Rgba;
+}
+
 const jobs: {
   [N in JobName]: (id: number, args: PictureJobs[N]['args']) => PictureJobs[N]['answer'] | Promise<PictureJobs[N]['answer']>;
 } = {
@@ -292,6 +320,24 @@ const jobs: {
   begin: (id, { lesson, zones }) => {
     const work = beginLesson(lesson, theLaid().picture, () => nanoid(8), zones === undefined ? {} : { zones });
     return runJob(id, work, ({ share }) => share);
+  },
+  lines: (id, { lesson, withPicture }) => {
+    let done = 0;
+    return runJob(id, drawLines(lesson, withPicture ? theLaid().picture : null), () => Math.min(0.95, ++done / 7));
+  },
+  async corners(_, { photo }) {
+    const picture = await photoOf(photo);
+    return { widthPx: picture.width, heightPx: picture.height, corners: findCorners(picture) };
+  },
+  async compare(id, { lesson, lines, photo, corners, afterStepId }) {
+    const picture = await photoOf(photo);
+    await breathe(id, 0.2);
+    const expected = afterStepId === null ? null : await paintedAfter(id, lesson, afterStepId);
+    const { straight, ...found } = checkDrawing(lesson, lines, picture, corners, {
+      what: expected ? 'paint' : 'lines',
+      expected,
+    });
+    return { ...found, image: await imageOf(straight.picture), expected: expected && (await imageOf(expected)) };
   },
   stages: async (id, { lesson, widthPx, wanted, withPicture }) => {
     const picture = withPicture ? theLaid().picture : null;

@@ -1,5 +1,13 @@
 import type { Lesson } from '@viaticum/contract';
+import type { Group, HelpKind, PaceResult } from '@viaticum/core/pace';
 import type { AirMap, Cost, Lever, PlansAnswer, StartAnswer } from '@viaticum/core/plan';
+
+export type PaceAnswer = {
+  result: Omit<PaceResult, 'ends'>;
+  /** Ends of the runs by minutes: the first minute of each bin and the share that falls into it. */
+  bins: { fromMin: number; share: number }[];
+  helps: { kind: HelpKind; stepId: string | null; finishInSlot: number; savedMin: number }[];
+};
 
 /** What the plan worker can be asked, with what it answers. */
 export type PlanJobs = {
@@ -7,5 +15,10 @@ export type PlanJobs = {
   costs: { args: { lesson: Lesson }; answer: Cost[] };
   levers: { args: { lesson: Lesson; stepId: string }; answer: { rung: string; levers: Lever[] } };
   map: { args: { lesson: Lesson }; answer: AirMap };
+  /** How a group would fare with the plan, and what would help, best first. */
+  pace: {
+    args: { lesson: Lesson; group: Group; runs: number };
+    answer: PaceAnswer;
+  };
   start: { args: { lesson: Lesson; endByMin: number }; answer: StartAnswer | null };
 };

@@ -1,6 +1,6 @@
 import { overlapsBetween } from '../../lesson/index.js';
+import { firstPaints, seenZones } from '../../plan/painted.js';
 import type { Finding, Rule } from '../finding.js';
-import { firstPaints, seenZones } from '../painted.js';
 
 /** In a school that paints the background first: a zone begun before one that lies behind it and touches it. */
 export const againstOrder: Rule = {

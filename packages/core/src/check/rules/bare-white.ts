@@ -1,7 +1,7 @@
 import { coverOf } from '../../lesson/index.js';
 import { laysPaint } from '../../plan/index.js';
+import { seenZones } from '../../plan/painted.js';
 import type { Finding, Rule } from '../finding.js';
-import { seenZones } from '../painted.js';
 
 const details = new Set(['loaded', 'spatter', 'impasto']);
 

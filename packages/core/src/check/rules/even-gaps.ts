@@ -1,8 +1,8 @@
 import type { Outline } from '@viaticum/contract';
 import { visibleOf } from '../../lesson/index.js';
+import { zoneName } from '../../plan/painted.js';
 import { outlineArea, outlineBox } from '../../zone/index.js';
 import type { Finding, Rule } from '../finding.js';
-import { zoneName } from '../painted.js';
 
 const EVEN = 0.12;
 const LIKE = 3;

@@ -1,6 +1,6 @@
 import { overlapsBetween } from '../../lesson/index.js';
+import { chroma, colourOf, huesApart, seenZones } from '../../plan/painted.js';
 import type { Finding, Rule } from '../finding.js';
-import { chroma, colourOf, huesApart, seenZones } from '../painted.js';
 
 /** Planes of one hue that step back into the distance: a nearer one that is neither darker nor stronger than the one behind it. */
 export const farToNear: Rule = {

@@ -2,9 +2,9 @@ import type { Lesson, Step } from '@viaticum/contract';
 import { brushOf } from '../../brush/index.js';
 import { marksOf, visibleOf } from '../../lesson/index.js';
 import { laysPaint, rungWord, zoneRung, zonesOf } from '../../plan/index.js';
+import { zoneName } from '../../plan/painted.js';
 import { insideOutline, outlineBox } from '../../zone/index.js';
 import type { Finding, Rule } from '../finding.js';
-import { zoneName } from '../painted.js';
 
 /** Brushes up to this width are held like a pen, with the hand leaning on the canvas (common practice, no published source). */
 const LEANING_MM = 10;

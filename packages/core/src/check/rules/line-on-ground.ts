@@ -1,13 +1,5 @@
-import type { School } from '@viaticum/contract';
-import { laysPaint } from '../../plan/index.js';
+import { contrastOn, GESSO_L, groundsAt } from '../../transfer/ways.js';
 import type { Finding, Rule } from '../finding.js';
-import { colourOf } from '../painted.js';
-
-/** Lightness of the lines that each medium leaves; from memory. */
-const lines: Record<School['transferMedium'], number> = { 'transfer-paper': 40, graphite: 45, charcoal: 25, chalk: 92 };
-const GESSO = 94;
-/** Under this difference in lightness lines are hard to see; from memory. */
-const LEAST = 15;
 
 /** A line that hardly shows on the ground it is drawn on. */
 export const lineOnGround: Rule = {
@@ -15,14 +7,10 @@ export const lineOnGround: Rule = {
   look: (lesson) =>
     lesson.steps.flatMap((step, at): Finding[] => {
       if (step.kind !== 'transfer') return [];
-      const under = lesson.steps
-        .slice(0, at)
-        .filter((one) => laysPaint(one) && one.zoneIds.length === 0)
-        .at(-1);
-      const ground = (under && colourOf(lesson, under)?.[0]) ?? GESSO;
-      const medium = lesson.school.transferMedium;
-      const contrast = Math.abs(lines[medium] - ground);
-      if (contrast >= LEAST) return [];
+      const grounds = groundsAt(lesson, at, []);
+      const ground = grounds[0]?.l ?? GESSO_L;
+      const { least: contrast, isHard } = contrastOn(lesson.school.transferMedium, grounds);
+      if (!isHard) return [];
       const better = ground > 60 ? 'charcoal' : 'chalk';
       return [
         {

@@ -1,7 +1,7 @@
 import { looksOf } from '../../lesson/index.js';
 import { laysPaint } from '../../plan/index.js';
+import { chroma, huesApart } from '../../plan/painted.js';
 import type { Finding, Rule } from '../finding.js';
-import { chroma, huesApart } from '../painted.js';
 
 const STRONG = 30;
 const ALIKE = 35;

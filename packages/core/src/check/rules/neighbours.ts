@@ -1,6 +1,6 @@
+import { zoneName } from '../../plan/painted.js';
 import { relationsOf } from '../../relations/index.js';
 import type { Finding, Rule } from '../finding.js';
-import { zoneName } from '../painted.js';
 
 /** Neighbours whose order in value matters, and is clearly turned round. */
 const MATTERS_L = 10;

@@ -1,7 +1,7 @@
 import { coverOf } from '../../lesson/index.js';
 import { laysPaint } from '../../plan/index.js';
+import { colourBeneath, colourOf, zoneName } from '../../plan/painted.js';
 import type { Finding, Rule } from '../finding.js';
-import { colourBeneath, colourOf, zoneName } from '../painted.js';
 
 /** A light must stand off by this much in lightness to read as a light; common practice, no published source. */
 const LEAST = 8;

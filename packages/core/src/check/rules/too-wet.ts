@@ -1,6 +1,6 @@
 import { laysPaint, rungWord, zoneRung, zonesOf } from '../../plan/index.js';
+import { zoneName } from '../../plan/painted.js';
 import type { Finding, Rule } from '../finding.js';
-import { zoneName } from '../painted.js';
 
 /** A step that asks for nothing beneath, and meets paint that is still wet. */
 export const tooWet: Rule = {

@@ -1,6 +1,6 @@
 import { laysPaint } from '../../plan/index.js';
+import { colourOf } from '../../plan/painted.js';
 import type { Finding, Rule } from '../finding.js';
-import { colourOf } from '../painted.js';
 
 const keepLast = new Set(['dark-to-light', 'middle-out', 'transparent-darks']);
 /** What counts as pure white: titanium white has about 96. */

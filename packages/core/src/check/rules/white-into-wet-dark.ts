@@ -1,6 +1,6 @@
 import { zonesOf } from '../../plan/index.js';
+import { colourBeneath, colourOf, zoneName } from '../../plan/painted.js';
 import type { Finding, Rule } from '../finding.js';
-import { colourBeneath, colourOf, zoneName } from '../painted.js';
 
 const LIGHT = 85;
 const DARK = 45;

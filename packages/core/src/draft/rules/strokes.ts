@@ -1,4 +1,4 @@
-import type { StrokeKind, Technique } from '@viaticum/contract';
+import type { Step, StrokeKind, Technique } from '@viaticum/contract';
 
 /** The movement that usually goes with a technique (common practice, no published source). */
 export const usualStroke: Record<Technique, StrokeKind> = {
@@ -14,3 +14,7 @@ export const usualStroke: Record<Technique, StrokeKind> = {
   'under-film': 'drag',
   spatter: 'flick',
 };
+
+/** The stroke of a step: its own, or the one that usually goes with its technique. */
+export const strokeOf = (step: Pick<Step, 'stroke' | 'technique'>): StrokeKind | undefined =>
+  step.stroke ?? (step.technique ? usualStroke[step.technique] : undefined);

@@ -1,16 +1,17 @@
 import { useQuery } from '@tanstack/react-query';
 import type { FollowSheet } from '@viaticum/contract';
-import { currentItem, elapsedSeconds, secondsLeft, TAKE_BACK_MS } from '@viaticum/core/class';
+import { currentItem, elapsedSeconds, planAsDried, secondsLeft, TAKE_BACK_MS } from '@viaticum/core/class';
 import { clock, minutesInWords, waitInWords } from '@viaticum/core/units';
 import { useCallback, useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { call } from '../../api/http.js';
 import { classQuery } from '../../api/queries.js';
 import { clockTime } from '../../ui/clock.js';
 import { RecipeBar } from '../../ui/swatch.js';
 import { words } from '../../words.js';
-import { type LiveConnection, type LiveSnapshot, liveConnection } from '../connection.js';
+import type { LiveConnection, LiveSnapshot } from '../connection.js';
+import { waitedFor } from '../drying.js';
 import { useLive, useServerNow } from '../use-live.js';
+import { useOpenClass } from '../use-open-class.js';
 import { SeatPlan } from './seat-plan.js';
 import './desk.css';
 
@@ -19,18 +20,8 @@ const w = words.desk;
 /** The instructor's place in a running class: a glance from two metres, the rest when near. */
 export default function Desk() {
   const { code = '' } = useParams();
-  const [connection, setConnection] = useState<LiveConnection | null>(null);
-  const sheet = useQuery({
-    queryKey: ['sheet', code],
-    queryFn: () => call<FollowSheet>('GET', `/api/join/${code}/sheet`),
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  const { sheet, connection } = useOpenClass(code, 'desk');
   const answer = useQuery(classQuery(code));
-  useEffect(() => {
-    const fresh = liveConnection(code, 'desk', { token: null, keepToken: () => undefined });
-    setConnection(fresh);
-    return () => fresh.close();
-  }, [code]);
   const fault = sheet.error ?? answer.error;
   if (fault) throw fault;
   if (!connection || !sheet.data) return <p className="desk-opening">{w.connecting}</p>;
@@ -85,7 +76,7 @@ function Running({
           onHelped={(studentId) => void connection.say({ type: 'handDown', studentId })}
         />
       </section>
-      <Near live={live} sheet={sheet} now={now} code={code} address={address} lessonId={lessonId} />
+      <Near connection={connection} live={live} sheet={sheet} now={now} code={code} address={address} lessonId={lessonId} />
       <Keys connection={connection} live={live} now={now} />
     </div>
   );
@@ -139,6 +130,7 @@ function Glance({ live, sheet, now }: { live: LiveSnapshot; sheet: FollowSheet; 
 }
 
 function Near({
+  connection,
   live,
   sheet,
   now,
@@ -146,6 +138,7 @@ function Near({
   address,
   lessonId,
 }: {
+  connection: LiveConnection;
   live: LiveSnapshot;
   sheet: FollowSheet;
   now: number;
@@ -166,6 +159,7 @@ function Near({
           <p className="desk-figure">{words.room.button(room.name, room.airC, room.humidity)}</p>
         </section>
       )}
+      <TouchTest connection={connection} live={live} sheet={sheet} />
       <section>
         <h2>{w.time}</h2>
         <p className="desk-figure numbers">{clockTime(now)}</p>
@@ -178,10 +172,39 @@ function Near({
         <p className="desk-code">{code}</p>
         {!item && <img src={`/api/classes/${code}/qr.svg`} alt={words.class.qr} width={150} height={150} />}
       </section>
+      <a className="desk-key small" href={`/wall/${code}`} target="_blank" rel="noreferrer">
+        {w.wall}
+      </a>
       <Link className="desk-key small" to={`/lesson/${lessonId}/class`}>
         {w.lesson}: {sheet.title}
       </Link>
     </aside>
+  );
+}
+
+/** The coat that a pause waits for, touched: what is found corrects the drying of this class. */
+function TouchTest({ connection, live, sheet }: { connection: LiveConnection; live: LiveSnapshot; sheet: FollowSheet }) {
+  const { state } = live;
+  const item = currentItem(state);
+  const plan = planAsDried(state);
+  const coat = item?.kind === 'pause' && plan ? waitedFor(plan, item) : null;
+  if (!coat || state.phase === 'ended') return null;
+  const touch = (dry: boolean) => void connection.say({ type: 'touchTest', zoneId: coat.zoneId, dry });
+  const name = sheet.zones.find((zone) => zone.id === coat.zoneId)?.name ?? '';
+  const percent = Math.round((state.dryFactor - 1) * 100);
+  return (
+    <section aria-label={w.touch}>
+      <h2>{w.touch}</h2>
+      <p className="desk-touch">
+        <button type="button" className="desk-key small" onClick={() => touch(true)} aria-keyshortcuts="D">
+          {w.isDry(name)} <kbd>D</kbd>
+        </button>
+        <button type="button" className="desk-key small" onClick={() => touch(false)}>
+          {w.notYet}
+        </button>
+      </p>
+      {state.touches.length > 0 && <p className="desk-quiet">{w.dries(percent, state.touches.length)}</p>}
+    </section>
   );
 }
 
@@ -201,6 +224,8 @@ function Keys({ connection, live, now }: { connection: LiveConnection; live: Liv
   );
   const extend = useCallback(() => void connection.say({ type: 'extend', minutes: 1 }), [connection]);
   const running = state.phase === 'running' || state.phase === 'held';
+  const item = currentItem(state);
+  const waited = running && item?.kind === 'pause' && state.plan ? waitedFor(state.plan, item)?.zoneId : undefined;
   useEffect(() => {
     if (ended) return;
     const onKey = (event: KeyboardEvent) => {
@@ -212,6 +237,7 @@ function Keys({ connection, live, now }: { connection: LiveConnection; live: Liv
         PageUp: takeBack,
         h: running ? holdOrResume : undefined,
         e: running ? extend : undefined,
+        d: waited ? () => void connection.say({ type: 'touchTest', zoneId: waited, dry: true }) : undefined,
       };
       const act = does[event.key];
       if (!act) return;
@@ -220,7 +246,7 @@ function Keys({ connection, live, now }: { connection: LiveConnection; live: Liv
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [ended, running, goOn, takeBack, holdOrResume, extend]);
+  }, [ended, running, waited, connection, goOn, takeBack, holdOrResume, extend]);
   if (ended) return <footer className="desk-keys desk-large">{w.ended}</footer>;
   return (
     <footer className="desk-keys">

@@ -1,5 +1,5 @@
 import type { FollowSheet, HandReason, PlanItem, SheetStep } from '@viaticum/contract';
-import { currentItem, paintMinute, type Student, secondsLeft, TAKE_BACK_MS } from '@viaticum/core/class';
+import { currentItem, paintMinute, planAsDried, type Student, secondsLeft, TAKE_BACK_MS } from '@viaticum/core/class';
 import { clock, waitInWords } from '@viaticum/core/units';
 import { useEffect, useRef, useState } from 'react';
 import { StageCanvas } from '../../ui/stage-canvas.js';
@@ -9,6 +9,7 @@ import { words } from '../../words.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { allowed, waitedFor } from '../drying.js';
 import { useServerNow } from '../use-live.js';
+import { Cells } from './cells.js';
 import { DryingFilm } from './drying-film.js';
 import { Ticks } from './ticks.js';
 
@@ -92,7 +93,7 @@ function Work({
   minute: number;
   left: number | null;
 }) {
-  const plan = live.state.plan;
+  const plan = planAsDried(live.state);
   const [isBefore, setBefore] = useState(false);
   if (!plan) return null;
   const at = isBefore ? item.startMin : item.endMin;
@@ -132,6 +133,9 @@ function Work({
       {step.lines.map((line) => (
         <p key={line}>{line}</p>
       ))}
+      {sheet.grid && (step.kind === 'draw' || step.kind === 'transfer') && (
+        <Cells key={item.stepId} sheet={sheet} grid={sheet.grid} />
+      )}
       {step.counts && step.counts.length > 0 && <Ticks stepKey={item.stepId ?? ''} counts={step.counts} />}
       {step.mixes.map((mix) => (
         <div key={mix.id} className="follow-mix">
@@ -173,7 +177,7 @@ function Pause({
   minute: number;
   left: number | null;
 }) {
-  const plan = live.state.plan;
+  const plan = planAsDried(live.state);
   if (!plan) return null;
   const coat = waitedFor(plan, item);
   return (

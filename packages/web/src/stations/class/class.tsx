@@ -1,12 +1,16 @@
 import { useQuery } from '@tanstack/react-query';
 import type { ClassAnswer } from '@viaticum/contract';
 import { minutesInWords } from '@viaticum/core/units';
+import { lazy, Suspense } from 'react';
 import { Link } from 'react-router';
 import { classesQuery, useOpenClass } from '../../api/queries.js';
 import { useLesson, usePlan, useSession, useSnapshot } from '../../lesson/context.js';
 import { dayAndTime } from '../../ui/clock.js';
 import { words } from '../../words.js';
+import { Invite } from './invite.js';
 import './class.css';
+
+const Pace = lazy(() => import('./pace.js').then((module) => ({ default: module.Pace })));
 
 const w = words.class;
 
@@ -53,6 +57,10 @@ export default function ClassStation() {
           </ul>
         </section>
       )}
+      {lesson.steps.length > 0 && <Invite />}
+      <Suspense fallback={null}>
+        <Pace />
+      </Suspense>
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import { createContext, useContext, useEffect } from 'react';
+import { createContext, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import type { Point, ToMm } from './point.js';
 
 /** What hands do on the easel: look, crop the picture, edit an outline, draw a new one, or what a topic asks for (`place`). */
@@ -64,3 +64,44 @@ export const insideCanvas = ([x, y]: Point, { widthMm, heightMm }: { widthMm: nu
   Math.min(widthMm, Math.max(0, x)),
   Math.min(heightMm, Math.max(0, y)),
 ];
+
+/** What an easel shows and how it is worked on, for a station that has one. */
+export function useEaselState(): EaselView {
+  const [mode, setMode] = useState<Mode>('look');
+  const [base, setBase] = useState<string | null>(null);
+  const [turned, setTurned] = useState({ mirror: false, upside: false });
+  const [layer, setLayer] = useState<SVGGElement | null>(null);
+  const [unit, setUnit] = useState(1);
+  const measure = useRef<ToMm>(() => [0, 0]);
+  const [hint, setHint] = useState('');
+  const [hideOutlines, setHideOutlines] = useState(false);
+  const stable = useMemo(
+    () => ({
+      toMm: ((event) => measure.current(event)) as ToMm,
+      setToMm: (next: ToMm) => {
+        measure.current = next;
+      },
+    }),
+    [],
+  );
+  return useMemo(
+    () => ({
+      mode,
+      setMode,
+      base,
+      setBase,
+      turned,
+      setTurned,
+      layer,
+      setLayer,
+      unit,
+      setUnit,
+      ...stable,
+      hideOutlines,
+      setHideOutlines,
+      hint,
+      setHint,
+    }),
+    [mode, base, turned, layer, unit, hideOutlines, hint, stable],
+  );
+}

@@ -1,12 +1,11 @@
-import { type DragEvent, useMemo, useRef, useState } from 'react';
+import { type DragEvent, useState } from 'react';
 import { useLesson } from '../../lesson/context.js';
 import { LayingProvider } from '../../lesson/laid.js';
 import { wholeOf } from '../../lesson/lay-args.js';
 import { Topics } from '../../ui/topics.js';
 import { words } from '../../words.js';
 import { Easel } from './easel.js';
-import { EaselContext, type EaselView, type Mode } from './easel-context.js';
-import type { ToMm } from './point.js';
+import { EaselContext, useEaselState } from './easel-context.js';
 import { useTakePicture } from './take-picture.js';
 import { AreasTopic } from './topics/areas.js';
 import { CompareTopic } from './topics/compare.js';
@@ -73,45 +72,5 @@ export default function PictureStation() {
         </LayingProvider>
       </EaselContext.Provider>
     </section>
-  );
-}
-
-function useEaselState(): EaselView {
-  const [mode, setMode] = useState<Mode>('look');
-  const [base, setBase] = useState<string | null>(null);
-  const [turned, setTurned] = useState({ mirror: false, upside: false });
-  const [layer, setLayer] = useState<SVGGElement | null>(null);
-  const [unit, setUnit] = useState(1);
-  const measure = useRef<ToMm>(() => [0, 0]);
-  const [hint, setHint] = useState('');
-  const [hideOutlines, setHideOutlines] = useState(false);
-  const stable = useMemo(
-    () => ({
-      toMm: ((event) => measure.current(event)) as ToMm,
-      setToMm: (next: ToMm) => {
-        measure.current = next;
-      },
-    }),
-    [],
-  );
-  return useMemo(
-    () => ({
-      mode,
-      setMode,
-      base,
-      setBase,
-      turned,
-      setTurned,
-      layer,
-      setLayer,
-      unit,
-      setUnit,
-      ...stable,
-      hideOutlines,
-      setHideOutlines,
-      hint,
-      setHint,
-    }),
-    [mode, base, turned, layer, unit, hideOutlines, hint, stable],
   );
 }

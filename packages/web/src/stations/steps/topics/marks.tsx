@@ -1,5 +1,5 @@
 import { type Lesson, type Mark, markKinds, type Step, type StrokeKind, strokes } from '@viaticum/contract';
-import { usualStroke } from '@viaticum/core/draft';
+import { strokeOf } from '@viaticum/core/draft';
 import { markAreaCm2, markMinutes } from '@viaticum/core/lesson';
 import { paceOf } from '@viaticum/core/plan';
 import { capital, minutesInWords } from '@viaticum/core/units';
@@ -9,6 +9,7 @@ import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { CommitInput } from '../../../ui/commit-input.js';
+import { saveFile } from '../../../ui/save-file.js';
 import { StrokeDiagram } from '../../../ui/stroke-diagram.js';
 import { words } from '../../../words.js';
 import { markWords as w } from '../../../words-steps.js';
@@ -25,7 +26,7 @@ export function MarksTopic() {
     if (!zoneId) return;
     session.do('addMark', { mark: newMark(lesson, zoneId) });
   };
-  const own = new Set(lesson.steps.flatMap((step) => step.stroke ?? (step.technique ? usualStroke[step.technique] : [])));
+  const own = new Set(lesson.steps.flatMap((step) => strokeOf(step) ?? []));
   const shown = strokes.filter((stroke) => showAll || own.has(stroke));
   return (
     <div className="marks-topic">
@@ -218,12 +219,7 @@ function PracticeSheet({ lesson }: { lesson: Lesson }) {
     try {
       const { practiceSheet } = await import('../../../pdf/practice-sheet.js');
       const bytes = await practiceSheet(lesson);
-      const url = URL.createObjectURL(new Blob([bytes as BlobPart], { type: 'application/pdf' }));
-      const link = document.createElement('a');
-      link.href = url;
-      link.download = `${lesson.title}, practice sheet.pdf`;
-      link.click();
-      setTimeout(() => URL.revokeObjectURL(url), 10_000);
+      saveFile(`${lesson.title}, practice sheet.pdf`, new Blob([bytes as BlobPart], { type: 'application/pdf' }));
       setState('idle');
     } catch (error) {
       setState((error as Error).message);

@@ -8,6 +8,7 @@ import { nanoid } from 'nanoid';
 import { type MouseEvent, useMemo, useRef, useState } from 'react';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { useBlobUrl } from '../../../lesson/laid.js';
+import { FileKey, PICTURES } from '../../../ui/file-key.js';
 import { mendWords as w } from '../../../words-teach.js';
 
 const COLOUR = 'colour';
@@ -142,19 +143,16 @@ function PhotoSpots({ onSpots }: { onSpots: (spots: { isLab: Lab; wantLab: Lab }
   };
   return (
     <div className="mend-photo">
-      <label className="key">
-        {w.choose}
-        <input
-          type="file"
-          accept="image/*"
-          className="hidden-file"
-          onChange={(event) => {
-            setFile(event.target.files?.[0] ?? null);
-            setTaps([]);
-            onSpots(null);
-          }}
-        />
-      </label>
+      <FileKey
+        label={w.choose}
+        accept={PICTURES}
+        className="key"
+        onFile={(chosen) => {
+          setFile(chosen);
+          setTaps([]);
+          onSpots(null);
+        }}
+      />
       {url && (
         <button type="button" className="mend-photo-face" onClick={tap} aria-label={w.tap}>
           <img ref={image} src={url} alt="" />

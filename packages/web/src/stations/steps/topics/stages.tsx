@@ -1,5 +1,6 @@
 import { useUploadPicture } from '../../../api/queries.js';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
+import { FileKey, PICTURES } from '../../../ui/file-key.js';
 import { draftWords, stageWords as w } from '../../../words-school.js';
 import { type Painted, usePaintedNow } from '../painted.js';
 
@@ -61,20 +62,11 @@ export function StagesTopic() {
 function PhotoInstead({ stepId, has }: { stepId: string; has: boolean }) {
   const session = useSession();
   const upload = useUploadPicture();
-  const take = (file: File | undefined) =>
-    file &&
+  const take = (file: File) =>
     upload.mutate(file, { onSuccess: ({ sha256 }) => session.do('editStep', { id: stepId, step: { photoSha256: sha256 } }) });
   return (
     <p className="stage-photo small">
-      <label className="key small">
-        {upload.isPending ? w.bringing : w.photo}
-        <input
-          type="file"
-          accept="image/png,image/jpeg,image/webp"
-          className="hidden-file"
-          onChange={(event) => take(event.target.files?.[0])}
-        />
-      </label>
+      <FileKey label={upload.isPending ? w.bringing : w.photo} accept={PICTURES} onFile={take} />
       {has && (
         <button
           type="button"

@@ -1,6 +1,6 @@
 import type { Lab, Lesson, Step } from '@viaticum/contract';
 import { coverOf, looksOf, visibleOf } from '../lesson/index.js';
-import { laysPaint, zonesOf } from '../plan/index.js';
+import { laysPaint, zonesOf } from './lesson-plan.js';
 
 /** The zones that are seen, back to front. */
 export const seenZones = (lesson: Lesson): Lesson['zones'] => {

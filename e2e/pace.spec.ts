@@ -1,0 +1,36 @@
+import { readFile } from 'node:fs/promises';
+import { accessible, expect, openDemo, test } from './fixtures.js';
+
+test('will this group finish: chance, ends, what holds it up and what helps follow the group and the gate', async ({
+  signedIn: page,
+}) => {
+  await openDemo(page, 'class');
+  const pace = page.getByRole('region', { name: 'Will this group finish?' });
+  await expect(pace.getByText(/chance that the last one is done within 3 h 00/)).toBeVisible({ timeout: 60_000 });
+  const ends = () => pace.getByText(/^The last one ends after/).innerText();
+  const before = await ends();
+  await pace.getByLabel('Slot (minutes)').fill('600');
+  await page.keyboard.press('Enter');
+  await expect(pace.getByText('over 99 %', { exact: true })).toBeVisible({ timeout: 30_000 });
+  await pace.getByLabel('They are').selectOption('experienced');
+  await expect.poll(ends, { timeout: 30_000 }).not.toBe(before);
+  await expect(pace.locator('.recharts-bar-rectangle').first()).toBeVisible();
+  await expect(pace.getByText(/show half as long/)).toBeVisible();
+  await accessible(page, 'pace of the group');
+});
+
+test('a date is saved for calendars, with what to bring; without a day it says so', async ({ signedIn: page }) => {
+  await openDemo(page, 'class');
+  const invite = page.getByRole('region', { name: 'A date for it' });
+  await invite.getByRole('button', { name: 'Save for calendars' }).click();
+  await expect(invite.getByRole('alert')).toHaveText('Choose a day and a time first.');
+  await invite.getByLabel('Begins').fill('2026-12-05T18:30');
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    invite.getByRole('button', { name: 'Save for calendars' }).click(),
+  ]);
+  const text = await readFile(await file.path(), 'utf8');
+  expect(text).toContain('BEGIN:VEVENT');
+  expect(text).toContain('SUMMARY:Balloons over the terraces');
+  expect(text.replace(/\r\n /g, '')).toContain('Brushes: 2 in flat');
+});

@@ -1,0 +1,158 @@
+import { type Static, Type } from 'typebox';
+import { Id, Name, oneOf, optional, Point, strict } from './shapes.js';
+
+/** A line of one's own: cubic Bézier curves in a row, 3n + 1 points in canvas mm. */
+export const OwnLine = Type.Object(
+  {
+    id: Id,
+    name: optional(Name),
+    curve: Type.Array(Point, { minItems: 4, maxItems: 3001 }),
+    /** The area it belongs to; without one it is found by where it lies. */
+    zoneId: optional(Id),
+    /** The step before which it is needed; without one that is found by its area. */
+    stepId: optional(Id),
+  },
+  strict,
+);
+
+/** What a person decided about a computed line: the one of these areas that passes nearest to this place. */
+export const LineEdit = Type.Object(
+  {
+    areas: Type.Array(Id, { minItems: 1, maxItems: 2 }),
+    kind: oneOf(['border', 'inner'] as const),
+    at: Point,
+    gone: optional(Type.Boolean()),
+    stepId: optional(Id),
+    /** How far a smoother line may lie from the computed one, in mm. */
+    smoothMm: optional(Type.Number({ minimum: 0.4, maximum: 20 })),
+  },
+  strict,
+);
+
+/** A named place on the canvas, by which a drawing is checked. */
+export const Landmark = Type.Object({ id: Id, name: Name, at: Point }, strict);
+
+/** How the picture is seen: its middle on the horizon, and how far the eye is from the canvas. */
+export const Eye = Type.Object(
+  {
+    xMm: Type.Number({ minimum: -20000, maximum: 20000 }),
+    horizonMm: Type.Number({ minimum: -20000, maximum: 20000 }),
+    distanceMm: Type.Number({ minimum: 10, maximum: 100000 }),
+  },
+  strict,
+);
+
+const base = { id: Id, /** The step before which it is needed. */ stepId: optional(Id) };
+const Mm = Type.Number({ minimum: 0.5, maximum: 20000 });
+const Zones = Type.Array(Id, { minItems: 1, maxItems: 60 });
+/** Help lines on the canvas, each worked out exactly from a few numbers. */
+export const Construction = Type.Union([
+  Type.Object(
+    {
+      ...base,
+      kind: Type.Literal('grid'),
+      columns: Type.Integer({ minimum: 1, maximum: 60 }),
+      rows: Type.Integer({ minimum: 1, maximum: 60 }),
+      /** The canvas is so many times the printed picture. */
+      ratio: Type.Number({ minimum: 0.1, maximum: 50 }),
+    },
+    strict,
+  ),
+  Type.Object({ ...base, kind: Type.Literal('diagonals') }, strict),
+  Type.Object({ ...base, kind: Type.Literal('thirds') }, strict),
+  Type.Object(
+    {
+      ...base,
+      kind: Type.Literal('envelope'),
+      zoneIds: Zones,
+      shadowIds: Type.Array(Id, { maxItems: 60 }),
+      sides: Type.Integer({ minimum: 3, maximum: 24 }),
+      /** Bits thinner than this are left out. */
+      thinMm: Type.Number({ minimum: 0, maximum: 500 }),
+    },
+    strict,
+  ),
+  Type.Object(
+    {
+      ...base,
+      kind: Type.Literal('radial'),
+      at: Point,
+      radiusMm: Mm,
+      parts: Type.Integer({ minimum: 2, maximum: 120 }),
+      startDeg: Type.Number({ minimum: -360, maximum: 360 }),
+      /** Rings as shares of the radius. */
+      rings: Type.Array(Type.Number({ minimum: 0.01, maximum: 3 }), { maxItems: 20 }),
+    },
+    strict,
+  ),
+  Type.Object({ ...base, kind: Type.Literal('ellipse'), at: Point, halfWidthMm: Mm }, strict),
+  Type.Object(
+    {
+      ...base,
+      kind: Type.Literal('spacing'),
+      first: Point,
+      second: Point,
+      vanishing: Point,
+      count: Type.Integer({ minimum: 2, maximum: 100 }),
+      /** How tall the first one is. */
+      heightMm: Mm,
+      /** They stand along this path over rising ground, from the first one on. */
+      path: optional(Type.Array(Point, { minItems: 2, maxItems: 60 })),
+    },
+    strict,
+  ),
+  Type.Object(
+    {
+      ...base,
+      kind: Type.Literal('vanishing'),
+      points: Type.Array(Point, { minItems: 1, maxItems: 2 }),
+      lines: Type.Integer({ minimum: 3, maximum: 60 }),
+    },
+    strict,
+  ),
+  Type.Object({ ...base, kind: Type.Literal('shadow'), foot: Point, head: Point }, strict),
+  Type.Object({ ...base, kind: Type.Literal('shapes'), zoneIds: Zones }, strict),
+]);
+
+/** What a person decided about the drawing; the lines themselves are computed. */
+export const Drawing = Type.Object(
+  {
+    /** 0 the heaviest line alone, 1 every fold. */
+    amount: Type.Number({ minimum: 0, maximum: 1 }),
+    own: Type.Array(OwnLine, { maxItems: 400 }),
+    edits: Type.Array(LineEdit, { maxItems: 400 }),
+    constructions: Type.Array(Construction, { maxItems: 60 }),
+    landmarks: Type.Array(Landmark, { maxItems: 60 }),
+    /** How far a landmark may be off. */
+    toleranceMm: Type.Number({ minimum: 0.5, maximum: 100 }),
+    eye: optional(Eye),
+  },
+  strict,
+);
+
+/** A twin follows every change of another thing: its reflection in still water, or paint pulled straight down from it. */
+export const TwinOf = Type.Object(
+  {
+    elementId: Id,
+    kind: oneOf(['reflection', 'pull'] as const),
+    /** Where the thing stands on the canvas, how high its bank is above the water, and from how high it is seen. */
+    baseMm: Type.Number({ minimum: -20000, maximum: 20000 }),
+    bankM: Type.Number({ minimum: 0, maximum: 1000 }),
+    eyeM: Type.Number({ minimum: 0.1, maximum: 10000 }),
+    horizonMm: Type.Number({ minimum: -20000, maximum: 20000 }),
+    /** How long a pull is, as a share of the thing's height. */
+    share: optional(Type.Number({ minimum: 0.05, maximum: 3 })),
+    /** The area it lies on; it comes directly in front of it. */
+    onZoneId: optional(Id),
+  },
+  strict,
+);
+
+export type OwnLine = Static<typeof OwnLine>;
+export type LineEdit = Static<typeof LineEdit>;
+export type Landmark = Static<typeof Landmark>;
+export type Eye = Static<typeof Eye>;
+export type Construction = Static<typeof Construction>;
+export type ConstructionKind = Construction['kind'];
+export type Drawing = Static<typeof Drawing>;
+export type TwinOf = Static<typeof TwinOf>;

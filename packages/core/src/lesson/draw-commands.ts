@@ -1,0 +1,127 @@
+import type { Construction, Drawing, Element, Eye, Landmark, LineEdit, OwnLine, TwinOf } from '@viaticum/contract';
+import { between, CommandError, type D, find, insert, named, setOrClear, take } from './command-tools.js';
+
+const NEAR_MM = 5;
+
+function soundLine(lesson: D, line: OwnLine): OwnLine {
+  if (line.curve.length < 4 || line.curve.length % 3 !== 1)
+    throw new CommandError('A line needs two points or more. Draw it from one place to another.');
+  if (line.curve.length > 3001) throw new CommandError('This line has more than 1 000 points. Draw it in pieces.');
+  if (line.zoneId) find(lesson.zones, line.zoneId, 'area');
+  if (line.stepId) find(lesson.steps, line.stepId, 'step');
+  return line;
+}
+
+function soundConstruction(lesson: D, one: Construction): Construction {
+  if (one.stepId) find(lesson.steps, one.stepId, 'step');
+  if ('zoneIds' in one) {
+    if (one.zoneIds.length === 0) throw new CommandError('Choose at least one area for this construction.');
+    for (const id of one.zoneIds) find(lesson.zones, id, 'area');
+  }
+  if (one.kind === 'grid') {
+    between(one.columns, 1, 60, 'A grid has between 1 and 60 columns.');
+    between(one.rows, 1, 60, 'A grid has between 1 and 60 rows.');
+    between(one.ratio, 0.1, 50, 'The canvas can be between a tenth and fifty times the printed picture.');
+  }
+  if (one.kind === 'radial') {
+    between(one.radiusMm, 0.5, 20000, 'A circle needs a radius above half a millimetre.');
+    between(one.parts, 2, 120, 'A circle is divided in 2 to 120 parts.');
+  }
+  if (one.kind === 'spacing') between(one.count, 2, 100, 'Between 2 and 100 things can be set evenly.');
+  return one;
+}
+
+/** Lines of one's own, what is decided about computed ones, constructions, landmarks and twins. See `commands`. */
+export const drawCommands = {
+  setAmount: (lesson: D, { amount }: { amount: number }) => {
+    between(amount, 0, 1, 'The amount of drawing lies between 0 and 100 %.');
+    lesson.drawing.amount = amount;
+  },
+  setTolerance: (lesson: D, { mm }: { mm: number }) => {
+    between(mm, 0.5, 100, 'A landmark may be off by 0.5 to 100 mm.');
+    lesson.drawing.toleranceMm = mm;
+  },
+  setEye: (lesson: D, { eye }: { eye: Eye | null }) => {
+    if (eye) between(eye.distanceMm, 10, 100_000, 'The eye is between 1 cm and 100 m from the canvas.');
+    setOrClear(lesson.drawing as Drawing, 'eye', eye);
+  },
+  addLines: (lesson: D, { lines }: { lines: OwnLine[] }) => {
+    if (lesson.drawing.own.length + lines.length > 400)
+      throw new CommandError('A lesson holds at most 400 lines of your own. Bring fewer, or remove some first.');
+    for (const line of lines) insert(lesson.drawing.own, soundLine(lesson, line), 'line');
+  },
+  editLine: (
+    lesson: D,
+    { id, line, clear }: { id: string; line: Partial<OwnLine>; clear?: ('zoneId' | 'stepId' | 'name')[] },
+  ) => {
+    const found = find(lesson.drawing.own, id, 'line');
+    Object.assign(found, soundLine(lesson, { ...found, ...line, id } as OwnLine));
+    for (const field of clear ?? []) delete found[field];
+  },
+  removeLine: (lesson: D, { id }: { id: string }) => {
+    take(lesson.drawing.own, id, 'line');
+  },
+  /** What is decided about a computed line; what was decided about the same one before is added to. With nothing left it goes. */
+  decideLine: (lesson: D, { edit, clear }: { edit: LineEdit; clear?: ('gone' | 'stepId' | 'smoothMm')[] }) => {
+    if (edit.stepId) find(lesson.steps, edit.stepId, 'step');
+    const { edits } = lesson.drawing;
+    const isSame = (other: LineEdit) =>
+      other.kind === edit.kind &&
+      other.areas.join() === edit.areas.join() &&
+      Math.hypot(other.at[0] - edit.at[0], other.at[1] - edit.at[1]) < NEAR_MM;
+    const at = edits.findIndex(isSame);
+    const next: LineEdit = { ...(at >= 0 ? edits[at] : {}), ...edit } as LineEdit;
+    for (const field of clear ?? []) delete next[field];
+    const says = next.gone || next.stepId !== undefined || next.smoothMm !== undefined;
+    if (at >= 0) edits.splice(at, 1, ...(says ? [next] : []));
+    else if (says) {
+      if (edits.length >= 400) throw new CommandError('At most 400 lines can be changed by hand. Draw fewer instead.');
+      edits.push(next);
+    }
+  },
+  /** All computed lines as they come. */
+  forgetLineEdits: (lesson: D, _: Record<string, never>) => {
+    lesson.drawing.edits = [];
+  },
+  addConstruction: (lesson: D, { construction }: { construction: Construction }) => {
+    if (lesson.drawing.constructions.length >= 60)
+      throw new CommandError('A lesson holds at most 60 constructions. Remove one first.');
+    insert(lesson.drawing.constructions, soundConstruction(lesson, construction), 'construction');
+  },
+  setConstruction: (lesson: D, { construction }: { construction: Construction }) => {
+    find(lesson.drawing.constructions, construction.id, 'construction');
+    const at = lesson.drawing.constructions.findIndex((one) => one.id === construction.id);
+    lesson.drawing.constructions[at] = soundConstruction(lesson, construction);
+  },
+  removeConstruction: (lesson: D, { id }: { id: string }) => {
+    take(lesson.drawing.constructions, id, 'construction');
+  },
+  addLandmark: (lesson: D, { landmark }: { landmark: Landmark }) => {
+    if (lesson.drawing.landmarks.length >= 60) throw new CommandError('A lesson holds at most 60 landmarks. Remove one first.');
+    insert(lesson.drawing.landmarks, { ...landmark, name: named(landmark.name, 'landmark') }, 'landmark');
+  },
+  editLandmark: (lesson: D, { id, landmark }: { id: string; landmark: Partial<Landmark> }) => {
+    const found = find(lesson.drawing.landmarks, id, 'landmark');
+    Object.assign(found, { ...landmark, ...(landmark.name !== undefined && { name: named(landmark.name, 'landmark') }), id });
+  },
+  removeLandmark: (lesson: D, { id }: { id: string }) => {
+    take(lesson.drawing.landmarks, id, 'landmark');
+  },
+  /** A thing that follows another one. Its areas are made and kept by the lesson itself, after every change. */
+  addTwin: (lesson: D, { id, name, twinOf }: { id: string; name: string; twinOf: TwinOf }) => {
+    const source = find(lesson.elements, twinOf.elementId, 'thing');
+    if (source.twinOf) throw new CommandError('A reflection has no reflection of its own. Choose the thing itself.');
+    const zones = lesson.zones.filter((zone) => zone.elementId === twinOf.elementId).length;
+    if (lesson.zones.length + zones > 60) throw new CommandError('A lesson holds at most 60 areas. Join some first.');
+    insert(lesson.elements, { id, name: named(name, 'thing'), fate: 'added', twinOf } as Element, 'thing');
+  },
+  editTwin: (lesson: D, { id, twinOf }: { id: string; twinOf: Partial<Omit<TwinOf, 'elementId'>> }) => {
+    const element = find(lesson.elements, id, 'thing');
+    if (!element.twinOf) throw new CommandError('This thing follows no other. Add a reflection first.');
+    Object.assign(element.twinOf, twinOf);
+  },
+  removeTwin: (lesson: D, { id }: { id: string }) => {
+    find(lesson.elements, id, 'thing');
+    lesson.elements = lesson.elements.filter((element) => element.id !== id);
+  },
+};

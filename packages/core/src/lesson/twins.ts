@@ -1,0 +1,148 @@
+import type { Lesson, Outline, TwinOf, Zone } from '@viaticum/contract';
+import { mirrorLine } from '../geometry/index.js';
+import { common, outlineArea, outlineBox } from '../zone/index.js';
+import type { D } from './command-tools.js';
+import { dropZone } from './picture-commands.js';
+
+/** A short id for the area of a twin that follows another area; always the same. */
+function twinId(elementId: string, zoneId: string): string {
+  let [a, b] = [0x811c9dc5, 0x1b873593];
+  for (const letter of `${elementId}/${zoneId}`) {
+    a = Math.imul(a ^ (letter.codePointAt(0) as number), 0x01000193);
+    b = Math.imul(b ^ a, 0x2c1b3c6d);
+  }
+  return `tw${(a >>> 0).toString(36)}${(b >>> 0).toString(36)}`;
+}
+
+const round = (value: number) => Math.round(value * 100) / 100;
+
+/** Where the water's surface lies below a thing on the canvas; its own foot where that cannot be. */
+export function lineOf({ kind, baseMm, horizonMm, bankM, eyeM }: TwinOf): number {
+  if (kind === 'pull') return baseMm;
+  try {
+    return mirrorLine({ baseMm, horizonMm, bankM, eyeM });
+  } catch {
+    return baseMm;
+  }
+}
+
+/** An outline mirrored about a level line, as far as it lies above it; empty where it lies below. */
+export function reflected(outline: Outline, lineMm: number): Outline {
+  const above = aboveLine(outline, lineMm);
+  return above.map((polygon) => polygon.map((ring) => ring.map(([x, y]): [number, number] => [round(x), round(2 * lineMm - y)])));
+}
+
+const FAR = 40_000;
+const aboveLine = (outline: Outline, lineMm: number): Outline =>
+  common(outline, [
+    [
+      [
+        [-FAR, -FAR],
+        [FAR, -FAR],
+        [FAR, lineMm],
+        [-FAR, lineMm],
+      ],
+    ],
+  ]);
+
+const COLUMNS = 48;
+/** Paint pulled straight down from a level line: every column as long as a share of how high the thing stands there. */
+export function pulled(outline: Outline, lineMm: number, share: number): Outline {
+  const above = aboveLine(outline, lineMm);
+  const box = outlineBox(above);
+  if (!box || box.width <= 0) return [];
+  const rings = above.flat();
+  const tops = Array.from({ length: COLUMNS + 1 }, (_, i): [number, number] => {
+    const at = box.x + (box.width * i) / COLUMNS;
+    // The rim itself is looked at a hair within.
+    const x = box.x + (box.width * Math.min(COLUMNS - 0.01, Math.max(0.01, i))) / COLUMNS;
+    let top = lineMm;
+    for (const ring of rings)
+      for (let k = 0; k < ring.length; k++) {
+        const [[x1, y1], [x2, y2]] = [ring[k], ring[(k + 1) % ring.length]] as [[number, number], [number, number]];
+        if (x1 > x === x2 > x) continue;
+        top = Math.min(top, y1 + ((x - x1) / (x2 - x1)) * (y2 - y1));
+      }
+    return [round(at), round(lineMm + (lineMm - top) * share)];
+  });
+  const [first, last] = [tops[0], tops.at(-1)] as [[number, number], [number, number]];
+  const ring: [number, number][] = [[first[0], round(lineMm)], ...tops, [last[0], round(lineMm)]];
+  const whole: Outline = [[ring.filter((p, i) => i === 0 || p[0] !== ring[i - 1]?.[0] || p[1] !== ring[i - 1]?.[1])]];
+  return outlineArea(whole) < 1 ? [] : whole;
+}
+
+/**
+ * Brings all twins of a lesson up to their objects: one area for each area of the object, mirrored or pulled, with its target and
+ * direction; the same steps paint it, after the object's own area, and the same mixes serve it. Called after every command.
+ */
+export function followTwins(lesson: D): void {
+  const twins = lesson.elements.filter((element) => element.twinOf);
+  const wanted = new Map<string, Zone>();
+  for (const element of twins) {
+    const twinOf = element.twinOf as TwinOf;
+    if (!lesson.elements.some((other) => other.id === twinOf.elementId)) {
+      lesson.elements = lesson.elements.filter((other) => other.id !== element.id);
+      continue;
+    }
+    const line = lineOf(twinOf);
+    const sources = lesson.zones.filter((zone) => zone.elementId === twinOf.elementId);
+    const ids = new Map(sources.map((zone) => [zone.id, twinId(element.id, zone.id)]));
+    for (const source of sources) {
+      const outline =
+        twinOf.kind === 'pull' ? pulled(source.outline, line, twinOf.share ?? 0.6) : reflected(source.outline, line);
+      if (outline.length === 0 || outlineArea(outline) < 1) continue;
+      const id = ids.get(source.id) as string;
+      wanted.set(id, {
+        id,
+        name: `${source.name}, ${twinOf.kind === 'pull' ? 'pulled down' : 'reflected'}`.slice(0, 120),
+        elementId: element.id,
+        twinOfId: source.id,
+        outline,
+        ...(source.targetLab && { targetLab: source.targetLab }),
+        ...(source.directionDeg !== undefined && { directionDeg: source.directionDeg === 0 ? 0 : -source.directionDeg }),
+        ...(source.edges && {
+          edges: source.edges.flatMap((edge) => {
+            const other = ids.get(edge.with);
+            return other ? [{ ...edge, with: other }] : [];
+          }),
+        }),
+      });
+    }
+  }
+  if (twins.length === 0 && !lesson.zones.some((zone) => zone.twinOfId)) return;
+  for (const { id } of lesson.zones.filter((zone) => zone.twinOfId && !wanted.has(zone.id))) {
+    lesson.zones = lesson.zones.filter((zone) => zone.id !== id);
+    dropZone(lesson, id);
+  }
+  for (const [id, zone] of wanted) {
+    const at = lesson.zones.findIndex((one) => one.id === id);
+    if (at < 0) lesson.zones.splice(placeFor(lesson, zone), 0, zone);
+    else if (JSON.stringify(lesson.zones[at]) !== JSON.stringify(zone)) lesson.zones[at] = zone;
+    alongside(lesson, zone);
+  }
+}
+
+/** In front of the area that it lies on and of its own object, and behind what comes after. */
+function placeFor(lesson: D, zone: Zone): number {
+  const twinOf = lesson.elements.find((element) => element.id === zone.elementId)?.twinOf;
+  const source = lesson.zones.findIndex((one) => one.id === zone.twinOfId);
+  const on = lesson.zones.findIndex((one) => one.id === twinOf?.onZoneId);
+  const own = lesson.zones.reduce((last, one, i) => (one.elementId === zone.elementId ? i : last), -1);
+  return Math.max(source, on, own) + 1;
+}
+
+/** The steps and mixes of the object's area serve the twin's as well. */
+function alongside(lesson: D, { id, twinOfId }: Zone): void {
+  const source = twinOfId as string;
+  for (const step of lesson.steps) {
+    const at = step.zoneIds.indexOf(source);
+    if (at >= 0 && !step.zoneIds.includes(id) && step.zoneIds.length < 60) step.zoneIds.splice(at + 1, 0, id);
+  }
+  for (const mix of lesson.mixes)
+    if ((mix.zoneId === source || mix.alsoZoneIds?.includes(source)) && !mix.alsoZoneIds?.includes(id))
+      mix.alsoZoneIds = [...(mix.alsoZoneIds ?? []), id];
+}
+
+/** Whether an area is kept by the lesson itself, being part of a twin. */
+export const isTwin = (lesson: Lesson, zoneId: string): boolean =>
+  lesson.zones.some((zone) => zone.id === zoneId && zone.twinOfId !== undefined);

@@ -1,0 +1,2 @@
+export * from './group.js';
+export * from './simulate.js';

@@ -1,0 +1,262 @@
+import { describe, expect, it } from '@jest/globals';
+import type { Lesson } from '@viaticum/contract';
+import { distance, type Point } from '../../geometry/index.js';
+import { demoLesson } from '../../plan/plan.fixture.js';
+import { type Rgba, rgba } from '../../raster/index.js';
+import { toEnd } from '../../work/index.js';
+import { flattened } from '../bezier.js';
+import { drawLines, fromLine, type Line } from '../lines/index.js';
+import { type Corners, checkDrawing, cornersFault, findCorners, ordered } from './index.js';
+import { linesOf, type Planted, pencilled, photographedFlat, planted } from './photo.fixture.js';
+
+/** The lesson with its areas gathered in things, and two landmarks on each of them: where lines begin, at joints and corners. */
+function gathered(name: 'kettle' | 'balloons', groups: Record<string, string[]>): { lesson: Lesson; lines: Line[] } {
+  const demo = demoLesson(name);
+  const thingOf = (id: string) => Object.keys(groups).find((group) => groups[group]?.includes(id));
+  const zones = demo.zones.map((zone) => ({ ...zone, ...(thingOf(zone.id) && { elementId: thingOf(zone.id) as string }) }));
+  const elements = Object.keys(groups).map((id) => ({ id, name: id, fate: 'kept' as const }));
+  const lesson: Lesson = { ...demo, zones, elements };
+  const lines = toEnd(drawLines(lesson, null));
+  const landmarks = Object.keys(groups).flatMap((id) =>
+    linesOf(lesson, lines, [id])
+      // Where something else touches or hides it, a joint belongs to neither.
+      .filter((line) =>
+        lines.every((other) => linesOf(lesson, [other], [id]).length > 0 || fromLine(other, line.curve[0] as Point) > 4),
+      )
+      .slice(0, 3)
+      .map((line, i) => ({ id: `${id}${i}`, name: `${id} ${i}`, at: line.curve[0] as [number, number] })),
+  );
+  return { lesson: { ...lesson, drawing: { ...lesson.drawing, landmarks } }, lines };
+}
+const scenes = [
+  gathered('kettle', { pot: ['handle', 'spout', 'kettle', 'lid'], cups: ['mugs', 'insides'] }),
+  gathered('balloons', { globe: ['great', 'stripes'], others: ['small'] }),
+] as const;
+const [{ lesson: kettle, lines: kettleLines }] = scenes;
+
+describe('twenty photographs of drawings with planted errors, from an angle, in uneven light, with noise', () => {
+  const errors: Planted[] = [
+    { wide: 1.08 },
+    { wide: 0.91 },
+    { high: 1.09 },
+    { high: 0.92 },
+    { wide: 1.07, high: 1.07 },
+    { turnDeg: 5 },
+    { off: [8, 0] },
+    { off: [0, -8] },
+    { wide: 1.06, off: [-6, 5] },
+    {},
+  ];
+  const rows = Array.from({ length: 20 }, (_, i) => {
+    const { lesson, lines } = scenes[i % 2] as (typeof scenes)[0];
+    const id = (lesson.elements[(i >> 1) % 2] as { id: string }).id;
+    return { lesson, lines, id, error: errors[(i >> 1) % errors.length] as Planted, seed: 100 + i };
+  });
+  const found = rows.map(({ lesson, lines, id, error, seed }) => {
+    const { photo, corners } = photographedFlat(pencilled(lesson, lines, [id], error), seed);
+    return { own: findCorners(photo), corners, check: checkDrawing(lesson, lines, photo, corners) };
+  });
+
+  it('corners are found in at least 15, to half a per cent of the width', () => {
+    const near = found.filter(({ own, corners }) => own?.every((p, i) => distance(p, corners[i] as Point) < 5)).length;
+    expect(near).toBeGreaterThanOrEqual(15);
+    // Where they are not, nothing is claimed.
+    for (const { own, corners } of found)
+      if (own) expect(Math.max(...own.map((p, i) => distance(p, corners[i] as Point)))).toBeLessThan(12);
+  });
+  it('landmarks are found to 1.5 mm', () => {
+    const offs = found.flatMap(({ check }, i) => {
+      const { lesson, lines, id, error } = rows[i] as (typeof rows)[0];
+      const move = planted(
+        linesOf(lesson, lines, [id]).flatMap(({ curve }) => flattened(curve, 2)),
+        error,
+      );
+      return check.landmarks.map((mark) => ({
+        i,
+        mark: mark.name,
+        off: distance(mark.is, mark.id.slice(0, -1) === id ? move(mark.should) : mark.should),
+      }));
+    });
+    expect(offs.length).toBeGreaterThan(50);
+    expect(offs.filter(({ off }) => off > 1.5)).toEqual([]);
+  });
+  it('the words match the sign of every planted error, and say nothing of what is right', () => {
+    const said = found.map(({ check }, i) => {
+      const { id, error } = rows[i] as (typeof rows)[0];
+      return {
+        error,
+        words: check.things.find((thing) => thing.id === id)?.words.join(', '),
+        others: check.things.filter((thing) => thing.id !== id).flatMap((thing) => thing.words),
+      };
+    });
+    for (const { error, words, others } of said) {
+      const { wide = 1, high = 1, turnDeg = 0, off = [0, 0] } = error;
+      if (wide !== 1 && wide === high) expect(words).toMatch(wide > 1 ? /too (large|wide|high)/ : /too (small|narrow|low)/);
+      else {
+        if (wide !== 1) expect(words).toMatch(wide > 1 ? /too wide/ : /too narrow/);
+        if (high !== 1) expect(words).toMatch(high > 1 ? /too high/ : /too low/);
+      }
+      if (turnDeg !== 0) expect(words).toMatch(turnDeg > 0 ? /to the right/ : /to the left/);
+      if (off[0] !== 0) expect(words).toMatch(off[0] > 0 ? /far to the right/ : /far to the left/);
+      if (off[1] !== 0) expect(words).toMatch(off[1] > 0 ? /low on the canvas/ : /high on the canvas/);
+      if (Object.keys(error).length === 0) expect(words).toBe('');
+      expect(others).toEqual([]);
+    }
+  });
+});
+
+describe('a painted canvas', () => {
+  const [width, height] = [240, 180];
+  /** The kettle lesson in flat tones, some areas off by steps of ten L*. */
+  const painted = (off: Record<string, number>): Rgba => {
+    const out = rgba(width, height);
+    out.data.fill(255);
+    const tones = new Map(kettle.zones.map((zone, i) => [zone.id, 60 + ((i * 67) % 140)]));
+    const mm = kettle.support.widthMm / width;
+    for (const zone of kettle.zones) {
+      const tone = (tones.get(zone.id) as number) + (off[zone.id] ?? 0);
+      for (let y = 0; y < height; y++)
+        for (let x = 0; x < width; x++)
+          if (inside(zone.outline, (x + 0.5) * mm, (y + 0.5) * mm)) out.data.set([tone, tone, tone, 255], (y * width + x) * 4);
+    }
+    return out;
+  };
+  const inside = (outline: Lesson['zones'][number]['outline'], x: number, y: number) => {
+    let is = false;
+    for (const ring of outline.flat())
+      for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
+        const [[x1, y1], [x2, y2]] = [ring[j], ring[i]] as [Point, Point];
+        if (y1 > y !== y2 > y && x < x1 + ((y - y1) / (y2 - y1)) * (x2 - x1)) is = !is;
+      }
+    return is;
+  };
+  const large = (of: Rgba, by: number): Rgba => {
+    const out = rgba(of.width * by, of.height * by);
+    for (let y = 0; y < out.height; y++)
+      for (let x = 0; x < out.width; x++)
+        for (let c = 0; c < 4; c++)
+          out.data[(y * out.width + x) * 4 + c] = of.data[(Math.floor(y / by) * of.width + Math.floor(x / by)) * 4 + c] as number;
+    return out;
+  };
+  it.each([
+    ['body', 38],
+    ['body', -38],
+    ['table', 32],
+  ])(
+    'an area (%s) that is off by %d of 255 is named with the right sign; a slope of light over the canvas is not taken for one',
+    (id, off) => {
+      const zone = kettle.zones.some((one) => one.id === id) ? id : (kettle.zones[2]?.id as string);
+      const { photo, corners } = photographedFlat(large(painted({ [zone]: off }), 4), 7, { shadow: 0.2, noise: 3 });
+      const { values } = checkDrawing(kettle, kettleLines, photo, corners, { what: 'paint', expected: painted({}) });
+      const own = values.find((value) => value.zoneId === zone);
+      expect(own?.words).toMatch(off > 0 ? /too light/ : /too dark/);
+      expect(Math.abs(own?.steps ?? 0)).toBeGreaterThan(0.5);
+      for (const value of values) if (value.zoneId !== zone) expect(Math.abs(value.steps)).toBeLessThan(0.8);
+    },
+  );
+});
+
+describe('photographs that cannot be measured', () => {
+  const flat = pencilled(kettle, kettleLines);
+  it('corners crossed, on a line, or three of them: a sentence', () => {
+    expect(
+      cornersFault([
+        [0, 0],
+        [10, 10],
+        [10, 0],
+        [0, 10],
+      ]),
+    ).toMatch(/cross over/);
+    expect(
+      cornersFault([
+        [0, 0],
+        [5, 0],
+        [10, 0],
+        [0, 10],
+      ]),
+    ).toMatch(/one line/);
+    expect(
+      cornersFault([
+        [0, 0],
+        [10, 0],
+        [10, 10],
+      ]),
+    ).toMatch(/all four/);
+    expect(
+      cornersFault([
+        [0, 0],
+        [100, 0],
+        [100, 8],
+        [0, 8],
+      ]),
+    ).toMatch(/from the side/);
+    expect(
+      cornersFault([
+        [0, 0],
+        [10, 0],
+        [10, 10],
+        [0, 10],
+      ]),
+    ).toBeNull();
+    const { photo } = photographedFlat(flat, 1);
+    expect(() =>
+      checkDrawing(
+        kettle,
+        kettleLines,
+        photo,
+        [
+          [0, 0],
+          [900, 900],
+          [900, 0],
+          [0, 900],
+        ] as Corners,
+        { what: 'lines' },
+      ),
+    ).not.toThrow(TypeError);
+  });
+  it('a blurred one and one of nothing: a sentence', () => {
+    const blurred = photographedFlat(flat, 2, { blurPx: 14 });
+    expect(() => checkDrawing(kettle, kettleLines, blurred.photo, blurred.corners)).toThrow(/too blurred or too pale/);
+    const empty = photographedFlat({ ...flat, data: new Uint8ClampedArray(flat.data.length).fill(230) }, 3);
+    expect(() => checkDrawing(kettle, kettleLines, empty.photo, empty.corners)).toThrow(/too blurred or too pale/);
+    expect(() => checkDrawing(kettle, [], empty.photo, empty.corners)).toThrow(/no lines to compare/);
+  });
+  it('one taken on its side is turned back', () => {
+    const { photo, corners } = photographedFlat(flat, 4);
+    // A quarter turn to the left: x′ = y, y′ = width − x.
+    const out = rgba(photo.height, photo.width);
+    for (let y = 0; y < photo.height; y++)
+      for (let x = 0; x < photo.width; x++)
+        for (let c = 0; c < 4; c++)
+          out.data[((photo.width - 1 - x) * photo.height + y) * 4 + c] = photo.data[(y * photo.width + x) * 4 + c] as number;
+    const turned = corners.map(([x, y]): Point => [y, photo.width - x]) as Corners;
+    const check = checkDrawing(kettle, kettleLines, out, turned);
+    expect(check.quarterTurns).toBe(3);
+    expect(check.things.flatMap((thing) => thing.words)).toEqual([]);
+    expect(check.things.length).toBeGreaterThan(2);
+  });
+  it('a table without a sheet has no corners', () => {
+    const photo = rgba(600, 800);
+    for (let i = 0; i < 480_000; i++) {
+      const tone = 96 + 8 * Math.sin((i % 600) / 9) + ((i * 7919) % 9);
+      photo.data.set([tone, tone - 14, tone - 28, 255], i * 4);
+    }
+    expect(findCorners(photo)).toBeNull();
+  });
+});
+
+it('corners are put in order from the upper left, clockwise', () => {
+  expect(
+    ordered([
+      [100, 90],
+      [0, 100],
+      [5, 0],
+      [110, 5],
+    ]),
+  ).toEqual([
+    [5, 0],
+    [110, 5],
+    [100, 90],
+    [0, 100],
+  ]);
+});

@@ -1,0 +1,3 @@
+export * from './construct.js';
+export * from './envelope.js';
+export * from './shapes.js';

@@ -1,0 +1,24 @@
+import { type UseQueryResult, useQuery } from '@tanstack/react-query';
+import type { FollowSheet } from '@viaticum/contract';
+import { useEffect, useState } from 'react';
+import { call } from '../api/http.js';
+import { type LiveConnection, liveConnection } from './connection.js';
+
+/** The sheet of a class and a connection to it, for a screen that keeps no place of its own in it; closed with the screen. */
+export function useOpenClass(
+  code: string,
+  role: 'desk' | 'phone',
+): { sheet: UseQueryResult<FollowSheet>; connection: LiveConnection | null } {
+  const [connection, setConnection] = useState<LiveConnection | null>(null);
+  const sheet = useQuery({
+    queryKey: ['sheet', code],
+    queryFn: () => call<FollowSheet>('GET', `/api/join/${code}/sheet`),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  useEffect(() => {
+    const fresh = liveConnection(code, role, { token: null, keepToken: () => undefined });
+    setConnection(fresh);
+    return () => fresh.close();
+  }, [code, role]);
+  return { sheet, connection };
+}

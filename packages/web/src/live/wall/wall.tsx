@@ -1,0 +1,185 @@
+import type { FollowSheet } from '@viaticum/contract';
+import { currentItem, paintMinute, planAsDried, secondsLeft } from '@viaticum/core/class';
+import { clock, legibleMm, pixelsFor } from '@viaticum/core/units';
+import { useState } from 'react';
+import { useParams } from 'react-router';
+import { StageCanvas } from '../../ui/stage-canvas.js';
+import { layersAt } from '../../ui/stage-layers.js';
+import { RecipeBar } from '../../ui/swatch.js';
+import { wallWords as w } from '../../words-wall.js';
+import type { LiveConnection, LiveSnapshot } from '../connection.js';
+import { waitedFor } from '../drying.js';
+import { DryingFilm } from '../follow/drying-film.js';
+import { useLive, useServerNow } from '../use-live.js';
+import { useOpenClass } from '../use-open-class.js';
+import './wall.css';
+
+const TURN_MS = 9000;
+const KEY = 'viaticum-wall';
+type Screen = { inches: number; metres: number };
+
+/** The projector or television of a class: what all do now, readable from the last easel. It joins nobody and names nobody. */
+export default function Wall() {
+  const { code = '' } = useParams();
+  const { sheet, connection } = useOpenClass(code, 'phone');
+  if (sheet.error) throw sheet.error;
+  if (!connection || !sheet.data) return <p className="wall wall-opening">{w.waiting}</p>;
+  return <Showing connection={connection} sheet={sheet.data} code={code} />;
+}
+
+function Showing({ connection, sheet, code }: { connection: LiveConnection; sheet: FollowSheet; code: string }) {
+  const live = useLive(connection);
+  const now = useServerNow(connection);
+  const [screen, setScreen] = useScreen();
+  if (!live.ready) return <p className="wall wall-opening">{w.waiting}</p>;
+  const letter = Math.max(
+    24,
+    Math.round(pixelsFor(legibleMm(screen.metres), screen.inches, window.screen.width, window.screen.height)),
+  );
+  return (
+    <main className="wall" style={{ '--letter': `${letter}px` } as React.CSSProperties}>
+      <Canvas live={live} sheet={sheet} now={now} />
+      <section className="wall-now">
+        <Now live={live} sheet={sheet} now={now} />
+      </section>
+      <footer className="wall-foot">
+        <Turning live={live} sheet={sheet} code={code} now={now} />
+        <Easels live={live} sheet={sheet} />
+      </footer>
+      {!live.online && (
+        <p className="wall-lost" role="status">
+          {w.lost}
+        </p>
+      )}
+      <ThisScreen screen={screen} onScreen={setScreen} />
+    </main>
+  );
+}
+
+/** How large the screen is and from how far it is read; kept on this machine. */
+function useScreen(): [Screen, (screen: Screen) => void] {
+  const [screen, setScreen] = useState<Screen>(() => {
+    try {
+      const { inches, metres } = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Screen>;
+      return { inches: Number(inches) || 55, metres: Number(metres) || 8 };
+    } catch {
+      return { inches: 55, metres: 8 };
+    }
+  });
+  return [
+    screen,
+    (next) => {
+      localStorage.setItem(KEY, JSON.stringify(next));
+      setScreen(next);
+    },
+  ];
+}
+
+function Canvas({ live, sheet, now }: { live: LiveSnapshot; sheet: FollowSheet; now: number }) {
+  const { plan } = live.state;
+  const item = currentItem(live.state);
+  // While a step is done the canvas shows its end: that is what all paint towards.
+  const at = item?.kind === 'step' ? item.endMin : paintMinute(live.state, now);
+  return (
+    <figure className="wall-canvas">
+      <StageCanvas
+        sheet={sheet}
+        layers={plan ? layersAt(sheet, plan, item ? at : 0) : []}
+        label={item?.title ?? sheet.title}
+        shownPx={560}
+      />
+    </figure>
+  );
+}
+
+function Now({ live, sheet, now }: { live: LiveSnapshot; sheet: FollowSheet; now: number }) {
+  const { state } = live;
+  const item = currentItem(state);
+  if (state.phase === 'ended') return <h1>{w.ended}</h1>;
+  const plan = planAsDried(state);
+  if (!item || !plan)
+    return (
+      <>
+        <p>{w.before}</p>
+        <h1>{sheet.title}</h1>
+      </>
+    );
+  const step = item.stepId ? sheet.steps[item.stepId] : undefined;
+  const left = secondsLeft(state, now);
+  const coat = item.kind === 'pause' ? waitedFor(plan, item) : null;
+  return (
+    <>
+      <p>
+        {item.kind === 'pause' ? w.pause : item.kind === 'break' ? w.break : step ? w.step(step.number, sheet.stepCount) : ''}
+      </p>
+      <h1>{item.title}</h1>
+      <p className="wall-clock">{state.phase === 'held' ? w.held : left < 0 ? w.over : clock(left)}</p>
+      {coat && <DryingFilm coat={coat} sheet={sheet} minute={paintMinute(state, now)} />}
+      {coat && item.meanwhile && (
+        <p>
+          {w.meanwhile}: {item.meanwhile}
+        </p>
+      )}
+    </>
+  );
+}
+
+/** The heaps of this step and the address to join at take turns. */
+function Turning({ live, sheet, code, now }: { live: LiveSnapshot; sheet: FollowSheet; code: string; now: number }) {
+  const item = currentItem(live.state);
+  const mixes = (item?.stepId && sheet.steps[item.stepId]?.mixes) || [];
+  const showsMixes = mixes.length > 0 && Math.floor(now / TURN_MS) % 2 === 0;
+  if (live.state.phase === 'ended') return <div />;
+  return showsMixes ? (
+    <div className="wall-mixes">
+      {mixes.slice(0, 3).map((mix) => (
+        <RecipeBar key={mix.id} parts={mix.parts} words={`${mix.name}: ${mix.words}`} />
+      ))}
+    </div>
+  ) : (
+    <p className="wall-join">
+      {w.join(location.host)} <b>{code}</b>
+    </p>
+  );
+}
+
+/** Everybody who joined has an easel; it gets its canvas when they are done with the present step. No names. */
+function Easels({ live, sheet }: { live: LiveSnapshot; sheet: FollowSheet }) {
+  const stepId = currentItem(live.state)?.stepId;
+  const students = Object.values(live.state.students).sort((a, b) => a.joinedAt - b.joinedAt);
+  return (
+    <ul className="wall-easels" aria-label={w.easels(students.length)}>
+      {students.map((student) => (
+        <li
+          key={student.id}
+          className={stepId && student.doneAt[stepId] !== undefined ? 'done' : ''}
+          style={{ aspectRatio: `${sheet.canvas.widthMm} / ${sheet.canvas.heightMm}` }}
+        />
+      ))}
+    </ul>
+  );
+}
+
+function ThisScreen({ screen, onScreen }: { screen: Screen; onScreen: (screen: Screen) => void }) {
+  const number = (label: string, key: keyof Screen, least: number, most: number) => (
+    <label>
+      {label}{' '}
+      <input
+        type="number"
+        min={least}
+        max={most}
+        value={screen[key]}
+        onChange={(event) => {
+          const value = Number(event.target.value);
+          if (value >= least && value <= most) onScreen({ ...screen, [key]: value });
+        }}
+      />
+    </label>
+  );
+  return (
+    <details className="wall-screen">
+      <summary>{w.screen}</summary>
+      {number(w.inches, 'inches', 10, 300)} {number(w.metres, 'metres', 1, 40)}
+    </details>
+  );
+}

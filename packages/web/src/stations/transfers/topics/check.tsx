@@ -1,0 +1,227 @@
+import { type Corners, cornersFault, type Point, pathData } from '@viaticum/core/transfer';
+import { listInWords } from '@viaticum/core/units';
+import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
+import { useWorkedOut } from '../../../lesson/context.js';
+import { useBlobUrl, useLaying } from '../../../lesson/laid.js';
+import { Choice } from '../../../ui/choice.js';
+import { FileKey, PICTURES } from '../../../ui/file-key.js';
+import { transferWords } from '../../../words-transfers.js';
+import type { PictureJobs } from '../../../workers/picture-jobs.js';
+import { arrowStep } from '../../picture/point.js';
+import { useDrawing } from '../drawing-context.js';
+
+const w = transferWords.check;
+type Photo = { blob: Blob; widthPx: number; heightPx: number; corners: Corners; wasFound: boolean };
+type Result = PictureJobs['compare']['answer'];
+
+/** A photograph of a drawing or canvas, compared with the template: sizes, angles, landmarks, values, in words. */
+export function CheckTopic() {
+  const lesson = useWorkedOut();
+  const { shown } = useDrawing();
+  const { worker } = useLaying();
+  const [photo, setPhoto] = useState<Photo | null>(null);
+  const [after, setAfter] = useState('');
+  const [result, setResult] = useState<Result | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const [isBusy, setBusy] = useState(false);
+  const run = async <T,>(work: () => Promise<T>): Promise<T | null> => {
+    setBusy(true);
+    setFault(null);
+    try {
+      return await work();
+    } catch (error) {
+      setFault((error as Error).message);
+      return null;
+    } finally {
+      setBusy(false);
+    }
+  };
+  const choose = async (blob: File) => {
+    setResult(null);
+    setPhoto(null);
+    const found = await run(() => worker.ask('corners', { photo: blob }).answer);
+    if (!found) return;
+    const { widthPx: x, heightPx: y, corners } = found;
+    const usual: Corners = [
+      [x * 0.15, y * 0.15],
+      [x * 0.85, y * 0.15],
+      [x * 0.85, y * 0.85],
+      [x * 0.15, y * 0.85],
+    ];
+    setPhoto({ blob, widthPx: x, heightPx: y, corners: corners ?? usual, wasFound: corners !== null });
+  };
+  const compare = async () => {
+    if (!photo) return;
+    const bad = cornersFault(photo.corners);
+    if (bad) return setFault(bad);
+    const args = { lesson, lines: shown, photo: photo.blob, corners: photo.corners, afterStepId: after || null };
+    setResult(await run(() => worker.ask('compare', args).answer));
+  };
+  return (
+    <>
+      <p className="quiet small">
+        {w.about} {w.kept}
+      </p>
+      <p className="keys">
+        <FileKey label={w.choose} accept={PICTURES} onFile={(file) => void choose(file)} />
+      </p>
+      <Choice
+        label={w.what}
+        value={after}
+        options={[
+          ['', w.drawing],
+          ...lesson.steps.flatMap((step, i) =>
+            step.kind === 'paint' ? [[step.id, w.afterStep(i + 1, step.title)] as const] : [],
+          ),
+        ]}
+        onChange={(value) => {
+          setAfter(value);
+          setResult(null);
+        }}
+      />
+      {photo && (
+        <>
+          <p className="small">{photo.wasFound ? w.found : w.pickThem}</p>
+          <div className="check-picture" style={{ aspectRatio: `${photo.widthPx} / ${photo.heightPx}` }}>
+            <CornerPicker photo={photo} onCorners={(corners) => setPhoto({ ...photo, corners })} />
+          </div>
+          <button type="button" className="key main" disabled={isBusy} onClick={() => void compare()}>
+            {isBusy ? w.comparing : w.compare}
+          </button>
+        </>
+      )}
+      {fault && (
+        <p className="signal small" role="alert">
+          {fault}
+        </p>
+      )}
+      {result && <Found result={result} />}
+    </>
+  );
+}
+
+/** The photograph with its four corners, moved by hand or by the arrow keys. */
+function CornerPicker({ photo, onCorners }: { photo: Photo; onCorners: (corners: Corners) => void }) {
+  const { widthPx, heightPx, corners } = photo;
+  const url = useBlobUrl(photo.blob);
+  const svg = useRef<SVGSVGElement>(null);
+  const dragged = useRef<number | null>(null);
+  const put = (i: number, [x, y]: Point) =>
+    onCorners(
+      corners.map((p, k) => (k === i ? [Math.max(0, Math.min(widthPx, x)), Math.max(0, Math.min(heightPx, y))] : p)) as Corners,
+    );
+  const at = (event: PointerEvent): Point => {
+    const matrix = svg.current?.getScreenCTM();
+    if (!matrix) return [0, 0];
+    const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse());
+    return [x, y];
+  };
+  const onKey = (event: KeyboardEvent, i: number) => {
+    const by = arrowStep(event, Math.max(1, widthPx / 400), widthPx / 40);
+    if (!by) return;
+    event.preventDefault();
+    const [x, y] = corners[i] as Point;
+    put(i, [x + by[0], y + by[1]]);
+  };
+  const r = widthPx / 45;
+  return (
+    <svg
+      ref={svg}
+      className="corner-picker"
+      viewBox={`0 0 ${widthPx} ${heightPx}`}
+      aria-label={w.cornerHelp}
+      onPointerMove={(event) => dragged.current !== null && put(dragged.current, at(event))}
+      onPointerUp={() => {
+        dragged.current = null;
+      }}
+    >
+      {url && <image href={url} width={widthPx} height={heightPx} preserveAspectRatio="none" />}
+      <path d={`M${corners.map((p) => p.join(' ')).join('L')}Z`} fill="none" stroke="#fff" strokeWidth={r * 0.35} />
+      <path d={`M${corners.map((p) => p.join(' ')).join('L')}Z`} fill="none" stroke="#1f1f1f" strokeWidth={r * 0.16} />
+      {corners.map(([x, y], i) => (
+        // biome-ignore lint/a11y/useSemanticElements: a handle in a drawing
+        <circle
+          // biome-ignore lint/suspicious/noArrayIndexKey: corners have nothing but their order
+          key={i}
+          cx={x}
+          cy={y}
+          r={r}
+          className="corner-handle"
+          role="button"
+          tabIndex={0}
+          aria-label={w.corner(i + 1)}
+          strokeWidth={r * 0.25}
+          onPointerDown={(event) => {
+            event.currentTarget.setPointerCapture(event.pointerId);
+            dragged.current = i;
+          }}
+          onKeyDown={(event) => onKey(event, i)}
+        />
+      ))}
+    </svg>
+  );
+}
+
+/** What is off alike is said in one sentence. */
+function together(errors: readonly { name: string; words: string }[]): string[] {
+  const byWords = new Map<string, string[]>();
+  for (const { name, words } of errors) byWords.set(words, [...(byWords.get(words) ?? []), name]);
+  return [...byWords].map(([words, names]) => w.off(listInWords(names), words));
+}
+
+function Found({ result }: { result: Result }) {
+  const { support } = useWorkedOut();
+  const [isHeld, setHeld] = useState(false);
+  const said = [
+    ...together([
+      ...result.things.flatMap(({ name, words }) => (words.length > 0 ? [{ name, words: words.join(', ') }] : [])),
+      ...result.values,
+    ]),
+    ...result.landmarks.flatMap(({ name, offMm, isOff }) => (isOff ? [w.landmark(name, offMm)] : [])),
+  ];
+  const heading = useRef<HTMLHeadingElement>(null);
+  useEffect(() => {
+    heading.current?.scrollIntoView({ block: 'nearest' });
+  }, []);
+  return (
+    <section className="check-found" aria-live="polite">
+      <h3 ref={heading}>{said.length === 0 ? w.right : w.differs(said.length)}</h3>
+      <ul>
+        {said.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+      {result.expected && (
+        <button type="button" className="key small" aria-pressed={isHeld} onClick={() => setHeld(!isHeld)}>
+          {w.expected}
+        </button>
+      )}
+      {result.quarterTurns > 0 && <p className="small">{w.turned}</p>}
+      {result.notFound.length > 0 && <p className="small quiet">{w.notFound(listInWords(result.notFound))}</p>}
+      {result.values.length > 0 && <p className="small quiet">{w.valueNote}</p>}
+      <div className="check-picture" style={{ aspectRatio: `${support.widthMm} / ${support.heightMm}` }}>
+        <Overlay image={result.image} landmarks={result.landmarks} expected={isHeld ? result.expected : null} />
+      </div>
+    </section>
+  );
+}
+
+/** The straightened photograph with the template over it, and landmarks joined to where they should be. */
+function Overlay({ image, landmarks, expected }: Pick<Result, 'image' | 'landmarks' | 'expected'>) {
+  const { support } = useWorkedOut();
+  const { shown } = useDrawing();
+  const url = useBlobUrl(expected ?? image);
+  const unit = support.widthMm / 280;
+  return (
+    <svg className="check-overlay" viewBox={`0 0 ${support.widthMm} ${support.heightMm}`} role="img" aria-label={w.overlay}>
+      {url && <image href={url} width={support.widthMm} height={support.heightMm} preserveAspectRatio="none" />}
+      <path d={shown.map(({ curve }) => pathData(curve)).join('')} fill="none" stroke="#a92f14" strokeWidth={unit * 1.3} />
+      {landmarks.map(({ id, should, is }) => (
+        <g key={id} stroke="#1f1f1f" strokeWidth={unit * 1.4}>
+          <path d={`M${should.join(' ')}L${is.join(' ')}`} />
+          <circle cx={is[0]} cy={is[1]} r={unit * 3} fill="#fff" />
+        </g>
+      ))}
+    </svg>
+  );
+}

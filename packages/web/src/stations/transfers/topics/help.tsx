@@ -1,0 +1,391 @@
+import type { Construction, ConstructionKind, Lesson } from '@viaticum/contract';
+import { betweenLandmarks, eyeOf } from '@viaticum/core/transfer';
+import { lengthNumber } from '@viaticum/core/units';
+import { nanoid } from 'nanoid';
+import { useState } from 'react';
+import { useLesson, useSession } from '../../../lesson/context.js';
+import { CommitInput } from '../../../ui/commit-input.js';
+import { transferWords } from '../../../words-transfers.js';
+import { NumberField } from '../../steps/number-field.js';
+import { useDrawing } from '../drawing-context.js';
+
+const w = transferWords.help;
+type Point = [number, number];
+type Of<K extends ConstructionKind> = Extract<Construction, { kind: K }>;
+
+/** A first version of every construction, fitting this canvas. */
+function fresh(kind: ConstructionKind, lesson: Lesson): Construction {
+  const { widthMm, heightMm } = lesson.support;
+  const id = nanoid(8);
+  const at = (x: number, y: number): Point => [Math.round(widthMm * x), Math.round(heightMm * y)];
+  const zoneIds = lesson.subjectZoneId ? [lesson.subjectZoneId] : lesson.zones.slice(-1).map((zone) => zone.id);
+  const { horizonMm, xMm } = eyeOf(lesson);
+  const horizon: Point = [Math.round(xMm), Math.round(horizonMm)];
+  switch (kind) {
+    case 'grid':
+      return { id, kind, columns: 4, rows: Math.max(1, Math.round((4 * heightMm) / widthMm)), ratio: 2 };
+    case 'diagonals':
+    case 'thirds':
+      return { id, kind };
+    case 'envelope':
+      return { id, kind, zoneIds, shadowIds: [], sides: 6, thinMm: 8 };
+    case 'radial':
+      return {
+        id,
+        kind,
+        at: at(0.5, 0.5),
+        radiusMm: Math.round(Math.min(widthMm, heightMm) * 0.4),
+        parts: 6,
+        startDeg: -90,
+        rings: [0.5],
+      };
+    case 'ellipse':
+      return { id, kind, at: at(0.5, 0.75), halfWidthMm: Math.round(widthMm * 0.12) };
+    case 'spacing':
+      return {
+        id,
+        kind,
+        first: at(0.1, 0.95),
+        second: [
+          Math.round(widthMm * 0.1 + (horizon[0] - widthMm * 0.1) * 0.3),
+          Math.round(heightMm * 0.95 + (horizon[1] - heightMm * 0.95) * 0.3),
+        ],
+        vanishing: horizon,
+        count: 6,
+        heightMm: Math.round(heightMm * 0.3),
+      };
+    case 'vanishing':
+      return { id, kind, points: [horizon], lines: 16 };
+    case 'shadow':
+      return { id, kind, foot: at(0.5, 0.8), head: at(0.5, 0.6) };
+    case 'shapes':
+      return { id, kind, zoneIds: lesson.zones.map((zone) => zone.id).slice(-6) };
+  }
+}
+
+/** Constructions on this canvas, each with its numbers and how it is made by hand; and landmarks. */
+export function HelpTopic() {
+  const lesson = useLesson();
+  const session = useSession();
+  const { constructed } = useDrawing();
+  const [kind, setKind] = useState<ConstructionKind>('grid');
+  return (
+    <>
+      <p className="quiet small">{w.about}</p>
+      <p className="add-row">
+        <select
+          className="plain-input"
+          aria-label={w.add}
+          value={kind}
+          onChange={(event) => setKind(event.target.value as ConstructionKind)}
+        >
+          {(Object.keys(w.kinds) as ConstructionKind[]).map((one) => (
+            <option key={one} value={one}>
+              {w.kinds[one]}
+            </option>
+          ))}
+        </select>
+        <button
+          type="button"
+          className="key"
+          onClick={() => session.do('addConstruction', { construction: fresh(kind, lesson) })}
+        >
+          {w.add}
+        </button>
+      </p>
+      {constructed.length === 0 && <p className="quiet small">{w.none}</p>}
+      {constructed.map(({ construction, result }) => (
+        <section key={construction.id} className="construction">
+          <h3>
+            {w.kinds[construction.kind]}
+            <button
+              type="button"
+              className="key bare small"
+              onClick={() => session.do('removeConstruction', { id: construction.id })}
+            >
+              {w.remove}
+            </button>
+          </h3>
+          <Fields one={construction} />
+          {result.fault && (
+            <p className="signal small" role="alert">
+              {result.fault}
+            </p>
+          )}
+          {result.how.length > 0 && (
+            <details>
+              <summary className="small">{w.how}</summary>
+              <ol className="by-hand small">
+                {result.how.map((line) => (
+                  <li key={line}>{line}</li>
+                ))}
+              </ol>
+            </details>
+          )}
+        </section>
+      ))}
+      {constructed.some(({ construction: { kind: one } }) => one === 'ellipse' || one === 'shadow') && <TheEye />}
+      <Landmarks />
+    </>
+  );
+}
+
+function Fields({ one }: { one: Construction }) {
+  const session = useSession();
+  const set = (change: object) => session.do('setConstruction', { construction: { ...one, ...change } as Construction });
+  const number = (label: string, value: number, change: (value: number) => object) => (
+    <span className="small number-said" key={label}>
+      {label} <NumberField label={label} value={Math.round(value * 100) / 100} onValue={(next) => set(change(next))} />
+    </span>
+  );
+  const point = (label: string, value: Point, change: (at: Point) => object) => (
+    <PointField key={label} label={label} value={value} onPoint={(at) => set(change(at))} />
+  );
+  switch (one.kind) {
+    case 'grid':
+      return (
+        <p className="numbers-row">
+          {number(w.columns, one.columns, (columns) => ({ columns: Math.round(columns) }))}
+          {number(w.rows, one.rows, (rows) => ({ rows: Math.round(rows) }))}
+          {number(w.ratio, one.ratio, (ratio) => ({ ratio }))}
+        </p>
+      );
+    case 'diagonals':
+    case 'thirds':
+      return null;
+    case 'envelope':
+      return (
+        <>
+          <Areas label={w.areas} ids={one.zoneIds} onIds={(zoneIds) => zoneIds.length > 0 && set({ zoneIds })} />
+          <Areas label={w.shadows} ids={one.shadowIds} onIds={(shadowIds) => set({ shadowIds })} />
+          <p className="numbers-row">
+            {number(w.sides, one.sides, (sides) => ({ sides: Math.max(3, Math.min(24, Math.round(sides))) }))}
+            {number(w.thin, one.thinMm, (thinMm) => ({ thinMm: Math.max(0, thinMm) }))}
+          </p>
+        </>
+      );
+    case 'radial':
+      return (
+        <>
+          {point(w.middle, one.at, (at) => ({ at }))}
+          <p className="numbers-row">
+            {number(w.radius, one.radiusMm, (radiusMm) => ({ radiusMm }))}
+            {number(w.parts, one.parts, (parts) => ({ parts: Math.round(parts) }))}
+            {number(w.start, one.startDeg, (startDeg) => ({ startDeg }))}
+          </p>
+          <Rings one={one} onRings={(rings) => set({ rings })} />
+        </>
+      );
+    case 'ellipse':
+      return (
+        <>
+          {point(w.middle, one.at, (at) => ({ at }))}
+          <p className="numbers-row">{number(w.halfWidth, one.halfWidthMm, (halfWidthMm) => ({ halfWidthMm }))}</p>
+        </>
+      );
+    case 'spacing':
+      return (
+        <>
+          {point(w.first, one.first, (first) => ({ first }))}
+          {point(w.second, one.second, (second) => ({ second }))}
+          {point(w.vanishing, one.vanishing, (vanishing) => ({ vanishing }))}
+          <p className="numbers-row">
+            {number(w.count, one.count, (count) => ({ count: Math.round(count) }))}
+            {number(w.height, one.heightMm, (heightMm) => ({ heightMm: Math.max(1, heightMm) }))}
+          </p>
+          {point(w.path, one.path?.at(-1) ?? one.vanishing, (at) => ({ path: [...(one.path ?? [one.first]), at] }))}
+        </>
+      );
+    case 'vanishing':
+      return (
+        <>
+          {one.points.map((at, i) =>
+            point(`${w.vanishing} ${i + 1}`, at, (next) => ({ points: one.points.map((p, k) => (k === i ? next : p)) })),
+          )}
+          <p className="numbers-row">
+            {number(w.guides, one.lines, (lines) => ({ lines: Math.max(3, Math.min(60, Math.round(lines))) }))}
+            <label className="check small">
+              <input
+                type="checkbox"
+                checked={one.points.length === 2}
+                onChange={(event) =>
+                  set({ points: event.target.checked ? [one.points[0], mirrorOf(one)] : one.points.slice(0, 1) })
+                }
+              />{' '}
+              {w.two}
+            </label>
+          </p>
+        </>
+      );
+    case 'shadow':
+      return (
+        <>
+          {point(w.foot, one.foot, (foot) => ({ foot }))}
+          {point(w.head, one.head, (head) => ({ head }))}
+        </>
+      );
+    case 'shapes':
+      return <Areas label={w.areas} ids={one.zoneIds} onIds={(zoneIds) => zoneIds.length > 0 && set({ zoneIds })} />;
+  }
+}
+
+/** A second vanishing point as far to the other side. */
+const mirrorOf = ({ points: [first] }: Of<'vanishing'>): Point =>
+  first ? [Math.round(first[0] > 300 ? first[0] - 600 : first[0] + 600), first[1]] : [0, 0];
+
+function Rings({ one, onRings }: { one: Of<'radial'>; onRings: (rings: number[]) => void }) {
+  const text = one.rings.map((share) => Math.round(share * 100)).join(' ');
+  return (
+    <span className="small number-said">
+      {w.rings}{' '}
+      <CommitInput
+        value={text}
+        label={w.rings}
+        className="plain-input"
+        onCommit={(said) => {
+          const rings = said
+            .split(/[\s,;]+/)
+            .flatMap((word) => (Number(word) > 0 && Number(word) <= 300 ? [Number(word) / 100] : []));
+          onRings(rings.slice(0, 20));
+          return true;
+        }}
+      />
+    </span>
+  );
+}
+
+/** A place on the canvas: pointed at, or typed in mm from the upper left corner. */
+export function PointField({ label, value, onPoint }: { label: string; value: Point; onPoint: (at: Point) => void }) {
+  const { ask } = useDrawing();
+  const put = (at: Point) => {
+    onPoint(at);
+    return true;
+  };
+  return (
+    <p className="point-field small">
+      <span>{label}</span>
+      <NumberField
+        label={w.place(label, 'mm from the left')}
+        value={Math.round(value[0] * 10) / 10}
+        onValue={(x) => put([x, value[1]])}
+      />
+      <NumberField
+        label={w.place(label, 'mm from the top')}
+        value={Math.round(value[1] * 10) / 10}
+        onValue={(y) => put([value[0], y])}
+      />
+      <button
+        type="button"
+        className="key bare small"
+        aria-label={`${w.pick}: ${label}`}
+        onClick={() =>
+          ask({
+            label: `${label}. ${w.picking}`,
+            onPoint: (at) => {
+              onPoint(at);
+              ask(null);
+            },
+            onEscape: () => ask(null),
+          })
+        }
+      >
+        {w.pick}
+      </button>
+    </p>
+  );
+}
+
+function Areas({ label, ids, onIds }: { label: string; ids: readonly string[]; onIds: (ids: string[]) => void }) {
+  const { zones } = useLesson();
+  return (
+    <fieldset className="area-ticks small">
+      <legend>{label}</legend>
+      {zones.map((zone) => (
+        <label key={zone.id} className="check">
+          <input
+            type="checkbox"
+            checked={ids.includes(zone.id)}
+            onChange={(event) => onIds(event.target.checked ? [...ids, zone.id] : ids.filter((id) => id !== zone.id))}
+          />{' '}
+          {zone.name}
+        </label>
+      ))}
+    </fieldset>
+  );
+}
+
+function TheEye() {
+  const lesson = useLesson();
+  const session = useSession();
+  const eye = eyeOf(lesson);
+  const set = (change: Partial<typeof eye>) => session.do('setEye', { eye: { ...eye, ...change } });
+  return (
+    <section className="construction">
+      <h3>{w.eye}</h3>
+      <p className="numbers-row">
+        <span className="small number-said">
+          {w.horizon}{' '}
+          <NumberField label={w.horizon} value={Math.round(eye.horizonMm)} onValue={(horizonMm) => set({ horizonMm })} />
+        </span>
+        <span className="small number-said">
+          {w.distance}{' '}
+          <NumberField label={w.distance} value={Math.round(eye.distanceMm)} onValue={(distanceMm) => set({ distanceMm })} />
+        </span>
+      </p>
+    </section>
+  );
+}
+
+function Landmarks() {
+  const lesson = useLesson();
+  const session = useSession();
+  const { ask } = useDrawing();
+  const { landmarks, toleranceMm } = lesson.drawing;
+  const nameOf = (id: string) => landmarks.find((mark) => mark.id === id)?.name ?? '';
+  const add = () =>
+    ask({
+      label: `${w.landmarkAdd}. ${w.picking}`,
+      onPoint: (at) => {
+        session.do('addLandmark', { landmark: { id: nanoid(8), name: w.landmarkName(landmarks.length + 1), at } });
+        ask(null);
+      },
+      onEscape: () => ask(null),
+    });
+  return (
+    <section className="construction">
+      <h3>
+        {w.landmarks}
+        <button type="button" className="key bare small" onClick={add}>
+          {w.landmarkAdd}
+        </button>
+      </h3>
+      <span className="small number-said">
+        {w.tolerance} <NumberField label={w.tolerance} value={toleranceMm} onValue={(mm) => session.do('setTolerance', { mm })} />
+      </span>
+      <ul className="landmarks">
+        {landmarks.map((mark) => (
+          <li key={mark.id}>
+            <CommitInput
+              value={mark.name}
+              label={w.landmarks}
+              className="plain-input"
+              onCommit={(name) => session.do('editLandmark', { id: mark.id, landmark: { name } })}
+            />
+            <button type="button" className="key bare small" onClick={() => session.do('removeLandmark', { id: mark.id })}>
+              {w.remove}
+            </button>
+          </li>
+        ))}
+      </ul>
+      <ul className="small numbers">
+        {betweenLandmarks(lesson)
+          .slice(0, 12)
+          .map(({ from, to, mm, deg }) => (
+            <li key={`${from}${to}`}>
+              {w.between(nameOf(from), nameOf(to), `${lengthNumber(mm, lesson.units)} ${lesson.units}`, deg)}
+            </li>
+          ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,21 @@
+import { Link, useParams } from 'react-router';
+import { transferWords } from '../../../words-transfers.js';
+
+const w = transferWords.tablet;
+
+/** What tracing on a tablet needs, and the way there. */
+export function TabletTopic() {
+  const { id } = useParams();
+  return (
+    <>
+      <p className="quiet small">{w.about}</p>
+      <p className="small">{w.card}</p>
+      <p className="small">{w.bright}</p>
+      <p>
+        <Link className="key main" to={`/lesson/${id}/trace`}>
+          {w.open}
+        </Link>
+      </p>
+    </>
+  );
+}

@@ -1,0 +1,111 @@
+import type { Element, TwinOf } from '@viaticum/contract';
+import { lineOf } from '@viaticum/core/lesson';
+import { eyeOf } from '@viaticum/core/transfer';
+import { lengthNumber } from '@viaticum/core/units';
+import { outlineBox } from '@viaticum/core/zone';
+import { nanoid } from 'nanoid';
+import { useState } from 'react';
+import { useLesson, useSession } from '../../../lesson/context.js';
+import { Choice } from '../../../ui/choice.js';
+import { transferWords } from '../../../words-transfers.js';
+import { NumberField } from '../../steps/number-field.js';
+
+const w = transferWords.twins;
+
+/** Reflections: each follows its thing by itself. */
+export function TwinsTopic() {
+  const lesson = useLesson();
+  const session = useSession();
+  const things = lesson.elements.filter((element) => !element.twinOf && element.fate !== 'dropped');
+  const [of, setOf] = useState(things[0]?.id ?? '');
+  const chosen = things.find((thing) => thing.id === of) ?? things[0];
+  const add = () => {
+    if (!chosen) return;
+    const box = outlineBox(lesson.zones.filter((zone) => zone.elementId === chosen.id).flatMap((zone) => zone.outline));
+    const baseMm = Math.round(box ? box.y + box.height : lesson.support.heightMm / 2);
+    session.do('addTwin', {
+      id: nanoid(8),
+      name: w.name(chosen.name),
+      twinOf: {
+        elementId: chosen.id,
+        kind: 'reflection',
+        baseMm,
+        bankM: 0,
+        eyeM: 1.6,
+        horizonMm: Math.round(eyeOf(lesson).horizonMm),
+      },
+    });
+  };
+  const twins = lesson.elements.filter((element) => element.twinOf);
+  return (
+    <>
+      <p className="quiet small">{w.about}</p>
+      {things.length === 0 ? (
+        <p className="small">{w.needThings}</p>
+      ) : (
+        <p className="add-row">
+          <Choice
+            label={w.of}
+            value={chosen?.id ?? ''}
+            options={things.map((thing) => [thing.id, thing.name] as const)}
+            onChange={setOf}
+          />
+          <button type="button" className="key" onClick={add}>
+            {w.add}
+          </button>
+        </p>
+      )}
+      {twins.length === 0 && things.length > 0 && <p className="quiet small">{w.none}</p>}
+      {twins.map((twin) => (
+        <Twin key={twin.id} twin={twin} />
+      ))}
+    </>
+  );
+}
+
+function Twin({ twin }: { twin: Element }) {
+  const lesson = useLesson();
+  const session = useSession();
+  const own = twin.twinOf as TwinOf;
+  const set = (twinOf: Partial<TwinOf>) => session.do('editTwin', { id: twin.id, twinOf });
+  const number = (label: string, value: number, change: (value: number) => Partial<TwinOf>) => (
+    <span className="small number-said">
+      {label} <NumberField label={label} value={value} onValue={(next) => set(change(next))} />
+    </span>
+  );
+  return (
+    <section className="construction">
+      <h3>
+        {twin.name}
+        <button type="button" className="key bare small" onClick={() => session.do('removeTwin', { id: twin.id })}>
+          {w.remove}
+        </button>
+      </h3>
+      <Choice
+        label={w.of}
+        value={own.kind}
+        options={Object.entries(w.kinds)}
+        onChange={(kind) => set({ kind: kind as TwinOf['kind'] })}
+      />
+      <p className="numbers-row">
+        {number(w.base, own.baseMm, (baseMm) => ({ baseMm }))}
+        {own.kind === 'pull'
+          ? number(w.share, Math.round((own.share ?? 0.6) * 100), (share) => ({
+              share: Math.max(0.05, Math.min(3, share / 100)),
+            }))
+          : number(w.bank, own.bankM, (bankM) => ({ bankM: Math.max(0, bankM) }))}
+        {own.kind === 'reflection' && number(w.eye, own.eyeM, (eyeM) => ({ eyeM: Math.max(0.1, eyeM) }))}
+        {own.kind === 'reflection' && number(w.horizon, own.horizonMm, (horizonMm) => ({ horizonMm }))}
+      </p>
+      <Choice
+        label={w.on}
+        value={own.onZoneId ?? ''}
+        options={[['', w.nothing], ...lesson.zones.filter((zone) => !zone.twinOfId).map((zone) => [zone.id, zone.name] as const)]}
+        onChange={(onZoneId) => onZoneId && set({ onZoneId })}
+      />
+      <p className="small">
+        {w.line(`${lengthNumber(lineOf(own), lesson.units)} ${lesson.units}`)} {w.hand}
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,75 @@
+import type { School } from '@viaticum/contract';
+import { groundsAt, momentsOf, type Way, waysOnto } from '@viaticum/core/transfer';
+import { useSession, useWorkedOut } from '../../../lesson/context.js';
+import { transferWords } from '../../../words-transfers.js';
+import { useDrawing } from '../drawing-context.js';
+
+const w = transferWords.ways;
+const media: Partial<Record<Way['id'], School['transferMedium']>> = {
+  'transfer-paper': 'transfer-paper',
+  graphite: 'graphite',
+  charcoal: 'charcoal',
+  chalk: 'chalk',
+};
+const drawings: Partial<Record<Way['id'], School['drawing']>> = { grid: 'grid', envelope: 'envelope', freehand: 'thin-paint' };
+
+/** For every time of drawing the ways onto the canvas: how well each shows on what lies there, and how long it takes. */
+export function WaysTopic() {
+  const lesson = useWorkedOut();
+  const session = useSession();
+  const { placed } = useDrawing();
+  const { school } = lesson;
+  const isChosen = ({ id }: Way) =>
+    media[id]
+      ? school.drawing === 'tracing' && school.transferMedium === media[id]
+      : drawings[id] !== undefined && school.drawing === drawings[id];
+  const take = ({ id }: Way) => {
+    const medium = media[id];
+    const drawing = drawings[id];
+    if (medium) session.do('setSchool', { school: { drawing: 'tracing', transferMedium: medium } });
+    else if (drawing) session.do('setSchool', { school: { drawing } });
+  };
+  return (
+    <>
+      <p className="quiet small">{w.about}</p>
+      {momentsOf(lesson).map((moment) => {
+        const own = placed.filter((one) => one.moment.stepId === moment.stepId);
+        const zoneIds = [...new Set(own.flatMap(({ line }) => line.zoneIds))];
+        const ways = waysOnto(
+          groundsAt(lesson, moment.at, zoneIds),
+          own.reduce((sum, { line }) => sum + line.lengthMm, 0),
+        );
+        return (
+          <section key={moment.stepId ?? 'first'} className="ways">
+            <h3>{w.on(moment.title)}</h3>
+            <ul>
+              {ways.map((way) => (
+                <li key={way.id} className={isChosen(way) ? 'chosen' : ''}>
+                  <details>
+                    <summary>
+                      <b>{w.names[way.id]}</b>
+                      <span className={`numbers small${way.contrast.isHard ? ' signal' : ''}`}>
+                        {w.contrast(way.contrast.least, way.contrast.isHard)}
+                      </span>
+                      <span className="numbers small">{w.minutes(way.minutes)}</span>
+                    </summary>
+                    <p className="small">{w.how[way.id]}</p>
+                    {(media[way.id] || drawings[way.id]) && !isChosen(way) && (
+                      <button type="button" className="key small" onClick={() => take(way)}>
+                        {w.take}
+                      </button>
+                    )}
+                    {isChosen(way) && <span className="small quiet">{w.chosen}</span>}
+                  </details>
+                </li>
+              ))}
+            </ul>
+          </section>
+        );
+      })}
+      <p className="small quiet">
+        {w.under} {w.mirrored}
+      </p>
+    </>
+  );
+}

@@ -1,0 +1,91 @@
+import { lazy, Suspense, useState } from 'react';
+import { useLesson } from '../../lesson/context.js';
+import { LayingProvider } from '../../lesson/laid.js';
+import { Topics } from '../../ui/topics.js';
+import { words } from '../../words.js';
+import { transferWords as w } from '../../words-transfers.js';
+import { EaselContext, useEaselState } from '../picture/easel-context.js';
+import { DrawingProvider, useDrawing } from './drawing-context.js';
+import { TemplateSheet } from './template-sheet.js';
+import { LinesTopic } from './topics/lines.js';
+import { MomentsTopic } from './topics/moments.js';
+import { WaysTopic } from './topics/ways.js';
+import '../picture/picture.css';
+import './transfers.css';
+
+const CheckTopic = lazy(() => import('./topics/check.js').then((module) => ({ default: module.CheckTopic })));
+const HelpTopic = lazy(() => import('./topics/help.js').then((module) => ({ default: module.HelpTopic })));
+const PrintsTopic = lazy(() => import('./topics/prints.js').then((module) => ({ default: module.PrintsTopic })));
+const TabletTopic = lazy(() => import('./topics/tablet.js').then((module) => ({ default: module.TabletTopic })));
+const TwinsTopic = lazy(() => import('./topics/twins.js').then((module) => ({ default: module.TwinsTopic })));
+
+const topics = {
+  lines: LinesTopic,
+  moments: MomentsTopic,
+  ways: WaysTopic,
+  help: HelpTopic,
+  twins: TwinsTopic,
+  prints: PrintsTopic,
+  check: CheckTopic,
+  tablet: TabletTopic,
+} as const;
+type Topic = keyof typeof topics;
+
+/** The drawing: which lines, when they are needed, how they come onto the canvas, at what size. */
+export default function TransfersStation() {
+  const easel = useEaselState();
+  return (
+    <section className="picture transfers" aria-label={words.stations.transfers}>
+      <EaselContext.Provider value={easel}>
+        <LayingProvider>
+          <DrawingProvider>
+            <Bench />
+          </DrawingProvider>
+        </LayingProvider>
+      </EaselContext.Provider>
+    </section>
+  );
+}
+
+function Bench() {
+  const lesson = useLesson();
+  const { progress, fault, ask, asking, setMoment, withPicture, setWithPicture } = useDrawing();
+  const [topic, setTopic] = useState<Topic>('lines');
+  const Shown = topics[topic];
+  const show = (next: Topic) => {
+    ask(null);
+    setMoment('all');
+    setTopic(next);
+  };
+  return (
+    <>
+      <div className="template-frame">
+        {lesson.zones.length === 0 ? (
+          <p className="template-empty quiet">{w.empty}</p>
+        ) : (
+          <TemplateSheet withMarks={topic === 'help' || topic === 'check'} />
+        )}
+        <p className="template-foot small quiet">
+          <label className="check">
+            <input type="checkbox" checked={withPicture} onChange={(event) => setWithPicture(event.target.checked)} />{' '}
+            {w.withPicture}
+          </label>
+          <span role="status">{asking ? asking.label : progress !== null ? w.drawing(progress) : ''}</span>
+        </p>
+      </div>
+      <div className="picture-side">
+        <Topics label={w.topicsLabel} names={w.topics} shown={topic} onShow={show} />
+        <div className="topic" key={topic}>
+          {fault && (
+            <p className="signal" role="alert">
+              {fault}
+            </p>
+          )}
+          <Suspense fallback={null}>
+            <Shown />
+          </Suspense>
+        </div>
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,19 @@
+/** Words of the Wall. */
+export const wallWords = {
+  waiting: 'Connecting to the class',
+  lost: 'The connection is lost. It mends itself.',
+  before: 'We begin soon',
+  ended: 'The class has ended. Thank you for painting.',
+  step: (n: number, of: number) => `step ${n} of ${of}`,
+  pause: 'drying pause',
+  break: 'break',
+  held: 'The clock is held',
+  over: 'a little more time',
+  meanwhile: 'Meanwhile',
+  mixes: 'On the palette',
+  join: (address: string) => `Join at ${address} with`,
+  easels: (count: number) => (count === 1 ? '1 easel' : `${count} easels`),
+  screen: 'This screen',
+  inches: 'Diagonal (inches)',
+  metres: 'Read from (metres)',
+};

@@ -1,5 +1,6 @@
 import { type Static, Type } from 'typebox';
 import { Lesson, Method, Room, School, Step } from './lesson.js';
+import { type ClassEvent, FirstName, type FollowSheet } from './live.js';
 
 const strict = { additionalProperties: false } as const;
 
@@ -9,7 +10,41 @@ export const SignIn = Type.Object(
 );
 export const NewLesson = Type.Object({ document: Lesson }, strict);
 export const SaveLesson = Type.Object({ baseRevision: Type.Integer({ minimum: 0 }), document: Lesson }, strict);
-export const NewClass = Type.Object({ lessonId: Type.String({ minLength: 1, maxLength: 32 }) }, strict);
+const Key = Type.String({ minLength: 1, maxLength: 32 });
+/** Simulated students for a rehearsal, and whether a simulated sensor tells the room's air. */
+export const Rehearsal = Type.Object(
+  {
+    students: Type.Integer({ minimum: 0, maximum: 40 }),
+    level: Type.Enum(['beginner', 'improver', 'experienced']),
+    sensor: Type.Boolean(),
+    seed: Type.Optional(Type.Integer({ minimum: 0, maximum: 1e9 })),
+  },
+  strict,
+);
+export const NewClass = Type.Object({ lessonId: Key, rehearsal: Type.Optional(Rehearsal) }, strict);
+/** A class that is to come: when and where, and who is expected by their first names. */
+export const Invite = Type.Object(
+  {
+    startsAt: Type.String({ pattern: '^\\d{4}-\\d\\d-\\d\\dT\\d\\d:\\d\\d(:\\d\\d(\\.\\d+)?)?Z$', maxLength: 30 }),
+    timeZone: Type.String({ minLength: 1, maxLength: 60 }),
+    place: Type.String({ maxLength: 120 }),
+    seats: Type.Integer({ minimum: 1, maximum: 300 }),
+    roster: Type.Array(Type.Object({ firstName: FirstName, personId: Type.Optional(Key) }, strict), { maxItems: 300 }),
+  },
+  strict,
+);
+export const NewInvite = Type.Object({ lessonId: Key, invite: Invite }, strict);
+export const SaveInvite = Type.Object({ invite: Invite }, strict);
+/** What the instructor keeps of a student for themself: a note, and whom they are from earlier classes (null: nobody known). */
+export const SaveOfStudent = Type.Object(
+  {
+    note: Type.Optional(Type.String({ maxLength: 1000 })),
+    personId: Type.Optional(Type.Union([Key, Type.Null()])),
+  },
+  strict,
+);
+export const NewPerson = Type.Object({ firstName: FirstName }, strict);
+export const CodeParam = Type.Object({ code: Type.String({ maxLength: 40 }) });
 export const SaveRoom = Type.Object({ room: Room }, strict);
 /** What an instructor keeps for other lessons: some steps, or a way of drafting. */
 export const Kept = Type.Union([
@@ -33,6 +68,9 @@ export type SignIn = Static<typeof SignIn>;
 export type NewLesson = { document: Lesson };
 export type SaveLesson = { baseRevision: number; document: Lesson };
 export type NewClass = Static<typeof NewClass>;
+export type Rehearsal = Static<typeof Rehearsal>;
+export type Invite = Static<typeof Invite>;
+export type SaveOfStudent = Static<typeof SaveOfStudent>;
 
 /** Every error answer: a stable code, and a sentence that says what is wrong and what to do. */
 export type ApiError = { code: string; message: string; details?: unknown };
@@ -50,7 +88,17 @@ export type ClassAnswer = {
   openedAt: string;
   addresses: string[];
   reachable: boolean;
+  rehearsal: boolean;
+  invite: Invite | null;
 };
+/** Links for those who help in a class without an account. */
+export type ClassLinks = { assistant: string; sensor: string; camera: string };
+export type OfStudent = { note: string; personId: string | null };
+/** Someone who came before, with how much longer than the plan they take (null: not known yet). */
+export type Person = { id: string; firstName: string; classes: number; pace: number | null };
+export type Letter = { id: string; at: string; to: string; subject: string; text: string; attachment: string | null };
+/** All that happened in a class, with what is needed to show it. */
+export type ClassRecord = { events: ClassEvent[]; sheet: FollowSheet; students: Record<string, OfStudent> };
 /** A room that an instructor keeps for other lessons. */
 export type SavedRoom = { id: string; room: Room };
 export type Kept = Static<typeof Kept>;

@@ -6,6 +6,13 @@ const strict = { additionalProperties: false } as const;
 
 export const FirstName = Type.String({ minLength: 1, maxLength: 40, pattern: '\\S' });
 export const handReasons = ['colour', 'brush', 'too-wet', 'drawing', 'lost', 'other'] as const;
+/** What a student may have beside tubes and brushes; a step is worded for what they have. */
+export const helpers = ['mist', 'retarder', 'damp-brush', 'transfer-paper', 'graphite'] as const;
+const Has = Type.Array(Type.Enum([...helpers]), { maxItems: helpers.length });
+const Air = { airC: Type.Number({ minimum: -10, maximum: 50 }), humidity: Type.Number({ minimum: 0, maximum: 1 }) };
+const Message = Type.String({ minLength: 1, maxLength: 160, pattern: '\\S' });
+/** How fast time runs in a rehearsal. */
+const Speed = Type.Number({ minimum: 1, maximum: 60 });
 /** Six signs, none of which is easily taken for another (no 0 O 1 I L 5 S 8 B U V). */
 export const CODE_ALPHABET = '234679ACDEFGHJKMNPQRTWXYZ';
 export const CODE_PATTERN = `^[${CODE_ALPHABET}]{6}$`;
@@ -14,10 +21,20 @@ const command = <T extends string, P extends Record<string, ReturnType<typeof Ty
   Type.Object({ type: Type.Literal(type), ...fields } as { type: ReturnType<typeof Type.Literal<T>> } & P, strict);
 
 export const commandSchemas = {
-  join: command('join', { firstName: FirstName, kit: Type.Array(Type.String({ maxLength: 40 }), { maxItems: 60 }) }),
+  join: command('join', {
+    firstName: FirstName,
+    kit: Type.Array(Type.String({ maxLength: 40 }), { maxItems: 60 }),
+    has: Type.Optional(Has),
+  }),
+  seat: command('seat', { studentId: Id, seat: Type.Integer({ minimum: 0, maximum: 600 }) }),
   rename: command('rename', { studentId: Id, firstName: FirstName }),
   remove: command('remove', { studentId: Id }),
   goOn: command('goOn', { from: Type.Integer({ minimum: -1, maximum: 2000 }) }),
+  /** Straight to another item of the plan: forward leaves out what lies between, back does it again. */
+  goTo: command('goTo', {
+    from: Type.Integer({ minimum: -1, maximum: 2000 }),
+    to: Type.Integer({ minimum: 0, maximum: 2000 }),
+  }),
   takeBack: command('takeBack', {}),
   hold: command('hold', {}),
   resume: command('resume', {}),
@@ -27,11 +44,22 @@ export const commandSchemas = {
   hand: command('hand', { studentId: Id, reason: Type.Enum([...handReasons]) }),
   handDown: command('handDown', { studentId: Id }),
   touchTest: command('touchTest', { zoneId: Id, dry: Type.Boolean() }),
+  /** The rest of the plan worked out again from what really happened; from the item that the desk saw. */
+  replan: command('replan', { from: Type.Integer({ minimum: 0, maximum: 2000 }) }),
+  climate: command('climate', { ...Air, airSpeed: Type.Optional(Type.Number({ minimum: 0, maximum: 20 })) }),
+  say: command('say', { text: Message }),
+  speed: command('speed', { speed: Speed }),
   end: command('end', {}),
 };
 
 export const Command = Type.Union([
   commandSchemas.join,
+  commandSchemas.seat,
+  commandSchemas.goTo,
+  commandSchemas.replan,
+  commandSchemas.climate,
+  commandSchemas.say,
+  commandSchemas.speed,
   commandSchemas.rename,
   commandSchemas.remove,
   commandSchemas.goOn,
@@ -50,13 +78,38 @@ export const Command = Type.Union([
 /** What happened, as the log keeps it. `v` is the version of the event's own shape. */
 export const EventBody = Type.Union([
   Type.Object(
-    { type: Type.Literal('opened'), v: Type.Literal(1), revision: Type.Integer(), plan: Plan, code: Type.String() },
+    {
+      type: Type.Literal('opened'),
+      v: Type.Literal(1),
+      revision: Type.Integer(),
+      plan: Plan,
+      code: Type.String(),
+      /** Time can be made to run faster, and the students are simulated. */
+      rehearsal: Type.Optional(Type.Boolean()),
+    },
     strict,
   ),
   Type.Object(
-    { type: Type.Literal('joined'), v: Type.Literal(1), studentId: Id, firstName: FirstName, kit: Type.Array(Type.String()) },
+    {
+      type: Type.Literal('joined'),
+      v: Type.Literal(1),
+      studentId: Id,
+      firstName: FirstName,
+      kit: Type.Array(Type.String()),
+      has: Type.Optional(Has),
+    },
     strict,
   ),
+  Type.Object({ type: Type.Literal('seated'), v: Type.Literal(1), studentId: Id, seat: Type.Integer({ minimum: 0 }) }, strict),
+  Type.Object({ type: Type.Literal('replanned'), v: Type.Literal(1), plan: Plan }, strict),
+  /** `factor`: how much longer than planned coats dry in this air, by the drying model. */
+  Type.Object(
+    { type: Type.Literal('climateNoted'), v: Type.Literal(1), ...Air, airSpeed: Type.Number(), factor: Type.Number() },
+    strict,
+  ),
+  Type.Object({ type: Type.Literal('said'), v: Type.Literal(1), text: Message }, strict),
+  /** `real`: the server's own time at which the class's time was that of the event. */
+  Type.Object({ type: Type.Literal('speedSet'), v: Type.Literal(1), speed: Speed, real: Type.Integer() }, strict),
   Type.Object({ type: Type.Literal('renamed'), v: Type.Literal(1), studentId: Id, firstName: FirstName }, strict),
   Type.Object({ type: Type.Literal('removed'), v: Type.Literal(1), studentId: Id }, strict),
   Type.Object({ type: Type.Literal('itemStarted'), v: Type.Literal(1), index: Type.Integer({ minimum: 0 }) }, strict),
@@ -99,6 +152,7 @@ export const ClientFrame = Type.Union([
   Type.Object({ type: Type.Literal('ping'), sent: Type.Number() }, strict),
 ]);
 
+export type Helper = (typeof helpers)[number];
 export type HandReason = (typeof handReasons)[number];
 export type Command = Static<typeof Command>;
 export type CommandType = Command['type'];
@@ -113,6 +167,7 @@ export type ServerFrame =
   | { type: 'ack'; id: string; seq: number; token?: string; studentId?: string }
   | { type: 'refused'; id: string; code: string; message: string }
   | { type: 'presence'; connected: string[] }
+  | { type: 'camera'; at: number; simulated: boolean }
   | { type: 'pong'; sent: number; now: number };
 
 /** One layer of a stage picture: how a step changes what is seen of a zone (`line`: its drawn outline). */
@@ -124,6 +179,8 @@ export type SheetMix = {
   wetRgb: string;
   words: string;
   parts: { name: string; rgb: string; weight: number }[];
+  /** Where its heap lies on the palette, in words. */
+  place?: string;
   /** For a student who lacks a tube: what is different from the colour shown to all. */
   instead?: string;
 };
@@ -156,4 +213,11 @@ export type FollowSheet = {
   stepCount: number;
   /** The grid by which the drawing is copied, where the lesson has one. */
   grid?: { columns: number; rows: number };
+  units?: 'in' | 'cm';
+  /** Steps that may be left out: their minutes, and how much of the picture they change (cm² times ΔE00). */
+  leaveOut?: Record<string, { minutes: number; weight: number }>;
+  /** Other ways of doing a step, for what a student has; the first that fits is shown. */
+  ways?: Record<string, { helper: Helper; words: string }[]>;
 };
+/** A lesson to paint alone, from a link. */
+export type AloneSheet = { sheet: FollowSheet; plan: Plan };

@@ -51,6 +51,8 @@ export const Plan = Type.Object(
     coats: Type.Array(PlanCoat, { maxItems: 20000 }),
     endMin: Minutes,
     waitMin: Minutes,
+    /** Touch tests had made coats dry so many times longer when this plan was worked out in mid-class; 1 where missing. */
+    dryFactor: Type.Optional(Type.Number({ exclusiveMinimum: 0 })),
   },
   strict,
 );

@@ -11,6 +11,10 @@ export type Config = {
   origins: ReadonlySet<string>;
   /** Addresses under which phones in the room reach this machine; empty on loopback. */
   addresses: string[];
+  /** Files of a certificate and its key: served over TLS where given. */
+  tls: { cert: string; key: string } | null;
+  /** Redis through which several servers tell each other what happens in classes. */
+  redisUrl: string | null;
   quiet: boolean;
 };
 
@@ -36,7 +40,13 @@ export function readConfig(env: NodeJS.ProcessEnv, webFolder: string): Config {
   const isLoopback = loopback.has(host);
   const everywhere = host === '0.0.0.0' || host === '::';
   const addresses = isLoopback ? [] : everywhere ? machineAddresses() : [host];
-  const publicUrl = (env.VIATICUM_PUBLIC_URL || `http://${isLoopback ? host : (addresses[0] ?? 'localhost')}:${port}`).replace(
+  const { VIATICUM_TLS_CERT: cert, VIATICUM_TLS_KEY: key, VIATICUM_REDIS_URL: redisUrl } = env;
+  if (Boolean(cert) !== Boolean(key))
+    throw new RangeError('VIATICUM_TLS_CERT and VIATICUM_TLS_KEY belong together. Give both files, or neither.');
+  if (redisUrl && !/^rediss?:\/\/[^/]+/.test(redisUrl))
+    throw new RangeError(`VIATICUM_REDIS_URL is “${redisUrl}”. Give an address such as redis://127.0.0.1:6379.`);
+  const scheme = cert ? 'https' : 'http';
+  const publicUrl = (env.VIATICUM_PUBLIC_URL || `${scheme}://${isLoopback ? host : (addresses[0] ?? 'localhost')}:${port}`).replace(
     /\/$/,
     '',
   );
@@ -50,8 +60,10 @@ export function readConfig(env: NodeJS.ProcessEnv, webFolder: string): Config {
     dataFolder: env.VIATICUM_DATA || '.viaticum',
     databaseUrl: env.VIATICUM_DATABASE_URL,
     webFolder,
-    origins: new Set([publicUrl, ...names.map((name) => `http://${name}:${port}`)]),
+    origins: new Set([publicUrl, ...names.map((name) => `${scheme}://${name}:${port}`)]),
     addresses,
+    tls: cert && key ? { cert, key } : null,
+    redisUrl: redisUrl || null,
     quiet: env.VIATICUM_QUIET === '1',
   };
 }

@@ -31,6 +31,8 @@ export async function testServer(adjust: Partial<Config> = {}) {
     webFolder: join(dataFolder, 'none'),
     origins: new Set([ORIGIN]),
     addresses: [],
+    tls: null,
+    redisUrl: null,
     quiet: true,
     ...adjust,
   };

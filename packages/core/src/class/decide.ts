@@ -1,9 +1,13 @@
-import type { Command, EventBody } from '@viaticum/contract';
+import type { Command, EventBody, Plan } from '@viaticum/contract';
 import { coatUnder } from './drying.js';
 import type { ClassState } from './state.js';
 import { currentItem } from './timing.js';
 
-export type Actor = { kind: 'instructor' } | { kind: 'student'; id: string } | { kind: 'guest' };
+export type Actor =
+  | { kind: 'instructor' | 'assistant' | 'sensor' | 'guest' }
+  | { kind: 'student'; id: string };
+/** What the server worked out beforehand for a command that needs it. */
+export type WorkedOut = { plan?: Plan; factor?: number; real?: number };
 
 /** A command that the class does not carry out: a stable code and a sentence. */
 export class Refusal extends Error {
@@ -26,8 +30,10 @@ const inside: readonly Phase[] = ['running', 'held'];
 const allowedIn: Record<Command['type'], readonly Phase[]> = {
   join: going,
   rename: going,
+  seat: going,
   remove: going,
   goOn: going,
+  goTo: going,
   takeBack: going,
   hold: inside,
   resume: inside,
@@ -37,10 +43,29 @@ const allowedIn: Record<Command['type'], readonly Phase[]> = {
   hand: going,
   handDown: going,
   touchTest: inside,
+  climate: inside,
+  replan: inside,
+  say: going,
+  speed: going,
   end: going,
 };
 const forSelf = new Set<Command['type']>(['rename', 'done', 'notYet', 'hand', 'handDown']);
-const forInstructor = new Set<Command['type']>(['remove', 'goOn', 'takeBack', 'hold', 'resume', 'extend', 'touchTest', 'end']);
+const forInstructor = new Set<Command['type']>([
+  'seat',
+  'remove',
+  'goOn',
+  'goTo',
+  'takeBack',
+  'hold',
+  'resume',
+  'extend',
+  'replan',
+  'say',
+  'speed',
+  'end',
+]);
+/** An assistant walks the room: hands, and whether it is dry. A sensor only tells the air. */
+const forAssistant = new Set<Command['type']>(['hand', 'handDown', 'touchTest']);
 
 /** Who may say what: throws a {@link Refusal} where this actor may not give this command now. */
 export function may(state: ClassState, actor: Actor, command: Command): void {
@@ -48,7 +73,9 @@ export function may(state: ClassState, actor: Actor, command: Command): void {
   if (!allowedIn[command.type].includes(state.phase)) {
     throw new Refusal(
       'not-now',
-      state.phase === 'open'
+      state.phase === 'planned'
+        ? 'The class is not open yet. Wait until your instructor opens it.'
+        : state.phase === 'open'
         ? 'The class has not started yet. Go on to the first step first.'
         : 'This cannot be done at this point of the class.',
     );
@@ -58,6 +85,10 @@ export function may(state: ClassState, actor: Actor, command: Command): void {
     return;
   }
   if (actor.kind === 'instructor') return;
+  if (actor.kind === 'sensor' && command.type === 'climate') return;
+  if (actor.kind === 'assistant' && forAssistant.has(command.type)) return;
+  if (actor.kind === 'assistant' || actor.kind === 'sensor' || ['climate', 'touchTest'].includes(command.type))
+    throw new Refusal('forbidden', 'Only the instructor can do this.');
   if (forInstructor.has(command.type)) throw new Refusal('forbidden', 'Only the instructor can do this.');
   if (actor.kind !== 'student') throw new Refusal('join-first', 'Join the class with your first name first.');
   if (!state.students[actor.id])
@@ -67,18 +98,55 @@ export function may(state: ClassState, actor: Actor, command: Command): void {
   }
 }
 
+/** The air is noted at most once a minute, and where it changed by 1 °C, 3 % or a draught. */
+const CLIMATE = { everyMs: 60_000, airC: 1, humidity: 0.03, airSpeed: 0.1 };
+
+/** Whether a note of the air says anything new: drying need not be worked out for one that does not. */
+export function isNewAir(state: ClassState, command: Command & { type: 'climate' }, now: number): boolean {
+  const before = state.climate ?? state.plan?.room;
+  if (!before) return false;
+  if (state.climate && now - state.climate.at < CLIMATE.everyMs) return false;
+  // Sums of hundredths are rarely exact.
+  const moved = (a: number, b: number, least: number) => Math.abs(a - b) > least - 1e-9;
+  return (
+    moved(command.airC, before.airC, CLIMATE.airC) ||
+    moved(command.humidity, before.humidity, CLIMATE.humidity) ||
+    (command.airSpeed !== undefined && moved(command.airSpeed, before.airSpeed, CLIMATE.airSpeed))
+  );
+}
+
 /**
- * The events that a command leads to in a state at a server time (ms); none where it changes nothing. Throws a
- * {@link Refusal}. `newId` makes the id of a student who joins.
+ * The events that a command leads to in a state at a class time (ms); none where it changes nothing. Throws a
+ * {@link Refusal}. `newId` makes the id of a student who joins; `worked` is what the server worked out for it.
  */
-export function decide(state: ClassState, actor: Actor, command: Command, now: number, newId: () => string): EventBody[] {
+export function decide(
+  state: ClassState,
+  actor: Actor,
+  command: Command,
+  now: number,
+  newId: () => string,
+  worked: WorkedOut = {},
+): EventBody[] {
   may(state, actor, command);
   switch (command.type) {
     case 'join': {
       if (Object.keys(state.students).length >= MOST_STUDENTS)
         throw new Refusal('full', 'This class is full. Speak to the instructor.');
-      return [{ type: 'joined', v: 1, studentId: newId(), firstName: command.firstName.trim(), kit: command.kit }];
+      return [
+        {
+          type: 'joined',
+          v: 1,
+          studentId: newId(),
+          firstName: command.firstName.trim(),
+          kit: command.kit,
+          ...(command.has && command.has.length > 0 && { has: command.has }),
+        },
+      ];
     }
+    case 'seat':
+      return present(state, command.studentId).seat === command.seat
+        ? []
+        : [{ type: 'seated', v: 1, studentId: command.studentId, seat: command.seat }];
     case 'rename':
       present(state, command.studentId);
       return [{ type: 'renamed', v: 1, studentId: command.studentId, firstName: command.firstName.trim() }];
@@ -92,11 +160,39 @@ export function decide(state: ClassState, actor: Actor, command: Command, now: n
         throw new Refusal('last', 'This is the last step. End the class when everyone is done.');
       return [{ type: 'itemStarted', v: 1, index: at + 1 }];
     }
+    case 'goTo': {
+      const at = state.current?.index ?? -1;
+      if (command.from !== at) throw new Refusal('moved', 'The class has moved on meanwhile. Look again before you go on.');
+      if (!state.plan?.items[command.to]) throw new Refusal('unknown-step', 'This step is not in the lesson.');
+      return command.to === at ? [] : [{ type: 'itemStarted', v: 1, index: command.to }];
+    }
+    case 'replan': {
+      if (command.from !== state.current?.index)
+        throw new Refusal('moved', 'The class has moved on meanwhile. Look again before you plan the rest.');
+      if (!worked.plan) throw new Refusal('no-plan', 'The rest could not be planned again. The plan stays as it is.');
+      return [{ type: 'replanned', v: 1, plan: worked.plan }];
+    }
+    case 'climate': {
+      if (!isNewAir(state, command, now) || worked.factor === undefined) return [];
+      const airSpeed = command.airSpeed ?? state.climate?.airSpeed ?? state.plan?.room.airSpeed ?? 0.1;
+      const { airC, humidity } = command;
+      return [{ type: 'climateNoted', v: 1, airC, humidity, airSpeed, factor: worked.factor }];
+    }
+    case 'say':
+      return [{ type: 'said', v: 1, text: command.text.trim() }];
+    case 'speed':
+      if (!state.rehearsal)
+        throw new Refusal('no-rehearsal', 'Time can be made faster in a rehearsal only. Begin one on the Class page.');
+      return worked.real === undefined || (state.clock?.speed ?? 1) === command.speed
+        ? []
+        : [{ type: 'speedSet', v: 1, speed: command.speed, real: worked.real }];
     case 'takeBack': {
       if (!state.current) throw new Refusal('nothing', 'There is nothing to take back.');
-      if (now - state.current.startedAt > TAKE_BACK_MS + GRACE_MS)
+      if (now - state.current.startedAt > graceFor(state))
         throw new Refusal('too-late', 'Going on can be taken back for five seconds only.');
-      return [{ type: 'itemTakenBack', v: 1, index: state.current.index - 1 }];
+      if (state.before.length === 0)
+        throw new Refusal('too-late', 'The rest was planned again meanwhile. Go back by the list of steps.');
+      return [{ type: 'itemTakenBack', v: 1, index: state.before.at(-1)?.index ?? -1 }];
     }
     case 'hold':
       return state.phase === 'held' ? [] : [{ type: 'held', v: 1 }];
@@ -113,7 +209,7 @@ export function decide(state: ClassState, actor: Actor, command: Command, now: n
       const student = present(state, command.studentId);
       const doneAt = student.doneAt[command.stepId];
       if (doneAt === undefined) return [];
-      if (actor.kind === 'student' && now - doneAt > TAKE_BACK_MS + GRACE_MS) {
+      if (actor.kind === 'student' && now - doneAt > graceFor(state)) {
         throw new Refusal('too-late', 'Done can be taken back for five seconds only. Tell your instructor.');
       }
       return [{ type: 'stepUndone', v: 1, studentId: student.id, stepId: command.stepId }];
@@ -133,6 +229,9 @@ export function decide(state: ClassState, actor: Actor, command: Command, now: n
   }
 }
 
+/** In a rehearsal that runs faster the hands do not: five real seconds are more of the class's. */
+const graceFor = (state: ClassState): number => (TAKE_BACK_MS + GRACE_MS) * (state.clock?.speed ?? 1);
+
 function present(state: ClassState, studentId: string) {
   const student = state.students[studentId];
   if (!student) throw new Refusal('unknown-student', 'This student is not in the class.');
@@ -141,9 +240,10 @@ function present(state: ClassState, studentId: string) {
 
 /** A step that the class has come to, by id. */
 function reachedStep(state: ClassState, stepId: string): string {
-  const at = state.plan?.items.findIndex((item) => item.stepId === stepId) ?? -1;
-  if (at < 0) throw new Refusal('unknown-step', 'This step is not in the lesson.');
-  if (!currentItem(state) || at > (state.current?.index ?? -1))
+  if (!state.plan?.items.some((item) => item.stepId === stepId))
+    throw new Refusal('unknown-step', 'This step is not in the lesson.');
+  const furthest = Math.max(-1, ...state.visits.map((visit) => visit.index));
+  if (!currentItem(state) || state.plan.items.findIndex((item) => item.stepId === stepId) > furthest)
     throw new Refusal('not-yet', 'The class has not come to this step yet.');
   return stepId;
 }

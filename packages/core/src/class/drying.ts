@@ -1,17 +1,124 @@
-import type { Plan, PlanCoat, PlanItem } from '@viaticum/contract';
+import type { PlanCoat, PlanItem } from '@viaticum/contract';
 import { calibrate, type TouchTest } from '../coat/calibrate.js';
-import type { ClassState } from './state.js';
-import { paintMinute } from './timing.js';
+import type { ClassState, Student, Visit } from './state.js';
 
-/** The topmost coat on an area at a server time, and for how long it has been there; null where none lies that dries. */
-export function coatUnder(state: ClassState, zoneId: string, now: number): { coat: PlanCoat; sinceMin: number } | null {
-  const minute = paintMinute(state, now);
-  let top: PlanCoat | null = null;
-  for (const coat of state.plan?.coats ?? []) if (coat.zoneId === zoneId && coat.laidFromMin <= minute) top = coat;
-  return top && top.paintOverMin !== null ? { coat: top, sinceMin: Math.max(0.05, minute - top.laidToMin) } : null;
+/** Minutes since the class began, at a class time in ms; 0 before. */
+export const classMinute = (state: ClassState, now: number): number => {
+  const [first] = state.visits;
+  return first ? Math.max(0, (now - first.startedAt) / 60_000) : 0;
+};
+
+/** How much longer than in the plan's air coats dry at a class time. */
+function airFactor({ airs }: ClassState, at: number): number {
+  let factor = 1;
+  for (const air of airs) if (air.at <= at) factor = air.factor;
+  return factor;
 }
 
-/** A touch test as the class saw it: its coat and time are those of the plan as it was published. */
+/** Minutes of drying in the plan's air that a coat had between two class times (ms): the air that was noted speeds and slows it. */
+export function dryAge(state: ClassState, from: number, to: number): number {
+  if (to <= from) return 0;
+  let age = 0;
+  let at = from;
+  for (const { at: next } of state.airs) {
+    if (next <= at) continue;
+    if (next >= to) break;
+    age += (next - at) / airFactor(state, at);
+    at = next;
+  }
+  return (age + (to - at) / airFactor(state, at)) / 60_000;
+}
+
+/** The last visit of each step that the class came to. */
+function visitsByStep({ visits, plan }: ClassState): Map<string, Visit> {
+  const found = new Map<string, Visit>();
+  for (const visit of visits) {
+    const stepId = plan?.items[visit.index]?.stepId;
+    if (stepId) found.set(stepId, visit);
+  }
+  return found;
+}
+
+/**
+ * When a step's paint was all laid (ms; null: still being laid). For a student it is their own Done, so that a late student's coat
+ * dries later; what was over before they came, and all steps of someone who never says Done, count as the class had them.
+ */
+function laidAt(visit: Visit, stepId: string, student: Student | undefined): number | null {
+  if (!student || student.joinedAt >= (visit.endedAt ?? Number.POSITIVE_INFINITY)) return visit.endedAt;
+  const own = student.doneAt[stepId];
+  if (own !== undefined) return own;
+  const saysDone = Object.keys(student.doneAt).length > 0;
+  return saysDone ? null : visit.endedAt;
+}
+
+/**
+ * The coats that lie on the canvas at a class time (ms), and the minute of the class: each counted from when it was really laid and
+ * with this class's drying, so that rungs and waits can be read off as from a plan. For a student: their own canvas.
+ */
+export function coatsNow(state: ClassState, now: number, student?: Student): { coats: PlanCoat[]; minute: number } {
+  const minute = classMinute(state, now);
+  const visits = visitsByStep(state);
+  const factor = state.dryFactor * airFactor(state, now);
+  const longer = (minutes: number | null) => (minutes === null ? null : minutes * factor);
+  const coats = (state.plan?.coats ?? []).flatMap((coat): PlanCoat[] => {
+    const visit = visits.get(coat.stepId);
+    const item = visit && state.plan?.items[visit.index];
+    if (!visit || !item) return [];
+    const began = classMinute(state, visit.startedAt);
+    const laid = laidAt(visit, coat.stepId, student);
+    const laidToMin =
+      laid === null
+        ? Math.max(minute, began + coat.laidToMin - item.startMin)
+        : minute - (dryAge(state, laid, now) / state.dryFactor) * factor;
+    return [
+      {
+        ...coat,
+        laidFromMin: Math.min(began + Math.max(0, coat.laidFromMin - item.startMin), laidToMin),
+        laidToMin,
+        openMin: longer(coat.openMin),
+        paintOverMin: longer(coat.paintOverMin),
+        touchDryMin: longer(coat.touchDryMin),
+        firmMin: longer(coat.firmMin),
+      },
+    ];
+  });
+  return { coats, minute };
+}
+
+/** The coat of the plan that a pause waits for longest, of those laid before it; null for a pause that waits for none. */
+export function waitedFor(coats: readonly PlanCoat[], item: PlanItem): PlanCoat | null {
+  let last: PlanCoat | null = null;
+  for (const coat of coats) {
+    if (!item.zoneIds.includes(coat.zoneId) || coat.laidToMin > item.startMin + 1e-6) continue;
+    if (!last || last.laidToMin + (last.paintOverMin ?? 0) < coat.laidToMin + (coat.paintOverMin ?? 0)) last = coat;
+  }
+  return last;
+}
+
+/**
+ * Minutes left of a pause by the coat that it waits for, at a class time: the plan's wait counts from when that coat was really
+ * laid (a student's own from their Done), in this class's air and with its touch tests. Null where a pause waits for no coat.
+ */
+export function dryingLeft(state: ClassState, item: PlanItem, now: number, student?: Student): number | null {
+  const coat = item.kind === 'pause' && state.plan ? waitedFor(state.plan.coats, item) : null;
+  const visit = coat && visitsByStep(state).get(coat.stepId);
+  if (!coat || !visit) return null;
+  const wait = (item.endMin - coat.laidToMin) / (state.plan?.dryFactor ?? 1);
+  const laid = laidAt(visit, coat.stepId, student) ?? now;
+  return (wait * state.dryFactor - dryAge(state, laid, now)) * airFactor(state, now);
+}
+
+/** The topmost coat on an area at a class time, and the minutes it has dried there as in the plan's air; null where none lies that dries. */
+export function coatUnder(state: ClassState, zoneId: string, now: number): { coat: PlanCoat; sinceMin: number } | null {
+  const visits = visitsByStep(state);
+  let top: PlanCoat | null = null;
+  for (const coat of state.plan?.coats ?? []) if (coat.zoneId === zoneId && visits.has(coat.stepId)) top = coat;
+  const visit = top && visits.get(top.stepId);
+  if (!top || !visit || top.paintOverMin === null) return null;
+  return { coat: top, sinceMin: Math.max(0.05, dryAge(state, visit.endedAt ?? now, now)) };
+}
+
+/** A touch test as the class saw it: the minutes predicted are those of the plan's air. */
 export function touched(state: ClassState, zoneId: string, dry: boolean, now: number): TouchTest | null {
   const under = coatUnder(state, zoneId, now);
   if (!under) return null;
@@ -21,31 +128,3 @@ export function touched(state: ClassState, zoneId: string, dry: boolean, now: nu
 
 /** How much longer than planned the coats of this class take to dry, by its touch tests; 1 without. */
 export const dryingFactor = (tests: readonly TouchTest[]): number => 1 / calibrate(tests);
-
-const known = new WeakMap<Plan, { factor: number; plan: Plan }>();
-/** The plan with its coats as they dry in this class; the published one where nothing was touched. */
-export function planAsDried({ plan, dryFactor }: ClassState): Plan | null {
-  if (!plan || dryFactor === 1) return plan;
-  const found = known.get(plan);
-  if (found?.factor === dryFactor) return found.plan;
-  const longer = (minutes: number | null) => (minutes === null ? null : minutes * dryFactor);
-  const coats = plan.coats.map((coat) => ({
-    ...coat,
-    openMin: coat.openMin === null ? null : coat.openMin * dryFactor,
-    paintOverMin: longer(coat.paintOverMin),
-    touchDryMin: longer(coat.touchDryMin),
-    firmMin: longer(coat.firmMin),
-  })) as Plan['coats'];
-  const dried = { ...plan, coats };
-  known.set(plan, { factor: dryFactor, plan: dried });
-  return dried;
-}
-
-/** Minutes that a pause of the plan becomes longer (or shorter) in this class: the wait counts from when its coat was laid. */
-export function pauseChange({ plan, dryFactor }: ClassState, item: PlanItem): number {
-  if (item.kind !== 'pause' || dryFactor === 1 || !plan) return 0;
-  const laid = plan.coats.filter((coat) => item.zoneIds.includes(coat.zoneId) && coat.laidToMin <= item.startMin + 1e-6);
-  if (laid.length === 0) return 0;
-  const from = Math.max(...laid.map((coat) => coat.laidToMin));
-  return Math.max(item.startMin - item.endMin, (dryFactor - 1) * (item.endMin - from));
-}

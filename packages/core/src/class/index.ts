@@ -1,4 +1,17 @@
-export { type Actor, decide, may, Refusal, TAKE_BACK_MS } from './decide.js';
-export { coatUnder, pauseChange, planAsDried } from './drying.js';
-export { type ClassState, type Current, fold, newClass, type Student, stateHash, studentProgress } from './state.js';
-export { currentItem, elapsedSeconds, paintMinute, secondsLeft } from './timing.js';
+export { type Actor, decide, isNewAir, may, Refusal, TAKE_BACK_MS, type WorkedOut } from './decide.js';
+export { classMinute, coatsNow, coatUnder, dryAge, dryingLeft, waitedFor } from './drying.js';
+export { type Behind, behind, leaveOutFor, ownPace } from './late.js';
+export {
+  type ClassState,
+  type Climate,
+  type Current,
+  classTime,
+  fold,
+  itemOf,
+  newClass,
+  type Student,
+  stateHash,
+  type Visit,
+} from './state.js';
+export { currentItem, elapsedSeconds, expectedEnd, planMinute, secondsLeft } from './timing.js';
+export { airFactorOf, groupPace, inClimate, replanClass } from './replan.js';

@@ -1,4 +1,4 @@
-import type { ClassEvent, HandReason, Plan } from '@viaticum/contract';
+import type { ClassEvent, HandReason, Helper, Plan, PlanItem } from '@viaticum/contract';
 import type { TouchTest } from '../coat/calibrate.js';
 import { dryingFactor, touched } from './drying.js';
 
@@ -6,12 +6,18 @@ export type Student = {
   id: string;
   firstName: string;
   kit: string[];
+  has: Helper[];
+  /** Their place in the room; the lowest that was free when they came. */
+  seat: number;
   joinedAt: number;
   /** Server time of their own Done, by step. */
   doneAt: Record<string, number>;
   hand: { reason: HandReason; at: number } | null;
 };
 export type Current = { index: number; startedAt: number; extendedMin: number; heldMs: number; heldSince: number | null };
+/** An item of the plan that the class came to, when, and until when. */
+export type Visit = { index: number; startedAt: number; endedAt: number | null };
+export type Climate = { airC: number; humidity: number; airSpeed: number; at: number };
 export type ClassState = {
   phase: 'planned' | 'open' | 'running' | 'held' | 'ended';
   seq: number;
@@ -22,12 +28,26 @@ export type ClassState = {
   current: Current | null;
   /** What was current before, for taking back; the newest last. */
   before: (Current | null)[];
+  /** What really happened so far, in its order; the last one is current. */
+  visits: Visit[];
   students: Record<string, Student>;
   removed: string[];
   /** Touch tests, and how much longer than planned coats take in this class by them. */
   touches: TouchTest[];
   dryFactor: number;
+  /** The air as it was noted last, and how much longer than in the plan's air coats dry since when. */
+  climate: Climate | null;
+  airs: { at: number; factor: number }[];
+  /** What the instructor told all; the newest last. */
+  said: { text: string; at: number }[];
+  rehearsal: boolean;
+  /** Since when the class's time runs at which speed; null: as real time does. */
+  clock: { real: number; at: number; speed: number } | null;
 };
+
+const MOST_TAKEN_BACK = 20;
+const MOST_SAID = 10;
+const MOST_AIRS = 200;
 
 export const newClass = (): ClassState => ({
   phase: 'planned',
@@ -38,11 +58,21 @@ export const newClass = (): ClassState => ({
   plan: null,
   current: null,
   before: [],
+  visits: [],
   students: {},
   removed: [],
   touches: [],
   dryFactor: 1,
+  climate: null,
+  airs: [],
+  said: [],
+  rehearsal: false,
+  clock: null,
 });
+
+/** The class's own time (ms) at a real server time: the same, but in a rehearsal that was made faster. */
+export const classTime = ({ clock }: Pick<ClassState, 'clock'>, real: number): number =>
+  clock ? Math.round(clock.at + (real - clock.real) * clock.speed) : real;
 
 /**
  * Folds one event into a state, in place. Events at or before the state's sequence are ignored, so that a repeated frame does
@@ -61,17 +91,26 @@ export function fold(state: ClassState, event: ClassEvent): ClassState {
       state.revision = body.revision;
       state.plan = body.plan;
       state.code = body.code;
+      state.rehearsal = body.rehearsal === true;
       break;
     case 'joined':
       state.students[body.studentId] = {
         id: body.studentId,
         firstName: body.firstName,
         kit: body.kit,
+        has: body.has ?? [],
+        seat: freeSeat(state),
         joinedAt: event.at,
         doneAt: {},
         hand: null,
       };
       break;
+    case 'seated': {
+      const there = Object.values(state.students).find((one) => one.seat === body.seat);
+      if (student && there) there.seat = student.seat;
+      if (student) student.seat = body.seat;
+      break;
+    }
     case 'renamed':
       if (student) student.firstName = body.firstName;
       break;
@@ -79,16 +118,24 @@ export function fold(state: ClassState, event: ClassEvent): ClassState {
       delete state.students[body.studentId];
       state.removed.push(body.studentId);
       break;
-    case 'itemStarted':
+    case 'itemStarted': {
       state.before.push(state.current);
-      if (state.before.length > 20) state.before.shift();
+      if (state.before.length > MOST_TAKEN_BACK) state.before.shift();
+      const last = state.visits.at(-1);
+      if (last) last.endedAt = event.at;
+      state.visits.push({ index: body.index, startedAt: event.at, endedAt: null });
       state.current = { index: body.index, startedAt: event.at, extendedMin: 0, heldMs: 0, heldSince: null };
       state.phase = 'running';
       break;
-    case 'itemTakenBack':
+    }
+    case 'itemTakenBack': {
       state.current = state.before.pop() ?? null;
+      state.visits.pop();
+      const last = state.visits.at(-1);
+      if (last) last.endedAt = null;
       state.phase = state.current === null ? 'open' : state.current.heldSince === null ? 'running' : 'held';
       break;
+    }
     case 'held':
       if (state.current) state.current.heldSince = event.at;
       state.phase = 'held';
@@ -102,6 +149,28 @@ export function fold(state: ClassState, event: ClassEvent): ClassState {
       break;
     case 'extended':
       if (state.current) state.current.extendedMin += body.minutes;
+      break;
+    case 'replanned': {
+      // The plan begins with what happened, an item a visit.
+      state.plan = body.plan;
+      for (const [k, visit] of state.visits.entries()) visit.index = k;
+      if (state.current) state.current.index = state.visits.length - 1;
+      state.before = [];
+      const now = state.airs.at(-1)?.factor ?? 1;
+      if (now !== 1) state.airs = [{ at: 0, factor: 1 }, ...state.airs].map(({ at, factor }) => ({ at, factor: factor / now }));
+      break;
+    }
+    case 'climateNoted':
+      state.climate = { airC: body.airC, humidity: body.humidity, airSpeed: body.airSpeed, at: event.at };
+      state.airs.push({ at: event.at, factor: body.factor });
+      if (state.airs.length > MOST_AIRS) state.airs.shift();
+      break;
+    case 'said':
+      state.said.push({ text: body.text, at: event.at });
+      if (state.said.length > MOST_SAID) state.said.shift();
+      break;
+    case 'speedSet':
+      state.clock = { real: body.real, at: event.at, speed: body.speed };
       break;
     case 'stepDone':
       if (student) student.doneAt[body.stepId] = event.at;
@@ -121,27 +190,25 @@ export function fold(state: ClassState, event: ClassEvent): ClassState {
       state.dryFactor = dryingFactor(state.touches);
       break;
     }
-    case 'ended':
+    case 'ended': {
+      const last = state.visits.at(-1);
+      if (last) last.endedAt = event.at;
       state.phase = 'ended';
       break;
+    }
   }
   return state;
 }
 
-/** The index into the plan of the step that a student's canvas shows as finished, or -1. */
-export function studentProgress(state: ClassState, student: Student): number {
-  const items = state.plan?.items ?? [];
-  let last = -1;
-  items.forEach((item, i) => {
-    if (
-      item.stepId &&
-      (student.doneAt[item.stepId] !== undefined ||
-        (state.current && i < state.current.index && student.joinedAt <= state.current.startedAt && item.kind !== 'step'))
-    )
-      last = i;
-  });
-  return last;
+function freeSeat({ students }: ClassState): number {
+  const taken = new Set(Object.values(students).map((one) => one.seat));
+  let seat = 0;
+  while (taken.has(seat)) seat += 1;
+  return seat;
 }
+
+/** The item of a visit. */
+export const itemOf = (state: ClassState, visit: Visit): PlanItem | undefined => state.plan?.items[visit.index];
 
 /** A short fingerprint of a state: equal for equal states, whatever the order in which keys were set. */
 export function stateHash(state: ClassState): string {

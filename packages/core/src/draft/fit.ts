@@ -34,7 +34,7 @@ export function fitTo(lesson: Lesson, minutes: number): { left: LeftOut[]; lesso
 }
 
 /** How much of the picture a step changes: the area it covers times the difference to the coat beneath. */
-function weightOf(lesson: Lesson, stepId: string): number {
+export function weightOf(lesson: Lesson, stepId: string): number {
   const at = lesson.steps.findIndex((step) => step.id === stepId);
   const step = lesson.steps[at];
   if (!step) return 0;

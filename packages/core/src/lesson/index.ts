@@ -1,3 +1,4 @@
+export { bringInWords } from './bring.js';
 export { type ClearableStepField, type CommandArgs, CommandError, type CommandName, commands } from './commands.js';
 export { commonSizes, defaultRoom, defaultSchool, emptyDrawing, emptyLesson } from './defaults.js';
 export {

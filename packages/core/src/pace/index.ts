@@ -1,2 +1,3 @@
 export * from './group.js';
 export * from './simulate.js';
+export { normal, uniform } from './chance.js';

@@ -41,6 +41,7 @@ export {
   threePlans,
 } from './order.js';
 export type { Conflict, Pin, Problem, Relation, Solution } from './problem.js';
+export { type Past, replanLesson } from './replan.js';
 export { type AirMap, airAt, airMap, bestStart, lengthFrom, roomBetween, type StartAnswer, seasons } from './room.js';
 export { type SolveOptions, solve, solving } from './solve.js';
 export { rungWords } from './timetable.js';

@@ -50,8 +50,13 @@ export const zonesOf = (lesson: Lesson, step: Step): string[] => zonesWorkedOn(l
  * wherever a step would come too early, with its length and reason. Pins and windows that cannot be kept are left out and named
  * among the contradictions. Pure; throws only on a room that cannot be.
  */
-export function planLesson(lesson: Lesson): LessonPlan {
-  const { problem, minutes, laid, misses } = lessonProblem(lesson);
+export const planLesson = (lesson: Lesson): LessonPlan => planProblem(lesson, lessonProblem(lesson));
+
+/** The timetable of a lesson's planning problem, its steps in the lesson's order; see {@link planLesson}. Narrows the problem. */
+export function planProblem(
+  lesson: Lesson,
+  { problem, minutes, laid, misses }: Pick<LessonPlan, 'problem' | 'minutes' | 'laid' | 'misses'>,
+): LessonPlan {
   const { solution, contradictions } = withoutContradictions(problem, misses);
   const starts = new Map(solution.items.map((item) => [item.step, item]));
   const coats = laid.map((coat) => placeCoat(lesson, coat, starts, minutes));
@@ -229,7 +234,7 @@ function placeCoat(
     stepId: step.id,
     zoneId,
     mixIds: step.mixIds,
-    laidFromMin: at.start + (minutes.get(step.id) as StepMinutes).showMin,
+    laidFromMin: Math.min(at.end, at.start + (minutes.get(step.id) as StepMinutes).showMin),
     laidToMin: at.end,
     openMin: orNull(Math.min(times.openMin, paintOverMin)),
     paintOverMin: orNull(paintOverMin),

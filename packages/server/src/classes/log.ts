@@ -1,14 +1,16 @@
 import type { ClassEvent, Command, EventBody } from '@viaticum/contract';
-import { type Actor, type ClassState, decide, fold, newClass, Refusal } from '@viaticum/core/class';
+import { type Actor, type ClassState, classTime, decide, fold, newClass, Refusal, type WorkedOut } from '@viaticum/core/class';
 import type { Pool, PoolConnection, RowDataPacket } from 'mysql2/promise';
 import { nanoid } from 'nanoid';
 
 export type Result = { seq: number; studentId?: string } | { refused: Refusal };
-type Waiting = { id: string; actor: Actor; command: Command; resolve: (result: Result) => void };
+type Waiting = { id: string; actor: Actor; command: Command; worked: WorkedOut; resolve: (result: Result) => void };
 type Row = { seq: number; at: number; actor: string; commandId: string; body: string };
 
 const BATCH = 256;
 const RETRY_MS = 50;
+/** Pub/sub delivers out of order now and then: a gap is waited for so long, then read. */
+const GAP_MS = 100;
 
 const toEvent = (row: Row): ClassEvent => ({
   seq: Number(row.seq),
@@ -19,13 +21,22 @@ const toEvent = (row: Row): ClassEvent => ({
 const actorName = (actor: Actor): string => (actor.kind === 'student' ? actor.id : actor.kind);
 
 /**
- * The log of one class: commands wait in a queue and are appended in batches, one transaction each, so that what is
- * acknowledged is committed. The state is folded in memory; after an error it is read from the database again and the same
+ * The log of one class, which other processes may append to as well: commands wait in a queue and are appended in batches, one
+ * transaction each, so that what is acknowledged is committed. The state is folded in memory; after an error it is read from the database again and the same
  * batch is tried until it works. A command whose id is in the log already is answered with its first result.
  */
-export function classLog(pool: Pool, classId: string, arrive: (events: ClassEvent[]) => void) {
+export function classLog(
+  pool: Pool,
+  classId: string,
+  arrive: (events: ClassEvent[], from: 'here' | 'elsewhere') => void,
+) {
   let state: ClassState = newClass();
+  /** All events in their order; those after `committed` are being written and nobody has seen them. */
   const events: ClassEvent[] = [];
+  let committed = 0;
+  /** The highest sequence that another process has told of. */
+  let told = 0;
+  let reading: NodeJS.Timeout | null = null;
   const waiting: Waiting[] = [];
   let running = false;
   let closed = false;
@@ -35,16 +46,21 @@ export function classLog(pool: Pool, classId: string, arrive: (events: ClassEven
       'SELECT seq, at, actor, command_id AS commandId, body FROM class_event WHERE class_id = ? AND seq > ? ORDER BY seq',
       [classId, state.seq],
     );
-    const fresh = rows.map(toEvent);
+    hearAll(rows.map(toEvent));
+  };
+  /** Events that are in the database and were written elsewhere; only those that join without a gap. */
+  const hearAll = (list: ClassEvent[]): void => {
+    const fresh = list.filter((event) => event.seq > state.seq);
     for (const event of fresh) take(event);
-    if (fresh.length > 0) arrive(fresh);
+    committed = events.length;
+    if (fresh.length > 0) arrive(fresh, 'elsewhere');
   };
   const take = (event: ClassEvent): void => {
     fold(state, event);
     events.push(event);
   };
   /** Back to what is surely committed: the events that were sent out. */
-  const rewind = (committed: number): void => {
+  const rewind = (): void => {
     events.length = committed;
     state = newClass();
     for (const event of events) fold(state, event);
@@ -62,14 +78,15 @@ export function classLog(pool: Pool, classId: string, arrive: (events: ClassEven
       [classId, batch.map((one) => one.id)],
     );
     const first = new Map(known.map((row) => [row.commandId, resultOf(Number(row.seq), JSON.parse(row.body) as EventBody)]));
-    const now = Math.max(state.at, Date.now());
+    const real = Date.now();
+    const now = Math.max(state.at, classTime(state, real));
     const fresh: ClassEvent[] = [];
     const values: (string | number)[][] = [];
     const results = batch.map((one): Result => {
       const before = first.get(one.id);
       if (before) return before;
       try {
-        const [body] = decide(state, one.actor, one.command, now, () => nanoid(10));
+        const [body] = decide(state, one.actor, one.command, now, () => nanoid(10), { ...one.worked, real });
         if (!body) return { seq: state.seq };
         const event: ClassEvent = { seq: state.seq + 1, at: now, actor: actorName(one.actor), body };
         take(event);
@@ -97,44 +114,77 @@ export function classLog(pool: Pool, classId: string, arrive: (events: ClassEven
     while (waiting.length > 0 && !closed) {
       const batch = waiting.splice(0, BATCH);
       for (;;) {
-        const committed = events.length;
         let connection: PoolConnection | null = null;
         try {
           connection = await pool.getConnection();
           const { results, fresh } = await append(connection, batch);
           connection.release();
+          committed = events.length;
           results.forEach((result, i) => {
             batch[i]?.resolve(result);
           });
-          if (fresh.length > 0) arrive(fresh);
+          if (fresh.length > 0) arrive(fresh, 'here');
           break;
         } catch (error) {
           connection?.destroy();
-          rewind(Math.min(committed, events.length));
+          rewind();
           if (closed) throw error;
           await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
         }
       }
     }
     running = false;
+    if (told > state.seq) readSoon(0);
+  };
+  /** Reads what is missing, unless an append does it first: that looks before it writes. */
+  const readSoon = (ms: number): void => {
+    reading ??= setTimeout(() => {
+      reading = null;
+      if (running || closed) return;
+      running = true;
+      load(pool as unknown as PoolConnection)
+        .catch(() => readSoon(GAP_MS * 5))
+        .finally(() => {
+          running = false;
+          work().catch(() => undefined);
+        });
+    }, ms);
   };
 
   return {
     get state() {
       return state;
     },
-    /** Events after a sequence number. */
-    after: (seq: number) => events.slice(seq),
+    /** The highest sequence that is surely committed. */
+    get head() {
+      return committed;
+    },
+    /** Committed events after a sequence number. */
+    after: (seq: number) => events.slice(seq, committed),
     load: () => load(pool as unknown as PoolConnection),
-    /** Carries a command out; resolves when it is committed or refused. */
-    command(id: string, actor: Actor, command: Command): Promise<Result> {
+    /** Events that another process wrote: taken at once where they join, else what is missing is read from the database. */
+    hear(list: ClassEvent[]): void {
+      const [first] = list;
+      if (!first) return;
+      told = Math.max(told, list.at(-1)?.seq ?? 0);
+      if (running) return;
+      if (first.seq <= state.seq + 1) hearAll(list);
+      else readSoon(GAP_MS);
+    },
+    /** Looks into the database whether anything was missed. */
+    look(): void {
+      if (!running) readSoon(0);
+    },
+    /** Carries a command out; resolves when it is committed or refused. `worked` is what was worked out for it beforehand. */
+    command(id: string, actor: Actor, command: Command, worked: WorkedOut = {}): Promise<Result> {
       return new Promise((resolve) => {
-        waiting.push({ id, actor, command, resolve });
+        waiting.push({ id, actor, command, worked, resolve });
         work().catch(() => undefined);
       });
     },
     close() {
       closed = true;
+      if (reading) clearTimeout(reading);
     },
   };
 }

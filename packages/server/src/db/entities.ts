@@ -63,6 +63,47 @@ export class ClassEntity {
   @Column('int', { name: 'last_seq' }) lastSeq: number;
   @Column('varchar', { length: 8 }) phase: string;
   @Column('bigint', { name: 'opened_at', transformer: bigint }) openedAt: number;
+  @Column('tinyint') rehearsal: number;
+  /** JSON of the invitation, for a class that was planned. */
+  @Column('longtext', { nullable: true }) invite: string | null;
+}
+
+/** What an instructor keeps of a student of a class; never sent to phones. */
+@Entity('class_student')
+export class ClassStudentEntity {
+  @PrimaryColumn('varchar', { name: 'class_id', length: 32 }) classId: string;
+  @PrimaryColumn('varchar', { name: 'student_id', length: 32 }) studentId: string;
+  @Column('varchar', { name: 'person_id', length: 32, nullable: true }) personId: string | null;
+  @Column('varchar', { length: 1000 }) note: string;
+}
+
+/** Someone who came to a class before, by their first name. */
+@Entity('person')
+export class PersonEntity {
+  @PrimaryColumn('varchar', { length: 32 }) id: string;
+  @Column('varchar', { name: 'owner_id', length: 32 }) ownerId: string;
+  @Column('varchar', { name: 'first_name', length: 40 }) firstName: string;
+}
+
+/** The outbox stand-in: letters are written here and go nowhere. */
+@Entity('letter')
+export class LetterEntity {
+  @PrimaryColumn('varchar', { length: 32 }) id: string;
+  @Column('varchar', { name: 'owner_id', length: 32 }) ownerId: string;
+  @Column('varchar', { name: 'class_id', length: 32 }) classId: string;
+  @Column('bigint', { transformer: bigint }) at: number;
+  @Column('varchar', { name: 'to_name', length: 40 }) toName: string;
+  @Column('varchar', { length: 200 }) subject: string;
+  @Column('longtext') text: string;
+  @Column('longtext', { nullable: true }) attachment: string | null;
+}
+
+/** A link by which a lesson, as it was, is painted alone. */
+@Entity('alone_link')
+export class AloneLinkEntity {
+  @PrimaryColumn('varchar', { length: 32 }) token: string;
+  @Column('varchar', { name: 'lesson_id', length: 32 }) lessonId: string;
+  @Column('int', { name: 'revision_id' }) revisionId: number;
 }
 
 @Entity('class_event')
@@ -103,4 +144,8 @@ export const entities = [
   ClassEventEntity,
   RoomEntity,
   KeptEntity,
+  ClassStudentEntity,
+  PersonEntity,
+  LetterEntity,
+  AloneLinkEntity,
 ];

@@ -1,0 +1,104 @@
+import type { Lesson, Plan, PlanItem } from '@viaticum/contract';
+import { type Past, planLesson, replanLesson } from '../plan/index.js';
+import { classMinute } from './drying.js';
+import type { ClassState } from './state.js';
+import { secondsLeft } from './timing.js';
+
+/** The plan's own pace counts as much as so many steps of this class. */
+const PRIOR_STEPS = 2;
+const PACE = { least: 0.7, most: 1.6 };
+
+/** How much longer than planned this group takes over a step: the geometric mean of what was finished, shrunk to 1 by two steps. */
+export function groupPace(state: ClassState): number {
+  const logs = state.visits.flatMap((visit) => {
+    const item = state.plan?.items[visit.index];
+    if (item?.kind !== 'step' || visit.endedAt === null || item.endMin - item.startMin < 0.5) return [];
+    const minutes = (visit.endedAt - visit.startedAt) / 60_000;
+    // What was gone past within seconds was left out, not done quickly.
+    return minutes < 0.25 * (item.endMin - item.startMin) ? [] : [Math.log(minutes / (item.endMin - item.startMin))];
+  });
+  const mean = logs.reduce((sum, one) => sum + one, 0) / (logs.length + PRIOR_STEPS);
+  return Math.min(PACE.most, Math.max(PACE.least, Math.exp(mean)));
+}
+
+/** The lesson's room with the air as it was noted last. */
+export const inClimate = (lesson: Lesson, state: ClassState): Lesson['room'] => {
+  const { hours: _, ...room } = state.plan?.room ?? lesson.room;
+  const { climate } = state;
+  return climate ? { ...room, airC: climate.airC, humidity: climate.humidity, airSpeed: climate.airSpeed } : room;
+};
+
+/**
+ * The rest of a class planned again at a class time (ms): real times, the air as it is, touch tests, the group's pace; steps that were
+ * gone past are left out. The plan begins with what happened, an item a visit, in minutes since the class began; the present item is the
+ * last of those. Throws where the class has not begun.
+ */
+export function replanClass(lesson: Lesson, state: ClassState, now: number): Plan {
+  const present = state.visits.at(-1);
+  const item = present && state.plan?.items[present.index];
+  if (!state.plan || !present || !item) throw new RangeError('A class is planned again once it has begun.');
+  const minute = classMinute(state, now);
+  const began = classMinute(state, present.startedAt);
+  const presentEnd = minute + Math.max(0, secondsLeft(state, now) / 60);
+  const isStep = item.stepId !== undefined;
+
+  const fixed = new Map<string, Past['fixed'][number]>();
+  const happened = state.visits.flatMap((visit): PlanItem[] => {
+    const was = state.plan?.items[visit.index];
+    if (!was) return [];
+    const start = classMinute(state, visit.startedAt);
+    const end = visit.endedAt === null ? (isStep ? presentEnd : minute) : classMinute(state, visit.endedAt);
+    if (was.stepId) {
+      fixed.delete(was.stepId);
+      fixed.set(was.stepId, { step: was.stepId, start, end });
+    }
+    return [{ ...was, startMin: start, endMin: end }];
+  });
+  const furthest = Math.max(...state.visits.map((visit) => visit.index));
+  const toCome = state.plan.items.slice(furthest + 1).flatMap((one) => one.stepId ?? []);
+  const steps = [...fixed.keys(), ...toCome].flatMap((id) => lesson.steps.find((step) => step.id === id) ?? []);
+  const rest = replanLesson(
+    { ...lesson, steps, room: inClimate(lesson, state) },
+    { now: isStep ? presentEnd : minute, fixed: [...fixed.values()], dryFactor: state.dryFactor, pace: groupPace(state) },
+  );
+  const begun = rest.plan.items.map((one) => one.stepId !== undefined && fixed.has(one.stepId));
+  const ahead = rest.plan.items.slice(begun.lastIndexOf(true) + 1);
+  const [next] = ahead;
+  if (!isStep) {
+    // A pause that is going on becomes as long as it now must be.
+    const goesOn = next && next.stepId === undefined && next.kind === item.kind;
+    happened[happened.length - 1] = goesOn
+      ? { ...next, startMin: began, endMin: Math.max(began, next.endMin) }
+      : { ...item, startMin: began, endMin: Math.max(began, minute) };
+    if (goesOn) ahead.shift();
+  }
+  const items = [...happened, ...ahead];
+  return {
+    room: rest.plan.room,
+    items,
+    coats: rest.plan.coats,
+    endMin: Math.max(presentEnd, rest.plan.endMin),
+    waitMin: items.reduce((sum, one) => sum + (one.kind === 'pause' ? Math.max(0, one.endMin - one.startMin) : 0), 0),
+    dryFactor: state.dryFactor,
+  };
+}
+
+/**
+ * How much longer than planned coats dry in other air: the middle one of the lesson's coats, by the drying model; at most eight times.
+ * 1 where the lesson lays nothing.
+ */
+export function airFactorOf(lesson: Lesson, planned: Lesson['room'], air: { airC: number; humidity: number; airSpeed: number }): number {
+  const waits = (room: Lesson['room']) =>
+    new Map(planLesson({ ...lesson, room }).plan.coats.map((coat) => [`${coat.stepId}/${coat.zoneId}`, coat.paintOverMin]));
+  const { hours: _, ...still } = planned;
+  const before = waits(planned);
+  const after = waits({ ...still, ...air });
+  const ratios = [...before].flatMap(([key, was]) => {
+    if (!was) return [];
+    const is = after.get(key);
+    return [Math.min(8, (is ?? Number.POSITIVE_INFINITY) / was)];
+  });
+  ratios.sort((a, b) => a - b);
+  // To a thousandth: every machine that folds the event reads the same number.
+  return Math.round((ratios[Math.floor(ratios.length / 2)] ?? 1) * 1000) / 1000;
+}

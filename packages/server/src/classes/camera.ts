@@ -1,0 +1,71 @@
+import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
+import { CodeParam } from '@viaticum/contract';
+import type { FastifyInstance } from 'fastify';
+import sharp from 'sharp';
+import { Type } from 'typebox';
+import { signedIn } from '../auth/plugin.js';
+import type { ClassEntity } from '../db/entities.js';
+import { ApiFault } from '../errors.js';
+import type { ClassStore } from './store.js';
+import { isDevice } from './tokens.js';
+
+const MOST_BYTES = 4 * 1024 * 1024;
+const MOST_PIXELS = 24e6;
+const SHOWN_PX = 900;
+const MOST_KEPT = 50;
+
+type Parts = {
+  store: ClassStore;
+  find: (code: string, address: string) => Promise<ClassEntity>;
+  tidy: (code: string) => string;
+};
+type Shot = { at: number; jpeg: Buffer; simulated: boolean };
+
+/** The newest picture of a camera over the palette: kept in memory of this server until the next one comes, never stored. */
+export async function camera(app: FastifyInstance, { store, find, tidy }: Parts): Promise<void> {
+  const routes = app.withTypeProvider<TypeBoxTypeProvider>();
+  const newest = new Map<string, Shot>();
+  await app.register(async (scope) => {
+    scope.addContentTypeParser(['image/jpeg', 'image/png', 'image/webp'], { parseAs: 'buffer', bodyLimit: MOST_BYTES }, (_, body, done) =>
+      done(null, body),
+    );
+    // Who may call: a camera with the key that the instructor gave it.
+    scope.withTypeProvider<TypeBoxTypeProvider>().post(
+      '/api/join/:code/camera',
+      {
+        schema: {
+          params: CodeParam,
+          querystring: Type.Object({ key: Type.String({ maxLength: 120 }), simulated: Type.Optional(Type.Enum(['1'])) }),
+        },
+      },
+      async (request, reply) => {
+        const one = await find(request.params.code, request.ip);
+        if (!isDevice(one.secret, 'camera', request.query.key))
+          throw new ApiFault(403, 'no-link', 'This key does not let a camera in. Take the present one from the desk.');
+        if (!Buffer.isBuffer(request.body)) throw new ApiFault(415, 'invalid', 'Send a JPEG, PNG or WebP picture.');
+        // Drawn anew: whatever else the file holds stays behind.
+        const jpeg = await sharp(request.body, { limitInputPixels: MOST_PIXELS })
+          .rotate()
+          .resize({ width: SHOWN_PX, height: SHOWN_PX, fit: 'inside', withoutEnlargement: true })
+          .jpeg({ quality: 82 })
+          .toBuffer()
+          .catch(() => {
+            throw new ApiFault(422, 'not-a-picture', 'This is not a picture that can be read. Send a JPEG, PNG or WebP.');
+          });
+        const shot = { at: Date.now(), jpeg, simulated: request.query.simulated === '1' };
+        newest.set(one.id, shot);
+        const [oldest] = newest.keys();
+        if (newest.size > MOST_KEPT && oldest !== undefined) newest.delete(oldest);
+        (await store.room(one)).pictured(shot.at, shot.simulated);
+        reply.status(204);
+      },
+    );
+  });
+  // Who may call: the instructor whose class it is.
+  routes.get('/api/classes/:code/camera', { schema: { params: CodeParam } }, async (request, reply) => {
+    const one = await store.owned(signedIn(request).id, tidy(request.params.code));
+    const shot = newest.get(one.id);
+    if (!shot) throw new ApiFault(404, 'no-picture', 'No picture has come from a camera yet.');
+    return reply.type('image/jpeg').header('cache-control', 'no-store').send(shot.jpeg);
+  });
+}

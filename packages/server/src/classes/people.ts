@@ -1,0 +1,126 @@
+import type { Invite, Letter, OfStudent, Person, SaveOfStudent } from '@viaticum/contract';
+import { fold, newClass, ownPace } from '@viaticum/core/class';
+import { toIcs } from '@viaticum/core/format';
+import { bringInWords } from '@viaticum/core/lesson';
+import { nanoid } from 'nanoid';
+import { In } from 'typeorm';
+import { type ClassEntity, ClassStudentEntity, LetterEntity, PersonEntity } from '../db/entities.js';
+import type { Database } from '../db/source.js';
+import { ApiFault, notFound } from '../errors.js';
+import type { ClassStore } from './store.js';
+
+const MOST_PEOPLE = 2000;
+
+/** What an instructor keeps of the people of their classes, by first names; and the letters to them, which only the outbox stand-in gets. */
+export function peopleStore({ source, pool }: Database, classes: ClassStore) {
+  const { manager } = source;
+  const ownPerson = async (ownerId: string, id: string): Promise<PersonEntity> => {
+    const found = await manager.findOneBy(PersonEntity, { id, ownerId });
+    if (!found) throw notFound('person');
+    return found;
+  };
+
+  return {
+    async ofClass(classId: string): Promise<Record<string, OfStudent>> {
+      const rows = await manager.findBy(ClassStudentEntity, { classId });
+      return Object.fromEntries(rows.map((row) => [row.studentId, { note: row.note, personId: row.personId }]));
+    },
+
+    async save(ownerId: string, classId: string, studentId: string, change: SaveOfStudent): Promise<void> {
+      if (change.personId) await ownPerson(ownerId, change.personId);
+      const columns = Object.entries({ note: change.note, person_id: change.personId }).filter(([, value]) => value !== undefined);
+      if (columns.length === 0) return;
+      // One statement, so that two at once leave one row.
+      await pool.query(
+        `INSERT INTO class_student (class_id, student_id, ${columns.map(([name]) => name).join(', ')}) VALUES (?, ?, ${columns.map(() => '?').join(', ')})
+         ON DUPLICATE KEY UPDATE ${columns.map(([name]) => `${name} = VALUES(${name})`).join(', ')}`,
+        [classId, studentId, ...columns.map(([, value]) => value)],
+      );
+    },
+
+    async add(ownerId: string, firstName: string): Promise<Person> {
+      if ((await manager.countBy(PersonEntity, { ownerId })) >= MOST_PEOPLE)
+        throw new ApiFault(409, 'too-many', 'Two thousand people are kept. Take some away first.');
+      const one = { id: nanoid(12), ownerId, firstName: firstName.trim() };
+      await manager.insert(PersonEntity, one);
+      return { id: one.id, firstName: one.firstName, classes: 0, pace: null };
+    },
+
+    async remove(ownerId: string, id: string): Promise<void> {
+      await ownPerson(ownerId, id);
+      await manager.delete(PersonEntity, { id });
+    },
+
+    /** Everybody who came before, with the pace that they showed: their times to Done against the plan's, over all their classes. */
+    async list(ownerId: string): Promise<Person[]> {
+      const people = await manager.find(PersonEntity, { where: { ownerId }, order: { firstName: 'ASC' } });
+      if (people.length === 0) return [];
+      const links = await manager.findBy(ClassStudentEntity, { personId: In(people.map((one) => one.id)) });
+      const states = new Map<string, ReturnType<typeof newClass>>();
+      for (const classId of new Set(links.map((link) => link.classId))) {
+        const state = newClass();
+        for (const event of await classes.events(classId)) fold(state, event);
+        states.set(classId, state);
+      }
+      return people.map(({ id, firstName }) => {
+        const own = links.filter((link) => link.personId === id);
+        const logs = own.flatMap(({ classId, studentId }) => ownPace(states.get(classId) ?? newClass(), studentId));
+        const mean = logs.reduce((sum, one) => sum + Math.log(one), 0) / Math.max(1, logs.length);
+        return { id, firstName, classes: own.length, pace: logs.length > 0 ? Math.round(Math.exp(mean) * 100) / 100 : null };
+      });
+    },
+
+    /** Writes a letter to everybody on the roster into the outbox: when, where, the code, what to bring, and a file for calendars. */
+    async write(one: ClassEntity, joinAddress: string): Promise<number> {
+      const invite = one.invite ? (JSON.parse(one.invite) as Invite) : null;
+      if (!invite || invite.roster.length === 0)
+        throw new ApiFault(422, 'no-roster', 'Nobody is on the list yet. Enter first names, or bring them as a CSV file.');
+      const lesson = await classes.lesson(one);
+      const { plan } = await classes.sheetOf(one.revisionId);
+      const startMs = new Date(invite.startsAt).getTime();
+      const bring = bringInWords(lesson);
+      const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'short', timeZone: invite.timeZone }).format(startMs);
+      const words = `${when}${invite.place ? `, ${invite.place}` : ''}.\nJoin at ${joinAddress}\n\n${bring}`;
+      const ics = toIcs(
+        lesson.title,
+        [
+          {
+            id: one.id,
+            title: lesson.title,
+            startMs,
+            endMs: startMs + Math.max(5, Math.ceil(plan.endMin / 5) * 5) * 60_000,
+            place: invite.place,
+            words: `${bring}\nJoin at ${joinAddress}`,
+            url: joinAddress,
+          },
+        ],
+        Date.now(),
+      );
+      const rows = invite.roster.map(({ firstName }) => ({
+        id: nanoid(12),
+        ownerId: one.ownerId,
+        classId: one.id,
+        at: Date.now(),
+        toName: firstName,
+        subject: lesson.title,
+        text: `${firstName}, you are expected on ${words}`,
+        attachment: ics,
+      }));
+      await manager.insert(LetterEntity, rows);
+      return rows.length;
+    },
+
+    async letters(ownerId: string): Promise<Letter[]> {
+      const rows = await manager.find(LetterEntity, { where: { ownerId }, order: { at: 'DESC', toName: 'ASC' }, take: 300 });
+      return rows.map((row) => ({
+        id: row.id,
+        at: new Date(row.at).toISOString(),
+        to: row.toName,
+        subject: row.subject,
+        text: row.text,
+        attachment: row.attachment,
+      }));
+    },
+  };
+}
+export type PeopleStore = ReturnType<typeof peopleStore>;

@@ -98,7 +98,13 @@ export type OfStudent = { note: string; personId: string | null };
 export type Person = { id: string; firstName: string; classes: number; pace: number | null };
 export type Letter = { id: string; at: string; to: string; subject: string; text: string; attachment: string | null };
 /** All that happened in a class, with what is needed to show it. */
-export type ClassRecord = { events: ClassEvent[]; sheet: FollowSheet; students: Record<string, OfStudent> };
+export type ClassRecord = {
+  title: string;
+  events: ClassEvent[];
+  sheet: FollowSheet;
+  lesson: Lesson;
+  students: Record<string, OfStudent>;
+};
 /** A room that an instructor keeps for other lessons. */
 export type SavedRoom = { id: string; room: Room };
 export type Kept = Static<typeof Kept>;

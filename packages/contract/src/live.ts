@@ -193,6 +193,8 @@ export type SheetStep = {
   lines: string[];
   checkpoint: string;
   brush: string | null;
+  /** The same brush in metric words. */
+  brushMetric?: string | null;
   technique: string | null;
   /** The movement of the brush, where the lesson says one. */
   stroke?: string | null;

@@ -1,7 +1,7 @@
+import { readFile } from 'node:fs/promises';
+import type { AddressInfo } from 'node:net';
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import fastify, { type FastifyInstance } from 'fastify';
-import type { AddressInfo } from 'node:net';
-import { readFile } from 'node:fs/promises';
 import { auth } from './auth/plugin.js';
 import { aloneBus } from './bus/bus.js';
 import { redisBus } from './bus/redis.js';
@@ -27,9 +27,7 @@ export type Running = { app: FastifyInstance; database: Database; seeded: boolea
 /** The server, ready to listen. Throws one sentence where the database does not answer. */
 export async function buildApp(config: Config): Promise<Running> {
   const database = await openDatabase(config.databaseUrl);
-  const https = config.tls
-    ? { https: { cert: await readFile(config.tls.cert), key: await readFile(config.tls.key) } }
-    : {};
+  const https = config.tls ? { https: { cert: await readFile(config.tls.cert), key: await readFile(config.tls.key) } } : {};
   const app = fastify({
     ...https,
     logger: config.quiet ? { level: 'error' } : { level: 'warn' },

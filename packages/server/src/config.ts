@@ -46,10 +46,9 @@ export function readConfig(env: NodeJS.ProcessEnv, webFolder: string): Config {
   if (redisUrl && !/^rediss?:\/\/[^/]+/.test(redisUrl))
     throw new RangeError(`VIATICUM_REDIS_URL is “${redisUrl}”. Give an address such as redis://127.0.0.1:6379.`);
   const scheme = cert ? 'https' : 'http';
-  const publicUrl = (env.VIATICUM_PUBLIC_URL || `${scheme}://${isLoopback ? host : (addresses[0] ?? 'localhost')}:${port}`).replace(
-    /\/$/,
-    '',
-  );
+  const publicUrl = (
+    env.VIATICUM_PUBLIC_URL || `${scheme}://${isLoopback ? host : (addresses[0] ?? 'localhost')}:${port}`
+  ).replace(/\/$/, '');
   if (!/^https?:\/\/[^/]+$/.test(publicUrl))
     throw new RangeError(`VIATICUM_PUBLIC_URL is “${publicUrl}”. Give an address such as http://192.168.1.20:4870.`);
   const names = ['127.0.0.1', 'localhost', '[::1]', ...addresses];

@@ -4,7 +4,11 @@ import { classSocket, type Place } from './socket.js';
 const EVERY_MS = 60_000;
 
 /** The air of a room in which people paint, minutes after they came: it warms, and grows damp until somebody opens a window. */
-export function airAt(start: { airC: number; humidity: number }, minutes: number, seed: number): { airC: number; humidity: number } {
+export function airAt(
+  start: { airC: number; humidity: number },
+  minutes: number,
+  seed: number,
+): { airC: number; humidity: number } {
   const draw = uniform(seed);
   const [phase, windowAt] = [draw() * 6.28, 45 + draw() * 30];
   const warm = 2.5 * (1 - Math.exp(-minutes / 40)) + 0.3 * Math.sin(phase + minutes / 9);

@@ -10,7 +10,8 @@ const names = [
 const LOSES = 0.05;
 
 /** The first name of the k-th simulated student. */
-export const nameOf = (k: number): string => `${names[k % names.length]}${k >= names.length ? ` ${Math.floor(k / names.length) + 1}` : ''}`;
+export const nameOf = (k: number): string =>
+  `${names[k % names.length]}${k >= names.length ? ` ${Math.floor(k / names.length) + 1}` : ''}`;
 
 /**
  * A simulated student: joins by first name, works through the steps at a pace of their own (lognormal by level, with noise a step, as
@@ -41,7 +42,11 @@ export function student(place: Place, k: number, level: Level, seed: number) {
       const until = Math.max(shown, freeAt) + takes;
       const help = helpOf[level];
       const asks = draw() < help.chance;
-      work = { stepId: item.stepId, until: until + (asks ? help.minutes * 60_000 : 0), handAt: asks ? shown + takes * draw() : null };
+      work = {
+        stepId: item.stepId,
+        until: until + (asks ? help.minutes * 60_000 : 0),
+        handAt: asks ? shown + takes * draw() : null,
+      };
       if (draw() < LOSES) socket.goAway(1500 + draw() * 6000);
       return;
     }

@@ -3,6 +3,7 @@ import './ui/base.css';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Follow } from './live/follow/follow.js';
+import { keepPage } from './live/follow/keep-page.js';
 
 const root = document.getElementById('root');
 if (root) {
@@ -12,3 +13,5 @@ if (root) {
     </StrictMode>,
   );
 }
+
+keepPage();

@@ -52,6 +52,8 @@ const router = createBrowserRouter([
       { path: '/lesson/:id/read', loader: asksForSignIn, lazy: page(() => import('./read/read-through.js')) },
       { path: '/lesson/:id/trace', loader: asksForSignIn, lazy: page(() => import('./trace/trace.js')) },
       { path: '/desk/:code', loader: asksForSignIn, lazy: page(() => import('./live/desk/desk.js')) },
+      { path: '/assist/:code', lazy: page(() => import('./live/desk/assist.js')) },
+      { path: '/class/:code', loader: asksForSignIn, lazy: page(() => import('./live/record/record.js')) },
       { path: '/wall/:code', lazy: page(() => import('./live/wall/wall.js')) },
       { path: '*', loader: () => redirect('/') },
     ],

@@ -36,6 +36,8 @@ export const paceWords = {
   saves: (minutes: number, chance: string) =>
     minutes < 0.5 ? `saves nothing; ${chance} finish` : `saves ${minutesInWords(minutes)}; ${chance} finish`,
   playing: (share: number) => `Playing the class: ${Math.round(share * 100)} %`,
+  returning: (count: number) => (count === 0 ? 'Who comes back?' : count === 1 ? 'One comes back' : `${count} come back`),
+  returningAbout: 'Their own pace takes the place of a drawn one.',
   needSteps: 'Once there are steps, the class is played here before it is held.',
 };
 
@@ -43,14 +45,69 @@ export const inviteWords = {
   title: 'A date for it',
   when: 'Begins',
   place: 'Where',
-  bring: (canvas: string, tubes: readonly string[], brushes: readonly string[]) =>
-    [
-      `Bring: a canvas ${canvas}.`,
-      tubes.length > 0 && `Tubes: ${tubes.join(', ')}.`,
-      brushes.length > 0 && `Brushes: ${brushes.join(', ')}.`,
-    ]
-      .filter(Boolean)
-      .join('\n'),
+  seats: 'Seats',
+  zone: (zone: string) => `Times are those of ${zone.replace(/_/g, ' ')}.`,
   save: 'Save for calendars',
+  plan: 'Plan this class',
+  change: 'Save the changes',
   needWhen: 'Choose a day and a time first.',
+  roster: 'Who is expected',
+  rosterAbout: 'First names only, one a line. They need no account, and nothing else is asked of them.',
+  names: 'First names',
+  bring: 'Bring a CSV file',
+  take: 'Save as CSV',
+  count: (count: number, seats: number) =>
+    count > seats ? `${count} names for ${seats} seats: ${count - seats} too many.` : `${count} of ${seats} seats.`,
+  returning: 'Who came before',
+  returns: (name: string, pace: string) => `${name}${pace}`,
+  planned: 'Planned',
+  code: 'Students join with',
+  early: 'The code holds from now on; who comes early is asked to wait.',
+  write: 'Write to everybody',
+  written: (count: number) => (count === 1 ? 'One letter lies in the outbox.' : `${count} letters lie in the outbox.`),
+  outbox: 'Outbox (simulated)',
+  outboxAbout: 'Nothing leaves this machine: letters are written here, to be read or copied.',
+  noLetters: 'No letter yet.',
+  noFile: 'This file could not be read.',
+};
+
+export const rehearseWords = {
+  title: 'Rehearse it',
+  about:
+    'Simulated students join as real ones do: each at a pace of their own, some lose the connection, some ask for help. Time can be made to run up to sixty times as fast.',
+  students: 'Students',
+  level: 'They are',
+  sensor: 'A simulated sensor tells the room’s air',
+  begin: 'Begin the rehearsal',
+};
+
+export const aloneWords = {
+  title: 'Painting alone',
+  about:
+    'A link for those who paint at home, at their own pace, with the drying clock of their own coats. It works without a network once it was opened, and shows the lesson as it is when the link is made.',
+  make: 'Make the link',
+  renew: 'Show the lesson as it is now',
+  copy: 'Copy',
+  copied: 'Copied',
+};
+
+export const recordWords = {
+  title: 'What happened',
+  back: 'Back to the lesson',
+  none: 'This class was never begun: there is nothing to look back on.',
+  took: (actual: string, planned: string) => `It took ${actual}; planned were ${planned}.`,
+  finished: (done: number, of: number) => `${done} of ${of} said Done to the last step.`,
+  names: (names: string) => `Finished: ${names}.`,
+  columns: ['', 'planned', 'took', 'difference', 'half were done after', 'done'],
+  never: 'left out',
+  touch: (minute: string, dry: boolean) => `touched after ${minute}: ${dry ? 'dry' : 'not yet'}`,
+  hands: 'Hands',
+  noHands: 'Nobody raised a hand.',
+  hand: (name: string, minute: string, reason: string, took: string | null) =>
+    `${minute} ${name}, ${reason}${took === null ? '' : `, helped after ${took}`}`,
+  replay: 'Looking back',
+  at: (minute: string) => `At ${minute}`,
+  minute: 'Minute of the class',
+  play: 'Play',
+  stop: 'Stop',
 };

@@ -50,6 +50,11 @@ export function brushInWords(brush: Brush): string {
   return brush.size.endsWith('in') ? `${brush.size} ${brush.type}` : `${brush.type} ${brush.size}`;
 }
 
+/** "25 mm flat", "rigger 2": sizes that have a name keep it. */
+export function brushInMetric(brush: Brush): string {
+  return brush.size.endsWith('in') ? `${Math.round(brush.widthMm)} mm ${brush.type}` : brushInWords(brush);
+}
+
 /** A loaded brush left in the air hardens within these minutes (common practice, no published source). */
 export const BRUSH_HARDENS_MIN = 12;
 

@@ -3,9 +3,7 @@ import { coatUnder } from './drying.js';
 import type { ClassState } from './state.js';
 import { currentItem } from './timing.js';
 
-export type Actor =
-  | { kind: 'instructor' | 'assistant' | 'sensor' | 'guest' }
-  | { kind: 'student'; id: string };
+export type Actor = { kind: 'instructor' | 'assistant' | 'sensor' | 'guest' } | { kind: 'student'; id: string };
 /** What the server worked out beforehand for a command that needs it. */
 export type WorkedOut = { plan?: Plan; factor?: number; real?: number };
 
@@ -76,8 +74,8 @@ export function may(state: ClassState, actor: Actor, command: Command): void {
       state.phase === 'planned'
         ? 'The class is not open yet. Wait until your instructor opens it.'
         : state.phase === 'open'
-        ? 'The class has not started yet. Go on to the first step first.'
-        : 'This cannot be done at this point of the class.',
+          ? 'The class has not started yet. Go on to the first step first.'
+          : 'This cannot be done at this point of the class.',
     );
   }
   if (command.type === 'join') {

@@ -1,6 +1,8 @@
 export { type Actor, decide, isNewAir, may, Refusal, TAKE_BACK_MS, type WorkedOut } from './decide.js';
 export { classMinute, coatsNow, coatUnder, dryAge, dryingLeft, waitedFor } from './drying.js';
+export { type Happened, type HappenedHand, type HappenedItem, happened, planAsHappened, stateAt } from './happened.js';
 export { type Behind, behind, leaveOutFor, ownPace } from './late.js';
+export { airFactorOf, groupPace, inClimate, replanClass } from './replan.js';
 export {
   type ClassState,
   type Climate,
@@ -14,4 +16,3 @@ export {
   type Visit,
 } from './state.js';
 export { currentItem, elapsedSeconds, expectedEnd, planMinute, secondsLeft } from './timing.js';
-export { airFactorOf, groupPace, inClimate, replanClass } from './replan.js';

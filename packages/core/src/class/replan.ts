@@ -87,7 +87,11 @@ export function replanClass(lesson: Lesson, state: ClassState, now: number): Pla
  * How much longer than planned coats dry in other air: the middle one of the lesson's coats, by the drying model; at most eight times.
  * 1 where the lesson lays nothing.
  */
-export function airFactorOf(lesson: Lesson, planned: Lesson['room'], air: { airC: number; humidity: number; airSpeed: number }): number {
+export function airFactorOf(
+  lesson: Lesson,
+  planned: Lesson['room'],
+  air: { airC: number; humidity: number; airSpeed: number },
+): number {
   const waits = (room: Lesson['room']) =>
     new Map(planLesson({ ...lesson, room }).plan.coats.map((coat) => [`${coat.stepId}/${coat.zoneId}`, coat.paintOverMin]));
   const { hours: _, ...still } = planned;

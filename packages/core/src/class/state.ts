@@ -25,6 +25,8 @@ export type ClassState = {
   revision: number;
   code: string;
   plan: Plan | null;
+  /** How long the class was to take when it was opened. */
+  plannedMin: number;
   current: Current | null;
   /** What was current before, for taking back; the newest last. */
   before: (Current | null)[];
@@ -56,6 +58,7 @@ export const newClass = (): ClassState => ({
   revision: 0,
   code: '',
   plan: null,
+  plannedMin: 0,
   current: null,
   before: [],
   visits: [],
@@ -90,6 +93,7 @@ export function fold(state: ClassState, event: ClassEvent): ClassState {
       state.phase = 'open';
       state.revision = body.revision;
       state.plan = body.plan;
+      state.plannedMin = body.plan.endMin;
       state.code = body.code;
       state.rehearsal = body.rehearsal === true;
       break;

@@ -16,7 +16,10 @@ export function wholeSheet(lesson: Lesson): AloneSheet {
   const steps = Object.fromEntries(
     Object.entries(sheet.steps).map(([id, step]): [string, SheetStep] => [
       id,
-      { ...step, mixes: step.mixes.map((mix) => ({ ...mix, ...(places.has(mix.id) && { place: places.get(mix.id) as string }) })) },
+      {
+        ...step,
+        mixes: step.mixes.map((mix) => ({ ...mix, ...(places.has(mix.id) && { place: places.get(mix.id) as string }) })),
+      },
     ]),
   );
   return {
@@ -33,7 +36,8 @@ function heapPlaces(lesson: Lesson): Map<string, string> {
   return new Map(
     looks.map((look, i) => {
       const [x, y] = spots[i] as [number, number];
-      const across = x < 0.3 ? 'left' : x < 0.45 ? 'left of the middle' : x <= 0.55 ? 'middle' : x <= 0.7 ? 'right of the middle' : 'right';
+      const across =
+        x < 0.3 ? 'left' : x < 0.45 ? 'left of the middle' : x <= 0.55 ? 'middle' : x <= 0.7 ? 'right of the middle' : 'right';
       return [look.mix.id, rows > 1 && looks.length > 8 ? `${y > 0.4 ? 'near row' : 'far row'}, ${across}` : across];
     }),
   );
@@ -60,7 +64,10 @@ function waysOf(lesson: Lesson, plan: LessonPlan): NonNullable<FollowSheet['ways
 }
 
 const tracing: { helper: Helper; words: string }[] = [
-  { helper: 'transfer-paper', words: 'Lay the transfer paper under the tracing, its dull side on the canvas, and go over the lines.' },
+  {
+    helper: 'transfer-paper',
+    words: 'Lay the transfer paper under the tracing, its dull side on the canvas, and go over the lines.',
+  },
   { helper: 'graphite', words: 'Rub the back of the tracing with soft graphite, turn it over, and go over the lines.' },
 ];
 
@@ -89,4 +96,3 @@ function blending(lesson: Lesson, stepId: string, plan: LessonPlan): { helper: H
   });
   return ways;
 }
-

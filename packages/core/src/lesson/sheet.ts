@@ -1,5 +1,5 @@
 import type { FollowSheet, Lesson, OtherRecipes, PaintLayer, SheetMix, SheetStep, Step } from '@viaticum/contract';
-import { brushInWords, brushOf } from '../brush/index.js';
+import { brushInMetric, brushInWords, brushOf } from '../brush/index.js';
 import { cssRgb } from '../colour/index.js';
 import { outlineBox, outlinePath } from '../zone/index.js';
 import { visibleOf } from './derived.js';
@@ -38,6 +38,7 @@ function sheetStep(lesson: Lesson, step: Step, number: number): SheetStep {
     lines: sentences(plainWords(step.say)).slice(0, 3),
     checkpoint: plainWords(step.checkpoint),
     brush: brush && brushInWords(brush),
+    brushMetric: brush && brushInMetric(brush),
     technique: step.technique ?? null,
     stroke: step.stroke ?? null,
     counts: countsOf(lesson, step),

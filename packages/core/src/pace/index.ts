@@ -1,3 +1,3 @@
+export { normal, uniform } from './chance.js';
 export * from './group.js';
 export * from './simulate.js';
-export { normal, uniform } from './chance.js';

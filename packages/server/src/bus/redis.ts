@@ -18,7 +18,9 @@ export async function redisBus(url: string, onFault: (fault: Error) => void): Pr
     await Promise.race([Promise.all([publisher.connect(), subscriber.connect()]), tooLong]);
   } catch {
     for (const client of [publisher, subscriber]) client.destroy();
-    throw new Error(`Redis at ${new URL(url).host} does not answer. Start it, or leave VIATICUM_REDIS_URL away to run one server.`);
+    throw new Error(
+      `Redis at ${new URL(url).host} does not answer. Start it, or leave VIATICUM_REDIS_URL away to run one server.`,
+    );
   }
   return {
     isShared: true,

@@ -26,8 +26,10 @@ export async function camera(app: FastifyInstance, { store, find, tidy }: Parts)
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
   const newest = new Map<string, Shot>();
   await app.register(async (scope) => {
-    scope.addContentTypeParser(['image/jpeg', 'image/png', 'image/webp'], { parseAs: 'buffer', bodyLimit: MOST_BYTES }, (_, body, done) =>
-      done(null, body),
+    scope.addContentTypeParser(
+      ['image/jpeg', 'image/png', 'image/webp'],
+      { parseAs: 'buffer', bodyLimit: MOST_BYTES },
+      (_, body, done) => done(null, body),
     );
     // Who may call: a camera with the key that the instructor gave it.
     scope.withTypeProvider<TypeBoxTypeProvider>().post(

@@ -25,11 +25,7 @@ const actorName = (actor: Actor): string => (actor.kind === 'student' ? actor.id
  * transaction each, so that what is acknowledged is committed. The state is folded in memory; after an error it is read from the database again and the same
  * batch is tried until it works. A command whose id is in the log already is answered with its first result.
  */
-export function classLog(
-  pool: Pool,
-  classId: string,
-  arrive: (events: ClassEvent[], from: 'here' | 'elsewhere') => void,
-) {
+export function classLog(pool: Pool, classId: string, arrive: (events: ClassEvent[], from: 'here' | 'elsewhere') => void) {
   let state: ClassState = newClass();
   /** All events in their order; those after `committed` are being written and nobody has seen them. */
   const events: ClassEvent[] = [];

@@ -28,7 +28,9 @@ export function peopleStore({ source, pool }: Database, classes: ClassStore) {
 
     async save(ownerId: string, classId: string, studentId: string, change: SaveOfStudent): Promise<void> {
       if (change.personId) await ownPerson(ownerId, change.personId);
-      const columns = Object.entries({ note: change.note, person_id: change.personId }).filter(([, value]) => value !== undefined);
+      const columns = Object.entries({ note: change.note, person_id: change.personId }).filter(
+        ([, value]) => value !== undefined,
+      );
       if (columns.length === 0) return;
       // One statement, so that two at once leave one row.
       await pool.query(
@@ -79,7 +81,9 @@ export function peopleStore({ source, pool }: Database, classes: ClassStore) {
       const { plan } = await classes.sheetOf(one.revisionId);
       const startMs = new Date(invite.startsAt).getTime();
       const bring = bringInWords(lesson);
-      const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'short', timeZone: invite.timeZone }).format(startMs);
+      const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'short', timeZone: invite.timeZone }).format(
+        startMs,
+      );
       const words = `${when}${invite.place ? `, ${invite.place}` : ''}.\nJoin at ${joinAddress}\n\n${bring}`;
       const ics = toIcs(
         lesson.title,

@@ -20,8 +20,8 @@ import type { ClassEntity } from '../db/entities.js';
 import { ApiFault } from '../errors.js';
 import { camera } from './camera.js';
 import { codeGuard } from './guard.js';
-import { people } from './people-plugin.js';
 import type { PeopleStore } from './people.js';
+import { people } from './people-plugin.js';
 import type { Rehearsals } from './rehearsals.js';
 import type { Role } from './room.js';
 import type { ClassStore } from './store.js';
@@ -104,12 +104,13 @@ export async function classes(app: FastifyInstance, { store, people: peopleOf, r
   });
   routes.get('/api/classes/:code/record', { schema: { params: CodeParam } }, async (request): Promise<ClassRecord> => {
     const one = await store.owned(signedIn(request).id, tidy(request.params.code));
-    const [events, sheet, students] = await Promise.all([
+    const [events, sheet, lesson, students] = await Promise.all([
       store.events(one.id),
       store.sheet(one.code),
+      store.lesson(one),
       peopleOf.ofClass(one.id),
     ]);
-    return { events, sheet, students };
+    return { title: lesson.title, events, sheet, lesson, students };
   });
   routes.get('/api/classes/:code/qr.svg', { schema: { params: CodeParam } }, async (request, reply) => {
     const one = await store.owned(signedIn(request).id, tidy(request.params.code));

@@ -78,7 +78,12 @@ export function classStore(database: Database, lessons: LessonStore, bus: Bus) {
     await manager.insert(ClassEventEntity, { classId, ...event, commandId: nanoid(12), body: JSON.stringify(body) });
     return event;
   };
-  const opening = (revision: number, document: Parameters<typeof planLesson>[0], code: string, rehearsal: boolean): EventBody => ({
+  const opening = (
+    revision: number,
+    document: Parameters<typeof planLesson>[0],
+    code: string,
+    rehearsal: boolean,
+  ): EventBody => ({
     type: 'opened',
     v: 1,
     revision,
@@ -90,9 +95,7 @@ export function classStore(database: Database, lessons: LessonStore, bus: Bus) {
   const sheetOf = (revisionId: number): Promise<AloneSheet> => {
     const known = sheets.get(revisionId);
     if (known) return known;
-    const work = lessons
-      .revision(revisionId)
-      .then((lesson) => planning.ask({ kind: 'sheet', lesson }) as Promise<AloneSheet>);
+    const work = lessons.revision(revisionId).then((lesson) => planning.ask({ kind: 'sheet', lesson }) as Promise<AloneSheet>);
     work.catch(() => sheets.delete(revisionId));
     sheets.set(revisionId, work);
     const [oldest] = sheets.keys();

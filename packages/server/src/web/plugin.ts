@@ -40,6 +40,7 @@ export async function web(app: FastifyInstance, { folder }: { folder: string }):
   });
   app.get('/join', (_, reply) => reply.sendFile('follow.html'));
   app.get('/join/*', (_, reply) => reply.sendFile('follow.html'));
+  app.get('/paint/*', (_, reply) => reply.sendFile('follow.html'));
   app.setNotFoundHandler((request, reply) => {
     const isPage = request.method === 'GET' && !/^\/(api|assets)\//.test(request.url);
     if (isPage) return reply.sendFile('index.html');

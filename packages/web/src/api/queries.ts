@@ -1,6 +1,5 @@
 import { type QueryClient, queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
 import type {
-  ClassAnswer,
   Instructor,
   Kept,
   KeptAnswer,
@@ -20,9 +19,6 @@ export const sessionQuery = queryOptions({
   staleTime: 60_000,
 });
 export const lessonsQuery = queryOptions({ queryKey: ['lessons'], queryFn: () => call<LessonCard[]>('GET', '/api/lessons') });
-export const classesQuery = queryOptions({ queryKey: ['classes'], queryFn: () => call<ClassAnswer[]>('GET', '/api/classes') });
-export const classQuery = (code: string) =>
-  queryOptions({ queryKey: ['class', code], queryFn: () => call<ClassAnswer>('GET', `/api/classes/${code}`) });
 export const roomsQuery = queryOptions({ queryKey: ['rooms'], queryFn: () => call<SavedRoom[]>('GET', '/api/rooms') });
 export const keptQuery = queryOptions({ queryKey: ['kept'], queryFn: () => call<KeptAnswer[]>('GET', '/api/kept') });
 export const readLesson = (id: string) => call<LessonAnswer>('GET', `/api/lessons/${id}`);
@@ -54,13 +50,6 @@ export function useCreateLesson() {
   return useMutation({
     mutationFn: (document: Lesson) => call<LessonAnswer>('POST', '/api/lessons', { document }),
     onSuccess: refresh(client, 'lessons'),
-  });
-}
-export function useOpenClass() {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: (lessonId: string) => call<ClassAnswer>('POST', '/api/classes', { lessonId }),
-    onSuccess: refresh(client, 'classes'),
   });
 }
 export function useUploadPicture() {

@@ -1,8 +1,9 @@
 import type { ClientFrame, Command, ServerFrame } from '@viaticum/contract';
-import { type ClassState, fold, newClass } from '@viaticum/core/class';
+import { type ClassState, classTime, fold, newClass } from '@viaticum/core/class';
 
 const PING_MS = 4000;
 const SILENCE_MS = 9000;
+const KEEP_MS = 400;
 const RETRY_MS = [300, 600, 1200, 2500, 4000];
 
 export type LiveSnapshot = {
@@ -14,6 +15,18 @@ export type LiveSnapshot = {
   you: string | null;
   connected: readonly string[];
   refusal: string | null;
+  /** When the camera's newest picture came, on the desk. */
+  camera: { at: number; simulated: boolean } | null;
+};
+export type Role = 'desk' | 'phone' | 'assistant';
+/** What a connection remembers beyond itself: who this phone is, and the class as it was when it was last heard of. */
+export type Memory = {
+  token: string | null;
+  keepToken: (token: string) => void;
+  /** The key of an assistant's link. */
+  key?: string;
+  kept?: { state: ClassState; you: string | null } | null;
+  keep?: (state: ClassState, you: string | null) => void;
 };
 type Outgoing = { id: string; command: Command; resolve: (answer: { ok: boolean; message?: string }) => void };
 
@@ -24,27 +37,34 @@ const newId = (): string =>
  * The connection of a desk or a phone to its class: folds events, keeps the server's clock, and mends itself. Commands wait in
  * an outbox by their id until the server has answered; after a reconnect they are sent again under the same id.
  */
-export function liveConnection(
-  code: string,
-  as: 'desk' | 'phone',
-  memory: { token: string | null; keepToken: (token: string) => void },
-) {
+export function liveConnection(code: string, as: Role, memory: Memory) {
   let socket: WebSocket | null = null;
   let attempts = 0;
   let heard = 0;
   let offset = 0;
   let bestTrip = Number.POSITIVE_INFINITY;
   let closed = false;
+  let greeted = false;
+  let keeping: ReturnType<typeof setTimeout> | null = null;
   const outbox = new Map<string, Outgoing>();
   const listeners = new Set<() => void>();
   let snapshot: LiveSnapshot = {
     version: 0,
-    state: newClass(),
+    state: memory.kept?.state ?? newClass(),
     online: false,
-    ready: false,
-    you: null,
+    // What is remembered is shown at once; whether anything happened since is heard with hello.
+    ready: Boolean(memory.kept),
+    you: memory.kept?.you ?? null,
     connected: [],
     refusal: null,
+    camera: null,
+  };
+  const keepSoon = (): void => {
+    if (!memory.keep) return;
+    keeping ??= setTimeout(() => {
+      keeping = null;
+      memory.keep?.(snapshot.state, snapshot.you);
+    }, KEEP_MS);
   };
 
   const set = (next: Partial<LiveSnapshot>): void => {
@@ -71,7 +91,9 @@ export function liveConnection(
       attempts = 0;
       if (bestTrip === Number.POSITIVE_INFINITY) offset = frame.now - Date.now();
       for (const event of frame.events) fold(snapshot.state, event);
+      greeted = true;
       set({ online: true, ready: true, you: frame.you, connected: frame.connected });
+      keepSoon();
       for (const { id, command } of outbox.values()) send({ type: 'command', id, command });
     } else if (frame.type === 'events') {
       if (frame.from > snapshot.state.seq + 1)
@@ -79,8 +101,10 @@ export function liveConnection(
       else {
         for (const event of frame.events) fold(snapshot.state, event);
         set({});
+        keepSoon();
       }
     } else if (frame.type === 'presence') set({ connected: frame.connected });
+    else if (frame.type === 'camera') set({ camera: { at: frame.at, simulated: frame.simulated } });
     else if (frame.type === 'ack') {
       if (frame.token && frame.studentId) {
         memory.token = frame.token;
@@ -97,7 +121,9 @@ export function liveConnection(
   const open = (): void => {
     if (closed) return;
     const scheme = location.protocol === 'https:' ? 'wss' : 'ws';
-    const fresh = new WebSocket(`${scheme}://${location.host}/api/live/${encodeURIComponent(code)}?as=${as}`);
+    const fresh = new WebSocket(
+      `${scheme}://${location.host}/api/live/${encodeURIComponent(code)}?as=${as}${memory.key ? `&key=${encodeURIComponent(memory.key)}` : ''}`,
+    );
     socket = fresh;
     heard = Date.now();
     fresh.onopen = () => {
@@ -108,6 +134,7 @@ export function liveConnection(
     fresh.onclose = () => {
       if (socket !== fresh) return;
       socket = null;
+      greeted = false;
       if (snapshot.online) set({ online: false });
       const wait = RETRY_MS[Math.min(attempts++, RETRY_MS.length - 1)] as number;
       setTimeout(open, wait * (0.75 + Math.random() / 2));
@@ -127,21 +154,22 @@ export function liveConnection(
       listeners.add(listener);
       return () => listeners.delete(listener);
     },
-    /** The server's time in ms. */
-    now: () => Date.now() + offset,
+    /** The class's time in ms: the server's, or a rehearsal's own. */
+    now: () => classTime(snapshot.state, Date.now() + offset),
     /** Gives a command; resolves when it is committed or refused, however often the connection breaks meanwhile. */
     say(command: Command): Promise<{ ok: boolean; message?: string }> {
       return new Promise((resolve) => {
         const id = newId();
         outbox.set(id, { id, command, resolve });
         if (snapshot.refusal) set({ refusal: null });
-        if (snapshot.ready) send({ type: 'command', id, command });
+        if (greeted) send({ type: 'command', id, command });
       });
     },
     clearRefusal: () => set({ refusal: null }),
     close(): void {
       closed = true;
       clearInterval(heartbeat);
+      if (keeping) clearTimeout(keeping);
       document.removeEventListener('visibilitychange', wake);
       socket?.close();
     },

@@ -1,16 +1,16 @@
-import type { FollowSheet, Plan, PlanItem } from '@viaticum/contract';
+import type { FollowSheet, PlanCoat } from '@viaticum/contract';
 import { rungWord, zoneRung } from '@viaticum/core/plan';
 import { listInWords } from '@viaticum/core/units';
 
 /** What may be done on each wet area now, and what has to wait: short sentences for a phone. */
 export function allowed(
   sheet: FollowSheet,
-  plan: Plan,
+  coats: readonly PlanCoat[],
   minute: number,
 ): { now: string[]; notYet: { names: string; minutes: number | null }[] } {
   const by: Record<'workable' | 'damp', { name: string; nextMin: number | null }[]> = { workable: [], damp: [] };
   for (const zone of sheet.zones) {
-    const { rung, nextMin, coat } = zoneRung(plan.coats, zone.id, minute);
+    const { rung, nextMin, coat } = zoneRung(coats, zone.id, minute);
     if (rung !== 'workable' && rung !== 'damp') continue;
     const whole = coat?.paintOverMin == null ? null : coat.laidToMin + coat.paintOverMin - minute;
     by[rung].push({ name: zone.name, nextMin: rung === 'damp' ? nextMin : whole });
@@ -26,14 +26,4 @@ export function allowed(
     null,
   );
   return { now, notYet: wet.length > 0 ? [{ names: all(wet), minutes: longest }] : [] };
-}
-
-/** The coat that a pause waits for: the one that takes longest of its zones. */
-export function waitedFor(plan: Plan, item: PlanItem) {
-  const coats = plan.coats.filter((coat) => item.zoneIds.includes(coat.zoneId) && coat.laidToMin <= item.startMin + 1e-6);
-  return coats.reduce<(typeof coats)[number] | null>(
-    (last, coat) =>
-      last && last.laidToMin + (last.paintOverMin ?? 0) >= coat.laidToMin + (coat.paintOverMin ?? 0) ? last : coat,
-    null,
-  );
 }

@@ -2,12 +2,13 @@ import { type UseQueryResult, useQuery } from '@tanstack/react-query';
 import type { FollowSheet } from '@viaticum/contract';
 import { useEffect, useState } from 'react';
 import { call } from '../api/http.js';
-import { type LiveConnection, liveConnection } from './connection.js';
+import { type LiveConnection, liveConnection, type Role } from './connection.js';
 
 /** The sheet of a class and a connection to it, for a screen that keeps no place of its own in it; closed with the screen. */
 export function useOpenClass(
   code: string,
-  role: 'desk' | 'phone',
+  role: Role,
+  key?: string,
 ): { sheet: UseQueryResult<FollowSheet>; connection: LiveConnection | null } {
   const [connection, setConnection] = useState<LiveConnection | null>(null);
   const sheet = useQuery({
@@ -16,9 +17,9 @@ export function useOpenClass(
     staleTime: Number.POSITIVE_INFINITY,
   });
   useEffect(() => {
-    const fresh = liveConnection(code, role, { token: null, keepToken: () => undefined });
+    const fresh = liveConnection(code, role, { token: null, keepToken: () => undefined, ...(key && { key }) });
     setConnection(fresh);
     return () => fresh.close();
-  }, [code, role]);
+  }, [code, role, key]);
   return { sheet, connection };
 }

@@ -1,4 +1,4 @@
-import type { FollowSheet, Plan } from '@viaticum/contract';
+import type { FollowSheet, Plan, PlanCoat } from '@viaticum/contract';
 import { rungWord, zoneRung } from '@viaticum/core/plan';
 import type { ShownLayer, ZoneWetness } from './stage-canvas.js';
 
@@ -21,9 +21,9 @@ export function layersAfter(sheet: FollowSheet, plan: Plan, done: (stepId: strin
 }
 
 /** The rung of every painted zone at a minute, with a word on those that are wet. */
-export function wetnessAt(sheet: FollowSheet, plan: Plan, minute: number, labels: boolean): ZoneWetness[] {
+export function wetnessAt(sheet: FollowSheet, coats: readonly PlanCoat[], minute: number, labels: boolean): ZoneWetness[] {
   return sheet.zones.flatMap((zone) => {
-    const { rung } = zoneRung(plan.coats, zone.id, minute);
+    const { rung } = zoneRung(coats, zone.id, minute);
     if (rung === 'unpainted') return [];
     return [
       {

@@ -1,27 +1,27 @@
 import type { FollowSheet } from '@viaticum/contract';
-import { currentItem, type Student } from '@viaticum/core/class';
+import { behind, currentItem, type Student } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
-import { useMemo } from 'react';
+import { memo, useMemo } from 'react';
 import { StageCanvas } from '../../ui/stage-canvas.js';
 import { layersAfter } from '../../ui/stage-layers.js';
-import { words } from '../../words.js';
+import { deskWords as w } from '../../words-desk.js';
 import type { LiveSnapshot } from '../connection.js';
 
-const w = words.desk;
+const LATE_MIN = 1;
 
-/** Easels in rows, each with that student's own canvas as far as they have come. */
-export function SeatPlan({
-  live,
-  sheet,
-  now,
-  onHelped,
-}: {
+type Props = {
   live: LiveSnapshot;
   sheet: FollowSheet;
   now: number;
-  onHelped: (studentId: string) => void;
-}) {
-  const students = Object.values(live.state.students).sort((a, b) => a.joinedAt - b.joinedAt);
+  onHelped?: (studentId: string) => void;
+  /** Where one can be looked at more closely. */
+  chosen?: string | null;
+  onChoose?: (studentId: string) => void;
+};
+
+/** Easels as they stand in the room, each with that student's own canvas as far as they have come. */
+export function SeatPlan({ live, sheet, now, onHelped, chosen = null, onChoose }: Props) {
+  const students = Object.values(live.state.students).sort((a, b) => a.seat - b.seat);
   if (students.length === 0) return <p className="desk-quiet">{w.noEasels}</p>;
   const stepId = currentItem(live.state)?.stepId;
   return (
@@ -31,63 +31,106 @@ export function SeatPlan({
         className="seats"
         style={{ '--columns': Math.min(6, Math.max(3, Math.ceil(Math.sqrt(students.length * 1.6)))) } as React.CSSProperties}
       >
-        {students.map((student) => (
-          <Easel
-            key={student.id}
-            student={student}
-            live={live}
-            sheet={sheet}
-            isDone={stepId !== undefined && student.doneAt[stepId] !== undefined}
-            isAway={live.online && !live.connected.includes(student.id)}
-            handSeconds={student.hand ? (now - student.hand.at) / 1000 : null}
-            onHelped={onHelped}
-          />
-        ))}
+        {students.map((student) => {
+          const late = Math.floor(behind(live.state, student, now)?.minutes ?? 0);
+          return (
+            <Easel
+              key={student.id}
+              student={student}
+              sheet={sheet}
+              plan={live.state.plan}
+              doneSteps={Object.keys(student.doneAt).sort().join(' ')}
+              isDone={stepId !== undefined && student.doneAt[stepId] !== undefined}
+              isAway={live.online && !live.connected.includes(student.id)}
+              isChosen={student.id === chosen}
+              lateMin={late >= LATE_MIN ? late : 0}
+              handSeconds={student.hand ? Math.max(0, Math.floor((now - student.hand.at) / 1000)) : null}
+              reason={student.hand ? w.reasons[student.hand.reason] : ''}
+              onHelped={onHelped}
+              onChoose={onChoose}
+            />
+          );
+        })}
       </ul>
     </>
   );
 }
 
-function Easel({
-  student,
-  live,
-  sheet,
-  isDone,
-  isAway,
-  handSeconds,
-  onHelped,
-}: {
+type EaselProps = {
   student: Student;
-  live: LiveSnapshot;
   sheet: FollowSheet;
+  plan: LiveSnapshot['state']['plan'];
+  doneSteps: string;
   isDone: boolean;
   isAway: boolean;
+  isChosen: boolean;
+  lateMin: number;
   handSeconds: number | null;
-  onHelped: (studentId: string) => void;
-}) {
-  const { plan } = live.state;
-  const doneSteps = Object.keys(student.doneAt).sort().join(' ');
-  const layers = useMemo(
-    () => (plan ? layersAfter(sheet, plan, (stepId) => doneSteps.includes(stepId) && doneSteps.split(' ').includes(stepId)) : []),
-    [sheet, plan, doneSteps],
-  );
+  reason: string;
+  onHelped: ((studentId: string) => void) | undefined;
+  onChoose: ((studentId: string) => void) | undefined;
+};
+
+function Easel({
+  student,
+  sheet,
+  plan,
+  doneSteps,
+  isDone,
+  isAway,
+  isChosen,
+  lateMin,
+  handSeconds,
+  reason,
+  onHelped,
+  onChoose,
+}: EaselProps) {
   const hasHand = handSeconds !== null;
-  const note = hasHand ? w.handFor(clock(Math.max(0, handSeconds))) : isAway ? w.away : isDone ? w.finished : '';
+  const note = hasHand
+    ? `${w.handFor(clock(handSeconds))}, ${reason}`
+    : isAway
+      ? w.away
+      : lateMin > 0
+        ? w.lateBy(lateMin)
+        : isDone
+          ? w.finished
+          : '';
   const { widthMm, heightMm } = sheet.canvas;
   return (
-    <li className={`easel${hasHand ? ' hand' : ''}${isAway ? ' away' : ''}${isDone ? ' done' : ''}`}>
+    <li className={`easel${hasHand ? ' hand' : ''}${isAway ? ' away' : ''}${isDone ? ' done' : ''}${isChosen ? ' chosen' : ''}`}>
       <button
         type="button"
-        disabled={!hasHand}
-        onClick={() => onHelped(student.id)}
-        aria-label={hasHand ? w.handDown(student.firstName) : `${student.firstName} ${note}`}
+        className="easel-place"
+        disabled={!onChoose}
+        aria-pressed={isChosen}
+        onClick={() => onChoose?.(student.id)}
+        aria-label={`${student.firstName} ${note}`}
       >
         <span className="easel-canvas" style={{ aspectRatio: `${widthMm} / ${heightMm}` }}>
-          <StageCanvas sheet={sheet} layers={layers} label="" shownPx={80} />
+          <Canvas sheet={sheet} plan={plan} doneSteps={doneSteps} />
         </span>
         <span className="easel-name">{student.firstName}</span>
         <span className="easel-note numbers">{note}</span>
       </button>
+      {hasHand && onHelped && (
+        <button
+          type="button"
+          className="desk-key small easel-helped"
+          aria-label={w.handDown(student.firstName)}
+          onClick={() => onHelped(student.id)}
+        >
+          {w.helped}
+        </button>
+      )}
     </li>
   );
 }
+
+/** Drawn again only when this student has finished something. */
+const Canvas = memo(function Canvas({ sheet, plan, doneSteps }: Pick<EaselProps, 'sheet' | 'plan' | 'doneSteps'>) {
+  const layers = useMemo(() => {
+    const done = new Set(doneSteps.split(' '));
+    return plan ? layersAfter(sheet, plan, (stepId) => done.has(stepId)) : [];
+  }, [sheet, plan, doneSteps]);
+  return <StageCanvas sheet={sheet} layers={layers} label="" shownPx={80} />;
+});

@@ -1,8 +1,6 @@
-import type { FollowSheet } from '@viaticum/contract';
+import type { FollowSheet, Helper } from '@viaticum/contract';
 import { type FormEvent, useState } from 'react';
-import { words } from '../../words.js';
-
-const w = words.follow;
+import { followWords as w } from '../../words-follow.js';
 
 export function AskCode({ fault, onCode }: { fault: string | null; onCode: (code: string) => void }) {
   const [text, setText] = useState('');
@@ -42,21 +40,26 @@ export function AskCode({ fault, onCode }: { fault: string | null; onCode: (code
 export function AskName({
   title,
   tubes,
+  ways,
   fault,
   onName,
 }: {
   title: string;
   tubes: FollowSheet['tubes'];
+  ways: NonNullable<FollowSheet['ways']>;
   fault: string | null;
-  onName: (name: string, kit: string[]) => void;
+  onName: (name: string, kit: string[], has: Helper[]) => void;
 }) {
   const [name, setName] = useState('');
+  const [has, setHas] = useState<Helper[]>([]);
+  // Only what this lesson has a use for is asked.
+  const helpers = [...new Set(Object.values(ways).flatMap((list) => list.map((one) => one.helper)))];
   const [lacking, setLacking] = useState<string[]>([]);
   const submit = (event: FormEvent) => {
     event.preventDefault();
     // An empty kit says that nothing is lacking.
     const kit = lacking.length === 0 ? [] : tubes.filter((tube) => !lacking.includes(tube.id)).map((tube) => tube.id);
-    if (name.trim()) onName(name.trim(), kit.length > 0 || lacking.length === 0 ? kit : ['none']);
+    if (name.trim()) onName(name.trim(), kit.length > 0 || lacking.length === 0 ? kit : ['none'], has);
   };
   return (
     <main className="follow-page follow-ask">
@@ -89,6 +92,21 @@ export function AskName({
               </label>
             ))}
           </details>
+        )}
+        {helpers.length > 0 && (
+          <fieldset className="follow-has">
+            <legend>{w.has}</legend>
+            {helpers.map((helper) => (
+              <label key={helper}>
+                <input
+                  type="checkbox"
+                  checked={has.includes(helper)}
+                  onChange={(event) => setHas(event.target.checked ? [...has, helper] : has.filter((one) => one !== helper))}
+                />
+                {w.helpers[helper]}
+              </label>
+            ))}
+          </fieldset>
         )}
         {fault && (
           <p className="signal" role="alert">

@@ -1,8 +1,7 @@
 import type { FollowSheet } from '@viaticum/contract';
 import { useState } from 'react';
-import { words } from '../../words.js';
+import { followWords as w } from '../../words-follow.js';
 
-const w = words.follow;
 const nameOf = (column: number, row: number) => `${String.fromCharCode(65 + (column % 26))}${row + 1}`;
 /** So much of the neighbouring cells is seen, as a share of a cell. */
 const BESIDE = 0.12;

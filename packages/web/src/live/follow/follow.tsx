@@ -1,42 +1,62 @@
-import type { FollowSheet, OtherRecipes } from '@viaticum/contract';
+import type { AloneSheet, FollowSheet, OtherRecipes } from '@viaticum/contract';
+import type { ClassState } from '@viaticum/core/class';
 import { useEffect, useMemo, useState } from 'react';
 import { type ApiFailure, call } from '../../api/http.js';
-import { words } from '../../words.js';
+import { followWords as w } from '../../words-follow.js';
 import { type LiveConnection, liveConnection } from '../connection.js';
 import { useLive } from '../use-live.js';
+import { Alone } from './alone.js';
 import { AskCode, AskName } from './asking.js';
 import { Present } from './present.js';
+import { remember, remembered, rememberedState } from './remembered.js';
+import { Resting } from './resting.js';
 import './follow.css';
 
-const w = words.follow;
+const RETRY_MS = 2000;
 const tokenKey = (code: string) => `viaticum-student-${code}`;
 const sheetKey = (code: string) => `viaticum-sheet-${code}`;
+const stateKey = (code: string) => `viaticum-class-${code}`;
 const codeOfPage = () =>
   decodeURIComponent(location.pathname.replace(/^\/join\/?/, ''))
     .toUpperCase()
     .replace(/\s/g, '');
 
-/** A student's phone: the code, a first name, then one step a screen. */
+/** A student's phone: the code, a first name, then one step a screen; or a lesson painted alone, from its link. */
 export function Follow() {
-  const [code, setCode] = useState(codeOfPage());
-  const [sheet, setSheet] = useState<FollowSheet | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
+  const link = /^\/paint\/([\w-]+)/.exec(location.pathname)?.[1];
+  return link ? <AlonePage link={link} /> : <InClass />;
+}
+
+function AlonePage({ link }: { link: string }) {
+  const { found, fault } = useKept<AloneSheet>(`/api/alone/${encodeURIComponent(link)}`, `viaticum-alone-${link}`, 0);
+  if (fault) return <Resting title={w.noLesson} about={fault} />;
+  return found ? <Alone link={link} given={found} /> : <main className="follow-page" />;
+}
+
+/** Something from the server, or as it was kept where there is no network; looked for again until it comes. */
+function useKept<T>(url: string | null, key: string, turn: number): { found: T | null; fault: string | null } {
+  const [answer, setAnswer] = useState<{ url: string | null; found: T | null; fault: string | null }>({
+    url,
+    found: null,
+    fault: null,
+  });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: asked again at every turn
   useEffect(() => {
-    if (!code) return;
+    if (!url) return;
     let gone = false;
     const look = (): void => {
-      call<FollowSheet>('GET', `/api/join/${encodeURIComponent(code)}/sheet`).then(
+      call<T>('GET', url).then(
         (found) => {
           if (gone) return;
-          localStorage.setItem(sheetKey(code), JSON.stringify(found));
-          setSheet(found);
+          remember(key, found);
+          setAnswer({ url, found, fault: null });
         },
         (error: ApiFailure) => {
           if (gone) return;
-          const kept = localStorage.getItem(sheetKey(code));
-          if (error.status === 0 && kept) setSheet(JSON.parse(kept) as FollowSheet);
-          else if (error.status === 0) setTimeout(look, 2000);
-          else setFault(error.message);
+          const kept = remembered<T>(key);
+          if (error.status !== 0) setAnswer({ url, found: null, fault: error.message });
+          else if (kept) setAnswer({ url, found: kept, fault: null });
+          else setTimeout(look, RETRY_MS);
         },
       );
     };
@@ -44,40 +64,67 @@ export function Follow() {
     return () => {
       gone = true;
     };
-  }, [code]);
+  }, [url, key, turn]);
+  return answer.url === url ? answer : { found: null, fault: null };
+}
+
+function InClass() {
+  const [code, setCode] = useState(codeOfPage());
+  // A class that was planned may open with a lesson that was changed meanwhile.
+  const [opened, setOpened] = useState(0);
+  const { found: sheet, fault } = useKept<FollowSheet>(
+    code ? `/api/join/${encodeURIComponent(code)}/sheet` : null,
+    sheetKey(code),
+    opened,
+  );
   if (!code || fault) {
     return (
       <AskCode
         fault={fault}
         onCode={(next) => {
-          setFault(null);
           history.replaceState(null, '', `/join/${next}`);
           setCode(next);
         }}
       />
     );
   }
-  return sheet ? <Connected code={code} sheet={sheet} /> : <main className="follow-page" />;
+  return sheet ? (
+    <Connected code={code} sheet={sheet} onOpened={() => setOpened((turn) => turn + 1)} />
+  ) : (
+    <main className="follow-page" />
+  );
 }
 
-function Connected({ code, sheet }: { code: string; sheet: FollowSheet }) {
+function Connected({ code, sheet, onOpened }: { code: string; sheet: FollowSheet; onOpened: () => void }) {
   const [connection, setConnection] = useState<LiveConnection | null>(null);
   useEffect(() => {
     const fresh = liveConnection(code, 'phone', {
       token: localStorage.getItem(tokenKey(code)),
       keepToken: (token) => localStorage.setItem(tokenKey(code), token),
+      kept: rememberedState<{ state: ClassState; you: string | null }>(stateKey(code)),
+      keep: (state, you) => remember(stateKey(code), { state, you }),
     });
     setConnection(fresh);
     return () => fresh.close();
   }, [code]);
-  return connection ? <Joined connection={connection} sheet={sheet} /> : <main className="follow-page" />;
+  return connection ? <Joined connection={connection} sheet={sheet} onOpened={onOpened} /> : <main className="follow-page" />;
 }
 
-function Joined({ connection, sheet }: { connection: LiveConnection; sheet: FollowSheet }) {
+function Joined({ connection, sheet, onOpened }: { connection: LiveConnection; sheet: FollowSheet; onOpened: () => void }) {
   const live = useLive(connection);
   const [fault, setFault] = useState<string | null>(null);
+  const [wasPlanned, setWasPlanned] = useState(false);
+  const isPlanned = live.ready && live.state.phase === 'planned';
+  useEffect(() => {
+    if (isPlanned) setWasPlanned(true);
+    else if (wasPlanned) {
+      setWasPlanned(false);
+      onOpened();
+    }
+  }, [isPlanned, wasPlanned, onOpened]);
   if (!live.ready) return <main className="follow-page" />;
   const student = live.you ? live.state.students[live.you] : undefined;
+  if (isPlanned) return <Resting title={w.notYetOpen} about={w.notYetOpenAbout} more={sheet.title} lost={!live.online} />;
   if (live.state.phase === 'ended') return <Resting title={w.ended} about={w.endedAbout} />;
   if (!live.you || (!student && live.state.removed.includes(live.you))) {
     return (
@@ -85,8 +132,9 @@ function Joined({ connection, sheet }: { connection: LiveConnection; sheet: Foll
         title={sheet.title}
         fault={fault}
         tubes={sheet.tubes}
-        onName={async (firstName, kit) => {
-          const answer = await connection.say({ type: 'join', firstName, kit });
+        ways={sheet.ways ?? {}}
+        onName={async (firstName, kit, has) => {
+          const answer = await connection.say({ type: 'join', firstName, kit, has });
           setFault(answer.ok ? null : (answer.message ?? null));
         }}
       />
@@ -105,14 +153,14 @@ function WithKit(props: Parameters<typeof Present>[0]) {
   const lacking = sheet.tubes.filter((tube) => student.kit.length > 0 && !student.kit.includes(tube.id)).map((tube) => tube.id);
   const without = lacking.join(',');
   const key = `viaticum-recipes-${code}-${without}`;
-  const [others, setOthers] = useState<OtherRecipes | null>(() => JSON.parse(localStorage.getItem(key) ?? 'null'));
+  const [others, setOthers] = useState<OtherRecipes | null>(() => remembered(key));
   useEffect(() => {
     if (!without || others) return;
     let gone = false;
     const look = (): void => {
       call<OtherRecipes>('GET', `/api/join/${encodeURIComponent(code)}/recipes?without=${encodeURIComponent(without)}`).then(
         (found) => {
-          localStorage.setItem(key, JSON.stringify(found));
+          remember(key, found);
           if (!gone) setOthers(found);
         },
         () => !gone && setTimeout(look, 3000),
@@ -134,21 +182,10 @@ function WithKit(props: Parameters<typeof Present>[0]) {
 const withRecipes = (sheet: FollowSheet, others: OtherRecipes): FollowSheet => ({
   ...sheet,
   steps: Object.fromEntries(
-    Object.entries(sheet.steps).map(([id, step]) => [id, { ...step, mixes: step.mixes.map((mix) => others[mix.id] ?? mix) }]),
+    Object.entries(sheet.steps).map(([id, step]) => [
+      id,
+      // The heap stays where it lies on the palette.
+      { ...step, mixes: step.mixes.map((mix) => ({ ...mix, ...others[mix.id] })) },
+    ]),
   ),
 });
-
-function Resting({ title, about, more, lost = false }: { title: string; about: string; more?: string; lost?: boolean }) {
-  return (
-    <main className="follow-page follow-rest">
-      {more && <p className="quiet">{more}</p>}
-      <h1>{title}</h1>
-      <p>{about}</p>
-      {lost && (
-        <p className="follow-lost" role="status">
-          {w.lost}
-        </p>
-      )}
-    </main>
-  );
-}

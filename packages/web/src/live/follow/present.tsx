@@ -1,29 +1,34 @@
-import type { FollowSheet, HandReason, PlanItem, SheetStep } from '@viaticum/contract';
-import { currentItem, paintMinute, planAsDried, type Student, secondsLeft, TAKE_BACK_MS } from '@viaticum/core/class';
-import { clock, waitInWords } from '@viaticum/core/units';
+import type { FollowSheet, HandReason, PlanItem } from '@viaticum/contract';
+import { currentItem, type Student, secondsLeft, TAKE_BACK_MS } from '@viaticum/core/class';
 import { useEffect, useRef, useState } from 'react';
-import { StageCanvas } from '../../ui/stage-canvas.js';
-import { layersAt, wetnessAt } from '../../ui/stage-layers.js';
-import { RecipeBar } from '../../ui/swatch.js';
-import { words } from '../../words.js';
+import { followWords as w } from '../../words-follow.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
-import { allowed, waitedFor } from '../drying.js';
 import { useServerNow } from '../use-live.js';
-import { Cells } from './cells.js';
-import { DryingFilm } from './drying-film.js';
-import { Ticks } from './ticks.js';
+import { Pause } from './pause.js';
+import { type PhoneSettings, Settings, usePhoneSettings } from './settings.js';
+import { Work } from './work.js';
 
-const w = words.follow;
+const SAID_MS = 3 * 60_000;
+const TREMBLE_MS = 70;
 
-type Props = { connection: LiveConnection; live: LiveSnapshot; sheet: FollowSheet; student: Student };
+type Props = {
+  connection: LiveConnection;
+  live: LiveSnapshot;
+  sheet: FollowSheet;
+  student: Student;
+  /** Painted alone: all may be looked at, and going on is the student's own. */
+  isAlone?: boolean;
+};
 
 /** One step a screen, with two large keys at the foot; looking back is free. */
-export function Present({ connection, live, sheet, student }: Props) {
+export function Present({ connection, live, sheet, student, isAlone = false }: Props) {
   const now = useServerNow(connection);
   const [lookingAt, setLookingAt] = useState<number | null>(null);
+  const [settings, setSettings] = usePhoneSettings(sheet.units);
   const { plan, current } = live.state;
   useWakeLock();
   const index = current?.index ?? 0;
+  useTremble(index, settings);
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new present step ends looking back
   useEffect(() => setLookingAt(null), [index]);
   const shown = lookingAt ?? index;
@@ -32,11 +37,12 @@ export function Present({ connection, live, sheet, student }: Props) {
   if (!plan || !item || !present) return null;
   const isPresent = shown === index;
   const step = item.stepId ? sheet.steps[item.stepId] : undefined;
-  const minute = isPresent ? paintMinute(live.state, now) : item.endMin;
-  const left = secondsLeft(live.state, now);
-  const number = step?.number ?? plan.items.slice(0, shown).filter((one) => one.stepId).length;
+  const left = isPresent ? secondsLeft(live.state, now, student) : null;
+  const last = isAlone ? plan.items.length - 1 : index;
+  const said = live.state.said.at(-1);
+  const shared = { item, sheet, live, student, now, left };
   return (
-    <main className="follow-page follow-step" data-index={shown}>
+    <main className={`follow-page follow-step${settings.large ? ' large' : ''}`} data-index={shown}>
       <header>
         <button
           type="button"
@@ -48,21 +54,27 @@ export function Present({ connection, live, sheet, student }: Props) {
           ‹
         </button>
         <span className="follow-title">{sheet.title}</span>
-        <span className="numbers">{w.of(number, sheet.stepCount)}</span>
+        <span className="numbers">{w.of(placeOf(plan.items, shown, live, sheet), sheet.stepCount)}</span>
         {!isPresent && (
           <button type="button" className="follow-look words" onClick={() => setLookingAt(null)}>
             {w.forward}
           </button>
         )}
+        {shown < last && (
+          <button type="button" className="follow-look" onClick={() => setLookingAt(shown + 1)} aria-label={w.step}>
+            ›
+          </button>
+        )}
       </header>
+      {said && isPresent && now - said.at < SAID_MS && (
+        <p className="follow-said" role="status">
+          <b>{w.said}:</b> {said.text}
+        </p>
+      )}
       <div className="follow-work">
-        {item.kind === 'pause' ? (
-          <Pause item={item} sheet={sheet} live={live} minute={minute} left={isPresent ? left : null} />
-        ) : step ? (
-          <Work item={item} step={step} sheet={sheet} live={live} minute={minute} left={isPresent ? left : null} />
-        ) : null}
+        {item.kind !== 'step' ? <Pause {...shared} /> : step ? <Work {...shared} step={step} settings={settings} /> : null}
         {live.state.phase === 'held' && isPresent && <p className="follow-note">{w.held}</p>}
-        {!live.online && (
+        {!live.online && !isAlone && (
           <p className="follow-lost" role="status">
             {w.lost}
           </p>
@@ -72,149 +84,22 @@ export function Present({ connection, live, sheet, student }: Props) {
             {live.refusal}
           </p>
         )}
+        <Settings settings={settings} onChange={setSettings} />
       </div>
-      {isPresent && <Keys connection={connection} student={student} item={item} now={now} />}
+      {isPresent &&
+        (isAlone ? (
+          <AloneKeys connection={connection} live={live} student={student} item={item} />
+        ) : (
+          <Keys connection={connection} student={student} item={item} now={now} />
+        ))}
     </main>
   );
 }
 
-function Work({
-  item,
-  step,
-  sheet,
-  live,
-  minute,
-  left,
-}: {
-  item: PlanItem;
-  step: SheetStep;
-  sheet: FollowSheet;
-  live: LiveSnapshot;
-  minute: number;
-  left: number | null;
-}) {
-  const plan = planAsDried(live.state);
-  const [isBefore, setBefore] = useState(false);
-  if (!plan) return null;
-  const at = isBefore ? item.startMin : item.endMin;
-  const { now, notYet } = allowed(sheet, plan, minute);
-  return (
-    <>
-      {/* Press and hold, or the key beneath, shows the canvas before this step. */}
-      <figure
-        className="follow-canvas"
-        onPointerDown={() => setBefore(true)}
-        onPointerUp={() => setBefore(false)}
-        onPointerLeave={() => setBefore(false)}
-        onContextMenu={(event) => event.preventDefault()}
-      >
-        <StageCanvas sheet={sheet} layers={layersAt(sheet, plan, at)} label={isBefore ? w.before : step.title} shownPx={300} />
-        <button
-          type="button"
-          className="follow-before"
-          aria-pressed={isBefore}
-          onKeyDown={(event) => event.key === ' ' && setBefore(true)}
-          onKeyUp={() => setBefore(false)}
-        >
-          {isBefore ? w.before : w.press}
-        </button>
-      </figure>
-      <h1>{step.title}</h1>
-      {(step.brush || step.technique) && (
-        <p className="follow-brush">
-          {w.brushLine(
-            step.brush ?? '',
-            step.technique
-              ? words.techniques[step.technique as keyof typeof words.techniques]
-              : words.kinds[step.kind as keyof typeof words.kinds],
-          )}
-        </p>
-      )}
-      {step.lines.map((line) => (
-        <p key={line}>{line}</p>
-      ))}
-      {sheet.grid && (step.kind === 'draw' || step.kind === 'transfer') && (
-        <Cells key={item.stepId} sheet={sheet} grid={sheet.grid} />
-      )}
-      {step.counts && step.counts.length > 0 && <Ticks stepKey={item.stepId ?? ''} counts={step.counts} />}
-      {step.mixes.map((mix) => (
-        <div key={mix.id} className="follow-mix">
-          <i className="follow-heap" style={{ background: mix.wetRgb }} title={w.wet} />
-          <i className="follow-heap dry" style={{ background: mix.rgb }} title={w.dry} />
-          <RecipeBar parts={mix.parts} words={`${mix.name}: ${mix.words}`} />
-          {mix.instead !== undefined && <p className="follow-instead">{w.instead(mix.instead)}</p>}
-        </div>
-      ))}
-      <div className="follow-clock-row">
-        {left !== null && <Clock left={left} />}
-        <div className="follow-allowed">
-          {now.map((sentence) => (
-            <p key={sentence}>{sentence}</p>
-          ))}
-          {notYet.map(({ names, minutes }) => (
-            <p key={names} className="quiet">
-              {w.notYet}: paint over {names}
-              {minutes === null ? '' : `, ${waitInWords(minutes)}`}
-            </p>
-          ))}
-        </div>
-      </div>
-      {step.checkpoint && <p className="follow-checkpoint">{step.checkpoint}</p>}
-    </>
-  );
-}
-
-function Pause({
-  item,
-  sheet,
-  live,
-  minute,
-  left,
-}: {
-  item: PlanItem;
-  sheet: FollowSheet;
-  live: LiveSnapshot;
-  minute: number;
-  left: number | null;
-}) {
-  const plan = planAsDried(live.state);
-  if (!plan) return null;
-  const coat = waitedFor(plan, item);
-  return (
-    <>
-      <p className="quiet follow-kind">{item.kind === 'pause' ? w.pause : w.break}</p>
-      <h1>{item.title}</h1>
-      <p className="numbers follow-whole" data-testid="pause-minutes">
-        {waitInWords(item.endMin - item.startMin)}
-      </p>
-      {coat && <DryingFilm coat={coat} sheet={sheet} minute={minute} />}
-      {left !== null && <Clock left={left} />}
-      {item.reason && <p className="quiet">{item.reason}</p>}
-      {item.meanwhile && (
-        <p className="follow-meanwhile">
-          <b>{w.meanwhile}</b> {item.meanwhile}
-        </p>
-      )}
-      <figure className="follow-canvas small">
-        <StageCanvas
-          sheet={sheet}
-          layers={layersAt(sheet, plan, minute)}
-          wetness={wetnessAt(sheet, plan, minute, false)}
-          label={item.title}
-          shownPx={200}
-        />
-      </figure>
-    </>
-  );
-}
-
-function Clock({ left }: { left: number }) {
-  return (
-    <p className={`follow-clock numbers${left < 0 ? ' signal' : ''}`} role="timer" data-testid="clock">
-      {clock(Math.abs(left))}
-      <small>{left < 0 ? w.over : w.left}</small>
-    </p>
-  );
+/** Which step of the lesson an item is at. */
+function placeOf(items: readonly PlanItem[], shown: number, live: LiveSnapshot, sheet: FollowSheet): number {
+  const before = items.slice(0, shown + 1).filter((one) => one.stepId && sheet.steps[one.stepId]).length;
+  return Math.min(sheet.stepCount, Math.max(live.state.plan ? before : 0, 0));
 }
 
 function Keys({ connection, student, item, now }: { connection: LiveConnection; student: Student; item: PlanItem; now: number }) {
@@ -258,6 +143,7 @@ function Keys({ connection, student, item, now }: { connection: LiveConnection; 
           {w.hand}
         </button>
       )}
+      <LateDone connection={connection} student={student} item={item} />
       {stepId &&
         (doneAt === undefined ? (
           <button type="button" className="big-key main" onClick={() => void connection.say({ type: 'done', studentId, stepId })}>
@@ -274,6 +160,69 @@ function Keys({ connection, student, item, now }: { connection: LiveConnection; 
         ))}
     </footer>
   );
+}
+
+/** In a pause, the key for the step before it, for who is still painting: their own coat dries from then. */
+function LateDone({ connection, student, item }: { connection: LiveConnection; student: Student; item: PlanItem }) {
+  const { state } = connection.get();
+  if (item.stepId) return null;
+  const before = [...state.visits].reverse().find((visit) => state.plan?.items[visit.index]?.stepId);
+  const stepId = before && state.plan?.items[before.index]?.stepId;
+  if (!stepId || student.doneAt[stepId] !== undefined || student.joinedAt > (before.endedAt ?? 0)) return null;
+  return (
+    <button
+      type="button"
+      className="big-key main"
+      onClick={() => void connection.say({ type: 'done', studentId: student.id, stepId })}
+    >
+      {w.doneLate}
+    </button>
+  );
+}
+
+function AloneKeys({
+  connection,
+  live,
+  student,
+  item,
+}: {
+  connection: LiveConnection;
+  live: LiveSnapshot;
+  student: Student;
+  item: PlanItem;
+}) {
+  const at = live.state.current?.index ?? 0;
+  const isLast = at + 1 >= (live.state.plan?.items.length ?? 0);
+  const goOn = async () => {
+    if (item.stepId) await connection.say({ type: 'done', studentId: student.id, stepId: item.stepId });
+    await connection.say(isLast ? { type: 'end' } : { type: 'goOn', from: at });
+  };
+  return (
+    <footer className="follow-keys">
+      <button
+        type="button"
+        className="big-key"
+        disabled={at === 0}
+        onClick={() => void connection.say({ type: 'goTo', from: at, to: at - 1 })}
+      >
+        {w.back}
+      </button>
+      <button type="button" className="big-key main" onClick={() => void goOn()}>
+        {isLast ? w.alone.finish : item.stepId ? w.done : w.alone.goOn}
+      </button>
+    </footer>
+  );
+}
+
+/** A gentle tremble where a new step begins and the phone can; quiet for who wants less motion. */
+function useTremble(index: number, settings: PhoneSettings): void {
+  const before = useRef(index);
+  useEffect(() => {
+    if (before.current === index) return;
+    before.current = index;
+    const isStill = matchMedia('(prefers-reduced-motion: reduce)').matches;
+    if (settings.vibrate && !isStill) navigator.vibrate?.(TREMBLE_MS);
+  }, [index, settings.vibrate]);
 }
 
 /** Asks the phone to stay awake where it can; where it cannot, nothing is lost. */

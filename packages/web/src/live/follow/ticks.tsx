@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { words } from '../../words.js';
+import { followWords as w } from '../../words-follow.js';
 
 type Counted = { name: string; count: number; until: string };
 
@@ -12,13 +12,13 @@ export function Ticks({ stepKey, counts }: { stepKey: string; counts: readonly C
     return (
       <fieldset key={key} className="follow-ticks">
         <legend>
-          {one.name} <b className="numbers">{words.follow.ticked(ticked, one.count)}</b>
-          {one.until && <span className="quiet"> {words.follow.until(one.until)}</span>}
+          {one.name} <b className="numbers">{w.ticked(ticked, one.count)}</b>
+          {one.until && <span className="quiet"> {w.until(one.until)}</span>}
         </legend>
         <button
           type="button"
           className="follow-tick"
-          aria-label={words.follow.tick(one.name)}
+          aria-label={w.tick(one.name)}
           onClick={() => setDone({ ...done, [key]: ticked >= one.count ? 0 : ticked + 1 })}
         >
           {Array.from({ length: one.count }, (_, i) => (

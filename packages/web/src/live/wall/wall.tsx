@@ -1,5 +1,5 @@
 import type { FollowSheet } from '@viaticum/contract';
-import { currentItem, paintMinute, planAsDried, secondsLeft } from '@viaticum/core/class';
+import { coatsNow, currentItem, planMinute, secondsLeft, waitedFor } from '@viaticum/core/class';
 import { clock, legibleMm, pixelsFor } from '@viaticum/core/units';
 import { useState } from 'react';
 import { useParams } from 'react-router';
@@ -8,7 +8,6 @@ import { layersAt } from '../../ui/stage-layers.js';
 import { RecipeBar } from '../../ui/swatch.js';
 import { wallWords as w } from '../../words-wall.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
-import { waitedFor } from '../drying.js';
 import { DryingFilm } from '../follow/drying-film.js';
 import { useLive, useServerNow } from '../use-live.js';
 import { useOpenClass } from '../use-open-class.js';
@@ -79,7 +78,7 @@ function Canvas({ live, sheet, now }: { live: LiveSnapshot; sheet: FollowSheet; 
   const { plan } = live.state;
   const item = currentItem(live.state);
   // While a step is done the canvas shows its end: that is what all paint towards.
-  const at = item?.kind === 'step' ? item.endMin : paintMinute(live.state, now);
+  const at = item?.kind === 'step' ? item.endMin : planMinute(live.state, now);
   return (
     <figure className="wall-canvas">
       <StageCanvas
@@ -96,7 +95,7 @@ function Now({ live, sheet, now }: { live: LiveSnapshot; sheet: FollowSheet; now
   const { state } = live;
   const item = currentItem(state);
   if (state.phase === 'ended') return <h1>{w.ended}</h1>;
-  const plan = planAsDried(state);
+  const { plan } = state;
   if (!item || !plan)
     return (
       <>
@@ -106,7 +105,9 @@ function Now({ live, sheet, now }: { live: LiveSnapshot; sheet: FollowSheet; now
     );
   const step = item.stepId ? sheet.steps[item.stepId] : undefined;
   const left = secondsLeft(state, now);
-  const coat = item.kind === 'pause' ? waitedFor(plan, item) : null;
+  const { coats, minute } = coatsNow(state, now);
+  const slowest = item.kind === 'pause' ? waitedFor(plan.coats, item) : null;
+  const coat = slowest && coats.find((one) => one.stepId === slowest.stepId && one.zoneId === slowest.zoneId);
   return (
     <>
       <p>
@@ -114,7 +115,7 @@ function Now({ live, sheet, now }: { live: LiveSnapshot; sheet: FollowSheet; now
       </p>
       <h1>{item.title}</h1>
       <p className="wall-clock">{state.phase === 'held' ? w.held : left < 0 ? w.over : clock(left)}</p>
-      {coat && <DryingFilm coat={coat} sheet={sheet} minute={paintMinute(state, now)} />}
+      {coat && <DryingFilm coat={coat} sheet={sheet} minute={minute} />}
       {coat && item.meanwhile && (
         <p>
           {w.meanwhile}: {item.meanwhile}

@@ -1,42 +1,121 @@
-import { brushInWords, brushOf } from '@viaticum/core/brush';
-import { shortTubeName } from '@viaticum/core/lesson';
-import { sizeInWords } from '@viaticum/core/units';
+import { useQuery } from '@tanstack/react-query';
+import type { ClassAnswer, Invite as InviteData } from '@viaticum/contract';
+import { bringInWords } from '@viaticum/core/lesson';
 import { useState } from 'react';
+import { classesQuery, lettersQuery, usePlanClass, useSaveInvite, useWriteLetters } from '../../api/class-queries.js';
 import { useLesson, usePlan, useSession } from '../../lesson/context.js';
+import { dayAndTime } from '../../ui/clock.js';
+import { FileKey } from '../../ui/file-key.js';
 import { saveFile } from '../../ui/save-file.js';
 import { inviteWords as w } from '../../words-class.js';
+import { NumberField } from '../steps/number-field.js';
+import { Opened } from './teach.js';
 
-/** A date for the class, as a file for calendars, with what to bring. */
+const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+/** A time as a date field of this machine takes it. */
+const asLocal = (iso: string): string => {
+  const at = new Date(iso);
+  return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
+};
+const namesOf = (text: string): string[] =>
+  text
+    .split('\n')
+    .map((line) => line.trim().slice(0, 40))
+    .filter(Boolean);
+
+/** A date, a room and a list of first names; a code from now on, a file for calendars, letters to the outbox stand-in. */
 export function Invite() {
+  const { id } = useSession();
+  const { data } = useQuery(classesQuery);
+  if (!data) return null;
+  const planned = data.filter((one) => one.lessonId === id && one.state === 'planned');
+  return (
+    <>
+      <Form key={planned[0]?.id ?? 'new'} planned={planned[0] ?? null} />
+      <div className="class-right">
+        {planned.length > 0 && (
+          <section aria-label={w.planned}>
+            <h2>{w.planned}</h2>
+            <ul className="class-list">
+              {planned.map((one, i) => (
+                <Opened key={one.id} one={one} isNewest={i === 0} />
+              ))}
+            </ul>
+            <p className="small quiet">{w.early}</p>
+          </section>
+        )}
+        {planned[0] && <Outbox planned={planned[0]} />}
+      </div>
+    </>
+  );
+}
+
+function Form({ planned }: { planned: ClassAnswer | null }) {
   const lesson = useLesson();
   const { plan } = usePlan();
   const { id } = useSession();
-  const [when, setWhen] = useState('');
-  const [place, setPlace] = useState(lesson.room.name);
+  const make = usePlanClass();
+  const change = useSaveInvite();
+  const before = planned?.invite;
+  const [when, setWhen] = useState(before ? asLocal(before.startsAt) : '');
+  const [place, setPlace] = useState(before?.place ?? lesson.room.name);
+  const [seats, setSeats] = useState(before?.seats ?? lesson.room.seats ?? 12);
+  const [names, setNames] = useState(before?.roster.map((one) => one.firstName).join('\n') ?? '');
   const [fault, setFault] = useState<string | null>(null);
-  const { widthMm, heightMm } = lesson.support;
-  const brushes = [...new Set(lesson.steps.flatMap((step) => brushOf(step.brushId) ?? []))];
-  const bring = w.bring(
-    sizeInWords(widthMm, heightMm, lesson.units),
-    lesson.tubes.filter((tube) => tube.students !== false).map(shortTubeName),
-    brushes.map((brush) => brushInWords(brush)),
-  );
-  const save = async () => {
-    const startMs = new Date(when).getTime();
-    if (!Number.isFinite(startMs)) return setFault(w.needWhen);
+  const roster = namesOf(names);
+  const bring = bringInWords(lesson);
+  const startMs = new Date(when).getTime();
+
+  const invite = (): InviteData | null => {
+    if (!Number.isFinite(startMs)) {
+      setFault(w.needWhen);
+      return null;
+    }
     setFault(null);
+    const known = new Map(before?.roster.map((one) => [one.firstName, one]));
+    return {
+      startsAt: new Date(startMs).toISOString(),
+      timeZone: zone,
+      place,
+      seats,
+      roster: roster.map((firstName) => known.get(firstName) ?? { firstName }),
+    };
+  };
+  const store = () => {
+    const given = invite();
+    if (!given) return;
+    if (planned) change.mutate({ code: planned.code, invite: given });
+    else make.mutate({ lessonId: id, invite: given });
+  };
+  const saveIcs = async () => {
+    if (!invite()) return;
     const { toIcs } = await import('@viaticum/core/format');
     const minutes = Math.max(5, Math.ceil(plan.endMin / 5) * 5);
     const entry = {
-      id: `${id}-${when.replace(/\D/g, '')}`,
+      id: planned?.id ?? `${id}-${when.replace(/\D/g, '')}`,
       title: lesson.title,
       startMs,
       endMs: startMs + minutes * 60_000,
       place,
       words: bring,
+      ...(planned?.addresses[0] && { url: planned.addresses[0] }),
     };
     saveFile(`${lesson.title}.ics`, new Blob([toIcs(lesson.title, [entry], Date.now())], { type: 'text/calendar' }));
   };
+  const readCsv = async (file: File) => {
+    const { readRoster } = await import('@viaticum/core/format');
+    try {
+      setNames(readRoster(await file.text()).join('\n'));
+      setFault(null);
+    } catch (error) {
+      setFault(error instanceof RangeError ? error.message : w.noFile);
+    }
+  };
+  const saveCsv = async () => {
+    const { toRoster } = await import('@viaticum/core/format');
+    saveFile(`${lesson.title}.csv`, new Blob([toRoster(roster)], { type: 'text/csv' }));
+  };
+  const refused = make.error ?? change.error;
   return (
     <section className="invite" aria-label={w.title}>
       <h2>{w.title}</h2>
@@ -49,16 +128,89 @@ export function Invite() {
           <span>{w.place}</span>
           <input value={place} maxLength={120} onChange={(event) => setPlace(event.target.value)} />
         </label>
+        <span className="small number-said">
+          {w.seats}{' '}
+          <NumberField
+            label={w.seats}
+            value={seats}
+            onValue={(value) => {
+              const fits = value >= 1 && value <= 300;
+              if (fits) setSeats(Math.round(value));
+              return fits;
+            }}
+          />
+        </span>
+        <span className="small quiet">{w.zone(zone)}</span>
       </div>
+      <label className="field">
+        <span>{w.roster}</span>
+        <textarea
+          rows={6}
+          value={names}
+          aria-label={w.names}
+          onChange={(event) => setNames(event.target.value)}
+          spellCheck={false}
+        />
+      </label>
+      <p className={`small ${roster.length > seats ? 'signal' : 'quiet'}`}>{w.count(roster.length, seats)}</p>
+      <p className="small quiet">{w.rosterAbout}</p>
+      <p className="invite-keys">
+        <FileKey label={w.bring} accept=".csv,text/csv,text/plain" onFile={(file) => void readCsv(file)} />
+        <button type="button" className="key small" disabled={roster.length === 0} onClick={() => void saveCsv()}>
+          {w.take}
+        </button>
+      </p>
       <p className="small quiet invite-bring">{bring}</p>
-      <button type="button" className="key" onClick={() => void save()}>
-        {w.save}
-      </button>
-      {fault && (
+      <p className="invite-keys">
+        <button type="button" className="key main" disabled={make.isPending || change.isPending} onClick={store}>
+          {planned ? w.change : w.plan}
+        </button>
+        <button type="button" className="key" onClick={() => void saveIcs()}>
+          {w.save}
+        </button>
+      </p>
+      {(fault || refused) && (
         <p className="signal small" role="alert">
-          {fault}
+          {fault ?? refused?.message}
         </p>
       )}
+    </section>
+  );
+}
+
+function Outbox({ planned }: { planned: ClassAnswer }) {
+  const { data: letters } = useQuery(lettersQuery);
+  const write = useWriteLetters();
+  return (
+    <section aria-label={w.outbox}>
+      <h2>{w.outbox}</h2>
+      <p className="small quiet">{w.outboxAbout}</p>
+      <button type="button" className="key" disabled={write.isPending} onClick={() => write.mutate(planned.code)}>
+        {w.write}
+      </button>
+      {write.error && (
+        <p className="signal small" role="alert">
+          {write.error.message}
+        </p>
+      )}
+      {write.data && (
+        <p className="small" role="status">
+          {w.written(write.data.written)}
+        </p>
+      )}
+      {letters?.length === 0 && <p className="small quiet">{w.noLetters}</p>}
+      <ul className="letters small">
+        {letters?.slice(0, 40).map((letter) => (
+          <li key={letter.id}>
+            <details>
+              <summary>
+                {letter.to}: {letter.subject}, <span className="quiet">{dayAndTime(letter.at)}</span>
+              </summary>
+              <p className="invite-bring">{letter.text}</p>
+            </details>
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }

@@ -1,11 +1,14 @@
+import { useQuery } from '@tanstack/react-query';
 import type { Level } from '@viaticum/contract';
 import type { Group } from '@viaticum/core/pace';
 import { minutesInWords } from '@viaticum/core/units';
 import { useMemo, useState } from 'react';
 import { Bar, BarChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
+import { peopleQuery } from '../../api/class-queries.js';
 import { usePlan, useWorkedOut } from '../../lesson/context.js';
 import { Choice } from '../../ui/choice.js';
 import { paceWords as w } from '../../words-class.js';
+import { deskWords } from '../../words-desk.js';
 import type { PaceAnswer, PlanJobs } from '../../workers/plan-jobs.js';
 import { planWorker } from '../../workers/plan-worker.js';
 import { useJobOf, useWorker } from '../../workers/use-job.js';
@@ -76,6 +79,7 @@ export function Pace() {
           />
         </span>
       </div>
+      <Returning onFactors={(factors) => set({ factors })} />
       {fault && (
         <p className="signal" role="alert">
           {fault}
@@ -89,6 +93,35 @@ export function Pace() {
       {answer && <Outcome answer={answer} group={group} />}
       <p className="small quiet">{w.about}</p>
     </section>
+  );
+}
+
+/** Students who came before, each with the pace that their classes showed. */
+function Returning({ onFactors }: { onFactors: (factors: number[]) => void }) {
+  const { data } = useQuery(peopleQuery);
+  const [chosen, setChosen] = useState<readonly string[]>([]);
+  const known = (data ?? []).filter((person) => person.pace !== null);
+  if (known.length === 0) return null;
+  const choose = (ids: readonly string[]) => {
+    setChosen(ids);
+    onFactors(known.filter((person) => ids.includes(person.id)).map((person) => person.pace as number));
+  };
+  return (
+    <details className="small pace-returning">
+      <summary>{w.returning(chosen.length)}</summary>
+      <p className="quiet">{w.returningAbout}</p>
+      {known.map((person) => (
+        <label key={person.id}>
+          <input
+            type="checkbox"
+            checked={chosen.includes(person.id)}
+            onChange={(event) => choose(event.target.checked ? [...chosen, person.id] : chosen.filter((id) => id !== person.id))}
+          />{' '}
+          {person.firstName}
+          {deskWords.student.pace(person.pace)}
+        </label>
+      ))}
+    </details>
   );
 }
 

@@ -90,7 +90,7 @@ function CanvasMap() {
         {...(picture ? { picture } : {})}
         allLayers={layers}
         layers={picture ? (isHeld ? [] : onTop) : layers}
-        wetness={wetnessAt(sheet, plan, minute, true)}
+        wetness={wetnessAt(sheet, plan.coats, minute, true)}
         outlines={view.outlines}
         label={label}
         className={view.squint ? 'squint' : ''}

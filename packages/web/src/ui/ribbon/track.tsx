@@ -25,7 +25,7 @@ export function Track({
   const length = waitInWords(item.endMin - item.startMin);
   if (item.kind !== 'step') {
     const minutes = Math.round(item.endMin - item.startMin);
-    const labels = item.kind === 'break' ? [`${words.desk.break} ${length}`, words.desk.break, length] : [length];
+    const labels = item.kind === 'break' ? [`${words.kinds.break} ${length}`, words.kinds.break, length] : [length];
     const label = minutes > 0 ? [...labels, String(minutes)].find((one) => width > one.length * 6.6 + 4) : undefined;
     return (
       <g data-pause={item.title}>

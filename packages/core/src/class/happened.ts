@@ -1,0 +1,149 @@
+import type { ClassEvent, HandReason, Lesson } from '@viaticum/contract';
+import { type LessonPlan, replanLesson } from '../plan/index.js';
+import { classMinute } from './drying.js';
+import { inClimate } from './replan.js';
+import { type ClassState, fold, newClass } from './state.js';
+
+/** One step or pause as it was planned when the class opened and as it was: minutes; `actual` null where it was never come to. */
+export type HappenedItem = {
+  kind: 'step' | 'pause' | 'break';
+  stepId: string | null;
+  title: string;
+  planned: number | null;
+  actual: number | null;
+  /** How many said Done to a step, of those who were there. */
+  done: number;
+  /** The middle one of the times to Done, minutes. */
+  medianDone: number | null;
+  touches: { minute: number; dry: boolean }[];
+};
+export type HappenedHand = { firstName: string; reason: HandReason; minute: number; tookMin: number | null };
+export type Happened = {
+  items: HappenedItem[];
+  hands: HappenedHand[];
+  plannedMin: number;
+  actualMin: number;
+  students: number;
+  /** Who said Done to the last step that was taught; names in the order of their seats. */
+  finished: string[];
+};
+
+/** A class as its events tell it, planned against actual. */
+export function happened(events: readonly ClassEvent[]): Happened {
+  const state = newClass();
+  const hands: HappenedHand[] = [];
+  const raised = new Map<string, HappenedHand>();
+  const touches: { at: number; index: number; dry: boolean }[] = [];
+  let planned: NonNullable<ClassState['plan']>['items'] = [];
+  for (const event of events) {
+    fold(state, event);
+    const { body } = event;
+    if (body.type === 'opened') planned = body.plan.items;
+    if (body.type === 'handRaised') {
+      const hand = {
+        firstName: state.students[body.studentId]?.firstName ?? '',
+        reason: body.reason,
+        minute: classMinute(state, event.at),
+        tookMin: null,
+      };
+      hands.push(hand);
+      raised.set(body.studentId, hand);
+    }
+    if (body.type === 'handLowered') {
+      const hand = raised.get(body.studentId);
+      if (hand) hand.tookMin = classMinute(state, event.at) - hand.minute;
+    }
+    if (body.type === 'touchTested' && state.current)
+      touches.push({ at: event.at, index: state.visits.length - 1, dry: body.dry });
+  }
+  const students = Object.values(state.students).sort((a, b) => a.seat - b.seat);
+  const end = state.visits.at(-1)?.endedAt ?? state.at;
+  const visited = new Set<string>();
+  const items = state.visits.flatMap((visit, k): HappenedItem[] => {
+    const item = state.plan?.items[visit.index];
+    if (!item) return [];
+    if (item.stepId) visited.add(item.stepId);
+    // A plan made in mid-class has other minutes: what was planned is what the class opened with.
+    const before = item.stepId
+      ? planned.find((one) => one.stepId === item.stepId)
+      : planned.find((one) => one.kind === item.kind && one.title === item.title);
+    const dones = students.flatMap((one) => {
+      const at = item.stepId ? one.doneAt[item.stepId] : undefined;
+      return at !== undefined && at >= visit.startedAt ? [(at - visit.startedAt) / 60_000] : [];
+    });
+    dones.sort((a, b) => a - b);
+    return [
+      {
+        kind: item.kind,
+        stepId: item.stepId ?? null,
+        title: item.title,
+        planned: before ? before.endMin - before.startMin : null,
+        actual: ((visit.endedAt ?? end) - visit.startedAt) / 60_000,
+        done: dones.length,
+        medianDone: dones[Math.floor(dones.length / 2)] ?? null,
+        touches: touches
+          .filter((one) => one.index === k)
+          .map(({ at, dry }) => ({ minute: (at - visit.startedAt) / 60_000, dry })),
+      },
+    ];
+  });
+  const left = planned.flatMap((item): HappenedItem[] =>
+    item.stepId && !visited.has(item.stepId)
+      ? [
+          {
+            kind: item.kind,
+            stepId: item.stepId,
+            title: item.title,
+            planned: item.endMin - item.startMin,
+            actual: null,
+            done: 0,
+            medianDone: null,
+            touches: [],
+          },
+        ]
+      : [],
+  );
+  const last = items.filter((item) => item.kind === 'step').at(-1)?.stepId;
+  return {
+    items: [...items, ...left],
+    hands,
+    plannedMin: state.plannedMin,
+    actualMin: classMinute(state, end),
+    students: students.length,
+    finished: last ? students.filter((one) => one.doneAt[last] !== undefined).map((one) => one.firstName) : [],
+  };
+}
+
+/** A class's state as it was at a class time (ms). */
+export function stateAt(events: readonly ClassEvent[], at: number): ClassState {
+  const state = newClass();
+  for (const event of events) {
+    if (event.at > at) break;
+    // Folding changes a plan's visits in place, never the event.
+    fold(state, event);
+  }
+  return state;
+}
+
+/** The section through the paint as it was really laid, in the air as it was noted last; null where nothing was begun. */
+export function planAsHappened(lesson: Lesson, state: ClassState): LessonPlan | null {
+  const end = state.visits.at(-1)?.endedAt ?? state.at;
+  const fixed = new Map<string, { step: string; start: number; end: number }>();
+  for (const visit of state.visits) {
+    const stepId = state.plan?.items[visit.index]?.stepId;
+    if (!stepId) continue;
+    fixed.delete(stepId);
+    fixed.set(stepId, {
+      step: stepId,
+      start: classMinute(state, visit.startedAt),
+      end: classMinute(state, visit.endedAt ?? end),
+    });
+  }
+  const steps = [...fixed.keys()].flatMap((id) => lesson.steps.find((step) => step.id === id) ?? []);
+  if (steps.length === 0) return null;
+  const { pins: _, ...planning } = lesson.planning;
+  return replanLesson(
+    { ...lesson, steps, room: inClimate(lesson, state), planning: { ...planning, pins: [] } },
+    { now: classMinute(state, end), fixed: [...fixed.values()], dryFactor: state.dryFactor, pace: 1 },
+  );
+}

@@ -1,0 +1,70 @@
+import type { AloneSheet, Command } from '@viaticum/contract';
+import { type Actor, type ClassState, decide, fold, newClass, Refusal } from '@viaticum/core/class';
+import type { LiveConnection, LiveSnapshot } from './connection.js';
+
+export const ALONE_ID = 'me';
+const instructor: Actor = { kind: 'instructor' };
+const self: Actor = { kind: 'student', id: ALONE_ID };
+
+/** A class of one, without a server: the same commands, decided and folded on this phone, kept on it. */
+export function aloneClass(
+  { plan }: AloneSheet,
+  memory: { kept: ClassState | null; keep: (state: ClassState | null) => void },
+): LiveConnection & { begin: () => void; forget: () => void } {
+  const listeners = new Set<() => void>();
+  const opened = (): ClassState => {
+    const state = newClass();
+    fold(state, { seq: 1, at: Date.now(), actor: 'instructor', body: { type: 'opened', v: 1, revision: 0, plan, code: '' } });
+    return state;
+  };
+  let snapshot: LiveSnapshot = {
+    version: 0,
+    state: memory.kept ?? opened(),
+    online: true,
+    ready: true,
+    you: ALONE_ID,
+    connected: [],
+    refusal: null,
+    camera: null,
+  };
+  const set = (next: Partial<LiveSnapshot>): void => {
+    snapshot = { ...snapshot, ...next, version: snapshot.version + 1 };
+    for (const listener of listeners) listener();
+  };
+  const carryOut = (actor: Actor, command: Command): { ok: boolean; message?: string } => {
+    const { state } = snapshot;
+    try {
+      const now = Math.max(state.at, Date.now());
+      for (const body of decide(state, actor, command, now, () => ALONE_ID))
+        fold(state, { seq: state.seq + 1, at: now, actor: 'instructor', body });
+      memory.keep(state);
+      set({ refusal: null });
+      return { ok: true };
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error;
+      set({ refusal: error.message });
+      return { ok: false, message: error.message };
+    }
+  };
+  return {
+    get: () => snapshot,
+    subscribe(listener) {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+    now: () => Date.now(),
+    async say(command) {
+      return carryOut('studentId' in command ? self : instructor, command);
+    },
+    clearRefusal: () => set({ refusal: null }),
+    close: () => undefined,
+    begin() {
+      if (!snapshot.state.students[ALONE_ID]) carryOut({ kind: 'guest' }, { type: 'join', firstName: '·', kit: [] });
+      if (!snapshot.state.current) carryOut(instructor, { type: 'goOn', from: -1 });
+    },
+    forget() {
+      memory.keep(null);
+      set({ state: opened(), refusal: null });
+    },
+  };
+}

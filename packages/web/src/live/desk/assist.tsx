@@ -1,0 +1,68 @@
+import { currentItem } from '@viaticum/core/class';
+import { clock } from '@viaticum/core/units';
+import { useParams } from 'react-router';
+import { deskWords as w } from '../../words-desk.js';
+import { useLive, useServerNow } from '../use-live.js';
+import { useOpenClass } from '../use-open-class.js';
+import type { DeskParts } from './parts.js';
+import { SeatPlan } from './seat-plan.js';
+import './desk.css';
+
+/** For who walks the room: hands, the seat plan, and no more. Let in by the link that the instructor gave. */
+export default function Assist() {
+  const { code = '' } = useParams();
+  const key = location.hash.slice(1);
+  const { sheet, connection } = useOpenClass(code, 'assistant', key);
+  if (!key) return <p className="desk-opening">{w.assist.noKey}</p>;
+  if (sheet.error) throw sheet.error;
+  if (!connection || !sheet.data) return <p className="desk-opening">{w.connecting}</p>;
+  return <Walking connection={connection} sheet={sheet.data} />;
+}
+
+function Walking({ connection, sheet }: Pick<DeskParts, 'connection' | 'sheet'>) {
+  const live = useLive(connection);
+  const now = useServerNow(connection);
+  if (!live.ready) return <p className="desk-opening">{w.connecting}</p>;
+  const { state } = live;
+  const item = currentItem(state);
+  const hands = Object.values(state.students)
+    .filter((student) => student.hand)
+    .sort((a, b) => (a.hand?.at ?? 0) - (b.hand?.at ?? 0));
+  const helped = (studentId: string) => void connection.say({ type: 'handDown', studentId });
+  return (
+    <main className="assist">
+      <p className="desk-quiet">{item ? w.assist.forTitle(item.title) : sheet.title}</p>
+      {!live.online && (
+        <p className="desk-lost" role="status">
+          {w.lost}
+        </p>
+      )}
+      {live.refusal && (
+        <p className="desk-lost" role="alert">
+          {live.refusal}
+        </p>
+      )}
+      <h1>{w.assist.title}</h1>
+      {hands.length === 0 && <p>{w.assist.nobody}</p>}
+      <ul className="assist-hands">
+        {hands.map((student) => (
+          <li key={student.id}>
+            <b>{student.firstName}</b>
+            <span className="numbers">
+              {student.hand && `${clock((now - student.hand.at) / 1000)}, ${w.reasons[student.hand.reason]}`}
+            </span>
+            <button
+              type="button"
+              className="desk-key"
+              aria-label={w.handDown(student.firstName)}
+              onClick={() => helped(student.id)}
+            >
+              {w.helped}
+            </button>
+          </li>
+        ))}
+      </ul>
+      <SeatPlan live={live} sheet={sheet} now={now} onHelped={helped} />
+    </main>
+  );
+}

@@ -1,0 +1,55 @@
+import { currentItem, secondsLeft } from '@viaticum/core/class';
+import { clock, waitInWords } from '@viaticum/core/units';
+import { RecipeBar } from '../../ui/swatch.js';
+import { deskWords as w } from '../../words-desk.js';
+import type { DeskParts } from './parts.js';
+
+/** Seen from two metres: the step, the clock, who needs me, what comes then. */
+export function Glance({ live, sheet, now }: DeskParts) {
+  const { state } = live;
+  const item = currentItem(state);
+  const step = item?.stepId ? sheet.steps[item.stepId] : undefined;
+  const students = Object.values(state.students);
+  const done = item?.stepId ? students.filter((student) => student.doneAt[item.stepId as string] !== undefined).length : 0;
+  const hands = students.filter((student) => student.hand).sort((a, b) => (a.hand?.at ?? 0) - (b.hand?.at ?? 0));
+  const left = secondsLeft(state, now);
+  const kind = item?.kind === 'break' ? w.break : step ? w.stepOf(step.number, sheet.stepCount) : item ? w.pause : w.before;
+  const next = state.plan?.items[(state.current?.index ?? -1) + 1];
+  return (
+    <section className="desk-glance" aria-live="off">
+      <p className="desk-quiet">{kind}</p>
+      <h1>{item?.title ?? sheet.title}</h1>
+      {item && (
+        <p className={`desk-clock${left < 0 ? ' over' : ''}`} data-testid="clock">
+          {left < 0 && <small>{w.over} </small>}
+          {clock(Math.abs(left))}
+        </p>
+      )}
+      <p className="desk-large">
+        {item?.kind === 'step' ? w.done(done, students.length) : item ? null : w.joined(students.length)}
+      </p>
+      {hands.length > 0 && (
+        <p className="desk-large desk-hand">{hands.length === 1 ? w.hand(hands[0]?.firstName ?? '') : w.hands(hands.length)}</p>
+      )}
+      {item?.kind === 'pause' && item.meanwhile && (
+        <p className="desk-say">
+          {w.meanwhile}: {item.meanwhile}
+        </p>
+      )}
+      {item?.reason && <p className="desk-quiet">{item.reason}</p>}
+      {step?.mixes.map((mix) => (
+        <RecipeBar key={mix.name} parts={mix.parts} words={`${mix.name}: ${mix.words}`} />
+      ))}
+      {step && step.lines.length > 0 && <p className="desk-say">{step.lines.join(' ')}</p>}
+      {next && (
+        <p className="desk-then">
+          <span className="desk-quiet">
+            {w.then}, {waitInWords(next.endMin - next.startMin)}
+          </span>
+          <br />
+          {next.title}
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,83 @@
+import { currentItem, TAKE_BACK_MS, waitedFor } from '@viaticum/core/class';
+import { useCallback, useEffect, useState } from 'react';
+import { deskWords as w } from '../../words-desk.js';
+import type { DeskParts } from './parts.js';
+
+/** The large keys, which are also the keyboard's and a presenter's clicker's. */
+export function Keys({ connection, live, now }: DeskParts) {
+  const { state } = live;
+  const [sure, setSure] = useState(false);
+  const items = state.plan?.items ?? [];
+  const at = state.current?.index ?? -1;
+  const next = items[at + 1];
+  // The hands that press are no faster where a rehearsal runs faster.
+  const canTakeBack =
+    state.current !== null && state.before.length > 0 && now - state.current.startedAt < TAKE_BACK_MS * (state.clock?.speed ?? 1);
+  const ended = state.phase === 'ended';
+  const goOn = useCallback(() => void (next && connection.say({ type: 'goOn', from: at })), [connection, next, at]);
+  const takeBack = useCallback(() => void connection.say({ type: 'takeBack' }), [connection]);
+  const back = useCallback(() => {
+    if (canTakeBack) takeBack();
+    else if (at > 0) void connection.say({ type: 'goTo', from: at, to: at - 1 });
+  }, [connection, canTakeBack, takeBack, at]);
+  const holdOrResume = useCallback(
+    () => void connection.say({ type: state.phase === 'held' ? 'resume' : 'hold' }),
+    [connection, state.phase],
+  );
+  const extend = useCallback(() => void connection.say({ type: 'extend', minutes: 1 }), [connection]);
+  const running = state.phase === 'running' || state.phase === 'held';
+  const item = currentItem(state);
+  const waited = running && item?.kind === 'pause' && state.plan ? waitedFor(state.plan.coats, item)?.zoneId : undefined;
+  useEffect(() => {
+    if (ended) return;
+    const onKey = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
+      // Keys rest while something is typed.
+      if ((event.target as Element | null)?.closest('input, textarea, select')) return;
+      const does: Record<string, (() => void) | undefined> = {
+        ArrowRight: goOn,
+        PageDown: goOn,
+        ArrowLeft: back,
+        PageUp: back,
+        h: running ? holdOrResume : undefined,
+        e: running ? extend : undefined,
+        d: waited ? () => void connection.say({ type: 'touchTest', zoneId: waited, dry: true }) : undefined,
+      };
+      const act = does[event.key];
+      if (!act) return;
+      event.preventDefault();
+      act();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [ended, running, waited, connection, goOn, back, holdOrResume, extend]);
+  if (ended) return <footer className="desk-keys desk-large">{w.ended}</footer>;
+  return (
+    <footer className="desk-keys">
+      <button type="button" className="desk-key" disabled={!running} onClick={holdOrResume} aria-keyshortcuts="H">
+        {state.phase === 'held' ? w.resume : w.hold} <kbd>H</kbd>
+      </button>
+      <button type="button" className="desk-key" disabled={!running} onClick={extend} aria-keyshortcuts="E">
+        {w.extend} <kbd>E</kbd>
+      </button>
+      {canTakeBack ? (
+        <button type="button" className="desk-key" onClick={takeBack} aria-keyshortcuts="ArrowLeft">
+          {w.takeBack} <kbd>←</kbd>
+        </button>
+      ) : (
+        <button
+          type="button"
+          className="desk-key"
+          onClick={() => (sure ? void connection.say({ type: 'end' }) : setSure(true))}
+          onBlur={() => setSure(false)}
+        >
+          {sure ? w.endSure : w.end}
+        </button>
+      )}
+      <button type="button" className="desk-key main" disabled={!next} onClick={goOn} aria-keyshortcuts="ArrowRight PageDown">
+        {next ? (at < 0 ? w.start(next.title) : w.goOn(next.title.charAt(0).toLowerCase() + next.title.slice(1))) : w.last}{' '}
+        <kbd>→</kbd>
+      </button>
+    </footer>
+  );
+}

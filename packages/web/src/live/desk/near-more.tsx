@@ -1,0 +1,76 @@
+import { useQuery } from '@tanstack/react-query';
+import type { ClassAnswer } from '@viaticum/contract';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { classLinksQuery } from '../../api/class-queries.js';
+import { deskWords as w } from '../../words-desk.js';
+import type { DeskParts } from './parts.js';
+
+const speeds = [1, 5, 20, 60] as const;
+
+/** The camera, the wall, an assistant's link, and how fast a rehearsal runs. */
+export function More({ connection, live, sheet, code, answer }: DeskParts & { answer: ClassAnswer }) {
+  const { data: links } = useQuery(classLinksQuery(code));
+  const [copied, setCopied] = useState(false);
+  const { state, camera } = live;
+  return (
+    <>
+      {state.rehearsal && (
+        <section aria-label={w.speed}>
+          <h2>{w.speed}</h2>
+          <p className="desk-touch">
+            {speeds.map((speed) => (
+              <button
+                key={speed}
+                type="button"
+                className="desk-key small"
+                aria-pressed={(state.clock?.speed ?? 1) === speed}
+                onClick={() => void connection.say({ type: 'speed', speed })}
+              >
+                ×{speed}
+              </button>
+            ))}
+          </p>
+        </section>
+      )}
+      <section aria-label={w.camera}>
+        <h2>
+          {w.camera}
+          {camera?.simulated ? `, ${w.simulated}` : ''}
+        </h2>
+        {camera ? (
+          <img className="desk-camera" src={`/api/classes/${code}/camera?at=${camera.at}`} alt={w.cameraAlt} />
+        ) : (
+          <p className="desk-quiet">{w.noCamera}</p>
+        )}
+      </section>
+      <section aria-label={w.assistant}>
+        <h2>{w.assistant}</h2>
+        <p className="desk-quiet">{w.assistantAbout}</p>
+        {links && (
+          <p className="desk-touch">
+            <a className="desk-key small" href={links.assistant} target="_blank" rel="noreferrer">
+              {w.assistant}
+            </a>
+            <button
+              type="button"
+              className="desk-key small"
+              onClick={() => void navigator.clipboard?.writeText(links.assistant).then(() => setCopied(true))}
+            >
+              {copied ? w.copied : w.copy}
+            </button>
+          </p>
+        )}
+      </section>
+      <a className="desk-key small" href={`/wall/${code}`} target="_blank" rel="noreferrer">
+        {w.wall}
+      </a>
+      <Link className="desk-key small" to={`/class/${code}`}>
+        {w.record}
+      </Link>
+      <Link className="desk-key small" to={`/lesson/${answer.lessonId}/class`}>
+        {w.lesson}: {sheet.title}
+      </Link>
+    </>
+  );
+}

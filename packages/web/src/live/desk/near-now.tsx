@@ -1,0 +1,167 @@
+import type { ClassAnswer } from '@viaticum/contract';
+import { classMinute, coatsNow, currentItem, expectedEnd, waitedFor } from '@viaticum/core/class';
+import { minutesInWords, waitInWords } from '@viaticum/core/units';
+import { useState } from 'react';
+import { clockTime } from '../../ui/clock.js';
+import { words } from '../../words.js';
+import { deskWords as w } from '../../words-desk.js';
+import type { DeskParts } from './parts.js';
+
+/** The room's air, the touch test, the time, and where to join. */
+export function Now({ answer, ...parts }: DeskParts & { answer: ClassAnswer }) {
+  const { live, code } = parts;
+  const item = currentItem(live.state);
+  const address = answer.addresses[0] ?? '';
+  return (
+    <>
+      <Air {...parts} />
+      <TouchTest {...parts} />
+      <Time {...parts} />
+      <section>
+        <h2>{w.join}</h2>
+        <p>{address.replace(/^https?:\/\//, '').replace(/\/[^/]+$/, '')}</p>
+        <p className="desk-code">{code}</p>
+        {!item && <img src={`/api/classes/${code}/qr.svg`} alt={words.class.qr} width={150} height={150} />}
+      </section>
+    </>
+  );
+}
+
+function Air({ connection, live }: DeskParts) {
+  const { state } = live;
+  const [isNoting, setNoting] = useState(false);
+  const [airC, setAirC] = useState('');
+  const [humidity, setHumidity] = useState('');
+  const room = state.plan?.room;
+  if (!room) return null;
+  const air = state.climate ?? room;
+  const factor = state.airs.at(-1)?.factor ?? 1;
+  const isRunning = state.phase === 'running' || state.phase === 'held';
+  const note = async () => {
+    const given = { airC: Number(airC.replace(',', '.')), humidity: Number(humidity.replace(',', '.')) / 100 };
+    const { ok } = await connection.say({ type: 'climate', ...given });
+    if (ok) setNoting(false);
+  };
+  return (
+    <section aria-label={w.room}>
+      <h2>
+        {w.room}: {room.name}
+        {state.rehearsal && state.climate ? `, ${w.simulated}` : ''}
+      </h2>
+      <p className="desk-figure numbers">{w.airOf(String(Math.round(air.airC * 10) / 10), air.humidity)}</p>
+      {state.climate && <p className="desk-quiet">{w.airSaid(Math.round((factor - 1) * 100))}</p>}
+      {isNoting ? (
+        <form
+          className="desk-air"
+          onSubmit={(event) => {
+            event.preventDefault();
+            void note();
+          }}
+        >
+          <input
+            aria-label={w.airC}
+            placeholder="°C"
+            inputMode="decimal"
+            value={airC}
+            onChange={(event) => setAirC(event.target.value)}
+          />
+          <input
+            aria-label={w.humidity}
+            placeholder="%"
+            inputMode="decimal"
+            value={humidity}
+            onChange={(event) => setHumidity(event.target.value)}
+          />
+          <button type="submit" className="desk-key small" disabled={airC === '' || humidity === ''}>
+            {w.noteAir}
+          </button>
+        </form>
+      ) : (
+        isRunning && (
+          <button type="button" className="desk-link" onClick={() => setNoting(true)}>
+            {w.noteAir}
+          </button>
+        )
+      )}
+    </section>
+  );
+}
+
+/** The coat that a pause waits for, touched: what is found corrects the drying of this class. */
+function TouchTest({ connection, live, sheet, now }: DeskParts) {
+  const { state } = live;
+  const item = currentItem(state);
+  if (!item || state.phase === 'ended' || !state.plan) return null;
+  // In a step it is what was painted last that one may want to touch.
+  const { coats } = coatsNow(state, now);
+  const coat = item.kind === 'pause' ? waitedFor(state.plan.coats, item) : null;
+  const last = coat ?? coats.filter((one) => one.stepId !== item.stepId && one.paintOverMin !== null).at(-1);
+  if (!last) return null;
+  const touch = (dry: boolean) => void connection.say({ type: 'touchTest', zoneId: last.zoneId, dry });
+  const name = sheet.zones.find((zone) => zone.id === last.zoneId)?.name ?? '';
+  const percent = Math.round((state.dryFactor - 1) * 100);
+  return (
+    <section aria-label={w.touch}>
+      <h2>{w.touch}</h2>
+      <p className="desk-touch">
+        <button type="button" className="desk-key small" onClick={() => touch(true)} {...(coat && { 'aria-keyshortcuts': 'D' })}>
+          {w.isDry(name)} {coat && <kbd>D</kbd>}
+        </button>
+        <button type="button" className="desk-key small" onClick={() => touch(false)}>
+          {w.notYet}
+        </button>
+      </p>
+      {state.touches.length > 0 && <p className="desk-quiet">{w.dries(percent, state.touches.length)}</p>}
+    </section>
+  );
+}
+
+function Time({ connection, live, now }: DeskParts) {
+  const { state } = live;
+  const { plan } = state;
+  const [isPlanning, setPlanning] = useState(false);
+  const [isPlanned, setPlanned] = useState(false);
+  if (!plan) return null;
+  const at = state.current?.index;
+  const minute = classMinute(state, now);
+  const end = expectedEnd(state, now);
+  const started = state.visits[0]?.startedAt ?? now;
+  const shift = Math.round(end - state.plannedMin);
+  const nextBreak = plan.items.find((one, i) => i > (at ?? -1) && one.kind === 'break' && one.endMin > one.startMin);
+  const replan = async () => {
+    if (at === undefined) return;
+    setPlanning(true);
+    const { ok } = await connection.say({ type: 'replan', from: at });
+    setPlanning(false);
+    setPlanned(ok);
+  };
+  return (
+    <section aria-label={w.time}>
+      <h2>{w.time}</h2>
+      <p className="desk-figure numbers">{clockTime(now)}</p>
+      {at === undefined ? (
+        <p className="desk-quiet">{w.planned(minutesInWords(plan.endMin))}</p>
+      ) : (
+        <>
+          <p>{w.ends(clockTime(started + end * 60_000))}</p>
+          {Math.abs(shift) >= 1 && (
+            <p className="desk-quiet">{shift > 0 ? w.later(minutesInWords(shift)) : w.sooner(minutesInWords(-shift))}</p>
+          )}
+          {nextBreak && (
+            <p className="desk-quiet">{w.nextBreak(waitInWords(Math.max(0, end - plan.endMin + nextBreak.startMin - minute)))}</p>
+          )}
+          {state.phase !== 'ended' && (
+            <button type="button" className="desk-key small" disabled={isPlanning} onClick={() => void replan()}>
+              {isPlanning ? w.replanning : w.replan}
+            </button>
+          )}
+          {isPlanned && !isPlanning && (
+            <p className="desk-quiet" role="status">
+              {w.replanned}
+            </p>
+          )}
+        </>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,30 @@
+import { waitInWords } from '@viaticum/core/units';
+import { deskWords as w } from '../../words-desk.js';
+import type { DeskParts } from './parts.js';
+
+/** All items of the plan: back to one, or forward past what is left out. */
+export function Steps({ connection, live }: DeskParts) {
+  const { plan, current, visits, phase } = live.state;
+  const at = current?.index ?? -1;
+  const visited = new Set(visits.map((visit) => visit.index));
+  return (
+    <ol className="desk-steps">
+      {plan?.items.map((item, i) => {
+        const word = i === at ? w.here : i < at && !visited.has(i) ? w.skipped : waitInWords(item.endMin - item.startMin);
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: items have nothing but their place
+          <li key={i} className={i === at ? 'here' : i < at ? 'gone' : ''}>
+            <button
+              type="button"
+              disabled={i === at || phase === 'ended' || phase === 'planned'}
+              aria-label={w.goThere(item.title)}
+              onClick={() => void connection.say({ type: 'goTo', from: at, to: i })}
+            >
+              <span>{item.title}</span> <span className="desk-quiet numbers">{word}</span>
+            </button>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}

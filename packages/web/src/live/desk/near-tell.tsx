@@ -1,0 +1,41 @@
+import { useState } from 'react';
+import { clockTime } from '../../ui/clock.js';
+import { deskWords as w } from '../../words-desk.js';
+import type { DeskParts } from './parts.js';
+
+/** A sentence to all phones: one of the usual, or one's own. */
+export function Tell({ connection, live }: DeskParts) {
+  const [text, setText] = useState('');
+  const { said, phase } = live.state;
+  const tell = async (words: string) => {
+    const { ok } = await connection.say({ type: 'say', text: words });
+    if (ok) setText('');
+  };
+  const isOver = phase === 'ended';
+  return (
+    <section className="desk-tell" aria-label={w.tellAll}>
+      <h2>{w.tellAll}</h2>
+      {w.tellReady.map((one) => (
+        <button key={one} type="button" className="desk-key small" disabled={isOver} onClick={() => void tell(one)}>
+          {one}
+        </button>
+      ))}
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (text.trim()) void tell(text.trim());
+        }}
+      >
+        <input aria-label={w.tellField} maxLength={160} value={text} onChange={(event) => setText(event.target.value)} />
+        <button type="submit" className="desk-key small" disabled={isOver || text.trim() === ''}>
+          {w.tellSend}
+        </button>
+      </form>
+      {[...said].reverse().map((one) => (
+        <p key={one.at} className="desk-quiet">
+          {w.told(one.text, clockTime(one.at))}
+        </p>
+      ))}
+    </section>
+  );
+}

@@ -1,0 +1,30 @@
+import type { ClassAnswer } from '@viaticum/contract';
+import { useState } from 'react';
+import { deskWords as w } from '../../words-desk.js';
+import { More } from './near-more.js';
+import { Now } from './near-now.js';
+import { Steps } from './near-steps.js';
+import { Tell } from './near-tell.js';
+import type { DeskParts } from './parts.js';
+
+type Topic = keyof typeof w.topics;
+
+/** What is wanted when near: one topic at a time. */
+export function Near({ answer, ...parts }: DeskParts & { answer: ClassAnswer }) {
+  const [topic, setTopic] = useState<Topic>('now');
+  return (
+    <aside className="desk-near">
+      <nav className="desk-topics" aria-label={w.topicsLabel}>
+        {(Object.entries(w.topics) as [Topic, string][]).map(([one, label]) => (
+          <button key={one} type="button" aria-current={topic === one} onClick={() => setTopic(one)}>
+            {label}
+          </button>
+        ))}
+      </nav>
+      {topic === 'now' && <Now {...parts} answer={answer} />}
+      {topic === 'tell' && <Tell {...parts} />}
+      {topic === 'steps' && <Steps {...parts} />}
+      {topic === 'more' && <More {...parts} answer={answer} />}
+    </aside>
+  );
+}

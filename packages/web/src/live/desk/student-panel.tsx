@@ -1,0 +1,144 @@
+import { useQuery } from '@tanstack/react-query';
+import { behind, currentItem, leaveOutFor, type Student } from '@viaticum/core/class';
+import { listInWords, minutesInWords } from '@viaticum/core/units';
+import { useState } from 'react';
+import { classStudentsQuery, peopleQuery, useAddPerson, useSaveStudent } from '../../api/class-queries.js';
+import { CommitInput } from '../../ui/commit-input.js';
+import { deskWords } from '../../words-desk.js';
+import type { DeskParts } from './parts.js';
+
+const w = deskWords.student;
+const LATE_MIN = 1;
+
+/** One student, when near: how far they are, what to leave out, a note for oneself, whether they came before. */
+export function StudentPanel({
+  connection,
+  live,
+  sheet,
+  now,
+  code,
+  student,
+  onClose,
+}: DeskParts & { student: Student; onClose: () => void }) {
+  const { state } = live;
+  const [sure, setSure] = useState(false);
+  const item = currentItem(state);
+  const stepId = item?.stepId;
+  const isDone = stepId !== undefined && student.doneAt[stepId] !== undefined;
+  const isRunning = state.phase === 'running' || state.phase === 'held';
+  const seats = Object.values(state.students).map((one) => one.seat);
+  const move = (seat: number) => void connection.say({ type: 'seat', studentId: student.id, seat });
+  return (
+    <section className="desk-student" aria-label={student.firstName}>
+      <header>
+        <CommitInput
+          label={w.name}
+          value={student.firstName}
+          onCommit={(firstName) => {
+            if (firstName.trim()) void connection.say({ type: 'rename', studentId: student.id, firstName });
+            return firstName.trim() !== '';
+          }}
+        />
+        <button type="button" className="desk-key small" onClick={onClose}>
+          {w.close}
+        </button>
+      </header>
+      <Late {...{ live, sheet, now, student }} />
+      <p className="desk-touch">
+        {isRunning && stepId && (
+          <button
+            type="button"
+            className="desk-key small"
+            onClick={() => void connection.say({ type: isDone ? 'notYet' : 'done', studentId: student.id, stepId })}
+          >
+            {isDone ? w.notDoneFor : w.doneFor}
+          </button>
+        )}
+        <button type="button" className="desk-key small" disabled={student.seat === 0} onClick={() => move(student.seat - 1)}>
+          {w.left}
+        </button>
+        <button
+          type="button"
+          className="desk-key small"
+          disabled={student.seat > Math.max(...seats)}
+          onClick={() => move(student.seat + 1)}
+        >
+          {w.right}
+        </button>
+        <button
+          type="button"
+          className="desk-key small"
+          onBlur={() => setSure(false)}
+          onClick={() => (sure ? void connection.say({ type: 'remove', studentId: student.id }) : setSure(true))}
+        >
+          {sure ? w.removeSure : w.remove}
+        </button>
+      </p>
+      <Kept code={code} student={student} />
+    </section>
+  );
+}
+
+function Late({ live, sheet, now, student }: Pick<DeskParts, 'live' | 'sheet' | 'now'> & { student: Student }) {
+  const late = behind(live.state, student, now);
+  if (!late || late.minutes < LATE_MIN) return null;
+  const { stepIds, savedMin } = leaveOutFor(live.state, student, late.minutes, sheet.leaveOut ?? {});
+  const titles = stepIds.map((id) => `“${sheet.steps[id]?.title ?? ''}”`);
+  return (
+    <p>
+      {w.late(minutesInWords(late.minutes))}{' '}
+      {titles.length > 0 ? w.leaveOut(listInWords(titles), minutesInWords(savedMin)) : w.nothingToLeave}
+    </p>
+  );
+}
+
+/** A note and a link to who came before: kept beside the class, never sent to a phone. */
+function Kept({ code, student }: { code: string; student: Student }) {
+  const { data: kept } = useQuery(classStudentsQuery(code));
+  const { data: people } = useQuery(peopleQuery);
+  const save = useSaveStudent(code);
+  const add = useAddPerson();
+  const [note, setNote] = useState<string | null>(null);
+  const own = kept?.[student.id];
+  if (!kept || !people) return null;
+  const choose = async (value: string) => {
+    const personId = value === 'new' ? (await add.mutateAsync(student.firstName)).id : value || null;
+    save.mutate({ studentId: student.id, change: { personId } });
+  };
+  // Who has the same first name stands first.
+  const likely = [...people].sort(
+    (a, b) => Number(b.firstName === student.firstName) - Number(a.firstName === student.firstName),
+  );
+  const fault = save.error ?? add.error;
+  return (
+    <>
+      <label className="desk-field">
+        {w.person}
+        <select value={own?.personId ?? ''} onChange={(event) => void choose(event.target.value)}>
+          <option value="">{w.nobody}</option>
+          {likely.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.firstName}
+              {w.pace(one.pace)}
+            </option>
+          ))}
+          <option value="new">{w.fresh}</option>
+        </select>
+      </label>
+      <label className="desk-field">
+        {w.note}
+        <textarea
+          maxLength={1000}
+          rows={2}
+          placeholder={w.noteHint}
+          value={note ?? own?.note ?? ''}
+          onChange={(event) => setNote(event.target.value)}
+          onBlur={() => {
+            if (note !== null && note !== (own?.note ?? '')) save.mutate({ studentId: student.id, change: { note } });
+          }}
+        />
+      </label>
+      {fault && <p role="alert">{fault.message}</p>}
+    </>
+  );
+}

@@ -1,0 +1,66 @@
+import type { FollowSheet, PlanItem } from '@viaticum/contract';
+import { coatsNow, dryingLeft, planMinute, type Student, waitedFor } from '@viaticum/core/class';
+import { waitInWords } from '@viaticum/core/units';
+import { StageCanvas } from '../../ui/stage-canvas.js';
+import { layersAt, wetnessAt } from '../../ui/stage-layers.js';
+import { followWords as w } from '../../words-follow.js';
+import type { LiveSnapshot } from '../connection.js';
+import { Clock } from './clock.js';
+import { DryingFilm } from './drying-film.js';
+
+type Props = {
+  item: PlanItem;
+  sheet: FollowSheet;
+  live: LiveSnapshot;
+  student: Student;
+  now: number;
+  left: number | null;
+};
+/** A coat that dries so much later than the class's is worth a word. */
+const LATER_MIN = 0.5;
+
+/** A pause on a student's own canvas: the film that dries, the clock of their own coat, what to do meanwhile. */
+export function Pause({ item, sheet, live, student, now, left }: Props) {
+  const { state } = live;
+  const { plan } = state;
+  if (!plan) return null;
+  const { coats, minute } = coatsNow(state, now, student);
+  const slowest = waitedFor(plan.coats, item);
+  const coat = slowest && coats.find((one) => one.stepId === slowest.stepId && one.zoneId === slowest.zoneId);
+  const own = left === null ? null : dryingLeft(state, item, now, student);
+  const ofClass = left === null ? null : dryingLeft(state, item, now);
+  const isLaying = coat !== undefined && coat !== null && coat.laidToMin >= minute;
+  return (
+    <>
+      <p className="quiet follow-kind">{item.kind === 'pause' ? w.pause : w.break}</p>
+      <h1>{item.title}</h1>
+      <p className="numbers follow-whole" data-testid="pause-minutes">
+        {waitInWords(item.endMin - item.startMin)}
+      </p>
+      {coat && <DryingFilm coat={coat} sheet={sheet} minute={minute} />}
+      {left !== null && <Clock left={left} />}
+      {isLaying ? (
+        <p className="follow-note">{w.ownLaying}</p>
+      ) : (
+        own !== null &&
+        ofClass !== null &&
+        own - ofClass > LATER_MIN && <p className="follow-note">{w.ownDrying(waitInWords(Math.max(0, own)))}</p>
+      )}
+      {item.reason && <p className="quiet">{item.reason}</p>}
+      {item.meanwhile && (
+        <p className="follow-meanwhile">
+          <b>{w.meanwhile}</b> {item.meanwhile}
+        </p>
+      )}
+      <figure className="follow-canvas small">
+        <StageCanvas
+          sheet={sheet}
+          layers={layersAt(sheet, plan, planMinute(state, now))}
+          wetness={wetnessAt(sheet, coats, minute, false)}
+          label={item.title}
+          shownPx={200}
+        />
+      </figure>
+    </>
+  );
+}

@@ -1,0 +1,77 @@
+import type { FollowSheet, PlanItem, SheetStep } from '@viaticum/contract';
+import { useState } from 'react';
+import { StageCanvas } from '../../ui/stage-canvas.js';
+import { layersAt } from '../../ui/stage-layers.js';
+import { followWords as w } from '../../words-follow.js';
+import type { LiveSnapshot } from '../connection.js';
+
+type View = keyof typeof w.views;
+
+/** The canvas as it should look after this step: pressed and held as before it; squinted, as its tracing, or from a distance. */
+export function Picture({
+  item,
+  step,
+  sheet,
+  live,
+}: {
+  item: PlanItem;
+  step: SheetStep;
+  sheet: FollowSheet;
+  live: LiveSnapshot;
+}) {
+  const { plan } = live.state;
+  const [isBefore, setBefore] = useState(false);
+  const [view, setView] = useState<View>('stage');
+  if (!plan) return null;
+  const layers = layersAt(sheet, plan, isBefore ? item.startMin : item.endMin);
+  return (
+    <>
+      <figure
+        className={`follow-canvas as-${view}`}
+        onPointerDown={() => setBefore(true)}
+        onPointerUp={() => setBefore(false)}
+        onPointerLeave={() => setBefore(false)}
+        onContextMenu={(event) => event.preventDefault()}
+      >
+        {view === 'tracing' ? (
+          <Tracing sheet={sheet} label={w.views.tracing} />
+        ) : (
+          <StageCanvas sheet={sheet} layers={layers} label={isBefore ? w.before : step.title} shownPx={300} />
+        )}
+        {view === 'stage' && (
+          <button
+            type="button"
+            className="follow-before"
+            aria-pressed={isBefore}
+            onKeyDown={(event) => event.key === ' ' && setBefore(true)}
+            onKeyUp={() => setBefore(false)}
+          >
+            {isBefore ? w.before : w.press}
+          </button>
+        )}
+        {view === 'back' && <figcaption>{w.backAbout}</figcaption>}
+      </figure>
+      <fieldset className="follow-views">
+        <legend>{w.viewLabel}</legend>
+        {(Object.entries(w.views) as [View, string][]).map(([one, label]) => (
+          <button key={one} type="button" aria-pressed={view === one} onClick={() => setView(one)}>
+            {label}
+          </button>
+        ))}
+      </fieldset>
+    </>
+  );
+}
+
+/** The lines of the tracing alone, on white. */
+function Tracing({ sheet, label }: { sheet: FollowSheet; label: string }) {
+  const { widthMm, heightMm } = sheet.canvas;
+  return (
+    <svg viewBox={`0 0 ${widthMm} ${heightMm}`} role="img" aria-label={label}>
+      <rect width={widthMm} height={heightMm} fill="#fdfdfd" />
+      {sheet.zones.map((zone) => (
+        <path key={zone.id} d={zone.path} fill="none" stroke="#1f1f1f" strokeWidth={widthMm / 220} />
+      ))}
+    </svg>
+  );
+}

@@ -1,0 +1,88 @@
+import type { FollowSheet, Helper, PlanItem, SheetStep } from '@viaticum/contract';
+import { coatsNow, type Student } from '@viaticum/core/class';
+import { waitInWords } from '@viaticum/core/units';
+import { RecipeBar } from '../../ui/swatch.js';
+import { followWords as w } from '../../words-follow.js';
+import { kindWords, techniqueWords } from '../../words-terms.js';
+import type { LiveSnapshot } from '../connection.js';
+import { allowed } from '../drying.js';
+import { Cells } from './cells.js';
+import { Clock } from './clock.js';
+import { Picture } from './picture.js';
+import type { PhoneSettings } from './settings.js';
+import { Ticks } from './ticks.js';
+
+type Props = {
+  item: PlanItem;
+  step: SheetStep;
+  sheet: FollowSheet;
+  live: LiveSnapshot;
+  student: Student;
+  now: number;
+  left: number | null;
+  settings: PhoneSettings;
+};
+
+/** What to do in a step, for what this student has, and what may be done on each area of their own canvas. */
+export function Work({ item, step, sheet, live, student, now, left, settings }: Props) {
+  const { coats, minute } = coatsNow(live.state, now, student);
+  const { now: may, notYet } = allowed(sheet, coats, minute);
+  const way = wayFor(sheet, item.stepId, student.has);
+  const brush = settings.metric ? (step.brushMetric ?? step.brush) : step.brush;
+  return (
+    <>
+      <Picture item={item} step={step} sheet={sheet} live={live} />
+      <h1>{step.title}</h1>
+      {(brush || step.technique) && (
+        <p className="follow-brush">
+          {[
+            brush,
+            step.technique
+              ? techniqueWords[step.technique as keyof typeof techniqueWords]
+              : kindWords[step.kind as keyof typeof kindWords],
+          ]
+            .filter(Boolean)
+            .join(', ')}
+        </p>
+      )}
+      {step.lines.map((line) => (
+        <p key={line}>{line}</p>
+      ))}
+      {way && <p className="follow-way">{way}</p>}
+      {sheet.grid && (step.kind === 'draw' || step.kind === 'transfer') && (
+        <Cells key={item.stepId} sheet={sheet} grid={sheet.grid} />
+      )}
+      {step.counts && step.counts.length > 0 && <Ticks stepKey={item.stepId ?? ''} counts={step.counts} />}
+      {step.mixes.map((mix) => (
+        <div key={mix.id} className="follow-mix">
+          <i className="follow-heap" style={{ background: mix.wetRgb }} title={w.wet} />
+          <i className="follow-heap dry" style={{ background: mix.rgb }} title={w.dry} />
+          <RecipeBar parts={mix.parts} words={`${mix.name}: ${mix.words}`} />
+          {mix.place && <p className="follow-instead">{w.place(mix.place)}</p>}
+          {mix.instead !== undefined && <p className="follow-instead">{w.instead(mix.instead)}</p>}
+        </div>
+      ))}
+      <div className="follow-clock-row">
+        {left !== null && <Clock left={left} />}
+        <div className="follow-allowed">
+          {may.map((sentence) => (
+            <p key={sentence}>{sentence}</p>
+          ))}
+          {notYet.map(({ names, minutes }) => (
+            <p key={names} className="quiet">
+              {w.notYet}: paint over {names}
+              {minutes === null ? '' : `, ${waitInWords(minutes)}`}
+            </p>
+          ))}
+        </div>
+      </div>
+      {step.checkpoint && <p className="follow-checkpoint">{step.checkpoint}</p>}
+    </>
+  );
+}
+
+/** The way of doing a step for what a student has; where they have said nothing, none. */
+function wayFor(sheet: FollowSheet, stepId: string | undefined, has: readonly Helper[]): string | null {
+  const ways = (stepId && sheet.ways?.[stepId]) || [];
+  return ways.find((one) => has.includes(one.helper))?.words ?? null;
+}

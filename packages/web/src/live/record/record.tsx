@@ -1,0 +1,165 @@
+import { useQuery } from '@tanstack/react-query';
+import type { ClassRecord } from '@viaticum/contract';
+import { currentItem, type HappenedItem, happened, planAsHappened, stateAt } from '@viaticum/core/class';
+import { hourMinute, listInWords, minutesInWords } from '@viaticum/core/units';
+import { useEffect, useMemo, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import { classQuery, classRecordQuery } from '../../api/class-queries.js';
+import { Ribbon } from '../../ui/ribbon/ribbon.js';
+import { recordWords as w } from '../../words-class.js';
+import { deskWords } from '../../words-desk.js';
+import { SeatPlan } from '../desk/seat-plan.js';
+import '../desk/desk.css';
+import './record.css';
+
+const PLAY_MS = 120;
+
+/** A class afterwards: planned against actual, hands and touches, and a look back along the section through the paint. */
+export default function Record() {
+  const { code = '' } = useParams();
+  const record = useQuery({ ...classRecordQuery(code), staleTime: 0 });
+  const answer = useQuery(classQuery(code));
+  if (record.error) throw record.error;
+  if (!record.data) return null;
+  return (
+    <main className="record">
+      <p>{answer.data && <Link to={`/lesson/${answer.data.lessonId}/class`}>{w.back}</Link>}</p>
+      <h1>{record.data.title}</h1>
+      <Told record={record.data} />
+    </main>
+  );
+}
+
+function Told({ record }: { record: ClassRecord }) {
+  const told = useMemo(() => happened(record.events), [record]);
+  if (told.items.length === 0 || told.actualMin === 0) return <p>{w.none}</p>;
+  return (
+    <>
+      <p className="record-sum">{w.took(minutesInWords(told.actualMin), minutesInWords(told.plannedMin))}</p>
+      <p>
+        {w.finished(told.finished.length, told.students)} {told.finished.length > 0 && w.names(listInWords(told.finished))}
+      </p>
+      <Replay record={record} />
+      <table>
+        <thead>
+          <tr>
+            {w.columns.map((column) => (
+              <th key={column} scope="col">
+                {column}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {told.items.map((item, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a step may have been done twice
+            <Row key={i} item={item} students={told.students} />
+          ))}
+        </tbody>
+      </table>
+      <h2>{w.hands}</h2>
+      {told.hands.length === 0 && <p>{w.noHands}</p>}
+      <ul>
+        {told.hands.map((hand) => (
+          <li key={`${hand.firstName}${hand.minute}`}>
+            {w.hand(
+              hand.firstName,
+              hourMinute(hand.minute),
+              deskWords.reasons[hand.reason],
+              hand.tookMin === null ? null : minutesInWords(Math.max(1, hand.tookMin)),
+            )}
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+function Row({ item, students }: { item: HappenedItem; students: number }) {
+  const { planned, actual, medianDone } = item;
+  const shift = planned !== null && actual !== null ? Math.round(actual - planned) : null;
+  const minutes = (value: number | null) => (value === null ? '' : minutesInWords(value));
+  return (
+    <tr className={item.kind === 'step' ? '' : 'quiet'}>
+      <th scope="row">
+        {item.title}
+        {item.touches.map((touch) => (
+          <span key={touch.minute} className="small quiet">
+            <br />
+            {w.touch(minutesInWords(touch.minute), touch.dry)}
+          </span>
+        ))}
+      </th>
+      <td>{minutes(planned)}</td>
+      <td>{actual === null ? w.never : minutes(actual)}</td>
+      <td>{shift === null || shift === 0 ? '' : `${shift > 0 ? '+' : '−'}${Math.abs(shift)}`}</td>
+      <td>{minutes(medianDone)}</td>
+      <td>{item.kind === 'step' && actual !== null ? `${item.done} / ${students}` : ''}</td>
+    </tr>
+  );
+}
+
+/** The light moves along the paint as it was really laid, and the room stands as it stood then. */
+function Replay({ record }: { record: ClassRecord }) {
+  const { events, lesson, sheet } = record;
+  const whole = useMemo(() => stateAt(events, Number.POSITIVE_INFINITY), [events]);
+  const plan = useMemo(() => planAsHappened(lesson, whole), [lesson, whole]);
+  const [minute, setMinute] = useState(0);
+  const [zoom, setZoom] = useState(0);
+  const [isPlaying, setPlaying] = useState(false);
+  const end = plan?.plan.endMin ?? 0;
+  useEffect(() => {
+    if (!isPlaying) return;
+    const timer = setInterval(() => setMinute((at) => Math.min(end, at + 0.5)), PLAY_MS);
+    return () => clearInterval(timer);
+  }, [isPlaying, end]);
+  const started = whole.visits[0]?.startedAt ?? 0;
+  const now = started + minute * 60_000;
+  const then = useMemo(() => stateAt(events, now), [events, now]);
+  if (!plan) return null;
+  const here = Object.keys(then.students);
+  return (
+    <section aria-label={w.replay} className="record-replay">
+      <h2>{w.replay}</h2>
+      <p className="record-keys">
+        <button type="button" className="key" onClick={() => setPlaying(!isPlaying)}>
+          {isPlaying ? w.stop : w.play}
+        </button>
+        <input
+          type="range"
+          aria-label={w.minute}
+          min={0}
+          max={Math.ceil(end)}
+          step={0.5}
+          value={minute}
+          onChange={(event) => setMinute(Number(event.target.value))}
+        />
+        <b className="numbers">{w.at(hourMinute(minute))}</b> <span>{currentItem(then)?.title}</span>
+      </p>
+      <Ribbon
+        lesson={{
+          ...lesson,
+          steps: plan.solution.items.flatMap((item) => lesson.steps.find((step) => step.id === item.step) ?? []),
+        }}
+        plan={plan}
+        minute={minute}
+        onMinute={setMinute}
+        selectedStep={null}
+        onStep={() => undefined}
+        zoom={zoom}
+        onZoom={setZoom}
+        withChain={false}
+        onChain={() => undefined}
+        onDrag={() => undefined}
+        onPin={() => undefined}
+      />
+      <div className="record-room">
+        <SeatPlan
+          live={{ version: 0, state: then, online: true, ready: true, you: null, connected: here, refusal: null, camera: null }}
+          sheet={sheet}
+          now={now}
+        />
+      </div>
+    </section>
+  );
+}

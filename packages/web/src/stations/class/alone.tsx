@@ -1,0 +1,44 @@
+import { useState } from 'react';
+import { useAloneLink } from '../../api/class-queries.js';
+import { useLesson, useSession, useSnapshot } from '../../lesson/context.js';
+import { words } from '../../words.js';
+import { aloneWords as w } from '../../words-class.js';
+
+/** The link by which the lesson is painted alone. */
+export function Alone() {
+  const lesson = useLesson();
+  const { id } = useSession();
+  const { save } = useSnapshot();
+  const link = useAloneLink();
+  const [copied, setCopied] = useState(false);
+  const isReady = save.kind === 'saved' && lesson.steps.length > 0;
+  return (
+    <section aria-label={w.title}>
+      <h2>{w.title}</h2>
+      <p>{w.about}</p>
+      <button type="button" className="key main" disabled={!isReady || link.isPending} onClick={() => link.mutate(id)}>
+        {link.data ? w.renew : w.make}
+      </button>
+      {!isReady && <p className="small quiet">{lesson.steps.length === 0 ? words.class.noSteps : words.class.unsaved}</p>}
+      {link.data && (
+        <p>
+          <a href={link.data.address} target="_blank" rel="noreferrer">
+            {link.data.address.replace(/^https?:\/\//, '')}
+          </a>{' '}
+          <button
+            type="button"
+            className="key small"
+            onClick={() => void navigator.clipboard?.writeText(link.data.address).then(() => setCopied(true))}
+          >
+            {copied ? w.copied : w.copy}
+          </button>
+        </p>
+      )}
+      {link.error && (
+        <p className="signal" role="alert">
+          {link.error.message}
+        </p>
+      )}
+    </section>
+  );
+}

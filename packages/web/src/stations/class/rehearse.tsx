@@ -1,0 +1,65 @@
+import type { Level } from '@viaticum/contract';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { useBeginClass } from '../../api/class-queries.js';
+import { useLesson, useSession, useSnapshot } from '../../lesson/context.js';
+import { Choice } from '../../ui/choice.js';
+import { words } from '../../words.js';
+import { paceWords, rehearseWords as w } from '../../words-class.js';
+import { NumberField } from '../steps/number-field.js';
+
+/** A class with simulated students, to practise the desk on. */
+export function Rehearse() {
+  const lesson = useLesson();
+  const { id } = useSession();
+  const { save } = useSnapshot();
+  const navigate = useNavigate();
+  const begin = useBeginClass();
+  const [students, setStudents] = useState(Math.min(12, lesson.room.seats ?? 12));
+  const [level, setLevel] = useState<Level>(lesson.level);
+  const [sensor, setSensor] = useState(true);
+  const isReady = save.kind === 'saved' && lesson.steps.length > 0;
+  const start = () =>
+    begin.mutate(
+      { lessonId: id, rehearsal: { students, level, sensor } },
+      { onSuccess: (one) => void navigate(`/desk/${one.code}`) },
+    );
+  return (
+    <section aria-label={w.title}>
+      <h2>{w.title}</h2>
+      <p>{w.about}</p>
+      <div className="pace-group">
+        <span className="small number-said">
+          {w.students}{' '}
+          <NumberField
+            label={w.students}
+            value={students}
+            onValue={(value) => {
+              const fits = value >= 1 && value <= 40;
+              if (fits) setStudents(Math.round(value));
+              return fits;
+            }}
+          />
+        </span>
+        <Choice
+          label={w.level}
+          value={level}
+          options={Object.entries(paceWords.levels)}
+          onChange={(one) => setLevel(one as Level)}
+        />
+      </div>
+      <label className="small">
+        <input type="checkbox" checked={sensor} onChange={(event) => setSensor(event.target.checked)} /> {w.sensor}
+      </label>
+      <button type="button" className="key main" disabled={!isReady || begin.isPending} onClick={start}>
+        {w.begin}
+      </button>
+      {!isReady && <p className="small quiet">{lesson.steps.length === 0 ? words.class.noSteps : words.class.unsaved}</p>}
+      {begin.error && (
+        <p className="signal" role="alert">
+          {begin.error.message}
+        </p>
+      )}
+    </section>
+  );
+}

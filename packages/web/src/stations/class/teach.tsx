@@ -1,0 +1,107 @@
+import { useQuery } from '@tanstack/react-query';
+import type { ClassAnswer } from '@viaticum/contract';
+import { minutesInWords } from '@viaticum/core/units';
+import { Link } from 'react-router';
+import { classesQuery, useBeginClass, useOpenPlanned } from '../../api/class-queries.js';
+import { useLesson, usePlan, useSession, useSnapshot } from '../../lesson/context.js';
+import { dayAndTime } from '../../ui/clock.js';
+import { words } from '../../words.js';
+
+const w = words.class;
+
+/** Opening a class from the lesson as it is saved now, and the classes opened before. */
+export function Teach() {
+  const lesson = useLesson();
+  const { plan } = usePlan();
+  const session = useSession();
+  const { save } = useSnapshot();
+  const { data } = useQuery(classesQuery);
+  const open = useBeginClass();
+  const own = (data ?? []).filter((one) => one.lessonId === session.id);
+  const newest = own.find((one) => one.state !== 'ended' && one.state !== 'planned');
+  const pauses = plan.items.filter((item) => item.kind === 'pause').length;
+  const isSaved = save.kind === 'saved';
+  return (
+    <>
+      <section>
+        <h2>{w.title}</h2>
+        <p>{w.about(lesson.steps.length, minutesInWords(plan.endMin), pauses)}</p>
+        <p className="quiet small">{w.none}</p>
+        <button
+          type="button"
+          className="key main"
+          disabled={lesson.steps.length === 0 || !isSaved || open.isPending}
+          onClick={() => open.mutate({ lessonId: session.id })}
+        >
+          {w.open}
+        </button>
+        {lesson.steps.length === 0 && <p className="small quiet">{w.noSteps}</p>}
+        {!isSaved && lesson.steps.length > 0 && <p className="small quiet">{w.unsaved}</p>}
+        {open.error && (
+          <p className="signal" role="alert">
+            {open.error.message}
+          </p>
+        )}
+      </section>
+      {own.length > 0 && (
+        <section>
+          <h2>{w.opened}</h2>
+          <ul className="class-list">
+            {own.map((one) => (
+              <Opened key={one.id} one={one} isNewest={one === newest} />
+            ))}
+          </ul>
+        </section>
+      )}
+    </>
+  );
+}
+
+export function Opened({ one, isNewest }: { one: ClassAnswer; isNewest: boolean }) {
+  const openNow = useOpenPlanned();
+  const [address = ''] = one.addresses;
+  const ended = one.state === 'ended';
+  const planned = one.state === 'planned';
+  return (
+    <li className={ended ? 'quiet' : ''}>
+      {isNewest && <img className="class-qr" src={`/api/classes/${one.code}/qr.svg`} alt={w.qr} width={132} height={132} />}
+      <div>
+        <p className="small quiet">
+          {dayAndTime(planned && one.invite ? one.invite.startsAt : one.openedAt)}, {w.states[one.state]}
+          {one.rehearsal && `, ${w.rehearsed}`}
+        </p>
+        {!ended && (
+          <>
+            <p>
+              {w.join} <b>{address.replace(/^https?:\/\//, '').replace(/\/[^/]+$/, '')}</b> {w.code}
+            </p>
+            <p className="class-code">{one.code}</p>
+            {!one.reachable && isNewest && (
+              <p className="small quiet">
+                {w.loopback} <code>{w.loopbackLine}</code>
+              </p>
+            )}
+          </>
+        )}
+        {planned ? (
+          <button type="button" className="key main" disabled={openNow.isPending} onClick={() => openNow.mutate(one.code)}>
+            {w.openNow}
+          </button>
+        ) : ended ? (
+          <Link className="small" to={`/class/${one.code}`}>
+            {w.record}
+          </Link>
+        ) : (
+          <Link className="key main" to={`/desk/${one.code}`}>
+            {w.desk}
+          </Link>
+        )}
+        {openNow.error && (
+          <p className="signal small" role="alert">
+            {openNow.error.message}
+          </p>
+        )}
+      </div>
+    </li>
+  );
+}

@@ -1,0 +1,27 @@
+import type { StepKind, Technique } from '@viaticum/contract';
+
+/** Terms of the trade, as every screen says them. */
+export const techniqueWords = {
+  wash: 'wash',
+  glaze: 'glaze',
+  'dry-brush': 'dry-brush',
+  scumble: 'scumble',
+  'block-in': 'block-in',
+  blend: 'blend',
+  loaded: 'loaded',
+  gesso: 'gesso',
+  impasto: 'impasto',
+  'under-film': 'under-film',
+  spatter: 'spatter',
+} satisfies Record<Technique, string>;
+
+export const kindWords = {
+  paint: 'paint',
+  draw: 'draw',
+  prepare: 'prepare',
+  transfer: 'trace',
+  dry: 'dry',
+  look: 'look',
+  practise: 'practise',
+  break: 'break',
+} satisfies Record<StepKind, string>;

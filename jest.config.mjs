@@ -19,8 +19,11 @@ export default {
   },
   moduleNameMapper: {
     '^@viaticum/core/([a-z]+)$': '<rootDir>/packages/core/src/$1/index.ts',
+    '^@viaticum/standins$': '<rootDir>/packages/standins/src/index.ts',
     '^@viaticum/contract$': '<rootDir>/packages/contract/src/index.ts',
     '^(\\.{1,2}/.*)\\.js$': '$1',
   },
-  testTimeout: 30_000,
+  // Jest would leave one of two cores idle.
+  maxWorkers: process.env.JEST_WORKERS ?? 2,
+  testTimeout: 60_000,
 };

@@ -6,9 +6,12 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { AxeBuilder } from '@axe-core/playwright';
 import { type Browser, test as base, expect, type Page } from '@playwright/test';
+import { createConnection } from 'mysql2/promise';
 
 export type Server = {
   url: string;
+  /** The instructor of this test, with the demo lessons and the demo's password. */
+  name: string;
   pid: () => number;
   /** Kills the process as a crash does. */
   kill: () => Promise<void>;
@@ -23,16 +26,19 @@ const freePort = () =>
     });
   });
 
-async function startServer(): Promise<{ server: Server; stop: () => Promise<void> }> {
+type Shared = { server: Omit<Server, 'name'>; database: string; stop: () => Promise<void> };
+
+async function startServer(): Promise<Shared> {
   const address = process.env.VIATICUM_TEST_DATABASE;
   if (!address) throw new Error('The browser tests need a database. Run npm test, which starts one.');
   const port = await freePort();
   const dataFolder = await mkdtemp(join(tmpdir(), 'viaticum-e2e-'));
+  const database = address.replace('NAME', `e${randomBytes(6).toString('hex')}`);
   const env = {
     ...process.env,
     VIATICUM_PORT: String(port),
     VIATICUM_DATA: dataFolder,
-    VIATICUM_DATABASE_URL: address.replace('NAME', `e${randomBytes(6).toString('hex')}`),
+    VIATICUM_DATABASE_URL: database,
     VIATICUM_QUIET: '1',
   };
   let child: ChildProcess;
@@ -51,6 +57,7 @@ async function startServer(): Promise<{ server: Server; stop: () => Promise<void
     });
   await start();
   return {
+    database,
     server: { url: `http://127.0.0.1:${port}`, pid: () => child.pid as number, kill: () => end('SIGKILL'), start },
     stop: async () => {
       await end('SIGTERM');
@@ -59,13 +66,57 @@ async function startServer(): Promise<{ server: Server; stop: () => Promise<void
   };
 }
 
-/** Every test has a server and a database of its own, with the demo data. */
-export const test = base.extend<{ server: Server; signedIn: Page }>({
-  // biome-ignore lint/correctness/noEmptyPattern: the fixture needs none
-  server: async ({}, use) => {
-    const { server, stop } = await startServer();
-    await use(server);
-    await stop();
+/** A new instructor with the demo's lessons as they ship, so that tests share a server and nothing else. */
+async function newInstructor(database: string): Promise<string> {
+  const address = new URL(database);
+  const socketPath = address.searchParams.get('socket');
+  const connection = await createConnection({
+    user: address.username || 'root',
+    database: address.pathname.slice(1),
+    ...(socketPath ? { socketPath } : { host: address.hostname, port: Number(address.port || 3306) }),
+  });
+  const fresh = () => randomBytes(6).toString('hex');
+  const [id, name] = [fresh(), `teacher-${fresh()}`];
+  await connection.query(
+    "INSERT INTO instructor (id, name, password_hash) SELECT ?, ?, password_hash FROM instructor WHERE name = 'demo'",
+    [id, name],
+  );
+  await connection.query(
+    "INSERT INTO picture_owner (sha256, instructor_id) SELECT sha256, ? FROM picture_owner JOIN instructor ON instructor_id = id WHERE name = 'demo'",
+    [id],
+  );
+  const [lessons] = await connection.query(
+    "SELECT lesson.id FROM lesson JOIN instructor ON owner_id = instructor.id WHERE name = 'demo'",
+  );
+  for (const lesson of lessons as { id: string }[]) {
+    const own = fresh();
+    await connection.query(
+      'INSERT INTO lesson (id, owner_id, revision, updated_at) SELECT ?, ?, revision, updated_at FROM lesson WHERE id = ?',
+      [own, id, lesson.id],
+    );
+    await connection.query(
+      `INSERT INTO lesson_revision (lesson_id, number, kind, author_id, document, created_at)
+       SELECT ?, number, kind, ?, document, created_at FROM lesson_revision WHERE lesson_id = ?`,
+      [own, id, lesson.id],
+    );
+  }
+  await connection.end();
+  return name;
+}
+
+/** Each worker has a server and a database of its own; every test an instructor of its own, with the demo's lessons. */
+export const test = base.extend<{ server: Server; signedIn: Page }, { shared: Shared }>({
+  shared: [
+    // biome-ignore lint/correctness/noEmptyPattern: the fixture needs none
+    async ({}, use) => {
+      const shared = await startServer();
+      await use(shared);
+      await shared.stop();
+    },
+    { scope: 'worker', timeout: 60_000 },
+  ],
+  server: async ({ shared }, use) => {
+    await use({ ...shared.server, name: await newInstructor(shared.database) });
   },
   signedIn: async ({ page, server }, use) => {
     const faults: string[] = [];
@@ -79,7 +130,7 @@ export { expect };
 
 export async function signIn(page: Page, server: Server): Promise<void> {
   await page.goto(server.url);
-  await page.getByLabel('Name').fill('demo');
+  await page.getByLabel('Name').fill(server.name);
   await page.getByLabel('Password').fill('north light');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByRole('heading', { name: 'Your shelf' })).toBeVisible();

@@ -65,7 +65,7 @@ test('the same path by keyboard alone', async ({ page, server, browser }) => {
   };
   await page.goto(server.url);
   await tabTo(page, /^ *Name/);
-  await page.keyboard.type('demo');
+  await page.keyboard.type(server.name);
   await page.keyboard.press('Tab');
   await page.keyboard.type('north light');
   await page.keyboard.press('Enter');

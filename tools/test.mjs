@@ -19,7 +19,9 @@ run(async () => {
   };
   process.on('SIGINT', () => end(130));
   process.on('SIGTERM', () => end(143));
-  await phase('Debian packages', () => debian({ mariadbd: 'mariadb-server', chromium: 'chromium' }));
+  await phase('Debian packages', () =>
+    debian({ mariadbd: 'mariadb-server', chromium: 'chromium', 'redis-server': 'redis-server' }),
+  );
   await phase('npm packages', npmPackages);
   await phase('build', build);
   await phase('database', async () => {

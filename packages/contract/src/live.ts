@@ -45,7 +45,10 @@ export const commandSchemas = {
   handDown: command('handDown', { studentId: Id }),
   touchTest: command('touchTest', { zoneId: Id, dry: Type.Boolean() }),
   /** The rest of the plan worked out again from what really happened; from the item that the desk saw. */
-  replan: command('replan', { from: Type.Integer({ minimum: 0, maximum: 2000 }) }),
+  replan: command('replan', {
+    from: Type.Integer({ minimum: 0, maximum: 2000 }),
+    quickest: Type.Optional(Type.Boolean()),
+  }),
   climate: command('climate', { ...Air, airSpeed: Type.Optional(Type.Number({ minimum: 0, maximum: 20 })) }),
   say: command('say', { text: Message }),
   speed: command('speed', { speed: Speed }),

@@ -11,8 +11,8 @@ export function airAt(
 ): { airC: number; humidity: number } {
   const draw = uniform(seed);
   const [phase, windowAt] = [draw() * 6.28, 45 + draw() * 30];
-  const warm = 2.5 * (1 - Math.exp(-minutes / 40)) + 0.3 * Math.sin(phase + minutes / 9);
-  const damp = 0.09 * (1 - Math.exp(-minutes / 35)) + 0.012 * Math.sin(phase + minutes / 6);
+  const warm = 2.5 * (1 - Math.exp(-minutes / 22)) + 0.3 * Math.sin(phase + minutes / 9);
+  const damp = 0.12 * (1 - Math.exp(-minutes / 25)) + 0.012 * Math.sin(phase + minutes / 6);
   const aired = Math.max(0, Math.min(1, (minutes - windowAt) / 6));
   return {
     airC: Math.round((start.airC + warm - 2.2 * aired) * 10) / 10,

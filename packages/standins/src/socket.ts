@@ -4,14 +4,17 @@ import WebSocket from 'ws';
 
 /** Where a stand-in connects: the same address as everybody's, with the class's code. */
 export type Place = { url: string; origin: string; code: string };
-export type Memory = { token?: string };
 
-const RETRY_MS = 400;
+/** As phones do. */
+const RETRY_MS = [300, 600, 1200, 2000];
 const isLoopback = (url: string) => /\/\/(127\.|localhost|\[::1)/.test(url);
 let ids = 0;
 
+/** The clock of this device, which may be wrong. */
+const clock = (skewMs: number) => Date.now() + skewMs;
+
 /** One connection to a class over the public protocol: it folds what it hears and mends itself until it is told to leave. */
-export function classSocket(place: Place, role: 'phone' | 'sensor', key = '') {
+export function classSocket(place: Place, role: 'phone' | 'sensor', key = '', skewMs = 0) {
   let socket: WebSocket | null = null;
   let state: ClassState = newClass();
   let offset = 0;
@@ -21,6 +24,7 @@ export function classSocket(place: Place, role: 'phone' | 'sensor', key = '') {
   let you: string | null = null;
   let token: string | undefined;
   let lostAt: number | null = null;
+  let attempts = 0;
   const waiting = new Map<string, { command: Command; done: (ok: boolean) => void }>();
 
   const send = (frame: ClientFrame) => socket?.readyState === WebSocket.OPEN && socket.send(JSON.stringify(frame));
@@ -39,15 +43,17 @@ export function classSocket(place: Place, role: 'phone' | 'sensor', key = '') {
       if (socket !== fresh) return;
       greeted = false;
       lostAt ??= Date.now();
-      setTimeout(open, RETRY_MS);
+      const wait = RETRY_MS[Math.min(attempts++, RETRY_MS.length - 1)] as number;
+      setTimeout(open, wait * (0.75 + Math.random() / 2));
     });
   };
   const hear = (frame: ServerFrame): void => {
     if (frame.type === 'hello') {
-      offset = frame.now - Date.now();
+      offset = frame.now - clock(skewMs);
       for (const event of frame.events) fold(state, event);
       you = frame.you ?? you;
       greeted = true;
+      attempts = 0;
       lostAt = null;
       for (const [id, { command }] of waiting) send({ type: 'command', id, command });
     } else if (frame.type === 'events') {
@@ -78,13 +84,17 @@ export function classSocket(place: Place, role: 'phone' | 'sensor', key = '') {
       return lostAt === null ? 0 : Date.now() - lostAt;
     },
     /** The class's own time, ms. */
-    now: () => classTime(state, Date.now() + offset),
-    say(command: Command): Promise<boolean> {
+    now: () => classTime(state, clock(skewMs) + offset),
+    /** Gives a command; true when it is committed, false when it is refused, however often the connection breaks meanwhile. */
+    say(command: Command, id = `standin${process.pid}x${ids++}`): Promise<boolean> {
       return new Promise((done) => {
-        const id = `standin${process.pid}x${ids++}`;
         waiting.set(id, { command, done });
         if (greeted) send({ type: 'command', id, command });
       });
+    },
+    /** Sends what is waiting once more, in another order: a bad network does so. */
+    repeat(): void {
+      if (greeted) for (const [id, { command }] of [...waiting].reverse()) send({ type: 'command', id, command });
     },
     /** Walks out of the network's reach for so many ms of real time. */
     goAway(ms: number): void {

@@ -99,7 +99,7 @@ export const recordWords = {
   finished: (done: number, of: number) => `${done} of ${of} said Done to the last step.`,
   names: (names: string) => `Finished: ${names}.`,
   columns: ['', 'planned', 'took', 'difference', 'half were done after', 'done'],
-  never: 'left out',
+  never: 'not taught',
   touch: (minute: string, dry: boolean) => `touched after ${minute}: ${dry ? 'dry' : 'not yet'}`,
   hands: 'Hands',
   noHands: 'Nobody raised a hand.',

@@ -56,6 +56,7 @@ export const deskWords = {
   later: (minutes: string) => `${minutes} later than planned`,
   sooner: (minutes: string) => `${minutes} sooner than planned`,
   replan: 'Plan the rest again',
+  replanQuickest: 'In the quickest order',
   replanned: 'The rest follows from what really happened.',
   replanning: 'Planning',
   nextBreak: (wait: string) => `next break in ${wait}`,

@@ -30,10 +30,10 @@ export const inClimate = (lesson: Lesson, state: ClassState): Lesson['room'] => 
 
 /**
  * The rest of a class planned again at a class time (ms): real times, the air as it is, touch tests, the group's pace; steps that were
- * gone past are left out. The plan begins with what happened, an item a visit, in minutes since the class began; the present item is the
+ * gone past are left out; in its order, or in the quickest one. The plan begins with what happened, an item a visit, in minutes since the class began; the present item is the
  * last of those. Throws where the class has not begun.
  */
-export function replanClass(lesson: Lesson, state: ClassState, now: number): Plan {
+export function replanClass(lesson: Lesson, state: ClassState, now: number, quickest = false): Plan {
   const present = state.visits.at(-1);
   const item = present && state.plan?.items[present.index];
   if (!state.plan || !present || !item) throw new RangeError('A class is planned again once it has begun.');
@@ -60,6 +60,7 @@ export function replanClass(lesson: Lesson, state: ClassState, now: number): Pla
   const rest = replanLesson(
     { ...lesson, steps, room: inClimate(lesson, state) },
     { now: isStep ? presentEnd : minute, fixed: [...fixed.values()], dryFactor: state.dryFactor, pace: groupPace(state) },
+    quickest,
   );
   const begun = rest.plan.items.map((one) => one.stepId !== undefined && fixed.has(one.stepId));
   const ahead = rest.plan.items.slice(begun.lastIndexOf(true) + 1);
@@ -67,7 +68,9 @@ export function replanClass(lesson: Lesson, state: ClassState, now: number): Pla
   if (!isStep) {
     // A pause that is going on becomes as long as it now must be.
     const goesOn = next && next.stepId === undefined && next.kind === item.kind;
-    happened[happened.length - 1] = goesOn
+    // A wait for nothing is only the time since the last step.
+    const waits = goesOn && (next.zoneIds.length > 0 || item.zoneIds.length === 0);
+    happened[happened.length - 1] = waits
       ? { ...next, startMin: began, endMin: Math.max(began, next.endMin) }
       : { ...item, startMin: began, endMin: Math.max(began, minute) };
     if (goesOn) ahead.shift();

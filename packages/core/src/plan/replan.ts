@@ -22,15 +22,17 @@ const WORTH_MIN = 1;
 /**
  * The rest of a lesson planned again from its real past: what was begun stays where it was, what is to come follows from the paint
  * as it lies, this class's drying and its pace. `lesson` holds the steps begun and those to come, in the room's present air. The order
- * of the rest changes only where the search finds one that ends at least a minute sooner. Minutes of the class.
+ * of the rest changes only where the `quickest` is asked for and the search finds one that ends at least a minute sooner. Minutes of
+ * the class.
  */
-export function replanLesson(lesson: Lesson, past: Past): LessonPlan {
+export function replanLesson(lesson: Lesson, past: Past, quickest = false): LessonPlan {
   const begun = new Set(past.fixed.map((one) => one.step));
   const start = inOrderOf(lesson, [
     ...past.fixed.map((one) => one.step),
     ...lesson.steps.flatMap((step) => (begun.has(step.id) ? [] : [step.id])),
   ]);
   const own = timed(start, past, begun);
+  if (!quickest) return own;
   const found = solve(asPast(orderProblem(start), past, begun), { maxNodes: MOST_NODES });
   const order = found.items.map((item) => item.step);
   if (order.length !== start.steps.length || found.makespan > own.plan.endMin - WORTH_MIN) return own;

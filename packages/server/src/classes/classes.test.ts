@@ -1,10 +1,10 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import type { ClassEvent, Command } from '@viaticum/contract';
+import type { Command } from '@viaticum/contract';
 import { fold, newClass, stateHash } from '@viaticum/core/class';
 import { planLesson } from '@viaticum/core/plan';
 import { nanoid } from 'nanoid';
-import { ClassEventEntity } from '../db/entities.js';
 import { type TestServer, testServer } from '../server.fixture.js';
+import { classOf } from './class.fixture.js';
 import { codeGuard } from './guard.js';
 
 let server: TestServer;
@@ -31,13 +31,7 @@ async function classWith(names: string[]) {
   );
   return { code, id, desk, phones };
 }
-const storedEvents = async (classId: string): Promise<ClassEvent[]> =>
-  (await server.database.source.manager.find(ClassEventEntity, { where: { classId }, order: { seq: 'ASC' } })).map((row) => ({
-    seq: row.seq,
-    at: row.at,
-    actor: row.actor,
-    body: JSON.parse(row.body),
-  }));
+const storedEvents = (classId: string) => classOf(server, classId);
 
 describe('recipes for a student who lacks tubes', () => {
   it('are other parts for the heaps that need them, the same each time; nobody without the code gets them', async () => {

@@ -112,7 +112,9 @@ export function classStore(database: Database, lessons: LessonStore, bus: Bus) {
       if (command.type === 'replan') {
         if (command.from !== state.current?.index) return {};
         const lesson = await taught();
-        return (await planning.ask({ kind: 'replan', lesson, state, now })) as { plan: NonNullable<WorkedOut['plan']> };
+        return (await planning.ask({ kind: 'replan', lesson, state, now, quickest: command.quickest === true })) as {
+          plan: NonNullable<WorkedOut['plan']>;
+        };
       }
       if (command.type !== 'climate' || !state.plan || !isNewAir(state, command, now)) return {};
       const lesson = await taught();

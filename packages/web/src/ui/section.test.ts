@@ -1,8 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
+import { waitedFor } from '@viaticum/core/class';
 import { followSheet } from '@viaticum/core/lesson';
 import { planLesson } from '@viaticum/core/plan';
 import { demoLesson } from '../../../core/src/plan/plan.fixture.js';
-import { allowed, waitedFor } from '../live/drying.js';
+import { allowed } from '../live/drying.js';
 import { brokenStrokes, TILE } from './broken-colour.js';
 import { axisFor, farthest, nearest, ticksOf, timeLabel } from './ribbon/axis.js';
 import { filmHeight, zoneSection } from './ribbon/film.js';
@@ -112,18 +113,18 @@ describe('the canvas at a minute', () => {
   it('wetness names the areas that are wet, in the order workable, damp, dry', () => {
     const coat = plan.coats.find((one) => one.zoneId === 'far' && one.stepId !== lesson.steps[0]?.id);
     if (!coat) throw new Error('a coat expected');
-    const rungAt = (minute: number) => wetnessAt(sheet, plan, minute, true).find((one) => one.zoneId === 'far');
+    const rungAt = (minute: number) => wetnessAt(sheet, plan.coats, minute, true).find((one) => one.zoneId === 'far');
     expect(rungAt(coat.laidToMin + 0.1)).toEqual({ zoneId: 'far', rung: 'workable', label: 'far ridge workable' });
     expect(rungAt(coat.laidToMin + (coat.openMin ?? 0) + 0.1)?.rung).toBe('damp');
     expect(rungAt(coat.laidToMin + (coat.paintOverMin ?? 0) + 0.1)?.label).toBeUndefined();
-    expect(wetnessAt(sheet, plan, 0, true)).toEqual([]);
+    expect(wetnessAt(sheet, plan.coats, 0, true)).toEqual([]);
   });
 });
 
 describe('what a phone says about drying', () => {
   it('right after the ground: the whole canvas may be worked, and nothing may lie on it yet', () => {
     const [ground] = plan.items;
-    const { now, notYet } = allowed(sheet, plan, (ground?.endMin ?? 0) + 0.05);
+    const { now, notYet } = allowed(sheet, plan.coats, (ground?.endMin ?? 0) + 0.05);
     expect(now).toEqual(['the whole canvas workable: you may still blend it']);
     expect(notYet).toHaveLength(1);
     const [coat] = plan.coats;
@@ -133,7 +134,7 @@ describe('what a phone says about drying', () => {
     const pauses = plan.items.filter((item) => item.kind === 'pause');
     expect(pauses.length).toBeGreaterThan(3);
     for (const pause of pauses) {
-      const coat = waitedFor(plan, pause);
+      const coat = waitedFor(plan.coats, pause);
       if (!coat) throw new Error('a coat expected');
       const dry = (one: typeof coat) => one.laidToMin + (one.paintOverMin ?? 0);
       const others = plan.coats.filter((one) => pause.zoneIds.includes(one.zoneId) && one.laidToMin <= pause.startMin + 1e-6);

@@ -128,10 +128,10 @@ function Time({ connection, live, now }: DeskParts) {
   const started = state.visits[0]?.startedAt ?? now;
   const shift = Math.round(end - state.plannedMin);
   const nextBreak = plan.items.find((one, i) => i > (at ?? -1) && one.kind === 'break' && one.endMin > one.startMin);
-  const replan = async () => {
+  const replan = async (quickest: boolean) => {
     if (at === undefined) return;
     setPlanning(true);
-    const { ok } = await connection.say({ type: 'replan', from: at });
+    const { ok } = await connection.say({ type: 'replan', from: at, ...(quickest && { quickest }) });
     setPlanning(false);
     setPlanned(ok);
   };
@@ -151,9 +151,14 @@ function Time({ connection, live, now }: DeskParts) {
             <p className="desk-quiet">{w.nextBreak(waitInWords(Math.max(0, end - plan.endMin + nextBreak.startMin - minute)))}</p>
           )}
           {state.phase !== 'ended' && (
-            <button type="button" className="desk-key small" disabled={isPlanning} onClick={() => void replan()}>
-              {isPlanning ? w.replanning : w.replan}
-            </button>
+            <p className="desk-touch">
+              <button type="button" className="desk-key small" disabled={isPlanning} onClick={() => void replan(false)}>
+                {isPlanning ? w.replanning : w.replan}
+              </button>
+              <button type="button" className="desk-link" disabled={isPlanning} onClick={() => void replan(true)}>
+                {w.replanQuickest}
+              </button>
+            </p>
           )}
           {isPlanned && !isPlanning && (
             <p className="desk-quiet" role="status">

@@ -1,0 +1,168 @@
+import { describe, expect, it } from '@jest/globals';
+import { planLesson } from '../plan/index.js';
+import { demoLesson } from '../plan/plan.fixture.js';
+import { driven, instructor, minute } from './class.fixture.js';
+import {
+  airFactorOf,
+  classMinute,
+  currentItem,
+  groupPace,
+  happened,
+  planAsHappened,
+  replanClass,
+  secondsLeft,
+  stateAt,
+} from './index.js';
+
+const lesson = demoLesson();
+const planned = planLesson(lesson).plan;
+
+/** A class of the demo lesson that went on `count` times, each item as many times as long as planned. */
+function taught(count: number, times = 1) {
+  const it = driven(planned);
+  for (let i = 0; i < count; i++) {
+    it.say(instructor, { type: 'goOn', from: i - 1 });
+    const at = planned.items[i];
+    if (at) it.now += (at.endMin - at.startMin) * times * minute;
+  }
+  return it;
+}
+const stepsOf = (items: readonly { stepId?: string | undefined }[]) => items.flatMap((one) => one.stepId ?? []);
+
+describe('the rest planned again', () => {
+  it('keeps what happened with its real times, an item a visit, and all steps that are to come', () => {
+    const it_ = taught(6, 1.25);
+    const plan = replanClass(lesson, it_.state, it_.now);
+    it_.say(instructor, { type: 'replan', from: 5 }, { plan });
+    expect(it_.state.visits.map((visit) => visit.index)).toEqual([0, 1, 2, 3, 4, 5]);
+    it_.state.visits.forEach((visit, k) => {
+      expect(plan.items[k]?.startMin).toBeCloseTo(classMinute(it_.state, visit.startedAt), 6);
+    });
+    expect(stepsOf(plan.items).sort()).toEqual(stepsOf(planned.items).sort());
+    expect(stepsOf(plan.items)).toEqual(stepsOf(planned.items));
+    expect(currentItem(it_.state)?.title).toBe(planned.items[5]?.title);
+    for (let k = 1; k < plan.items.length; k++)
+      expect(plan.items[k]?.startMin).toBeGreaterThanOrEqual((plan.items[k - 1]?.endMin ?? 0) - 1e-6);
+    expect(() => it_.say(instructor, { type: 'takeBack' })).toThrow(/taken back/);
+    expect(() => it_.say(instructor, { type: 'replan', from: 3 }, { plan })).toThrow(/moved on/);
+    expect(() => it_.say(instructor, { type: 'replan', from: 5 })).toThrow(/plan stays/);
+  });
+  it('right after it going on cannot be taken back: the list of steps leads there', () => {
+    const it_ = taught(3);
+    it_.say(instructor, { type: 'goOn', from: 2 });
+    it_.say(instructor, { type: 'replan', from: 3 }, { plan: replanClass(lesson, it_.state, it_.now) });
+    expect(() => it_.say(instructor, { type: 'takeBack' })).toThrow(/planned again/);
+    expect(it_.say(instructor, { type: 'goTo', from: 3, to: 2 })).toBe(1);
+  });
+  it('a slow group takes longer over what is to come; an exact one ends as planned', () => {
+    const end = (times: number) => {
+      const it_ = taught(6, times);
+      return replanClass(lesson, it_.state, it_.now).endMin - classMinute(it_.state, it_.now);
+    };
+    const restPlanned = planned.endMin - (planned.items[5]?.endMin ?? 0);
+    expect(Math.abs(end(1) - restPlanned)).toBeLessThan(2);
+    expect(end(1.4)).toBeGreaterThan(end(1) + 8);
+    expect(groupPace(taught(6, 1.4).state)).toBeGreaterThan(1.1);
+    expect(groupPace(taught(6, 1.4).state)).toBeLessThan(1.4);
+    expect(groupPace(taught(0).state)).toBe(1);
+  });
+  it('damp air and touches that find it wet make the pauses that are to come longer', () => {
+    const waits = (prepare: (it: ReturnType<typeof taught>) => void) => {
+      const it_ = taught(6);
+      prepare(it_);
+      const plan = replanClass(lesson, it_.state, it_.now);
+      return plan.items.slice(6).reduce((sum, one) => sum + (one.kind === 'pause' ? one.endMin - one.startMin : 0), 0);
+    };
+    const asPlanned = waits(() => undefined);
+    const damp = waits((it_) => void it_.say(instructor, { type: 'climate', airC: 17, humidity: 0.75 }, { factor: 2 }));
+    const wet = waits((it_) => {
+      for (const zone of lesson.zones.slice(0, 6)) {
+        try {
+          it_.now += 20 * minute;
+          it_.say(instructor, { type: 'touchTest', zoneId: zone.id, dry: false });
+        } catch {
+          /* not painted yet */
+        }
+      }
+    });
+    expect(damp).toBeGreaterThan(asPlanned + 5);
+    expect(wet).toBeGreaterThan(asPlanned);
+  });
+  it('in the quickest order it never ends later, and nothing is lost', () => {
+    const it_ = taught(5);
+    const own = replanClass(lesson, it_.state, it_.now);
+    const quick = replanClass(lesson, it_.state, it_.now, true);
+    expect(quick.endMin).toBeLessThanOrEqual(own.endMin);
+    expect(stepsOf(quick.items).sort()).toEqual(stepsOf(own.items).sort());
+    expect(stepsOf(quick.items).slice(0, 4)).toEqual(stepsOf(own.items).slice(0, 4));
+  });
+  it('what was gone past is left out; a pause that is going on lasts until its coat is dry', () => {
+    const it_ = taught(2);
+    // In the pause of the ground: half as damp again, so that it lasts longer.
+    it_.now -= 4 * minute;
+    const before = secondsLeft(it_.state, it_.now);
+    it_.say(instructor, { type: 'climate', airC: 19, humidity: 0.7 }, { factor: 1.8 });
+    const plan = replanClass(lesson, it_.state, it_.now);
+    it_.say(instructor, { type: 'replan', from: 1 }, { plan });
+    expect(currentItem(it_.state)?.kind).toBe('pause');
+    expect(secondsLeft(it_.state, it_.now)).toBeGreaterThan(before);
+    const skip = stepsOf(planned.items)[2] as string;
+    const to = plan.items.findIndex((one) => one.stepId === stepsOf(planned.items)[3]);
+    it_.say(instructor, { type: 'goTo', from: 1, to });
+    const again = replanClass(lesson, it_.state, it_.now);
+    expect(stepsOf(again.items)).not.toContain(skip);
+  });
+  it('needs a class that was begun', () => {
+    expect(() => replanClass(lesson, driven(planned).state, 0)).toThrow(/once it has begun/);
+  });
+});
+
+describe('other air', () => {
+  it('makes coats dry longer where it is damper or cooler, and as planned where it is the same', () => {
+    const room = lesson.room;
+    const air = (airC: number, humidity: number) => airFactorOf(lesson, room, { airC, humidity, airSpeed: room.airSpeed });
+    expect(air(room.airC, room.humidity)).toBe(1);
+    expect(air(room.airC, room.humidity + 0.2)).toBeGreaterThan(1.2);
+    expect(air(room.airC + 6, room.humidity)).toBeLessThan(0.95);
+    // Nearly saturated air: it hardly dries; the factor stays a number.
+    expect(air(room.airC, 0.99)).toBe(8);
+    expect(airFactorOf({ ...lesson, steps: [] }, room, { airC: 5, humidity: 0.9, airSpeed: 0 })).toBe(1);
+  });
+});
+
+describe('afterwards', () => {
+  it('planned stands against actual, with touches, hands and who was done', () => {
+    const it_ = driven(planned);
+    const [mara, kofi] = [it_.join('Mara'), it_.join('Kofi')];
+    const first = planned.items[0]?.stepId as string;
+    it_.say(instructor, { type: 'goOn', from: -1 });
+    it_.now += 3 * minute;
+    it_.say(kofi, { type: 'hand', studentId: kofi.id, reason: 'brush' });
+    it_.now += 2 * minute;
+    it_.say(instructor, { type: 'handDown', studentId: kofi.id });
+    it_.now += 5 * minute;
+    it_.say(mara, { type: 'done', studentId: mara.id, stepId: first });
+    it_.say(instructor, { type: 'goOn', from: 0 });
+    it_.now += 6 * minute;
+    it_.say(instructor, { type: 'touchTest', zoneId: planned.items[1]?.zoneIds[0] as string, dry: true });
+    it_.say(instructor, { type: 'end' });
+    const told = happened(it_.events);
+    expect(told).toMatchObject({ actualMin: 16, plannedMin: planned.endMin, students: 2, finished: ['Mara'] });
+    expect(told.items[0]).toMatchObject({
+      actual: 10,
+      planned: (planned.items[0]?.endMin ?? 0) - (planned.items[0]?.startMin ?? 0),
+      done: 1,
+      medianDone: 10,
+    });
+    expect(told.items[1]).toMatchObject({ kind: 'pause', actual: 6, touches: [{ minute: 6, dry: true }] });
+    expect(told.hands).toEqual([{ firstName: 'Kofi', reason: 'brush', minute: 3, tookMin: 2 }]);
+    const steps = stepsOf(planned.items).length;
+    expect(told.items.filter((one) => one.actual === null && one.kind !== 'pause')).toHaveLength(steps - 1);
+    const then = stateAt(it_.events, (it_.events[4]?.at ?? 0) + minute);
+    expect([then.phase, then.students[kofi.id]?.hand?.reason]).toEqual(['running', 'brush']);
+    const section = planAsHappened(lesson, it_.state);
+    expect(section?.solution.items).toHaveLength(1);
+    expect(section?.coats[0]?.laidToMin).toBeCloseTo(10, 6);
+    expect(planAsHappened(lesson, driven(planned).state)).toBeNull();
+  });
+});

@@ -11,6 +11,8 @@ export default defineConfig({
   reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },
+    // A step that cannot be done is not waited for as long as a whole test may take.
+    actionTimeout: 30_000,
     trace: 'on-first-retry',
     launchOptions: {
       executablePath: '/usr/bin/chromium',

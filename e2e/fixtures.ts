@@ -28,7 +28,7 @@ const freePort = () =>
 
 type Shared = { server: Omit<Server, 'name'>; database: string; stop: () => Promise<void> };
 
-async function startServer(): Promise<Shared> {
+export async function startServer(more: Record<string, string> = {}): Promise<Shared> {
   const address = process.env.VIATICUM_TEST_DATABASE;
   if (!address) throw new Error('The browser tests need a database. Run npm test, which starts one.');
   const port = await freePort();
@@ -40,6 +40,7 @@ async function startServer(): Promise<Shared> {
     VIATICUM_DATA: dataFolder,
     VIATICUM_DATABASE_URL: database,
     VIATICUM_QUIET: '1',
+    ...more,
   };
   let child: ChildProcess;
   const start = () =>
@@ -58,7 +59,12 @@ async function startServer(): Promise<Shared> {
   await start();
   return {
     database,
-    server: { url: `http://127.0.0.1:${port}`, pid: () => child.pid as number, kill: () => end('SIGKILL'), start },
+    server: {
+      url: `${more.VIATICUM_TLS_CERT ? 'https' : 'http'}://127.0.0.1:${port}`,
+      pid: () => child.pid as number,
+      kill: () => end('SIGKILL'),
+      start,
+    },
     stop: async () => {
       await end('SIGTERM');
       await rm(dataFolder, { recursive: true, force: true });
@@ -154,6 +160,23 @@ export const topic = (page: Page, name: string) =>
     .click();
 
 export const saved = (page: Page) => expect(page.locator('[data-save="saved"]')).toBeVisible();
+
+/** Begins a rehearsal of the open lesson with so many simulated students, at its desk; gives the code. */
+export async function openRehearsal(page: Page, students: number, sensor: boolean): Promise<string> {
+  await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /Class/ }).click();
+  await saved(page);
+  await topic(page, 'Rehearse');
+  await page.getByLabel('Students', { exact: true }).fill(String(students));
+  await page.keyboard.press('Enter');
+  if (!sensor) await page.getByLabel('A simulated sensor tells the room’s air').uncheck();
+  await page.getByRole('button', { name: 'Begin the rehearsal' }).click();
+  await page.waitForURL(/\/desk\//);
+  return page.url().split('/').at(-1) as string;
+}
+
+/** Turns what stands beside the desk. */
+export const beside = (page: Page, name: string) =>
+  page.getByRole('navigation', { name: 'What to see beside' }).getByRole('button', { name, exact: true }).click();
 
 /** Opens a class from the open lesson and goes to its desk; gives the code. */
 export async function openClass(page: Page): Promise<string> {

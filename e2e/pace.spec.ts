@@ -1,4 +1,3 @@
-import { readFile } from 'node:fs/promises';
 import { accessible, expect, openDemo, test } from './fixtures.js';
 
 test('will this group finish: chance, ends, what holds it up and what helps follow the group and the gate', async ({
@@ -17,20 +16,4 @@ test('will this group finish: chance, ends, what holds it up and what helps foll
   await expect(pace.locator('.recharts-bar-rectangle').first()).toBeVisible();
   await expect(pace.getByText(/show half as long/)).toBeVisible();
   await accessible(page, 'pace of the group');
-});
-
-test('a date is saved for calendars, with what to bring; without a day it says so', async ({ signedIn: page }) => {
-  await openDemo(page, 'class');
-  const invite = page.getByRole('region', { name: 'A date for it' });
-  await invite.getByRole('button', { name: 'Save for calendars' }).click();
-  await expect(invite.getByRole('alert')).toHaveText('Choose a day and a time first.');
-  await invite.getByLabel('Begins').fill('2026-12-05T18:30');
-  const [file] = await Promise.all([
-    page.waitForEvent('download'),
-    invite.getByRole('button', { name: 'Save for calendars' }).click(),
-  ]);
-  const text = await readFile(await file.path(), 'utf8');
-  expect(text).toContain('BEGIN:VEVENT');
-  expect(text).toContain('SUMMARY:Balloons over the terraces');
-  expect(text.replace(/\r\n /g, '')).toContain('Brushes: 2 in flat');
 });

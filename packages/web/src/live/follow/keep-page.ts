@@ -21,5 +21,8 @@ export function keepPage(): void {
     // What an earlier version was made of is of no use any more.
     for (const { url } of await cache.keys()) if (!present.includes(new URL(url).pathname)) await cache.delete(url);
   };
-  setTimeout(() => void keep().catch(() => undefined), AFTER_MS);
+  const kept = () => {
+    document.documentElement.dataset.kept = '';
+  };
+  setTimeout(() => void keep().then(kept, () => undefined), AFTER_MS);
 }

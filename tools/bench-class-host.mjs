@@ -47,7 +47,7 @@ const jobs = {
   },
   /** Milliseconds for so many commands: all waiting in a class's queue, and each in a transaction of its own. */
   async append({ classId, otherId, count }) {
-    const log = classLog(database.pool, classId, () => undefined);
+    const log = classLog(database.logs, classId, () => undefined);
     await log.load();
     const join = (k) => ({ type: 'join', firstName: `P${k}`, kit: [] });
     const from = performance.now();
@@ -104,7 +104,7 @@ const jobs = {
     });
     const reads = [];
     for (let i = 0; i < 5; i++) {
-      const log = classLog(database.pool, classId, () => undefined);
+      const log = classLog(database.logs, classId, () => undefined);
       const from = performance.now();
       await log.load();
       reads.push(performance.now() - from);

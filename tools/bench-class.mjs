@@ -156,13 +156,17 @@ export async function classRows(row, { phones = 500, classes = 50, each = 20, ro
   const room = async (count) => {
     const { code, id } = await open();
     const desk = await socketTo(`ws://127.0.0.1:${port}/api/live/${code}?as=desk`, { origin, cookie });
-    return { id, desk, phones: await joined(code, count) };
+    return { id, code, desk, phones: await joined(code, count) };
   };
 
-  const heapBefore = await ask('heap');
-  const large = await room(phones);
+  // What a class takes by itself is there with the first few: the rest is what each socket more takes.
+  const { code, ...first } = await room(Math.min(20, phones / 4));
   await wait(500);
-  const perSocket = ((await ask('heap')) - heapBefore) / (phones + 1) / 1000;
+  const heapBefore = await ask('heap');
+  const more = await joined(code, phones - first.phones.length);
+  const large = { ...first, phones: [...first.phones, ...more] };
+  await wait(500);
+  const perSocket = ((await ask('heap')) - heapBefore) / more.length / 1000;
   const large2 = await bareRoom('large', phones);
   const real = [];
   const plain = [];

@@ -128,7 +128,7 @@ export function decide(
   may(state, actor, command);
   switch (command.type) {
     case 'join': {
-      if (Object.keys(state.students).length >= MOST_STUDENTS)
+      if (state.seats.length >= MOST_STUDENTS && !state.seats.includes(null))
         throw new Refusal('full', 'This class is full. Speak to the instructor.');
       return [
         {

@@ -33,6 +33,8 @@ export type ClassState = {
   /** What really happened so far, in its order; the last one is current. */
   visits: Visit[];
   students: Record<string, Student>;
+  /** Whose each place in the room is; null: nobody's. */
+  seats: (string | null)[];
   removed: string[];
   /** Touch tests, and how much longer than planned coats take in this class by them. */
   touches: TouchTest[];
@@ -63,6 +65,7 @@ export const newClass = (): ClassState => ({
   before: [],
   visits: [],
   students: {},
+  seats: [],
   removed: [],
   touches: [],
   dryFactor: 1,
@@ -97,28 +100,36 @@ export function fold(state: ClassState, event: ClassEvent): ClassState {
       state.code = body.code;
       state.rehearsal = body.rehearsal === true;
       break;
-    case 'joined':
+    case 'joined': {
+      const seat = freeSeat(state);
+      state.seats[seat] = body.studentId;
       state.students[body.studentId] = {
         id: body.studentId,
         firstName: body.firstName,
         kit: body.kit,
         has: body.has ?? [],
-        seat: freeSeat(state),
+        seat,
         joinedAt: event.at,
         doneAt: {},
         hand: null,
       };
       break;
-    case 'seated': {
-      const there = Object.values(state.students).find((one) => one.seat === body.seat);
-      if (student && there) there.seat = student.seat;
-      if (student) student.seat = body.seat;
-      break;
     }
+    case 'seated':
+      if (student) {
+        const there = state.seats[body.seat] ?? null;
+        while (state.seats.length < body.seat) state.seats.push(null);
+        state.seats[student.seat] = there;
+        if (there) (state.students[there] as Student).seat = student.seat;
+        state.seats[body.seat] = student.id;
+        student.seat = body.seat;
+      }
+      break;
     case 'renamed':
       if (student) student.firstName = body.firstName;
       break;
     case 'removed':
+      if (student) state.seats[student.seat] = null;
       delete state.students[body.studentId];
       state.removed.push(body.studentId);
       break;
@@ -204,11 +215,9 @@ export function fold(state: ClassState, event: ClassEvent): ClassState {
   return state;
 }
 
-function freeSeat({ students }: ClassState): number {
-  const taken = new Set(Object.values(students).map((one) => one.seat));
-  let seat = 0;
-  while (taken.has(seat)) seat += 1;
-  return seat;
+function freeSeat({ seats }: ClassState): number {
+  const free = seats.indexOf(null);
+  return free < 0 ? seats.length : free;
 }
 
 /** The item of a visit. */

@@ -12,6 +12,17 @@ const RETRY_MS = 50;
 /** Pub/sub delivers out of order now and then: a gap is waited for so long, then read. */
 const GAP_MS = 100;
 
+type Decided = {
+  results: Result[];
+  fresh: ClassEvent[];
+  values: (string | number)[][];
+  /** Whether every command of the batch led to an event. */
+  isPlain: boolean;
+};
+class NeedsCare extends Error {}
+const wantsCare = (error: unknown): boolean =>
+  error instanceof NeedsCare || ['ER_DUP_ENTRY', 'ER_LOCK_DEADLOCK'].includes(String((error as { code?: string }).code));
+
 const toEvent = (row: Row): ClassEvent => ({
   seq: Number(row.seq),
   at: Number(row.at),
@@ -22,7 +33,7 @@ const actorName = (actor: Actor): string => (actor.kind === 'student' ? actor.id
 
 /**
  * The log of one class, which other processes may append to as well: commands wait in a queue and are appended in batches, one
- * transaction each, so that what is acknowledged is committed. The state is folded in memory; after an error it is read from the database again and the same
+ * transaction each, so that what is acknowledged is committed. `pool` gives connections that commit nothing by themselves. The state is folded in memory; after an error it is read from the database again and the same
  * batch is tried until it works. A command whose id is in the log already is answered with its first result.
  */
 export function classLog(pool: Pool, classId: string, arrive: (events: ClassEvent[], from: 'here' | 'elsewhere') => void) {
@@ -44,6 +55,12 @@ export function classLog(pool: Pool, classId: string, arrive: (events: ClassEven
     );
     hearAll(rows.map(toEvent));
   };
+  /** {@link load} on a connection of its own: what it sees is what is committed now. */
+  const read = (): Promise<void> =>
+    withConnection(async (connection) => {
+      await load(connection);
+      await connection.query('COMMIT');
+    });
   /** Events that are in the database and were written elsewhere; only those that join without a gap. */
   const hearAll = (list: ClassEvent[]): void => {
     const fresh = list.filter((event) => event.seq > state.seq);
@@ -62,28 +79,22 @@ export function classLog(pool: Pool, classId: string, arrive: (events: ClassEven
     for (const event of events) fold(state, event);
   };
 
-  const append = async (connection: PoolConnection, batch: Waiting[]): Promise<{ results: Result[]; fresh: ClassEvent[] }> => {
-    await connection.query('START TRANSACTION');
-    const [[locked]] = await connection.query<({ lastSeq: number } & RowDataPacket)[]>(
-      'SELECT last_seq AS lastSeq FROM class WHERE id = ? FOR UPDATE',
-      [classId],
-    );
-    if (Number(locked?.lastSeq) > state.seq) await load(connection);
-    const [known] = await connection.query<(Row & RowDataPacket)[]>(
-      'SELECT seq, command_id AS commandId, body FROM class_event WHERE class_id = ? AND command_id IN (?)',
-      [classId, batch.map((one) => one.id)],
-    );
-    const first = new Map(known.map((row) => [row.commandId, resultOf(Number(row.seq), JSON.parse(row.body) as EventBody)]));
+  /** Decides a batch in its order; events are taken at once, and unsaid by {@link rewind} where writing them fails. */
+  const decideAll = (batch: Waiting[], first: Map<string, Result>): Decided => {
     const real = Date.now();
     const now = Math.max(state.at, classTime(state, real));
     const fresh: ClassEvent[] = [];
     const values: (string | number)[][] = [];
+    let isPlain = true;
     const results = batch.map((one): Result => {
       const before = first.get(one.id);
       if (before) return before;
       try {
         const [body] = decide(state, one.actor, one.command, now, () => nanoid(10), { ...one.worked, real });
-        if (!body) return { seq: state.seq };
+        if (!body) {
+          isPlain = false;
+          return { seq: state.seq };
+        }
         const event: ClassEvent = { seq: state.seq + 1, at: now, actor: actorName(one.actor), body };
         take(event);
         fresh.push(event);
@@ -92,16 +103,72 @@ export function classLog(pool: Pool, classId: string, arrive: (events: ClassEven
         first.set(one.id, result);
         return result;
       } catch (error) {
-        if (error instanceof Refusal) return { refused: error };
-        throw error;
+        if (!(error instanceof Refusal)) throw error;
+        isPlain = false;
+        return { refused: error };
       }
     });
-    if (values.length > 0) {
-      await connection.query('INSERT INTO class_event (class_id, seq, at, actor, command_id, body) VALUES ?', [values]);
-      await connection.query('UPDATE class SET last_seq = ?, phase = ? WHERE id = ?', [state.seq, state.phase, classId]);
+    return { results, fresh, values, isPlain };
+  };
+
+  /**
+   * Writes a batch in one journey, trusting that this process knows all of the class: the keys of the table refuse a sequence or a
+   * command that is there already, and nothing is committed then. What changes nothing or is refused may have been said before, so it
+   * is looked up with care.
+   */
+  const appendBoldly = async (batch: Waiting[]): Promise<Decided> => {
+    const before = state.seq;
+    const decided = decideAll(batch, new Map());
+    if (!decided.isPlain) throw new NeedsCare();
+    await withConnection((connection) => write(connection, decided.values, before));
+    return decided;
+  };
+
+  /** Locks the class, reads what others wrote, finds commands that are known, then decides and writes. */
+  const appendWithCare = (batch: Waiting[]): Promise<Decided> =>
+    withConnection(async (connection) => {
+      // The first statement of the transaction: nobody else appends from here on.
+      const [found] = await connection.query<(Partial<Row> & { lastSeq: number } & RowDataPacket)[]>(
+        `SELECT class.last_seq AS lastSeq, known.seq, known.command_id AS commandId, known.body
+         FROM class LEFT JOIN class_event AS known ON known.class_id = class.id AND known.command_id IN (?)
+         WHERE class.id = ? FOR UPDATE`,
+        [batch.map((one) => one.id), classId],
+      );
+      if (Number(found[0]?.lastSeq) > state.seq) await load(connection);
+      const first = new Map(
+        found.flatMap(({ seq, commandId, body }) =>
+          commandId ? [[commandId, resultOf(Number(seq), JSON.parse(body as string) as EventBody)] as const] : [],
+        ),
+      );
+      const before = state.seq;
+      const decided = decideAll(batch, first);
+      await write(connection, decided.values, before);
+      return decided;
+    });
+
+  /** In one journey; what fails is not gone past, so that nothing is committed without the rest. */
+  const write = async (connection: PoolConnection, values: (string | number)[][], before: number): Promise<void> => {
+    if (values.length === 0) await connection.query('COMMIT');
+    else
+      await connection.query(
+        `UPDATE class SET last_seq = ?, phase = ? WHERE id = ? AND last_seq = ?;
+         INSERT INTO class_event (class_id, seq, at, actor, command_id, body) VALUES ?;
+         COMMIT`,
+        [state.seq, state.phase, classId, before, values],
+      );
+  };
+
+  const withConnection = async <T>(job: (connection: PoolConnection) => Promise<T>): Promise<T> => {
+    const connection = await pool.getConnection();
+    try {
+      const done = await job(connection);
+      connection.release();
+      return done;
+    } catch (error) {
+      // What it had begun is undone with it.
+      connection.destroy();
+      throw error;
     }
-    await connection.query('COMMIT');
-    return { results, fresh };
   };
 
   const work = async (): Promise<void> => {
@@ -109,12 +176,10 @@ export function classLog(pool: Pool, classId: string, arrive: (events: ClassEven
     running = true;
     while (waiting.length > 0 && !closed) {
       const batch = waiting.splice(0, BATCH);
+      let careful = false;
       for (;;) {
-        let connection: PoolConnection | null = null;
         try {
-          connection = await pool.getConnection();
-          const { results, fresh } = await append(connection, batch);
-          connection.release();
+          const { results, fresh } = await (careful ? appendWithCare(batch) : appendBoldly(batch));
           committed = events.length;
           results.forEach((result, i) => {
             batch[i]?.resolve(result);
@@ -122,10 +187,10 @@ export function classLog(pool: Pool, classId: string, arrive: (events: ClassEven
           if (fresh.length > 0) arrive(fresh, 'here');
           break;
         } catch (error) {
-          connection?.destroy();
           rewind();
           if (closed) throw error;
-          await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
+          if (!careful && wantsCare(error)) careful = true;
+          else await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
         }
       }
     }
@@ -138,7 +203,7 @@ export function classLog(pool: Pool, classId: string, arrive: (events: ClassEven
       reading = null;
       if (running || closed) return;
       running = true;
-      load(pool as unknown as PoolConnection)
+      read()
         .catch(() => readSoon(GAP_MS * 5))
         .finally(() => {
           running = false;
@@ -157,7 +222,7 @@ export function classLog(pool: Pool, classId: string, arrive: (events: ClassEven
     },
     /** Committed events after a sequence number. */
     after: (seq: number) => events.slice(seq, committed),
-    load: () => load(pool as unknown as PoolConnection),
+    load: () => read(),
     /** Events that another process wrote: taken at once where they join, else what is missing is read from the database. */
     hear(list: ClassEvent[]): void {
       const [first] = list;

@@ -28,7 +28,7 @@ const newCode = () => Array.from({ length: 6 }, () => CODE_ALPHABET[randomInt(CO
 
 /** Classes: planning and opening one, and the rooms of those that somebody is connected to. */
 export function classStore(database: Database, lessons: LessonStore, bus: Bus) {
-  const { source, pool } = database;
+  const { source, logs } = database;
   const recipes = recipesForKits();
   const planning = thread<PlanJob, PlanJobAnswer>('classes/plan-worker.js');
   const rooms = new Map<string, Promise<ClassRoom>>();
@@ -200,7 +200,7 @@ export function classStore(database: Database, lessons: LessonStore, bus: Bus) {
       let room = rooms.get(found.id);
       if (!room) {
         room = (async () => {
-          const made = classRoom(pool, bus, found, workOut(found.id));
+          const made = classRoom(logs, bus, found, workOut(found.id));
           await made.log.load();
           return made;
         })();

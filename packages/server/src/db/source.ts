@@ -7,7 +7,13 @@ import { Rooms1700000000002 } from './migrations/0002-rooms.js';
 import { Kept1700000000003 } from './migrations/0003-kept.js';
 import { Classes1700000000004 } from './migrations/0004-classes.js';
 
-export type Database = { source: DataSource; pool: Pool; close: () => Promise<void> };
+export type Database = {
+  source: DataSource;
+  pool: Pool;
+  /** Connections on which every statement is in a transaction until it is committed: for the logs of classes. */
+  logs: Pool;
+  close: () => Promise<void>;
+};
 
 type Place = { user: string; password: string; database: string; host?: string; port?: number; socketPath?: string };
 
@@ -72,20 +78,27 @@ export async function openDatabase(url: string): Promise<Database> {
   });
   await source.initialize();
   await source.runMigrations();
-  const pool = createPool({
-    ...server,
-    database,
-    charset: 'utf8mb4',
-    timezone: 'Z',
-    supportBigNumbers: true,
-    bigNumberStrings: false,
-    connectionLimit: 8,
-  });
+  const connections = (more: { multipleStatements?: boolean }): Pool =>
+    createPool({
+      ...server,
+      database,
+      charset: 'utf8mb4',
+      timezone: 'Z',
+      supportBigNumbers: true,
+      bigNumberStrings: false,
+      connectionLimit: 8,
+      ...more,
+    });
+  // An append is two journeys to the database: one finds, one writes and commits.
+  const [pool, logs] = [connections({}), connections({ multipleStatements: true })];
+  // Sent before anything else on that connection.
+  logs.pool.on('connection', (connection) => connection.query('SET autocommit = 0'));
   return {
     source,
     pool,
+    logs,
     close: async () => {
-      await pool.end().catch(() => undefined);
+      await Promise.all([pool, logs].map((one) => one.end().catch(() => undefined)));
       await source.destroy().catch(() => undefined);
     },
   };

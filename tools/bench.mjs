@@ -3,10 +3,10 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'n
 import { cpus, loadavg, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import WebSocket from 'ws';
 import { coatTimes } from '../packages/core/dist/coat/index.js';
 import { mixColour } from '../packages/core/dist/mix/index.js';
 import { planLesson } from '../packages/core/dist/plan/index.js';
+import { classRows } from './bench-class.mjs';
 import { paintRows } from './bench-paint.mjs';
 import { editingRows, pictureRows } from './bench-picture.mjs';
 import { paceRows, planRows } from './bench-plan.mjs';
@@ -113,8 +113,8 @@ function bundles() {
   );
 }
 
-/** Time from the Desk's command to the last of its phones, over loopback. */
-async function fanOut(phones, rounds) {
+/** Editing a lesson on a server of its own. */
+async function editing() {
   const folder = mkdtempSync(join(tmpdir(), 'viaticum-bench-'));
   const own = await database(folder);
   const port = await freePort();
@@ -135,41 +135,11 @@ async function fanOut(phones, rounds) {
   };
   const { cookie } = await call('POST', '/api/session', { name: 'demo', password: 'north light' });
   const lessonId = (await call('GET', '/api/lessons', null, cookie)).json[0].id;
-  const { code } = (await call('POST', '/api/classes', { lessonId }, cookie)).json;
-  const connect = (as) =>
-    new Promise((done) => {
-      const socket = new WebSocket(`ws://127.0.0.1:${port}/api/live/${code}?as=${as}`, { headers: { origin, cookie } });
-      socket.on('open', () => socket.send(JSON.stringify({ type: 'hello', after: 0 })));
-      socket.once('message', () => done(socket));
-    });
-  const desk = await connect('desk');
-  const sockets = await Promise.all(Array.from({ length: phones }, () => connect('phone')));
-  const delays = [];
-  for (let i = 0; i < rounds; i++) {
-    const heard = sockets.map((socket) => new Promise((done) => socket.once('message', () => done(performance.now()))));
-    const from = performance.now();
-    desk.send(
-      JSON.stringify({
-        type: 'command',
-        id: `b${i}`,
-        command: { type: i === 0 ? 'goOn' : i % 2 ? 'hold' : 'resume', ...(i ? {} : { from: -1 }) },
-      }),
-    );
-    for (const at of await Promise.all(heard)) delays.push(at - from);
-    await new Promise((done) => setTimeout(done, 400)); // a class, not a flood
-  }
-  for (const socket of [desk, ...sockets]) socket.terminate();
   await editingRows(row, { origin, call, cookie, lessonId });
   child.kill('SIGTERM');
   await new Promise((done) => child.once('exit', done));
   await own.stop();
   rmSync(folder, { recursive: true, force: true });
-  row(
-    `event from the Desk to ${phones} phones`,
-    `${rounds} events, ${delays.length} arrivals`,
-    `p50 ${quantile(delays, 0.5).toFixed(1)} ms, p99 ${quantile(delays, 0.99).toFixed(1)} ms`,
-    'p99 ≤ 50 ms',
-  );
 }
 
 run(async () => {
@@ -183,7 +153,8 @@ run(async () => {
   await stageRows(row);
   await transferRows(row);
   bundles();
-  await fanOut(100, 40);
+  await editing();
+  await classRows(row);
   const table = [
     '| what | size of the work | measured | goal |',
     '|---|---|---|---|',

@@ -53,6 +53,10 @@ run(async () => {
     if (!jest && result.numFailedTests + result.numRuntimeErrorTestSuites === 0) counts.failed += 1;
   } else counts.failed += 1;
 
+  console.log('\na class under crashes and load, in small');
+  step('crash run', node(['tools/crash.mjs', '--kills', '2', '--databases', '1', '--phones', '8']));
+  step('load run', node(['tools/bench-class.mjs', '--small']));
+
   console.log('\nbrowser tests');
   const browserFile = join(root, 'test-results', 'browser.json');
   rmSync(browserFile, { force: true });

@@ -98,6 +98,7 @@ export function classSocket(place: Place, role: 'phone' | 'sensor', key = '', sk
     },
     /** Walks out of the network's reach for so many ms of real time. */
     goAway(ms: number): void {
+      if (away) return;
       away = true;
       socket?.terminate();
       setTimeout(() => {

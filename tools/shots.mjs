@@ -106,11 +106,6 @@ async function planViews(page) {
   await page.locator('.ribbon').getByRole('button', { name: 'What sets the end' }).click();
   await shoot(page, 'steps-plans');
   await page.locator('.ribbon').getByRole('button', { name: 'What sets the end' }).click();
-  await topic('How it dries');
-  await page.getByLabel('Coat of the step').selectOption({ label: '3. Sky, blended from the top to the horizon' });
-  await page.locator('.recharts-line').waitFor();
-  await page.locator('.drying-rungs').scrollIntoViewIfNeeded();
-  await shoot(page, 'steps-drying');
   await topic('Values');
   await page.getByRole('region', { name: 'The roughest stage' }).waitFor();
   await shoot(page, 'steps-values');
@@ -134,10 +129,6 @@ async function pictureViews(page) {
   const topic = (name) =>
     page.getByRole('navigation', { name: 'What to look at' }).getByRole('button', { name, exact: true }).click();
   await shoot(page, 'picture');
-  await topic('Composition');
-  await page.getByLabel('The picture is about').selectOption('great balloon');
-  await page.getByText(/stands .* off the middle/).waitFor();
-  await shoot(page, 'picture-composition');
   await topic('Areas');
   await page.getByRole('button', { name: 'Propose areas' }).click();
   await page.locator('.proposed li').first().waitFor();
@@ -158,10 +149,65 @@ async function pictureViews(page) {
   await page.getByRole('button', { name: 'Undo' }).click();
 }
 
+/** A rehearsal of the lesson, some way into it, looked back on. */
+async function recordView(page, url) {
+  await page.goto(`${url}/`);
+  await page.getByRole('link', { name: 'Open Balloons over the terraces' }).click();
+  await page.waitForURL(/\/steps$/);
+  await station(page, 'Class');
+  const topic = (name) =>
+    page.getByRole('navigation', { name: 'What to work on' }).getByRole('button', { name, exact: true }).click();
+  await topic('Rehearse');
+  await page.getByRole('button', { name: 'Begin the rehearsal' }).click();
+  await page.waitForURL(/\/desk\//);
+  const code = page.url().split('/').at(-1);
+  await page.getByText('12 easels').first().waitFor();
+  await page.keyboard.press('ArrowRight');
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('button', { name: '×60' }).click();
+  // On when most are done, or a pause is over.
+  for (let i = 0; i < 9; i++) {
+    const before = await page.locator('.desk-glance h1').innerText();
+    for (let k = 0; k < 80; k++) {
+      await page.waitForTimeout(250);
+      const done = /^(\d+) of (\d+) done/.exec(
+        await page
+          .locator('.desk-large')
+          .first()
+          .innerText()
+          .catch(() => ''),
+      );
+      const isOver = (await page.locator('.desk-clock').innerText()).includes('over');
+      if (done ? Number(done[1]) >= 9 : isOver) break;
+    }
+    await page.keyboard.press('ArrowRight');
+    await page.waitForFunction((title) => document.querySelector('.desk-glance h1')?.textContent !== title, before);
+  }
+  await page.getByRole('button', { name: '×1', exact: true }).click();
+  await page.getByRole('button', { name: 'Now', exact: true }).click();
+  await shoot(page, 'desk');
+  await page.waitForTimeout(5500);
+  await page.getByRole('button', { name: 'End the class' }).click();
+  await page.getByRole('button', { name: 'End it for everyone' }).click();
+  await page.goto(`${url}/class/${code}`);
+  await page.getByLabel('Minute of the class').fill('40');
+  await shoot(page, 'record');
+}
+
 async function classViews(page, browser, url) {
   await page.locator('[data-save="saved"]').waitFor();
+  const topic = (name) =>
+    page.getByRole('navigation', { name: 'What to work on' }).getByRole('button', { name, exact: true }).click();
+  await topic('Invite');
+  await page.getByLabel('Begins').fill('2027-01-16T18:30');
+  await page.getByLabel('First names').fill('Mara\nKofi\nInes\nTomasz\nLin\nAmadou');
+  await page.getByRole('button', { name: 'Plan this class' }).click();
+  await page.getByRole('button', { name: 'Write to everybody' }).click();
+  await page.getByText('6 letters lie in the outbox.').waitFor();
+  await shoot(page, 'class-invite');
+  await topic('Teach');
   await page.getByRole('button', { name: 'Open a class' }).click();
-  const code = await page.locator('.class-code').first().innerText();
+  const code = await page.locator('.class-list li', { hasNotText: 'planned' }).locator('.class-code').first().innerText();
   await shoot(page, 'class');
   await page.getByRole('link', { name: 'Go to the desk' }).first().click();
   await page.getByText('Easels appear here').waitFor();
@@ -177,7 +223,6 @@ async function classViews(page, browser, url) {
   await students[1].getByRole('button', { name: 'the colour' }).click();
   await page.getByText('Kofi: hand').waitFor();
   await page.waitForTimeout(5500);
-  await shoot(page, 'desk');
   await shoot(students[4], 'follow');
   const wall = await (
     await browser.newContext({ viewport: { width: 1920, height: 1080 }, screen: { width: 1920, height: 1080 } })
@@ -214,6 +259,7 @@ run(async () => {
     const page = await instructor(browser, url);
     await lessonViews(page);
     await classViews(page, browser, url);
+    await recordView(page, url);
   } finally {
     await browser.close();
     child.kill('SIGTERM');

@@ -266,12 +266,15 @@ describe('addresses', () => {
     expect([status, body.message]).toEqual([404, expect.stringMatching(words)]);
   });
   it('guessing codes is stopped, while right ones go on working', async () => {
-    const { code } = await server.openClass(cookie);
+    const [{ code }, other] = [await server.openClass(cookie), await server.openClass(cookie)];
+    expect((await server.request('GET', `/api/join/${code}`)).status).toBe(200);
     const statuses = [];
     for (let i = 0; i < 34; i++) statuses.push((await server.request('GET', '/api/join/222222')).status);
     expect(statuses.at(-1)).toBe(429);
     expect(statuses[5]).toBe(404);
-    expect((await server.request('GET', `/api/join/${code}`)).status).toBe(429);
+    // The class that sits there goes on; a lucky guess of another one is of no use.
+    expect((await server.request('GET', `/api/join/${code}`)).status).toBe(200);
+    expect((await server.request('GET', `/api/join/${other.code}`)).status).toBe(429);
   });
 });
 
@@ -281,6 +284,8 @@ describe('configuration says what is wrong in one sentence', () => {
     [{ ...base, VIATICUM_PORT: 'eighty' }, /Give a port/],
     [{ ...base, VIATICUM_PUBLIC_URL: 'room' }, /Give an address/],
     [{}, /VIATICUM_DATABASE_URL is not set/],
+    [{ ...base, VIATICUM_TLS_CERT: 'cert.pem' }, /belong together/],
+    [{ ...base, VIATICUM_REDIS_URL: '127.0.0.1:6379' }, /redis:\/\/127.0.0.1:6379/],
   ])('%j', (env, words) => {
     expect(() => readConfig(env, '')).toThrow(words);
   });
@@ -302,6 +307,9 @@ describe('configuration says what is wrong in one sentence', () => {
       addresses: [],
       publicUrl: 'http://127.0.0.1:4870',
     });
+    const safe = readConfig({ ...base, VIATICUM_TLS_CERT: 'c', VIATICUM_TLS_KEY: 'k' }, '');
+    expect([safe.publicUrl, safe.tls]).toEqual(['https://127.0.0.1:4870', { cert: 'c', key: 'k' }]);
+    expect([...safe.origins].every((origin) => origin.startsWith('https:'))).toBe(true);
     const open = readConfig(
       { ...base, VIATICUM_HOST: '0.0.0.0', VIATICUM_PORT: '5000', VIATICUM_PUBLIC_URL: 'https://studio.test/' },
       '',

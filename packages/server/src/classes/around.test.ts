@@ -3,6 +3,7 @@ import type { AloneSheet, ClassAnswer, ClassLinks, ClassRecord, Invite, Letter, 
 import { currentItem, happened } from '@viaticum/core/class';
 import sharp from 'sharp';
 import { client, type TestServer, testServer } from '../server.fixture.js';
+import { classOf } from './class.fixture.js';
 
 let server: TestServer;
 let cookie: string;
@@ -207,6 +208,29 @@ describe('people', () => {
       personId: null,
     });
   });
+});
+
+describe('a rehearsal', () => {
+  it('its students and its sensor come from another process, and the database shows their events', async () => {
+    const { id: lessonId } = await server.demoLesson(cookie);
+    const rehearsal = { students: 3, level: 'beginner', sensor: true, seed: 5 };
+    const one = (await as<ClassAnswer>('POST', '/api/classes', { lessonId, rehearsal })).body;
+    expect(one.rehearsal).toBe(true);
+    const desk = await server.connect(one.code, 'desk', cookie);
+    await desk.hello();
+    await desk.until(() => Object.keys(desk.state.students).length === 3, 20_000);
+    await desk.say({ type: 'goOn', from: -1 });
+    await desk.say({ type: 'speed', speed: 60 });
+    const stepId = desk.state.plan?.items[0]?.stepId as string;
+    await desk.until(() => Object.values(desk.state.students).every((student) => student.doneAt[stepId] !== undefined), 40_000);
+    await desk.until(() => desk.state.climate, 20_000);
+    const actors = new Set((await classOf(server, one.id)).map((event) => event.actor));
+    expect(actors).toEqual(new Set(['instructor', 'guest', 'sensor', ...Object.keys(desk.state.students)]));
+    // Their paces differ, as the group's model has it.
+    expect(new Set(Object.values(desk.state.students).map((student) => student.doneAt[stepId])).size).toBe(3);
+    await desk.say({ type: 'end' });
+    expect((await as('POST', '/api/classes', { lessonId, rehearsal: { ...rehearsal, students: 41 } })).status).toBe(400);
+  }, 90_000);
 });
 
 describe('painting alone', () => {

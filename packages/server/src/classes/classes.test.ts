@@ -224,12 +224,12 @@ it('wrong codes are counted by address and forgotten after ten minutes', async (
   const guard = codeGuard(() => now);
   const { ApiFault } = await import('../errors.js');
   const wrong = () =>
-    guard.checked('1.2.3.4', async () => {
+    guard.checked('1.2.3.4', 'WRONG2', async () => {
       throw new ApiFault(404, 'unknown-code', 'no');
     });
   for (let i = 0; i < 30; i++) await expect(wrong()).rejects.toMatchObject({ status: 404 });
   await expect(wrong()).rejects.toMatchObject({ status: 429 });
-  expect(await guard.checked('5.6.7.8', async () => 'in')).toBe('in');
+  expect(await guard.checked('5.6.7.8', 'RIGHT2', async () => 'in')).toBe('in');
   now += 10 * 60_000 + 1;
   await expect(wrong()).rejects.toMatchObject({ status: 404 });
 });

@@ -45,7 +45,7 @@ export async function classes(app: FastifyInstance, { store, people: peopleOf, r
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
   const joinAddress = (code: string) => `${config.publicUrl}/join/${code}`;
   const find = (code: string, address: string): Promise<ClassEntity> =>
-    guard.checked(address, async () => {
+    guard.checked(address, tidy(code), async () => {
       const clean = tidy(code);
       if (!codePattern.test(clean))
         throw new ApiFault(404, 'unknown-code', 'A class code has six letters and digits. Look at the board again.');

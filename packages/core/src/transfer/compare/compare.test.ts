@@ -34,7 +34,11 @@ const scenes = [
 ] as const;
 const [{ lesson: kettle, lines: kettleLines }] = scenes;
 
-describe('twenty photographs of drawings with planted errors, from an angle, in uneven light, with noise', () => {
+// npm run soak takes all twenty; here each error once, in turn on either scene.
+const twenty = Array.from({ length: 20 }, (_, i) => i);
+const taken = process.env.VIATICUM_SOAK ? twenty : twenty.filter((i) => i % 4 === 0 || i % 4 === 3);
+
+describe('photographs of drawings with planted errors, from an angle, in uneven light, with noise', () => {
   const errors: Planted[] = [
     { wide: 1.08 },
     { wide: 0.91 },
@@ -47,7 +51,7 @@ describe('twenty photographs of drawings with planted errors, from an angle, in 
     { wide: 1.06, off: [-6, 5] },
     {},
   ];
-  const rows = Array.from({ length: 20 }, (_, i) => {
+  const rows = taken.map((i) => {
     const { lesson, lines } = scenes[i % 2] as (typeof scenes)[0];
     const id = (lesson.elements[(i >> 1) % 2] as { id: string }).id;
     return { lesson, lines, id, error: errors[(i >> 1) % errors.length] as Planted, seed: 100 + i };
@@ -57,9 +61,9 @@ describe('twenty photographs of drawings with planted errors, from an angle, in 
     return { own: findCorners(photo), corners, check: checkDrawing(lesson, lines, photo, corners) };
   });
 
-  it('corners are found in at least 15, to half a per cent of the width', () => {
+  it('corners are found in at least three of four, to half a per cent of the width', () => {
     const near = found.filter(({ own, corners }) => own?.every((p, i) => distance(p, corners[i] as Point) < 5)).length;
-    expect(near).toBeGreaterThanOrEqual(15);
+    expect(near).toBeGreaterThanOrEqual(0.75 * rows.length);
     // Where they are not, nothing is claimed.
     for (const { own, corners } of found)
       if (own) expect(Math.max(...own.map((p, i) => distance(p, corners[i] as Point)))).toBeLessThan(12);
@@ -77,7 +81,7 @@ describe('twenty photographs of drawings with planted errors, from an angle, in 
         off: distance(mark.is, mark.id.slice(0, -1) === id ? move(mark.should) : mark.should),
       }));
     });
-    expect(offs.length).toBeGreaterThan(50);
+    expect(offs.length).toBeGreaterThan(2.5 * rows.length);
     expect(offs.filter(({ off }) => off > 1.5)).toEqual([]);
   });
   it('the words match the sign of every planted error, and say nothing of what is right', () => {

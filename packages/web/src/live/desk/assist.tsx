@@ -6,6 +6,7 @@ import { useLive, useServerNow } from '../use-live.js';
 import { useOpenClass } from '../use-open-class.js';
 import type { DeskParts } from './parts.js';
 import { SeatPlan } from './seat-plan.js';
+import { Trouble } from './trouble.js';
 import './desk.css';
 
 /** For who walks the room: hands, the seat plan, and no more. Let in by the link that the instructor gave. */
@@ -32,16 +33,7 @@ function Walking({ connection, sheet }: Pick<DeskParts, 'connection' | 'sheet'>)
   return (
     <main className="assist">
       <p className="desk-quiet">{item ? w.assist.forTitle(item.title) : sheet.title}</p>
-      {!live.online && (
-        <p className="desk-lost" role="status">
-          {w.lost}
-        </p>
-      )}
-      {live.refusal && (
-        <p className="desk-lost" role="alert">
-          {live.refusal}
-        </p>
-      )}
+      <Trouble connection={connection} live={live} />
       <h1>{w.assist.title}</h1>
       {hands.length === 0 && <p>{w.assist.nobody}</p>}
       <ul className="assist-hands">

@@ -3,7 +3,6 @@ import type { ClassAnswer } from '@viaticum/contract';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { classQuery } from '../../api/class-queries.js';
-import { words } from '../../words.js';
 import { deskWords as w } from '../../words-desk.js';
 import { useLive, useServerNow } from '../use-live.js';
 import { useOpenClass } from '../use-open-class.js';
@@ -13,6 +12,7 @@ import { Near } from './near.js';
 import type { DeskParts } from './parts.js';
 import { SeatPlan } from './seat-plan.js';
 import { StudentPanel } from './student-panel.js';
+import { Trouble } from './trouble.js';
 import './desk.css';
 
 /** The instructor's place in a running class: a glance from two metres, the rest when near. */
@@ -39,19 +39,7 @@ function Running({ answer, ...given }: Pick<DeskParts, 'connection' | 'sheet' | 
       <Glance {...parts} />
       <section className="desk-room" aria-label={w.easels(Object.keys(live.state.students).length)}>
         {live.state.rehearsal && <p className="desk-quiet">{w.rehearsal}</p>}
-        {!live.online && (
-          <p className="desk-lost" role="status">
-            {w.lost}
-          </p>
-        )}
-        {live.refusal && (
-          <p className="desk-lost" role="alert">
-            {live.refusal}
-            <button type="button" className="desk-key small" onClick={connection.clearRefusal}>
-              {words.lesson.close}
-            </button>
-          </p>
-        )}
+        <Trouble connection={connection} live={live} />
         <SeatPlan
           live={live}
           sheet={parts.sheet}

@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import type { ClassAnswer } from '@viaticum/contract';
-import { useState } from 'react';
 import { Link } from 'react-router';
 import { classLinksQuery } from '../../api/class-queries.js';
+import { CopyKey } from '../../ui/copy-key.js';
 import { deskWords as w } from '../../words-desk.js';
 import type { DeskParts } from './parts.js';
 
@@ -11,7 +11,6 @@ const speeds = [1, 5, 20, 60] as const;
 /** The camera, the wall, an assistant's link, and how fast a rehearsal runs. */
 export function More({ connection, live, sheet, code, answer }: DeskParts & { answer: ClassAnswer }) {
   const { data: links } = useQuery(classLinksQuery(code));
-  const [copied, setCopied] = useState(false);
   const { state, camera } = live;
   return (
     <>
@@ -52,13 +51,7 @@ export function More({ connection, live, sheet, code, answer }: DeskParts & { an
             <a className="desk-key small" href={links.assistant} target="_blank" rel="noreferrer">
               {w.assistant}
             </a>
-            <button
-              type="button"
-              className="desk-key small"
-              onClick={() => void navigator.clipboard?.writeText(links.assistant).then(() => setCopied(true))}
-            >
-              {copied ? w.copied : w.copy}
-            </button>
+            <CopyKey text={links.assistant} label={w.copy} done={w.copied} className="desk-key small" />
           </p>
         )}
       </section>

@@ -1,6 +1,6 @@
-import { useState } from 'react';
 import { useAloneLink } from '../../api/class-queries.js';
 import { useLesson, useSession, useSnapshot } from '../../lesson/context.js';
+import { CopyKey } from '../../ui/copy-key.js';
 import { words } from '../../words.js';
 import { aloneWords as w } from '../../words-class.js';
 
@@ -10,7 +10,6 @@ export function Alone() {
   const { id } = useSession();
   const { save } = useSnapshot();
   const link = useAloneLink();
-  const [copied, setCopied] = useState(false);
   const isReady = save.kind === 'saved' && lesson.steps.length > 0;
   return (
     <section aria-label={w.title}>
@@ -25,13 +24,7 @@ export function Alone() {
           <a href={link.data.address} target="_blank" rel="noreferrer">
             {link.data.address.replace(/^https?:\/\//, '')}
           </a>{' '}
-          <button
-            type="button"
-            className="key small"
-            onClick={() => void navigator.clipboard?.writeText(link.data.address).then(() => setCopied(true))}
-          >
-            {copied ? w.copied : w.copy}
-          </button>
+          <CopyKey text={link.data.address} label={w.copy} done={w.copied} />
         </p>
       )}
       {link.error && (

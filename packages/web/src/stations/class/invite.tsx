@@ -7,8 +7,8 @@ import { useLesson, usePlan, useSession } from '../../lesson/context.js';
 import { dayAndTime } from '../../ui/clock.js';
 import { FileKey } from '../../ui/file-key.js';
 import { saveFile } from '../../ui/save-file.js';
+import { WholeField } from '../../ui/whole-field.js';
 import { inviteWords as w } from '../../words-class.js';
-import { NumberField } from '../steps/number-field.js';
 import { Opened } from './teach.js';
 
 const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
@@ -128,18 +128,7 @@ function Form({ planned }: { planned: ClassAnswer | null }) {
           <span>{w.place}</span>
           <input value={place} maxLength={120} onChange={(event) => setPlace(event.target.value)} />
         </label>
-        <span className="small number-said">
-          {w.seats}{' '}
-          <NumberField
-            label={w.seats}
-            value={seats}
-            onValue={(value) => {
-              const fits = value >= 1 && value <= 300;
-              if (fits) setSeats(Math.round(value));
-              return fits;
-            }}
-          />
-        </span>
+        <WholeField label={w.seats} value={seats} least={1} most={300} onValue={setSeats} />
         <span className="small quiet">{w.zone(zone)}</span>
       </div>
       <label className="field">

@@ -7,12 +7,12 @@ import { Bar, BarChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxi
 import { peopleQuery } from '../../api/class-queries.js';
 import { usePlan, useWorkedOut } from '../../lesson/context.js';
 import { Choice } from '../../ui/choice.js';
+import { NumberField } from '../../ui/number-field.js';
 import { paceWords as w } from '../../words-class.js';
 import { deskWords } from '../../words-desk.js';
 import type { PaceAnswer, PlanJobs } from '../../workers/plan-jobs.js';
 import { planWorker } from '../../workers/plan-worker.js';
 import { useJobOf, useWorker } from '../../workers/use-job.js';
-import { NumberField } from '../steps/number-field.js';
 
 const RUNS = 10_000;
 const overs = [null, 0, 2, 5, 10] as const;

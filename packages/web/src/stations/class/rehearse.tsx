@@ -4,9 +4,9 @@ import { useNavigate } from 'react-router';
 import { useBeginClass } from '../../api/class-queries.js';
 import { useLesson, useSession, useSnapshot } from '../../lesson/context.js';
 import { Choice } from '../../ui/choice.js';
+import { WholeField } from '../../ui/whole-field.js';
 import { words } from '../../words.js';
 import { paceWords, rehearseWords as w } from '../../words-class.js';
-import { NumberField } from '../steps/number-field.js';
 
 /** A class with simulated students, to practise the desk on. */
 export function Rehearse() {
@@ -29,18 +29,7 @@ export function Rehearse() {
       <h2>{w.title}</h2>
       <p>{w.about}</p>
       <div className="pace-group">
-        <span className="small number-said">
-          {w.students}{' '}
-          <NumberField
-            label={w.students}
-            value={students}
-            onValue={(value) => {
-              const fits = value >= 1 && value <= 40;
-              if (fits) setStudents(Math.round(value));
-              return fits;
-            }}
-          />
-        </span>
+        <WholeField label={w.students} value={students} least={1} most={40} onValue={setStudents} />
         <Choice
           label={w.level}
           value={level}

@@ -5,9 +5,9 @@ import { minutesInWords } from '@viaticum/core/units';
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
 import { useSession, useWorkedOut } from '../../../lesson/context.js';
+import { NumberField } from '../../../ui/number-field.js';
 import { words } from '../../../words.js';
 import { schoolWords, draftWords as w } from '../../../words-school.js';
-import { NumberField } from '../number-field.js';
 import { OwnMethod } from './own-method.js';
 
 const main = [

@@ -9,11 +9,11 @@ import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { CommitInput } from '../../../ui/commit-input.js';
+import { NumberField } from '../../../ui/number-field.js';
 import { saveFile } from '../../../ui/save-file.js';
 import { StrokeDiagram } from '../../../ui/stroke-diagram.js';
 import { words } from '../../../words.js';
 import { markWords as w } from '../../../words-steps.js';
-import { NumberField } from '../number-field.js';
 
 /** Marks that are counted, the strokes of the lesson, and a sheet to practise them on. */
 export function MarksTopic() {

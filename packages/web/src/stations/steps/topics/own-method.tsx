@@ -3,10 +3,10 @@ import { type Method, type Technique, techniques } from '@viaticum/contract';
 import { type FormEvent, useState } from 'react';
 import { keptQuery, useKeep } from '../../../api/queries.js';
 import { useLesson, useSession } from '../../../lesson/context.js';
+import { NumberField } from '../../../ui/number-field.js';
 import { RichInput } from '../../../ui/rich-text.js';
 import { words } from '../../../words.js';
 import { draftWords as d } from '../../../words-school.js';
-import { NumberField } from '../number-field.js';
 
 const w = d.method;
 const NONE = '';

@@ -5,8 +5,8 @@ import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
 import { CommitInput } from '../../../ui/commit-input.js';
+import { NumberField } from '../../../ui/number-field.js';
 import { transferWords } from '../../../words-transfers.js';
-import { NumberField } from '../../steps/number-field.js';
 import { useDrawing } from '../drawing-context.js';
 
 const w = transferWords.help;

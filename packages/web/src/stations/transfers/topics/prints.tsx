@@ -6,9 +6,9 @@ import { useWorkedOut } from '../../../lesson/context.js';
 import { wholeOf } from '../../../lesson/lay-args.js';
 import type { PrintLayer, Template } from '../../../pdf/templates.js';
 import { Choice } from '../../../ui/choice.js';
+import { NumberField } from '../../../ui/number-field.js';
 import { saveFile } from '../../../ui/save-file.js';
 import { transferWords } from '../../../words-transfers.js';
-import { NumberField } from '../../steps/number-field.js';
 import { type Drawing, useDrawing } from '../drawing-context.js';
 
 const w = transferWords.prints;

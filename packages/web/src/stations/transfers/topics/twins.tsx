@@ -7,8 +7,8 @@ import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
 import { Choice } from '../../../ui/choice.js';
+import { NumberField } from '../../../ui/number-field.js';
 import { transferWords } from '../../../words-transfers.js';
-import { NumberField } from '../../steps/number-field.js';
 
 const w = transferWords.twins;
 

@@ -1,0 +1,24 @@
+import { words } from '../../words.js';
+import { deskWords as w } from '../../words-desk.js';
+import type { DeskParts } from './parts.js';
+
+/** What is wrong, calmly: no connection, or something that was refused. */
+export function Trouble({ connection, live }: Pick<DeskParts, 'connection' | 'live'>) {
+  return (
+    <>
+      {!live.online && (
+        <p className="desk-lost" role="status">
+          {w.lost}
+        </p>
+      )}
+      {live.refusal && (
+        <p className="desk-lost" role="alert">
+          {live.refusal}
+          <button type="button" className="desk-key small" onClick={connection.clearRefusal}>
+            {words.lesson.close}
+          </button>
+        </p>
+      )}
+    </>
+  );
+}

@@ -8,6 +8,7 @@ import { redisBus } from './bus/redis.js';
 import { peopleStore } from './classes/people.js';
 import { classes } from './classes/plugin.js';
 import { rehearsals } from './classes/rehearsals.js';
+import { stagePictures } from './classes/stages.js';
 import { classStore } from './classes/store.js';
 import type { Config } from './config.js';
 import { type Database, openDatabase } from './db/source.js';
@@ -38,7 +39,7 @@ export async function buildApp(config: Config): Promise<Running> {
   const lessonsOf = lessonStore(database);
   const picturesOf = pictureStore(database, config.dataFolder);
   const bus = config.redisUrl ? await redisBus(config.redisUrl, (fault) => app.log.warn(fault)) : aloneBus();
-  const classesOf = classStore(database, lessonsOf, bus);
+  const classesOf = classStore(database, lessonsOf, bus, stagePictures(picturesOf, config.dataFolder));
   const peopleOf = peopleStore(database, classesOf);
   const rehearsalsOf = rehearsals(() => {
     const { port } = app.server.address() as AddressInfo;

@@ -64,8 +64,7 @@ export function ownPace(state: ClassState, studentId: string): number[] {
   return state.visits.flatMap((visit) => {
     const item = state.plan?.items[visit.index];
     const done = item?.stepId ? student.doneAt[item.stepId] : undefined;
-    if (item?.kind !== 'step' || done === undefined || done <= visit.startedAt || student.joinedAt > visit.startedAt)
-      return [];
+    if (item?.kind !== 'step' || done === undefined || done <= visit.startedAt || student.joinedAt > visit.startedAt) return [];
     const planned = item.endMin - item.startMin;
     return planned < 0.5 ? [] : [(done - visit.startedAt) / 60_000 / planned];
   });

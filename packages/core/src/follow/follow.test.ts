@@ -54,6 +54,16 @@ describe('the sheet of a phone', () => {
       expect(weight).toBeGreaterThan(0);
     }
   });
+  it('where none is marked, what goes over a coat of its own may be left out: never the ground, nor the first coat of an area', () => {
+    const facts = sheet.leaveOut ?? {};
+    expect(Object.keys(facts).length).toBeGreaterThan(0);
+    const [ground] = lesson.steps;
+    expect(facts[ground?.id ?? '']).toBeUndefined();
+    for (const zone of lesson.zones) {
+      const first = lesson.steps.find((step) => step.kind === 'paint' && step.zoneIds.includes(zone.id));
+      expect(facts[first?.id ?? '']).toBeUndefined();
+    }
+  });
   it('gives brushes in inches and in millimetres', () => {
     const step = Object.values(sheet.steps).find((one) => one.brush?.includes('2 in'));
     expect([step?.brush, step?.brushMetric]).toEqual(['2 in flat', '51 mm flat']);

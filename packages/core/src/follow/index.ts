@@ -2,7 +2,7 @@ import type { AloneSheet, FollowSheet, Helper, Lesson, SheetStep } from '@viatic
 import { weightOf } from '../draft/fit.js';
 import { followSheet, looksOf } from '../lesson/index.js';
 import { paletteLayout } from '../mix/index.js';
-import { type LessonPlan, mistEvery, planOf, type StepMinutes, timesOf } from '../plan/index.js';
+import { type LessonPlan, laysPaint, mistEvery, planOf, type StepMinutes, timesOf } from '../plan/index.js';
 import { minutesInWords } from '../units/index.js';
 
 /**
@@ -43,12 +43,19 @@ function heapPlaces(lesson: Lesson): Map<string, string> {
   );
 }
 
+/** The steps that may be left out; where the lesson marks none, those that only go over areas which have their own coat already. */
 function leaveOutOf(lesson: Lesson, plan: LessonPlan): NonNullable<FollowSheet['leaveOut']> {
+  const marked = lesson.steps.filter((step) => step.mayBeLeftOut);
+  const coated = new Set<string>();
+  const later = lesson.steps.filter((step) => {
+    const isLater = laysPaint(step) && step.zoneIds.length > 0 && step.zoneIds.every((id) => coated.has(id));
+    if (laysPaint(step)) for (const id of step.zoneIds) coated.add(id);
+    return isLater;
+  });
   return Object.fromEntries(
-    lesson.steps.flatMap((step) => {
-      if (!step.mayBeLeftOut) return [];
+    (marked.length > 0 ? marked : later).map((step) => {
       const { doMin = 0 } = plan.minutes.get(step.id) ?? {};
-      return [[step.id, { minutes: Math.round(doMin * 10) / 10, weight: Math.round(weightOf(lesson, step.id)) }]];
+      return [step.id, { minutes: Math.round(doMin * 10) / 10, weight: Math.round(weightOf(lesson, step.id)) }];
     }),
   );
 }

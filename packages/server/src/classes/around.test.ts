@@ -233,6 +233,32 @@ describe('a rehearsal', () => {
   }, 90_000);
 });
 
+describe('stage pictures of a taught lesson', () => {
+  it('are painted by the server: the canvas after every step, for who knows the code', async () => {
+    const { code } = await server.openClass(cookie);
+    const { document } = await server.demoLesson(cookie);
+    const get = (stepId: string) => server.request('GET', `/api/join/${code}/stages/${stepId}`);
+    const pixels = async (stepId: string) => {
+      const { raw, headers, status } = await get(stepId);
+      expect([status, headers['content-type']]).toEqual([200, 'image/webp']);
+      return sharp(raw).raw().toBuffer({ resolveWithObject: true });
+    };
+    const [first, last] = [await pixels(document.steps[0]?.id as string), await pixels(document.steps.at(-1)?.id as string)];
+    // In the canvas’s own proportion: 16 × 20 in.
+    expect(first.info.height / first.info.width).toBeCloseTo(20 / 16, 1);
+    const spread = ({ data }: { data: Buffer }) => {
+      const mean = data.reduce((sum, byte) => sum + byte, 0) / data.length;
+      return Math.sqrt(data.reduce((sum, byte) => sum + (byte - mean) ** 2, 0) / data.length);
+    };
+    // A toned ground is nearly one colour; the finished picture is not.
+    expect(spread(last)).toBeGreaterThan(1.15 * spread(first));
+    expect(Buffer.compare(first.data, last.data)).not.toBe(0);
+    expect((await get('none')).status).toBe(404);
+    expect((await get('..%2F..%2Fpictures')).status).toBe(404);
+    expect((await server.request('GET', `/api/join/ZZZZZZ/stages/${document.steps[0]?.id}`)).status).toBe(404);
+  }, 120_000);
+});
+
 describe('painting alone', () => {
   it('a link shows the lesson as it was when the link was made, to anybody who has it', async () => {
     const lesson = await server.demoLesson(cookie);

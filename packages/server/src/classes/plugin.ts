@@ -127,6 +127,15 @@ export async function classes(app: FastifyInstance, { store, people: peopleOf, r
     store.sheet((await find(request.params.code, request.ip)).code),
   );
   routes.get(
+    '/api/join/:code/stages/:stepId',
+    { schema: { params: Type.Object({ code: Type.String({ maxLength: 40 }), stepId: Type.String({ maxLength: 40 }) }) } },
+    async (request, reply) => {
+      const { revisionId } = await find(request.params.code, request.ip);
+      const bytes = await store.stage(revisionId, request.params.stepId);
+      return reply.type('image/webp').header('cache-control', 'private, max-age=3600').send(bytes);
+    },
+  );
+  routes.get(
     '/api/join/:code/recipes',
     {
       schema: {

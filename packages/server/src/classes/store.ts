@@ -22,12 +22,13 @@ import { thread } from '../thread.js';
 import type { PlanJob, PlanJobAnswer } from './plan-worker.js';
 import { recipesForKits } from './recipes.js';
 import { type ClassRoom, classRoom } from './room.js';
+import type { StagePictures } from './stages.js';
 
 const SHEETS_KEPT = 20;
 const newCode = () => Array.from({ length: 6 }, () => CODE_ALPHABET[randomInt(CODE_ALPHABET.length)]).join('');
 
 /** Classes: planning and opening one, and the rooms of those that somebody is connected to. */
-export function classStore(database: Database, lessons: LessonStore, bus: Bus) {
+export function classStore(database: Database, lessons: LessonStore, bus: Bus, stages: StagePictures) {
   const { source, logs } = database;
   const recipes = recipesForKits();
   const planning = thread<PlanJob, PlanJobAnswer>('classes/plan-worker.js');
@@ -69,6 +70,7 @@ export function classStore(database: Database, lessons: LessonStore, bus: Bus) {
   };
   const pinned = async (ownerId: string, lessonId: string) => {
     const found = await lessons.pin(ownerId, lessonId);
+    stages.begin(found.revisionId, async () => found.document);
     if (found.document.steps.length === 0)
       throw new ApiFault(422, 'no-steps', 'This lesson has no steps yet. Write at least one before you open a class.');
     return found;
@@ -180,6 +182,9 @@ export function classStore(database: Database, lessons: LessonStore, bus: Bus) {
       return (await sheetOf((await byCode(code)).revisionId)).sheet;
     },
     sheetOf,
+    /** The canvas after a step of a revision that is taught or painted alone. */
+    stage: (revisionId: number, stepId: string): Promise<Buffer> =>
+      stages.read(revisionId, () => lessons.revision(revisionId), stepId),
 
     /** Recipes for a student of this class who lacks some tubes. */
     async recipesWithout(code: string, tubes: readonly string[]): Promise<OtherRecipes> {
@@ -211,7 +216,7 @@ export function classStore(database: Database, lessons: LessonStore, bus: Bus) {
     },
 
     async close(): Promise<void> {
-      await Promise.all([recipes.close(), planning.close()]);
+      await Promise.all([recipes.close(), planning.close(), stages.close()]);
       for (const room of rooms.values()) (await room).close();
     },
   };

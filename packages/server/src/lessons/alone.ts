@@ -34,16 +34,26 @@ export async function alone(app: FastifyInstance, { database, lessons, classes, 
   );
 
   // Who may call: anyone who has the link; a token cannot be guessed.
+  const Token = Type.String({ minLength: 1, maxLength: 32 });
+  const linked = async (token: string): Promise<number> => {
+    const link = await manager.findOneBy(AloneLinkEntity, { token });
+    if (!link) throw notFound('lesson at this address');
+    return link.revisionId;
+  };
   routes.get(
     '/api/alone/:token',
     {
-      schema: { params: Type.Object({ token: Type.String({ minLength: 1, maxLength: 32 }) }) },
+      schema: { params: Type.Object({ token: Token }) },
       config: { rateLimit: { max: 120, timeWindow: '1 minute' } },
     },
-    async (request) => {
-      const link = await manager.findOneBy(AloneLinkEntity, { token: request.params.token });
-      if (!link) throw notFound('lesson at this address');
-      return classes.sheetOf(link.revisionId);
+    async (request) => classes.sheetOf(await linked(request.params.token)),
+  );
+  routes.get(
+    '/api/alone/:token/stages/:stepId',
+    { schema: { params: Type.Object({ token: Token, stepId: Type.String({ maxLength: 40 }) }) } },
+    async (request, reply) => {
+      const bytes = await classes.stage(await linked(request.params.token), request.params.stepId);
+      return reply.type('image/webp').header('cache-control', 'private, max-age=3600').send(bytes);
     },
   );
 }

@@ -37,6 +37,9 @@ export function pictureStore({ source }: Database, dataFolder: string) {
   };
 
   return {
+    /** Where a rendition of a picture lies; for work in threads of this server. */
+    file,
+
     async add(ownerId: string, bytes: Buffer): Promise<PictureAnswer> {
       if (bytes.length > MOST_BYTES)
         throw new ApiFault(413, 'too-large', 'This picture is larger than 25 MB. Save it smaller and try again.');

@@ -2,6 +2,7 @@ import type { Lab, Lesson, Outline } from '@viaticum/contract';
 import { beginLesson } from '@viaticum/core/begin';
 import { labToSrgb } from '@viaticum/core/colour';
 import {
+  BARE,
   binL,
   colourSpread,
   compose,
@@ -43,7 +44,6 @@ import { nanoid } from 'nanoid';
 import type { JobName, LayArgs, PictureJobs, SourceAt } from './picture-jobs.js';
 import { breathe, runJob, serveJobs } from './serve-jobs.js';
 
-const BARE: [number, number, number] = [240, 238, 232];
 const NOTES_PIXELS = 240_000;
 
 const pixelsOf = new Map<string, Promise<Rgba>>();

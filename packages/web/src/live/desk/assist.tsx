@@ -2,6 +2,7 @@ import { currentItem } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
 import { useParams } from 'react-router';
 import { deskWords as w } from '../../words-desk.js';
+import { StagesAt } from '../painted.js';
 import { useLive, useServerNow } from '../use-live.js';
 import { useOpenClass } from '../use-open-class.js';
 import type { DeskParts } from './parts.js';
@@ -17,7 +18,11 @@ export default function Assist() {
   if (!key) return <p className="desk-opening">{w.assist.noKey}</p>;
   if (sheet.error) throw sheet.error;
   if (!connection || !sheet.data) return <p className="desk-opening">{w.connecting}</p>;
-  return <Walking connection={connection} sheet={sheet.data} />;
+  return (
+    <StagesAt base={`/api/join/${code}`}>
+      <Walking connection={connection} sheet={sheet.data} />
+    </StagesAt>
+  );
 }
 
 function Walking({ connection, sheet }: Pick<DeskParts, 'connection' | 'sheet'>) {

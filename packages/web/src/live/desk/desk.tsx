@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useParams } from 'react-router';
 import { classQuery } from '../../api/class-queries.js';
 import { deskWords as w } from '../../words-desk.js';
+import { StagesAt } from '../painted.js';
 import { useLive, useServerNow } from '../use-live.js';
 import { useOpenClass } from '../use-open-class.js';
 import { Glance } from './glance.js';
@@ -23,7 +24,11 @@ export default function Desk() {
   const fault = sheet.error ?? answer.error;
   if (fault) throw fault;
   if (!connection || !sheet.data || !answer.data) return <p className="desk-opening">{w.connecting}</p>;
-  return <Running connection={connection} sheet={sheet.data} code={code} answer={answer.data} />;
+  return (
+    <StagesAt base={`/api/join/${code}`}>
+      <Running connection={connection} sheet={sheet.data} code={code} answer={answer.data} />
+    </StagesAt>
+  );
 }
 
 function Running({ answer, ...given }: Pick<DeskParts, 'connection' | 'sheet' | 'code'> & { answer: ClassAnswer }) {

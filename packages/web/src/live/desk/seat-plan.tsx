@@ -2,10 +2,10 @@ import type { FollowSheet } from '@viaticum/contract';
 import { behind, currentItem, type Student } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
 import { memo, useMemo } from 'react';
-import { StageCanvas } from '../../ui/stage-canvas.js';
 import { layersAfter } from '../../ui/stage-layers.js';
 import { deskWords as w } from '../../words-desk.js';
 import type { LiveSnapshot } from '../connection.js';
+import { Painted } from '../painted.js';
 
 const LATE_MIN = 1;
 
@@ -128,9 +128,9 @@ function Easel({
 
 /** Drawn again only when this student has finished something. */
 const Canvas = memo(function Canvas({ sheet, plan, doneSteps }: Pick<EaselProps, 'sheet' | 'plan' | 'doneSteps'>) {
-  const layers = useMemo(() => {
-    const done = new Set(doneSteps.split(' '));
-    return plan ? layersAfter(sheet, plan, (stepId) => done.has(stepId)) : [];
+  const [done, layers] = useMemo(() => {
+    const steps = new Set(doneSteps.split(' '));
+    return [steps, plan ? layersAfter(sheet, plan, (stepId) => steps.has(stepId)) : []] as const;
   }, [sheet, plan, doneSteps]);
-  return <StageCanvas sheet={sheet} layers={layers} label="" shownPx={80} />;
+  return <Painted sheet={sheet} done={done} layers={layers} label="" shownPx={80} />;
 });

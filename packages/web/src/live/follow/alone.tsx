@@ -4,6 +4,7 @@ import { minutesInWords } from '@viaticum/core/units';
 import { useMemo } from 'react';
 import { followWords as w } from '../../words-follow.js';
 import { ALONE_ID, aloneClass } from '../alone.js';
+import { StagesAt } from '../painted.js';
 import { useLive } from '../use-live.js';
 import { Present } from './present.js';
 import { remember, rememberedState } from './remembered.js';
@@ -41,5 +42,9 @@ export function Alone({ link, given }: { link: string; given: AloneSheet }) {
         </button>
       </Resting>
     );
-  return <Present connection={own} live={live} sheet={given.sheet} student={student} isAlone />;
+  return (
+    <StagesAt base={`/api/alone/${encodeURIComponent(link)}`}>
+      <Present connection={own} live={live} sheet={given.sheet} student={student} isAlone />
+    </StagesAt>
+  );
 }

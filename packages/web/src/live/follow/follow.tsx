@@ -4,6 +4,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { type ApiFailure, call } from '../../api/http.js';
 import { followWords as w } from '../../words-follow.js';
 import { type LiveConnection, liveConnection } from '../connection.js';
+import { StagesAt } from '../painted.js';
 import { useLive } from '../use-live.js';
 import { Alone } from './alone.js';
 import { AskCode, AskName } from './asking.js';
@@ -107,7 +108,12 @@ function Connected({ code, sheet, onOpened }: { code: string; sheet: FollowSheet
     setConnection(fresh);
     return () => fresh.close();
   }, [code]);
-  return connection ? <Joined connection={connection} sheet={sheet} onOpened={onOpened} /> : <main className="follow-page" />;
+  if (!connection) return <main className="follow-page" />;
+  return (
+    <StagesAt base={`/api/join/${encodeURIComponent(code)}`}>
+      <Joined connection={connection} sheet={sheet} onOpened={onOpened} />
+    </StagesAt>
+  );
 }
 
 function Joined({ connection, sheet, onOpened }: { connection: LiveConnection; sheet: FollowSheet; onOpened: () => void }) {

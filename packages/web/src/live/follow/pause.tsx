@@ -1,10 +1,10 @@
 import type { FollowSheet, PlanItem } from '@viaticum/contract';
 import { coatsNow, dryingLeft, planMinute, type Student, waitedFor } from '@viaticum/core/class';
 import { waitInWords } from '@viaticum/core/units';
-import { StageCanvas } from '../../ui/stage-canvas.js';
 import { layersAt, wetnessAt } from '../../ui/stage-layers.js';
 import { followWords as w } from '../../words-follow.js';
 import type { LiveSnapshot } from '../connection.js';
+import { doneAt, Painted } from '../painted.js';
 import { Clock } from './clock.js';
 import { DryingFilm } from './drying-film.js';
 
@@ -53,8 +53,9 @@ export function Pause({ item, sheet, live, student, now, left }: Props) {
         </p>
       )}
       <figure className="follow-canvas small">
-        <StageCanvas
+        <Painted
           sheet={sheet}
+          done={doneAt(plan, plan.items.indexOf(item), false)}
           layers={layersAt(sheet, plan, planMinute(state, now))}
           wetness={wetnessAt(sheet, coats, minute, false)}
           label={item.title}

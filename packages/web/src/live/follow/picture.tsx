@@ -1,9 +1,9 @@
 import type { FollowSheet, PlanItem, SheetStep } from '@viaticum/contract';
 import { useState } from 'react';
-import { StageCanvas } from '../../ui/stage-canvas.js';
 import { layersAt } from '../../ui/stage-layers.js';
 import { followWords as w } from '../../words-follow.js';
 import type { LiveSnapshot } from '../connection.js';
+import { doneAt, Painted } from '../painted.js';
 
 type View = keyof typeof w.views;
 
@@ -36,7 +36,13 @@ export function Picture({
         {view === 'tracing' ? (
           <Tracing sheet={sheet} label={w.views.tracing} />
         ) : (
-          <StageCanvas sheet={sheet} layers={layers} label={isBefore ? w.before : step.title} shownPx={300} />
+          <Painted
+            sheet={sheet}
+            done={doneAt(plan, plan.items.indexOf(item), !isBefore)}
+            layers={layers}
+            label={isBefore ? w.before : step.title}
+            shownPx={300}
+          />
         )}
         {view === 'stage' && (
           <button

@@ -9,6 +9,7 @@ import { Ribbon } from '../../ui/ribbon/ribbon.js';
 import { recordWords as w } from '../../words-class.js';
 import { deskWords } from '../../words-desk.js';
 import { SeatPlan } from '../desk/seat-plan.js';
+import { StagesAt } from '../painted.js';
 import '../desk/desk.css';
 import './record.css';
 
@@ -25,7 +26,9 @@ export default function Record() {
     <main className="record">
       <p>{answer.data && <Link to={`/lesson/${answer.data.lessonId}/class`}>{w.back}</Link>}</p>
       <h1>{record.data.title}</h1>
-      <Told record={record.data} />
+      <StagesAt base={`/api/join/${code}`}>
+        <Told record={record.data} />
+      </StagesAt>
     </main>
   );
 }

@@ -3,12 +3,12 @@ import { coatsNow, currentItem, planMinute, secondsLeft, waitedFor } from '@viat
 import { clock, legibleMm, pixelsFor } from '@viaticum/core/units';
 import { useState } from 'react';
 import { useParams } from 'react-router';
-import { StageCanvas } from '../../ui/stage-canvas.js';
 import { layersAt } from '../../ui/stage-layers.js';
 import { RecipeBar } from '../../ui/swatch.js';
 import { wallWords as w } from '../../words-wall.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { DryingFilm } from '../follow/drying-film.js';
+import { doneAt, Painted, StagesAt } from '../painted.js';
 import { useLive, useServerNow } from '../use-live.js';
 import { useOpenClass } from '../use-open-class.js';
 import './wall.css';
@@ -23,7 +23,11 @@ export default function Wall() {
   const { sheet, connection } = useOpenClass(code, 'phone');
   if (sheet.error) throw sheet.error;
   if (!connection || !sheet.data) return <p className="wall wall-opening">{w.waiting}</p>;
-  return <Showing connection={connection} sheet={sheet.data} code={code} />;
+  return (
+    <StagesAt base={`/api/join/${code}`}>
+      <Showing connection={connection} sheet={sheet.data} code={code} />
+    </StagesAt>
+  );
 }
 
 function Showing({ connection, sheet, code }: { connection: LiveConnection; sheet: FollowSheet; code: string }) {
@@ -81,8 +85,9 @@ function Canvas({ live, sheet, now }: { live: LiveSnapshot; sheet: FollowSheet; 
   const at = item?.kind === 'step' ? item.endMin : planMinute(live.state, now);
   return (
     <figure className="wall-canvas">
-      <StageCanvas
+      <Painted
         sheet={sheet}
+        done={plan && live.state.current ? doneAt(plan, live.state.current.index, true) : new Set()}
         layers={plan ? layersAt(sheet, plan, item ? at : 0) : []}
         label={item?.title ?? sheet.title}
         shownPx={560}

@@ -146,7 +146,6 @@ async function pictureViews(page) {
   await page.locator('.proposed[data-taps]').waitFor();
   await shoot(page, 'picture-proposal');
   await page.getByRole('button', { name: 'Not now' }).click();
-  await page.getByRole('button', { name: 'Undo' }).click();
 }
 
 /** A rehearsal of the lesson, some way into it, looked back on. */
@@ -204,6 +203,7 @@ async function classViews(page, browser, url) {
   await page.getByRole('button', { name: 'Plan this class' }).click();
   await page.getByRole('button', { name: 'Write to everybody' }).click();
   await page.getByText('6 letters lie in the outbox.').waitFor();
+  await page.getByLabel('Begins').scrollIntoViewIfNeeded();
   await shoot(page, 'class-invite');
   await topic('Teach');
   await page.getByRole('button', { name: 'Open a class' }).click();

@@ -71,7 +71,7 @@ export const followWords = {
     'transfer-paper': 'transfer paper',
     graphite: 'a soft graphite stick',
   } satisfies Record<Helper, string>,
-  place: (place: string) => `on your palette: ${place}`,
+  place: (place: string) => ` (${place})`,
   views: { stage: 'Picture', squint: 'Squint', tracing: 'Tracing', back: 'Step back' } as const,
   viewLabel: 'How to look at it',
   backAbout: 'as from three metres',

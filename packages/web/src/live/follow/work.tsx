@@ -57,8 +57,7 @@ export function Work({ item, step, sheet, live, student, now, left, settings }: 
         <div key={mix.id} className="follow-mix">
           <i className="follow-heap" style={{ background: mix.wetRgb }} title={w.wet} />
           <i className="follow-heap dry" style={{ background: mix.rgb }} title={w.dry} />
-          <RecipeBar parts={mix.parts} words={`${mix.name}: ${mix.words}`} />
-          {mix.place && <p className="follow-instead">{w.place(mix.place)}</p>}
+          <RecipeBar parts={mix.parts} words={`${mix.name}: ${mix.words}${mix.place ? w.place(mix.place) : ''}`} />
           {mix.instead !== undefined && <p className="follow-instead">{w.instead(mix.instead)}</p>}
         </div>
       ))}

@@ -1,5 +1,5 @@
 // npm test: set-up, lint, types, Jest and the browser tests against a throwaway database. Ends with one line of counts.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -7,6 +7,21 @@ import { build, database, debian, npmPackages, phase, root, run } from './setup.
 
 const node = (words, env = {}) =>
   spawnSync(process.execPath, words, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } }).status === 0;
+
+/** A program beside others; what it says is printed when it has ended. */
+const beside = (words) =>
+  new Promise((done) => {
+    const child = spawn(process.execPath, words, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+    let said = '';
+    for (const stream of [child.stdout, child.stderr])
+      stream.on('data', (text) => {
+        said += text;
+      });
+    child.on('exit', (code) => {
+      process.stdout.write(said);
+      done(code === 0);
+    });
+  });
 
 run(async () => {
   const folder = mkdtempSync(join(tmpdir(), 'viaticum-test-'));
@@ -54,8 +69,13 @@ run(async () => {
   } else counts.failed += 1;
 
   console.log('\na class under crashes and load, in small');
-  step('crash run', node(['tools/crash.mjs', '--kills', '2', '--databases', '1', '--phones', '8']));
-  step('load run', node(['tools/bench-class.mjs', '--small']));
+  // Beside each other: both wait more than they work.
+  const [crash, load] = await Promise.all([
+    beside(['tools/crash.mjs', '--kills', '2', '--databases', '1', '--phones', '8']),
+    beside(['tools/bench-class.mjs', '--small']),
+  ]);
+  step('crash run', crash);
+  step('load run', load);
 
   console.log('\nbrowser tests');
   const browserFile = join(root, 'test-results', 'browser.json');

@@ -1,6 +1,6 @@
 import type { Command, EventBody, Plan } from '@viaticum/contract';
 import { coatUnder } from './drying.js';
-import type { ClassState } from './state.js';
+import type { ClassState } from './shape.js';
 import { currentItem } from './timing.js';
 
 export type Actor = { kind: 'instructor' | 'assistant' | 'sensor' | 'guest' } | { kind: 'student'; id: string };

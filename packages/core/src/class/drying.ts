@@ -1,6 +1,6 @@
 import type { PlanCoat, PlanItem } from '@viaticum/contract';
 import { calibrate, type TouchTest } from '../coat/calibrate.js';
-import type { ClassState, Student, Visit } from './state.js';
+import type { ClassState, Student, Visit } from './shape.js';
 
 /** Minutes since the class began, at a class time in ms; 0 before. */
 export const classMinute = (state: ClassState, now: number): number => {

@@ -2,7 +2,8 @@ import type { ClassEvent, HandReason, Lesson } from '@viaticum/contract';
 import { type LessonPlan, replanLesson } from '../plan/index.js';
 import { classMinute } from './drying.js';
 import { inClimate } from './replan.js';
-import { type ClassState, fold, newClass } from './state.js';
+import type { ClassState } from './shape.js';
+import { fold, newClass } from './state.js';
 
 /** One step or pause as it was planned when the class opened and as it was: minutes; `actual` null where it was never come to. */
 export type HappenedItem = {

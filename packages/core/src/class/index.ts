@@ -3,16 +3,6 @@ export { classMinute, coatsNow, coatUnder, dryAge, dryingLeft, waitedFor } from 
 export { type Happened, type HappenedHand, type HappenedItem, happened, planAsHappened, stateAt } from './happened.js';
 export { type Behind, behind, leaveOutFor, ownPace } from './late.js';
 export { airFactorOf, groupPace, inClimate, replanClass } from './replan.js';
-export {
-  type ClassState,
-  type Climate,
-  type Current,
-  classTime,
-  fold,
-  itemOf,
-  newClass,
-  type Student,
-  stateHash,
-  type Visit,
-} from './state.js';
+export type { ClassState, Climate, Current, Student, Visit } from './shape.js';
+export { classTime, fold, newClass, stateHash } from './state.js';
 export { currentItem, elapsedSeconds, expectedEnd, planMinute, secondsLeft } from './timing.js';

@@ -1,5 +1,5 @@
 import type { FollowSheet } from '@viaticum/contract';
-import type { ClassState, Student } from './state.js';
+import type { ClassState, Student } from './shape.js';
 
 export type Behind = { minutes: number; stepIds: string[] };
 

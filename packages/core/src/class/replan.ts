@@ -1,7 +1,7 @@
 import type { Lesson, Plan, PlanItem } from '@viaticum/contract';
 import { type Past, planLesson, replanLesson } from '../plan/index.js';
 import { classMinute } from './drying.js';
-import type { ClassState } from './state.js';
+import type { ClassState } from './shape.js';
 import { secondsLeft } from './timing.js';
 
 /** The plan's own pace counts as much as so many steps of this class. */

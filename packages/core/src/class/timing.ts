@@ -1,6 +1,6 @@
 import type { PlanItem } from '@viaticum/contract';
 import { classMinute, dryingLeft } from './drying.js';
-import type { ClassState, Student } from './state.js';
+import type { ClassState, Student } from './shape.js';
 
 /** The item of the plan a class is at, or null before the start. */
 export function currentItem(state: ClassState): PlanItem | null {

@@ -1,0 +1,49 @@
+import type { HandReason, Helper, Plan } from '@viaticum/contract';
+import type { TouchTest } from '../coat/calibrate.js';
+
+export type Student = {
+  id: string;
+  firstName: string;
+  kit: string[];
+  has: Helper[];
+  /** Their place in the room; the lowest that was free when they came. */
+  seat: number;
+  joinedAt: number;
+  /** Server time of their own Done, by step. */
+  doneAt: Record<string, number>;
+  hand: { reason: HandReason; at: number } | null;
+};
+export type Current = { index: number; startedAt: number; extendedMin: number; heldMs: number; heldSince: number | null };
+/** An item of the plan that the class came to, when, and until when. */
+export type Visit = { index: number; startedAt: number; endedAt: number | null };
+export type Climate = { airC: number; humidity: number; airSpeed: number; at: number };
+export type ClassState = {
+  phase: 'planned' | 'open' | 'running' | 'held' | 'ended';
+  seq: number;
+  at: number;
+  revision: number;
+  code: string;
+  plan: Plan | null;
+  /** How long the class was to take when it was opened. */
+  plannedMin: number;
+  current: Current | null;
+  /** What was current before, for taking back; the newest last. */
+  before: (Current | null)[];
+  /** What really happened so far, in its order; the last one is current. */
+  visits: Visit[];
+  students: Record<string, Student>;
+  /** Whose each place in the room is; null: nobody's. */
+  seats: (string | null)[];
+  removed: string[];
+  /** Touch tests, and how much longer than planned coats take in this class by them. */
+  touches: TouchTest[];
+  dryFactor: number;
+  /** The air as it was noted last, and how much longer than in the plan's air coats dry since when. */
+  climate: Climate | null;
+  airs: { at: number; factor: number }[];
+  /** What the instructor told all; the newest last. */
+  said: { text: string; at: number }[];
+  rehearsal: boolean;
+  /** Since when the class's time runs at which speed; null: as real time does. */
+  clock: { real: number; at: number; speed: number } | null;
+};

@@ -59,7 +59,6 @@ export const inviteWords = {
   count: (count: number, seats: number) =>
     count > seats ? `${count} names for ${seats} seats: ${count - seats} too many.` : `${count} of ${seats} seats.`,
   returning: 'Who came before',
-  returns: (name: string, pace: string) => `${name}${pace}`,
   planned: 'Planned',
   code: 'Students join with',
   early: 'The code holds from now on; who comes early is asked to wait.',

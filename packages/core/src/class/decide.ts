@@ -99,6 +99,13 @@ export function may(state: ClassState, actor: Actor, command: Command): void {
 /** The air is noted at most once a minute, and where it changed by 1 °C, 3 % or a draught. */
 const CLIMATE = { everyMs: 60_000, airC: 1, humidity: 0.03, airSpeed: 0.1 };
 
+/** The air that a note means: a draught that it does not name is as it was. */
+export const notedAir = (state: ClassState, { airC, humidity, airSpeed }: Command & { type: 'climate' }) => ({
+  airC,
+  humidity,
+  airSpeed: airSpeed ?? state.climate?.airSpeed ?? state.plan?.room.airSpeed ?? 0.1,
+});
+
 /** Whether a note of the air says anything new: drying need not be worked out for one that does not. */
 export function isNewAir(state: ClassState, command: Command & { type: 'climate' }, now: number): boolean {
   const before = state.climate ?? state.plan?.room;
@@ -172,9 +179,7 @@ export function decide(
     }
     case 'climate': {
       if (!isNewAir(state, command, now) || worked.factor === undefined) return [];
-      const airSpeed = command.airSpeed ?? state.climate?.airSpeed ?? state.plan?.room.airSpeed ?? 0.1;
-      const { airC, humidity } = command;
-      return [{ type: 'climateNoted', v: 1, airC, humidity, airSpeed, factor: worked.factor }];
+      return [{ type: 'climateNoted', v: 1, ...notedAir(state, command), factor: worked.factor }];
     }
     case 'say':
       return [{ type: 'said', v: 1, text: command.text.trim() }];

@@ -1,7 +1,7 @@
 import type { ClassEvent, HandReason, Lesson } from '@viaticum/contract';
 import { type LessonPlan, replanLesson } from '../plan/index.js';
 import { classMinute } from './drying.js';
-import { inClimate } from './replan.js';
+import { begunSteps, inClimate } from './replan.js';
 import type { ClassState } from './shape.js';
 import { fold, newClass } from './state.js';
 
@@ -128,23 +128,11 @@ export function stateAt(events: readonly ClassEvent[], at: number): ClassState {
 
 /** The section through the paint as it was really laid, in the air as it was noted last; null where nothing was begun. */
 export function planAsHappened(lesson: Lesson, state: ClassState): LessonPlan | null {
-  const end = state.visits.at(-1)?.endedAt ?? state.at;
-  const fixed = new Map<string, { step: string; start: number; end: number }>();
-  for (const visit of state.visits) {
-    const stepId = state.plan?.items[visit.index]?.stepId;
-    if (!stepId) continue;
-    fixed.delete(stepId);
-    fixed.set(stepId, {
-      step: stepId,
-      start: classMinute(state, visit.startedAt),
-      end: classMinute(state, visit.endedAt ?? end),
-    });
-  }
-  const steps = [...fixed.keys()].flatMap((id) => lesson.steps.find((step) => step.id === id) ?? []);
+  const now = classMinute(state, state.visits.at(-1)?.endedAt ?? state.at);
+  const { fixed, steps } = begunSteps(lesson, state, now);
   if (steps.length === 0) return null;
-  const { pins: _, ...planning } = lesson.planning;
   return replanLesson(
-    { ...lesson, steps, room: inClimate(lesson, state), planning: { ...planning, pins: [] } },
-    { now: classMinute(state, end), fixed: [...fixed.values()], dryFactor: state.dryFactor, pace: 1 },
+    { ...lesson, steps, room: inClimate(lesson, state), planning: { ...lesson.planning, pins: [] } },
+    { now, fixed, dryFactor: state.dryFactor, pace: 1 },
   );
 }

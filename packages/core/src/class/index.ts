@@ -1,4 +1,4 @@
-export { type Actor, decide, isNewAir, may, Refusal, TAKE_BACK_MS, type WorkedOut } from './decide.js';
+export { type Actor, decide, isNewAir, may, notedAir, Refusal, TAKE_BACK_MS, type WorkedOut } from './decide.js';
 export { classMinute, coatsNow, coatUnder, dryAge, dryingLeft, waitedFor } from './drying.js';
 export { type Happened, type HappenedHand, type HappenedItem, happened, planAsHappened, stateAt } from './happened.js';
 export { type Behind, behind, leaveOutFor, ownPace } from './late.js';

@@ -29,9 +29,32 @@ export const inClimate = (lesson: Lesson, state: ClassState): Lesson['room'] => 
 };
 
 /**
+ * The steps that a class came to with their real minutes, each where it was last, in that order; what is still going on ends at
+ * `openEndMin`. With those of the lesson that they are.
+ */
+export function begunSteps(
+  lesson: Lesson,
+  state: ClassState,
+  openEndMin: number,
+): { fixed: Past['fixed']; steps: Lesson['steps'] } {
+  const fixed = new Map<string, Past['fixed'][number]>();
+  for (const visit of state.visits) {
+    const step = state.plan?.items[visit.index]?.stepId;
+    if (!step) continue;
+    const end = visit.endedAt === null ? openEndMin : classMinute(state, visit.endedAt);
+    fixed.delete(step);
+    fixed.set(step, { step, start: classMinute(state, visit.startedAt), end });
+  }
+  return { fixed: [...fixed.values()], steps: stepsOf(lesson, [...fixed.keys()]) };
+}
+
+const stepsOf = (lesson: Lesson, ids: readonly string[]): Lesson['steps'] =>
+  ids.flatMap((id) => lesson.steps.find((step) => step.id === id) ?? []);
+
+/**
  * The rest of a class planned again at a class time (ms): real times, the air as it is, touch tests, the group's pace; steps that were
- * gone past are left out; in its order, or in the quickest one. The plan begins with what happened, an item a visit, in minutes since the class began; the present item is the
- * last of those. Throws where the class has not begun.
+ * gone past are left out; in its order, or in the quickest one. The plan begins with what happened, an item a visit, in minutes since
+ * the class began; the present item is the last of those. Throws where the class has not begun.
  */
 export function replanClass(lesson: Lesson, state: ClassState, now: number, quickest = false): Plan {
   const present = state.visits.at(-1);
@@ -42,28 +65,25 @@ export function replanClass(lesson: Lesson, state: ClassState, now: number, quic
   const presentEnd = minute + Math.max(0, secondsLeft(state, now) / 60);
   const isStep = item.stepId !== undefined;
 
-  const fixed = new Map<string, Past['fixed'][number]>();
+  const openEnd = isStep ? presentEnd : minute;
+  const begun = begunSteps(lesson, state, openEnd);
   const happened = state.visits.flatMap((visit): PlanItem[] => {
     const was = state.plan?.items[visit.index];
     if (!was) return [];
     const start = classMinute(state, visit.startedAt);
-    const end = visit.endedAt === null ? (isStep ? presentEnd : minute) : classMinute(state, visit.endedAt);
-    if (was.stepId) {
-      fixed.delete(was.stepId);
-      fixed.set(was.stepId, { step: was.stepId, start, end });
-    }
+    const end = visit.endedAt === null ? openEnd : classMinute(state, visit.endedAt);
     return [{ ...was, startMin: start, endMin: end }];
   });
   const furthest = Math.max(...state.visits.map((visit) => visit.index));
   const toCome = state.plan.items.slice(furthest + 1).flatMap((one) => one.stepId ?? []);
-  const steps = [...fixed.keys(), ...toCome].flatMap((id) => lesson.steps.find((step) => step.id === id) ?? []);
+  const steps = [...begun.steps, ...stepsOf(lesson, toCome)];
   const rest = replanLesson(
     { ...lesson, steps, room: inClimate(lesson, state) },
-    { now: isStep ? presentEnd : minute, fixed: [...fixed.values()], dryFactor: state.dryFactor, pace: groupPace(state) },
+    { now: openEnd, fixed: begun.fixed, dryFactor: state.dryFactor, pace: groupPace(state) },
     quickest,
   );
-  const begun = rest.plan.items.map((one) => one.stepId !== undefined && fixed.has(one.stepId));
-  const ahead = rest.plan.items.slice(begun.lastIndexOf(true) + 1);
+  const isBegun = rest.plan.items.map((one) => begun.fixed.some(({ step }) => step === one.stepId));
+  const ahead = rest.plan.items.slice(isBegun.lastIndexOf(true) + 1);
   const [next] = ahead;
   if (!isStep) {
     // A pause that is going on becomes as long as it now must be.

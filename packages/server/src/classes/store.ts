@@ -9,7 +9,7 @@ import {
   type Invite,
   type OtherRecipes,
 } from '@viaticum/contract';
-import { type ClassState, isNewAir, type WorkedOut } from '@viaticum/core/class';
+import { type ClassState, isNewAir, notedAir, type WorkedOut } from '@viaticum/core/class';
 import { planLesson } from '@viaticum/core/plan';
 import { nanoid } from 'nanoid';
 import type { EntityManager } from 'typeorm';
@@ -120,8 +120,7 @@ export function classStore(database: Database, lessons: LessonStore, bus: Bus, s
       }
       if (command.type !== 'climate' || !state.plan || !isNewAir(state, command, now)) return {};
       const lesson = await taught();
-      const airSpeed = command.airSpeed ?? state.climate?.airSpeed ?? state.plan.room.airSpeed;
-      const air = { airC: command.airC, humidity: command.humidity, airSpeed };
+      const air = notedAir(state, command);
       return (await planning.ask({ kind: 'air', lesson, planned: state.plan.room, air })) as { factor: number };
     };
 

@@ -54,7 +54,7 @@ export function Present({ connection, live, sheet, student, isAlone = false }: P
           ‹
         </button>
         <span className="follow-title">{sheet.title}</span>
-        <span className="numbers">{w.of(placeOf(plan.items, shown, live, sheet), sheet.stepCount)}</span>
+        <span className="numbers">{w.of(placeOf(plan.items, shown, sheet), sheet.stepCount)}</span>
         {!isPresent && (
           <button type="button" className="follow-look words" onClick={() => setLookingAt(null)}>
             {w.forward}
@@ -97,10 +97,8 @@ export function Present({ connection, live, sheet, student, isAlone = false }: P
 }
 
 /** Which step of the lesson an item is at. */
-function placeOf(items: readonly PlanItem[], shown: number, live: LiveSnapshot, sheet: FollowSheet): number {
-  const before = items.slice(0, shown + 1).filter((one) => one.stepId && sheet.steps[one.stepId]).length;
-  return Math.min(sheet.stepCount, Math.max(live.state.plan ? before : 0, 0));
-}
+const placeOf = (items: readonly PlanItem[], shown: number, sheet: FollowSheet): number =>
+  Math.min(sheet.stepCount, items.slice(0, shown + 1).filter((one) => one.stepId && sheet.steps[one.stepId]).length);
 
 function Keys({ connection, student, item, now }: { connection: LiveConnection; student: Student; item: PlanItem; now: number }) {
   const [isAsking, setAsking] = useState(false);

@@ -1,6 +1,7 @@
 import { type Static, Type } from 'typebox';
 import { Lesson, Method, Room, School, Step } from './lesson.js';
 import { type ClassEvent, FirstName, type FollowSheet } from './live.js';
+import { Id } from './shapes.js';
 
 const strict = { additionalProperties: false } as const;
 
@@ -10,7 +11,6 @@ export const SignIn = Type.Object(
 );
 export const NewLesson = Type.Object({ document: Lesson }, strict);
 export const SaveLesson = Type.Object({ baseRevision: Type.Integer({ minimum: 0 }), document: Lesson }, strict);
-const Key = Type.String({ minLength: 1, maxLength: 32 });
 /** Simulated students for a rehearsal, and whether a simulated sensor tells the room's air. */
 export const Rehearsal = Type.Object(
   {
@@ -21,7 +21,7 @@ export const Rehearsal = Type.Object(
   },
   strict,
 );
-export const NewClass = Type.Object({ lessonId: Key, rehearsal: Type.Optional(Rehearsal) }, strict);
+export const NewClass = Type.Object({ lessonId: Id, rehearsal: Type.Optional(Rehearsal) }, strict);
 /** A class that is to come: when and where, and who is expected by their first names. */
 export const Invite = Type.Object(
   {
@@ -29,17 +29,17 @@ export const Invite = Type.Object(
     timeZone: Type.String({ minLength: 1, maxLength: 60 }),
     place: Type.String({ maxLength: 120 }),
     seats: Type.Integer({ minimum: 1, maximum: 300 }),
-    roster: Type.Array(Type.Object({ firstName: FirstName, personId: Type.Optional(Key) }, strict), { maxItems: 300 }),
+    roster: Type.Array(Type.Object({ firstName: FirstName, personId: Type.Optional(Id) }, strict), { maxItems: 300 }),
   },
   strict,
 );
-export const NewInvite = Type.Object({ lessonId: Key, invite: Invite }, strict);
+export const NewInvite = Type.Object({ lessonId: Id, invite: Invite }, strict);
 export const SaveInvite = Type.Object({ invite: Invite }, strict);
 /** What the instructor keeps of a student for themself: a note, and whom they are from earlier classes (null: nobody known). */
 export const SaveOfStudent = Type.Object(
   {
     note: Type.Optional(Type.String({ maxLength: 1000 })),
-    personId: Type.Optional(Type.Union([Key, Type.Null()])),
+    personId: Type.Optional(Type.Union([Id, Type.Null()])),
   },
   strict,
 );
@@ -62,7 +62,7 @@ export const Kept = Type.Union([
   ),
 ]);
 export const SaveKept = Type.Object({ kept: Kept }, strict);
-export const IdParam = Type.Object({ id: Type.String({ minLength: 1, maxLength: 32 }) }, strict);
+export const IdParam = Type.Object({ id: Id }, strict);
 
 export type SignIn = Static<typeof SignIn>;
 export type NewLesson = { document: Lesson };

@@ -3,4 +3,4 @@ export * from './drawing.js';
 export * from './lesson.js';
 export * from './live.js';
 export * from './plan.js';
-export { Id } from './shapes.js';
+export { byId, ID_PATTERN, Id, isId, RESERVED_IDS } from './shapes.js';

@@ -23,7 +23,7 @@ const command = <T extends string, P extends Record<string, ReturnType<typeof Ty
 export const commandSchemas = {
   join: command('join', {
     firstName: FirstName,
-    kit: Type.Array(Type.String({ maxLength: 40 }), { maxItems: 60 }),
+    kit: Type.Array(Id, { maxItems: 60 }),
     has: Type.Optional(Has),
   }),
   seat: command('seat', { studentId: Id, seat: Type.Integer({ minimum: 0, maximum: 600 }) }),

@@ -4,5 +4,5 @@ export { type Happened, type HappenedHand, type HappenedItem, happened, planAsHa
 export { type Behind, behind, leaveOutFor, ownPace } from './late.js';
 export { airFactorOf, groupPace, inClimate, replanClass } from './replan.js';
 export type { ClassState, Climate, Current, Student, Visit } from './shape.js';
-export { classTime, fold, newClass, stateHash } from './state.js';
+export { classTime, fold, isFoldable, newClass, stateHash } from './state.js';
 export { currentItem, elapsedSeconds, expectedEnd, planMinute, secondsLeft } from './timing.js';

@@ -46,4 +46,6 @@ export type ClassState = {
   rehearsal: boolean;
   /** Since when the class's time runs at which speed; null: as real time does. */
   clock: { real: number; at: number; speed: number } | null;
+  /** How many events were passed over because they name what can be no id. */
+  passedOver: number;
 };

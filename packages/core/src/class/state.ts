@@ -1,4 +1,4 @@
-import type { ClassEvent } from '@viaticum/contract';
+import { byId, type ClassEvent, isId } from '@viaticum/contract';
 import { dryingFactor, touched } from './drying.js';
 import type { ClassState, Student } from './shape.js';
 
@@ -17,7 +17,7 @@ export const newClass = (): ClassState => ({
   current: null,
   before: [],
   visits: [],
-  students: {},
+  students: byId(),
   seats: [],
   removed: [],
   touches: [],
@@ -27,21 +27,33 @@ export const newClass = (): ClassState => ({
   said: [],
   rehearsal: false,
   clock: null,
+  passedOver: 0,
 });
 
 /** The class's own time (ms) at a real server time: the same, but in a rehearsal that was made faster. */
 export const classTime = ({ clock }: Pick<ClassState, 'clock'>, real: number): number =>
   clock ? Math.round(clock.at + (real - clock.real) * clock.speed) : real;
 
+/** Ids that events name; what is no id is folded into nothing. */
+const named = ['studentId', 'stepId', 'zoneId'] as const;
+/** Whether an event, perhaps written before ids were narrow, names only what can be an id. */
+export const isFoldable = ({ body }: ClassEvent): boolean =>
+  named.every((field) => !(field in body) || isId(String((body as Record<string, unknown>)[field])));
+
 /**
  * Folds one event into a state, in place. Events at or before the state's sequence are ignored, so that a repeated frame does
- * no harm; a gap throws, because a state with a hole in it would be wrong for ever.
+ * no harm; a gap throws, because a state with a hole in it would be wrong for ever. An event that names what can be no id is passed over and
+ * counted.
  */
 export function fold(state: ClassState, event: ClassEvent): ClassState {
   if (event.seq <= state.seq) return state;
   if (event.seq !== state.seq + 1) throw new RangeError(`Event ${event.seq} came after ${state.seq}: one is missing.`);
   state.seq = event.seq;
   state.at = event.at;
+  if (!isFoldable(event)) {
+    state.passedOver += 1;
+    return state;
+  }
   const { body } = event;
   const student = 'studentId' in body ? state.students[body.studentId] : undefined;
   switch (body.type) {
@@ -63,7 +75,7 @@ export function fold(state: ClassState, event: ClassEvent): ClassState {
         has: body.has ?? [],
         seat,
         joinedAt: event.at,
-        doneAt: {},
+        doneAt: byId(),
         hand: null,
       };
       break;

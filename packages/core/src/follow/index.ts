@@ -1,4 +1,4 @@
-import type { AloneSheet, FollowSheet, Helper, Lesson, SheetStep } from '@viaticum/contract';
+import { type AloneSheet, byId, type FollowSheet, type Helper, type Lesson, type SheetStep } from '@viaticum/contract';
 import { weightOf } from '../draft/fit.js';
 import { followSheet, looksOf } from '../lesson/index.js';
 import { paletteLayout } from '../mix/index.js';
@@ -13,7 +13,7 @@ export function wholeSheet(lesson: Lesson): AloneSheet {
   const plan = planOf(lesson);
   const sheet = followSheet(lesson);
   const places = heapPlaces(lesson);
-  const steps = Object.fromEntries(
+  const steps = byId(
     Object.entries(sheet.steps).map(([id, step]): [string, SheetStep] => [
       id,
       {
@@ -52,20 +52,20 @@ function leaveOutOf(lesson: Lesson, plan: LessonPlan): NonNullable<FollowSheet['
     if (laysPaint(step)) for (const id of step.zoneIds) coated.add(id);
     return isLater;
   });
-  return Object.fromEntries(
+  return byId(
     (marked.length > 0 ? marked : later).map((step) => {
       const { doMin = 0 } = plan.minutes.get(step.id) ?? {};
-      return [step.id, { minutes: Math.round(doMin * 10) / 10, weight: Math.round(weightOf(lesson, step.id)) }];
+      return [step.id, { minutes: Math.round(doMin * 10) / 10, weight: Math.round(weightOf(lesson, step.id)) }] as const;
     }),
   );
 }
 
 /** How to do a step with what one has: blends kept workable, tracings carried over. The first of the list is the easiest. */
 function waysOf(lesson: Lesson, plan: LessonPlan): NonNullable<FollowSheet['ways']> {
-  return Object.fromEntries(
+  return byId(
     lesson.steps.flatMap((step) => {
       const ways = step.kind === 'transfer' ? tracing : step.technique === 'blend' ? blending(lesson, step.id, plan) : [];
-      return ways.length > 0 ? [[step.id, ways]] : [];
+      return ways.length > 0 ? [[step.id, ways] as const] : [];
     }),
   );
 }

@@ -1,4 +1,13 @@
-import type { FollowSheet, Lesson, OtherRecipes, PaintLayer, SheetMix, SheetStep, Step } from '@viaticum/contract';
+import {
+  byId,
+  type FollowSheet,
+  type Lesson,
+  type OtherRecipes,
+  type PaintLayer,
+  type SheetMix,
+  type SheetStep,
+  type Step,
+} from '@viaticum/contract';
 import { brushInMetric, brushInWords, brushOf } from '../brush/index.js';
 import { cssRgb } from '../colour/index.js';
 import { outlineBox, outlinePath } from '../zone/index.js';
@@ -87,7 +96,7 @@ export const followSheet = memo((lesson: Lesson): FollowSheet => {
     tubes: lesson.tubes
       .filter((tube) => tube.students !== false)
       .map((tube) => ({ id: tube.id, name: shortTubeName(tube), rgb: cssRgb(tubeRgb(tube)) })),
-    steps: Object.fromEntries(lesson.steps.map((step, i) => [step.id, sheetStep(lesson, step, i + 1)])),
+    steps: byId(lesson.steps.map((step, i) => [step.id, sheetStep(lesson, step, i + 1)] as const)),
     stepCount: lesson.steps.length,
     ...(grid && { grid: { columns: grid.columns, rows: grid.rows } }),
   };
@@ -95,8 +104,8 @@ export const followSheet = memo((lesson: Lesson): FollowSheet => {
 
 /** Other recipes as a phone shows them. */
 export const otherRecipesSheet = (lesson: Lesson, others: readonly OtherRecipe[]): OtherRecipes =>
-  Object.fromEntries(
-    others.map(({ mixId, rgb, wetRgb, words, parts, off }) => [
+  byId(
+    others.map(({ mixId, rgb, wetRgb, words, parts, off }): [string, SheetMix] => [
       mixId,
       {
         id: mixId,

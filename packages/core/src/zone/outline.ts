@@ -1,4 +1,5 @@
 import type { Outline } from '@viaticum/contract';
+import Flatbush from 'flatbush';
 
 type Ring = [number, number][];
 
@@ -75,31 +76,49 @@ export function outlineFault(outline: Outline): string | null {
       return 'An outline needs at least three different points. Add another.';
     if (Math.abs(ringArea(ring)) < 0.01) return 'This outline encloses nothing. Move a point so that it has an inside.';
   }
-  if (crossing(rings)) return 'The outline crosses itself. Move the crossing point, or take it back.';
+  const found = crossing(rings);
+  if (found === 'crosses') return 'The outline crosses itself. Move the crossing point, or take it back.';
+  if (found === 'too-intricate') return 'This outline is too intricate to be checked. Smooth it, or divide the area.';
   return null;
 }
 
-type Edge = { ring: number; i: number; count: number; a: [number, number]; b: [number, number]; left: number; right: number };
+type Edge = { ring: number; i: number; count: number; a: [number, number]; b: [number, number] };
 
-/** Whether any two edges of the rings cross or overlap (edges that share an end do not count). */
-function crossing(rings: Ring[]): boolean {
+/** Pairs of edges that are compared before an outline is called too intricate: real ones need about as many as they have points. */
+const MOST_PAIRS = 4_000_000;
+
+/**
+ * Whether any two edges of the rings cross (edges that share an end do not count). Only edges whose boxes meet are compared, found
+ * through a packed R-tree: about n log n for outlines that anybody draws; what would be quadratic is given up.
+ */
+function crossing(rings: Ring[]): 'crosses' | 'too-intricate' | null {
   const edges: Edge[] = rings.flatMap((points, ring) =>
-    points.map((a, i) => {
-      const b = points[(i + 1) % points.length] as [number, number];
-      return { ring, i, count: points.length, a, b, left: Math.min(a[0], b[0]), right: Math.max(a[0], b[0]) };
-    }),
+    points.map((a, i) => ({ ring, i, count: points.length, a, b: points[(i + 1) % points.length] as [number, number] })),
   );
-  edges.sort((one, other) => one.left - other.left);
-  for (let i = 0; i < edges.length; i++) {
+  const tree = new Flatbush(edges.length);
+  const boxes = edges.map(({ a, b }) => [
+    Math.min(a[0], b[0]),
+    Math.min(a[1], b[1]),
+    Math.max(a[0], b[0]),
+    Math.max(a[1], b[1]),
+  ]) as [number, number, number, number][];
+  for (const box of boxes) tree.add(...box);
+  tree.finish();
+  let pairs = 0;
+  let crosses = false;
+  for (let i = 0; i < edges.length && !crosses && pairs <= MOST_PAIRS; i++) {
     const one = edges[i] as Edge;
-    for (let j = i + 1; j < edges.length; j++) {
+    tree.search(...(boxes[i] as [number, number, number, number]), (j) => {
+      if (j <= i || crosses || pairs > MOST_PAIRS) return false;
+      pairs += 1;
       const other = edges[j] as Edge;
-      if (other.left > one.right) break;
-      if (one.ring === other.ring && areNeighbours(one, other)) continue;
-      if (edgesMeet(one.a, one.b, other.a, other.b)) return true;
-    }
+      if (one.ring === other.ring && areNeighbours(one, other)) return false;
+      if (edgesMeet(one.a, one.b, other.a, other.b)) crosses = true;
+      return false;
+    });
   }
-  return false;
+  if (crosses) return 'crosses';
+  return pairs > MOST_PAIRS ? 'too-intricate' : null;
 }
 
 function areNeighbours(one: Edge, other: Edge): boolean {

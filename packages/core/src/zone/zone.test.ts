@@ -38,6 +38,30 @@ const blob = (random: () => number): Outline => {
   ];
 };
 
+const ring = (points: [number, number][]): Outline => [[points]];
+
+describe('outlines of very many points', () => {
+  const round = (count: number, x: number): Outline[number] => [
+    Array.from({ length: count }, (_, i): [number, number] => [
+      x + 100 * Math.cos((i / count) * 2 * Math.PI),
+      100 * Math.sin((i / count) * 2 * Math.PI),
+    ]),
+  ];
+  it('eighty thousand points are sound, and one crossing among them is found', () => {
+    const many = Array.from({ length: 20 }, (_, k) => round(4000, k * 300));
+    expect(outlineFault(many)).toBeNull();
+    const points = many[7]?.[0] as [number, number][];
+    [points[100], points[110]] = [points[110], points[100]] as [[number, number], [number, number]];
+    expect(outlineFault(many)).toMatch(/crosses itself/);
+  });
+  it('one whose every edge lies beside every other is given up with a sentence', () => {
+    const teeth = Array.from({ length: 3998 }, (_, i): [number, number] =>
+      (i >> 1) % 2 === i % 2 ? [(i >> 1) * 0.1, 0] : [10_000 + (i >> 1) * 0.1, 10_000],
+    );
+    expect(outlineFault(ring([...teeth, [300, -10], [-1000, -10]]))).toMatch(/too intricate/);
+  });
+});
+
 describe('outlines', () => {
   it('measures area less holes, and the length of all borders', () => {
     const frame: Outline = [

@@ -5,6 +5,8 @@ const server = `http://127.0.0.1:${process.env.VIATICUM_PORT ?? 4870}`;
 
 export default defineConfig({
   plugins: [react()],
+  // The server puts a nonce of its own into every page.
+  html: { cspNonce: '__NONCE__' },
   worker: { format: 'es' },
   build: {
     target: 'es2022',

@@ -28,7 +28,7 @@ export const Invite = Type.Object(
     startsAt: Type.String({ pattern: '^\\d{4}-\\d\\d-\\d\\dT\\d\\d:\\d\\d(:\\d\\d(\\.\\d+)?)?Z$', maxLength: 30 }),
     timeZone: Type.String({ minLength: 1, maxLength: 60 }),
     place: Type.String({ maxLength: 120 }),
-    seats: Type.Integer({ minimum: 1, maximum: 300 }),
+    seats: Type.Integer({ minimum: 1, maximum: 600 }),
     roster: Type.Array(Type.Object({ firstName: FirstName, personId: Type.Optional(Id) }, strict), { maxItems: 300 }),
   },
   strict,
@@ -62,6 +62,8 @@ export const Kept = Type.Union([
   ),
 ]);
 export const SaveKept = Type.Object({ kept: Kept }, strict);
+/** Lists come in pages: what stands behind the one with this id. */
+export const PageQuery = Type.Object({ before: Type.Optional(Id) }, strict);
 export const IdParam = Type.Object({ id: Id }, strict);
 
 export type SignIn = Static<typeof SignIn>;
@@ -73,8 +75,20 @@ export type Invite = Static<typeof Invite>;
 export type SaveOfStudent = Static<typeof SaveOfStudent>;
 
 /** Every error answer: a stable code, and a sentence that says what is wrong and what to do. */
-export type ApiError = { code: string; message: string; details?: unknown };
-export type LessonCard = { id: string; title: string; revision: number; updatedAt: string; document: Lesson };
+export type ApiError = { code: string; message: string; requestId?: string; details?: unknown };
+/** What the shelf shows of a lesson without reading its document. */
+export type LessonOnCard = {
+  widthMm: number;
+  heightMm: number;
+  units: 'in' | 'cm';
+  steps: number;
+  /** Of its plan; null where it has none. */
+  endMin: number | null;
+  waitMin: number;
+  pictureSha256: string | null;
+  lastStepId: string | null;
+};
+export type LessonCard = { id: string; title: string; revision: number; updatedAt: string; card: LessonOnCard };
 export type LessonAnswer = { id: string; revision: number; document: Lesson; savedAt: string };
 export type SaveAnswer = { revision: number; savedAt: string };
 export type ConflictAnswer = ApiError & { current: LessonAnswer; keptRevision: number };
@@ -92,7 +106,12 @@ export type ClassAnswer = {
   invite: Invite | null;
 };
 /** Links for those who help in a class without an account. */
-export type ClassLinks = { assistant: string; sensor: string; camera: string };
+export const DeviceParam = Type.Object(
+  { code: Type.String({ maxLength: 40 }), role: Type.Enum(['assistant', 'sensor', 'camera']) },
+  strict,
+);
+export type DeviceRole = Static<typeof DeviceParam>['role'];
+export type ClassLinks = Record<DeviceRole, string>;
 export type OfStudent = { note: string; personId: string | null };
 /** Someone who came before, with how much longer than the plan they take (null: not known yet). */
 export type Person = { id: string; firstName: string; classes: number; pace: number | null };

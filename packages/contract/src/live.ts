@@ -148,11 +148,15 @@ export const ClientFrame = Type.Union([
       type: Type.Literal('hello'),
       after: Type.Integer({ minimum: 0 }),
       token: Type.Optional(Type.String({ maxLength: 80 })),
+      /** Of an assistant or a sensor: the key of the link that the instructor gave. */
+      key: Type.Optional(Type.String({ maxLength: 120 })),
     },
     strict,
   ),
   Type.Object({ type: Type.Literal('command'), id: Id, command: Command }, strict),
   Type.Object({ type: Type.Literal('ping'), sent: Type.Number() }, strict),
+  /** The desk's answer to those who wait at the door, by the ids of their commands. */
+  Type.Object({ type: Type.Literal('admit'), ids: Type.Array(Id, { minItems: 1, maxItems: 600 }), yes: Type.Boolean() }, strict),
 ]);
 
 export type Helper = (typeof helpers)[number];
@@ -163,12 +167,22 @@ export type EventBody = Static<typeof EventBody>;
 export type ClassEvent = Static<typeof ClassEvent>;
 export type ClientFrame = Static<typeof ClientFrame>;
 
+/** Somebody who waits for the desk's yes: there are more from one network than were planned, or somebody was taken out before. */
+export type AtTheDoor = { id: string; firstName: string; why: 'more-than-planned' | 'taken-out' };
+/** Reasons for which the server ends a connection for good: signed out; a link that lets nobody in any more. */
+export const CLOSED = { signedOut: 4401, noLink: 4403 } as const;
+
 /** What the server sends over the class connection. */
 export type ServerFrame =
   | { type: 'hello'; head: number; now: number; you: string | null; connected: string[]; events: ClassEvent[] }
   | { type: 'events'; from: number; to: number; events: ClassEvent[] }
   | { type: 'ack'; id: string; seq: number; token?: string; studentId?: string }
   | { type: 'refused'; id: string; code: string; message: string }
+  /** A join that the desk must say yes to. */
+  | { type: 'waiting'; id: string }
+  | { type: 'door'; waiting: AtTheDoor[] }
+  /** Whether what is said can be kept; a sentence where it cannot just now. */
+  | { type: 'storage'; fault: string | null }
   | { type: 'presence'; connected: string[] }
   | { type: 'camera'; at: number; simulated: boolean }
   | { type: 'pong'; sent: number; now: number };

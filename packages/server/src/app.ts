@@ -1,7 +1,9 @@
-import { readFile } from 'node:fs/promises';
+import { mkdir, readFile } from 'node:fs/promises';
 import type { AddressInfo } from 'node:net';
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import fastify, { type FastifyInstance } from 'fastify';
+import fastify, { type FastifyBaseLogger, type FastifyInstance } from 'fastify';
+import { nanoid } from 'nanoid';
+import { passwords } from './auth/password.js';
 import { auth } from './auth/plugin.js';
 import { aloneBus } from './bus/bus.js';
 import { redisBus } from './bus/redis.js';
@@ -9,67 +11,119 @@ import { peopleStore } from './classes/people.js';
 import { classes } from './classes/plugin.js';
 import { rehearsals } from './classes/rehearsals.js';
 import { stagePictures } from './classes/stages.js';
-import { classStore } from './classes/store.js';
+import { type ClassStore, classStore } from './classes/store.js';
 import type { Config } from './config.js';
 import { type Database, openDatabase } from './db/source.js';
-import { seedDemo } from './demo/seed.js';
+import { hasKnownPassword, seedDemo, setDemoPassword } from './demo/seed.js';
 import { answerError } from './errors.js';
+import { access } from './guard/access.js';
+import { modestJson } from './guard/body.js';
+import { housekeeping } from './housekeeping.js';
 import { kept } from './kept/plugin.js';
 import { alone } from './lessons/alone.js';
 import { lessons } from './lessons/plugin.js';
 import { lessonStore } from './lessons/store.js';
+import { openLog } from './log.js';
 import { pictures } from './pictures/plugin.js';
 import { pictureStore } from './pictures/store.js';
 import { rooms } from './rooms/plugin.js';
 import { web } from './web/plugin.js';
 
-export type Running = { app: FastifyInstance; database: Database; seeded: boolean };
+const MOST_BODY = 64 * 1024;
+const HEADERS_MS = 15_000;
+/** A picture of 25 MB over a slow network. */
+const REQUEST_MS = 180_000;
+
+export type Running = {
+  app: FastifyInstance;
+  database: Database;
+  classes: ClassStore;
+  seeded: boolean;
+  /** Whether the demo can be signed in to with the password that everybody knows. */
+  hasKnownPassword: () => Promise<boolean>;
+  logPlace: string;
+};
 
 /** The server, ready to listen. Throws one sentence where the database does not answer. */
 export async function buildApp(config: Config): Promise<Running> {
+  await mkdir(config.dataFolder, { recursive: true, mode: 0o700 });
+  const logging = await openLog(config.dataFolder, config.quiet);
   const database = await openDatabase(config.databaseUrl);
-  const https = config.tls ? { https: { cert: await readFile(config.tls.cert), key: await readFile(config.tls.key) } } : {};
+  const tls = config.tls ? { cert: await readFile(config.tls.cert), key: await readFile(config.tls.key) } : null;
+  const limits = { connectionsCheckingInterval: 5000, headersTimeout: HEADERS_MS };
   const app = fastify({
-    ...https,
-    logger: config.quiet ? { level: 'error' } : { level: 'warn' },
-    bodyLimit: 8 * 1024 * 1024,
-    ajv: { customOptions: { removeAdditional: false, coerceTypes: false, allErrors: true, strictTypes: false } },
+    ...(tls ? { https: { ...tls, ...limits } } : { http: limits }),
+    loggerInstance: logging.log as FastifyBaseLogger,
+    disableRequestLogging: true,
+    genReqId: () => nanoid(10),
+    bodyLimit: MOST_BODY,
+    requestTimeout: REQUEST_MS,
+    trustProxy: config.trustProxy,
+    ajv: { customOptions: { removeAdditional: false, coerceTypes: false, strictTypes: false } },
   }).withTypeProvider<TypeBoxTypeProvider>() as unknown as FastifyInstance;
   app.setErrorHandler(answerError);
-  const lessonsOf = lessonStore(database);
+  app.addHook('onRequest', async (request, reply) => {
+    reply.header('x-request-id', request.id);
+    if (request.url.startsWith('/api/')) reply.header('cache-control', 'no-store');
+  });
+  modestJson(app);
+
+  const keys = passwords();
   const picturesOf = pictureStore(database, config.dataFolder);
-  const bus = config.redisUrl ? await redisBus(config.redisUrl, (fault) => app.log.warn(fault)) : aloneBus();
-  const classesOf = classStore(database, lessonsOf, bus, stagePictures(picturesOf, config.dataFolder));
+  const stagesOf = stagePictures(picturesOf, config.dataFolder);
+  const lessonsOf = lessonStore(database, stagesOf);
+  const bus = config.redisUrl ? await redisBus(config.redisUrl, (err) => app.log.warn({ err }, 'Redis')) : aloneBus();
+  const classesOf = classStore(database, lessonsOf, bus, stagesOf, app.log);
   const peopleOf = peopleStore(database, classesOf);
   const rehearsalsOf = rehearsals(() => {
     const { port } = app.server.address() as AddressInfo;
     const host = ['0.0.0.0', '::'].includes(config.host) ? '127.0.0.1' : config.host;
     return { url: `${config.tls ? 'wss' : 'ws'}://${host}:${port}`, origin: config.publicUrl };
   });
-  const seeded = await seedDemo(database, lessonsOf, picturesOf);
+  app.addHook('onClose', async () => {
+    await Promise.all([picturesOf.close(), keys.close()]);
+    await database.close();
+    await logging.close();
+  });
+
+  const seeded = await seedDemo(database, lessonsOf, picturesOf, keys);
+  if (config.demoPassword) await setDemoPassword(database, keys, config.demoPassword);
+  await lessonsOf.makeCards();
 
   // Hooks and error answers hold for everything registered after them, so sessions come first and on the root.
-  await auth(app, { database, origins: config.origins, secure: config.publicUrl.startsWith('https:') });
+  await auth(app, {
+    database,
+    passwords: keys,
+    origins: config.origins,
+    secure: config.publicUrl.startsWith('https:'),
+    onSignOut: (session) => void classesOf.signedOut(session),
+  });
+  access(app, config.bodyMs);
   await classes(app, { store: classesOf, people: peopleOf, rehearsals: rehearsalsOf, config });
   await app.register(lessons, { store: lessonsOf });
   await app.register(alone, { database, lessons: lessonsOf, classes: classesOf, config });
   await app.register(rooms, { database });
   await app.register(kept, { database });
   await app.register(pictures, { store: picturesOf });
-  await web(app, { folder: config.webFolder });
-  // Who may call: anyone.
+  await web(app, { folder: config.webFolder, isTls: config.publicUrl.startsWith('https:') });
+  // Anyone may call this.
   app.get('/health', async () => {
     await database.pool.query('SELECT 1');
     return { ok: true };
   });
+  const stopTidying = housekeeping({ database, stages: stagesOf, dataFolder: config.dataFolder, log: app.log });
   app.addHook('preClose', async () => {
+    stopTidying();
     rehearsalsOf.close();
     await classesOf.close();
     await bus.close();
   });
-  app.addHook('onClose', async () => {
-    await picturesOf.close();
-    await database.close();
-  });
-  return { app, database, seeded };
+  return {
+    app,
+    database,
+    classes: classesOf,
+    seeded,
+    hasKnownPassword: () => hasKnownPassword(database, keys),
+    logPlace: logging.place,
+  };
 }

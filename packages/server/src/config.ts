@@ -1,4 +1,6 @@
+import { isIP } from 'node:net';
 import { networkInterfaces } from 'node:os';
+import { BODY_MS } from './guard/access.js';
 
 export type Config = {
   host: string;
@@ -15,6 +17,12 @@ export type Config = {
   tls: { cert: string; key: string } | null;
   /** Redis through which several servers tell each other what happens in classes. */
   redisUrl: string | null;
+  /** Addresses of proxies whose word about a caller's address is taken. */
+  trustProxy: string[] | false;
+  /** The demo's password, where another than the usual one is wanted. */
+  demoPassword: string | null;
+  /** How long the body of a request may be in coming, ms. */
+  bodyMs: number;
   quiet: boolean;
 };
 
@@ -27,6 +35,10 @@ export function machineAddresses(): string[] {
     .filter((entry) => entry.family === 'IPv4' && !entry.internal)
     .map((entry) => entry.address);
 }
+
+/** Whether only this machine can reach the server: neither its address nor the one that students are told lead elsewhere. */
+export const isOnlyHere = ({ host, publicUrl }: Pick<Config, 'host' | 'publicUrl'>): boolean =>
+  loopback.has(host) && loopback.has(new URL(publicUrl).hostname.replace(/[[\]]/g, ''));
 
 /** Configuration from the environment. Throws a sentence on a port or an address that cannot be. */
 export function readConfig(env: NodeJS.ProcessEnv, webFolder: string): Config {
@@ -63,6 +75,17 @@ export function readConfig(env: NodeJS.ProcessEnv, webFolder: string): Config {
     addresses,
     tls: cert && key ? { cert, key } : null,
     redisUrl: redisUrl || null,
+    trustProxy: proxiesOf(env.VIATICUM_TRUST_PROXY),
+    demoPassword: env.VIATICUM_DEMO_PASSWORD || null,
+    bodyMs: BODY_MS,
     quiet: env.VIATICUM_QUIET === '1',
   };
+}
+
+/** Addresses of proxies with commas between. Throws a sentence on anything else. */
+function proxiesOf(given: string | undefined): Config['trustProxy'] {
+  if (!given) return false;
+  const list = given.split(',').map((one) => one.trim());
+  if (list.every((one) => isIP(one.replace(/\/\d{1,3}$/, '')))) return list;
+  throw new RangeError(`VIATICUM_TRUST_PROXY is “${given}”. Give the addresses of the proxies, such as 127.0.0.1 or 10.0.0.0/8.`);
 }

@@ -1,12 +1,18 @@
 import { fileURLToPath } from 'node:url';
 import { buildApp } from './app.js';
-import { readConfig } from './config.js';
+import { isOnlyHere, readConfig } from './config.js';
 import { demoSignIn } from './demo/seed.js';
 
 /** Starts the server and says where it is; ends it on SIGTERM and SIGINT. */
 async function main(): Promise<void> {
   const config = readConfig(process.env, fileURLToPath(new URL('../../web/dist', import.meta.url)));
-  const { app } = await buildApp(config);
+  const { app, hasKnownPassword, logPlace } = await buildApp(config);
+  if (!isOnlyHere(config) && (await hasKnownPassword())) {
+    await app.close();
+    throw new Error(
+      `Everybody knows the password of “${demoSignIn.name}”, and this server would be open to others. Give it one of your own:\n  VIATICUM_DEMO_PASSWORD='…' npm start`,
+    );
+  }
   let stopping = false;
   const stop = async () => {
     if (stopping) return;
@@ -31,7 +37,9 @@ async function main(): Promise<void> {
     }
     throw error;
   }
-  console.log(`Viaticum is at ${config.publicUrl}  (sign in as “${demoSignIn.name}” with “${demoSignIn.password}”)`);
+  const how =
+    isOnlyHere(config) && !config.demoPassword ? `  (sign in as “${demoSignIn.name}” with “${demoSignIn.password}”)` : '';
+  console.log(`Viaticum is at ${config.publicUrl}${how}\nIts log is in ${logPlace}`);
 }
 
 main().catch((error: Error) => {

@@ -9,10 +9,10 @@ import type { InjectOptions } from 'fastify';
 import { nanoid } from 'nanoid';
 import WebSocket from 'ws';
 import { buildApp } from './app.js';
-import { hashPassword } from './auth/password.js';
 import type { Config } from './config.js';
 import { InstructorEntity } from './db/entities.js';
 import { demoSignIn } from './demo/seed.js';
+import { BODY_MS } from './guard/access.js';
 
 const ORIGIN = 'http://viaticum.test';
 
@@ -33,6 +33,9 @@ export async function testServer(adjust: Partial<Config> = {}) {
     addresses: [],
     tls: null,
     redisUrl: null,
+    trustProxy: false,
+    demoPassword: null,
+    bodyMs: BODY_MS,
     quiet: true,
     ...adjust,
   };
@@ -77,12 +80,10 @@ export async function testServer(adjust: Partial<Config> = {}) {
       return (await request('GET', `/api/join/${code}/sheet`)).body as unknown as FollowSheet;
     },
     async anotherInstructor(): Promise<string> {
-      const given = { name: `other-${nanoid(5)}`, password: 'another quiet room' };
-      await running.database.source.manager.insert(InstructorEntity, {
-        id: nanoid(12),
-        name: given.name,
-        passwordHash: await hashPassword(given.password),
-      });
+      const given = { name: `other-${nanoid(5)}`, password: demoSignIn.password };
+      const { manager } = running.database.source;
+      const demo = await manager.findOneByOrFail(InstructorEntity, { name: demoSignIn.name });
+      await manager.insert(InstructorEntity, { id: nanoid(12), name: given.name, passwordHash: demo.passwordHash });
       return signIn(given);
     },
     /** A client of the class connection that folds what it hears. */
@@ -102,6 +103,7 @@ export async function client(
   token: string | undefined,
   origin: string,
   state: ClassState = newClass(),
+  key?: string,
 ) {
   const socket = new WebSocket(url, { headers: { origin, ...(cookie ? { cookie } : {}) } });
   const frames: ServerFrame[] = [];
@@ -147,8 +149,11 @@ export async function client(
     closed: () => until(() => closed),
     sendRaw: (text: string | Buffer) => socket.send(text),
     async hello(after = state.seq) {
-      socket.send(JSON.stringify({ type: 'hello', after, ...(token ? { token } : {}) }));
-      return until(() => frames.find((frame) => frame.type === 'hello'));
+      socket.send(JSON.stringify({ type: 'hello', after, ...(token ? { token } : {}), ...(key ? { key } : {}) }));
+      const hello = await until(() => frames.find((frame) => frame.type === 'hello'));
+      // A long log comes in pieces.
+      await until(() => hello.type === 'hello' && state.seq >= hello.head);
+      return hello;
     },
     async say(command: Command, id = nanoid(10)) {
       socket.send(JSON.stringify({ type: 'command', id, command }));

@@ -31,9 +31,9 @@ export function camera(place: Place, key: string, socket: ClassSocket) {
     shown = stepId;
     if (heaps.length === 0) return;
     const body = new Uint8Array(await palettePicture(heaps, sheet.steps[stepId]?.number ?? 1));
-    await fetch(`${base}/api/join/${place.code}/camera?key=${encodeURIComponent(key)}&simulated=1`, {
+    await fetch(`${base}/api/join/${place.code}/camera?simulated=1`, {
       method: 'POST',
-      headers: { ...headers, 'content-type': 'image/jpeg' },
+      headers: { ...headers, authorization: `Bearer ${key}`, 'content-type': 'image/jpeg' },
       body,
     });
   };

@@ -30,13 +30,13 @@ export function classSocket(place: Place, role: 'phone' | 'sensor', key = '', sk
   const send = (frame: ClientFrame) => socket?.readyState === WebSocket.OPEN && socket.send(JSON.stringify(frame));
   const open = (): void => {
     if (left || away) return;
-    const fresh = new WebSocket(`${place.url}/api/live/${place.code}?as=${role}${key ? `&key=${encodeURIComponent(key)}` : ''}`, {
+    const fresh = new WebSocket(`${place.url}/api/live/${place.code}?as=${role}`, {
       headers: { origin: place.origin },
       // A certificate of one's own is nobody else's on this very machine.
       ...(isLoopback(place.url) && { rejectUnauthorized: false }),
     });
     socket = fresh;
-    fresh.on('open', () => send({ type: 'hello', after: state.seq, ...(token && { token }) }));
+    fresh.on('open', () => send({ type: 'hello', after: state.seq, ...(token && { token }), ...(key && { key }) }));
     fresh.on('message', (data) => hear(JSON.parse(String(data)) as ServerFrame));
     fresh.on('error', () => undefined);
     fresh.on('close', () => {

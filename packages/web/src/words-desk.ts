@@ -1,5 +1,16 @@
 /** Words of the Desk and of the assistant's screen. */
 export const deskWords = {
+  door: {
+    wants: (names: string[]) =>
+      names.length === 1 ? `${names[0]} would like to come in.` : `${names.length} would like to come in: ${names.join(', ')}.`,
+    more: 'More are here than were planned.',
+    takenOut: 'Somebody was taken out of this class, so newcomers from the same network ask first.',
+    yes: (count: number) => (count === 1 ? 'Let in' : `Let in all ${count}`),
+    no: 'Not now',
+  },
+  renew: 'Make the link anew',
+  renewSure: 'Whoever came in with the present link is sent away, and it lets nobody in any more.',
+  renewed: 'The link is new. Give it to your assistant.',
   stepOf: (n: number, of: number) => `step ${n} of ${of}`,
   pause: 'drying pause',
   break: 'break',

@@ -2,6 +2,8 @@ import type { Helper } from '@viaticum/contract';
 
 /** Words of a student's phone. */
 export const followWords = {
+  atDoor: 'A moment, please',
+  atDoorAbout: 'Your instructor is asked to let you in.',
   ticked: (done: number, of: number) => `${done} of ${of}`,
   until: (what: string) => `until ${what}`,
   tick: (name: string) => `One more done: ${name}`,

@@ -20,6 +20,7 @@ export const listWords = {
   bringTitle: 'Steps from elsewhere',
   keptSteps: 'What you keep',
   otherLesson: (title: string) => `From “${title}”`,
+  fromLesson: 'The lesson to take steps from',
   find: 'Look for words',
   put: (count: number) => (count === 1 ? 'Put this step in' : `Put ${count} steps in`),
   nothing: 'Nothing here holds these words.',

@@ -42,6 +42,7 @@ export const words = {
     make: 'Put it on the shelf',
     cancel: 'Not now',
     steps: (count: number) => (count === 1 ? '1 step' : `${count} steps`),
+    older: 'Older lessons',
   },
   lesson: {
     untitled: 'Name this lesson',
@@ -221,7 +222,8 @@ export const words = {
     code: 'and type',
     loopback:
       'Phones cannot reach this machine yet: Viaticum listens on itself only. Start it with this line to open it to the room:',
-    loopbackLine: 'VIATICUM_HOST=0.0.0.0 npm start',
+    loopbackLine: "VIATICUM_HOST=0.0.0.0 VIATICUM_DEMO_PASSWORD='your own' npm start",
+    older: 'Older classes',
     ended: 'ended',
     states: { planned: 'planned', open: 'open', running: 'running', held: 'held', ended: 'ended' } as Record<string, string>,
     noSteps: 'Write at least one step first.',

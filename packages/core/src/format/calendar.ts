@@ -30,3 +30,12 @@ export function toIcs(name: string, entries: readonly CalendarEntry[], stampMs: 
   }
   return calendar.toString();
 }
+
+/** Whether there is a time zone of this name (IANA). */
+export function isTimeZone(name: string): boolean {
+  try {
+    return Boolean(new Intl.DateTimeFormat('en', { timeZone: name }));
+  } catch {
+    return false;
+  }
+}

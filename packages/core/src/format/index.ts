@@ -1,3 +1,3 @@
-export { type CalendarEntry, toIcs } from './calendar.js';
+export { type CalendarEntry, isTimeZone, toIcs } from './calendar.js';
 export { type Climate, readClimate } from './climate.js';
 export { readRoster, toRoster } from './roster.js';

@@ -1,4 +1,5 @@
 export { type Ahead, type AheadSample, aheadOf } from './ahead.js';
+export { lessonCard } from './card.js';
 export { forStudents, paceOf, type StepMinutes, stepMinutes } from './duration.js';
 export {
   type ChainLink,

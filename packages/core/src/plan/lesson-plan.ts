@@ -249,7 +249,7 @@ function placeCoat(
 }
 
 /** "2 h 21, 12 min of it waiting". */
-export function planInWords(plan: Plan): string {
+export function planInWords(plan: Pick<Plan, 'endMin' | 'waitMin'>): string {
   return plan.waitMin > 0
     ? `${minutesInWords(plan.endMin)}, ${waitInWords(plan.waitMin)} of it waiting`
     : minutesInWords(plan.endMin);

@@ -1,22 +1,15 @@
-import { randomBytes, type ScryptOptions, scrypt as scryptCallback, timingSafeEqual } from 'node:crypto';
+import { pool } from '../work/pool.js';
+import type { PasswordJob } from './password-worker.js';
 
-const options: ScryptOptions = { N: 32768, r: 8, p: 3, maxmem: 64 * 1024 * 1024 };
-const scrypt = (password: string, salt: Buffer) =>
-  new Promise<Buffer>((resolve, reject) => {
-    scryptCallback(password.normalize('NFKC'), salt, 32, options, (error, key) => (error ? reject(error) : resolve(key)));
-  });
-
-/** `scrypt$salt$key`, base64url. */
-export async function hashPassword(password: string): Promise<string> {
-  const salt = randomBytes(16);
-  return `scrypt$${salt.toString('base64url')}$${(await scrypt(password, salt)).toString('base64url')}`;
+/** Passwords are hashed (scrypt) in threads of their own: a third of a second each, of which nobody else should notice anything. */
+export function passwords() {
+  const threads = pool<PasswordJob, string | boolean>('auth/password-worker.js', { threads: 2, queue: 30, perCaller: 8 });
+  return {
+    hash: async (password: string, caller = 'set-up') => (await threads.ask({ kind: 'hash', password }, caller)) as string,
+    /** Whether a password fits a stored hash. Takes as long for an unknown name (`null`) as for a known one. */
+    fits: async (password: string, stored: string | null, caller: string) =>
+      (await threads.ask({ kind: 'fits', password, stored }, caller)) as boolean,
+    close: threads.close,
+  };
 }
-
-const decoy = hashPassword(randomBytes(12).toString('hex'));
-
-/** Whether a password fits a stored hash. Takes as long for an unknown name (`null`) as for a known one. */
-export async function passwordFits(password: string, stored: string | null): Promise<boolean> {
-  const [, salt, key] = (stored ?? (await decoy)).split('$') as [string, string, string];
-  const found = await scrypt(password, Buffer.from(salt, 'base64url'));
-  return timingSafeEqual(found, Buffer.from(key, 'base64url')) && stored !== null;
-}
+export type Passwords = ReturnType<typeof passwords>;

@@ -3,38 +3,38 @@ import cookie from '@fastify/cookie';
 import rateLimit from '@fastify/rate-limit';
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import { SignIn } from '@viaticum/contract';
-import type { FastifyInstance, FastifyRequest } from 'fastify';
+import type { FastifyInstance } from 'fastify';
 import { InstructorEntity, SessionEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault } from '../errors.js';
-import { passwordFits } from './password.js';
+import { wrongTries } from '../guard/wrong-tries.js';
+import type { Passwords } from './password.js';
 
 export const COOKIE = 'viaticum_session';
 const DAYS = 14;
+const HOUR_MS = 3_600_000;
+/** Wrong passwords for one name within an hour; guessing on from many addresses is no use. */
+const MOST_WRONG = 60;
 const hashed = (token: string) => createHash('sha256').update(token).digest('hex');
 
-declare module 'fastify' {
-  interface FastifyRequest {
-    instructor: { id: string; name: string } | null;
-  }
-}
-
-/** The instructor who is signed in; throws 401 where nobody is. */
-export function signedIn(request: FastifyRequest): { id: string; name: string } {
-  if (!request.instructor) throw new ApiFault(401, 'sign-in', 'You are not signed in. Sign in, then try again; nothing is lost.');
-  return request.instructor;
-}
+type Parts = {
+  database: Database;
+  passwords: Passwords;
+  origins: ReadonlySet<string>;
+  secure: boolean;
+  /** A session was ended: whatever was opened with it closes. */
+  onSignOut: (session: string) => void;
+};
 
 /** Sessions, the check of where requests come from, and sign-in. */
-export async function auth(
-  app: FastifyInstance,
-  { database, origins, secure }: { database: Database; origins: ReadonlySet<string>; secure: boolean },
-): Promise<void> {
+export async function auth(app: FastifyInstance, { database, passwords, origins, secure, onSignOut }: Parts): Promise<void> {
   await app.register(cookie);
   await app.register(rateLimit, { global: false });
   const sessions = database.source.getRepository(SessionEntity);
   const instructors = database.source.getRepository(InstructorEntity);
+  const wrong = wrongTries(HOUR_MS);
   app.decorateRequest('instructor', null);
+  app.decorateRequest('session', null);
 
   app.addHook('onRequest', async (request) => {
     const changes = !['GET', 'HEAD', 'OPTIONS'].includes(request.method);
@@ -51,35 +51,47 @@ export async function auth(
     const session = await sessions.findOneBy({ tokenHash: hashed(token) });
     if (!session || session.expiresAt < Date.now()) return;
     const instructor = await instructors.findOneBy({ id: session.instructorId });
-    if (instructor) request.instructor = { id: instructor.id, name: instructor.name };
+    if (!instructor) return;
+    request.instructor = { id: instructor.id, name: instructor.name };
+    request.session = session.tokenHash;
   });
 
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
 
-  // Who may call: anyone.
   routes.post(
     '/api/session',
-    { schema: { body: SignIn }, config: { rateLimit: { max: 20, timeWindow: '1 minute' } } },
+    { schema: { body: SignIn }, config: { who: 'anyone', rateLimit: { max: 20, timeWindow: '1 minute' } } },
     async (request, reply) => {
       const { name, password } = request.body;
+      const account = name.normalize('NFKC').toLowerCase();
+      if (wrong.begin(account) >= MOST_WRONG)
+        throw new ApiFault(429, 'too-many', 'Too many wrong passwords for this name. Wait an hour, then try again.');
       const instructor = await instructors.findOneBy({ name });
-      if (!(await passwordFits(password, instructor?.passwordHash ?? null)) || !instructor) {
+      if (!(await passwords.fits(password, instructor?.passwordHash ?? null, request.ip)) || !instructor) {
+        request.log.info({ code: 'wrong' }, 'sign-in refused');
         throw new ApiFault(401, 'wrong', 'This name and password do not go together. Look at both and try again.');
       }
+      wrong.right(account);
       const token = randomBytes(32).toString('base64url');
       await sessions.insert({ tokenHash: hashed(token), instructorId: instructor.id, expiresAt: Date.now() + DAYS * 86_400_000 });
       reply.setCookie(COOKIE, token, { path: '/', httpOnly: true, sameSite: 'strict', secure, maxAge: DAYS * 86_400 });
+      request.log.info({ instructor: instructor.id }, 'signed in');
       return { name: instructor.name };
     },
   );
 
-  // Who may call: anyone; answers null for those who are not signed in.
-  routes.get('/api/session', async (request) => ({ instructor: request.instructor && { name: request.instructor.name } }));
+  // Answers null for those who are not signed in.
+  routes.get('/api/session', { config: { who: 'anyone' } }, async (request) => ({
+    instructor: request.instructor && { name: request.instructor.name },
+  }));
 
-  // Who may call: anyone.
-  routes.delete('/api/session', async (request, reply) => {
+  routes.delete('/api/session', { config: { who: 'anyone' } }, async (request, reply) => {
     const token = request.cookies[COOKIE];
-    if (token) await sessions.delete({ tokenHash: hashed(token) });
+    if (token) {
+      await sessions.delete({ tokenHash: hashed(token) });
+      onSignOut(hashed(token));
+      request.log.info({ instructor: request.instructor?.id }, 'signed out');
+    }
     reply.clearCookie(COOKIE, { path: '/' });
     return {};
   });

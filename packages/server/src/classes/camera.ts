@@ -1,13 +1,12 @@
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import { CodeParam } from '@viaticum/contract';
-import type { FastifyInstance } from 'fastify';
+import type { FastifyInstance, FastifyRequest } from 'fastify';
 import sharp from 'sharp';
 import { Type } from 'typebox';
-import { signedIn } from '../auth/plugin.js';
 import type { ClassEntity } from '../db/entities.js';
 import { ApiFault } from '../errors.js';
+import { signedIn } from '../guard/access.js';
 import type { ClassStore } from './store.js';
-import { isDevice } from './tokens.js';
 
 const MOST_BYTES = 4 * 1024 * 1024;
 const MOST_PIXELS = 24e6;
@@ -17,12 +16,12 @@ const MOST_KEPT = 50;
 type Parts = {
   store: ClassStore;
   find: (code: string, address: string) => Promise<ClassEntity>;
-  tidy: (code: string) => string;
+  owned: (request: FastifyRequest) => Promise<ClassEntity>;
 };
 type Shot = { at: number; jpeg: Buffer; simulated: boolean };
 
 /** The newest picture of a camera over the palette: kept in memory of this server until the next one comes, never stored. */
-export async function camera(app: FastifyInstance, { store, find, tidy }: Parts): Promise<void> {
+export async function camera(app: FastifyInstance, { store, find, owned }: Parts): Promise<void> {
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
   const newest = new Map<string, Shot>();
   await app.register(async (scope) => {
@@ -31,19 +30,27 @@ export async function camera(app: FastifyInstance, { store, find, tidy }: Parts)
       { parseAs: 'buffer', bodyLimit: MOST_BYTES },
       (_, body, done) => done(null, body),
     );
-    // Who may call: a camera with the key that the instructor gave it.
+    const cameras = new WeakMap<FastifyRequest, ClassEntity>();
     scope.withTypeProvider<TypeBoxTypeProvider>().post(
       '/api/join/:code/camera',
       {
+        config: { who: 'device' },
+        bodyLimit: MOST_BYTES,
         schema: {
           params: CodeParam,
-          querystring: Type.Object({ key: Type.String({ maxLength: 120 }), simulated: Type.Optional(Type.Enum(['1'])) }),
+          querystring: Type.Object({ simulated: Type.Optional(Type.Enum(['1'])) }, { additionalProperties: false }),
+        },
+        // The key comes before the picture.
+        onRequest: async (request) => {
+          const one = await find((request.params as { code: string }).code, request.ip);
+          const [, key] = /^Bearer (\S+)$/.exec(request.headers.authorization ?? '') ?? [];
+          if (!store.isDevice(one, 'camera', key))
+            throw new ApiFault(403, 'no-link', 'This key does not let a camera in. Take the present one from the desk.');
+          cameras.set(request, one);
         },
       },
       async (request, reply) => {
-        const one = await find(request.params.code, request.ip);
-        if (!isDevice(one.secret, 'camera', request.query.key))
-          throw new ApiFault(403, 'no-link', 'This key does not let a camera in. Take the present one from the desk.');
+        const one = cameras.get(request) as ClassEntity;
         if (!Buffer.isBuffer(request.body)) throw new ApiFault(415, 'invalid', 'Send a JPEG, PNG or WebP picture.');
         // Drawn anew: whatever else the file holds stays behind.
         const jpeg = await sharp(request.body, { limitInputPixels: MOST_PIXELS })
@@ -63,11 +70,14 @@ export async function camera(app: FastifyInstance, { store, find, tidy }: Parts)
       },
     );
   });
-  // Who may call: the instructor whose class it is.
-  routes.get('/api/classes/:code/camera', { schema: { params: CodeParam } }, async (request, reply) => {
-    const one = await store.owned(signedIn(request).id, tidy(request.params.code));
-    const shot = newest.get(one.id);
-    if (!shot) throw new ApiFault(404, 'no-picture', 'No picture has come from a camera yet.');
-    return reply.type('image/jpeg').header('cache-control', 'no-store').send(shot.jpeg);
-  });
+  routes.get(
+    '/api/classes/:code/camera',
+    { schema: { params: CodeParam }, config: { who: 'instructor' } },
+    async (request, reply) => {
+      const one = await owned(request);
+      const shot = newest.get(one.id);
+      if (!shot) throw new ApiFault(404, 'no-picture', 'No picture has come from a camera yet.');
+      return reply.type('image/jpeg').header('cache-control', 'no-store').send(shot.jpeg);
+    },
+  );
 }

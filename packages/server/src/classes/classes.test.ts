@@ -5,7 +5,6 @@ import { planLesson } from '@viaticum/core/plan';
 import { nanoid } from 'nanoid';
 import { type TestServer, testServer } from '../server.fixture.js';
 import { classOf } from './class.fixture.js';
-import { codeGuard } from './guard.js';
 
 let server: TestServer;
 let cookie: string;
@@ -217,19 +216,4 @@ describe('the join page', () => {
     expect(headers['content-type']).toContain('svg');
     expect(String(body)).toContain('<svg');
   });
-});
-
-it('wrong codes are counted by address and forgotten after ten minutes', async () => {
-  let now = 0;
-  const guard = codeGuard(() => now);
-  const { ApiFault } = await import('../errors.js');
-  const wrong = () =>
-    guard.checked('1.2.3.4', 'WRONG2', async () => {
-      throw new ApiFault(404, 'unknown-code', 'no');
-    });
-  for (let i = 0; i < 30; i++) await expect(wrong()).rejects.toMatchObject({ status: 404 });
-  await expect(wrong()).rejects.toMatchObject({ status: 429 });
-  expect(await guard.checked('5.6.7.8', 'RIGHT2', async () => 'in')).toBe('in');
-  now += 10 * 60_000 + 1;
-  await expect(wrong()).rejects.toMatchObject({ status: 404 });
 });

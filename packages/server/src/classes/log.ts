@@ -2,6 +2,7 @@ import type { ClassEvent, Command, EventBody } from '@viaticum/contract';
 import { type Actor, type ClassState, classTime, decide, fold, newClass, Refusal, type WorkedOut } from '@viaticum/core/class';
 import type { Pool, PoolConnection, RowDataPacket } from 'mysql2/promise';
 import { nanoid } from 'nanoid';
+import { isDiskFull } from '../errors.js';
 
 export type Result = { seq: number; studentId?: string } | { refused: Refusal };
 type Waiting = { id: string; actor: Actor; command: Command; worked: WorkedOut; resolve: (result: Result) => void };
@@ -9,6 +10,12 @@ type Row = { seq: number; at: number; actor: string; commandId: string; body: st
 
 const BATCH = 256;
 const RETRY_MS = 50;
+/** A database that stays away is asked less and less often. */
+const MOST_RETRY_MS = 4000;
+/** More than these are refused: nobody says so much while a database is away. */
+const MOST_WAITING = 50_000;
+/** Events are read in pieces, so that a long log does not stop everybody else. */
+const PAGE = 1000;
 /** Pub/sub delivers out of order now and then: a gap is waited for so long, then read. */
 const GAP_MS = 100;
 
@@ -20,6 +27,36 @@ type Decided = {
   isPlain: boolean;
 };
 class NeedsCare extends Error {}
+/** A command that throws, by its place in the batch. */
+class Poisoned extends Error {
+  constructor(
+    readonly index: number,
+    override readonly cause: unknown,
+  ) {
+    super('a command cannot be carried out');
+  }
+}
+/** What the database refuses because of what it was given, and would refuse for ever. */
+const isUnwritable = (error: unknown): boolean =>
+  [
+    'ER_DATA_TOO_LONG',
+    'ER_TRUNCATED_WRONG_VALUE_FOR_FIELD',
+    'ER_TRUNCATED_WRONG_VALUE',
+    'ER_WARN_DATA_OUT_OF_RANGE',
+    'ER_BAD_NULL_ERROR',
+    'ER_CANT_AGGREGATE_2COLLATIONS',
+  ].includes(String((error as { code?: string }).code));
+
+export type StorageTrouble = 'database-away' | 'disk-full';
+/** What a log tells besides its events. */
+export type LogNotes = {
+  /** Nothing can be written just now (null: again). */
+  onTrouble?: (trouble: StorageTrouble | null) => void;
+  /** A command could not be carried out even alone. */
+  onFailed?: (commandId: string, error: unknown) => void;
+  /** So many events of the log name what can be no id. */
+  onPassedOver?: (count: number) => void;
+};
 const wantsCare = (error: unknown): boolean =>
   error instanceof NeedsCare || ['ER_DUP_ENTRY', 'ER_LOCK_DEADLOCK'].includes(String((error as { code?: string }).code));
 
@@ -33,10 +70,17 @@ const actorName = (actor: Actor): string => (actor.kind === 'student' ? actor.id
 
 /**
  * The log of one class, which other processes may append to as well: commands wait in a queue and are appended in batches, one
- * transaction each, so that what is acknowledged is committed. `pool` gives connections that commit nothing by themselves. The state is folded in memory; after an error it is read from the database again and the same
- * batch is tried until it works. A command whose id is in the log already is answered with its first result.
+ * transaction each, so that what is acknowledged is committed. `pool` gives connections that commit nothing by themselves. The state is
+ * folded in memory; after an error of the database it is folded anew and the same batch is tried until it works. A command that cannot
+ * be carried out is taken out of its batch and tried alone once. A command whose id is in the log already is answered with its first
+ * result.
  */
-export function classLog(pool: Pool, classId: string, arrive: (events: ClassEvent[], from: 'here' | 'elsewhere') => void) {
+export function classLog(
+  pool: Pool,
+  classId: string,
+  arrive: (events: ClassEvent[], from: 'here' | 'elsewhere') => void,
+  { onTrouble, onFailed, onPassedOver }: LogNotes = {},
+) {
   let state: ClassState = newClass();
   /** All events in their order; those after `committed` are being written and nobody has seen them. */
   const events: ClassEvent[] = [];
@@ -49,11 +93,16 @@ export function classLog(pool: Pool, classId: string, arrive: (events: ClassEven
   let closed = false;
 
   const load = async (connection: Pick<PoolConnection, 'query'>): Promise<void> => {
-    const [rows] = await connection.query<(Row & RowDataPacket)[]>(
-      'SELECT seq, at, actor, command_id AS commandId, body FROM class_event WHERE class_id = ? AND seq > ? ORDER BY seq',
-      [classId, state.seq],
-    );
-    hearAll(rows.map(toEvent));
+    const before = state.passedOver;
+    for (;;) {
+      const [rows] = await connection.query<(Row & RowDataPacket)[]>(
+        'SELECT seq, at, actor, command_id AS commandId, body FROM class_event WHERE class_id = ? AND seq > ? ORDER BY seq LIMIT ?',
+        [classId, state.seq, PAGE],
+      );
+      hearAll(rows.map(toEvent));
+      if (rows.length < PAGE) break;
+    }
+    if (state.passedOver > before) onPassedOver?.(state.passedOver);
   };
   /** {@link load} on a connection of its own: what it sees is what is committed now. */
   const read = (): Promise<void> =>
@@ -86,7 +135,7 @@ export function classLog(pool: Pool, classId: string, arrive: (events: ClassEven
     const fresh: ClassEvent[] = [];
     const values: (string | number)[][] = [];
     let isPlain = true;
-    const results = batch.map((one): Result => {
+    const results = batch.map((one, index): Result => {
       const before = first.get(one.id);
       if (before) return before;
       try {
@@ -103,7 +152,7 @@ export function classLog(pool: Pool, classId: string, arrive: (events: ClassEven
         first.set(one.id, result);
         return result;
       } catch (error) {
-        if (!(error instanceof Refusal)) throw error;
+        if (!(error instanceof Refusal)) throw new Poisoned(index, error);
         isPlain = false;
         return { refused: error };
       }
@@ -171,30 +220,69 @@ export function classLog(pool: Pool, classId: string, arrive: (events: ClassEven
     }
   };
 
-  const work = async (): Promise<void> => {
-    if (running) return;
-    running = true;
-    while (waiting.length > 0 && !closed) {
-      const batch = waiting.splice(0, BATCH);
-      let careful = false;
-      for (;;) {
-        try {
-          const { results, fresh } = await (careful ? appendWithCare(batch) : appendBoldly(batch));
-          committed = events.length;
-          results.forEach((result, i) => {
-            batch[i]?.resolve(result);
-          });
-          if (fresh.length > 0) arrive(fresh, 'here');
-          break;
-        } catch (error) {
-          rewind();
-          if (closed) throw error;
-          if (!careful && wantsCare(error)) careful = true;
-          else await new Promise((resolve) => setTimeout(resolve, RETRY_MS));
+  let troubled: StorageTrouble | null = null;
+  const tell = (trouble: StorageTrouble | null): void => {
+    if (trouble === troubled) return;
+    troubled = trouble;
+    onTrouble?.(trouble);
+  };
+  const fail = (one: Waiting, error: unknown): void => {
+    onFailed?.(one.id, error);
+    one.resolve({
+      refused: new Refusal(
+        'failed',
+        'This could not be done: something went wrong here. Everything else goes on; say it in another way.',
+      ),
+    });
+  };
+
+  /** Carries a batch out, whatever the database does meanwhile; what is poisonous in it fails alone. */
+  const settle = async (batch: Waiting[]): Promise<void> => {
+    const poisonous: Waiting[] = [];
+    let careful = false;
+    let pause = RETRY_MS;
+    let done: Decided | null = null;
+    while (!done && batch.length > 0) {
+      try {
+        done = await (careful ? appendWithCare(batch) : appendBoldly(batch));
+      } catch (error) {
+        rewind();
+        if (closed) throw error;
+        if (error instanceof Poisoned) {
+          const [one] = batch.splice(error.index, 1) as [Waiting];
+          if (batch.length + poisonous.length === 0) return fail(one, error.cause);
+          poisonous.push(one);
+        } else if (!careful && wantsCare(error)) careful = true;
+        else if (isUnwritable(error)) {
+          const [one, ...others] = batch as [Waiting, ...Waiting[]];
+          if (others.length + poisonous.length === 0) return fail(one, error);
+          poisonous.push(...batch.splice(0));
+        } else {
+          tell(isDiskFull(error) ? 'disk-full' : 'database-away');
+          await new Promise((resolve) => setTimeout(resolve, pause));
+          pause = Math.min(MOST_RETRY_MS, pause * 2);
         }
       }
     }
-    running = false;
+    if (done) {
+      tell(null);
+      committed = events.length;
+      done.results.forEach((result, i) => {
+        batch[i]?.resolve(result);
+      });
+      if (done.fresh.length > 0) arrive(done.fresh, 'here');
+    }
+    for (const one of poisonous) await settle([one]);
+  };
+
+  const work = async (): Promise<void> => {
+    if (running) return;
+    running = true;
+    try {
+      while (waiting.length > 0 && !closed) await settle(waiting.splice(0, BATCH));
+    } finally {
+      running = false;
+    }
     if (told > state.seq) readSoon(0);
   };
   /** Reads what is missing, unless an append does it first: that looks before it writes. */
@@ -220,8 +308,12 @@ export function classLog(pool: Pool, classId: string, arrive: (events: ClassEven
     get head() {
       return committed;
     },
-    /** Committed events after a sequence number. */
-    after: (seq: number) => events.slice(seq, committed),
+    /** Whether something is being written, or waits to be. */
+    get isBusy() {
+      return running || waiting.length > 0;
+    },
+    /** Committed events after a sequence number, at most so many. */
+    after: (seq: number, most: number) => events.slice(seq, Math.min(committed, seq + most)),
     load: () => read(),
     /** Events that another process wrote: taken at once where they join, else what is missing is read from the database. */
     hear(list: ClassEvent[]): void {
@@ -239,6 +331,8 @@ export function classLog(pool: Pool, classId: string, arrive: (events: ClassEven
     /** Carries a command out; resolves when it is committed or refused. `worked` is what was worked out for it beforehand. */
     command(id: string, actor: Actor, command: Command, worked: WorkedOut = {}): Promise<Result> {
       return new Promise((resolve) => {
+        if (waiting.length >= MOST_WAITING)
+          return resolve({ refused: new Refusal('busy', 'Too much waits to be written. Try again in a moment.') });
         waiting.push({ id, actor, command, worked, resolve });
         work().catch(() => undefined);
       });

@@ -1,50 +1,54 @@
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import { CodeParam, IdParam, NewPerson, SaveOfStudent } from '@viaticum/contract';
-import type { FastifyInstance } from 'fastify';
+import { CodeParam, Id, IdParam, NewPerson, SaveOfStudent } from '@viaticum/contract';
+import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { Type } from 'typebox';
-import { signedIn } from '../auth/plugin.js';
+import type { ClassEntity } from '../db/entities.js';
+import { signedIn } from '../guard/access.js';
 import type { PeopleStore } from './people.js';
-import type { ClassStore } from './store.js';
 
-type Parts = { store: ClassStore; people: PeopleStore; joinAddress: (code: string) => string; tidy: (code: string) => string };
+type Parts = {
+  people: PeopleStore;
+  joinAddress: (code: string) => string;
+  owned: (request: FastifyRequest) => Promise<ClassEntity>;
+};
 
-/** Who may call: the instructor, for their own classes and people. Phones never get any of this. */
-export async function people(app: FastifyInstance, { store, people: own, joinAddress, tidy }: Parts): Promise<void> {
+/** An instructor's own classes and people. Phones never get any of this. */
+export async function people(app: FastifyInstance, { people: own, joinAddress, owned }: Parts): Promise<void> {
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
-  const guarded = { preValidation: async (request: Parameters<typeof signedIn>[0]) => void signedIn(request) };
+  const who = { config: { who: 'instructor' } } as const;
 
-  routes.get('/api/classes/:code/students', { schema: { params: CodeParam } }, async (request) => {
-    const one = await store.owned(signedIn(request).id, tidy(request.params.code));
+  routes.get('/api/classes/:code/students', { schema: { params: CodeParam }, ...who }, async (request) => {
+    const one = await owned(request);
     return own.ofClass(one.id);
   });
   routes.put(
     '/api/classes/:code/students/:studentId',
     {
       schema: {
-        params: Type.Object({ code: Type.String({ maxLength: 40 }), studentId: Type.String({ minLength: 1, maxLength: 32 }) }),
+        params: Type.Object({ code: Type.String({ maxLength: 40 }), studentId: Id }),
         body: SaveOfStudent,
       },
-      ...guarded,
+      ...who,
     },
     async (request, reply) => {
       const { id } = signedIn(request);
-      const one = await store.owned(id, tidy(request.params.code));
+      const one = await owned(request);
       await own.save(id, one.id, request.params.studentId, request.body);
       reply.status(204);
     },
   );
-  routes.get('/api/people', async (request) => own.list(signedIn(request).id));
-  routes.post('/api/people', { schema: { body: NewPerson }, ...guarded }, async (request, reply) => {
+  routes.get('/api/people', who, async (request) => own.list(signedIn(request).id));
+  routes.post('/api/people', { schema: { body: NewPerson }, ...who }, async (request, reply) => {
     reply.status(201);
     return own.add(signedIn(request).id, request.body.firstName);
   });
-  routes.delete('/api/people/:id', { schema: { params: IdParam } }, async (request, reply) => {
+  routes.delete('/api/people/:id', { schema: { params: IdParam }, ...who }, async (request, reply) => {
     await own.remove(signedIn(request).id, request.params.id);
     reply.status(204);
   });
-  routes.post('/api/classes/:code/letters', { schema: { params: CodeParam }, ...guarded }, async (request) => {
-    const one = await store.owned(signedIn(request).id, tidy(request.params.code));
+  routes.post('/api/classes/:code/letters', { schema: { params: CodeParam }, ...who }, async (request) => {
+    const one = await owned(request);
     return { written: await own.write(one, joinAddress(one.code)) };
   });
-  routes.get('/api/letters', async (request) => own.letters(signedIn(request).id));
+  routes.get('/api/letters', who, async (request) => own.letters(signedIn(request).id));
 }

@@ -1,10 +1,10 @@
-import type { Invite, Letter, OfStudent, Person, SaveOfStudent } from '@viaticum/contract';
-import { fold, newClass, ownPace } from '@viaticum/core/class';
+import { byId, type Invite, type Lesson, type Letter, type OfStudent, type Person, type SaveOfStudent } from '@viaticum/contract';
+import { ownPace } from '@viaticum/core/class';
 import { toIcs } from '@viaticum/core/format';
 import { bringInWords } from '@viaticum/core/lesson';
 import { nanoid } from 'nanoid';
 import { In } from 'typeorm';
-import { type ClassEntity, ClassStudentEntity, LetterEntity, PersonEntity } from '../db/entities.js';
+import { ClassEntity, ClassStudentEntity, LetterEntity, PersonEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
 import type { ClassStore } from './store.js';
@@ -20,10 +20,22 @@ export function peopleStore({ source, pool }: Database, classes: ClassStore) {
     return found;
   };
 
+  /** Keeps how the known people of a class did in it, so that no log is folded again for it. */
+  const keepPaces = async (classId: string): Promise<void> => {
+    const rows = (await manager.findBy(ClassStudentEntity, { classId })).filter((row) => row.personId !== null);
+    if (rows.length === 0) return;
+    const state = await classes.state(classId);
+    for (const { studentId } of rows) {
+      const paces = ownPace(state, studentId);
+      const paceSum = paces.reduce((sum, one) => sum + Math.log(one), 0);
+      await manager.update(ClassStudentEntity, { classId, studentId }, { paceSum, paceCount: paces.length, paceSeq: state.seq });
+    }
+  };
+
   return {
     async ofClass(classId: string): Promise<Record<string, OfStudent>> {
       const rows = await manager.findBy(ClassStudentEntity, { classId });
-      return Object.fromEntries(rows.map((row) => [row.studentId, { note: row.note, personId: row.personId }]));
+      return byId(rows.map((row) => [row.studentId, { note: row.note, personId: row.personId }] as const));
     },
 
     async save(ownerId: string, classId: string, studentId: string, change: SaveOfStudent): Promise<void> {
@@ -57,18 +69,29 @@ export function peopleStore({ source, pool }: Database, classes: ClassStore) {
     async list(ownerId: string): Promise<Person[]> {
       const people = await manager.find(PersonEntity, { where: { ownerId }, order: { firstName: 'ASC' } });
       if (people.length === 0) return [];
-      const links = await manager.findBy(ClassStudentEntity, { personId: In(people.map((one) => one.id)) });
-      const states = new Map<string, ReturnType<typeof newClass>>();
-      for (const classId of new Set(links.map((link) => link.classId))) {
-        const state = newClass();
-        for (const event of await classes.events(classId)) fold(state, event);
-        states.set(classId, state);
-      }
+      const find = () => manager.findBy(ClassStudentEntity, { personId: In(people.map((one) => one.id)) });
+      let links = await find();
+      // Only the logs of classes that went on since are folded.
+      const heads = new Map(
+        (
+          await manager.find(ClassEntity, {
+            select: { id: true, lastSeq: true },
+            where: { id: In(links.map((link) => link.classId)) },
+          })
+        ).map(({ id, lastSeq }) => [id, lastSeq]),
+      );
+      const wentOn = new Set(links.filter((link) => link.paceSeq < (heads.get(link.classId) ?? 0)).map((link) => link.classId));
+      for (const classId of wentOn) await keepPaces(classId);
+      if (wentOn.size > 0) links = await find();
       return people.map(({ id, firstName }) => {
         const own = links.filter((link) => link.personId === id);
-        const logs = own.flatMap(({ classId, studentId }) => ownPace(states.get(classId) ?? newClass(), studentId));
-        const mean = logs.reduce((sum, one) => sum + Math.log(one), 0) / Math.max(1, logs.length);
-        return { id, firstName, classes: own.length, pace: logs.length > 0 ? Math.round(Math.exp(mean) * 100) / 100 : null };
+        const [sum, count] = [own.reduce((all, one) => all + one.paceSum, 0), own.reduce((all, one) => all + one.paceCount, 0)];
+        return {
+          id,
+          firstName,
+          classes: own.length,
+          pace: count > 0 ? Math.round(Math.exp(sum / count) * 100) / 100 : null,
+        };
       });
     },
 
@@ -77,7 +100,7 @@ export function peopleStore({ source, pool }: Database, classes: ClassStore) {
       const invite = one.invite ? (JSON.parse(one.invite) as Invite) : null;
       if (!invite || invite.roster.length === 0)
         throw new ApiFault(422, 'no-roster', 'Nobody is on the list yet. Enter first names, or bring them as a CSV file.');
-      const lesson = await classes.lesson(one);
+      const lesson = JSON.parse(await classes.lessonText(one)) as Lesson;
       const { plan } = await classes.sheetOf(one.revisionId);
       const startMs = new Date(invite.startsAt).getTime();
       const bring = bringInWords(lesson);

@@ -1,17 +1,27 @@
-import { parentPort } from 'node:worker_threads';
-import type { Lesson, Plan, Room } from '@viaticum/contract';
+import type { FollowSheet, Lesson, Plan, Room } from '@viaticum/contract';
 import { airFactorOf, type ClassState, replanClass } from '@viaticum/core/class';
 import { wholeSheet } from '@viaticum/core/follow';
-import { serveJobs } from '../thread.js';
+import { planLesson } from '@viaticum/core/plan';
 
-export type PlanJob =
-  | { kind: 'replan'; lesson: Lesson; state: ClassState; now: number; quickest: boolean }
-  | { kind: 'air'; lesson: Lesson; planned: Room; air: { airC: number; humidity: number; airSpeed: number } }
-  | { kind: 'sheet'; lesson: Lesson };
-export type PlanJobAnswer = { plan: Plan } | { factor: number } | ReturnType<typeof wholeSheet>;
+/** What is worked out of a lesson, given as the text of its document. */
+export type PlanJob = { text: string } & (
+  | { kind: 'replan'; state: ClassState; now: number; quickest: boolean }
+  | { kind: 'air'; planned: Room; air: { airC: number; humidity: number; airSpeed: number } }
+  | { kind: 'sheet' }
+  | { kind: 'plan' }
+);
+export type PlanJobAnswer = { plan: Plan } | { factor: number } | { sheet: FollowSheet; plan: Plan };
 
-serveJobs(parentPort, (job: PlanJob): PlanJobAnswer => {
-  if (job.kind === 'replan') return { plan: replanClass(job.lesson, job.state, job.now, job.quickest) };
-  if (job.kind === 'air') return { factor: airFactorOf(job.lesson, job.planned, job.air) };
-  return wholeSheet(job.lesson);
-});
+export default function work({ text, ...job }: PlanJob): PlanJobAnswer {
+  const lesson = JSON.parse(text) as Lesson;
+  switch (job.kind) {
+    case 'replan':
+      return { plan: replanClass(lesson, job.state, job.now, job.quickest) };
+    case 'air':
+      return { factor: airFactorOf(lesson, job.planned, job.air) };
+    case 'sheet':
+      return wholeSheet(lesson);
+    case 'plan':
+      return { plan: planLesson(lesson).plan };
+  }
+}

@@ -1,9 +1,12 @@
-import { parentPort } from 'node:worker_threads';
-import type { Lesson } from '@viaticum/contract';
+import type { Lesson, OtherRecipes } from '@viaticum/contract';
 import { otherRecipesSheet, substitutes } from '@viaticum/core/lesson';
 import { toEnd } from '@viaticum/core/work';
-import { serveJobs } from '../thread.js';
 
-export type RecipesJob = { lesson: Lesson; lacking: string[] };
+/** The text of a lesson's document, and tubes that a student lacks (those that it does not know are passed over). */
+export type RecipesJob = { text: string; lacking: string[] };
 
-serveJobs(parentPort, ({ lesson, lacking }: RecipesJob) => otherRecipesSheet(lesson, toEnd(substitutes(lesson, lacking))));
+export default function work({ text, lacking }: RecipesJob): OtherRecipes {
+  const lesson = JSON.parse(text) as Lesson;
+  const known = lesson.tubes.filter((tube) => lacking.includes(tube.id)).map((tube) => tube.id);
+  return known.length === 0 ? {} : otherRecipesSheet(lesson, toEnd(substitutes(lesson, known)));
+}

@@ -1,8 +1,7 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
-import type { Rehearsal } from '@viaticum/contract';
+import type { DeviceRole, Rehearsal } from '@viaticum/contract';
 import type { ClassEntity } from '../db/entities.js';
-import { deviceToken } from './tokens.js';
 
 const MOST_AT_ONCE = 5;
 /** The stand-ins as they are built, beside this package. */
@@ -12,7 +11,7 @@ const script = fileURLToPath(new URL('../../../standins/dist/rehearsal.js', impo
 export function rehearsals(reach: () => { url: string; origin: string }) {
   const running = new Map<string, ChildProcess>();
   return {
-    begin(one: ClassEntity, { students, level, sensor, seed }: Rehearsal): void {
+    begin(one: ClassEntity, { students, level, sensor, seed }: Rehearsal, keyOf: (role: DeviceRole) => string): void {
       if (running.size >= MOST_AT_ONCE) {
         const [oldest] = running.keys();
         if (oldest) running.get(oldest)?.kill();
@@ -28,9 +27,9 @@ export function rehearsals(reach: () => { url: string; origin: string }) {
           STANDIN_STUDENTS: String(students),
           STANDIN_LEVEL: level,
           STANDIN_SEED: String(seed ?? Math.floor(Math.random() * 1e6)),
-          STANDIN_SENSOR: deviceToken(one.secret, 'sensor'),
+          STANDIN_SENSOR: keyOf('sensor'),
           STANDIN_AIR: sensor ? '1' : '0',
-          STANDIN_CAMERA: deviceToken(one.secret, 'camera'),
+          STANDIN_CAMERA: keyOf('camera'),
         },
       });
       running.set(one.id, child);

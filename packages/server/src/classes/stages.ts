@@ -1,61 +1,98 @@
 import { createHash } from 'node:crypto';
-import { access, readFile } from 'node:fs/promises';
+import { access, readdir, readFile, rm, stat, utimes } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Lesson } from '@viaticum/contract';
 import { ApiFault } from '../errors.js';
+import type { Taught } from '../lessons/store.js';
 import type { PictureStore } from '../pictures/store.js';
-import { thread } from '../thread.js';
+import { pool } from '../work/pool.js';
 import type { StageJob } from './stage-worker.js';
 
 const KEPT = 200;
+const DAY_MS = 86_400_000;
+/** A folder that nobody looked into for so long goes; it is painted again when somebody does. */
+const UNUSED_MS = 30 * DAY_MS;
 const none = () => new ApiFault(404, 'no-stage', 'There is no picture of this step.');
 
-/** The canvas after each step of a taught lesson, painted once in a thread of its own and kept as files beside the pictures. */
+/** The canvas after each step of a lesson, painted once in a thread of its own and kept as files beside the pictures. */
 export function stagePictures(pictures: PictureStore, dataFolder: string) {
-  const worker = thread<StageJob, string[]>('classes/stage-worker.js');
+  const root = join(dataFolder, 'stages');
+  // What a class waits for does not wait behind a shelf.
+  const taught = pool<StageJob, string[]>('classes/stage-worker.js', { queue: 100, perCaller: 30 });
+  const shelf = pool<StageJob, string[]>('classes/stage-worker.js', { queue: 100, perCaller: 30 });
   const work = new Map<number, Promise<string>>();
   const painting = new Map<string, Promise<unknown>>();
 
-  /** Paints what is not there yet; gives the folder. Named after the lesson's content: the same lesson is painted once. */
-  const paint = async (lesson: Lesson): Promise<string> => {
-    const folder = join(dataFolder, 'stages', createHash('sha256').update(JSON.stringify(lesson)).digest('hex').slice(0, 32));
+  /**
+   * Paints what is not there yet; gives the folder, named after the document and the pictures that its instructor owns: the same lesson
+   * is painted once, and never from somebody else's picture.
+   */
+  const paint = async ({ text, ownerId }: Taught, by: typeof taught): Promise<string> => {
+    const named = new Set([...text.matchAll(/"pictureSha256":"([0-9a-f]{64})"/g)].map(([, sha]) => sha as string));
+    const owned = await pictures.owned(ownerId, [...named]);
+    const hash = createHash('sha256').update(text).update(owned.join()).digest('hex').slice(0, 32);
+    const folder = join(root, hash);
     const isThere = await access(folder).then(
       () => true,
       () => false,
     );
-    if (isThere) return folder;
-    const files = Object.fromEntries(
-      lesson.references.map(({ pictureSha256 }) => [pictureSha256, pictures.file(pictureSha256, 'work')]),
-    );
-    const going = painting.get(folder) ?? worker.ask({ lesson, files, folder });
+    if (isThere) {
+      // When it was last looked into; for the housekeeping.
+      const now = new Date();
+      await utimes(folder, now, now).catch(() => undefined);
+      return folder;
+    }
+    const files = Object.fromEntries(owned.map((sha) => [sha, pictures.file(sha, 'work')]));
+    const going = painting.get(folder) ?? by.ask({ text, files, folder }, ownerId);
     painting.set(folder, going);
     await going.finally(() => painting.delete(folder));
     return folder;
   };
-  const folderOf = (revisionId: number, lesson: () => Promise<Lesson>): Promise<string> => {
+  const folderOf = (revisionId: number, lesson: () => Promise<Taught>): Promise<string> => {
     const known = work.get(revisionId);
     if (known) return known;
-    const fresh = lesson().then(paint);
+    const fresh = lesson().then((one) => paint(one, taught));
     fresh.catch(() => work.delete(revisionId));
     work.set(revisionId, fresh);
     const [oldest] = work.keys();
     if (work.size > KEPT && oldest !== undefined) work.delete(oldest);
     return fresh;
   };
+  const read = async (folder: string, stepId: string): Promise<Buffer> => {
+    try {
+      return await readFile(join(folder, `${stepId}.webp`));
+    } catch {
+      throw none();
+    }
+  };
   return {
     /** Begins to paint the stages of a revision; nothing is lost where that fails. */
-    begin: (revisionId: number, lesson: () => Promise<Lesson>): void => void folderOf(revisionId, lesson).catch(() => undefined),
-    /** The picture after a step, as WebP; waits until it is painted. */
-    async read(revisionId: number, lesson: () => Promise<Lesson>, stepId: string): Promise<Buffer> {
-      // Ids are names of files here.
-      if (!/^[\w-]+$/.test(stepId)) throw none();
-      try {
-        return await readFile(join(await folderOf(revisionId, lesson), `${stepId}.webp`));
-      } catch {
-        throw none();
-      }
+    begin: (revisionId: number, lesson: () => Promise<Taught>): void => void folderOf(revisionId, lesson).catch(() => undefined),
+    /** The picture after a step, as WebP; waits until it is painted. `stepId` is an id: it names a file here. */
+    async read(revisionId: number, lesson: () => Promise<Taught>, stepId: string): Promise<Buffer> {
+      const folder = await folderOf(revisionId, lesson);
+      const isThere = await access(folder).then(
+        () => true,
+        () => false,
+      );
+      // The housekeeping took it: painted anew.
+      if (!isThere) work.delete(revisionId);
+      return read(isThere ? folder : await folderOf(revisionId, lesson), stepId);
     },
-    close: worker.close,
+    /** The picture after the last step of a lesson that is on a shelf. */
+    finished: async (lesson: Taught, lastStepId: string): Promise<Buffer> => read(await paint(lesson, shelf), lastStepId),
+    /** Takes away what nobody looked into for thirty days. Gives how many folders went. */
+    async tidy(now: number): Promise<number> {
+      let gone = 0;
+      for (const name of await readdir(root).catch(() => [])) {
+        const folder = join(root, name);
+        const { mtimeMs } = await stat(folder).catch(() => ({ mtimeMs: now }));
+        if (now - mtimeMs < UNUSED_MS) continue;
+        await rm(folder, { recursive: true, force: true });
+        gone += 1;
+      }
+      return gone;
+    },
+    close: () => Promise.all([taught.close(), shelf.close()]),
   };
 }
 export type StagePictures = ReturnType<typeof stagePictures>;

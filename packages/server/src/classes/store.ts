@@ -4,34 +4,47 @@ import {
   type ClassEvent,
   CODE_ALPHABET,
   type Command,
+  type DeviceRole,
   type EventBody,
   type FollowSheet,
   type Invite,
   type OtherRecipes,
+  type Plan,
 } from '@viaticum/contract';
-import { type ClassState, isNewAir, notedAir, type WorkedOut } from '@viaticum/core/class';
-import { planLesson } from '@viaticum/core/plan';
+import { type ClassState, fold, isNewAir, newClass, notedAir, type WorkedOut } from '@viaticum/core/class';
+import type { FastifyBaseLogger } from 'fastify';
+import type { RowDataPacket } from 'mysql2/promise';
 import { nanoid } from 'nanoid';
 import type { EntityManager } from 'typeorm';
-import type { Bus } from '../bus/bus.js';
+import { type Bus, EVERYWHERE } from '../bus/bus.js';
 import { ClassEntity, ClassEventEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
 import type { LessonStore } from '../lessons/store.js';
-import { thread } from '../thread.js';
+import { pool } from '../work/pool.js';
 import type { PlanJob, PlanJobAnswer } from './plan-worker.js';
 import { recipesForKits } from './recipes.js';
 import { type ClassRoom, classRoom } from './room.js';
 import type { StagePictures } from './stages.js';
+import { type DeviceRounds, deviceToken, isDevice } from './tokens.js';
 
 const SHEETS_KEPT = 20;
+const PAGE = 50;
+/** Events are read in pieces, so that a long log does not stop everybody else. */
+const EVENTS_AT_ONCE = 1000;
+/** Without an invitation a class is taken to be one that sits behind one address. */
+const USUAL_SEATS = 60;
+const SEATS_MS = 3000;
+/** A class that nobody follows leaves the memory. */
+const IDLE_MS = 10 * 60_000;
 const newCode = () => Array.from({ length: 6 }, () => CODE_ALPHABET[randomInt(CODE_ALPHABET.length)]).join('');
+const roundsOf = (one: Pick<ClassEntity, 'deviceRound'>): DeviceRounds => JSON.parse(one.deviceRound) as DeviceRounds;
 
 /** Classes: planning and opening one, and the rooms of those that somebody is connected to. */
-export function classStore(database: Database, lessons: LessonStore, bus: Bus, stages: StagePictures) {
+export function classStore(database: Database, lessons: LessonStore, bus: Bus, stages: StagePictures, log: FastifyBaseLogger) {
   const { source, logs } = database;
   const recipes = recipesForKits();
-  const planning = thread<PlanJob, PlanJobAnswer>('classes/plan-worker.js');
+  const planning = pool<PlanJob, PlanJobAnswer>('classes/plan-worker.js', { queue: 60, perCaller: 6 });
   const rooms = new Map<string, Promise<ClassRoom>>();
   const sheets = new Map<number, Promise<AloneSheet>>();
 
@@ -48,7 +61,11 @@ export function classStore(database: Database, lessons: LessonStore, bus: Bus, s
   };
 
   /** A class row under a code that is free. */
-  const fresh = async (ownerId: string, lessonId: string, rest: Pick<ClassEntity, 'revisionId'> & Partial<ClassEntity>) => {
+  const fresh = async (
+    ownerId: string,
+    lessonId: string,
+    rest: Pick<ClassEntity, 'revisionId' | 'title'> & Partial<ClassEntity>,
+  ) => {
     for (let attempt = 0; attempt < 5; attempt++) {
       const code = newCode();
       if (await source.manager.existsBy(ClassEntity, { code })) continue;
@@ -63,6 +80,7 @@ export function classStore(database: Database, lessons: LessonStore, bus: Bus, s
         openedAt: Date.now(),
         rehearsal: 0,
         invite: null,
+        deviceRound: '{}',
         ...rest,
       });
     }
@@ -70,8 +88,8 @@ export function classStore(database: Database, lessons: LessonStore, bus: Bus, s
   };
   const pinned = async (ownerId: string, lessonId: string) => {
     const found = await lessons.pin(ownerId, lessonId);
-    stages.begin(found.revisionId, async () => found.document);
-    if (found.document.steps.length === 0)
+    stages.begin(found.revisionId, async () => ({ text: found.text, ownerId }));
+    if (found.card.steps === 0)
       throw new ApiFault(422, 'no-steps', 'This lesson has no steps yet. Write at least one before you open a class.');
     return found;
   };
@@ -80,24 +98,22 @@ export function classStore(database: Database, lessons: LessonStore, bus: Bus, s
     await manager.insert(ClassEventEntity, { classId, ...event, commandId: nanoid(12), body: JSON.stringify(body) });
     return event;
   };
-  const opening = (
-    revision: number,
-    document: Parameters<typeof planLesson>[0],
+  const opening = async (
+    { number, text }: { number: number; text: string },
     code: string,
     rehearsal: boolean,
-  ): EventBody => ({
-    type: 'opened',
-    v: 1,
-    revision,
-    plan: planLesson(document).plan,
-    code,
-    ...(rehearsal && { rehearsal }),
-  });
+    caller: string,
+  ): Promise<EventBody> => {
+    const { plan } = (await planning.ask({ kind: 'plan', text }, caller)) as { plan: Plan };
+    return { type: 'opened', v: 1, revision: number, plan, code, ...(rehearsal && { rehearsal }) };
+  };
 
   const sheetOf = (revisionId: number): Promise<AloneSheet> => {
     const known = sheets.get(revisionId);
     if (known) return known;
-    const work = lessons.revision(revisionId).then((lesson) => planning.ask({ kind: 'sheet', lesson }) as Promise<AloneSheet>);
+    const work = lessons
+      .revision(revisionId)
+      .then(({ text }) => planning.ask({ kind: 'sheet', text }, `sheet ${revisionId}`) as Promise<AloneSheet>);
     work.catch(() => sheets.delete(revisionId));
     sheets.set(revisionId, work);
     const [oldest] = sheets.keys();
@@ -105,24 +121,71 @@ export function classStore(database: Database, lessons: LessonStore, bus: Bus, s
     return work;
   };
 
-  /** What a command needs that takes long; {@link ClassRoom} asks for it before the command is decided. */
+  /** What a command needs that takes long; {@link ClassRoom} asks for it once it knows that the command may be given. */
   const workOut =
     (id: string) =>
-    async (state: ClassState, command: Command, now: number): Promise<WorkedOut> => {
+    async (state: ClassState, command: Command, now: number, caller: string): Promise<WorkedOut> => {
       // Looked up each time: a class that was planned opens with another revision.
-      const taught = async () => lessons.revision((await source.manager.findOneByOrFail(ClassEntity, { id })).revisionId);
+      const taught = async () =>
+        (await lessons.revision((await source.manager.findOneByOrFail(ClassEntity, { id })).revisionId)).text;
       if (command.type === 'replan') {
         if (command.from !== state.current?.index) return {};
-        const lesson = await taught();
-        return (await planning.ask({ kind: 'replan', lesson, state, now, quickest: command.quickest === true })) as {
-          plan: NonNullable<WorkedOut['plan']>;
-        };
+        const job = { kind: 'replan', text: await taught(), state, now, quickest: command.quickest === true } as const;
+        return (await planning.ask(job, `${id} ${caller}`)) as { plan: Plan };
       }
       if (command.type !== 'climate' || !state.plan || !isNewAir(state, command, now)) return {};
-      const lesson = await taught();
-      const air = notedAir(state, command);
-      return (await planning.ask({ kind: 'air', lesson, planned: state.plan.room, air })) as { factor: number };
+      const job = { kind: 'air', text: await taught(), planned: state.plan.room, air: notedAir(state, command) } as const;
+      return (await planning.ask(job, `${id} ${caller}`)) as { factor: number };
     };
+
+  /** For how many a class was planned; looked up now and then, as the invitation may change. */
+  const seatsOf = (id: string) => {
+    let known: { at: number; seats: Promise<number> } | null = null;
+    return (): Promise<number> => {
+      if (!known || Date.now() - known.at > SEATS_MS) {
+        const seats = source.manager
+          .findOneByOrFail(ClassEntity, { id })
+          .then(({ invite }) => (invite ? (JSON.parse(invite) as Invite).seats : USUAL_SEATS));
+        known = { at: Date.now(), seats };
+      }
+      return known.seats;
+    };
+  };
+
+  type Row = { seq: number; at: number; actor: string; body: string } & RowDataPacket;
+  /** The rows of a class's log, piece by piece. */
+  async function* rowsOf(classId: string): AsyncGenerator<Row[]> {
+    for (let seq = 0; ; ) {
+      const [rows] = await database.pool.query<Row[]>(
+        'SELECT seq, at, actor, body FROM class_event WHERE class_id = ? AND seq > ? ORDER BY seq LIMIT ?',
+        [classId, seq, EVENTS_AT_ONCE],
+      );
+      yield rows;
+      if (rows.length < EVENTS_AT_ONCE) return;
+      seq = (rows.at(-1) as Row).seq;
+    }
+  }
+
+  const endSession = async (session: string): Promise<void> => {
+    for (const room of rooms.values()) (await room).endSession(session);
+  };
+  const unsubscribe = bus.subscribe(EVERYWHERE, (message) => {
+    if (message.type === 'signedOut') void endSession(message.session);
+  });
+  const sweeping = setInterval(() => void sweep(), IDLE_MS / 4).unref();
+  /** Lets classes go that nobody has followed for a while; they are read again when somebody comes. */
+  const sweep = async (idleMs = IDLE_MS): Promise<number> => {
+    let gone = 0;
+    for (const [id, promise] of [...rooms]) {
+      const room = await promise.catch(() => null);
+      // Nothing is awaited between looking and letting go: nobody can come in between.
+      if (!room || room.idleMs < idleMs || rooms.get(id) !== promise) continue;
+      rooms.delete(id);
+      room.close();
+      gone += 1;
+    }
+    return gone;
+  };
 
   return {
     byCode,
@@ -130,9 +193,15 @@ export function classStore(database: Database, lessons: LessonStore, bus: Bus, s
 
     /** Opens a class from a lesson: pins its revision, computes the plan, draws a code, writes the first event. */
     async open(ownerId: string, lessonId: string, rehearsal: boolean): Promise<ClassEntity> {
-      const { revisionId, number, document } = await pinned(ownerId, lessonId);
-      const one = await fresh(ownerId, lessonId, { revisionId, lastSeq: 1, phase: 'open', rehearsal: rehearsal ? 1 : 0 });
-      const body = opening(number, document, one.code, rehearsal);
+      const found = await pinned(ownerId, lessonId);
+      const one = await fresh(ownerId, lessonId, {
+        revisionId: found.revisionId,
+        title: found.title,
+        lastSeq: 1,
+        phase: 'open',
+        rehearsal: rehearsal ? 1 : 0,
+      });
+      const body = await opening(found, one.code, rehearsal, ownerId);
       await source.transaction(async (manager) => {
         await manager.insert(ClassEntity, one);
         await firstEvent(manager, one.id, body);
@@ -142,8 +211,8 @@ export function classStore(database: Database, lessons: LessonStore, bus: Bus, s
 
     /** A class that is to come: it has a code already, and opens on its day. */
     async plan(ownerId: string, lessonId: string, invite: Invite): Promise<ClassEntity> {
-      const { revisionId } = await pinned(ownerId, lessonId);
-      const one = await fresh(ownerId, lessonId, { revisionId, invite: JSON.stringify(invite) });
+      const { revisionId, title } = await pinned(ownerId, lessonId);
+      const one = await fresh(ownerId, lessonId, { revisionId, title, invite: JSON.stringify(invite) });
       await source.manager.insert(ClassEntity, one);
       return one;
     },
@@ -158,14 +227,14 @@ export function classStore(database: Database, lessons: LessonStore, bus: Bus, s
     async openPlanned(ownerId: string, code: string): Promise<ClassEntity> {
       const one = await owned(ownerId, code);
       if (one.phase !== 'planned') return one;
-      const { revisionId, number, document } = await pinned(ownerId, one.lessonId);
-      const body = opening(number, document, code, false);
+      const found = await pinned(ownerId, one.lessonId);
+      const body = await opening(found, code, false, ownerId);
       const event = await source.transaction(async (manager) => {
         // Two desks may open it at once: the first writes.
         const { affected } = await manager.update(
           ClassEntity,
           { id: one.id, phase: 'planned' },
-          { phase: 'open', lastSeq: 1, revisionId, openedAt: Date.now() },
+          { phase: 'open', lastSeq: 1, revisionId: found.revisionId, title: found.title, openedAt: Date.now() },
         );
         return affected ? firstEvent(manager, one.id, body) : null;
       });
@@ -174,8 +243,20 @@ export function classStore(database: Database, lessons: LessonStore, bus: Bus, s
       return source.manager.findOneByOrFail(ClassEntity, { id: one.id });
     },
 
-    list: (ownerId: string): Promise<ClassEntity[]> =>
-      source.manager.find(ClassEntity, { where: { ownerId }, order: { openedAt: 'DESC' }, take: 50 }),
+    /** The newest fifty, or those before the class with this id. */
+    list(ownerId: string, before?: string): Promise<ClassEntity[]> {
+      const query = source.manager
+        .createQueryBuilder(ClassEntity, 'class')
+        .where('class.owner_id = :ownerId', { ownerId })
+        .orderBy('class.openedAt', 'DESC')
+        .addOrderBy('class.id', 'DESC')
+        .limit(PAGE);
+      if (before)
+        query.andWhere('(class.opened_at, class.id) < (SELECT c.opened_at, c.id FROM class AS c WHERE c.id = :before)', {
+          before,
+        });
+      return query.getMany();
+    },
 
     async sheet(code: string): Promise<FollowSheet> {
       return (await sheetOf((await byCode(code)).revisionId)).sheet;
@@ -185,18 +266,50 @@ export function classStore(database: Database, lessons: LessonStore, bus: Bus, s
     stage: (revisionId: number, stepId: string): Promise<Buffer> =>
       stages.read(revisionId, () => lessons.revision(revisionId), stepId),
 
-    /** Recipes for a student of this class who lacks some tubes. */
-    async recipesWithout(code: string, tubes: readonly string[]): Promise<OtherRecipes> {
+    /** Recipes for a student of this class who lacks some tubes; `caller` is whose phone asks. */
+    async recipesWithout(code: string, tubes: readonly string[], caller: string): Promise<OtherRecipes> {
       const { revisionId } = await byCode(code);
-      return recipes.without(revisionId, await lessons.revision(revisionId), tubes);
+      return recipes.without(revisionId, async () => (await lessons.revision(revisionId)).text, tubes, `${code} ${caller}`);
     },
 
-    lesson: (one: ClassEntity) => lessons.revision(one.revisionId),
-    title: async (one: ClassEntity): Promise<string> => (await lessons.revision(one.revisionId)).title,
+    /** The text of the document that is taught. */
+    lessonText: async (one: ClassEntity) => (await lessons.revision(one.revisionId)).text,
 
-    async events(classId: string): Promise<ClassEvent[]> {
-      const rows = await source.manager.find(ClassEventEntity, { where: { classId }, order: { seq: 'ASC' } });
-      return rows.map(({ seq, at, actor, body }) => ({ seq, at, actor, body: JSON.parse(body) as EventBody }));
+    /** All events of a class, as the JSON of a list: what the log keeps is not parsed. */
+    async eventsText(classId: string): Promise<string> {
+      const parts: string[] = [];
+      for await (const rows of rowsOf(classId))
+        for (const { seq, at, actor, body } of rows)
+          parts.push(`{"seq":${seq},"at":${at},"actor":${JSON.stringify(actor)},"body":${body}}`);
+      return `[${parts.join()}]`;
+    },
+
+    /** The state of a class as it is now: of its room, or folded from its log. */
+    async state(classId: string): Promise<ClassState> {
+      const room = await rooms.get(classId);
+      if (room) return room.log.state;
+      const state = newClass();
+      for await (const rows of rowsOf(classId))
+        for (const row of rows) fold(state, { ...row, at: Number(row.at), body: JSON.parse(row.body) as EventBody });
+      return state;
+    },
+
+    /** The link or key of a kind of device, as it is now. */
+    deviceKey: (one: ClassEntity, role: DeviceRole): string => deviceToken(one.secret, role, roundsOf(one)),
+    isDevice: (one: ClassEntity, role: DeviceRole, key: string | undefined): boolean =>
+      isDevice(one.secret, role, roundsOf(one), key),
+    /** Makes the key of a kind of device anew; who came in with the former is sent away. */
+    async renewKey(one: ClassEntity, role: DeviceRole): Promise<ClassEntity> {
+      const rounds = { ...roundsOf(one), [role]: (roundsOf(one)[role] ?? 0) + 1 };
+      const deviceRound = JSON.stringify(rounds);
+      await source.manager.update(ClassEntity, { id: one.id }, { deviceRound });
+      (await rooms.get(one.id))?.recalled(role);
+      return { ...one, deviceRound };
+    },
+    /** A session was ended, here or through another server. */
+    async signedOut(session: string): Promise<void> {
+      bus.publish(EVERYWHERE, { type: 'signedOut', session });
+      await endSession(session);
     },
 
     /** The room of a class, read from the database when the first person comes. */
@@ -204,7 +317,18 @@ export function classStore(database: Database, lessons: LessonStore, bus: Bus, s
       let room = rooms.get(found.id);
       if (!room) {
         room = (async () => {
-          const made = classRoom(logs, bus, found, workOut(found.id));
+          const made = classRoom({
+            pool: logs,
+            bus,
+            found,
+            workOut: workOut(found.id),
+            isDevice: async (role, key) => {
+              const one = await source.manager.findOneByOrFail(ClassEntity, { id: found.id });
+              return isDevice(one.secret, role, roundsOf(one), key);
+            },
+            planned: seatsOf(found.id),
+            log,
+          });
           await made.log.load();
           return made;
         })();
@@ -213,8 +337,14 @@ export function classStore(database: Database, lessons: LessonStore, bus: Bus, s
       }
       return room;
     },
+    sweep,
+    get roomsOpen() {
+      return rooms.size;
+    },
 
     async close(): Promise<void> {
+      clearInterval(sweeping);
+      unsubscribe();
       await Promise.all([recipes.close(), planning.close(), stages.close()]);
       for (const room of rooms.values()) (await room).close();
     },

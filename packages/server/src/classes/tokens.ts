@@ -1,4 +1,5 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
+import type { DeviceRole } from '@viaticum/contract';
 
 /** A name with its seal: only a server that knows the class's secret can have made it. */
 export const seal = (secret: string, name: string): string =>
@@ -12,10 +13,11 @@ export function sealedBy(secret: string, given: string | undefined): string | nu
   return a.length === b.length && timingSafeEqual(a, b) ? name : null;
 }
 
-/** Devices and helpers of a class that are let in by a link of their own, without an account. */
-export const deviceRoles = ['assistant', 'sensor', 'camera'] as const;
-export type DeviceRole = (typeof deviceRoles)[number];
+/** How often the key of each kind of device was made anew: those before let nobody in. */
+export type DeviceRounds = Partial<Record<DeviceRole, number>>;
 /** Student ids have no tilde. */
-export const deviceToken = (secret: string, role: DeviceRole): string => seal(secret, `~${role}`);
-export const isDevice = (secret: string, role: DeviceRole, given: string | undefined): boolean =>
-  sealedBy(secret, given) === `~${role}`;
+const nameOf = (role: DeviceRole, rounds: DeviceRounds) => (rounds[role] ? `~${role}~${rounds[role]}` : `~${role}`);
+/** Devices and helpers of a class are let in by a link of their own, without an account. */
+export const deviceToken = (secret: string, role: DeviceRole, rounds: DeviceRounds): string => seal(secret, nameOf(role, rounds));
+export const isDevice = (secret: string, role: DeviceRole, rounds: DeviceRounds, given: string | undefined): boolean =>
+  sealedBy(secret, given) === nameOf(role, rounds);

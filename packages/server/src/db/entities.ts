@@ -36,6 +36,10 @@ export class LessonEntity {
   @Column('varchar', { name: 'owner_id', length: 32 }) ownerId: string;
   @Column('int') revision: number;
   @Column('bigint', { name: 'updated_at', transformer: bigint }) updatedAt: number;
+  /** Of the present revision, so that lists read no document. */
+  @Column('varchar', { length: 120 }) title: string;
+  /** JSON of its card on the shelf; null: not made yet. */
+  @Column('longtext', { nullable: true }) card: string | null;
 }
 
 /** `auto`: an autosave, overwritten by the next within five minutes; `kept`: the loser of a conflict; `pinned`: taught in a class. */
@@ -66,6 +70,10 @@ export class ClassEntity {
   @Column('tinyint') rehearsal: number;
   /** JSON of the invitation, for a class that was planned. */
   @Column('longtext', { nullable: true }) invite: string | null;
+  /** The title of what is taught. */
+  @Column('varchar', { length: 120 }) title: string;
+  /** JSON: how often the key of each kind of device was made anew. */
+  @Column('varchar', { name: 'device_round', length: 60 }) deviceRound: string;
 }
 
 /** What an instructor keeps of a student of a class; never sent to phones. */
@@ -75,6 +83,10 @@ export class ClassStudentEntity {
   @PrimaryColumn('varchar', { name: 'student_id', length: 32 }) studentId: string;
   @Column('varchar', { name: 'person_id', length: 32, nullable: true }) personId: string | null;
   @Column('varchar', { length: 1000 }) note: string;
+  /** Sum of the logarithms of their times to Done against the plan's, how many, and up to which event of the class. */
+  @Column('double', { name: 'pace_sum' }) paceSum: number;
+  @Column('int', { name: 'pace_count' }) paceCount: number;
+  @Column('int', { name: 'pace_seq' }) paceSeq: number;
 }
 
 /** Someone who came to a class before, by their first name. */

@@ -1,9 +1,11 @@
+import { createReadStream } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import type { Lesson } from '@viaticum/contract';
 import { upgradeLesson } from '@viaticum/core/lesson';
+import { lessonCard } from '@viaticum/core/plan';
 import { nanoid } from 'nanoid';
-import { hashPassword } from '../auth/password.js';
-import { InstructorEntity } from '../db/entities.js';
+import type { Passwords } from '../auth/password.js';
+import { InstructorEntity, SessionEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import type { LessonStore } from '../lessons/store.js';
 import type { PictureStore } from '../pictures/store.js';
@@ -14,20 +16,39 @@ const demoLessons = ['star', 'kettle', 'balloons'] as const;
 const folder = new URL('../../assets/demo/', import.meta.url);
 
 /** One instructor and three lessons, where the database holds no instructor yet. Says whether it wrote anything. */
-export async function seedDemo({ source }: Database, lessons: LessonStore, pictures: PictureStore): Promise<boolean> {
+export async function seedDemo(
+  { source }: Database,
+  lessons: LessonStore,
+  pictures: PictureStore,
+  passwords: Passwords,
+): Promise<boolean> {
   if ((await source.manager.count(InstructorEntity)) > 0) return false;
   const id = nanoid(12);
   await source.manager.insert(InstructorEntity, {
     id,
     name: demoSignIn.name,
-    passwordHash: await hashPassword(demoSignIn.password),
+    passwordHash: await passwords.hash(demoSignIn.password),
   });
   for (const name of demoLessons) {
-    const picture = await pictures.add(id, await readFile(new URL(`${name}.jpg`, folder)));
+    const picture = await pictures.add(id, createReadStream(new URL(`${name}.jpg`, folder)));
     const lesson: Lesson = upgradeLesson(JSON.parse(await readFile(new URL(`${name}.json`, folder), 'utf8')));
     if (lesson.references[0]?.pictureSha256 !== picture.sha256)
       throw new Error('A demo lesson names another picture than the one shipped. Run npm run demo.');
-    await lessons.create(id, lesson);
+    await lessons.create(id, { text: JSON.stringify(lesson), title: lesson.title, card: lessonCard(lesson) });
   }
   return true;
+}
+
+/** Gives the demo another password and ends its sessions. */
+export async function setDemoPassword({ source }: Database, passwords: Passwords, password: string): Promise<void> {
+  const demo = await source.manager.findOneBy(InstructorEntity, { name: demoSignIn.name });
+  if (!demo || (await passwords.fits(password, demo.passwordHash, 'set-up'))) return;
+  await source.manager.update(InstructorEntity, { id: demo.id }, { passwordHash: await passwords.hash(password) });
+  await source.manager.delete(SessionEntity, { instructorId: demo.id });
+}
+
+/** Whether the demo can be signed in to with the password that everybody knows. */
+export async function hasKnownPassword({ source }: Database, passwords: Passwords): Promise<boolean> {
+  const demo = await source.manager.findOneBy(InstructorEntity, { name: demoSignIn.name });
+  return demo !== null && passwords.fits(demoSignIn.password, demo.passwordHash, 'set-up');
 }

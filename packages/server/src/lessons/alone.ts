@@ -1,14 +1,14 @@
 import { randomBytes } from 'node:crypto';
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import { IdParam } from '@viaticum/contract';
+import { Id, IdParam } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
 import { Type } from 'typebox';
-import { signedIn } from '../auth/plugin.js';
 import type { ClassStore } from '../classes/store.js';
 import type { Config } from '../config.js';
 import { AloneLinkEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { notFound } from '../errors.js';
+import { signedIn } from '../guard/access.js';
 import type { LessonStore } from './store.js';
 
 type Parts = { database: Database; lessons: LessonStore; classes: ClassStore; config: Config };
@@ -19,22 +19,17 @@ export async function alone(app: FastifyInstance, { database, lessons, classes, 
   const { manager } = database.source;
   const address = (token: string) => ({ address: `${config.publicUrl}/paint/${token}` });
 
-  // Who may call: the instructor, for their own lessons. Made again, the link stays and shows the lesson as it is now.
-  routes.post(
-    '/api/lessons/:id/alone',
-    { schema: { params: IdParam }, preValidation: async (request) => void signedIn(request) },
-    async (request) => {
-      const { revisionId } = await lessons.pin(signedIn(request).id, request.params.id);
-      const before = await manager.findOneBy(AloneLinkEntity, { lessonId: request.params.id });
-      const token = before?.token ?? randomBytes(12).toString('base64url');
-      if (before) await manager.update(AloneLinkEntity, { token }, { revisionId });
-      else await manager.insert(AloneLinkEntity, { token, lessonId: request.params.id, revisionId });
-      return address(token);
-    },
-  );
+  // Made again, the link stays and shows the lesson as it is now.
+  routes.post('/api/lessons/:id/alone', { schema: { params: IdParam }, config: { who: 'instructor' } }, async (request) => {
+    const { revisionId } = await lessons.pin(signedIn(request).id, request.params.id);
+    const before = await manager.findOneBy(AloneLinkEntity, { lessonId: request.params.id });
+    const token = before?.token ?? randomBytes(12).toString('base64url');
+    if (before) await manager.update(AloneLinkEntity, { token }, { revisionId });
+    else await manager.insert(AloneLinkEntity, { token, lessonId: request.params.id, revisionId });
+    return address(token);
+  });
 
-  // Who may call: anyone who has the link; a token cannot be guessed.
-  const Token = Type.String({ minLength: 1, maxLength: 32 });
+  // A token cannot be guessed.
   const linked = async (token: string): Promise<number> => {
     const link = await manager.findOneBy(AloneLinkEntity, { token });
     if (!link) throw notFound('lesson at this address');
@@ -43,14 +38,14 @@ export async function alone(app: FastifyInstance, { database, lessons, classes, 
   routes.get(
     '/api/alone/:token',
     {
-      schema: { params: Type.Object({ token: Token }) },
-      config: { rateLimit: { max: 120, timeWindow: '1 minute' } },
+      schema: { params: Type.Object({ token: Id }) },
+      config: { who: 'link', rateLimit: { max: 120, timeWindow: '1 minute' } },
     },
     async (request) => classes.sheetOf(await linked(request.params.token)),
   );
   routes.get(
     '/api/alone/:token/stages/:stepId',
-    { schema: { params: Type.Object({ token: Token, stepId: Type.String({ maxLength: 40 }) }) } },
+    { schema: { params: Type.Object({ token: Id, stepId: Id }) }, config: { who: 'link' } },
     async (request, reply) => {
       const bytes = await classes.stage(await linked(request.params.token), request.params.stepId);
       return reply.type('image/webp').header('cache-control', 'private, max-age=3600').send(bytes);

@@ -1,28 +1,53 @@
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import { IdParam, type Lesson, NewLesson, SaveLesson } from '@viaticum/contract';
+import { IdParam, PageQuery } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
-import { signedIn } from '../auth/plugin.js';
+import { ApiFault } from '../errors.js';
+import { signedIn } from '../guard/access.js';
+import { pool } from '../work/pool.js';
+import type { ReaderAnswer, ReaderJob, ReadLesson } from './reader-worker.js';
 import type { LessonStore } from './store.js';
 
-/** Who may call: the instructor, for their own lessons. */
+/** A lesson with sixty steps and forty areas has about 0.2 MB. */
+const MOST_LESSON = 2 * 1024 * 1024;
+
+/** Lessons of the instructor who is signed in. Bodies are parsed and checked in a thread of their own. */
 export async function lessons(app: FastifyInstance, { store }: { store: LessonStore }): Promise<void> {
+  const readers = pool<ReaderJob, ReaderAnswer>('lessons/reader-worker.js', { queue: 60, perCaller: 30 });
+  app.addHook('onClose', readers.close);
+  const read = async (bytes: unknown, kind: ReaderJob['kind'], caller: string): Promise<ReadLesson> => {
+    if (!Buffer.isBuffer(bytes)) throw new ApiFault(400, 'invalid', 'This request is empty. Reload the page and try again.');
+    const answer = await readers.ask({ bytes, kind }, caller);
+    if ('fault' in answer) throw new ApiFault(answer.fault.status, answer.fault.code, answer.fault.message);
+    return answer;
+  };
+  const who = { config: { who: 'instructor' } } as const;
+
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
-  routes.get('/api/lessons', async (request) => store.list(signedIn(request).id));
-  routes.post(
-    '/api/lessons',
-    { schema: { body: NewLesson }, preValidation: async (request) => void signedIn(request) },
-    async (request, reply) => {
-      reply.status(201);
-      return store.create(signedIn(request).id, request.body.document as Lesson);
-    },
+  routes.get('/api/lessons', { schema: { querystring: PageQuery }, ...who }, async (request) =>
+    store.list(signedIn(request).id, request.query.before),
   );
-  routes.get('/api/lessons/:id', { schema: { params: IdParam } }, async (request) =>
-    store.read(signedIn(request).id, request.params.id),
+  routes.get('/api/lessons/:id', { schema: { params: IdParam }, ...who }, async (request, reply) =>
+    reply.type('application/json').send(await store.read(signedIn(request).id, request.params.id)),
   );
-  routes.put(
-    '/api/lessons/:id',
-    { schema: { params: IdParam, body: SaveLesson }, preValidation: async (request) => void signedIn(request) },
-    async (request) =>
-      store.save(signedIn(request).id, request.params.id, request.body.baseRevision, request.body.document as Lesson),
-  );
+  routes.get('/api/lessons/:id/finished', { schema: { params: IdParam }, ...who }, async (request, reply) => {
+    const bytes = await store.finished(signedIn(request).id, request.params.id);
+    return reply.type('image/webp').header('cache-control', 'private, max-age=86400').send(bytes);
+  });
+
+  await app.register(async (bodies) => {
+    bodies.removeContentTypeParser('application/json');
+    bodies.addContentTypeParser('application/json', { parseAs: 'buffer', bodyLimit: MOST_LESSON }, (_, body, done) =>
+      done(null, body),
+    );
+    const inside = bodies.withTypeProvider<TypeBoxTypeProvider>();
+    inside.post('/api/lessons', { bodyLimit: MOST_LESSON, ...who }, async (request, reply) => {
+      const { id } = signedIn(request);
+      const text = await store.create(id, await read(request.body, 'new', id));
+      return reply.status(201).type('application/json').send(text);
+    });
+    inside.put('/api/lessons/:id', { bodyLimit: MOST_LESSON, schema: { params: IdParam }, ...who }, async (request) => {
+      const { id } = signedIn(request);
+      return store.save(id, request.params.id, await read(request.body, 'save', id));
+    });
+  });
 }

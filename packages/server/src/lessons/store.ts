@@ -1,28 +1,30 @@
-import type { Lesson, LessonAnswer, LessonCard } from '@viaticum/contract';
-import { lessonFaults, upgradeLesson } from '@viaticum/core/lesson';
+import { type Lesson, type LessonCard, type LessonOnCard, SCHEMA_VERSION } from '@viaticum/contract';
+import { upgradeLesson } from '@viaticum/core/lesson';
+import { lessonCard } from '@viaticum/core/plan';
 import { nanoid } from 'nanoid';
-import type { EntityManager } from 'typeorm';
+import { type EntityManager, IsNull } from 'typeorm';
+import type { StagePictures } from '../classes/stages.js';
 import { LessonEntity, LessonRevisionEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
+import type { ReadLesson } from './reader-worker.js';
 
 const COALESCE_MS = 5 * 60_000;
+const PAGE = 100;
 
-/** Throws 422 with the first sentence where a document of the right shape cannot be. */
-function assertSound(document: Lesson): void {
-  const [fault] = lessonFaults(document);
-  if (fault) throw new ApiFault(422, 'unsound', `${fault} Nothing was stored.`);
+/** A stored document as text of the present version: parsed only where it is of an earlier one. */
+export function presentText(stored: string): string {
+  // Within strings quotes are escaped, and no inner part has a version: this is the document's own.
+  const version = Number(/"schemaVersion":(\d+)/.exec(stored)?.[1]);
+  return version === SCHEMA_VERSION ? stored : JSON.stringify(upgradeLesson(JSON.parse(stored)));
 }
 
-const answer = (lesson: LessonEntity, revision: LessonRevisionEntity): LessonAnswer => ({
-  id: lesson.id,
-  revision: lesson.revision,
-  document: upgradeLesson(JSON.parse(revision.document)),
-  savedAt: new Date(lesson.updatedAt).toISOString(),
-});
+/** The JSON of a lesson answer, put together without parsing the document. */
+const answerText = (lesson: Pick<LessonEntity, 'id' | 'revision' | 'updatedAt'>, document: string): string =>
+  `{"id":${JSON.stringify(lesson.id)},"revision":${lesson.revision},"savedAt":"${new Date(lesson.updatedAt).toISOString()}","document":${presentText(document)}}`;
 
 /** Lessons and their revisions. Every call names the instructor; what belongs to another does not exist for them. */
-export function lessonStore({ source }: Database) {
+export function lessonStore({ source }: Database, stages: StagePictures) {
   const own = async (manager: EntityManager, ownerId: string, id: string, lock = false): Promise<LessonEntity> => {
     const lesson = await manager.findOne(LessonEntity, {
       where: { id, ownerId },
@@ -45,37 +47,78 @@ export function lessonStore({ source }: Database) {
   };
 
   return {
-    async list(ownerId: string): Promise<LessonCard[]> {
-      const lessons = await source.manager.find(LessonEntity, { where: { ownerId }, order: { updatedAt: 'DESC' } });
-      return Promise.all(
-        lessons.map(async (lesson) => {
-          const { document, savedAt } = answer(lesson, await present(source.manager, lesson));
-          return { id: lesson.id, title: document.title, revision: lesson.revision, updatedAt: savedAt, document };
-        }),
+    /** Makes the cards of lessons that were saved before there were any. */
+    async makeCards(): Promise<void> {
+      for (const lesson of await source.manager.findBy(LessonEntity, { card: IsNull() })) {
+        const document = upgradeLesson(JSON.parse((await present(source.manager, lesson)).document));
+        await source.manager.update(
+          LessonEntity,
+          { id: lesson.id },
+          { title: document.title, card: JSON.stringify(lessonCard(document)) },
+        );
+      }
+      await source.query(
+        "UPDATE class JOIN lesson ON lesson.id = class.lesson_id SET class.title = lesson.title WHERE class.title = ''",
       );
     },
 
-    async read(ownerId: string, id: string): Promise<LessonAnswer> {
-      const lesson = await own(source.manager, ownerId, id);
-      return answer(lesson, await present(source.manager, lesson));
+    /** The newest hundred, or those that stand behind a lesson of this id. One query, and no document is read. */
+    async list(ownerId: string, before?: string): Promise<LessonCard[]> {
+      const query = source.manager
+        .createQueryBuilder(LessonEntity, 'lesson')
+        .where('lesson.owner_id = :ownerId', { ownerId })
+        .orderBy('lesson.updatedAt', 'DESC')
+        .addOrderBy('lesson.id', 'DESC')
+        .limit(PAGE);
+      if (before)
+        query.andWhere('(lesson.updated_at, lesson.id) < (SELECT l.updated_at, l.id FROM lesson AS l WHERE l.id = :before)', {
+          before,
+        });
+      return (await query.getMany()).map(({ id, title, revision, updatedAt, card }) => ({
+        id,
+        title,
+        revision,
+        updatedAt: new Date(updatedAt).toISOString(),
+        card: JSON.parse(card ?? 'null') as LessonOnCard,
+      }));
     },
 
-    async create(ownerId: string, document: Lesson): Promise<LessonAnswer> {
-      assertSound(document);
+    /** The JSON of an answer with the document. */
+    async read(ownerId: string, id: string): Promise<string> {
+      const lesson = await own(source.manager, ownerId, id);
+      return answerText(lesson, (await present(source.manager, lesson)).document);
+    },
+
+    /** The finished painting, for the shelf. */
+    async finished(ownerId: string, id: string): Promise<Buffer> {
+      const lesson = await own(source.manager, ownerId, id);
+      const { lastStepId } = JSON.parse(lesson.card ?? '{}') as Partial<LessonOnCard>;
+      if (!lastStepId) throw new ApiFault(404, 'no-stage', 'Nothing is painted in this lesson yet.');
+      const text = presentText((await present(source.manager, lesson)).document);
+      return stages.finished({ text, ownerId }, lastStepId);
+    },
+
+    async create(ownerId: string, { text, title, card }: Omit<ReadLesson, 'baseRevision'>): Promise<string> {
       const now = Date.now();
       return source.transaction(async (manager) => {
-        const lesson = manager.create(LessonEntity, { id: nanoid(12), ownerId, revision: 1, updatedAt: now });
+        const lesson = manager.create(LessonEntity, {
+          id: nanoid(12),
+          ownerId,
+          revision: 1,
+          updatedAt: now,
+          title,
+          card: JSON.stringify(card),
+        });
         await manager.insert(LessonEntity, lesson);
-        const revision = manager.create(LessonRevisionEntity, {
+        await manager.insert(LessonRevisionEntity, {
           lessonId: lesson.id,
           number: 1,
           kind: 'auto',
           authorId: ownerId,
-          document: JSON.stringify(document),
+          document: text,
           createdAt: now,
         });
-        await manager.insert(LessonRevisionEntity, revision);
-        return answer(lesson, revision);
+        return answerText(lesson, text);
       });
     },
 
@@ -86,17 +129,13 @@ export function lessonStore({ source }: Database) {
     async save(
       ownerId: string,
       id: string,
-      baseRevision: number,
-      document: Lesson,
+      { baseRevision, text, title, card }: ReadLesson,
     ): Promise<{ revision: number; savedAt: string }> {
-      assertSound(document);
       const now = Date.now();
       const stored = await source.transaction(async (manager) => {
         const lesson = await own(manager, ownerId, id, true);
         const last = await present(manager, lesson);
-        const text = JSON.stringify(document);
         if (lesson.revision !== baseRevision) {
-          const current = answer(lesson, last);
           if (last.document !== text) {
             await manager.insert(LessonRevisionEntity, {
               lessonId: id,
@@ -107,7 +146,7 @@ export function lessonStore({ source }: Database) {
               createdAt: now,
             });
           }
-          return { conflict: current };
+          return { conflict: answerText(lesson, last.document) };
         }
         const number = lesson.revision + 1;
         if (last.kind === 'auto' && last.authorId === ownerId && now - last.createdAt < COALESCE_MS) {
@@ -122,7 +161,7 @@ export function lessonStore({ source }: Database) {
             createdAt: now,
           });
         }
-        await manager.update(LessonEntity, { id }, { revision: number, updatedAt: now });
+        await manager.update(LessonEntity, { id }, { revision: number, updatedAt: now, title, card: JSON.stringify(card) });
         return { revision: number };
       });
       if ('conflict' in stored) {
@@ -130,34 +169,40 @@ export function lessonStore({ source }: Database) {
           409,
           'stale',
           'This lesson was saved elsewhere meanwhile. Both versions are kept; choose which to go on with.',
-          {
-            current: stored.conflict,
-            keptRevision: baseRevision,
-          },
+          { current: JSON.parse(stored.conflict as string), keptRevision: baseRevision },
         );
       }
       return { revision: stored.revision, savedAt: new Date(now).toISOString() };
     },
 
     /** The present revision, set so that later autosaves leave it as it is. */
-    async pin(ownerId: string, id: string): Promise<{ revisionId: number; number: number; document: Lesson }> {
+    async pin(
+      ownerId: string,
+      id: string,
+    ): Promise<{ revisionId: number; number: number; text: string; card: LessonOnCard; title: string }> {
       return source.transaction(async (manager) => {
         const lesson = await own(manager, ownerId, id, true);
         const revision = await present(manager, lesson);
         if (revision.kind === 'auto') await manager.update(LessonRevisionEntity, { id: revision.id }, { kind: 'pinned' });
-        return { revisionId: revision.id, number: revision.number, document: upgradeLesson(JSON.parse(revision.document)) };
+        return {
+          revisionId: revision.id,
+          number: revision.number,
+          text: presentText(revision.document),
+          card: JSON.parse(lesson.card ?? '{}') as LessonOnCard,
+          title: lesson.title,
+        };
       });
     },
 
-    async revision(revisionId: number): Promise<Lesson> {
-      const revision = await source.manager.findOneByOrFail(LessonRevisionEntity, { id: revisionId });
-      return upgradeLesson(JSON.parse(revision.document));
-    },
-
-    /** How many revisions of a kind a lesson has. */
-    async count(id: string, kind: LessonRevisionEntity['kind']): Promise<number> {
-      return source.manager.countBy(LessonRevisionEntity, { lessonId: id, kind });
+    /** The text of a revision, and whose it is. */
+    async revision(revisionId: number): Promise<Taught> {
+      const { document, lessonId } = await source.manager.findOneByOrFail(LessonRevisionEntity, { id: revisionId });
+      const { ownerId } = await source.manager.findOneByOrFail(LessonEntity, { id: lessonId });
+      return { text: presentText(document), ownerId };
     },
   };
 }
+/** A lesson as it is taught: the text of its document, and the instructor whose it is. */
+export type Taught = { text: string; ownerId: string };
+export const lessonOf = ({ text }: Taught): Lesson => JSON.parse(text) as Lesson;
 export type LessonStore = ReturnType<typeof lessonStore>;

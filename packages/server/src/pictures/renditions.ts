@@ -7,10 +7,10 @@ export const MOST_PIXELS = 40_000_000;
 export type Rendered = { widthPx: number; heightPx: number; format: 'jpeg' | 'png'; full: Buffer; work: Buffer; thumb: Buffer };
 
 /**
- * Decodes an upload and makes what is stored: orientation applied, converted to sRGB, every bit of metadata (also the place)
+ * Decodes an upload (its bytes, or the path of its file) and makes what is stored: orientation applied, converted to sRGB, every bit of metadata (also the place)
  * dropped. Throws where the picture is broken.
  */
-export async function render(bytes: Uint8Array): Promise<Rendered> {
+export async function render(bytes: Uint8Array | string): Promise<Rendered> {
   const options = { failOn: 'truncated', limitInputPixels: MOST_PIXELS } as const;
   const { hasAlpha } = await sharp(bytes, options).metadata();
   const upright = await sharp(bytes, options)

@@ -1,12 +1,16 @@
-import { createHash } from 'node:crypto';
-import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
+import { createHash, randomUUID } from 'node:crypto';
+import { createWriteStream } from 'node:fs';
+import { mkdir, open, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import type { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import type { PictureAnswer } from '@viaticum/contract';
 import sharp from 'sharp';
+import { In } from 'typeorm';
 import { PictureEntity, PictureOwnerEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
-import { renderPool } from './render-pool.js';
+import { pool } from '../work/pool.js';
 import { MOST_PIXELS, type Rendered } from './renditions.js';
 
 export const MOST_BYTES = 25 * 1024 * 1024;
@@ -23,66 +27,106 @@ function kindOf(bytes: Uint8Array): 'jpeg' | 'png' | 'webp' | null {
 
 /** Pictures, kept once by the SHA-256 of what was uploaded, as files beside the database. */
 export function pictureStore({ source }: Database, dataFolder: string) {
-  const pool = renderPool();
+  const renders = pool<string, Rendered>('pictures/worker.js', { queue: 20, perCaller: 4 });
   const file = (sha256: string, name: string) => join(dataFolder, 'pictures', sha256.slice(0, 2), sha256, name);
 
   const write = async (sha256: string, rendered: Rendered): Promise<void> => {
     const folder = join(dataFolder, 'pictures', sha256.slice(0, 2), sha256);
-    await mkdir(folder, { recursive: true });
+    await mkdir(folder, { recursive: true, mode: 0o700 });
     for (const name of ['full', 'work', 'thumb'] as const) {
       const path = file(sha256, name);
-      await writeFile(`${path}.new`, rendered[name]);
+      await writeFile(`${path}.new`, rendered[name], { mode: 0o600 });
       await rename(`${path}.new`, path);
     }
+  };
+
+  /** The first bytes of a file. */
+  const head = async (path: string): Promise<Uint8Array> => {
+    const handle = await open(path);
+    try {
+      const { buffer, bytesRead } = await handle.read(Buffer.alloc(16), 0, 16, 0);
+      return buffer.subarray(0, bytesRead);
+    } finally {
+      await handle.close();
+    }
+  };
+  const take = async (ownerId: string, path: string, sha256: string): Promise<PictureAnswer> => {
+    if (!kindOf(await head(path)))
+      throw new ApiFault(
+        415,
+        'not-a-picture',
+        'This file is not a JPEG, PNG or WebP picture, whatever its name says. Choose a picture.',
+      );
+    const broken = new ApiFault(
+      422,
+      'broken-picture',
+      'This picture is damaged or cut off and cannot be read. Export it again and try once more.',
+    );
+    const { width = 0, height = 0 } = await sharp(path, { limitInputPixels: false })
+      .metadata()
+      .catch(() => ({ width: 0, height: 0 }));
+    if (width * height > MOST_PIXELS) {
+      throw new ApiFault(
+        413,
+        'too-many-pixels',
+        `This picture has ${Math.round((width * height) / 1e6)} megapixels; 40 is the most. Save it smaller and try again.`,
+      );
+    }
+    if (width * height === 0) throw broken;
+    let known = await source.manager.findOneBy(PictureEntity, { sha256 });
+    if (!known) {
+      const rendered = await renders.ask(path, ownerId).catch((fault) => {
+        throw fault instanceof ApiFault ? fault : broken;
+      });
+      await write(sha256, rendered);
+      known = source.manager.create(PictureEntity, {
+        sha256,
+        widthPx: rendered.widthPx,
+        heightPx: rendered.heightPx,
+        format: rendered.format,
+      });
+      await source.manager.upsert(PictureEntity, known, ['sha256']);
+    }
+    await source.manager.upsert(PictureOwnerEntity, { sha256, instructorId: ownerId }, ['sha256', 'instructorId']);
+    return { sha256, widthPx: known.widthPx, heightPx: known.heightPx };
   };
 
   return {
     /** Where a rendition of a picture lies; for work in threads of this server. */
     file,
 
-    async add(ownerId: string, bytes: Buffer): Promise<PictureAnswer> {
-      if (bytes.length > MOST_BYTES)
-        throw new ApiFault(413, 'too-large', 'This picture is larger than 25 MB. Save it smaller and try again.');
-      const kind = kindOf(bytes);
-      if (!kind)
-        throw new ApiFault(
-          415,
-          'not-a-picture',
-          'This file is not a JPEG, PNG or WebP picture, whatever its name says. Choose a picture.',
+    /** Which of these pictures an instructor owns. */
+    async owned(ownerId: string, sha256s: readonly string[]): Promise<string[]> {
+      if (sha256s.length === 0) return [];
+      const rows = await source.manager.findBy(PictureOwnerEntity, { instructorId: ownerId, sha256: In([...sha256s]) });
+      return rows.map((row) => row.sha256).sort();
+    },
+
+    /** Takes a picture as it comes: written to a file while its hash is computed, then looked at; nothing is left of what is refused. */
+    async add(ownerId: string, upload: Readable): Promise<PictureAnswer> {
+      const folder = join(dataFolder, 'uploads');
+      await mkdir(folder, { recursive: true, mode: 0o700 });
+      const path = join(folder, randomUUID());
+      try {
+        const hash = createHash('sha256');
+        let size = 0;
+        await pipeline(
+          upload,
+          async function* (chunks: AsyncIterable<Buffer>) {
+            for await (const chunk of chunks) {
+              size += chunk.length;
+              hash.update(chunk);
+              yield chunk;
+            }
+          },
+          createWriteStream(path, { mode: 0o600 }),
         );
-      const broken = new ApiFault(
-        422,
-        'broken-picture',
-        'This picture is damaged or cut off and cannot be read. Export it again and try once more.',
-      );
-      const { width = 0, height = 0 } = await sharp(bytes, { limitInputPixels: false })
-        .metadata()
-        .catch(() => ({ width: 0, height: 0 }));
-      if (width * height > MOST_PIXELS) {
-        throw new ApiFault(
-          413,
-          'too-many-pixels',
-          `This picture has ${Math.round((width * height) / 1e6)} megapixels; 40 is the most. Save it smaller and try again.`,
-        );
+        if (size > MOST_BYTES || (upload as { truncated?: boolean }).truncated)
+          throw new ApiFault(413, 'too-large', 'This picture is larger than 25 MB. Save it smaller and try again.');
+        return await take(ownerId, path, hash.digest('hex'));
+      } finally {
+        await rm(path, { force: true });
       }
-      if (width * height === 0) throw broken;
-      const sha256 = createHash('sha256').update(bytes).digest('hex');
-      let known = await source.manager.findOneBy(PictureEntity, { sha256 });
-      if (!known) {
-        const rendered = await pool.render(bytes).catch(() => {
-          throw broken;
-        });
-        await write(sha256, rendered);
-        known = source.manager.create(PictureEntity, {
-          sha256,
-          widthPx: rendered.widthPx,
-          heightPx: rendered.heightPx,
-          format: rendered.format,
-        });
-        await source.manager.upsert(PictureEntity, known, ['sha256']);
-      }
-      await source.manager.upsert(PictureOwnerEntity, { sha256, instructorId: ownerId }, ['sha256', 'instructorId']);
-      return { sha256, widthPx: known.widthPx, heightPx: known.heightPx };
     },
 
     async read(ownerId: string, sha256: string, rendition: Rendition): Promise<{ bytes: Buffer; type: string }> {
@@ -95,7 +139,7 @@ export function pictureStore({ source }: Database, dataFolder: string) {
       };
     },
 
-    close: () => pool.close(),
+    close: renders.close,
   };
 }
 export type PictureStore = ReturnType<typeof pictureStore>;

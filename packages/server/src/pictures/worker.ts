@@ -1,5 +1,4 @@
-import { parentPort } from 'node:worker_threads';
-import { serveJobs } from '../thread.js';
-import { render } from './renditions.js';
+import { type Rendered, render } from './renditions.js';
 
-serveJobs(parentPort, (bytes: Uint8Array) => render(bytes));
+/** The renditions of the picture in a file. */
+export default (path: string): Promise<Rendered> => render(path);

@@ -3,6 +3,7 @@ import type {
   ClassAnswer,
   ClassLinks,
   ClassRecord,
+  DeviceRole,
   Invite,
   Letter,
   OfStudent,
@@ -11,8 +12,9 @@ import type {
   SaveOfStudent,
 } from '@viaticum/contract';
 import { call } from './http.js';
+import { paged } from './queries.js';
 
-export const classesQuery = queryOptions({ queryKey: ['classes'], queryFn: () => call<ClassAnswer[]>('GET', '/api/classes') });
+export const classesQuery = paged<ClassAnswer>('classes', 50);
 export const classQuery = (code: string) =>
   queryOptions({ queryKey: ['class', code], queryFn: () => call<ClassAnswer>('GET', `/api/classes/${code}`) });
 export const classLinksQuery = (code: string) =>
@@ -62,6 +64,11 @@ export const useSaveStudent = (code: string) =>
       call('PUT', `/api/classes/${code}/students/${encodeURIComponent(studentId)}`, change),
     ['class-students', code],
     ['people'],
+  );
+export const useRenewKey = (code: string) =>
+  useChange(
+    (role: DeviceRole) => call<ClassLinks>('POST', `/api/classes/${code}/links/${role}/renew`, {}),
+    ['class-links', code],
   );
 export const useAddPerson = () =>
   useChange((firstName: string) => call<Person>('POST', '/api/people', { firstName }), ['people']);

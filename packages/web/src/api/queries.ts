@@ -1,4 +1,4 @@
-import { type QueryClient, queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
+import { infiniteQueryOptions, type QueryClient, queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
 import type {
   Instructor,
   Kept,
@@ -18,7 +18,18 @@ export const sessionQuery = queryOptions({
   queryFn: () => call<{ instructor: Instructor | null }>('GET', '/api/session'),
   staleTime: 60_000,
 });
-export const lessonsQuery = queryOptions({ queryKey: ['lessons'], queryFn: () => call<LessonCard[]>('GET', '/api/lessons') });
+/** A list that comes in pages of a known length, each after the last of the former. */
+export const paged = <T extends { id: string }>(name: string, page: number) =>
+  infiniteQueryOptions({
+    queryKey: [name],
+    queryFn: ({ pageParam }) => call<T[]>('GET', `/api/${name}${pageParam ? `?before=${pageParam}` : ''}`),
+    initialPageParam: '',
+    getNextPageParam: (last) => (last.length === page ? last.at(-1)?.id : undefined),
+    select: ({ pages }) => pages.flat(),
+  });
+export const lessonsQuery = paged<LessonCard>('lessons', 100);
+export const lessonQuery = (id: string) => queryOptions({ queryKey: ['lesson', id], queryFn: () => readLesson(id) });
+export const finishedUrl = (id: string, revision: number) => `/api/lessons/${id}/finished?of=${revision}`;
 export const roomsQuery = queryOptions({ queryKey: ['rooms'], queryFn: () => call<SavedRoom[]>('GET', '/api/rooms') });
 export const keptQuery = queryOptions({ queryKey: ['kept'], queryFn: () => call<KeptAnswer[]>('GET', '/api/kept') });
 export const readLesson = (id: string) => call<LessonAnswer>('GET', `/api/lessons/${id}`);

@@ -1,12 +1,11 @@
 import { useQueryClient } from '@tanstack/react-query';
 import type { LessonAnswer } from '@viaticum/contract';
-import { ConfigProvider } from 'antd';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { Outlet, useLocation, useParams } from 'react-router';
 import { readLesson } from '../api/queries.js';
 import { placeAt } from '../ui/ribbon/lanes.js';
 import { Ribbon } from '../ui/ribbon/ribbon.js';
-import { theme } from '../ui/theme.js';
+import { Themed } from '../ui/themed.js';
 import { words } from '../words.js';
 import { Beside } from './beside.js';
 import {
@@ -38,13 +37,13 @@ export default function Workbench() {
   if (fault) throw fault;
   if (!session) return <p className="workbench-opening quiet">{words.lesson.loading}</p>;
   return (
-    <ConfigProvider theme={theme}>
+    <Themed>
       <SessionContext.Provider value={session}>
         <ViewContext.Provider value={view}>
           <WorkedOut />
         </ViewContext.Provider>
       </SessionContext.Provider>
-    </ConfigProvider>
+    </Themed>
   );
 }
 

@@ -1,6 +1,6 @@
 import type { AloneSheet, Command } from '@viaticum/contract';
 import { type Actor, type ClassState, decide, fold, newClass, Refusal } from '@viaticum/core/class';
-import type { LiveConnection, LiveSnapshot } from './connection.js';
+import { calm, type LiveConnection, type LiveSnapshot } from './connection.js';
 
 export const ALONE_ID = 'me';
 const instructor: Actor = { kind: 'instructor' };
@@ -23,9 +23,7 @@ export function aloneClass(
     online: true,
     ready: true,
     you: ALONE_ID,
-    connected: [],
-    refusal: null,
-    camera: null,
+    ...calm,
   };
   const set = (next: Partial<LiveSnapshot>): void => {
     snapshot = { ...snapshot, ...next, version: snapshot.version + 1 };
@@ -56,6 +54,7 @@ export function aloneClass(
     async say(command) {
       return carryOut('studentId' in command ? self : instructor, command);
     },
+    admit: () => undefined,
     clearRefusal: () => set({ refusal: null }),
     close: () => undefined,
     begin() {

@@ -1,4 +1,4 @@
-import type { ClientFrame, Command, ServerFrame } from '@viaticum/contract';
+import { type AtTheDoor, CLOSED, type ClientFrame, type Command, type ServerFrame } from '@viaticum/contract';
 import { type ClassState, classTime, fold, newClass } from '@viaticum/core/class';
 
 const PING_MS = 4000;
@@ -16,9 +16,27 @@ export type LiveSnapshot = {
   you: string | null;
   connected: readonly string[];
   refusal: string | null;
+  /** The server ended the connection for good: why, in a sentence. */
+  ended: string | null;
+  /** The join of this phone waits for the desk's yes. */
+  isAtDoor: boolean;
+  /** Who waits for this desk's yes. */
+  door: readonly AtTheDoor[];
+  /** Why nothing can be stored just now. */
+  storage: string | null;
   /** When the camera's newest picture came, on the desk. */
   camera: { at: number; simulated: boolean } | null;
 };
+/** A connection on which nothing special is the matter. */
+export const calm = {
+  connected: [],
+  refusal: null,
+  ended: null,
+  isAtDoor: false,
+  door: [],
+  storage: null,
+  camera: null,
+} as const;
 export type Role = 'desk' | 'phone' | 'assistant';
 /** What a connection remembers beyond itself: who this phone is, and the class as it was when it was last heard of. */
 export type Memory = {
@@ -46,6 +64,7 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
   let bestTrip = Number.POSITIVE_INFINITY;
   let closed = false;
   let greeted = false;
+  let head = 0;
   let keeping: ReturnType<typeof setTimeout> | null = null;
   const outbox = new Map<string, Outgoing>();
   const listeners = new Set<() => void>();
@@ -56,9 +75,7 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
     // What is remembered is shown at once; whether anything happened since is heard with hello.
     ready: Boolean(memory.kept),
     you: memory.kept?.you ?? null,
-    connected: [],
-    refusal: null,
-    camera: null,
+    ...calm,
   };
   const keepSoon = (): void => {
     if (!memory.keep) return;
@@ -76,6 +93,7 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
     if (socket?.readyState === WebSocket.OPEN) socket.send(JSON.stringify(frame));
   };
   const settle = (id: string, answer: { ok: boolean; message?: string }): void => {
+    if (snapshot.isAtDoor && outbox.get(id)?.command.type === 'join') set({ isAtDoor: false });
     outbox.get(id)?.resolve(answer);
     outbox.delete(id);
   };
@@ -93,7 +111,10 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
       if (bestTrip === Number.POSITIVE_INFINITY) offset = frame.now - Date.now();
       for (const event of frame.events) fold(snapshot.state, event);
       greeted = true;
-      set({ online: true, ready: true, you: frame.you, connected: frame.connected });
+      head = frame.head;
+      // A long log comes in pieces: shown when all of it is here.
+      const ready = snapshot.ready || snapshot.state.seq >= head;
+      set({ online: true, ready, you: frame.you, connected: frame.connected, door: [], storage: null, isAtDoor: false });
       keepSoon();
       for (const { id, command } of outbox.values()) send({ type: 'command', id, command });
     } else if (frame.type === 'events') {
@@ -101,11 +122,14 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
         socket?.close(); // something is missing: say hello again
       else {
         for (const event of frame.events) fold(snapshot.state, event);
-        set({});
+        set(snapshot.ready || snapshot.state.seq < head ? {} : { ready: true });
         keepSoon();
       }
     } else if (frame.type === 'presence') set({ connected: frame.connected });
     else if (frame.type === 'camera') set({ camera: { at: frame.at, simulated: frame.simulated } });
+    else if (frame.type === 'waiting') set({ isAtDoor: true });
+    else if (frame.type === 'door') set({ door: frame.waiting });
+    else if (frame.type === 'storage') set({ storage: frame.fault });
     else if (frame.type === 'ack') {
       if (frame.token && frame.studentId) {
         memory.token = frame.token;
@@ -122,20 +146,28 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
   const open = (): void => {
     if (closed) return;
     const scheme = location.protocol === 'https:' ? 'wss' : 'ws';
-    const fresh = new WebSocket(
-      `${scheme}://${location.host}/api/live/${encodeURIComponent(code)}?as=${as}${memory.key ? `&key=${encodeURIComponent(memory.key)}` : ''}`,
-    );
+    const fresh = new WebSocket(`${scheme}://${location.host}/api/live/${encodeURIComponent(code)}?as=${as}`);
     socket = fresh;
     heard = Date.now();
     fresh.onopen = () => {
-      send({ type: 'hello', after: snapshot.state.seq, ...(memory.token ? { token: memory.token } : {}) });
+      send({
+        type: 'hello',
+        after: snapshot.state.seq,
+        ...(memory.token ? { token: memory.token } : {}),
+        ...(memory.key ? { key: memory.key } : {}),
+      });
       send({ type: 'ping', sent: Date.now() });
     };
     fresh.onmessage = (message) => hear(JSON.parse(String(message.data)) as ServerFrame);
-    fresh.onclose = () => {
+    fresh.onclose = ({ code: why, reason }) => {
       if (socket !== fresh) return;
       socket = null;
       greeted = false;
+      if (why === CLOSED.signedOut || why === CLOSED.noLink) {
+        closed = true;
+        set({ online: false, ended: reason });
+        return;
+      }
       if (snapshot.online) set({ online: false });
       const wait = RETRY_MS[Math.min(attempts++, RETRY_MS.length - 1)] as number;
       setTimeout(open, wait * (0.75 + Math.random() / 2));
@@ -166,6 +198,8 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
         if (greeted) send({ type: 'command', id, command });
       });
     },
+    /** The desk's answer to those at the door. */
+    admit: (ids: string[], yes: boolean) => send({ type: 'admit', ids, yes }),
     clearRefusal: () => set({ refusal: null }),
     close(): void {
       closed = true;

@@ -1,13 +1,12 @@
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery } from '@tanstack/react-query';
 import type { LessonCard } from '@viaticum/contract';
-import { followSheet } from '@viaticum/core/lesson';
-import { planInWords, planLesson } from '@viaticum/core/plan';
+import { planInWords } from '@viaticum/core/plan';
 import { sizeInWords } from '@viaticum/core/units';
-import { useMemo, useState } from 'react';
+import { Button } from 'antd';
+import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { lessonsQuery, pictureUrl, useSignOut } from '../api/queries.js';
-import { StageCanvas } from '../ui/stage-canvas.js';
-import { layersAt } from '../ui/stage-layers.js';
+import { finishedUrl, lessonsQuery, pictureUrl, useSignOut } from '../api/queries.js';
+import { Themed } from '../ui/themed.js';
 import { words } from '../words.js';
 import { NewLesson } from './new-lesson.js';
 import './shelf.css';
@@ -18,11 +17,11 @@ const MOST_PX_PER_MM = 0.62;
 
 /** The lessons as canvases in true proportion, small against large, standing on a shelf. */
 export default function Shelf() {
-  const { data: lessons, error } = useQuery(lessonsQuery);
+  const { data: lessons, error, hasNextPage, isFetchingNextPage, fetchNextPage } = useInfiniteQuery(lessonsQuery);
   const [isNew, setNew] = useState(false);
   const signOut = useSignOut();
   const navigate = useNavigate();
-  const tallest = Math.max(1, ...(lessons ?? []).map((card) => card.document.support.heightMm));
+  const tallest = Math.max(1, ...(lessons ?? []).map(({ card }) => card.heightMm));
   const scale = Math.min(MOST_PX_PER_MM, TALLEST_PX / tallest);
   return (
     <main className="shelf">
@@ -42,41 +41,52 @@ export default function Shelf() {
       {error && <p role="alert">{error.message}</p>}
       {lessons?.length === 0 && <p className="quiet shelf-empty">{words.shelf.empty}</p>}
       <ul className="shelf-board">
-        {lessons?.map((card) => (
-          <Standing key={card.id} card={card} scale={scale} />
+        {lessons?.map((lesson) => (
+          <Standing key={lesson.id} lesson={lesson} scale={scale} />
         ))}
       </ul>
+      {hasNextPage && (
+        <Themed>
+          <Button loading={isFetchingNextPage} onClick={() => void fetchNextPage()}>
+            {words.shelf.older}
+          </Button>
+        </Themed>
+      )}
       {isNew && <NewLesson onClose={() => setNew(false)} />}
     </main>
   );
 }
 
-function Standing({ card, scale }: { card: LessonCard; scale: number }) {
-  const { document } = card;
-  const { widthMm, heightMm } = document.support;
-  const [reference] = document.references;
-  const { plan, sheet } = useMemo(() => ({ plan: planLesson(document).plan, sheet: followSheet(document) }), [document]);
-  const style = { width: widthMm * scale, height: heightMm * scale };
-  const painted = document.steps.length > 0;
+function Standing({ lesson, scale }: { lesson: LessonCard; scale: number }) {
+  const { id, title, revision, card } = lesson;
+  const size = { width: card.widthMm * scale, height: card.heightMm * scale };
   return (
-    <li style={{ width: Math.max(style.width, 132) }}>
-      <Link to={`/lesson/${card.id}`} className="standing" aria-label={words.shelf.open(card.title)}>
-        <span className="standing-canvas" style={style}>
-          {painted || !reference ? (
-            <StageCanvas sheet={sheet} layers={layersAt(sheet, plan, Number.POSITIVE_INFINITY)} label="" shownPx={style.width} />
-          ) : (
-            <img src={pictureUrl(reference.pictureSha256, 'thumb')} alt="" />
-          )}
+    <li style={{ width: Math.max(size.width, 132) }}>
+      <Link to={`/lesson/${id}`} className="standing" aria-label={words.shelf.open(title)}>
+        <span className="standing-canvas" style={size}>
+          <Shown
+            addresses={[
+              ...(card.lastStepId ? [finishedUrl(id, revision)] : []),
+              ...(card.pictureSha256 ? [pictureUrl(card.pictureSha256, 'thumb')] : []),
+            ]}
+          />
         </span>
       </Link>
       <div className="standing-words">
-        <h2>{card.title}</h2>
+        <h2>{title}</h2>
         <p className="quiet small">
-          {sizeInWords(widthMm, heightMm, document.units)}, {words.shelf.steps(document.steps.length)}
-          {painted && <br />}
-          {painted && planInWords(plan)}
+          {sizeInWords(card.widthMm, card.heightMm, card.units)}, {words.shelf.steps(card.steps)}
+          {card.endMin !== null && <br />}
+          {card.endMin !== null && planInWords({ endMin: card.endMin, waitMin: card.waitMin })}
         </p>
       </div>
     </li>
   );
+}
+
+/** The first of these pictures that there is: the finished painting, else the picture it is painted from. */
+function Shown({ addresses }: { addresses: string[] }) {
+  const [failed, setFailed] = useState(0);
+  const address = addresses[failed];
+  return address ? <img src={address} alt="" loading="lazy" onError={() => setFailed(failed + 1)} /> : null;
 }

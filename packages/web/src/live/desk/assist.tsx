@@ -28,6 +28,7 @@ export default function Assist() {
 function Walking({ connection, sheet }: Pick<DeskParts, 'connection' | 'sheet'>) {
   const live = useLive(connection);
   const now = useServerNow(connection);
+  if (live.ended) return <p className="desk-opening">{live.ended}</p>;
   if (!live.ready) return <p className="desk-opening">{w.connecting}</p>;
   const { state } = live;
   const item = currentItem(state);

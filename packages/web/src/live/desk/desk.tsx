@@ -7,6 +7,7 @@ import { deskWords as w } from '../../words-desk.js';
 import { StagesAt } from '../painted.js';
 import { useLive, useServerNow } from '../use-live.js';
 import { useOpenClass } from '../use-open-class.js';
+import { Door } from './door.js';
 import { Glance } from './glance.js';
 import { Keys } from './keys.js';
 import { Near } from './near.js';
@@ -45,6 +46,7 @@ function Running({ answer, ...given }: Pick<DeskParts, 'connection' | 'sheet' | 
       <section className="desk-room" aria-label={w.easels(Object.keys(live.state.students).length)}>
         {live.state.rehearsal && <p className="desk-quiet">{w.rehearsal}</p>}
         <Trouble connection={connection} live={live} />
+        <Door connection={connection} live={live} />
         <SeatPlan
           live={live}
           sheet={parts.sheet}

@@ -1,8 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import type { ClassAnswer } from '@viaticum/contract';
+import { Button, Popconfirm } from 'antd';
 import { Link } from 'react-router';
-import { classLinksQuery } from '../../api/class-queries.js';
+import { classLinksQuery, useRenewKey } from '../../api/class-queries.js';
 import { CopyKey } from '../../ui/copy-key.js';
+import { Themed } from '../../ui/themed.js';
 import { deskWords as w } from '../../words-desk.js';
 import type { DeskParts } from './parts.js';
 
@@ -11,6 +13,7 @@ const speeds = [1, 5, 20, 60] as const;
 /** The camera, the wall, an assistant's link, and how fast a rehearsal runs. */
 export function More({ connection, live, sheet, code, answer }: DeskParts & { answer: ClassAnswer }) {
   const { data: links } = useQuery(classLinksQuery(code));
+  const renew = useRenewKey(code);
   const { state, camera } = live;
   return (
     <>
@@ -52,6 +55,24 @@ export function More({ connection, live, sheet, code, answer }: DeskParts & { an
               {w.assistant}
             </a>
             <CopyKey text={links.assistant} label={w.copy} done={w.copied} className="desk-key small" />
+            <Themed dark>
+              <Popconfirm
+                title={w.renew}
+                description={w.renewSure}
+                okText={w.renew}
+                cancelText={w.door.no}
+                onConfirm={() => renew.mutate('assistant')}
+              >
+                <Button size="small" loading={renew.isPending}>
+                  {w.renew}
+                </Button>
+              </Popconfirm>
+            </Themed>
+          </p>
+        )}
+        {(renew.isSuccess || renew.error) && (
+          <p className="desk-quiet" role="status">
+            {renew.error?.message ?? w.renewed}
           </p>
         )}
       </section>

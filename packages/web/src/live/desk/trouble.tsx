@@ -6,9 +6,19 @@ import type { DeskParts } from './parts.js';
 export function Trouble({ connection, live }: Pick<DeskParts, 'connection' | 'live'>) {
   return (
     <>
-      {!live.online && (
+      {!live.online && !live.ended && (
         <p className="desk-lost" role="status">
           {w.lost}
+        </p>
+      )}
+      {live.ended && (
+        <p className="desk-lost" role="alert">
+          {live.ended}
+        </p>
+      )}
+      {live.storage && (
+        <p className="desk-lost" role="alert">
+          {live.storage}
         </p>
       )}
       {live.refusal && (

@@ -132,6 +132,7 @@ function Joined({ connection, sheet, onOpened }: { connection: LiveConnection; s
   const student = live.you ? live.state.students[live.you] : undefined;
   if (isPlanned) return <Resting title={w.notYetOpen} about={w.notYetOpenAbout} more={sheet.title} lost={!live.online} />;
   if (live.state.phase === 'ended') return <Resting title={w.ended} about={w.endedAbout} />;
+  if (live.isAtDoor) return <Resting title={w.atDoor} about={w.atDoorAbout} more={sheet.title} lost={!live.online} />;
   if (!live.you || (!student && live.state.removed.includes(live.you))) {
     return (
       <AskName

@@ -8,6 +8,7 @@ import { classQuery, classRecordQuery } from '../../api/class-queries.js';
 import { Ribbon } from '../../ui/ribbon/ribbon.js';
 import { recordWords as w } from '../../words-class.js';
 import { deskWords } from '../../words-desk.js';
+import { calm } from '../connection.js';
 import { SeatPlan } from '../desk/seat-plan.js';
 import { StagesAt } from '../painted.js';
 import '../desk/desk.css';
@@ -158,7 +159,7 @@ function Replay({ record }: { record: ClassRecord }) {
       />
       <div className="record-room">
         <SeatPlan
-          live={{ version: 0, state: then, online: true, ready: true, you: null, connected: here, refusal: null, camera: null }}
+          live={{ ...calm, version: 0, state: then, online: true, ready: true, you: null, connected: here }}
           sheet={sheet}
           now={now}
         />

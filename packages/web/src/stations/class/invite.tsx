@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type { ClassAnswer, Invite as InviteData } from '@viaticum/contract';
 import { bringInWords } from '@viaticum/core/lesson';
 import { useState } from 'react';
@@ -26,7 +26,7 @@ const namesOf = (text: string): string[] =>
 /** A date, a room and a list of first names; a code from now on, a file for calendars, letters to the outbox stand-in. */
 export function Invite() {
   const { id } = useSession();
-  const { data } = useQuery(classesQuery);
+  const { data } = useInfiniteQuery(classesQuery);
   if (!data) return null;
   const planned = data.filter((one) => one.lessonId === id && one.state === 'planned');
   return (

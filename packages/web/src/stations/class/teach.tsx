@@ -1,6 +1,7 @@
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery } from '@tanstack/react-query';
 import type { ClassAnswer } from '@viaticum/contract';
 import { minutesInWords } from '@viaticum/core/units';
+import { Button } from 'antd';
 import { Link } from 'react-router';
 import { classesQuery, useBeginClass, useOpenPlanned } from '../../api/class-queries.js';
 import { useLesson, usePlan, useSession, useSnapshot } from '../../lesson/context.js';
@@ -15,7 +16,7 @@ export function Teach() {
   const { plan } = usePlan();
   const session = useSession();
   const { save } = useSnapshot();
-  const { data } = useQuery(classesQuery);
+  const { data, hasNextPage, isFetchingNextPage, fetchNextPage } = useInfiniteQuery(classesQuery);
   const open = useBeginClass();
   const own = (data ?? []).filter((one) => one.lessonId === session.id);
   const newest = own.find((one) => one.state !== 'ended' && one.state !== 'planned');
@@ -52,6 +53,11 @@ export function Teach() {
             ))}
           </ul>
         </section>
+      )}
+      {hasNextPage && (
+        <Button loading={isFetchingNextPage} onClick={() => void fetchNextPage()}>
+          {w.older}
+        </Button>
       )}
     </>
   );

@@ -1,10 +1,11 @@
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type { Step } from '@viaticum/contract';
 import { plainWords } from '@viaticum/core/lesson';
+import { Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useParams } from 'react-router';
-import { keptQuery, lessonsQuery, useLetGo } from '../../../api/queries.js';
+import { keptQuery, lessonQuery, lessonsQuery, useLetGo } from '../../../api/queries.js';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
 import { Dialog } from '../../../ui/dialog.js';
 import { words } from '../../../words.js';
@@ -19,7 +20,11 @@ export function BringSteps({ onClose }: { onClose: () => void }) {
   const session = useSession();
   const view = useView();
   const { data: kept } = useQuery(keptQuery);
-  const { data: lessons } = useQuery(lessonsQuery);
+  const { data: lessons, hasNextPage, fetchNextPage } = useInfiniteQuery(lessonsQuery);
+  const others = (lessons ?? []).filter(({ id, card }) => id !== own && card.steps > 0);
+  const [from, setFrom] = useState<string | null>(null);
+  const otherId = from ?? others[0]?.id;
+  const { data: other } = useQuery({ ...lessonQuery(otherId ?? ''), enabled: otherId !== undefined });
   const letGo = useLetGo();
   const [sought, setSought] = useState('');
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
@@ -27,9 +32,7 @@ export function BringSteps({ onClose }: { onClose: () => void }) {
     ...(kept ?? []).flatMap(({ id, kept: one }): Source[] =>
       one.kind === 'steps' ? [{ id, title: `${w.keptSteps}: ${one.name}`, steps: one.steps, keptId: id }] : [],
     ),
-    ...(lessons ?? [])
-      .filter((card) => card.id !== own && card.document.steps.length > 0)
-      .map((card): Source => ({ id: card.id, title: w.otherLesson(card.title), steps: card.document.steps })),
+    ...(other ? [{ id: other.id, title: w.otherLesson(other.document.title), steps: other.document.steps }] : []),
   ];
   const fits = (step: Step) => plainWords(`${step.title} ${step.say}`).toLowerCase().includes(sought.trim().toLowerCase());
   const shown = sources
@@ -58,6 +61,18 @@ export function BringSteps({ onClose }: { onClose: () => void }) {
         <span>{w.find}</span>
         <input type="search" value={sought} onChange={(event) => setSought(event.target.value)} />
       </label>
+      {others.length > 1 && (
+        <Select
+          aria-label={w.fromLesson}
+          style={{ width: '100%' }}
+          showSearch={{ optionFilterProp: 'label' }}
+          {...(otherId && { value: otherId })}
+          options={others.map(({ id, title }) => ({ value: id, label: title }))}
+          onChange={setFrom}
+          onPopupScroll={() => hasNextPage && void fetchNextPage()}
+          getPopupContainer={(trigger) => trigger.parentElement as HTMLElement}
+        />
+      )}
       <div className="bring-list">
         {shown.length === 0 && <p className="quiet">{w.nothing}</p>}
         {shown.map((source) => (

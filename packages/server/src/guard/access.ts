@@ -1,0 +1,75 @@
+import type { FastifyInstance, FastifyRequest, RouteOptions } from 'fastify';
+import { ApiFault } from '../errors.js';
+
+/**
+ * Who may call a route: anyone; who knows a class's code; who has the link to a lesson painted alone; a device with the key that the
+ * instructor gave it; the instructor who is signed in, for what is theirs.
+ */
+export type Who = 'anyone' | 'code' | 'link' | 'device' | 'instructor';
+export type Route = {
+  method: string;
+  url: string;
+  who: Who;
+  isUpload: boolean;
+  isSocket: boolean;
+  schema: RouteOptions['schema'];
+};
+
+declare module 'fastify' {
+  interface FastifyRequest {
+    instructor: { id: string; name: string } | null;
+    /** The session's key in the database, where somebody is signed in. */
+    session: string | null;
+  }
+  interface FastifyContextConfig {
+    who?: Who;
+    /** Takes a file, which may be long in coming. */
+    upload?: boolean;
+  }
+  interface FastifyInstance {
+    /** Every route under /api, for tests that walk over all of them. */
+    routeTable: Route[];
+  }
+}
+
+/** The instructor who is signed in; throws 401 where nobody is. */
+export function signedIn(request: FastifyRequest): { id: string; name: string } {
+  if (!request.instructor) throw new ApiFault(401, 'sign-in', 'You are not signed in. Sign in, then try again; nothing is lost.');
+  return request.instructor;
+}
+
+/** How long the body of a request may be in coming, but for files. */
+export const BODY_MS = 20_000;
+
+/**
+ * Every route under /api says who may call it, or the server does not start; whoever is not signed in where they must be is told so
+ * before their body is read. A body that does not come ends its connection.
+ */
+export function access(app: FastifyInstance, bodyMs: number): void {
+  app.decorate('routeTable', []);
+  app.addHook('onRoute', (route) => {
+    if (!route.url.startsWith('/api/') || route.method === 'HEAD') return;
+    const { who, upload = false } = route.config ?? {};
+    if (!who) throw new Error(`${route.method} ${route.url} does not say who may call it.`);
+    for (const method of [route.method].flat())
+      if (method !== 'HEAD')
+        app.routeTable.push({
+          method,
+          url: route.url,
+          who,
+          isUpload: upload,
+          isSocket: (route as { websocket?: boolean }).websocket === true,
+          schema: route.schema,
+        });
+  });
+  const waits = new WeakMap<FastifyRequest, NodeJS.Timeout>();
+  app.addHook('onRequest', async (request) => {
+    const { who, upload } = request.routeOptions.config;
+    if (who === 'instructor') signedIn(request);
+    const hasBody = request.headers['transfer-encoding'] !== undefined || Number(request.headers['content-length'] ?? 0) > 0;
+    if (hasBody && !upload) waits.set(request, setTimeout(() => request.raw.socket.destroy(), bodyMs).unref());
+  });
+  const came = async (request: FastifyRequest) => clearTimeout(waits.get(request));
+  app.addHook('preValidation', came);
+  app.addHook('onResponse', came);
+}

@@ -1,0 +1,38 @@
+import { readdir, rm, stat } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { FastifyBaseLogger } from 'fastify';
+import { LessThan } from 'typeorm';
+import type { StagePictures } from './classes/stages.js';
+import { SessionEntity } from './db/entities.js';
+import type { Database } from './db/source.js';
+
+const HOUR_MS = 3_600_000;
+
+type Parts = { database: Database; stages: StagePictures; dataFolder: string; log: FastifyBaseLogger };
+export type Tidied = { sessions: number; stages: number; uploads: number };
+
+/** Takes away what nobody needs any more: sessions that are over, stage pictures that nobody looked at, uploads that were broken off. */
+export async function tidy({ database, stages, dataFolder }: Omit<Parts, 'log'>, now: number): Promise<Tidied> {
+  const { affected } = await database.source.manager.delete(SessionEntity, { expiresAt: LessThan(now) });
+  let uploads = 0;
+  const folder = join(dataFolder, 'uploads');
+  for (const name of await readdir(folder).catch(() => [])) {
+    const { mtimeMs } = await stat(join(folder, name)).catch(() => ({ mtimeMs: now }));
+    if (now - mtimeMs < HOUR_MS) continue;
+    await rm(join(folder, name), { force: true });
+    uploads += 1;
+  }
+  return { sessions: affected ?? 0, stages: await stages.tidy(now), uploads };
+}
+
+/** {@link tidy} at once and every hour, until it is stopped. */
+export function housekeeping({ log, ...parts }: Parts): () => void {
+  const work = () =>
+    tidy(parts, Date.now()).then(
+      (done) => log.info(done, 'tidied'),
+      (err) => log.warn({ err }, 'the housekeeping could not be done'),
+    );
+  void work();
+  const timer = setInterval(work, HOUR_MS).unref();
+  return () => clearInterval(timer);
+}

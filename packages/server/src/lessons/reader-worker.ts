@@ -1,0 +1,39 @@
+import { type LessonOnCard, NewLesson, SaveLesson } from '@viaticum/contract';
+import { lessonFaults } from '@viaticum/core/lesson';
+import { lessonCard } from '@viaticum/core/plan';
+import { Ajv } from 'ajv';
+import { ApiFault, sentenceFor } from '../errors.js';
+import { assertModest } from '../guard/body.js';
+
+export type ReaderJob = { bytes: Uint8Array; kind: 'new' | 'save' };
+export type ReadLesson = { baseRevision: number; text: string; title: string; card: LessonOnCard };
+export type ReaderAnswer = ReadLesson | { fault: { status: number; code: string; message: string } };
+
+const ajv = new Ajv({ removeAdditional: false, coerceTypes: false, allErrors: true, strict: false });
+const validators = { new: ajv.compile(NewLesson), save: ajv.compile(SaveLesson) };
+
+function read({ bytes, kind }: ReaderJob): ReadLesson {
+  assertModest(bytes);
+  let body: unknown;
+  try {
+    body = JSON.parse(Buffer.from(bytes).toString('utf8'));
+  } catch {
+    throw new ApiFault(400, 'invalid', 'This request could not be read. Reload the page and try again.');
+  }
+  const validate = validators[kind];
+  if (!validate(body)) throw new ApiFault(400, 'invalid', sentenceFor(validate.errors ?? []));
+  const { document, baseRevision = 0 } = body as SaveLesson;
+  const [fault] = lessonFaults(document);
+  if (fault) throw new ApiFault(422, 'unsound', `${fault} Nothing was stored.`);
+  return { baseRevision, text: JSON.stringify(document), title: document.title, card: lessonCard(document) };
+}
+
+/** Reads a request that holds a lesson: parsed, validated, looked over for what cannot be. */
+export default function work(job: ReaderJob): ReaderAnswer {
+  try {
+    return read(job);
+  } catch (fault) {
+    if (fault instanceof ApiFault) return { fault: { status: fault.status, code: fault.code, message: fault.message } };
+    throw fault;
+  }
+}

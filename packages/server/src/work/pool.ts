@@ -1,0 +1,51 @@
+import { Piscina } from 'piscina';
+import { ApiFault } from '../errors.js';
+
+export type PoolOptions = {
+  /** How many threads work at once; started when there is something to do. */
+  threads?: number;
+  /** How many jobs may wait; a further one is refused. */
+  queue: number;
+  /** How many jobs of one caller may wait or be worked on. */
+  perCaller: number;
+};
+
+/** A thread that nothing was asked of goes after so long. */
+const IDLE_MS = 10 * 60_000;
+
+/**
+ * Worker threads (Piscina) for one kind of heavy work, behind a queue that has an end. `file` is the worker's compiled code relative
+ * to `dist`, which exports a function of a job. Throws 503 where the queue is full, 429 where this caller asks for too much at once.
+ */
+export function pool<Job, Done>(file: string, { threads = 1, queue, perCaller }: PoolOptions) {
+  // A worker thread takes compiled code, also when this file is run from its source.
+  const filename = new URL(import.meta.url.endsWith('.ts') ? `../../dist/${file}` : `../${file}`, import.meta.url).href;
+  let piscina: Piscina<Job, Done> | null = null;
+  const callers = new Map<string, number>();
+  let open = 0;
+  return {
+    /** Does a job; `caller` is whoever asks, for the limit. */
+    async ask(job: Job, caller: string): Promise<Done> {
+      const own = callers.get(caller) ?? 0;
+      if (own >= perCaller)
+        throw new ApiFault(429, 'too-many', 'Too much was asked for at once from here. Wait a moment, then try again.');
+      if (open >= queue + threads)
+        throw new ApiFault(503, 'busy', 'Much is being worked out just now. Try again in a moment; nothing is lost.');
+      piscina ??= new Piscina({ filename, minThreads: 0, maxThreads: threads, maxQueue: queue + threads, idleTimeout: IDLE_MS });
+      callers.set(caller, own + 1);
+      open += 1;
+      try {
+        return await piscina.run(job);
+      } finally {
+        open -= 1;
+        const left = (callers.get(caller) ?? 1) - 1;
+        if (left > 0) callers.set(caller, left);
+        else callers.delete(caller);
+      }
+    },
+    async close(): Promise<void> {
+      await piscina?.destroy();
+    },
+  };
+}
+export type Pool<Job, Done> = ReturnType<typeof pool<Job, Done>>;

@@ -1,0 +1,29 @@
+import { ConfigProvider } from 'antd';
+import type { ReactNode } from 'react';
+import { theme } from './theme.js';
+
+/** The nonce of this page, which styles made while it runs must carry. */
+const nonce = () => document.querySelector<HTMLElement>('meta[property="csp-nonce"]')?.nonce ?? '';
+
+/** The component library in our greys, allowed by the page's content policy. */
+export function Themed({ children, dark = false }: { children: ReactNode; dark?: boolean }) {
+  return (
+    <ConfigProvider theme={dark ? onDark : theme} csp={{ nonce: nonce() }}>
+      {children}
+    </ConfigProvider>
+  );
+}
+
+/** For the Desk and the Wall. */
+const onDark = {
+  ...theme,
+  token: {
+    ...theme.token,
+    colorText: '#f3f3f3',
+    colorTextSecondary: '#c9c9c9',
+    colorBgContainer: '#3c3c3c',
+    colorBorder: '#8f8f8f',
+    colorPrimary: '#f3f3f3',
+    colorTextLightSolid: '#1f1f1f',
+  },
+};

@@ -1,6 +1,8 @@
-// Kills the server (and its database) in the middle of a class and looks whether anything acknowledged was lost.
-// node tools/crash.mjs --kills 30 --databases 5 --phones 50
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+// Kills the server and the database in the middle of a class, fills the disk, and looks whether anything acknowledged was lost and whether
+// all stands up again by itself: what is started is npm start's own watcher, and nothing here starts anything again.
+// node tools/crash.mjs --kills 10 --databases 10 --full 10 --phones 20
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, statfsSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
@@ -9,35 +11,75 @@ import WebSocket from 'ws';
 import { fold, newClass, stateHash } from '../packages/core/dist/class/index.js';
 import { uniform } from '../packages/core/dist/pace/index.js';
 import { classSocket } from '../packages/standins/dist/index.js';
-import { database, freePort, serve } from './setup.mjs';
+import { freePort, lives, root } from './setup.mjs';
 
 const { values } = parseArgs({
   options: {
-    kills: { type: 'string', default: '30' },
-    databases: { type: 'string', default: '5' },
-    phones: { type: 'string', default: '50' },
+    kills: { type: 'string', default: '10' },
+    databases: { type: 'string', default: '10' },
+    full: { type: 'string', default: '10' },
+    phones: { type: 'string', default: '20' },
     seed: { type: 'string', default: '1' },
   },
 });
-const [kills, databases, count, seed] = ['kills', 'databases', 'phones', 'seed'].map((name) => Number(values[name]));
-const BACK_MS = 3000;
+const [kills, databases, full, count, seed] = ['kills', 'databases', 'full', 'phones', 'seed'].map((name) =>
+  Number(values[name]),
+);
+/** Goals of the longest time until everybody is back. */
+const SERVER_BACK_MS = 5000;
+const DATABASE_BACK_MS = 10_000;
+const DISK_MB = 220;
+
 const wait = (ms) => new Promise((done) => setTimeout(done, ms));
+const until = async (look, ms) => {
+  const from = performance.now();
+  while (!(await look())) {
+    if (performance.now() - from > ms) return null;
+    await wait(20);
+  }
+  return performance.now() - from;
+};
 const faults = [];
 const check = (holds, fault) => {
   if (!holds) faults.push(fault);
 };
 
 const folder = mkdtempSync(join(tmpdir(), 'viaticum-crash-'));
-let own = await database(folder);
+spawnSync('chmod', ['755', folder]);
+const data = join(folder, 'data');
+mkdirSync(data);
+// A small disk of our own, where this machine lets us have one.
+const hasDisk = full > 0 && spawnSync('mount', ['-t', 'tmpfs', '-o', `size=${DISK_MB}m,mode=0755`, 'tmpfs', data]).status === 0;
 const port = await freePort();
-const env = {
-  VIATICUM_PORT: String(port),
-  VIATICUM_DATA: join(folder, 'data'),
-  VIATICUM_DATABASE_URL: own.url('crash'),
-  VIATICUM_QUIET: '1',
-};
 const origin = `http://127.0.0.1:${port}`;
-let server = await serve(env);
+let said = '';
+const start = spawn(process.execPath, [join(root, 'tools/start.mjs')], {
+  cwd: root,
+  env: { ...process.env, VIATICUM_PORT: String(port), VIATICUM_DATA: data },
+  stdio: ['ignore', 'pipe', 'pipe'],
+});
+let over = false;
+start.on('exit', () => {
+  if (!over) check(false, `the watcher ended: ${said.slice(-600)}`);
+});
+for (const stream of [start.stdout, start.stderr])
+  stream.on('data', (text) => {
+    said = (said + text).slice(-8000);
+  });
+const end = async () => {
+  over = true;
+  start.kill('SIGTERM');
+  await until(() => start.exitCode !== null || start.signalCode !== null, 15_000);
+  if (hasDisk) spawnSync('umount', [data]);
+  rmSync(folder, { recursive: true, force: true });
+  for (const fault of faults) console.error(`  fault: ${fault}`);
+  process.exit(faults.length === 0 ? 0 : 1);
+};
+if ((await until(() => said.includes('Viaticum is at'), 120_000)) === null) {
+  faults.push(`it did not start: ${said}`);
+  await end();
+}
+const running = () => JSON.parse(readFileSync(join(data, 'running.json'), 'utf8'));
 const draw = uniform(seed);
 
 const call = async (method, path, body, cookie = '') => {
@@ -46,27 +88,34 @@ const call = async (method, path, body, cookie = '') => {
     headers: { origin, 'content-type': 'application/json', ...(cookie && { cookie }) },
     ...(body && { body: JSON.stringify(body) }),
   });
-  return { cookie: answer.headers.get('set-cookie')?.split(';')[0], body: await answer.json() };
+  return { status: answer.status, cookie: answer.headers.get('set-cookie')?.split(';')[0], body: await answer.json() };
 };
 const { cookie } = await call('POST', '/api/session', { name: 'demo', password: 'north light' });
 const lessons = (await call('GET', '/api/lessons', null, cookie)).body;
-const { id, code } = (await call('POST', '/api/classes', { lessonId: lessons[0].id }, cookie)).body;
+const invite = { startsAt: '2026-12-05T17:30:00Z', timeZone: 'UTC', place: '', seats: 600, roster: [] };
+const planned = await call('POST', '/api/classes/planned', { lessonId: lessons[0].id, invite }, cookie);
+const { id, code } = (await call('POST', `/api/classes/${planned.body.code}/open`, {}, cookie)).body;
 
 const place = { url: `ws://127.0.0.1:${port}`, origin, code };
 const acked = new Map();
-/** The instructor goes on by a plain connection of their own, again and again. */
-const desk = () =>
-  new Promise((done) => {
-    const socket = new WebSocket(`${place.url}/api/live/${code}?as=desk`, { headers: { origin, cookie } });
-    const frames = [];
-    socket.on('message', (data) => frames.push(JSON.parse(String(data))));
-    socket.on('error', () => undefined);
-    socket.on('close', () => done(null));
-    socket.on('open', () => {
-      socket.send(JSON.stringify({ type: 'hello', after: 0 }));
-      done({ socket, frames });
-    });
+/** The desk, by a plain connection that is made anew whenever it breaks. */
+const desk = { frames: [], socket: null, isHere: false };
+(function sit() {
+  if (over) return;
+  const socket = new WebSocket(`${place.url}/api/live/${code}?as=desk`, { headers: { origin, cookie } });
+  desk.socket = socket;
+  socket.on('message', (text) => {
+    const frame = JSON.parse(String(text));
+    if (frame.type === 'hello') desk.isHere = true;
+    desk.frames.push(frame);
   });
+  socket.on('error', () => undefined);
+  socket.on('close', () => {
+    desk.isHere = false;
+    setTimeout(sit, 300);
+  });
+  socket.on('open', () => socket.send(JSON.stringify({ type: 'hello', after: 0 })));
+})();
 const phones = Array.from({ length: count }, () => classSocket(place, 'phone'));
 let ids = 0;
 const say = (phone, command) => {
@@ -74,10 +123,9 @@ const say = (phone, command) => {
   return phone.say(command, commandId).then((ok) => ok && acked.set(commandId, command.type));
 };
 await Promise.all(phones.map((phone, k) => say(phone, { type: 'join', firstName: `P${k}`, kit: [] })));
-const first = await desk();
-first.socket.send(JSON.stringify({ type: 'command', id: 'start', command: { type: 'goOn', from: -1 } }));
-await wait(300);
-first.socket.close();
+await until(() => desk.isHere, 5000);
+desk.socket.send(JSON.stringify({ type: 'command', id: 'start', command: { type: 'goOn', from: -1 } }));
+await until(() => phones.every((phone) => phone.state.current), 5000);
 
 let busy = true;
 const saying = (async () => {
@@ -101,51 +149,111 @@ const saying = (async () => {
   return all;
 })();
 
-/** A few times the database goes down as well, at the same moment or alone. */
-const withDatabase = new Set(
-  Array.from({ length: databases }, (_, i) => Math.floor(((i + 0.5) * kills) / Math.max(1, databases))),
-);
-let slowest = 0;
-for (let k = 0; k < kills; k++) {
-  await wait(150 + draw() * 700);
-  if (withDatabase.has(k)) {
-    process.kill(Number(readFileSync(join(folder, 'db.pid'), 'utf8')), 'SIGKILL');
-    if (draw() < 0.5) await wait(draw() * 200);
-    own = await database(folder);
-    if (draw() < 0.5) {
-      // Only the database was gone: the same server goes on.
-      await wait(600);
-      continue;
-    }
-  }
-  server.child.kill('SIGKILL');
-  await wait(20 + draw() * 200);
-  server = await serve(env);
+/** Everybody is connected, and something that is said is written. */
+const allBack = async (ms) => {
   const from = performance.now();
-  while (!phones.every((phone) => phone.isHere) && performance.now() - from < 10_000) await wait(10);
-  slowest = Math.max(slowest, performance.now() - from);
+  const here = await until(() => phones.every((phone) => phone.isHere), ms);
+  if (here === null) return null;
+  const [phone] = phones;
+  const written = await Promise.race([
+    say(phone, { type: 'rename', studentId: phone.you, firstName: `B${ids}` }),
+    wait(ms).then(() => null),
+  ]);
+  return written === null ? null : performance.now() - from;
+};
+const slowest = { server: 0, database: 0, disk: 0 };
+const fell = async (what, goal) => {
+  const back = await allBack(goal * 2);
+  check(
+    back !== null && back <= goal,
+    `${what}: back after ${back === null ? 'never' : `${Math.round(back)} ms`}, goal ${goal} ms`,
+  );
+  if (back !== null) slowest[what] = Math.max(slowest[what], back);
+  // Not more often than the watcher takes for a loop.
+  await wait(kills + databases > 5 ? 12_500 : 400);
+};
+for (let k = 0; k < Math.max(kills, databases); k++) {
+  if (k < kills) {
+    await wait(150 + draw() * 700);
+    process.kill(running().server, 'SIGKILL');
+    await wait(50);
+    await fell('server', SERVER_BACK_MS);
+  }
+  if (k < databases) {
+    await wait(150 + draw() * 700);
+    process.kill(running().database, 'SIGKILL');
+    await wait(50);
+    await fell('database', DATABASE_BACK_MS);
+  }
+}
+
+/** The disk is filled to the last byte; reading goes on, writing says so, and when there is space again all is written by itself. */
+const filler = join(data, 'filler');
+const leave = () => {
+  const { bavail, bsize } = statfsSync(data);
+  return bavail * bsize;
+};
+for (let k = 0; k < (hasDisk ? full : 0); k++) {
+  const before = running();
+  desk.frames.length = 0;
+  spawnSync('dd', ['if=/dev/zero', `of=${filler}`, 'bs=64k'], { stdio: 'ignore' });
+  // Lessons are large: a few saves need new room in the tables.
+  let refused = null;
+  const saves = [];
+  for (let n = 0; n < 60 && !refused; n++) {
+    const one = await call('GET', `/api/lessons/${lessons[0].id}`, null, cookie);
+    check(one.status === 200, `a lesson could not be read while the disk was full: ${one.status}`);
+    if (one.status !== 200) break;
+    const made = await call('POST', '/api/lessons', { document: one.body.document }, cookie);
+    saves.push(made.status);
+    if (made.status !== 201) refused = made;
+  }
+  check(
+    refused?.status === 507,
+    `writing on a full disk was answered ${refused?.status ?? saves.join()}: ${refused?.body?.message}`,
+  );
+  check((await call('GET', `/api/join/${code}/sheet`)).status === 200, 'the sheet could not be read while the disk was full');
+  rmSync(filler, { force: true });
+  const from = performance.now();
+  const back = await allBack(10_000);
+  check(back !== null, `${k}: nothing was written after the disk had space again`);
+  const one = await call('GET', `/api/lessons/${lessons[0].id}`, null, cookie);
+  const made = await call('POST', '/api/lessons', { document: one.body.document }, cookie);
+  check(made.status === 201, `a lesson could not be stored after the disk had space again: ${made.status}`);
+  slowest.disk = Math.max(slowest.disk, performance.now() - from);
+  check(lives(running().server, 'main.js') && running().server === before.server, 'a full disk ended the server');
+  check(running().database === before.database, 'a full disk ended the database');
+  // The lessons that were made only to fill the disk.
+  await query(
+    'DELETE FROM lesson WHERE id NOT IN (SELECT lesson_id FROM class) AND title = (SELECT title FROM class WHERE id = ?) AND revision = 1',
+    [id],
+  );
+  check(leave() > 0, 'the disk is still full');
 }
 busy = false;
 await Promise.race([Promise.all(await saying), wait(15_000)]);
 
-const place2 = new URL(own.url('crash'));
-const connection = await createConnection({
-  user: 'root',
-  database: 'crash',
-  ...(place2.searchParams.get('socket')
-    ? { socketPath: place2.searchParams.get('socket') }
-    : { host: place2.hostname, port: Number(place2.port) }),
-});
-const [rows] = await connection.query(
-  'SELECT seq, at, actor, command_id, body FROM class_event WHERE class_id = ? ORDER BY seq',
-  [id],
-);
-const [[row]] = await connection.query('SELECT last_seq FROM class WHERE id = ?', [id]);
-await connection.end();
+async function query(sql, params) {
+  const connection = await createConnection({
+    user: 'viaticum',
+    password: readFileSync(join(data, 'db-password'), 'utf8').trim(),
+    database: 'viaticum',
+    socketPath: socketOf(),
+  });
+  const [rows] = await connection.query(sql, params);
+  await connection.end();
+  return rows;
+}
+function socketOf() {
+  const near = join(data, 'run', 'db.sock');
+  if (existsSync(near)) return near;
+  throw new Error('the database’s socket is not where it is looked for');
+}
+const rows = await query('SELECT seq, at, actor, command_id, body FROM class_event WHERE class_id = ? ORDER BY seq', [id]);
+const [row] = await query('SELECT last_seq FROM class WHERE id = ?', [id]);
 const stored = new Set(rows.map((one) => one.command_id));
-const kept = rows.map((one) => one.seq);
 check(
-  kept.every((seq, i) => seq === i + 1),
+  rows.every((one, i) => one.seq === i + 1),
   'the sequence has a gap or a double',
 );
 check(row.last_seq === rows.length, `the class says ${row.last_seq} events, the log has ${rows.length}`);
@@ -153,20 +261,17 @@ check(row.last_seq === rows.length, `the class says ${row.last_seq} events, the 
 const lasting = [...acked].filter(([, type]) => type === 'join' || type === 'rename');
 for (const [commandId, type] of lasting)
   check(stored.has(commandId), `an acknowledged ${type} is not in the database: ${commandId}`);
-check(new Set(rows.map((one) => one.command_id)).size === rows.length, 'a command was carried out twice');
+check(stored.size === rows.length, 'a command was carried out twice');
 const fresh = newClass();
 for (const one of rows) fold(fresh, { seq: one.seq, at: Number(one.at), actor: one.actor, body: JSON.parse(one.body) });
-for (const end = Date.now() + 5000; Date.now() < end && !phones.every((phone) => phone.state.seq === rows.length); )
-  await wait(20);
+await until(() => phones.every((phone) => phone.state.seq === rows.length), 5000);
 const hashes = new Set([fresh, ...phones.map((phone) => phone.state)].map(stateHash));
 check(hashes.size === 1, `${hashes.size} different states at the end`);
-check(slowest < BACK_MS, `the last phone was back after ${Math.round(slowest)} ms`);
 for (const phone of phones) phone.leave();
-server.child.kill('SIGTERM');
-await own.stop();
-rmSync(folder, { recursive: true, force: true });
+const ms = (name) => `${Math.round(slowest[name])} ms`;
 console.log(
-  `${kills} kills of the server, ${withDatabase.size} of the database, ${count} phones: ${acked.size} acknowledged (${lasting.length} that must show), ${rows.length} events, last phone back after ${Math.round(slowest)} ms`,
+  `${kills} kills of the server (all back in ${ms('server')}), ${databases} of the database (${ms('database')}), ${
+    hasDisk ? `${full} full disks (written again in ${ms('disk')})` : 'no disk of our own to fill here'
+  }, ${count} phones: ${acked.size} acknowledged (${lasting.length} that must show), ${rows.length} events`,
 );
-for (const fault of faults) console.error(`  fault: ${fault}`);
-process.exit(faults.length === 0 ? 0 : 1);
+await end();

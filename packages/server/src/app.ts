@@ -1,12 +1,11 @@
 import { mkdir, readFile } from 'node:fs/promises';
 import type { AddressInfo } from 'node:net';
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import fastify, { type FastifyBaseLogger, type FastifyInstance } from 'fastify';
+import fastify, { type FastifyBaseLogger, type FastifyInstance, LogController } from 'fastify';
 import { nanoid } from 'nanoid';
 import { passwords } from './auth/password.js';
 import { auth } from './auth/plugin.js';
-import { aloneBus } from './bus/bus.js';
-import { redisBus } from './bus/redis.js';
+import { aloneBus, type Bus } from './bus/bus.js';
 import { peopleStore } from './classes/people.js';
 import { classes } from './classes/plugin.js';
 import { rehearsals } from './classes/rehearsals.js';
@@ -16,8 +15,9 @@ import type { Config } from './config.js';
 import { type Database, openDatabase } from './db/source.js';
 import { hasKnownPassword, seedDemo, setDemoPassword } from './demo/seed.js';
 import { answerError } from './errors.js';
-import { access } from './guard/access.js';
+import { access, routeTable } from './guard/access.js';
 import { modestJson } from './guard/body.js';
+import { disk } from './guard/disk.js';
 import { housekeeping } from './housekeeping.js';
 import { kept } from './kept/plugin.js';
 import { alone } from './lessons/alone.js';
@@ -54,10 +54,12 @@ export async function buildApp(config: Config): Promise<Running> {
   const app = fastify({
     ...(tls ? { https: { ...tls, ...limits } } : { http: limits }),
     loggerInstance: logging.log as FastifyBaseLogger,
-    disableRequestLogging: true,
+    logController: new LogController({ disableRequestLogging: true }),
     genReqId: () => nanoid(10),
     bodyLimit: MOST_BODY,
     requestTimeout: REQUEST_MS,
+    // What is refused before it comes to a route: an address that cannot be read, or parts of it that are too long.
+    frameworkErrors: (error, request, reply) => answerError(error, request, reply),
     trustProxy: config.trustProxy,
     ajv: { customOptions: { removeAdditional: false, coerceTypes: false, strictTypes: false } },
   }).withTypeProvider<TypeBoxTypeProvider>() as unknown as FastifyInstance;
@@ -67,13 +69,15 @@ export async function buildApp(config: Config): Promise<Running> {
     if (request.url.startsWith('/api/')) reply.header('cache-control', 'no-store');
   });
   modestJson(app);
+  routeTable(app);
 
+  const space = disk({ folder: config.dataFolder, withReserve: !config.quiet, log: app.log });
   const keys = passwords();
   const picturesOf = pictureStore(database, config.dataFolder);
   const stagesOf = stagePictures(picturesOf, config.dataFolder);
   const lessonsOf = lessonStore(database, stagesOf);
-  const bus = config.redisUrl ? await redisBus(config.redisUrl, (err) => app.log.warn({ err }, 'Redis')) : aloneBus();
-  const classesOf = classStore(database, lessonsOf, bus, stagesOf, app.log);
+  const bus = config.redisUrl ? await redis(config.redisUrl, (err) => app.log.warn({ err }, 'Redis')) : aloneBus();
+  const classesOf = classStore({ database, lessons: lessonsOf, bus, stages: stagesOf, disk: space, log: app.log });
   const peopleOf = peopleStore(database, classesOf);
   const rehearsalsOf = rehearsals(() => {
     const { port } = app.server.address() as AddressInfo;
@@ -98,7 +102,7 @@ export async function buildApp(config: Config): Promise<Running> {
     secure: config.publicUrl.startsWith('https:'),
     onSignOut: (session) => void classesOf.signedOut(session),
   });
-  access(app, config.bodyMs);
+  access(app, config.bodyMs, space);
   await classes(app, { store: classesOf, people: peopleOf, rehearsals: rehearsalsOf, config });
   await app.register(lessons, { store: lessonsOf });
   await app.register(alone, { database, lessons: lessonsOf, classes: classesOf, config });
@@ -114,6 +118,7 @@ export async function buildApp(config: Config): Promise<Running> {
   const stopTidying = housekeeping({ database, stages: stagesOf, dataFolder: config.dataFolder, log: app.log });
   app.addHook('preClose', async () => {
     stopTidying();
+    space.close();
     rehearsalsOf.close();
     await classesOf.close();
     await bus.close();
@@ -126,4 +131,10 @@ export async function buildApp(config: Config): Promise<Running> {
     hasKnownPassword: () => hasKnownPassword(database, keys),
     logPlace: logging.place,
   };
+}
+
+/** Read only where it is wanted: it is a large part of what there is to load. */
+async function redis(url: string, onFault: (fault: Error) => void): Promise<Bus> {
+  const { redisBus } = await import('./bus/redis.js');
+  return redisBus(url, onFault);
 }

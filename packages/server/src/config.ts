@@ -36,6 +36,9 @@ export function machineAddresses(): string[] {
     .map((entry) => entry.address);
 }
 
+/** A host as it stands in an address: IPv6 in brackets. */
+const inAddress = (host: string): string => (host.includes(':') ? `[${host}]` : host);
+
 /** Whether only this machine can reach the server: neither its address nor the one that students are told lead elsewhere. */
 export const isOnlyHere = ({ host, publicUrl }: Pick<Config, 'host' | 'publicUrl'>): boolean =>
   loopback.has(host) && loopback.has(new URL(publicUrl).hostname.replace(/[[\]]/g, ''));
@@ -59,7 +62,7 @@ export function readConfig(env: NodeJS.ProcessEnv, webFolder: string): Config {
     throw new RangeError(`VIATICUM_REDIS_URL is “${redisUrl}”. Give an address such as redis://127.0.0.1:6379.`);
   const scheme = cert ? 'https' : 'http';
   const publicUrl = (
-    env.VIATICUM_PUBLIC_URL || `${scheme}://${isLoopback ? host : (addresses[0] ?? 'localhost')}:${port}`
+    env.VIATICUM_PUBLIC_URL || `${scheme}://${isLoopback ? inAddress(host) : (addresses[0] ?? 'localhost')}:${port}`
   ).replace(/\/$/, '');
   if (!/^https?:\/\/[^/]+$/.test(publicUrl))
     throw new RangeError(`VIATICUM_PUBLIC_URL is “${publicUrl}”. Give an address such as http://192.168.1.20:4870.`);

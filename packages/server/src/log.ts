@@ -1,3 +1,4 @@
+import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import pino, { type Logger } from 'pino';
 import roll from 'pino-roll';
@@ -30,10 +31,13 @@ export type Logging = { log: Logger; place: string; close: () => Promise<void> }
  * logged names routes, not addresses: no codes, names or passwords.
  */
 export async function openLog(dataFolder: string, quiet: boolean): Promise<Logging> {
+  await mkdir(join(dataFolder, 'logs'), { recursive: true, mode: 0o700 });
   const file = join(dataFolder, 'logs', 'viaticum');
   const stream = await roll({ file, extension: '.log', size: MOST_SIZE, limit: { count: MOST_FILES }, mkdir: true, mode: 0o600 });
   // A full disk must not stop the server: what cannot be written is not kept.
   stream.on('error', () => undefined);
+  let open = true;
+  const kept = { write: (line: string) => void (open && stream.write(line)) };
   const said = {
     write(line: string) {
       const { time, msg, err } = JSON.parse(line) as { time: string; msg?: string; err?: { message?: string; code?: string } };
@@ -46,13 +50,14 @@ export async function openLog(dataFolder: string, quiet: boolean): Promise<Loggi
       timestamp: pino.stdTimeFunctions.isoTime,
       serializers: { err: plain },
     },
-    pino.multistream([{ stream, level: 'info' }, ...(quiet ? [] : [{ stream: said, level: 'warn' as const }])]),
+    pino.multistream([{ stream: kept, level: 'info' }, ...(quiet ? [] : [{ stream: said, level: 'warn' as const }])]),
   );
   return {
     log,
     place: join(dataFolder, 'logs'),
     close: () =>
       new Promise<void>((done) => {
+        open = false;
         stream.once('close', done);
         stream.once('finish', done);
         stream.end();

@@ -1,10 +1,16 @@
+import { once } from 'node:events';
 import { fileURLToPath } from 'node:url';
 import { buildApp } from './app.js';
 import { isOnlyHere, readConfig } from './config.js';
 import { demoSignIn } from './demo/seed.js';
 
-/** Starts the server and says where it is; ends it on SIGTERM and SIGINT. */
+/** Starts the server and says where it is; ends it on SIGTERM and SIGINT. A spare, which has read all of this, first waits for its turn. */
 async function main(): Promise<void> {
+  if (process.env.VIATICUM_SPARE === '1') {
+    process.once('disconnect', () => process.exit(0));
+    await once(process, 'message');
+    process.removeAllListeners('disconnect');
+  }
   const config = readConfig(process.env, fileURLToPath(new URL('../../web/dist', import.meta.url)));
   const { app, hasKnownPassword, logPlace } = await buildApp(config);
   if (!isOnlyHere(config) && (await hasKnownPassword())) {

@@ -6,7 +6,7 @@ import WebSocket from 'ws';
 export type Place = { url: string; origin: string; code: string };
 
 /** As phones do. */
-const RETRY_MS = [300, 600, 1200, 2000];
+const RETRY_MS = [300, 600, 1000, 1000, 1000, 1000, 1000, 1000, 1000, 1000, 2000];
 const isLoopback = (url: string) => /\/\/(127\.|localhost|\[::1)/.test(url);
 let ids = 0;
 

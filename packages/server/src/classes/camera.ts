@@ -1,7 +1,6 @@
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import { CodeParam } from '@viaticum/contract';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
-import sharp from 'sharp';
 import { Type } from 'typebox';
 import type { ClassEntity } from '../db/entities.js';
 import { ApiFault } from '../errors.js';
@@ -52,6 +51,7 @@ export async function camera(app: FastifyInstance, { store, find, owned }: Parts
       async (request, reply) => {
         const one = cameras.get(request) as ClassEntity;
         if (!Buffer.isBuffer(request.body)) throw new ApiFault(415, 'invalid', 'Send a JPEG, PNG or WebP picture.');
+        const { default: sharp } = await import('sharp');
         // Drawn anew: whatever else the file holds stays behind.
         const jpeg = await sharp(request.body, { limitInputPixels: MOST_PIXELS })
           .rotate()

@@ -15,8 +15,8 @@ export const newLine = (socket: WebSocket): Line => ({ socket, sentTo: 0, catchi
 /** Sends frames to the sockets of a class, so that one that does not read costs nobody else anything. */
 export function fanOut(after: (seq: number, most: number) => ClassEvent[]) {
   const write = (line: Line, data: Buffer | string, sent?: () => void): void => {
-    if (line.socket.bufferedAmount > MOST_BYTES) return line.socket.terminate();
-    line.socket.send(data, { binary: false }, (error) => !error && sent?.());
+    if (line.socket.bufferedAmount > MOST_BYTES) line.socket.terminate();
+    else line.socket.send(data, { binary: false }, (error) => !error && sent?.());
   };
   /** What a line has not been sent yet, piece by piece: the next when the last has been read. */
   const catchUp = (line: Line): void => {

@@ -50,6 +50,8 @@ const isUnwritable = (error: unknown): boolean =>
 export type StorageTrouble = 'database-away' | 'disk-full';
 /** What a log tells besides its events. */
 export type LogNotes = {
+  /** Whether the disk is full: a database that runs into its end does not survive it, so it is not tried. */
+  isFull?: () => boolean;
   /** Nothing can be written just now (null: again). */
   onTrouble?: (trouble: StorageTrouble | null) => void;
   /** A command could not be carried out even alone. */
@@ -79,7 +81,7 @@ export function classLog(
   pool: Pool,
   classId: string,
   arrive: (events: ClassEvent[], from: 'here' | 'elsewhere') => void,
-  { onTrouble, onFailed, onPassedOver }: LogNotes = {},
+  { isFull, onTrouble, onFailed, onPassedOver }: LogNotes = {},
 ) {
   let state: ClassState = newClass();
   /** All events in their order; those after `committed` are being written and nobody has seen them. */
@@ -244,6 +246,7 @@ export function classLog(
     let done: Decided | null = null;
     while (!done && batch.length > 0) {
       try {
+        if (isFull?.()) throw Object.assign(new Error('the disk is full'), { code: 'ENOSPC' });
         done = await (careful ? appendWithCare(batch) : appendBoldly(batch));
       } catch (error) {
         rewind();

@@ -71,11 +71,13 @@ export type RoomParts = {
   isDevice: (role: DeviceRole, key: string | undefined) => Promise<boolean>;
   /** For how many the class was planned. */
   planned: () => Promise<number>;
+  /** Whether the disk is full: nothing is written then. */
+  isFull: () => boolean;
   log: FastifyBaseLogger;
 };
 
 /** A class as it is connected: one log, and everybody who follows it here. */
-export function classRoom({ pool, bus, found, workOut, isDevice, planned, log: note }: RoomParts) {
+export function classRoom({ pool, bus, found, workOut, isDevice, planned, isFull, log: note }: RoomParts) {
   const seats = new Set<Seat>();
   const self = randomUUID();
   const elsewhere = new Map<string, { students: string[]; waiting: AtTheDoor[]; at: number }>();
@@ -107,6 +109,7 @@ export function classRoom({ pool, bus, found, workOut, isDevice, planned, log: n
   };
   const tellTrouble = (): ServerFrame => ({ type: 'storage', fault: trouble && storageSentences[trouble] });
   const log: ClassLog = classLog(pool, found.id, arrive, {
+    isFull,
     onTrouble(now) {
       trouble = now;
       note.warn({ class: found.id, trouble: now }, now ? 'a class cannot be written' : 'a class is written again');
@@ -142,17 +145,21 @@ export function classRoom({ pool, bus, found, workOut, isDevice, planned, log: n
   const hear = (message: BusMessage): void => {
     switch (message.type) {
       case 'events':
-        return log.hear(message.events);
+        log.hear(message.events);
+        break;
       case 'camera':
-        return lines.toAll(greeted(isDesk), message);
+        lines.toAll(greeted(isDesk), message);
+        break;
       case 'admit':
-        return entrance.answer(message.ids, message.yes);
+        entrance.answer(message.ids, message.yes);
+        break;
       case 'recalled':
-        return endAll(
+        endAll(
           (seat) => seat.role === message.role,
           CLOSED.noLink,
           'This link was taken back. Ask the instructor for a new one.',
         );
+        break;
       case 'presence': {
         const fresh = !elsewhere.has(message.server);
         elsewhere.set(message.server, { students: message.students, waiting: message.waiting, at: Date.now() });
@@ -297,42 +304,43 @@ export function classRoom({ pool, bus, found, workOut, isDevice, planned, log: n
     }
     take(seat, data, isBinary);
   };
+  /** Why a connection is ended that says what nobody says; null where all is well. */
   const take = (seat: Seat, data: Buffer, isBinary: boolean): void => {
-    const { socket } = seat;
+    const fault = answer(seat, data, isBinary);
+    if (fault) seat.socket.close(...fault);
+  };
+  const answer = (seat: Seat, data: Buffer, isBinary: boolean): [code: number, reason: string] | null => {
     let frame: unknown;
     try {
       if (isBinary) throw new Error('binary');
       frame = JSON.parse(data.toString('utf8'));
     } catch {
-      return socket.close(1007, 'This frame could not be read. Reload the page.');
+      return [1007, 'This frame could not be read. Reload the page.'];
     }
     if (!isFrame(frame)) {
       tooFast(seat, INVALID_COST - 1);
-      const id = (frame as { id?: unknown } | null)?.id;
-      if (typeof id === 'string' && (frame as { type?: unknown }).type === 'command')
-        return refuse(seat, id.slice(0, 40), { code: 'invalid', message: sentenceFor(isFrame.errors ?? []) });
-      return socket.close(1008, 'This frame has the wrong shape. Reload the page.');
+      const { id, type } = (frame ?? {}) as { id?: unknown; type?: unknown };
+      if (typeof id !== 'string' || type !== 'command') return [1008, 'This frame has the wrong shape. Reload the page.'];
+      refuse(seat, id.slice(0, 40), { code: 'invalid', message: sentenceFor(isFrame.errors ?? []) });
+      return null;
     }
     const good = frame as ClientFrame;
     const failed = (err: unknown) => {
       note.error({ class: found.id, err }, 'a frame could not be answered');
-      socket.close(1011, 'Something went wrong here. It will mend itself.');
+      seat.socket.close(1011, 'Something went wrong here. It will mend itself.');
     };
-    switch (good.type) {
-      case 'ping':
-        return lines.send(seat, { type: 'pong', sent: good.sent, now: Date.now() });
-      case 'hello':
-        if (greeting.has(seat)) return socket.close(1008, 'Hello was said already. Reload the page.');
-        greeting.add(seat);
-        return void greet(seat, good).catch(failed);
-      case 'admit':
-        if (!seat.greeted || !isDesk(seat)) return socket.close(1008, 'Only the desk lets people in.');
-        hear(good);
-        return bus.publish(found.id, good);
-      case 'command':
-        if (!seat.greeted) return socket.close(1008, 'Say hello first. Reload the page.');
-        return void consider(seat, good.id, good.command).catch(failed);
-    }
+    if (good.type === 'ping') lines.send(seat, { type: 'pong', sent: good.sent, now: Date.now() });
+    else if (good.type === 'hello') {
+      if (greeting.has(seat)) return [1008, 'Hello was said already. Reload the page.'];
+      greeting.add(seat);
+      greet(seat, good).catch(failed);
+    } else if (!seat.greeted) return [1008, 'Say hello first. Reload the page.'];
+    else if (good.type === 'command') consider(seat, good.id, good.command).catch(failed);
+    else if (isDesk(seat)) {
+      hear(good);
+      bus.publish(found.id, good);
+    } else return [1008, 'Only the desk lets people in.'];
+    return null;
   };
   const greeting = new WeakSet<Seat>();
 

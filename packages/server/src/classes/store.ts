@@ -20,6 +20,7 @@ import { type Bus, EVERYWHERE } from '../bus/bus.js';
 import { ClassEntity, ClassEventEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
+import type { Disk } from '../guard/disk.js';
 import type { LessonStore } from '../lessons/store.js';
 import { pool } from '../work/pool.js';
 import type { PlanJob, PlanJobAnswer } from './plan-worker.js';
@@ -40,8 +41,17 @@ const IDLE_MS = 10 * 60_000;
 const newCode = () => Array.from({ length: 6 }, () => CODE_ALPHABET[randomInt(CODE_ALPHABET.length)]).join('');
 const roundsOf = (one: Pick<ClassEntity, 'deviceRound'>): DeviceRounds => JSON.parse(one.deviceRound) as DeviceRounds;
 
+type Parts = {
+  database: Database;
+  lessons: LessonStore;
+  bus: Bus;
+  stages: StagePictures;
+  disk: Disk;
+  log: FastifyBaseLogger;
+};
+
 /** Classes: planning and opening one, and the rooms of those that somebody is connected to. */
-export function classStore(database: Database, lessons: LessonStore, bus: Bus, stages: StagePictures, log: FastifyBaseLogger) {
+export function classStore({ database, lessons, bus, stages, disk, log }: Parts) {
   const { source, logs } = database;
   const recipes = recipesForKits();
   const planning = pool<PlanJob, PlanJobAnswer>('classes/plan-worker.js', { queue: 60, perCaller: 6 });
@@ -327,6 +337,7 @@ export function classStore(database: Database, lessons: LessonStore, bus: Bus, s
               return isDevice(one.secret, role, roundsOf(one), key);
             },
             planned: seatsOf(found.id),
+            isFull: disk.isFull,
             log,
           });
           await made.log.load();

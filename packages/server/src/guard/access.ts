@@ -1,5 +1,6 @@
 import type { FastifyInstance, FastifyRequest, RouteOptions } from 'fastify';
 import { ApiFault } from '../errors.js';
+import type { Disk } from './disk.js';
 
 /**
  * Who may call a route: anyone; who knows a class's code; who has the link to a lesson painted alone; a device with the key that the
@@ -41,11 +42,8 @@ export function signedIn(request: FastifyRequest): { id: string; name: string } 
 /** How long the body of a request may be in coming, but for files. */
 export const BODY_MS = 20_000;
 
-/**
- * Every route under /api says who may call it, or the server does not start; whoever is not signed in where they must be is told so
- * before their body is read. A body that does not come ends its connection.
- */
-export function access(app: FastifyInstance, bodyMs: number): void {
+/** Every route under /api that is registered from here on says who may call it, or the server does not start. */
+export function routeTable(app: FastifyInstance): void {
   app.decorate('routeTable', []);
   app.addHook('onRoute', (route) => {
     if (!route.url.startsWith('/api/') || route.method === 'HEAD') return;
@@ -62,10 +60,18 @@ export function access(app: FastifyInstance, bodyMs: number): void {
           schema: route.schema,
         });
   });
+}
+
+/**
+ * Whoever is not signed in where they must be is told so before their body is read. A body that does not come ends its connection.
+ * After the hook that finds out who they are.
+ */
+export function access(app: FastifyInstance, bodyMs: number, disk: Disk): void {
   const waits = new WeakMap<FastifyRequest, NodeJS.Timeout>();
   app.addHook('onRequest', async (request) => {
     const { who, upload } = request.routeOptions.config;
     if (who === 'instructor') signedIn(request);
+    if (who !== 'anyone' && ['POST', 'PUT'].includes(request.method)) disk.assertRoom();
     const hasBody = request.headers['transfer-encoding'] !== undefined || Number(request.headers['content-length'] ?? 0) > 0;
     if (hasBody && !upload) waits.set(request, setTimeout(() => request.raw.socket.destroy(), bodyMs).unref());
   });

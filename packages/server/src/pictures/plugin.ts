@@ -4,7 +4,8 @@ import type { FastifyInstance } from 'fastify';
 import { Type } from 'typebox';
 import { ApiFault } from '../errors.js';
 import { signedIn } from '../guard/access.js';
-import { MOST_BYTES, type PictureStore } from './store.js';
+import { MOST_BYTES } from './limits.js';
+import type { PictureStore } from './store.js';
 
 const Params = Type.Object({
   sha256: Type.String({ pattern: '^[0-9a-f]{64}$' }),

@@ -1,14 +1,14 @@
 import sharp from 'sharp';
+import { MOST_PIXELS } from './limits.js';
 
 /** Longest side of each rendition in pixels. `work` is what the stations measure and show. */
 export const renditions = { work: 1600, thumb: 360 } as const;
-export const MOST_PIXELS = 40_000_000;
 
 export type Rendered = { widthPx: number; heightPx: number; format: 'jpeg' | 'png'; full: Buffer; work: Buffer; thumb: Buffer };
 
 /**
- * Decodes an upload (its bytes, or the path of its file) and makes what is stored: orientation applied, converted to sRGB, every bit of metadata (also the place)
- * dropped. Throws where the picture is broken.
+ * Decodes an upload (its bytes, or the path of its file) and makes what is stored: orientation applied, converted to sRGB, every bit of metadata
+ * (also the place) dropped. Throws where the picture is broken.
  */
 export async function render(bytes: Uint8Array | string): Promise<Rendered> {
   const options = { failOn: 'truncated', limitInputPixels: MOST_PIXELS } as const;

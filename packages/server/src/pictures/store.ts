@@ -5,15 +5,14 @@ import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { PictureAnswer } from '@viaticum/contract';
-import sharp from 'sharp';
 import { In } from 'typeorm';
 import { PictureEntity, PictureOwnerEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
 import { pool } from '../work/pool.js';
-import { MOST_PIXELS, type Rendered } from './renditions.js';
+import { MOST_BYTES, MOST_PIXELS } from './limits.js';
+import type { Rendered } from './renditions.js';
 
-export const MOST_BYTES = 25 * 1024 * 1024;
 export type Rendition = 'full' | 'work' | 'thumb';
 
 /** What the first bytes say a file is, whatever its name. */
@@ -62,6 +61,8 @@ export function pictureStore({ source }: Database, dataFolder: string) {
       'broken-picture',
       'This picture is damaged or cut off and cannot be read. Export it again and try once more.',
     );
+    // Read when the first picture comes: it is a large part of what there is to load at the start.
+    const { default: sharp } = await import('sharp');
     const { width = 0, height = 0 } = await sharp(path, { limitInputPixels: false })
       .metadata()
       .catch(() => ({ width: 0, height: 0 }));

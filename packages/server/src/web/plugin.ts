@@ -53,17 +53,14 @@ export async function web(app: FastifyInstance, { folder, isTls }: { folder: str
     crossOriginOpenerPolicy: isTls,
     originAgentCluster: false,
     contentSecurityPolicy: false,
+    frameguard: { action: 'deny' },
   });
   app.addHook('onRequest', async (_, reply) => {
     reply.header('permissions-policy', PERMISSIONS);
     reply.header('content-security-policy', policyOf('none'));
   });
-  if (!existsSync(folder)) {
-    app.log.warn('the web application is not built');
-    return;
-  }
+  const isBuilt = existsSync(folder);
   const pages = new Map<string, string>();
-  for (const name of ['index.html', 'follow.html']) pages.set(name, await readFile(join(folder, name), 'utf8'));
   const page = (reply: FastifyReply, name: string) => {
     const nonce = randomBytes(16).toString('base64url');
     return reply
@@ -72,6 +69,18 @@ export async function web(app: FastifyInstance, { folder, isTls }: { folder: str
       .type('text/html; charset=utf-8')
       .send((pages.get(name) as string).replaceAll(NONCE, nonce));
   };
+  app.setNotFoundHandler((request, reply) => {
+    const isPage = ['GET', 'HEAD'].includes(request.method) && !/^\/(api|assets)\//.test(request.url);
+    if (isPage && isBuilt) return page(reply, 'index.html');
+    return reply
+      .status(404)
+      .send({ code: 'not-found', message: 'There is nothing at this address. Go back to the shelf.', requestId: request.id });
+  });
+  if (!isBuilt) {
+    app.log.warn('the web application is not built');
+    return;
+  }
+  for (const name of ['index.html', 'follow.html']) pages.set(name, await readFile(join(folder, name), 'utf8'));
   await app.register(fastifyStatic, {
     root: folder,
     wildcard: false,
@@ -84,11 +93,4 @@ export async function web(app: FastifyInstance, { folder, isTls }: { folder: str
   app.get('/join', (_, reply) => page(reply, 'follow.html'));
   app.get('/join/*', (_, reply) => page(reply, 'follow.html'));
   app.get('/paint/*', (_, reply) => page(reply, 'follow.html'));
-  app.setNotFoundHandler((request, reply) => {
-    const isPage = request.method === 'GET' && !/^\/(api|assets)\//.test(request.url);
-    if (isPage) return page(reply, 'index.html');
-    return reply
-      .status(404)
-      .send({ code: 'not-found', message: 'There is nothing at this address. Go back to the shelf.', requestId: request.id });
-  });
 }

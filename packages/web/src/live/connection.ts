@@ -5,7 +5,7 @@ const PING_MS = 4000;
 const SILENCE_MS = 9000;
 const KEEP_MS = 400;
 /** Never long: once the server is back, the last phone is within three seconds. */
-const RETRY_MS = [300, 600, 1200, 2000];
+const RETRY_MS = [300, 600, 1000, 1000, 1000, 1000, 1000, 1000, 1000, 1000, 2000];
 
 export type LiveSnapshot = {
   /** Counts up with every change; the state is folded in place. */

@@ -116,7 +116,12 @@ export async function classRows(row, { phones = 500, classes = 50, each = 20, ro
   };
   const { cookie } = await call('POST', '/api/session', { name: 'demo', password: 'north light' });
   const lessonId = (await call('GET', '/api/lessons', null, cookie)).body[0].id;
-  const open = async () => (await call('POST', '/api/classes', { lessonId }, cookie)).body;
+  // A hall: planned for as many as come from this one address.
+  const invite = { startsAt: '2026-12-05T17:30:00Z', timeZone: 'UTC', place: '', seats: 600, roster: [] };
+  const open = async () => {
+    const planned = await call('POST', '/api/classes/planned', { lessonId, invite }, cookie);
+    return (await call('POST', `/api/classes/${planned.body.code}/open`, {}, cookie)).body;
+  };
   const joined = async (code, count) => {
     const list = [];
     for (let i = 0; i < count; i += 50)

@@ -17,6 +17,7 @@ const parts = ['core/src/plan', 'core/src/draft', 'core/src/begin', 'core/src/tr
 const held = [
   node([...jest, ...parts], { VIATICUM_SOAK: '10', VIATICUM_TEST_DATABASE: own.url('NAME') }),
   node(['tools/crash.mjs']),
+  node(['tools/fuzz.mjs', '--strict']),
   node(['tools/bench-class.mjs']),
 ];
 await own.stop();

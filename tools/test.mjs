@@ -68,14 +68,15 @@ run(async () => {
     if (!jest && result.numFailedTests + result.numRuntimeErrorTestSuites === 0) counts.failed += 1;
   } else counts.failed += 1;
 
-  console.log('\na class under crashes and load, in small');
+  console.log('\na class under crashes, load and nonsense, in small');
   // Beside each other: both wait more than they work.
   const [crash, load] = await Promise.all([
-    beside(['tools/crash.mjs', '--kills', '2', '--databases', '1', '--phones', '8']),
+    beside(['tools/crash.mjs', '--kills', '2', '--databases', '1', '--full', '1', '--phones', '8']),
     beside(['tools/bench-class.mjs', '--small']),
   ]);
   step('crash run', crash);
   step('load run', load);
+  step('fuzz run', node(['tools/fuzz.mjs', '--requests', '400', '--frames', '300', '--bodies', '150']));
 
   console.log('\nbrowser tests');
   const browserFile = join(root, 'test-results', 'browser.json');

@@ -1,4 +1,5 @@
 import { once } from 'node:events';
+import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { fileURLToPath } from 'node:url';
 import { buildApp } from './app.js';
 import { isOnlyHere, readConfig } from './config.js';
@@ -19,6 +20,7 @@ async function main(): Promise<void> {
       `Everybody knows the password of “${demoSignIn.name}”, and this server would be open to others. Give it one of your own:\n  VIATICUM_DEMO_PASSWORD='…' npm start`,
     );
   }
+  if (process.env.VIATICUM_BLOCKS === '1') tellBlocks();
   let stopping = false;
   const stop = async () => {
     if (stopping) return;
@@ -46,6 +48,16 @@ async function main(): Promise<void> {
   const how =
     isOnlyHere(config) && !config.demoPassword ? `  (sign in as “${demoSignIn.name}” with “${demoSignIn.password}”)` : '';
   console.log(`Viaticum is at ${config.publicUrl}${how}\nIts log is in ${logPlace}`);
+}
+
+/** Tells whoever started this, again and again, how long the event loop was blocked at the most. */
+function tellBlocks(): void {
+  const delay = monitorEventLoopDelay({ resolution: 5 });
+  delay.enable();
+  setInterval(() => {
+    process.send?.({ blockedMs: delay.max / 1e6 });
+    delay.reset();
+  }, 200).unref();
 }
 
 main().catch((error: Error) => {

@@ -72,9 +72,15 @@ export async function testServer(adjust: Partial<Config> = {}) {
       const cards = (await request('GET', '/api/lessons', undefined, cookie)).body as unknown as LessonCard[];
       return (await request('GET', `/api/lessons/${cards[0]?.id}`, undefined, cookie)).body as unknown as LessonAnswer;
     },
-    async openClass(cookie: string): Promise<ClassAnswer> {
+    /** A class that is open; `seats`: planned for so many, else for as many as sit in a room. */
+    async openClass(cookie: string, seats?: number): Promise<ClassAnswer> {
       const { id } = await this.demoLesson(cookie);
-      return (await request('POST', '/api/classes', { lessonId: id }, cookie)).body as unknown as ClassAnswer;
+      const invite = { startsAt: '2026-12-05T17:30:00Z', timeZone: 'Europe/Vienna', place: '', seats, roster: [] };
+      const { body } = seats
+        ? await request('POST', '/api/classes/planned', { lessonId: id, invite }, cookie)
+        : await request('POST', '/api/classes', { lessonId: id }, cookie);
+      const made = body as unknown as ClassAnswer;
+      return seats ? ((await request('POST', `/api/classes/${made.code}/open`, {}, cookie)).body as unknown as ClassAnswer) : made;
     },
     async sheet(code: string): Promise<FollowSheet> {
       return (await request('GET', `/api/join/${code}/sheet`)).body as unknown as FollowSheet;

@@ -27,7 +27,7 @@ const wait = (ms: number) => new Promise((done) => setTimeout(done, ms));
 
 it(`${PHONES} phones that come and go, repeat themselves and have wrong clocks end in one state with desk, server and database`, async () => {
   const cookie = await server.signIn();
-  const { code, id } = await server.openClass(cookie);
+  const { code, id } = await server.openClass(cookie, 600);
   const place = { url: `ws://127.0.0.1:${server.port}`, origin: 'http://viaticum.test', code };
   const draw = uniform(7);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(draw() * list.length)] as T;

@@ -19,13 +19,7 @@ afterAll(() => server.stop());
 const join = (firstName: string): Command => ({ type: 'join', firstName, kit: [] });
 const wait = (ms: number) => new Promise((done) => setTimeout(done, ms));
 async function desked(seats?: number) {
-  const { id } = await server.demoLesson(cookie);
-  const invite = { startsAt: '2026-12-05T17:30:00Z', timeZone: 'Europe/Vienna', place: '', seats, roster: [] };
-  const made = seats
-    ? await server.request('POST', '/api/classes/planned', { lessonId: id, invite }, cookie)
-    : await server.request('POST', '/api/classes', { lessonId: id }, cookie);
-  const code = String(made.body.code);
-  if (seats) await server.request('POST', `/api/classes/${code}/open`, {}, cookie);
+  const { code, id } = await server.openClass(cookie, seats);
   const desk = await server.connect(code, 'desk', cookie);
   await desk.hello();
   const phone = async (token?: string) => {
@@ -33,7 +27,7 @@ async function desked(seats?: number) {
     await one.hello();
     return one;
   };
-  return { code, id: String(made.body.id), desk, phone };
+  return { code, id, desk, phone };
 }
 const doorOf = (desk: Awaited<ReturnType<typeof desked>>['desk']) => {
   const last = desk.frames.findLast((frame) => frame.type === 'door');
@@ -105,7 +99,7 @@ describe('a connection', () => {
     expect(performance.now() - from).toBeLessThan(1000);
     // One of them begins to read: nothing is missing, nothing comes twice.
     let last = 0;
-    const [first] = deaf as [WebSocket];
+    const first = deaf[0] as WebSocket;
     const whole = new Promise<void>((done) => {
       first.on('message', (data) => {
         const frame = JSON.parse(String(data)) as { type: string; events?: { seq: number }[] };

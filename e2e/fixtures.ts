@@ -78,6 +78,7 @@ async function newInstructor(database: string): Promise<string> {
   const socketPath = address.searchParams.get('socket');
   const connection = await createConnection({
     user: address.username || 'root',
+    password: decodeURIComponent(address.password),
     database: address.pathname.slice(1),
     ...(socketPath ? { socketPath } : { host: address.hostname, port: Number(address.port || 3306) }),
   });
@@ -97,7 +98,7 @@ async function newInstructor(database: string): Promise<string> {
   for (const lesson of lessons as { id: string }[]) {
     const own = fresh();
     await connection.query(
-      'INSERT INTO lesson (id, owner_id, revision, updated_at) SELECT ?, ?, revision, updated_at FROM lesson WHERE id = ?',
+      'INSERT INTO lesson (id, owner_id, revision, updated_at, title, card) SELECT ?, ?, revision, updated_at, title, card FROM lesson WHERE id = ?',
       [own, id, lesson.id],
     );
     await connection.query(
@@ -127,6 +128,8 @@ export const test = base.extend<{ server: Server; signedIn: Page }, { shared: Sh
   signedIn: async ({ page, server }, use) => {
     const faults: string[] = [];
     page.on('pageerror', (error) => faults.push(error.message));
+    // Nothing may be asked for that the page's own policy forbids.
+    page.on('console', (said) => said.text().includes('Content Security Policy') && faults.push(said.text()));
     await signIn(page, server);
     await use(page);
     expect(faults).toEqual([]);

@@ -2,7 +2,7 @@
 // may be a 5xx, nothing may hang, and the server must go on answering others meanwhile.
 // node tools/fuzz.mjs --requests 20000 --frames 5000 --bodies 10000
 import { fork } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -14,6 +14,8 @@ const { values } = parseArgs({
     requests: { type: 'string', default: '20000' },
     frames: { type: 'string', default: '5000' },
     bodies: { type: 'string', default: '10000' },
+    // Seconds for which four sockets ask for everything and read nothing.
+    deaf: { type: 'string', default: '60' },
     seed: { type: 'string', default: '1' },
     // On a quiet machine: how long others wait is a fault as well.
     strict: { type: 'boolean', default: false },
@@ -21,6 +23,8 @@ const { values } = parseArgs({
 });
 /** The longest that others may wait. */
 const MOST_BLOCK_MS = 50;
+const MOST_GROWN_MB = 50;
+const MOST_SLOWER = 2;
 
 const folder = mkdtempSync(join(tmpdir(), 'viaticum-fuzz-'));
 const own = await database(folder);
@@ -55,15 +59,25 @@ const attack = (kind, count) =>
     attacker.on('exit', () => done(counted ?? { faults: [`${kind}: the attacker ended without a word`] }));
   });
 
-for (const kind of ['requests', 'frames', 'bodies']) {
+/** Resident memory of the server, MB. */
+const memory = () => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${child.pid}/status`, 'utf8'))?.[1]) / 1024;
+
+for (const kind of ['requests', 'frames', 'bodies', 'deaf']) {
   const count = Number(values[kind]);
   if (count === 0) continue;
   blocked = 0;
   const from = performance.now();
-  const { faults: found, statuses = {}, slowestMs = 0 } = await attack(kind, count);
+  const [rss, { faults: found, statuses = {}, slowestMs = 0, ratio = 0 }] = [memory(), await attack(kind, count)];
   faults.push(...found.slice(0, 5));
   if (values.strict && kind === 'bodies' && blocked > MOST_BLOCK_MS)
     faults.push(`the event loop was blocked for ${Math.round(blocked)} ms by a body`);
+  if (kind === 'deaf') {
+    const grown = memory() - rss;
+    console.log(`four sockets that never read for ${count} s: memory grew by ${Math.round(grown)} MB, ${JSON.stringify(statuses)}`);
+    if (values.strict && grown > MOST_GROWN_MB) faults.push(`deaf sockets cost ${Math.round(grown)} MB`);
+    if (values.strict && ratio > MOST_SLOWER) faults.push(`others wait ${ratio.toFixed(1)} times as long beside deaf sockets`);
+    continue;
+  }
   console.log(
     `${kind}: ${count} in ${((performance.now() - from) / 1000).toFixed(1)} s, ${JSON.stringify(statuses)}, slowest answer ${Math.round(slowestMs)} ms, event loop blocked at most ${Math.round(blocked)} ms`,
   );

@@ -76,7 +76,7 @@ run(async () => {
   ]);
   step('crash run', crash);
   step('load run', load);
-  step('fuzz run', node(['tools/fuzz.mjs', '--requests', '400', '--frames', '300', '--bodies', '150']));
+  step('fuzz run', node(['tools/fuzz.mjs', '--requests', '400', '--frames', '300', '--bodies', '150', '--deaf', '3']));
 
   console.log('\nbrowser tests');
   const browserFile = join(root, 'test-results', 'browser.json');

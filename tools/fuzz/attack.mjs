@@ -208,6 +208,70 @@ const attacks = {
   },
 };
 
+/**
+ * Four sockets ask for everything and never read, again and again for so many seconds, while twenty others talk: how long those wait for
+ * their answers, beside how long they wait when nobody does that.
+ */
+attacks.deaf = async () => {
+  const open = (role = 'phone') =>
+    new Promise((done, fail) => {
+      const socket = new WebSocket(`ws://127.0.0.1:${port}/api/live/${one.code}?as=${role}`, { headers: { origin: base, cookie } });
+      socket.on('open', () => done(socket));
+      socket.on('error', fail);
+    });
+  const desk = await open('desk');
+  desk.send(JSON.stringify({ type: 'hello', after: 0 }));
+  // A long log, of which everything can be asked for.
+  for (let k = 0; k < 3000; k++) {
+    desk.send(JSON.stringify({ type: 'command', id: `say${k}`, command: { type: 'say', text: 'x'.repeat(160) } }));
+    if (k % 10 === 9) await new Promise((done) => setTimeout(done, 1010 / (count > 30 ? 1 : 10)));
+    if (k > count * 10) break;
+  }
+  const talkers = await Promise.all(
+    Array.from({ length: 20 }, async () => {
+      const socket = await open();
+      const waits = new Map();
+      const times = [];
+      socket.on('message', (data) => {
+        const frame = JSON.parse(String(data));
+        if (frame.type !== 'pong') return;
+        times.push(performance.now() - waits.get(frame.sent));
+        waits.delete(frame.sent);
+      });
+      socket.send(JSON.stringify({ type: 'hello', after: 0 }));
+      return { times, ping: (k) => waits.set(k, performance.now()) && socket.send(JSON.stringify({ type: 'ping', sent: k })) };
+    }),
+  );
+  const p95 = async (seconds) => {
+    for (const one of talkers) one.times.length = 0;
+    for (let k = 0; k < seconds * 4; k++) {
+      for (const one of talkers) one.ping(k);
+      await new Promise((done) => setTimeout(done, 250));
+    }
+    const all = talkers.flatMap((one) => one.times).sort((a, b) => a - b);
+    return all[Math.floor(all.length * 0.95)] ?? Number.POSITIVE_INFINITY;
+  };
+  const calm = await p95(Math.min(10, count));
+  let over = false;
+  const deaf = Array.from({ length: 4 }, async () => {
+    while (!over) {
+      const socket = await open().catch(() => null);
+      socket?.pause();
+      for (let k = 0; k < 200 && socket?.readyState === WebSocket.OPEN; k++) {
+        socket.send(JSON.stringify(k === 0 ? { type: 'hello', after: 0 } : { type: 'ping', sent: k }));
+        await new Promise((done) => setTimeout(done, 5));
+      }
+      await new Promise((done) => setTimeout(done, 1000));
+      socket?.terminate();
+    }
+  });
+  const under = await p95(count);
+  over = true;
+  await Promise.all(deaf);
+  counted.statuses = { 'p95 calm ms': Math.round(calm * 10) / 10, 'p95 beside deaf sockets ms': Math.round(under * 10) / 10 };
+  counted.ratio = under / calm;
+};
+
 /** What can stand in an address at all. */
 function safe(name) {
   const text = String(name).slice(0, 300);

@@ -80,7 +80,9 @@ export async function testServer(adjust: Partial<Config> = {}) {
         ? await request('POST', '/api/classes/planned', { lessonId: id, invite }, cookie)
         : await request('POST', '/api/classes', { lessonId: id }, cookie);
       const made = body as unknown as ClassAnswer;
-      return seats ? ((await request('POST', `/api/classes/${made.code}/open`, {}, cookie)).body as unknown as ClassAnswer) : made;
+      return seats
+        ? ((await request('POST', `/api/classes/${made.code}/open`, {}, cookie)).body as unknown as ClassAnswer)
+        : made;
     },
     async sheet(code: string): Promise<FollowSheet> {
       return (await request('GET', `/api/join/${code}/sheet`)).body as unknown as FollowSheet;

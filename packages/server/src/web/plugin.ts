@@ -90,7 +90,8 @@ export async function web(app: FastifyInstance, { folder, isTls }: { folder: str
       reply.setHeader('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache');
     },
   });
-  app.get('/join', (_, reply) => page(reply, 'follow.html'));
+  // By its own name it is what a phone keeps for when there is no network.
+  for (const path of ['/follow.html', '/join']) app.get(path, (_, reply) => page(reply, 'follow.html'));
   app.get('/join/*', (_, reply) => page(reply, 'follow.html'));
   app.get('/paint/*', (_, reply) => page(reply, 'follow.html'));
 }

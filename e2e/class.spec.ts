@@ -1,4 +1,4 @@
-import { accessible, expect, joinPhone, openClass, openDemo, test } from './fixtures.js';
+import { accessible, beside, expect, joinPhone, openClass, openDemo, test } from './fixtures.js';
 
 test('the server is killed in mid-class and started again: nothing acknowledged is lost, nobody reloads', async ({
   signedIn: page,
@@ -182,4 +182,47 @@ test('a touch test on the desk corrects the drying of this class: the pause and 
     .toBeLessThan(before);
   await page.getByRole('button', { name: 'Not yet' }).click();
   await expect(page.getByText(/^2 touches/)).toBeVisible();
+});
+
+test('more than were planned wait at the door until the desk says yes; an assistant’s link is made anew', async ({
+  signedIn: page,
+  server,
+  browser,
+}) => {
+  const code = await page.evaluate(async () => {
+    const call = async (method: string, url: string, body?: object) =>
+      (
+        await fetch(url, {
+          method,
+          ...(body && { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+        })
+      ).json();
+    const [lesson] = await call('GET', '/api/lessons');
+    const invite = { startsAt: '2026-12-05T17:30:00Z', timeZone: 'UTC', place: '', seats: 1, roster: [] };
+    const planned = await call('POST', '/api/classes/planned', { lessonId: lesson.id, invite });
+    return (await call('POST', `/api/classes/${planned.code}/open`, {})).code as string;
+  });
+  await page.goto(`${server.url}/desk/${code}`);
+  await joinPhone(browser, server, code, 'Mara');
+  const context = await browser.newContext({ viewport: { width: 360, height: 640 }, hasTouch: true, isMobile: true });
+  const phone = await context.newPage();
+  await phone.goto(`${server.url}/join/${code}`);
+  await phone.getByLabel('Your first name').fill('Kofi');
+  await phone.getByRole('button', { name: 'Join' }).click();
+  await expect(phone.getByText('Your instructor is asked to let you in.')).toBeVisible();
+  await expect(page.getByText('Kofi would like to come in. More are here than were planned.')).toBeVisible();
+  await accessible(page, 'somebody at the door');
+  await page.getByRole('button', { name: 'Let in', exact: true }).click();
+  await expect(phone.getByText('Your place is ready')).toBeVisible();
+  await expect(page.getByText('would like to come in')).toBeHidden();
+
+  await beside(page, 'More');
+  const before = await page.getByRole('link', { name: 'Link for an assistant' }).getAttribute('href');
+  const helper = await (await browser.newContext()).newPage();
+  await helper.goto(before as string);
+  await expect(helper.getByText('Nobody just now.')).toBeVisible();
+  await page.getByRole('button', { name: 'Make the link anew' }).click();
+  await page.getByRole('tooltip').getByRole('button', { name: 'Make the link anew' }).click();
+  await expect(page.getByText('The link is new.')).toBeVisible();
+  await expect(helper.getByText(/This link was taken back/)).toBeVisible();
 });

@@ -73,7 +73,9 @@ for (const kind of ['requests', 'frames', 'bodies', 'deaf']) {
     faults.push(`the event loop was blocked for ${Math.round(blocked)} ms by a body`);
   if (kind === 'deaf') {
     const grown = memory() - rss;
-    console.log(`four sockets that never read for ${count} s: memory grew by ${Math.round(grown)} MB, ${JSON.stringify(statuses)}`);
+    console.log(
+      `four sockets that never read for ${count} s: memory grew by ${Math.round(grown)} MB, ${JSON.stringify(statuses)}`,
+    );
     if (values.strict && grown > MOST_GROWN_MB) faults.push(`deaf sockets cost ${Math.round(grown)} MB`);
     if (values.strict && ratio > MOST_SLOWER) faults.push(`others wait ${ratio.toFixed(1)} times as long beside deaf sockets`);
     continue;

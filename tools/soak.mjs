@@ -11,9 +11,14 @@ const own = await database(folder);
 const node = (words, env = {}) =>
   spawnSync(process.execPath, words, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } }).status === 0;
 const jest = ['--experimental-vm-modules', '--no-warnings', 'node_modules/jest/bin/jest.js'];
-const parts = ['core/src/plan', 'core/src/draft', 'core/src/begin', 'core/src/transfer/compare', 'server/src/classes/equal'].map(
-  (name) => `packages/${name}`,
-);
+const parts = [
+  'core/src/plan',
+  'core/src/lesson/sound',
+  'core/src/draft',
+  'core/src/begin',
+  'core/src/transfer/compare',
+  'server/src/classes/equal',
+].map((name) => `packages/${name}`);
 const held = [
   node([...jest, ...parts], { VIATICUM_SOAK: '10', VIATICUM_TEST_DATABASE: own.url('NAME') }),
   node(['tools/crash.mjs']),

@@ -215,7 +215,9 @@ const attacks = {
 attacks.deaf = async () => {
   const open = (role = 'phone') =>
     new Promise((done, fail) => {
-      const socket = new WebSocket(`ws://127.0.0.1:${port}/api/live/${one.code}?as=${role}`, { headers: { origin: base, cookie } });
+      const socket = new WebSocket(`ws://127.0.0.1:${port}/api/live/${one.code}?as=${role}`, {
+        headers: { origin: base, cookie },
+      });
       socket.on('open', () => done(socket));
       socket.on('error', fail);
     });

@@ -1,6 +1,7 @@
 export * from './api.js';
 export * from './drawing.js';
 export * from './lesson.js';
+export { limits, type Problem, sentenceFor } from './limits.js';
 export * from './live.js';
 export * from './plan.js';
 export { byId, ID_PATTERN, Id, isId, RESERVED_IDS } from './shapes.js';

@@ -1,5 +1,6 @@
 import { type Static, Type } from 'typebox';
 import { Drawing, TwinOf } from './drawing.js';
+import { limits } from './limits.js';
 import { Id, Name, oneOf, optional, Point, strict } from './shapes.js';
 
 /** The document version written by this build; older ones are upgraded on reading (`core/lesson`). */
@@ -112,7 +113,7 @@ export const Planning = Type.Object(
         Type.Object({ stepId: Id, startMin: Type.Number({ minimum: 0, maximum: 20000 }) }, strict),
         Type.Object({ firstId: Id, thenId: Id }, strict),
       ]),
-      { maxItems: 200 },
+      { maxItems: limits.pins },
     ),
     breaks: optional(
       Type.Object(
@@ -168,7 +169,7 @@ export const Support = Type.Object(
     marginMm: optional(Type.Number({ minimum: 0, maximum: 500 })),
     wrapMm: optional(Type.Number({ minimum: 0, maximum: 200 })),
     absorbency: oneOf(absorbencies),
-    groundCoats: Type.Array(Type.Object({ mixId: Id, technique: oneOf(techniques) }, strict), { maxItems: 10 }),
+    groundCoats: Type.Array(Type.Object({ mixId: Id, technique: oneOf(techniques) }, strict), { maxItems: limits.groundCoats }),
   },
   strict,
 );
@@ -355,9 +356,9 @@ export const Mix = Type.Object(
     zoneId: optional(Id),
     /** Other areas that it is used for as well. */
     alsoZoneIds: optional(Type.Array(Id, { maxItems: 60 })),
-    recipe: Type.Array(RecipePart, { maxItems: 8 }),
+    recipe: Type.Array(RecipePart, { maxItems: limits.recipe }),
     /** Heaps that this one is mixed from, beside tubes. */
-    heaps: optional(Type.Array(HeapPart, { maxItems: 4 })),
+    heaps: optional(Type.Array(HeapPart, { maxItems: limits.heaps })),
     /** A strong tube let down with a weak one beforehand: recipes may use it like a tube. */
     letDown: optional(Type.Boolean()),
     /** Parts of clear medium to one of paint, where it is used as a glaze. */
@@ -375,9 +376,9 @@ export const Step = Type.Object(
     stageId: Id,
     kind: oneOf(stepKinds),
     title: Name,
-    zoneIds: Type.Array(Id, { maxItems: 60 }),
-    markIds: Type.Array(Id, { maxItems: 60 }),
-    mixIds: Type.Array(Id, { maxItems: 30 }),
+    zoneIds: Type.Array(Id, { maxItems: limits.zoneIds }),
+    markIds: Type.Array(Id, { maxItems: limits.markIds }),
+    mixIds: Type.Array(Id, { maxItems: limits.mixIds }),
     brushId: optional(Id),
     technique: optional(oneOf(techniques)),
     medium: optional(oneOf(media)),
@@ -466,7 +467,7 @@ export const Lesson = Type.Object(
     method: optional(Method),
     room: Room,
     support: Support,
-    references: Type.Array(Reference, { maxItems: 20 }),
+    references: Type.Array(Reference, { maxItems: limits.references }),
     light: optional(
       Type.Object(
         {
@@ -476,26 +477,26 @@ export const Lesson = Type.Object(
         strict,
       ),
     ),
-    elements: Type.Array(Element, { maxItems: 60 }),
-    zones: Type.Array(Zone, { maxItems: 60 }),
+    elements: Type.Array(Element, { maxItems: limits.elements }),
+    zones: Type.Array(Zone, { maxItems: limits.zones }),
     /** The zone that the picture is about. */
     subjectZoneId: optional(Id),
     /** How far paint laid first runs past its edge. */
     overlapMm: Type.Number({ minimum: 0, maximum: 60 }),
-    marks: Type.Array(Mark, { maxItems: 200 }),
+    marks: Type.Array(Mark, { maxItems: limits.marks }),
     /** The hand that paints, where an order depends on it. */
     handed: optional(oneOf(['right', 'left'] as const)),
     drawing: Drawing,
-    tubes: Type.Array(Tube, { maxItems: 60 }),
-    mixes: Type.Array(Mix, { maxItems: 200 }),
-    stages: Type.Array(Stage, { maxItems: 60 }),
-    steps: Type.Array(Step, { maxItems: 400 }),
+    tubes: Type.Array(Tube, { maxItems: limits.tubes }),
+    mixes: Type.Array(Mix, { maxItems: limits.mixes }),
+    stages: Type.Array(Stage, { maxItems: limits.stages }),
+    steps: Type.Array(Step, { maxItems: limits.steps }),
     planning: Planning,
-    samples: Type.Array(Sample, { maxItems: 40 }),
-    variants: Type.Array(Variant, { maxItems: 40 }),
+    samples: Type.Array(Sample, { maxItems: limits.samples }),
+    variants: Type.Array(Variant, { maxItems: limits.variants }),
     setAside: Type.Array(
       Type.Object({ finding: Type.String({ maxLength: 200 }), why: Type.String({ maxLength: 500 }) }, strict),
-      { maxItems: 400 },
+      { maxItems: limits.setAside },
     ),
   },
   strict,

@@ -1,3 +1,4 @@
+import { sentenceFor } from '@viaticum/contract';
 import type { FastifyError, FastifyReply, FastifyRequest } from 'fastify';
 
 /** An answer that is not the one hoped for: HTTP status, stable code, a sentence, and details where they help. */
@@ -14,32 +15,6 @@ export class ApiFault extends Error {
 
 export const notFound = (what: string) =>
   new ApiFault(404, 'not-found', `There is no such ${what}. It may have been taken away; go back and look again.`);
-
-/** Sentences for fields whose bounds people run into; the rest are worded from the schema. */
-const sentences: [RegExp, string][] = [
-  [/\/room\/humidity$/, 'Humidity must lie between 0 and 100 %. Enter what the room’s hygrometer shows.'],
-  [/\/room\/airC$/, 'The air must be between −20 and 60 °C. Enter the temperature of the room.'],
-  [/\/room\/airSpeed$/, 'The draught must lie between 0 and 20 m/s. A quiet room has 0.1.'],
-  [/\/(showMin|doMin)$/, 'Minutes cannot be negative or above 600. Enter how long this takes.'],
-  [/\/recipe\/\d+(\/parts)?$/, 'Every tube of a recipe needs whole parts, “a touch” or “a speck”.'],
-  [/\/support\/(width|height)Mm$/, 'A canvas measures between 1 cm and 5 m each way. Enter its painted face.'],
-  [/firstName$/, 'A first name has 1 to 40 letters. Give a shorter one.'],
-  [/\/(title|name)$/, 'A name has 1 to 120 letters. Give a shorter one.'],
-];
-
-type Problem = { instancePath: string; message?: string; params?: unknown };
-
-/** One sentence for what Ajv found: the deepest place, worded by hand where it is known. */
-export function sentenceFor(problems: readonly Problem[]): string {
-  const deepest = [...problems].sort((a, b) => b.instancePath.split('/').length - a.instancePath.split('/').length)[0];
-  if (!deepest) return 'Something in this request cannot be. Look at what you entered and send it again.';
-  for (const problem of [deepest, ...problems]) {
-    const known = sentences.find(([place]) => place.test(problem.instancePath));
-    if (known) return known[1];
-  }
-  const place = deepest.instancePath.split('/').filter(Boolean).join(' › ') || 'this request';
-  return `Something is wrong with “${place}”: it ${deepest.message ?? 'cannot be so'}. Nothing was stored.`;
-}
 
 /** Errors of Fastify and of the form parser that people run into: status, code, sentence. */
 const known: Record<string, [number, string, string]> = {

@@ -2,7 +2,15 @@ import type { Lesson } from '@viaticum/contract';
 import type { Draft } from 'immer';
 
 /** Thrown by a command that cannot be carried out; the message is a sentence for the instructor. */
-export class CommandError extends Error {}
+export class CommandError extends Error {
+  constructor(
+    message: string,
+    /** The place in the document that is meant, as a JSON pointer, where one is. */
+    readonly place?: string,
+  ) {
+    super(message);
+  }
+}
 
 export type D = Draft<Lesson>;
 

@@ -1,6 +1,8 @@
-import type { Lesson } from '@viaticum/contract';
+import { type Lesson, sentenceFor } from '@viaticum/contract';
 import { applyPatches, enablePatches, type Patch, produceWithPatches } from 'immer';
+import { CommandError } from './command-tools.js';
 import { type CommandArgs, type CommandName, commands } from './commands.js';
+import { problemsAt } from './limits.js';
 import { followTwins } from './twins.js';
 
 enablePatches();
@@ -14,7 +16,8 @@ const LONGEST = 500;
 
 export const startHistory = (lesson: Lesson): History => ({ lesson, past: [], future: [] });
 
-/** Carries out a command. Throws a CommandError and changes nothing where it cannot be done; a command without effect leaves no trace. */
+/** Carries out a command. Throws a CommandError and changes nothing where it cannot be done, or would leave a document that the
+ * contract refuses; a command without effect leaves no trace. */
 export function carryOut<N extends CommandName>(history: History, name: N, args: CommandArgs<N>): History {
   const apply = commands[name] as (draft: unknown, args: CommandArgs<N>) => void;
   const [lesson, patches, inverse] = produceWithPatches(history.lesson, (draft) => {
@@ -22,6 +25,13 @@ export function carryOut<N extends CommandName>(history: History, name: N, args:
     followTwins(draft);
   });
   if (patches.length === 0) return history;
+  // The contract is asked, of what was touched: what the server would refuse is refused here.
+  const problems = problemsAt(
+    lesson,
+    patches.map((patch) => patch.path),
+  );
+  if (problems.length > 0)
+    throw new CommandError(sentenceFor(problems).replace(' Nothing was stored.', ''), problems[0]?.instancePath);
   return { lesson, past: [...history.past, { name, patches, inverse }].slice(-LONGEST), future: [] };
 }
 

@@ -88,6 +88,8 @@ export const paintCommands = {
   removeTube: (lesson: D, { id }: { id: string }) => {
     take(lesson.tubes, id, 'tube');
     for (const mix of lesson.mixes) mix.recipe = mix.recipe.filter((part) => part.tubeId !== id);
+    for (const variant of lesson.variants)
+      if (variant.withoutTubeIds) variant.withoutTubeIds = variant.withoutTubeIds.filter((one) => one !== id);
   },
   /** Changes the palette: other tubes, and the recipes that go with them. */
   takePalette: (lesson: D, { tubes, recipes }: { tubes: Tube[]; recipes: { id: string; recipe: RecipePart[] }[] }) => {
@@ -99,6 +101,8 @@ export const paintCommands = {
       delete mix.heaps;
     }
     const known = new Set(tubes.map((tube) => tube.id));
+    for (const variant of lesson.variants)
+      if (variant.withoutTubeIds) variant.withoutTubeIds = variant.withoutTubeIds.filter((one) => known.has(one));
     for (const mix of lesson.mixes) mix.recipe = mix.recipe.filter((part) => known.has(part.tubeId));
   },
   addMix: (lesson: D, { mix, at }: { mix: Mix; at?: number }) => insert(lesson.mixes, soundMix(lesson, mix), 'mix', at),
@@ -142,6 +146,8 @@ export const paintCommands = {
   removeMix: (lesson: D, { id }: { id: string }) => {
     cutMix(lesson, id);
     for (const step of lesson.steps) step.mixIds = step.mixIds.filter((mixId) => mixId !== id);
+    for (const { changes } of lesson.variants)
+      for (const { step } of changes) if (step.mixIds) step.mixIds = step.mixIds.filter((mixId) => mixId !== id);
     lesson.support.groundCoats = lesson.support.groundCoats.filter((coat) => coat.mixId !== id);
   },
   /** Makes two heaps one: what used the second uses the first. */
@@ -155,6 +161,8 @@ export const paintCommands = {
     for (const mix of others) for (const part of mix.heaps ?? []) part.mixId = swap(part.mixId);
     take(lesson.mixes, drop, 'mix');
     for (const step of lesson.steps) step.mixIds = [...new Set(step.mixIds.map(swap))];
+    for (const { changes } of lesson.variants)
+      for (const { step } of changes) if (step.mixIds) step.mixIds = [...new Set(step.mixIds.map(swap))];
     for (const coat of lesson.support.groundCoats) coat.mixId = swap(coat.mixId);
   },
 };

@@ -1,4 +1,4 @@
-import type { Correction, Element, Lab, Lesson, Outline, Placement, Reference, Zone } from '@viaticum/contract';
+import type { Correction, Element, Lab, Lesson, Mix, Outline, Placement, Reference, Zone } from '@viaticum/contract';
 import { current } from 'immer';
 import { canvasOutline, common, outlineArea, outlineFault, repaired, united, visibleParts, without } from '../zone/index.js';
 import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
@@ -8,6 +8,9 @@ function soundOutline(outline: Outline): Outline {
   if (fault) throw new CommandError(fault);
   return outline;
 }
+
+/** What clipping or rounding left, made sound: points that fell together can let an edge touch another. */
+const afterClipping = (outline: Outline): Outline => (outlineFault(outline) ? repaired(outline) : outline);
 
 /** A drawn outline on the canvas: crossings are resolved, what lies outside is cut off. Refused where nothing is left. */
 function drawnOutline(lesson: D, outline: Outline): Outline {
@@ -29,9 +32,17 @@ export const dropZone = (lesson: D, id: string, heirs: readonly string[] = []): 
     if (step.zoneIds.includes(id))
       step.zoneIds = [...new Set(step.zoneIds.flatMap((zoneId) => (zoneId === id ? heirs : [zoneId])))];
   for (const zone of lesson.zones) if (zone.edges) zone.edges = zone.edges.filter((edge) => edge.with !== id);
-  if (lesson.subjectZoneId === id) delete lesson.subjectZoneId;
-  for (const mix of lesson.mixes) if (mix.alsoZoneIds) mix.alsoZoneIds = mix.alsoZoneIds.filter((one) => one !== id);
   const [heir] = heirs;
+  if (lesson.subjectZoneId === id) setOrClear<Lesson, 'subjectZoneId'>(lesson as Lesson, 'subjectZoneId', heir ?? null);
+  for (const mix of lesson.mixes) {
+    if (mix.zoneId === id) setOrClear<Mix, 'zoneId'>(mix as Mix, 'zoneId', heir ?? null);
+    if (mix.alsoZoneIds?.includes(id))
+      mix.alsoZoneIds = [...new Set(mix.alsoZoneIds.flatMap((one) => (one === id ? heirs : [one])))];
+  }
+  // A version for others may change what a step paints.
+  for (const { changes } of lesson.variants)
+    for (const { step } of changes)
+      if (step.zoneIds?.includes(id)) step.zoneIds = [...new Set(step.zoneIds.flatMap((one) => (one === id ? heirs : [one])))];
   for (const mark of lesson.marks) {
     if (mark.protectIds) mark.protectIds = mark.protectIds.filter((one) => one !== id);
     if (mark.zoneId === id && heir) mark.zoneId = heir;
@@ -102,7 +113,6 @@ export const pictureCommands = {
   },
   /** Puts zones in the place of all there are. Steps keep the zones whose ids stay; of the others they get the heirs named. */
   replaceZones: (lesson: D, { zones, heirs = {} }: { zones: Zone[]; heirs?: Record<string, string[]> }) => {
-    if (zones.length > 60) throw new CommandError('A lesson holds at most 60 areas. Propose fewer.');
     // What was dropped is hidden, not gone: it stays and can come back.
     const dropped = new Set(lesson.elements.flatMap((element) => (element.fate === 'dropped' ? [element.id] : [])));
     const fresh = new Set(zones.map((zone) => zone.id));
@@ -145,11 +155,11 @@ export const pictureCommands = {
       const at = lesson.zones.findIndex((zone) => zone.id === into);
       for (const front of lesson.zones.slice(at + 1)) {
         if (outlineArea(common(front.outline, seen)) < 0.01) continue;
-        const rest = without(front.outline, seen);
+        const rest = afterClipping(without(front.outline, seen));
         // What lies wholly beneath the joined piece was not seen there anyway.
         if (rest.length > 0) front.outline = rest;
       }
-      kept.outline = united(kept.outline, seen);
+      kept.outline = afterClipping(united(kept.outline, seen));
     }
     dropZone(lesson, id, [into]);
     dropEmptyElements(lesson);
@@ -175,8 +185,8 @@ export const pictureCommands = {
         ],
       ],
     ];
-    const piece = common(whole.outline, half);
-    const rest = without(whole.outline, half);
+    const piece = afterClipping(common(whole.outline, half));
+    const rest = afterClipping(without(whole.outline, half));
     if (outlineArea(piece) < 1 || outlineArea(rest) < 1)
       throw new CommandError('The line does not cross this area. Draw it from one side to the other.');
     const at = lesson.zones.findIndex((one) => one.id === id);
@@ -262,7 +272,9 @@ export const pictureCommands = {
     const [cx, cy] = [(Math.min(...xs) + Math.max(...xs)) / 2, (Math.min(...ys) + Math.max(...ys)) / 2];
     const round = (value: number) => Math.round(value * 100) / 100;
     for (const zone of own)
-      zone.outline = mapped(zone.outline, ([x, y]) => [round(cx + scale * (x - cx) + dxMm), round(cy + scale * (y - cy) + dyMm)]);
+      zone.outline = afterClipping(
+        mapped(zone.outline, ([x, y]) => [round(cx + scale * (x - cx) + dxMm), round(cy + scale * (y - cy) + dyMm)]),
+      );
     if (element.fate === 'added' && !element.fromReferenceId) return;
     // canvas = k·picture + t; kept as a shift about the origin.
     const k = old.scale * scale;

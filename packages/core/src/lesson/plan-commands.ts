@@ -139,7 +139,18 @@ export const planCommands = {
       coverShare: cover,
       say: k < places.length ? `${step.say}${step.say ? ' ' : ''}Stop ${places[k]}.`.slice(0, 20_000) : step.say,
     });
-    const rest = ids.map((own, k) => ({ ...step, ...partOf(k + 1), id: own, needs: 'any' as const, showMin: 0 }));
+    // What is counted is counted once, with the first part; a photograph shows the end, which is the last one's.
+    const { photoSha256, ...whole } = step;
+    const rest = ids.map((own, k) => ({
+      ...whole,
+      ...partOf(k + 1),
+      id: own,
+      needs: 'any' as const,
+      showMin: 0,
+      markIds: [],
+      ...(photoSha256 && k === ids.length - 1 && { photoSha256 }),
+    }));
+    delete step.photoSha256;
     Object.assign(step, partOf(0));
     lesson.steps.splice(at + 1, 0, ...(rest as Lesson['steps']));
   },

@@ -64,7 +64,9 @@ export const teachCommands = {
       step[field] = Math.ceil(minutes) / 2;
       second[field] = minutes - Math.ceil(minutes) / 2;
     }
+    // What is counted is counted once: with the first; a photograph shows the end, which is the second's.
     second.markIds = [];
+    delete step.photoSha256;
     insert(lesson.steps, second, 'step', at(lesson, id) + 1);
   },
   /** Joins steps into the first of them: areas, mixes, marks and words together, minutes added. */
@@ -93,7 +95,6 @@ export const teachCommands = {
     const chosen = lesson.steps.filter((step) => ids.includes(step.id));
     const last = chosen.at(-1);
     if (!last || newIds.length < chosen.length) throw new CommandError('Choose the steps to copy.');
-    if (lesson.steps.length + chosen.length > 400) throw new CommandError('A lesson holds at most 400 steps.');
     const copies = chosen.map(
       (step, i): Step => ({
         ...(JSON.parse(JSON.stringify(step)) as Step),
@@ -136,7 +137,6 @@ export const teachCommands = {
   /** Steps that were kept, or come from another lesson, put in after a step; with stage names they bring their stages. */
   insertSteps: (lesson: D, { steps, afterId, stage }: { steps: Step[]; afterId: string | null; stage?: Stage }) => {
     if (steps.length === 0) throw new CommandError('There is no step to put in.');
-    if (lesson.steps.length + steps.length > 400) throw new CommandError('A lesson holds at most 400 steps.');
     if (stage) insert(lesson.stages, { ...stage, name: named(stage.name, 'stage') }, 'stage');
     const after = afterId === null ? undefined : find(lesson.steps, afterId, 'step');
     const stageId = stage?.id ?? after?.stageId ?? lesson.stages.at(-1)?.id;

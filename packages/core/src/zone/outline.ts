@@ -126,8 +126,14 @@ function areNeighbours(one: Edge, other: Edge): boolean {
   return apart === 1 || apart === one.count - 1;
 }
 
+/** Edges that reach past each other by less than this only touch: clipping rounds to a tenth of it. */
+const TOUCH_MM = 0.001;
+
 function edgesMeet(a: [number, number], b: [number, number], c: [number, number], d: [number, number]): boolean {
-  const side = (p: [number, number], q: [number, number], r: [number, number]) =>
-    Math.sign((q[0] - p[0]) * (r[1] - p[1]) - (q[1] - p[1]) * (r[0] - p[0]));
+  const side = (p: [number, number], q: [number, number], r: [number, number]) => {
+    const [ux, uy] = [q[0] - p[0], q[1] - p[1]];
+    const across = ux * (r[1] - p[1]) - uy * (r[0] - p[0]);
+    return Math.abs(across) <= TOUCH_MM * Math.hypot(ux, uy) ? 0 : Math.sign(across);
+  };
   return side(a, b, c) * side(a, b, d) < 0 && side(c, d, a) * side(c, d, b) < 0;
 }

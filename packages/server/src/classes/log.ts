@@ -11,7 +11,7 @@ type Row = { seq: number; at: number; actor: string; commandId: string; body: st
 const BATCH = 256;
 const RETRY_MS = 50;
 /** A database that stays away is asked less and less often. */
-const MOST_RETRY_MS = 4000;
+const MOST_RETRY_MS = 2000;
 /** More than these are refused: nobody says so much while a database is away. */
 const MOST_WAITING = 50_000;
 /** Events are read in pieces, so that a long log does not stop everybody else. */

@@ -7,6 +7,7 @@ import {
   type Command,
   type DeviceRole,
   type ServerFrame,
+  sentenceFor,
 } from '@viaticum/contract';
 import { type Actor, type ClassState, classTime, may, Refusal, type WorkedOut } from '@viaticum/core/class';
 import { Ajv } from 'ajv';
@@ -14,7 +15,6 @@ import type { FastifyBaseLogger } from 'fastify';
 import type { Pool } from 'mysql2/promise';
 import type { WebSocket } from 'ws';
 import type { Bus, BusMessage } from '../bus/bus.js';
-import { sentenceFor } from '../errors.js';
 import { type Bucket, bucket } from '../guard/wrong-tries.js';
 import { door } from './door.js';
 import { fanOut, type Line, newLine } from './fan-out.js';

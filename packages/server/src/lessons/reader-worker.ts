@@ -1,8 +1,8 @@
-import { type LessonOnCard, NewLesson, SaveLesson } from '@viaticum/contract';
+import { type LessonOnCard, NewLesson, SaveLesson, sentenceFor } from '@viaticum/contract';
 import { lessonFaults } from '@viaticum/core/lesson';
 import { lessonCard } from '@viaticum/core/plan';
 import { Ajv } from 'ajv';
-import { ApiFault, sentenceFor } from '../errors.js';
+import { ApiFault } from '../errors.js';
 import { assertModest } from '../guard/body.js';
 
 export type ReaderJob = { bytes: Uint8Array; kind: 'new' | 'save' };

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
-import { type ClassEvent, type ClientFrame, CLOSED, type EventBody, type ServerFrame } from '@viaticum/contract';
+import { CLOSED, type ClassEvent, type ClientFrame, type EventBody, type ServerFrame } from '@viaticum/contract';
 import { fold, newClass } from '@viaticum/core/class';
 import { type LiveConnection, liveConnection } from './connection.js';
 

@@ -65,10 +65,8 @@ function Standing({ lesson, scale }: { lesson: LessonCard; scale: number }) {
       <Link to={`/lesson/${id}`} className="standing" aria-label={words.shelf.open(title)}>
         <span className="standing-canvas" style={size}>
           <Shown
-            addresses={[
-              ...(card.lastStepId ? [finishedUrl(id, revision)] : []),
-              ...(card.pictureSha256 ? [pictureUrl(card.pictureSha256, 'thumb')] : []),
-            ]}
+            first={card.pictureSha256 && pictureUrl(card.pictureSha256, 'thumb')}
+            then={card.lastStepId && finishedUrl(id, revision)}
           />
         </span>
       </Link>
@@ -84,9 +82,13 @@ function Standing({ lesson, scale }: { lesson: LessonCard; scale: number }) {
   );
 }
 
-/** The first of these pictures that there is: the finished painting, else the picture it is painted from. */
-function Shown({ addresses }: { addresses: string[] }) {
-  const [failed, setFailed] = useState(0);
-  const address = addresses[failed];
-  return address ? <img src={address} alt="" loading="lazy" onError={() => setFailed(failed + 1)} /> : null;
+/** The picture that is painted from, at once; over it the finished painting, when it has been painted. */
+function Shown({ first, then }: { first: string | null; then: string | null }) {
+  const [isThere, setThere] = useState(false);
+  return (
+    <>
+      {first && !isThere && <img src={first} alt="" loading="lazy" />}
+      {then && <img src={then} alt="" hidden={!isThere} onLoad={() => setThere(true)} />}
+    </>
+  );
 }

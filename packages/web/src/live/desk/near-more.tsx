@@ -57,8 +57,8 @@ export function More({ connection, live, sheet, code, answer }: DeskParts & { an
             <CopyKey text={links.assistant} label={w.copy} done={w.copied} className="desk-key small" />
             <Themed dark>
               <Popconfirm
-                title={w.renew}
-                description={w.renewSure}
+                title={w.renewSure}
+                styles={{ root: { maxWidth: 320 } }}
                 okText={w.renew}
                 cancelText={w.door.no}
                 onConfirm={() => renew.mutate('assistant')}

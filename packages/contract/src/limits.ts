@@ -1,0 +1,84 @@
+/** How many of each a lesson holds: the schemas, the commands and the sentences all take them from here. */
+export const limits = {
+  references: 20,
+  elements: 60,
+  zones: 60,
+  marks: 200,
+  tubes: 60,
+  mixes: 200,
+  recipe: 8,
+  heaps: 4,
+  stages: 60,
+  steps: 400,
+  pins: 200,
+  samples: 40,
+  variants: 40,
+  setAside: 400,
+  groundCoats: 10,
+  zoneIds: 60,
+  markIds: 60,
+  mixIds: 30,
+} as const;
+
+/** What lists hold, in the words of the interface, and how there is room again. */
+const lists: Record<string, [what: string, how: string]> = {
+  references: ['pictures', 'Take one away first.'],
+  elements: ['things', 'Join some, or take one away first.'],
+  zones: ['areas', 'Join some, or take one away first.'],
+  marks: ['marks', 'Take one away first.'],
+  tubes: ['tubes', 'Take one away first.'],
+  mixes: ['mixes', 'Join some, or take one away first.'],
+  stages: ['stages', 'Take one away first.'],
+  steps: ['steps', 'Join some, or take one away first.'],
+  pins: ['pins', 'Take one away first.'],
+  samples: ['canvases ahead', 'Take one away first.'],
+  variants: ['versions for others', 'Take one away first.'],
+  setAside: ['findings set aside', 'Take some up again first.'],
+};
+/** What one thing holds of others. */
+const parts: Record<string, [whose: string, what: string]> = {
+  recipe: ['A mix', 'tubes'],
+  heaps: ['A mix', 'other mixes'],
+  groundCoats: ['A canvas', 'coats of ground'],
+  zoneIds: ['A step', 'areas'],
+  markIds: ['A step', 'marks'],
+  mixIds: ['A step', 'mixes'],
+};
+
+/** Sentences for fields whose bounds people run into; the rest are worded from the schema. */
+const fields: [RegExp, string][] = [
+  [/\/room\/humidity$/, 'Humidity must lie between 0 and 100 %. Enter what the room’s hygrometer shows.'],
+  [/\/room\/airC$/, 'The air must be between −20 and 60 °C. Enter the temperature of the room.'],
+  [/\/room\/airSpeed$/, 'The draught must lie between 0 and 20 m/s. A quiet room has 0.1.'],
+  [/\/(showMin|doMin)$/, 'Minutes cannot be negative or above 600. Enter how long this takes.'],
+  [/\/recipe\/\d+(\/parts)?$/, 'Every tube of a recipe needs whole parts, “a touch” or “a speck”.'],
+  [/\/support\/(width|height)Mm$/, 'A canvas measures between 1 cm and 5 m each way. Enter its painted face.'],
+  [/\/support\/marginMm$/, 'A margin lies between 0 and 50 cm. Enter a narrower one.'],
+  [/\/support\/wrapMm$/, 'What is turned over the edge lies between 0 and 20 cm. Enter less.'],
+  [/\/(say|watch|checkpoint|finish)$/, 'Words of a step may hold 20 000 letters. Split the step, or shorten what you say.'],
+  [/firstName$/, 'A first name has 1 to 40 letters. Give a shorter one.'],
+  [/\/(title|name)$/, 'A name has 1 to 120 letters. Give a shorter one.'],
+];
+
+/** What a validator says of one place (as Ajv and TypeBox do). */
+export type Problem = { instancePath: string; keyword?: string; message?: string; params?: unknown };
+
+/** One sentence for what validators found: the deepest place, worded by hand where it is known. */
+export function sentenceFor(problems: readonly Problem[]): string {
+  const depth = ({ instancePath }: Problem) => instancePath.split('/').length;
+  const [deepest, ...others] = [...problems].sort((a, b) => depth(b) - depth(a));
+  if (!deepest) return 'Something in this request cannot be. Look at what you entered and send it again.';
+  for (const problem of [deepest, ...others]) {
+    const known = fullList(problem) ?? fields.find(([place]) => place.test(problem.instancePath))?.[1];
+    if (known) return known;
+  }
+  const place = deepest.instancePath.split('/').filter(Boolean).join(' › ') || 'this request';
+  return `Something is wrong with “${place}”: it ${deepest.message ?? 'cannot be so'}. Nothing was stored.`;
+}
+
+function fullList({ instancePath, keyword }: Problem): string | null {
+  if (keyword !== 'maxItems') return null;
+  const name = instancePath.split('/').at(-1) as keyof typeof limits;
+  if (lists[name]) return `A lesson holds ${limits[name]} ${lists[name][0]} at most. ${lists[name][1]}`;
+  return parts[name] ? `${parts[name][0]} holds ${limits[name]} ${parts[name][1]} at most. Take one away first.` : null;
+}

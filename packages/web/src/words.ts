@@ -45,6 +45,10 @@ export const words = {
     older: 'Older lessons',
   },
   lesson: {
+    unread: 'Changes from an earlier visit could not be read. The lesson is as it was last saved; the changes are kept beside.',
+    unreadName: 'changes that could not be read',
+    unreadSave: 'Save them as a file',
+    unreadForget: 'Let them go',
     untitled: 'Name this lesson',
     undo: 'Undo',
     redo: 'Redo',

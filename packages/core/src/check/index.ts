@@ -111,11 +111,22 @@ export const rules: readonly Rule[] = [
   permissionUnset,
 ];
 
-/** What to know about a lesson, serious findings first; those set aside carry the word why. */
+/** What to know about a lesson, serious findings first; those set aside carry the word why. No two have one id. */
 export function findings(lesson: Lesson, plan: LessonPlan): ShownFinding[] {
   const aside = new Map(lesson.setAside.map((entry) => [entry.finding, entry.why]));
   return rules
     .flatMap((rule) => rule.look(lesson, plan))
+    .map(toldApart())
     .map((finding): ShownFinding => (aside.has(finding.id) ? { ...finding, setAside: aside.get(finding.id) as string } : finding))
     .sort((a, b) => Number(a.setAside !== undefined) - Number(b.setAside !== undefined) || Number(b.serious) - Number(a.serious));
+}
+
+/** Of several findings of one id those after the first get a number. */
+function toldApart(): (finding: Finding) => Finding {
+  const seen = new Map<string, number>();
+  return (finding) => {
+    const count = (seen.get(finding.id) ?? 0) + 1;
+    seen.set(finding.id, count);
+    return count === 1 ? finding : { ...finding, id: `${finding.id}#${count}` };
+  };
 }

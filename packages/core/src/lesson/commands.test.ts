@@ -224,7 +224,7 @@ describe('whole steps', () => {
 
   it('one is split after a sentence, its areas and minutes shared', () => {
     const [one, fresh] = done('splitStep', { id: 'one', newId: 'fresh' }).steps;
-    expect([one?.say, fresh?.say]).toEqual(['First this. Then that.', 'Last of all the edge.']);
+    expect([one?.say, fresh?.say]).toEqual(['First this. Then that. ', 'Last of all the edge.']);
     expect([one?.zoneIds, fresh?.zoneIds]).toEqual([['a'], ['b']]);
     expect((one?.doMin ?? 0) + (fresh?.doMin ?? 0)).toBe(7);
     expect(fresh?.id).toBe('fresh');

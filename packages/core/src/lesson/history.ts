@@ -7,7 +7,8 @@ import { followTwins } from './twins.js';
 
 enablePatches();
 
-type Change = { name: CommandName; patches: Patch[]; inverse: Patch[] };
+/** `burst`: what is typed in one go is one change. */
+export type Change = { name: CommandName; patches: Patch[]; inverse: Patch[]; burst?: string };
 
 /** A lesson with all that was done to it since it was opened. Immutable: every call gives a new one. */
 export type History = { lesson: Lesson; past: readonly Change[]; future: readonly Change[] };
@@ -16,15 +17,28 @@ const LONGEST = 500;
 
 export const startHistory = (lesson: Lesson): History => ({ lesson, past: [], future: [] });
 
-/** Carries out a command. Throws a CommandError and changes nothing where it cannot be done, or would leave a document that the
- * contract refuses; a command without effect leaves no trace. */
+/** A command with what it needs. */
+export type Act = { [N in CommandName]: readonly [name: N, args: CommandArgs<N>] }[CommandName];
+
+/**
+ * Carries out a command. Throws a CommandError and changes nothing where it cannot be done, or would leave a document that the
+ * contract refuses; a command without effect leaves no trace.
+ */
 export function carryOut<N extends CommandName>(history: History, name: N, args: CommandArgs<N>): History {
-  const apply = commands[name] as (draft: unknown, args: CommandArgs<N>) => void;
+  return carryOutAll(history, [[name, args] as unknown as Act]);
+}
+
+/**
+ * Carries out several commands as one change, which is taken back as one. All of them or none. Changes of the same `burst` that follow
+ * each other become one.
+ */
+export function carryOutAll(history: History, acts: readonly Act[], burst?: string): History {
   const [lesson, patches, inverse] = produceWithPatches(history.lesson, (draft) => {
-    apply(draft, args);
+    for (const [name, args] of acts) (commands[name] as (draft: unknown, args: unknown) => void)(draft, args);
     followTwins(draft);
   });
-  if (patches.length === 0) return history;
+  const [first] = acts;
+  if (patches.length === 0 || !first) return history;
   // The contract is asked, of what was touched: what the server would refuse is refused here.
   const problems = problemsAt(
     lesson,
@@ -32,7 +46,16 @@ export function carryOut<N extends CommandName>(history: History, name: N, args:
   );
   if (problems.length > 0)
     throw new CommandError(sentenceFor(problems).replace(' Nothing was stored.', ''), problems[0]?.instancePath);
-  return { lesson, past: [...history.past, { name, patches, inverse }].slice(-LONGEST), future: [] };
+  const last = history.past.at(-1);
+  const isSame = burst !== undefined && last?.burst === burst;
+  const change: Change = {
+    name: first[0],
+    patches: isSame ? [...last.patches, ...patches] : patches,
+    inverse: isSame ? [...inverse, ...last.inverse] : inverse,
+    ...(burst !== undefined && { burst }),
+  };
+  const before = isSame ? history.past.slice(0, -1) : history.past;
+  return { lesson, past: [...before, change].slice(-LONGEST), future: [] };
 }
 
 /** Takes the last change back; the same history where there is none. */

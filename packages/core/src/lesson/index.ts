@@ -12,7 +12,7 @@ export {
 } from './derived.js';
 export { lessonFaults } from './faults.js';
 export { type FoundKind, type FoundThing, findInLesson } from './find.js';
-export { carryOut, type History, redo, startHistory, undo } from './history.js';
+export { type Act, carryOut, carryOutAll, type History, redo, startHistory, undo } from './history.js';
 export {
   coveringOf,
   filmOf,
@@ -22,6 +22,7 @@ export {
   looksOf,
   type MixCovering,
   type MixLook,
+  mixesWithin,
   nearTwins,
   paintOf,
   paintsOf,

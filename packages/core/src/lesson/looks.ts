@@ -247,3 +247,16 @@ export function nearTwins(lesson: Lesson, limit = 2): { one: Mix; other: Mix; de
     }),
   );
 }
+
+/** The mixes that are chosen, and all that those are mixed from, however deep; in the order of the lesson. */
+export function mixesWithin(lesson: Lesson, chosen: (mix: Mix) => boolean): Mix[] {
+  const within = new Set<string>();
+  const open = lesson.mixes.filter(chosen);
+  for (let mix = open.pop(); mix; mix = open.pop()) {
+    if (within.has(mix.id)) continue;
+    within.add(mix.id);
+    const parts = new Set(mix.heaps?.map((part) => part.mixId));
+    open.push(...lesson.mixes.filter((one) => parts.has(one.id)));
+  }
+  return lesson.mixes.filter((mix) => within.has(mix.id));
+}

@@ -8,9 +8,12 @@ import {
   CommandError,
   type CommandName,
   carryOut,
+  carryOutAll,
   commands,
   type History,
   lessonFaults,
+  mixesWithin,
+  redo,
   startHistory,
   undo,
   upgradeLesson,
@@ -173,6 +176,51 @@ describe('what names a thing that goes', () => {
     expect(split.steps.map((step) => [step.markIds, step.photoSha256 !== undefined])).toEqual([
       [['k'], false],
       [[], true],
+    ]);
+  });
+  it('a step split and joined again is as it was; so is what was done as one change and taken back', () => {
+    const words = 'Begin at the top. Go on to the middle, slowly.\nStop at the hills. Look from afar.';
+    const step = testStep('one', { zoneIds: ['a', 'b'], say: words, doMin: 7, showMin: 3, photoSha256: 'a'.repeat(64) });
+    const before = startHistory(smallLesson([step, testStep('two', {})]));
+    const split = carryOut(before, 'splitStep', { id: 'one', newId: 'half' });
+    expect(split.lesson.steps).toHaveLength(3);
+    expect(text(carryOut(split, 'joinSteps', { ids: ['one', 'half'] }).lesson)).toBe(text(before.lesson));
+    const both = carryOutAll(before, [
+      ['orderSteps', { ids: ['two', 'one'] }],
+      ['setPlanning', { cautious: true }],
+    ]);
+    expect([both.past.length, both.lesson.steps[0]?.id, both.lesson.planning.cautious]).toEqual([1, 'two', true]);
+    expect(text(undo(both).lesson)).toBe(text(before.lesson));
+    expect(() =>
+      carryOutAll(before, [
+        ['setPlanning', { cautious: true }],
+        ['removeStep', { id: 'gone' }],
+      ]),
+    ).toThrow(/no longer/);
+    expect(carryOutAll(before, [])).toBe(before);
+    // What is typed in one go is taken back as one.
+    let typing = before;
+    for (const title of ['T', 'Th', 'The']) typing = carryOutAll(typing, [['setTitle', { title }]], 'burst 1');
+    typing = carryOutAll(typing, [['setTitle', { title: 'other' }]], 'burst 2');
+    expect(typing.past).toHaveLength(2);
+    expect(undo(typing).lesson.title).toBe('The');
+    expect(text(undo(undo(typing)).lesson)).toBe(text(before.lesson));
+    expect(redo(undo(undo(typing))).lesson.title).toBe('The');
+  });
+  it('a let-down mix stands on all that it is mixed from, however deep', () => {
+    const lesson = smallLesson([]);
+    const mix = (id: string, heaps: string[], letDown = false) => ({
+      id,
+      name: id,
+      recipe: [],
+      ...(letDown && { letDown }),
+      heaps: heaps.map((mixId) => ({ mixId, parts: 1 })),
+    });
+    const mixes = [mix('top', ['middle'], true), mix('middle', ['base']), mix('base', ['top']), mix('other', [])];
+    expect(mixesWithin({ ...lesson, mixes }, (one) => one.letDown === true).map((one) => one.id)).toEqual([
+      'top',
+      'middle',
+      'base',
     ]);
   });
 });

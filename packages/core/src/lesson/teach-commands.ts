@@ -21,13 +21,14 @@ const at = (lesson: D, id: string): number => {
 };
 
 const sentences = (text: string): string[] => text.match(/[^.!?\n]+[.!?]*\s*|\n+/g) ?? [];
-/** A text parted after the sentence in its middle. */
+/** A text parted after the sentence in its middle; the first part keeps the blank that parts them, so that {@link joined} makes it whole again. */
 export function inTwo(text: string): [string, string] {
   const parts = sentences(text);
   const half = Math.ceil(parts.length / 2);
-  return [parts.slice(0, half).join('').trim(), parts.slice(half).join('').trim()];
+  return [parts.slice(0, half).join(''), parts.slice(half).join('')];
 }
-const joined = (one: string, other: string): string => [one, other].filter(Boolean).join('\n');
+const joined = (one: string, other: string): string =>
+  /\s$/.test(one) ? `${one}${other}` : [one, other].filter(Boolean).join('\n');
 const both = <T>(one: readonly T[], other: readonly T[]): T[] => [...new Set([...one, ...other])];
 const sum = (one: number | undefined, other: number | undefined): number | undefined =>
   one === undefined && other === undefined ? undefined : (one ?? 0) + (other ?? 0);
@@ -86,6 +87,7 @@ export const teachCommands = {
         const minutes = sum(first[field], step[field]);
         if (minutes !== undefined) first[field] = Math.min(600, minutes);
       }
+      if (step.photoSha256) first.photoSha256 = step.photoSha256;
       take(lesson.steps, step.id, 'step');
       forgetStep(lesson, step.id);
     }

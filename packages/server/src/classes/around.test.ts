@@ -272,6 +272,12 @@ describe('stage pictures of a taught lesson', () => {
     // A toned ground is nearly one colour; the finished picture is not.
     expect(spread(last)).toBeGreaterThan(1.15 * spread(first));
     expect(Buffer.compare(first.data, last.data)).not.toBe(0);
+    // Asked for again it is not sent again; a lesson that was changed has another picture at the same address.
+    const { headers } = await get(document.steps[0]?.id as string);
+    const again = await server.request('GET', `/api/join/${code}/stages/${document.steps[0]?.id}`, undefined, '', {
+      'if-none-match': String(headers.etag),
+    });
+    expect([headers['cache-control'], again.status, again.raw.length]).toEqual(['private, no-cache', 304, 0]);
     expect((await get('none')).status).toBe(404);
     expect((await get('..%2F..%2Fpictures')).status).toBe(400);
     expect((await server.request('GET', `/api/join/ZZZZZZ/stages/${document.steps[0]?.id}`)).status).toBe(404);

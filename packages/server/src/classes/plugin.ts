@@ -30,6 +30,7 @@ import type { PeopleStore } from './people.js';
 import { people } from './people-plugin.js';
 import type { Rehearsals } from './rehearsals.js';
 import type { Role } from './room.js';
+import { sendStage } from './stages.js';
 import type { ClassStore } from './store.js';
 
 const MOST_FRAME = 16 * 1024;
@@ -157,8 +158,7 @@ export async function classes(app: FastifyInstance, { store, people: peopleOf, r
     { schema: { params: Type.Object({ code: Type.String({ maxLength: 40 }), stepId: Id }) }, ...byCode },
     async (request, reply) => {
       const { revisionId } = await find(request.params.code, request.ip);
-      const bytes = await store.stage(revisionId, request.params.stepId);
-      return reply.type('image/webp').header('cache-control', 'private, max-age=3600').send(bytes);
+      return sendStage(request, reply, await store.stage(revisionId, request.params.stepId));
     },
   );
   routes.get(

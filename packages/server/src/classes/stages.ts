@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { access, readdir, readFile, rm, stat, utimes } from 'node:fs/promises';
-import { join } from 'node:path';
+import { basename, join } from 'node:path';
+import type { FastifyReply, FastifyRequest } from 'fastify';
 import { ApiFault } from '../errors.js';
 import type { Taught } from '../lessons/store.js';
 import type { PictureStore } from '../pictures/store.js';
@@ -12,6 +13,15 @@ const DAY_MS = 86_400_000;
 /** A folder that nobody looked into for so long goes; it is painted again when somebody does. */
 const UNUSED_MS = 30 * DAY_MS;
 const none = () => new ApiFault(404, 'no-stage', 'There is no picture of this step.');
+
+/** A picture as WebP, and a tag that changes with the lesson it is of. */
+export type StagePicture = { bytes: Buffer; tag: string };
+
+/** Sends a stage picture; who has this very one already is told so. An address stays when the lesson changes: it is asked for each time. */
+export function sendStage(request: FastifyRequest, reply: FastifyReply, { bytes, tag }: StagePicture) {
+  reply.header('cache-control', 'private, no-cache').header('etag', tag);
+  return request.headers['if-none-match'] === tag ? reply.status(304).send() : reply.type('image/webp').send(bytes);
+}
 
 /** The canvas after each step of a lesson, painted once in a thread of its own and kept as files beside the pictures. */
 export function stagePictures(pictures: PictureStore, dataFolder: string) {
@@ -57,9 +67,9 @@ export function stagePictures(pictures: PictureStore, dataFolder: string) {
     if (work.size > KEPT && oldest !== undefined) work.delete(oldest);
     return fresh;
   };
-  const read = async (folder: string, stepId: string): Promise<Buffer> => {
+  const read = async (folder: string, stepId: string): Promise<StagePicture> => {
     try {
-      return await readFile(join(folder, `${stepId}.webp`));
+      return { bytes: await readFile(join(folder, `${stepId}.webp`)), tag: `"${basename(folder)}"` };
     } catch {
       throw none();
     }
@@ -68,7 +78,7 @@ export function stagePictures(pictures: PictureStore, dataFolder: string) {
     /** Begins to paint the stages of a revision; nothing is lost where that fails. */
     begin: (revisionId: number, lesson: () => Promise<Taught>): void => void folderOf(revisionId, lesson).catch(() => undefined),
     /** The picture after a step, as WebP; waits until it is painted. `stepId` is an id: it names a file here. */
-    async read(revisionId: number, lesson: () => Promise<Taught>, stepId: string): Promise<Buffer> {
+    async read(revisionId: number, lesson: () => Promise<Taught>, stepId: string): Promise<StagePicture> {
       const folder = await folderOf(revisionId, lesson);
       const isThere = await access(folder).then(
         () => true,
@@ -79,7 +89,7 @@ export function stagePictures(pictures: PictureStore, dataFolder: string) {
       return read(isThere ? folder : await folderOf(revisionId, lesson), stepId);
     },
     /** The picture after the last step of a lesson that is on a shelf. */
-    finished: async (lesson: Taught, lastStepId: string): Promise<Buffer> => read(await paint(lesson, shelf), lastStepId),
+    finished: async (lesson: Taught, lastStepId: string): Promise<StagePicture> => read(await paint(lesson, shelf), lastStepId),
     /** Takes away what nobody looked into for thirty days. Gives how many folders went. */
     async tidy(now: number): Promise<number> {
       let gone = 0;

@@ -26,7 +26,7 @@ import { pool } from '../work/pool.js';
 import type { PlanJob, PlanJobAnswer } from './plan-worker.js';
 import { recipesForKits } from './recipes.js';
 import { type ClassRoom, classRoom } from './room.js';
-import type { StagePictures } from './stages.js';
+import type { StagePicture, StagePictures } from './stages.js';
 import { type DeviceRounds, deviceToken, isDevice } from './tokens.js';
 
 const SHEETS_KEPT = 20;
@@ -273,7 +273,7 @@ export function classStore({ database, lessons, bus, stages, disk, log }: Parts)
     },
     sheetOf,
     /** The canvas after a step of a revision that is taught or painted alone. */
-    stage: (revisionId: number, stepId: string): Promise<Buffer> =>
+    stage: (revisionId: number, stepId: string): Promise<StagePicture> =>
       stages.read(revisionId, () => lessons.revision(revisionId), stepId),
 
     /** Recipes for a student of this class who lacks some tubes; `caller` is whose phone asks. */

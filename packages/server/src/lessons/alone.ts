@@ -3,6 +3,7 @@ import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import { Id, IdParam } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
 import { Type } from 'typebox';
+import { sendStage } from '../classes/stages.js';
 import type { ClassStore } from '../classes/store.js';
 import type { Config } from '../config.js';
 import { AloneLinkEntity } from '../db/entities.js';
@@ -47,8 +48,7 @@ export async function alone(app: FastifyInstance, { database, lessons, classes, 
     '/api/alone/:token/stages/:stepId',
     { schema: { params: Type.Object({ token: Id, stepId: Id }) }, config: { who: 'link' } },
     async (request, reply) => {
-      const bytes = await classes.stage(await linked(request.params.token), request.params.stepId);
-      return reply.type('image/webp').header('cache-control', 'private, max-age=3600').send(bytes);
+      return sendStage(request, reply, await classes.stage(await linked(request.params.token), request.params.stepId));
     },
   );
 }

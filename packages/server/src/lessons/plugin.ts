@@ -1,6 +1,7 @@
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import { IdParam, PageQuery } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
+import { sendStage } from '../classes/stages.js';
 import { ApiFault } from '../errors.js';
 import { signedIn } from '../guard/access.js';
 import { pool } from '../work/pool.js';
@@ -30,8 +31,7 @@ export async function lessons(app: FastifyInstance, { store }: { store: LessonSt
     reply.type('application/json').send(await store.read(signedIn(request).id, request.params.id)),
   );
   routes.get('/api/lessons/:id/finished', { schema: { params: IdParam }, ...who }, async (request, reply) => {
-    const bytes = await store.finished(signedIn(request).id, request.params.id);
-    return reply.type('image/webp').header('cache-control', 'private, max-age=86400').send(bytes);
+    return sendStage(request, reply, await store.finished(signedIn(request).id, request.params.id));
   });
 
   await app.register(async (bodies) => {

@@ -9,8 +9,13 @@ export type ReaderJob = { bytes: Uint8Array; kind: 'new' | 'save' };
 export type ReadLesson = { baseRevision: number; text: string; title: string; card: LessonOnCard };
 export type ReaderAnswer = ReadLesson | { fault: { status: number; code: string; message: string } };
 
-const ajv = new Ajv({ removeAdditional: false, coerceTypes: false, allErrors: true, strict: false });
-const validators = { new: ajv.compile(NewLesson), save: ajv.compile(SaveLesson) };
+/** Of a larger body the first problem is enough: nonsense has hundreds of thousands. */
+const MOST_FOR_ALL = 256 * 1024;
+const validatorsFor = (allErrors: boolean) => {
+  const ajv = new Ajv({ removeAdditional: false, coerceTypes: false, allErrors, strict: false });
+  return { new: ajv.compile(NewLesson), save: ajv.compile(SaveLesson) };
+};
+const validators = { all: validatorsFor(true), first: validatorsFor(false) };
 
 function read({ bytes, kind }: ReaderJob): ReadLesson {
   assertModest(bytes);
@@ -20,7 +25,7 @@ function read({ bytes, kind }: ReaderJob): ReadLesson {
   } catch {
     throw new ApiFault(400, 'invalid', 'This request could not be read. Reload the page and try again.');
   }
-  const validate = validators[kind];
+  const validate = validators[bytes.length <= MOST_FOR_ALL ? 'all' : 'first'][kind];
   if (!validate(body)) throw new ApiFault(400, 'invalid', sentenceFor(validate.errors ?? []));
   const { document, baseRevision = 0 } = body as SaveLesson;
   const [fault] = lessonFaults(document);

@@ -3,7 +3,7 @@ import { upgradeLesson } from '@viaticum/core/lesson';
 import { lessonCard } from '@viaticum/core/plan';
 import { nanoid } from 'nanoid';
 import { type EntityManager, IsNull } from 'typeorm';
-import type { StagePictures } from '../classes/stages.js';
+import type { StagePicture, StagePictures } from '../classes/stages.js';
 import { LessonEntity, LessonRevisionEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
@@ -90,7 +90,7 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
     },
 
     /** The finished painting, for the shelf. */
-    async finished(ownerId: string, id: string): Promise<Buffer> {
+    async finished(ownerId: string, id: string): Promise<StagePicture> {
       const lesson = await own(source.manager, ownerId, id);
       const { lastStepId } = JSON.parse(lesson.card ?? '{}') as Partial<LessonOnCard>;
       if (!lastStepId) throw new ApiFault(404, 'no-stage', 'Nothing is painted in this lesson yet.');

@@ -7,6 +7,7 @@ import { Conflict } from './conflict.js';
 import { useLesson, usePlan, useSession, useSnapshot } from './context.js';
 import { RoomPanel } from './room-panel.js';
 import type { SaveState } from './store.js';
+import { Unread } from './unread.js';
 
 function saveWords(save: SaveState): string {
   if (save.kind === 'saved') return words.lesson.saved(clockTime(save.at));
@@ -34,7 +35,7 @@ export function Header() {
         className="bench-title"
         value={lesson.title}
         label={words.lesson.untitled}
-        onCommit={(title) => session.do('setTitle', { title })}
+        onCommit={(title, burst) => session.do('setTitle', { title }, burst)}
       />
       <p className="bench-facts quiet small">
         {sizeInWords(support.widthMm, support.heightMm, units)} · {words.schoolOrder[school.order]},{' '}
@@ -78,6 +79,7 @@ export function Header() {
           </button>
         </p>
       )}
+      <Unread />
       {save.kind === 'conflict' && <Conflict theirs={save.theirs} />}
     </header>
   );

@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
 import type { Lesson, LessonAnswer } from '@viaticum/contract';
-import { emptyLesson } from '@viaticum/core/lesson';
+import { carryOut, emptyLesson, startHistory, undo } from '@viaticum/core/lesson';
+import { forgetUnread, keepHistory, readHistory, unreadDraft } from './kept.js';
 import { type LessonSession, lessonSession } from './store.js';
 
 type Sent = { baseRevision: number; document: Lesson };
@@ -193,5 +194,86 @@ describe('commands', () => {
     leave();
     retitle(session, 'third');
     expect(heard).toBe(before);
+  });
+
+  it('an edit made while a refused save is under way is sent by itself', async () => {
+    const session = lessonSession(opened());
+    const usual = globalThis.fetch;
+    let answer = (_: unknown): void => undefined;
+    const slow = new Promise((done) => {
+      answer = done;
+    });
+    globalThis.fetch = (async (_: string, request: { body: string }) => {
+      sent.push(JSON.parse(request.body));
+      globalThis.fetch = usual;
+      await slow;
+      return { ok: false, status: 422, text: async () => '{"code":"unsound","message":"The sky crosses itself."}' };
+    }) as never;
+    retitle(session, 'wrong');
+    await pass(600);
+    expect(state(session)).toBe('saving');
+    retitle(session, 'mended');
+    answer(null);
+    await pass(700);
+    expect(sent.map((one) => one.document.title)).toEqual(['wrong', 'mended']);
+    expect(state(session)).toBe('saved');
+  });
+});
+
+describe('what this browser keeps', () => {
+  it('a draft of an earlier version is lifted, not dropped', async () => {
+    const { drawing: _, ...older } = opened('older').document;
+    memory.set('viaticum-draft-L1', JSON.stringify({ base: 6, document: { ...older, schemaVersion: 5 } }));
+    const session = lessonSession(opened());
+    expect(session.get().history.lesson).toMatchObject({ title: 'older', schemaVersion: opened().document.schemaVersion });
+    await pass(600);
+    expect(sent.map((one) => one.baseRevision)).toEqual([6]);
+  });
+  it.each([
+    ['no JSON', '{"base":6,'],
+    ['a lesson of a newer version', JSON.stringify({ base: 6, document: { schemaVersion: 99 } })],
+    ['a lesson that the contract refuses', JSON.stringify({ base: 6, document: { ...opened().document, title: '' } })],
+  ])('%s is put beside as it is, and the lesson opens as the server has it', (_, text) => {
+    memory.set('viaticum-draft-L1', text);
+    const session = lessonSession(opened());
+    expect(session.get().history.lesson.title).toBe('first');
+    expect(unreadDraft('L1')).toBe(text);
+    expect(memory.has('viaticum-draft-L1')).toBe(false);
+    forgetUnread('L1');
+    expect(unreadDraft('L1')).toBeNull();
+  });
+  it('what can be taken back can be taken back after a reload, and done again', async () => {
+    const session = lessonSession(opened());
+    retitle(session, 'second');
+    retitle(session, 'third');
+    session.undo();
+    await pass(1000);
+    session.close();
+    const again = lessonSession({ ...opened('second'), document: session.get().history.lesson, revision: 101 });
+    again.redo();
+    expect(again.get().history.lesson.title).toBe('third');
+    again.undo();
+    again.undo();
+    expect(again.get().history.lesson.title).toBe('first');
+  });
+  it('and cannot where the lesson is another one by now', async () => {
+    const session = lessonSession(opened());
+    retitle(session, 'second');
+    await pass(1000);
+    const again = lessonSession({ ...opened('from elsewhere'), revision: 150 });
+    again.undo();
+    expect(again.get().history.lesson.title).toBe('from elsewhere');
+  });
+  it('a history too large to keep is shortened, not lost whole', () => {
+    let history = startHistory(opened().document);
+    for (let k = 0; k < 120; k++) history = carryOut(history, 'setTitle', { title: `${k} ${'x'.repeat(100)}` });
+    keepHistory('L1', {
+      ...history,
+      past: history.past.map((change) => ({ ...change, name: `${'y'.repeat(30_000)}` as never })),
+    });
+    const kept = readHistory('L1', history.lesson);
+    expect(kept.past.length).toBeGreaterThan(10);
+    expect(kept.past.length).toBeLessThan(100);
+    expect(undo(kept).lesson.title.startsWith('118')).toBe(true);
   });
 });

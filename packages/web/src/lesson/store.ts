@@ -1,19 +1,23 @@
 import type { ConflictAnswer, Lesson, LessonAnswer, SaveAnswer } from '@viaticum/contract';
 import {
+  type Act,
   type CommandArgs,
   CommandError,
   type CommandName,
-  carryOut,
+  carryOutAll,
   type History,
   redo,
   startHistory,
   undo,
 } from '@viaticum/core/lesson';
 import { type ApiFailure, call } from '../api/http.js';
-import { isLesson } from '../generated/validators.js';
+import { forgetDraft, keepDraft, keepHistory, readDraft, readHistory } from './kept.js';
 
 const SAVE_AFTER_MS = 500;
 const RETRY_MS = 3000;
+const REMEMBER_MS = 400;
+/** A browser sends no more than this when its page is gone already. */
+const MOST_LEAVING = 60_000;
 
 export type SaveState =
   | { kind: 'saved'; at: string }
@@ -23,19 +27,6 @@ export type SaveState =
 
 export type Snapshot = { history: History; revision: number; save: SaveState; fault: string | null };
 
-type Draft = { base: number; document: Lesson };
-const draftKey = (id: string) => `viaticum-draft-${id}`;
-
-/** What this browser keeps of a lesson that the server has not acknowledged; null where there is nothing sound. */
-function readDraft(id: string): Draft | null {
-  try {
-    const draft = JSON.parse(localStorage.getItem(draftKey(id)) ?? 'null') as Draft | null;
-    return draft && Number.isInteger(draft.base) && isLesson(draft.document) ? draft : null;
-  } catch {
-    return null;
-  }
-}
-
 /**
  * The open lesson: its history of commands, and saving. Every change is written to this browser at once and sent to the
  * server half a second later, with the revision it was made from; what the server has not acknowledged survives a closed tab.
@@ -44,7 +35,7 @@ export function lessonSession(opened: LessonAnswer) {
   const { id } = opened;
   const draft = readDraft(id);
   let snapshot: Snapshot = {
-    history: startHistory(draft?.document ?? opened.document),
+    history: readHistory(id, draft?.document ?? opened.document),
     revision: draft ? draft.base : opened.revision,
     save: draft ? { kind: 'waiting' } : { kind: 'saved', at: opened.savedAt },
     fault: null,
@@ -61,31 +52,36 @@ export function lessonSession(opened: LessonAnswer) {
   };
   const document = () => snapshot.history.lesson;
   const isDirty = () => document() !== acknowledged;
-  const keep = (): void => {
-    try {
-      localStorage.setItem(draftKey(id), JSON.stringify({ base: snapshot.revision, document: document() } satisfies Draft));
-    } catch {
-      // The browser's store is full or switched off: the server still gets it.
-    }
+  const keep = (): void => keepDraft(id, { base: snapshot.revision, document: document() });
+  let remembering: ReturnType<typeof setTimeout> | null = null;
+  const rememberNow = (): void => {
+    if (remembering) clearTimeout(remembering);
+    remembering = null;
+    keepHistory(id, snapshot.history);
+  };
+  const remember = (): void => {
+    remembering ??= setTimeout(rememberNow, REMEMBER_MS);
   };
   const schedule = (ms = SAVE_AFTER_MS): void => {
     if (timer) clearTimeout(timer);
-    timer = setTimeout(send, ms);
+    timer = setTimeout(() => void send(), ms);
   };
-  const send = async (): Promise<void> => {
+  const send = async (isLeaving = false): Promise<void> => {
     timer = null;
     if (sending || !isDirty() || snapshot.save.kind === 'conflict') return;
     sending = true;
     const sent = document();
     set({ save: { kind: 'saving' } });
     try {
-      const answer = await call<SaveAnswer>('PUT', `/api/lessons/${id}`, { baseRevision: snapshot.revision, document: sent });
+      const body = { baseRevision: snapshot.revision, document: sent };
+      const keepalive = isLeaving && JSON.stringify(body).length < MOST_LEAVING;
+      const answer = await call<SaveAnswer>('PUT', `/api/lessons/${id}`, body, keepalive ? { keepalive } : {});
       acknowledged = sent;
       set({ revision: answer.revision, save: isDirty() ? { kind: 'waiting' } : { kind: 'saved', at: answer.savedAt } });
       if (isDirty()) {
         keep();
         schedule();
-      } else localStorage.removeItem(draftKey(id));
+      } else forgetDraft(id);
     } catch (error) {
       const failure = error as ApiFailure;
       if (failure.status === 409) {
@@ -95,12 +91,16 @@ export function lessonSession(opened: LessonAnswer) {
           acknowledged = sent;
           set({ revision: current.revision, save: { kind: 'saved', at: current.savedAt } });
           if (isDirty()) schedule();
-          else localStorage.removeItem(draftKey(id));
+          else forgetDraft(id);
         } else set({ save: { kind: 'conflict', theirs: current } });
       } else if (failure.status === 0 || failure.status >= 500) {
         set({ save: { kind: 'offline' } });
         if (!closed) schedule(RETRY_MS);
-      } else set({ save: { kind: 'refused', message: failure.message } });
+      } else {
+        set({ save: { kind: 'refused', message: failure.message } });
+        // What was changed meanwhile may be what mends it.
+        if (document() !== sent && !closed) schedule();
+      }
     } finally {
       sending = false;
     }
@@ -109,6 +109,7 @@ export function lessonSession(opened: LessonAnswer) {
     if (history === snapshot.history) return;
     set({ history, fault: null, ...(snapshot.save.kind === 'conflict' ? {} : { save: { kind: 'waiting' } as const }) });
     keep();
+    remember();
     if (!sending) schedule();
   };
   if (draft) schedule(0);
@@ -121,9 +122,13 @@ export function lessonSession(opened: LessonAnswer) {
       return () => listeners.delete(listener);
     },
     /** Carries out a command; one that cannot be done leaves its sentence in `fault` and returns false. */
-    do<N extends CommandName>(name: N, args: CommandArgs<N>): boolean {
+    do<N extends CommandName>(name: N, args: CommandArgs<N>, burst?: string): boolean {
+      return this.doAll([[name, args] as unknown as Act], burst);
+    },
+    /** Carries out several commands as one change: all of them or none. What is typed in one `burst` is one change as well. */
+    doAll(acts: readonly Act[], burst?: string): boolean {
       try {
-        become(carryOut(snapshot.history, name, args));
+        become(carryOutAll(snapshot.history, acts, burst));
         if (snapshot.fault) set({ fault: null });
         return true;
       } catch (error) {
@@ -141,7 +146,7 @@ export function lessonSession(opened: LessonAnswer) {
       const { theirs } = snapshot.save;
       if (which === 'theirs') {
         acknowledged = theirs.document;
-        localStorage.removeItem(draftKey(id));
+        forgetDraft(id);
         set({ history: startHistory(theirs.document), revision: theirs.revision, save: { kind: 'saved', at: theirs.savedAt } });
       } else {
         acknowledged = theirs.document;
@@ -152,13 +157,15 @@ export function lessonSession(opened: LessonAnswer) {
     },
     /** Sends what is waiting at once, also while the page is being left. */
     flush(): void {
+      if (remembering) rememberNow();
       if (!isDirty() || snapshot.save.kind === 'conflict') return;
       keep();
       if (timer) clearTimeout(timer);
-      void send();
+      void send(true);
     },
     close(): void {
       closed = true;
+      if (remembering) rememberNow();
       if (timer) clearTimeout(timer);
       if (isDirty()) void send();
     },

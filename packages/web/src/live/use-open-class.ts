@@ -1,6 +1,6 @@
-import { type UseQueryResult, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, type UseQueryResult, useQuery } from '@tanstack/react-query';
 import type { FollowSheet } from '@viaticum/contract';
-import { useEffect, useState } from 'react';
+import { useEffect, useState, useSyncExternalStore } from 'react';
 import { call } from '../api/http.js';
 import { type LiveConnection, liveConnection, type Role } from './connection.js';
 
@@ -11,10 +11,13 @@ export function useOpenClass(
   key?: string,
 ): { sheet: UseQueryResult<FollowSheet>; connection: LiveConnection | null } {
   const [connection, setConnection] = useState<LiveConnection | null>(null);
+  const revision = useRevision(connection);
   const sheet = useQuery({
-    queryKey: ['sheet', code],
+    // A class that was planned opens with the lesson as it is then.
+    queryKey: ['sheet', code, revision],
     queryFn: () => call<FollowSheet>('GET', `/api/join/${code}/sheet`),
     staleTime: Number.POSITIVE_INFINITY,
+    placeholderData: keepPreviousData,
   });
   useEffect(() => {
     const fresh = liveConnection(code, role, { token: null, keepToken: () => undefined, ...(key && { key }) });
@@ -23,3 +26,8 @@ export function useOpenClass(
   }, [code, role, key]);
   return { sheet, connection };
 }
+
+const none = () => () => undefined;
+/** The revision of the lesson that is taught, as far as it is known. */
+const useRevision = (connection: LiveConnection | null): number =>
+  useSyncExternalStore(connection?.subscribe ?? none, () => connection?.get().state.revision ?? 0);

@@ -1,32 +1,38 @@
-/** A text that takes effect when it is left or Enter is pressed; what is refused goes back to what it was. */
+import { useTyped } from './use-typed.js';
+
+/** A text that takes effect while it is typed, and when it is left or Enter is pressed; what is refused goes back to what it was. */
 export function CommitInput({
   value,
   label,
   onCommit,
   className = '',
+  whileTyping = true,
   onFocus,
 }: {
   value: string;
   label: string;
-  onCommit: (text: string) => boolean;
+  onCommit: (text: string, burst: string) => boolean;
   className?: string;
+  /** Whether it takes effect before it is left: not where others see every letter. */
+  whileTyping?: boolean;
   onFocus?: () => void;
 }) {
+  // A name that is empty for a moment is on its way to another one.
+  const typed = useTyped(value, (text, burst, isLeaving) => {
+    if (isLeaving || (whileTyping && text.trim() !== '')) onCommit(text, burst);
+  });
   return (
     <input
-      key={value}
       className={className}
-      defaultValue={value}
-      size={Math.max(8, value.length)}
+      value={typed.text}
+      size={Math.max(8, typed.text.length)}
       aria-label={label}
       maxLength={120}
       onFocus={onFocus}
-      onBlur={(event) => {
-        const input = event.currentTarget;
-        if (input.value !== value && !onCommit(input.value)) input.value = value;
-      }}
+      onChange={(event) => typed.type(event.currentTarget.value)}
+      onBlur={() => typed.leave()}
       onKeyDown={(event) => {
-        if (event.key === 'Escape') event.currentTarget.value = value;
+        if (event.key === 'Escape') typed.forget();
         if (event.key === 'Enter' || event.key === 'Escape') event.currentTarget.blur();
       }}
     />

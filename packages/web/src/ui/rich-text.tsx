@@ -1,6 +1,7 @@
 import { type RichLine, richLines, withBold, withList } from '@viaticum/core/lesson';
 import { useId, useRef } from 'react';
 import { listWords as w } from '../words-steps.js';
+import { useTyped } from './use-typed.js';
 
 type Keyed<T> = { key: string; of: T };
 /** Lines and runs have nothing but their order to be told apart by. */
@@ -35,7 +36,7 @@ function Spans({ line }: { line: RichLine }) {
   return keyed(line.spans).map(({ key, of }) => (of.isBold ? <b key={key}>{of.text}</b> : <span key={key}>{of.text}</span>));
 }
 
-/** Words to write, with bold and lists; what is pasted comes in as plain words. Takes effect when it is left. */
+/** Words to write, with bold and lists; what is pasted comes in as plain words. Takes effect while it is typed, and when it is left. */
 export function RichInput({
   label,
   value,
@@ -45,17 +46,19 @@ export function RichInput({
   label: string;
   value: string;
   rows: number;
-  onCommit: (text: string) => void;
+  onCommit: (text: string, burst: string) => unknown;
 }) {
+  const typed = useTyped(value, onCommit);
   const area = useRef<HTMLTextAreaElement>(null);
   const id = useId();
   const change = (how: typeof withBold) => {
     const field = area.current;
     if (!field) return;
     const next = how(field.value, field.selectionStart, field.selectionEnd);
-    field.value = next.text;
+    typed.type(next.text);
     field.focus();
-    field.setSelectionRange(next.from, next.to);
+    // The selection holds once the field shows the new text.
+    requestAnimationFrame(() => field.setSelectionRange(next.from, next.to));
   };
   return (
     <div className="field wide rich-field">
@@ -86,10 +89,10 @@ export function RichInput({
       <textarea
         ref={area}
         id={id}
-        key={value}
         rows={rows}
-        defaultValue={value}
-        onBlur={(event) => event.target.value !== value && onCommit(event.target.value)}
+        value={typed.text}
+        onChange={(event) => typed.type(event.target.value)}
+        onBlur={() => typed.leave()}
         onKeyDown={(event) => {
           if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'b') return;
           event.preventDefault();

@@ -3,6 +3,7 @@ import {
   filmOf,
   finishOf,
   groundUnder,
+  mixesWithin,
   paintOf,
   paintsOf,
   recipeParts,
@@ -55,7 +56,7 @@ const MOST = 20;
 /** Tubes come by message and are other objects each time: the same ones are kept, so that a table of recipes is kept too. */
 let kept: { key: string; lesson: Lesson } | null = null;
 function known(lesson: Lesson): Lesson {
-  const key = JSON.stringify([lesson.tubes, lesson.mixes.filter((mix) => mix.letDown)]);
+  const key = JSON.stringify([lesson.tubes, mixesWithin(lesson, (mix) => mix.letDown === true)]);
   if (kept?.key !== key) kept = { key, lesson };
   const { tubes } = kept.lesson;
   return { ...lesson, tubes };

@@ -34,6 +34,7 @@ export function StudentPanel({
         <CommitInput
           label={w.name}
           value={student.firstName}
+          whileTyping={false}
           onCommit={(firstName) => {
             if (firstName.trim()) void connection.say({ type: 'rename', studentId: student.id, firstName });
             return firstName.trim() !== '';

@@ -36,7 +36,7 @@ export function MixEditor({
         className="mix-name"
         value={mix.name}
         label={words.picture.rename(mix.name)}
-        onCommit={(name) => session.do('renameMix', { id: mix.id, name })}
+        onCommit={(name, burst) => session.do('renameMix', { id: mix.id, name }, burst)}
       />
       <div className="mix-large">
         <BrushOut

@@ -28,7 +28,8 @@ export function StepForm({ lesson, step }: { lesson: Lesson; step: Step }) {
   const view = useView();
   const { minutes } = usePlan();
   const [isOpen, setOpen] = useState(step.title === w.stepName);
-  const edit = (change: Partial<Omit<Step, 'id'>>) => session.do('editStep', { id: step.id, step: change });
+  const edit = (change: Partial<Omit<Step, 'id'>>, burst?: string) =>
+    session.do('editStep', { id: step.id, step: change }, burst);
   const clear = (field: ClearableStepField) => session.do('editStep', { id: step.id, step: {}, clear: [field] });
   const at = lesson.steps.indexOf(step);
   const proposed = minutes.get(step.id)?.proposedDoMin;
@@ -49,7 +50,7 @@ export function StepForm({ lesson, step }: { lesson: Lesson; step: Step }) {
     />
   );
   const text = (field: 'say' | 'watch' | 'checkpoint' | 'finish', label: string, rows: number) => (
-    <RichInput label={label} value={step[field]} rows={rows} onCommit={(next) => edit({ [field]: next })} />
+    <RichInput label={label} value={step[field]} rows={rows} onCommit={(next, burst) => edit({ [field]: next }, burst)} />
   );
   const remove = () => {
     session.do('removeStep', { id: step.id });
@@ -91,7 +92,7 @@ export function StepForm({ lesson, step }: { lesson: Lesson; step: Step }) {
       {isOpen && (
         <div className="step-form">
           <Labelled label={w.title} wide>
-            <CommitInput value={step.title} label={w.title} onCommit={(title) => edit({ title })} />
+            <CommitInput value={step.title} label={w.title} onCommit={(title, burst) => edit({ title }, burst)} />
           </Labelled>
           <Choice
             label={w.kind}
@@ -196,7 +197,7 @@ export function StepForm({ lesson, step }: { lesson: Lesson; step: Step }) {
               <CommitInput
                 value={step.repeat.until}
                 label={markWords.until}
-                onCommit={(until) => edit({ repeat: { most: step.repeat?.most ?? 2, until } })}
+                onCommit={(until, burst) => edit({ repeat: { most: step.repeat?.most ?? 2, until } }, burst)}
               />
             </Labelled>
           )}

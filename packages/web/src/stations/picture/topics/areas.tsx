@@ -127,7 +127,7 @@ function ZoneRow({ zone, at, areaCm2, onSplit }: { zone: Zone; at: number; areaC
           value={zone.name}
           label={w.rename(zone.name)}
           onFocus={() => view.selectZone(zone.id)}
-          onCommit={(name) => session.do('renameZone', { id: zone.id, name })}
+          onCommit={(name, burst) => session.do('renameZone', { id: zone.id, name }, burst)}
         />
         <span className="numbers quiet">{areaCm2 > 0 ? w.area(areaCm2) : w.hidden}</span>
       </span>

@@ -58,7 +58,7 @@ export function ThingsTopic() {
                   setChosen(one.id);
                   view.selectZone(null);
                 }}
-                onCommit={(name) => session.do('renameElement', { id: one.id, name })}
+                onCommit={(name, burst) => session.do('renameElement', { id: one.id, name }, burst)}
               />
               <span className="quiet">{w.fates[one.fate]}</span>
             </span>

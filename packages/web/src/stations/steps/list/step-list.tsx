@@ -190,7 +190,7 @@ function StageGroup({
           className="stage-name"
           value={stage.name}
           label={words.steps.renameStage(stage.name)}
-          onCommit={(name) => session.do('renameStage', { id: stage.id, name })}
+          onCommit={(name, burst) => session.do('renameStage', { id: stage.id, name }, burst)}
         />
         <span className="quiet small">{words.steps.stageMinutes(steps.length, minutesInWords(length))}</span>
         {steps.length === 0 && lesson.stages.length > 1 && (

@@ -30,8 +30,10 @@ export function OwnMethod() {
     const own = methods.find((one) => one.name === chosen);
     if (!own) session.do('setMethod', { method: null });
     else {
-      session.do('setSchool', { school: own.school });
-      session.do('setMethod', { method: own.method });
+      session.doAll([
+        ['setSchool', { school: own.school }],
+        ['setMethod', { method: own.method }],
+      ]);
       setName(own.name);
     }
   };

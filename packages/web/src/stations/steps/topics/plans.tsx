@@ -1,5 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import type { CommandArgs, CommandName } from '@viaticum/core/lesson';
+import type { Act, CommandArgs, CommandName } from '@viaticum/core/lesson';
 import {
   type Contradiction,
   type Cost,
@@ -80,14 +80,15 @@ function Plans({ lesson, answer }: { lesson: Lesson; answer: PlansAnswer }) {
   const whole = Math.max(best.own.endMin, calm.best.endMin);
   const isCalm = lesson.planning.cautious === true && (lesson.planning.slackShare ?? 0) > 0;
   const proof = best.proven ? w.proven : w.notProven(minutesInWords(best.lowerBoundMin));
-  const take = (one: Pick<OrderAnswer, 'order' | 'cutsBefore'>) => {
-    session.do('orderSteps', { ids: one.order });
-    if (lesson.planning.sessions) session.do('setPlanning', { cutsBefore: one.cutsBefore });
-  };
+  // A plan is taken, and taken back, as one change.
+  const taking = (one: Pick<OrderAnswer, 'order' | 'cutsBefore'>): Act[] => [
+    ['orderSteps', { ids: one.order }],
+    ...(lesson.planning.sessions ? [['setPlanning', { cutsBefore: one.cutsBefore }] as const] : []),
+  ];
+  const take = (one: Pick<OrderAnswer, 'order' | 'cutsBefore'>) => session.doAll(taking(one));
   const takeCalm = () => {
-    take(calm);
     const { pins: _, sessions: __, cutsBefore: ___, ...carefully } = calmly(lesson).planning;
-    session.do('setPlanning', carefully);
+    session.doAll([...taking(calm), ['setPlanning', carefully]]);
   };
   return (
     <>

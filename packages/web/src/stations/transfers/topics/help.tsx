@@ -369,7 +369,7 @@ function Landmarks() {
               value={mark.name}
               label={w.landmarks}
               className="plain-input"
-              onCommit={(name) => session.do('editLandmark', { id: mark.id, landmark: { name } })}
+              onCommit={(name, burst) => session.do('editLandmark', { id: mark.id, landmark: { name } }, burst)}
             />
             <button type="button" className="key bare small" onClick={() => session.do('removeLandmark', { id: mark.id })}>
               {w.remove}

@@ -1,0 +1,79 @@
+import type { Lesson } from '@viaticum/contract';
+import { type History, startHistory, upgradeLesson } from '@viaticum/core/lesson';
+import { isLesson } from '../generated/validators.js';
+
+/** A lesson that the server has not acknowledged, with the revision it was made from. */
+export type Draft = { base: number; document: Lesson };
+type Remembered = Pick<History, 'past' | 'future'> & { of: string };
+
+const draftKey = (id: string) => `viaticum-draft-${id}`;
+const unreadKey = (id: string) => `viaticum-unread-${id}`;
+const historyKey = (id: string) => `viaticum-history-${id}`;
+/** So many changes can be taken back after a reload, as far as they fit. */
+const MOST_CHANGES = 100;
+const MOST_LETTERS = 1_000_000;
+
+const put = (key: string, value: unknown): boolean => {
+  try {
+    localStorage.setItem(key, typeof value === 'string' ? value : JSON.stringify(value));
+    return true;
+  } catch {
+    // The browser's store is full or switched off: the server still gets the lesson.
+    return false;
+  }
+};
+
+/**
+ * What this browser keeps of a lesson that the server has not acknowledged, lifted to the present version; null where there is nothing.
+ * What cannot be read is put beside, so that nothing is lost: see {@link unreadDraft}.
+ */
+export function readDraft(id: string): Draft | null {
+  const text = localStorage.getItem(draftKey(id));
+  if (text === null) return null;
+  try {
+    const { base, document } = JSON.parse(text) as { base: number; document: unknown };
+    const lifted = upgradeLesson(document);
+    if (Number.isInteger(base) && isLesson(lifted)) return { base, document: lifted };
+  } catch {
+    // Put beside below.
+  }
+  if (put(unreadKey(id), text)) localStorage.removeItem(draftKey(id));
+  return null;
+}
+export const keepDraft = (id: string, draft: Draft): void => void put(draftKey(id), draft);
+export const forgetDraft = (id: string): void => localStorage.removeItem(draftKey(id));
+
+/** The text of changes that could not be read when the lesson was opened, for the person to keep as a file. */
+export const unreadDraft = (id: string): string | null => localStorage.getItem(unreadKey(id));
+export const forgetUnread = (id: string): void => localStorage.removeItem(unreadKey(id));
+
+/** A short fingerprint of a document (FNV-1a of its JSON, and its length). */
+function fingerprint(lesson: Lesson): string {
+  const text = JSON.stringify(lesson);
+  let hash = 0x811c9dc5;
+  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193) >>> 0;
+  return `${text.length}-${hash.toString(36)}`;
+}
+
+/** Keeps what can be taken back and done again, for the lesson as it is now. */
+export function keepHistory(id: string, { lesson, past, future }: History): void {
+  for (let most = MOST_CHANGES; ; most = Math.floor(most / 2)) {
+    const kept: Remembered = { of: fingerprint(lesson), past: most > 0 ? past.slice(-most) : [], future: future.slice(0, most) };
+    const text = JSON.stringify(kept);
+    if (text.length <= MOST_LETTERS || most === 0) {
+      put(historyKey(id), text);
+      return;
+    }
+  }
+}
+
+/** A lesson with what could be taken back when it was last kept; with nothing where it is another one by now. */
+export function readHistory(id: string, lesson: Lesson): History {
+  try {
+    const kept = JSON.parse(localStorage.getItem(historyKey(id)) ?? 'null') as Remembered | null;
+    if (kept?.of === fingerprint(lesson)) return { lesson, past: kept.past, future: kept.future };
+  } catch {
+    // Kept by another version: nothing can be taken back.
+  }
+  return startHistory(lesson);
+}

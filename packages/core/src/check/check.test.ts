@@ -389,6 +389,17 @@ describe('rules', () => {
     expect(found(mended).filter((one) => one.rule === 'lost-drawing')).toEqual([]);
   });
 
+  it('no two findings of a lesson have one id', () => {
+    for (const make of Object.values(firing)) {
+      const ids = found((make as () => Lesson)()).map((one) => one.id);
+      expect(new Set(ids).size).toBe(ids.length);
+    }
+    // Two areas of one name, both unpainted, are two findings.
+    const lesson = (firing['unpainted-zone'] as () => Lesson)();
+    const twice = found({ ...lesson, zones: [...lesson.zones, ...lesson.zones] }).map((one) => one.id);
+    expect(new Set(twice).size).toBe(twice.length);
+  });
+
   it('a finding set aside stays known, with the word why, after the others', () => {
     const lesson = {
       ...(firing['unpainted-zone'] as () => Lesson)(),

@@ -313,3 +313,25 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
   removeTwin: ({ lesson, pick }) => ({ id: pick(lesson.elements.filter((element) => element.twinOf)).id }),
   setAside: ({ random }) => ({ finding: `rule/${Math.floor(random() * 3)}`, why: random() < 0.3 ? null : 'they know' }),
 };
+
+/** A seeded source of everything that arguments are drawn from. */
+export function drawing(seed: number): Omit<Draw, 'lesson'> {
+  let state = seed;
+  const random = () => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+    return state / 2 ** 32;
+  };
+  return {
+    random,
+    pick: (list) => list[Math.floor(random() * list.length)] as never,
+    id: () => `n${Math.floor(random() * 1e9)}`,
+  };
+}
+
+/** A document as text, whatever the order in which its fields were set. */
+export const sortedText = (value: unknown): string =>
+  JSON.stringify(value, (_, inner: unknown) =>
+    inner && typeof inner === 'object' && !Array.isArray(inner)
+      ? Object.fromEntries(Object.entries(inner).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : inner,
+  );

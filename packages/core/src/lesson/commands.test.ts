@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson } from '@viaticum/contract';
 import { demoLesson, smallLesson, testMark, testStep } from '../plan/plan.fixture.js';
-import { argumentsOf, type Draw } from './arguments.fixture.js';
+import { argumentsOf, drawing, sortedText as text } from './arguments.fixture.js';
 import {
   type CommandArgs,
   CommandError,
@@ -15,27 +15,6 @@ import {
   undo,
   upgradeLesson,
 } from './index.js';
-
-function drawing(seed: number): Omit<Draw, 'lesson'> {
-  let state = seed;
-  const random = () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return state / 2 ** 32;
-  };
-  return {
-    random,
-    pick: (list) => list[Math.floor(random() * list.length)] as never,
-    id: () => `n${Math.floor(random() * 1e9)}`,
-  };
-}
-
-/** A document as text, whatever the order in which its fields were set. */
-const text = (value: unknown): string =>
-  JSON.stringify(value, (_, inner: unknown) =>
-    inner && typeof inner === 'object' && !Array.isArray(inner)
-      ? Object.fromEntries(Object.entries(inner).sort(([a], [b]) => (a < b ? -1 : 1)))
-      : inner,
-  );
 
 const names = Object.keys(commands) as CommandName[];
 

@@ -3,7 +3,7 @@ import { Lesson, limits } from '@viaticum/contract';
 import { Ajv } from 'ajv';
 import fc from 'fast-check';
 import { demoLesson, smallLesson, testMark, testStep } from '../plan/plan.fixture.js';
-import { argumentsOf, type Draw } from './arguments.fixture.js';
+import { argumentsOf, drawing, sortedText as text } from './arguments.fixture.js';
 import {
   CommandError,
   type CommandName,
@@ -21,28 +21,7 @@ import {
 
 const isValid = new Ajv({ strict: false, allErrors: true }).compile(Lesson);
 const names = Object.keys(commands) as CommandName[];
-const RUNS = Number(process.env.VIATICUM_SOAK ?? 1) * 5;
-
-/** A document as text, whatever the order in which its fields were set. */
-const text = (value: unknown): string =>
-  JSON.stringify(value, (_, inner: unknown) =>
-    inner && typeof inner === 'object' && !Array.isArray(inner)
-      ? Object.fromEntries(Object.entries(inner).sort(([a], [b]) => (a < b ? -1 : 1)))
-      : inner,
-  );
-
-const drawing = (seed: number): Omit<Draw, 'lesson'> => {
-  let state = seed;
-  const random = () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
-    return state / 2 ** 32;
-  };
-  return {
-    random,
-    pick: (list) => list[Math.floor(random() * list.length)] as never,
-    id: () => `n${Math.floor(random() * 1e9)}`,
-  };
-};
+const RUNS = Number(process.env.VIATICUM_SOAK ?? 1) * 3;
 
 describe('any sequence of three hundred commands', () => {
   it('leaves a document that the contract takes and that has no fault, survives being saved and read, and is undone to the last byte', () => {

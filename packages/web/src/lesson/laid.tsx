@@ -1,6 +1,7 @@
 import type { Lesson } from '@viaticum/contract';
 import { visibleOf } from '@viaticum/core/lesson';
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from 'react';
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from 'react';
+import { useLatest } from '../ui/use-latest.js';
 import type { JobName, PictureJobs } from '../workers/picture-jobs.js';
 import { type PictureWorker, pictureWorker } from '../workers/picture-worker.js';
 import { type Job, useJobOf, useWorker } from '../workers/use-job.js';
@@ -31,37 +32,28 @@ export function LayingProvider({ children }: { children: ReactNode }) {
   const worker = useWorker(pictureWorker);
   const [laid, setLaid] = useState({
     version: 0,
-    image: null as string | null,
+    image: null as Blob | null,
     continuedShare: 0,
     patterned: [] as string[],
     fault: null as string | null,
   });
   const args = useMemo(() => layArgs(lesson), [lesson]);
   const key = JSON.stringify(args);
-  const latest = useRef(args);
-  latest.current = args;
+  const latest = useLatest(args);
   useEffect(() => {
     void key;
     if (!worker) return;
     const timer = setTimeout(() => {
       worker.ask('lay', latest.current).answer.then(
         ({ image, continuedShare, patterned }) =>
-          setLaid((was) => {
-            if (was.image) URL.revokeObjectURL(was.image);
-            return {
-              version: was.version + 1,
-              image: image && URL.createObjectURL(image),
-              continuedShare,
-              patterned,
-              fault: null,
-            };
-          }),
+          setLaid(({ version }) => ({ version: version + 1, image, continuedShare, patterned, fault: null })),
         (error: Error) => setLaid((was) => ({ ...was, fault: error.message })),
       );
     }, 120);
     return () => clearTimeout(timer);
-  }, [worker, key]);
-  const value = useMemo(() => worker && { worker, ...laid }, [worker, laid]);
+  }, [worker, key, latest]);
+  const image = useBlobUrl(laid.image);
+  const value = useMemo(() => worker && { worker, ...laid, image }, [worker, laid, image]);
   if (!value) return null;
   return <LayingContext.Provider value={value}>{children}</LayingContext.Provider>;
 }

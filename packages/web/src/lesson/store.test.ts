@@ -276,4 +276,11 @@ describe('what this browser keeps', () => {
     expect(kept.past.length).toBeLessThan(100);
     expect(undo(kept).lesson.title.startsWith('118')).toBe(true);
   });
+  it('commands are carried out also where they are handed on without their session', () => {
+    const session = lessonSession(opened());
+    const { do: run, doAll } = session;
+    expect(run('setTitle', { title: 'second' })).toBe(true);
+    expect(doAll([['setTitle', { title: '' }]])).toBe(false);
+    expect(session.get()).toMatchObject({ fault: expect.stringMatching(/name/), history: { lesson: { title: 'second' } } });
+  });
 });

@@ -112,6 +112,18 @@ export function lessonSession(opened: LessonAnswer) {
     remember();
     if (!sending) schedule();
   };
+  /** Carries out several commands as one change: all of them or none. What is typed in one `burst` is one change as well. */
+  const doAll = (acts: readonly Act[], burst?: string): boolean => {
+    try {
+      become(carryOutAll(snapshot.history, acts, burst));
+      if (snapshot.fault) set({ fault: null });
+      return true;
+    } catch (error) {
+      if (!(error instanceof CommandError)) throw error;
+      set({ fault: error.message });
+      return false;
+    }
+  };
   if (draft) schedule(0);
 
   return {
@@ -122,21 +134,9 @@ export function lessonSession(opened: LessonAnswer) {
       return () => listeners.delete(listener);
     },
     /** Carries out a command; one that cannot be done leaves its sentence in `fault` and returns false. */
-    do<N extends CommandName>(name: N, args: CommandArgs<N>, burst?: string): boolean {
-      return this.doAll([[name, args] as unknown as Act], burst);
-    },
-    /** Carries out several commands as one change: all of them or none. What is typed in one `burst` is one change as well. */
-    doAll(acts: readonly Act[], burst?: string): boolean {
-      try {
-        become(carryOutAll(snapshot.history, acts, burst));
-        if (snapshot.fault) set({ fault: null });
-        return true;
-      } catch (error) {
-        if (!(error instanceof CommandError)) throw error;
-        set({ fault: error.message });
-        return false;
-      }
-    },
+    do: <N extends CommandName>(name: N, args: CommandArgs<N>, burst?: string): boolean =>
+      doAll([[name, args] as unknown as Act], burst),
+    doAll,
     undo: () => become(undo(snapshot.history)),
     redo: () => become(redo(snapshot.history)),
     clearFault: () => set({ fault: null }),

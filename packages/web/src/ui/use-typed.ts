@@ -1,4 +1,5 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
+import { useLatest } from './use-latest.js';
 
 /** A text that is being typed takes effect when the typing rests for so long. */
 const REST_MS = 800;
@@ -10,17 +11,14 @@ let bursts = 0;
  */
 export function useTyped(value: string, commit: (text: string, burst: string, isLeaving: boolean) => unknown) {
   const [typed, setTyped] = useState<{ text: string; burst: string } | null>(null);
-  const latest = useRef({ value, commit });
-  useEffect(() => {
-    latest.current = { value, commit };
-  });
+  const latest = useLatest({ value, commit });
   useEffect(() => {
     if (!typed) return;
     const timer = setTimeout(() => {
       if (typed.text !== latest.current.value) latest.current.commit(typed.text, typed.burst, false);
     }, REST_MS);
     return () => clearTimeout(timer);
-  }, [typed]);
+  }, [typed, latest]);
   const type = (text: string) => setTyped({ text, burst: typed?.burst ?? `typing-${bursts++}` });
   return {
     text: typed?.text ?? value,

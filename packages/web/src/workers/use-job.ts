@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
+import { useLatest } from '../ui/use-latest.js';
 import { CancelledJob, type JobWorker } from './job-worker.js';
 
 export type Job<A> = { answer: A | null; progress: number | null; fault: string | null };
@@ -16,8 +17,7 @@ export function useJobOf<J extends { [K in keyof J]: { args: unknown; answer: un
 ): Job<J[N]['answer']> & { stop: () => void } {
   const [job, setJob] = useState<Job<J[N]['answer']>>({ answer: null, progress: null, fault: null });
   const key = args === null ? null : JSON.stringify(args);
-  const latest = useRef(args);
-  latest.current = args;
+  const latest = useLatest(args);
   const stop = useRef<() => unknown>(nothing);
   useEffect(() => {
     void version;
@@ -43,7 +43,7 @@ export function useJobOf<J extends { [K in keyof J]: { args: unknown; answer: un
       clearTimeout(timer);
       asked?.cancel();
     };
-  }, [worker, name, key, version, afterMs]);
+  }, [worker, name, key, version, afterMs, latest]);
   return { ...job, stop: () => void stop.current() };
 }
 

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { ClassAnswer } from '@viaticum/contract';
+import type { ClassAnswer, DeviceRole } from '@viaticum/contract';
 import { Button, Popconfirm } from 'antd';
 import { Link } from 'react-router';
 import { classLinksQuery, useRenewKey } from '../../api/class-queries.js';
@@ -10,7 +10,26 @@ import type { DeskParts } from './parts.js';
 
 const speeds = [1, 5, 20, 60] as const;
 
-/** The camera, the wall, an assistant's link, and how fast a rehearsal runs. */
+/** Makes the link or key of a kind of device anew, once it was said what that does. */
+function Renew({ of: role, renew }: { of: DeviceRole; renew: ReturnType<typeof useRenewKey> }) {
+  return (
+    <Themed dark>
+      <Popconfirm
+        title={w.renewSure}
+        styles={{ root: { maxWidth: 320 } }}
+        okText={w.renew[role]}
+        cancelText={w.door.no}
+        onConfirm={() => renew.mutate(role)}
+      >
+        <Button size="small" loading={renew.isPending && renew.variables === role}>
+          {w.renew[role]}
+        </Button>
+      </Popconfirm>
+    </Themed>
+  );
+}
+
+/** The camera, the wall, keys of devices, an assistant's link, and how fast a rehearsal runs. */
 export function More({ connection, live, sheet, code, answer }: DeskParts & { answer: ClassAnswer }) {
   const { data: links } = useQuery(classLinksQuery(code));
   const renew = useRenewKey(code);
@@ -55,26 +74,26 @@ export function More({ connection, live, sheet, code, answer }: DeskParts & { an
               {w.assistant}
             </a>
             <CopyKey text={links.assistant} label={w.copy} done={w.copied} className="desk-key small" />
-            <Themed dark>
-              <Popconfirm
-                title={w.renewSure}
-                styles={{ root: { maxWidth: 320 } }}
-                okText={w.renew}
-                cancelText={w.door.no}
-                onConfirm={() => renew.mutate('assistant')}
-              >
-                <Button size="small" loading={renew.isPending}>
-                  {w.renew}
-                </Button>
-              </Popconfirm>
-            </Themed>
+            <Renew of="assistant" renew={renew} />
           </p>
         )}
         {(renew.isSuccess || renew.error) && (
           <p className="desk-quiet" role="status">
-            {renew.error?.message ?? w.renewed}
+            {renew.error?.message ?? w.renewed[renew.variables ?? 'assistant']}
           </p>
         )}
+      </section>
+      <section aria-label={w.devices}>
+        <h2>{w.devices}</h2>
+        <p className="desk-quiet">{w.devicesAbout}</p>
+        {links &&
+          (['sensor', 'camera'] as const).map((role) => (
+            <p key={role} className="desk-touch">
+              {w.device[role]}
+              <CopyKey text={links[role]} label={w.copy} done={w.copied} className="desk-key small" />
+              <Renew of={role} renew={renew} />
+            </p>
+          ))}
       </section>
       <a className="desk-key small" href={`/wall/${code}`} target="_blank" rel="noreferrer">
         {w.wall}

@@ -1,8 +1,9 @@
 import type { Zone } from '@viaticum/contract';
 import { lengthNumber } from '@viaticum/core/units';
 import { outlinePath } from '@viaticum/core/zone';
-import { type KeyboardEvent, memo, type PointerEvent, type RefObject, useRef, useState } from 'react';
+import { type KeyboardEvent, memo, type PointerEvent, type RefObject, useState } from 'react';
 import { useSession } from '../../lesson/context.js';
+import { useLatest } from '../../ui/use-latest.js';
 import { words } from '../../words.js';
 import { arrowStep, type Point, type ToMm } from './point.js';
 
@@ -20,8 +21,7 @@ export function EditZone({ zone, unit, toMm, units }: Props) {
   const moved = (at: At, to: Point) =>
     withPoint(zone.outline, at, (ring) => ring.map((point, i) => (i === at.point ? to : point)));
   // The handles are drawn once; while one is dragged only the preview above them changes.
-  const act = useRef<Actions>({} as Actions);
-  act.current = {
+  const act = useLatest<Actions>({
     down: (at, point) => setMoving({ at, to: point }),
     move: (event) => moving && setMoving({ ...moving, to: toMm(event) }),
     up: () => {
@@ -44,7 +44,7 @@ export function EditZone({ zone, unit, toMm, units }: Props) {
     },
     add: (event, at) =>
       commit(withPoint(zone.outline, at, (ring) => [...ring.slice(0, at.point + 1), toMm(event), ...ring.slice(at.point + 1)])),
-  };
+  });
   return (
     <g className="edit-zone">
       <Handles outline={zone.outline} unit={unit} units={units} act={act} />

@@ -42,10 +42,10 @@ export function Ribbon(props: Props) {
   const endMin = drag.current?.endMin ?? planEndMin;
   const lanes = useMemo(() => lanesOf(lesson, unfolded), [lesson, unfolded]);
   // While the light moves within the time shown, the section stays where it is.
-  const window = useRef(minute);
-  const kept = axisFor(endMin, zoom, window.current, width);
-  if (minute < kept.fromMin || minute > kept.toMin) window.current = minute;
-  const anchor = window.current;
+  const [stands, setStands] = useState(minute);
+  const kept = axisFor(endMin, zoom, stands, width);
+  const anchor = minute < kept.fromMin || minute > kept.toMin ? minute : stands;
+  if (anchor !== stands) setStands(anchor);
   const axis = useMemo(() => axisFor(endMin, zoom, anchor, width), [endMin, zoom, anchor, width]);
   if (lesson.steps.length === 0 || endMin === 0) return <p className="ribbon-empty quiet">{words.ribbon.empty}</p>;
   const lane = folded ? 0 : lanes.length > 8 ? 23 : 27;

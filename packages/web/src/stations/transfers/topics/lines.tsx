@@ -14,11 +14,12 @@ import {
   toSvg,
 } from '@viaticum/core/transfer';
 import { nanoid } from 'nanoid';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
 import { Choice } from '../../../ui/choice.js';
 import { FileKey } from '../../../ui/file-key.js';
 import { saveFile } from '../../../ui/save-file.js';
+import { useLatest } from '../../../ui/use-latest.js';
 import { transferWords } from '../../../words-transfers.js';
 import { useEasel } from '../../picture/easel-context.js';
 import { OnCanvas } from '../../picture/on-canvas.js';
@@ -173,8 +174,7 @@ function Pen() {
     setPoints([]);
     ask(null);
   };
-  const latest = useRef(end);
-  latest.current = end;
+  const latest = useLatest(end);
   const begin = (straight: boolean) => {
     setStraight(straight);
     setPoints([]);

@@ -13,7 +13,7 @@ const MOST_LESSON = 2 * 1024 * 1024;
 
 /** Lessons of the instructor who is signed in. Bodies are parsed and checked in a thread of their own. */
 export async function lessons(app: FastifyInstance, { store }: { store: LessonStore }): Promise<void> {
-  const readers = pool<ReaderJob, ReaderAnswer>('lessons/reader-worker.js', { queue: 60, perCaller: 30 });
+  const readers = pool<ReaderJob, ReaderAnswer>('lessons/reader-worker.js', { queue: 60, perCaller: 30, isWarm: true });
   app.addHook('onClose', readers.close);
   const read = async (bytes: unknown, kind: ReaderJob['kind'], caller: string): Promise<ReadLesson> => {
     if (!Buffer.isBuffer(bytes)) throw new ApiFault(400, 'invalid', 'This request is empty. Reload the page and try again.');
@@ -27,9 +27,11 @@ export async function lessons(app: FastifyInstance, { store }: { store: LessonSt
   routes.get('/api/lessons', { schema: { querystring: PageQuery }, ...who }, async (request) =>
     store.list(signedIn(request).id, request.query.before),
   );
-  routes.get('/api/lessons/:id', { schema: { params: IdParam }, ...who }, async (request, reply) =>
-    reply.type('application/json').send(await store.read(signedIn(request).id, request.params.id)),
-  );
+  routes.get('/api/lessons/:id', { schema: { params: IdParam }, ...who }, async (request, reply) => {
+    // Who opens a lesson will save it.
+    readers.warm();
+    return reply.type('application/json').send(await store.read(signedIn(request).id, request.params.id));
+  });
   routes.get('/api/lessons/:id/finished', { schema: { params: IdParam }, ...who }, async (request, reply) => {
     return sendStage(request, reply, await store.finished(signedIn(request).id, request.params.id));
   });

@@ -11,11 +11,18 @@ export type ReaderAnswer = ReadLesson | { fault: { status: number; code: string;
 
 /** Of a larger body the first problem is enough: nonsense has hundreds of thousands. */
 const MOST_FOR_ALL = 256 * 1024;
-const validatorsFor = (allErrors: boolean) => {
+const compiled = new Map<string, ReturnType<Ajv['compile']>>();
+/** Compiled when it is first needed: that takes a third of a second each. */
+function validatorOf(kind: ReaderJob['kind'], allErrors: boolean) {
+  const key = `${kind} ${allErrors}`;
+  const known = compiled.get(key);
+  if (known) return known;
   const ajv = new Ajv({ removeAdditional: false, coerceTypes: false, allErrors, strict: false });
-  return { new: ajv.compile(NewLesson), save: ajv.compile(SaveLesson) };
-};
-const validators = { all: validatorsFor(true), first: validatorsFor(false) };
+  const fresh = ajv.compile(kind === 'new' ? NewLesson : SaveLesson);
+  compiled.set(key, fresh);
+  return fresh;
+}
+validatorOf('save', true);
 
 function read({ bytes, kind }: ReaderJob): ReadLesson {
   assertModest(bytes);
@@ -25,7 +32,7 @@ function read({ bytes, kind }: ReaderJob): ReadLesson {
   } catch {
     throw new ApiFault(400, 'invalid', 'This request could not be read. Reload the page and try again.');
   }
-  const validate = validators[bytes.length <= MOST_FOR_ALL ? 'all' : 'first'][kind];
+  const validate = validatorOf(kind, bytes.length <= MOST_FOR_ALL);
   if (!validate(body)) throw new ApiFault(400, 'invalid', sentenceFor(validate.errors ?? []));
   const { document, baseRevision = 0 } = body as SaveLesson;
   const [fault] = lessonFaults(document);

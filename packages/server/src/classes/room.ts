@@ -355,6 +355,8 @@ export function classRoom({ pool, bus, found, workOut, isDevice, planned, isFull
     },
     /** Takes a socket in; a desk only after it was checked. */
     enter(socket: WebSocket, origin: Origin): void {
+      // Gone again while the class was being read: nothing will say so any more.
+      if (socket.readyState !== socket.OPEN) return;
       const seat: Seat = {
         ...newLine(socket),
         ...origin,

@@ -53,6 +53,8 @@ type Seat = Line &
     /** The student whom this phone was, and who was taken out of the class. */
     takenOut: boolean;
     greeted: boolean;
+    /** Ends the connection that does not say hello. */
+    late: NodeJS.Timeout | null;
     alive: boolean;
     frames: Bucket;
     /** Takes it from those who wait at the door. */
@@ -208,6 +210,8 @@ export function classRoom({ pool, bus, found, workOut, isDevice, planned, isFull
       } else seat.takenOut = studentId !== null && log.state.removed.includes(studentId);
     }
     seat.greeted = true;
+    if (seat.late) clearTimeout(seat.late);
+    seat.late = null;
     lines.hello(seat, after, (events) => ({
       type: 'hello',
       head: log.head,
@@ -363,20 +367,21 @@ export function classRoom({ pool, bus, found, workOut, isDevice, planned, isFull
         student: null,
         takenOut: false,
         greeted: false,
+        late: null,
         alive: true,
         frames: bucket(FRAMES.most, FRAMES.perSecond),
         leaveDoor: null,
         held: null,
       };
       seats.add(seat);
-      const late = setTimeout(() => !seat.greeted && socket.close(1008, 'Say hello first. Reload the page.'), HELLO_MS).unref();
+      seat.late = setTimeout(() => socket.close(1008, 'Say hello first. Reload the page.'), HELLO_MS).unref();
       socket.on('message', (data: Buffer, isBinary: boolean) => listen(seat, data, isBinary));
       socket.on('pong', () => {
         seat.alive = true;
       });
       socket.on('error', () => socket.terminate());
       socket.on('close', () => {
-        clearTimeout(late);
+        if (seat.late) clearTimeout(seat.late);
         seats.delete(seat);
         seat.leaveDoor?.();
         emptySince = Date.now();

@@ -94,9 +94,7 @@ describe('a connection', () => {
     const hello = await one.hello();
     expect(hello.type === 'hello' && [hello.head, hello.events.length]).toEqual([6001, 500]);
     expect(one.state.seq).toBe(6001);
-    const from = performance.now();
     expect(await one.say(join('Ines'))).toMatchObject({ type: 'ack' });
-    expect(performance.now() - from).toBeLessThan(1000);
     // One of them begins to read: nothing is missing, nothing comes twice.
     let last = 0;
     const first = deaf[0] as WebSocket;
@@ -230,10 +228,8 @@ describe('permission comes before work', () => {
     await desk.say({ type: 'goOn', from: -1 });
     const one = await phone();
     await one.say(join('Mara'));
-    const from = performance.now();
     const answers = await Promise.all(Array.from({ length: 50 }, () => one.say({ type: 'replan', from: 0, quickest: true })));
     expect(answers.every((answer) => answer.type === 'refused' && answer.code === 'forbidden')).toBe(true);
-    expect(performance.now() - from).toBeLessThan(1500);
   });
 });
 

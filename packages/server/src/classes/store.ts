@@ -18,6 +18,7 @@ import { nanoid } from 'nanoid';
 import type { EntityManager } from 'typeorm';
 import { type Bus, EVERYWHERE } from '../bus/bus.js';
 import { ClassEntity, ClassEventEntity } from '../db/entities.js';
+import { newest } from '../db/page.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
 import type { Disk } from '../guard/disk.js';
@@ -255,17 +256,8 @@ export function classStore({ database, lessons, bus, stages, disk, log }: Parts)
 
     /** The newest fifty, or those before the class with this id. */
     list(ownerId: string, before?: string): Promise<ClassEntity[]> {
-      const query = source.manager
-        .createQueryBuilder(ClassEntity, 'class')
-        .where('class.owner_id = :ownerId', { ownerId })
-        .orderBy('class.openedAt', 'DESC')
-        .addOrderBy('class.id', 'DESC')
-        .limit(PAGE);
-      if (before)
-        query.andWhere('(class.opened_at, class.id) < (SELECT c.opened_at, c.id FROM class AS c WHERE c.id = :before)', {
-          before,
-        });
-      return query.getMany();
+      const query = source.manager.createQueryBuilder(ClassEntity, 'class').where('class.owner_id = :ownerId', { ownerId });
+      return newest(query, { table: 'class', property: 'openedAt', column: 'opened_at', most: PAGE, before });
     },
 
     async sheet(code: string): Promise<FollowSheet> {

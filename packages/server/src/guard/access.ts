@@ -1,4 +1,4 @@
-import type { FastifyInstance, FastifyRequest, RouteOptions } from 'fastify';
+import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { ApiFault } from '../errors.js';
 import type { Disk } from './disk.js';
 
@@ -7,14 +7,7 @@ import type { Disk } from './disk.js';
  * instructor gave it; the instructor who is signed in, for what is theirs.
  */
 export type Who = 'anyone' | 'code' | 'link' | 'device' | 'instructor';
-export type Route = {
-  method: string;
-  url: string;
-  who: Who;
-  isUpload: boolean;
-  isSocket: boolean;
-  schema: RouteOptions['schema'];
-};
+export type Route = { method: string; url: string; who: Who };
 
 declare module 'fastify' {
   interface FastifyRequest {
@@ -47,18 +40,9 @@ export function routeTable(app: FastifyInstance): void {
   app.decorate('routeTable', []);
   app.addHook('onRoute', (route) => {
     if (!route.url.startsWith('/api/') || route.method === 'HEAD') return;
-    const { who, upload = false } = route.config ?? {};
+    const { who } = route.config ?? {};
     if (!who) throw new Error(`${route.method} ${route.url} does not say who may call it.`);
-    for (const method of [route.method].flat())
-      if (method !== 'HEAD')
-        app.routeTable.push({
-          method,
-          url: route.url,
-          who,
-          isUpload: upload,
-          isSocket: (route as { websocket?: boolean }).websocket === true,
-          schema: route.schema,
-        });
+    for (const method of [route.method].flat()) if (method !== 'HEAD') app.routeTable.push({ method, url: route.url, who });
   });
 }
 

@@ -1,10 +1,11 @@
-import { type Lesson, type LessonCard, type LessonOnCard, SCHEMA_VERSION } from '@viaticum/contract';
+import { type LessonCard, type LessonOnCard, SCHEMA_VERSION } from '@viaticum/contract';
 import { upgradeLesson } from '@viaticum/core/lesson';
 import { lessonCard } from '@viaticum/core/plan';
 import { nanoid } from 'nanoid';
 import { type EntityManager, IsNull } from 'typeorm';
 import type { StagePicture, StagePictures } from '../classes/stages.js';
 import { LessonEntity, LessonRevisionEntity } from '../db/entities.js';
+import { newest } from '../db/page.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
 import type { ReadLesson } from './reader-worker.js';
@@ -64,17 +65,9 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
 
     /** The newest hundred, or those that stand behind a lesson of this id. One query, and no document is read. */
     async list(ownerId: string, before?: string): Promise<LessonCard[]> {
-      const query = source.manager
-        .createQueryBuilder(LessonEntity, 'lesson')
-        .where('lesson.owner_id = :ownerId', { ownerId })
-        .orderBy('lesson.updatedAt', 'DESC')
-        .addOrderBy('lesson.id', 'DESC')
-        .limit(PAGE);
-      if (before)
-        query.andWhere('(lesson.updated_at, lesson.id) < (SELECT l.updated_at, l.id FROM lesson AS l WHERE l.id = :before)', {
-          before,
-        });
-      return (await query.getMany()).map(({ id, title, revision, updatedAt, card }) => ({
+      const query = source.manager.createQueryBuilder(LessonEntity, 'lesson').where('lesson.owner_id = :ownerId', { ownerId });
+      const rows = await newest(query, { table: 'lesson', property: 'updatedAt', column: 'updated_at', most: PAGE, before });
+      return rows.map(({ id, title, revision, updatedAt, card }) => ({
         id,
         title,
         revision,
@@ -204,5 +197,4 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
 }
 /** A lesson as it is taught: the text of its document, and the instructor whose it is. */
 export type Taught = { text: string; ownerId: string };
-export const lessonOf = ({ text }: Taught): Lesson => JSON.parse(text) as Lesson;
 export type LessonStore = ReturnType<typeof lessonStore>;

@@ -21,7 +21,7 @@ const parts = [
 ].map((name) => `packages/${name}`);
 const held = [
   node([...jest, ...parts], { VIATICUM_SOAK: '10', VIATICUM_TEST_DATABASE: own.url('NAME') }),
-  node(['tools/crash.mjs']),
+  node(['tools/crash.mjs', '--strict']),
   node(['tools/fuzz.mjs', '--strict']),
   node(['tools/bench-class.mjs']),
 ];

@@ -3,9 +3,9 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { beginLesson } from '../packages/core/dist/begin/index.js';
 import { findings } from '../packages/core/dist/check/index.js';
-import { emptyLesson } from '../packages/core/dist/lesson/index.js';
+import { emptyLesson } from '../packages/core/dist/document/index.js';
+import { beginLesson } from '../packages/core/dist/lesson-from-picture/index.js';
 import { planLesson } from '../packages/core/dist/plan/index.js';
 import { offBySteps, stageInput, stageSession } from '../packages/core/dist/stage/index.js';
 import { photographed, scenes } from './demo/paint.mjs';

@@ -2,8 +2,9 @@
 import { readFileSync } from 'node:fs';
 import loadHighs from 'highs';
 import { tsImport } from 'tsx/esm/api';
+import { airMap, betterOrder, threePlans } from '../packages/core/dist/advice/index.js';
 import { simulatePace } from '../packages/core/dist/pace/index.js';
-import { airMap, betterOrder, planLesson, solve, solveInOrder, solving, threePlans } from '../packages/core/dist/plan/index.js';
+import { planLesson, solve, solveInOrder, solving } from '../packages/core/dist/plan/index.js';
 
 const fixture = (name) => tsImport(`../packages/core/src/plan/${name}.fixture.ts`, import.meta.url);
 const { drawProblem, likeALesson } = await fixture('problem');

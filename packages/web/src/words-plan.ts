@@ -1,5 +1,5 @@
 import type { Absorbency } from '@viaticum/contract';
-import type { Rung } from '@viaticum/core/plan';
+import type { Rung } from '@viaticum/core/step';
 
 const plural = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
 

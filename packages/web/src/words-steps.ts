@@ -1,5 +1,5 @@
 import type { MarkKind, StrokeKind } from '@viaticum/contract';
-import type { FoundKind } from '@viaticum/core/lesson';
+import type { FoundKind } from '@viaticum/core/derived';
 
 /** Words of the list of steps, of marks and strokes, and of finding. */
 export const listWords = {

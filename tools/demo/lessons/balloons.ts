@@ -1,5 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import { defaultSchool, emptyDrawing } from '@viaticum/core/lesson';
+import { defaultSchool, emptyDrawing } from '@viaticum/core/document';
 import { areasOf, canvasOf, lab, mix, referenceOf, step, tube } from './kit.js';
 
 /** Back to front in dry layers; a calm voice that talks a beginner through. */

@@ -1,5 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import { defaultSchool, emptyDrawing } from '@viaticum/core/lesson';
+import { defaultSchool, emptyDrawing } from '@viaticum/core/document';
 import { areasOf, canvasOf, heap, referenceOf, step, tube } from './kit.js';
 
 const tubes = [

@@ -1,9 +1,9 @@
 import { readdirSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson } from '@viaticum/contract';
-import { type CommandArgs, type CommandName, carryOut, startHistory } from '../lesson/index.js';
+import { type CommandArgs, type CommandName, carryOut, startHistory } from '../document/index.js';
+import { demoLesson, smallLesson, testMark, testStep } from '../fixtures/lessons.js';
 import { planLesson } from '../plan/index.js';
-import { demoLesson, smallLesson, testMark, testStep } from '../plan/plan.fixture.js';
 import { findings, rules } from './index.js';
 
 const quiet = (): Lesson => smallLesson([testStep('one', { zoneIds: ['a', 'b'] })]);

@@ -1,7 +1,7 @@
 import type { Lab, Lesson } from '@viaticum/contract';
-import { bordersBetween, memo, visibleOf } from '../lesson/index.js';
+import { bordersBetween, memo, visibleOf } from '../derived/index.js';
 import { type CompositionNote, compositionNotes } from '../picture/index.js';
-import { relationsOf } from '../relations/index.js';
+import { relationsOf } from '../value-relations/index.js';
 import { labelSheets, outlineArea } from '../zone/index.js';
 import type { Finding } from './finding.js';
 

@@ -1,5 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import type { CommandArgs, CommandName } from '../lesson/index.js';
+import type { CommandArgs, CommandName } from '../document/index.js';
 import type { LessonPlan } from '../plan/index.js';
 
 /** A change that takes a finding away, as a command that can be undone. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
+import { demoLesson } from '../fixtures/lessons.js';
 import { planLesson } from '../plan/index.js';
-import { demoLesson } from '../plan/plan.fixture.js';
 import { driven, instructor, minute } from './class.fixture.js';
 import {
   airFactorOf,

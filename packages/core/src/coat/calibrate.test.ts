@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { seeded } from '../work/seeded.fixture.js';
+import { seeded } from '../fixtures/seeded.js';
 import { calibrate, coatTimes, type TouchTest } from './index.js';
 
 describe('calibration by touch tests', () => {

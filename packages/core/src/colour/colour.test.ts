@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import Color from 'colorjs.io';
 import { converter, differenceCiede2000 } from 'culori';
-import { seeded } from '../work/seeded.fixture.js';
+import { seeded } from '../fixtures/seeded.js';
 import {
   deltaE00,
   differenceInWords,

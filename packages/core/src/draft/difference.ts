@@ -1,6 +1,6 @@
 import type { Lesson, Step } from '@viaticum/contract';
+import { otherWords, paintingWords, plainSay } from '../text/step-words.js';
 import type { Draft, DraftedStep } from './draft.js';
-import { otherWords, paintingWords, plainSay } from './words.js';
 
 const fields = [
   'title',

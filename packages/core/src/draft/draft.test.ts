@@ -1,11 +1,11 @@
 import { describe, expect, it } from '@jest/globals';
 import { type Lesson, type School, schoolChoices } from '@viaticum/contract';
 import { findings } from '../check/index.js';
-import { looksOf, visibleOf } from '../lesson/index.js';
+import { looksOf, visibleOf } from '../derived/index.js';
+import { demoLesson, smallLesson, testStep } from '../fixtures/lessons.js';
+import { seeded } from '../fixtures/seeded.js';
 import { brokenBy } from '../plan/checker.fixture.js';
 import { planLesson } from '../plan/index.js';
-import { demoLesson, smallLesson, testStep } from '../plan/plan.fixture.js';
-import { seeded } from '../work/seeded.fixture.js';
 import { asDrafted, type Draft, draftChanges, draftLesson, fitTo, readingMinutes, zoneFacts } from './index.js';
 
 const counter = () => {

@@ -1,7 +1,8 @@
 import type { Lesson, Stage, Step } from '@viaticum/contract';
 import { findings } from '../check/index.js';
-import { type CommandArgs, type CommandName, carryOut, startHistory } from '../lesson/index.js';
+import { type CommandArgs, type CommandName, carryOut, startHistory } from '../document/index.js';
 import { planLesson } from '../plan/index.js';
+import { otherWords, paintingWords } from '../text/step-words.js';
 import { brushFor, type ZoneFacts, zoneFacts } from './facts.js';
 import { detailRules, plainBelow } from './rules/detail.js';
 import { drawingRules, drawWhenRules } from './rules/drawing.js';
@@ -10,7 +11,6 @@ import { layersRules } from './rules/layers.js';
 import { orderRules } from './rules/order.js';
 import { usualStroke } from './rules/strokes.js';
 import { valuesRules } from './rules/values.js';
-import { otherWords, paintingWords } from './words.js';
 
 /** A step as it is drafted, with the reasons of the school for it. */
 export type DraftedStep = { step: Step; why: string[] };

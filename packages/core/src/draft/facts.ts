@@ -1,7 +1,7 @@
 import type { Lab, Lesson, Mix, Zone } from '@viaticum/contract';
 import { type Brush, brushes } from '../brush/index.js';
 import { deltaE00 } from '../colour/index.js';
-import { looksOf, visibleOf } from '../lesson/index.js';
+import { looksOf, visibleOf } from '../derived/index.js';
 import { outlineLength } from '../zone/index.js';
 
 /** What a draft needs to know of a zone. */

@@ -1,6 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
 import { deltaE00 } from '../colour/index.js';
-import { looksOf, visibleOf } from '../lesson/index.js';
+import { looksOf, visibleOf } from '../derived/index.js';
 import { planLesson } from '../plan/index.js';
 
 /** What leaving out a step takes from the picture, and what it saves. `weight` is cm² times ΔE00 to what lies beneath. */

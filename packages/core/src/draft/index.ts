@@ -1,3 +1,4 @@
+export { paintingWords, readingMinutes, type StepWords } from '../text/step-words.js';
 export { type DraftChange, draftChanges } from './difference.js';
 export { asDrafted, type Draft, type DraftedStep, type DraftHints, draftLesson } from './draft.js';
 export { zoneFacts } from './facts.js';
@@ -5,4 +6,3 @@ export { fitTo, type LeftOut } from './fit.js';
 export { type ReadySchool, readySchools, schoolOf } from './ready-schools.js';
 export { strokeOf, usualStroke } from './rules/strokes.js';
 export { type Amount as SimplerBy, type Simpler, simplify } from './simplify.js';
-export { paintingWords, readingMinutes, type StepWords } from './words.js';

@@ -1,5 +1,5 @@
 import type { School } from '@viaticum/contract';
-import { defaultSchool } from '../lesson/index.js';
+import { defaultSchool } from '../document/index.js';
 
 /** Sets of choices that belong together, to begin with; each can be changed afterwards. */
 export const readySchools = {

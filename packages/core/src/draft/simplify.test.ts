@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { brushOf } from '../brush/index.js';
-import { carryOut, lessonFaults, startHistory, undo } from '../lesson/index.js';
-import { demoLesson, smallLesson } from '../plan/plan.fixture.js';
+import { carryOut, lessonFaults, startHistory, undo } from '../document/index.js';
+import { demoLesson, smallLesson } from '../fixtures/lessons.js';
 import { asDrafted, draftLesson, simplify } from './index.js';
 
 let n = 0;

@@ -1,7 +1,8 @@
 import type { Lesson } from '@viaticum/contract';
 import { brushes, brushOf } from '../brush/index.js';
 import { deltaE00 } from '../colour/index.js';
-import { bordersBetween, type CommandArgs, carryOut, looksOf, nearTwins, startHistory, visibleOf } from '../lesson/index.js';
+import { bordersBetween, looksOf, nearTwins, visibleOf } from '../derived/index.js';
+import { type CommandArgs, carryOut, startHistory } from '../document/index.js';
 import { planLesson } from '../plan/index.js';
 
 /** How far a lesson is simplified: 1 larger brushes and fewer heaps, 2 small areas joined as well, 3 half of the areas and one detail each. */

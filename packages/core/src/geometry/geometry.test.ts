@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { polygonHull } from 'd3-polygon';
-import { seeded } from '../work/seeded.fixture.js';
+import { seeded } from '../fixtures/seeded.js';
 import {
   alongPath,
   circleDivision,

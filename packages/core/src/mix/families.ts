@@ -1,6 +1,6 @@
 import type { Amount, Lab } from '@viaticum/contract';
 import { deltaE00 } from '../colour/index.js';
-import { toEnd } from '../work/index.js';
+import { toEnd } from '../cooperative/index.js';
 import { type Finish, mixColour, type Spectra } from './mix.js';
 import { type Paint, tableOf } from './recipes.js';
 

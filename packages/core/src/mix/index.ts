@@ -17,6 +17,7 @@ export {
   type Spectra,
   xyzOf,
 } from './mix.js';
+export { type LookPart, type MixLook, mixLook, recipeParts, type Stock, stockOf } from './mix-look.js';
 export { type Palette, type PaletteOptions, type PaletteSize, paletteSearch, smallestPalette } from './palette.js';
 export {
   addingOrder,
@@ -31,4 +32,5 @@ export {
 } from './recipes.js';
 export type { RecipeTable } from './search/table.js';
 export { outOfReach, type Reason, reasons, type StockPaint, type Suggestion, suggest, whatWouldReach } from './suggest.js';
+export { finishOf, paintOf, shortTubeName, tableTubeId, tubeRgb } from './tube.js';
 export { amountInWords, recipeInWords } from './words.js';

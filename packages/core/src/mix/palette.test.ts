@@ -1,8 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lab } from '@viaticum/contract';
 import { deltaE00 } from '../colour/index.js';
+import { seeded } from '../fixtures/seeded.js';
 import { pigmentTable } from '../pigment/index.js';
-import { seeded } from '../work/seeded.fixture.js';
 import { mixColour, smallestPalette } from './index.js';
 import { partsList } from './search/grid.js';
 

@@ -1,5 +1,5 @@
 import type { Lab } from '@viaticum/contract';
-import { toEnd } from '../work/index.js';
+import { toEnd } from '../cooperative/index.js';
 import type { Finish } from './mix.js';
 import { type Paint, soundPaints, soundTarget, tableOf } from './recipes.js';
 import type { SmallAmount } from './search/grid.js';

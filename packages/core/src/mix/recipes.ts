@@ -1,7 +1,7 @@
 import type { Amount, Lab } from '@viaticum/contract';
 import { deltaE00 } from '../colour/index.js';
+import { toEnd } from '../cooperative/index.js';
 import { pigmentOf } from '../pigment/index.js';
-import { toEnd } from '../work/index.js';
 import { blend, type Finish, type MixOptions, type MixPart, mixColour, partsOf, type Spectra, spectraOf } from './mix.js';
 import { type Hit, RecipeTable, type TableOptions } from './search/table.js';
 

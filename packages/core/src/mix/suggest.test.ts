@@ -1,8 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lab } from '@viaticum/contract';
 import { deltaE00, srgbToLab } from '../colour/index.js';
+import { toEnd } from '../cooperative/index.js';
 import { pigmentOf } from '../pigment/index.js';
-import { toEnd } from '../work/index.js';
 import {
   addingOrder,
   mixColour,

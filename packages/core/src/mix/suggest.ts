@@ -1,6 +1,6 @@
 import type { Lab } from '@viaticum/contract';
 import { deltaE00, differenceInWords } from '../colour/index.js';
-import { toEnd } from '../work/index.js';
+import { toEnd } from '../cooperative/index.js';
 import { type Finish, type MixOptions, type MixPart, mixColour, partsOf } from './mix.js';
 import { addingOrder, mixParts, type Paint, sensitivity } from './recipes.js';
 import type { Hit, RecipeTable } from './search/table.js';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import jstat from 'jstat';
+import { demoLesson } from '../fixtures/lessons.js';
 import { planLesson } from '../plan/index.js';
-import { demoLesson } from '../plan/plan.fixture.js';
 import { type PaceModel, type PaceStep, paceModel, quantile, simulatePace, whatHelps } from './index.js';
 
 const step = (id: string, minutes: number, rest: Partial<PaceStep> = {}): PaceStep => ({

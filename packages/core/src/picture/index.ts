@@ -1,4 +1,4 @@
-export { toEnd } from '../work/index.js';
+export { toEnd } from '../cooperative/index.js';
 export * from './colour.js';
 export * from './compose.js';
 export * from './composition.js';

@@ -1,14 +1,14 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Outline } from '@viaticum/contract';
 import { deltaE00 } from '../colour/index.js';
+import { drawn, scene } from '../fixtures/scenes.js';
+import { seeded } from '../fixtures/seeded.js';
 import { blur, labels, labRaster, lightness, plane } from '../raster/index.js';
-import { seeded } from '../work/seeded.fixture.js';
 import { labelSheets } from '../zone/index.js';
 import { compose, correctionGains, type Source, workSize } from './compose.js';
 import { compositionNotes, leanOf } from './composition.js';
 import { flowField, meanDirection } from './direction.js';
 import { edgeKind, erf, fitStep, measureEdges } from './edges.js';
-import { drawn, scene } from './scene.fixture.js';
 import { colourInWords, compareInWords } from './words.js';
 
 const box = (x: number, y: number, w: number, h: number): Outline => [

@@ -1,8 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Outline } from '@viaticum/contract';
 import * as exact from 'polyclip-ts';
+import { seeded } from '../fixtures/seeded.js';
 import { type Labels, labels } from '../raster/index.js';
-import { seeded } from '../work/seeded.fixture.js';
 import { labelSheets, outlineArea, outlineFault, visibleParts } from '../zone/index.js';
 import { bordersOf, contacts, douglasPeucker, outlineOf, sheetsOf, traceArcs } from './outline/index.js';
 import { modeFilter } from './segment/refine.js';

@@ -1,10 +1,10 @@
 import { describe, expect, it } from '@jest/globals';
+import { toEnd } from '../cooperative/index.js';
+import { drawn, meanOverlap, scene } from '../fixtures/scenes.js';
+import { seeded } from '../fixtures/seeded.js';
 import { labRaster } from '../raster/index.js';
-import { toEnd } from '../work/index.js';
-import { seeded } from '../work/seeded.fixture.js';
 import { outlineFault, visibleParts } from '../zone/index.js';
 import { proposeZones } from './propose.js';
-import { drawn, meanOverlap, scene } from './scene.fixture.js';
 import { colourSpread, cutZones, prepare, refineZones, type Tap } from './segment/index.js';
 import { growRegion, maskOutline } from './touch-up.js';
 

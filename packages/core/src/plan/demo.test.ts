@@ -2,10 +2,12 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
 import { Lesson } from '@viaticum/contract';
 import { Ajv } from 'ajv';
+import { betterOrder } from '../advice/index.js';
 import { findings } from '../check/index.js';
-import { lessonFaults, looksOf } from '../lesson/index.js';
-import { toEnd } from '../work/index.js';
-import { betterOrder, planLesson } from './index.js';
+import { toEnd } from '../cooperative/index.js';
+import { looksOf } from '../derived/index.js';
+import { lessonFaults } from '../document/index.js';
+import { planLesson } from './index.js';
 
 const read = (name: string) =>
   JSON.parse(readFileSync(new URL(`../../../server/assets/demo/${name}.json`, import.meta.url), 'utf8')) as Lesson;

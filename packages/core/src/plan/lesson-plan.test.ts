@@ -1,8 +1,10 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Need, Step } from '@viaticum/contract';
+import { betterOrder } from '../advice/index.js';
 import { coatTimes } from '../coat/index.js';
-import { betterOrder, filmUm, forStudents, meanFilmUm, planLesson, rungAt, stepMinutes, zoneRung } from './index.js';
-import { demoLesson, smallLesson, testStep } from './plan.fixture.js';
+import { demoLesson, smallLesson, testStep } from '../fixtures/lessons.js';
+import { filmUm, forStudents, meanFilmUm, rungAt, stepMinutes, zoneRung } from '../step/index.js';
+import { planLesson } from './index.js';
 
 const quarterUp = (minutes: number) => Math.ceil(minutes * 4 - 1e-6) / 4;
 const pauses = (steps: Step[], room = smallLesson([]).room) =>
@@ -240,7 +242,7 @@ describe('the demo lesson', () => {
     expect(plan.endMin).toBeLessThan(240);
   });
   it('reaches the picture: every mix is within ΔE00 6 of its target', async () => {
-    const { looksOf } = await import('../lesson/index.js');
+    const { looksOf } = await import('../derived/index.js');
     for (const look of looksOf(demoLesson()).values()) expect(look.deltaE).toBeLessThan(6);
   });
 });

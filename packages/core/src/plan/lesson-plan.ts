@@ -1,10 +1,10 @@
 import type { Lesson, Need, Plan, PlanCoat, Step } from '@viaticum/contract';
 import { assertRoom, type CoatTimes } from '../coat/index.js';
-import { coverOf, memo, restsOn, zonesWorkedOn } from '../lesson/index.js';
+import { coverOf, memo, restsOn, zonesWorkedOn } from '../derived/index.js';
+import { type Laid, lay, rungMinutes } from '../step/coats.js';
+import { type StepMinutes, stepMinutes } from '../step/duration.js';
 import { minutesInWords, waitInWords } from '../units/index.js';
-import { type StepMinutes, stepMinutes } from './duration.js';
 import { solveInOrder } from './in-order.js';
-import { type Laid, lay, rungMinutes } from './laid.js';
 import type { Pin, Problem, Relation, Solution } from './problem.js';
 import { timetable } from './timetable.js';
 

@@ -1,4 +1,4 @@
-import { seeded } from '../work/seeded.fixture.js';
+import { seeded } from '../fixtures/seeded.js';
 import type { Problem, Relation } from './index.js';
 
 /** Steps a, b, c … of so many minutes. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { converter } from 'culori';
-import { drawn } from '../picture/scene.fixture.js';
-import { seeded } from '../work/seeded.fixture.js';
+import { drawn } from '../fixtures/scenes.js';
+import { seeded } from '../fixtures/seeded.js';
 import {
   blur,
   connectedParts,

@@ -1,6 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
-import { finishOf, memo, stockOf } from '../lesson/index.js';
-import { mixColour } from '../mix/index.js';
+import { memo } from '../derived/index.js';
+import { finishOf, mixColour, stockOf } from '../mix/index.js';
 import type { LabRaster } from '../raster/index.js';
 
 /** The darkest and the lightest L* that a lesson's tubes reach, dry. */

@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson } from '@viaticum/contract';
+import { toEnd } from '../cooperative/index.js';
 import { asDrafted, draftLesson } from '../draft/index.js';
-import { demoLesson, smallLesson, testStep } from '../plan/plan.fixture.js';
+import { demoLesson, smallLesson, testStep } from '../fixtures/lessons.js';
 import type { Rgba } from '../raster/index.js';
-import { toEnd } from '../work/index.js';
 import { turnOfVector } from './chance.js';
 import { squintedOff, stageInput, stageSession } from './index.js';
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
+import { seeded } from '../fixtures/seeded.js';
 import { distance, fromSegment, type Point } from '../geometry/index.js';
-import { seeded } from '../work/seeded.fixture.js';
 import { fitCurve, flattened, nodesOf, pathData, straightCurve, throughPoints } from './bezier.js';
 import { fitted } from './lines/index.js';
 

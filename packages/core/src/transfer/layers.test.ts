@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson, Step } from '@viaticum/contract';
-import { demoLesson, smallLesson, testStep } from '../plan/plan.fixture.js';
+import { demoLesson, smallLesson, testStep } from '../fixtures/lessons.js';
 import { contrastOn, groundsAt, momentsOf, neededAt, placedLines, secondTransfers, waysOnto } from './index.js';
 
 const trace = (id: string): Step => testStep(id, { kind: 'transfer', zoneIds: [], mixIds: [], technique: undefined });

@@ -1,5 +1,5 @@
 import type { Lesson, Step } from '@viaticum/contract';
-import { bordersBetween, coverOf } from '../lesson/index.js';
+import { bordersBetween, coverOf } from '../derived/index.js';
 import { laysPaint } from '../plan/index.js';
 import type { Line } from './lines/decided.js';
 

@@ -1,6 +1,6 @@
 import type { Lesson, School } from '@viaticum/contract';
+import { colourBeneath, colourOf } from '../derived/painted.js';
 import { laysPaint } from '../plan/index.js';
-import { colourBeneath, colourOf } from '../plan/painted.js';
 
 export type LineMedium = School['transferMedium'] | 'thin-paint' | 'marker' | 'light';
 

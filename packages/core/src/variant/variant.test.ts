@@ -1,9 +1,10 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson, Variant } from '@viaticum/contract';
-import { lessonFaults, substitutes, visibleOf } from '../lesson/index.js';
+import { toEnd } from '../cooperative/index.js';
+import { substitutes, visibleOf } from '../derived/index.js';
+import { lessonFaults } from '../document/index.js';
+import { demoLesson, smallLesson, testMark, testStep } from '../fixtures/lessons.js';
 import { planLesson } from '../plan/index.js';
-import { demoLesson, smallLesson, testMark, testStep } from '../plan/plan.fixture.js';
-import { toEnd } from '../work/index.js';
 import { differencesOf, withVariant } from './index.js';
 
 const variant = (change: Partial<Variant>): Variant => ({ id: 'v', name: 'other', changes: [], ...change });

@@ -1,9 +1,10 @@
 import type { Lesson, Outline, Step, Variant } from '@viaticum/contract';
 import { brushes, brushInWords, brushOf } from '../brush/index.js';
-import { substitutesFor } from '../care/brush-plan.js';
-import { type OtherRecipe, shortTubeName } from '../lesson/index.js';
+import { substitutesFor } from '../brush-plan/brush-plan.js';
+import type { OtherRecipe } from '../derived/index.js';
+import { shortTubeName } from '../mix/index.js';
 import { pigmentOf } from '../pigment/index.js';
-import { forStudents } from '../plan/index.js';
+import { forStudents } from '../step/index.js';
 import { sizeInWords } from '../units/index.js';
 
 /** A lesson as it is for others, with what differs in words, and what could not be done. */

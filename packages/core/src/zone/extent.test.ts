@@ -1,9 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Outline, Zone } from '@viaticum/contract';
 import * as exact from 'polyclip-ts';
-import { extentsOf, overlapsBetween, restsOn } from '../lesson/index.js';
-import { smallLesson, testStep } from '../plan/plan.fixture.js';
-import { seeded } from '../work/seeded.fixture.js';
+import { extentsOf, overlapsBetween, restsOn } from '../derived/index.js';
+import { smallLesson, testStep } from '../fixtures/lessons.js';
+import { seeded } from '../fixtures/seeded.js';
 import {
   common,
   extentOutline,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Outline, Zone } from '@viaticum/contract';
 import * as exact from 'polyclip-ts';
-import { seeded } from '../work/seeded.fixture.js';
+import { seeded } from '../fixtures/seeded.js';
 import {
   canvasOutline,
   insideOutline,

@@ -1,7 +1,7 @@
 import { byId, type Invite, type Lesson, type Letter, type OfStudent, type Person, type SaveOfStudent } from '@viaticum/contract';
 import { ownPace } from '@viaticum/core/class';
+import { bringInWords } from '@viaticum/core/derived';
 import { toIcs } from '@viaticum/core/format';
-import { bringInWords } from '@viaticum/core/lesson';
 import { nanoid } from 'nanoid';
 import { In } from 'typeorm';
 import { ClassEntity, ClassStudentEntity, LetterEntity, PersonEntity } from '../db/entities.js';

@@ -1,7 +1,7 @@
 import type { FollowSheet, Lesson, Plan, Room } from '@viaticum/contract';
 import { airFactorOf, type ClassState, replanClass } from '@viaticum/core/class';
-import { wholeSheet } from '@viaticum/core/follow';
 import { planLesson } from '@viaticum/core/plan';
+import { wholeSheet } from '@viaticum/core/student-sheet';
 
 /** What is worked out of a lesson, given as the text of its document. */
 export type PlanJob = { text: string } & (

@@ -1,7 +1,7 @@
 import { createReadStream } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import type { Lesson } from '@viaticum/contract';
-import { upgradeLesson } from '@viaticum/core/lesson';
+import { upgradeLesson } from '@viaticum/core/document';
 import { lessonCard } from '@viaticum/core/plan';
 import { nanoid } from 'nanoid';
 import type { Passwords } from '../auth/password.js';

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, it } from '@jest/globals';
 import type { Kept, KeptAnswer, Step } from '@viaticum/contract';
-import { defaultSchool } from '@viaticum/core/lesson';
+import { defaultSchool } from '@viaticum/core/document';
 import { type TestServer, testServer } from '../server.fixture.js';
 
 let server: TestServer;

@@ -1,5 +1,5 @@
 import { type LessonOnCard, NewLesson, SaveLesson, sentenceFor } from '@viaticum/contract';
-import { lessonFaults } from '@viaticum/core/lesson';
+import { lessonFaults } from '@viaticum/core/document';
 import { lessonCard } from '@viaticum/core/plan';
 import { Ajv } from 'ajv';
 import { ApiFault } from '../errors.js';

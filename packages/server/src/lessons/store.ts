@@ -1,5 +1,5 @@
 import { type LessonCard, type LessonOnCard, SCHEMA_VERSION } from '@viaticum/contract';
-import { upgradeLesson } from '@viaticum/core/lesson';
+import { upgradeLesson } from '@viaticum/core/document';
 import { lessonCard } from '@viaticum/core/plan';
 import { nanoid } from 'nanoid';
 import { type EntityManager, IsNull } from 'typeorm';

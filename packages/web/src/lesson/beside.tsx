@@ -1,5 +1,5 @@
 import { findings, type ShownFinding } from '@viaticum/core/check';
-import type { CommandArgs, CommandName } from '@viaticum/core/lesson';
+import type { CommandArgs, CommandName } from '@viaticum/core/document';
 import { type FormEvent, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { words } from '../words.js';

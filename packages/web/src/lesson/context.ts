@@ -1,6 +1,8 @@
 import type { Lesson, Room } from '@viaticum/contract';
-import { carryOut, followSheet, sameAreas, startHistory, workOutAreas } from '@viaticum/core/lesson';
-import { forStudents, type LessonPlan, planOf } from '@viaticum/core/plan';
+import { followSheet, sameAreas, workOutAreas } from '@viaticum/core/derived';
+import { carryOut, startHistory } from '@viaticum/core/document';
+import { type LessonPlan, planOf } from '@viaticum/core/plan';
+import { forStudents } from '@viaticum/core/step';
 import { createContext, useContext, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { placeAt } from '../ui/ribbon/lanes.js';
 import type { LessonSession, Snapshot } from './store.js';

@@ -1,4 +1,4 @@
-import { type FoundKind, type FoundThing, findInLesson } from '@viaticum/core/lesson';
+import { type FoundKind, type FoundThing, findInLesson } from '@viaticum/core/derived';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { Dialog } from '../ui/dialog.js';

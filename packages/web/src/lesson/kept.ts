@@ -1,5 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import { type History, startHistory, upgradeLesson } from '@viaticum/core/lesson';
+import { type History, startHistory, upgradeLesson } from '@viaticum/core/document';
 import { isLesson } from '../generated/validators.js';
 
 /** A lesson that the server has not acknowledged, with the revision it was made from. */

@@ -1,5 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import { visibleOf } from '@viaticum/core/lesson';
+import { visibleOf } from '@viaticum/core/derived';
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from 'react';
 import { useLatest } from '../ui/use-latest.js';
 import type { JobName, PictureJobs } from '../workers/picture-jobs.js';

@@ -1,5 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import { looksOf, visibleOf } from '@viaticum/core/lesson';
+import { looksOf, visibleOf } from '@viaticum/core/derived';
 import { momentsOf, secondTransfers } from '@viaticum/core/transfer';
 import { minutesInWords } from '@viaticum/core/units';
 import { NavLink } from 'react-router';

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { absorbencies, type Room } from '@viaticum/contract';
-import { seasons } from '@viaticum/core/plan';
+import { seasons } from '@viaticum/core/advice';
 import { minutesInWords, timeOfDay } from '@viaticum/core/units';
 import { useEffect, useRef, useState } from 'react';
 import { roomsQuery, useRemoveRoom, useSaveRoom } from '../api/queries.js';

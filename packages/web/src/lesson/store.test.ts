@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
 import type { Lesson, LessonAnswer } from '@viaticum/contract';
-import { carryOut, emptyLesson, startHistory, undo } from '@viaticum/core/lesson';
+import { carryOut, emptyLesson, startHistory, undo } from '@viaticum/core/document';
 import { forgetUnread, keepHistory, readHistory, unreadDraft } from './kept.js';
 import { type LessonSession, lessonSession } from './store.js';
 

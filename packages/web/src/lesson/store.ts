@@ -9,7 +9,7 @@ import {
   redo,
   startHistory,
   undo,
-} from '@viaticum/core/lesson';
+} from '@viaticum/core/document';
 import { type ApiFailure, call } from '../api/http.js';
 import { forgetDraft, keepDraft, keepHistory, readDraft, readHistory } from './kept.js';
 

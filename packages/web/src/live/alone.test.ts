@@ -1,7 +1,7 @@
 import { describe, expect, it, jest } from '@jest/globals';
 import { type ClassState, currentItem } from '@viaticum/core/class';
-import { wholeSheet } from '@viaticum/core/follow';
-import { demoLesson } from '../../../core/src/plan/plan.fixture.js';
+import { demoLesson } from '@viaticum/core/fixtures';
+import { wholeSheet } from '@viaticum/core/student-sheet';
 import { ALONE_ID, aloneClass } from './alone.js';
 
 const given = wholeSheet(demoLesson());

@@ -1,5 +1,5 @@
 import type { FollowSheet, PlanCoat } from '@viaticum/contract';
-import { rungWord, zoneRung } from '@viaticum/core/plan';
+import { rungWord, zoneRung } from '@viaticum/core/step';
 import { listInWords } from '@viaticum/core/units';
 
 /** What may be done on each wet area now, and what has to wait: short sentences for a phone. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
-import { wholeSheet } from '@viaticum/core/follow';
-import { demoLesson } from '../../../core/src/plan/plan.fixture.js';
+import { demoLesson } from '@viaticum/core/fixtures';
+import { wholeSheet } from '@viaticum/core/student-sheet';
 import { doneAt, pictureAfter } from './painted.js';
 
 const { sheet, plan } = wholeSheet(demoLesson());

@@ -1,10 +1,10 @@
 import type { Lesson, StrokeKind } from '@viaticum/contract';
 import { brushInWords, brushOf } from '@viaticum/core/brush';
 import { labToSrgb, valueStep } from '@viaticum/core/colour';
+import { visibleOf } from '@viaticum/core/derived';
 import { strokeOf } from '@viaticum/core/draft';
-import { visibleOf } from '@viaticum/core/lesson';
-import { relationsOf } from '@viaticum/core/relations';
 import { capital } from '@viaticum/core/units';
+import { relationsOf } from '@viaticum/core/value-relations';
 import { outlineBox } from '@viaticum/core/zone';
 import { PDFDocument, type PDFFont, type PDFPage, StandardFonts } from 'pdf-lib';
 import { strokeWays } from '../ui/stroke-ways.js';

@@ -1,10 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Lesson, PlanItem, Step } from '@viaticum/contract';
 import { brushInWords, brushOf } from '@viaticum/core/brush';
+import { followSheet, looksOf, marksOf } from '@viaticum/core/derived';
 import { readingMinutes } from '@viaticum/core/draft';
-import { followSheet, looksOf, marksOf, plainWords, shortTubeName } from '@viaticum/core/lesson';
+import { shortTubeName } from '@viaticum/core/mix';
 import { pigmentOf } from '@viaticum/core/pigment';
 import { planInWords, planLesson } from '@viaticum/core/plan';
+import { plainWords } from '@viaticum/core/text';
 import { hourMinute, listInWords, minutesInWords, sizeInWords, waitInWords } from '@viaticum/core/units';
 import { useMemo } from 'react';
 import { Link, useParams } from 'react-router';

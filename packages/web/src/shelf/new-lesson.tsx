@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Kept, Lesson, PictureAnswer, Reference } from '@viaticum/contract';
+import { commonSizes, emptyLesson } from '@viaticum/core/document';
 import { type ReadySchool, readySchools, schoolOf } from '@viaticum/core/draft';
-import { commonSizes, emptyLesson } from '@viaticum/core/lesson';
 import { fillPlacement } from '@viaticum/core/picture';
 import { capital, MM_PER_INCH } from '@viaticum/core/units';
 import { nanoid } from 'nanoid';

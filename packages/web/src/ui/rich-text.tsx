@@ -1,4 +1,4 @@
-import { type RichLine, richLines, withBold, withList } from '@viaticum/core/lesson';
+import { type RichLine, richLines, withBold, withList } from '@viaticum/core/text';
 import { useId, useRef } from 'react';
 import { listWords as w } from '../words-steps.js';
 import { useTyped } from './use-typed.js';

@@ -1,8 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import { waitedFor } from '@viaticum/core/class';
-import { followSheet } from '@viaticum/core/lesson';
+import { followSheet } from '@viaticum/core/derived';
+import { demoLesson } from '@viaticum/core/fixtures';
 import { planLesson } from '@viaticum/core/plan';
-import { demoLesson } from '../../../core/src/plan/plan.fixture.js';
 import { allowed } from '../live/drying.js';
 import { brokenStrokes, TILE } from './broken-colour.js';
 import { axisFor, farthest, nearest, ticksOf, timeLabel } from './ribbon/axis.js';

@@ -1,5 +1,5 @@
 import type { FollowSheet, PaintLayer } from '@viaticum/contract';
-import type { Rung } from '@viaticum/core/plan';
+import type { Rung } from '@viaticum/core/step';
 import { useId } from 'react';
 import { brokenStrokes, TILE } from './broken-colour.js';
 import { TexturePattern, textureOf } from './textures.js';

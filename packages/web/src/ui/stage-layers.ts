@@ -1,5 +1,5 @@
 import type { FollowSheet, Plan, PlanCoat } from '@viaticum/contract';
-import { rungWord, zoneRung } from '@viaticum/core/plan';
+import { rungWord, zoneRung } from '@viaticum/core/step';
 import type { ShownLayer, ZoneWetness } from './stage-canvas.js';
 
 /** What lies on the canvas at a minute of the plan; the layer being laid shows as far as it has come. */

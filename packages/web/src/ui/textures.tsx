@@ -1,4 +1,4 @@
-import type { Rung } from '@viaticum/core/plan';
+import type { Rung } from '@viaticum/core/step';
 
 /** "rgb(12 200 3)" moved in lightness by enough to be seen on itself: lighter on darks, darker on lights. */
 export function markOn(rgb: string): string {

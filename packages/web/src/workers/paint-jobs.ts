@@ -1,5 +1,5 @@
 import type { Lab, Lesson, RecipePart } from '@viaticum/contract';
-import type { OtherRecipe } from '@viaticum/core/lesson';
+import type { OtherRecipe } from '@viaticum/core/derived';
 import type { FamilyMember, Palette, Suggestion } from '@viaticum/core/mix';
 
 /** Where the tubes of a palette may come from: those of the lesson, or the table's usual ones as well. */

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import type { Lesson } from '@viaticum/contract';
-import { looksOf } from '@viaticum/core/lesson';
-import { demoLesson } from '../../../core/src/plan/plan.fixture.js';
+import { looksOf } from '@viaticum/core/derived';
+import { demoLesson } from '@viaticum/core/fixtures';
 import type { FromWorker } from './job-worker.js';
 import type { PaintJobs } from './paint-jobs.js';
 

@@ -1,25 +1,19 @@
 import type { Lab, Lesson, RecipePart, Tube } from '@viaticum/contract';
+import { filmOf, groundUnder, mixesWithin, paintsOf, substitutes } from '@viaticum/core/derived';
 import {
-  filmOf,
   finishOf,
-  groundUnder,
-  mixesWithin,
-  paintOf,
-  paintsOf,
-  recipeParts,
-  stockOf,
-  substitutes,
-  tableTubeId,
-} from '@viaticum/core/lesson';
-import {
   gradient,
   mixedPaint,
   type Paint,
+  paintOf,
   paletteSearch,
   type RecipeTable,
+  recipeParts,
   shadowAndLight,
+  stockOf,
   suggest,
   tableOf,
+  tableTubeId,
   twoGreys,
   valueLadder,
   whatWouldReach,

@@ -4,4 +4,4 @@ import type { PictureJobs } from './picture-jobs.js';
 export type PictureWorker = JobWorker<PictureJobs>;
 /** Pixel work on the lesson's picture. */
 export const pictureWorker = (): PictureWorker =>
-  jobWorker(new Worker(new URL('./picture.worker.ts', import.meta.url), { type: 'module' }));
+  jobWorker(new Worker(new URL('./picture.worker.js', import.meta.url), { type: 'module' }));

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import type { Outline } from '@viaticum/contract';
+import { drawn } from '@viaticum/core/fixtures';
 import { outlineArea } from '@viaticum/core/zone';
-import { drawn } from '../../../core/src/picture/scene.fixture.js';
 import type { FromWorker } from './job-worker.js';
 import type { JobName, LayArgs, PictureJobs } from './picture-jobs.js';
 

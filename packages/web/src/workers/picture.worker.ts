@@ -1,6 +1,6 @@
 import type { Lab, Lesson, Outline } from '@viaticum/contract';
-import { beginLesson } from '@viaticum/core/begin';
 import { labToSrgb } from '@viaticum/core/colour';
+import { beginLesson } from '@viaticum/core/lesson-from-picture';
 import {
   BARE,
   binL,

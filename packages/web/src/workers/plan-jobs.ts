@@ -1,6 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
+import type { AirMap, Cost, Lever, PlansAnswer, StartAnswer } from '@viaticum/core/advice';
 import type { Group, HelpKind, PaceResult } from '@viaticum/core/pace';
-import type { AirMap, Cost, Lever, PlansAnswer, StartAnswer } from '@viaticum/core/plan';
 
 export type PaceAnswer = {
   result: Omit<PaceResult, 'ends'>;

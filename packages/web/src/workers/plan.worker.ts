@@ -1,5 +1,6 @@
+import { airMap, bestStart, costsOf, leversOf, threePlans } from '@viaticum/core/advice';
 import { paceModel, pacing, whatHelps } from '@viaticum/core/pace';
-import { airMap, bestStart, costsOf, leversOf, planLesson, threePlans } from '@viaticum/core/plan';
+import { planLesson } from '@viaticum/core/plan';
 import type { PlanJobs } from './plan-jobs.js';
 import { runJob, serveJobs } from './serve-jobs.js';
 

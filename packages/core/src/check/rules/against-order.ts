@@ -1,5 +1,5 @@
-import { overlapsBetween } from '../../lesson/index.js';
-import { firstPaints, seenZones } from '../../plan/painted.js';
+import { overlapsBetween } from '../../derived/index.js';
+import { firstPaints, seenZones } from '../../derived/painted.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** In a school that paints the background first: a zone begun before one that lies behind it and touches it. */

@@ -1,6 +1,6 @@
-import { coverOf } from '../../lesson/index.js';
+import { coverOf } from '../../derived/index.js';
+import { seenZones } from '../../derived/painted.js';
 import { laysPaint } from '../../plan/index.js';
-import { seenZones } from '../../plan/painted.js';
 import type { Finding, Rule } from '../finding.js';
 
 const details = new Set(['loaded', 'spatter', 'impasto']);

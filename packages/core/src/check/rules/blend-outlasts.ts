@@ -1,4 +1,4 @@
-import { type Offer, offersFor } from '../../plan/index.js';
+import { type Offer, offersFor } from '../../advice/index.js';
 import { minutesInWords, waitInWords } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
 

@@ -1,4 +1,4 @@
-import { contradictionInWords, waysOut } from '../../plan/index.js';
+import { contradictionInWords, waysOut } from '../../advice/index.js';
 import type { Finding, Mend, Rule } from '../finding.js';
 
 /** Pins, windows and breaks that cannot all be kept in this order; the smallest set of them, with a way out. */

@@ -1,6 +1,6 @@
 import type { Outline } from '@viaticum/contract';
-import { visibleOf } from '../../lesson/index.js';
-import { zoneName } from '../../plan/painted.js';
+import { visibleOf } from '../../derived/index.js';
+import { zoneName } from '../../derived/painted.js';
 import { outlineArea, outlineBox } from '../../zone/index.js';
 import type { Finding, Rule } from '../finding.js';
 

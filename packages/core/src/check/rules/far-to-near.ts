@@ -1,5 +1,5 @@
-import { overlapsBetween } from '../../lesson/index.js';
-import { chroma, colourOf, huesApart, seenZones } from '../../plan/painted.js';
+import { overlapsBetween } from '../../derived/index.js';
+import { chroma, colourOf, huesApart, seenZones } from '../../derived/painted.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** Planes of one hue that step back into the distance: a nearer one that is neither darker nor stronger than the one behind it. */

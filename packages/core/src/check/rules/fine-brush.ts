@@ -1,5 +1,5 @@
 import { brushes, brushInWords, brushOf } from '../../brush/index.js';
-import { visibleOf } from '../../lesson/index.js';
+import { visibleOf } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** A zone that stays soft wants a brush of at least this share of its size. */

@@ -1,8 +1,9 @@
 import type { Lesson, Step } from '@viaticum/contract';
 import { brushOf } from '../../brush/index.js';
-import { marksOf, visibleOf } from '../../lesson/index.js';
-import { laysPaint, rungWord, zoneRung, zonesOf } from '../../plan/index.js';
-import { zoneName } from '../../plan/painted.js';
+import { marksOf, visibleOf } from '../../derived/index.js';
+import { zoneName } from '../../derived/painted.js';
+import { laysPaint, zonesOf } from '../../plan/index.js';
+import { rungWord, zoneRung } from '../../step/index.js';
 import { insideOutline, outlineBox } from '../../zone/index.js';
 import type { Finding, Rule } from '../finding.js';
 

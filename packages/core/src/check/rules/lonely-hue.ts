@@ -1,6 +1,6 @@
-import { looksOf } from '../../lesson/index.js';
+import { looksOf } from '../../derived/index.js';
+import { chroma, huesApart } from '../../derived/painted.js';
 import { laysPaint } from '../../plan/index.js';
-import { chroma, huesApart } from '../../plan/painted.js';
 import type { Finding, Rule } from '../finding.js';
 
 const STRONG = 30;

@@ -1,4 +1,4 @@
-import { nearTwins } from '../../lesson/index.js';
+import { nearTwins } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** Two heaps so alike that one would do. */

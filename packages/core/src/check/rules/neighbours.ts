@@ -1,5 +1,5 @@
-import { zoneName } from '../../plan/painted.js';
-import { relationsOf } from '../../relations/index.js';
+import { zoneName } from '../../derived/painted.js';
+import { relationsOf } from '../../value-relations/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** Neighbours whose order in value matters, and is clearly turned round. */

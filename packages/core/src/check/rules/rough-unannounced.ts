@@ -1,4 +1,4 @@
-import { announcement, roughestStage } from '../../relations/index.js';
+import { announcement, roughestStage } from '../../value-relations/index.js';
 import type { Rule } from '../finding.js';
 
 /** The stage that looks worst, and nobody is told. */

@@ -1,4 +1,4 @@
-import { bordersBetween, marksOf } from '../../lesson/index.js';
+import { bordersBetween, marksOf } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** Spatter beside areas that nobody covers up. */

@@ -1,4 +1,4 @@
-import { readingMinutes } from '../../draft/words.js';
+import { readingMinutes } from '../../text/step-words.js';
 import { minutesInWords } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
 

@@ -1,4 +1,4 @@
-import { looksOf, waterLimit } from '../../lesson/index.js';
+import { looksOf, waterLimit } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** More water in a heap than the school's way of thinning bears. */

@@ -1,5 +1,6 @@
-import { laysPaint, rungWord, zoneRung, zonesOf } from '../../plan/index.js';
-import { zoneName } from '../../plan/painted.js';
+import { zoneName } from '../../derived/painted.js';
+import { laysPaint, zonesOf } from '../../plan/index.js';
+import { rungWord, zoneRung } from '../../step/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** A step that asks for nothing beneath, and meets paint that is still wet. */

@@ -1,4 +1,4 @@
-import { shortTubeName } from '../../lesson/index.js';
+import { shortTubeName } from '../../mix/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** A recipe with a tube that students will not have. */

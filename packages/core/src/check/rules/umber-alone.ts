@@ -1,6 +1,6 @@
-import { looksOf } from '../../lesson/index.js';
+import { looksOf } from '../../derived/index.js';
+import { usedMixes } from '../../derived/used.js';
 import type { Rule } from '../finding.js';
-import { usedMixes } from '../used.js';
 
 const UMBERS = new Set(['PBr7-BU', 'PBr7-RU']);
 const DARK = 35;

@@ -1,4 +1,4 @@
-import { isOnlyMarks } from '../../lesson/index.js';
+import { isOnlyMarks } from '../../derived/index.js';
 import { laysPaint, zonesOf } from '../../plan/index.js';
 import type { Finding, Rule } from '../finding.js';
 

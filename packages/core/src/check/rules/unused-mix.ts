@@ -1,5 +1,5 @@
+import { usedMixes } from '../../derived/used.js';
 import type { Finding, Rule } from '../finding.js';
-import { usedMixes } from '../used.js';
 
 /** A mix that no step uses. */
 export const unusedMix: Rule = {

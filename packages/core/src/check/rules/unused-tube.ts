@@ -1,6 +1,6 @@
-import { shortTubeName } from '../../lesson/index.js';
+import { usedMixes } from '../../derived/used.js';
+import { shortTubeName } from '../../mix/index.js';
 import type { Finding, Rule } from '../finding.js';
-import { usedMixes } from '../used.js';
 
 /** A tube that no step uses: in no recipe, or only in heaps that no step needs. */
 export const unusedTube: Rule = {

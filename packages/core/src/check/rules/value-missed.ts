@@ -1,4 +1,4 @@
-import { looksOf } from '../../lesson/index.js';
+import { looksOf } from '../../derived/index.js';
 import { laysPaint, zonesOf } from '../../plan/index.js';
 import type { Finding, Rule } from '../finding.js';
 

@@ -1,5 +1,5 @@
+import { colourBeneath, colourOf, zoneName } from '../../derived/painted.js';
 import { zonesOf } from '../../plan/index.js';
-import { colourBeneath, colourOf, zoneName } from '../../plan/painted.js';
 import type { Finding, Rule } from '../finding.js';
 
 const LIGHT = 85;

@@ -1,8 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lab } from '@viaticum/contract';
 import { deltaE00, labToSrgb, srgbToLab } from '../../colour/index.js';
+import { seeded } from '../../fixtures/seeded.js';
 import { pigmentOf, pigmentTable } from '../../pigment/index.js';
-import { seeded } from '../../work/seeded.fixture.js';
 import { findRecipes, type MixPart, mixColour } from '../index.js';
 import { leastSquared } from './bound.js';
 import { amountsOf, partsList, tierPlan } from './grid.js';

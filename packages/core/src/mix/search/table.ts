@@ -1,6 +1,6 @@
 import type { Amount, Lab } from '@viaticum/contract';
 import { deltaE00Of, QUICK_ERROR, quickDeltaE } from '../../colour/index.js';
-import { toEnd } from '../../work/index.js';
+import { toEnd } from '../../cooperative/index.js';
 import type { Finish, Spectra } from '../mix.js';
 import { type Box, leastSquared, weightsOf } from './bound.js';
 import { amountsOf, type Block, type SmallAmount, tierPlan } from './grid.js';

@@ -1,6 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
+import { visibleOf } from '../../derived/index.js';
 import { distance, type Point, solved } from '../../geometry/index.js';
-import { visibleOf } from '../../lesson/index.js';
 import { labRaster, type Rgba } from '../../raster/index.js';
 import { scanOutline } from '../../zone/index.js';
 import { flattened } from '../bezier.js';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Construction, Lesson, Outline } from '@viaticum/contract';
+import { demoLesson, smallLesson } from '../../fixtures/lessons.js';
 import { convexHull, distance, type Point } from '../../geometry/index.js';
-import { demoLesson, smallLesson } from '../../plan/plan.fixture.js';
 import { insideOutline, outlineArea, outlineBox } from '../../zone/index.js';
 import { flattened } from '../bezier.js';
 import { betweenLandmarks, construct, ellipseCurve, envelope, simpleShape } from './index.js';

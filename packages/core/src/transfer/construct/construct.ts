@@ -1,4 +1,5 @@
 import type { Construction, Eye, Lesson } from '@viaticum/contract';
+import { visibleOf } from '../../derived/index.js';
 import {
   alongPath,
   between,
@@ -13,7 +14,6 @@ import {
   shadowTip,
   times,
 } from '../../geometry/index.js';
-import { visibleOf } from '../../lesson/index.js';
 import { lengthNumber, listInWords } from '../../units/index.js';
 import { outlineBox } from '../../zone/index.js';
 import { type Curve, straightCurve } from '../bezier.js';

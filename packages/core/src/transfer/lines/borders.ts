@@ -1,6 +1,6 @@
 import type { Lesson, Outline } from '@viaticum/contract';
+import { visibleOf } from '../../derived/index.js';
 import type { Point } from '../../geometry/index.js';
-import { visibleOf } from '../../lesson/index.js';
 import { traceArcs } from '../../picture/index.js';
 import { type Labels, labels } from '../../raster/index.js';
 import { scanOutline } from '../../zone/index.js';

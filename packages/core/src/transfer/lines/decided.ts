@@ -1,6 +1,6 @@
 import type { Lesson, LineEdit } from '@viaticum/contract';
+import { visibleOf } from '../../derived/index.js';
 import { fromSegment, lengthOf, type Point } from '../../geometry/index.js';
-import { visibleOf } from '../../lesson/index.js';
 import { insideOutline, outlineBox } from '../../zone/index.js';
 import { flattened } from '../bezier.js';
 import { STEP_MM } from './borders.js';

@@ -1,5 +1,5 @@
 import type { FollowSheet, PlanCoat } from '@viaticum/contract';
-import { rungAt, rungWord } from '@viaticum/core/plan';
+import { rungAt, rungWord } from '@viaticum/core/step';
 import { useId } from 'react';
 import { TexturePattern, textureOf } from '../../ui/textures.js';
 

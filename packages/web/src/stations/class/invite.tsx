@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type { ClassAnswer, Invite as InviteData } from '@viaticum/contract';
-import { bringInWords } from '@viaticum/core/lesson';
+import { bringInWords } from '@viaticum/core/derived';
 import { useState } from 'react';
 import { classesQuery, lettersQuery, usePlanClass, useSaveInvite, useWriteLetters } from '../../api/class-queries.js';
 import { useLesson, usePlan, useSession } from '../../lesson/context.js';

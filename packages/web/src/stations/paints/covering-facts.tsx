@@ -1,8 +1,8 @@
 import type { Lesson, Mix } from '@viaticum/contract';
 import { coatTimes } from '@viaticum/core/coat';
 import { cssRgb, labToSrgb } from '@viaticum/core/colour';
-import { filmOf, finishOf, looksOf, type MixCovering, recipeParts, waterLimit } from '@viaticum/core/lesson';
-import { covering as coveringFor, glazeMedium, tintingPower } from '@viaticum/core/mix';
+import { filmOf, looksOf, type MixCovering, waterLimit } from '@viaticum/core/derived';
+import { covering as coveringFor, finishOf, glazeMedium, recipeParts, tintingPower } from '@viaticum/core/mix';
 import { waitInWords } from '@viaticum/core/units';
 import { useMemo } from 'react';
 import { useSession } from '../../lesson/context.js';

@@ -1,7 +1,6 @@
 import type { Lesson, Mix, RecipePart } from '@viaticum/contract';
 import { cssRgb, labToSrgb } from '@viaticum/core/colour';
-import { shortTubeName, tubeRgb } from '@viaticum/core/lesson';
-import { outOfReach, partsOf, recipeInWords, type Suggestion } from '@viaticum/core/mix';
+import { outOfReach, partsOf, recipeInWords, type Suggestion, shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { pigmentOf } from '@viaticum/core/pigment';
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';

@@ -1,7 +1,7 @@
 import type { Amount, Lesson, Mix } from '@viaticum/contract';
 import { cssRgb, labToSrgb, valueStep } from '@viaticum/core/colour';
-import { looksOf, type MixCovering, shortTubeName } from '@viaticum/core/lesson';
-import { HIDES_AT } from '@viaticum/core/mix';
+import { looksOf, type MixCovering } from '@viaticum/core/derived';
+import { HIDES_AT, shortTubeName } from '@viaticum/core/mix';
 import { useSession } from '../../lesson/context.js';
 import { CommitInput } from '../../ui/commit-input.js';
 import { BrushOut } from '../../ui/swatch.js';

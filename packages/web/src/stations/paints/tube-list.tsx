@@ -1,7 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
 import { cssRgb } from '@viaticum/core/colour';
-import { shortTubeName, tubeRgb } from '@viaticum/core/lesson';
-import { mixColour } from '@viaticum/core/mix';
+import { mixColour, shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { pigmentOf, pigmentTable } from '@viaticum/core/pigment';
 import { Select } from 'antd';
 import { nanoid } from 'nanoid';

@@ -1,5 +1,5 @@
 import type { Lesson, Placement, Reference } from '@viaticum/contract';
-import { visibleOf } from '@viaticum/core/lesson';
+import { visibleOf } from '@viaticum/core/derived';
 import { pictureOutline, squintBlurMm } from '@viaticum/core/picture';
 import { outlinePath } from '@viaticum/core/zone';
 import { type KeyboardEvent, memo, type PointerEvent, useEffect, useRef, useState } from 'react';

@@ -10,7 +10,7 @@ import {
   techniques,
 } from '@viaticum/contract';
 import { brushes, brushInWords } from '@viaticum/core/brush';
-import type { ClearableStepField } from '@viaticum/core/lesson';
+import type { ClearableStepField } from '@viaticum/core/document';
 import { Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { type ReactNode, useState } from 'react';

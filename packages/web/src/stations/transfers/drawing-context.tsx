@@ -1,5 +1,5 @@
 import type { Construction, Lesson } from '@viaticum/contract';
-import { emptyDrawing } from '@viaticum/core/lesson';
+import { emptyDrawing } from '@viaticum/core/document';
 import {
   type Constructed,
   construct,

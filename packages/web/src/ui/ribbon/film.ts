@@ -1,5 +1,5 @@
 import type { LessonPlan, PlannedCoat } from '@viaticum/core/plan';
-import { meanFilmUm } from '@viaticum/core/plan';
+import { meanFilmUm } from '@viaticum/core/step';
 
 export type FilmSlice = {
   coat: PlannedCoat;

@@ -1,5 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
-import { type LessonPlan, rungWord, zoneRung } from '@viaticum/core/plan';
+import type { LessonPlan } from '@viaticum/core/plan';
+import { rungWord, zoneRung } from '@viaticum/core/step';
 import { hourMinute, waitInWords } from '@viaticum/core/units';
 import { type PointerEvent, useMemo, useRef, useState } from 'react';
 import { words } from '../../words.js';

@@ -1,6 +1,7 @@
 import type { Lesson } from '@viaticum/contract';
-import { looksOf } from '@viaticum/core/lesson';
-import { type ChainLink, criticalChain, type LessonPlan } from '@viaticum/core/plan';
+import { type ChainLink, criticalChain } from '@viaticum/core/advice';
+import { looksOf } from '@viaticum/core/derived';
+import type { LessonPlan } from '@viaticum/core/plan';
 import { memo, useId, useMemo } from 'react';
 import { words } from '../../words.js';
 import { TexturePattern } from '../textures.js';

@@ -1,7 +1,7 @@
 import type { HeapPart, Lesson, Mix, RecipePart } from '@viaticum/contract';
 import { cssRgb, labToSrgb, valueStep } from '@viaticum/core/colour';
-import { looksOf, shortTubeName } from '@viaticum/core/lesson';
-import { type FamilyMember, recipeInWords } from '@viaticum/core/mix';
+import { looksOf } from '@viaticum/core/derived';
+import { type FamilyMember, recipeInWords, shortTubeName } from '@viaticum/core/mix';
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';

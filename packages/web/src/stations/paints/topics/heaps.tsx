@@ -1,7 +1,7 @@
 import type { Lesson, Mix } from '@viaticum/contract';
 import { cssRgb, labToSrgb } from '@viaticum/core/colour';
-import { coveringOf, filmOf, finishOf, groundUnder, looksOf, recipeParts } from '@viaticum/core/lesson';
-import { HIDES_AT, mixColour } from '@viaticum/core/mix';
+import { coveringOf, filmOf, groundUnder, looksOf } from '@viaticum/core/derived';
+import { finishOf, HIDES_AT, mixColour, recipeParts } from '@viaticum/core/mix';
 import { nanoid } from 'nanoid';
 import { useMemo } from 'react';
 import { useLesson, useSession, useWorkedOut } from '../../../lesson/context.js';

@@ -1,6 +1,6 @@
 import type { Tube } from '@viaticum/contract';
 import { cssRgb } from '@viaticum/core/colour';
-import { shortTubeName, tableTubeId, tubeRgb } from '@viaticum/core/lesson';
+import { shortTubeName, tableTubeId, tubeRgb } from '@viaticum/core/mix';
 import { pigmentTable } from '@viaticum/core/pigment';
 import { useMemo, useState } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';

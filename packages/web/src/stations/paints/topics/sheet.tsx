@@ -1,7 +1,7 @@
 import type { Lesson } from '@viaticum/contract';
 import { cssRgb, labToSrgb } from '@viaticum/core/colour';
-import { finishOf, looksOf, paintOf, shortTubeName, tubeRgb } from '@viaticum/core/lesson';
-import { mixColour, paletteLayout } from '@viaticum/core/mix';
+import { looksOf } from '@viaticum/core/derived';
+import { finishOf, mixColour, paintOf, paletteLayout, shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { useMemo, useState } from 'react';
 import { useLesson } from '../../../lesson/context.js';
 import { RecipeBar } from '../../../ui/swatch.js';

@@ -1,7 +1,6 @@
 import type { Lab, Lesson, Tube } from '@viaticum/contract';
 import { cssRgb, labToSrgb } from '@viaticum/core/colour';
-import { shortTubeName, tubeRgb } from '@viaticum/core/lesson';
-import { calibrateTube } from '@viaticum/core/mix';
+import { calibrateTube, shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { discColour } from '@viaticum/core/picture';
 import { pigmentOf } from '@viaticum/core/pigment';
 import { Table } from 'antd';

@@ -1,6 +1,7 @@
 import type { Lesson } from '@viaticum/contract';
 import { cssRgb } from '@viaticum/core/colour';
-import { looksOf, shortTubeName, tubeRgb } from '@viaticum/core/lesson';
+import { looksOf } from '@viaticum/core/derived';
+import { shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { useMemo, useState } from 'react';
 import { useLesson } from '../../../lesson/context.js';
 import { RecipeBar } from '../../../ui/swatch.js';

@@ -10,7 +10,7 @@ import {
 import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import type { Zone } from '@viaticum/contract';
-import { extentsOf, visibleOf } from '@viaticum/core/lesson';
+import { extentsOf, visibleOf } from '@viaticum/core/derived';
 import { lengthNumber } from '@viaticum/core/units';
 import { extentOutline, outlinePath } from '@viaticum/core/zone';
 import { useEffect, useState } from 'react';

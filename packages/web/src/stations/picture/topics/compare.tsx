@@ -1,6 +1,6 @@
 import type { Lab } from '@viaticum/contract';
 import { cssRgb, deltaE00, labToSrgb, valueStep } from '@viaticum/core/colour';
-import { visibleOf } from '@viaticum/core/lesson';
+import { visibleOf } from '@viaticum/core/derived';
 import { colourInWords, compareInWords } from '@viaticum/core/picture';
 import { insideOutline } from '@viaticum/core/zone';
 import { useState } from 'react';

@@ -1,4 +1,4 @@
-import { visibleOf } from '@viaticum/core/lesson';
+import { visibleOf } from '@viaticum/core/derived';
 import { useMemo, useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
 import { useJob } from '../../../lesson/laid.js';

@@ -1,5 +1,5 @@
 import type { Lesson, Placement, Reference, Support } from '@viaticum/contract';
-import { commonSizes } from '@viaticum/core/lesson';
+import { commonSizes } from '@viaticum/core/document';
 import { cropMeasures, fillPlacement } from '@viaticum/core/picture';
 import { lengthNumber, MM_PER_INCH } from '@viaticum/core/units';
 import { useEffect, useState } from 'react';

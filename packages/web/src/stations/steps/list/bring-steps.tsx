@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type { Step } from '@viaticum/contract';
-import { plainWords } from '@viaticum/core/lesson';
+import { plainWords } from '@viaticum/core/text';
 import { Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';

@@ -1,9 +1,9 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import type { Lesson, PlanItem, Step } from '@viaticum/contract';
+import { reasonInWords, whyNotEarlier } from '@viaticum/core/advice';
 import { brushInWords, brushOf } from '@viaticum/core/brush';
-import { looksOf } from '@viaticum/core/lesson';
-import { reasonInWords, whyNotEarlier } from '@viaticum/core/plan';
+import { looksOf } from '@viaticum/core/derived';
 import { hourMinute, minutesInWords, waitInWords } from '@viaticum/core/units';
 import { lazy, type MouseEvent, Suspense, useEffect, useRef } from 'react';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';

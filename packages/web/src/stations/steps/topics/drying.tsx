@@ -1,6 +1,8 @@
 import type { Lesson } from '@viaticum/contract';
-import type { CommandArgs, CommandName } from '@viaticum/core/lesson';
-import { coatFacts, type Lever, laysPaint, type Offer, offersFor, rungWord, rungWords } from '@viaticum/core/plan';
+import { coatFacts, type Lever, type Offer, offersFor } from '@viaticum/core/advice';
+import type { CommandArgs, CommandName } from '@viaticum/core/document';
+import { laysPaint, rungWords } from '@viaticum/core/plan';
+import { rungWord } from '@viaticum/core/step';
 import { minutesInWords, waitInWords } from '@viaticum/core/units';
 import { nanoid } from 'nanoid';
 import { lazy, Suspense, useMemo } from 'react';

@@ -1,7 +1,7 @@
 import { type Lesson, type Mark, markKinds, type Step, type StrokeKind, strokes } from '@viaticum/contract';
+import { markAreaCm2, markMinutes } from '@viaticum/core/derived';
 import { strokeOf } from '@viaticum/core/draft';
-import { markAreaCm2, markMinutes } from '@viaticum/core/lesson';
-import { paceOf } from '@viaticum/core/plan';
+import { paceOf } from '@viaticum/core/step';
 import { capital, minutesInWords } from '@viaticum/core/units';
 import { outlineBox } from '@viaticum/core/zone';
 import { Select } from 'antd';

@@ -1,7 +1,7 @@
 import type { Lab } from '@viaticum/contract';
 import { cssRgb, deltaE00, labToSrgb } from '@viaticum/core/colour';
-import { bordersBetween } from '@viaticum/core/lesson';
-import { type MendWay, mendWays, plannedState } from '@viaticum/core/mend';
+import { bordersBetween } from '@viaticum/core/derived';
+import { type MendWay, mendWays, plannedState } from '@viaticum/core/paint-repair';
 import { discColour } from '@viaticum/core/picture';
 import { hourMinute, minutesInWords } from '@viaticum/core/units';
 import { nanoid } from 'nanoid';

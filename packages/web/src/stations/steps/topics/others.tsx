@@ -1,7 +1,8 @@
 import type { Lesson, Variant } from '@viaticum/contract';
 import { brushes, brushInWords } from '@viaticum/core/brush';
+import { commonSizes } from '@viaticum/core/document';
 import { type Simpler, type SimplerBy, simplify } from '@viaticum/core/draft';
-import { commonSizes, shortTubeName } from '@viaticum/core/lesson';
+import { shortTubeName } from '@viaticum/core/mix';
 import { planLesson } from '@viaticum/core/plan';
 import { minutesInWords } from '@viaticum/core/units';
 import { lackingForChildren, withVariant } from '@viaticum/core/variant';

@@ -1,7 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import type { Act, CommandArgs, CommandName } from '@viaticum/core/lesson';
 import {
-  type Contradiction,
   type Cost,
   calmly,
   contradictionInWords,
@@ -11,7 +9,9 @@ import {
   type PlansAnswer,
   reasonInWords,
   waysOut,
-} from '@viaticum/core/plan';
+} from '@viaticum/core/advice';
+import type { Act, CommandArgs, CommandName } from '@viaticum/core/document';
+import type { Contradiction } from '@viaticum/core/plan';
 import { hourMinute, minutesInWords, waitInWords } from '@viaticum/core/units';
 import { useMemo, useState } from 'react';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';

@@ -1,6 +1,6 @@
+import { aheadOf } from '@viaticum/core/advice';
 import { brushInWords } from '@viaticum/core/brush';
-import { brushPlan } from '@viaticum/core/care';
-import { aheadOf } from '@viaticum/core/plan';
+import { brushPlan } from '@viaticum/core/brush-plan';
 import { listInWords, minutesInWords, waitInWords } from '@viaticum/core/units';
 import { nanoid } from 'nanoid';
 import { useMemo } from 'react';

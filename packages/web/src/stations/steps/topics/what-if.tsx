@@ -1,5 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import type { AirMap } from '@viaticum/core/plan';
+import type { AirMap } from '@viaticum/core/advice';
 import { planOf } from '@viaticum/core/plan';
 import { hourMinute, minutesInWords, timeOfDay } from '@viaticum/core/units';
 import { useMemo, useState } from 'react';

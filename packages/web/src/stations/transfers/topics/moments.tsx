@@ -1,5 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import { zoneRung } from '@viaticum/core/plan';
+import { zoneRung } from '@viaticum/core/step';
 import { againStep, momentsOf, secondTransfers } from '@viaticum/core/transfer';
 import { hourMinute, listInWords } from '@viaticum/core/units';
 import { nanoid } from 'nanoid';

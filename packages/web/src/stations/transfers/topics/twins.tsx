@@ -1,5 +1,5 @@
 import type { Element, TwinOf } from '@viaticum/contract';
-import { lineOf } from '@viaticum/core/lesson';
+import { lineOf } from '@viaticum/core/document';
 import { eyeOf } from '@viaticum/core/transfer';
 import { lengthNumber } from '@viaticum/core/units';
 import { outlineBox } from '@viaticum/core/zone';

@@ -1,0 +1,61 @@
+import type { Lesson, Step } from '@viaticum/contract';
+import { NEW_MIX_MIN, paceOf } from '../step/duration.js';
+import { capital, listInWords } from '../units/index.js';
+
+export type Filler = { words: string; minutes: number };
+
+const strokes: Partial<Record<NonNullable<Step['technique']>, string>> = {
+  blend: 'the blend',
+  'dry-brush': 'the dry brush',
+  scumble: 'the scumble',
+  spatter: 'the spatter',
+  glaze: 'the glaze',
+  impasto: 'the knife',
+  wash: 'the wash',
+};
+const AHEAD = 4;
+
+/**
+ * Useful dry work for a pause of so many minutes before step `i`, each with its own length, as much as fits: heaps that the next
+ * steps need and nobody has mixed (`mixed` learns of them), a template to trace, the next stroke on scrap, fresh water, the next
+ * step explained, a look from a distance. What remains is bare time.
+ */
+export function fillersFor(
+  lesson: Lesson,
+  i: number,
+  minutes: number,
+  mixed: Set<string>,
+): { fillers: Filler[]; bareMin: number } {
+  const fillers: Filler[] = [];
+  let left = minutes;
+  const take = (words: string, length: number): boolean => {
+    if (length > left + 1e-9) return false;
+    fillers.push({ words, minutes: length });
+    left -= length;
+    return true;
+  };
+  const ahead = lesson.steps.slice(i, i + AHEAD);
+  const heap = NEW_MIX_MIN * paceOf(lesson);
+  const heaps = ahead
+    .flatMap((step) => step.mixIds)
+    .filter((id, at, all) => !mixed.has(id) && all.indexOf(id) === at)
+    .slice(0, Math.min(3, Math.floor(left / heap + 1e-9)));
+  const names = heaps.flatMap((id) => lesson.mixes.find((mix) => mix.id === id)?.name ?? []);
+  if (names.length > 0 && take(`premix ${listInWords(names)}`, names.length * heap)) for (const id of heaps) mixed.add(id);
+  if (ahead.some((step) => step.kind === 'transfer')) take('trace the template', 4);
+  const stroke = ahead.find((step) => step.technique && strokes[step.technique]);
+  if (stroke?.technique) take(`practise ${strokes[stroke.technique] as string} on scrap paper`, 3);
+  take('change the water', 1);
+  if (ahead[0]) take('hear what comes next and why', 2);
+  take('stand back and look', 2) || take('stand back and look', 1);
+  return { fillers, bareMin: Math.max(0, left) };
+}
+
+/** "Premix ridge blue, change the water, then stand back and look." */
+export function fillersInWords(fillers: readonly Filler[]): string {
+  if (fillers.length === 0) return 'Look with half-closed eyes.';
+  const all = fillers.map((one) => one.words);
+  const last = all.pop() as string;
+  const text = all.length === 0 ? last : `${all.join(', ')}, then ${last}`;
+  return `${capital(text)}.`;
+}

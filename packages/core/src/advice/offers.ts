@@ -1,0 +1,277 @@
+import type { Lesson, Step } from '@viaticum/contract';
+import { brushes, brushInWords, brushOf } from '../brush/index.js';
+import { extentsOf } from '../derived/index.js';
+import type { ClearableStepField } from '../document/index.js';
+import { type LessonPlan, laysPaint, planLesson, zonesOf } from '../plan/lesson-plan.js';
+import { airOf, coatOf, dryerTurn, mistEvery, rangeOf, rungMinutes, timesOf } from '../step/coats.js';
+import { stepMinutes } from '../step/duration.js';
+import { lengthNumber, listInWords, minutesInWords } from '../units/index.js';
+import { outlineBox, scanOutline } from '../zone/index.js';
+
+type Edit = { id: string; step: Partial<Omit<Step, 'id'>>; clear?: ClearableStepField[] };
+/** A way to get a blend done while the paint is workable, with what it makes of both times. */
+export type Offer = {
+  kind: 'divide' | 'mist' | 'retarder' | 'gel' | 'water-film' | 'brush' | 'two-people' | 'slow';
+  words: string;
+  /** Minutes workable and minutes of blending with it. */
+  openMin: number;
+  takesMin: number;
+  /** Whether that is enough. */
+  works: boolean;
+  /** What to look out for. */
+  but?: string;
+} & (
+  | { command: 'editStep'; args: Edit }
+  | { command: 'divideStep'; args: { id: string; parts: number; places: string[]; doMin: number } }
+  | { command: null }
+);
+
+/** The shortest time for which anybody should count on a part of a blend. */
+const WORKED_SHARE = 0.85;
+
+/** A step's coat, alone on the zone that it holds back longest, with what is workable now; null where it lays nothing. */
+function coatHere(lesson: Lesson, stepId: string, plan: LessonPlan) {
+  const step = lesson.steps.find((one) => one.id === stepId);
+  const laid = plan.laid.filter((one) => one.step.id === stepId);
+  const shortest = laid.reduce<(typeof laid)[number] | undefined>(
+    (least, one) => (!least || one.staying.openMin < least.staying.openMin ? one : least),
+    undefined,
+  );
+  return step && shortest ? { step, laid: shortest } : null;
+}
+
+/**
+ * What can be done where a blend takes longer than its paint stays workable; empty where it does not. Each offer is worked out
+ * on its own, in this room, by the drying model and the model of durations.
+ */
+export function offersFor(lesson: Lesson, stepId: string, plan: LessonPlan = planLesson(lesson)): Offer[] {
+  const here = coatHere(lesson, stepId, plan);
+  if (!here) return [];
+  const { step, laid } = here;
+  const own = plan.minutes.get(stepId) as { showMin: number; doMin: number };
+  const takes = own.doMin;
+  const open = laid.staying.openMin;
+  if (step.technique !== 'blend' || takes <= open) return [];
+  const { mist: _, ...plain } = laid.coat;
+  const openWith = (change: Partial<typeof plain>) => {
+    const coat = { ...plain, ...change };
+    return lesson.planning.cautious ? rangeOf(coat, lesson.room).early.openMin : timesOf(coat, lesson.room).openMin;
+  };
+  const edit = (change: Edit['step']) => ({ command: 'editStep' as const, args: { id: stepId, step: change } });
+  const offer = (one: Omit<Offer, 'works' | 'command' | 'args'>, how: object): Offer =>
+    ({ ...one, works: one.takesMin <= one.openMin, ...how }) as Offer;
+  const offers: Offer[] = [];
+
+  const parts = Math.ceil(takes / (WORKED_SHARE * open));
+  if (Number.isFinite(parts) && parts > 1 && parts <= 12) {
+    const places = seamPlaces(lesson, laid.zoneId, parts);
+    offers.push(
+      offer(
+        {
+          kind: 'divide',
+          words: `in ${parts} parts, with ${parts === 2 ? 'a seam' : 'seams'} ${seamsInWords(places)}`,
+          openMin: open,
+          takesMin: takes / parts,
+        },
+        { command: 'divideStep', args: { id: stepId, parts, places, doMin: takes } },
+      ),
+    );
+  }
+  const everyMin = mistEvery(plain, lesson.room, takes);
+  const misted = timesOf({ ...plain, mist: { everyMin, untilMin: takes } }, lesson.room);
+  offers.push(
+    offer(
+      {
+        kind: 'mist',
+        words: `mist it every ${everyMin} min`,
+        openMin: misted.openMin,
+        takesMin: takes,
+        ...(misted.mist?.runs ? { but: 'so much water makes it run' } : {}),
+      },
+      edit({ medium: 'mist', mistEveryMin: everyMin }),
+    ),
+  );
+  if (step.medium !== 'retarder')
+    offers.push(
+      offer(
+        { kind: 'retarder', words: 'retarder in the paint', openMin: openWith({ retarder: true }), takesMin: takes },
+        edit({ medium: 'retarder' }),
+      ),
+    );
+  if (step.medium !== 'gel')
+    offers.push(
+      offer(
+        { kind: 'gel', words: 'clear gel in the paint', openMin: openWith({ gel: true }), takesMin: takes },
+        edit({ medium: 'gel' }),
+      ),
+    );
+  if (!step.underFilm)
+    offers.push(
+      offer(
+        { kind: 'water-film', words: 'into a film of water', openMin: openWith({ underFilm: 'water' }), takesMin: takes },
+        edit({ underFilm: 'water' }),
+      ),
+    );
+  const larger = largerBrush(step);
+  if (larger) {
+    const proposed = (brushId: string | undefined) => {
+      const { doMin: __, ...free } = { ...step, brushId: brushId as string };
+      return stepMinutes(lesson, free, 0).proposedDoMin ?? takes;
+    };
+    const takesMin = Math.max(0.5, (takes * proposed(larger.id)) / proposed(step.brushId));
+    if (takesMin < takes)
+      offers.push(
+        offer(
+          { kind: 'brush', words: `with the ${brushInWords(larger)}`, openMin: open, takesMin },
+          edit({ brushId: larger.id, ...(step.doMin === undefined ? {} : { doMin: Math.round(takesMin * 2) / 2 }) }),
+        ),
+      );
+  }
+  offers.push(
+    offer(
+      { kind: 'two-people', words: 'two people on one canvas, from both sides', openMin: open, takesMin: takes / 2 },
+      { command: null },
+    ),
+  );
+  if (step.paint !== 'slow') {
+    const slow = timesOf({ ...plain, paint: 'slow' }, lesson.room);
+    offers.push(
+      offer(
+        {
+          kind: 'slow',
+          words: 'slow-drying paint',
+          openMin: slow.openMin,
+          takesMin: takes,
+          but: `painted over only after ${minutesInWords(slow.paintOverMin)}`,
+        },
+        edit({ paint: 'slow' }),
+      ),
+    );
+  }
+  return offers.sort((a, b) => Number(b.works) - Number(a.works));
+}
+
+/** The next wider brush of the same type, or null. */
+function largerBrush(step: Step) {
+  const own = brushOf(step.brushId);
+  if (!own) return null;
+  const wider = brushes.filter((one) => one.widthMm > own.widthMm && (one.type === own.type || one.type === 'hake'));
+  return wider.sort((a, b) => a.widthMm - b.widthMm)[0] ?? null;
+}
+
+/** "5, 8 and 11 in from the left". */
+function seamsInWords(places: readonly string[]): string {
+  const numbers = places.map((place) => place.split(' ')[0] as string);
+  return `${listInWords(numbers)} ${(places[0] ?? '').split(' ').slice(1).join(' ')}`;
+}
+
+/** Where to part an area across its longer side so that all parts are of one size: "12 cm from the top". */
+export function seamPlaces(lesson: Lesson, zoneId: string, parts: number): string[] {
+  const seen = extentsOf(lesson).find((one) => one.id === zoneId)?.seen;
+  const box = seen && outlineBox(seen);
+  if (!seen || !box) return [];
+  const isTall = box.height > box.width;
+  const slices = 240;
+  const span = isTall ? box.height : box.width;
+  const sums = new Array<number>(slices).fill(0);
+  // Cells of one slice's size over the box, counted along the side that is parted.
+  const size = span / slices;
+  const rows = Math.max(1, Math.ceil(box.height / size));
+  const columns = Math.max(1, Math.ceil(box.width / size));
+  const moved = seen.map((part) => part.map((ring) => ring.map(([x, y]) => [x - box.x, y - box.y] as [number, number])));
+  const count = (i: number, cells: number) => {
+    const slice = Math.min(slices - 1, i);
+    sums[slice] = (sums[slice] as number) + cells;
+  };
+  scanOutline(moved, columns, rows, size, (row, from, to) => {
+    if (isTall) count(row, to - from + 1);
+    else for (let x = from; x <= to; x++) count(x, 1);
+  });
+  const whole = sums.reduce((sum, one) => sum + one, 0);
+  const places: string[] = [];
+  let sum = 0;
+  sums.forEach((one, i) => {
+    sum += one;
+    if (places.length >= parts - 1 || sum < (whole * (places.length + 1)) / parts) return;
+    const mm = (isTall ? box.y : box.x) + (i + 1) * size;
+    places.push(`${lengthNumber(mm, lesson.units)} ${lesson.units} from the ${isTall ? 'top' : 'left'}`);
+  });
+  return places;
+}
+
+/** Something that makes a coat dry sooner (or keeps it), with the minutes it changes. */
+export type Lever = {
+  words: string;
+  /** Change of the coat's own time to `rung`, and of the whole lesson; minutes, negative is sooner. */
+  coatMin: number;
+  lessonMin: number;
+} & ({ command: 'editStep'; args: Edit } | { command: 'setRoom'; args: { room: Partial<Lesson['room']> } } | { command: null });
+
+/**
+ * What makes a coat take so long, strongest first: each lever pulled by itself and everything worked out anew. `rung` is what the next
+ * step on it needs, or dry enough to paint over.
+ */
+export function leversOf(
+  lesson: Lesson,
+  stepId: string,
+  plan: LessonPlan = planLesson(lesson),
+): { rung: Step['needs']; levers: Lever[] } {
+  const here = coatHere(lesson, stepId, plan);
+  if (!here) return { rung: 'paintOver', levers: [] };
+  const { step, laid } = here;
+  const later = lesson.steps.slice(lesson.steps.indexOf(step) + 1);
+  const next = later.find(
+    (one) => zonesOf(lesson, one).includes(laid.zoneId) && (one.needs === 'paintOver' || one.needs === 'touchDry'),
+  );
+  const rung = next?.needs ?? 'paintOver';
+  const now = rungMinutes(rung, laid.times);
+  const levers: Lever[] = [];
+  const own = plan.minutes.get(stepId) as { showMin: number; doMin: number; proposedDoMin: number | null };
+  const pull = (words: string, changed: Lesson, how: object, coatMin?: number): void => {
+    const edited = changed.steps.find((one) => one.id === stepId) as Step;
+    const coat = coatOf(changed, edited, own, laid.coat.onWet ? plan.laid.find((one) => one.zoneId === laid.zoneId) : undefined);
+    const { onWet: _, ...alone } = coat;
+    const took = timesOf(
+      { ...alone, ...(laid.coat.onWet ? { onWet: laid.coat.onWet } : {}), absorbGPerM2: laid.coat.absorbGPerM2 ?? 2 },
+      changed.room,
+    );
+    const change = coatMin ?? rungMinutes(rung, took) - now;
+    if (!Number.isFinite(change) || Math.abs(change) < 0.5) return;
+    levers.push({ words, coatMin: change, lessonMin: planLesson(changed).plan.endMin - plan.plan.endMin, ...how } as Lever);
+  };
+  const withStep = (change: Edit['step']): Lesson => ({
+    ...lesson,
+    steps: lesson.steps.map((one) => (one.id === stepId ? { ...one, ...change } : one)),
+  });
+  const step_ = (words: string, change: Edit['step'], coatMin?: number) =>
+    pull(words, withStep(change), { command: 'editStep', args: { id: stepId, step: change } }, coatMin);
+  const room = (words: string, change: Partial<Lesson['room']>) =>
+    pull(words, { ...lesson, room: { ...lesson.room, ...change } }, { command: 'setRoom', args: { room: change } });
+  const water = step.waterShareOfMix ?? 0;
+  if (water < 0.3 && laysPaint(step)) step_('a thinner coat, with a third of water', { waterShareOfMix: 0.33 });
+  const dryer = dryerTurn(lesson, laid.coat, laid.zoneId);
+  if (dryer && !step.dryer) {
+    const minutes = rung === 'touchDry' ? dryer.touchDryMin : dryer.paintOverMin;
+    if (minutes < now) step_('the hair dryers, in turns', { dryer: true }, minutes - now);
+  }
+  if (step.medium === 'retarder' || step.medium === 'gel') {
+    const { medium: _, ...bare } = step;
+    const changed = { ...lesson, steps: lesson.steps.map((one) => (one.id === stepId ? bare : one)) };
+    pull(`without ${step.medium}`, changed, { command: 'editStep', args: { id: stepId, step: {}, clear: ['medium'] } });
+  }
+  if (step.paint === 'slow') step_('ordinary paint', { paint: 'ordinary' });
+  const { airC, humidity, airSpeed } = lesson.room;
+  if (airC <= 55) room('a room 3 °C warmer', { airC: airC + 3 });
+  if (humidity >= 0.1) room('air drier by 10 %', { humidity: Math.round((humidity - 0.1) * 1000) / 1000 });
+  if (airSpeed < 0.3) room('a gentle fan, 0.3 m/s', { airSpeed: 0.3 });
+  return { rung, levers: levers.sort((a, b) => a.lessonMin - b.lessonMin || a.coatMin - b.coatMin) };
+}
+
+/** A coat of a step as it is shown by itself: its ladder, the likely range and the curves. Null where the step lays nothing. */
+export function coatFacts(lesson: Lesson, stepId: string, plan: LessonPlan = planLesson(lesson)) {
+  const here = coatHere(lesson, stepId, plan);
+  if (!here) return null;
+  const { laid, step } = here;
+  const takes = (plan.minutes.get(stepId) as { doMin: number }).doMin;
+  return { ...laid, stepTitle: step.title, takesMin: takes, range: rangeOf(laid.coat, lesson.room), air: airOf(lesson.room) };
+}

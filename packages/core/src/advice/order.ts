@@ -1,0 +1,172 @@
+import type { Lesson, Step } from '@viaticum/contract';
+import { laysPaint, lessonProblem, planLesson, zonesOf } from '../plan/lesson-plan.js';
+import type { Problem, Relation } from '../plan/problem.js';
+import { solving } from '../plan/solve.js';
+
+/** A plan's length and the waiting in it, minutes. */
+export type PlanLength = { endMin: number; waitMin: number };
+export type OrderAnswer = {
+  /** The lesson's own order, and the best found; equal where none is shorter. */
+  own: PlanLength;
+  best: PlanLength;
+  /** The steps in the best order found. */
+  order: string[];
+  /** Pairs of steps that changed places. */
+  changes: number;
+  /** Whether no order ends sooner, and whether none that ends as soon changes fewer pairs. */
+  proven: boolean;
+  orderProven: boolean;
+  /** No order can end before this. */
+  lowerBoundMin: number;
+  nodes: number;
+  /** Steps before which a session ends, where the lesson may be spread over several. */
+  cutsBefore: string[];
+};
+
+const draws = (step: Step): boolean => step.kind === 'transfer' || step.kind === 'draw';
+
+/**
+ * The orders that a lesson allows, as a planning problem: what must be dry, wet or damp, and besides that coats of one area stay
+ * one on the other, lines are drawn before what they are drawn for, and steps that lay nothing (looking, practising, a break)
+ * keep their place between their neighbours.
+ */
+export function orderProblem(lesson: Lesson): Problem {
+  const { problem } = lessonProblem({ ...lesson, planning: withoutCuts(lesson) });
+  const { steps } = lesson;
+  const relations: Relation[] = [...problem.relations];
+  const before = (from: Step, to: Step, source: string) =>
+    relations.push({ id: `before:${from.id}/${to.id}`, type: 'before', from: from.id, to: to.id, source });
+  const zones = steps.map((step) => new Set(zonesOf(lesson, step)));
+  steps.forEach((step, i) => {
+    const shares = (k: number) => [...(zones[k] as Set<string>)].some((id) => (zones[i] as Set<string>).has(id));
+    for (let k = i - 1; k >= 0; k--) {
+      const other = steps[k] as Step;
+      const both = (laysPaint(other) || draws(other)) && (laysPaint(step) || draws(step));
+      if (both && shares(k)) before(other, step, 'same-area');
+    }
+    if (laysPaint(step) || draws(step)) return;
+    const [last, next] = [steps[i - 1], steps[i + 1]];
+    if (last) before(last, step, 'keeps-its-place');
+    if (next) before(step, next, 'keeps-its-place');
+  });
+  const { sessions } = lesson.planning;
+  return { ...problem, relations, ...(sessions ? { sessions: { max: sessions.most, limit: sessions.limitMin } } : {}) };
+}
+
+/** The search places the ends of sessions itself. */
+const withoutCuts = ({ planning: { cutsBefore: _, ...rest } }: Lesson): Lesson['planning'] => rest;
+
+/** A lesson with its steps in another order; each place keeps the stage that it had. */
+export const inOrderOf = (lesson: Lesson, order: readonly string[]): Lesson => ({
+  ...lesson,
+  steps: order.flatMap((id, place) => {
+    const step = lesson.steps.find((one) => one.id === id);
+    return step ? [{ ...step, stageId: lesson.steps[place]?.stageId ?? step.stageId }] : [];
+  }),
+});
+
+const lengthOf = (lesson: Lesson): PlanLength => {
+  const { plan } = planLesson(lesson);
+  return { endMin: plan.endMin, waitMin: plan.waitMin };
+};
+
+/** A lesson in another order, with the ends of its sessions where the search put them. */
+export const asAnswered = (lesson: Lesson, { order, cutsBefore }: Pick<OrderAnswer, 'order' | 'cutsBefore'>): Lesson => {
+  const planning = lesson.planning.sessions ? { ...lesson.planning, cutsBefore } : lesson.planning;
+  return inOrderOf({ ...lesson, planning }, order);
+};
+
+type SearchOptions = { maxNodes?: number; laterMin?: number };
+
+/** Seeks the order with the earliest end, and of those (or of all that end `laterMin` later) the one with the fewest changes; yields how far it is. */
+export function* betterOrder(
+  lesson: Lesson,
+  options: SearchOptions = {},
+): Generator<{ endMin: number; lowerBoundMin: number; nodes: number }, OrderAnswer, undefined | 'stop'> {
+  const own = lengthOf(lesson);
+  const work = solving(orderProblem(lesson), options);
+  let step = work.next();
+  while (!step.done) {
+    const { end, lowerBound, nodes } = step.value;
+    step = work.next(yield { endMin: end, lowerBoundMin: lowerBound, nodes });
+  }
+  const { items, status, orderProven, lowerBound, inversions, nodes } = step.value;
+  const order = items.map((item) => item.step);
+  const cutsBefore = items.flatMap((item) => (item.gapBefore === 'cut' ? [item.step] : []));
+  // The plan itself has the last word: what lies on what may differ a little in another order.
+  const isWhole = order.length === lesson.steps.length;
+  const best = isWhole ? lengthOf(asAnswered(lesson, { order, cutsBefore })) : own;
+  const proven = status === 'optimal';
+  if (!isWhole || best.endMin >= own.endMin)
+    return {
+      own,
+      best: own,
+      order: lesson.steps.map((one) => one.id),
+      changes: 0,
+      proven,
+      orderProven: proven,
+      lowerBoundMin: Math.min(own.endMin, lowerBound),
+      nodes,
+      cutsBefore: lesson.planning.cutsBefore ?? [],
+    };
+  return { own, best, order, changes: inversions, proven, orderProven, lowerBoundMin: lowerBound, nodes, cutsBefore };
+}
+
+/** A lesson planned calmly: a tenth more time for every step, the late end of drying, the early end of wet paint, and breaks. */
+export const calmly = (lesson: Lesson): Lesson => ({
+  ...lesson,
+  planning: {
+    ...lesson.planning,
+    pins: lesson.planning.pins.filter((pin) => !('stepId' in pin)),
+    cautious: true,
+    slackShare: Math.max(0.1, lesson.planning.slackShare ?? 0),
+    breaks: lesson.planning.breaks ?? { lengthMin: 10, everyMin: 75 },
+  },
+});
+
+/** Minutes against changes: the shortest plan for every number of changes that is worth it, fewest changes first. */
+export type Trade = PlanLength & { order: string[]; cutsBefore: string[]; changes: number; proven: boolean };
+export type PlansAnswer = {
+  best: OrderAnswer;
+  /** The calm plan: its length, and the order it takes. */
+  calm: OrderAnswer;
+  trades: Trade[];
+};
+
+const LATER_MIN = [3, 6, 10, 15, 20, 30, 45, 60];
+
+/** Three plans side by side (the instructor's order, the least waiting, the calm one) and what lies between the first two. */
+export function* threePlans(
+  lesson: Lesson,
+  { maxNodes = 20_000 }: { maxNodes?: number } = {},
+): Generator<{ nodes: number; endMin: number; lowerBoundMin: number }, PlansAnswer, undefined | 'stop'> {
+  const best = yield* betterOrder(lesson, { maxNodes });
+  const calm = yield* betterOrder(calmly(lesson), { maxNodes: Math.min(maxNodes, 6000) });
+  const asTrade = (one: OrderAnswer): Trade => ({
+    ...one.best,
+    order: one.order,
+    cutsBefore: one.cutsBefore,
+    changes: one.changes,
+    proven: one.orderProven,
+  });
+  const trades: Trade[] = [
+    {
+      ...best.own,
+      order: lesson.steps.map((one) => one.id),
+      cutsBefore: lesson.planning.cutsBefore ?? [],
+      changes: 0,
+      proven: true,
+    },
+  ];
+  if (best.changes > 0) {
+    const found: Trade[] = [asTrade(best)];
+    for (const laterMin of LATER_MIN) {
+      const fewest = found.at(-1) as Trade;
+      if (best.best.endMin + laterMin >= best.own.endMin || fewest.changes <= 1) break;
+      const one = asTrade(yield* betterOrder(lesson, { maxNodes: Math.min(maxNodes, 5000), laterMin }));
+      if (one.changes > 0 && one.changes < fewest.changes) found.push(one);
+    }
+    trades.push(...found.reverse());
+  }
+  return { best, calm, trades };
+}

@@ -1,0 +1,59 @@
+import type { Lesson } from '@viaticum/contract';
+import { shortTubeName } from '../mix/index.js';
+import { plainWords } from '../text/rich.js';
+
+export type FoundKind = 'stage' | 'step' | 'zone' | 'element' | 'mix' | 'tube' | 'mark' | 'sample';
+/** Something in a lesson whose words hold what was sought, with the words around it. */
+export type FoundThing = { kind: FoundKind; id: string; name: string; excerpt: string };
+
+const AROUND = 34;
+const MOST = 60;
+/** Case and accents make no difference. */
+const folded = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
+
+/** Everything in a lesson that holds all the words sought, names before what is said; at most sixty. Empty for nothing sought. */
+export function findInLesson(lesson: Lesson, sought: string): FoundThing[] {
+  const words = folded(sought).split(/\s+/).filter(Boolean);
+  if (words.length === 0) return [];
+  const places: { kind: FoundKind; id: string; name: string; text: string }[] = [
+    ...lesson.steps.map((step) => ({
+      kind: 'step' as const,
+      id: step.id,
+      name: step.title,
+      text: plainWords([step.say, step.watch, step.checkpoint, step.finish].filter(Boolean).join(' ')),
+    })),
+    ...lesson.stages.map(({ id, name }) => ({ kind: 'stage' as const, id, name, text: '' })),
+    ...lesson.zones.map(({ id, name }) => ({ kind: 'zone' as const, id, name, text: '' })),
+    ...lesson.elements.map(({ id, name }) => ({ kind: 'element' as const, id, name, text: '' })),
+    ...lesson.mixes.map(({ id, name, recipe }) => ({
+      kind: 'mix' as const,
+      id,
+      name,
+      text: recipe
+        .flatMap((part) => lesson.tubes.find((tube) => tube.id === part.tubeId) ?? [])
+        .map(shortTubeName)
+        .join(', '),
+    })),
+    ...lesson.tubes.map((tube) => ({ kind: 'tube' as const, id: tube.id, name: shortTubeName(tube), text: tube.pigment })),
+    ...lesson.marks.map(({ id, name }) => ({ kind: 'mark' as const, id, name, text: '' })),
+    ...lesson.samples.map(({ id, name }) => ({ kind: 'sample' as const, id, name, text: '' })),
+  ];
+  const found = places.flatMap((place) => {
+    const whole = folded(`${place.name} ${place.text}`);
+    if (!words.every((word) => whole.includes(word))) return [];
+    const inName = words.every((word) => folded(place.name).includes(word));
+    return [{ ...place, inName, excerpt: inName ? '' : excerptOf(place.text, words) }];
+  });
+  return found
+    .sort((one, other) => Number(other.inName) - Number(one.inName))
+    .slice(0, MOST)
+    .map(({ kind, id, name, excerpt }) => ({ kind, id, name, excerpt }));
+}
+
+/** The words around the first that was sought. */
+function excerptOf(text: string, words: readonly string[]): string {
+  const plain = folded(text);
+  const at = words.map((word) => plain.indexOf(word)).find((place) => place >= 0) ?? 0;
+  const [from, to] = [Math.max(0, at - AROUND), Math.min(text.length, at + AROUND)];
+  return `${from > 0 ? '…' : ''}${text.slice(from, to).trim()}${to < text.length ? '…' : ''}`;
+}

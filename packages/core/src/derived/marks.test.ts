@@ -1,0 +1,129 @@
+import { describe, expect, it } from '@jest/globals';
+import type { Lesson } from '@viaticum/contract';
+import { toEnd } from '../cooperative/index.js';
+import { smallLesson, testMark, testStep } from '../fixtures/lessons.js';
+import { planLesson } from '../plan/index.js';
+import { stageInput, stageSession } from '../stage/index.js';
+import { coverOf, followSheet, isOnlyMarks, markAreaCm2, markMinutes, zonesWorkedOn } from './index.js';
+
+const tufts = testMark('tufts', 'b', { count: 30, lengthMm: 20, widthMm: 3, taper: 1 });
+const base = testStep('base', { zoneIds: ['a', 'b'], mixIds: ['dark'], doMin: 5 });
+const { doMin: _, zoneIds: __, ...bare } = testStep('grass', { needs: 'paintOver', technique: 'loaded' });
+const grass = { ...bare, zoneIds: [], markIds: ['tufts'] };
+const lesson: Lesson = {
+  ...smallLesson([base, grass]),
+  marks: [tufts],
+  tubes: [
+    { id: 'w', pigment: 'PW6', grade: 'artist', finish: 'satin' },
+    { id: 'k', pigment: 'PBk7', grade: 'artist', finish: 'satin' },
+  ],
+  mixes: [
+    { id: 'm', name: 'white', recipe: [{ tubeId: 'w', parts: 1 }] },
+    { id: 'dark', name: 'dark', recipe: [{ tubeId: 'k', parts: 1 }] },
+  ],
+};
+
+describe('marks', () => {
+  it('thirty tufts that taper to nothing are triangles; dots are round', () => {
+    expect(markAreaCm2(tufts)).toBeCloseTo(30 * 20 * 3 * 0.5 * 0.01, 9);
+    expect(markAreaCm2({ ...tufts, kind: 'dots' })).toBeCloseTo((30 * Math.PI * 9) / 400, 9);
+  });
+
+  it('a tuft takes the hand 1–2 s (common practice, no published source), a line its length at 0.8 m/min beside', () => {
+    expect((markMinutes(tufts) * 60) / 30).toBeGreaterThanOrEqual(1);
+    expect((markMinutes(tufts) * 60) / 30).toBeLessThanOrEqual(2);
+    const lines = { ...tufts, kind: 'lines' as const, count: 10, lengthMm: 400 };
+    expect(markMinutes(lines)).toBeGreaterThan((10 * 0.4) / 0.8);
+    expect(markMinutes(lines)).toBeLessThan((10 * 0.4) / 0.8 + 0.3);
+  });
+
+  it('a step of marks alone works on their area only, and covers as much of it as they take', () => {
+    expect(isOnlyMarks(grass)).toBe(true);
+    expect(zonesWorkedOn(lesson, grass)).toEqual(['b']);
+    const share = coverOf(lesson, grass);
+    expect(share).toBeCloseTo(markAreaCm2(tufts) / 220, 2);
+    expect(coverOf(lesson, base)).toBe(1);
+  });
+
+  it('the plan gives them minutes that grow with their number, and a coat that dries on their area alone', () => {
+    const plan = planLesson(lesson);
+    const many = planLesson({ ...lesson, marks: [{ ...tufts, count: 300 }] });
+    const minutes = (of: typeof plan) => of.minutes.get('grass')?.doMin ?? 0;
+    expect(minutes(many) - minutes(plan)).toBeCloseTo((2 * (270 * 1.6)) / 60, 0);
+    const coats = plan.plan.coats.filter((coat) => coat.stepId === 'grass');
+    expect(coats.map((coat) => coat.zoneId)).toEqual(['b']);
+    expect(coats[0]?.coverShare).toBeLessThan(0.1);
+    // They wait until the hill can be painted over.
+    expect(plan.plan.items.some((item) => item.kind === 'pause')).toBe(true);
+  });
+
+  it('phones get what is to be counted, and how often a repeat is done', () => {
+    const sheet = followSheet({ ...lesson, steps: [base, { ...grass, repeat: { most: 3, until: 'the rim is even' } }] });
+    expect(sheet.steps.grass?.counts).toEqual([
+      { name: 'tufts', count: 30, until: '' },
+      { name: 'grass', count: 3, until: 'the rim is even' },
+    ]);
+    const strewn = followSheet({ ...lesson, marks: [{ ...tufts, kind: 'spatter', count: 40 }] });
+    expect(strewn.steps.grass?.counts).toEqual([]);
+  });
+});
+
+describe('marks in stage pictures', () => {
+  const WIDTH = 240;
+  const painted = (change: Partial<Lesson> = {}) => {
+    const own = { ...lesson, ...change };
+    const pictures = toEnd(stageSession().paint(stageInput(own, null, WIDTH), ['base', 'grass']));
+    const [before, after] = [pictures.get('base'), pictures.get('grass')];
+    const places: [number, number][] = [];
+    for (let i = 0; i < WIDTH * 300; i++)
+      if ((after?.data[i * 4] ?? 0) - (before?.data[i * 4] ?? 0) > 60) places.push([i % WIDTH, Math.floor(i / WIDTH)]);
+    return places;
+  };
+  const mm = 200 / WIDTH;
+
+  it('they lie in their area, as much of it as was reckoned, more for a greater number', () => {
+    const places = painted();
+    expect(places.length * mm * mm).toBeGreaterThan(0.4 * 100 * markAreaCm2(tufts));
+    expect(places.length * mm * mm).toBeLessThan(1.6 * 100 * markAreaCm2(tufts));
+    expect(places.every(([, y]) => y * mm > 125)).toBe(true);
+    expect(painted({ marks: [{ ...tufts, count: 90 }] }).length).toBeGreaterThan(1.8 * places.length);
+  });
+
+  it('none fall on what is covered up', () => {
+    const zones = [
+      ...lesson.zones,
+      {
+        id: 'c',
+        name: 'post',
+        outline: [
+          [
+            [
+              [80, 140] as [number, number],
+              [120, 140] as [number, number],
+              [120, 250] as [number, number],
+              [80, 250] as [number, number],
+            ],
+          ],
+        ],
+      },
+    ];
+    const drops = { ...tufts, kind: 'spatter' as const, zoneId: 'b', count: 300, widthMm: 4, protectIds: ['c'] };
+    const places = painted({ zones, marks: [drops] });
+    expect(places.length).toBeGreaterThan(100);
+    expect(places.some(([x]) => x * mm > 82 && x * mm < 118)).toBe(false);
+  });
+
+  it('a unit set round a point has its place at every turn', () => {
+    const round = { at: [100, 200] as [number, number], radiusMm: 30 };
+    const places = painted({ marks: [{ ...tufts, kind: 'unit', count: 6, lengthMm: 8, taper: 0, round }] });
+    const turns = new Set(
+      places.map(([x, y]) => Math.round(((Math.atan2(y * mm - 200, x * mm - 100) * 180) / Math.PI + 360) / 60) % 6),
+    );
+    expect(turns.size).toBe(6);
+    for (const [x, y] of places) {
+      const far = Math.hypot(x * mm - 100, y * mm - 200);
+      expect(far).toBeGreaterThan(26);
+      expect(far).toBeLessThan(42);
+    }
+  });
+});

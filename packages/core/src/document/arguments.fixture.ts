@@ -1,0 +1,337 @@
+import type { Lesson } from '@viaticum/contract';
+import { testMark, testStep } from '../fixtures/lessons.js';
+import type { CommandArgs, CommandName } from './index.js';
+
+export type Draw = { random: () => number; pick: <T>(list: readonly T[]) => T; id: () => string; lesson: Lesson };
+
+/** For every command a way to draw arguments; a command without one fails the test that lists them. */
+export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> } = {
+  setTitle: ({ random }) => ({ title: `Lesson ${Math.floor(random() * 1000)}` }),
+  setLevel: ({ pick }) => ({ level: pick(['beginner', 'improver', 'experienced']) }),
+  setUnits: ({ pick }) => ({ units: pick(['in', 'cm']) }),
+  setSchool: ({ pick }) => ({
+    school: { order: pick(['background-first', 'subject-first']), detail: pick(['suggest', 'render']) },
+  }),
+  setMethod: ({ random }) => ({
+    method: random() < 0.3 ? null : { name: 'my way', coats: 2, breakEveryMin: 30 + Math.floor(random() * 30) },
+  }),
+  setRoom: ({ random }) => ({ room: { airC: 10 + random() * 20, humidity: random() } }),
+  takeDraft: ({ id, lesson, pick }) => {
+    const stage = { id: id(), name: 'drafted' };
+    return {
+      stages: [stage],
+      steps: lesson.steps.slice(0, 4).map((step) => ({ ...step, id: id(), stageId: stage.id, needs: pick(['any', 'wet']) })),
+    };
+  },
+  leaveOut: ({ lesson, pick }) => ({ ids: [pick(lesson.steps).id] }),
+  takeRoom: ({ random, lesson }) => ({ room: { ...lesson.room, name: `room ${Math.floor(random() * 9)}`, seats: 8 } }),
+  pinStep: ({ lesson, pick, random }) => ({ id: pick(lesson.steps).id, startMin: random() * 200 }),
+  pinAt: ({ lesson, pick, random }) => ({
+    id: pick(lesson.steps).id,
+    startMin: random() * 200,
+    to: Math.floor(random() * lesson.steps.length),
+  }),
+  unpin: ({ lesson, pick }) => ({ id: pick(lesson.steps).id }),
+  pinOrder: ({ lesson, pick }) => ({ firstId: pick(lesson.steps).id, thenId: pick(lesson.steps).id }),
+  unpinOrder: ({ lesson, pick }) => ({ firstId: pick(lesson.steps).id, thenId: pick(lesson.steps).id }),
+  setPlanning: ({ random, lesson, pick }) => ({
+    breaks: random() < 0.3 ? null : { lengthMin: 10, everyMin: 50 + random() * 40 },
+    sessions: random() < 0.5 ? null : { most: 2, limitMin: 120 },
+    cutsBefore: random() < 0.5 ? [] : [pick(lesson.steps).id],
+    cautious: random() < 0.5,
+    slackShare: random() < 0.5 ? 0 : random(),
+  }),
+  divideStep: ({ lesson, pick, id }) => ({
+    id: pick(lesson.steps).id,
+    parts: 2,
+    places: ['3 in from the top'],
+    doMin: 8,
+    ids: [id()],
+  }),
+  setSupport: ({ random }) => ({ support: { widthMm: 100 + random() * 400 } }),
+  addReference: ({ id }) => ({
+    reference: {
+      id: id(),
+      pictureSha256: 'a'.repeat(64),
+      widthPx: 10,
+      heightPx: 10,
+      role: 'whole',
+      permission: { kind: 'unset' },
+      placement: { mmPerPx: 1, xMm: 0, yMm: 0, rotationDeg: 0, flip: false },
+    },
+  }),
+  placeReference: ({ lesson, pick, random }) => ({
+    id: pick(lesson.references).id,
+    placement: { mmPerPx: 0.1 + random(), xMm: 0, yMm: 0, rotationDeg: 0, flip: random() < 0.5 },
+  }),
+  setPermission: ({ lesson, pick }) => ({ id: pick(lesson.references).id, permission: { kind: pick(['own', 'permission']) } }),
+  setReferenceRole: ({ lesson, pick }) => ({ id: pick(lesson.references).id, role: pick(['whole', 'detail', 'light']) }),
+  setTaken: ({ lesson, pick }) => ({ id: pick(lesson.references).id, taken: pick(['daylight', 'screen']) }),
+  setCorrection: ({ lesson, pick, random }) => ({
+    id: pick(lesson.references).id,
+    correction: random() < 0.3 ? null : { neutral: { xPx: 4, yPx: 5, rgb: [random() * 255, 120, 110] } },
+  }),
+  setExtended: ({ lesson, pick, random }) => ({ id: pick(lesson.references).id, extend: random() < 0.5 }),
+  replaceZones: ({ lesson, random }) => ({ zones: lesson.zones.filter((_, i) => i === 0 || random() < 0.9) }),
+  mergeZones: ({ lesson, pick }) => ({ id: pick(lesson.zones).id, into: pick(lesson.zones).id }),
+  splitZone: ({ lesson, pick, id, random }) => ({
+    id: pick(lesson.zones).id,
+    line: [
+      [random() * 400, 0],
+      [random() * 400, 500],
+    ],
+    zone: { id: id(), name: 'piece' },
+  }),
+  setEdge: ({ lesson, pick }) => ({
+    id: pick(lesson.zones).id,
+    with: pick(lesson.zones).id,
+    kind: pick(['hard', 'soft', 'lost', null]),
+  }),
+  setDirection: ({ lesson, pick, random }) => ({ id: pick(lesson.zones).id, deg: random() < 0.3 ? null : random() * 180 }),
+  setOverlap: ({ random }) => ({ mm: random() * 10 }),
+  setSubject: ({ lesson, pick, random }) => ({ id: random() < 0.3 ? null : pick(lesson.zones).id }),
+  setLight: ({ random }) => ({ light: random() < 0.3 ? null : { azimuthDeg: random() * 360, elevationDeg: random() * 90 } }),
+  addElement: ({ lesson, pick, id }) => ({
+    element: { id: id(), name: 'thing', fate: 'kept' },
+    zoneIds: [pick(lesson.zones).id, pick(lesson.zones).id],
+  }),
+  renameElement: ({ lesson, pick, random }) => ({ id: pick(lesson.elements).id, name: `thing ${random()}` }),
+  setFate: ({ lesson, pick }) => ({ id: pick(lesson.elements).id, fate: pick(['kept', 'dropped']) }),
+  setFacing: ({ lesson, pick }) => ({ id: pick(lesson.elements).id, facing: pick(['left', 'right', null]) }),
+  moveElement: ({ lesson, pick, random }) => ({
+    id: pick(lesson.elements).id,
+    dxMm: random() * 20 - 10,
+    dyMm: random() * 20 - 10,
+    scale: 0.8 + random() * 0.4,
+  }),
+  removeElement: ({ lesson, pick }) => ({ id: pick(lesson.elements).id }),
+  removeReference: ({ lesson, pick }) => ({ id: pick(lesson.references).id }),
+  addZone: ({ id, random }) => ({
+    zone: {
+      id: id(),
+      name: 'new',
+      outline: [
+        [
+          [
+            [0, 0],
+            [50 + random() * 50, 0],
+            [0, 60],
+          ],
+        ],
+      ],
+    },
+    at: 0,
+  }),
+  renameZone: ({ lesson, pick, random }) => ({ id: pick(lesson.zones).id, name: `zone ${random()}` }),
+  setOutline: ({ lesson, pick, random }) => ({
+    id: pick(lesson.zones).id,
+    outline: [
+      [
+        [
+          [0, 0],
+          [90, random() * 40],
+          [30, 80],
+        ],
+      ],
+    ],
+  }),
+  moveZone: ({ lesson, pick, random }) => ({ id: pick(lesson.zones).id, to: Math.floor(random() * 9) }),
+  setZoneTarget: ({ lesson, pick, random }) => ({
+    id: pick(lesson.zones).id,
+    lab: random() < 0.5 ? null : [random() * 100, 5, -5],
+  }),
+  setKeepFree: ({ lesson, pick, random }) => ({
+    id: pick(lesson.zones).id,
+    untilStepId: random() < 0.3 ? null : pick(lesson.steps).id,
+  }),
+  setFlow: ({ lesson, pick, random }) => ({
+    id: pick(lesson.zones).id,
+    flow: random() < 0.3 ? null : { kind: pick(['towards', 'round'] as const), at: [random() * 400, random() * 500] },
+  }),
+  addMark: ({ id, lesson, pick, random }) => ({
+    mark: testMark(id(), pick(lesson.zones).id, { count: 1 + Math.floor(random() * 40) }),
+    ...(random() < 0.5 ? { stepId: pick(lesson.steps).id } : {}),
+  }),
+  editMark: ({ lesson, pick, random }) => ({
+    id: pick(lesson.marks).id,
+    mark: { lengthMm: 1 + random() * 40, zoneId: pick(lesson.zones).id },
+    ...(random() < 0.3 ? { clear: ['directionDeg' as const] } : {}),
+  }),
+  removeMark: ({ lesson, pick }) => ({ id: pick(lesson.marks).id }),
+  splitStep: ({ id, lesson, pick }) => ({ id: pick(lesson.steps).id, newId: id() }),
+  joinSteps: ({ lesson, pick }) => ({ ids: [pick(lesson.steps).id, pick(lesson.steps).id] }),
+  copySteps: ({ id, lesson, pick }) => ({ ids: [pick(lesson.steps).id, pick(lesson.steps).id], newIds: [id(), id()] }),
+  moveSteps: ({ lesson, pick, random }) => ({
+    ids: [pick(lesson.steps).id, pick(lesson.steps).id],
+    by: random() < 0.5 ? 1 : -1,
+  }),
+  insertSteps: ({ id, lesson, pick, random }) => ({
+    steps: [{ ...pick(lesson.steps), id: id(), zoneIds: ['gone'] }],
+    afterId: random() < 0.3 ? null : pick(lesson.steps).id,
+    ...(random() < 0.3 ? { stage: { id: id(), name: 'brought along' } } : {}),
+  }),
+  simplify: ({ lesson, pick }) => ({
+    merge: [{ id: pick(lesson.zones).id, into: pick(lesson.zones).id }],
+    join: [{ keep: pick(lesson.mixes).id, drop: pick(lesson.mixes).id }],
+    remove: [pick(lesson.steps).id],
+    brushes: [],
+  }),
+  setHanded: ({ pick }) => ({ handed: pick(['right', 'left']) }),
+  addSample: ({ id, lesson, pick }) => ({ sample: { id: id(), name: 'sample', afterStepId: pick(lesson.steps).id } }),
+  removeSample: ({ lesson, pick }) => ({ id: pick(lesson.samples).id }),
+  setVariant: ({ id, lesson, pick }) => ({
+    variant: {
+      id: lesson.variants[0]?.id ?? id(),
+      name: 'other kit',
+      leaveOutStepIds: [pick(lesson.steps).id],
+      changes: [{ stepId: pick(lesson.steps).id, step: { doMin: 3 } }],
+    },
+  }),
+  removeVariant: ({ lesson, pick }) => ({ id: pick(lesson.variants).id }),
+  removeZone: ({ lesson, pick }) => ({ id: pick(lesson.zones).id }),
+  addTube: ({ id, pick }) => ({
+    tube: { id: id(), pigment: pick(['PW6', 'PB29', 'sap green']), grade: 'artist', finish: 'satin' },
+  }),
+  setTube: ({ lesson, pick }) => ({ id: pick(lesson.tubes).id, tube: { finish: pick(['gloss', 'satin', 'matt']) } }),
+  removeTube: ({ lesson, pick }) => ({ id: pick(lesson.tubes).id }),
+  addMix: ({ id, lesson, pick }) => ({
+    mix: { id: id(), name: 'mix', recipe: [{ tubeId: pick(lesson.tubes).id, parts: pick([1, 2, 'touch'] as const) }] },
+  }),
+  renameMix: ({ lesson, pick, random }) => ({ id: pick(lesson.mixes).id, name: `mix ${random()}` }),
+  setRecipe: ({ lesson, pick, random }) => ({
+    id: pick(lesson.mixes).id,
+    recipe: [{ tubeId: pick(lesson.tubes).id, parts: 1 + Math.floor(random() * 9) }],
+  }),
+  takePalette: ({ lesson, pick, random }) => ({
+    tubes: lesson.tubes.filter((_, i) => i === 0 || random() < 0.8),
+    recipes: [{ id: pick(lesson.mixes).id, recipe: [{ tubeId: (lesson.tubes[0] as { id: string }).id, parts: 2 }] }],
+  }),
+  addMixes: ({ id, lesson, pick }) => {
+    const first = id();
+    return {
+      mixes: [
+        { id: first, name: 'pale', recipe: [{ tubeId: pick(lesson.tubes).id, parts: 3 }] },
+        {
+          id: id(),
+          name: 'deep',
+          recipe: [],
+          heaps: [
+            { mixId: first, parts: 2 },
+            { mixId: pick(lesson.mixes).id, parts: 'touch' },
+          ],
+        },
+      ],
+    };
+  },
+  setThinning: ({ lesson, pick, random }) => ({
+    id: pick(lesson.mixes).id,
+    waterShareOfMix: random() < 0.3 ? null : random() * 0.5,
+    mediumParts: random() < 0.5 ? null : 4,
+  }),
+  setLetDown: ({ lesson, pick, random }) => ({ id: pick(lesson.mixes).id, letDown: random() < 0.5 }),
+  joinMixes: ({ lesson, pick }) => ({ keep: pick(lesson.mixes).id, drop: pick(lesson.mixes).id }),
+  setMixTarget: ({ lesson, pick, random }) => ({
+    id: pick(lesson.mixes).id,
+    lab: random() < 0.3 ? null : [50, random() * 20, 3],
+  }),
+  moveMix: ({ lesson, pick, random }) => ({ id: pick(lesson.mixes).id, to: Math.floor(random() * 9) }),
+  removeMix: ({ lesson, pick }) => ({ id: pick(lesson.mixes).id }),
+  addStage: ({ id }) => ({ stage: { id: id(), name: 'stage' } }),
+  renameStage: ({ lesson, pick, random }) => ({ id: pick(lesson.stages).id, name: `stage ${random()}` }),
+  moveStage: ({ lesson, pick, random }) => ({ id: pick(lesson.stages).id, to: Math.floor(random() * 5) }),
+  removeStage: ({ lesson, pick }) => ({ id: pick(lesson.stages).id }),
+  addStep: ({ id, lesson, pick, random }) => ({
+    step: testStep(id(), { stageId: pick(lesson.stages).id, zoneIds: [], mixIds: [] }),
+    at: Math.floor(random() * 9),
+  }),
+  editStep: ({ lesson, pick, random }) =>
+    random() < 0.5
+      ? { id: pick(lesson.steps).id, step: { title: `step ${random()}`, doMin: random() * 20, stageId: pick(lesson.stages).id } }
+      : { id: pick(lesson.steps).id, step: { needs: pick(['any', 'paintOver']) }, clear: ['doMin', 'brushId'] },
+  moveStep: ({ lesson, pick, random }) => ({ id: pick(lesson.steps).id, to: Math.floor(random() * 20) }),
+  orderSteps: ({ lesson, random }) => ({ ids: lesson.steps.map((step) => step.id).sort(() => random() - 0.5) }),
+  removeStep: ({ lesson, pick }) => ({ id: pick(lesson.steps).id }),
+  setAmount: ({ random }) => ({ amount: random() }),
+  setTolerance: ({ random }) => ({ mm: 1 + random() * 9 }),
+  setEye: ({ random }) => ({ eye: random() < 0.3 ? null : { xMm: 200, horizonMm: 100 + random() * 100, distanceMm: 600 } }),
+  addLines: ({ id, random }) => ({
+    lines: [
+      {
+        id: id(),
+        curve: [0, 1, 2, 3].map((k): [number, number] => [20 + k * 10, 30 + random() * 50]),
+      },
+    ],
+  }),
+  editLine: ({ lesson, pick, random }) => ({
+    id: pick(lesson.drawing.own).id,
+    line: { zoneId: pick(lesson.zones).id, name: `line ${Math.floor(random() * 9)}` },
+    clear: random() < 0.3 ? ['stepId'] : [],
+  }),
+  removeLine: ({ lesson, pick }) => ({ id: pick(lesson.drawing.own).id }),
+  decideLine: ({ lesson, pick, random }) => ({
+    edit: {
+      kind: 'border',
+      areas: [pick(lesson.zones).id, pick(lesson.zones).id],
+      at: [Math.floor(random() * 3) * 100, 50],
+      ...(random() < 0.5 ? { gone: true } : { stepId: pick(lesson.steps).id }),
+    },
+    clear: random() < 0.3 ? ['gone', 'stepId', 'smoothMm'] : [],
+  }),
+  forgetLineEdits: () => ({}),
+  addConstruction: ({ id, lesson, pick, random }) => ({
+    construction:
+      random() < 0.5
+        ? { id: id(), kind: 'grid', columns: 4, rows: 5, ratio: 2 }
+        : { id: id(), kind: 'envelope', zoneIds: [pick(lesson.zones).id], shadowIds: [], sides: 6, thinMm: 5 },
+  }),
+  setConstruction: ({ lesson, pick }) => ({
+    construction: { ...pick(lesson.drawing.constructions), stepId: pick(lesson.steps).id },
+  }),
+  removeConstruction: ({ lesson, pick }) => ({ id: pick(lesson.drawing.constructions).id }),
+  addLandmark: ({ id, random }) => ({ landmark: { id: id(), name: 'corner', at: [random() * 300, random() * 300] } }),
+  editLandmark: ({ lesson, pick, random }) => ({
+    id: pick(lesson.drawing.landmarks).id,
+    landmark: { at: [random() * 300, 40] },
+  }),
+  removeLandmark: ({ lesson, pick }) => ({ id: pick(lesson.drawing.landmarks).id }),
+  addTwin: ({ id, lesson, pick, random }) => ({
+    id: id(),
+    name: 'reflection',
+    twinOf: {
+      elementId: pick(lesson.elements).id,
+      kind: random() < 0.5 ? 'reflection' : 'pull',
+      baseMm: 200 + random() * 100,
+      bankM: 0.5,
+      eyeM: 2,
+      horizonMm: 150,
+    },
+  }),
+  editTwin: ({ lesson, pick, random }) => ({
+    id: pick(lesson.elements.filter((element) => element.twinOf)).id,
+    twinOf: { baseMm: 200 + random() * 100 },
+  }),
+  removeTwin: ({ lesson, pick }) => ({ id: pick(lesson.elements.filter((element) => element.twinOf)).id }),
+  setAside: ({ random }) => ({ finding: `rule/${Math.floor(random() * 3)}`, why: random() < 0.3 ? null : 'they know' }),
+};
+
+/** A seeded source of everything that arguments are drawn from. */
+export function drawing(seed: number): Omit<Draw, 'lesson'> {
+  let state = seed;
+  const random = () => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0;
+    return state / 2 ** 32;
+  };
+  return {
+    random,
+    pick: (list) => list[Math.floor(random() * list.length)] as never,
+    id: () => `n${Math.floor(random() * 1e9)}`,
+  };
+}
+
+/** A document as text, whatever the order in which its fields were set. */
+export const sortedText = (value: unknown): string =>
+  JSON.stringify(value, (_, inner: unknown) =>
+    inner && typeof inner === 'object' && !Array.isArray(inner)
+      ? Object.fromEntries(Object.entries(inner).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : inner,
+  );

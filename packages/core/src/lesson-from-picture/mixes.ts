@@ -1,0 +1,124 @@
+import type { Lab, Lesson, Mix, Tube } from '@viaticum/contract';
+import { deltaE00 } from '../colour/index.js';
+import { paintsOf } from '../derived/index.js';
+import { finishOf, type StockPaint, tableOf } from '../mix/index.js';
+import { colourInWords } from '../picture/index.js';
+import type { ZoneValues } from './values.js';
+
+/** A heap to be mixed: its colour and the zones it is for, with the share it takes of each. */
+type Wanted = { lab: Lab; weight: number; zones: Map<string, number> };
+
+export type Heaps = {
+  mixes: Mix[];
+  /** By zone the heaps for it with the share of the zone they take, dark to light. */
+  shares: Map<string, { mixId: string; share: number }[]>;
+};
+
+/**
+ * Heaps for the values of all zones: values of different zones that are nearly alike share one (`alike` in ΔE00), and where there are more
+ * than `most` the nearest two are joined, small areas first; then recipes of at most `maxTubes` tubes, and a name from zone and colour.
+ */
+export function* heapsFor(
+  lesson: Lesson,
+  values: readonly { zoneId: string; areaCm2: number; values: ZoneValues }[],
+  { alike, most, maxTubes }: { alike: number; most: number; maxTubes: number },
+  ids: () => string,
+): Generator<number, Heaps> {
+  let wanted: Wanted[] = values.flatMap(({ zoneId, areaCm2, values: own }) =>
+    own.values.map(
+      (value): Wanted => ({ lab: value.lab, weight: areaCm2 * value.share, zones: new Map([[zoneId, value.share]]) }),
+    ),
+  );
+  const join = ({ i, j }: Pair) => {
+    const both = joined(wanted[i] as Wanted, wanted[j] as Wanted);
+    wanted = [...wanted.filter((_, k) => k !== i && k !== j), both];
+  };
+  for (let pair = cheapest(wanted, byColour); pair && pair.cost <= alike; pair = cheapest(wanted, byColour)) join(pair);
+  for (let pair = cheapest(wanted, byLoss); pair && wanted.length > most; pair = cheapest(wanted, byLoss)) join(pair);
+  const paints = paintsOf(lesson);
+  const work = tableOf(paints, { maxTubes, finish: finishOf(lesson.tubes) });
+  let table = work.next();
+  while (!table.done) {
+    yield table.value.share;
+    table = work.next();
+  }
+  const found = table.value;
+  wanted.sort((one, other) => one.lab[0] - other.lab[0]);
+  const mixes = wanted.map(({ lab, zones }): Mix => {
+    const recipe = simplest(found.nearest(lab, { count: 40 }), paints);
+    const [first, ...others] = [...zones].sort((a, b) => b[1] - a[1]).map(([id]) => id);
+    return {
+      id: ids(),
+      name: '',
+      targetLab: lab.map((value) => Math.round(value * 10) / 10) as Lab,
+      ...(first ? { zoneId: first } : {}),
+      ...(others.length > 0 ? { alsoZoneIds: others } : {}),
+      recipe: recipe.map(({ tube, parts }) => ({ tubeId: (paints[tube] as StockPaint).id, parts })),
+    };
+  });
+  name(mixes);
+  const shares = new Map<string, { mixId: string; share: number }[]>();
+  wanted.forEach(({ zones }, i) => {
+    for (const [zoneId, share] of zones)
+      shares.set(zoneId, [...(shares.get(zoneId) ?? []), { mixId: (mixes[i] as Mix).id, share }]);
+  });
+  return { mixes, shares };
+}
+
+const joined = (one: Wanted, other: Wanted): Wanted => {
+  const weight = one.weight + other.weight;
+  const lab = one.lab.map((value, c) => (value * one.weight + (other.lab[c] as number) * other.weight) / weight) as Lab;
+  const zones = new Map(one.zones);
+  for (const [id, share] of other.zones) zones.set(id, (zones.get(id) ?? 0) + share);
+  return { lab, weight, zones };
+};
+
+type Pair = { i: number; j: number; cost: number };
+const byColour = (one: Wanted, other: Wanted) => deltaE00(one.lab, other.lab);
+/** What the picture loses: the difference, times the root of the smaller one's area. */
+const byLoss = (one: Wanted, other: Wanted) => deltaE00(one.lab, other.lab) * Math.sqrt(Math.min(one.weight, other.weight));
+
+/** The two whose joining costs least. */
+function cheapest(wanted: readonly Wanted[], costOf: (one: Wanted, other: Wanted) => number): Pair | null {
+  let best: Pair | null = null;
+  wanted.forEach((one, i) => {
+    for (let j = i + 1; j < wanted.length; j++) {
+      const cost = costOf(one, wanted[j] as Wanted);
+      if (best === null || cost < best.cost) best = { i, j, cost };
+    }
+  });
+  return best;
+}
+
+const EXTRA_TUBE = 0.35;
+type Hits = { parts: { tube: number; parts: Mix['recipe'][number]['parts'] }[]; deltaE: number }[];
+/** The nearest recipe, unless one with fewer tubes or small amounts comes nearly as near. */
+function simplest(hits: Hits, paints: readonly StockPaint[]): Hits[number]['parts'] {
+  const cost = ({ parts, deltaE }: Hits[number]) =>
+    deltaE +
+    EXTRA_TUBE * parts.length +
+    0.15 * parts.filter((part) => typeof part.parts !== 'number').length +
+    (parts.some((part) => paints[part.tube]?.isBlack) ? 0.3 : 0);
+  const best = hits.reduce<Hits[number] | null>((least, one) => (least === null || cost(one) < cost(least) ? one : least), null);
+  return best?.parts ?? [];
+}
+
+/** Names from the colour; those that are alike are told apart by their value, then by a number. */
+function name(mixes: Mix[]): void {
+  const plain = mixes.map((mix) => colourInWords(mix.targetLab as Lab));
+  mixes.forEach((mix, i) => {
+    const same = plain.flatMap((other, k) => (other === plain[i] ? [k] : []));
+    const rank = same.indexOf(i);
+    const own = plain[i] as string;
+    if (same.length === 1) mix.name = own;
+    else if (same.length === 2) mix.name = `${rank === 0 ? 'deeper' : 'lighter'} ${own}`;
+    else if (same.length === 3) mix.name = `${['deeper', 'middle', 'lighter'][rank]} ${own}`;
+    else mix.name = `${own} ${rank + 1}`;
+  });
+}
+
+/** Tubes that some recipe needs. */
+export const usedTubes = (tubes: readonly Tube[], mixes: readonly Mix[]): Tube[] => {
+  const used = new Set(mixes.flatMap((mix) => mix.recipe.map((part) => part.tubeId)));
+  return tubes.filter((tube) => used.has(tube.id));
+};

@@ -1,1 +1,0 @@
-export { type MendNeed, type MendWay, mendWays, plannedState } from './mend.js';

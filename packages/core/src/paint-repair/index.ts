@@ -1,0 +1,1 @@
+export { type MendNeed, type MendWay, mendWays, plannedState } from './paint-repair.js';

@@ -1,0 +1,68 @@
+import type { Lesson, Level, Step, Technique } from '@viaticum/contract';
+import { brushOf } from '../brush/index.js';
+import { extentsOf, isOnlyMarks, markMinutes, marksOf } from '../derived/index.js';
+import { outlineLength } from '../zone/index.js';
+
+/** Rates of the experienced hand; from memory. Tracks in m of brush stroke a minute. */
+const tracks: Record<Technique, { mPerMin: number; passes: number }> = {
+  wash: { mPerMin: 4, passes: 2 },
+  glaze: { mPerMin: 4, passes: 2 },
+  'dry-brush': { mPerMin: 4, passes: 1 },
+  scumble: { mPerMin: 3, passes: 2 },
+  'block-in': { mPerMin: 4, passes: 2 },
+  blend: { mPerMin: 3, passes: 2 },
+  loaded: { mPerMin: 4, passes: 2 },
+  gesso: { mPerMin: 4, passes: 2 },
+  impasto: { mPerMin: 3, passes: 1 },
+  'under-film': { mPerMin: 4, passes: 1 },
+  spatter: { mPerMin: 4, passes: 0.2 },
+};
+const EDGE_M_PER_MIN = 1;
+const SET_UP_MIN = 0.5;
+export const NEW_MIX_MIN = 1.5;
+const levels: Record<Level, number> = { beginner: 2, improver: 1.4, experienced: 1 };
+const NARROW_MM = 6;
+
+export type StepMinutes = { showMin: number; doMin: number; proposedDoMin: number | null };
+
+/** How much longer than the experienced hand a lesson's students take. */
+export const paceOf = (lesson: Pick<Lesson, 'level'>): number => levels[lesson.level];
+
+/**
+ * Minutes to show and to do of a step: what the instructor typed, otherwise proposed as set-up + painted area (with what runs past the edge) over brush track ×
+ * passes + borders for narrow brushes + new mixes, times the level's factor, to half a minute (rates: see the constants).
+ */
+export function stepMinutes(lesson: Lesson, step: Step, newMixes: number): StepMinutes {
+  const proposed = proposeDoMinutes(lesson, step, newMixes);
+  const doMin = step.doMin ?? proposed ?? 2;
+  const showMin = step.showMin ?? (step.kind === 'paint' ? Math.max(1, Math.round(doMin * 0.25)) : 0);
+  return { showMin, doMin, proposedDoMin: proposed };
+}
+
+/** A lesson with other students: minutes typed for its own are stretched or shortened by how the two levels differ. */
+export function forStudents(lesson: Lesson, level: Level): Lesson {
+  if (level === lesson.level) return lesson;
+  const ratio = levels[level] / levels[lesson.level];
+  const steps = lesson.steps.map((step) => {
+    const isWork = step.doMin !== undefined && step.kind !== 'break' && step.kind !== 'look';
+    return isWork ? { ...step, doMin: Math.round((step.doMin as number) * ratio * 4) / 4 } : step;
+  });
+  return { ...lesson, level, steps };
+}
+
+function proposeDoMinutes(lesson: Lesson, step: Step, newMixes: number): number | null {
+  const brush = brushOf(step.brushId);
+  const marks = marksOf(lesson, step).reduce((sum, mark) => sum + markMinutes(mark), 0);
+  if (isOnlyMarks(step)) return rounded((SET_UP_MIN + marks + newMixes * NEW_MIX_MIN) * levels[lesson.level]);
+  if (!step.technique || !brush) return null;
+  const parts = extentsOf(lesson).filter((part) => step.zoneIds.length === 0 || step.zoneIds.includes(part.id));
+  const canvasM2 = (lesson.support.widthMm * lesson.support.heightMm) / 1e6;
+  const areaM2 = step.zoneIds.length === 0 ? canvasM2 : parts.reduce((sum, part) => sum + part.areaCm2, 0) / 1e4;
+  const track = tracks[step.technique];
+  const cover = (areaM2 * (step.coverShare ?? 1)) / ((brush.widthMm / 1000) * track.mPerMin);
+  const borderM = step.zoneIds.length === 0 ? 0 : parts.reduce((sum, part) => sum + outlineLength(part.seen), 0) / 1000;
+  const edges = brush.widthMm >= NARROW_MM && step.coverShare === undefined ? borderM / EDGE_M_PER_MIN : 0;
+  return rounded((SET_UP_MIN + cover * track.passes + edges + marks + newMixes * NEW_MIX_MIN) * levels[lesson.level]);
+}
+
+const rounded = (minutes: number): number => Math.max(0.5, Math.round(minutes * 2) / 2);

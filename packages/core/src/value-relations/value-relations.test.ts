@@ -1,0 +1,120 @@
+import { describe, expect, it } from '@jest/globals';
+import type { Lab, Lesson } from '@viaticum/contract';
+import { looksOf } from '../derived/index.js';
+import { demoLesson, smallLesson, testStep } from '../fixtures/lessons.js';
+import { announcement, colourAfter, relationsOf, roughestStage } from './index.js';
+
+/** Sky `a` to be lighter than hill `b`; heaps from white to near black. */
+const lesson = (steps: Lesson['steps']): Lesson => {
+  const base = smallLesson(steps);
+  const [sky, hill] = base.zones as [Lesson['zones'][number], Lesson['zones'][number]];
+  return {
+    ...base,
+    zones: [
+      { ...sky, targetLab: [80, 0, 0] },
+      { ...hill, targetLab: [40, 0, 0] },
+    ],
+    tubes: [
+      { id: 'w', pigment: 'PW6', grade: 'artist', finish: 'satin' },
+      { id: 'k', pigment: 'PBk9', grade: 'artist', finish: 'satin' },
+    ],
+    mixes: [
+      { id: 'm', name: 'white', recipe: [{ tubeId: 'w', parts: 1 }] },
+      {
+        id: 'grey',
+        name: 'grey',
+        recipe: [
+          { tubeId: 'w', parts: 4 },
+          { tubeId: 'k', parts: 1 },
+        ],
+      },
+      { id: 'dark', name: 'dark', recipe: [{ tubeId: 'k', parts: 1 }] },
+    ],
+  };
+};
+
+describe('value relations by stage', () => {
+  const turned = lesson([
+    testStep('sky dark', { zoneIds: ['a'], mixIds: ['dark'] }),
+    testStep('hill pale', { zoneIds: ['b'], mixIds: ['m'], needs: 'paintOver' }),
+    testStep('sky light', { zoneIds: ['a'], mixIds: ['m'], needs: 'paintOver' }),
+    testStep('hill dark', { zoneIds: ['b'], mixIds: ['grey'], needs: 'paintOver' }),
+  ]);
+
+  it('says which step turns two neighbours round, which sets them right, and when each is due', () => {
+    const { changes, zones } = relationsOf(turned);
+    expect(changes.map((one) => [one.stepId, one.kind])).toEqual([
+      ['hill pale', 'breaks'],
+      ['sky light', 'repairs'],
+    ]);
+    expect(changes[0]?.isL).toBeGreaterThan(0);
+    expect(changes[0]?.shouldL).toBe(-40);
+    expect(zones.map((zone) => [zone.zoneId, zone.dueStepId])).toEqual([
+      ['a', 'sky light'],
+      ['b', 'hill dark'],
+    ]);
+    const grey = looksOf(turned).get('grey')?.colour?.lab as Lab;
+    expect(zones[1]?.offL).toBeCloseTo(grey[0] - 40, 6);
+  });
+
+  it('neighbours that are to be alike have no order to break; without targets nothing is said', () => {
+    const alike = { ...turned, zones: turned.zones.map((zone) => ({ ...zone, targetLab: [60, 0, 0] as Lab })) };
+    expect(relationsOf(alike).changes).toEqual([]);
+    const none = { ...turned, zones: turned.zones.map(({ targetLab: _, ...zone }) => zone) };
+    expect(relationsOf(none).changes).toEqual([]);
+    expect(relationsOf(none).zones.every((zone) => zone.offL === null)).toBe(true);
+  });
+
+  it('a broken coat changes a colour by its share, and a glaze by less', () => {
+    const white: Lab = [96, 0, 0];
+    const half = testStep('half', { mixIds: ['dark'], coverShare: 0.5 });
+    const dark = looksOf(turned).get('dark')?.colour?.lab as Lab;
+    expect(colourAfter(turned, half, white)?.[0]).toBeCloseTo((96 + dark[0]) / 2, 6);
+    const glazed = colourAfter(turned, { ...half, technique: 'glaze' }, white)?.[0] as number;
+    expect(glazed).toBeGreaterThan((96 + dark[0]) / 2 + 5);
+    expect(colourAfter(turned, { ...half, mixIds: [] }, white)).toBe(white);
+    expect(colourAfter(turned, half, null)?.[0]).toBeCloseTo(dark[0], 6);
+  });
+});
+
+describe('the roughest stage', () => {
+  const staged = (steps: Lesson['steps']): Lesson => ({
+    ...lesson(steps),
+    stages: ['one', 'two', 'three'].map((id) => ({ id, name: `stage ${id}` })),
+  });
+  const rough = staged([
+    testStep('1', { stageId: 'one', zoneIds: ['a', 'b'], mixIds: ['dark'] }),
+    testStep('2', { stageId: 'two', zoneIds: ['b'], mixIds: ['m'], needs: 'paintOver' }),
+    testStep('3', { stageId: 'three', zoneIds: ['a'], mixIds: ['m'], needs: 'paintOver' }),
+    testStep('4', { stageId: 'three', zoneIds: ['b'], mixIds: ['grey'], needs: 'paintOver' }),
+  ]);
+  it('is the one farthest from the goal once all is covered, with a sentence to announce it', () => {
+    const found = roughestStage(rough);
+    expect(found?.stageId).toBe('two');
+    expect(found?.off).toBeGreaterThan(found?.endOff ?? 99);
+    expect(announcement(found as NonNullable<typeof found>)).toContain('stage two');
+  });
+  it('by measured pictures where there are some; none where every stage is as good as the end', () => {
+    const measured = new Map([
+      ['1', 20],
+      ['2', 9],
+      ['3', 5],
+      ['4', 3],
+    ]);
+    expect(roughestStage(rough, measured)?.stageId).toBe('one');
+    expect(
+      roughestStage(
+        rough,
+        new Map([
+          ['1', 4],
+          ['2', 4],
+          ['4', 3],
+        ]),
+      ),
+    ).toBeNull();
+    expect(roughestStage({ ...rough, steps: [] })).toBeNull();
+  });
+  it('the demo lesson, whose areas have no targets of their own, is judged by its heaps’', () => {
+    expect(() => roughestStage(demoLesson())).not.toThrow();
+  });
+});

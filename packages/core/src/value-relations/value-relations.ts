@@ -1,0 +1,160 @@
+import type { Lab, Lesson, Step } from '@viaticum/contract';
+import { deltaE00 } from '../colour/index.js';
+import { bordersBetween, coverOf, looksOf, visibleOf, zonesWorkedOn } from '../derived/index.js';
+import { laysPaint } from '../plan/index.js';
+
+/** What a zone is to look like in the end, and what the steps make of it. */
+export type ZoneDue = {
+  zoneId: string;
+  /** The mean colour it should have: what was set for it, or what the picture has there. Null where nothing is known. */
+  target: Lab | null;
+  /** The step and the stage by which it stands: those of its last coat that covers a good part of it. */
+  dueStepId: string | null;
+  dueStageId: string | null;
+  /** Its mean colour when all is painted, and how much lighter (+) or darker (−) it is than wanted. */
+  last: Lab | null;
+  offL: number | null;
+};
+
+/** A step that turns round how two neighbours stand to each other in value, or sets it right again. */
+export type RelationChange = {
+  stepId: string;
+  kind: 'breaks' | 'repairs';
+  zoneId: string;
+  neighbourId: string;
+  /** By how much lighter (+) or darker (−) the zone is than its neighbour after the step, and how it should be. */
+  isL: number;
+  shouldL: number;
+};
+export type Relations = {
+  zones: ZoneDue[];
+  changes: RelationChange[];
+  /** By step the mean colour of every zone after it; null while it is bare. */
+  after: Map<string, Map<string, Lab | null>>;
+};
+
+const GOOD_PART = 0.3;
+/** Neighbours nearer in value than this have no order; beyond it a turned order is seen at once (common practice, no published source). */
+const SEEN_L = 5;
+/** Neighbours share at least so much of an edge. */
+const SHARED_MM = 10;
+
+/** The colour of a zone after a coat: what the coat covers in its heaps' mean, the rest as it was. */
+export function colourAfter(lesson: Lesson, step: Step, before: Lab | null): Lab | null {
+  const looks = looksOf(lesson);
+  const labs = step.mixIds.flatMap((id) => {
+    const lab = looks.get(id)?.colour?.lab;
+    return lab ? [lab] : [];
+  });
+  if (labs.length === 0) return before;
+  const own = [0, 1, 2].map((c) => labs.reduce((sum, lab) => sum + (lab[c] as number), 0) / labs.length) as Lab;
+  if (before === null) return own;
+  const share = coverOf(lesson, step) * (opacity[step.technique ?? 'block-in'] ?? 1);
+  return before.map((value, c) => value + ((own[c] as number) - value) * share) as Lab;
+}
+/** How much of what it covers a technique hides (from memory). */
+const opacity: Partial<Record<NonNullable<Step['technique']>, number>> = {
+  glaze: 0.4,
+  wash: 0.8,
+  scumble: 0.5,
+  'dry-brush': 0.7,
+  'under-film': 0,
+};
+
+/**
+ * For each zone the value it should have and the step by which it is due, and the steps that break or repair how it stands to its
+ * neighbours. Worked out from the heaps' mean colours alone, without the picture. Remembered while zones, mixes and steps stay.
+ */
+export function relationsOf(lesson: Lesson): Relations {
+  const { zones, elements, mixes, tubes, steps, marks, support, overlapMm } = lesson;
+  const key = [zones, elements, mixes, tubes, steps, marks, support, overlapMm];
+  const known = kept.find((one) => one.key.every((part, i) => part === key[i]));
+  if (known) return known.found;
+  const found = workOut(lesson);
+  kept.unshift({ key, found });
+  kept.length = Math.min(kept.length, 3);
+  return found;
+}
+const kept: { key: unknown[]; found: Relations }[] = [];
+
+function workOut(lesson: Lesson): Relations {
+  const borders = bordersBetween(lesson);
+  const seen = new Set(visibleOf(lesson).flatMap((part) => (part.areaCm2 > 0 ? [part.id] : [])));
+  const zones = lesson.zones.filter((zone) => seen.has(zone.id));
+  const targets = new Map(zones.map((zone) => [zone.id, targetOf(lesson, zone)]));
+  const now = new Map<string, Lab | null>(zones.map((zone) => [zone.id, null]));
+  const after: Relations['after'] = new Map();
+  const due = new Map<string, Step>();
+  const changes: RelationChange[] = [];
+  const isTurned = (one: string, other: string): { turned: boolean; isL: number; shouldL: number } | null => {
+    const [a, b, wantA, wantB] = [now.get(one), now.get(other), targets.get(one), targets.get(other)];
+    if (!a || !b || !wantA || !wantB) return null;
+    const [isL, shouldL] = [a[0] - b[0], wantA[0] - wantB[0]];
+    if (Math.abs(shouldL) < SEEN_L) return null;
+    return { turned: isL * Math.sign(shouldL) < -SEEN_L / 2, isL, shouldL };
+  };
+  for (const step of lesson.steps) {
+    if (laysPaint(step) && step.mixIds.length > 0) {
+      const worked = zonesWorkedOn(lesson, step).filter((id) => now.has(id));
+      const pairs = worked.flatMap((id) =>
+        [...(borders.get(id) ?? [])].flatMap(([other, mm]) => (mm >= SHARED_MM && now.has(other) ? [[id, other] as const] : [])),
+      );
+      const before = pairs.map(([one, other]) => isTurned(one, other));
+      for (const id of worked) {
+        now.set(id, colourAfter(lesson, step, now.get(id) ?? null));
+        if (coverOf(lesson, step) >= GOOD_PART && step.zoneIds.length > 0) due.set(id, step);
+      }
+      const told = new Set<string>();
+      pairs.forEach(([one, other], i) => {
+        const key = [one, other].sort().join();
+        const is = isTurned(one, other);
+        if (!is || told.has(key) || step.zoneIds.length === 0) return;
+        const was = before[i]?.turned ?? false;
+        if (is.turned === was) return;
+        told.add(key);
+        const { isL, shouldL } = is;
+        changes.push({ stepId: step.id, kind: is.turned ? 'breaks' : 'repairs', zoneId: one, neighbourId: other, isL, shouldL });
+      });
+    }
+    after.set(step.id, new Map(now));
+  }
+  return {
+    changes,
+    after,
+    zones: zones.map(({ id }): ZoneDue => {
+      const [target, last, step] = [targets.get(id) ?? null, now.get(id) ?? null, due.get(id)];
+      return {
+        zoneId: id,
+        target,
+        dueStepId: step?.id ?? null,
+        dueStageId: step?.stageId ?? null,
+        last,
+        offL: target && last ? last[0] - target[0] : null,
+      };
+    }),
+  };
+}
+
+/** What was set for the zone; otherwise the mean of the targets of the heaps that are for it. */
+function targetOf(lesson: Lesson, zone: Lesson['zones'][number]): Lab | null {
+  if (zone.targetLab) return zone.targetLab;
+  const own = lesson.mixes.flatMap((mix) => (mix.zoneId === zone.id && mix.targetLab ? [mix.targetLab] : []));
+  if (own.length === 0) return null;
+  return [0, 1, 2].map((c) => own.reduce((sum, lab) => sum + (lab[c] as number), 0) / own.length) as Lab;
+}
+
+/** Mean difference (ΔE00) of all zones from what they should be after a step, weighed by their areas; null while one is bare. */
+export function offAfter(lesson: Lesson, relations: Relations, stepId: string): number | null {
+  const areas = new Map(visibleOf(lesson).map((part) => [part.id, part.areaCm2]));
+  const state = relations.after.get(stepId);
+  let [sum, all] = [0, 0];
+  for (const { zoneId, target } of relations.zones) {
+    const is = state?.get(zoneId);
+    if (!is) return null;
+    if (!target) continue;
+    const area = areas.get(zoneId) ?? 0;
+    sum += area * deltaE00(is, target);
+    all += area;
+  }
+  return all > 0 ? sum / all : null;
+}

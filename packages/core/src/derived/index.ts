@@ -1,0 +1,18 @@
+export { bordersBetween, extentsOf, overlapsBetween, restsOn, sameAreas, visibleOf, workOutAreas } from './areas.js';
+export { bringInWords } from './bring.js';
+export { type FoundKind, type FoundThing, findInLesson } from './find.js';
+export {
+  coveringOf,
+  filmOf,
+  groundUnder,
+  looksOf,
+  type MixCovering,
+  mixesWithin,
+  nearTwins,
+  paintsOf,
+  waterLimit,
+} from './looks.js';
+export { coverOf, isOnlyMarks, markAreaCm2, markMinutes, marksOf, zonesWorkedOn } from './marks.js';
+export { memo } from './memo.js';
+export { followSheet, otherRecipesSheet, paintLayers } from './sheet.js';
+export { lackingTubes, type OtherRecipe, substitutes } from './substitute.js';

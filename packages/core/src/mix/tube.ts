@@ -1,0 +1,53 @@
+import type { Tube } from '@viaticum/contract';
+import type { Rgb } from '../colour/index.js';
+import { pigmentOf } from '../pigment/index.js';
+import { calibrateTube } from './calibrate.js';
+import { type Finish, mixColour, type Spectra } from './mix.js';
+
+/** Student grade holds about so much of the pigment of artist grade (from memory). */
+const STUDENT_PIGMENT = 0.6;
+/** Customary names where the table's would be short for two tubes alike. */
+const SHORT: Record<string, string> = {
+  PY3: 'lemon yellow',
+  PG36: 'yellow-shade phthalo green',
+  PBk7: 'carbon black',
+};
+
+/** The customary short name of a tube: "ultramarine blue" → "ultramarine". */
+export function shortTubeName(tube: Tube): string {
+  if (tube.own) return tube.own.name;
+  const customary = SHORT[tube.pigment];
+  if (customary) return customary;
+  return pigmentOf(tube.pigment)
+    .name.replace(/ \(.*\)$/, '')
+    .replace(/,.*$/, '')
+    .replace(/^titanium white$/, 'white')
+    .replace(/^ultramarine blue$/, 'ultramarine');
+}
+
+/** The id of a tube of the table that a lesson does not have yet; the same for the same pigment. */
+export const tableTubeId = (pigment: string): string => pigment.replace(/[^A-Za-z0-9]/g, '_');
+
+const paints = new WeakMap<object, Spectra>();
+/** What a tube absorbs and scatters: the table's pigment, weaker in student grade; one of one's own as its samples say. */
+export function paintOf(tube: Tube): Spectra {
+  const known = paints.get(tube);
+  if (known) return known;
+  const paint = tube.own ? calibrateTube(tube.own, { finish: tube.finish }) : graded(pigmentOf(tube.pigment), tube.grade);
+  paints.set(tube, paint);
+  return paint;
+}
+
+function graded(pigment: Spectra, grade: Tube['grade']): Spectra {
+  if (grade === 'artist') return pigment;
+  const weaker = (values: ArrayLike<number>) => Float64Array.from(values, (value) => value * STUDENT_PIGMENT);
+  return { K: weaker(pigment.K), S: weaker(pigment.S) };
+}
+
+/** A tube's own colour straight from the tube, dry. */
+export function tubeRgb(tube: Tube): Rgb {
+  return mixColour([{ pigment: paintOf(tube), parts: 1 }], { finish: tube.finish }).srgb;
+}
+
+/** The surface that all colours of a lesson are judged with: that of its first tube. */
+export const finishOf = (tubes: readonly Tube[]): Finish => tubes[0]?.finish ?? 'satin';

@@ -1,0 +1,1 @@
+export { plainWords, type RichLine, richLines, withBold, withList } from './rich.js';

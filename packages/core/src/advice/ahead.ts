@@ -1,6 +1,6 @@
 import type { Lesson, PlanItem } from '@viaticum/contract';
-import { planLesson } from '../plan/lesson-plan.js';
-import { forStudents } from '../step/duration.js';
+import { planLesson } from '../plan/index.js';
+import { forStudents } from '../step/index.js';
 
 /** A canvas to prepare ahead, so that a demonstration goes on without waiting. */
 export type AheadSample = {

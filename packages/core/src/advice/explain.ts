@@ -1,8 +1,6 @@
 import type { Lesson, Step } from '@viaticum/contract';
-import { type Contradiction, type LessonPlan, planLesson } from '../plan/lesson-plan.js';
-import type { Pin, Relation } from '../plan/problem.js';
-import { down, TICKS, up } from '../plan/solver/compile.js';
-import { rungWords, zoneOfRelation } from '../plan/timetable.js';
+import type { Pin, Relation } from '../plan/index.js';
+import { type Contradiction, down, type LessonPlan, planLesson, rungWords, TICKS, up, zoneOfRelation } from '../plan/index.js';
 import { capital, hourMinute, minutesInWords, waitInWords } from '../units/index.js';
 
 /** Why a step begins when it does, and not earlier. */

@@ -1,3 +1,18 @@
+export {
+  asAnswered,
+  betterOrder,
+  calmly,
+  type Filler,
+  fillersFor,
+  fillersInWords,
+  inOrderOf,
+  type OrderAnswer,
+  orderProblem,
+  type PlanLength,
+  type PlansAnswer,
+  type Trade,
+  threePlans,
+} from '../plan/index.js';
 export { type Ahead, type AheadSample, aheadOf } from './ahead.js';
 export {
   type ChainLink,
@@ -11,18 +26,5 @@ export {
   waysOut,
   whyNotEarlier,
 } from './explain.js';
-export { type Filler, fillersFor, fillersInWords } from './fillers.js';
 export { coatFacts, type Lever, leversOf, type Offer, offersFor, seamPlaces } from './offers.js';
-export {
-  asAnswered,
-  betterOrder,
-  calmly,
-  inOrderOf,
-  type OrderAnswer,
-  orderProblem,
-  type PlanLength,
-  type PlansAnswer,
-  type Trade,
-  threePlans,
-} from './order.js';
 export { type AirMap, airAt, airMap, bestStart, lengthFrom, roomBetween, type StartAnswer, seasons } from './room.js';

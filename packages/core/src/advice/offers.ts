@@ -1,10 +1,9 @@
 import type { Lesson, Step } from '@viaticum/contract';
 import { brushes, brushInWords, brushOf } from '../brush/index.js';
-import { extentsOf } from '../derived/index.js';
+import { extentsOf, laysPaint, zonesWorkedOn } from '../derived/index.js';
 import type { ClearableStepField } from '../document/index.js';
-import { type LessonPlan, laysPaint, planLesson, zonesOf } from '../plan/lesson-plan.js';
-import { airOf, coatOf, dryerTurn, mistEvery, rangeOf, rungMinutes, timesOf } from '../step/coats.js';
-import { stepMinutes } from '../step/duration.js';
+import { type LessonPlan, planLesson } from '../plan/index.js';
+import { airOf, coatOf, dryerTurn, mistEvery, rangeOf, rungMinutes, stepMinutes, timesOf } from '../step/index.js';
 import { lengthNumber, listInWords, minutesInWords } from '../units/index.js';
 import { outlineBox, scanOutline } from '../zone/index.js';
 
@@ -221,7 +220,7 @@ export function leversOf(
   const { step, laid } = here;
   const later = lesson.steps.slice(lesson.steps.indexOf(step) + 1);
   const next = later.find(
-    (one) => zonesOf(lesson, one).includes(laid.zoneId) && (one.needs === 'paintOver' || one.needs === 'touchDry'),
+    (one) => zonesWorkedOn(lesson, one).includes(laid.zoneId) && (one.needs === 'paintOver' || one.needs === 'touchDry'),
   );
   const rung = next?.needs ?? 'paintOver';
   const now = rungMinutes(rung, laid.times);

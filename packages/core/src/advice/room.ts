@@ -1,6 +1,6 @@
 import type { Lesson, Room, RoomHour } from '@viaticum/contract';
-import { planLesson } from '../plan/lesson-plan.js';
-import { airOf } from '../step/coats.js';
+import { planLesson } from '../plan/index.js';
+import { airOf } from '../step/index.js';
 
 /** Ordinary rooms through the year, as a place to start from; common practice, no published source. Speeds in m/s. */
 export const seasons: readonly { id: string; name: string; air: Pick<Room, 'airC' | 'humidity' | 'airSpeed'> }[] = [

@@ -1,2 +1,2 @@
 export { cheapestAssignment } from './assignment.js';
-export { type BrushPlan, type BrushUse, brushPlan, type PlannedBrush } from './brush-plan.js';
+export { type BrushPlan, type BrushUse, brushPlan, type PlannedBrush, substitutesFor } from './brush-plan.js';

@@ -1,5 +1,5 @@
 import type { PlanCoat, PlanItem } from '@viaticum/contract';
-import { calibrate, type TouchTest } from '../coat/calibrate.js';
+import { calibrate, type TouchTest } from '../coat/index.js';
 import type { ClassState, Student, Visit } from './shape.js';
 
 /** Minutes since the class began, at a class time in ms; 0 before. */

@@ -1,5 +1,5 @@
 import type { HandReason, Helper, Plan } from '@viaticum/contract';
-import type { TouchTest } from '../coat/calibrate.js';
+import type { TouchTest } from '../coat/index.js';
 
 export type Student = {
   id: string;

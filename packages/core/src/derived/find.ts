@@ -1,6 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
 import { shortTubeName } from '../mix/index.js';
-import { plainWords } from '../text/rich.js';
+import { plainWords } from '../text/index.js';
 
 export type FoundKind = 'stage' | 'step' | 'zone' | 'element' | 'mix' | 'tube' | 'mark' | 'sample';
 /** Something in a lesson whose words hold what was sought, with the words around it. */

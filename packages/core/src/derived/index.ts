@@ -12,7 +12,10 @@ export {
   paintsOf,
   waterLimit,
 } from './looks.js';
-export { coverOf, isOnlyMarks, markAreaCm2, markMinutes, marksOf, zonesWorkedOn } from './marks.js';
+export { coverOf, isOnlyMarks, laysPaint, markAreaCm2, markMinutes, marksOf, zonesWorkedOn } from './marks.js';
 export { memo } from './memo.js';
+export { chroma, colourBeneath, colourOf, firstPaints, huesApart, seenZones, zoneName } from './painted.js';
 export { followSheet, otherRecipesSheet, paintLayers } from './sheet.js';
 export { lackingTubes, type OtherRecipe, substitutes } from './substitute.js';
+export { usedMixes } from './used.js';
+export { weightOf } from './weight.js';

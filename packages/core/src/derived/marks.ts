@@ -53,3 +53,7 @@ export function coverOf(lesson: Lesson, step: Pick<Step, 'markIds' | 'zoneIds' |
   const marked = marksOf(lesson, step).reduce((sum, mark) => sum + markAreaCm2(mark), 0);
   return areaCm2 > 0 ? Math.max(0.01, Math.min(0.95, marked / areaCm2)) : 1;
 }
+
+/** Whether a step lays a coat of paint. */
+export const laysPaint = (step: Step): boolean =>
+  step.technique !== undefined && (step.kind === 'paint' || step.kind === 'prepare');

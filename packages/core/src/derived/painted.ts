@@ -1,6 +1,7 @@
 import type { Lab, Lesson, Step } from '@viaticum/contract';
-import { laysPaint, zonesOf } from '../plan/lesson-plan.js';
-import { coverOf, looksOf, visibleOf } from './index.js';
+import { visibleOf } from './areas.js';
+import { looksOf } from './looks.js';
+import { coverOf, laysPaint, zonesWorkedOn } from './marks.js';
 
 /** The zones that are seen, back to front. */
 export const seenZones = (lesson: Lesson): Lesson['zones'] => {
@@ -29,7 +30,7 @@ export function colourOf(lesson: Lesson, step: Pick<Step, 'mixIds'>): Lab | null
 export function colourBeneath(lesson: Lesson, at: number, zoneId: string): Lab | null {
   for (let i = at - 1; i >= 0; i--) {
     const step = lesson.steps[i] as Step;
-    if (!laysPaint(step) || !zonesOf(lesson, step).includes(zoneId) || coverOf(lesson, step) < 0.6) continue;
+    if (!laysPaint(step) || !zonesWorkedOn(lesson, step).includes(zoneId) || coverOf(lesson, step) < 0.6) continue;
     const lab = colourOf(lesson, step);
     if (lab) return lab;
   }

@@ -11,7 +11,7 @@ import {
 import { brushInMetric, brushInWords, brushOf } from '../brush/index.js';
 import { cssRgb } from '../colour/index.js';
 import { type MixLook, shortTubeName, tubeRgb } from '../mix/index.js';
-import { plainWords } from '../text/rich.js';
+import { plainWords } from '../text/index.js';
 import { outlineBox, outlinePath } from '../zone/index.js';
 import { visibleOf } from './areas.js';
 import { looksOf } from './looks.js';

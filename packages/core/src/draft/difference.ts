@@ -1,5 +1,5 @@
 import type { Lesson, Step } from '@viaticum/contract';
-import { otherWords, paintingWords, plainSay } from '../text/step-words.js';
+import { otherWords, paintingWords, plainSay } from '../text/index.js';
 import type { Draft, DraftedStep } from './draft.js';
 
 const fields = [

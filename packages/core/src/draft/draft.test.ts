@@ -6,7 +6,8 @@ import { demoLesson, smallLesson, testStep } from '../fixtures/lessons.js';
 import { seeded } from '../fixtures/seeded.js';
 import { brokenBy } from '../plan/checker.fixture.js';
 import { planLesson } from '../plan/index.js';
-import { asDrafted, type Draft, draftChanges, draftLesson, fitTo, readingMinutes, zoneFacts } from './index.js';
+import { readingMinutes } from '../text/index.js';
+import { asDrafted, type Draft, draftChanges, draftLesson, fitTo, zoneFacts } from './index.js';
 
 const counter = () => {
   let n = 0;

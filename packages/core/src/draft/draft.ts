@@ -2,7 +2,7 @@ import type { Lesson, Stage, Step } from '@viaticum/contract';
 import { findings } from '../check/index.js';
 import { type CommandArgs, type CommandName, carryOut, startHistory } from '../document/index.js';
 import { planLesson } from '../plan/index.js';
-import { otherWords, paintingWords } from '../text/step-words.js';
+import { otherWords, paintingWords } from '../text/index.js';
 import { brushFor, type ZoneFacts, zoneFacts } from './facts.js';
 import { detailRules, plainBelow } from './rules/detail.js';
 import { drawingRules, drawWhenRules } from './rules/drawing.js';

@@ -1,6 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import { deltaE00 } from '../colour/index.js';
-import { looksOf, visibleOf } from '../derived/index.js';
+import { weightOf } from '../derived/index.js';
 import { planLesson } from '../plan/index.js';
 
 /** What leaving out a step takes from the picture, and what it saves. `weight` is cm² times ΔE00 to what lies beneath. */
@@ -31,24 +30,4 @@ export function fitTo(lesson: Lesson, minutes: number): { left: LeftOut[]; lesso
     endMin -= chosen.savedMin;
   }
   return { left, lesson: now, endMin };
-}
-
-/** How much of the picture a step changes: the area it covers times the difference to the coat beneath. */
-export function weightOf(lesson: Lesson, stepId: string): number {
-  const at = lesson.steps.findIndex((step) => step.id === stepId);
-  const step = lesson.steps[at];
-  if (!step) return 0;
-  const looks = looksOf(lesson);
-  const parts = new Map(visibleOf(lesson).map((part) => [part.id, part.areaCm2]));
-  const colour = (ids: readonly string[]) => looks.get(ids[0] ?? '')?.colour?.lab ?? null;
-  const own = colour(step.mixIds);
-  return step.zoneIds.reduce((sum, id) => {
-    const below = lesson.steps
-      .slice(0, at)
-      .reverse()
-      .find((one) => one.zoneIds.includes(id) && one.mixIds.length > 0);
-    const under = below ? colour(below.mixIds) : null;
-    const difference = own && under ? deltaE00(own, under) : 10;
-    return sum + (parts.get(id) ?? 0) * (step.coverShare ?? 1) * difference;
-  }, 0);
 }

@@ -1,4 +1,3 @@
-export { paintingWords, readingMinutes, type StepWords } from '../text/step-words.js';
 export { type DraftChange, draftChanges } from './difference.js';
 export { asDrafted, type Draft, type DraftedStep, type DraftHints, draftLesson } from './draft.js';
 export { zoneFacts } from './facts.js';

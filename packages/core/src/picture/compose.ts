@@ -1,7 +1,7 @@
 import type { Correction, Element, Lab, Outline, Placement } from '@viaticum/contract';
 import { labToXyz, xyzToSrgb } from '../colour/index.js';
 import { byteOfLinear, linearOfByte, type Rgba, rgba, shrink, sizeWithin } from '../raster/index.js';
-import { scanOutline } from '../zone/raster.js';
+import { scanOutline } from '../zone/index.js';
 import { canvasToPixel } from './crop.js';
 import { fillFromBehind } from './fill.js';
 import { grow } from './segment/index.js';

@@ -1,6 +1,6 @@
 import type { Outline } from '@viaticum/contract';
 import { byteOfLinear, linearOfByte, type Rgba } from '../raster/index.js';
-import { labelSheets } from '../zone/raster.js';
+import { labelSheets } from '../zone/index.js';
 import { grow } from './segment/index.js';
 
 /** Solved at a quarter of the size each way; what is filled is smooth. */

@@ -1,18 +1,30 @@
 export { lessonCard } from './card.js';
+export { type Filler, fillersFor, fillersInWords } from './fillers.js';
 export { solveInOrder } from './in-order.js';
 export {
   type Contradiction,
   type LessonPlan,
-  laysPaint,
   lessonProblem,
   type Miss,
   type PlannedCoat,
   planInWords,
   planLesson,
   planOf,
-  zonesOf,
 } from './lesson-plan.js';
+export {
+  asAnswered,
+  betterOrder,
+  calmly,
+  inOrderOf,
+  type OrderAnswer,
+  orderProblem,
+  type PlanLength,
+  type PlansAnswer,
+  type Trade,
+  threePlans,
+} from './order.js';
 export type { Conflict, Pin, Problem, Relation, Solution } from './problem.js';
 export { type Past, replanLesson } from './replan.js';
 export { type SolveOptions, solve, solving } from './solve.js';
-export { rungWords } from './timetable.js';
+export { down, TICKS, up } from './solver/compile.js';
+export { rungWords, zoneOfRelation } from './timetable.js';

@@ -1,8 +1,7 @@
 import type { Lesson, Need, Plan, PlanCoat, Step } from '@viaticum/contract';
 import { assertRoom, type CoatTimes } from '../coat/index.js';
-import { coverOf, memo, restsOn, zonesWorkedOn } from '../derived/index.js';
-import { type Laid, lay, rungMinutes } from '../step/coats.js';
-import { type StepMinutes, stepMinutes } from '../step/duration.js';
+import { coverOf, laysPaint, memo, restsOn, zonesWorkedOn } from '../derived/index.js';
+import { type Laid, lay, rungMinutes, type StepMinutes, stepMinutes } from '../step/index.js';
 import { minutesInWords, waitInWords } from '../units/index.js';
 import { solveInOrder } from './in-order.js';
 import type { Pin, Problem, Relation, Solution } from './problem.js';
@@ -37,13 +36,6 @@ export type LessonPlan = {
   problem: Problem;
   solution: Solution;
 };
-
-/** Whether a step lays a coat of paint. */
-export const laysPaint = (step: Step): boolean =>
-  step.technique !== undefined && (step.kind === 'paint' || step.kind === 'prepare');
-
-/** The zones a step works on: those it names, or all of them (the whole canvas) where it names none. */
-export const zonesOf = (lesson: Lesson, step: Step): string[] => zonesWorkedOn(lesson, step);
 
 /**
  * The timetable of a lesson in its room, in the instructor's order: durations, every coat's ladder of dryness, and a pause
@@ -167,7 +159,7 @@ function relationsOf(lesson: Lesson, minutes: Map<string, StepMinutes>) {
   const misses: Miss[] = [];
   const onZone = new Map<string, Laid[]>();
   for (const step of lesson.steps) {
-    const zones = zonesOf(lesson, step);
+    const zones = zonesWorkedOn(lesson, step);
     for (const below of coatsBeneath(lesson, step, zones, onZone)) relations.push(...relation(step, below, minutes, misses));
     if (!laysPaint(step)) continue;
     for (const zoneId of zones) {

@@ -1,6 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
-import { inOrderOf, orderProblem } from '../advice/order.js';
 import { type LessonPlan, lessonProblem, planProblem } from './lesson-plan.js';
+import { inOrderOf, orderProblem } from './order.js';
 import type { Problem } from './problem.js';
 import { solve } from './solve.js';
 

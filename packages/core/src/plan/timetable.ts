@@ -1,7 +1,7 @@
 import type { Lesson, Need, PlanItem, Step } from '@viaticum/contract';
-import { fillersFor, fillersInWords } from '../advice/fillers.js';
-import type { StepMinutes } from '../step/duration.js';
+import type { StepMinutes } from '../step/index.js';
 import { hourMinute, listInWords, waitInWords } from '../units/index.js';
+import { fillersFor, fillersInWords } from './fillers.js';
 import type { Relation, Solution } from './problem.js';
 
 export const rungWords: Record<Need, string> = {

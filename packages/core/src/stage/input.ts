@@ -1,7 +1,6 @@
 import type { Lesson, MarkKind, Outline, Step } from '@viaticum/contract';
 import { brushOf } from '../brush/index.js';
-import { coverOf, extentsOf, isOnlyMarks, looksOf, marksOf, visibleOf } from '../derived/index.js';
-import { laysPaint } from '../plan/index.js';
+import { coverOf, extentsOf, isOnlyMarks, laysPaint, looksOf, marksOf, visibleOf } from '../derived/index.js';
 import { type LabRaster, labRaster, type Rgba, shrink } from '../raster/index.js';
 import { extentOutline, outlineArea, outlineBox, outlineLength, scanOutline } from '../zone/index.js';
 import { hashText, turnOf } from './chance.js';

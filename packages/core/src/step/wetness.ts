@@ -1,6 +1,6 @@
 import type { PlanCoat } from '@viaticum/contract';
-import { density } from '../coat/constants.js';
 import type { CoatTimes } from '../coat/index.js';
+import { density } from '../coat/index.js';
 
 export type Rung = 'unpainted' | 'workable' | 'damp' | 'paint-over' | 'touch-dry' | 'firm' | 'cured';
 

@@ -1,8 +1,7 @@
 import { type AloneSheet, byId, type FollowSheet, type Helper, type Lesson, type SheetStep } from '@viaticum/contract';
-import { followSheet, looksOf } from '../derived/index.js';
-import { weightOf } from '../draft/fit.js';
+import { followSheet, laysPaint, looksOf, weightOf } from '../derived/index.js';
 import { paletteLayout } from '../mix/index.js';
-import { type LessonPlan, laysPaint, planOf } from '../plan/index.js';
+import { type LessonPlan, planOf } from '../plan/index.js';
 import { mistEvery, type StepMinutes, timesOf } from '../step/index.js';
 import { minutesInWords } from '../units/index.js';
 

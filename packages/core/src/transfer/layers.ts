@@ -1,6 +1,5 @@
 import type { Lesson, Step } from '@viaticum/contract';
-import { bordersBetween, coverOf } from '../derived/index.js';
-import { laysPaint } from '../plan/index.js';
+import { bordersBetween, coverOf, laysPaint } from '../derived/index.js';
 import type { Line } from './lines/decided.js';
 
 /** A time at which lines come onto the canvas: a step that draws or transfers, or (null) before the first step. */

@@ -1,6 +1,5 @@
 import type { Lesson, School } from '@viaticum/contract';
-import { colourBeneath, colourOf } from '../derived/painted.js';
-import { laysPaint } from '../plan/index.js';
+import { colourBeneath, colourOf, laysPaint } from '../derived/index.js';
 
 export type LineMedium = School['transferMedium'] | 'thin-paint' | 'marker' | 'light';
 

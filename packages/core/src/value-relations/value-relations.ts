@@ -1,7 +1,6 @@
 import type { Lab, Lesson, Step } from '@viaticum/contract';
 import { deltaE00 } from '../colour/index.js';
-import { bordersBetween, coverOf, looksOf, visibleOf, zonesWorkedOn } from '../derived/index.js';
-import { laysPaint } from '../plan/index.js';
+import { bordersBetween, coverOf, laysPaint, looksOf, visibleOf, zonesWorkedOn } from '../derived/index.js';
 
 /** What a zone is to look like in the end, and what the steps make of it. */
 export type ZoneDue = {

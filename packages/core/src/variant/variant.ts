@@ -1,6 +1,6 @@
 import type { Lesson, Outline, Step, Variant } from '@viaticum/contract';
 import { brushes, brushInWords, brushOf } from '../brush/index.js';
-import { substitutesFor } from '../brush-plan/brush-plan.js';
+import { substitutesFor } from '../brush-plan/index.js';
 import type { OtherRecipe } from '../derived/index.js';
 import { shortTubeName } from '../mix/index.js';
 import { pigmentOf } from '../pigment/index.js';

@@ -1,5 +1,4 @@
-import { overlapsBetween } from '../../derived/index.js';
-import { firstPaints, seenZones } from '../../derived/painted.js';
+import { firstPaints, overlapsBetween, seenZones } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** In a school that paints the background first: a zone begun before one that lies behind it and touches it. */

@@ -1,6 +1,4 @@
-import { coverOf } from '../../derived/index.js';
-import { seenZones } from '../../derived/painted.js';
-import { laysPaint } from '../../plan/index.js';
+import { coverOf, laysPaint, seenZones } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 const details = new Set(['loaded', 'spatter', 'impasto']);

@@ -1,5 +1,5 @@
 import { BRUSH_HARDENS_MIN, brushInWords, brushOf } from '../../brush/index.js';
-import { careWords } from '../../text/step-words.js';
+import { careWords } from '../../text/index.js';
 import { minutesInWords } from '../../units/index.js';
 import type { Rule } from '../finding.js';
 

@@ -1,6 +1,5 @@
 import type { Outline } from '@viaticum/contract';
-import { visibleOf } from '../../derived/index.js';
-import { zoneName } from '../../derived/painted.js';
+import { visibleOf, zoneName } from '../../derived/index.js';
 import { outlineArea, outlineBox } from '../../zone/index.js';
 import type { Finding, Rule } from '../finding.js';
 

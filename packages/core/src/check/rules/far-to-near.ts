@@ -1,5 +1,4 @@
-import { overlapsBetween } from '../../derived/index.js';
-import { chroma, colourOf, huesApart, seenZones } from '../../derived/painted.js';
+import { chroma, colourOf, huesApart, overlapsBetween, seenZones } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** Planes of one hue that step back into the distance: a nearer one that is neither darker nor stronger than the one behind it. */

@@ -1,8 +1,6 @@
 import type { Lesson, Step } from '@viaticum/contract';
 import { brushOf } from '../../brush/index.js';
-import { marksOf, visibleOf } from '../../derived/index.js';
-import { zoneName } from '../../derived/painted.js';
-import { laysPaint, zonesOf } from '../../plan/index.js';
+import { laysPaint, marksOf, visibleOf, zoneName, zonesWorkedOn } from '../../derived/index.js';
 import { rungWord, zoneRung } from '../../step/index.js';
 import { insideOutline, outlineBox } from '../../zone/index.js';
 import type { Finding, Rule } from '../finding.js';
@@ -24,7 +22,7 @@ export const handOverWet: Rule = {
     return lesson.steps.flatMap((step, at): Finding[] => {
       if (!laysPaint(step) || !isFine(lesson, step)) return [];
       const start = plan.items.find((item) => item.stepId === step.id)?.startMin ?? 0;
-      const own = new Set(zonesOf(lesson, step));
+      const own = new Set(zonesWorkedOn(lesson, step));
       const before = plan.coats.filter((coat) => coat.stepId !== step.id && coat.laidToMin <= start + 1e-9);
       const wet = [...parts.keys()].flatMap((id) => {
         const { rung, coat } = zoneRung(before, id, start);

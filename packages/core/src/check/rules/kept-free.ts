@@ -1,4 +1,4 @@
-import { laysPaint, zonesOf } from '../../plan/index.js';
+import { laysPaint, zonesWorkedOn } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** An area that is to be kept free, and is painted before its time. */
@@ -8,7 +8,7 @@ export const keptFree: Rule = {
     lesson.zones.flatMap((zone): Finding[] => {
       const until = lesson.steps.findIndex((step) => step.id === zone.keepFreeUntil);
       const early = lesson.steps.findIndex(
-        (step, i) => i < until && step.kind === 'paint' && laysPaint(step) && zonesOf(lesson, step).includes(zone.id),
+        (step, i) => i < until && step.kind === 'paint' && laysPaint(step) && zonesWorkedOn(lesson, step).includes(zone.id),
       );
       const step = lesson.steps[early];
       if (!step) return [];

@@ -1,4 +1,4 @@
-import { contrastOn, GESSO_L, groundsAt } from '../../transfer/ways.js';
+import { contrastOn, GESSO_L, groundsAt } from '../../transfer/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** A line that hardly shows on the ground it is drawn on. */

@@ -1,6 +1,4 @@
-import { looksOf } from '../../derived/index.js';
-import { chroma, huesApart } from '../../derived/painted.js';
-import { laysPaint } from '../../plan/index.js';
+import { chroma, huesApart, laysPaint, looksOf } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 const STRONG = 30;

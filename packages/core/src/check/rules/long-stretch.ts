@@ -1,5 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import { otherWords } from '../../text/step-words.js';
+import { otherWords } from '../../text/index.js';
 import { minutesInWords } from '../../units/index.js';
 import type { Mend, Rule } from '../finding.js';
 

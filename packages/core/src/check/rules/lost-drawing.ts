@@ -1,7 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
-import { zoneName } from '../../derived/painted.js';
-import { laysPaint } from '../../plan/index.js';
-import { againStep, secondTransfers } from '../../transfer/layers.js';
+import { laysPaint, zoneName } from '../../derived/index.js';
+import { againStep, secondTransfers } from '../../transfer/index.js';
 import { listInWords } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
 

@@ -1,4 +1,4 @@
-import { zoneName } from '../../derived/painted.js';
+import { zoneName } from '../../derived/index.js';
 import { relationsOf } from '../../value-relations/index.js';
 import type { Finding, Rule } from '../finding.js';
 

@@ -1,6 +1,4 @@
-import { coverOf } from '../../derived/index.js';
-import { colourBeneath, colourOf, zoneName } from '../../derived/painted.js';
-import { laysPaint } from '../../plan/index.js';
+import { colourBeneath, colourOf, coverOf, laysPaint, zoneName } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** A light must stand off by this much in lightness to read as a light; common practice, no published source. */

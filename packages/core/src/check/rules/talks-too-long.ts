@@ -1,4 +1,4 @@
-import { readingMinutes } from '../../text/step-words.js';
+import { readingMinutes } from '../../text/index.js';
 import { minutesInWords } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
 

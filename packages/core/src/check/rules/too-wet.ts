@@ -1,5 +1,4 @@
-import { zoneName } from '../../derived/painted.js';
-import { laysPaint, zonesOf } from '../../plan/index.js';
+import { laysPaint, zoneName, zonesWorkedOn } from '../../derived/index.js';
 import { rungWord, zoneRung } from '../../step/index.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -13,7 +12,7 @@ export const tooWet: Rule = {
       const start = plan.items.find((item) => item.stepId === step.id)?.startMin ?? 0;
       const own = new Set(plan.coats.filter((coat) => coat.stepId === step.id).map((coat) => coat.zoneId));
       const before = plan.coats.filter((coat) => coat.stepId !== step.id && coat.laidToMin <= start + 1e-9);
-      const wet = zonesOf(lesson, step)
+      const wet = zonesWorkedOn(lesson, step)
         .filter((id) => own.size === 0 || own.has(id))
         .map((id) => ({ id, rung: zoneRung(before, id, start).rung }))
         .find(({ rung }) => rung === 'workable' || rung === 'damp');

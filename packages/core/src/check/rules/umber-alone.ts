@@ -1,5 +1,4 @@
-import { looksOf } from '../../derived/index.js';
-import { usedMixes } from '../../derived/used.js';
+import { looksOf, usedMixes } from '../../derived/index.js';
 import type { Rule } from '../finding.js';
 
 const UMBERS = new Set(['PBr7-BU', 'PBr7-RU']);

@@ -1,5 +1,4 @@
-import { isOnlyMarks } from '../../derived/index.js';
-import { laysPaint, zonesOf } from '../../plan/index.js';
+import { isOnlyMarks, laysPaint, zonesWorkedOn } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** A zone that no step paints. */
@@ -10,7 +9,7 @@ export const unpaintedZone: Rule = {
     const painted = new Set(
       lesson.steps
         .filter((step) => laysPaint(step) && step.kind === 'paint' && !isOnlyMarks(step))
-        .flatMap((step) => zonesOf(lesson, step)),
+        .flatMap((step) => zonesWorkedOn(lesson, step)),
     );
     return lesson.zones
       .filter((zone) => !painted.has(zone.id))

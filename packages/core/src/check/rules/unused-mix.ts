@@ -1,4 +1,4 @@
-import { usedMixes } from '../../derived/used.js';
+import { usedMixes } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** A mix that no step uses. */

@@ -1,5 +1,4 @@
-import { looksOf } from '../../derived/index.js';
-import { laysPaint, zonesOf } from '../../plan/index.js';
+import { laysPaint, looksOf, zonesWorkedOn } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** A heap may be so much lighter or darker than an area's mean and still be meant for it. */
@@ -13,7 +12,7 @@ export const valueMissed: Rule = {
     return lesson.zones.flatMap((zone): Finding[] => {
       if (!zone.targetLab) return [];
       const laid = lesson.steps.filter(
-        (step) => laysPaint(step) && step.kind === 'paint' && zonesOf(lesson, step).includes(zone.id),
+        (step) => laysPaint(step) && step.kind === 'paint' && zonesWorkedOn(lesson, step).includes(zone.id),
       );
       const values = laid.flatMap((step) => step.mixIds.flatMap((id) => looks.get(id)?.colour?.lab[0] ?? []));
       if (values.length === 0) return [];

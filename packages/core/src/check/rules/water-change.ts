@@ -1,5 +1,5 @@
 import { HEAPS_A_POT } from '../../brush/index.js';
-import { careWords } from '../../text/step-words.js';
+import { careWords } from '../../text/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** Many heaps without a moment to change the water. */

@@ -1,5 +1,4 @@
-import { colourOf } from '../../derived/painted.js';
-import { laysPaint } from '../../plan/index.js';
+import { colourOf, laysPaint } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 const keepLast = new Set(['dark-to-light', 'middle-out', 'transparent-darks']);

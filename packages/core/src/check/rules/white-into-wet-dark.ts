@@ -1,5 +1,4 @@
-import { colourBeneath, colourOf, zoneName } from '../../derived/painted.js';
-import { zonesOf } from '../../plan/index.js';
+import { colourBeneath, colourOf, zoneName, zonesWorkedOn } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 const LIGHT = 85;
@@ -12,7 +11,7 @@ export const whiteIntoWetDark: Rule = {
     lesson.steps.flatMap((step, at): Finding[] => {
       const lab = colourOf(lesson, step);
       if (step.needs !== 'wet' || !lab || lab[0] < LIGHT) return [];
-      const dark = zonesOf(lesson, step).find((id) => (colourBeneath(lesson, at, id)?.[0] ?? 100) < DARK);
+      const dark = zonesWorkedOn(lesson, step).find((id) => (colourBeneath(lesson, at, id)?.[0] ?? 100) < DARK);
       if (!dark) return [];
       return [
         {

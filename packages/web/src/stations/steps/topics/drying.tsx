@@ -1,7 +1,8 @@
 import type { Lesson } from '@viaticum/contract';
 import { coatFacts, type Lever, type Offer, offersFor } from '@viaticum/core/advice';
+import { laysPaint } from '@viaticum/core/derived';
 import type { CommandArgs, CommandName } from '@viaticum/core/document';
-import { laysPaint, rungWords } from '@viaticum/core/plan';
+import { rungWords } from '@viaticum/core/plan';
 import { rungWord } from '@viaticum/core/step';
 import { minutesInWords, waitInWords } from '@viaticum/core/units';
 import { nanoid } from 'nanoid';

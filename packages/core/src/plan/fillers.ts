@@ -1,5 +1,5 @@
 import type { Lesson, Step } from '@viaticum/contract';
-import { NEW_MIX_MIN, paceOf } from '../step/duration.js';
+import { NEW_MIX_MIN, paceOf } from '../step/index.js';
 import { capital, listInWords } from '../units/index.js';
 
 export type Filler = { words: string; minutes: number };

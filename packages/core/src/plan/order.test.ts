@@ -1,10 +1,10 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson } from '@viaticum/contract';
+import { betterOrder, inOrderOf, orderProblem } from '../advice/index.js';
 import { toEnd } from '../cooperative/index.js';
 import { carryOut, startHistory } from '../document/index.js';
 import { demoLesson, smallLesson, testStep } from '../fixtures/lessons.js';
-import { planLesson } from '../plan/index.js';
-import { betterOrder, inOrderOf, orderProblem } from './index.js';
+import { planLesson } from './index.js';
 
 const demo = demoLesson();
 const answer = toEnd(betterOrder(demo));

@@ -1,7 +1,8 @@
 import type { Lesson, Step } from '@viaticum/contract';
-import { laysPaint, lessonProblem, planLesson, zonesOf } from '../plan/lesson-plan.js';
-import type { Problem, Relation } from '../plan/problem.js';
-import { solving } from '../plan/solve.js';
+import { laysPaint, zonesWorkedOn } from '../derived/index.js';
+import { lessonProblem, planLesson } from './lesson-plan.js';
+import type { Problem, Relation } from './problem.js';
+import { solving } from './solve.js';
 
 /** A plan's length and the waiting in it, minutes. */
 export type PlanLength = { endMin: number; waitMin: number };
@@ -36,7 +37,7 @@ export function orderProblem(lesson: Lesson): Problem {
   const relations: Relation[] = [...problem.relations];
   const before = (from: Step, to: Step, source: string) =>
     relations.push({ id: `before:${from.id}/${to.id}`, type: 'before', from: from.id, to: to.id, source });
-  const zones = steps.map((step) => new Set(zonesOf(lesson, step)));
+  const zones = steps.map((step) => new Set(zonesWorkedOn(lesson, step)));
   steps.forEach((step, i) => {
     const shares = (k: number) => [...(zones[k] as Set<string>)].some((id) => (zones[i] as Set<string>).has(id));
     for (let k = i - 1; k >= 0; k--) {

@@ -1,0 +1,24 @@
+import type { Lesson } from '@viaticum/contract';
+import { deltaE00 } from '../colour/index.js';
+import { visibleOf } from './areas.js';
+import { looksOf } from './looks.js';
+
+/** How much of the picture a step changes: the area it covers times the difference to the coat beneath. */
+export function weightOf(lesson: Lesson, stepId: string): number {
+  const at = lesson.steps.findIndex((step) => step.id === stepId);
+  const step = lesson.steps[at];
+  if (!step) return 0;
+  const looks = looksOf(lesson);
+  const parts = new Map(visibleOf(lesson).map((part) => [part.id, part.areaCm2]));
+  const colour = (ids: readonly string[]) => looks.get(ids[0] ?? '')?.colour?.lab ?? null;
+  const own = colour(step.mixIds);
+  return step.zoneIds.reduce((sum, id) => {
+    const below = lesson.steps
+      .slice(0, at)
+      .reverse()
+      .find((one) => one.zoneIds.includes(id) && one.mixIds.length > 0);
+    const under = below ? colour(below.mixIds) : null;
+    const difference = own && under ? deltaE00(own, under) : 10;
+    return sum + (parts.get(id) ?? 0) * (step.coverShare ?? 1) * difference;
+  }, 0);
+}

@@ -1,5 +1,5 @@
 import { type Static, Type } from 'typebox';
-import { Lesson, Method, Room, School, Step } from './lesson.js';
+import { Lesson, Method, Room, School, Step } from './lesson/index.js';
 import { type ClassEvent, FirstName, type FollowSheet } from './live.js';
 import { Id } from './shapes.js';
 

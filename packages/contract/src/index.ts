@@ -1,6 +1,5 @@
 export * from './api.js';
-export * from './drawing.js';
-export * from './lesson.js';
+export * from './lesson/index.js';
 export { limits, type Problem, sentenceFor } from './limits.js';
 export * from './live.js';
 export * from './plan.js';

@@ -1,5 +1,5 @@
 import { type Static, Type } from 'typebox';
-import { Room } from './lesson.js';
+import { Room } from './lesson/index.js';
 import { Id } from './shapes.js';
 
 const strict = { additionalProperties: false } as const;

@@ -34,9 +34,8 @@ const scenes = [
 ] as const;
 const [{ lesson: kettle, lines: kettleLines }] = scenes;
 
-// npm run soak takes all twenty; here each error once, in turn on either scene.
-const twenty = Array.from({ length: 20 }, (_, i) => i);
-const taken = process.env.VIATICUM_SOAK ? twenty : twenty.filter((i) => i % 4 === 0 || i % 4 === 3);
+// npm run soak takes all twenty; here six errors of different kinds, the last of them none, on either scene.
+const taken = process.env.VIATICUM_SOAK ? Array.from({ length: 20 }, (_, i) => i) : [0, 5, 8, 11, 14, 19];
 
 describe('photographs of drawings with planted errors, from an angle, in uneven light, with noise', () => {
   const errors: Planted[] = [

@@ -1,5 +1,5 @@
 import { type Static, Type } from 'typebox';
-import { Id, Name, oneOf, optional, Point, strict } from './shapes.js';
+import { Id, Name, oneOf, optional, Point, strict } from '../shapes.js';
 
 /** A line of one's own: cubic Bézier curves in a row, 3n + 1 points in canvas mm. */
 export const OwnLine = Type.Object(

@@ -1,0 +1,68 @@
+import { type Static, Type } from 'typebox';
+import { limits } from '../limits.js';
+import { Id, Name, oneOf, optional, strict } from '../shapes.js';
+import { Drawing } from './drawing.js';
+import { Mix, Tube } from './paints.js';
+import { Element, Reference, Support, Zone } from './picture.js';
+import { Planning, Room } from './room.js';
+import { Method, School } from './school.js';
+import { Mark, Sample, Stage, Step } from './steps.js';
+import { Variant } from './variant.js';
+
+/** The document version written by this build; older ones are upgraded on reading (`core/lesson`). */
+export const SCHEMA_VERSION = 6;
+
+export const Lesson = Type.Object(
+  {
+    schemaVersion: Type.Literal(SCHEMA_VERSION),
+    title: Name,
+    language: Type.String({ minLength: 2, maxLength: 12 }),
+    units: oneOf(['in', 'cm'] as const),
+    level: oneOf(['beginner', 'improver', 'experienced'] as const),
+    wantedMin: optional(Type.Number({ minimum: 1, maximum: 10000 })),
+    school: School,
+    method: optional(Method),
+    room: Room,
+    support: Support,
+    references: Type.Array(Reference, { maxItems: limits.references }),
+    light: optional(
+      Type.Object(
+        {
+          azimuthDeg: Type.Number({ minimum: 0, maximum: 360 }),
+          elevationDeg: Type.Number({ minimum: 0, maximum: 90 }),
+        },
+        strict,
+      ),
+    ),
+    elements: Type.Array(Element, { maxItems: limits.elements }),
+    zones: Type.Array(Zone, { maxItems: limits.zones }),
+    /** The zone that the picture is about. */
+    subjectZoneId: optional(Id),
+    /** How far paint laid first runs past its edge. */
+    overlapMm: Type.Number({ minimum: 0, maximum: 60 }),
+    marks: Type.Array(Mark, { maxItems: limits.marks }),
+    /** The hand that paints, where an order depends on it. */
+    handed: optional(oneOf(['right', 'left'] as const)),
+    drawing: Drawing,
+    tubes: Type.Array(Tube, { maxItems: limits.tubes }),
+    mixes: Type.Array(Mix, { maxItems: limits.mixes }),
+    stages: Type.Array(Stage, { maxItems: limits.stages }),
+    steps: Type.Array(Step, { maxItems: limits.steps }),
+    planning: Planning,
+    samples: Type.Array(Sample, { maxItems: limits.samples }),
+    variants: Type.Array(Variant, { maxItems: limits.variants }),
+    setAside: Type.Array(
+      Type.Object({ finding: Type.String({ maxLength: 200 }), why: Type.String({ maxLength: 500 }) }, strict),
+      { maxItems: limits.setAside },
+    ),
+  },
+  strict,
+);
+
+export type Lesson = Omit<Static<typeof Lesson>, 'zones' | 'mixes' | 'variants'> & {
+  zones: Zone[];
+  mixes: Mix[];
+  variants: Variant[];
+};
+
+export type Level = Lesson['level'];

@@ -1,0 +1,75 @@
+import { type Static, Type } from 'typebox';
+import { limits } from '../limits.js';
+import { Id, Name, oneOf, optional, strict } from '../shapes.js';
+import { Lab, Share } from './values.js';
+
+/** A tube of one's own, known by samples painted out and dry: its mass tone, and a tint with so many parts of titanium white. */
+export const OwnTube = Type.Object(
+  {
+    name: Name,
+    masstoneLab: Lab,
+    tint: optional(Type.Object({ lab: Lab, whiteParts: Type.Number({ exclusiveMinimum: 0, maximum: 200 }) }, strict)),
+  },
+  strict,
+);
+
+export type OwnTube = Static<typeof OwnTube>;
+
+export const Tube = Type.Object(
+  {
+    id: Id,
+    /** The tube of the table; for one of one's own the nearest of it, which lends its opacity and cautions. */
+    pigment: Type.String({ minLength: 1, maxLength: 40 }),
+    own: optional(OwnTube),
+    /** Whether the instructor has it, and whether students will; both unless said otherwise. */
+    owned: optional(Type.Boolean()),
+    students: optional(Type.Boolean()),
+    /** In the search for a smaller palette: kept in any case, or left out in any case. */
+    palette: optional(oneOf(['must', 'must-not'] as const)),
+    grade: oneOf(['artist', 'student'] as const),
+    finish: oneOf(['gloss', 'satin', 'matt'] as const),
+    sizeMl: optional(Type.Number({ exclusiveMinimum: 0, maximum: 5000 })),
+    priceMinor: optional(Type.Integer({ minimum: 0 })),
+  },
+  strict,
+);
+
+export type Tube = Static<typeof Tube>;
+
+export const Amount = Type.Union([Type.Integer({ minimum: 1, maximum: 99 }), oneOf(['touch', 'speck'] as const)]);
+
+export type Amount = number | 'touch' | 'speck';
+
+export const RecipePart = Type.Object({ tubeId: Id, parts: Amount }, strict);
+
+export type RecipePart = { tubeId: string; parts: Amount };
+
+/** Another heap as part of a mix, by volume. */
+export const HeapPart = Type.Object({ mixId: Id, parts: Amount }, strict);
+
+export type HeapPart = { mixId: string; parts: Amount };
+
+export const Mix = Type.Object(
+  {
+    id: Id,
+    name: Name,
+    targetLab: optional(Lab),
+    /** Whether the target is what the dry paint shall look like (as a rule), or the wet. */
+    targetState: optional(oneOf(['dry', 'wet'] as const)),
+    /** The area that the target was taken from. */
+    zoneId: optional(Id),
+    /** Other areas that it is used for as well. */
+    alsoZoneIds: optional(Type.Array(Id, { maxItems: 60 })),
+    recipe: Type.Array(RecipePart, { maxItems: limits.recipe }),
+    /** Heaps that this one is mixed from, beside tubes. */
+    heaps: optional(Type.Array(HeapPart, { maxItems: limits.heaps })),
+    /** A strong tube let down with a weak one beforehand: recipes may use it like a tube. */
+    letDown: optional(Type.Boolean()),
+    /** Parts of clear medium to one of paint, where it is used as a glaze. */
+    mediumParts: optional(Type.Number({ minimum: 0, maximum: 100 })),
+    waterShareOfMix: optional(Share),
+  },
+  strict,
+);
+
+export type Mix = Omit<Static<typeof Mix>, 'recipe' | 'heaps'> & { recipe: RecipePart[]; heaps?: HeapPart[] };

@@ -1,0 +1,138 @@
+import { type Static, Type } from 'typebox';
+import { limits } from '../limits.js';
+import { Id, Name, oneOf, optional, Point, strict } from '../shapes.js';
+import { TwinOf } from './drawing.js';
+import { techniques } from './steps.js';
+import { Lab, Sha256 } from './values.js';
+
+export const absorbencies = ['sealed', 'acrylic', 'gesso', 'raw'] as const;
+
+export const Support = Type.Object(
+  {
+    kind: oneOf(['canvas', 'board', 'paper'] as const),
+    widthMm: Type.Number({ minimum: 10, maximum: 5000 }),
+    heightMm: Type.Number({ minimum: 10, maximum: 5000 }),
+    marginMm: optional(Type.Number({ minimum: 0, maximum: 500 })),
+    wrapMm: optional(Type.Number({ minimum: 0, maximum: 200 })),
+    absorbency: oneOf(absorbencies),
+    groundCoats: Type.Array(Type.Object({ mixId: Id, technique: oneOf(techniques) }, strict), { maxItems: limits.groundCoats }),
+  },
+  strict,
+);
+
+export type Support = Static<typeof Support>;
+
+/** Where a picture lies under the canvas: canvas mm = offset + R(rotation)·(flip·px·mmPerPx). */
+export const Placement = Type.Object(
+  {
+    mmPerPx: Type.Number({ exclusiveMinimum: 0, maximum: 1000 }),
+    xMm: Type.Number({ minimum: -20000, maximum: 20000 }),
+    yMm: Type.Number({ minimum: -20000, maximum: 20000 }),
+    rotationDeg: Type.Number({ minimum: -180, maximum: 180 }),
+    flip: Type.Boolean(),
+  },
+  strict,
+);
+
+export type Placement = Static<typeof Placement>;
+
+const Byte = Type.Number({ minimum: 0, maximum: 255 });
+
+/** A place in a picture (its own pixels) and the mean sRGB found there. */
+const Spot = Type.Object({ xPx: Type.Number(), yPx: Type.Number(), rgb: Type.Tuple([Byte, Byte, Byte]) }, strict);
+
+/** What the eye knew to be neutral and to be white when the picture was taken; the colours are corrected by it. */
+export const Correction = Type.Object({ neutral: optional(Spot), white: optional(Spot) }, strict);
+
+export type Correction = Static<typeof Correction>;
+
+export const takenAs = ['daylight', 'lamp', 'print', 'screen', 'unknown'] as const;
+
+export const Reference = Type.Object(
+  {
+    id: Id,
+    pictureSha256: Sha256,
+    widthPx: Type.Integer({ minimum: 1 }),
+    heightPx: Type.Integer({ minimum: 1 }),
+    role: oneOf(['whole', 'detail', 'light'] as const),
+    placement: Placement,
+    /** What was photographed: a thing in some light, a print, a screen. Says how far its colours can be trusted. */
+    taken: optional(oneOf(takenAs)),
+    correction: optional(Correction),
+    /** Beyond its edge the picture goes on with its last pixels, so that a crop may reach past it. */
+    extend: optional(Type.Boolean()),
+    permission: Type.Object(
+      {
+        kind: oneOf(['unset', 'own', 'permission', 'public-domain', 'commissioned'] as const),
+        by: optional(Type.String({ maxLength: 200 })),
+        year: optional(Type.Integer({ minimum: 0, maximum: 3000 })),
+      },
+      strict,
+    ),
+  },
+  strict,
+);
+
+export type Reference = Static<typeof Reference>;
+
+const Ring = Type.Array(Point, { minItems: 3, maxItems: 4000 });
+
+/** GeoJSON MultiPolygon coordinates in canvas mm; the first point of a ring is not repeated at its end. */
+export const Outline = Type.Array(Type.Array(Ring, { minItems: 1, maxItems: 200 }), { minItems: 1, maxItems: 200 });
+
+export type Outline = [number, number][][][];
+
+export const Zone = Type.Object(
+  {
+    id: Id,
+    name: Name,
+    elementId: optional(Id),
+    /** The area that it follows, being part of a twin. */
+    twinOfId: optional(Id),
+    outline: Outline,
+    edges: optional(
+      Type.Array(Type.Object({ with: Id, kind: oneOf(['hard', 'soft', 'lost'] as const) }, strict), { maxItems: 60 }),
+    ),
+    targetLab: optional(Lab),
+    directionDeg: optional(Type.Number({ minimum: -180, maximum: 180 })),
+    /** Strokes that run towards a point, or round one, in place of one direction. */
+    flow: optional(Type.Object({ kind: oneOf(['towards', 'round'] as const), at: Point }, strict)),
+    /** Nothing is painted here before this step. */
+    keepFreeUntil: optional(Id),
+  },
+  strict,
+);
+
+export type Zone = Omit<Static<typeof Zone>, 'outline'> & { outline: Outline };
+
+export const fates = ['kept', 'dropped', 'moved', 'added'] as const;
+
+/** A thing in the picture, made of zones. A moved one: canvas = about + scale · (picture − about) + (dx, dy), in mm. */
+export const Element = Type.Object(
+  {
+    id: Id,
+    name: Name,
+    fate: oneOf(fates),
+    move: optional(
+      Type.Object(
+        {
+          dxMm: Type.Number({ minimum: -20000, maximum: 20000 }),
+          dyMm: Type.Number({ minimum: -20000, maximum: 20000 }),
+          scale: Type.Number({ minimum: 0.05, maximum: 20 }),
+          aboutXMm: Type.Number({ minimum: -20000, maximum: 20000 }),
+          aboutYMm: Type.Number({ minimum: -20000, maximum: 20000 }),
+        },
+        strict,
+      ),
+    ),
+    facing: optional(oneOf(['left', 'right'] as const)),
+    twinOf: optional(TwinOf),
+    /** The picture an added element is cut from; without one it is drawn in its zones' own colours. */
+    fromReferenceId: optional(Id),
+  },
+  strict,
+);
+
+export type Element = Static<typeof Element>;
+
+export type Absorbency = (typeof absorbencies)[number];

@@ -1,0 +1,133 @@
+import { type Static, Type } from 'typebox';
+import { limits } from '../limits.js';
+import { Id, Name, oneOf, optional, Point, strict } from '../shapes.js';
+import { Sha256, Share, Words } from './values.js';
+
+export const techniques = [
+  'wash',
+  'glaze',
+  'dry-brush',
+  'scumble',
+  'block-in',
+  'blend',
+  'loaded',
+  'gesso',
+  'impasto',
+  'under-film',
+  'spatter',
+] as const;
+
+export const needs = ['any', 'wet', 'damp', 'paintOver', 'touchDry', 'firm', 'cured'] as const;
+
+export const stepKinds = ['paint', 'draw', 'prepare', 'transfer', 'dry', 'look', 'practise', 'break'] as const;
+
+/** How a range of paint dries, beside ordinary acrylic. */
+export const paintKinds = ['ordinary', 'slow', 're-wettable'] as const;
+
+export const media = ['retarder', 'gel', 'glazing-medium', 'mist'] as const;
+
+export const markKinds = ['lines', 'dots', 'tufts', 'scatter', 'spatter', 'unit'] as const;
+
+/** Marks laid in an area: so many lines, dots, tufts, a scatter or spatter, or a unit repeated. */
+export const Mark = Type.Object(
+  {
+    id: Id,
+    name: Name,
+    zoneId: Id,
+    kind: oneOf(markKinds),
+    count: Type.Integer({ minimum: 1, maximum: 2000 }),
+    lengthMm: Type.Number({ minimum: 0.2, maximum: 2000 }),
+    widthMm: Type.Number({ minimum: 0.2, maximum: 100 }),
+    /** How much thinner a mark ends than it begins: 0 not at all, 1 to nothing. */
+    taper: Type.Number({ minimum: 0, maximum: 1 }),
+    /** Its own direction; without one it follows the area's. */
+    directionDeg: optional(Type.Number({ minimum: -180, maximum: 180 })),
+    /** Set evenly round this point; without one they are strewn over the area. */
+    round: optional(Type.Object({ at: Point, radiusMm: Type.Number({ minimum: 1, maximum: 3000 }) }, strict)),
+    /** Areas covered up while it is laid. */
+    protectIds: optional(Type.Array(Id, { maxItems: 60 })),
+  },
+  strict,
+);
+
+export type Mark = Static<typeof Mark>;
+
+export const strokes = [
+  'tap',
+  'stamp',
+  'drag',
+  'pull',
+  'feather',
+  'cut-in',
+  'criss-cross',
+  'circle',
+  'roll',
+  'flick',
+  'lift-off',
+] as const;
+
+/** A canvas prepared ahead, painted up to the end of a step, so that a demonstration goes on without waiting. */
+export const Sample = Type.Object({ id: Id, name: Name, afterStepId: Id }, strict);
+
+export type Sample = Static<typeof Sample>;
+
+export const Stage = Type.Object({ id: Id, name: Name }, strict);
+
+export type Stage = Static<typeof Stage>;
+
+export const Step = Type.Object(
+  {
+    id: Id,
+    stageId: Id,
+    kind: oneOf(stepKinds),
+    title: Name,
+    zoneIds: Type.Array(Id, { maxItems: limits.zoneIds }),
+    markIds: Type.Array(Id, { maxItems: limits.markIds }),
+    mixIds: Type.Array(Id, { maxItems: limits.mixIds }),
+    brushId: optional(Id),
+    technique: optional(oneOf(techniques)),
+    medium: optional(oneOf(media)),
+    waterShareOfMix: optional(Share),
+    coverShare: optional(Type.Number({ exclusiveMinimum: 0, maximum: 1 })),
+    needs: oneOf(needs),
+    partByPart: optional(Type.Boolean()),
+    /** The edge shared with the paint it goes into is laid last, so that all of its working time is left for it. */
+    sharedEdgeLast: optional(Type.Boolean()),
+    paint: optional(oneOf(paintKinds)),
+    /** Minutes between two passes of mist, where the medium is mist. */
+    mistEveryMin: optional(Type.Number({ minimum: 0.5, maximum: 120 })),
+    /** A film of water or gel laid first, to paint into. */
+    underFilm: optional(oneOf(['water', 'gel'] as const)),
+    /** The coat is dried with the room's hair dryers. */
+    dryer: optional(Type.Boolean()),
+    stroke: optional(oneOf(strokes)),
+    /** Done again until it is right: what to look for, and how often at most. */
+    repeat: optional(
+      Type.Object({ most: Type.Integer({ minimum: 2, maximum: 500 }), until: Type.String({ maxLength: 300 }) }, strict),
+    ),
+    /** A photograph of a canvas at this stage, shown in place of the computed picture. */
+    photoSha256: optional(Sha256),
+    showMin: optional(Type.Number({ minimum: 0, maximum: 600 })),
+    doMin: optional(Type.Number({ minimum: 0, maximum: 600 })),
+    say: Words,
+    watch: Words,
+    checkpoint: Words,
+    finish: Words,
+    mayBeLeftOut: optional(Type.Boolean()),
+  },
+  strict,
+);
+
+export type Step = Static<typeof Step>;
+
+export type PaintKind = (typeof paintKinds)[number];
+
+export type MarkKind = (typeof markKinds)[number];
+
+export type StrokeKind = (typeof strokes)[number];
+
+export type Technique = (typeof techniques)[number];
+
+export type Need = (typeof needs)[number];
+
+export type StepKind = (typeof stepKinds)[number];

@@ -27,7 +27,7 @@ test('axe finds nothing serious on any topic of the picture station', async ({ s
 test('axe finds nothing serious on any topic of the paints station', async ({ signedIn: page }) => {
   await openDemo(page, 'paints');
   await expect(page.getByText('nearest').first()).toBeVisible({ timeout: 30_000 });
-  await sound('heaps', page);
+  await sound('mixes', page);
   for (const name of ['Tubes', 'Families', 'Smaller palette', 'Without a tube', 'Palette sheet']) {
     await topic(page, name);
     await page.waitForTimeout(400);

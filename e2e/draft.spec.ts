@@ -6,7 +6,7 @@ test('a lesson drafted by another school: compared, taken one difference at a ti
   await openDemo(page);
   await topic(page, 'Draft');
   const draft = page.getByRole('region', { name: 'The draft' });
-  await expect(draft).toContainText(/\d+ steps, 12 heaps, \d h \d\d/);
+  await expect(draft).toContainText(/\d+ steps, 12 mixes, \d h \d\d/);
   await expect(draft.locator('li').first()).toContainText('Trace the drawing');
   await expect(draft.locator('li').first()).toContainText('A tracing gives beginners accuracy.');
   await page.getByLabel('Order', { exact: true }).selectOption({ label: 'part by part, each finished' });

@@ -73,7 +73,7 @@ test('a new lesson: canvas, picture, crop, areas, tubes, a mix, steps and a plan
   await page.getByLabel('Add a tube to the recipe').selectOption('white');
   await page.getByLabel('Add a tube to the recipe').selectOption('ultramarine');
   await page.getByLabel('Parts of white').selectOption('4');
-  await expect(page.locator('.heap').getByText('4 white : 1 ultramarine')).toBeVisible();
+  await expect(page.locator('.mix').getByText('4 white : 1 ultramarine')).toBeVisible();
   await page.getByLabel('Mean of an area').selectOption('sky');
   await expect(page.locator('.mix-off')).toBeVisible();
   const off = await page.locator('.mix-off').innerText();

@@ -2,7 +2,7 @@ import { expect, joinPhone, openClass, openDemo, saved, test, topic } from './fi
 
 test('recipes are found for a target, looked at by what each is good for, and taken into use', async ({ signedIn: page }) => {
   await openDemo(page, 'paints');
-  await page.locator('.heap', { hasText: 'warm ground' }).click();
+  await page.locator('.mix', { hasText: 'warm ground' }).click();
   const found = page.locator('.found li');
   await expect(found.filter({ hasText: 'nearest' })).toBeVisible({ timeout: 60_000 });
   await expect(page.getByText('So far whole parts only')).toBeHidden({ timeout: 60_000 });
@@ -13,7 +13,7 @@ test('recipes are found for a target, looked at by what each is good for, and ta
   const recipe = await other.locator('.recipe-words').innerText();
   await other.getByRole('button', { name: /^Use this/ }).click();
   await expect(found.filter({ hasText: 'in use' }).locator('.recipe-words')).toHaveText(recipe, { timeout: 60_000 });
-  await expect(page.locator('.heap', { hasText: 'warm ground' }).locator('.recipe-words')).toHaveText(recipe);
+  await expect(page.locator('.mix', { hasText: 'warm ground' }).locator('.recipe-words')).toHaveText(recipe);
   await expect(page.locator('.mix-order')).toContainText('white, then');
   await page.keyboard.press('Control+z');
   await expect(page.locator('.mix-off')).toHaveText(off);
@@ -44,23 +44,23 @@ test('a colour out of reach: the nearest, and the tube that would reach it', asy
   await expect(page.getByRole('button', { name: 'Set', exact: true })).toBeDisabled();
 });
 
-test('a heap mixed from a heap; families on the palette; a heap that others are mixed from stays', async ({ signedIn: page }) => {
+test('a mix made of a mix; families on the palette; a mix that others are mixed from stays', async ({ signedIn: page }) => {
   await openDemo(page, 'paints');
   await topic(page, 'Families');
-  await page.getByLabel('From the heap').selectOption('high sky');
+  await page.getByLabel('From the mix').selectOption('high sky');
   await expect(page.locator('.family li')).toHaveCount(7);
   await page.getByRole('button', { name: 'Gradient' }).click();
-  await page.getByLabel('To the heap').selectOption('low sky');
+  await page.getByLabel('To the mix').selectOption('low sky');
   await page.getByLabel('Steps').selectOption('3');
   await expect(page.locator('.family li')).toHaveCount(3);
-  await page.getByRole('button', { name: 'Put 3 heaps on the palette' }).click();
-  await topic(page, 'Heaps');
-  await expect(page.locator('.heap', { hasText: 'high sky, between 2' })).toContainText('low sky');
-  await page.locator('.heap', { hasText: 'high sky' }).first().click();
+  await page.getByRole('button', { name: 'Put 3 mixes on the palette' }).click();
+  await topic(page, 'Mixes');
+  await expect(page.locator('.mix', { hasText: 'high sky, between 2' })).toContainText('low sky');
+  await page.locator('.mix', { hasText: 'high sky' }).first().click();
   await page.locator('.mix-foot').getByRole('button', { name: 'Take away' }).click();
-  await expect(page.getByRole('alert')).toContainText('is mixed from this heap');
+  await expect(page.getByRole('alert')).toContainText('is mixed from this one');
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.locator('.heap', { hasText: 'between' })).toHaveCount(0);
+  await expect(page.locator('.mix', { hasText: 'between' })).toHaveCount(0);
 
   await topic(page, 'Families');
   await page.getByRole('button', { name: 'Two greys' }).click();
@@ -84,7 +84,7 @@ test('a smaller palette: the fewest tubes, what they are for, what fewer give up
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.locator('.palette-tubes li')).toHaveCount(count);
   await page.getByRole('button', { name: 'Take this palette and its recipes' }).click();
-  await topic(page, 'Heaps');
+  await topic(page, 'Mixes');
   await expect(page.locator('.tubes li')).toHaveCount(count, { timeout: 30_000 });
   await saved(page);
   await page.getByRole('button', { name: 'Undo' }).click();
@@ -131,7 +131,7 @@ test('tubes as a table: grade, size, price, who has them; one of one’s own fro
 
 test('covering, water and a glaze are said with their numbers; too much water is a finding', async ({ signedIn: page }) => {
   await openDemo(page, 'paints');
-  await page.locator('.heap', { hasText: 'low sky' }).click();
+  await page.locator('.mix', { hasText: 'low sky' }).click();
   await expect(page.getByText(/blend layers? .*hides? what lies under it/)).toBeVisible();
   const film = page.getByText(/^Dry film \d+ µm, workable/);
   const before = await film.innerText();
@@ -146,7 +146,7 @@ test('covering, water and a glaze are said with their numbers; too much water is
   await expect(page.getByText(/glazed with 6 parts of medium/)).toBeVisible();
 });
 
-test('the palette sheet: heaps in order of use, an alternative column, the mixing chart', async ({ signedIn: page }) => {
+test('the palette sheet: mixes in order of use, an alternative column, the mixing chart', async ({ signedIn: page }) => {
   await openDemo(page, 'paints');
   await topic(page, 'Palette sheet');
   const rows = page.locator('.sheet-table tbody tr');

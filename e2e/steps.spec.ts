@@ -175,7 +175,7 @@ test('values, brushes and canvases ahead, mending and variants say what they com
   await expect(card).toContainText(/burnt umber/);
   await accessible(page, 'for others');
   await page.getByRole('region', { name: 'Simpler for beginners' }).getByRole('button', { name: 'much' }).click();
-  await expect(page.getByText(/areas, \d+ heaps? and \d+ steps fewer/)).toBeVisible();
+  await expect(page.getByText(/areas, \d+ mixes? and \d+ steps fewer/)).toBeVisible();
   await expect(page.getByText(/ΔE00 [\d.]+ instead of [\d.]+/)).toBeVisible({ timeout: 60_000 });
   await saved(page);
 });

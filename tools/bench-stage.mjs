@@ -43,7 +43,7 @@ export async function stageRows(row) {
     const { lesson, seconds } = await begun(scene, { level: 'improver' });
     row(
       `a lesson from the picture: ${scene}`,
-      `${lesson.zones.length} areas, ${lesson.mixes.length} heaps, ${lesson.steps.length} steps`,
+      `${lesson.zones.length} areas, ${lesson.mixes.length} mixes, ${lesson.steps.length} steps`,
       `${seconds.toFixed(1)} s`,
       '≤ 10 s',
     );
@@ -58,7 +58,7 @@ export async function stageRows(row) {
     `${middle(painted).toFixed(2)} s a stage, at most ${Math.max(...painted).toFixed(2)} s`,
     '≤ 1.5 s a stage',
   );
-  // Another heap in the step before last: what comes before stands.
+  // Another mix in the step before last: what comes before stands.
   const late = lesson.steps.map((step) => (step.id === 's16' ? { ...step, mixIds: ['m-shade'] } : step));
   const warm = paint(session, { ...lesson, steps: late }, picture);
   row(
@@ -96,7 +96,7 @@ export async function stageRows(row) {
   const offs = offBySteps(lesson, picture, canvases);
   row(
     'last stage picture against the picture, squinted',
-    'demo lesson, heaps of its author',
+    'demo lesson, mixes of its author',
     `ΔE00 ${offs.at(-1).mean.toFixed(1)}, p95 ${offs.at(-1).p95.toFixed(1)}`,
     '',
   );
@@ -106,7 +106,7 @@ export async function stageRows(row) {
     const end = offBySteps(made.lesson, made.picture, done.canvases).at(-1);
     row(
       `last stage picture against the picture: ${scene}`,
-      `${WIDTH} px, heaps as found`,
+      `${WIDTH} px, mixes as found`,
       `ΔE00 ${end.mean.toFixed(1)}, p95 ${end.p95.toFixed(1)}`,
       '≤ 3, ≤ 6',
     );

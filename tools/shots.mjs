@@ -61,7 +61,7 @@ async function lessonViews(page) {
   await station(page, 'Picture');
   await pictureViews(page);
   await station(page, 'Paints');
-  await page.locator('.heap', { hasText: 'near ridge' }).click();
+  await page.locator('.mix', { hasText: 'near ridge' }).click();
   await page.locator('.found li').nth(1).waitFor({ timeout: 60_000 });
   await page.getByText(/Looking through all recipes/).waitFor({ state: 'hidden', timeout: 60_000 });
   await shoot(page, 'paints');

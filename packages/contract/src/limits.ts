@@ -7,7 +7,7 @@ export const limits = {
   tubes: 60,
   mixes: 200,
   recipe: 8,
-  heaps: 4,
+  mixedFrom: 4,
   stages: 60,
   steps: 400,
   pins: 200,
@@ -38,7 +38,7 @@ const lists: Record<string, [what: string, how: string]> = {
 /** What one thing holds of others. */
 const parts: Record<string, [whose: string, what: string]> = {
   recipe: ['A mix', 'tubes'],
-  heaps: ['A mix', 'other mixes'],
+  mixedFrom: ['A mix', 'other mixes'],
   groundCoats: ['A canvas', 'coats of ground'],
   zoneIds: ['A step', 'areas'],
   markIds: ['A step', 'marks'],

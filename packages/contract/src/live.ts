@@ -196,7 +196,7 @@ export type SheetMix = {
   wetRgb: string;
   words: string;
   parts: { name: string; rgb: string; weight: number }[];
-  /** Where its heap lies on the palette, in words. */
+  /** Where its mix lies on the palette, in words. */
   place?: string;
   /** For a student who lacks a tube: what is different from the colour shown to all. */
   instead?: string;

@@ -4,10 +4,10 @@ import type { ClassSocket, Place } from './socket.js';
 
 const [WIDTH, HEIGHT] = [720, 480];
 
-/** A palette as a camera above it would see it: the heaps of a step, wet, on grey paper, a little off their places. */
-export function palettePicture(heaps: readonly { wetRgb: string }[], seed: number): Promise<Buffer> {
-  const blobs = heaps.map(({ wetRgb }, i) => {
-    const x = (WIDTH * (i + 0.7)) / (heaps.length + 0.4);
+/** A palette as a camera above it would see it: the mixes of a step, wet, on grey paper, a little off their places. */
+export function palettePicture(mixes: readonly { wetRgb: string }[], seed: number): Promise<Buffer> {
+  const blobs = mixes.map(({ wetRgb }, i) => {
+    const x = (WIDTH * (i + 0.7)) / (mixes.length + 0.4);
     const y = HEIGHT * (0.42 + 0.12 * Math.sin(seed + i * 2.3));
     const r = 62 + 12 * Math.sin(seed * 3 + i);
     return `<ellipse cx="${x}" cy="${y}" rx="${r}" ry="${r * 0.8}" fill="${wetRgb}"/>
@@ -18,7 +18,7 @@ export function palettePicture(heaps: readonly { wetRgb: string }[], seed: numbe
   return sharp(Buffer.from(svg)).jpeg({ quality: 80 }).toBuffer();
 }
 
-/** A simulated camera over the instructor's palette: a new picture whenever the class comes to a step with heaps. */
+/** A simulated camera over the instructor's palette: a new picture whenever the class comes to a step with mixes. */
 export function camera(place: Place, key: string, socket: ClassSocket) {
   const base = place.url.replace(/^ws/, 'http');
   const headers = { origin: place.origin };
@@ -27,10 +27,10 @@ export function camera(place: Place, key: string, socket: ClassSocket) {
   let busy = false;
   const shoot = async (stepId: string): Promise<void> => {
     sheet ??= (await (await fetch(`${base}/api/join/${place.code}/sheet`, { headers })).json()) as FollowSheet;
-    const heaps = sheet.steps[stepId]?.mixes ?? [];
+    const mixes = sheet.steps[stepId]?.mixes ?? [];
     shown = stepId;
-    if (heaps.length === 0) return;
-    const body = new Uint8Array(await palettePicture(heaps, sheet.steps[stepId]?.number ?? 1));
+    if (mixes.length === 0) return;
+    const body = new Uint8Array(await palettePicture(mixes, sheet.steps[stepId]?.number ?? 1));
     await fetch(`${base}/api/join/${place.code}/camera?simulated=1`, {
       method: 'POST',
       headers: { ...headers, authorization: `Bearer ${key}`, 'content-type': 'image/jpeg' },

@@ -28,7 +28,7 @@ describe('the simulated sensor', () => {
 });
 
 describe('the simulated camera', () => {
-  it('shows the heaps of a step in their wet colours', async () => {
+  it('shows the mixes of a step in their wet colours', async () => {
     const picture = await palettePicture([{ wetRgb: 'rgb(200 40 30)' }, { wetRgb: 'rgb(30 60 160)' }], 1);
     const { data, info } = await sharp(picture).raw().toBuffer({ resolveWithObject: true });
     expect([info.format, info.width, info.height]).toEqual(['raw', 720, 480]);

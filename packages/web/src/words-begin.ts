@@ -6,7 +6,7 @@ export const beginWords = {
   choose: 'Choose a picture',
   other: 'Another picture',
   without: 'No picture: begin with a bare canvas',
-  about: 'With a picture the whole lesson is drafted: areas, heaps with recipes, and the steps. You decide three things.',
+  about: 'With a picture the whole lesson is drafted: areas, mixes with recipes, and the steps. You decide three things.',
   canvas: 'Canvas',
   school: 'School',
   level: 'Students',
@@ -22,7 +22,7 @@ export const beginWords = {
   working: (share: number) => {
     if (share < 0.6) return 'Looking for areas';
     if (share < 0.72) return 'Looking at edges and directions';
-    if (share < 0.9) return 'Mixing heaps';
+    if (share < 0.9) return 'Finding recipes';
     return 'Writing the steps';
   },
   uploading: 'Bringing the picture in',

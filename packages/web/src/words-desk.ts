@@ -89,7 +89,7 @@ export const deskWords = {
     'Watch your water',
     'Look from a distance',
     'Less paint on the brush',
-    'Wipe between heaps',
+    'Wipe between mixes',
     'Hands off the wet areas',
   ],
   told: (text: string, time: string) => `${time}: ${text}`,

@@ -1,6 +1,6 @@
 const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
 
-/** Wording of the Paints station beside its heaps. */
+/** Wording of the Paints station beside its mixes. */
 export const paintWords = {
   found: 'Recipes found',
   seeking: (share: number) => `Looking through all recipes, ${Math.round(share * 100)} %`,
@@ -23,7 +23,7 @@ export const paintWords = {
   addIt: (name: string) => `Add ${name}`,
   order: 'Put together in this order',
   orderWords: (names: string[]) => `${names.join(', then ')}.`,
-  onHeap: (name: string) => `the heap ${name}`,
+  onMix: (name: string) => `the mix ${name}`,
   met: 'Meet the target',
   metDry: 'dry',
   metWet: 'wet',
@@ -39,23 +39,23 @@ export const paintWords = {
         : `${coats} ${technique} layers to hide what lies under it`,
   contrast: (ratio: number) => `Contrast ratio ${ratio.toFixed(2)} (0.98 counts as hiding)`,
   oneCoat: (deltaE: number) =>
-    deltaE < 1 ? 'One layer already looks like the heap.' : `One layer is ΔE00 ${deltaE.toFixed(1)} from the heap.`,
+    deltaE < 1 ? 'One layer already looks like the mix.' : `One layer is ΔE00 ${deltaE.toFixed(1)} from the mix.`,
   swatchOn: 'one layer on the ground',
   line: (coats: number | null) =>
     coats === null
-      ? 'As a thin line on the darkest heap it never quite covers.'
-      : `As a thin line on the darkest heap: ${count(coats, 'pass', 'passes')}.`,
+      ? 'As a thin line on the darkest mix it never quite covers.'
+      : `As a thin line on the darkest mix: ${count(coats, 'pass', 'passes')}.`,
   glaze: (medium: number) => `Glazed with ${medium} parts of medium over the ground`,
   thinning: 'Water and medium',
   water: 'Water, % of the mix',
   medium: 'Medium, parts to one',
   thinned: (um: number, workable: string, over: string) => `Dry film ${um} µm, workable ${workable}, painted over after ${over}.`,
   waterNote: (limit: number) => `More than ${limit} % water: this school thins with medium from there on.`,
-  letDown: 'Let down beforehand: recipes may use this heap like a tube',
-  addHeap: 'Add a heap to the recipe',
-  heapsGroup: 'heaps',
+  letDown: 'Let down beforehand: recipes may use this mix like a tube',
+  addMix: 'Add a mix to the recipe',
+  mixesGroup: 'mixes',
   tubesGroup: 'tubes',
-  fromAreas: 'A heap for every area without one',
+  fromAreas: 'A mix for every area without one',
   usedOnce: (names: string[]) => `Used in one step only: ${names.join(', ')}.`,
 
   table: {
@@ -99,22 +99,22 @@ export const paintWords = {
   family: 'Family',
   families: { ladder: 'Value ladder', greys: 'Two greys', gradient: 'Gradient', 'shadow-light': 'Shadow and light' } as const,
   familyAbout: {
-    ladder: 'One heap carried towards white and towards a dark, each step mixed from it.',
+    ladder: 'One mix carried towards white and towards a dark, each step mixed from it.',
     greys: 'A warm and a cool grey from the same two parents.',
-    gradient: 'Steps between two heaps, each mixed from the two alone; for skies.',
-    'shadow-light': 'A darker and a lighter neighbour of one heap, mixed from it.',
+    gradient: 'Steps between two mixes, each made of the two alone; for skies.',
+    'shadow-light': 'A darker and a lighter neighbour of one mix, mixed from it.',
   } as const,
-  fromHeap: 'From the heap',
-  toHeap: 'To the heap',
+  fromMix: 'From the mix',
+  toMix: 'To the mix',
   toDark: 'Towards the dark',
   ownDark: 'the darkest tube',
   steps: 'Steps',
   greyValue: 'Value of the greys',
   parents: (names: string[]) => `Parents: ${names.join(' and ')}.`,
-  takeFamily: (n: number) => `Put ${count(n, 'heap', 'heaps')} on the palette`,
+  takeFamily: (n: number) => `Put ${count(n, 'mix', 'mixes')} on the palette`,
   familyName: (base: string, member: string) => `${base}, ${member}`,
-  itself: 'the heap itself',
-  needsHeap: 'Families grow from a heap with a recipe. Mix one first.',
+  itself: 'the mix itself',
+  needsMix: 'Families grow from a mix with a recipe. Mix one first.',
 
   paletteAbout: 'The fewest tubes that reach every target, searched exactly over recipes of whole parts and one touch.',
   among: 'Choose among',
@@ -152,24 +152,24 @@ export const paintWords = {
   curveWorst: 'worst',
   curveMean: 'mean',
   curveRow: (n: number, worst: number, mean: number) => `${n} tubes: worst ${worst.toFixed(1)}, mean ${mean.toFixed(1)}`,
-  noTargets: 'Give the heaps targets first: a palette is chosen by what it must reach.',
+  noTargets: 'Give the mixes targets first: a palette is chosen by what it must reach.',
   searching: (share: number) => `Searching, ${Math.round(share * 100)} %`,
 
-  withoutAbout: 'A student without a tube: every heap that needs it, mixed from the others.',
+  withoutAbout: 'A student without a tube: every mix that needs it, mixed from the others.',
   lacking: 'The student lacks',
   usual: 'As shown',
   instead: 'Instead',
   difference: 'Difference',
-  nothingNeeds: 'No heap needs it. Nothing changes.',
+  nothingNeeds: 'No mix needs it. Nothing changes.',
   noneLeft: 'Without these no tube is left.',
   withoutNote: 'On Follow each student is asked what they have, and gets these recipes.',
 
   sheetPrint: 'Print',
   sheetTitle: (title: string) => `Palette for ${title}`,
-  sheetAbout: 'Heaps lie in the order in which they are used; a white at the warm and one at the cool end.',
+  sheetAbout: 'Mixes lie in the order in which they are used; a white at the warm and one at the cool end.',
   warmEnd: 'warm',
   coolEnd: 'cool',
-  sheetHeap: 'Heap',
+  sheetMix: 'Mix',
   sheetRecipe: 'Recipe, in the order to mix it',
   sheetFor: 'For',
   withoutColumn: (name: string) => `Without ${name}`,

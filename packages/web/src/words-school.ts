@@ -103,13 +103,13 @@ export const schoolWords: { [C in keyof School]: { ask: string; options: Record<
 export const draftWords = {
   topic: 'Draft',
   about:
-    'A lesson drafted from its areas and heaps by a school. Nothing changes until you take it; what you wrote yourself stays.',
+    'A lesson drafted from its areas and mixes by a school. Nothing changes until you take it; what you wrote yourself stays.',
   level: 'Students',
   levels: planWords.whatIf.levels satisfies Record<Level, string>,
   more: 'More choices',
   fewer: 'Fewer choices',
   needZones: 'A draft needs areas. Draw or propose them at the Picture station, then come back.',
-  summary: (steps: number, colours: number, time: string) => `${steps} steps, ${colours} heaps, ${time}`,
+  summary: (steps: number, colours: number, time: string) => `${steps} steps, ${colours} mixes, ${time}`,
   beside: 'Other orders beside it',
   draft: 'The draft',
   take: 'Take this draft',
@@ -126,7 +126,7 @@ export const draftWords = {
   fields: {
     title: 'title',
     technique: 'technique',
-    mixIds: 'heaps',
+    mixIds: 'mixes',
     brushId: 'brush',
     needs: 'relation beneath',
     medium: 'medium',

@@ -97,7 +97,7 @@ export const findWords = {
     step: 'step',
     zone: 'area',
     element: 'thing',
-    mix: 'heap',
+    mix: 'mix',
     tube: 'tube',
     mark: 'marks',
     sample: 'sample',

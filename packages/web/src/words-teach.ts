@@ -1,8 +1,8 @@
 /** Words of the topics Values, Preparing, Mending and For others, and of the read-through. */
 export const valuesWords = {
   about:
-    'The value each area should have, the step by which it stands, and the steps that turn round how neighbours stand to each other. From the heaps’ own colours.',
-  none: 'Values need areas and steps with heaps.',
+    'The value each area should have, the step by which it stands, and the steps that turn round how neighbours stand to each other. From the mixes’ own colours.',
+  none: 'Values need areas and steps with mixes.',
   area: 'Area',
   target: 'should be',
   last: 'ends at',
@@ -18,7 +18,7 @@ export const valuesWords = {
     `the ${one} is ${isLighter ? 'lighter' : 'darker'} than the ${other} again, as it should be`,
   rough: 'The roughest stage',
   roughIs: (name: string, measured: boolean) =>
-    `“${name}” looks its worst at its end${measured ? ', measured on the stage pictures' : ', by the heaps’ colours'}.`,
+    `“${name}” looks its worst at its end${measured ? ', measured on the stage pictures' : ', by the mixes’ colours'}.`,
   noRough: 'No stage looks clearly worse than the end.',
   announce: 'Announce it in the step before',
   announced: 'It is announced.',
@@ -30,14 +30,14 @@ export const preparingWords = {
     washes < written
       ? `Held like this they are washed ${washes === 0 ? 'not once' : washes === 1 ? 'once' : `${washes} times`}; with one of each kind it would be ${written === 1 ? 'once' : `${written} times`}.`
       : `They are washed ${washes === 0 ? 'not once' : washes === 1 ? 'once' : `${washes} times`}.`,
-  none: 'No step names a brush and a heap yet.',
+  none: 'No step names a brush and a mix yet.',
   kept: { darks: 'kept for darks', lights: 'kept for lights' },
   second: (n: number) => `no. ${n}`,
   instead: (names: string) => `or ${names}`,
   before: { clean: '', wipe: 'wipe', wash: 'wash' },
   hardens: (title: string, minutes: string) => `After “${title}” it waits ${minutes}: rinse it and lay it flat.`,
   water: 'Fresh water',
-  waterBefore: (title: string, heaps: number) => `Before “${title}”: ${heaps} heaps have gone into it.`,
+  waterBefore: (title: string, mixes: number) => `Before “${title}”: ${mixes} mixes have gone into it.`,
   noWater: 'One pot of water is enough up to the breaks.',
   ahead: 'Canvases prepared ahead',
   aheadAbout: (saved: string, length: string) => `With these a demonstration never waits: ${saved} saved, ${length} left.`,
@@ -96,10 +96,10 @@ export const othersWords = {
   copied: 'It stands on the shelf.',
   working: 'Mixing from the other tubes',
   simpler: 'Simpler for beginners',
-  simplerAbout: 'Fewer areas and heaps, larger brushes. What it takes from the picture is measured with half-closed eyes.',
+  simplerAbout: 'Fewer areas and mixes, larger brushes. What it takes from the picture is measured with half-closed eyes.',
   amounts: { 1: 'a little', 2: 'more', 3: 'much' } as Record<number, string>,
-  fewer: (areas: number, heaps: number, steps: number, minutes: string | null) =>
-    `${areas === 1 ? '1 area' : `${areas} areas`}, ${heaps === 1 ? '1 heap' : `${heaps} heaps`} and ${steps === 1 ? '1 step' : `${steps} steps`} fewer${minutes ? `; ${minutes} saved` : ''}.`,
+  fewer: (areas: number, mixes: number, steps: number, minutes: string | null) =>
+    `${areas === 1 ? '1 area' : `${areas} areas`}, ${mixes === 1 ? '1 mix' : `${mixes} mixes`} and ${steps === 1 ? '1 step' : `${steps} steps`} fewer${minutes ? `; ${minutes} saved` : ''}.`,
   price: (before: number, after: number) => `ΔE00 ${after.toFixed(1)} instead of ${before.toFixed(1)}`,
   measuring: 'Painting both',
   take: 'Take it',

@@ -120,7 +120,7 @@ export const words = {
   paints: {
     topicsLabel: 'What to work on',
     topics: {
-      heaps: 'Heaps',
+      mixes: 'Mixes',
       tubes: 'Tubes',
       families: 'Families',
       palette: 'Smaller palette',
@@ -131,7 +131,7 @@ export const words = {
     addTube: 'Add a tube',
     empty:
       'This station computes how tubes mix: colour wet and dry, and how far a mix is from its target. Begin with the tubes each student has.',
-    mixes: 'Heaps on the palette',
+    mixes: 'Mixes on the palette',
     newMix: 'New mix',
     noMixes: 'No mixes yet.',
     mixName: (count: number) => `mix ${count}`,

@@ -209,7 +209,7 @@ export const balloons: Lesson = {
       brushId: 'filbert-12',
       showMin: 2,
       doMin: 6,
-      say: 'Fill the whole balloon, stripes and all: we lay the cream over it. Strokes run from the crown to the mouth and bend with the belly. A drop of retarder in the heap keeps it wet for the shade.',
+      say: 'Fill the whole balloon, stripes and all: we lay the cream over it. Strokes run from the crown to the mouth and bend with the belly. A drop of retarder in the mix keeps it wet for the shade.',
       watch: 'Flat strokes that make a disc of it.',
       checkpoint: 'Is it round at the edge and whole inside?',
       finish: 'One glowing red shape.',

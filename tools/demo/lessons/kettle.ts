@@ -1,6 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
 import { defaultSchool, emptyDrawing } from '@viaticum/core/document';
-import { areasOf, canvasOf, heap, referenceOf, step, tube } from './kit.js';
+import { areasOf, canvasOf, mix, referenceOf, step, tube } from './kit.js';
 
 const tubes = [
   tube('white', 'PW6', 950, 150),
@@ -65,21 +65,21 @@ export const kettle: Lesson = {
   subjectZoneId: 'kettle',
   tubes,
   mixes: [
-    heap(tubes, 'm-ground', 'grey ground', [0.6, 0.57, 0.53]),
-    heap(tubes, 'm-copper', 'middle copper', [0.62, 0.33, 0.2], { zoneId: 'kettle', alsoZoneIds: ['lid'] }),
-    heap(tubes, 'm-deep', 'deep copper', [0.34, 0.16, 0.11], { zoneId: 'kettle', alsoZoneIds: ['spout'] }),
-    heap(tubes, 'm-light', 'light copper', [0.83, 0.5, 0.32], { zoneId: 'kettle', alsoZoneIds: ['lid', 'spout'] }),
-    heap(tubes, 'm-dark', 'handle dark', [0.21, 0.18, 0.175], { zoneId: 'handle' }),
-    heap(tubes, 'm-blue', 'mug blue', [0.19, 0.31, 0.55], { zoneId: 'mugs' }),
-    heap(tubes, 'm-navy', 'mug shade', [0.12, 0.19, 0.36], { zoneId: 'mugs' }),
-    heap(tubes, 'm-inside', 'enamel white', [0.8, 0.81, 0.8], { zoneId: 'insides' }),
-    heap(tubes, 'm-hollow', 'enamel shade', [0.56, 0.58, 0.6], { zoneId: 'insides' }),
-    heap(tubes, 'm-wall', 'warm wall', [0.68, 0.65, 0.6], { zoneId: 'wall' }),
-    heap(tubes, 'm-wall2', 'wall in shade', [0.53, 0.51, 0.49], { zoneId: 'wall' }),
-    heap(tubes, 'm-cloth', 'cloth half tone', [0.74, 0.58, 0.53], { zoneId: 'cloth' }),
-    heap(tubes, 'm-check', 'cloth red', [0.63, 0.28, 0.26], { zoneId: 'cloth' }),
-    heap(tubes, 'm-pale', 'cloth light', [0.87, 0.84, 0.77], { zoneId: 'cloth' }),
-    heap(tubes, 'm-glint', 'glint', [0.97, 0.93, 0.87]),
+    mix(tubes, 'm-ground', 'grey ground', [0.6, 0.57, 0.53]),
+    mix(tubes, 'm-copper', 'middle copper', [0.62, 0.33, 0.2], { zoneId: 'kettle', alsoZoneIds: ['lid'] }),
+    mix(tubes, 'm-deep', 'deep copper', [0.34, 0.16, 0.11], { zoneId: 'kettle', alsoZoneIds: ['spout'] }),
+    mix(tubes, 'm-light', 'light copper', [0.83, 0.5, 0.32], { zoneId: 'kettle', alsoZoneIds: ['lid', 'spout'] }),
+    mix(tubes, 'm-dark', 'handle dark', [0.21, 0.18, 0.175], { zoneId: 'handle' }),
+    mix(tubes, 'm-blue', 'mug blue', [0.19, 0.31, 0.55], { zoneId: 'mugs' }),
+    mix(tubes, 'm-navy', 'mug shade', [0.12, 0.19, 0.36], { zoneId: 'mugs' }),
+    mix(tubes, 'm-inside', 'enamel white', [0.8, 0.81, 0.8], { zoneId: 'insides' }),
+    mix(tubes, 'm-hollow', 'enamel shade', [0.56, 0.58, 0.6], { zoneId: 'insides' }),
+    mix(tubes, 'm-wall', 'warm wall', [0.68, 0.65, 0.6], { zoneId: 'wall' }),
+    mix(tubes, 'm-wall2', 'wall in shade', [0.53, 0.51, 0.49], { zoneId: 'wall' }),
+    mix(tubes, 'm-cloth', 'cloth half tone', [0.74, 0.58, 0.53], { zoneId: 'cloth' }),
+    mix(tubes, 'm-check', 'cloth red', [0.63, 0.28, 0.26], { zoneId: 'cloth' }),
+    mix(tubes, 'm-pale', 'cloth light', [0.87, 0.84, 0.77], { zoneId: 'cloth' }),
+    mix(tubes, 'm-glint', 'glint', [0.97, 0.93, 0.87]),
   ],
   stages: [
     { id: 'st1', name: 'Ground and drawing' },

@@ -45,8 +45,8 @@ export const step = (
   ...rest,
 });
 
-/** A heap for a colour (sRGB 0–1) from the lesson's tubes: the simplest recipe that comes nearly as near as the nearest. */
-export function heap(
+/** A mix for a colour (sRGB 0–1) from the lesson's tubes: the simplest recipe that comes nearly as near as the nearest. */
+export function mix(
   tubes: Lesson['tubes'],
   id: string,
   name: string,

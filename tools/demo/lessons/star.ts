@@ -1,6 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
 import { defaultSchool, emptyDrawing } from '@viaticum/core/document';
-import { areasOf, canvasOf, heap, referenceOf, step, tube } from './kit.js';
+import { areasOf, canvasOf, mix, referenceOf, step, tube } from './kit.js';
 
 const tubes = [
   tube('white', 'PW6', 950, 150),
@@ -83,15 +83,15 @@ export const star: Lesson = {
   subjectZoneId: 'star',
   tubes,
   mixes: [
-    heap(tubes, 'm-ground', 'clay ground', [0.62, 0.47, 0.36]),
-    heap(tubes, 'm-rim', 'rim blue', [0.14, 0.25, 0.47], { zoneId: 'rim' }),
-    heap(tubes, 'm-cream', 'cream', [0.86, 0.82, 0.71], { zoneId: 'ground' }),
-    heap(tubes, 'm-red', 'brick red', [0.58, 0.21, 0.18], { zoneId: 'corners' }),
-    heap(tubes, 'm-kite', 'kite green', [0.26, 0.46, 0.34], { zoneId: 'kites' }),
-    heap(tubes, 'm-star', 'glaze turquoise', [0.13, 0.42, 0.49], { zoneId: 'star' }),
-    heap(tubes, 'm-band', 'line white', [0.93, 0.91, 0.87], { zoneId: 'band' }),
-    heap(tubes, 'm-ochre', 'ochre gold', [0.76, 0.55, 0.23], { zoneId: 'rosette' }),
-    heap(tubes, 'm-eye', 'eye dark', [0.16, 0.14, 0.17], { zoneId: 'eye' }),
+    mix(tubes, 'm-ground', 'clay ground', [0.62, 0.47, 0.36]),
+    mix(tubes, 'm-rim', 'rim blue', [0.14, 0.25, 0.47], { zoneId: 'rim' }),
+    mix(tubes, 'm-cream', 'cream', [0.86, 0.82, 0.71], { zoneId: 'ground' }),
+    mix(tubes, 'm-red', 'brick red', [0.58, 0.21, 0.18], { zoneId: 'corners' }),
+    mix(tubes, 'm-kite', 'kite green', [0.26, 0.46, 0.34], { zoneId: 'kites' }),
+    mix(tubes, 'm-star', 'glaze turquoise', [0.13, 0.42, 0.49], { zoneId: 'star' }),
+    mix(tubes, 'm-band', 'line white', [0.93, 0.91, 0.87], { zoneId: 'band' }),
+    mix(tubes, 'm-ochre', 'ochre gold', [0.76, 0.55, 0.23], { zoneId: 'rosette' }),
+    mix(tubes, 'm-eye', 'eye dark', [0.16, 0.14, 0.17], { zoneId: 'eye' }),
   ],
   stages: [
     { id: 'st1', name: 'Ground and construction' },

@@ -44,10 +44,10 @@ export const RecipePart = Type.Object({ tubeId: Id, parts: Amount }, strict);
 
 export type RecipePart = { tubeId: string; parts: Amount };
 
-/** Another heap as part of a mix, by volume. */
-export const HeapPart = Type.Object({ mixId: Id, parts: Amount }, strict);
+/** Another mix as part of a mix, by volume. */
+export const MixedPart = Type.Object({ mixId: Id, parts: Amount }, strict);
 
-export type HeapPart = { mixId: string; parts: Amount };
+export type MixedPart = { mixId: string; parts: Amount };
 
 export const Mix = Type.Object(
   {
@@ -61,8 +61,8 @@ export const Mix = Type.Object(
     /** Other areas that it is used for as well. */
     alsoZoneIds: optional(Type.Array(Id, { maxItems: 60 })),
     recipe: Type.Array(RecipePart, { maxItems: limits.recipe }),
-    /** Heaps that this one is mixed from, beside tubes. */
-    heaps: optional(Type.Array(HeapPart, { maxItems: limits.heaps })),
+    /** Mixes that this one is mixed from, beside tubes. */
+    mixedFrom: optional(Type.Array(MixedPart, { maxItems: limits.mixedFrom })),
     /** A strong tube let down with a weak one beforehand: recipes may use it like a tube. */
     letDown: optional(Type.Boolean()),
     /** Parts of clear medium to one of paint, where it is used as a glaze. */
@@ -72,4 +72,4 @@ export const Mix = Type.Object(
   strict,
 );
 
-export type Mix = Omit<Static<typeof Mix>, 'recipe' | 'heaps'> & { recipe: RecipePart[]; heaps?: HeapPart[] };
+export type Mix = Omit<Static<typeof Mix>, 'recipe' | 'mixedFrom'> & { recipe: RecipePart[]; mixedFrom?: MixedPart[] };

@@ -75,7 +75,7 @@ describe('the brush plan', () => {
     expect(held.map((one) => one.kept).sort()).toEqual(['darks', 'lights']);
   });
 
-  it('every step with a brush and a heap has exactly one; a brush is used once at a time and in order', () => {
+  it('every step with a brush and a mix has exactly one; a brush is used once at a time and in order', () => {
     const lesson = demoLesson();
     const plan = planLesson(lesson);
     const { brushes: held, washes, washesAsWritten } = brushPlan(lesson, plan);
@@ -97,20 +97,20 @@ describe('the brush plan', () => {
     const { hardens } = planned(waits).brushes[0] as ReturnType<typeof planned>['brushes'][number];
     expect(hardens).toMatchObject([{ afterStepId: 'd1' }]);
     expect(hardens[0]?.waitMin).toBeGreaterThan(40);
-    const heaps = Array.from({ length: 9 }, (_, i) => ({
+    const mixes = Array.from({ length: 9 }, (_, i) => ({
       id: `h${i}`,
-      name: `heap ${i}`,
+      name: `mix ${i}`,
       recipe: [{ tubeId: 'w', parts: 1 + i }],
     }));
     const many: Lesson = {
       ...base,
-      mixes: heaps,
+      mixes: mixes,
       steps: [
-        testStep('one', { zoneIds: ['a'], mixIds: heaps.slice(0, 5).map((heap) => heap.id) }),
-        testStep('two', { zoneIds: ['b'], mixIds: heaps.slice(5).map((heap) => heap.id) }),
+        testStep('one', { zoneIds: ['a'], mixIds: mixes.slice(0, 5).map((mix) => mix.id) }),
+        testStep('two', { zoneIds: ['b'], mixIds: mixes.slice(5).map((mix) => mix.id) }),
       ],
     };
-    expect(planned(many).freshWater).toEqual([{ stepId: 'two', heaps: 5 }]);
+    expect(planned(many).freshWater).toEqual([{ stepId: 'two', mixes: 5 }]);
   });
 
   it('nothing to paint needs no brush', () => {

@@ -22,8 +22,8 @@ export type BrushPlan = {
   washes: number;
   /** Washes where every step takes the one brush of its kind, as it is written. */
   washesAsWritten: number;
-  /** Steps before which to change the water, with the heaps that have gone into it. */
-  freshWater: { stepId: string; heaps: number }[];
+  /** Steps before which to change the water, with the mixes that have gone into it. */
+  freshWater: { stepId: string; mixes: number }[];
 };
 
 /** Colours nearer than this (ΔE00) follow each other in one brush after a wipe (common practice, no published source). */
@@ -157,7 +157,7 @@ export function substitutesFor(brush: Brush): Brush[] {
   });
 }
 
-/** Water is changed in the last pause before it would dull a heap, otherwise before the step that does. */
+/** Water is changed in the last pause before it would dull a mix, otherwise before the step that does. */
 function freshWater(lesson: Lesson, { plan }: LessonPlan): BrushPlan['freshWater'] {
   const out: BrushPlan['freshWater'] = [];
   let used = new Set<string>();
@@ -167,7 +167,7 @@ function freshWater(lesson: Lesson, { plan }: LessonPlan): BrushPlan['freshWater
     if (step.kind === 'break') used = new Set();
     const after = new Set([...used, ...step.mixIds]);
     if (after.size > HEAPS_A_POT && used.size > 0) {
-      out.push({ stepId: step.id, heaps: used.size });
+      out.push({ stepId: step.id, mixes: used.size });
       used = new Set(step.mixIds);
     } else used = after;
   }

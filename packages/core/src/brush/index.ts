@@ -58,5 +58,5 @@ export function brushInMetric(brush: Brush): string {
 /** A loaded brush left in the air hardens within these minutes (common practice, no published source). */
 export const BRUSH_HARDENS_MIN = 12;
 
-/** Heaps used from one pot of water before it dulls the next (common practice, no published source). */
+/** Mixes used from one pot of water before it dulls the next (common practice, no published source). */
 export const HEAPS_A_POT = 6;

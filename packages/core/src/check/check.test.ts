@@ -9,7 +9,7 @@ import { findings, rules } from './index.js';
 const quiet = (): Lesson => smallLesson([testStep('one', { zoneIds: ['a', 'b'] })]);
 const found = (lesson: Lesson) => findings(lesson, planLesson(lesson));
 
-/** The small lesson with ultramarine beside white: a blue, a pale blue, a near black, and heaps in between. */
+/** The small lesson with ultramarine beside white: a blue, a pale blue, a near black, and mixes in between. */
 const coloured = (steps: Lesson['steps']): Lesson => ({
   ...smallLesson(steps),
   tubes: [
@@ -45,7 +45,7 @@ const coloured = (steps: Lesson['steps']): Lesson => ({
     },
     ...[1, 2, 3, 4].map((parts) => ({
       id: `h${parts}`,
-      name: `heap ${parts}`,
+      name: `mix ${parts}`,
       recipe: [
         { tubeId: 'w', parts: parts + 2 },
         { tubeId: 'u', parts: 1 },

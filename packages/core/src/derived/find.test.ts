@@ -55,7 +55,7 @@ describe('finding in a lesson', () => {
     const accented = { ...demo, title: 'x', zones: demo.zones.map((zone, i) => (i === 0 ? { ...zone, name: 'Église' } : zone)) };
     expect(findInLesson(accented, 'eglise')[0]).toMatchObject({ kind: 'zone', name: 'Église' });
   });
-  it('tubes by pigment, heaps by what is in them; nothing sought finds nothing', () => {
+  it('tubes by pigment, mixes by what is in them; nothing sought finds nothing', () => {
     expect(findInLesson(demo, 'PB29').map((one) => one.kind)).toContain('tube');
     expect(findInLesson(demo, 'magenta').some((one) => one.kind === 'mix')).toBe(true);
     expect(findInLesson(demo, '  ')).toEqual([]);

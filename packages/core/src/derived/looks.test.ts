@@ -52,17 +52,17 @@ describe('what a tube’s paint is', () => {
   });
 });
 
-describe('heaps mixed from heaps', () => {
+describe('mixes mixed from mixes', () => {
   const mid: Mix = {
     id: 'mid',
     name: 'mid sky',
     recipe: [{ tubeId: 'ultramarine', parts: 'touch' }],
-    heaps: [{ mixId: 'm-high', parts: 2 }],
+    mixedFrom: [{ mixId: 'm-high', parts: 2 }],
   };
   it('look as if mixed from the tubes within', () => {
     const lesson = withMixes(mid);
     const look = looksOf(lesson).get('mid');
-    // m-high is 4 white, 1 ultramarine, a touch of red: 5 1/16 parts to one of the heap.
+    // m-high is 4 white, 1 ultramarine, a touch of red: 5 1/16 parts to one of the mix.
     const total = 5 + 1 / 16;
     const tubes = [
       { pigment: 'PW6', parts: (2 * 4) / total },
@@ -75,13 +75,13 @@ describe('heaps mixed from heaps', () => {
 
   it('one that would be part of itself is left out, and told as a fault', () => {
     const lesson = withMixes(
-      { ...mid, heaps: [{ mixId: 'other', parts: 1 }] },
-      { id: 'other', name: 'other', recipe: [], heaps: [{ mixId: 'mid', parts: 1 }] },
+      { ...mid, mixedFrom: [{ mixId: 'other', parts: 1 }] },
+      { id: 'other', name: 'other', recipe: [], mixedFrom: [{ mixId: 'mid', parts: 1 }] },
     );
     expect(recipeParts(lesson.mixes.find((mix) => mix.id === 'mid') as Mix, lesson)).toHaveLength(1);
     expect(lessonFaults(lesson)).toEqual(['mid sky: it is mixed from itself.', 'other: it is mixed from itself.']);
-    expect(lessonFaults(withMixes({ ...mid, heaps: [{ mixId: 'gone', parts: 1 }] }))).toEqual([
-      'mid sky: it is mixed from a heap that is not in the lesson.',
+    expect(lessonFaults(withMixes({ ...mid, mixedFrom: [{ mixId: 'gone', parts: 1 }] }))).toEqual([
+      'mid sky: it is mixed from a mix that is not in the lesson.',
     ]);
   });
 
@@ -102,7 +102,7 @@ describe('heaps mixed from heaps', () => {
   });
 });
 
-describe('what lies under a heap and how it covers', () => {
+describe('what lies under a mix and how it covers', () => {
   it('the ground lies on gesso, everything else on the toned ground', () => {
     expect(groundUnder(demo, 'm-ground')[0]).toBeGreaterThan(90);
     expect(groundUnder(demo, 'm-red')).toEqual(looksOf(demo).get('m-ground')?.colour?.lab);
@@ -123,7 +123,7 @@ describe('a student without a tube', () => {
   const others = toEnd(substitutes(demo, ['magenta']));
   const needing = demo.mixes.filter((mix) => mix.recipe.some((part) => part.tubeId === 'magenta')).map((mix) => mix.id);
 
-  it('gets another recipe for every heap that needs it, and only for those', () => {
+  it('gets another recipe for every mix that needs it, and only for those', () => {
     expect(others.map((one) => one.mixId)).toEqual(needing);
     for (const one of others) {
       expect(one.parts.map((part) => part.tubeId)).not.toContain('magenta');
@@ -140,7 +140,7 @@ describe('a student without a tube', () => {
     expect(sheet['m-far']).toMatchObject({ id: 'm-far', name: 'far ridge', words: far?.words, instead: far?.off });
   });
 
-  it('nothing changes where no heap needs the tube, and nothing is mixed from nothing', () => {
+  it('nothing changes where no mix needs the tube, and nothing is mixed from nothing', () => {
     expect(toEnd(substitutes(demo, ['not here']))).toEqual([]);
     expect(
       toEnd(
@@ -166,7 +166,7 @@ describe('a student without a tube', () => {
   });
 });
 
-describe('heaps hardly to be told apart', () => {
+describe('mixes hardly to be told apart', () => {
   it('are found, once a pair', () => {
     const copy: Mix = { ...(demo.mixes[1] as Mix), id: 'again', name: 'again' };
     expect(nearTwins(withMixes(copy)).map(({ one, other }) => [one.id, other.id])).toEqual([['m-high', 'again']]);

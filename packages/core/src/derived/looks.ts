@@ -99,7 +99,7 @@ export function mixesWithin(lesson: Lesson, chosen: (mix: Mix) => boolean): Mix[
   for (let mix = open.pop(); mix; mix = open.pop()) {
     if (within.has(mix.id)) continue;
     within.add(mix.id);
-    const parts = new Set(mix.heaps?.map((part) => part.mixId));
+    const parts = new Set(mix.mixedFrom?.map((part) => part.mixId));
     open.push(...lesson.mixes.filter((one) => parts.has(one.id)));
   }
   return lesson.mixes.filter((mix) => within.has(mix.id));

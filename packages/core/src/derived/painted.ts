@@ -13,7 +13,7 @@ export const seenZones = (lesson: Lesson): Lesson['zones'] => {
 export const firstPaints = (lesson: Lesson, zoneId: string): number =>
   lesson.steps.findIndex((step) => step.kind === 'paint' && laysPaint(step) && step.zoneIds.includes(zoneId));
 
-/** Mean Lab of the heaps of a step, dry; null where none is mixed. */
+/** Mean Lab of the mixes of a step, dry; null where none is mixed. */
 export function colourOf(lesson: Lesson, step: Pick<Step, 'mixIds'>): Lab | null {
   const looks = looksOf(lesson);
   const labs = step.mixIds.flatMap((id) => looks.get(id)?.colour?.lab ?? []);

@@ -31,7 +31,7 @@ export const lackingTubes = (lesson: Lesson, kit: readonly string[]): string[] =
   kit.length === 0 ? [] : lesson.tubes.filter((tube) => !kit.includes(tube.id)).map((tube) => tube.id);
 
 /**
- * All mixes that use a lacking tube (or a heap mixed from it), mixed from the others to come as near as can be to the colour
+ * All mixes that use a lacking tube (or a mix mixed from it), mixed from the others to come as near as can be to the colour
  * that the class sees. Yields the share done. Empty where no tube is left.
  */
 export function* substitutes(lesson: Lesson, lacking: readonly string[]): Generator<number, OtherRecipe[]> {
@@ -39,9 +39,9 @@ export function* substitutes(lesson: Lesson, lacking: readonly string[]): Genera
   const touched = (mix: Lesson['mixes'][number], depth = 0): boolean =>
     depth < 20 &&
     (mix.recipe.some((part) => lacking.includes(part.tubeId)) ||
-      (mix.heaps ?? []).some((part) => {
-        const heap = lesson.mixes.find((one) => one.id === part.mixId);
-        return heap !== undefined && touched(heap, depth + 1);
+      (mix.mixedFrom ?? []).some((part) => {
+        const mix = lesson.mixes.find((one) => one.id === part.mixId);
+        return mix !== undefined && touched(mix, depth + 1);
       }));
   const affected = lesson.mixes.filter((mix) => touched(mix) && looksOf(lesson).get(mix.id)?.colour);
   if (tubes.length === 0 || affected.length === 0) return [];

@@ -215,7 +215,7 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
           id: id(),
           name: 'deep',
           recipe: [],
-          heaps: [
+          mixedFrom: [
             { mixId: first, parts: 2 },
             { mixId: pick(lesson.mixes).id, parts: 'touch' },
           ],

@@ -162,18 +162,18 @@ describe('what cannot be done is refused with a sentence, and nothing changes', 
   it('a canvas of nothing', () => refused('setSupport', { support: { widthMm: 0 } }, /between 1 cm and 5 m/));
   it('an empty name', () => refused('renameZone', { id: 'a', name: '   ' }, /name/));
   it('an unknown tube', () => refused('addTube', { tube: { id: 'x', pigment: 'PX9', grade: 'artist', finish: 'satin' } }, /PX9/));
-  it('a heap mixed from itself, by way of another', () => {
+  it('a mix mixed from itself, by way of another', () => {
     let history = startHistory(smallLesson([]));
     history = carryOut(history, 'addMixes', {
-      mixes: [{ id: 'deep', name: 'deep', recipe: [], heaps: [{ mixId: 'm', parts: 1 }] }],
+      mixes: [{ id: 'deep', name: 'deep', recipe: [], mixedFrom: [{ mixId: 'm', parts: 1 }] }],
     });
-    expect(() => carryOut(history, 'setRecipe', { id: 'm', recipe: [], heaps: [{ mixId: 'deep', parts: 1 }] })).toThrow(
-      /itself mixed from this heap/,
+    expect(() => carryOut(history, 'setRecipe', { id: 'm', recipe: [], mixedFrom: [{ mixId: 'deep', parts: 1 }] })).toThrow(
+      /itself mixed from this one/,
     );
-    expect(() => carryOut(history, 'setRecipe', { id: 'm', recipe: [], heaps: [{ mixId: 'm', parts: 1 }] })).toThrow(
+    expect(() => carryOut(history, 'setRecipe', { id: 'm', recipe: [], mixedFrom: [{ mixId: 'm', parts: 1 }] })).toThrow(
       /part of itself/,
     );
-    expect(() => carryOut(history, 'removeMix', { id: 'm' })).toThrow(/“deep” is mixed from this heap/);
+    expect(() => carryOut(history, 'removeMix', { id: 'm' })).toThrow(/“deep” is mixed from this one/);
     expect(() => carryOut(history, 'joinMixes', { keep: 'deep', drop: 'm' })).toThrow(/mixed from the other/);
   });
   it('an impossible sample of a tube of one’s own', () =>

@@ -35,8 +35,8 @@ export function lessonFaults(lesson: Lesson): string[] {
     if (!pigmentTable.has(tube.pigment)) faults.push(`No tube in the pigment table is called “${tube.pigment}”.`);
   }
   for (const mix of lesson.mixes) {
-    for (const part of mix.heaps ?? [])
-      if (!mixes.has(part.mixId)) faults.push(`${mix.name}: it is mixed from a heap that is not in the lesson.`);
+    for (const part of mix.mixedFrom ?? [])
+      if (!mixes.has(part.mixId)) faults.push(`${mix.name}: it is mixed from a mix that is not in the lesson.`);
     if (isWithinItself(lesson, mix.id)) faults.push(`${mix.name}: it is mixed from itself.`);
     for (const part of mix.recipe)
       if (!tubes.has(part.tubeId)) faults.push(`${mix.name}: its recipe names a tube that is not in the lesson.`);
@@ -59,7 +59,7 @@ function isWithinItself(lesson: Lesson, id: string): boolean {
   const seen = new Set<string>();
   const open = [id];
   for (let at = open.pop(); at !== undefined; at = open.pop())
-    for (const { mixId } of lesson.mixes.find((mix) => mix.id === at)?.heaps ?? []) {
+    for (const { mixId } of lesson.mixes.find((mix) => mix.id === at)?.mixedFrom ?? []) {
       if (mixId === id) return true;
       if (!seen.has(mixId)) {
         seen.add(mixId);

@@ -1,4 +1,4 @@
-import type { HeapPart, Lab, Mix, RecipePart, Tube } from '@viaticum/contract';
+import type { MixedPart, Lab, Mix, RecipePart, Tube } from '@viaticum/contract';
 import { calibrateTube, partsOf } from '../mix/index.js';
 import { pigmentOf } from '../pigment/index.js';
 import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
@@ -31,25 +31,25 @@ function soundRecipe(lesson: D, recipe: RecipePart[]): RecipePart[] {
   return recipe;
 }
 
-function soundHeaps(lesson: D, id: string, heaps: HeapPart[]): HeapPart[] {
-  if (new Set(heaps.map((part) => part.mixId)).size !== heaps.length)
-    throw new CommandError('A recipe names each heap once. Join the two amounts.');
+function soundMixedFrom(lesson: D, id: string, mixedFrom: MixedPart[]): MixedPart[] {
+  if (new Set(mixedFrom.map((part) => part.mixId)).size !== mixedFrom.length)
+    throw new CommandError('A recipe names each mix once. Join the two amounts.');
   const reaches = (from: string): boolean =>
-    from === id || (lesson.mixes.find((mix) => mix.id === from)?.heaps ?? []).some((part) => reaches(part.mixId));
-  for (const { mixId } of heaps) {
-    if (mixId === id) throw new CommandError('A heap cannot be a part of itself. Choose another.');
-    const heap = find(lesson.mixes, mixId, 'mix');
-    if (reaches(mixId)) throw new CommandError(`“${heap.name}” is itself mixed from this heap. Choose another.`);
+    from === id || (lesson.mixes.find((mix) => mix.id === from)?.mixedFrom ?? []).some((part) => reaches(part.mixId));
+  for (const { mixId } of mixedFrom) {
+    if (mixId === id) throw new CommandError('A mix cannot be a part of itself. Choose another.');
+    const part = find(lesson.mixes, mixId, 'mix');
+    if (reaches(mixId)) throw new CommandError(`“${part.name}” is itself mixed from this one. Choose another.`);
   }
-  soundAmounts(heaps);
-  return heaps;
+  soundAmounts(mixedFrom);
+  return mixedFrom;
 }
 
 const soundMix = (lesson: D, mix: Mix): Mix => ({
   ...mix,
   name: named(mix.name, 'mix'),
   recipe: soundRecipe(lesson, mix.recipe),
-  ...(mix.heaps && { heaps: soundHeaps(lesson, mix.id, mix.heaps) }),
+  ...(mix.mixedFrom && { mixedFrom: soundMixedFrom(lesson, mix.id, mix.mixedFrom) }),
 });
 
 function soundTube(tube: Tube): void {
@@ -65,15 +65,15 @@ function soundTube(tube: Tube): void {
 }
 
 function cutMix(lesson: D, id: string): Mix {
-  const builtOn = lesson.mixes.find((mix) => mix.heaps?.some((part) => part.mixId === id));
-  if (builtOn) throw new CommandError(`“${builtOn.name}” is mixed from this heap. Give it another recipe first.`);
+  const builtOn = lesson.mixes.find((mix) => mix.mixedFrom?.some((part) => part.mixId === id));
+  if (builtOn) throw new CommandError(`“${builtOn.name}” is mixed from this one. Give it another recipe first.`);
   return take(lesson.mixes, id, 'mix');
 }
 
 type TubeChange = Partial<Omit<Tube, 'id' | 'pigment'>>;
 export type ClearableTubeField = 'sizeMl' | 'priceMinor' | 'palette' | 'owned' | 'students';
 
-/** Changes of tubes, heaps and their recipes. */
+/** Changes of tubes, mixes and their recipes. */
 export const paintCommands = {
   addTube: (lesson: D, { tube }: { tube: Tube }) => {
     soundTube(tube);
@@ -98,7 +98,7 @@ export const paintCommands = {
     for (const { id, recipe } of recipes) {
       const mix = find(lesson.mixes, id, 'mix');
       mix.recipe = soundRecipe(lesson, recipe);
-      delete mix.heaps;
+      delete mix.mixedFrom;
     }
     const known = new Set(tubes.map((tube) => tube.id));
     for (const variant of lesson.variants)
@@ -106,7 +106,7 @@ export const paintCommands = {
     for (const mix of lesson.mixes) mix.recipe = mix.recipe.filter((part) => known.has(part.tubeId));
   },
   addMix: (lesson: D, { mix, at }: { mix: Mix; at?: number }) => insert(lesson.mixes, soundMix(lesson, mix), 'mix', at),
-  /** Adds a family of heaps, each of which may be mixed from those before it. */
+  /** Adds a family of mixes, each of which may be mixed from those before it. */
   addMixes: (lesson: D, { mixes, at }: { mixes: Mix[]; at?: number }) => {
     mixes.forEach((mix, i) => {
       insert(lesson.mixes, soundMix(lesson, mix), 'mix', at === undefined ? undefined : at + i);
@@ -115,10 +115,10 @@ export const paintCommands = {
   renameMix: (lesson: D, { id, name }: { id: string; name: string }) => {
     find(lesson.mixes, id, 'mix').name = named(name, 'mix');
   },
-  setRecipe: (lesson: D, { id, recipe, heaps }: { id: string; recipe: RecipePart[]; heaps?: HeapPart[] }) => {
+  setRecipe: (lesson: D, { id, recipe, mixedFrom }: { id: string; recipe: RecipePart[]; mixedFrom?: MixedPart[] }) => {
     const mix = find(lesson.mixes, id, 'mix');
     mix.recipe = soundRecipe(lesson, recipe);
-    if (heaps) setOrClear(mix, 'heaps', heaps.length > 0 ? soundHeaps(lesson, id, heaps) : null);
+    if (mixedFrom) setOrClear(mix, 'mixedFrom', mixedFrom.length > 0 ? soundMixedFrom(lesson, id, mixedFrom) : null);
   },
   setMixTarget: (
     lesson: D,
@@ -150,15 +150,15 @@ export const paintCommands = {
       for (const { step } of changes) if (step.mixIds) step.mixIds = step.mixIds.filter((mixId) => mixId !== id);
     lesson.support.groundCoats = lesson.support.groundCoats.filter((coat) => coat.mixId !== id);
   },
-  /** Makes two heaps one: what used the second uses the first. */
+  /** Makes two mixes one: what used the second uses the first. */
   joinMixes: (lesson: D, { keep, drop }: { keep: string; drop: string }) => {
-    if (keep === drop) throw new CommandError('These are the same heap already.');
+    if (keep === drop) throw new CommandError('These are the same mix already.');
     const kept = find(lesson.mixes, keep, 'mix');
     const swap = (id: string) => (id === drop ? keep : id);
-    const others = lesson.mixes.filter((mix) => mix.id !== drop && mix.heaps?.some((part) => part.mixId === drop));
-    if (others.includes(kept) || others.some((mix) => mix.heaps?.some((part) => part.mixId === keep)))
-      throw new CommandError('One of these heaps is mixed from the other. Give it another recipe first.');
-    for (const mix of others) for (const part of mix.heaps ?? []) part.mixId = swap(part.mixId);
+    const others = lesson.mixes.filter((mix) => mix.id !== drop && mix.mixedFrom?.some((part) => part.mixId === drop));
+    if (others.includes(kept) || others.some((mix) => mix.mixedFrom?.some((part) => part.mixId === keep)))
+      throw new CommandError('One of these mixes is mixed from the other. Give it another recipe first.');
+    for (const mix of others) for (const part of mix.mixedFrom ?? []) part.mixId = swap(part.mixId);
     take(lesson.mixes, drop, 'mix');
     for (const step of lesson.steps) step.mixIds = [...new Set(step.mixIds.map(swap))];
     for (const { changes } of lesson.variants)

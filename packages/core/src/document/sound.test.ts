@@ -188,12 +188,12 @@ describe('what names a thing that goes', () => {
   });
   it('a let-down mix stands on all that it is mixed from, however deep', () => {
     const lesson = smallLesson([]);
-    const mix = (id: string, heaps: string[], letDown = false) => ({
+    const mix = (id: string, mixes: string[], letDown = false) => ({
       id,
       name: id,
       recipe: [],
       ...(letDown && { letDown }),
-      heaps: heaps.map((mixId) => ({ mixId, parts: 1 })),
+      mixedFrom: mixes.map((mixId) => ({ mixId, parts: 1 })),
     });
     const mixes = [mix('top', ['middle'], true), mix('middle', ['base']), mix('base', ['top']), mix('other', [])];
     expect(mixesWithin({ ...lesson, mixes }, (one) => one.letDown === true).map((one) => one.id)).toEqual([

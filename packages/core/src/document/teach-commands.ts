@@ -159,7 +159,7 @@ export const teachCommands = {
       insert(lesson.steps, fitting, 'step', to++);
     }
   },
-  /** Makes a lesson simpler in one go: steps left out, areas and heaps joined, other brushes. */
+  /** Makes a lesson simpler in one go: steps left out, areas and mixes joined, other brushes. */
   simplify: (
     lesson: D,
     {

@@ -13,7 +13,7 @@ const counter = () => {
   let n = 0;
   return () => `d${++n}`;
 };
-/** Without steps, and without colours set for areas: heaps are told apart by their names. */
+/** Without steps, and without colours set for areas: mixes are told apart by their names. */
 const bare = (lesson: Lesson): Lesson => ({
   ...lesson,
   zones: lesson.zones.map(({ targetLab: _, ...zone }) => zone),
@@ -150,7 +150,7 @@ describe('drafts from zones by chance', () => {
     });
     const mixes: Lesson['mixes'] = Array.from({ length: Math.floor(random() * 10) }, (_, i) => ({
       id: `m${i}`,
-      name: `heap ${i}`,
+      name: `mix ${i}`,
       recipe: [{ tubeId: 'w', parts: 1 + i }, ...(random() < 0.7 ? [{ tubeId: 'b', parts: 1 }] : [])],
       ...(random() < 0.5 ? { zoneId: `z${Math.floor(random() * count)}` } : {}),
     }));

@@ -15,7 +15,7 @@ import { valuesRules } from './rules/values.js';
 /** A step as it is drafted, with the reasons of the school for it. */
 export type DraftedStep = { step: Step; why: string[] };
 export type Draft = { stages: Stage[]; steps: DraftedStep[] };
-/** What is known of the picture beside the lesson: by area the share of it that each of its heaps takes, and the areas whose values pass into each other. */
+/** What is known of the picture beside the lesson: by area the share of it that each of its mixes takes, and the areas whose values pass into each other. */
 export type DraftHints = {
   shares?: ReadonlyMap<string, readonly { mixId: string; share: number }[]>;
   gradual?: ReadonlySet<string>;

@@ -22,12 +22,12 @@ describe('simpler for beginners', () => {
     expect(undo(history).lesson).toEqual(drafted);
   });
 
-  it('more amount, fewer areas and heaps; every area that is left is still painted', () => {
+  it('more amount, fewer areas and mixes; every area that is left is still painted', () => {
     const [one, two, three] = ([1, 2, 3] as const).map((amount) => simplify(drafted, amount));
     expect(one?.fewer.areas).toBe(0);
     expect(two?.fewer.areas).toBeGreaterThan(0);
     expect(three?.fewer.areas).toBeGreaterThan(two?.fewer.areas ?? 99);
-    expect(three?.fewer.heaps).toBeGreaterThanOrEqual(two?.fewer.heaps ?? 99);
+    expect(three?.fewer.mixes).toBeGreaterThanOrEqual(two?.fewer.mixes ?? 99);
     for (const simpler of [one, two, three]) {
       const painted = new Set(simpler?.lesson.steps.flatMap((step) => step.zoneIds));
       for (const zone of simpler?.lesson.zones ?? []) expect(painted).toContain(zone.id);
@@ -49,6 +49,6 @@ describe('simpler for beginners', () => {
     const has = subject.zones.some((zone) => zone.id === 'basket');
     expect(simplify(subject, 3).lesson.zones.some((zone) => zone.id === 'basket')).toBe(has);
     const small = simplify(smallLesson([]), 3);
-    expect(small.fewer).toEqual({ areas: 0, heaps: 0, steps: 0, minutes: 0 });
+    expect(small.fewer).toEqual({ areas: 0, mixes: 0, steps: 0, minutes: 0 });
   });
 });

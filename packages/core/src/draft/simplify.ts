@@ -5,22 +5,22 @@ import { bordersBetween, looksOf, nearTwins, visibleOf } from '../derived/index.
 import { type CommandArgs, carryOut, startHistory } from '../document/index.js';
 import { planLesson } from '../plan/index.js';
 
-/** How far a lesson is simplified: 1 larger brushes and fewer heaps, 2 small areas joined as well, 3 half of the areas and one detail each. */
+/** How far a lesson is simplified: 1 larger brushes and fewer mixes, 2 small areas joined as well, 3 half of the areas and one detail each. */
 export type Amount = 1 | 2 | 3;
 /** A simpler lesson, with the command that makes it so, and what it saves. */
 export type Simpler = {
   lesson: Lesson;
   args: CommandArgs<'simplify'>;
-  fewer: { areas: number; heaps: number; steps: number; minutes: number };
+  fewer: { areas: number; mixes: number; steps: number; minutes: number };
 };
 
-/** Heaps nearer than this (ΔE00) become one, by the amount. */
+/** Mixes nearer than this (ΔE00) become one, by the amount. */
 const ALIKE: Record<Amount, number> = { 1: 5, 2: 7, 3: 9 };
 const AREAS_KEPT: Record<Amount, number> = { 1: 1, 2: 0.7, 3: 0.5 };
 const LARGER = 1.9;
 
 /**
- * A lesson made simpler for beginners: areas of least visual weight (area times difference from the neighbour they go to) joined, heaps
+ * A lesson made simpler for beginners: areas of least visual weight (area times difference from the neighbour they go to) joined, mixes
  * that are nearly alike made one, brushes a size larger, and at the last amount only one later coat an area. The subject stays.
  */
 export function simplify(lesson: Lesson, amount: Amount): Simpler {
@@ -67,7 +67,7 @@ export function simplify(lesson: Lesson, amount: Amount): Simpler {
     args,
     fewer: {
       areas: lesson.zones.length - simpler.zones.length,
-      heaps: used(lesson) - used(simpler),
+      mixes: used(lesson) - used(simpler),
       steps: lesson.steps.length - simpler.steps.length,
       minutes: end(lesson) - end(simpler),
     },

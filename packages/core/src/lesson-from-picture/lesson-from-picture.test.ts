@@ -44,7 +44,7 @@ const begun = (change: Partial<Lesson> = {}, from = scene) => toEnd(beginLesson(
 describe('a lesson begun with a picture', () => {
   const lesson = begun();
 
-  it('is sound, and complete: areas, tubes, heaps with recipes, and steps', () => {
+  it('is sound, and complete: areas, tubes, mixes with recipes, and steps', () => {
     expect(lessonFaults(lesson)).toEqual([]);
     expect(lesson.zones).toHaveLength(3);
     expect(lesson.mixes.length).toBeGreaterThanOrEqual(4);
@@ -54,7 +54,7 @@ describe('a lesson begun with a picture', () => {
     );
   });
 
-  it('every area is painted, every heap and every tube is used', () => {
+  it('every area is painted, every mix and every tube is used', () => {
     const painted = new Set(lesson.steps.flatMap((step) => (step.kind === 'paint' ? step.zoneIds : [])));
     for (const part of visibleOf(lesson)) if (part.areaCm2 > 0) expect(painted).toContain(part.id);
     const used = new Set(lesson.steps.flatMap((step) => step.mixIds));
@@ -63,7 +63,7 @@ describe('a lesson begun with a picture', () => {
     expect(lesson.tubes.every((tube) => tubes.has(tube.id))).toBe(true);
   });
 
-  it('the heaps come near to what the picture has', () => {
+  it('the mixes come near to what the picture has', () => {
     const looks = looksOf(lesson);
     for (const wanted of [HILL, DISC]) {
       const off = Math.min(...[...looks.values()].map((look) => (look.colour ? deltaE00(look.colour.lab, wanted) : 99)));

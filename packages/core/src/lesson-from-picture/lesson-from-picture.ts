@@ -15,15 +15,15 @@ import {
 import { labelMeans, labRaster, lightness, type Rgba, shrink, sizeWithin } from '../raster/index.js';
 import { movedIntoReach, reachOf } from '../stage/index.js';
 import { labelSheets, outlineArea, visibleParts } from '../zone/index.js';
-import { heapsFor, usedTubes } from './mixes.js';
+import { mixesFor, usedTubes } from './mixes.js';
 import { usualTubes } from './tubes.js';
 import { zoneValues } from './values.js';
 
-/** How much a level can take: areas, values an area at most, heaps at most, what counts as alike (ΔE00), tubes in a recipe. */
-const can: Record<Level, { zones: number; values: number; heaps: number; alike: number; maxTubes: number }> = {
-  beginner: { zones: 8, values: 3, heaps: 13, alike: 4.5, maxTubes: 3 },
-  improver: { zones: 11, values: 4, heaps: 18, alike: 3.5, maxTubes: 4 },
-  experienced: { zones: 14, values: 5, heaps: 24, alike: 2.8, maxTubes: 4 },
+/** How much a level can take: areas, values an area at most, mixes at most, what counts as alike (ΔE00), tubes in a recipe. */
+const can: Record<Level, { zones: number; values: number; mixes: number; alike: number; maxTubes: number }> = {
+  beginner: { zones: 8, values: 3, mixes: 13, alike: 4.5, maxTubes: 3 },
+  improver: { zones: 11, values: 4, mixes: 18, alike: 3.5, maxTubes: 4 },
+  experienced: { zones: 14, values: 5, mixes: 24, alike: 2.8, maxTubes: 4 },
 };
 
 export type BeginOptions = {
@@ -36,7 +36,7 @@ const EDGE_PIXELS = 700_000;
 const VALUE_PIXELS = 160_000;
 
 /**
- * A whole lesson from its picture: areas with depth, edges and direction of strokes, values, tubes and heaps with recipes, and the steps
+ * A whole lesson from its picture: areas with depth, edges and direction of strokes, values, tubes and mixes with recipes, and the steps
  * by the lesson's school. `picture` is the reference as it lies on the canvas. The title, canvas, school, level, room and references
  * of the lesson stay; tubes too where it has some. The same picture and ids give the same lesson.
  */
@@ -107,14 +107,14 @@ export function* beginLesson(
   const values = zoneValues(places, aim, zones.length, level.values);
   const seen = visibleParts(zones, lesson.support);
   const areas = new Map(seen.map((part) => [part.id, part.areaCm2]));
-  const mixing = heapsFor(
+  const mixing = mixesFor(
     withTubes,
     zones.map((zone, i) => ({
       zoneId: zone.id,
       areaCm2: areas.get(zone.id) ?? outlineArea(zone.outline) / 100,
       values: values[i] ?? { values: [], gradual: false },
     })),
-    { alike: level.alike, most: level.heaps, maxTubes: level.maxTubes },
+    { alike: level.alike, most: level.mixes, maxTubes: level.maxTubes },
     ids,
   );
   let made = mixing.next();

@@ -5,25 +5,25 @@ import { finishOf, type StockPaint, tableOf } from '../mix/index.js';
 import { colourInWords } from '../picture/index.js';
 import type { ZoneValues } from './values.js';
 
-/** A heap to be mixed: its colour and the zones it is for, with the share it takes of each. */
+/** A mix to be mixed: its colour and the zones it is for, with the share it takes of each. */
 type Wanted = { lab: Lab; weight: number; zones: Map<string, number> };
 
-export type Heaps = {
+export type Mixes = {
   mixes: Mix[];
-  /** By zone the heaps for it with the share of the zone they take, dark to light. */
+  /** By zone the mixes for it with the share of the zone they take, dark to light. */
   shares: Map<string, { mixId: string; share: number }[]>;
 };
 
 /**
- * Heaps for the values of all zones: values of different zones that are nearly alike share one (`alike` in ΔE00), and where there are more
+ * Mixes for the values of all zones: values of different zones that are nearly alike share one (`alike` in ΔE00), and where there are more
  * than `most` the nearest two are joined, small areas first; then recipes of at most `maxTubes` tubes, and a name from zone and colour.
  */
-export function* heapsFor(
+export function* mixesFor(
   lesson: Lesson,
   values: readonly { zoneId: string; areaCm2: number; values: ZoneValues }[],
   { alike, most, maxTubes }: { alike: number; most: number; maxTubes: number },
   ids: () => string,
-): Generator<number, Heaps> {
+): Generator<number, Mixes> {
   let wanted: Wanted[] = values.flatMap(({ zoneId, areaCm2, values: own }) =>
     own.values.map(
       (value): Wanted => ({ lab: value.lab, weight: areaCm2 * value.share, zones: new Map([[zoneId, value.share]]) }),

@@ -29,7 +29,7 @@ const mixedAgain = (member: FamilyMember, paints: Paint[]) =>
   mixColour(member.parts.map(({ id, parts }) => ({ pigment: paints.find((paint) => paint.id === id) as Paint, parts }))).lab;
 
 describe('a value ladder', () => {
-  it.each([5, 6, 7, 8, 9])('of %d steps falls evenly from light to dark, each step from the one heap', (steps) => {
+  it.each([5, 6, 7, 8, 9])('of %d steps falls evenly from light to dark, each step from the one mix', (steps) => {
     const ladder = valueLadder(sky, white, umber, steps);
     expect(ladder).toHaveLength(steps);
     for (let i = 1; i < ladder.length; i++)
@@ -48,7 +48,7 @@ describe('a value ladder', () => {
 });
 
 describe('a gradient', () => {
-  it('goes from one heap to the other without turning back, mixed of the two alone', () => {
+  it('goes from one mix to the other without turning back, mixed of the two alone', () => {
     const steps = gradient(sky, peach, 5);
     const ends = [mixColour([{ pigment: sky, parts: 1 }]).lab, mixColour([{ pigment: peach, parts: 1 }]).lab] as const;
     expect(steps).toHaveLength(5);
@@ -82,7 +82,7 @@ describe('two greys', () => {
 });
 
 describe('shadow and light', () => {
-  it('one is darker, one lighter, and both are mixed from the heap', () => {
+  it('one is darker, one lighter, and both are mixed from the mix', () => {
     const [shadow, light] = shadowAndLight(sky, [white, umber, pigmentOf('PY42')]) as [FamilyMember, FamilyMember];
     const own = mixColour([{ pigment: sky, parts: 1 }]).lab;
     expect(shadow.lab[0]).toBeLessThan(own[0] - 5);
@@ -92,7 +92,7 @@ describe('shadow and light', () => {
 });
 
 describe('places on the palette', () => {
-  it('warm heaps lie left of cool ones, and none on another', () => {
+  it('warm mixes lie left of cool ones, and none on another', () => {
     const colours = ['PY42', 'PR254', 'PW6', 'PB29', 'PB15:3', 'PBk9', 'PY74', 'PG7', 'PO20', 'PV23', 'PR101', 'PB36'].map(
       (pigment) => mixColour([{ pigment, parts: 1 }]).lab,
     );

@@ -4,7 +4,7 @@ import { toEnd } from '../cooperative/index.js';
 import { type Finish, mixColour, type Spectra } from './mix.js';
 import { type Paint, tableOf } from './recipes.js';
 
-/** One heap of a family: what it is mixed from (paints by id, the family's own mixes among them) and how it looks dry. */
+/** One mix of a family: what it is mixed from (paints by id, the family's own mixes among them) and how it looks dry. */
 export type FamilyMember = { name: string; parts: { id: string; parts: Amount }[]; lab: Lab; aim: Lab; deltaE: number };
 
 const labOf = (paint: Spectra, finish: Finish): Lab => mixColour([{ pigment: paint, parts: 1 }], { finish }).lab;
@@ -24,8 +24,8 @@ function nearest(name: string, aim: Lab, paints: readonly Paint[], finish: Finis
 }
 
 /**
- * A value ladder: a mix carried in 5–9 even steps of L* towards white and towards a dark, every step mixed from the one heap and
- * one of the two, so that there are few heaps. The mix itself is the step nearest to its own value and needs no recipe.
+ * A value ladder: a mix carried in 5–9 even steps of L* towards white and towards a dark, every step mixed from the one mix and
+ * one of the two, so that there are few mixes. The mix itself is the step nearest to its own value and needs no recipe.
  */
 export function valueLadder(base: Paint, white: Paint, dark: Paint, steps: number, finish: Finish = 'satin'): FamilyMember[] {
   const count = Math.max(5, Math.min(9, Math.round(steps)));
@@ -89,7 +89,7 @@ function byRule(name: string, one: Paint, other: Paint, aim: Lab, finish: Finish
 }
 const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
 
-/** A gradient between two mixes: so many steps between them, each of the two heaps alone, even to the eye. */
+/** A gradient between two mixes: so many steps between them, each of the two mixes alone, even to the eye. */
 export function gradient(from: Paint, to: Paint, between: number, finish: Finish = 'satin'): FamilyMember[] {
   const [start, end] = [labOf(from, finish), labOf(to, finish)];
   const whole = deltaE00(start, end);
@@ -135,7 +135,7 @@ export function twoGreys(
 }
 
 /**
- * Shadow and light of a local colour: darker, a little duller and cooler; lighter and a little warmer. Each is the heap with one
+ * Shadow and light of a local colour: darker, a little duller and cooler; lighter and a little warmer. Each is the mix with one
  * helper, at the value wanted; of the helpers that can bring it there the one that keeps the colour nearest.
  */
 export function shadowAndLight(base: Paint, helpers: readonly Paint[], finish: Finish = 'satin'): FamilyMember[] {

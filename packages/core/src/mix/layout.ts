@@ -9,7 +9,7 @@ export function warmth([, a, b]: Lab): number {
 }
 
 /**
- * Places for heaps on a palette, as shares across and down (0–1): warm ones to the left, cool ones to the right, in two rows round
+ * Places for mixes on a palette, as shares across and down (0–1): warm ones to the left, cool ones to the right, in two rows round
  * the far edge where there are many, so that neighbours in colour are neighbours on the palette and none lies on another.
  */
 export function paletteLayout(colours: readonly Lab[]): [number, number][] {

@@ -6,7 +6,7 @@ import type { StockPaint } from './suggest.js';
 import { finishOf, paintOf, shortTubeName, tubeRgb } from './tube.js';
 import { recipeInWords } from './words.js';
 
-/** A part of a mix with its name: a tube of the list or another heap. */
+/** A part of a mix with its name: a tube of the list or another mix. */
 export type LookPart = {
   tubeId?: string;
   mixId?: string;
@@ -36,7 +36,7 @@ const unmixed = 'rgb(190 190 190)';
 /** What can be mixed from: the tubes and mixes of a lesson. */
 export type Stock = { tubes: readonly Tube[]; mixes: readonly Mix[] };
 
-/** A recipe as parts of paints, heaps within it mixed already; null where it is empty. A heap that would be part of itself is left out. */
+/** A recipe as parts of paints, mixes within it mixed already; null where it is empty. A mix that would be part of itself is left out. */
 export function recipeParts(mix: Mix, stock: Stock, within: readonly string[] = []): MixPart[] | null {
   const parts = lookParts(mix, stock, within);
   return parts.length > 0 ? parts.map((part) => ({ pigment: part.paint, parts: part.parts })) : null;
@@ -45,12 +45,12 @@ export function recipeParts(mix: Mix, stock: Stock, within: readonly string[] = 
 function lookParts(mix: Mix, stock: Stock, within: readonly string[] = []): LookPart[] {
   const finish = finishOf(stock.tubes);
   const inside = [...within, mix.id];
-  const heaps = (mix.heaps ?? []).flatMap(({ mixId, parts }): LookPart[] => {
-    const heap = stock.mixes.find((one) => one.id === mixId);
-    const own = heap && !inside.includes(mixId) ? recipeParts(heap, stock, inside) : null;
-    if (!heap || !own) return [];
+  const mixes = (mix.mixedFrom ?? []).flatMap(({ mixId, parts }): LookPart[] => {
+    const part = stock.mixes.find((one) => one.id === mixId);
+    const own = part && !inside.includes(mixId) ? recipeParts(part, stock, inside) : null;
+    if (!part || !own) return [];
     const rgb = cssRgb(mixColour(own, { finish }).srgb);
-    return [{ mixId, name: heap.name, rgb, weight: partsOf(parts), parts, paint: blend(own) }];
+    return [{ mixId, name: part.name, rgb, weight: partsOf(parts), parts, paint: blend(own) }];
   });
   const tubes = mix.recipe.flatMap(({ tubeId, parts }): LookPart[] => {
     const tube = stock.tubes.find((one) => one.id === tubeId);
@@ -59,7 +59,7 @@ function lookParts(mix: Mix, stock: Stock, within: readonly string[] = []): Look
       { tubeId, name: shortTubeName(tube), rgb: cssRgb(tubeRgb(tube)), weight: partsOf(parts), parts, paint: paintOf(tube) },
     ];
   });
-  return addingOrder([...heaps, ...tubes].map((part) => ({ ...part, pigment: part.paint }))).map(
+  return addingOrder([...mixes, ...tubes].map((part) => ({ ...part, pigment: part.paint }))).map(
     ({ pigment: _, ...part }) => part,
   );
 }
@@ -92,7 +92,7 @@ export function mixLook(mix: Mix, stock: Stock): MixLook {
 }
 
 const blacks = new Set(['PBk7', 'PBk9', 'PBk11']);
-/** What recipes are sought among: the tubes, and the heaps let down beforehand. */
+/** What recipes are sought among: the tubes, and the mixes let down beforehand. */
 export function stockOf(lesson: Stock, without: readonly string[] = []): StockPaint[] {
   const tubes = lesson.tubes
     .filter((tube) => !without.includes(tube.id))

@@ -117,5 +117,5 @@ export function sensitivity(parts: readonly MixPart[], options: MixOptions = {})
   return { deltaE: deltaE00(mixColour(parts, options).lab, mixColour(doubled, options).lab), part };
 }
 
-/** A paint of what is mixed from others, under a name of its own (a heap as part of another mix, a tube let down with white). */
+/** A paint of what is mixed from others, under a name of its own (a mix as part of another mix, a tube let down with white). */
 export const mixedPaint = (id: string, parts: readonly MixPart[]): Paint => ({ id, ...blend(parts) });

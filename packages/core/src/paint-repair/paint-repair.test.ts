@@ -51,7 +51,7 @@ describe('mending', () => {
     expect(kinds(skyEnd + open + 5)).not.toContain('lift');
   });
 
-  it('covering takes the heap nearest to what is wanted, and ends where the film model says', () => {
+  it('covering takes the mix nearest to what is wanted, and ends where the film model says', () => {
     const cover = ways(skyEnd + 50).find((way) => way.kind === 'cover');
     expect(cover?.step?.mixIds).toEqual(['blue']);
     expect(cover?.off).toBeLessThan(4);
@@ -77,7 +77,7 @@ describe('mending', () => {
     expect(ways(skyEnd + 60, { wantLab: [10, 0, 0] })[0]?.kind).not.toBe('leave');
   });
 
-  it('a hard edge gets a strip laid again with both heaps', () => {
+  it('a hard edge gets a strip laid again with both mixes', () => {
     const strip = ways(skyEnd + 70, { edgeWith: 'b' });
     expect(strip.map((way) => way.kind)).toContain('strip');
     const own = strip.find((way) => way.kind === 'strip');

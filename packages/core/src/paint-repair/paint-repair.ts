@@ -115,7 +115,7 @@ function cost({ lesson, current, endMin }: Context, step: Step, times: number): 
   return Math.max(0, planLesson({ ...lesson, steps }).plan.endMin - endMin);
 }
 
-/** The heap that covers it best: as few coats as bring it within what the heap itself can do. */
+/** The mix that covers it best: as few coats as bring it within what the mix itself can do. */
 function covered(context: Context): MendWay | null {
   const { lesson, need } = context;
   const finish = finishOf(lesson.tubes);
@@ -187,11 +187,11 @@ function glazed(context: Context): MendWay | null {
 function relaid(context: Context, otherId: string): MendWay | null {
   const { lesson, need } = context;
   const looks = looksOf(lesson);
-  const heapOf = (zoneId: string) =>
+  const mixOf = (zoneId: string) =>
     [...lesson.steps]
       .reverse()
       .find((step) => step.zoneIds.includes(zoneId) && step.mixIds.length > 0 && (step.coverShare ?? 1) > 0.3)?.mixIds[0];
-  const [one, other] = [heapOf(need.zoneId), heapOf(otherId)];
+  const [one, other] = [mixOf(need.zoneId), mixOf(otherId)];
   if (!one || !other) return null;
   const part = visibleOf(lesson).find((each) => each.id === need.zoneId);
   const areaMm2 = (part?.areaCm2 ?? 0) * 100;

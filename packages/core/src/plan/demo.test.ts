@@ -19,7 +19,7 @@ describe.each(demos)('the demo lesson %s', (name, lesson) => {
     expect(isLesson(lesson)).toBe(true);
     expect(lessonFaults(lesson)).toEqual([]);
   });
-  it('every heap has a recipe that comes near its target, and every step that paints says what, how and what to look at', () => {
+  it('every mix has a recipe that comes near its target, and every step that paints says what, how and what to look at', () => {
     for (const look of looksOf(lesson).values()) expect(look.deltaE ?? 99).toBeLessThan(6);
     for (const step of lesson.steps.filter((one) => one.kind === 'paint'))
       expect([step.title, step.mixIds.length > 0, step.say !== '', step.watch !== '', step.checkpoint !== '']).toEqual([

@@ -16,7 +16,7 @@ const strokes: Partial<Record<NonNullable<Step['technique']>, string>> = {
 const AHEAD = 4;
 
 /**
- * Useful dry work for a pause of so many minutes before step `i`, each with its own length, as much as fits: heaps that the next
+ * Useful dry work for a pause of so many minutes before step `i`, each with its own length, as much as fits: mixes that the next
  * steps need and nobody has mixed (`mixed` learns of them), a template to trace, the next stroke on scrap, fresh water, the next
  * step explained, a look from a distance. What remains is bare time.
  */
@@ -35,13 +35,13 @@ export function fillersFor(
     return true;
   };
   const ahead = lesson.steps.slice(i, i + AHEAD);
-  const heap = NEW_MIX_MIN * paceOf(lesson);
-  const heaps = ahead
+  const mix = NEW_MIX_MIN * paceOf(lesson);
+  const mixes = ahead
     .flatMap((step) => step.mixIds)
     .filter((id, at, all) => !mixed.has(id) && all.indexOf(id) === at)
-    .slice(0, Math.min(3, Math.floor(left / heap + 1e-9)));
-  const names = heaps.flatMap((id) => lesson.mixes.find((mix) => mix.id === id)?.name ?? []);
-  if (names.length > 0 && take(`premix ${listInWords(names)}`, names.length * heap)) for (const id of heaps) mixed.add(id);
+    .slice(0, Math.min(3, Math.floor(left / mix + 1e-9)));
+  const names = mixes.flatMap((id) => lesson.mixes.find((mix) => mix.id === id)?.name ?? []);
+  if (names.length > 0 && take(`premix ${listInWords(names)}`, names.length * mix)) for (const id of mixes) mixed.add(id);
   if (ahead.some((step) => step.kind === 'transfer')) take('trace the template', 4);
   const stroke = ahead.find((step) => step.technique && strokes[step.technique]);
   if (stroke?.technique) take(`practise ${strokes[stroke.technique] as string} on scrap paper`, 3);

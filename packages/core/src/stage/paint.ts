@@ -175,7 +175,7 @@ function choose(coarse: Coarse, pass: StagePass, seed: number): Chosen {
       if (strength) {
         const share = along(there, (palette[best] as StageColour).lab, aim, cell);
         strength[cell] = Math.round(share * 255);
-        // What brings the canvas nearer at all counts, though the heap's own colour would go too far.
+        // What brings the canvas nearer at all counts, though the mix's own colour would go too far.
         score[i] = share * share * apartLab(there, (palette[best] as StageColour).lab);
       }
     } else {
@@ -206,7 +206,7 @@ const graded: ReadonlySet<StagePass['touch']> = new Set(['broken', 'veil', 'glaz
 /** A graded coat fades out over more than its share. */
 const GRADED_REACH = 1.8;
 
-/** How far from what lies there towards a heap's colour the picture lies, 0-1. */
+/** How far from what lies there towards a mix's colour the picture lies, 0-1. */
 function along(
   there: readonly [number, number, number],
   lab: readonly [number, number, number],

@@ -154,7 +154,7 @@ describe('an area that changes is mended where it shows, and equals a painting f
     ...demo,
     zones: demo.zones.map((zone) => (zone.id === 'near' ? { ...zone, edges: [{ with: 'far', kind: 'soft' as const }] } : zone)),
   };
-  // A picture with a slope and a few shapes, so that cells choose between heaps.
+  // A picture with a slope and a few shapes, so that cells choose between mixes.
   const reference: Rgba = (() => {
     const [width, height] = [240, 300];
     const data = new Uint8ClampedArray(width * height * 4).fill(255);
@@ -190,7 +190,7 @@ describe('an area that changes is mended where it shows, and equals a painting f
       expect(Buffer.compare(bytes(back.get(last(demo))), bytes(first.get(last(demo))))).toBe(0);
     }
   });
-  it('in a step that lays several heaps side by side, beside marks and drawn lines', () => {
+  it('in a step that lays several mixes side by side, beside marks and drawn lines', () => {
     const kettle = JSON.parse(
       readFileSync(new URL('../../../server/assets/demo/kettle.json', import.meta.url), 'utf8'),
     ) as Lesson;

@@ -6,13 +6,13 @@ import { mistEvery, type StepMinutes, timesOf } from '../step/index.js';
 import { minutesInWords } from '../units/index.js';
 
 /**
- * All that a phone shows of a lesson: its sheet, where each heap lies on the palette, steps worded for what a student has, and what may
+ * All that a phone shows of a lesson: its sheet, where each mix lies on the palette, steps worded for what a student has, and what may
  * be left out with its weight in the picture. Pure; throws only on a room that cannot be.
  */
 export function wholeSheet(lesson: Lesson): AloneSheet {
   const plan = planOf(lesson);
   const sheet = followSheet(lesson);
-  const places = heapPlaces(lesson);
+  const places = mixPlaces(lesson);
   const steps = byId(
     Object.entries(sheet.steps).map(([id, step]): [string, SheetStep] => [
       id,
@@ -28,8 +28,8 @@ export function wholeSheet(lesson: Lesson): AloneSheet {
   };
 }
 
-/** Where heaps lie on the palette, in words: warm to the left, cool to the right, as on the palette sheet. */
-function heapPlaces(lesson: Lesson): Map<string, string> {
+/** Where mixes lie on the palette, in words: warm to the left, cool to the right, as on the palette sheet. */
+function mixPlaces(lesson: Lesson): Map<string, string> {
   const looks = [...looksOf(lesson).values()].filter((look) => look.colour);
   const spots = paletteLayout(looks.map((look) => (look.colour as NonNullable<typeof look.colour>).lab));
   const rows = new Set(spots.map(([, y]) => y > 0.4)).size;
@@ -95,7 +95,7 @@ function blending(lesson: Lesson, stepId: string, plan: LessonPlan): { helper: H
   } else ways.push({ helper: 'mist', words: `It stays workable for ${open(plain)}. Mist only if it begins to drag.` });
   ways.push({
     helper: 'retarder',
-    words: `Stir a little retarder into the heaps, no more than its label says: workable for about ${open({ ...plain, retarder: true })}.`,
+    words: `Stir a little retarder into the mixes, no more than its label says: workable for about ${open({ ...plain, retarder: true })}.`,
   });
   ways.push({
     helper: 'damp-brush',

@@ -11,7 +11,7 @@ describe('the sheet of a phone', () => {
     expect(plan).toEqual(planLesson(lesson).plan);
     expect(Object.keys(sheet.steps)).toEqual(lesson.steps.map((step) => step.id));
   });
-  it('says where each heap lies, warm to the left and cool to the right', () => {
+  it('says where each mix lies, warm to the left and cool to the right', () => {
     const places = new Map(
       Object.values(sheet.steps).flatMap((step) => step.mixes.map((mix) => [mix.name, mix.place ?? ''] as const)),
     );

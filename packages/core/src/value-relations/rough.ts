@@ -17,7 +17,7 @@ const ABOVE_END = 1.5;
 
 /**
  * The stage that looks worst once the canvas is covered, where it is clearly worse than the end: by the measured differences of the
- * stage pictures where there are some (ΔE00 by step), otherwise by the heaps' mean colours. Null where none is.
+ * stage pictures where there are some (ΔE00 by step), otherwise by the mixes' mean colours. Null where none is.
  */
 export function roughestStage(lesson: Lesson, measured?: ReadonlyMap<string, number>): RoughStage | null {
   const relations = measured ? null : relationsOf(lesson);

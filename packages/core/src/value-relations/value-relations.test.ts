@@ -4,7 +4,7 @@ import { looksOf } from '../derived/index.js';
 import { demoLesson, smallLesson, testStep } from '../fixtures/lessons.js';
 import { announcement, colourAfter, relationsOf, roughestStage } from './index.js';
 
-/** Sky `a` to be lighter than hill `b`; heaps from white to near black. */
+/** Sky `a` to be lighter than hill `b`; mixes from white to near black. */
 const lesson = (steps: Lesson['steps']): Lesson => {
   const base = smallLesson(steps);
   const [sky, hill] = base.zones as [Lesson['zones'][number], Lesson['zones'][number]];
@@ -114,7 +114,7 @@ describe('the roughest stage', () => {
     ).toBeNull();
     expect(roughestStage({ ...rough, steps: [] })).toBeNull();
   });
-  it('the demo lesson, whose areas have no targets of their own, is judged by its heaps’', () => {
+  it('the demo lesson, whose areas have no targets of their own, is judged by its mixes’', () => {
     expect(() => roughestStage(demoLesson())).not.toThrow();
   });
 });

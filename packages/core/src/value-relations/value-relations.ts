@@ -38,7 +38,7 @@ const SEEN_L = 5;
 /** Neighbours share at least so much of an edge. */
 const SHARED_MM = 10;
 
-/** The colour of a zone after a coat: what the coat covers in its heaps' mean, the rest as it was. */
+/** The colour of a zone after a coat: what the coat covers in its mixes' mean, the rest as it was. */
 export function colourAfter(lesson: Lesson, step: Step, before: Lab | null): Lab | null {
   const looks = looksOf(lesson);
   const labs = step.mixIds.flatMap((id) => {
@@ -62,7 +62,7 @@ const opacity: Partial<Record<NonNullable<Step['technique']>, number>> = {
 
 /**
  * For each zone the value it should have and the step by which it is due, and the steps that break or repair how it stands to its
- * neighbours. Worked out from the heaps' mean colours alone, without the picture. Remembered while zones, mixes and steps stay.
+ * neighbours. Worked out from the mixes' mean colours alone, without the picture. Remembered while zones, mixes and steps stay.
  */
 export function relationsOf(lesson: Lesson): Relations {
   const { zones, elements, mixes, tubes, steps, marks, support, overlapMm } = lesson;
@@ -134,7 +134,7 @@ function workOut(lesson: Lesson): Relations {
   };
 }
 
-/** What was set for the zone; otherwise the mean of the targets of the heaps that are for it. */
+/** What was set for the zone; otherwise the mean of the targets of the mixes that are for it. */
 function targetOf(lesson: Lesson, zone: Lesson['zones'][number]): Lab | null {
   if (zone.targetLab) return zone.targetLab;
   const own = lesson.mixes.flatMap((mix) => (mix.zoneId === zone.id && mix.targetLab ? [mix.targetLab] : []));

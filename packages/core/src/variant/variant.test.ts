@@ -51,7 +51,7 @@ describe('variants', () => {
     expect(turned.steps[0]?.say).toBe('Work from right to left. The light comes from the right. Keep your left hand off it.');
   });
 
-  it('other kit: brushes get the nearest stand-in, heaps another recipe; what cannot be had is said', () => {
+  it('other kit: brushes get the nearest stand-in, mixes another recipe; what cannot be had is said', () => {
     const kit = variant({ withoutTubeIds: ['magenta'], withoutBrushIds: ['flat-1-2-in', 'hake-3-in'] });
     const bare = withVariant(demo, kit);
     expect(bare.open.length).toBeGreaterThan(0);

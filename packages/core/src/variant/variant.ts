@@ -15,7 +15,7 @@ const CHILDREN = 1.5;
 
 /**
  * The lesson for others, worked out from the lesson as it stands: another canvas, students, hand or kit. `others` are recipes from the
- * tubes that are there (from `substitutes`); without them heaps that lack a tube are named as open.
+ * tubes that are there (from `substitutes`); without them mixes that lack a tube are named as open.
  */
 export function withVariant(lesson: Lesson, variant: Variant, others: readonly OtherRecipe[] = []): Variation {
   const differences: string[] = [];
@@ -159,7 +159,7 @@ function withoutTubes(
     differences.push(`${mix.name}: ${other.words} (${other.off}).`);
     return { ...mix, recipe: other.parts.map(({ tubeId, parts }) => ({ tubeId, parts })) };
   });
-  // A tube that some heap still needs stays on the list.
+  // A tube that some mix still needs stays on the list.
   const needed = new Set(mixes.flatMap((mix) => mix.recipe.map((part) => part.tubeId)));
   return { ...lesson, mixes, tubes: lesson.tubes.filter((tube) => !lacking.has(tube.id) || needed.has(tube.id)) };
 }

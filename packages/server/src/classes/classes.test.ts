@@ -33,7 +33,7 @@ async function classWith(names: string[]) {
 const storedEvents = (classId: string) => classOf(server, classId);
 
 describe('recipes for a student who lacks tubes', () => {
-  it('are other parts for the heaps that need them, the same each time; nobody without the code gets them', async () => {
+  it('are other parts for the mixes that need them, the same each time; nobody without the code gets them', async () => {
     const { code } = await classWith([]);
     const get = (path: string) => server.request('GET', path);
     const { body } = await get(`/api/join/${code}/recipes?without=magenta`);

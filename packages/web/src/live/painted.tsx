@@ -34,7 +34,7 @@ type Props = {
   shownPx: number;
 };
 
-/** A canvas as it is painted so far: its stage picture, computed from the lesson's own brushes and heaps. */
+/** A canvas as it is painted so far: its stage picture, computed from the lesson's own brushes and mixes. */
 export function Painted({ sheet, done, layers, wetness, label, shownPx }: Props) {
   const picture = useLoaded(pictureAfter(sheet, done));
   return (

@@ -65,7 +65,7 @@ describe('the paint worker', () => {
     ).toEqual({ found: [], isWhole: false });
   });
 
-  it('a heap let down beforehand takes part in the recipes of others, never in its own', async () => {
+  it('a mix let down beforehand takes part in the recipes of others, never in its own', async () => {
     const weak = {
       id: 'weak',
       name: 'weak umber',

@@ -100,7 +100,7 @@ const jobs: {
     const lesson = known(sent);
     const mix = lesson.mixes.find((one) => one.id === mixId);
     if (!mix?.targetLab) return { found: [], isWhole: false };
-    // A heap let down beforehand may be part of other heaps, not of itself.
+    // A mix let down beforehand may be part of other mixes, not of itself.
     const paints = mix.letDown ? stock(lesson).filter((paint) => paint.id !== mix.id) : stock(lesson);
     const { dryUm } = filmOf(lesson, mixId);
     const options = {
@@ -165,7 +165,7 @@ const jobs: {
     const paintOfMix = (wanted: string | null): Paint => {
       const mix = lesson.mixes.find((one) => one.id === wanted);
       const parts = mix && recipeParts(mix, lesson);
-      if (!mix || !parts) throw new Error('This heap has no recipe yet. Give it one, then ask for its family.');
+      if (!mix || !parts) throw new Error('This mix has no recipe yet. Give it one, then ask for its family.');
       return mixedPaint(mix.id, parts);
     };
     const tubes = lesson.tubes.map((tube): Paint => ({ id: tube.id, ...spectra(tube) }));

@@ -52,7 +52,7 @@ export type PictureJobs = {
     args: { lesson: Lesson; widthPx: number; wanted: string[]; withPicture: boolean };
     answer: { images: [string, Blob][]; offs: { stepId: string; mean: number; p95: number }[] };
   };
-  /** A whole lesson from the laid picture: areas, tubes, heaps, steps. */
+  /** A whole lesson from the laid picture: areas, tubes, mixes, steps. */
   begin: { args: { lesson: Lesson; zones?: number }; answer: Lesson };
   means: { args: { zones: Outline[] }; answer: (Lab | null)[] };
   /** The computed lines of the drawing, heaviest first; from the picture where there is one. */

@@ -26,7 +26,7 @@ export const lonelyHue: Rule = {
       if (told.has(one.id) || chroma(one.lab) < STRONG) return [];
       told.add(one.id);
       if (tinted.some((other) => other.zoneId !== one.zoneId && huesApart(other.lab, one.lab) < ALIKE)) return [];
-      const name = lesson.mixes.find((mix) => mix.id === one.id)?.name ?? 'a heap';
+      const name = lesson.mixes.find((mix) => mix.id === one.id)?.name ?? 'a mix';
       return [
         {
           id: `lonely-hue/${one.id}`,

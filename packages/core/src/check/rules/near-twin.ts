@@ -1,7 +1,7 @@
 import { nearTwins } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
-/** Two heaps so alike that one would do. */
+/** Two mixes so alike that one would do. */
 export const nearTwin: Rule = {
   id: 'near-twin',
   look: (lesson) =>
@@ -10,8 +10,8 @@ export const nearTwin: Rule = {
         id: `near-twin/${one.id}/${other.id}`,
         rule: 'near-twin',
         about: `${one.name} and ${other.name}`,
-        words: `These two heaps are hardly to be told apart (ΔE00 ${deltaE.toFixed(1)}). One would do.`,
-        reason: 'Common practice: remixed colours never match, so every heap that can be spared is a fault spared.',
+        words: `These two mixes are hardly to be told apart (ΔE00 ${deltaE.toFixed(1)}). One would do.`,
+        reason: 'Common practice: remixed colours never match, so every mix that can be spared is a fault spared.',
         serious: false,
         place: { station: 'paints', mixId: other.id },
         mend: { words: `Use ${one.name} for both`, command: 'joinMixes', args: { keep: one.id, drop: other.id } },

@@ -1,6 +1,6 @@
 import type { Finding, Rule } from '../finding.js';
 
-/** A step that lays paint without naming a heap. */
+/** A step that lays paint without naming a mix. */
 export const noColour: Rule = {
   id: 'no-colour',
   look: (lesson) =>
@@ -11,7 +11,7 @@ export const noColour: Rule = {
           id: `no-colour/${step.id}`,
           rule: 'no-colour',
           about: step.title,
-          words: 'This step paints, but names no heap.',
+          words: 'This step paints, but names no mix.',
           reason: 'Common practice: a colour that is not on the palette list is mixed twenty ways by twenty students.',
           serious: true,
           place: { station: 'steps', stepId: step.id },

@@ -1,7 +1,7 @@
 import { looksOf, waterLimit } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
-/** More water in a heap than the school's way of thinning bears. */
+/** More water in a mix than the school's way of thinning bears. */
 export const tooMuchWater: Rule = {
   id: 'too-much-water',
   look: (lesson) => {

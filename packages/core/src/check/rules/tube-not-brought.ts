@@ -15,7 +15,7 @@ export const tubeNotBrought: Rule = {
             id: `tube-not-brought/${tube.id}`,
             rule: 'tube-not-brought',
             about: shortTubeName(tube),
-            words: `Students will not have this tube, but ${mixes.length === 1 ? `${mixes[0]?.name} needs it` : `${mixes.length} heaps need it`}.`,
+            words: `Students will not have this tube, but ${mixes.length === 1 ? `${mixes[0]?.name} needs it` : `${mixes.length} mixes need it`}.`,
             reason: 'Common practice: a colour shown at the start that is not on the list stops the class later.',
             serious: true,
             place: { station: 'paints', tubeId: tube.id },

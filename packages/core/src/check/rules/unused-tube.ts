@@ -2,12 +2,12 @@ import { usedMixes } from '../../derived/index.js';
 import { shortTubeName } from '../../mix/index.js';
 import type { Finding, Rule } from '../finding.js';
 
-/** A tube that no step uses: in no recipe, or only in heaps that no step needs. */
+/** A tube that no step uses: in no recipe, or only in mixes that no step needs. */
 export const unusedTube: Rule = {
   id: 'unused-tube',
   look: (lesson) => {
     const needed = usedMixes(lesson);
-    // While no step names a heap yet, all heaps count.
+    // While no step names a mix yet, all mixes count.
     const mixes = lesson.mixes.filter((mix) => needed.size === 0 || needed.has(mix.id));
     const used = new Set(mixes.flatMap((mix) => mix.recipe.map((part) => part.tubeId)));
     return lesson.tubes

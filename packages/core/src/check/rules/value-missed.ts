@@ -1,10 +1,10 @@
 import { laysPaint, looksOf, zonesWorkedOn } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
-/** A heap may be so much lighter or darker than an area's mean and still be meant for it. */
+/** A mix may be so much lighter or darker than an area's mean and still be meant for it. */
 const NEAR_L = 14;
 
-/** An area with a value to reach that none of its heaps come near. */
+/** An area with a value to reach that none of its mixes come near. */
 export const valueMissed: Rule = {
   id: 'value-missed',
   look: (lesson) => {
@@ -25,7 +25,7 @@ export const valueMissed: Rule = {
           id: `value-missed/${zone.id}`,
           rule: 'value-missed',
           about: zone.name,
-          words: `All heaps for this area are at least ${Math.round(off)} ${want < low ? 'lighter' : 'darker'} than the picture has it (L* ${Math.round(want)}).`,
+          words: `All mixes for this area are at least ${Math.round(off)} ${want < low ? 'lighter' : 'darker'} than the picture has it (L* ${Math.round(want)}).`,
           reason: 'Common practice: values carry the picture; check them with half-closed eyes.',
           serious: false,
           place: { station: 'paints', zoneId: zone.id, ...(laid.at(-1) ? { stepId: laid.at(-1)?.id as string } : {}) },

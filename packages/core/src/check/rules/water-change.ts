@@ -2,7 +2,7 @@ import { HEAPS_A_POT } from '../../brush/index.js';
 import { careWords } from '../../text/index.js';
 import type { Finding, Rule } from '../finding.js';
 
-/** Many heaps without a moment to change the water. */
+/** Many mixes without a moment to change the water. */
 export const waterChange: Rule = {
   id: 'water-change',
   look: (lesson, { plan }) => {
@@ -19,7 +19,7 @@ export const waterChange: Rule = {
         id: `water-change/${step.id}`,
         rule: 'water-change',
         about: step.title,
-        words: `${used.size} heaps have gone into the same water by here.`,
+        words: `${used.size} mixes have gone into the same water by here.`,
         reason: 'Common practice: dull water dulls the next colour. Change it in a pause.',
         serious: false,
         place: { station: 'steps', stepId: step.id },

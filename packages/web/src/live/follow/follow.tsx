@@ -191,7 +191,7 @@ const withRecipes = (sheet: FollowSheet, others: OtherRecipes): FollowSheet => (
   steps: Object.fromEntries(
     Object.entries(sheet.steps).map(([id, step]) => [
       id,
-      // The heap stays where it lies on the palette.
+      // The mix stays where it lies on the palette.
       { ...step, mixes: step.mixes.map((mix) => ({ ...mix, ...others[mix.id] })) },
     ]),
   ),

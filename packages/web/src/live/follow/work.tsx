@@ -55,8 +55,8 @@ export function Work({ item, step, sheet, live, student, now, left, settings }: 
       {step.counts && step.counts.length > 0 && <Ticks stepKey={item.stepId ?? ''} counts={step.counts} />}
       {step.mixes.map((mix) => (
         <div key={mix.id} className="follow-mix">
-          <i className="follow-heap" style={{ background: mix.wetRgb }} title={w.wet} />
-          <i className="follow-heap dry" style={{ background: mix.rgb }} title={w.dry} />
+          <i className="follow-mix" style={{ background: mix.wetRgb }} title={w.wet} />
+          <i className="follow-mix dry" style={{ background: mix.rgb }} title={w.dry} />
           <RecipeBar parts={mix.parts} words={`${mix.name}: ${mix.words}${mix.place ? w.place(mix.place) : ''}`} />
           {mix.instead !== undefined && <p className="follow-instead">{w.instead(mix.instead)}</p>}
         </div>

@@ -130,7 +130,7 @@ function Now({ live, sheet, now }: { live: LiveSnapshot; sheet: FollowSheet; now
   );
 }
 
-/** The heaps of this step and the address to join at take turns. */
+/** The mixes of this step and the address to join at take turns. */
 function Turning({ live, sheet, code, now }: { live: LiveSnapshot; sheet: FollowSheet; code: string; now: number }) {
   const item = currentItem(live.state);
   const mixes = (item?.stepId && sheet.steps[item.stepId]?.mixes) || [];

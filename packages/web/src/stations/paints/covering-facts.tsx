@@ -12,13 +12,13 @@ const w = words.paints;
 /** A thin line is paint with much water, about as thick as a wash. */
 const LINE = { technique: 'wash', waterShareOfMix: 0.3 } as const;
 
-/** How many layers it takes, what one looks like, a thin line on the darkest heap, a glaze. */
+/** How many layers it takes, what one looks like, a thin line on the darkest mix, a glaze. */
 export function CoveringFacts({ lesson, mix, covering }: { lesson: Lesson; mix: Mix; covering: MixCovering }) {
   const line = useMemo(() => {
     const parts = recipeParts(mix, lesson);
-    const heaps = [...looksOf(lesson).values()].flatMap((look) => look.colour ?? []);
+    const mixes = [...looksOf(lesson).values()].flatMap((look) => look.colour ?? []);
     const own = looksOf(lesson).get(mix.id)?.colour;
-    const darkest = heaps.reduce((best, one) => (one.lab[0] < best.lab[0] ? one : best), heaps[0] as (typeof heaps)[number]);
+    const darkest = mixes.reduce((best, one) => (one.lab[0] < best.lab[0] ? one : best), mixes[0] as (typeof mixes)[number]);
     if (!parts || !own || own.lab[0] - darkest.lab[0] < 30) return null;
     return coveringFor(parts, coatTimes(LINE, lesson.room).dryUm, darkest.lab, finishOf(lesson.tubes)).coats;
   }, [lesson, mix]);
@@ -44,7 +44,7 @@ export function CoveringFacts({ lesson, mix, covering }: { lesson: Lesson; mix: 
   );
 }
 
-/** Water and medium in a heap, and what they do to its film, its cover and its times. */
+/** Water and medium in a mix, and what they do to its film, its cover and its times. */
 export function Thinning({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
   const session = useSession();
   const parts = recipeParts(mix, lesson);

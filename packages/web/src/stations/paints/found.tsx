@@ -11,7 +11,7 @@ import { paintSide, usePaintJob } from './paint-context.js';
 
 const w = words.paints;
 
-/** The recipes that the worker finds for this heap's target, best first, each with what it is good for. */
+/** The recipes that the worker finds for this mix's target, best first, each with what it is good for. */
 export function Found({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
   const asked = useMemo(
     () => (mix.targetLab && lesson.tubes.length > 0 ? { lesson: paintSide(lesson), mixId: mix.id } : null),
@@ -47,18 +47,18 @@ export function Found({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
   );
 }
 
-/** A part that recipes name: a tube of the list, or a heap let down beforehand. */
+/** A part that recipes name: a tube of the list, or a mix let down beforehand. */
 function partOf(lesson: Lesson, id: string) {
   const tube = lesson.tubes.find((one) => one.id === id);
   if (tube) return { name: shortTubeName(tube), rgb: cssRgb(tubeRgb(tube)) };
-  const heap = lesson.mixes.find((one) => one.id === id);
-  return { name: heap?.name ?? '', rgb: 'rgb(150 150 150)' };
+  const mix = lesson.mixes.find((one) => one.id === id);
+  return { name: mix?.name ?? '', rgb: 'rgb(150 150 150)' };
 }
 
 function FoundRecipe({ lesson, mix, found }: { lesson: Lesson; mix: Mix; found: Suggestion }) {
   const session = useSession();
   const recipe = found.parts.filter(({ id }) => lesson.tubes.some((tube) => tube.id === id));
-  const heaps = found.parts.filter(({ id }) => lesson.mixes.some((one) => one.id === id));
+  const mixes = found.parts.filter(({ id }) => lesson.mixes.some((one) => one.id === id));
   const told = (parts: readonly { id: string; parts: unknown }[]) =>
     parts
       .map(({ id, parts }) => `${id} ${parts}`)
@@ -66,7 +66,7 @@ function FoundRecipe({ lesson, mix, found }: { lesson: Lesson; mix: Mix; found: 
       .join();
   const mine = [
     ...mix.recipe.map(({ tubeId, parts }) => ({ id: tubeId, parts })),
-    ...(mix.heaps ?? []).map(({ mixId, parts }) => ({ id: mixId, parts })),
+    ...(mix.mixedFrom ?? []).map(({ mixId, parts }) => ({ id: mixId, parts })),
   ];
   const inUse = told(mine) === told(found.parts);
   const bar = found.parts.map(({ id, parts }) => ({ ...partOf(lesson, id), weight: partsOf(parts) }));
@@ -89,7 +89,7 @@ function FoundRecipe({ lesson, mix, found }: { lesson: Lesson; mix: Mix; found: 
               session.do('setRecipe', {
                 id: mix.id,
                 recipe: recipe.map(({ id, parts }) => ({ tubeId: id, parts: parts as RecipePart['parts'] })),
-                heaps: heaps.map(({ id, parts }) => ({ mixId: id, parts: parts as RecipePart['parts'] })),
+                mixedFrom: mixes.map(({ id, parts }) => ({ mixId: id, parts: parts as RecipePart['parts'] })),
               })
             }
           >

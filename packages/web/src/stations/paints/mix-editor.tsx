@@ -14,7 +14,7 @@ const w = words.paints;
 const amounts: readonly Amount[] = ['speck', 'touch', ...Array.from({ length: 12 }, (_, i) => i + 1)];
 export const amountWord = (amount: Amount) => (amount === 'touch' ? w.touch : amount === 'speck' ? w.speck : String(amount));
 
-/** One heap: its colour wet and dry against its target, recipes found and in use, how it covers and thins. */
+/** One mix: its colour wet and dry against its target, recipes found and in use, how it covers and thins. */
 export function MixEditor({
   lesson,
   mix,
@@ -84,18 +84,18 @@ export function MixEditor({
   );
 }
 
-type Part = { kind: 'tube' | 'heap'; id: string; parts: Amount };
+type Part = { kind: 'tube' | 'mix'; id: string; parts: Amount };
 
-/** The recipe in use, in parts of tubes and heaps that can be changed by hand, and the order in which to put it together. */
+/** The recipe in use, in parts of tubes and mixes that can be changed by hand, and the order in which to put it together. */
 function Recipe({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
   const session = useSession();
   const look = looksOf(lesson).get(mix.id);
   const parts: Part[] = [
-    ...(mix.heaps ?? []).map(({ mixId, parts }): Part => ({ kind: 'heap', id: mixId, parts })),
+    ...(mix.mixedFrom ?? []).map(({ mixId, parts }): Part => ({ kind: 'mix', id: mixId, parts })),
     ...mix.recipe.map(({ tubeId, parts }): Part => ({ kind: 'tube', id: tubeId, parts })),
   ];
   const nameOf = ({ kind, id }: Part) => {
-    if (kind === 'heap') return lesson.mixes.find((one) => one.id === id)?.name ?? '';
+    if (kind === 'mix') return lesson.mixes.find((one) => one.id === id)?.name ?? '';
     const tube = lesson.tubes.find((one) => one.id === id);
     return tube ? shortTubeName(tube) : '';
   };
@@ -103,11 +103,11 @@ function Recipe({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
     session.do('setRecipe', {
       id: mix.id,
       recipe: next.flatMap(({ kind, id, parts }) => (kind === 'tube' ? [{ tubeId: id, parts }] : [])),
-      heaps: next.flatMap(({ kind, id, parts }) => (kind === 'heap' ? [{ mixId: id, parts }] : [])),
+      mixedFrom: next.flatMap(({ kind, id, parts }) => (kind === 'mix' ? [{ mixId: id, parts }] : [])),
     });
   const tubes = lesson.tubes.filter((tube) => !mix.recipe.some((part) => part.tubeId === tube.id));
-  const heaps = lesson.mixes.filter(
-    (one) => one.id !== mix.id && !mix.heaps?.some((part) => part.mixId === one.id) && one.recipe.length > 0,
+  const mixes = lesson.mixes.filter(
+    (one) => one.id !== mix.id && !mix.mixedFrom?.some((part) => part.mixId === one.id) && one.recipe.length > 0,
   );
   const order =
     look?.parts.map((part) =>
@@ -133,7 +133,7 @@ function Recipe({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
                 </option>
               ))}
             </select>
-            <span>{part.kind === 'heap' ? w.onHeap(nameOf(part)) : nameOf(part)}</span>
+            <span>{part.kind === 'mix' ? w.onMix(nameOf(part)) : nameOf(part)}</span>
             <button
               type="button"
               className="key bare small"
@@ -145,7 +145,7 @@ function Recipe({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
           </li>
         ))}
       </ul>
-      {tubes.length + heaps.length > 0 && (
+      {tubes.length + mixes.length > 0 && (
         <select
           className="plain-input"
           value=""
@@ -163,11 +163,11 @@ function Recipe({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
               </option>
             ))}
           </optgroup>
-          {heaps.length > 0 && (
-            <optgroup label={w.heapsGroup}>
-              {heaps.map((heap) => (
-                <option key={heap.id} value={`heap/${heap.id}`}>
-                  {heap.name}
+          {mixes.length > 0 && (
+            <optgroup label={w.mixesGroup}>
+              {mixes.map((mix) => (
+                <option key={mix.id} value={`mix/${mix.id}`}>
+                  {mix.name}
                 </option>
               ))}
             </optgroup>

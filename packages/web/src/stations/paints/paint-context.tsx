@@ -7,7 +7,7 @@ import { type Job, useJobOf, useWorker } from '../../workers/use-job.js';
 type Bench = { worker: PaintWorker | null; selected: string | null; select: (mixId: string | null) => void };
 const BenchContext = createContext<Bench | null>(null);
 
-/** What the topics of this station share: the worker that searches recipes, and the heap at hand. */
+/** What the topics of this station share: the worker that searches recipes, and the mix at hand. */
 export function BenchProvider({ first, children }: { first: string | null; children: ReactNode }) {
   const worker = useWorker(paintWorker);
   const [selected, select] = useState(first);

@@ -5,7 +5,7 @@ import { Topics } from '../../ui/topics.js';
 import { words } from '../../words.js';
 import { BenchProvider } from './paint-context.js';
 import { FamiliesTopic } from './topics/families.js';
-import { HeapsTopic } from './topics/heaps.js';
+import { MixesTopic } from './topics/mixes.js';
 import { PaletteTopic } from './topics/palette.js';
 import { SheetTopic } from './topics/sheet.js';
 import { TubesTopic } from './topics/tubes.js';
@@ -14,7 +14,7 @@ import './paints.css';
 
 const w = words.paints;
 const topics = {
-  heaps: HeapsTopic,
+  mixes: MixesTopic,
   tubes: TubesTopic,
   families: FamiliesTopic,
   palette: PaletteTopic,
@@ -23,10 +23,10 @@ const topics = {
 } as const;
 type Topic = keyof typeof topics;
 
-/** Tubes, the heaps mixed from them, and what can be computed of both: one question at a time. */
+/** Tubes, the mixes made of them, and what can be computed of both: one question at a time. */
 export default function PaintsStation() {
   const lesson = useLesson();
-  const [topic, setTopic] = useState<Topic>('heaps');
+  const [topic, setTopic] = useState<Topic>('mixes');
   const Shown = topics[topic];
   return (
     <div className="paints-station">

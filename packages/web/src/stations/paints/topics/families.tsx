@@ -1,4 +1,4 @@
-import type { HeapPart, Lesson, Mix, RecipePart } from '@viaticum/contract';
+import type { MixedPart, Lesson, Mix, RecipePart } from '@viaticum/contract';
 import { cssRgb, labToSrgb, valueStep } from '@viaticum/core/colour';
 import { looksOf } from '@viaticum/core/derived';
 import { type FamilyMember, recipeInWords, shortTubeName } from '@viaticum/core/mix';
@@ -14,7 +14,7 @@ const w = words.paints;
 const kinds = Object.keys(w.families) as FamilyKind[];
 const BETWEEN = { ladder: [5, 6, 7, 8, 9], gradient: [1, 2, 3, 4, 5, 6, 7] } as const;
 
-/** Chains of heaps that share a mix: ladders, greys, gradients, shadow and light; looked at before they are put on the palette. */
+/** Chains of mixes that share a mix: ladders, greys, gradients, shadow and light; looked at before they are put on the palette. */
 export function FamiliesTopic() {
   const lesson = useLesson();
   const session = useSession();
@@ -38,7 +38,7 @@ export function FamiliesTopic() {
     [lesson, kind, base, otherId, steps, lightness],
   );
   const { answer, fault } = usePaintJob('family', asked);
-  if (!base) return <p className="paints-page quiet">{w.needsHeap}</p>;
+  if (!base) return <p className="paints-page quiet">{w.needsMix}</p>;
   const others = mixed.filter((mix) => mix.id !== base.id);
   const members = answer?.members ?? [];
   const fresh = members.filter((member) => !(member.parts.length === 1 && member.parts[0]?.id === base.id));
@@ -61,8 +61,8 @@ export function FamiliesTopic() {
       </fieldset>
       <p className="quiet">{w.familyAbout[kind]}</p>
       <p className="family-questions">
-        {kind !== 'greys' && <Choice label={w.fromHeap} value={base.id} options={named(mixed)} onChange={select} />}
-        {kind === 'gradient' && <Choice label={w.toHeap} value={otherId ?? ''} options={named(others)} onChange={setOther} />}
+        {kind !== 'greys' && <Choice label={w.fromMix} value={base.id} options={named(mixed)} onChange={select} />}
+        {kind === 'gradient' && <Choice label={w.toMix} value={otherId ?? ''} options={named(others)} onChange={setOther} />}
         {kind === 'ladder' && (
           <Choice label={w.toDark} value={other} options={[['', w.ownDark], ...named(others)]} onChange={setOther} />
         )}
@@ -120,14 +120,14 @@ function nameOf(lesson: Lesson, id: string): string {
   return tube ? shortTubeName(tube) : (lesson.mixes.find((mix) => mix.id === id)?.name ?? '');
 }
 
-/** A member of a family as a heap of the lesson: its tubes, and the heaps that it is mixed from. */
+/** A member of a family as a mix of the lesson: its tubes, and the mixes that it is mixed from. */
 const asMix = (lesson: Lesson, member: FamilyMember, name: string): Mix => {
-  const heaps = member.parts.filter(({ id }) => lesson.mixes.some((mix) => mix.id === id));
+  const mixes = member.parts.filter(({ id }) => lesson.mixes.some((mix) => mix.id === id));
   return {
     id: nanoid(8),
     name,
-    recipe: member.parts.filter((part) => !heaps.includes(part)).map(({ id, parts }): RecipePart => ({ tubeId: id, parts })),
-    ...(heaps.length > 0 && { heaps: heaps.map(({ id, parts }): HeapPart => ({ mixId: id, parts })) }),
+    recipe: member.parts.filter((part) => !mixes.includes(part)).map(({ id, parts }): RecipePart => ({ tubeId: id, parts })),
+    ...(mixes.length > 0 && { mixedFrom: mixes.map(({ id, parts }): MixedPart => ({ mixId: id, parts })) }),
   };
 };
 

@@ -10,7 +10,7 @@ import { paintSide, usePaintJob } from '../paint-context.js';
 
 const w = words.paints;
 
-/** Heaps in the order in which steps use them; those that no step uses come last. */
+/** Mixes in the order in which steps use them; those that no step uses come last. */
 function inOrderOfUse(lesson: Lesson) {
   const order = [...lesson.steps.flatMap((step) => step.mixIds), ...lesson.mixes.map((mix) => mix.id)];
   const looks = looksOf(lesson);
@@ -20,7 +20,7 @@ function inOrderOfUse(lesson: Lesson) {
   });
 }
 
-/** The palette sheet: heaps on a palette's outline, recipes beside it, and the mixing chart; made for paper as for the screen. */
+/** The palette sheet: mixes on a palette's outline, recipes beside it, and the mixing chart; made for paper as for the screen. */
 export function SheetTopic() {
   const lesson = useLesson();
   const [without, setWithout] = useState('');
@@ -55,7 +55,7 @@ export function SheetTopic() {
           <thead>
             <tr>
               <th> </th>
-              <th>{w.sheetHeap}</th>
+              <th>{w.sheetMix}</th>
               <th>{w.sheetRecipe}</th>
               {lacked && <th>{w.withoutColumn(shortTubeName(lacked))}</th>}
               <th>{w.sheetFor}</th>
@@ -68,7 +68,7 @@ export function SheetTopic() {
                 <tr key={look.mix.id}>
                   <td className="numbers">{i + 1}</td>
                   <td>
-                    <span className="sheet-heap">
+                    <span className="sheet-mix">
                       <i style={{ background: look.wetRgb }} title={w.wet} />
                       <i style={{ background: look.rgb }} title={w.dry} />
                       {look.mix.name}
@@ -97,7 +97,7 @@ export function SheetTopic() {
   );
 }
 
-/** A palette's outline with a white at each end and the heaps round its edge, warm to cool, numbered in order of use. */
+/** A palette's outline with a white at each end and the mixes round its edge, warm to cool, numbered in order of use. */
 function PaletteDrawing({ lesson }: { lesson: Lesson }) {
   const looks = inOrderOfUse(lesson);
   const places = paletteLayout(looks.map((look) => look.colour?.lab ?? [50, 0, 0]));

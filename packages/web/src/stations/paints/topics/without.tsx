@@ -10,7 +10,7 @@ import { paintSide, usePaintJob } from '../paint-context.js';
 
 const w = words.paints;
 
-/** What a student without some tubes does instead, heap by heap. */
+/** What a student without some tubes does instead, mix by mix. */
 export function WithoutTopic() {
   const lesson = useLesson();
   const [lacking, setLacking] = useState<string[]>([]);

@@ -157,8 +157,8 @@ function takeChange(run: ReturnType<typeof useSession>['do'], lesson: Lesson, ch
 }
 
 const summaryOf = (lesson: Lesson): string => {
-  const heaps = new Set(lesson.steps.flatMap((step) => step.mixIds)).size;
-  return w.summary(lesson.steps.length, heaps, minutesInWords(planLesson(lesson).plan.endMin));
+  const mixes = new Set(lesson.steps.flatMap((step) => step.mixIds)).size;
+  return w.summary(lesson.steps.length, mixes, minutesInWords(planLesson(lesson).plan.endMin));
 };
 
 /** The same lesson in the other orders, by their numbers. */

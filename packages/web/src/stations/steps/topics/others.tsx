@@ -229,7 +229,7 @@ function SimplerLesson({ lesson }: { lesson: Lesson }) {
           <p>
             {w.fewer(
               simpler.fewer.areas,
-              simpler.fewer.heaps,
+              simpler.fewer.mixes,
               simpler.fewer.steps,
               minutesInWords(Math.max(0, simpler.fewer.minutes)),
             )}

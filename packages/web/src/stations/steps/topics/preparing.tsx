@@ -64,7 +64,7 @@ export function PreparingTopic() {
         {freshWater.length === 0 && <p className="quiet">{w.noWater}</p>}
         <ul>
           {freshWater.map((one) => (
-            <li key={one.stepId}>{w.waterBefore(titleOf(one.stepId), one.heaps)}</li>
+            <li key={one.stepId}>{w.waterBefore(titleOf(one.stepId), one.mixes)}</li>
           ))}
         </ul>
       </section>

@@ -16,7 +16,7 @@ import { TubeList } from '../tube-list.js';
 
 const w = words.paints;
 
-/** The colour that lies under a heap where it is first used, as a paint of the page. */
+/** The colour that lies under a mix where it is first used, as a paint of the page. */
 export const groundRgb = (lesson: Lesson, mixId: string): string => cssRgb(labToSrgb(groundUnder(lesson, mixId)));
 
 /** How well a single layer covers: 1 where it hides the ground, else its contrast ratio, so that the ground shows in the brush-out. */
@@ -28,8 +28,8 @@ export function coverShare(lesson: Lesson, mix: Mix): number {
   return contrastRatio >= HIDES_AT ? 1 : Math.max(0.25, contrastRatio);
 }
 
-/** The heaps of the palette, and the one at hand against its target. */
-export function HeapsTopic() {
+/** The mixes of the palette, and the one at hand against its target. */
+export function MixesTopic() {
   const lesson = useLesson();
   const session = useSession();
   const { selected: mixId, select } = useBench();
@@ -46,7 +46,7 @@ export function HeapsTopic() {
   return (
     <div className="paints">
       <TubeList lesson={lesson} />
-      <section className="heaps">
+      <section className="mixes">
         <h2>{w.mixes}</h2>
         {lesson.mixes.length === 0 && <p className="quiet">{lesson.tubes.length === 0 ? w.empty : w.noMixes}</p>}
         <ul>
@@ -54,7 +54,7 @@ export function HeapsTopic() {
             <li key={look.mix.id} className={look.mix.id === selected?.id ? 'selected' : ''}>
               <button
                 type="button"
-                className="heap"
+                className="mix"
                 aria-pressed={look.mix.id === selected?.id}
                 onClick={() => select(look.mix.id)}
               >
@@ -74,8 +74,8 @@ export function HeapsTopic() {
             </li>
           ))}
         </ul>
-        {once.length > 0 && <p className="small quiet heaps-once">{w.usedOnce(once.map((mix) => mix.name))}</p>}
-        <p className="heap-keys">
+        {once.length > 0 && <p className="small quiet mixes-once">{w.usedOnce(once.map((mix) => mix.name))}</p>}
+        <p className="mix-keys">
           <button type="button" className="key" onClick={add} aria-keyshortcuts="N">
             {w.newMix}
           </button>
@@ -89,7 +89,7 @@ export function HeapsTopic() {
   );
 }
 
-/** One heap for every area that has none yet, with the area's colour as target. */
+/** One mix for every area that has none yet, with the area's colour as target. */
 function FromAreas({ lesson }: { lesson: Lesson }) {
   const session = useSession();
   const worked = useWorkedOut();

@@ -49,14 +49,14 @@ test('humidity to ribbon to class to phone: the same minutes on three screens', 
 });
 
 test('the same path by keyboard alone', async ({ page, server, browser }) => {
-  /** Tabs until the element named has the focus, as someone without a mouse would. */
+  /** Tabs until the thing named has the focus, as someone without a mouse would. */
   const tabTo = async (on: Page, name: RegExp) => {
     for (let i = 0; i < 140; i++) {
       const label = await on.evaluate(() => {
-        const element = document.activeElement as HTMLElement | null;
-        if (!element || element === document.body) return '';
-        const labelled = element && 'labels' in element ? ((element as HTMLInputElement).labels?.[0]?.textContent ?? '') : '';
-        return `${element?.getAttribute('aria-label') ?? ''} ${labelled} ${element?.tagName === 'SELECT' ? '' : (element?.textContent ?? '')}`;
+        const thing = document.activeElement as HTMLElement | null;
+        if (!thing || thing === document.body) return '';
+        const labelled = thing && 'labels' in thing ? ((thing as HTMLInputElement).labels?.[0]?.textContent ?? '') : '';
+        return `${thing?.getAttribute('aria-label') ?? ''} ${labelled} ${thing?.tagName === 'SELECT' ? '' : (thing?.textContent ?? '')}`;
       });
       if (name.test(label)) return;
       await on.keyboard.press('Tab');

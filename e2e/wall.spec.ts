@@ -21,7 +21,7 @@ test('the wall shows what all do now, follows the desk, names nobody, and is rea
   const size = await wall
     .locator('.wall-now p')
     .first()
-    .evaluate((element) => Number.parseFloat(getComputedStyle(element).fontSize));
+    .evaluate((thing) => Number.parseFloat(getComputedStyle(thing).fontSize));
   expect(size).toBeGreaterThan(62);
   expect(size).toBeLessThan(80);
   await phone.getByRole('button', { name: 'Done', exact: true }).click();
@@ -35,7 +35,7 @@ test('the wall shows what all do now, follows the desk, names nobody, and is rea
       wall
         .locator('.wall-now p')
         .first()
-        .evaluate((element) => Number.parseFloat(getComputedStyle(element).fontSize)),
+        .evaluate((thing) => Number.parseFloat(getComputedStyle(thing).fontSize)),
     )
     .toBeLessThan(size * 0.6);
   await server.kill();

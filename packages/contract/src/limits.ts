@@ -1,7 +1,7 @@
 /** How many of each a lesson holds: the schemas, the commands and the sentences all take them from here. */
 export const limits = {
   references: 20,
-  elements: 60,
+  things: 60,
   zones: 60,
   marks: 200,
   tubes: 60,
@@ -23,7 +23,7 @@ export const limits = {
 /** What lists hold, in the words of the interface, and how there is room again. */
 const lists: Record<string, [what: string, how: string]> = {
   references: ['pictures', 'Take one away first.'],
-  elements: ['things', 'Join some, or take one away first.'],
+  things: ['things', 'Join some, or take one away first.'],
   zones: ['areas', 'Join some, or take one away first.'],
   marks: ['marks', 'Take one away first.'],
   tubes: ['tubes', 'Take one away first.'],

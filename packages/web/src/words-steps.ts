@@ -96,7 +96,7 @@ export const findWords = {
     stage: 'stage',
     step: 'step',
     zone: 'area',
-    element: 'thing',
+    thing: 'thing',
     mix: 'mix',
     tube: 'tube',
     mark: 'marks',

@@ -23,7 +23,7 @@ export const balloons: Lesson = {
   support: { kind: 'canvas', ...canvasOf('balloons'), absorbency: 'gesso', groundCoats: [] },
   references: [await referenceOf('balloons')],
   light: { azimuthDeg: 80, elevationDeg: 12 },
-  elements: [],
+  things: [],
   overlapMm: 6,
   marks: [],
   drawing: {

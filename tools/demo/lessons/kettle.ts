@@ -42,7 +42,7 @@ export const kettle: Lesson = {
   support: { kind: 'board', ...canvasOf('kettle'), absorbency: 'gesso', groundCoats: [] },
   references: [await referenceOf('kettle')],
   light: { azimuthDeg: 270, elevationDeg: 35 },
-  elements: [],
+  things: [],
   overlapMm: 5,
   drawing: {
     ...emptyDrawing,

@@ -45,7 +45,7 @@ export const star: Lesson = {
   },
   support: { kind: 'board', ...canvasOf('star'), absorbency: 'gesso', groundCoats: [] },
   references: [await referenceOf('star')],
-  elements: [],
+  things: [],
   overlapMm: 2,
   drawing: {
     ...emptyDrawing,

@@ -133,7 +133,7 @@ export const Drawing = Type.Object(
 /** A twin follows every change of another thing: its reflection in still water, or paint pulled straight down from it. */
 export const TwinOf = Type.Object(
   {
-    elementId: Id,
+    thingId: Id,
     kind: oneOf(['reflection', 'pull'] as const),
     /** Where the thing stands on the canvas, how high its bank is above the water, and from how high it is seen. */
     baseMm: Type.Number({ minimum: -20000, maximum: 20000 }),

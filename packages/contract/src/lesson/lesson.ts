@@ -3,7 +3,7 @@ import { limits } from '../limits.js';
 import { Id, Name, oneOf, optional, strict } from '../shapes.js';
 import { Drawing } from './drawing.js';
 import { Mix, Tube } from './paints.js';
-import { Element, Reference, Support, Zone } from './picture.js';
+import { Thing, Reference, Support, Zone } from './picture.js';
 import { Planning, Room } from './room.js';
 import { Method, School } from './school.js';
 import { Mark, Sample, Stage, Step } from './steps.js';
@@ -34,7 +34,7 @@ export const Lesson = Type.Object(
         strict,
       ),
     ),
-    elements: Type.Array(Element, { maxItems: limits.elements }),
+    things: Type.Array(Thing, { maxItems: limits.things }),
     zones: Type.Array(Zone, { maxItems: limits.zones }),
     /** The zone that the picture is about. */
     subjectZoneId: optional(Id),

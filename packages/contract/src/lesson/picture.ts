@@ -86,7 +86,7 @@ export const Zone = Type.Object(
   {
     id: Id,
     name: Name,
-    elementId: optional(Id),
+    thingId: optional(Id),
     /** The area that it follows, being part of a twin. */
     twinOfId: optional(Id),
     outline: Outline,
@@ -108,7 +108,7 @@ export type Zone = Omit<Static<typeof Zone>, 'outline'> & { outline: Outline };
 export const fates = ['kept', 'dropped', 'moved', 'added'] as const;
 
 /** A thing in the picture, made of zones. A moved one: canvas = about + scale · (picture − about) + (dx, dy), in mm. */
-export const Element = Type.Object(
+export const Thing = Type.Object(
   {
     id: Id,
     name: Name,
@@ -127,12 +127,12 @@ export const Element = Type.Object(
     ),
     facing: optional(oneOf(['left', 'right'] as const)),
     twinOf: optional(TwinOf),
-    /** The picture an added element is cut from; without one it is drawn in its zones' own colours. */
+    /** The picture an added thing is cut from; without one it is drawn in its zones' own colours. */
     fromReferenceId: optional(Id),
   },
   strict,
 );
 
-export type Element = Static<typeof Element>;
+export type Thing = Static<typeof Thing>;
 
 export type Absorbency = (typeof absorbencies)[number];

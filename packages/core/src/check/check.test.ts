@@ -243,8 +243,8 @@ const firing: Record<string, () => Lesson> = {
     };
   },
   'faces-out': () => {
-    const lesson = composed([{ ...box('jug', 20, 90, 40, 60), elementId: 'e' }]);
-    return { ...lesson, elements: [{ id: 'e', name: 'jug', fate: 'kept', facing: 'left' }] };
+    const lesson = composed([{ ...box('jug', 20, 90, 40, 60), thingId: 'e' }]);
+    return { ...lesson, things: [{ id: 'e', name: 'jug', fate: 'kept', facing: 'left' }] };
   },
   'light-ends': () => ({ ...quiet(), room: { ...quiet().room, startAtMin: 1200, lightUntilMin: 1202 } }),
   'session-too-long': () => ({

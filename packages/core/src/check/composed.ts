@@ -14,7 +14,7 @@ const notesOf = memo(
   (
     zones: Lesson['zones'],
     parts: ReturnType<typeof visibleOf>,
-    elements: Lesson['elements'],
+    things: Lesson['things'],
     support: Lesson['support'],
     subject: string,
     colours: string,
@@ -29,17 +29,17 @@ const notesOf = memo(
     );
     const labs = JSON.parse(colours) as Lab[];
     const plane = (c: 0 | 1 | 2) => Float32Array.from(map.data, (label) => (labs[label] ?? BARE)[c]);
-    const element = new Map(elements.map((one) => [one.id, one]));
+    const thing = new Map(things.map((one) => [one.id, one]));
     const composed = parts.map((part, i) => {
       const zone = zones[i];
-      const own = zone?.elementId ? element.get(zone.elementId) : undefined;
+      const own = zone?.thingId ? thing.get(zone.thingId) : undefined;
       return {
         id: part.id,
         name: zone?.name ?? '',
         outline: part.outline,
         sheet: zone?.outline,
         facing: own?.facing,
-        elementName: own?.name,
+        thingName: own?.name,
       };
     });
     return compositionNotes(
@@ -64,7 +64,7 @@ export function compositionFindings(lesson: Lesson, rule: string, kinds: readonl
   const notes = notesOf(
     lesson.zones,
     visibleOf(lesson),
-    lesson.elements,
+    lesson.things,
     lesson.support,
     lesson.subjectZoneId ?? '',
     JSON.stringify(colours),

@@ -13,14 +13,14 @@ import { memo } from './memo.js';
 
 const seenParts = memo((zones: Lesson['zones'], hidden: string, support: Lesson['support']) => {
   const gone = new Set(hidden.split(' '));
-  const shown = zones.filter((zone) => !zone.elementId || !gone.has(zone.elementId));
+  const shown = zones.filter((zone) => !zone.thingId || !gone.has(zone.thingId));
   const parts = new Map(visibleParts(shown, support).map((part) => [part.id, part]));
   return zones.map((zone): VisiblePart => parts.get(zone.id) ?? { id: zone.id, outline: [], areaCm2: 0 });
 }, 4);
 
 /** What is seen of every zone of a lesson, with its area; a dropped thing shows nothing. Worked out again only when zones, things or the canvas change. */
 export const visibleOf = (lesson: Lesson): VisiblePart[] => {
-  const dropped = lesson.elements.filter((element) => element.fate === 'dropped').map((element) => element.id);
+  const dropped = lesson.things.filter((thing) => thing.fate === 'dropped').map((thing) => thing.id);
   return seenParts(lesson.zones, dropped.join(' '), lesson.support);
 };
 
@@ -65,7 +65,7 @@ export function* workOutAreas(lesson: Lesson): Generator<void, void> {
 /** Whether two lessons have the same areas on the same canvas. */
 export const sameAreas = (one: Lesson, other: Lesson): boolean =>
   one.zones === other.zones &&
-  one.elements === other.elements &&
+  one.things === other.things &&
   one.overlapMm === other.overlapMm &&
   one.support === other.support;
 

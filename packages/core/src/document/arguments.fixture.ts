@@ -91,20 +91,20 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
   setOverlap: ({ random }) => ({ mm: random() * 10 }),
   setSubject: ({ lesson, pick, random }) => ({ id: random() < 0.3 ? null : pick(lesson.zones).id }),
   setLight: ({ random }) => ({ light: random() < 0.3 ? null : { azimuthDeg: random() * 360, elevationDeg: random() * 90 } }),
-  addElement: ({ lesson, pick, id }) => ({
-    element: { id: id(), name: 'thing', fate: 'kept' },
+  addThing: ({ lesson, pick, id }) => ({
+    thing: { id: id(), name: 'thing', fate: 'kept' },
     zoneIds: [pick(lesson.zones).id, pick(lesson.zones).id],
   }),
-  renameElement: ({ lesson, pick, random }) => ({ id: pick(lesson.elements).id, name: `thing ${random()}` }),
-  setFate: ({ lesson, pick }) => ({ id: pick(lesson.elements).id, fate: pick(['kept', 'dropped']) }),
-  setFacing: ({ lesson, pick }) => ({ id: pick(lesson.elements).id, facing: pick(['left', 'right', null]) }),
-  moveElement: ({ lesson, pick, random }) => ({
-    id: pick(lesson.elements).id,
+  renameThing: ({ lesson, pick, random }) => ({ id: pick(lesson.things).id, name: `thing ${random()}` }),
+  setFate: ({ lesson, pick }) => ({ id: pick(lesson.things).id, fate: pick(['kept', 'dropped']) }),
+  setFacing: ({ lesson, pick }) => ({ id: pick(lesson.things).id, facing: pick(['left', 'right', null]) }),
+  moveThing: ({ lesson, pick, random }) => ({
+    id: pick(lesson.things).id,
     dxMm: random() * 20 - 10,
     dyMm: random() * 20 - 10,
     scale: 0.8 + random() * 0.4,
   }),
-  removeElement: ({ lesson, pick }) => ({ id: pick(lesson.elements).id }),
+  removeThing: ({ lesson, pick }) => ({ id: pick(lesson.things).id }),
   removeReference: ({ lesson, pick }) => ({ id: pick(lesson.references).id }),
   addZone: ({ id, random }) => ({
     zone: {
@@ -298,7 +298,7 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
     id: id(),
     name: 'reflection',
     twinOf: {
-      elementId: pick(lesson.elements).id,
+      thingId: pick(lesson.things).id,
       kind: random() < 0.5 ? 'reflection' : 'pull',
       baseMm: 200 + random() * 100,
       bankM: 0.5,
@@ -307,10 +307,10 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
     },
   }),
   editTwin: ({ lesson, pick, random }) => ({
-    id: pick(lesson.elements.filter((element) => element.twinOf)).id,
+    id: pick(lesson.things.filter((thing) => thing.twinOf)).id,
     twinOf: { baseMm: 200 + random() * 100 },
   }),
-  removeTwin: ({ lesson, pick }) => ({ id: pick(lesson.elements.filter((element) => element.twinOf)).id }),
+  removeTwin: ({ lesson, pick }) => ({ id: pick(lesson.things.filter((thing) => thing.twinOf)).id }),
   setAside: ({ random }) => ({ finding: `rule/${Math.floor(random() * 3)}`, why: random() < 0.3 ? null : 'they know' }),
 };
 

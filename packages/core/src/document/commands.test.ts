@@ -277,17 +277,17 @@ describe('documents of earlier versions', () => {
       room: { name: 'attic', airC: 19, humidity: 0.62, airSpeed: 0.1 },
       zones: [],
       setAside: [],
-      elements: [],
+      things: [],
       overlapMm: 6,
       planning: { pins: [] },
     });
   });
-  it('version 1 is lifted: no elements yet, and the usual overlap', () => {
+  it('version 1 is lifted: no things yet, and the usual overlap', () => {
     expect(upgradeLesson(structuredClone(version1))).toEqual({
       ...version1,
       schemaVersion: 6,
       ...later,
-      elements: [],
+      things: [],
       overlapMm: 6,
       planning: { pins: [] },
     });
@@ -296,7 +296,7 @@ describe('documents of earlier versions', () => {
   const version2 = {
     ...version1,
     schemaVersion: 2,
-    elements: [],
+    things: [],
     overlapMm: 6,
     tubes: [{ id: 'w', pigment: 'PW6', grade: 'artist', finish: 'satin' }],
   };

@@ -56,7 +56,7 @@ export function emptyLesson(
     room: defaultRoom,
     support: { kind: 'canvas', widthMm: size.widthMm, heightMm: size.heightMm, absorbency: 'gesso', groundCoats: [] },
     references: [],
-    elements: [],
+    things: [],
     zones: [],
     overlapMm: 6,
     marks: [],

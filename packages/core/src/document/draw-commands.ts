@@ -1,4 +1,4 @@
-import type { Construction, Drawing, Element, Eye, Landmark, LineEdit, OwnLine, TwinOf } from '@viaticum/contract';
+import type { Construction, Drawing, Thing, Eye, Landmark, LineEdit, OwnLine, TwinOf } from '@viaticum/contract';
 import { between, CommandError, type D, find, insert, named, setOrClear, take } from './command-tools.js';
 
 const NEAR_MM = 5;
@@ -109,19 +109,19 @@ export const drawCommands = {
   },
   /** A thing that follows another one. Its areas are made and kept by the lesson itself, after every change. */
   addTwin: (lesson: D, { id, name, twinOf }: { id: string; name: string; twinOf: TwinOf }) => {
-    const source = find(lesson.elements, twinOf.elementId, 'thing');
+    const source = find(lesson.things, twinOf.thingId, 'thing');
     if (source.twinOf) throw new CommandError('A reflection has no reflection of its own. Choose the thing itself.');
-    const zones = lesson.zones.filter((zone) => zone.elementId === twinOf.elementId).length;
+    const zones = lesson.zones.filter((zone) => zone.thingId === twinOf.thingId).length;
     if (lesson.zones.length + zones > 60) throw new CommandError('A lesson holds at most 60 areas. Join some first.');
-    insert(lesson.elements, { id, name: named(name, 'thing'), fate: 'added', twinOf } as Element, 'thing');
+    insert(lesson.things, { id, name: named(name, 'thing'), fate: 'added', twinOf } as Thing, 'thing');
   },
-  editTwin: (lesson: D, { id, twinOf }: { id: string; twinOf: Partial<Omit<TwinOf, 'elementId'>> }) => {
-    const element = find(lesson.elements, id, 'thing');
-    if (!element.twinOf) throw new CommandError('This thing follows no other. Add a reflection first.');
-    Object.assign(element.twinOf, twinOf);
+  editTwin: (lesson: D, { id, twinOf }: { id: string; twinOf: Partial<Omit<TwinOf, 'thingId'>> }) => {
+    const thing = find(lesson.things, id, 'thing');
+    if (!thing.twinOf) throw new CommandError('This thing follows no other. Add a reflection first.');
+    Object.assign(thing.twinOf, twinOf);
   },
   removeTwin: (lesson: D, { id }: { id: string }) => {
-    find(lesson.elements, id, 'thing');
-    lesson.elements = lesson.elements.filter((element) => element.id !== id);
+    find(lesson.things, id, 'thing');
+    lesson.things = lesson.things.filter((thing) => thing.id !== id);
   },
 };

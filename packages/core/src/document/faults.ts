@@ -14,7 +14,7 @@ export function lessonFaults(lesson: Lesson): string[] {
     return known;
   };
   const zones = ids(lesson.zones, 'areas');
-  const elements = ids(lesson.elements, 'things');
+  const things = ids(lesson.things, 'things');
   const tubes = ids(lesson.tubes, 'tubes');
   const mixes = ids(lesson.mixes, 'mixes');
   const stages = ids(lesson.stages, 'stages');
@@ -28,7 +28,7 @@ export function lessonFaults(lesson: Lesson): string[] {
   for (const zone of lesson.zones) {
     const fault = outlineFault(zone.outline);
     if (fault) faults.push(`${zone.name}: ${fault}`);
-    if (zone.elementId && !elements.has(zone.elementId))
+    if (zone.thingId && !things.has(zone.thingId))
       faults.push(`${zone.name}: it belongs to a thing that is not in the lesson.`);
   }
   for (const tube of lesson.tubes) {

@@ -114,8 +114,8 @@ describe('areas joined, divided and replaced', () => {
 });
 
 describe('things', () => {
-  const element = { id: 'e', name: 'hill', fate: 'kept' as const };
-  const withThing = () => after('addElement', { element, zoneIds: ['b'] });
+  const thing = { id: 'e', name: 'hill', fate: 'kept' as const };
+  const withThing = () => after('addThing', { thing, zoneIds: ['b'] });
   it('dropped: its areas are hidden, not lost; what lies behind is seen', () => {
     const gone = after('setFate', { id: 'e', fate: 'dropped' }, withThing());
     expect([area(gone, 'b'), area(gone, 'a')]).toEqual([0, 500]);
@@ -129,20 +129,20 @@ describe('things', () => {
     expect(area(after('setFate', { id: 'e', fate: 'kept' }, fresh), 'b')).toBeGreaterThan(100);
   });
   it('moved and resized: its areas go along, and twice is the sum of both', () => {
-    const once = after('moveElement', { id: 'e', dxMm: 10, dyMm: -20, scale: 1 }, withThing());
-    expect(once.lesson.elements[0]).toMatchObject({ fate: 'moved', move: { dxMm: 10, dyMm: -20, scale: 1 } });
-    const twice = after('moveElement', { id: 'e', dxMm: 0, dyMm: 0, scale: 0.5 }, once);
-    const { move } = twice.lesson.elements[0] as { move: { dxMm: number; dyMm: number; scale: number } };
+    const once = after('moveThing', { id: 'e', dxMm: 10, dyMm: -20, scale: 1 }, withThing());
+    expect(once.lesson.things[0]).toMatchObject({ fate: 'moved', move: { dxMm: 10, dyMm: -20, scale: 1 } });
+    const twice = after('moveThing', { id: 'e', dxMm: 0, dyMm: 0, scale: 0.5 }, once);
+    const { move } = twice.lesson.things[0] as { move: { dxMm: number; dyMm: number; scale: number } };
     // Where the picture's corner of the hill is now: by the move kept, and by the outline itself.
     const [x, y] = [move.scale * 0 + move.dxMm, move.scale * 150 + move.dyMm];
     expect(twice.lesson.zones[1]?.outline.flat(2)[0]).toEqual([Math.round(x * 100) / 100, Math.round(y * 100) / 100]);
-    expect(() => after('moveElement', { id: 'e', dxMm: 0, dyMm: 0, scale: 50 }, withThing())).toThrow(/twentieth/);
+    expect(() => after('moveThing', { id: 'e', dxMm: 0, dyMm: 0, scale: 50 }, withThing())).toThrow(/twentieth/);
   });
   it('without areas it goes; moved ones are not forgotten by mistake', () => {
-    expect(after('removeZone', { id: 'b' }, withThing()).lesson.elements).toEqual([]);
-    expect(() => after('addElement', { element, zoneIds: [] })).toThrow(/at least one area/);
-    const moved = after('moveElement', { id: 'e', dxMm: 1, dyMm: 1, scale: 1 }, withThing());
-    expect(() => after('removeElement', { id: 'e' }, moved)).toThrow(/was moved/);
+    expect(after('removeZone', { id: 'b' }, withThing()).lesson.things).toEqual([]);
+    expect(() => after('addThing', { thing, zoneIds: [] })).toThrow(/at least one area/);
+    const moved = after('moveThing', { id: 'e', dxMm: 1, dyMm: 1, scale: 1 }, withThing());
+    expect(() => after('removeThing', { id: 'e' }, moved)).toThrow(/was moved/);
   });
 });
 

@@ -1,4 +1,4 @@
-import type { Correction, Element, Lab, Lesson, Mix, Outline, Placement, Reference, Zone } from '@viaticum/contract';
+import type { Correction, Thing, Lab, Lesson, Mix, Outline, Placement, Reference, Zone } from '@viaticum/contract';
 import { current } from 'immer';
 import { canvasOutline, common, outlineArea, outlineFault, repaired, united, visibleParts, without } from '../zone/index.js';
 import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
@@ -73,17 +73,17 @@ function forgetInDrawing(lesson: D, id: string, heir: string | undefined): void 
     drawing.edits = drawing.edits.filter((edit) => !edit.areas.includes(id));
 }
 
-/** Removes elements that have no zone left. */
-const dropEmptyElements = (lesson: D): void => {
-  const used = new Set(lesson.zones.map((zone) => zone.elementId));
+/** Removes things that have no zone left. */
+const dropEmptyThings = (lesson: D): void => {
+  const used = new Set(lesson.zones.map((zone) => zone.thingId));
   // A twin's areas are made after its object's: it may be without any for a while.
-  lesson.elements = lesson.elements.filter((element) => used.has(element.id) || element.twinOf);
+  lesson.things = lesson.things.filter((thing) => used.has(thing.id) || thing.twinOf);
 };
 
 const mapped = (outline: Outline, change: (point: [number, number]) => [number, number]): Outline =>
   outline.map((polygon) => polygon.map((ring) => ring.map(change)));
 
-/** Commands on references, zones, elements and light. See `commands`. */
+/** Commands on references, zones, things and light. See `commands`. */
 export const pictureCommands = {
   addReference: (lesson: D, { reference }: { reference: Reference }) => insert(lesson.references, reference, 'picture'),
   placeReference: (lesson: D, { id, placement }: { id: string; placement: Placement }) => {
@@ -106,7 +106,7 @@ export const pictureCommands = {
   },
   removeReference: (lesson: D, { id }: { id: string }) => {
     take(lesson.references, id, 'picture');
-    for (const element of lesson.elements) if (element.fromReferenceId === id) delete element.fromReferenceId;
+    for (const thing of lesson.things) if (thing.fromReferenceId === id) delete thing.fromReferenceId;
   },
   addZone: (lesson: D, { zone, at }: { zone: Zone; at?: number }) => {
     insert(lesson.zones, { ...zone, name: named(zone.name, 'area'), outline: drawnOutline(lesson, zone.outline) }, 'area', at);
@@ -114,9 +114,9 @@ export const pictureCommands = {
   /** Puts zones in the place of all there are. Steps keep the zones whose ids stay; of the others they get the heirs named. */
   replaceZones: (lesson: D, { zones, heirs = {} }: { zones: Zone[]; heirs?: Record<string, string[]> }) => {
     // What was dropped is hidden, not gone: it stays and can come back.
-    const dropped = new Set(lesson.elements.flatMap((element) => (element.fate === 'dropped' ? [element.id] : [])));
+    const dropped = new Set(lesson.things.flatMap((thing) => (thing.fate === 'dropped' ? [thing.id] : [])));
     const fresh = new Set(zones.map((zone) => zone.id));
-    const hidden = lesson.zones.filter((zone) => zone.elementId && dropped.has(zone.elementId) && !fresh.has(zone.id));
+    const hidden = lesson.zones.filter((zone) => zone.thingId && dropped.has(zone.thingId) && !fresh.has(zone.id));
     const kept = new Set([...fresh, ...hidden.map((zone) => zone.id)]);
     if (fresh.size !== zones.length) throw new CommandError('Two of these areas are the same.');
     for (const { id } of [...lesson.zones])
@@ -132,7 +132,7 @@ export const pictureCommands = {
       outline: drawnOutline(lesson, zone.outline),
     }));
     lesson.zones = [...sound, ...hidden];
-    dropEmptyElements(lesson);
+    dropEmptyThings(lesson);
   },
   renameZone: (lesson: D, { id, name }: { id: string; name: string }) => {
     find(lesson.zones, id, 'area').name = named(name, 'area');
@@ -162,7 +162,7 @@ export const pictureCommands = {
       kept.outline = afterClipping(united(kept.outline, seen));
     }
     dropZone(lesson, id, [into]);
-    dropEmptyElements(lesson);
+    dropEmptyThings(lesson);
   },
   /** Cuts a zone along a line across it (mm): what lies to the line's right becomes a zone of its own, in front of the rest. */
   splitZone: (
@@ -191,7 +191,7 @@ export const pictureCommands = {
       throw new CommandError('The line does not cross this area. Draw it from one side to the other.');
     const at = lesson.zones.findIndex((one) => one.id === id);
     const fresh: Zone = { id: zone.id, name: named(zone.name, 'area'), outline: piece };
-    if (whole.elementId) fresh.elementId = whole.elementId;
+    if (whole.thingId) fresh.thingId = whole.thingId;
     insert(lesson.zones, fresh, 'area', at + 1);
     for (const step of lesson.steps) if (step.zoneIds.includes(id)) step.zoneIds.push(zone.id);
   },
@@ -226,7 +226,7 @@ export const pictureCommands = {
   removeZone: (lesson: D, { id }: { id: string }) => {
     take(lesson.zones, id, 'area');
     dropZone(lesson, id);
-    dropEmptyElements(lesson);
+    dropEmptyThings(lesson);
   },
   setOverlap: (lesson: D, { mm }: { mm: number }) => {
     between(mm, 0, 60, 'Paint may run under its neighbour by 0 to 60 mm.');
@@ -243,30 +243,30 @@ export const pictureCommands = {
     }
     setOrClear<Lesson, 'light'>(lesson as Lesson, 'light', light);
   },
-  /** A thing made of zones that are in the lesson; zones of another element come over to this one. */
-  addElement: (lesson: D, { element, zoneIds }: { element: Element; zoneIds: string[] }) => {
+  /** A thing made of zones that are in the lesson; zones of another thing come over to this one. */
+  addThing: (lesson: D, { thing, zoneIds }: { thing: Thing; zoneIds: string[] }) => {
     if (zoneIds.length === 0) throw new CommandError('Choose at least one area that belongs to this thing.');
-    insert(lesson.elements, { ...element, name: named(element.name, 'thing') }, 'thing');
-    for (const id of zoneIds) find(lesson.zones, id, 'area').elementId = element.id;
-    dropEmptyElements(lesson);
+    insert(lesson.things, { ...thing, name: named(thing.name, 'thing') }, 'thing');
+    for (const id of zoneIds) find(lesson.zones, id, 'area').thingId = thing.id;
+    dropEmptyThings(lesson);
   },
-  renameElement: (lesson: D, { id, name }: { id: string; name: string }) => {
-    find(lesson.elements, id, 'thing').name = named(name, 'thing');
+  renameThing: (lesson: D, { id, name }: { id: string; name: string }) => {
+    find(lesson.things, id, 'thing').name = named(name, 'thing');
   },
   /** Keeps a thing, or drops it: its zones stay in the lesson, hidden, so that it can come back. */
   setFate: (lesson: D, { id, fate }: { id: string; fate: 'kept' | 'dropped' }) => {
-    const element = find(lesson.elements, id, 'thing');
-    element.fate = fate === 'kept' && element.move ? 'moved' : fate;
+    const thing = find(lesson.things, id, 'thing');
+    thing.fate = fate === 'kept' && thing.move ? 'moved' : fate;
   },
   setFacing: (lesson: D, { id, facing }: { id: string; facing: 'left' | 'right' | null }) => {
-    setOrClear<Element, 'facing'>(find(lesson.elements, id, 'thing'), 'facing', facing);
+    setOrClear<Thing, 'facing'>(find(lesson.things, id, 'thing'), 'facing', facing);
   },
   /** Moves a thing by some mm and resizes it about its middle; its zones go along, the picture under them too. */
-  moveElement: (lesson: D, { id, dxMm, dyMm, scale }: { id: string; dxMm: number; dyMm: number; scale: number }) => {
-    const element = find(lesson.elements, id, 'thing');
-    const old = element.move ?? { dxMm: 0, dyMm: 0, scale: 1, aboutXMm: 0, aboutYMm: 0 };
+  moveThing: (lesson: D, { id, dxMm, dyMm, scale }: { id: string; dxMm: number; dyMm: number; scale: number }) => {
+    const thing = find(lesson.things, id, 'thing');
+    const old = thing.move ?? { dxMm: 0, dyMm: 0, scale: 1, aboutXMm: 0, aboutYMm: 0 };
     between(old.scale * scale, 0.05, 20, 'A thing can become between a twentieth and twenty times its size.');
-    const own = lesson.zones.filter((zone) => zone.elementId === id);
+    const own = lesson.zones.filter((zone) => zone.thingId === id);
     const points = own.flatMap((zone) => zone.outline.flat(2));
     const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
     const [cx, cy] = [(Math.min(...xs) + Math.max(...xs)) / 2, (Math.min(...ys) + Math.max(...ys)) / 2];
@@ -275,24 +275,24 @@ export const pictureCommands = {
       zone.outline = afterClipping(
         mapped(zone.outline, ([x, y]) => [round(cx + scale * (x - cx) + dxMm), round(cy + scale * (y - cy) + dyMm)]),
       );
-    if (element.fate === 'added' && !element.fromReferenceId) return;
+    if (thing.fate === 'added' && !thing.fromReferenceId) return;
     // canvas = k·picture + t; kept as a shift about the origin.
     const k = old.scale * scale;
     const tx = old.aboutXMm * (1 - old.scale) + old.dxMm;
     const ty = old.aboutYMm * (1 - old.scale) + old.dyMm;
-    element.move = {
+    thing.move = {
       dxMm: scale * tx + cx * (1 - scale) + dxMm,
       dyMm: scale * ty + cy * (1 - scale) + dyMm,
       scale: k,
       aboutXMm: 0,
       aboutYMm: 0,
     };
-    if (element.fate !== 'added') element.fate = 'moved';
+    if (thing.fate !== 'added') thing.fate = 'moved';
   },
-  removeElement: (lesson: D, { id }: { id: string }) => {
-    const element = take(lesson.elements, id, 'thing');
-    if (element.move && element.fate !== 'added')
+  removeThing: (lesson: D, { id }: { id: string }) => {
+    const thing = take(lesson.things, id, 'thing');
+    if (thing.move && thing.fate !== 'added')
       throw new CommandError('This thing was moved. Put it back first, or keep it as it is.');
-    for (const zone of lesson.zones) if (zone.elementId === id) delete zone.elementId;
+    for (const zone of lesson.zones) if (zone.thingId === id) delete zone.thingId;
   },
 };

@@ -23,17 +23,17 @@ const lesson = (): Lesson => {
   ]);
   return {
     ...base,
-    elements: [{ id: 'kiosk', name: 'kiosk', fate: 'kept' }],
+    things: [{ id: 'kiosk', name: 'kiosk', fate: 'kept' }],
     zones: [
       ...base.zones,
-      { id: 'wall', name: 'wall', elementId: 'kiosk', outline: square(40, 110, 40), targetLab: [60, 10, 10], directionDeg: 20 },
-      { id: 'roof', name: 'roof', elementId: 'kiosk', outline: square(35, 90, 20), edges: [{ with: 'wall', kind: 'soft' }] },
+      { id: 'wall', name: 'wall', thingId: 'kiosk', outline: square(40, 110, 40), targetLab: [60, 10, 10], directionDeg: 20 },
+      { id: 'roof', name: 'roof', thingId: 'kiosk', outline: square(35, 90, 20), edges: [{ with: 'wall', kind: 'soft' }] },
     ],
     mixes: [...base.mixes, { id: 'red', name: 'red', zoneId: 'wall', recipe: [] }],
   };
 };
 const twinOf: TwinOf = {
-  elementId: 'kiosk',
+  thingId: 'kiosk',
   kind: 'reflection',
   baseMm: 150,
   bankM: 0,
@@ -43,7 +43,7 @@ const twinOf: TwinOf = {
 };
 const twinned = (rest: Partial<TwinOf> = {}): History =>
   carryOut(startHistory(lesson()), 'addTwin', { id: 'mirror', name: 'reflection', twinOf: { ...twinOf, ...rest } });
-const own = ({ lesson: { zones } }: History) => zones.filter((zone) => zone.elementId === 'mirror');
+const own = ({ lesson: { zones } }: History) => zones.filter((zone) => zone.thingId === 'mirror');
 
 describe('a twin', () => {
   it('has an area for each of its object’s, mirrored about the water, with its target, edges and direction', () => {
@@ -63,7 +63,7 @@ describe('a twin', () => {
     expect(lessonFaults(history.lesson)).toEqual([]);
   });
   it('follows its object when that moves, changes its form, its steps, and comes and goes; one undo takes both back', () => {
-    let history = carryOut(twinned(), 'moveElement', { id: 'kiosk', dxMm: 10, dyMm: -5, scale: 1 });
+    let history = carryOut(twinned(), 'moveThing', { id: 'kiosk', dxMm: 10, dyMm: -5, scale: 1 });
     expect(outlineBox(own(history)[0]?.outline ?? [])).toEqual({ x: 50, y: 155, width: 40, height: 40 });
     history = undo(history);
     expect(outlineBox(own(history)[0]?.outline ?? [])).toEqual({ x: 40, y: 150, width: 40, height: 40 });
@@ -92,10 +92,10 @@ describe('a twin', () => {
   it('of a thing that is gone goes too; one of a twin is refused', () => {
     const history = twinned();
     expect(() =>
-      carryOut(history, 'addTwin', { id: 'second', name: 'again', twinOf: { ...twinOf, elementId: 'mirror' } }),
+      carryOut(history, 'addTwin', { id: 'second', name: 'again', twinOf: { ...twinOf, thingId: 'mirror' } }),
     ).toThrow(/no reflection of its own/);
-    const gone = carryOut(history, 'removeElement', { id: 'kiosk' });
+    const gone = carryOut(history, 'removeThing', { id: 'kiosk' });
     expect(own(gone)).toEqual([]);
-    expect(gone.lesson.elements).toEqual([]);
+    expect(gone.lesson.things).toEqual([]);
   });
 });

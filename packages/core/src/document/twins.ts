@@ -5,9 +5,9 @@ import type { D } from './command-tools.js';
 import { dropZone } from './picture-commands.js';
 
 /** A short id for the area of a twin that follows another area; always the same. */
-function twinId(elementId: string, zoneId: string): string {
+function twinId(thingId: string, zoneId: string): string {
   let [a, b] = [0x811c9dc5, 0x1b873593];
-  for (const letter of `${elementId}/${zoneId}`) {
+  for (const letter of `${thingId}/${zoneId}`) {
     a = Math.imul(a ^ (letter.codePointAt(0) as number), 0x01000193);
     b = Math.imul(b ^ a, 0x2c1b3c6d);
   }
@@ -76,17 +76,17 @@ export function pulled(outline: Outline, lineMm: number, share: number): Outline
  * direction; the same steps paint it, after the object's own area, and the same mixes serve it. Called after every command.
  */
 export function followTwins(lesson: D): void {
-  const twins = lesson.elements.filter((element) => element.twinOf);
+  const twins = lesson.things.filter((thing) => thing.twinOf);
   const wanted = new Map<string, Zone>();
-  for (const element of twins) {
-    const twinOf = element.twinOf as TwinOf;
-    if (!lesson.elements.some((other) => other.id === twinOf.elementId)) {
-      lesson.elements = lesson.elements.filter((other) => other.id !== element.id);
+  for (const thing of twins) {
+    const twinOf = thing.twinOf as TwinOf;
+    if (!lesson.things.some((other) => other.id === twinOf.thingId)) {
+      lesson.things = lesson.things.filter((other) => other.id !== thing.id);
       continue;
     }
     const line = lineOf(twinOf);
-    const sources = lesson.zones.filter((zone) => zone.elementId === twinOf.elementId);
-    const ids = new Map(sources.map((zone) => [zone.id, twinId(element.id, zone.id)]));
+    const sources = lesson.zones.filter((zone) => zone.thingId === twinOf.thingId);
+    const ids = new Map(sources.map((zone) => [zone.id, twinId(thing.id, zone.id)]));
     for (const source of sources) {
       const outline =
         twinOf.kind === 'pull' ? pulled(source.outline, line, twinOf.share ?? 0.6) : reflected(source.outline, line);
@@ -95,7 +95,7 @@ export function followTwins(lesson: D): void {
       wanted.set(id, {
         id,
         name: `${source.name}, ${twinOf.kind === 'pull' ? 'pulled down' : 'reflected'}`.slice(0, 120),
-        elementId: element.id,
+        thingId: thing.id,
         twinOfId: source.id,
         outline,
         ...(source.targetLab && { targetLab: source.targetLab }),
@@ -124,10 +124,10 @@ export function followTwins(lesson: D): void {
 
 /** In front of the area that it lies on and of its own object, and behind what comes after. */
 function placeFor(lesson: D, zone: Zone): number {
-  const twinOf = lesson.elements.find((element) => element.id === zone.elementId)?.twinOf;
+  const twinOf = lesson.things.find((thing) => thing.id === zone.thingId)?.twinOf;
   const source = lesson.zones.findIndex((one) => one.id === zone.twinOfId);
   const on = lesson.zones.findIndex((one) => one.id === twinOf?.onZoneId);
-  const own = lesson.zones.reduce((last, one, i) => (one.elementId === zone.elementId ? i : last), -1);
+  const own = lesson.zones.reduce((last, one, i) => (one.thingId === zone.thingId ? i : last), -1);
   return Math.max(source, on, own) + 1;
 }
 

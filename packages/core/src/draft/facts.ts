@@ -48,7 +48,7 @@ export function zoneFacts(lesson: Lesson): { zones: ZoneFacts[]; ground: Mix | n
       share: part.areaCm2 / canvasCm2,
       widthMm: (200 * part.areaCm2) / Math.max(1, outlineLength(part.outline)),
       isSubject:
-        subject !== undefined && (zone === subject || (zone.elementId !== undefined && zone.elementId === subject.elementId)),
+        subject !== undefined && (zone === subject || (zone.thingId !== undefined && zone.thingId === subject.thingId)),
       isSoft: edges.length > 0 && edges.filter((edge) => edge.kind !== 'hard').length * 2 >= edges.length,
       mixes,
     };

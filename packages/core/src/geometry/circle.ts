@@ -2,7 +2,7 @@ import type { Point } from './point.js';
 
 /**
  * A circle divided in n equal parts, the first point at three o'clock of a circle about the origin. The chord is 2R·sin(π/n);
- * for n = 6 it is the radius (Euclid, Elements IV.15). Lengths in mm. Throws where there are fewer than 2 parts or no radius.
+ * for n = 6 it is the radius (Euclid, Things IV.15). Lengths in mm. Throws where there are fewer than 2 parts or no radius.
  */
 export function circleDivision(radiusMm: number, n: number): { chordMm: number; points: Point[] } {
   if (!(radiusMm > 0)) throw new RangeError('A circle needs a radius above 0 mm.');

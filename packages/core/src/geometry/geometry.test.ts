@@ -20,7 +20,7 @@ import {
 } from './index.js';
 
 describe('a circle divided', () => {
-  it('the radius stepped round divides it in six (Euclid, Elements IV.15)', () => {
+  it('the radius stepped round divides it in six (Euclid, Things IV.15)', () => {
     const { chordMm, points } = circleDivision(80, 6);
     expect(chordMm).toBeCloseTo(80, 12);
     for (const [i, p] of points.entries()) expect(distance(p, points[(i + 1) % 6] as Point)).toBeCloseTo(80, 10);

@@ -90,7 +90,7 @@ export function* beginLesson(
   yield { share: 0.72, doing: 'colours' };
 
   const tubes = lesson.tubes.length > 0 ? lesson.tubes : usualTubes(lesson.school);
-  const withTubes: Lesson = { ...lesson, zones, tubes, mixes: [], marks: [], elements: [] };
+  const withTubes: Lesson = { ...lesson, zones, tubes, mixes: [], marks: [], things: [] };
   const small = sizeWithin(picture, VALUE_PIXELS);
   const smallPx = lesson.support.widthMm / small.width;
   const aim = movedIntoReach(labRaster(shrink(picture, small.width, small.height)), reachOf(withTubes));

@@ -1,4 +1,4 @@
-import type { Correction, Element, Lab, Outline, Placement } from '@viaticum/contract';
+import type { Correction, Thing, Lab, Outline, Placement } from '@viaticum/contract';
 import { labToXyz, xyzToSrgb } from '../colour/index.js';
 import { byteOfLinear, linearOfByte, type Rgba, rgba, shrink, sizeWithin } from '../raster/index.js';
 import { scanOutline } from '../zone/index.js';
@@ -91,14 +91,14 @@ function reader(source: Source, mmPerPx: number) {
 }
 
 /** A zone as far as composing needs it. Back to front. */
-export type ComposeZone = { id: string; outline: Outline; elementId?: string | undefined; targetLab?: Lab | undefined };
+export type ComposeZone = { id: string; outline: Outline; thingId?: string | undefined; targetLab?: Lab | undefined };
 export type Composition = {
   canvas: { widthMm: number; heightMm: number };
-  /** The whole picture first; others by the id that an added element names. */
+  /** The whole picture first; others by the id that an added thing names. */
   whole: Source | null;
   others: ReadonlyMap<string, Source>;
   zones: readonly ComposeZone[];
-  elements: readonly Element[];
+  things: readonly Thing[];
   /** Colour of the bare support. */
   bare: [number, number, number];
 };
@@ -123,29 +123,29 @@ export function compose(plan: Composition, pixels = WORK_PIXELS): Laid {
       source[at] = kind;
       if (kind === 0) out.set([...plan.bare, 255], at * 4);
     }
-  const byElement = new Map<string, ComposeZone[]>();
+  const byThing = new Map<string, ComposeZone[]>();
   for (const zone of plan.zones)
-    if (zone.elementId) byElement.set(zone.elementId, [...(byElement.get(zone.elementId) ?? []), zone]);
+    if (zone.thingId) byThing.set(zone.thingId, [...(byThing.get(zone.thingId) ?? []), zone]);
   if (!read) {
     for (const zone of plan.zones) {
-      const element = plan.elements.find((one) => one.id === zone.elementId);
-      if (element?.fate === 'dropped') continue;
+      const thing = plan.things.find((one) => one.id === zone.thingId);
+      if (thing?.fate === 'dropped') continue;
       paintFlat(zone, out, source, width, height, mmPerPx);
     }
     return { picture, source, mmPerPx, patterned: [] };
   }
   let patterned: string[] = [];
   // Empty the places of things that are gone from where the picture has them.
-  const gone = plan.elements.filter((one) => one.fate === 'dropped' || one.fate === 'moved');
+  const gone = plan.things.filter((one) => one.fate === 'dropped' || one.fate === 'moved');
   if (gone.length > 0) {
     const mask = new Uint8Array(width * height);
-    for (const element of gone)
-      for (const zone of byElement.get(element.id) ?? [])
-        scanOutline(backOf(zone.outline, element), width, height, mmPerPx, (row, from, to) =>
+    for (const thing of gone)
+      for (const zone of byThing.get(thing.id) ?? [])
+        scanOutline(backOf(zone.outline, thing), width, height, mmPerPx, (row, from, to) =>
           mask.fill(1, row * width + from, row * width + to + 1),
         );
     const goneIds = new Set(gone.map((one) => one.id));
-    const behind = plan.zones.filter((zone) => !zone.elementId || !goneIds.has(zone.elementId));
+    const behind = plan.zones.filter((zone) => !zone.thingId || !goneIds.has(zone.thingId));
     const found = fillFromBehind(
       picture,
       grow(mask, width, height, Math.max(1, Math.round(GROWN_MM / mmPerPx))),
@@ -158,17 +158,17 @@ export function compose(plan: Composition, pixels = WORK_PIXELS): Laid {
   // Things that were moved or added, back to front as their zones lie.
   const buffer = new Uint8ClampedArray(4);
   for (const zone of plan.zones) {
-    const element = plan.elements.find((one) => one.id === zone.elementId);
-    if (!element || (element.fate !== 'moved' && element.fate !== 'added')) continue;
-    const from = element.fate === 'added' ? plan.others.get(element.fromReferenceId ?? '') : plan.whole;
+    const thing = plan.things.find((one) => one.id === zone.thingId);
+    if (!thing || (thing.fate !== 'moved' && thing.fate !== 'added')) continue;
+    const from = thing.fate === 'added' ? plan.others.get(thing.fromReferenceId ?? '') : plan.whole;
     if (!from) {
       paintFlat(zone, out, source, width, height, mmPerPx);
       continue;
     }
-    const take = reader(from, mmPerPx / (element.move?.scale ?? 1));
+    const take = reader(from, mmPerPx / (thing.move?.scale ?? 1));
     scanOutline(zone.outline, width, height, mmPerPx, (row, first, last) => {
       for (let x = first; x <= last; x++) {
-        const [px, py] = backPoint([(x + 0.5) * mmPerPx, (row + 0.5) * mmPerPx], element);
+        const [px, py] = backPoint([(x + 0.5) * mmPerPx, (row + 0.5) * mmPerPx], thing);
         if (take(px, py, buffer, 0) === 0) continue;
         out.set(buffer, (row * width + x) * 4);
         source[row * width + x] = 1;
@@ -198,10 +198,10 @@ function paintFlat(
 }
 
 /** Where a moved thing's place on the canvas lies in the unmoved picture. */
-function backPoint([x, y]: [number, number], { move }: Element): [number, number] {
+function backPoint([x, y]: [number, number], { move }: Thing): [number, number] {
   if (!move) return [x, y];
   const { dxMm, dyMm, scale, aboutXMm, aboutYMm } = move;
   return [(x - dxMm - aboutXMm) / scale + aboutXMm, (y - dyMm - aboutYMm) / scale + aboutYMm];
 }
-const backOf = (outline: Outline, element: Element): Outline =>
-  outline.map((polygon) => polygon.map((ring) => ring.map((point) => backPoint(point, element))));
+const backOf = (outline: Outline, thing: Thing): Outline =>
+  outline.map((polygon) => polygon.map((ring) => ring.map((point) => backPoint(point, thing))));

@@ -38,7 +38,7 @@ export type ComposedZone = {
   name: string;
   outline: Outline;
   facing?: 'left' | 'right' | undefined;
-  elementName?: string | undefined;
+  thingName?: string | undefined;
 };
 
 const percent = (share: number) => `${Math.round(share * 100)} %`;
@@ -362,12 +362,12 @@ function facing(zones: readonly ComposedZone[], size: Size): CompositionNote[] {
       notes.push({
         kind: 'facing',
         worth: out,
-        text: `The ${zone.elementName ?? zone.name} looks ${out ? 'out of' : 'into'} the picture.`,
+        text: `The ${zone.thingName ?? zone.name} looks ${out ? 'out of' : 'into'} the picture.`,
         reason: 'The eye follows a look; give it room on the side it goes.',
         zoneIds: [zone.id],
       });
     }
-    if (zone.elementName && zone.outline.length > 0) {
+    if (zone.thingName && zone.outline.length > 0) {
       const lean = leanOf(zone.outline);
       if (lean && Math.abs(lean) > 4 && Math.abs(lean) < 40) {
         const out = (lean < 0 && middle < 0.42) || (lean > 0 && middle > 0.58);

@@ -1,4 +1,4 @@
-import type { Correction, Element, Lesson, Placement, Reference } from '@viaticum/contract';
+import type { Correction, Thing, Lesson, Placement, Reference } from '@viaticum/contract';
 import type { ComposeZone } from './compose.js';
 
 /** A placed reference whose pixels are still to be read. */
@@ -16,7 +16,7 @@ export type Laying = {
   whole: PlacedReference | null;
   others: [string, PlacedReference][];
   zones: ComposeZone[];
-  elements: Element[];
+  things: Thing[];
 };
 
 /** Colour of a bare support where a picture does not reach. */
@@ -38,15 +38,15 @@ export const wholeOf = (lesson: Lesson): Reference | undefined =>
 /** How a lesson's picture is put together; zones only as far as they change it. */
 export function layingOf(lesson: Lesson): Laying {
   const whole = wholeOf(lesson);
-  const matters = !whole || lesson.elements.some((element) => element.fate !== 'kept');
-  const cutFrom = new Set(lesson.elements.map((element) => element.fromReferenceId));
+  const matters = !whole || lesson.things.some((thing) => thing.fate !== 'kept');
+  const cutFrom = new Set(lesson.things.map((thing) => thing.fromReferenceId));
   return {
     canvas: { widthMm: lesson.support.widthMm, heightMm: lesson.support.heightMm },
     whole: whole ? placed(whole) : null,
     others: lesson.references
       .filter((reference) => cutFrom.has(reference.id))
       .map((reference) => [reference.id, placed(reference)]),
-    zones: matters ? lesson.zones.map(({ id, outline, elementId, targetLab }) => ({ id, outline, elementId, targetLab })) : [],
-    elements: matters ? lesson.elements : [],
+    zones: matters ? lesson.zones.map(({ id, outline, thingId, targetLab }) => ({ id, outline, thingId, targetLab })) : [],
+    things: matters ? lesson.things : [],
   };
 }

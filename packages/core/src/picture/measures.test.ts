@@ -125,7 +125,7 @@ describe('colours in words', () => {
 describe('the picture as it will be painted', () => {
   const canvas = { widthMm: 406.4, heightMm: 508 };
   const bare: [number, number, number] = [240, 238, 232];
-  const plain = { canvas, others: new Map<string, Source>(), zones: [], elements: [], bare };
+  const plain = { canvas, others: new Map<string, Source>(), zones: [], things: [], bare };
   const placed = (picture: Source['pixels'], more: Partial<Source> = {}): Source => ({
     pixels: picture,
     widthPx: picture.width,
@@ -175,9 +175,9 @@ describe('the picture as it will be painted', () => {
       const gone = which === 'small' ? ['small', 'baskets'] : ['great', 'stripes', 'baskets'];
       const full = await scene('balloons', 500, 1);
       const truth = await scene('balloons', 500, 1, gone);
-      const zones = full.zones.map(({ id, outline }) => ({ id, outline, ...(gone.includes(id) ? { elementId: 'e' } : {}) }));
-      const elements = [{ id: 'e', name: 'balloons', fate: 'dropped' as const }];
-      const { picture, mmPerPx } = compose({ ...plain, whole: placed(full.picture), zones, elements }, 240_000);
+      const zones = full.zones.map(({ id, outline }) => ({ id, outline, ...(gone.includes(id) ? { thingId: 'e' } : {}) }));
+      const things = [{ id: 'e', name: 'balloons', fate: 'dropped' as const }];
+      const { picture, mmPerPx } = compose({ ...plain, whole: placed(full.picture), zones, things }, 240_000);
       const bareTruth = compose({ ...plain, whole: placed(truth.picture) }, 240_000);
       const [ours, theirs] = [labRaster(picture), labRaster(bareTruth.picture)];
       const mask = labelSheets(
@@ -210,13 +210,13 @@ describe('the picture as it will be painted', () => {
     const zones = one.zones.map(({ id, outline }) => ({
       id,
       outline,
-      ...((gone as readonly string[]).includes(id) ? { elementId: 'e' } : {}),
+      ...((gone as readonly string[]).includes(id) ? { thingId: 'e' } : {}),
     }));
     const size = one.canvas as { widthMm: number; heightMm: number };
     const whole = placed(one.picture, {
       placement: { mmPerPx: size.widthMm / 480, xMm: 0, yMm: 0, rotationDeg: 0, flip: false },
     });
-    const laid = compose({ ...plain, canvas: size, whole, zones, elements: [{ id: 'e', name: 'e', fate: 'dropped' }] }, 150_000);
+    const laid = compose({ ...plain, canvas: size, whole, zones, things: [{ id: 'e', name: 'e', fate: 'dropped' }] }, 150_000);
     expect(laid.patterned).toEqual(patterned);
   });
   it('a moved thing is where it was moved to, and the place it left is filled', () => {
@@ -224,11 +224,11 @@ describe('the picture as it will be painted', () => {
     const k = canvas.widthMm / 80;
     const zones = [
       { id: 'sky', outline: box(0, 0, canvas.widthMm, canvas.heightMm) },
-      { id: 'kite', elementId: 'e', outline: box(50 * k, 60 * k, 10 * k, 10 * k) },
+      { id: 'kite', thingId: 'e', outline: box(50 * k, 60 * k, 10 * k, 10 * k) },
     ];
     const move = { dxMm: 40 * k, dyMm: 50 * k, scale: 1, aboutXMm: 0, aboutYMm: 0 };
     const { picture: laid } = compose(
-      { ...plain, whole: placed(picture), zones, elements: [{ id: 'e', name: 'kite', fate: 'moved', move }] },
+      { ...plain, whole: placed(picture), zones, things: [{ id: 'e', name: 'kite', fate: 'moved', move }] },
       pixels,
     );
     const colour = (x: number, y: number) => {
@@ -259,7 +259,7 @@ describe('the picture as it will be painted', () => {
 
 describe('composition', () => {
   const notesOf = (
-    zones: { id: string; name: string; outline: Outline; sheet?: Outline; facing?: 'left' | 'right'; elementName?: string }[],
+    zones: { id: string; name: string; outline: Outline; sheet?: Outline; facing?: 'left' | 'right'; thingName?: string }[],
     subject?: string,
     shade: (x: number, y: number) => [number, number, number] = () => [120, 120, 120],
   ) => {
@@ -347,7 +347,7 @@ describe('composition', () => {
     expect(find(even, 'balance')[0]?.text).toContain('Both halves');
   });
   it('a hue that stands alone, and where things look and lean', () => {
-    const zones = [sky, { id: 'r', name: 'roof', outline: box(10, 20, 20, 60), facing: 'left' as const, elementName: 'hut' }];
+    const zones = [sky, { id: 'r', name: 'roof', outline: box(10, 20, 20, 60), facing: 'left' as const, thingName: 'hut' }];
     const notes = notesOf(zones, undefined, (x, y) => (x >= 5 && x < 15 && y >= 10 && y < 40 ? [200, 40, 30] : [120, 120, 120]));
     expect(find(notes, 'lonely-hue')[0]?.text).toMatch(/Only the roof is red/);
     expect(find(notes, 'facing')[0]).toMatchObject({ worth: true, text: 'The hut looks out of the picture.' });

@@ -41,7 +41,7 @@ export type ReadSvg = {
   /** Its own size in mm; null where it says none in real units. */
   widthMm: number | null;
   heightMm: number | null;
-  /** What was left out, by the name of the element. */
+  /** What was left out, by the name of the thing. */
   leftOut: string[];
 };
 

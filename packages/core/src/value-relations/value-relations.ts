@@ -65,8 +65,8 @@ const opacity: Partial<Record<NonNullable<Step['technique']>, number>> = {
  * neighbours. Worked out from the mixes' mean colours alone, without the picture. Remembered while zones, mixes and steps stay.
  */
 export function relationsOf(lesson: Lesson): Relations {
-  const { zones, elements, mixes, tubes, steps, marks, support, overlapMm } = lesson;
-  const key = [zones, elements, mixes, tubes, steps, marks, support, overlapMm];
+  const { zones, things, mixes, tubes, steps, marks, support, overlapMm } = lesson;
+  const key = [zones, things, mixes, tubes, steps, marks, support, overlapMm];
   const known = kept.find((one) => one.key.every((part, i) => part === key[i]));
   if (known) return known.found;
   const found = workOut(lesson);

@@ -153,8 +153,8 @@ describe('painted extents', () => {
     expect(overlapsBetween(lesson).get('a')?.get('b')).toBeGreaterThan(5);
     const dropped = {
       ...lesson,
-      elements: [{ id: 'e', name: 'hill', fate: 'dropped' as const }],
-      zones: lesson.zones.map((one) => (one.id === 'b' ? { ...one, elementId: 'e' } : one)),
+      things: [{ id: 'e', name: 'hill', fate: 'dropped' as const }],
+      zones: lesson.zones.map((one) => (one.id === 'b' ? { ...one, thingId: 'e' } : one)),
     };
     expect(of(dropped, 'b')).toBe(0);
     expect(of(dropped, 'a')).toBeCloseTo(500, 3);

@@ -64,6 +64,6 @@ function withFiles(lesson: Lesson, files: StageJob['files']): Lesson {
   return {
     ...lesson,
     references,
-    elements: lesson.elements.filter(({ fromReferenceId: from }) => from === undefined || ids.has(from)),
+    things: lesson.things.filter(({ fromReferenceId: from }) => from === undefined || ids.has(from)),
   };
 }

@@ -80,8 +80,8 @@ export function useWorkingOut(): Lesson {
   }, [lesson, isDone]);
   return useMemo(() => {
     if (isDone) return lesson;
-    const { zones, elements, overlapMm, support } = done;
-    return { ...lesson, zones, elements, overlapMm, support };
+    const { zones, things, overlapMm, support } = done;
+    return { ...lesson, zones, things, overlapMm, support };
   }, [lesson, done, isDone]);
 }
 

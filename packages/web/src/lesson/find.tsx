@@ -11,7 +11,7 @@ const stationOf: Record<FoundKind, string> = {
   sample: 'steps',
   mark: 'steps',
   zone: 'picture',
-  element: 'picture',
+  thing: 'picture',
   mix: 'paints',
   tube: 'paints',
 };
@@ -32,7 +32,7 @@ export function Find({ onClose }: { onClose: () => void }) {
       const item = plan.items.find((one) => one.stepId === step.id);
       if (item) view.setMinute(item.endMin);
     }
-    const zone = lesson.zones.find((one) => one.id === thing.id || (thing.kind === 'element' && one.elementId === thing.id));
+    const zone = lesson.zones.find((one) => one.id === thing.id || (thing.kind === 'thing' && one.thingId === thing.id));
     if (zone) view.selectZone(zone.id);
     void navigate(`/lesson/${id}/${stationOf[thing.kind]}`);
     onClose();

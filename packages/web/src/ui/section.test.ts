@@ -69,10 +69,10 @@ describe('the time shown', () => {
 });
 
 describe('lanes', () => {
-  const things = { ...lesson, elements: [{ id: 'e', name: 'balloons', fate: 'kept' as const }] };
+  const things = { ...lesson, things: [{ id: 'e', name: 'balloons', fate: 'kept' as const }] };
   const grouped = {
     ...things,
-    zones: things.zones.map((zone) => (/^(great|stripes|small)$/.test(zone.id) ? { ...zone, elementId: 'e' } : zone)),
+    zones: things.zones.map((zone) => (/^(great|stripes|small)$/.test(zone.id) ? { ...zone, thingId: 'e' } : zone)),
   };
   it('from more than nine areas on those of one thing share a lane, until it is unfolded', () => {
     expect(lanesOf(lesson, new Set())).toHaveLength(10);

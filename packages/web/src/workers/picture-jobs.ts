@@ -1,4 +1,4 @@
-import type { Correction, Element, Lab, Lesson, Outline, Placement } from '@viaticum/contract';
+import type { Correction, Thing, Lab, Lesson, Outline, Placement } from '@viaticum/contract';
 import type {
   ComposedZone,
   ComposeZone,
@@ -24,7 +24,7 @@ export type LayArgs = {
   whole: SourceAt | null;
   others: [string, SourceAt][];
   zones: ComposeZone[];
-  elements: Element[];
+  things: Thing[];
 };
 /** A zone as shown: its sheet, what is seen of it, its name and mean colour. */
 export type ShownZone = { region: number; name: string; outline: Outline; seen: Outline; meanLab: Lab };

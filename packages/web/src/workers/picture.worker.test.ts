@@ -49,7 +49,7 @@ const whole = {
   placement: { mmPerPx: 2, xMm: 0, yMm: 0, rotationDeg: 0, flip: false },
 };
 const lay = (more: Partial<LayArgs> = {}) =>
-  answer('lay', { canvas: { widthMm: 320, heightMm: 400 }, whole, others: [], zones: [], elements: [], ...more });
+  answer('lay', { canvas: { widthMm: 320, heightMm: 400 }, whole, others: [], zones: [], things: [], ...more });
 
 beforeAll(async () => {
   class Canvas {
@@ -90,7 +90,7 @@ describe('the picture worker', () => {
       whole: { ...whole, url: '/gone' },
       others: [],
       zones: [],
-      elements: [],
+      things: [],
     };
     expect(await ask('lay', lost)).toMatchObject({ failed: expect.stringContaining('could not be read') });
   });
@@ -164,9 +164,9 @@ describe('the picture worker', () => {
   it('drops a thing: its place takes the colour behind it', async () => {
     const zones = [
       { id: 'sky', outline: box(0, 0, 320, 400) },
-      { id: 'kite', elementId: 'e', outline: box(50, 70, 100, 100) },
+      { id: 'kite', thingId: 'e', outline: box(50, 70, 100, 100) },
     ];
-    const { image, patterned } = await lay({ zones, elements: [{ id: 'e', name: 'kite', fate: 'dropped' }] });
+    const { image, patterned } = await lay({ zones, things: [{ id: 'e', name: 'kite', fate: 'dropped' }] });
     expect(image).not.toBeNull();
     expect(patterned).toEqual([]);
     const [spot] = await answer('spots', { places: [[100, 120]], radiusMm: 6 });

@@ -158,13 +158,13 @@ async function lay(args: LayArgs): Promise<PictureJobs['lay']['answer']> {
     whole: whole ?? null,
     others: new Map(args.others.map(([id], i) => [id, others[i] as Source])),
     zones: args.zones,
-    elements: args.elements,
+    things: args.things,
     bare: BARE,
   });
   lab = null;
   segmentation = null;
   const isChanged =
-    !args.whole || args.whole.correction || args.whole.extend || args.elements.some((element) => element.fate !== 'kept');
+    !args.whole || args.whole.correction || args.whole.extend || args.things.some((thing) => thing.fate !== 'kept');
   const continued = laid.source.reduce((sum, kind) => sum + (kind === 2 ? 1 : 0), 0);
   return {
     image: isChanged ? await imageOf(laid.picture) : null,

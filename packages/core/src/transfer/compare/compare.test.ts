@@ -13,9 +13,9 @@ import { linesOf, type Planted, pencilled, photographedFlat, planted } from './p
 function gathered(name: 'kettle' | 'balloons', groups: Record<string, string[]>): { lesson: Lesson; lines: Line[] } {
   const demo = demoLesson(name);
   const thingOf = (id: string) => Object.keys(groups).find((group) => groups[group]?.includes(id));
-  const zones = demo.zones.map((zone) => ({ ...zone, ...(thingOf(zone.id) && { elementId: thingOf(zone.id) as string }) }));
-  const elements = Object.keys(groups).map((id) => ({ id, name: id, fate: 'kept' as const }));
-  const lesson: Lesson = { ...demo, zones, elements };
+  const zones = demo.zones.map((zone) => ({ ...zone, ...(thingOf(zone.id) && { thingId: thingOf(zone.id) as string }) }));
+  const things = Object.keys(groups).map((id) => ({ id, name: id, fate: 'kept' as const }));
+  const lesson: Lesson = { ...demo, zones, things };
   const lines = toEnd(drawLines(lesson, null));
   const landmarks = Object.keys(groups).flatMap((id) =>
     linesOf(lesson, lines, [id])
@@ -52,7 +52,7 @@ describe('photographs of drawings with planted errors, from an angle, in uneven 
   ];
   const rows = taken.map((i) => {
     const { lesson, lines } = scenes[i % 2] as (typeof scenes)[0];
-    const id = (lesson.elements[(i >> 1) % 2] as { id: string }).id;
+    const id = (lesson.things[(i >> 1) % 2] as { id: string }).id;
     return { lesson, lines, id, error: errors[(i >> 1) % errors.length] as Planted, seed: 100 + i };
   });
   const found = rows.map(({ lesson, lines, id, error, seed }) => {

@@ -93,12 +93,12 @@ function thingsOf(lesson: Lesson, lines: readonly Line[]): Thing[] {
   const out = new Map<string, Thing>();
   for (const line of lines) {
     const zone = lesson.zones.find((one) => one.id === line.zoneIds[0]);
-    const element = lesson.elements.find((one) => one.id === zone?.elementId);
-    const id = element?.id ?? zone?.id;
+    const whole = lesson.things.find((one) => one.id === zone?.thingId);
+    const id = whole?.id ?? zone?.id;
     if (!id || !zone) continue;
     const thing = out.get(id) ?? {
       id,
-      name: (element ?? zone).name,
+      name: (whole ?? zone).name,
       zoneIds: new Set<string>(),
       line: [],
       widthMm: 0,

@@ -27,7 +27,7 @@ export function planted(
 export function linesOf(lesson: Lesson, lines: readonly Line[], ids: readonly string[]): Line[] {
   return lines.filter((line) => {
     const zone = lesson.zones.find((one) => one.id === line.zoneIds[0]);
-    return ids.includes(zone?.elementId ?? zone?.id ?? '');
+    return ids.includes(zone?.thingId ?? zone?.id ?? '');
   });
 }
 

@@ -119,7 +119,7 @@ function weighBorders(lesson: Lesson, borders: readonly Border[], lab: LabRaster
     const n = count.get(pair) ?? 0;
     count.set(pair, n + 1);
     const zone = lesson.zones.find((one) => one.id === border.front);
-    const thing = zone?.elementId ?? border.front;
+    const thing = zone?.thingId ?? border.front;
     const deltaE =
       (lab && besides(border.points, lab, lesson.support.widthMm)) ?? apart(known.get(border.front), known.get(border.back));
     const list = things.get(thing) ?? [];

@@ -31,7 +31,7 @@ export const usePaintJob = <N extends keyof PaintJobs>(
 export const paintSide = (lesson: Lesson): Lesson => ({
   ...lesson,
   zones: [],
-  elements: [],
+  things: [],
   references: [],
   setAside: [],
   steps: lesson.steps.map((step) => ({ ...step, zoneIds: [], say: '', watch: '', checkpoint: '', finish: '' })),

@@ -63,11 +63,11 @@ export const asDrawn = (lesson: Lesson): Lesson => ({
 /** The lines of the lesson, worked out in the picture worker whenever areas or picture change. */
 export function DrawingProvider({ children }: { children: ReactNode }) {
   const lesson = useWorkedOut();
-  const { zones, elements, support, references, mixes, tubes, subjectZoneId } = lesson;
+  const { zones, things, support, references, mixes, tubes, subjectZoneId } = lesson;
   // biome-ignore lint/correctness/useExhaustiveDependencies: only these parts of the lesson change the lines
   const args = useMemo(
     () => (zones.length === 0 ? null : { lesson: asDrawn(lesson), withPicture: references.length > 0 }),
-    [zones, elements, support, references, mixes, tubes, subjectZoneId],
+    [zones, things, support, references, mixes, tubes, subjectZoneId],
   );
   const { answer, progress, fault } = useJob('lines', args, 150);
   const computed = args ? (answer ?? none) : none;

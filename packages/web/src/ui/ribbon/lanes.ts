@@ -6,16 +6,16 @@ export type Lane = { id: string; name: string; zoneIds: string[] };
 const MOST_LANES = 9;
 
 /** The lanes of a lesson, back to front; from more than nine areas on those of one thing share a lane, unless it is unfolded. */
-export function lanesOf(lesson: Pick<Lesson, 'zones' | 'elements'>, unfolded: ReadonlySet<string>): Lane[] {
-  const { zones, elements } = lesson;
+export function lanesOf(lesson: Pick<Lesson, 'zones' | 'things'>, unfolded: ReadonlySet<string>): Lane[] {
+  const { zones, things } = lesson;
   const alone = (zone: Lesson['zones'][number]): Lane => ({ id: zone.id, name: zone.name, zoneIds: [zone.id] });
   if (zones.length <= MOST_LANES) return zones.map(alone);
   const lanes: Lane[] = [];
   for (const zone of zones) {
-    const element = elements.find((one) => one.id === zone.elementId);
-    const members = element ? zones.filter((one) => one.elementId === element.id) : [];
-    if (!element || members.length < 2 || unfolded.has(element.id)) lanes.push(alone(zone));
-    else if (members[0] === zone) lanes.push({ id: element.id, name: element.name, zoneIds: members.map((one) => one.id) });
+    const thing = things.find((one) => one.id === zone.thingId);
+    const members = thing ? zones.filter((one) => one.thingId === thing.id) : [];
+    if (!thing || members.length < 2 || unfolded.has(thing.id)) lanes.push(alone(zone));
+    else if (members[0] === zone) lanes.push({ id: thing.id, name: thing.name, zoneIds: members.map((one) => one.id) });
   }
   return lanes;
 }

@@ -51,7 +51,7 @@ export function Ribbon(props: Props) {
   if (lesson.steps.length === 0 || endMin === 0) return <p className="ribbon-empty quiet">{words.ribbon.empty}</p>;
   const lane = folded ? 0 : lanes.length > 8 ? 23 : 27;
   const height = AXIS_PX + HANDS_PX + lane * lanes.length + 6;
-  const groups = lesson.elements.filter((one) => lanes.some((shown) => shown.id === one.id) || unfolded.has(one.id));
+  const groups = lesson.things.filter((one) => lanes.some((shown) => shown.id === one.id) || unfolded.has(one.id));
   const minuteAt = (event: PointerEvent<SVGSVGElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
     return axis.toMinute((event.clientX - box.left) * (width / box.width));

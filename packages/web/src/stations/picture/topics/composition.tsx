@@ -20,14 +20,14 @@ export function CompositionTopic() {
       visibleOf(lesson)
         .map((part) => {
           const zone = lesson.zones.find((one) => one.id === part.id);
-          const element = lesson.elements.find((one) => one.id === zone?.elementId);
+          const thing = lesson.things.find((one) => one.id === zone?.thingId);
           return {
             id: part.id,
             name: zone?.name ?? '',
             outline: part.outline,
             sheet: zone?.outline,
-            facing: element?.facing,
-            elementName: element?.name,
+            facing: thing?.facing,
+            thingName: thing?.name,
           };
         })
         .filter((zone) => zone.outline.length > 0),

@@ -1,4 +1,4 @@
-import type { Element } from '@viaticum/contract';
+import type { Thing } from '@viaticum/contract';
 import { lengthNumber, MM_PER_INCH } from '@viaticum/core/units';
 import { outlinePath } from '@viaticum/core/zone';
 import { nanoid } from 'nanoid';
@@ -24,15 +24,15 @@ export function ThingsTopic() {
   const [picked, setPicked] = useState<string[]>([]);
   const [from, setFrom] = useState('');
   useHint(chosen ? w.hint : '');
-  const element = lesson.elements.find((one) => one.id === chosen);
-  const free = lesson.zones.filter((zone) => !zone.elementId);
+  const thing = lesson.things.find((one) => one.id === chosen);
+  const free = lesson.zones.filter((zone) => !zone.thingId);
   const whole = wholeOf(lesson);
   const others = lesson.references.filter((reference) => reference.id !== whole?.id);
-  const make = (fate: Element['fate']) => {
+  const make = (fate: Thing['fate']) => {
     const id = nanoid(8);
     const name = lesson.zones.find((zone) => zone.id === picked[0])?.name ?? w.thing;
-    const fresh: Element = { id, name, fate, ...(fate === 'added' && from ? { fromReferenceId: from } : {}) };
-    if (session.do('addElement', { element: fresh, zoneIds: picked })) {
+    const fresh: Thing = { id, name, fate, ...(fate === 'added' && from ? { fromReferenceId: from } : {}) };
+    if (session.do('addThing', { thing: fresh, zoneIds: picked })) {
       setChosen(id);
       setPicked([]);
     }
@@ -47,7 +47,7 @@ export function ThingsTopic() {
         </p>
       )}
       <ul className="things">
-        {lesson.elements.map((one) => (
+        {lesson.things.map((one) => (
           <li key={one.id} className={one.id === chosen ? 'selected' : ''}>
             <span className="zone-line-row">
               <CommitInput
@@ -58,11 +58,11 @@ export function ThingsTopic() {
                   setChosen(one.id);
                   view.selectZone(null);
                 }}
-                onCommit={(name, burst) => session.do('renameElement', { id: one.id, name }, burst)}
+                onCommit={(name, burst) => session.do('renameThing', { id: one.id, name }, burst)}
               />
               <span className="quiet">{w.fates[one.fate]}</span>
             </span>
-            {one.id === chosen && <Thing element={one} />}
+            {one.id === chosen && <ThingFields thing={one} />}
           </li>
         ))}
       </ul>
@@ -108,17 +108,17 @@ export function ThingsTopic() {
           </fieldset>
         )
       )}
-      {element && element.fate !== 'dropped' && <MoveThing element={element} />}
+      {thing && thing.fate !== 'dropped' && <MoveThing thing={thing} />}
     </>
   );
 }
 
-function Thing({ element }: { element: Element }) {
+function ThingFields({ thing }: { thing: Thing }) {
   const lesson = useLesson();
   const session = useSession();
   const isMm = lesson.units === 'in' ? MM_PER_INCH / 8 : 5;
-  const size = (scale: number) => session.do('moveElement', { id: element.id, dxMm: 0, dyMm: 0, scale });
-  const zones = lesson.zones.filter((zone) => zone.elementId === element.id);
+  const size = (scale: number) => session.do('moveThing', { id: thing.id, dxMm: 0, dyMm: 0, scale });
+  const zones = lesson.zones.filter((zone) => zone.thingId === thing.id);
   return (
     <div className="zone-more">
       <p className="small quiet">{zones.map((zone) => zone.name).join(', ')}</p>
@@ -126,12 +126,12 @@ function Thing({ element }: { element: Element }) {
         <button
           type="button"
           className="key small"
-          aria-pressed={element.fate === 'dropped'}
-          onClick={() => session.do('setFate', { id: element.id, fate: element.fate === 'dropped' ? 'kept' : 'dropped' })}
+          aria-pressed={thing.fate === 'dropped'}
+          onClick={() => session.do('setFate', { id: thing.id, fate: thing.fate === 'dropped' ? 'kept' : 'dropped' })}
         >
-          {element.fate === 'dropped' ? w.bringBack : w.drop}
+          {thing.fate === 'dropped' ? w.bringBack : w.drop}
         </button>
-        {element.fate !== 'dropped' && (
+        {thing.fate !== 'dropped' && (
           <>
             <button type="button" className="key small" onClick={() => size(1.1)}>
               {w.larger}
@@ -142,18 +142,18 @@ function Thing({ element }: { element: Element }) {
           </>
         )}
       </p>
-      {element.fate === 'dropped' && <p className="small">{w.shadow}</p>}
-      {element.move && element.fate === 'moved' && (
+      {thing.fate === 'dropped' && <p className="small">{w.shadow}</p>}
+      {thing.move && thing.fate === 'moved' && (
         <p className="small">
-          {w.movedBy(lengthNumber(Math.hypot(element.move.dxMm, element.move.dyMm), lesson.units), lesson.units)}
+          {w.movedBy(lengthNumber(Math.hypot(thing.move.dxMm, thing.move.dyMm), lesson.units), lesson.units)}
         </p>
       )}
       <label className="field">
         <span>{w.facing}</span>
         <select
-          value={element.facing ?? ''}
+          value={thing.facing ?? ''}
           onChange={(event) =>
-            session.do('setFacing', { id: element.id, facing: (event.target.value || null) as 'left' | 'right' | null })
+            session.do('setFacing', { id: thing.id, facing: (event.target.value || null) as 'left' | 'right' | null })
           }
         >
           <option value="">{w.facingNot}</option>
@@ -161,7 +161,7 @@ function Thing({ element }: { element: Element }) {
           <option value="right">{w.right}</option>
         </select>
       </label>
-      {element.fate === 'added' && !element.fromReferenceId && <p className="small">{w.colours}</p>}
+      {thing.fate === 'added' && !thing.fromReferenceId && <p className="small">{w.colours}</p>}
       <p className="zone-keys">
         {(
           [
@@ -175,14 +175,14 @@ function Thing({ element }: { element: Element }) {
             key={label}
             type="button"
             className="key bare small"
-            disabled={element.fate === 'dropped'}
-            onClick={() => session.do('moveElement', { id: element.id, dxMm: dx * isMm, dyMm: dy * isMm, scale: 1 })}
+            disabled={thing.fate === 'dropped'}
+            onClick={() => session.do('moveThing', { id: thing.id, dxMm: dx * isMm, dyMm: dy * isMm, scale: 1 })}
           >
             {label}
           </button>
         ))}
-        {!element.move && (
-          <button type="button" className="key bare small" onClick={() => session.do('removeElement', { id: element.id })}>
+        {!thing.move && (
+          <button type="button" className="key bare small" onClick={() => session.do('removeThing', { id: thing.id })}>
             {w.apart}
           </button>
         )}
@@ -192,7 +192,7 @@ function Thing({ element }: { element: Element }) {
 }
 
 /** The thing's outline on the easel, to be dragged to where it shall stand. */
-function MoveThing({ element }: { element: Element }) {
+function MoveThing({ thing }: { thing: Thing }) {
   const lesson = useLesson();
   const session = useSession();
   const { unit, toMm, setMode } = useEasel();
@@ -202,7 +202,7 @@ function MoveThing({ element }: { element: Element }) {
     setMode('place');
     return () => setMode('look');
   }, [setMode]);
-  const paths = lesson.zones.filter((zone) => zone.elementId === element.id).map((zone) => outlinePath(zone.outline));
+  const paths = lesson.zones.filter((zone) => zone.thingId === thing.id).map((zone) => outlinePath(zone.outline));
   return (
     <OnCanvas>
       <g
@@ -219,7 +219,7 @@ function MoveThing({ element }: { element: Element }) {
         }}
         onPointerUp={() => {
           start.current = null;
-          if (by[0] !== 0 || by[1] !== 0) session.do('moveElement', { id: element.id, dxMm: by[0], dyMm: by[1], scale: 1 });
+          if (by[0] !== 0 || by[1] !== 0) session.do('moveThing', { id: thing.id, dxMm: by[0], dyMm: by[1], scale: 1 });
           setBy([0, 0]);
         }}
         onPointerCancel={() => {

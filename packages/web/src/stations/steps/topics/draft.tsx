@@ -27,11 +27,11 @@ export function DraftTopic() {
   const lesson = useWorkedOut();
   const session = useSession();
   const [showMore, setShowMore] = useState(false);
-  const { school, zones, mixes, support, elements, room, level, overlapMm, tubes, subjectZoneId, method } = lesson;
+  const { school, zones, mixes, support, things, room, level, overlapMm, tubes, subjectZoneId, method } = lesson;
   // biome-ignore lint/correctness/useExhaustiveDependencies: a draft stands on these parts of the lesson alone
   const draft = useMemo(
     () => draftLesson(lesson, () => nanoid(8)),
-    [school, zones, mixes, support, elements, room, level, overlapMm, tubes, subjectZoneId, method],
+    [school, zones, mixes, support, things, room, level, overlapMm, tubes, subjectZoneId, method],
   );
   if (zones.length === 0) return <p className="quiet">{w.needZones}</p>;
   const choose = (choice: keyof School) => (

@@ -1,4 +1,4 @@
-import type { Element, TwinOf } from '@viaticum/contract';
+import type { Thing, TwinOf } from '@viaticum/contract';
 import { lineOf } from '@viaticum/core/document';
 import { eyeOf } from '@viaticum/core/transfer';
 import { lengthNumber } from '@viaticum/core/units';
@@ -16,18 +16,18 @@ const w = transferWords.twins;
 export function TwinsTopic() {
   const lesson = useLesson();
   const session = useSession();
-  const things = lesson.elements.filter((element) => !element.twinOf && element.fate !== 'dropped');
+  const things = lesson.things.filter((thing) => !thing.twinOf && thing.fate !== 'dropped');
   const [of, setOf] = useState(things[0]?.id ?? '');
   const chosen = things.find((thing) => thing.id === of) ?? things[0];
   const add = () => {
     if (!chosen) return;
-    const box = outlineBox(lesson.zones.filter((zone) => zone.elementId === chosen.id).flatMap((zone) => zone.outline));
+    const box = outlineBox(lesson.zones.filter((zone) => zone.thingId === chosen.id).flatMap((zone) => zone.outline));
     const baseMm = Math.round(box ? box.y + box.height : lesson.support.heightMm / 2);
     session.do('addTwin', {
       id: nanoid(8),
       name: w.name(chosen.name),
       twinOf: {
-        elementId: chosen.id,
+        thingId: chosen.id,
         kind: 'reflection',
         baseMm,
         bankM: 0,
@@ -36,7 +36,7 @@ export function TwinsTopic() {
       },
     });
   };
-  const twins = lesson.elements.filter((element) => element.twinOf);
+  const twins = lesson.things.filter((thing) => thing.twinOf);
   return (
     <>
       <p className="quiet small">{w.about}</p>
@@ -63,7 +63,7 @@ export function TwinsTopic() {
   );
 }
 
-function Twin({ twin }: { twin: Element }) {
+function Twin({ twin }: { twin: Thing }) {
   const lesson = useLesson();
   const session = useSession();
   const own = twin.twinOf as TwinOf;

@@ -8,10 +8,10 @@ async function face(page: Page) {
   if (!box) throw new Error('no face to work on');
   return (x: number, y: number): [number, number] => [box.x + box.width * x, box.y + box.height * y];
 }
-const areas = (page: Page) => page.locator('.zones li');
+const areas = (page: Page) => page.locator('.areas li');
 /** Sum of the areas listed, in cm². */
 async function covered(page: Page): Promise<number> {
-  const texts = await page.locator('.zones .numbers').allInnerTexts();
+  const texts = await page.locator('.areas .numbers').allInnerTexts();
   return texts.reduce((sum, text) => sum + (Number.parseFloat(text) || 0), 0);
 }
 async function propose(page: Page): Promise<void> {

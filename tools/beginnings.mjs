@@ -53,7 +53,7 @@ if (process.argv[1]?.endsWith('beginnings.mjs')) {
     const offs = offBySteps(lesson, picture, canvases);
     const last = offs.at(-1);
     console.log(
-      `${scene.padEnd(9)} ${seconds.toFixed(1)} s  ${lesson.zones.length} areas ${lesson.mixes.length} mixes ${lesson.tubes.length} tubes ${lesson.steps.length} steps  ${Math.round(plan.plan.endMin)} min  painted ${painting.toFixed(1)} s  ΔE00 mean ${last.mean.toFixed(1)} p95 ${last.p95.toFixed(1)}`,
+      `${scene.padEnd(9)} ${seconds.toFixed(1)} s  ${lesson.areas.length} areas ${lesson.mixes.length} mixes ${lesson.tubes.length} tubes ${lesson.steps.length} steps  ${Math.round(plan.plan.endMin)} min  painted ${painting.toFixed(1)} s  ΔE00 mean ${last.mean.toFixed(1)} p95 ${last.p95.toFixed(1)}`,
     );
     for (const one of found) console.log(`    ${one.serious ? 'SERIOUS' : '       '} ${one.rule}: ${one.about}: ${one.words}`);
     if (given.includes('--steps'))

@@ -1,17 +1,17 @@
 // The picture rows of the bench: pixel work in Node, and editing in Chromium.
 import { chromium } from '@playwright/test';
+import { overlapsOf, paintedExtents, sharedBorders, visibleParts } from '../packages/core/dist/area/index.js';
 import {
-  cutZones,
+  cutAreas,
   growRegion,
   maskOutline,
   prepare,
-  proposeZones,
+  proposeAreas,
   reduceValues,
-  refineZones,
+  refineAreas,
   toEnd,
 } from '../packages/core/dist/picture/index.js';
 import { labRaster } from '../packages/core/dist/raster/index.js';
-import { overlapsOf, paintedExtents, sharedBorders, visibleParts } from '../packages/core/dist/zone/index.js';
 import { photographed } from './demo/paint.mjs';
 
 const PIXELS = 2_000_000;
@@ -29,7 +29,7 @@ function times(work, rounds = 5) {
 }
 
 /** Fifteen rough discs of so many points over a whole canvas. */
-export function manyZones(count, points, { widthMm, heightMm }) {
+export function manyAreas(count, points, { widthMm, heightMm }) {
   const whole = [
     [
       [0, 0],
@@ -71,26 +71,26 @@ export async function pictureRows(row) {
   );
   const draft = () => {
     const session = toEnd(prepare(picture));
-    const zones = cutZones(session, 11);
-    proposeZones(zones.map, zones.zones, session.plain, 406.4 / zones.map.width);
+    const areas = cutAreas(session, 11);
+    proposeAreas(areas.map, areas.areas, session.plain, 406.4 / areas.map.width);
     return session;
   };
-  row('draft zones from nothing', size, times(draft), '≤ 1.5 s');
+  row('draft areas from nothing', size, times(draft), '≤ 1.5 s');
   const refined = () => {
     const session = toEnd(prepare(picture));
-    const zones = refineZones(session, cutZones(session, 11));
-    proposeZones(zones.map, zones.zones, labRaster(picture), mmPerPx);
+    const areas = refineAreas(session, cutAreas(session, 11));
+    proposeAreas(areas.map, areas.areas, labRaster(picture), mmPerPx);
   };
-  row('refined zones from nothing', size, times(refined), '≤ 5 s');
+  row('refined areas from nothing', size, times(refined), '≤ 5 s');
   const session = draft();
   let k = 0;
   const tap = () => {
     k++;
-    const taps = Array.from({ length: k }, (_, i) => ({ x: (0.13 + 0.37 * i) % 1, y: (0.07 + 0.23 * i) % 1, zone: i % 4 }));
-    const zones = cutZones(session, 11, taps);
-    proposeZones(zones.map, zones.zones, session.plain, 406.4 / zones.map.width);
+    const taps = Array.from({ length: k }, (_, i) => ({ x: (0.13 + 0.37 * i) % 1, y: (0.07 + 0.23 * i) % 1, area: i % 4 }));
+    const areas = cutAreas(session, 11, taps);
+    proposeAreas(areas.map, areas.areas, session.plain, 406.4 / areas.map.width);
   };
-  row('a tap answered', `${size}, 11 zones`, times(tap, 9), '≤ 200 ms');
+  row('a tap answered', `${size}, 11 areas`, times(tap, 9), '≤ 200 ms');
   const lab = labRaster(picture);
   row(
     'region grown from a place',
@@ -99,9 +99,9 @@ export async function pictureRows(row) {
     '≤ 300 ms',
   );
   const canvas = { widthMm: 406.4, heightMm: 508 };
-  const zones = manyZones(15, 200, canvas);
-  const rank = new Map(zones.map((zone, i) => [zone.id, i]));
-  const parts = visibleParts(zones, canvas);
+  const areas = manyAreas(15, 200, canvas);
+  const rank = new Map(areas.map((area, i) => [area.id, i]));
+  const parts = visibleParts(areas, canvas);
   const borders = sharedBorders(parts);
   // Fresh objects each time, so that nothing is remembered.
   const extents = () =>
@@ -115,23 +115,23 @@ export async function pictureRows(row) {
     );
   row(
     'visible parts and borders',
-    '15 zones of 200 points',
-    times(() => sharedBorders(visibleParts(zones, canvas)), 9),
+    '15 areas of 200 points',
+    times(() => sharedBorders(visibleParts(areas, canvas)), 9),
     '',
   );
-  row('painted extents and overlaps', '15 zones of 200 points', times(extents, 9), '≤ 100 ms');
+  row('painted extents and overlaps', '15 areas of 200 points', times(extents, 9), '≤ 100 ms');
 }
 
-/** Drags points of 15 zones of 200 points each in Chromium: time in handlers, and tasks over 50 ms. */
+/** Drags points of 15 areas of 200 points each in Chromium: time in handlers, and tasks over 50 ms. */
 export async function editingRows(row, { origin, call, cookie, lessonId }) {
   const opened = (await call('GET', `/api/lessons/${lessonId}`, null, cookie)).json;
   const { document } = opened;
-  const zones = manyZones(15, 200, document.support);
-  const steps = document.steps.map((step, i) => ({ ...step, zoneIds: step.zoneIds.length > 0 ? [zones[i % 15].id] : [] }));
+  const areas = manyAreas(15, 200, document.support);
+  const steps = document.steps.map((step, i) => ({ ...step, areaIds: step.areaIds.length > 0 ? [areas[i % 15].id] : [] }));
   await call(
     'PUT',
     `/api/lessons/${lessonId}`,
-    { baseRevision: opened.revision, document: { ...document, zones, steps } },
+    { baseRevision: opened.revision, document: { ...document, areas, steps } },
     cookie,
   );
   const browser = await chromium.launch({
@@ -189,7 +189,7 @@ export async function editingRows(row, { origin, call, cookie, lessonId }) {
     const { handlers, tasks } = await page.evaluate(() => window.seen);
     handlers.sort((a, b) => a - b);
     const p95 = handlers[Math.floor(handlers.length * 0.95)] ?? 0;
-    row('editing in Chromium: handlers', `15 zones of 200 points, ${moves} moves`, `p95 ${p95.toFixed(1)} ms`, 'p95 ≤ 16 ms');
+    row('editing in Chromium: handlers', `15 areas of 200 points, ${moves} moves`, `p95 ${p95.toFixed(1)} ms`, 'p95 ≤ 16 ms');
     row(
       'editing in Chromium: long tasks',
       '12 points dragged',
@@ -214,7 +214,7 @@ export async function editingRows(row, { origin, call, cookie, lessonId }) {
       () => page.getByRole('button', { name: 'Propose areas' }).click(),
       () => page.locator('.proposed li').first().waitFor({ timeout: 30_000 }),
     );
-    row('draft zones, in Chromium, drawn', '1.8 megapixels', drafted, '');
+    row('draft areas, in Chromium, drawn', '1.8 megapixels', drafted, '');
     const face = await page.locator('.easel-face').boundingBox();
     const waits = [];
     for (let i = 0; i < 6; i++) {

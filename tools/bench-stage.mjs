@@ -43,7 +43,7 @@ export async function stageRows(row) {
     const { lesson, seconds } = await begun(scene, { level: 'improver' });
     row(
       `a lesson from the picture: ${scene}`,
-      `${lesson.zones.length} areas, ${lesson.mixes.length} mixes, ${lesson.steps.length} steps`,
+      `${lesson.areas.length} areas, ${lesson.mixes.length} mixes, ${lesson.steps.length} steps`,
       `${seconds.toFixed(1)} s`,
       '≤ 10 s',
     );
@@ -74,12 +74,12 @@ export async function stageRows(row) {
   ]) {
     const own = stageSession();
     paint(own, lesson, picture);
-    const zones = lesson.zones.map((zone) =>
-      zone.id === id
-        ? { ...zone, outline: zone.outline.map((polygon) => polygon.map((ring) => ring.map(([x, y]) => [x + 4, y + 2]))) }
-        : zone,
+    const areas = lesson.areas.map((area) =>
+      area.id === id
+        ? { ...area, outline: area.outline.map((polygon) => polygon.map((ring) => ring.map(([x, y]) => [x + 4, y + 2]))) }
+        : area,
     );
-    const edited = Array.from({ length: 7 }, (_, i) => paint(own, i % 2 ? lesson : { ...lesson, zones }, picture).all);
+    const edited = Array.from({ length: 7 }, (_, i) => paint(own, i % 2 ? lesson : { ...lesson, areas }, picture).all);
     row(
       `stage pictures, ${what}`,
       `${WIDTH} px, ${lesson.steps.length} steps mended`,
@@ -126,7 +126,7 @@ export async function stageRows(row) {
   }
   row(
     'all checks after an edit',
-    `${steps.length} steps, ${lesson.zones.length} areas`,
+    `${steps.length} steps, ${lesson.areas.length} areas`,
     `${middle(times).toFixed(1)} ms`,
     '≤ 30 ms',
   );

@@ -21,6 +21,6 @@ for (const scene of names) {
   const lesson = lessons[scene];
   writeFileSync(new URL(`${scene}.json`, assets), `${JSON.stringify(lesson)}\n`);
   console.log(
-    `${lesson.title}: ${lesson.zones.length} zones, ${lesson.tubes.length} tubes, ${lesson.mixes.length} mixes, ${lesson.steps.length} steps`,
+    `${lesson.title}: ${lesson.areas.length} areas, ${lesson.tubes.length} tubes, ${lesson.mixes.length} mixes, ${lesson.steps.length} steps`,
   );
 }

@@ -13,12 +13,12 @@ import * as star from './scenes/star.mjs';
 
 export const scenes = { balloons, kettle, star, roofs, lamp, abstract };
 
-/** Region of every pixel by filling the zones' sheets back to front (even-odd rule, pixel centres). */
-export function regions({ canvas, zones }, width, height) {
+/** Region of every pixel by filling the areas' sheets back to front (even-odd rule, pixel centres). */
+export function regions({ canvas, areas }, width, height) {
   const labels = new Uint8Array(width * height);
   const scale = width / canvas.widthMm;
-  zones.forEach((zone, label) => {
-    for (const polygon of zone.outline) {
+  areas.forEach((area, label) => {
+    for (const polygon of area.outline) {
       for (let row = 0; row < height; row++) {
         const y = (row + 0.5) / scale;
         const cuts = [];
@@ -42,10 +42,10 @@ export function regions({ canvas, zones }, width, height) {
 
 /** A scene as RGB bytes, with its regions. Another seed has other noise, haze and grain, never other outlines. */
 export function paint({ scene = 'balloons', width = 1280, seed = 1, without = [] } = {}) {
-  const { canvas, zones: all, shade, haze } = scenes[scene];
-  const zones = all.filter((zone) => !without.includes(zone.id));
+  const { canvas, areas: all, shade, haze } = scenes[scene];
+  const areas = all.filter((area) => !without.includes(area.id));
   const height = Math.round((width * canvas.heightMm) / canvas.widthMm);
-  const labels = regions({ canvas, zones }, width, height);
+  const labels = regions({ canvas, areas }, width, height);
   const n = noise(seed);
   const rgb = Buffer.alloc(width * height * 3);
   const scale = width / canvas.widthMm;
@@ -55,14 +55,14 @@ export function paint({ scene = 'balloons', width = 1280, seed = 1, without = []
       const at = row * width + column;
       const [x, y] = [(column + 0.5) / scale, (row + 0.5) / scale];
       const fine = n(x * 1.7, y * 1.7);
-      const colour = shade(zones[labels[at]].id, x, y, n, fine);
+      const colour = shade(areas[labels[at]].id, x, y, n, fine);
       const grain = grainy * (0.03 * (fine - 0.5) + 0.014 * (n(column * 0.9, row * 0.9 + 300) - 0.5));
       const veil = hazy * haze.at(x, y);
       for (let i = 0; i < 3; i++)
         rgb[at * 3 + i] = Math.round(255 * clamp(colour[i] + (haze.colour[i] - colour[i]) * veil + grain));
     }
   }
-  return { width, height, rgb, labels, names: zones.map((zone) => zone.name) };
+  return { width, height, rgb, labels, names: areas.map((area) => area.name) };
 }
 
 /** The same with its edges softened as a lens does, as RGB bytes. */

@@ -28,7 +28,7 @@ declare module '*/paint.mjs' {
   };
   export const scenes: Record<
     string,
-    { canvas: { widthMm: number; heightMm: number }; zones: { id: string; name: string; outline: [number, number][][][] }[] }
+    { canvas: { widthMm: number; heightMm: number }; areas: { id: string; name: string; outline: [number, number][][][] }[] }
   >;
   export function paint(options: Options): Painted;
   export function photographed(options: Options): Promise<Painted>;

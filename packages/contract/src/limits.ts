@@ -2,7 +2,7 @@
 export const limits = {
   references: 20,
   things: 60,
-  zones: 60,
+  areas: 60,
   marks: 200,
   tubes: 60,
   mixes: 200,
@@ -15,7 +15,7 @@ export const limits = {
   variants: 40,
   setAside: 400,
   groundCoats: 10,
-  zoneIds: 60,
+  areaIds: 60,
   markIds: 60,
   mixIds: 30,
 } as const;
@@ -24,7 +24,7 @@ export const limits = {
 const lists: Record<string, [what: string, how: string]> = {
   references: ['pictures', 'Take one away first.'],
   things: ['things', 'Join some, or take one away first.'],
-  zones: ['areas', 'Join some, or take one away first.'],
+  areas: ['areas', 'Join some, or take one away first.'],
   marks: ['marks', 'Take one away first.'],
   tubes: ['tubes', 'Take one away first.'],
   mixes: ['mixes', 'Join some, or take one away first.'],
@@ -40,7 +40,7 @@ const parts: Record<string, [whose: string, what: string]> = {
   recipe: ['A mix', 'tubes'],
   mixedFrom: ['A mix', 'other mixes'],
   groundCoats: ['A canvas', 'coats of ground'],
-  zoneIds: ['A step', 'areas'],
+  areaIds: ['A step', 'areas'],
   markIds: ['A step', 'marks'],
   mixIds: ['A step', 'mixes'],
 };

@@ -43,7 +43,7 @@ export const commandSchemas = {
   notYet: command('notYet', { studentId: Id, stepId: Id }),
   hand: command('hand', { studentId: Id, reason: Type.Enum([...handReasons]) }),
   handDown: command('handDown', { studentId: Id }),
-  touchTest: command('touchTest', { zoneId: Id, dry: Type.Boolean() }),
+  touchTest: command('touchTest', { areaId: Id, dry: Type.Boolean() }),
   /** The rest of the plan worked out again from what really happened; from the item that the desk saw. */
   replan: command('replan', {
     from: Type.Integer({ minimum: 0, maximum: 2000 }),
@@ -127,7 +127,7 @@ export const EventBody = Type.Union([
     strict,
   ),
   Type.Object({ type: Type.Literal('handLowered'), v: Type.Literal(1), studentId: Id }, strict),
-  Type.Object({ type: Type.Literal('touchTested'), v: Type.Literal(1), zoneId: Id, dry: Type.Boolean() }, strict),
+  Type.Object({ type: Type.Literal('touchTested'), v: Type.Literal(1), areaId: Id, dry: Type.Boolean() }, strict),
   Type.Object({ type: Type.Literal('ended'), v: Type.Literal(1) }, strict),
 ]);
 
@@ -187,8 +187,8 @@ export type ServerFrame =
   | { type: 'camera'; at: number; simulated: boolean }
   | { type: 'pong'; sent: number; now: number };
 
-/** One layer of a stage picture: how a step changes what is seen of a zone (`line`: its drawn outline). */
-export type PaintLayer = { zoneId: string; kind: 'line' | 'flat' | 'blend' | 'broken'; colours: string[]; share: number };
+/** One layer of a stage picture: how a step changes what is seen of an area (`line`: its drawn outline). */
+export type PaintLayer = { areaId: string; kind: 'line' | 'flat' | 'blend' | 'broken'; colours: string[]; share: number };
 export type SheetMix = {
   id: string;
   name: string;
@@ -217,7 +217,7 @@ export type SheetStep = {
   stroke?: string | null;
   /** What is to be counted while it is done, with what to look for before stopping. */
   counts?: { name: string; count: number; until: string }[];
-  zoneIds: string[];
+  areaIds: string[];
   mixes: SheetMix[];
   layers: PaintLayer[];
 };
@@ -225,7 +225,7 @@ export type SheetStep = {
 export type FollowSheet = {
   title: string;
   canvas: { widthMm: number; heightMm: number; bareRgb: string };
-  zones: { id: string; name: string; path: string; top: number; bottom: number }[];
+  areas: { id: string; name: string; path: string; top: number; bottom: number }[];
   /** What each student should have. */
   tubes: { id: string; name: string; rgb: string }[];
   steps: Record<string, SheetStep>;

@@ -16,7 +16,7 @@ export const PlanItem = Type.Object(
     showMin: Minutes,
     /** Why a pause is there, as a sentence. */
     reason: Type.Optional(Type.String()),
-    zoneIds: Type.Array(Id),
+    areaIds: Type.Array(Id),
     meanwhile: Type.Optional(Type.String()),
     /** What fills a pause, in order, with its minutes; the rest of it is bare. */
     fillers: Type.Optional(Type.Array(Type.Object({ words: Type.String(), minutes: Minutes }, strict), { maxItems: 20 })),
@@ -28,7 +28,7 @@ export const PlanItem = Type.Object(
 export const PlanCoat = Type.Object(
   {
     stepId: Id,
-    zoneId: Id,
+    areaId: Id,
     mixIds: Type.Array(Id),
     laidFromMin: Minutes,
     laidToMin: Minutes,

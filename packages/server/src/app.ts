@@ -26,7 +26,6 @@ import { lessonStore } from './lessons/store.js';
 import { openLog } from './log.js';
 import { pictures } from './pictures/plugin.js';
 import { pictureStore } from './pictures/store.js';
-import { rooms } from './rooms/plugin.js';
 import { web } from './web/plugin.js';
 
 const MOST_BODY = 64 * 1024;
@@ -106,7 +105,6 @@ export async function buildApp(config: Config): Promise<Running> {
   await classes(app, { store: classesOf, people: peopleOf, rehearsals: rehearsalsOf, config });
   await app.register(lessons, { store: lessonsOf });
   await app.register(alone, { database, lessons: lessonsOf, classes: classesOf, config });
-  await app.register(rooms, { database });
   await app.register(kept, { database });
   await app.register(pictures, { store: picturesOf });
   await web(app, { folder: config.webFolder, isTls: config.publicUrl.startsWith('https:') });

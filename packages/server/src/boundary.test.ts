@@ -154,8 +154,8 @@ describe('lessons', () => {
     [
       'a crossing outline',
       (d) => {
-        if (d.zones[0])
-          d.zones[0].outline = [
+        if (d.areas[0])
+          d.areas[0].outline = [
             [
               [
                 [0, 0],

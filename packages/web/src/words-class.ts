@@ -46,7 +46,7 @@ export const inviteWords = {
   when: 'Begins',
   place: 'Where',
   seats: 'Seats',
-  zone: (zone: string) => `Times are those of ${zone.replace(/_/g, ' ')}.`,
+  timeZone: (zone: string) => `Times are those of ${zone.replace(/_/g, ' ')}.`,
   save: 'Save for calendars',
   plan: 'Plan this class',
   change: 'Save the changes',

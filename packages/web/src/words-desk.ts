@@ -28,7 +28,7 @@ export const deskWords = {
   nobody: 'Nobody needs you',
   wall: 'Open the wall',
   touch: 'Touch test',
-  isDry: (zone: string) => `${zone}: dry`,
+  isDry: (area: string) => `${area}: dry`,
   notYet: 'Not yet',
   dries: (percent: number, tests: number) =>
     `${tests === 1 ? 'One touch' : `${tests} touches`}: coats dry ${

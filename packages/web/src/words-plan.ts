@@ -61,7 +61,7 @@ export const planWords = {
     costNothing: 'costs nothing',
     costPin: (title: string) => `${title} is pinned`,
     costOrder: (first: string, then: string) => `${first} before ${then}`,
-    costWait: (title: string, zone: string) => `${title} waits for the ${zone}`,
+    costWait: (title: string, area: string) => `${title} waits for the ${area}`,
     costRules: { breaks: 'the breaks', cautious: 'the longest drying', slack: 'more time for students' },
     letGo: 'Let go',
     against: 'What cannot all be kept',
@@ -73,7 +73,7 @@ export const planWords = {
   drying: {
     none: 'Choose a step that lays paint.',
     step: 'Coat of the step',
-    on: (zone: string) => `on the ${zone}`,
+    on: (area: string) => `on the ${area}`,
     workable: 'workable',
     paintOver: 'paint over',
     touchDry: 'touch-dry',

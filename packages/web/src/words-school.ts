@@ -108,7 +108,7 @@ export const draftWords = {
   levels: planWords.whatIf.levels satisfies Record<Level, string>,
   more: 'More choices',
   fewer: 'Fewer choices',
-  needZones: 'A draft needs areas. Draw or propose them at the Picture station, then come back.',
+  needAreas: 'A draft needs areas. Draw or propose them at the Picture station, then come back.',
   summary: (steps: number, colours: number, time: string) => `${steps} steps, ${colours} mixes, ${time}`,
   beside: 'Other orders beside it',
   draft: 'The draft',

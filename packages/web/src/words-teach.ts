@@ -51,7 +51,7 @@ export const preparingWords = {
 
 export const mendWords = {
   about: 'Something went wrong at the minute of the raking light. What helps, and what each way costs in the plan.',
-  zone: 'Where',
+  area: 'Where',
   what: 'What is wrong',
   colour: 'the colour of the area',
   edge: (name: string) => `the edge to ${name} is too hard`,

@@ -57,7 +57,7 @@ export const transferWords = {
     save: 'Save as SVG',
     own: (n: number) => `your line ${n}`,
     border: (front: string, back: string) => `${front} against ${back}`,
-    inner: (zone: string, n: number) => `in ${zone}, ${n}`,
+    inner: (area: string, n: number) => `in ${area}, ${n}`,
     back: (n: number) => `Bring back ${n === 1 ? 'the line' : `all ${n} lines`} changed by hand`,
     brought: (count: number, isFitted: boolean, leftOut: string[]) =>
       `${count === 1 ? 'One line' : `${count} lines`} brought${isFitted ? '; the file says no size in mm, so it was fitted to the canvas’s width' : ' at its own size'}.${leftOut.length > 0 ? ` Left out: ${leftOut.join(', ')}.` : ''}`,

@@ -2,9 +2,9 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import type { Lab, Lesson, Mix, Outline, Reference, Step } from '@viaticum/contract';
+import { outlineFault, repaired } from '@viaticum/core/area';
 import { srgbToLab } from '@viaticum/core/colour';
 import { findRecipes } from '@viaticum/core/mix';
-import { outlineFault, repaired } from '@viaticum/core/zone';
 import sharp from 'sharp';
 // @ts-expect-error plain script without types
 import { paint, scenes } from '../paint.mjs';
@@ -27,6 +27,10 @@ export const mix = (id: string, name: string, targetLab: Lab, recipe: Record<str
   targetLab,
   recipe: Object.entries(recipe).map(([tubeId, parts]) => ({ tubeId, parts })),
 });
+/** Grounds and drawings are for the whole canvas unless areas are named. */
+const isWhole = ({ kind, areaIds = [] }: Partial<Step>): boolean =>
+  areaIds.length === 0 && (kind === 'prepare' || kind === 'transfer' || kind === 'draw');
+
 export const step = (
   id: string,
   stageId: string,
@@ -36,7 +40,8 @@ export const step = (
   id,
   stageId,
   title,
-  zoneIds: [],
+  areaIds: [],
+  ...(isWhole(rest) && { wholeCanvas: true }),
   markIds: [],
   mixIds: [],
   watch: '',
@@ -46,7 +51,7 @@ export const step = (
 });
 
 /** A mix for a colour (sRGB 0–1) from the lesson's tubes: the simplest recipe that comes nearly as near as the nearest. */
-export function mix(
+export function mixFor(
   tubes: Lesson['tubes'],
   id: string,
   name: string,
@@ -73,10 +78,10 @@ export function mix(
 }
 
 /** The areas of a scene, each with the mean colour that its picture has there. */
-export function areasOf(scene: SceneName): Lesson['zones'] {
-  const { zones } = scenes[scene] as { zones: { id: string; name: string; outline: Outline }[] };
+export function areasOf(scene: SceneName): Lesson['areas'] {
+  const { areas } = scenes[scene] as { areas: { id: string; name: string; outline: Outline }[] };
   const painted = paint({ scene, width: 320, seed: 1 }) as { rgb: Buffer; labels: Uint8Array };
-  return zones.map((zone, i) => {
+  return areas.map((area, i) => {
     const sums = [0, 0, 0, 0];
     painted.labels.forEach((label, at) => {
       if (label !== i) return;
@@ -88,7 +93,7 @@ export function areasOf(scene: SceneName): Lesson['zones'] {
       sums[3] = (sums[3] as number) + 1;
     });
     const mean = sums.slice(0, 3).map((sum) => Math.round((10 * sum) / (sums[3] as number)) / 10) as Lab;
-    return { ...zone, outline: outlineFault(zone.outline) ? repaired(zone.outline) : zone.outline, targetLab: mean };
+    return { ...area, outline: outlineFault(area.outline) ? repaired(area.outline) : area.outline, targetLab: mean };
   });
 }
 

@@ -15,7 +15,7 @@ const disc = (cx, cy, r) => [
   [Array.from({ length: 48 }, (_, i) => [cx + r * Math.cos((i * Math.PI) / 24), cy + r * Math.sin((i * Math.PI) / 24)])],
 ];
 
-export const zones = [
+export const areas = [
   {
     id: 'field',
     name: 'ochre field',
@@ -49,7 +49,7 @@ export const zones = [
     ],
   },
   { id: 'spot', name: 'red spot', outline: disc(292, 214, 34) },
-].map((zone) => ({ ...zone, outline: round(zone.outline) }));
+].map((area) => ({ ...area, outline: round(area.outline) }));
 
 export const haze = { colour: [1, 1, 1], at: () => 0 };
 
@@ -83,7 +83,7 @@ const colours = {
     [0.82, 0.28, 0.2],
   ],
 };
-/** sRGB 0…1 of a place in mm in one zone: two tones of a colour, dragged about. */
+/** sRGB 0…1 of a place in mm in one area: two tones of a colour, dragged about. */
 export function shade(id, x, y, n, fine) {
   const [deep, pale] = colours[id];
   return mix(deep, pale, clamp(smooth(0.3, 0.7, n(x / 90, y / 34)) + 0.14 * (fine - 0.5)));

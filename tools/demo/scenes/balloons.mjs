@@ -64,8 +64,8 @@ const basket = ({ cx, cy, r }) => {
 };
 const [great, ...small] = balloons;
 
-/** The zones of the demo lesson as stacked sheets. */
-export const zones = [
+/** The areas of the demo lesson as stacked sheets. */
+export const areas = [
   {
     id: 'sky',
     name: 'sky',
@@ -97,12 +97,12 @@ export const zones = [
   },
   { id: 'small', name: 'small balloons', outline: small.map((one) => gore(one, -1, 1, 26)) },
   { id: 'baskets', name: 'baskets', outline: balloons.map(basket) },
-].map((zone) => ({ ...zone, outline: round(zone.outline) }));
+].map((area) => ({ ...area, outline: round(area.outline) }));
 
 /** Colour of the morning haze; it lies thickest along the foot of the ridges. */
 export const haze = { colour: [0.93, 0.78, 0.68], at: (_, y) => 0.1 * Math.exp(-(((y - 318) / 46) ** 2)) };
 
-/** sRGB 0…1 of a place in mm in one zone. */
+/** sRGB 0…1 of a place in mm in one area. */
 export function shade(id, x, y, n, fine) {
   const soft = n(x / 60, y / 22);
   if (id === 'sky') {

@@ -73,7 +73,7 @@ const grip = ({ cx, top, foot, half }) => {
 };
 const inside = ({ cx, top, half }) => [ellipse(cx, top, half * 0.93, half * 0.19, 30).slice(0, -1)];
 
-export const zones = [
+export const areas = [
   {
     id: 'wall',
     name: 'wall',
@@ -95,7 +95,7 @@ export const zones = [
   { id: 'lid', name: 'lid', outline: [lid, knob] },
   { id: 'mugs', name: 'blue mugs', outline: mugs.flatMap((mug) => [grip(mug), cup(mug)]) },
   { id: 'insides', name: 'insides of the mugs', outline: mugs.map(inside) },
-].map((zone) => ({ ...zone, outline: round(zone.outline) }));
+].map((area) => ({ ...area, outline: round(area.outline) }));
 
 export const haze = {
   colour: [0.86, 0.83, 0.78],
@@ -108,7 +108,7 @@ const shadow = (x, y) => {
   return Math.max(cast(kettle.cx + 46, 240, 108, 20), cast(300, 252, 58, 11), cast(384, 211, 44, 9));
 };
 
-/** sRGB 0…1 of a place in mm in one zone. */
+/** sRGB 0…1 of a place in mm in one area. */
 export function shade(id, x, y, n, fine) {
   if (id === 'wall')
     return mix(

@@ -12,7 +12,7 @@ const ring = (cx, cy, rx, ry, from = 0, to = 2 * Math.PI, count = 40) =>
     return [cx + rx * Math.cos(t), cy + ry * Math.sin(t)];
   });
 
-export const zones = [
+export const areas = [
   {
     id: 'wall',
     name: 'dark wall',
@@ -64,11 +64,11 @@ export const zones = [
     name: 'lamp shade',
     outline: one([...ring(167, 96, 44, 9, Math.PI, 2 * Math.PI, 14), ...ring(167, 182, 84, 17, 0, Math.PI, 22)]),
   },
-].map((zone) => ({ ...zone, outline: round(zone.outline) }));
+].map((area) => ({ ...area, outline: round(area.outline) }));
 
 export const haze = { colour: [0.2, 0.14, 0.1], at: () => 0.04 };
 
-/** sRGB 0…1 of a place in mm in one zone: one warm lamp, everything else falls off into the dark. */
+/** sRGB 0…1 of a place in mm in one area: one warm lamp, everything else falls off into the dark. */
 export function shade(id, x, y, n, fine) {
   const far = Math.hypot((x - 167) / 1.05, y - 150);
   const light = clamp(1 - far / 230) ** 1.6;

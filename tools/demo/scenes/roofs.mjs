@@ -45,7 +45,7 @@ const box = (x, y, w, h) => [
   [x, y + h],
 ];
 
-export const zones = [
+export const areas = [
   { id: 'sky', name: 'rain sky', outline: one(box(0, 0, W, H)) },
   { id: 'far', name: 'far roofs', outline: row(far) },
   {
@@ -82,12 +82,12 @@ export const zones = [
       [0, H],
     ]),
   },
-].map((zone) => ({ ...zone, outline: round(zone.outline) }));
+].map((area) => ({ ...area, outline: round(area.outline) }));
 
 export const haze = { colour: [0.62, 0.66, 0.7], at: (_x, y) => 0.34 * smooth(330, 120, y) };
 
 const wall = { far: [0.5, 0.52, 0.57], middle: [0.38, 0.36, 0.4], near: [0.24, 0.21, 0.23] };
-/** sRGB 0…1 of a place in mm in one zone: slate with tile rows, wet lights, slanting rain. */
+/** sRGB 0…1 of a place in mm in one area: slate with tile rows, wet lights, slanting rain. */
 export function shade(id, x, y, n, fine) {
   const rain = 0.05 * smooth(0.66, 0.82, n((x + y * 0.28) / 2.4, (y - x * 0.1) / 40));
   const grey = (colour) => colour.map((value) => value + rain);

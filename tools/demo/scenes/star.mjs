@@ -43,7 +43,7 @@ const corner = (sx, sy) => {
   ];
 };
 
-export const zones = [
+export const areas = [
   { id: 'rim', name: 'blue rim', outline: [[square(0)]] },
   { id: 'ground', name: 'cream ground', outline: [[square(18)]] },
   { id: 'corners', name: 'corners', outline: [corner(1, 1), corner(1, -1), corner(-1, 1), corner(-1, -1)] },
@@ -52,7 +52,7 @@ export const zones = [
   { id: 'band', name: 'white band', outline: [[starRing(84), starRing(74)]] },
   { id: 'rosette', name: 'ochre rosette', outline: [[turned(46, Math.PI / 8, 8)]] },
   { id: 'eye', name: 'dark eye', outline: [[turned(19, 0, 32)]] },
-].map((zone) => ({ ...zone, outline: round(zone.outline) }));
+].map((area) => ({ ...area, outline: round(area.outline) }));
 
 export const haze = { colour: [0.95, 0.95, 0.94], at: (x, y) => 0.16 * smooth(150, -60, Math.hypot(x - 40, y - 30)) };
 
@@ -67,7 +67,7 @@ const glaze = {
   eye: [0.16, 0.13, 0.17],
 };
 
-/** sRGB 0…1 of a place in mm in one zone: a hand-laid glaze that pools and breaks, and fine cracks. */
+/** sRGB 0…1 of a place in mm in one area: a hand-laid glaze that pools and breaks, and fine cracks. */
 export function shade(id, x, y, n, fine) {
   const pool = n(x / 20, y / 20) - 0.5;
   const crack = smooth(0.035, 0, Math.abs(n(x / 16 + 90, y / 16) - 0.5)) * 0.14;

@@ -8,7 +8,7 @@ export const OwnLine = Type.Object(
     name: optional(Name),
     curve: Type.Array(Point, { minItems: 4, maxItems: 3001 }),
     /** The area it belongs to; without one it is found by where it lies. */
-    zoneId: optional(Id),
+    areaId: optional(Id),
     /** The step before which it is needed; without one that is found by its area. */
     stepId: optional(Id),
   },
@@ -44,7 +44,7 @@ export const Eye = Type.Object(
 
 const base = { id: Id, /** The step before which it is needed. */ stepId: optional(Id) };
 const Mm = Type.Number({ minimum: 0.5, maximum: 20000 });
-const Zones = Type.Array(Id, { minItems: 1, maxItems: 60 });
+const Areas = Type.Array(Id, { minItems: 1, maxItems: 60 });
 /** Help lines on the canvas, each worked out exactly from a few numbers. */
 export const Construction = Type.Union([
   Type.Object(
@@ -64,7 +64,7 @@ export const Construction = Type.Union([
     {
       ...base,
       kind: Type.Literal('envelope'),
-      zoneIds: Zones,
+      areaIds: Areas,
       shadowIds: Type.Array(Id, { maxItems: 60 }),
       sides: Type.Integer({ minimum: 3, maximum: 24 }),
       /** Bits thinner than this are left out. */
@@ -111,7 +111,7 @@ export const Construction = Type.Union([
     strict,
   ),
   Type.Object({ ...base, kind: Type.Literal('shadow'), foot: Point, head: Point }, strict),
-  Type.Object({ ...base, kind: Type.Literal('shapes'), zoneIds: Zones }, strict),
+  Type.Object({ ...base, kind: Type.Literal('shapes'), areaIds: Areas }, strict),
 ]);
 
 /** What a person decided about the drawing; the lines themselves are computed. */
@@ -143,7 +143,7 @@ export const TwinOf = Type.Object(
     /** How long a pull is, as a share of the thing's height. */
     share: optional(Type.Number({ minimum: 0.05, maximum: 3 })),
     /** The area it lies on; it comes directly in front of it. */
-    onZoneId: optional(Id),
+    onAreaId: optional(Id),
   },
   strict,
 );

@@ -3,14 +3,14 @@ import { limits } from '../limits.js';
 import { Id, Name, oneOf, optional, strict } from '../shapes.js';
 import { Drawing } from './drawing.js';
 import { Mix, Tube } from './paints.js';
-import { Thing, Reference, Support, Zone } from './picture.js';
+import { Area, Reference, Support, Thing } from './picture.js';
 import { Planning, Room } from './room.js';
 import { Method, School } from './school.js';
 import { Mark, Sample, Stage, Step } from './steps.js';
 import { Variant } from './variant.js';
 
 /** The document version written by this build; older ones are upgraded on reading (`core/lesson`). */
-export const SCHEMA_VERSION = 6;
+export const SCHEMA_VERSION = 7;
 
 export const Lesson = Type.Object(
   {
@@ -35,9 +35,9 @@ export const Lesson = Type.Object(
       ),
     ),
     things: Type.Array(Thing, { maxItems: limits.things }),
-    zones: Type.Array(Zone, { maxItems: limits.zones }),
-    /** The zone that the picture is about. */
-    subjectZoneId: optional(Id),
+    areas: Type.Array(Area, { maxItems: limits.areas }),
+    /** The area that the picture is about. */
+    subjectAreaId: optional(Id),
     /** How far paint laid first runs past its edge. */
     overlapMm: Type.Number({ minimum: 0, maximum: 60 }),
     marks: Type.Array(Mark, { maxItems: limits.marks }),
@@ -59,8 +59,8 @@ export const Lesson = Type.Object(
   strict,
 );
 
-export type Lesson = Omit<Static<typeof Lesson>, 'zones' | 'mixes' | 'variants'> & {
-  zones: Zone[];
+export type Lesson = Omit<Static<typeof Lesson>, 'areas' | 'mixes' | 'variants'> & {
+  areas: Area[];
   mixes: Mix[];
   variants: Variant[];
 };

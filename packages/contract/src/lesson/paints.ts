@@ -57,9 +57,9 @@ export const Mix = Type.Object(
     /** Whether the target is what the dry paint shall look like (as a rule), or the wet. */
     targetState: optional(oneOf(['dry', 'wet'] as const)),
     /** The area that the target was taken from. */
-    zoneId: optional(Id),
+    areaId: optional(Id),
     /** Other areas that it is used for as well. */
-    alsoZoneIds: optional(Type.Array(Id, { maxItems: 60 })),
+    alsoAreaIds: optional(Type.Array(Id, { maxItems: 60 })),
     recipe: Type.Array(RecipePart, { maxItems: limits.recipe }),
     /** Mixes that this one is mixed from, beside tubes. */
     mixedFrom: optional(Type.Array(MixedPart, { maxItems: limits.mixedFrom })),

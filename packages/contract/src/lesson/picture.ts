@@ -82,7 +82,7 @@ export const Outline = Type.Array(Type.Array(Ring, { minItems: 1, maxItems: 200 
 
 export type Outline = [number, number][][][];
 
-export const Zone = Type.Object(
+export const Area = Type.Object(
   {
     id: Id,
     name: Name,
@@ -103,11 +103,11 @@ export const Zone = Type.Object(
   strict,
 );
 
-export type Zone = Omit<Static<typeof Zone>, 'outline'> & { outline: Outline };
+export type Area = Omit<Static<typeof Area>, 'outline'> & { outline: Outline };
 
 export const fates = ['kept', 'dropped', 'moved', 'added'] as const;
 
-/** A thing in the picture, made of zones. A moved one: canvas = about + scale · (picture − about) + (dx, dy), in mm. */
+/** A thing in the picture, made of areas. A moved one: canvas = about + scale · (picture − about) + (dx, dy), in mm. */
 export const Thing = Type.Object(
   {
     id: Id,
@@ -127,7 +127,7 @@ export const Thing = Type.Object(
     ),
     facing: optional(oneOf(['left', 'right'] as const)),
     twinOf: optional(TwinOf),
-    /** The picture an added thing is cut from; without one it is drawn in its zones' own colours. */
+    /** The picture an added thing is cut from; without one it is drawn in its areas' own colours. */
     fromReferenceId: optional(Id),
   },
   strict,

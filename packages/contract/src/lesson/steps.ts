@@ -33,7 +33,7 @@ export const Mark = Type.Object(
   {
     id: Id,
     name: Name,
-    zoneId: Id,
+    areaId: Id,
     kind: oneOf(markKinds),
     count: Type.Integer({ minimum: 1, maximum: 2000 }),
     lengthMm: Type.Number({ minimum: 0.2, maximum: 2000 }),
@@ -81,7 +81,10 @@ export const Step = Type.Object(
     stageId: Id,
     kind: oneOf(stepKinds),
     title: Name,
-    zoneIds: Type.Array(Id, { maxItems: limits.zoneIds }),
+    /** Where it is done: on these areas, … */
+    areaIds: Type.Array(Id, { maxItems: limits.areaIds }),
+    /** … or on all of them, with what lies between; a step of neither (a break) is done nowhere. */
+    wholeCanvas: optional(Type.Literal(true)),
     markIds: Type.Array(Id, { maxItems: limits.markIds }),
     mixIds: Type.Array(Id, { maxItems: limits.mixIds }),
     brushId: optional(Id),

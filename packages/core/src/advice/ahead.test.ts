@@ -34,7 +34,7 @@ describe('canvases prepared ahead', () => {
   });
 
   it('a lesson without pauses needs none', () => {
-    expect(aheadOf(smallLesson([testStep('one', { zoneIds: ['a', 'b'] })])).samples).toEqual([]);
+    expect(aheadOf(smallLesson([testStep('one', { areaIds: ['a', 'b'] })])).samples).toEqual([]);
     expect(aheadOf(smallLesson([])).samples).toEqual([]);
   });
 });

@@ -7,8 +7,8 @@ import { contradictionInWords, costsOf, criticalChain, reasonInWords, waysOut, w
 
 const holding = (lesson: Lesson, planning: Partial<Planning>): Lesson => ({ ...lesson, planning: { pins: [], ...planning } });
 const sky = testStep('one', { title: 'lay the sky' });
-const hill = testStep('two', { title: 'hill on it', needs: 'paintOver', zoneIds: ['b'] });
-const talk = testStep('talk', { title: 'talk', kind: 'look', zoneIds: ['b'], mixIds: [], doMin: 3 });
+const hill = testStep('two', { title: 'hill on it', needs: 'paintOver', areaIds: ['b'] });
+const talk = testStep('talk', { title: 'talk', kind: 'look', areaIds: ['b'], mixIds: [], doMin: 3 });
 
 describe('what sets the end', () => {
   it('the chain joins beginning and end without a gap that is not explained', () => {
@@ -44,7 +44,7 @@ describe('what sets the end', () => {
     expect(why('two')).toMatch(/^waits \d+ min after step 1 for the sky to be dry enough to paint over$/);
     const pinned = holding(lesson, { pins: [{ stepId: 'talk', startMin: 10 }] });
     expect(reasonInWords(pinned, 'talk', whyNotEarlier(planLesson(pinned), 'talk'))).toBe('is pinned to this time');
-    const rested = holding(smallLesson([testStep('a', { doMin: 40 }), testStep('b', { doMin: 40, zoneIds: ['b'] })]), {
+    const rested = holding(smallLesson([testStep('a', { doMin: 40 }), testStep('b', { doMin: 40, areaIds: ['b'] })]), {
       breaks: { lengthMin: 10, everyMin: 60 },
     });
     const plan2 = planLesson(rested);
@@ -74,7 +74,7 @@ describe('what pins and rules cost', () => {
 
   it('a wait on the chain, care, slack and breaks have their price', () => {
     const [wait] = costsOf(lesson);
-    expect(wait).toMatchObject({ kind: 'wait', stepId: 'two', zoneId: 'a' });
+    expect(wait).toMatchObject({ kind: 'wait', stepId: 'two', areaId: 'a' });
     expect(wait?.minutes).toBe(end - (4 + 3 + 4));
     const careful = holding(lesson, { cautious: true, slackShare: 0.5 });
     expect(

@@ -1,15 +1,15 @@
 import type { Lesson, Step } from '@viaticum/contract';
 import type { Pin, Relation } from '../plan/index.js';
-import { type Contradiction, down, type LessonPlan, planLesson, rungWords, TICKS, up, zoneOfRelation } from '../plan/index.js';
+import { areaOfRelation, type Contradiction, down, type LessonPlan, planLesson, rungWords, TICKS, up } from '../plan/index.js';
 import { capital, hourMinute, minutesInWords, waitInWords } from '../units/index.js';
 
 /** Why a step begins when it does, and not earlier. */
 export type Reason =
   | { kind: 'start' }
   | { kind: 'after'; stepId: string }
-  | { kind: 'dry'; stepId: string; zoneId: string; waitMin: number }
+  | { kind: 'dry'; stepId: string; areaId: string; waitMin: number }
   | { kind: 'break'; stepId: string; lengthMin: number }
-  | { kind: 'window'; stepId: string; zoneId: string }
+  | { kind: 'window'; stepId: string; areaId: string }
   | { kind: 'pin' };
 export type ChainLink = { stepId: string; startMin: number; endMin: number; reason: Reason };
 
@@ -29,7 +29,7 @@ export function whyNotEarlier({ problem, solution }: Pick<LessonPlan, 'problem' 
     if (one.type !== 'dry' || one.to !== stepId) continue;
     const from = at.get(one.from);
     if (from && ticksOf(from.end) + up(one.minutes as number) === start)
-      return { kind: 'dry', stepId: one.from, zoneId: zoneOfRelation(one), waitMin: start / TICKS - from.end };
+      return { kind: 'dry', stepId: one.from, areaId: areaOfRelation(one), waitMin: start / TICKS - from.end };
   }
   if (start === 0) return { kind: 'start' };
   if (before && item.gapBefore === 'break' && problem.breaks && ticksOf(before.end) + up(problem.breaks.length) === start)
@@ -39,7 +39,7 @@ export function whyNotEarlier({ problem, solution }: Pick<LessonPlan, 'problem' 
     if (one.type !== 'wet' || one.from !== stepId) continue;
     const to = at.get(one.to);
     if (to && ticksOf(to.start) - down(one.minutes as number) === ticksOf(item.end))
-      return { kind: 'window', stepId: one.to, zoneId: zoneOfRelation(one) };
+      return { kind: 'window', stepId: one.to, areaId: areaOfRelation(one) };
   }
   return before ? { kind: 'after', stepId: before.step } : { kind: 'start' };
 }
@@ -64,7 +64,7 @@ export function criticalChain(plan: Pick<LessonPlan, 'problem' | 'solution'>): C
 }
 
 const titleOf = (lesson: Lesson, id: string): string => lesson.steps.find((step) => step.id === id)?.title ?? 'a step';
-const zoneName = (lesson: Lesson, id: string): string => lesson.zones.find((zone) => zone.id === id)?.name ?? 'paint';
+const areaName = (lesson: Lesson, id: string): string => lesson.areas.find((area) => area.id === id)?.name ?? 'paint';
 const numberOf = (lesson: Lesson, id: string): number => lesson.steps.findIndex((step) => step.id === id) + 1;
 
 /** "waits 14 min until the sky is touch-dry", as the end of a sentence about the step. */
@@ -76,11 +76,11 @@ export function reasonInWords(lesson: Lesson, stepId: string, reason: Reason): s
     case 'after':
       return `follows “${titleOf(lesson, reason.stepId)}” at once: the hands are busy until then`;
     case 'dry':
-      return `waits ${waitInWords(reason.waitMin)} after step ${numberOf(lesson, reason.stepId)} for the ${zoneName(lesson, reason.zoneId)} to be ${needs(stepId)}`;
+      return `waits ${waitInWords(reason.waitMin)} after step ${numberOf(lesson, reason.stepId)} for the ${areaName(lesson, reason.areaId)} to be ${needs(stepId)}`;
     case 'break':
       return `comes after a break of ${minutesInWords(reason.lengthMin)}`;
     case 'window':
-      return `must not be earlier, or the ${zoneName(lesson, reason.zoneId)} would have set before “${titleOf(lesson, reason.stepId)}”`;
+      return `must not be earlier, or the ${areaName(lesson, reason.areaId)} would have set before “${titleOf(lesson, reason.stepId)}”`;
     case 'pin':
       return 'is pinned to this time';
   }
@@ -90,7 +90,7 @@ export function reasonInWords(lesson: Lesson, stepId: string, reason: Reason): s
 export type Cost =
   | { kind: 'pin'; stepId: string; minutes: number }
   | { kind: 'order'; firstId: string; thenId: string; minutes: number }
-  | { kind: 'wait'; stepId: string; zoneId: string; minutes: number }
+  | { kind: 'wait'; stepId: string; areaId: string; minutes: number }
   | { kind: 'breaks' | 'cautious' | 'slack'; minutes: number };
 
 /** The costs of all pins, of the plan's rules, and of every wait on the critical chain; the greatest first, in the present order. */
@@ -111,7 +111,7 @@ export function costsOf(lesson: Lesson, plan: LessonPlan = planLesson(lesson)): 
   for (const { stepId, reason } of criticalChain(plan)) {
     if (reason.kind !== 'dry') continue;
     const steps = lesson.steps.map((step) => (step.id === stepId ? ({ ...step, needs: 'any' } as Step) : step));
-    costs.push({ kind: 'wait', stepId, zoneId: reason.zoneId, minutes: minutes({ ...lesson, steps }) });
+    costs.push({ kind: 'wait', stepId, areaId: reason.areaId, minutes: minutes({ ...lesson, steps }) });
   }
   return costs.sort((a, b) => b.minutes - a.minutes);
 }
@@ -150,10 +150,10 @@ export function contradictionInWords(
 }
 
 function relationInWords(lesson: Lesson, one: Relation, step: (id: string) => string, exact: (value: number) => string): string {
-  const zone = zoneName(lesson, zoneOfRelation(one));
+  const area = areaName(lesson, areaOfRelation(one));
   if (one.type === 'wet')
-    return `${step(one.to)} must begin within ${exact(one.minutes as number)} after ${step(one.from)}, while the ${zone} is still open`;
-  if (one.type === 'dry') return `${step(one.to)} waits ${exact(one.minutes as number)} for the ${zone} of ${step(one.from)}`;
+    return `${step(one.to)} must begin within ${exact(one.minutes as number)} after ${step(one.from)}, while the ${area} is still open`;
+  if (one.type === 'dry') return `${step(one.to)} waits ${exact(one.minutes as number)} for the ${area} of ${step(one.from)}`;
   return `${step(one.from)} comes before ${step(one.to)}`;
 }
 

@@ -66,7 +66,7 @@ describe('a blend that outlasts its paint', () => {
 
 describe('seams', () => {
   it('part an area into equal shares across its longer side', () => {
-    const whole = { ...lesson, zones: lesson.zones.slice(0, 1) };
+    const whole = { ...lesson, areas: lesson.areas.slice(0, 1) };
     // 200 by 250 mm: thirds from the top.
     expect(seamPlaces(whole, 'a', 3)).toEqual(['8.3 cm from the top', '16.7 cm from the top']);
     expect(seamPlaces({ ...whole, units: 'in' }, 'a', 2)).toEqual(['4.9 in from the top']);

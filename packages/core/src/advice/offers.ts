@@ -1,11 +1,11 @@
 import type { Lesson, Step } from '@viaticum/contract';
+import { outlineBox, scanOutline } from '../area/index.js';
 import { brushes, brushInWords, brushOf } from '../brush/index.js';
-import { extentsOf, laysPaint, zonesWorkedOn } from '../derived/index.js';
+import { areasWorkedOn, extentsOf, laysPaint } from '../derived/index.js';
 import type { ClearableStepField } from '../document/index.js';
 import { type LessonPlan, planLesson } from '../plan/index.js';
 import { airOf, coatOf, dryerTurn, mistEvery, rangeOf, rungMinutes, stepMinutes, timesOf } from '../step/index.js';
 import { lengthNumber, listInWords, minutesInWords } from '../units/index.js';
-import { outlineBox, scanOutline } from '../zone/index.js';
 
 type Edit = { id: string; step: Partial<Omit<Step, 'id'>>; clear?: ClearableStepField[] };
 /** A way to get a blend done while the paint is workable, with what it makes of both times. */
@@ -28,7 +28,7 @@ export type Offer = {
 /** The shortest time for which anybody should count on a part of a blend. */
 const WORKED_SHARE = 0.85;
 
-/** A step's coat, alone on the zone that it holds back longest, with what is workable now; null where it lays nothing. */
+/** A step's coat, alone on the area that it holds back longest, with what is workable now; null where it lays nothing. */
 function coatHere(lesson: Lesson, stepId: string, plan: LessonPlan) {
   const step = lesson.steps.find((one) => one.id === stepId);
   const laid = plan.laid.filter((one) => one.step.id === stepId);
@@ -63,7 +63,7 @@ export function offersFor(lesson: Lesson, stepId: string, plan: LessonPlan = pla
 
   const parts = Math.ceil(takes / (WORKED_SHARE * open));
   if (Number.isFinite(parts) && parts > 1 && parts <= 12) {
-    const places = seamPlaces(lesson, laid.zoneId, parts);
+    const places = seamPlaces(lesson, laid.areaId, parts);
     offers.push(
       offer(
         {
@@ -165,8 +165,8 @@ function seamsInWords(places: readonly string[]): string {
 }
 
 /** Where to part an area across its longer side so that all parts are of one size: "12 cm from the top". */
-export function seamPlaces(lesson: Lesson, zoneId: string, parts: number): string[] {
-  const seen = extentsOf(lesson).find((one) => one.id === zoneId)?.seen;
+export function seamPlaces(lesson: Lesson, areaId: string, parts: number): string[] {
+  const seen = extentsOf(lesson).find((one) => one.id === areaId)?.seen;
   const box = seen && outlineBox(seen);
   if (!seen || !box) return [];
   const isTall = box.height > box.width;
@@ -220,7 +220,7 @@ export function leversOf(
   const { step, laid } = here;
   const later = lesson.steps.slice(lesson.steps.indexOf(step) + 1);
   const next = later.find(
-    (one) => zonesWorkedOn(lesson, one).includes(laid.zoneId) && (one.needs === 'paintOver' || one.needs === 'touchDry'),
+    (one) => areasWorkedOn(lesson, one).includes(laid.areaId) && (one.needs === 'paintOver' || one.needs === 'touchDry'),
   );
   const rung = next?.needs ?? 'paintOver';
   const now = rungMinutes(rung, laid.times);
@@ -228,7 +228,7 @@ export function leversOf(
   const own = plan.minutes.get(stepId) as { showMin: number; doMin: number; proposedDoMin: number | null };
   const pull = (words: string, changed: Lesson, how: object, coatMin?: number): void => {
     const edited = changed.steps.find((one) => one.id === stepId) as Step;
-    const coat = coatOf(changed, edited, own, laid.coat.onWet ? plan.laid.find((one) => one.zoneId === laid.zoneId) : undefined);
+    const coat = coatOf(changed, edited, own, laid.coat.onWet ? plan.laid.find((one) => one.areaId === laid.areaId) : undefined);
     const { onWet: _, ...alone } = coat;
     const took = timesOf(
       { ...alone, ...(laid.coat.onWet ? { onWet: laid.coat.onWet } : {}), absorbGPerM2: laid.coat.absorbGPerM2 ?? 2 },
@@ -248,7 +248,7 @@ export function leversOf(
     pull(words, { ...lesson, room: { ...lesson.room, ...change } }, { command: 'setRoom', args: { room: change } });
   const water = step.waterShareOfMix ?? 0;
   if (water < 0.3 && laysPaint(step)) step_('a thinner coat, with a third of water', { waterShareOfMix: 0.33 });
-  const dryer = dryerTurn(lesson, laid.coat, laid.zoneId);
+  const dryer = dryerTurn(lesson, laid.coat, laid.areaId);
   if (dryer && !step.dryer) {
     const minutes = rung === 'touchDry' ? dryer.touchDryMin : dryer.paintOverMin;
     if (minutes < now) step_('the hair dryers, in turns', { dryer: true }, minutes - now);

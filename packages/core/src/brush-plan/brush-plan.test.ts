@@ -40,7 +40,7 @@ const alternating = (care: Lesson['school']['brushCare']): Lesson => {
   const base = smallLesson(
     ['d1', 'l1', 'd2', 'l2'].map((id) =>
       testStep(id, {
-        zoneIds: [id.startsWith('d') ? 'a' : 'b'],
+        areaIds: [id.startsWith('d') ? 'a' : 'b'],
         mixIds: [id.startsWith('d') ? 'dark' : 'm'],
         brushId: 'flat-1-in',
         doMin: 3,
@@ -106,8 +106,8 @@ describe('the brush plan', () => {
       ...base,
       mixes: mixes,
       steps: [
-        testStep('one', { zoneIds: ['a'], mixIds: mixes.slice(0, 5).map((mix) => mix.id) }),
-        testStep('two', { zoneIds: ['b'], mixIds: mixes.slice(5).map((mix) => mix.id) }),
+        testStep('one', { areaIds: ['a'], mixIds: mixes.slice(0, 5).map((mix) => mix.id) }),
+        testStep('two', { areaIds: ['b'], mixIds: mixes.slice(5).map((mix) => mix.id) }),
       ],
     };
     expect(planned(many).freshWater).toEqual([{ stepId: 'two', mixes: 5 }]);

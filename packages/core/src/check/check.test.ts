@@ -6,7 +6,7 @@ import { demoLesson, smallLesson, testMark, testStep } from '../fixtures/lessons
 import { planLesson } from '../plan/index.js';
 import { findings, rules } from './index.js';
 
-const quiet = (): Lesson => smallLesson([testStep('one', { zoneIds: ['a', 'b'] })]);
+const quiet = (): Lesson => smallLesson([testStep('one', { areaIds: ['a', 'b'] })]);
 const found = (lesson: Lesson) => findings(lesson, planLesson(lesson));
 
 /** The small lesson with ultramarine beside white: a blue, a pale blue, a near black, and mixes in between. */
@@ -54,8 +54,8 @@ const coloured = (steps: Lesson['steps']): Lesson => ({
   ],
 });
 
-type Zone = Lesson['zones'][number];
-const rectangle = (x: number, y: number, width: number, height: number): Zone['outline'][number] => [
+type Area = Lesson['areas'][number];
+const rectangle = (x: number, y: number, width: number, height: number): Area['outline'][number] => [
   [
     [x, y],
     [x + width, y],
@@ -63,56 +63,63 @@ const rectangle = (x: number, y: number, width: number, height: number): Zone['o
     [x, y + height],
   ],
 ];
-const box = (id: string, x: number, y: number, width: number, height: number): Zone => ({
+const box = (id: string, x: number, y: number, width: number, height: number): Area => ({
   id,
   name: id,
   outline: [rectangle(x, y, width, height)],
 });
-/** A zone of like posts at some distances from the left. */
-const twice = (id: string, xs: number[], width: number): Zone => ({
+/** An area of like posts at some distances from the left. */
+const twice = (id: string, xs: number[], width: number): Area => ({
   id,
   name: id,
   outline: xs.map((x) => rectangle(x, 90, width, 80)),
 });
-/** A whole sky with some zones before it, all painted. */
-const composed = (zones: Zone[], change: Partial<Lesson> = {}): Lesson => {
-  const lesson = smallLesson([testStep('one', { zoneIds: ['a', ...zones.map((zone) => zone.id)] })]);
-  return { ...lesson, zones: [lesson.zones[0] as Zone, ...zones], ...change };
+/** A whole sky with some areas before it, all painted. */
+const composed = (areas: Area[], change: Partial<Lesson> = {}): Lesson => {
+  const lesson = smallLesson([testStep('one', { areaIds: ['a', ...areas.map((area) => area.id)] })]);
+  return { ...lesson, areas: [lesson.areas[0] as Area, ...areas], ...change };
 };
 
 /** For each rule a lesson in which it fires. */
 const firing: Record<string, () => Lesson> = {
-  'blend-outlasts': () => smallLesson([testStep('one', { zoneIds: ['a', 'b'], technique: 'blend', doMin: 12 })]),
+  'blend-outlasts': () => smallLesson([testStep('one', { areaIds: ['a', 'b'], technique: 'blend', doMin: 12 })]),
   'window-missed': () =>
     smallLesson([
-      testStep('one', { zoneIds: ['a', 'b'] }),
+      testStep('one', { areaIds: ['a', 'b'] }),
       testStep('long', { kind: 'look', mixIds: [], doMin: 20 }),
       testStep('two', { needs: 'wet' }),
     ]),
   contradiction: () => ({
-    ...smallLesson([testStep('one', { zoneIds: ['a', 'b'] }), testStep('two', { needs: 'paintOver' })]),
+    ...smallLesson([testStep('one', { areaIds: ['a', 'b'] }), testStep('two', { needs: 'paintOver' })]),
     planning: { pins: [{ stepId: 'two', startMin: 5 }] },
   }),
   'too-wet': () =>
     smallLesson([
-      testStep('one', { zoneIds: ['a', 'b'] }),
-      testStep('two', { zoneIds: ['a'], needs: 'any', technique: 'scumble' }),
+      testStep('one', { areaIds: ['a', 'b'] }),
+      testStep('two', { areaIds: ['a'], needs: 'any', technique: 'scumble' }),
     ]),
   'against-order': () =>
-    smallLesson([testStep('front', { zoneIds: ['b'] }), testStep('behind', { zoneIds: ['a'], needs: 'paintOver' })]),
+    smallLesson([testStep('front', { areaIds: ['b'] }), testStep('behind', { areaIds: ['a'], needs: 'paintOver' })]),
   'lost-drawing': () =>
     smallLesson([
-      testStep('lines', { kind: 'transfer', technique: undefined as never, mixIds: [], zoneIds: [] }),
-      testStep('tone', { kind: 'prepare', technique: 'block-in', zoneIds: [] }),
+      testStep('lines', { kind: 'transfer', technique: undefined as never, mixIds: [], wholeCanvas: true, areaIds: [] }),
+      testStep('tone', { kind: 'prepare', technique: 'block-in', wholeCanvas: true, areaIds: [] }),
     ]),
   'line-on-ground': () => ({
     ...coloured([
-      testStep('tone', { kind: 'prepare', technique: 'wash', zoneIds: [], mixIds: ['blue'] }),
-      testStep('lines', { kind: 'transfer', technique: undefined as never, mixIds: [], zoneIds: [], needs: 'touchDry' }),
+      testStep('tone', { kind: 'prepare', technique: 'wash', wholeCanvas: true, areaIds: [], mixIds: ['blue'] }),
+      testStep('lines', {
+        kind: 'transfer',
+        technique: undefined as never,
+        mixIds: [],
+        wholeCanvas: true,
+        areaIds: [],
+        needs: 'touchDry',
+      }),
     ]),
   }),
   'white-early': () => ({
-    ...smallLesson([testStep('one', { zoneIds: ['a', 'b'] })]),
+    ...smallLesson([testStep('one', { areaIds: ['a', 'b'] })]),
     stages: [
       { id: 'st', name: 'first' },
       { id: 'end', name: 'last' },
@@ -120,111 +127,111 @@ const firing: Record<string, () => Lesson> = {
   }),
   'no-headroom': () =>
     smallLesson([
-      testStep('one', { zoneIds: ['a', 'b'] }),
-      testStep('two', { zoneIds: ['a'], technique: 'loaded', coverShare: 0.1, needs: 'touchDry' }),
+      testStep('one', { areaIds: ['a', 'b'] }),
+      testStep('two', { areaIds: ['a'], technique: 'loaded', coverShare: 0.1, needs: 'touchDry' }),
     ]),
   'water-change': () => ({
-    ...coloured([testStep('one', { zoneIds: ['a', 'b'], mixIds: ['m', 'dark', 'blue', 'h1', 'h2', 'h3', 'h4'] })]),
+    ...coloured([testStep('one', { areaIds: ['a', 'b'], mixIds: ['m', 'dark', 'blue', 'h1', 'h2', 'h3', 'h4'] })]),
   }),
-  'fine-brush': () => smallLesson([testStep('one', { zoneIds: ['a', 'b'], technique: 'blend', doMin: 2, brushId: 'round-2' })]),
+  'fine-brush': () => smallLesson([testStep('one', { areaIds: ['a', 'b'], technique: 'blend', doMin: 2, brushId: 'round-2' })]),
   'bare-white': () =>
     smallLesson([
-      testStep('one', { zoneIds: ['a'] }),
-      testStep('two', { zoneIds: ['a'], technique: 'loaded', coverShare: 0.1, needs: 'touchDry' }),
-      testStep('three', { zoneIds: ['b'], needs: 'paintOver' }),
+      testStep('one', { areaIds: ['a'] }),
+      testStep('two', { areaIds: ['a'], technique: 'loaded', coverShare: 0.1, needs: 'touchDry' }),
+      testStep('three', { areaIds: ['b'], needs: 'paintOver' }),
     ]),
   'far-to-near': () =>
     coloured([
-      testStep('far', { zoneIds: ['a'], mixIds: ['blue'] }),
-      testStep('near', { zoneIds: ['b'], mixIds: ['pale'], needs: 'paintOver' }),
+      testStep('far', { areaIds: ['a'], mixIds: ['blue'] }),
+      testStep('near', { areaIds: ['b'], mixIds: ['pale'], needs: 'paintOver' }),
     ]),
   'lonely-hue': () =>
     coloured([
-      testStep('tone', { kind: 'prepare', technique: 'wash', zoneIds: [], mixIds: ['m'] }),
-      testStep('sky', { zoneIds: ['a'], mixIds: ['blue'], needs: 'paintOver' }),
-      testStep('hill', { zoneIds: ['b'], mixIds: ['m'], needs: 'paintOver' }),
+      testStep('tone', { kind: 'prepare', technique: 'wash', wholeCanvas: true, areaIds: [], mixIds: ['m'] }),
+      testStep('sky', { areaIds: ['a'], mixIds: ['blue'], needs: 'paintOver' }),
+      testStep('hill', { areaIds: ['b'], mixIds: ['m'], needs: 'paintOver' }),
     ]),
   'bright-light': () => ({ ...quiet(), room: { ...quiet().room, outdoors: true, sunWPerM2: 500 } }),
   'mist-runs': () =>
-    smallLesson([testStep('one', { zoneIds: ['a', 'b'], technique: 'dry-brush', medium: 'mist', mistEveryMin: 0.5, doMin: 10 })]),
+    smallLesson([testStep('one', { areaIds: ['a', 'b'], technique: 'dry-brush', medium: 'mist', mistEveryMin: 0.5, doMin: 10 })]),
   'unpainted-mark': () => ({ ...quiet(), marks: [testMark('stars', 'a')] }),
   neighbours: () => {
     const lesson = coloured([
-      testStep('sky', { zoneIds: ['a'], mixIds: ['dark'] }),
-      testStep('hill', { zoneIds: ['b'], mixIds: ['m'], needs: 'paintOver' }),
+      testStep('sky', { areaIds: ['a'], mixIds: ['dark'] }),
+      testStep('hill', { areaIds: ['b'], mixIds: ['m'], needs: 'paintOver' }),
     ]);
-    return { ...lesson, zones: lesson.zones.map((zone, i) => ({ ...zone, targetLab: i === 0 ? [80, 0, 0] : [30, 0, 0] })) };
+    return { ...lesson, areas: lesson.areas.map((area, i) => ({ ...area, targetLab: i === 0 ? [80, 0, 0] : [30, 0, 0] })) };
   },
   'hand-over-wet': () => {
     const lesson = smallLesson([
-      testStep('wet', { zoneIds: ['right'] }),
-      testStep('fine', { zoneIds: ['left'], brushId: 'round-4', technique: 'loaded' }),
-      testStep('rest', { zoneIds: ['a'], needs: 'paintOver' }),
+      testStep('wet', { areaIds: ['right'] }),
+      testStep('fine', { areaIds: ['left'], brushId: 'round-4', technique: 'loaded' }),
+      testStep('rest', { areaIds: ['a'], needs: 'paintOver' }),
     ]);
-    const [sky] = lesson.zones as [Lesson['zones'][number]];
-    return { ...lesson, zones: [sky, box('left', 40, 100, 30, 60), box('right', 80, 100, 100, 100)] };
+    const [sky] = lesson.areas as [Lesson['areas'][number]];
+    return { ...lesson, areas: [sky, box('left', 40, 100, 30, 60), box('right', 80, 100, 100, 100)] };
   },
   'brush-hardens': () =>
     smallLesson([
-      testStep('one', { zoneIds: ['a', 'b'], brushId: 'flat-1-in' }),
+      testStep('one', { areaIds: ['a', 'b'], brushId: 'flat-1-in' }),
       testStep('look', { kind: 'look', mixIds: [], doMin: 30 }),
-      testStep('two', { zoneIds: ['a'], brushId: 'flat-1-in', needs: 'paintOver' }),
+      testStep('two', { areaIds: ['a'], brushId: 'flat-1-in', needs: 'paintOver' }),
     ]),
   'varnish-early': () =>
     smallLesson([
-      testStep('one', { zoneIds: ['a', 'b'] }),
-      testStep('Varnish, brushed', { kind: 'prepare', needs: 'touchDry', zoneIds: [] }),
+      testStep('one', { areaIds: ['a', 'b'] }),
+      testStep('Varnish, brushed', { kind: 'prepare', needs: 'touchDry', wholeCanvas: true, areaIds: [] }),
     ]),
   'white-into-wet-dark': () =>
     coloured([
-      testStep('dark', { zoneIds: ['a', 'b'], mixIds: ['dark'], doMin: 1 }),
-      testStep('light', { zoneIds: ['a'], mixIds: ['m'], needs: 'wet', doMin: 1 }),
+      testStep('dark', { areaIds: ['a', 'b'], mixIds: ['dark'], doMin: 1 }),
+      testStep('light', { areaIds: ['a'], mixIds: ['m'], needs: 'wet', doMin: 1 }),
     ]),
   'umber-alone': () => {
-    const lesson = coloured([testStep('one', { zoneIds: ['a', 'b'], mixIds: ['dark', 'm'] })]);
+    const lesson = coloured([testStep('one', { areaIds: ['a', 'b'], mixIds: ['dark', 'm'] })]);
     return {
       ...lesson,
       mixes: lesson.mixes.map((mix) => (mix.id === 'dark' ? { ...mix, recipe: [{ tubeId: 'u', parts: 1 }] } : mix)),
     };
   },
   'impasto-dryer': () => ({
-    ...smallLesson([testStep('one', { zoneIds: ['a', 'b'], technique: 'impasto', dryer: true })]),
+    ...smallLesson([testStep('one', { areaIds: ['a', 'b'], technique: 'impasto', dryer: true })]),
     room: { ...quiet().room, dryers: { count: 2, watts: 1000 } },
   }),
   'spatter-unprotected': () => ({
     ...smallLesson([
-      testStep('one', { zoneIds: ['a', 'b'] }),
-      testStep('stars', { zoneIds: [], markIds: ['drops'], technique: 'spatter', needs: 'paintOver' }),
+      testStep('one', { areaIds: ['a', 'b'] }),
+      testStep('stars', { areaIds: [], markIds: ['drops'], technique: 'spatter', needs: 'paintOver' }),
     ]),
     marks: [testMark('drops', 'a', { kind: 'spatter' })],
   }),
   'kept-free': () => {
-    const lesson = smallLesson([testStep('one', { zoneIds: ['a', 'b'] }), testStep('late', { kind: 'look', mixIds: [] })]);
-    return { ...lesson, zones: lesson.zones.map((zone) => (zone.id === 'b' ? { ...zone, keepFreeUntil: 'late' } : zone)) };
+    const lesson = smallLesson([testStep('one', { areaIds: ['a', 'b'] }), testStep('late', { kind: 'look', mixIds: [] })]);
+    return { ...lesson, areas: lesson.areas.map((area) => (area.id === 'b' ? { ...area, keepFreeUntil: 'late' } : area)) };
   },
-  'talks-too-long': () => smallLesson([testStep('one', { zoneIds: ['a', 'b'], say: 'and so on '.repeat(100) })]),
+  'talks-too-long': () => smallLesson([testStep('one', { areaIds: ['a', 'b'], say: 'and so on '.repeat(100) })]),
   'value-missed': () => {
     const lesson = quiet();
     return {
       ...lesson,
-      zones: lesson.zones.map((zone) => (zone.id === 'b' ? { ...zone, targetLab: [40, 0, 0] as const as never } : zone)),
+      areas: lesson.areas.map((area) => (area.id === 'b' ? { ...area, targetLab: [40, 0, 0] as const as never } : area)),
     };
   },
   'rough-unannounced': () => {
     const lesson = coloured([
-      testStep('dark', { zoneIds: ['a', 'b'], mixIds: ['dark'] }),
-      testStep('light', { stageId: 'end', zoneIds: ['a', 'b'], mixIds: ['m'], needs: 'paintOver' }),
+      testStep('dark', { areaIds: ['a', 'b'], mixIds: ['dark'] }),
+      testStep('light', { stageId: 'end', areaIds: ['a', 'b'], mixIds: ['m'], needs: 'paintOver' }),
     ]);
     return {
       ...lesson,
-      zones: lesson.zones.map((zone) => ({ ...zone, targetLab: [94, 0, 0] })),
+      areas: lesson.areas.map((area) => ({ ...area, targetLab: [94, 0, 0] })),
       stages: [
         { id: 'st', name: 'first' },
         { id: 'end', name: 'last' },
       ],
     };
   },
-  'subject-place': () => composed([box('thing', 70, 100, 60, 50)], { subjectZoneId: 'thing' }),
+  'subject-place': () => composed([box('thing', 70, 100, 60, 50)], { subjectAreaId: 'thing' }),
   'even-count': () => composed([twice('posts', [20, 120], 30)]),
   'unbroken-line': () => composed([box('ground', 0, 190, 200, 60)]),
   'horizon-in-middle': () => composed([box('ground', 0, 125, 200, 125)]),
@@ -237,8 +244,8 @@ const firing: Record<string, () => Lesson> = {
       tubes: coloured([]).tubes,
       mixes: coloured([]).mixes,
       steps: [
-        testStep('all', { zoneIds: ['a'], mixIds: ['dark'] }),
-        testStep('lamp', { zoneIds: ['lamp'], mixIds: ['m'], needs: 'paintOver' }),
+        testStep('all', { areaIds: ['a'], mixIds: ['dark'] }),
+        testStep('lamp', { areaIds: ['lamp'], mixIds: ['m'], needs: 'paintOver' }),
       ],
     };
   },
@@ -248,16 +255,16 @@ const firing: Record<string, () => Lesson> = {
   },
   'light-ends': () => ({ ...quiet(), room: { ...quiet().room, startAtMin: 1200, lightUntilMin: 1202 } }),
   'session-too-long': () => ({
-    ...smallLesson([testStep('one', { zoneIds: ['a', 'b'], doMin: 40 })]),
+    ...smallLesson([testStep('one', { areaIds: ['a', 'b'], doMin: 40 })]),
     planning: { pins: [], sessions: { most: 2, limitMin: 30 } },
   }),
   'dryer-load': () => ({
     ...quiet(),
     room: { ...quiet().room, dryers: { count: 6, watts: 1800 }, circuits: { count: 2, amps: 16, volts: 230 } },
   }),
-  'unpainted-zone': () => smallLesson([testStep('one', { zoneIds: ['a'] })]),
+  'unpainted-area': () => smallLesson([testStep('one', { areaIds: ['a'] })]),
   unmixed: () => ({ ...quiet(), mixes: [{ id: 'm', name: 'white', recipe: [] }], tubes: [] }),
-  'long-stretch': () => smallLesson([testStep('one', { zoneIds: ['a', 'b'], doMin: 80 })]),
+  'long-stretch': () => smallLesson([testStep('one', { areaIds: ['a', 'b'], doMin: 80 })]),
   'unused-mix': () => ({
     ...quiet(),
     mixes: [...quiet().mixes, { id: 'n', name: 'spare', recipe: [{ tubeId: 'w', parts: 1 }] }],
@@ -272,7 +279,7 @@ const firing: Record<string, () => Lesson> = {
     steps: quiet().steps.map((step) => ({ ...step, mixIds: [...step.mixIds, 'n'] })),
   }),
   'tube-not-brought': () => ({ ...quiet(), tubes: quiet().tubes.map((tube) => ({ ...tube, students: false })) }),
-  'no-colour': () => smallLesson([testStep('bare', { kind: 'paint', technique: 'block-in', mixIds: [], zoneIds: ['a', 'b'] })]),
+  'no-colour': () => smallLesson([testStep('bare', { kind: 'paint', technique: 'block-in', mixIds: [], areaIds: ['a', 'b'] })]),
   'too-much-water': () => ({ ...quiet(), mixes: quiet().mixes.map((mix) => ({ ...mix, waterShareOfMix: 0.6 })) }),
   'permission-unset': () => ({
     ...quiet(),
@@ -295,7 +302,7 @@ const promised: Record<string, string[]> = {
   'too wet for the next action': ['too-wet', 'white-into-wet-dark'],
   'working time': ['blend-outlasts', 'window-missed', 'mist-runs', 'contradiction'],
   'order against the school': ['against-order', 'kept-free'],
-  'a zone, mark or mix that no step paints': ['unpainted-zone', 'unpainted-mark', 'unused-mix', 'no-colour'],
+  'an area, mark or mix that no step paints': ['unpainted-area', 'unpainted-mark', 'unused-mix', 'no-colour'],
   'a colour used but not on the list': ['tube-not-brought', 'unmixed'],
   'a tube no step uses': ['unused-tube'],
   'lost drawing': ['lost-drawing'],
@@ -373,13 +380,13 @@ describe('rules', () => {
     // 230 V · 16 A · 0.8 = 2 944 W: one dryer each.
     expect(found(lesson)[0]?.words).toContain('run 2 at a time');
     expect(found({ ...lesson, room: { ...lesson.room, dryers: { count: 2, watts: 1800 } } })).toEqual([]);
-    const used = smallLesson([testStep('one', { zoneIds: ['a', 'b'], dryer: true })]);
+    const used = smallLesson([testStep('one', { areaIds: ['a', 'b'], dryer: true })]);
     expect(found(used)[0]?.words).toContain('the room has none');
   });
 
   it('edges that are painted over before they are needed are told, and a transfer put in there brings them back', () => {
-    const trace = testStep('t', { kind: 'transfer', zoneIds: [], mixIds: [], technique: undefined });
-    const lesson = smallLesson([trace, testStep('sky', { zoneIds: ['a'] }), testStep('hill', { zoneIds: ['b'] })]);
+    const trace = testStep('t', { kind: 'transfer', wholeCanvas: true, areaIds: [], mixIds: [], technique: undefined });
+    const lesson = smallLesson([trace, testStep('sky', { areaIds: ['a'] }), testStep('hill', { areaIds: ['b'] })]);
     const [lost] = found(lesson).filter((one) => one.rule === 'lost-drawing');
     expect(lost?.words).toContain('The edges of hill are painted over');
     if (!lost?.mend) throw new Error('no mend');
@@ -395,17 +402,17 @@ describe('rules', () => {
       expect(new Set(ids).size).toBe(ids.length);
     }
     // Two areas of one name, both unpainted, are two findings.
-    const lesson = (firing['unpainted-zone'] as () => Lesson)();
-    const twice = found({ ...lesson, zones: [...lesson.zones, ...lesson.zones] }).map((one) => one.id);
+    const lesson = (firing['unpainted-area'] as () => Lesson)();
+    const twice = found({ ...lesson, areas: [...lesson.areas, ...lesson.areas] }).map((one) => one.id);
     expect(new Set(twice).size).toBe(twice.length);
   });
 
   it('a finding set aside stays known, with the word why, after the others', () => {
     const lesson = {
-      ...(firing['unpainted-zone'] as () => Lesson)(),
-      setAside: [{ finding: 'unpainted-zone/b', why: 'left bare on purpose' }],
+      ...(firing['unpainted-area'] as () => Lesson)(),
+      setAside: [{ finding: 'unpainted-area/b', why: 'left bare on purpose' }],
     };
-    expect(found(lesson)).toMatchObject([{ id: 'unpainted-zone/b', setAside: 'left bare on purpose' }]);
+    expect(found(lesson)).toMatchObject([{ id: 'unpainted-area/b', setAside: 'left bare on purpose' }]);
   });
 
   it('says of the demo lesson that the sky’s blend is too long; and mildly where its author departs from the school', () => {

@@ -1,8 +1,8 @@
 import type { Lab, Lesson } from '@viaticum/contract';
+import { labelSheets, outlineArea } from '../area/index.js';
 import { bordersBetween, memo, visibleOf } from '../derived/index.js';
 import { type CompositionNote, compositionNotes } from '../picture/index.js';
 import { relationsOf } from '../value-relations/index.js';
-import { labelSheets, outlineArea } from '../zone/index.js';
 import type { Finding } from './finding.js';
 
 const WIDTH_PX = 150;
@@ -12,7 +12,7 @@ const LEVEL = 0.05;
 
 const notesOf = memo(
   (
-    zones: Lesson['zones'],
+    areas: Lesson['areas'],
     parts: ReturnType<typeof visibleOf>,
     things: Lesson['things'],
     support: Lesson['support'],
@@ -31,13 +31,13 @@ const notesOf = memo(
     const plane = (c: 0 | 1 | 2) => Float32Array.from(map.data, (label) => (labs[label] ?? BARE)[c]);
     const thing = new Map(things.map((one) => [one.id, one]));
     const composed = parts.map((part, i) => {
-      const zone = zones[i];
-      const own = zone?.thingId ? thing.get(zone.thingId) : undefined;
+      const area = areas[i];
+      const own = area?.thingId ? thing.get(area.thingId) : undefined;
       return {
         id: part.id,
-        name: zone?.name ?? '',
+        name: area?.name ?? '',
         outline: part.outline,
-        sheet: zone?.outline,
+        sheet: area?.outline,
         facing: own?.facing,
         thingName: own?.name,
       };
@@ -55,39 +55,39 @@ const notesOf = memo(
 
 /** Measures of the composition as findings, taken on the areas in the colours that the steps give them. */
 export function compositionFindings(lesson: Lesson, rule: string, kinds: readonly CompositionNote['kind'][]): Finding[] {
-  if (lesson.zones.length < 2 || lesson.steps.length === 0) return [];
-  const relations = new Map(relationsOf(lesson).zones.map((zone) => [zone.zoneId, zone]));
-  const colours = lesson.zones.map((zone) => {
-    const own = relations.get(zone.id);
+  if (lesson.areas.length < 2 || lesson.steps.length === 0) return [];
+  const relations = new Map(relationsOf(lesson).areas.map((area) => [area.areaId, area]));
+  const colours = lesson.areas.map((area) => {
+    const own = relations.get(area.id);
     return (own?.last ?? own?.target ?? BARE).map((value) => Math.round(value));
   });
   const notes = notesOf(
-    lesson.zones,
+    lesson.areas,
     visibleOf(lesson),
     lesson.things,
     lesson.support,
-    lesson.subjectZoneId ?? '',
+    lesson.subjectAreaId ?? '',
     JSON.stringify(colours),
   );
   return notes
     .filter((note) => kinds.includes(note.kind) && !isOneThing(lesson, note) && !isUnlike(lesson, note))
     .map((note): Finding => {
-      const [zoneId] = note.zoneIds;
+      const [areaId] = note.areaIds;
       return {
-        id: `${rule}/${note.kind}/${note.zoneIds.join('+') || 'canvas'}`,
+        id: `${rule}/${note.kind}/${note.areaIds.join('+') || 'canvas'}`,
         rule,
-        about: lesson.zones.find((zone) => zone.id === zoneId)?.name ?? 'Composition',
+        about: lesson.areas.find((area) => area.id === areaId)?.name ?? 'Composition',
         words: note.text,
         reason: `Common practice: ${note.reason.charAt(0).toLowerCase()}${note.reason.slice(1)}`,
         serious: false,
-        place: { station: 'picture', ...(zoneId ? { zoneId } : {}) },
+        place: { station: 'picture', ...(areaId ? { areaId } : {}) },
       };
     });
 }
 
 const LONG_EDGE_MM = 25;
 /** Two areas that share a long edge belong together: a pattern and what it lies on do not just touch. */
-const isOneThing = (lesson: Lesson, { kind, zoneIds: [one, other] }: CompositionNote): boolean =>
+const isOneThing = (lesson: Lesson, { kind, areaIds: [one, other] }: CompositionNote): boolean =>
   kind === 'tangent' &&
   one !== undefined &&
   other !== undefined &&
@@ -95,7 +95,7 @@ const isOneThing = (lesson: Lesson, { kind, zoneIds: [one, other] }: Composition
 
 /** Things count as like where the smallest is not much smaller than the largest. */
 const LIKE = 0.4;
-const isUnlike = (lesson: Lesson, { kind, zoneIds: [id] }: CompositionNote): boolean => {
+const isUnlike = (lesson: Lesson, { kind, areaIds: [id] }: CompositionNote): boolean => {
   if (kind !== 'even-count') return false;
   const areas = (visibleOf(lesson).find((part) => part.id === id)?.outline ?? []).map((polygon) => outlineArea([polygon]));
   const largest = Math.max(...areas);

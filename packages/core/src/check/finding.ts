@@ -15,7 +15,7 @@ export type Finding = {
   /** The physics, the school's choice, or common practice. */
   reason: string;
   serious: boolean;
-  place: { stepId?: string; zoneId?: string; tubeId?: string; mixId?: string; station: 'picture' | 'paints' | 'steps' | 'class' };
+  place: { stepId?: string; areaId?: string; tubeId?: string; mixId?: string; station: 'picture' | 'paints' | 'steps' | 'class' };
   mend?: Mend;
 };
 

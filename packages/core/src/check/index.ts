@@ -41,8 +41,8 @@ import { tubeNotBrought } from './rules/tube-not-brought.js';
 import { umberAlone } from './rules/umber-alone.js';
 import { unbrokenLine } from './rules/unbroken-line.js';
 import { unmixed } from './rules/unmixed.js';
+import { unpaintedArea } from './rules/unpainted-area.js';
 import { unpaintedMark } from './rules/unpainted-mark.js';
-import { unpaintedZone } from './rules/unpainted-zone.js';
 import { unusedMix } from './rules/unused-mix.js';
 import { unusedTube } from './rules/unused-tube.js';
 import { valueMissed } from './rules/value-missed.js';
@@ -68,7 +68,7 @@ export const rules: readonly Rule[] = [
   dryerLoad,
   impastoDryer,
   varnishEarly,
-  unpaintedZone,
+  unpaintedArea,
   unmixed,
   noColour,
   tubeNotBrought,

@@ -7,7 +7,7 @@ export const item = (stepId: string | undefined, startMin: number, endMin: numbe
   startMin,
   endMin,
   showMin: 0,
-  zoneIds: [],
+  areaIds: [],
   ...(stepId ? { stepId } : {}),
 });
 export const plan: Plan = {
@@ -49,7 +49,7 @@ export function driven(opened: Plan = plan, rehearsal = false) {
 
 export const coat: Plan['coats'][number] = {
   stepId: 'one',
-  zoneId: 'sky',
+  areaId: 'sky',
   mixIds: [],
   laidFromMin: 0,
   laidToMin: 5,
@@ -64,7 +64,7 @@ export const coat: Plan['coats'][number] = {
 /** A step that lays a sky, its drying pause of seven minutes, and a step on it. */
 export const wet: Plan = {
   ...plan,
-  items: [item('one', 0, 5), { ...item(undefined, 5, 12), zoneIds: ['sky'] }, item('two', 12, 20)],
+  items: [item('one', 0, 5), { ...item(undefined, 5, 12), areaIds: ['sky'] }, item('two', 12, 20)],
   coats: [coat],
 };
 export const minute = 60_000;

@@ -111,7 +111,7 @@ describe('who may say what', () => {
     { type: 'say', text: 'Watch your water' },
     { type: 'seat', studentId: 's1', seat: 3 },
     { type: 'climate', airC: 25, humidity: 0.5 },
-    { type: 'touchTest', zoneId: 'sky', dry: true },
+    { type: 'touchTest', areaId: 'sky', dry: true },
   ];
   it.each(onlyInstructor.map((command) => [command.type, command] as const))('a student may not %s', (_, command) => {
     const it_ = driven();
@@ -128,7 +128,7 @@ describe('who may say what', () => {
     const sensor: Actor = { kind: 'sensor' };
     it_.say(mara, { type: 'hand', studentId: mara.id, reason: 'lost' });
     it_.say(assistant, { type: 'handDown', studentId: mara.id });
-    it_.say(assistant, { type: 'touchTest', zoneId: 'sky', dry: false });
+    it_.say(assistant, { type: 'touchTest', areaId: 'sky', dry: false });
     expect(it_.state.touches).toHaveLength(1);
     expect(it_.say(sensor, { type: 'climate', airC: 25, humidity: 0.5 }, { factor: 0.9 })).toBe(1);
     for (const command of [
@@ -210,7 +210,7 @@ describe('touch tests', () => {
   it('“not yet” after the time makes the coats of this class slower and the pause longer; “dry” before it the other way', () => {
     const slow = inPause(8);
     const before = secondsLeft(slow.state, slow.now);
-    slow.say(instructor, { type: 'touchTest', zoneId: 'sky', dry: false });
+    slow.say(instructor, { type: 'touchTest', areaId: 'sky', dry: false });
     expect(slow.state.dryFactor).toBeGreaterThan(1.02);
     // The wait counts from when the coat was laid: seven minutes, so much longer.
     expect(secondsLeft(slow.state, slow.now) - before).toBeCloseTo((slow.state.dryFactor - 1) * 7 * 60, 6);
@@ -218,22 +218,22 @@ describe('touch tests', () => {
     expect(coats[0]?.paintOverMin).toBeCloseTo(7 * slow.state.dryFactor, 9);
     expect(coats[0]?.firmMin).toBeNull();
     const quick = inPause(4);
-    quick.say(instructor, { type: 'touchTest', zoneId: 'sky', dry: true });
+    quick.say(instructor, { type: 'touchTest', areaId: 'sky', dry: true });
     expect(quick.state.dryFactor).toBeLessThan(1);
   });
   it('a touch that agrees with the plan changes nearly nothing; without any, the plan stands as it was published', () => {
     const it0 = inPause(2);
     expect(coatsNow(it0.state, it0.now).coats).toEqual(wet.coats);
-    it0.say(instructor, { type: 'touchTest', zoneId: 'sky', dry: false });
+    it0.say(instructor, { type: 'touchTest', areaId: 'sky', dry: false });
     expect(it0.state.dryFactor).toBeGreaterThan(1);
     expect(it0.state.dryFactor).toBeLessThan(1.02);
   });
   it('only the instructor touches, only what was painted, and a fresh fold of the events is the same', () => {
     const it1 = inPause(8);
     const student = it1.join('Ida');
-    expect(() => it1.say(student, { type: 'touchTest', zoneId: 'sky', dry: true })).toThrow(Refusal);
-    expect(() => it1.say(instructor, { type: 'touchTest', zoneId: 'hill', dry: true })).toThrow(/Nothing that dries/);
-    it1.say(instructor, { type: 'touchTest', zoneId: 'sky', dry: false });
+    expect(() => it1.say(student, { type: 'touchTest', areaId: 'sky', dry: true })).toThrow(Refusal);
+    expect(() => it1.say(instructor, { type: 'touchTest', areaId: 'hill', dry: true })).toThrow(/Nothing that dries/);
+    it1.say(instructor, { type: 'touchTest', areaId: 'sky', dry: false });
     const again = newClass();
     for (const event of it1.events) fold(again, event);
     expect(stateHash(again)).toBe(stateHash(it1.state));

@@ -224,9 +224,9 @@ export function decide(
     case 'handDown':
       return present(state, command.studentId).hand ? [{ type: 'handLowered', v: 1, studentId: command.studentId }] : [];
     case 'touchTest':
-      if (!coatUnder(state, command.zoneId, now))
+      if (!coatUnder(state, command.areaId, now))
         throw new Refusal('no-coat', 'Nothing that dries lies there yet. Touch an area that was painted.');
-      return [{ type: 'touchTested', v: 1, zoneId: command.zoneId, dry: command.dry }];
+      return [{ type: 'touchTested', v: 1, areaId: command.areaId, dry: command.dry }];
     case 'end':
       return [{ type: 'ended', v: 1 }];
   }

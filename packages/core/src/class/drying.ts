@@ -89,7 +89,7 @@ export function coatsNow(state: ClassState, now: number, student?: Student): { c
 export function waitedFor(coats: readonly PlanCoat[], item: PlanItem): PlanCoat | null {
   let last: PlanCoat | null = null;
   for (const coat of coats) {
-    if (!item.zoneIds.includes(coat.zoneId) || coat.laidToMin > item.startMin + 1e-6) continue;
+    if (!item.areaIds.includes(coat.areaId) || coat.laidToMin > item.startMin + 1e-6) continue;
     if (!last || last.laidToMin + (last.paintOverMin ?? 0) < coat.laidToMin + (coat.paintOverMin ?? 0)) last = coat;
   }
   return last;
@@ -109,18 +109,18 @@ export function dryingLeft(state: ClassState, item: PlanItem, now: number, stude
 }
 
 /** The topmost coat on an area at a class time, and the minutes it has dried there as in the plan's air; null where none lies that dries. */
-export function coatUnder(state: ClassState, zoneId: string, now: number): { coat: PlanCoat; sinceMin: number } | null {
+export function coatUnder(state: ClassState, areaId: string, now: number): { coat: PlanCoat; sinceMin: number } | null {
   const visits = visitsByStep(state);
   let top: PlanCoat | null = null;
-  for (const coat of state.plan?.coats ?? []) if (coat.zoneId === zoneId && visits.has(coat.stepId)) top = coat;
+  for (const coat of state.plan?.coats ?? []) if (coat.areaId === areaId && visits.has(coat.stepId)) top = coat;
   const visit = top && visits.get(top.stepId);
   if (!top || !visit || top.paintOverMin === null) return null;
   return { coat: top, sinceMin: Math.max(0.05, dryAge(state, visit.endedAt ?? now, now)) };
 }
 
 /** A touch test as the class saw it: the minutes predicted are those of the plan's air. */
-export function touched(state: ClassState, zoneId: string, dry: boolean, now: number): TouchTest | null {
-  const under = coatUnder(state, zoneId, now);
+export function touched(state: ClassState, areaId: string, dry: boolean, now: number): TouchTest | null {
+  const under = coatUnder(state, areaId, now);
   if (!under) return null;
   const predictedMin = under.coat.paintOverMin as number;
   return dry ? { predictedMin, dryAtMin: under.sinceMin } : { predictedMin, wetAtMin: under.sinceMin };

@@ -28,7 +28,7 @@ describe('a log that was written before ids were narrow', () => {
     { type: 'seated', v: 1, studentId, seat: 2 },
     { type: 'stepDone', v: 1, studentId: 's1', stepId: studentId },
     { type: 'removed', v: 1, studentId },
-    { type: 'touchTested', v: 1, zoneId: studentId, dry: true },
+    { type: 'touchTested', v: 1, areaId: studentId, dry: true },
   ]);
   it('is read: what names no id is passed over and counted, all else stands', () => {
     const it_ = driven();

@@ -215,7 +215,7 @@ it('all of it folds to the same state from its events alone', () => {
   const { it: room, kofi } = lateStudent();
   room.say(kofi, { type: 'done', studentId: kofi.id, stepId: 'one' });
   room.say(instructor, { type: 'climate', airC: 26, humidity: 0.3 }, { factor: 0.7 });
-  room.say(instructor, { type: 'touchTest', zoneId: 'sky', dry: true });
+  room.say(instructor, { type: 'touchTest', areaId: 'sky', dry: true });
   room.say(instructor, { type: 'say', text: 'Watch your water' });
   room.say(instructor, { type: 'seat', studentId: kofi.id, seat: 5 });
   room.say(instructor, { type: 'goTo', from: 1, to: 0 });

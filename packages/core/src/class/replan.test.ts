@@ -76,10 +76,10 @@ describe('the rest planned again', () => {
     const asPlanned = waits(() => undefined);
     const damp = waits((it_) => void it_.say(instructor, { type: 'climate', airC: 17, humidity: 0.75 }, { factor: 2 }));
     const wet = waits((it_) => {
-      for (const zone of lesson.zones.slice(0, 6)) {
+      for (const area of lesson.areas.slice(0, 6)) {
         try {
           it_.now += 20 * minute;
-          it_.say(instructor, { type: 'touchTest', zoneId: zone.id, dry: false });
+          it_.say(instructor, { type: 'touchTest', areaId: area.id, dry: false });
         } catch {
           /* not painted yet */
         }
@@ -144,7 +144,7 @@ describe('afterwards', () => {
     it_.say(mara, { type: 'done', studentId: mara.id, stepId: first });
     it_.say(instructor, { type: 'goOn', from: 0 });
     it_.now += 6 * minute;
-    it_.say(instructor, { type: 'touchTest', zoneId: planned.items[1]?.zoneIds[0] as string, dry: true });
+    it_.say(instructor, { type: 'touchTest', areaId: planned.items[1]?.areaIds[0] as string, dry: true });
     it_.say(instructor, { type: 'end' });
     const told = happened(it_.events);
     expect(told).toMatchObject({ actualMin: 16, plannedMin: planned.endMin, students: 2, finished: ['Mara'] });

@@ -89,7 +89,7 @@ export function replanClass(lesson: Lesson, state: ClassState, now: number, quic
     // A pause that is going on becomes as long as it now must be.
     const goesOn = next && next.stepId === undefined && next.kind === item.kind;
     // A wait for nothing is only the time since the last step.
-    const waits = goesOn && (next.zoneIds.length > 0 || item.zoneIds.length === 0);
+    const waits = goesOn && (next.areaIds.length > 0 || item.areaIds.length === 0);
     happened[happened.length - 1] = waits
       ? { ...next, startMin: began, endMin: Math.max(began, next.endMin) }
       : { ...item, startMin: began, endMin: Math.max(began, minute) };
@@ -116,7 +116,7 @@ export function airFactorOf(
   air: { airC: number; humidity: number; airSpeed: number },
 ): number {
   const waits = (room: Lesson['room']) =>
-    new Map(planLesson({ ...lesson, room }).plan.coats.map((coat) => [`${coat.stepId}/${coat.zoneId}`, coat.paintOverMin]));
+    new Map(planLesson({ ...lesson, room }).plan.coats.map((coat) => [`${coat.stepId}/${coat.areaId}`, coat.paintOverMin]));
   const { hours: _, ...still } = planned;
   const before = waits(planned);
   const after = waits({ ...still, ...air });

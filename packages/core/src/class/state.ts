@@ -35,7 +35,7 @@ export const classTime = ({ clock }: Pick<ClassState, 'clock'>, real: number): n
   clock ? Math.round(clock.at + (real - clock.real) * clock.speed) : real;
 
 /** Ids that events name; what is no id is folded into nothing. */
-const named = ['studentId', 'stepId', 'zoneId'] as const;
+const named = ['studentId', 'stepId', 'areaId'] as const;
 /** Whether an event, perhaps written before ids were narrow, names only what can be an id. */
 export const isFoldable = ({ body }: ClassEvent): boolean =>
   named.every((field) => !(field in body) || isId(String((body as Record<string, unknown>)[field])));
@@ -165,7 +165,7 @@ export function fold(state: ClassState, event: ClassEvent): ClassState {
       if (student) student.hand = null;
       break;
     case 'touchTested': {
-      const test = touched(state, body.zoneId, body.dry, event.at);
+      const test = touched(state, body.areaId, body.dry, event.at);
       if (test) state.touches.push(test);
       state.dryFactor = dryingFactor(state.touches);
       break;

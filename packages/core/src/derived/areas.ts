@@ -8,20 +8,20 @@ import {
   sharedBorders,
   type VisiblePart,
   visibleParts,
-} from '../zone/index.js';
+} from '../area/index.js';
 import { memo } from './memo.js';
 
-const seenParts = memo((zones: Lesson['zones'], hidden: string, support: Lesson['support']) => {
+const seenParts = memo((areas: Lesson['areas'], hidden: string, support: Lesson['support']) => {
   const gone = new Set(hidden.split(' '));
-  const shown = zones.filter((zone) => !zone.thingId || !gone.has(zone.thingId));
+  const shown = areas.filter((area) => !area.thingId || !gone.has(area.thingId));
   const parts = new Map(visibleParts(shown, support).map((part) => [part.id, part]));
-  return zones.map((zone): VisiblePart => parts.get(zone.id) ?? { id: zone.id, outline: [], areaCm2: 0 });
+  return areas.map((area): VisiblePart => parts.get(area.id) ?? { id: area.id, outline: [], areaCm2: 0 });
 }, 4);
 
-/** What is seen of every zone of a lesson, with its area; a dropped thing shows nothing. Worked out again only when zones, things or the canvas change. */
+/** What is seen of every area of a lesson, with its area; a dropped thing shows nothing. Worked out again only when areas, things or the canvas change. */
 export const visibleOf = (lesson: Lesson): VisiblePart[] => {
   const dropped = lesson.things.filter((thing) => thing.fate === 'dropped').map((thing) => thing.id);
-  return seenParts(lesson.zones, dropped.join(' '), lesson.support);
+  return seenParts(lesson.areas, dropped.join(' '), lesson.support);
 };
 
 const shared = memo((parts: VisiblePart[]) => sharedBorders(parts), 4);
@@ -31,14 +31,14 @@ const bothWays = memo((borders: ReturnType<typeof sharedBorders>) => {
   for (const [front, lengths] of borders) for (const [back, mm] of lengths) out.get(back)?.set(front, mm);
   return out;
 }, 4);
-/** How far what is seen of two zones shares an edge, in mm: `get(a)?.get(b)`, both ways. */
+/** How far what is seen of two areas shares an edge, in mm: `get(a)?.get(b)`, both ways. */
 export const bordersBetween = (lesson: Lesson): Map<string, Map<string, number>> => bothWays(shared(visibleOf(lesson)));
 
-/** The number of the first step that paints a zone, by zone: the order of painting. Steps on the whole canvas do not count. */
+/** The number of the first step that paints an area, by area: the order of painting. Steps on the whole canvas do not count. */
 const paintingRank = memo((steps: Lesson['steps']) => {
   const rank = new Map<string, number>();
   steps.forEach((step, i) => {
-    if (step.kind === 'paint') for (const id of step.zoneIds) if (!rank.has(id)) rank.set(id, i);
+    if (step.kind === 'paint') for (const id of step.areaIds) if (!rank.has(id)) rank.set(id, i);
   });
   return [...rank].map(([id, i]) => `${id}:${i}`).join(' ');
 }, 4);
@@ -64,16 +64,13 @@ export function* workOutAreas(lesson: Lesson): Generator<void, void> {
 
 /** Whether two lessons have the same areas on the same canvas. */
 export const sameAreas = (one: Lesson, other: Lesson): boolean =>
-  one.zones === other.zones &&
-  one.things === other.things &&
-  one.overlapMm === other.overlapMm &&
-  one.support === other.support;
+  one.areas === other.areas && one.things === other.things && one.overlapMm === other.overlapMm && one.support === other.support;
 
-/** What is painted for every zone, under and past its neighbours, by the order of painting. */
+/** What is painted for every area, under and past its neighbours, by the order of painting. */
 export const extentsOf = (lesson: Lesson): Extent[] => extents(visibleOf(lesson), paintingRank(lesson.steps), lesson.overlapMm);
 
 const overlaps = memo(overlapsOf, 4);
-/** Which painted zones lie on which, with the area in cm²: `get(a)?.get(b)`, both ways. */
+/** Which painted areas lie on which, with the area in cm²: `get(a)?.get(b)`, both ways. */
 export const overlapsBetween = (lesson: Lesson) => overlaps(extentsOf(lesson));
 
 /** Less than this is a crumb at a corner, for which nobody waits. */
@@ -90,7 +87,7 @@ const laps = memo((all: Extent[]) => {
 }, 4);
 
 /**
- * The zones whose paint shows at an edge under or over a zone's own: where either runs past its edge into the other. What two
- * zones lay on each other within a third is covered by it later, and nobody waits for it.
+ * The areas whose paint shows at an edge under or over an area's own: where either runs past its edge into the other. What two
+ * areas lay on each other within a third is covered by it later, and nobody waits for it.
  */
-export const restsOn = (lesson: Lesson, zoneId: string): string[] => [...(laps(extentsOf(lesson)).get(zoneId) ?? [])];
+export const restsOn = (lesson: Lesson, areaId: string): string[] => [...(laps(extentsOf(lesson)).get(areaId) ?? [])];

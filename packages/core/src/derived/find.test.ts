@@ -52,8 +52,8 @@ describe('finding in a lesson', () => {
     expect(findInLesson(demo, 'sky')[0]?.name.toLowerCase()).toContain('sky');
     expect(findInLesson(demo, 'HIGH sky').some((one) => one.kind === 'mix')).toBe(true);
     expect(findInLesson(demo, 'zzz sky')).toEqual([]);
-    const accented = { ...demo, title: 'x', zones: demo.zones.map((zone, i) => (i === 0 ? { ...zone, name: 'Église' } : zone)) };
-    expect(findInLesson(accented, 'eglise')[0]).toMatchObject({ kind: 'zone', name: 'Église' });
+    const accented = { ...demo, title: 'x', areas: demo.areas.map((area, i) => (i === 0 ? { ...area, name: 'Église' } : area)) };
+    expect(findInLesson(accented, 'eglise')[0]).toMatchObject({ kind: 'area', name: 'Église' });
   });
   it('tubes by pigment, mixes by what is in them; nothing sought finds nothing', () => {
     expect(findInLesson(demo, 'PB29').map((one) => one.kind)).toContain('tube');

@@ -2,7 +2,7 @@ import type { Lesson } from '@viaticum/contract';
 import { shortTubeName } from '../mix/index.js';
 import { plainWords } from '../text/index.js';
 
-export type FoundKind = 'stage' | 'step' | 'zone' | 'thing' | 'mix' | 'tube' | 'mark' | 'sample';
+export type FoundKind = 'stage' | 'step' | 'area' | 'thing' | 'mix' | 'tube' | 'mark' | 'sample';
 /** Something in a lesson whose words hold what was sought, with the words around it. */
 export type FoundThing = { kind: FoundKind; id: string; name: string; excerpt: string };
 
@@ -23,7 +23,7 @@ export function findInLesson(lesson: Lesson, sought: string): FoundThing[] {
       text: plainWords([step.say, step.watch, step.checkpoint, step.finish].filter(Boolean).join(' ')),
     })),
     ...lesson.stages.map(({ id, name }) => ({ kind: 'stage' as const, id, name, text: '' })),
-    ...lesson.zones.map(({ id, name }) => ({ kind: 'zone' as const, id, name, text: '' })),
+    ...lesson.areas.map(({ id, name }) => ({ kind: 'area' as const, id, name, text: '' })),
     ...lesson.things.map(({ id, name }) => ({ kind: 'thing' as const, id, name, text: '' })),
     ...lesson.mixes.map(({ id, name, recipe }) => ({
       kind: 'mix' as const,

@@ -12,9 +12,9 @@ export {
   paintsOf,
   waterLimit,
 } from './looks.js';
-export { coverOf, isOnlyMarks, laysPaint, markAreaCm2, markMinutes, marksOf, zonesWorkedOn } from './marks.js';
+export { areasWorkedOn, coverOf, isOnlyMarks, laysPaint, markAreaCm2, markMinutes, marksOf } from './marks.js';
 export { memo } from './memo.js';
-export { chroma, colourBeneath, colourOf, firstPaints, huesApart, seenZones, zoneName } from './painted.js';
+export { areaName, chroma, colourBeneath, colourOf, firstPaints, huesApart, seenAreas } from './painted.js';
 export { followSheet, otherRecipesSheet, paintLayers } from './sheet.js';
 export { lackingTubes, type OtherRecipe, substitutes } from './substitute.js';
 export { usedMixes } from './used.js';

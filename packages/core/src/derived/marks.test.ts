@@ -4,12 +4,12 @@ import { toEnd } from '../cooperative/index.js';
 import { smallLesson, testMark, testStep } from '../fixtures/lessons.js';
 import { planLesson } from '../plan/index.js';
 import { stageInput, stageSession } from '../stage/index.js';
-import { coverOf, followSheet, isOnlyMarks, markAreaCm2, markMinutes, zonesWorkedOn } from './index.js';
+import { areasWorkedOn, coverOf, followSheet, isOnlyMarks, markAreaCm2, markMinutes } from './index.js';
 
 const tufts = testMark('tufts', 'b', { count: 30, lengthMm: 20, widthMm: 3, taper: 1 });
-const base = testStep('base', { zoneIds: ['a', 'b'], mixIds: ['dark'], doMin: 5 });
-const { doMin: _, zoneIds: __, ...bare } = testStep('grass', { needs: 'paintOver', technique: 'loaded' });
-const grass = { ...bare, zoneIds: [], markIds: ['tufts'] };
+const base = testStep('base', { areaIds: ['a', 'b'], mixIds: ['dark'], doMin: 5 });
+const { doMin: _, areaIds: __, ...bare } = testStep('grass', { needs: 'paintOver', technique: 'loaded' });
+const grass = { ...bare, areaIds: [], markIds: ['tufts'] };
 const lesson: Lesson = {
   ...smallLesson([base, grass]),
   marks: [tufts],
@@ -39,7 +39,7 @@ describe('marks', () => {
 
   it('a step of marks alone works on their area only, and covers as much of it as they take', () => {
     expect(isOnlyMarks(grass)).toBe(true);
-    expect(zonesWorkedOn(lesson, grass)).toEqual(['b']);
+    expect(areasWorkedOn(lesson, grass)).toEqual(['b']);
     const share = coverOf(lesson, grass);
     expect(share).toBeCloseTo(markAreaCm2(tufts) / 220, 2);
     expect(coverOf(lesson, base)).toBe(1);
@@ -51,7 +51,7 @@ describe('marks', () => {
     const minutes = (of: typeof plan) => of.minutes.get('grass')?.doMin ?? 0;
     expect(minutes(many) - minutes(plan)).toBeCloseTo((2 * (270 * 1.6)) / 60, 0);
     const coats = plan.plan.coats.filter((coat) => coat.stepId === 'grass');
-    expect(coats.map((coat) => coat.zoneId)).toEqual(['b']);
+    expect(coats.map((coat) => coat.areaId)).toEqual(['b']);
     expect(coats[0]?.coverShare).toBeLessThan(0.1);
     // They wait until the hill can be painted over.
     expect(plan.plan.items.some((item) => item.kind === 'pause')).toBe(true);
@@ -90,8 +90,8 @@ describe('marks in stage pictures', () => {
   });
 
   it('none fall on what is covered up', () => {
-    const zones = [
-      ...lesson.zones,
+    const areas = [
+      ...lesson.areas,
       {
         id: 'c',
         name: 'post',
@@ -107,8 +107,8 @@ describe('marks in stage pictures', () => {
         ],
       },
     ];
-    const drops = { ...tufts, kind: 'spatter' as const, zoneId: 'b', count: 300, widthMm: 4, protectIds: ['c'] };
-    const places = painted({ zones, marks: [drops] });
+    const drops = { ...tufts, kind: 'spatter' as const, areaId: 'b', count: 300, widthMm: 4, protectIds: ['c'] };
+    const places = painted({ areas, marks: [drops] });
     expect(places.length).toBeGreaterThan(100);
     expect(places.some(([x]) => x * mm > 82 && x * mm < 118)).toBe(false);
   });

@@ -1,5 +1,5 @@
 import type { Lesson, Mark, MarkKind, Step } from '@viaticum/contract';
-import { outlineArea } from '../zone/index.js';
+import { outlineArea } from '../area/index.js';
 import { visibleOf } from './areas.js';
 
 /** Seconds an experienced hand takes for a mark, beside its length at so many metres a minute (from memory: a tuft or dot 1–2 s, lines 0.8 m/min). */
@@ -18,15 +18,17 @@ const HALF_ROUND = Math.PI / 4;
 export const marksOf = (lesson: Lesson, step: Pick<Step, 'markIds'>): Mark[] =>
   step.markIds.flatMap((id) => lesson.marks.find((mark) => mark.id === id) ?? []);
 
-/** Whether a step lays marks and covers no area beside them. */
-export const isOnlyMarks = (step: Pick<Step, 'markIds' | 'zoneIds'>): boolean =>
-  step.zoneIds.length === 0 && step.markIds.length > 0;
+/** What says where a step is done. */
+type Where = Pick<Step, 'markIds' | 'areaIds' | 'wholeCanvas'>;
 
-/** The zones a step works on: those it names, or those of its marks, or all of them (the whole canvas) where it names none. */
-export function zonesWorkedOn(lesson: Lesson, step: Pick<Step, 'markIds' | 'zoneIds'>): string[] {
-  if (step.zoneIds.length > 0) return step.zoneIds;
-  if (step.markIds.length > 0) return [...new Set(marksOf(lesson, step).map((mark) => mark.zoneId))];
-  return lesson.zones.map((zone) => zone.id);
+/** Whether a step lays marks and covers no area beside them. */
+export const isOnlyMarks = (step: Where): boolean => !step.wholeCanvas && step.areaIds.length === 0 && step.markIds.length > 0;
+
+/** The areas a step works on: those it names, or those of its marks, or all of them where it is done on the whole canvas. */
+export function areasWorkedOn(lesson: Lesson, step: Where): string[] {
+  if (step.wholeCanvas) return lesson.areas.map((area) => area.id);
+  if (step.areaIds.length > 0) return step.areaIds;
+  return [...new Set(marksOf(lesson, step).map((mark) => mark.areaId))];
 }
 
 /** Painted area of a mark's whole number, in cm². */
@@ -44,12 +46,12 @@ export function markMinutes({ kind, count, lengthMm }: Mark): number {
   return count * (seconds / 60 + lengthMm / 1000 / mPerMin);
 }
 
-/** The share of its zones that a step covers: what was said, or what its marks take, or all of it. */
-export function coverOf(lesson: Lesson, step: Pick<Step, 'markIds' | 'zoneIds' | 'coverShare'>): number {
+/** The share of its areas that a step covers: what was said, or what its marks take, or all of it. */
+export function coverOf(lesson: Lesson, step: Where & Pick<Step, 'coverShare'>): number {
   if (step.coverShare !== undefined) return step.coverShare;
   if (!isOnlyMarks(step)) return 1;
-  const zones = new Set(zonesWorkedOn(lesson, step));
-  const areaCm2 = visibleOf(lesson).reduce((sum, part) => sum + (zones.has(part.id) ? outlineArea(part.outline) / 100 : 0), 0);
+  const areas = new Set(areasWorkedOn(lesson, step));
+  const areaCm2 = visibleOf(lesson).reduce((sum, part) => sum + (areas.has(part.id) ? outlineArea(part.outline) / 100 : 0), 0);
   const marked = marksOf(lesson, step).reduce((sum, mark) => sum + markAreaCm2(mark), 0);
   return areaCm2 > 0 ? Math.max(0.01, Math.min(0.95, marked / areaCm2)) : 1;
 }

@@ -8,14 +8,14 @@ import {
   type SheetStep,
   type Step,
 } from '@viaticum/contract';
+import { outlineBox, outlinePath } from '../area/index.js';
 import { brushInMetric, brushInWords, brushOf } from '../brush/index.js';
 import { cssRgb } from '../colour/index.js';
 import { type MixLook, shortTubeName, tubeRgb } from '../mix/index.js';
 import { plainWords } from '../text/index.js';
-import { outlineBox, outlinePath } from '../zone/index.js';
 import { visibleOf } from './areas.js';
 import { looksOf } from './looks.js';
-import { coverOf, marksOf, zonesWorkedOn } from './marks.js';
+import { areasWorkedOn, coverOf, marksOf } from './marks.js';
 import { memo } from './memo.js';
 import type { OtherRecipe } from './substitute.js';
 
@@ -25,17 +25,17 @@ const bare = { canvas: 'rgb(240 238 232)', board: 'rgb(236 234 228)', paper: 'rg
 /** The traced line: dark enough for a pale ground, grey enough to be painted over. */
 const LINE = 'rgb(88 80 74)';
 
-/** How a step changes what is seen: one layer a zone (all zones where the step names none). Empty for steps that leave no trace. */
+/** How a step changes what is seen: one layer an area (all areas where the step names none). Empty for steps that leave no trace. */
 export function paintLayers(lesson: Lesson, step: Step): PaintLayer[] {
   if (step.kind === 'transfer' || step.kind === 'draw') {
-    return zonesWorkedOn(lesson, step).map((zoneId) => ({ zoneId, kind: 'line', colours: [LINE], share: 1 }));
+    return areasWorkedOn(lesson, step).map((areaId) => ({ areaId, kind: 'line', colours: [LINE], share: 1 }));
   }
   if (!step.technique || step.mixIds.length === 0) return [];
   const looks = looksOf(lesson);
   const colours = step.mixIds.flatMap((id) => looks.get(id)?.rgb ?? []);
   const share = coverOf(lesson, step);
   const kind = share < 0.95 ? 'broken' : step.technique === 'blend' && colours.length > 1 ? 'blend' : 'flat';
-  return zonesWorkedOn(lesson, step).map((zoneId) => ({ zoneId, kind, colours, share }));
+  return areasWorkedOn(lesson, step).map((areaId) => ({ areaId, kind, colours, share }));
 }
 
 function sheetStep(lesson: Lesson, step: Step, number: number): SheetStep {
@@ -52,7 +52,7 @@ function sheetStep(lesson: Lesson, step: Step, number: number): SheetStep {
     technique: step.technique ?? null,
     stroke: step.stroke ?? null,
     counts: countsOf(lesson, step),
-    zoneIds: step.zoneIds,
+    areaIds: step.areaIds,
     mixes: step.mixIds.flatMap((id) => looks.get(id) ?? []).map(sheetMix),
     layers: paintLayers(lesson, step),
   };
@@ -84,16 +84,16 @@ function sentences(text: string): string[] {
 
 /** What is needed to show a lesson without computing anything more: outlines, layers, words, recipes and their colours. */
 export const followSheet = memo((lesson: Lesson): FollowSheet => {
-  const zones = visibleOf(lesson).map((part) => {
+  const areas = visibleOf(lesson).map((part) => {
     const box = outlineBox(part.outline);
-    const name = lesson.zones.find((zone) => zone.id === part.id)?.name ?? '';
+    const name = lesson.areas.find((area) => area.id === part.id)?.name ?? '';
     return { id: part.id, name, path: outlinePath(part.outline), top: box?.y ?? 0, bottom: box ? box.y + box.height : 0 };
   });
   const grid = lesson.drawing.constructions.flatMap((one) => (one.kind === 'grid' ? [one] : []))[0];
   return {
     title: lesson.title,
     canvas: { widthMm: lesson.support.widthMm, heightMm: lesson.support.heightMm, bareRgb: bare[lesson.support.kind] },
-    zones,
+    areas,
     tubes: lesson.tubes
       .filter((tube) => tube.students !== false)
       .map((tube) => ({ id: tube.id, name: shortTubeName(tube), rgb: cssRgb(tubeRgb(tube)) })),

@@ -12,11 +12,11 @@ export function weightOf(lesson: Lesson, stepId: string): number {
   const parts = new Map(visibleOf(lesson).map((part) => [part.id, part.areaCm2]));
   const colour = (ids: readonly string[]) => looks.get(ids[0] ?? '')?.colour?.lab ?? null;
   const own = colour(step.mixIds);
-  return step.zoneIds.reduce((sum, id) => {
+  return step.areaIds.reduce((sum, id) => {
     const below = lesson.steps
       .slice(0, at)
       .reverse()
-      .find((one) => one.zoneIds.includes(id) && one.mixIds.length > 0);
+      .find((one) => one.areaIds.includes(id) && one.mixIds.length > 0);
     const under = below ? colour(below.mixIds) : null;
     const difference = own && under ? deltaE00(own, under) : 10;
     return sum + (parts.get(id) ?? 0) * (step.coverShare ?? 1) * difference;

@@ -72,28 +72,28 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
     correction: random() < 0.3 ? null : { neutral: { xPx: 4, yPx: 5, rgb: [random() * 255, 120, 110] } },
   }),
   setExtended: ({ lesson, pick, random }) => ({ id: pick(lesson.references).id, extend: random() < 0.5 }),
-  replaceZones: ({ lesson, random }) => ({ zones: lesson.zones.filter((_, i) => i === 0 || random() < 0.9) }),
-  mergeZones: ({ lesson, pick }) => ({ id: pick(lesson.zones).id, into: pick(lesson.zones).id }),
-  splitZone: ({ lesson, pick, id, random }) => ({
-    id: pick(lesson.zones).id,
+  replaceAreas: ({ lesson, random }) => ({ areas: lesson.areas.filter((_, i) => i === 0 || random() < 0.9) }),
+  mergeAreas: ({ lesson, pick }) => ({ id: pick(lesson.areas).id, into: pick(lesson.areas).id }),
+  splitArea: ({ lesson, pick, id, random }) => ({
+    id: pick(lesson.areas).id,
     line: [
       [random() * 400, 0],
       [random() * 400, 500],
     ],
-    zone: { id: id(), name: 'piece' },
+    area: { id: id(), name: 'piece' },
   }),
   setEdge: ({ lesson, pick }) => ({
-    id: pick(lesson.zones).id,
-    with: pick(lesson.zones).id,
+    id: pick(lesson.areas).id,
+    with: pick(lesson.areas).id,
     kind: pick(['hard', 'soft', 'lost', null]),
   }),
-  setDirection: ({ lesson, pick, random }) => ({ id: pick(lesson.zones).id, deg: random() < 0.3 ? null : random() * 180 }),
+  setDirection: ({ lesson, pick, random }) => ({ id: pick(lesson.areas).id, deg: random() < 0.3 ? null : random() * 180 }),
   setOverlap: ({ random }) => ({ mm: random() * 10 }),
-  setSubject: ({ lesson, pick, random }) => ({ id: random() < 0.3 ? null : pick(lesson.zones).id }),
+  setSubject: ({ lesson, pick, random }) => ({ id: random() < 0.3 ? null : pick(lesson.areas).id }),
   setLight: ({ random }) => ({ light: random() < 0.3 ? null : { azimuthDeg: random() * 360, elevationDeg: random() * 90 } }),
   addThing: ({ lesson, pick, id }) => ({
     thing: { id: id(), name: 'thing', fate: 'kept' },
-    zoneIds: [pick(lesson.zones).id, pick(lesson.zones).id],
+    areaIds: [pick(lesson.areas).id, pick(lesson.areas).id],
   }),
   renameThing: ({ lesson, pick, random }) => ({ id: pick(lesson.things).id, name: `thing ${random()}` }),
   setFate: ({ lesson, pick }) => ({ id: pick(lesson.things).id, fate: pick(['kept', 'dropped']) }),
@@ -106,8 +106,8 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
   }),
   removeThing: ({ lesson, pick }) => ({ id: pick(lesson.things).id }),
   removeReference: ({ lesson, pick }) => ({ id: pick(lesson.references).id }),
-  addZone: ({ id, random }) => ({
-    zone: {
+  addArea: ({ id, random }) => ({
+    area: {
       id: id(),
       name: 'new',
       outline: [
@@ -122,9 +122,9 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
     },
     at: 0,
   }),
-  renameZone: ({ lesson, pick, random }) => ({ id: pick(lesson.zones).id, name: `zone ${random()}` }),
+  renameArea: ({ lesson, pick, random }) => ({ id: pick(lesson.areas).id, name: `area ${random()}` }),
   setOutline: ({ lesson, pick, random }) => ({
-    id: pick(lesson.zones).id,
+    id: pick(lesson.areas).id,
     outline: [
       [
         [
@@ -135,26 +135,26 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
       ],
     ],
   }),
-  moveZone: ({ lesson, pick, random }) => ({ id: pick(lesson.zones).id, to: Math.floor(random() * 9) }),
-  setZoneTarget: ({ lesson, pick, random }) => ({
-    id: pick(lesson.zones).id,
+  moveArea: ({ lesson, pick, random }) => ({ id: pick(lesson.areas).id, to: Math.floor(random() * 9) }),
+  setAreaTarget: ({ lesson, pick, random }) => ({
+    id: pick(lesson.areas).id,
     lab: random() < 0.5 ? null : [random() * 100, 5, -5],
   }),
   setKeepFree: ({ lesson, pick, random }) => ({
-    id: pick(lesson.zones).id,
+    id: pick(lesson.areas).id,
     untilStepId: random() < 0.3 ? null : pick(lesson.steps).id,
   }),
   setFlow: ({ lesson, pick, random }) => ({
-    id: pick(lesson.zones).id,
+    id: pick(lesson.areas).id,
     flow: random() < 0.3 ? null : { kind: pick(['towards', 'round'] as const), at: [random() * 400, random() * 500] },
   }),
   addMark: ({ id, lesson, pick, random }) => ({
-    mark: testMark(id(), pick(lesson.zones).id, { count: 1 + Math.floor(random() * 40) }),
+    mark: testMark(id(), pick(lesson.areas).id, { count: 1 + Math.floor(random() * 40) }),
     ...(random() < 0.5 ? { stepId: pick(lesson.steps).id } : {}),
   }),
   editMark: ({ lesson, pick, random }) => ({
     id: pick(lesson.marks).id,
-    mark: { lengthMm: 1 + random() * 40, zoneId: pick(lesson.zones).id },
+    mark: { lengthMm: 1 + random() * 40, areaId: pick(lesson.areas).id },
     ...(random() < 0.3 ? { clear: ['directionDeg' as const] } : {}),
   }),
   removeMark: ({ lesson, pick }) => ({ id: pick(lesson.marks).id }),
@@ -166,12 +166,12 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
     by: random() < 0.5 ? 1 : -1,
   }),
   insertSteps: ({ id, lesson, pick, random }) => ({
-    steps: [{ ...pick(lesson.steps), id: id(), zoneIds: ['gone'] }],
+    steps: [{ ...pick(lesson.steps), id: id(), areaIds: ['gone'] }],
     afterId: random() < 0.3 ? null : pick(lesson.steps).id,
     ...(random() < 0.3 ? { stage: { id: id(), name: 'brought along' } } : {}),
   }),
   simplify: ({ lesson, pick }) => ({
-    merge: [{ id: pick(lesson.zones).id, into: pick(lesson.zones).id }],
+    merge: [{ id: pick(lesson.areas).id, into: pick(lesson.areas).id }],
     join: [{ keep: pick(lesson.mixes).id, drop: pick(lesson.mixes).id }],
     remove: [pick(lesson.steps).id],
     brushes: [],
@@ -188,7 +188,7 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
     },
   }),
   removeVariant: ({ lesson, pick }) => ({ id: pick(lesson.variants).id }),
-  removeZone: ({ lesson, pick }) => ({ id: pick(lesson.zones).id }),
+  removeArea: ({ lesson, pick }) => ({ id: pick(lesson.areas).id }),
   addTube: ({ id, pick }) => ({
     tube: { id: id(), pigment: pick(['PW6', 'PB29', 'sap green']), grade: 'artist', finish: 'satin' },
   }),
@@ -241,7 +241,7 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
   moveStage: ({ lesson, pick, random }) => ({ id: pick(lesson.stages).id, to: Math.floor(random() * 5) }),
   removeStage: ({ lesson, pick }) => ({ id: pick(lesson.stages).id }),
   addStep: ({ id, lesson, pick, random }) => ({
-    step: testStep(id(), { stageId: pick(lesson.stages).id, zoneIds: [], mixIds: [] }),
+    step: testStep(id(), { stageId: pick(lesson.stages).id, areaIds: [], mixIds: [] }),
     at: Math.floor(random() * 9),
   }),
   editStep: ({ lesson, pick, random }) =>
@@ -264,14 +264,14 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
   }),
   editLine: ({ lesson, pick, random }) => ({
     id: pick(lesson.drawing.own).id,
-    line: { zoneId: pick(lesson.zones).id, name: `line ${Math.floor(random() * 9)}` },
+    line: { areaId: pick(lesson.areas).id, name: `line ${Math.floor(random() * 9)}` },
     clear: random() < 0.3 ? ['stepId'] : [],
   }),
   removeLine: ({ lesson, pick }) => ({ id: pick(lesson.drawing.own).id }),
   decideLine: ({ lesson, pick, random }) => ({
     edit: {
       kind: 'border',
-      areas: [pick(lesson.zones).id, pick(lesson.zones).id],
+      areas: [pick(lesson.areas).id, pick(lesson.areas).id],
       at: [Math.floor(random() * 3) * 100, 50],
       ...(random() < 0.5 ? { gone: true } : { stepId: pick(lesson.steps).id }),
     },
@@ -282,7 +282,7 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
     construction:
       random() < 0.5
         ? { id: id(), kind: 'grid', columns: 4, rows: 5, ratio: 2 }
-        : { id: id(), kind: 'envelope', zoneIds: [pick(lesson.zones).id], shadowIds: [], sides: 6, thinMm: 5 },
+        : { id: id(), kind: 'envelope', areaIds: [pick(lesson.areas).id], shadowIds: [], sides: 6, thinMm: 5 },
   }),
   setConstruction: ({ lesson, pick }) => ({
     construction: { ...pick(lesson.drawing.constructions), stepId: pick(lesson.steps).id },

@@ -65,10 +65,10 @@ describe('undo and redo', () => {
 });
 
 describe('what commands do to the rest of the lesson', () => {
-  it('taking a zone, a mix or a tube away takes it out of steps and recipes', () => {
-    let history = startHistory(smallLesson([testStep('one', { zoneIds: ['a', 'b'] })]));
-    history = carryOut(history, 'removeZone', { id: 'a' });
-    expect(history.lesson.steps[0]?.zoneIds).toEqual(['b']);
+  it('taking an area, a mix or a tube away takes it out of steps and recipes', () => {
+    let history = startHistory(smallLesson([testStep('one', { areaIds: ['a', 'b'] })]));
+    history = carryOut(history, 'removeArea', { id: 'a' });
+    expect(history.lesson.steps[0]?.areaIds).toEqual(['b']);
     history = carryOut(history, 'removeTube', { id: 'w' });
     expect(history.lesson.mixes[0]?.recipe).toEqual([]);
     history = carryOut(history, 'removeMix', { id: 'm' });
@@ -160,7 +160,7 @@ describe('what cannot be done is refused with a sentence, and nothing changes', 
     expect(carryOut(history, 'removeStep', { id: 'one' }).lesson.planning).toEqual({ pins: [], cutsBefore: [] });
   });
   it('a canvas of nothing', () => refused('setSupport', { support: { widthMm: 0 } }, /between 1 cm and 5 m/));
-  it('an empty name', () => refused('renameZone', { id: 'a', name: '   ' }, /name/));
+  it('an empty name', () => refused('renameArea', { id: 'a', name: '   ' }, /name/));
   it('an unknown tube', () => refused('addTube', { tube: { id: 'x', pigment: 'PX9', grade: 'artist', finish: 'satin' } }, /PX9/));
   it('a mix mixed from itself, by way of another', () => {
     let history = startHistory(smallLesson([]));
@@ -188,9 +188,9 @@ describe('what cannot be done is refused with a sentence, and nothing changes', 
 describe('whole steps', () => {
   const lesson: Lesson = {
     ...smallLesson([
-      testStep('one', { say: 'First this. Then that. Last of all the edge.', zoneIds: ['a', 'b'], doMin: 7 }),
-      testStep('two', { say: 'Now the hill.', zoneIds: ['b'], showMin: 1 }),
-      testStep('look', { kind: 'look', mixIds: [], zoneIds: [] }),
+      testStep('one', { say: 'First this. Then that. Last of all the edge.', areaIds: ['a', 'b'], doMin: 7 }),
+      testStep('two', { say: 'Now the hill.', areaIds: ['b'], showMin: 1 }),
+      testStep('look', { kind: 'look', mixIds: [], areaIds: [] }),
       testStep('end', { stageId: 'late' }),
     ]),
     stages: [
@@ -204,7 +204,7 @@ describe('whole steps', () => {
   it('one is split after a sentence, its areas and minutes shared', () => {
     const [one, fresh] = done('splitStep', { id: 'one', newId: 'fresh' }).steps;
     expect([one?.say, fresh?.say]).toEqual(['First this. Then that. ', 'Last of all the edge.']);
-    expect([one?.zoneIds, fresh?.zoneIds]).toEqual([['a'], ['b']]);
+    expect([one?.areaIds, fresh?.areaIds]).toEqual([['a'], ['b']]);
     expect((one?.doMin ?? 0) + (fresh?.doMin ?? 0)).toBe(7);
     expect(fresh?.id).toBe('fresh');
   });
@@ -213,7 +213,7 @@ describe('whole steps', () => {
     const pinned = carryOut(startHistory(lesson), 'pinStep', { id: 'two', startMin: 9 });
     const joined = carryOut(pinned, 'joinSteps', { ids: ['two', 'one'] }).lesson;
     expect(ids(joined)).toBe('one look end');
-    expect(joined.steps[0]).toMatchObject({ zoneIds: ['a', 'b'], doMin: 11, showMin: 1 });
+    expect(joined.steps[0]).toMatchObject({ areaIds: ['a', 'b'], doMin: 11, showMin: 1 });
     expect(joined.steps[0]?.say).toMatch(/edge\.\nNow the hill\.$/);
     expect(joined.planning.pins).toEqual([]);
     expect(() => done('joinSteps', { ids: ['one', 'look'] })).toThrow(/one kind/);
@@ -234,18 +234,18 @@ describe('whole steps', () => {
   it('copies stand after the last of them; what is brought from another lesson drops what is not here', () => {
     expect(ids(done('copySteps', { ids: ['one', 'look'], newIds: ['x', 'y'] }))).toBe('one two look x y end');
     const brought = done('insertSteps', {
-      steps: [testStep('far', { zoneIds: ['elsewhere', 'a'], mixIds: ['no'] })],
+      steps: [testStep('far', { areaIds: ['elsewhere', 'a'], mixIds: ['no'] })],
       afterId: 'one',
     });
     expect(ids(brought)).toBe('one far two look end');
-    expect(brought.steps[1]).toMatchObject({ zoneIds: ['a'], mixIds: [], stageId: 'st' });
+    expect(brought.steps[1]).toMatchObject({ areaIds: ['a'], mixIds: [], stageId: 'st' });
   });
 
   it('marks go with their area; a step that is gone takes its sample along', () => {
     let history = carryOut(startHistory(lesson), 'addMark', { mark: testMark('tufts', 'b'), stepId: 'two' });
     expect(history.lesson.steps[1]?.markIds).toEqual(['tufts']);
     history = carryOut(history, 'addSample', { sample: { id: 's', name: 'half way', afterStepId: 'two' } });
-    const without = carryOut(history, 'removeZone', { id: 'b' }).lesson;
+    const without = carryOut(history, 'removeArea', { id: 'b' }).lesson;
     expect([without.marks, without.steps[1]?.markIds]).toEqual([[], []]);
     expect(carryOut(history, 'removeStep', { id: 'two' }).lesson.samples).toEqual([]);
     expect(() => carryOut(history, 'editMark', { id: 'tufts', mark: { count: 0 } })).toThrow(/2 000 marks/);
@@ -271,11 +271,11 @@ describe('documents of earlier versions', () => {
   };
   it('version 0 is lifted: humidity becomes a fraction, the list of set-aside findings appears', () => {
     expect(upgradeLesson(structuredClone(version0))).toEqual({
-      schemaVersion: 6,
+      schemaVersion: 7,
       ...later,
       title: 'Old',
       room: { name: 'attic', airC: 19, humidity: 0.62, airSpeed: 0.1 },
-      zones: [],
+      areas: [],
       setAside: [],
       things: [],
       overlapMm: 6,
@@ -283,9 +283,11 @@ describe('documents of earlier versions', () => {
     });
   });
   it('version 1 is lifted: no things yet, and the usual overlap', () => {
+    const { zones: _, ...rest } = version1;
     expect(upgradeLesson(structuredClone(version1))).toEqual({
-      ...version1,
-      schemaVersion: 6,
+      ...rest,
+      areas: [],
+      schemaVersion: 7,
       ...later,
       things: [],
       overlapMm: 6,
@@ -296,15 +298,67 @@ describe('documents of earlier versions', () => {
   const version2 = {
     ...version1,
     schemaVersion: 2,
-    things: [],
+    elements: [],
     overlapMm: 6,
     tubes: [{ id: 'w', pigment: 'PW6', grade: 'artist', finish: 'satin' }],
   };
   // Frozen: as version 3 wrote it.
   const version3 = { ...version2, schemaVersion: 3, steps: [] };
   it('versions 2 and 3 are lifted: the plan holds to nothing yet', () => {
-    expect(upgradeLesson(structuredClone(version2))).toEqual({ ...version2, schemaVersion: 6, planning: { pins: [] }, ...later });
-    expect(upgradeLesson(structuredClone(version3))).toEqual({ ...version3, schemaVersion: 6, planning: { pins: [] }, ...later });
+    const { zones: _, elements: __, ...rest } = version3;
+    const now = { ...rest, schemaVersion: 7, areas: [], things: [], planning: { pins: [] }, ...later };
+    const { steps: ___, ...withoutSteps } = now;
+    expect(upgradeLesson(structuredClone(version2))).toEqual(withoutSteps);
+    expect(upgradeLesson(structuredClone(version3))).toEqual(now);
+  });
+  // Frozen: parts of a lesson as version 6 wrote it.
+  const version6 = {
+    ...version3,
+    schemaVersion: 6,
+    planning: { pins: [{ stepId: 'gone', startMin: 4 }] },
+    ...later,
+    stages: [{ id: 'st', name: 'one' }],
+    elements: [{ id: 'pot', name: 'pot', fate: 'kept' }],
+    zones: [{ id: 'z', name: 'sky', elementId: 'pot', outline: [] }],
+    subjectZoneId: 'z',
+    marks: [{ id: 'm', name: 'tufts', zoneId: 'z' }],
+    mixes: [
+      { id: 'x', name: 'blue', zoneId: 'gone', alsoZoneIds: ['z', 'gone'], recipe: [], heaps: [{ mixId: 'y', parts: 1 }] },
+      { id: 'y', name: 'grey', recipe: [] },
+    ],
+    steps: [
+      { id: 'tone', stageId: 'st', kind: 'prepare', needs: 'any', zoneIds: [], markIds: [], mixIds: ['x'] },
+      { id: 'sky', stageId: 'st', kind: 'paint', needs: 'paintOver', zoneIds: ['z'], markIds: [], mixIds: ['gone'] },
+      { id: 'tufts', stageId: 'st', kind: 'paint', needs: 'paintOver', zoneIds: [], markIds: ['m'], mixIds: [] },
+      { id: 'tea', stageId: 'st', kind: 'break', needs: 'any', zoneIds: [], markIds: [], mixIds: [] },
+    ],
+    setAside: [{ finding: 'unpainted-zone/z', why: 'left white' }],
+  };
+  it('version 6 is lifted: areas, things and mixes have their words, the whole canvas is said, and nothing names what is gone', () => {
+    const now = upgradeLesson(structuredClone(version6));
+    expect(now).toMatchObject({
+      schemaVersion: 7,
+      things: [{ id: 'pot' }],
+      areas: [{ id: 'z', thingId: 'pot' }],
+      subjectAreaId: 'z',
+      marks: [{ areaId: 'z' }],
+      planning: { pins: [] },
+      setAside: [{ finding: 'unpainted-area/z' }],
+    });
+    expect(now.mixes[0]).toEqual({
+      id: 'x',
+      name: 'blue',
+      alsoAreaIds: ['z'],
+      recipe: [],
+      mixedFrom: [{ mixId: 'y', parts: 1 }],
+    });
+    expect(now.steps.map((step) => [step.id, step.areaIds, step.wholeCanvas, step.mixIds])).toEqual([
+      ['tone', [], true, ['x']],
+      ['sky', ['z'], undefined, []],
+      ['tufts', [], undefined, []],
+      ['tea', [], undefined, []],
+    ]);
+    expect(JSON.stringify(now)).not.toMatch(/[zZ]one|lement|heap/);
   });
   it('the present version passes unchanged', () => {
     const lesson = emptyLesson('x', { widthMm: 100, heightMm: 100, unit: 'cm' }, () => 's');

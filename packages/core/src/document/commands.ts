@@ -3,7 +3,8 @@ import { between, CommandError, type D, find, insert, move, named, setOrClear, t
 import { drawCommands } from './draw-commands.js';
 import { paintCommands } from './paint-commands.js';
 import { pictureCommands } from './picture-commands.js';
-import { forgetStep, planCommands } from './plan-commands.js';
+import { planCommands } from './plan-commands.js';
+import { heldBy, letGo } from './references.js';
 import { teachCommands } from './teach-commands.js';
 
 export { CommandError };
@@ -24,10 +25,16 @@ function soundStep(lesson: D, step: Partial<Step>): void {
   if (step.coverShare !== undefined && !(step.coverShare > 0 && step.coverShare <= 1)) {
     throw new CommandError('The share of the area covered must lie between 1 and 100 %.');
   }
-  for (const id of step.zoneIds ?? []) find(lesson.zones, id, 'area');
+  for (const id of step.areaIds ?? []) find(lesson.areas, id, 'area');
   for (const id of step.mixIds ?? []) find(lesson.mixes, id, 'mix');
   for (const id of step.markIds ?? []) find(lesson.marks, id, 'mark');
   if (step.stageId !== undefined) find(lesson.stages, step.stageId, 'stage');
+}
+
+/** A step is done on areas, or on the whole canvas: where both are said, the areas count. */
+function atOnePlace(step: Step): Step {
+  const { wholeCanvas, ...rest } = step;
+  return wholeCanvas && step.areaIds.length === 0 ? { ...rest, wholeCanvas } : rest;
 }
 
 /** Puts the steps of one stage together, in the order of the stages. */
@@ -82,15 +89,16 @@ export const commands = {
     groupByStage(lesson);
   },
   removeStage: (lesson: D, { id }: { id: string }) => {
-    if (lesson.steps.some((step) => step.stageId === id)) {
+    if (heldBy(lesson, 'stages', id) !== null) {
       throw new CommandError('This stage still has steps. Move or remove them first.');
     }
     if (lesson.stages.length === 1) throw new CommandError('A lesson needs one stage. Rename this one instead.');
     take(lesson.stages, id, 'stage');
+    letGo(lesson, 'stages', id);
   },
   addStep: (lesson: D, { step, at }: { step: Step; at?: number }) => {
     soundStep(lesson, step);
-    insert(lesson.steps, { ...step, title: named(step.title, 'step') }, 'step', at);
+    insert(lesson.steps, { ...atOnePlace(step), title: named(step.title, 'step') }, 'step', at);
     groupByStage(lesson);
   },
   editStep: (lesson: D, { id, step, clear }: { id: string; step: Partial<Omit<Step, 'id'>>; clear?: ClearableStepField[] }) => {
@@ -98,6 +106,8 @@ export const commands = {
     soundStep(lesson, step);
     Object.assign(found, step, step.title === undefined ? {} : { title: named(step.title, 'step') });
     for (const field of clear ?? []) delete found[field];
+    if (step.areaIds?.length) delete found.wholeCanvas;
+    else if (step.wholeCanvas) found.areaIds = [];
     if (step.stageId !== undefined) groupByStage(lesson);
   },
   moveStep: (lesson: D, { id, to }: { id: string; to: number }) => {
@@ -122,15 +132,15 @@ export const commands = {
       const { stageId: _, ...rest } = step;
       soundStep(lesson, rest);
     }
+    const stays = new Set([...steps, ...stages].map((one) => one.id));
+    const gone = lesson.steps.filter((step) => !stays.has(step.id));
+    const goneStages = lesson.stages.filter((stage) => !stays.has(stage.id));
     lesson.stages = stages.map((stage) => ({ ...stage }));
-    lesson.steps = steps.map((step) => ({ ...step })) as D['steps'];
+    lesson.steps = steps.map(atOnePlace) as D['steps'];
     lesson.planning.pins = [];
     delete lesson.planning.cutsBefore;
-    lesson.samples = [];
-    for (const variant of lesson.variants) {
-      variant.changes = [];
-      delete variant.leaveOutStepIds;
-    }
+    for (const { id } of gone) letGo(lesson, 'steps', id);
+    for (const { id } of goneStages) letGo(lesson, 'stages', id);
   },
   /** Takes several steps away at once. */
   leaveOut: (lesson: D, { ids }: { ids: string[] }) => {
@@ -138,7 +148,7 @@ export const commands = {
   },
   removeStep: (lesson: D, { id }: { id: string }) => {
     take(lesson.steps, id, 'step');
-    forgetStep(lesson, id);
+    letGo(lesson, 'steps', id);
   },
   setAside: (lesson: D, { finding, why }: { finding: string; why: string | null }) => {
     lesson.setAside = lesson.setAside.filter((entry) => entry.finding !== finding);
@@ -163,6 +173,7 @@ export type ClearableStepField =
   | 'stroke'
   | 'repeat'
   | 'photoSha256'
-  | 'mayBeLeftOut';
+  | 'mayBeLeftOut'
+  | 'wholeCanvas';
 export type CommandName = keyof typeof commands;
 export type CommandArgs<N extends CommandName> = Parameters<(typeof commands)[N]>[1];

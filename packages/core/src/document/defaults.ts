@@ -57,7 +57,7 @@ export function emptyLesson(
     support: { kind: 'canvas', widthMm: size.widthMm, heightMm: size.heightMm, absorbency: 'gesso', groundCoats: [] },
     references: [],
     things: [],
-    zones: [],
+    areas: [],
     overlapMm: 6,
     marks: [],
     drawing: emptyDrawing,

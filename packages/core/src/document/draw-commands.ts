@@ -1,4 +1,4 @@
-import type { Construction, Drawing, Thing, Eye, Landmark, LineEdit, OwnLine, TwinOf } from '@viaticum/contract';
+import type { Construction, Drawing, Eye, Landmark, LineEdit, OwnLine, Thing, TwinOf } from '@viaticum/contract';
 import { between, CommandError, type D, find, insert, named, setOrClear, take } from './command-tools.js';
 
 const NEAR_MM = 5;
@@ -7,16 +7,16 @@ function soundLine(lesson: D, line: OwnLine): OwnLine {
   if (line.curve.length < 4 || line.curve.length % 3 !== 1)
     throw new CommandError('A line needs two points or more. Draw it from one place to another.');
   if (line.curve.length > 3001) throw new CommandError('This line has more than 1 000 points. Draw it in pieces.');
-  if (line.zoneId) find(lesson.zones, line.zoneId, 'area');
+  if (line.areaId) find(lesson.areas, line.areaId, 'area');
   if (line.stepId) find(lesson.steps, line.stepId, 'step');
   return line;
 }
 
 function soundConstruction(lesson: D, one: Construction): Construction {
   if (one.stepId) find(lesson.steps, one.stepId, 'step');
-  if ('zoneIds' in one) {
-    if (one.zoneIds.length === 0) throw new CommandError('Choose at least one area for this construction.');
-    for (const id of one.zoneIds) find(lesson.zones, id, 'area');
+  if ('areaIds' in one) {
+    if (one.areaIds.length === 0) throw new CommandError('Choose at least one area for this construction.');
+    for (const id of one.areaIds) find(lesson.areas, id, 'area');
   }
   if (one.kind === 'grid') {
     between(one.columns, 1, 60, 'A grid has between 1 and 60 columns.');
@@ -52,7 +52,7 @@ export const drawCommands = {
   },
   editLine: (
     lesson: D,
-    { id, line, clear }: { id: string; line: Partial<OwnLine>; clear?: ('zoneId' | 'stepId' | 'name')[] },
+    { id, line, clear }: { id: string; line: Partial<OwnLine>; clear?: ('areaId' | 'stepId' | 'name')[] },
   ) => {
     const found = find(lesson.drawing.own, id, 'line');
     Object.assign(found, soundLine(lesson, { ...found, ...line, id } as OwnLine));
@@ -111,8 +111,8 @@ export const drawCommands = {
   addTwin: (lesson: D, { id, name, twinOf }: { id: string; name: string; twinOf: TwinOf }) => {
     const source = find(lesson.things, twinOf.thingId, 'thing');
     if (source.twinOf) throw new CommandError('A reflection has no reflection of its own. Choose the thing itself.');
-    const zones = lesson.zones.filter((zone) => zone.thingId === twinOf.thingId).length;
-    if (lesson.zones.length + zones > 60) throw new CommandError('A lesson holds at most 60 areas. Join some first.');
+    const areas = lesson.areas.filter((area) => area.thingId === twinOf.thingId).length;
+    if (lesson.areas.length + areas > 60) throw new CommandError('A lesson holds at most 60 areas. Join some first.');
     insert(lesson.things, { id, name: named(name, 'thing'), fate: 'added', twinOf } as Thing, 'thing');
   },
   editTwin: (lesson: D, { id, twinOf }: { id: string; twinOf: Partial<Omit<TwinOf, 'thingId'>> }) => {

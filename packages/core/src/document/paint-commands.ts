@@ -1,7 +1,8 @@
-import type { MixedPart, Lab, Mix, RecipePart, Tube } from '@viaticum/contract';
+import type { Lab, Mix, MixedPart, RecipePart, Tube } from '@viaticum/contract';
 import { calibrateTube, partsOf } from '../mix/index.js';
 import { pigmentOf } from '../pigment/index.js';
 import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
+import { heldBy, letGo } from './references.js';
 
 /** Does something whose sentence of refusal is meant for the instructor. */
 function orRefuse(work: () => void): void {
@@ -65,8 +66,8 @@ function soundTube(tube: Tube): void {
 }
 
 function cutMix(lesson: D, id: string): Mix {
-  const builtOn = lesson.mixes.find((mix) => mix.mixedFrom?.some((part) => part.mixId === id));
-  if (builtOn) throw new CommandError(`“${builtOn.name}” is mixed from this one. Give it another recipe first.`);
+  const builtOn = heldBy(lesson, 'mixes', id);
+  if (builtOn !== null) throw new CommandError(`“${builtOn}” is mixed from this one. Give it another recipe first.`);
   return take(lesson.mixes, id, 'mix');
 }
 
@@ -87,23 +88,20 @@ export const paintCommands = {
   },
   removeTube: (lesson: D, { id }: { id: string }) => {
     take(lesson.tubes, id, 'tube');
-    for (const mix of lesson.mixes) mix.recipe = mix.recipe.filter((part) => part.tubeId !== id);
-    for (const variant of lesson.variants)
-      if (variant.withoutTubeIds) variant.withoutTubeIds = variant.withoutTubeIds.filter((one) => one !== id);
+    letGo(lesson, 'tubes', id);
   },
   /** Changes the palette: other tubes, and the recipes that go with them. */
   takePalette: (lesson: D, { tubes, recipes }: { tubes: Tube[]; recipes: { id: string; recipe: RecipePart[] }[] }) => {
     tubes.forEach(soundTube);
+    const known = new Set(tubes.map((tube) => tube.id));
+    const gone = lesson.tubes.filter((tube) => !known.has(tube.id));
     lesson.tubes = tubes;
     for (const { id, recipe } of recipes) {
       const mix = find(lesson.mixes, id, 'mix');
       mix.recipe = soundRecipe(lesson, recipe);
       delete mix.mixedFrom;
     }
-    const known = new Set(tubes.map((tube) => tube.id));
-    for (const variant of lesson.variants)
-      if (variant.withoutTubeIds) variant.withoutTubeIds = variant.withoutTubeIds.filter((one) => known.has(one));
-    for (const mix of lesson.mixes) mix.recipe = mix.recipe.filter((part) => known.has(part.tubeId));
+    for (const { id } of gone) letGo(lesson, 'tubes', id);
   },
   addMix: (lesson: D, { mix, at }: { mix: Mix; at?: number }) => insert(lesson.mixes, soundMix(lesson, mix), 'mix', at),
   /** Adds a family of mixes, each of which may be mixed from those before it. */
@@ -122,13 +120,13 @@ export const paintCommands = {
   },
   setMixTarget: (
     lesson: D,
-    { id, lab, state, zoneId }: { id: string; lab: Lab | null; state?: 'dry' | 'wet'; zoneId?: string | null },
+    { id, lab, state, areaId }: { id: string; lab: Lab | null; state?: 'dry' | 'wet'; areaId?: string | null },
   ) => {
     const mix = find(lesson.mixes, id, 'mix');
     setOrClear(mix, 'targetLab', lab);
     if (state) setOrClear(mix, 'targetState', state === 'wet' ? 'wet' : null);
-    if (zoneId) find(lesson.zones, zoneId, 'area');
-    if (zoneId !== undefined || lab === null) setOrClear(mix, 'zoneId', zoneId ?? null);
+    if (areaId) find(lesson.areas, areaId, 'area');
+    if (areaId !== undefined || lab === null) setOrClear(mix, 'areaId', areaId ?? null);
   },
   setThinning: (
     lesson: D,
@@ -145,24 +143,16 @@ export const paintCommands = {
   moveMix: (lesson: D, { id, to }: { id: string; to: number }) => move(lesson.mixes, id, to, 'mix'),
   removeMix: (lesson: D, { id }: { id: string }) => {
     cutMix(lesson, id);
-    for (const step of lesson.steps) step.mixIds = step.mixIds.filter((mixId) => mixId !== id);
-    for (const { changes } of lesson.variants)
-      for (const { step } of changes) if (step.mixIds) step.mixIds = step.mixIds.filter((mixId) => mixId !== id);
-    lesson.support.groundCoats = lesson.support.groundCoats.filter((coat) => coat.mixId !== id);
+    letGo(lesson, 'mixes', id);
   },
   /** Makes two mixes one: what used the second uses the first. */
   joinMixes: (lesson: D, { keep, drop }: { keep: string; drop: string }) => {
     if (keep === drop) throw new CommandError('These are the same mix already.');
     const kept = find(lesson.mixes, keep, 'mix');
-    const swap = (id: string) => (id === drop ? keep : id);
     const others = lesson.mixes.filter((mix) => mix.id !== drop && mix.mixedFrom?.some((part) => part.mixId === drop));
     if (others.includes(kept) || others.some((mix) => mix.mixedFrom?.some((part) => part.mixId === keep)))
       throw new CommandError('One of these mixes is mixed from the other. Give it another recipe first.');
-    for (const mix of others) for (const part of mix.mixedFrom ?? []) part.mixId = swap(part.mixId);
     take(lesson.mixes, drop, 'mix');
-    for (const step of lesson.steps) step.mixIds = [...new Set(step.mixIds.map(swap))];
-    for (const { changes } of lesson.variants)
-      for (const { step } of changes) if (step.mixIds) step.mixIds = [...new Set(step.mixIds.map(swap))];
-    for (const coat of lesson.support.groundCoats) coat.mixId = swap(coat.mixId);
+    letGo(lesson, 'mixes', drop, [keep]);
   },
 };

@@ -1,7 +1,8 @@
-import type { Correction, Thing, Lab, Lesson, Mix, Outline, Placement, Reference, Zone } from '@viaticum/contract';
+import type { Area, Correction, Lab, Lesson, Mix, Outline, Placement, Reference, Thing } from '@viaticum/contract';
 import { current } from 'immer';
-import { canvasOutline, common, outlineArea, outlineFault, repaired, united, visibleParts, without } from '../zone/index.js';
+import { canvasOutline, common, outlineArea, outlineFault, repaired, united, visibleParts, without } from '../area/index.js';
 import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
+import { letGo } from './references.js';
 
 function soundOutline(outline: Outline): Outline {
   const fault = outlineFault(outline);
@@ -26,64 +27,19 @@ function drawnOutline(lesson: D, outline: Outline): Outline {
   return soundOutline(clean);
 }
 
-/** Takes a zone's id out of all that names it; steps get its heirs instead. */
-export const dropZone = (lesson: D, id: string, heirs: readonly string[] = []): void => {
-  for (const step of lesson.steps)
-    if (step.zoneIds.includes(id))
-      step.zoneIds = [...new Set(step.zoneIds.flatMap((zoneId) => (zoneId === id ? heirs : [zoneId])))];
-  for (const zone of lesson.zones) if (zone.edges) zone.edges = zone.edges.filter((edge) => edge.with !== id);
-  const [heir] = heirs;
-  if (lesson.subjectZoneId === id) setOrClear<Lesson, 'subjectZoneId'>(lesson as Lesson, 'subjectZoneId', heir ?? null);
-  for (const mix of lesson.mixes) {
-    if (mix.zoneId === id) setOrClear<Mix, 'zoneId'>(mix as Mix, 'zoneId', heir ?? null);
-    if (mix.alsoZoneIds?.includes(id))
-      mix.alsoZoneIds = [...new Set(mix.alsoZoneIds.flatMap((one) => (one === id ? heirs : [one])))];
-  }
-  // A version for others may change what a step paints.
-  for (const { changes } of lesson.variants)
-    for (const { step } of changes)
-      if (step.zoneIds?.includes(id)) step.zoneIds = [...new Set(step.zoneIds.flatMap((one) => (one === id ? heirs : [one])))];
-  for (const mark of lesson.marks) {
-    if (mark.protectIds) mark.protectIds = mark.protectIds.filter((one) => one !== id);
-    if (mark.zoneId === id && heir) mark.zoneId = heir;
-  }
-  forgetInDrawing(lesson, id, heir);
-  const lost = new Set(lesson.marks.flatMap((mark) => (mark.zoneId === id ? [mark.id] : [])));
-  if (lost.size === 0) return;
-  lesson.marks = lesson.marks.filter((mark) => !lost.has(mark.id));
-  for (const step of lesson.steps) step.markIds = step.markIds.filter((one) => !lost.has(one));
-};
-
-/** Lines and constructions of a zone that goes: they turn to its heir, or stand for themselves. */
-function forgetInDrawing(lesson: D, id: string, heir: string | undefined): void {
-  const { drawing } = lesson;
-  for (const line of drawing.own)
-    if (line.zoneId === id) {
-      if (heir) line.zoneId = heir;
-      else delete line.zoneId;
-    }
-  const inherit = (ids: string[]) => [...new Set(ids.flatMap((one) => (one === id ? (heir ?? []) : [one])))];
-  for (const one of drawing.constructions) {
-    if ('zoneIds' in one && one.zoneIds.includes(id)) one.zoneIds = inherit(one.zoneIds);
-    if ('shadowIds' in one && one.shadowIds.includes(id)) one.shadowIds = inherit(one.shadowIds);
-  }
-  const isIdle = (one: (typeof drawing.constructions)[number]) => 'zoneIds' in one && one.zoneIds.length === 0;
-  if (drawing.constructions.some(isIdle)) drawing.constructions = drawing.constructions.filter((one) => !isIdle(one));
-  if (drawing.edits.some((edit) => edit.areas.includes(id)))
-    drawing.edits = drawing.edits.filter((edit) => !edit.areas.includes(id));
-}
-
-/** Removes things that have no zone left. */
+/** Removes things that have no area left. */
 const dropEmptyThings = (lesson: D): void => {
-  const used = new Set(lesson.zones.map((zone) => zone.thingId));
+  const used = new Set(lesson.areas.map((area) => area.thingId));
   // A twin's areas are made after its object's: it may be without any for a while.
-  lesson.things = lesson.things.filter((thing) => used.has(thing.id) || thing.twinOf);
+  const gone = lesson.things.filter((thing) => !used.has(thing.id) && !thing.twinOf);
+  lesson.things = lesson.things.filter((thing) => !gone.includes(thing));
+  for (const { id } of gone) letGo(lesson, 'things', id);
 };
 
 const mapped = (outline: Outline, change: (point: [number, number]) => [number, number]): Outline =>
   outline.map((polygon) => polygon.map((ring) => ring.map(change)));
 
-/** Commands on references, zones, things and light. See `commands`. */
+/** Commands on references, areas, things and light. See `commands`. */
 export const pictureCommands = {
   addReference: (lesson: D, { reference }: { reference: Reference }) => insert(lesson.references, reference, 'picture'),
   placeReference: (lesson: D, { id, placement }: { id: string; placement: Placement }) => {
@@ -106,54 +62,55 @@ export const pictureCommands = {
   },
   removeReference: (lesson: D, { id }: { id: string }) => {
     take(lesson.references, id, 'picture');
-    for (const thing of lesson.things) if (thing.fromReferenceId === id) delete thing.fromReferenceId;
+    letGo(lesson, 'references', id);
   },
-  addZone: (lesson: D, { zone, at }: { zone: Zone; at?: number }) => {
-    insert(lesson.zones, { ...zone, name: named(zone.name, 'area'), outline: drawnOutline(lesson, zone.outline) }, 'area', at);
+  addArea: (lesson: D, { area, at }: { area: Area; at?: number }) => {
+    insert(lesson.areas, { ...area, name: named(area.name, 'area'), outline: drawnOutline(lesson, area.outline) }, 'area', at);
   },
-  /** Puts zones in the place of all there are. Steps keep the zones whose ids stay; of the others they get the heirs named. */
-  replaceZones: (lesson: D, { zones, heirs = {} }: { zones: Zone[]; heirs?: Record<string, string[]> }) => {
+  /** Puts areas in the place of all there are. Steps keep the areas whose ids stay; of the others they get the heirs named. */
+  replaceAreas: (lesson: D, { areas, heirs = {} }: { areas: Area[]; heirs?: Record<string, string[]> }) => {
     // What was dropped is hidden, not gone: it stays and can come back.
     const dropped = new Set(lesson.things.flatMap((thing) => (thing.fate === 'dropped' ? [thing.id] : [])));
-    const fresh = new Set(zones.map((zone) => zone.id));
-    const hidden = lesson.zones.filter((zone) => zone.thingId && dropped.has(zone.thingId) && !fresh.has(zone.id));
-    const kept = new Set([...fresh, ...hidden.map((zone) => zone.id)]);
-    if (fresh.size !== zones.length) throw new CommandError('Two of these areas are the same.');
-    for (const { id } of [...lesson.zones])
+    const fresh = new Set(areas.map((area) => area.id));
+    const hidden = lesson.areas.filter((area) => area.thingId && dropped.has(area.thingId) && !fresh.has(area.id));
+    const kept = new Set([...fresh, ...hidden.map((area) => area.id)]);
+    if (fresh.size !== areas.length) throw new CommandError('Two of these areas are the same.');
+    for (const { id } of [...lesson.areas])
       if (!kept.has(id))
-        dropZone(
+        letGo(
           lesson,
+          'areas',
           id,
           heirs[id]?.filter((heir) => kept.has(heir)),
         );
-    const sound = zones.map((zone) => ({
-      ...zone,
-      name: named(zone.name, 'area'),
-      outline: drawnOutline(lesson, zone.outline),
+    const sound = areas.map((area) => ({
+      ...area,
+      name: named(area.name, 'area'),
+      outline: drawnOutline(lesson, area.outline),
     }));
-    lesson.zones = [...sound, ...hidden];
+    lesson.areas = [...sound, ...hidden];
     dropEmptyThings(lesson);
   },
-  renameZone: (lesson: D, { id, name }: { id: string; name: string }) => {
-    find(lesson.zones, id, 'area').name = named(name, 'area');
+  renameArea: (lesson: D, { id, name }: { id: string; name: string }) => {
+    find(lesson.areas, id, 'area').name = named(name, 'area');
   },
   setOutline: (lesson: D, { id, outline }: { id: string; outline: Outline }) => {
-    find(lesson.zones, id, 'area').outline = soundOutline(outline);
+    find(lesson.areas, id, 'area').outline = soundOutline(outline);
   },
-  moveZone: (lesson: D, { id, to }: { id: string; to: number }) => move(lesson.zones, id, to, 'area'),
+  moveArea: (lesson: D, { id, to }: { id: string; to: number }) => move(lesson.areas, id, to, 'area'),
   /**
-   * One zone out of two: what is seen of the one becomes part of the other, which stays at its depth. Sheets that lie between give way, so
+   * One area out of two: what is seen of the one becomes part of the other, which stays at its depth. Sheets that lie between give way, so
    * that nothing else that is seen changes.
    */
-  mergeZones: (lesson: D, { id, into }: { id: string; into: string }) => {
+  mergeAreas: (lesson: D, { id, into }: { id: string; into: string }) => {
     if (id === into) throw new CommandError('Choose another area to join this one with.');
-    const kept = find(lesson.zones, into, 'area');
-    find(lesson.zones, id, 'area');
-    const seen = visibleParts(current(lesson.zones) as Zone[], lesson.support).find((part) => part.id === id)?.outline ?? [];
-    take(lesson.zones, id, 'area');
+    const kept = find(lesson.areas, into, 'area');
+    find(lesson.areas, id, 'area');
+    const seen = visibleParts(current(lesson.areas) as Area[], lesson.support).find((part) => part.id === id)?.outline ?? [];
+    take(lesson.areas, id, 'area');
     if (seen.length > 0) {
-      const at = lesson.zones.findIndex((zone) => zone.id === into);
-      for (const front of lesson.zones.slice(at + 1)) {
+      const at = lesson.areas.findIndex((area) => area.id === into);
+      for (const front of lesson.areas.slice(at + 1)) {
         if (outlineArea(common(front.outline, seen)) < 0.01) continue;
         const rest = afterClipping(without(front.outline, seen));
         // What lies wholly beneath the joined piece was not seen there anyway.
@@ -161,15 +118,15 @@ export const pictureCommands = {
       }
       kept.outline = afterClipping(united(kept.outline, seen));
     }
-    dropZone(lesson, id, [into]);
+    letGo(lesson, 'areas', id, [into]);
     dropEmptyThings(lesson);
   },
-  /** Cuts a zone along a line across it (mm): what lies to the line's right becomes a zone of its own, in front of the rest. */
-  splitZone: (
+  /** Cuts an area along a line across it (mm): what lies to the line's right becomes an area of its own, in front of the rest. */
+  splitArea: (
     lesson: D,
-    { id, line, zone }: { id: string; line: [[number, number], [number, number]]; zone: { id: string; name: string } },
+    { id, line, area }: { id: string; line: [[number, number], [number, number]]; area: { id: string; name: string } },
   ) => {
-    const whole = find(lesson.zones, id, 'area');
+    const whole = find(lesson.areas, id, 'area');
     const [[x1, y1], [x2, y2]] = line;
     const length = Math.hypot(x2 - x1, y2 - y1);
     if (length < 1) throw new CommandError('Draw the line across the area, from one side to the other.');
@@ -189,43 +146,43 @@ export const pictureCommands = {
     const rest = afterClipping(without(whole.outline, half));
     if (outlineArea(piece) < 1 || outlineArea(rest) < 1)
       throw new CommandError('The line does not cross this area. Draw it from one side to the other.');
-    const at = lesson.zones.findIndex((one) => one.id === id);
-    const fresh: Zone = { id: zone.id, name: named(zone.name, 'area'), outline: piece };
+    const at = lesson.areas.findIndex((one) => one.id === id);
+    const fresh: Area = { id: area.id, name: named(area.name, 'area'), outline: piece };
     if (whole.thingId) fresh.thingId = whole.thingId;
-    insert(lesson.zones, fresh, 'area', at + 1);
-    for (const step of lesson.steps) if (step.zoneIds.includes(id)) step.zoneIds.push(zone.id);
+    insert(lesson.areas, fresh, 'area', at + 1);
+    for (const step of lesson.steps) if (step.areaIds.includes(id)) step.areaIds.push(area.id);
   },
-  setZoneTarget: (lesson: D, { id, lab }: { id: string; lab: Lab | null }) => {
-    setOrClear(find(lesson.zones, id, 'area'), 'targetLab', lab);
+  setAreaTarget: (lesson: D, { id, lab }: { id: string; lab: Lab | null }) => {
+    setOrClear(find(lesson.areas, id, 'area'), 'targetLab', lab);
   },
   setEdge: (lesson: D, { id, with: other, kind }: { id: string; with: string; kind: 'hard' | 'soft' | 'lost' | null }) => {
-    find(lesson.zones, other, 'area');
-    const zone = find(lesson.zones, id, 'area');
-    const back = find(lesson.zones, other, 'area');
+    find(lesson.areas, other, 'area');
+    const area = find(lesson.areas, id, 'area');
+    const back = find(lesson.areas, other, 'area');
     for (const [one, name] of [
-      [zone, other],
+      [area, other],
       [back, id],
     ] as const)
       if (one.edges) one.edges = one.edges.filter((edge) => edge.with !== name);
-    if (kind) zone.edges = [...(zone.edges ?? []), { with: other, kind }];
-    else if (zone.edges?.length === 0) delete zone.edges;
+    if (kind) area.edges = [...(area.edges ?? []), { with: other, kind }];
+    else if (area.edges?.length === 0) delete area.edges;
   },
   setDirection: (lesson: D, { id, deg }: { id: string; deg: number | null }) => {
     if (deg !== null) between(deg, -180, 180, 'A direction lies between −180 and 180 degrees.');
-    setOrClear(find(lesson.zones, id, 'area'), 'directionDeg', deg);
+    setOrClear(find(lesson.areas, id, 'area'), 'directionDeg', deg);
   },
   /** Nothing is painted in an area before a step; null: it is painted when it comes. */
   setKeepFree: (lesson: D, { id, untilStepId }: { id: string; untilStepId: string | null }) => {
     if (untilStepId !== null) find(lesson.steps, untilStepId, 'step');
-    setOrClear(find(lesson.zones, id, 'area') as Zone, 'keepFreeUntil', untilStepId);
+    setOrClear(find(lesson.areas, id, 'area') as Area, 'keepFreeUntil', untilStepId);
   },
   /** Strokes of an area that run towards a point, or round one; null: they follow its direction. */
-  setFlow: (lesson: D, { id, flow }: { id: string; flow: NonNullable<Zone['flow']> | null }) => {
-    setOrClear(find(lesson.zones, id, 'area') as Zone, 'flow', flow);
+  setFlow: (lesson: D, { id, flow }: { id: string; flow: NonNullable<Area['flow']> | null }) => {
+    setOrClear(find(lesson.areas, id, 'area') as Area, 'flow', flow);
   },
-  removeZone: (lesson: D, { id }: { id: string }) => {
-    take(lesson.zones, id, 'area');
-    dropZone(lesson, id);
+  removeArea: (lesson: D, { id }: { id: string }) => {
+    take(lesson.areas, id, 'area');
+    letGo(lesson, 'areas', id);
     dropEmptyThings(lesson);
   },
   setOverlap: (lesson: D, { mm }: { mm: number }) => {
@@ -233,8 +190,8 @@ export const pictureCommands = {
     lesson.overlapMm = mm;
   },
   setSubject: (lesson: D, { id }: { id: string | null }) => {
-    if (id) find(lesson.zones, id, 'area');
-    setOrClear<Lesson, 'subjectZoneId'>(lesson as Lesson, 'subjectZoneId', id);
+    if (id) find(lesson.areas, id, 'area');
+    setOrClear<Lesson, 'subjectAreaId'>(lesson as Lesson, 'subjectAreaId', id);
   },
   setLight: (lesson: D, { light }: { light: NonNullable<Lesson['light']> | null }) => {
     if (light) {
@@ -243,17 +200,17 @@ export const pictureCommands = {
     }
     setOrClear<Lesson, 'light'>(lesson as Lesson, 'light', light);
   },
-  /** A thing made of zones that are in the lesson; zones of another thing come over to this one. */
-  addThing: (lesson: D, { thing, zoneIds }: { thing: Thing; zoneIds: string[] }) => {
-    if (zoneIds.length === 0) throw new CommandError('Choose at least one area that belongs to this thing.');
+  /** A thing made of areas that are in the lesson; areas of another thing come over to this one. */
+  addThing: (lesson: D, { thing, areaIds }: { thing: Thing; areaIds: string[] }) => {
+    if (areaIds.length === 0) throw new CommandError('Choose at least one area that belongs to this thing.');
     insert(lesson.things, { ...thing, name: named(thing.name, 'thing') }, 'thing');
-    for (const id of zoneIds) find(lesson.zones, id, 'area').thingId = thing.id;
+    for (const id of areaIds) find(lesson.areas, id, 'area').thingId = thing.id;
     dropEmptyThings(lesson);
   },
   renameThing: (lesson: D, { id, name }: { id: string; name: string }) => {
     find(lesson.things, id, 'thing').name = named(name, 'thing');
   },
-  /** Keeps a thing, or drops it: its zones stay in the lesson, hidden, so that it can come back. */
+  /** Keeps a thing, or drops it: its areas stay in the lesson, hidden, so that it can come back. */
   setFate: (lesson: D, { id, fate }: { id: string; fate: 'kept' | 'dropped' }) => {
     const thing = find(lesson.things, id, 'thing');
     thing.fate = fate === 'kept' && thing.move ? 'moved' : fate;
@@ -261,19 +218,19 @@ export const pictureCommands = {
   setFacing: (lesson: D, { id, facing }: { id: string; facing: 'left' | 'right' | null }) => {
     setOrClear<Thing, 'facing'>(find(lesson.things, id, 'thing'), 'facing', facing);
   },
-  /** Moves a thing by some mm and resizes it about its middle; its zones go along, the picture under them too. */
+  /** Moves a thing by some mm and resizes it about its middle; its areas go along, the picture under them too. */
   moveThing: (lesson: D, { id, dxMm, dyMm, scale }: { id: string; dxMm: number; dyMm: number; scale: number }) => {
     const thing = find(lesson.things, id, 'thing');
     const old = thing.move ?? { dxMm: 0, dyMm: 0, scale: 1, aboutXMm: 0, aboutYMm: 0 };
     between(old.scale * scale, 0.05, 20, 'A thing can become between a twentieth and twenty times its size.');
-    const own = lesson.zones.filter((zone) => zone.thingId === id);
-    const points = own.flatMap((zone) => zone.outline.flat(2));
+    const own = lesson.areas.filter((area) => area.thingId === id);
+    const points = own.flatMap((area) => area.outline.flat(2));
     const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
     const [cx, cy] = [(Math.min(...xs) + Math.max(...xs)) / 2, (Math.min(...ys) + Math.max(...ys)) / 2];
     const round = (value: number) => Math.round(value * 100) / 100;
-    for (const zone of own)
-      zone.outline = afterClipping(
-        mapped(zone.outline, ([x, y]) => [round(cx + scale * (x - cx) + dxMm), round(cy + scale * (y - cy) + dyMm)]),
+    for (const area of own)
+      area.outline = afterClipping(
+        mapped(area.outline, ([x, y]) => [round(cx + scale * (x - cx) + dxMm), round(cy + scale * (y - cy) + dyMm)]),
       );
     if (thing.fate === 'added' && !thing.fromReferenceId) return;
     // canvas = k·picture + t; kept as a shift about the origin.
@@ -293,6 +250,6 @@ export const pictureCommands = {
     const thing = take(lesson.things, id, 'thing');
     if (thing.move && thing.fate !== 'added')
       throw new CommandError('This thing was moved. Put it back first, or keep it as it is.');
-    for (const zone of lesson.zones) if (zone.thingId === id) delete zone.thingId;
+    letGo(lesson, 'things', id);
   },
 };

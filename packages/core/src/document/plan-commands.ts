@@ -20,23 +20,6 @@ function soundRoom(room: Room): void {
 }
 
 type OptionalRoom = 'sunWPerM2' | 'outdoors' | 'seats' | 'dryers' | 'circuits' | 'hours' | 'startAtMin' | 'lightUntilMin';
-const pinned = (id: string) => (pin: Planning['pins'][number]) =>
-  'stepId' in pin ? pin.stepId === id : pin.firstId === id || pin.thenId === id;
-
-/** Takes everything out of the plan that names a step. */
-export function forgetStep(lesson: D, id: string): void {
-  const names = pinned(id);
-  lesson.planning.pins = lesson.planning.pins.filter((pin) => !names(pin));
-  if (lesson.planning.cutsBefore) lesson.planning.cutsBefore = lesson.planning.cutsBefore.filter((one) => one !== id);
-  lesson.samples = lesson.samples.filter((sample) => sample.afterStepId !== id);
-  for (const zone of lesson.zones) if (zone.keepFreeUntil === id) delete zone.keepFreeUntil;
-  const { own, constructions, edits } = lesson.drawing;
-  for (const one of [...own, ...constructions, ...edits]) if (one.stepId === id) delete one.stepId;
-  for (const variant of lesson.variants) {
-    variant.changes = variant.changes.filter((change) => change.stepId !== id);
-    if (variant.leaveOutStepIds) variant.leaveOutStepIds = variant.leaveOutStepIds.filter((one) => one !== id);
-  }
-}
 
 /** What the instructor holds to in the plan, and the room it is made for. */
 export const planCommands = {

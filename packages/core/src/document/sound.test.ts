@@ -83,16 +83,16 @@ describe('what the server would refuse is refused here, with a sentence at its p
   });
   it('one more area, mix, tube, stage or mark than a lesson holds, and a ninth tube in a mix', () => {
     const small = smallLesson([testStep('one', {})]);
-    const [zone, mix, tube] = [small.zones[0], small.mixes[0], small.tubes[0]] as const;
+    const [area, mix, tube] = [small.areas[0], small.mixes[0], small.tubes[0]] as const;
     const crowded = startHistory({
       ...small,
-      zones: many(limits.zones, (k) => ({ ...(zone as NonNullable<typeof zone>), id: k === 0 ? 'a' : `z${k}` })),
+      areas: many(limits.areas, (k) => ({ ...(area as NonNullable<typeof area>), id: k === 0 ? 'a' : `z${k}` })),
       mixes: many(limits.mixes, (k) => ({ ...(mix as NonNullable<typeof mix>), id: k === 0 ? 'm' : `m${k}` })),
       tubes: many(limits.tubes, (k) => ({ ...(tube as NonNullable<typeof tube>), id: k === 0 ? 'w' : `t${k}` })),
       stages: many(limits.stages, (k) => ({ id: k === 0 ? 'st' : `st${k}`, name: `stage ${k}` })),
       marks: many(limits.marks, (k) => testMark(`k${k}`, 'a')),
     });
-    refused(crowded, 'addZone', { zone: { ...zone, id: 'more' } }, /60 areas at most/, /^\/zones$/);
+    refused(crowded, 'addArea', { area: { ...area, id: 'more' } }, /60 areas at most/, /^\/areas$/);
     refused(crowded, 'addMix', { mix: { ...mix, id: 'more' } }, /200 mixes at most/, /^\/mixes$/);
     refused(crowded, 'addTube', { tube: { ...tube, id: 'more' } }, /60 tubes at most/, /^\/tubes$/);
     refused(crowded, 'addStage', { stage: { id: 'more', name: 'more' } }, /60 stages at most/, /^\/stages$/);
@@ -118,21 +118,21 @@ describe('what the server would refuse is refused here, with a sentence at its p
 
 describe('what names a thing that goes', () => {
   it('a variant and a mix follow an area that is joined, and forget a tube that is taken away', () => {
-    const lesson = smallLesson([testStep('one', { zoneIds: ['a'] })]);
+    const lesson = smallLesson([testStep('one', { areaIds: ['a'] })]);
     const before = startHistory({
       ...lesson,
-      subjectZoneId: 'a',
-      mixes: lesson.mixes.map((mix) => ({ ...mix, zoneId: 'a', alsoZoneIds: ['a'] })),
+      subjectAreaId: 'a',
+      mixes: lesson.mixes.map((mix) => ({ ...mix, areaId: 'a', alsoAreaIds: ['a'] })),
       variants: [
-        { id: 'v', name: 'short', withoutTubeIds: ['w'], changes: [{ stepId: 'one', step: { zoneIds: ['a'], mixIds: ['m'] } }] },
+        { id: 'v', name: 'short', withoutTubeIds: ['w'], changes: [{ stepId: 'one', step: { areaIds: ['a'], mixIds: ['m'] } }] },
       ],
     });
-    const joined = carryOut(before, 'mergeZones', { id: 'a', into: 'b' }).lesson;
-    expect(joined.mixes[0]).toMatchObject({ zoneId: 'b', alsoZoneIds: ['b'] });
-    expect(joined.variants[0]?.changes[0]?.step.zoneIds).toEqual(['b']);
-    expect(joined.subjectZoneId).toBe('b');
-    const gone = carryOut(before, 'removeZone', { id: 'a' }).lesson;
-    expect(gone.mixes[0]).not.toHaveProperty('zoneId');
+    const joined = carryOut(before, 'mergeAreas', { id: 'a', into: 'b' }).lesson;
+    expect(joined.mixes[0]).toMatchObject({ areaId: 'b', alsoAreaIds: ['b'] });
+    expect(joined.variants[0]?.changes[0]?.step.areaIds).toEqual(['b']);
+    expect(joined.subjectAreaId).toBe('b');
+    const gone = carryOut(before, 'removeArea', { id: 'a' }).lesson;
+    expect(gone.mixes[0]).not.toHaveProperty('areaId');
     expect(carryOut(before, 'removeTube', { id: 'w' }).lesson.variants[0]?.withoutTubeIds).toEqual([]);
     expect(carryOut(before, 'removeMix', { id: 'm' }).lesson.variants[0]?.changes[0]?.step.mixIds).toEqual([]);
   });
@@ -159,7 +159,7 @@ describe('what names a thing that goes', () => {
   });
   it('a step split and joined again is as it was; so is what was done as one change and taken back', () => {
     const words = 'Begin at the top. Go on to the middle, slowly.\nStop at the hills. Look from afar.';
-    const step = testStep('one', { zoneIds: ['a', 'b'], say: words, doMin: 7, showMin: 3, photoSha256: 'a'.repeat(64) });
+    const step = testStep('one', { areaIds: ['a', 'b'], say: words, doMin: 7, showMin: 3, photoSha256: 'a'.repeat(64) });
     const before = startHistory(smallLesson([step, testStep('two', {})]));
     const split = carryOut(before, 'splitStep', { id: 'one', newId: 'half' });
     expect(split.lesson.steps).toHaveLength(3);

@@ -1,12 +1,12 @@
-import type { Mark, Sample, Stage, Step, Variant } from '@viaticum/contract';
+import type { Lesson, Mark, Sample, Stage, Step, Variant } from '@viaticum/contract';
 import { between, CommandError, type D, find, insert, named, take } from './command-tools.js';
 import { paintCommands } from './paint-commands.js';
 import { pictureCommands } from './picture-commands.js';
-import { forgetStep } from './plan-commands.js';
+import { fittingStep, letGo } from './references.js';
 
 function soundMark(lesson: D, mark: Mark): Mark {
-  find(lesson.zones, mark.zoneId, 'area');
-  for (const id of mark.protectIds ?? []) find(lesson.zones, id, 'area');
+  find(lesson.areas, mark.areaId, 'area');
+  for (const id of mark.protectIds ?? []) find(lesson.areas, id, 'area');
   between(mark.count, 1, 2000, 'Between 1 and 2 000 marks can be laid. For more, paint a broken coat.');
   between(mark.lengthMm, 0.2, 2000, 'A mark is between 0.2 mm and 2 m long.');
   between(mark.widthMm, 0.2, 100, 'A mark is between 0.2 and 100 mm wide.');
@@ -47,17 +47,17 @@ export const teachCommands = {
   },
   removeMark: (lesson: D, { id }: { id: string }) => {
     take(lesson.marks, id, 'mark');
-    for (const step of lesson.steps) step.markIds = step.markIds.filter((one) => one !== id);
+    letGo(lesson, 'marks', id);
   },
   /** One step becomes two: the words are parted after a sentence, areas where there are several, minutes by half. */
   splitStep: (lesson: D, { id, newId }: { id: string; newId: string }) => {
     const step = find(lesson.steps, id, 'step');
     const second: Step = JSON.parse(JSON.stringify({ ...step, id: newId, title: `${step.title.slice(0, 110)}, 2` }));
     [step.say, second.say] = inTwo(step.say);
-    if (step.zoneIds.length > 1) {
-      const half = Math.ceil(step.zoneIds.length / 2);
-      second.zoneIds = step.zoneIds.slice(half);
-      step.zoneIds = step.zoneIds.slice(0, half);
+    if (step.areaIds.length > 1) {
+      const half = Math.ceil(step.areaIds.length / 2);
+      second.areaIds = step.areaIds.slice(half);
+      step.areaIds = step.areaIds.slice(0, half);
     }
     for (const field of ['showMin', 'doMin'] as const) {
       const minutes = step[field];
@@ -78,7 +78,9 @@ export const teachCommands = {
     if (rest.some((step) => step.kind !== first.kind))
       throw new CommandError('Only steps of one kind can be joined. Choose steps that all paint, or all draw.');
     for (const step of rest) {
-      first.zoneIds = both(first.zoneIds, step.zoneIds);
+      first.areaIds = both(first.areaIds, step.areaIds);
+      if (step.wholeCanvas) first.wholeCanvas = true;
+      if (first.wholeCanvas) first.areaIds = [];
       first.mixIds = both(first.mixIds, step.mixIds);
       first.markIds = both(first.markIds, step.markIds);
       for (const field of ['say', 'watch', 'checkpoint', 'finish'] as const)
@@ -89,7 +91,7 @@ export const teachCommands = {
       }
       if (step.photoSha256) first.photoSha256 = step.photoSha256;
       take(lesson.steps, step.id, 'step');
-      forgetStep(lesson, step.id);
+      letGo(lesson, 'steps', step.id, [first.id]);
     }
   },
   /** Copies steps; the copies stand together after the last of them. */
@@ -143,20 +145,10 @@ export const teachCommands = {
     const after = afterId === null ? undefined : find(lesson.steps, afterId, 'step');
     const stageId = stage?.id ?? after?.stageId ?? lesson.stages.at(-1)?.id;
     if (!stageId) throw new CommandError('A lesson needs one stage first.');
-    const zones = new Set(lesson.zones.map((zone) => zone.id));
-    const mixes = new Set(lesson.mixes.map((mix) => mix.id));
-    const marks = new Set(lesson.marks.map((mark) => mark.id));
     let to = after && !stage ? at(lesson, after.id) + 1 : lesson.steps.length;
     for (const step of steps) {
-      const fitting: Step = {
-        ...step,
-        stageId,
-        title: named(step.title, 'step'),
-        zoneIds: step.zoneIds.filter((id) => zones.has(id)),
-        mixIds: step.mixIds.filter((id) => mixes.has(id)),
-        markIds: step.markIds.filter((id) => marks.has(id)),
-      };
-      insert(lesson.steps, fitting, 'step', to++);
+      const fitting = fittingStep(lesson as Lesson, step);
+      insert(lesson.steps, { ...fitting, stageId, title: named(step.title, 'step') }, 'step', to++);
     }
   },
   /** Makes a lesson simpler in one go: steps left out, areas and mixes joined, other brushes. */
@@ -176,9 +168,9 @@ export const teachCommands = {
   ) => {
     for (const id of remove) {
       take(lesson.steps, id, 'step');
-      forgetStep(lesson, id);
+      letGo(lesson, 'steps', id);
     }
-    for (const pair of merge) pictureCommands.mergeZones(lesson, pair);
+    for (const pair of merge) pictureCommands.mergeAreas(lesson, pair);
     for (const pair of join) paintCommands.joinMixes(lesson, pair);
     for (const { id, brushId } of brushes) find(lesson.steps, id, 'step').brushId = brushId;
   },

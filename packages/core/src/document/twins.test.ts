@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson, TwinOf } from '@viaticum/contract';
+import { outlineArea, outlineBox } from '../area/index.js';
 import { smallLesson, testStep } from '../fixtures/lessons.js';
-import { outlineArea, outlineBox } from '../zone/index.js';
 import { carryOut, type History, lessonFaults, startHistory, undo } from './index.js';
 
 const square = (x: number, y: number, size: number) => [
@@ -17,19 +17,19 @@ const square = (x: number, y: number, size: number) => [
 /** A kiosk of two areas that stands at 150 mm, over a sky and a canal. */
 const lesson = (): Lesson => {
   const base = smallLesson([
-    testStep('back', { zoneIds: ['a', 'b'] }),
-    testStep('wall', { zoneIds: ['wall'], mixIds: ['m'] }),
-    testStep('roof', { zoneIds: ['roof'], mixIds: ['m'] }),
+    testStep('back', { areaIds: ['a', 'b'] }),
+    testStep('wall', { areaIds: ['wall'], mixIds: ['m'] }),
+    testStep('roof', { areaIds: ['roof'], mixIds: ['m'] }),
   ]);
   return {
     ...base,
     things: [{ id: 'kiosk', name: 'kiosk', fate: 'kept' }],
-    zones: [
-      ...base.zones,
+    areas: [
+      ...base.areas,
       { id: 'wall', name: 'wall', thingId: 'kiosk', outline: square(40, 110, 40), targetLab: [60, 10, 10], directionDeg: 20 },
       { id: 'roof', name: 'roof', thingId: 'kiosk', outline: square(35, 90, 20), edges: [{ with: 'wall', kind: 'soft' }] },
     ],
-    mixes: [...base.mixes, { id: 'red', name: 'red', zoneId: 'wall', recipe: [] }],
+    mixes: [...base.mixes, { id: 'red', name: 'red', areaId: 'wall', recipe: [] }],
   };
 };
 const twinOf: TwinOf = {
@@ -39,16 +39,16 @@ const twinOf: TwinOf = {
   bankM: 0,
   eyeM: 1.6,
   horizonMm: 100,
-  onZoneId: 'b',
+  onAreaId: 'b',
 };
 const twinned = (rest: Partial<TwinOf> = {}): History =>
   carryOut(startHistory(lesson()), 'addTwin', { id: 'mirror', name: 'reflection', twinOf: { ...twinOf, ...rest } });
-const own = ({ lesson: { zones } }: History) => zones.filter((zone) => zone.thingId === 'mirror');
+const own = ({ lesson: { areas } }: History) => areas.filter((area) => area.thingId === 'mirror');
 
 describe('a twin', () => {
   it('has an area for each of its object’s, mirrored about the water, with its target, edges and direction', () => {
     const twin = own(twinned());
-    expect(twin.map((zone) => zone.name)).toEqual(['wall, reflected', 'roof, reflected']);
+    expect(twin.map((area) => area.name)).toEqual(['wall, reflected', 'roof, reflected']);
     expect(outlineBox(twin[0]?.outline ?? [])).toEqual({ x: 40, y: 150, width: 40, height: 40 });
     expect(outlineBox(twin[1]?.outline ?? [])).toEqual({ x: 35, y: 190, width: 20, height: 20 });
     expect(twin[0]?.targetLab).toEqual([60, 10, 10]);
@@ -58,8 +58,8 @@ describe('a twin', () => {
   it('is painted by the steps and mixes of its object', () => {
     const history = twinned();
     const [wall] = own(history);
-    expect(history.lesson.steps.find((step) => step.id === 'wall')?.zoneIds).toEqual(['wall', wall?.id]);
-    expect(history.lesson.mixes.find((mix) => mix.id === 'red')?.alsoZoneIds).toEqual([wall?.id]);
+    expect(history.lesson.steps.find((step) => step.id === 'wall')?.areaIds).toEqual(['wall', wall?.id]);
+    expect(history.lesson.mixes.find((mix) => mix.id === 'red')?.alsoAreaIds).toEqual([wall?.id]);
     expect(lessonFaults(history.lesson)).toEqual([]);
   });
   it('follows its object when that moves, changes its form, its steps, and comes and goes; one undo takes both back', () => {
@@ -69,14 +69,14 @@ describe('a twin', () => {
     expect(outlineBox(own(history)[0]?.outline ?? [])).toEqual({ x: 40, y: 150, width: 40, height: 40 });
     history = carryOut(history, 'setOutline', { id: 'roof', outline: square(30, 80, 30) });
     expect(outlineBox(own(history)[1]?.outline ?? [])).toEqual({ x: 30, y: 190, width: 30, height: 30 });
-    history = carryOut(history, 'removeZone', { id: 'roof' });
+    history = carryOut(history, 'removeArea', { id: 'roof' });
     expect(own(history)).toHaveLength(1);
-    expect(history.lesson.steps.find((step) => step.id === 'roof')?.zoneIds).toEqual([]);
-    history = carryOut(history, 'editStep', { id: 'roof', step: { zoneIds: ['wall'] } });
-    expect(history.lesson.steps.find((step) => step.id === 'roof')?.zoneIds).toEqual(['wall', own(history)[0]?.id]);
+    expect(history.lesson.steps.find((step) => step.id === 'roof')?.areaIds).toEqual([]);
+    history = carryOut(history, 'editStep', { id: 'roof', step: { areaIds: ['wall'] } });
+    expect(history.lesson.steps.find((step) => step.id === 'roof')?.areaIds).toEqual(['wall', own(history)[0]?.id]);
     history = carryOut(history, 'removeTwin', { id: 'mirror' });
     expect(own(history)).toEqual([]);
-    expect(history.lesson.steps.flatMap((step) => step.zoneIds)).toEqual(['a', 'b', 'wall', 'wall']);
+    expect(history.lesson.steps.flatMap((step) => step.areaIds)).toEqual(['a', 'b', 'wall', 'wall']);
   });
   it('with a bank the water lies lower, and the foot of the thing is not seen in it', () => {
     const [wall] = own(twinned({ bankM: 0.4 }));
@@ -91,9 +91,9 @@ describe('a twin', () => {
   });
   it('of a thing that is gone goes too; one of a twin is refused', () => {
     const history = twinned();
-    expect(() =>
-      carryOut(history, 'addTwin', { id: 'second', name: 'again', twinOf: { ...twinOf, thingId: 'mirror' } }),
-    ).toThrow(/no reflection of its own/);
+    expect(() => carryOut(history, 'addTwin', { id: 'second', name: 'again', twinOf: { ...twinOf, thingId: 'mirror' } })).toThrow(
+      /no reflection of its own/,
+    );
     const gone = carryOut(history, 'removeThing', { id: 'kiosk' });
     expect(own(gone)).toEqual([]);
     expect(gone.lesson.things).toEqual([]);

@@ -1,13 +1,13 @@
-import type { Lesson, Outline, TwinOf, Zone } from '@viaticum/contract';
+import type { Area, Lesson, Outline, TwinOf } from '@viaticum/contract';
+import { common, outlineArea, outlineBox } from '../area/index.js';
 import { mirrorLine } from '../geometry/index.js';
-import { common, outlineArea, outlineBox } from '../zone/index.js';
 import type { D } from './command-tools.js';
-import { dropZone } from './picture-commands.js';
+import { letGo } from './references.js';
 
 /** A short id for the area of a twin that follows another area; always the same. */
-function twinId(thingId: string, zoneId: string): string {
+function twinId(thingId: string, areaId: string): string {
   let [a, b] = [0x811c9dc5, 0x1b873593];
-  for (const letter of `${thingId}/${zoneId}`) {
+  for (const letter of `${thingId}/${areaId}`) {
     a = Math.imul(a ^ (letter.codePointAt(0) as number), 0x01000193);
     b = Math.imul(b ^ a, 0x2c1b3c6d);
   }
@@ -77,7 +77,7 @@ export function pulled(outline: Outline, lineMm: number, share: number): Outline
  */
 export function followTwins(lesson: D): void {
   const twins = lesson.things.filter((thing) => thing.twinOf);
-  const wanted = new Map<string, Zone>();
+  const wanted = new Map<string, Area>();
   for (const thing of twins) {
     const twinOf = thing.twinOf as TwinOf;
     if (!lesson.things.some((other) => other.id === twinOf.thingId)) {
@@ -85,8 +85,8 @@ export function followTwins(lesson: D): void {
       continue;
     }
     const line = lineOf(twinOf);
-    const sources = lesson.zones.filter((zone) => zone.thingId === twinOf.thingId);
-    const ids = new Map(sources.map((zone) => [zone.id, twinId(thing.id, zone.id)]));
+    const sources = lesson.areas.filter((area) => area.thingId === twinOf.thingId);
+    const ids = new Map(sources.map((area) => [area.id, twinId(thing.id, area.id)]));
     for (const source of sources) {
       const outline =
         twinOf.kind === 'pull' ? pulled(source.outline, line, twinOf.share ?? 0.6) : reflected(source.outline, line);
@@ -109,40 +109,40 @@ export function followTwins(lesson: D): void {
       });
     }
   }
-  if (twins.length === 0 && !lesson.zones.some((zone) => zone.twinOfId)) return;
-  for (const { id } of lesson.zones.filter((zone) => zone.twinOfId && !wanted.has(zone.id))) {
-    lesson.zones = lesson.zones.filter((zone) => zone.id !== id);
-    dropZone(lesson, id);
+  if (twins.length === 0 && !lesson.areas.some((area) => area.twinOfId)) return;
+  for (const { id } of lesson.areas.filter((area) => area.twinOfId && !wanted.has(area.id))) {
+    lesson.areas = lesson.areas.filter((area) => area.id !== id);
+    letGo(lesson, 'areas', id);
   }
-  for (const [id, zone] of wanted) {
-    const at = lesson.zones.findIndex((one) => one.id === id);
-    if (at < 0) lesson.zones.splice(placeFor(lesson, zone), 0, zone);
-    else if (JSON.stringify(lesson.zones[at]) !== JSON.stringify(zone)) lesson.zones[at] = zone;
-    alongside(lesson, zone);
+  for (const [id, area] of wanted) {
+    const at = lesson.areas.findIndex((one) => one.id === id);
+    if (at < 0) lesson.areas.splice(placeFor(lesson, area), 0, area);
+    else if (JSON.stringify(lesson.areas[at]) !== JSON.stringify(area)) lesson.areas[at] = area;
+    alongside(lesson, area);
   }
 }
 
 /** In front of the area that it lies on and of its own object, and behind what comes after. */
-function placeFor(lesson: D, zone: Zone): number {
-  const twinOf = lesson.things.find((thing) => thing.id === zone.thingId)?.twinOf;
-  const source = lesson.zones.findIndex((one) => one.id === zone.twinOfId);
-  const on = lesson.zones.findIndex((one) => one.id === twinOf?.onZoneId);
-  const own = lesson.zones.reduce((last, one, i) => (one.thingId === zone.thingId ? i : last), -1);
+function placeFor(lesson: D, area: Area): number {
+  const twinOf = lesson.things.find((thing) => thing.id === area.thingId)?.twinOf;
+  const source = lesson.areas.findIndex((one) => one.id === area.twinOfId);
+  const on = lesson.areas.findIndex((one) => one.id === twinOf?.onAreaId);
+  const own = lesson.areas.reduce((last, one, i) => (one.thingId === area.thingId ? i : last), -1);
   return Math.max(source, on, own) + 1;
 }
 
 /** The steps and mixes of the object's area serve the twin's as well. */
-function alongside(lesson: D, { id, twinOfId }: Zone): void {
+function alongside(lesson: D, { id, twinOfId }: Area): void {
   const source = twinOfId as string;
   for (const step of lesson.steps) {
-    const at = step.zoneIds.indexOf(source);
-    if (at >= 0 && !step.zoneIds.includes(id) && step.zoneIds.length < 60) step.zoneIds.splice(at + 1, 0, id);
+    const at = step.areaIds.indexOf(source);
+    if (at >= 0 && !step.areaIds.includes(id) && step.areaIds.length < 60) step.areaIds.splice(at + 1, 0, id);
   }
   for (const mix of lesson.mixes)
-    if ((mix.zoneId === source || mix.alsoZoneIds?.includes(source)) && !mix.alsoZoneIds?.includes(id))
-      mix.alsoZoneIds = [...(mix.alsoZoneIds ?? []), id];
+    if ((mix.areaId === source || mix.alsoAreaIds?.includes(source)) && !mix.alsoAreaIds?.includes(id))
+      mix.alsoAreaIds = [...(mix.alsoAreaIds ?? []), id];
 }
 
 /** Whether an area is kept by the lesson itself, being part of a twin. */
-export const isTwin = (lesson: Lesson, zoneId: string): boolean =>
-  lesson.zones.some((zone) => zone.id === zoneId && zone.twinOfId !== undefined);
+export const isTwin = (lesson: Lesson, areaId: string): boolean =>
+  lesson.areas.some((area) => area.id === areaId && area.twinOfId !== undefined);

@@ -1,4 +1,5 @@
 import { type Lesson, SCHEMA_VERSION } from '@viaticum/contract';
+import { letGoOfMissing } from './references.js';
 
 type Versioned = { schemaVersion: number } & Record<string, unknown>;
 
@@ -24,7 +25,40 @@ const upgrades: Record<number, (old: Versioned) => Versioned> = {
     schemaVersion: 6,
     drawing: { amount: 0.65, own: [], edits: [], constructions: [], landmarks: [], toleranceMm: 4 },
   }),
+  // Version 6 had other words for areas, things and mixes of mixes, and said “the whole canvas” by naming no area.
+  6: (old) => {
+    const lesson = { ...(renamed(old) as Versioned), schemaVersion: 7 } as Versioned & Partial<Version6>;
+    for (const step of lesson.steps ?? []) if (isWhole(step)) step.wholeCanvas = true;
+    for (const { changes } of lesson.variants ?? [])
+      for (const { step } of changes) if (step.areaIds?.length === 0) step.wholeCanvas = true;
+    for (const entry of lesson.setAside ?? []) entry.finding = entry.finding.replace(/^unpainted-zone/, 'unpainted-area');
+    return lesson;
+  },
 };
+
+type Step6 = { kind: string; needs: string; areaIds?: string[]; markIds?: string[]; wholeCanvas?: true };
+type Version6 = { steps: Step6[]; variants: { changes: { step: Step6 }[] }[]; setAside: { finding: string }[] };
+/** What in version 6 worked on all areas; a break or a last look that waits for nothing did not. */
+const isWhole = ({ kind, needs, areaIds = [], markIds = [] }: Step6): boolean =>
+  areaIds.length === 0 && markIds.length === 0 && !(needs === 'any' && ['break', 'look', 'practise'].includes(kind));
+
+/** Names of fields up to version 6, and since. Also in events of classes held before (see the server's migrations). */
+const names: Record<string, string> = {
+  zones: 'areas',
+  zoneId: 'areaId',
+  zoneIds: 'areaIds',
+  subjectZoneId: 'subjectAreaId',
+  alsoZoneIds: 'alsoAreaIds',
+  onZoneId: 'onAreaId',
+  elements: 'things',
+  elementId: 'thingId',
+  heaps: 'mixedFrom',
+};
+function renamed(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(renamed);
+  if (typeof value !== 'object' || value === null) return value;
+  return Object.fromEntries(Object.entries(value).map(([key, inner]) => [names[key] ?? key, renamed(inner)]));
+}
 
 /**
  * A stored document lifted to the present version (not validated: do so afterwards). Throws a sentence where it comes from
@@ -38,10 +72,13 @@ export function upgradeLesson(stored: unknown): Lesson {
   if (document.schemaVersion > SCHEMA_VERSION) {
     throw new RangeError('This lesson was written by a newer Viaticum. Update this one, then open it again.');
   }
+  const isOld = document.schemaVersion < SCHEMA_VERSION;
   while (document.schemaVersion < SCHEMA_VERSION) {
     const lift = upgrades[document.schemaVersion];
     if (!lift) throw new RangeError(`Lessons of version ${document.schemaVersion} cannot be read.`);
     document = lift(document);
   }
+  // Earlier versions left some names of what had been taken away behind.
+  if (isOld) letGoOfMissing(document);
   return document as unknown as Lesson;
 }

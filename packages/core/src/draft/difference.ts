@@ -24,7 +24,7 @@ export type DraftChange =
   | { kind: 'change'; step: Step; to: Partial<Step>; fields: Field[]; why: string[] };
 
 /**
- * How a draft differs from the steps that stand: steps of the same zones, kind and turn are matched. What the instructor wrote or
+ * How a draft differs from the steps that stand: steps of the same areas, kind and turn are matched. What the instructor wrote or
  * typed stays: words that are not those a draft would have given, titles likewise, and minutes are never changed.
  */
 export function draftChanges(lesson: Lesson, draft: Draft): DraftChange[] {
@@ -47,7 +47,7 @@ export function draftChanges(lesson: Lesson, draft: Draft): DraftChange[] {
 function keys(): (step: Step) => string {
   const turns = new Map<string, number>();
   return (step) => {
-    const about = `${step.kind}/${[...step.zoneIds].sort().join('+')}`;
+    const about = `${step.kind}/${[...step.areaIds].sort().join('+')}`;
     const turn = turns.get(about) ?? 0;
     turns.set(about, turn + 1);
     return `${about}/${turn}`;

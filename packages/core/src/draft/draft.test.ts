@@ -7,7 +7,7 @@ import { seeded } from '../fixtures/seeded.js';
 import { brokenBy } from '../plan/checker.fixture.js';
 import { planLesson } from '../plan/index.js';
 import { readingMinutes } from '../text/index.js';
-import { asDrafted, type Draft, draftChanges, draftLesson, fitTo, zoneFacts } from './index.js';
+import { areaFacts, asDrafted, type Draft, draftChanges, draftLesson, fitTo } from './index.js';
 
 const counter = () => {
   let n = 0;
@@ -16,7 +16,7 @@ const counter = () => {
 /** Without steps, and without colours set for areas: mixes are told apart by their names. */
 const bare = (lesson: Lesson): Lesson => ({
   ...lesson,
-  zones: lesson.zones.map(({ targetLab: _, ...zone }) => zone),
+  areas: lesson.areas.map(({ targetLab: _, ...area }) => area),
   steps: [],
   stages: [{ id: 'st', name: 'x' }],
   planning: { pins: [] },
@@ -25,14 +25,14 @@ const demo = bare(demoLesson());
 const school = (change: Partial<School>): Lesson => ({ ...demo, school: { ...demo.school, ...change } });
 const draft = (lesson: Lesson): Draft => draftLesson(lesson, counter());
 const painting = ({ steps }: Draft) => steps.map((one) => one.step).filter((step) => step.kind === 'paint');
-const firstOf = (one: Draft, zoneId: string) => painting(one).findIndex((step) => step.zoneIds.includes(zoneId));
+const firstOf = (one: Draft, areaId: string) => painting(one).findIndex((step) => step.areaIds.includes(areaId));
 
-/** Every zone that is seen is painted, and every mix is used. */
+/** Every area that is seen is painted, and every mix is used. */
 const isWhole = (lesson: Lesson, one: Draft): string[] => {
   const steps = one.steps.map(({ step }) => step);
   const faults: string[] = [];
   for (const part of visibleOf(lesson))
-    if (part.areaCm2 > 0 && !painting(one).some((step) => step.zoneIds.includes(part.id)))
+    if (part.areaCm2 > 0 && !painting(one).some((step) => step.areaIds.includes(part.id)))
       faults.push(`${part.id} is not painted`);
   for (const mix of lesson.mixes) if (!steps.some((step) => step.mixIds.includes(mix.id))) faults.push(`${mix.id} is not used`);
   const stages = new Set(one.stages.map((stage) => stage.id));
@@ -41,10 +41,10 @@ const isWhole = (lesson: Lesson, one: Draft): string[] => {
   return faults;
 };
 
-describe('a lesson drafted from its zones and mixes', () => {
+describe('a lesson drafted from its areas and mixes', () => {
   const one = draft(demo);
 
-  it('paints every zone, uses every mix, gives every step words and reasons, and is the same each time', () => {
+  it('paints every area, uses every mix, gives every step words and reasons, and is the same each time', () => {
     expect(isWhole(demo, one)).toEqual([]);
     for (const { step, why } of one.steps) {
       expect([step.title, step.say.length > 20, why.length > 0]).toEqual([step.title, true, true]);
@@ -65,7 +65,7 @@ describe('a lesson drafted from its zones and mixes', () => {
   });
 
   it.each(Object.entries(schoolChoices).flatMap(([choice, options]) => options.map((option) => [choice, option] as const)))(
-    'school %s: %s paints every zone and uses every mix',
+    'school %s: %s paints every area and uses every mix',
     (choice, option) => {
       const lesson = school({ [choice]: option });
       expect(isWhole(lesson, draft(lesson))).toEqual([]);
@@ -75,34 +75,34 @@ describe('a lesson drafted from its zones and mixes', () => {
 
 describe('the draft follows the school', () => {
   it('background first: what lies behind is begun before what lies before it; subject first: the other way', () => {
-    const withSubject = { ...demo, subjectZoneId: 'great' };
+    const withSubject = { ...demo, subjectAreaId: 'great' };
     const back = draft(withSubject);
     expect(firstOf(back, 'sky')).toBeLessThan(firstOf(back, 'great'));
     const subject = draft({ ...withSubject, school: { ...demo.school, order: 'subject-first' } });
     expect(firstOf(subject, 'great')).toBeLessThan(firstOf(subject, 'sky'));
   });
 
-  it('dark to light: in every zone no later coat is darker, and the lightest lights come last of all', () => {
+  it('dark to light: in every area no later coat is darker, and the lightest lights come last of all', () => {
     const looks = looksOf(demo);
     const light = (ids: string[]) => Math.min(...ids.map((id) => looks.get(id)?.colour?.lab[0] ?? 0));
     const steps = painting(draft(demo));
-    for (const zone of demo.zones) {
-      const own = steps.filter((step) => step.zoneIds.includes(zone.id)).map((step) => light(step.mixIds));
+    for (const area of demo.areas) {
+      const own = steps.filter((step) => step.areaIds.includes(area.id)).map((step) => light(step.mixIds));
       expect(own).toEqual([...own].sort((a, b) => a - b));
     }
     const lights = steps.findIndex((step) => step.technique === 'loaded');
     expect(steps.slice(lights).every((step) => step.technique === 'loaded')).toBe(true);
   });
 
-  it('part by part finishes one zone before the next; one wet session goes into the wet', () => {
+  it('part by part finishes one area before the next; one wet session goes into the wet', () => {
     const parts = painting(draft(school({ order: 'part-by-part' }))).filter((step) => step.technique !== 'loaded');
-    const sequence = parts.map((step) => step.zoneIds[0]);
+    const sequence = parts.map((step) => step.areaIds[0]);
     expect(sequence.filter((id, i) => id !== sequence[i - 1])).toHaveLength(new Set(sequence).size);
     const wet = draft(school({ layers: 'one-wet-session' }));
     const into = painting(wet).filter((step) => step.needs === 'wet');
     for (const step of into) {
       const at = painting(wet).indexOf(step);
-      expect(painting(wet)[at - 1]?.zoneIds).toEqual(step.zoneIds);
+      expect(painting(wet)[at - 1]?.areaIds).toEqual(step.areaIds);
     }
   });
 
@@ -119,14 +119,14 @@ describe('the draft follows the school', () => {
   });
 });
 
-describe('drafts from zones by chance', () => {
+describe('drafts from areas by chance', () => {
   // npm run soak runs ten times as many.
   const rounds = Number(process.env.VIATICUM_SOAK ?? 1);
   const drawn = (seed: number): Lesson => {
     const random = seeded(seed);
     for (let i = 0; i < 5; i++) random();
     const count = 1 + Math.floor(random() * 8);
-    const zones: Lesson['zones'] = Array.from({ length: count }, (_, i) => {
+    const areas: Lesson['areas'] = Array.from({ length: count }, (_, i) => {
       const [x, y] = [random() * 150, random() * 180];
       const [w, h] = i === 0 ? [200, 250] : [20 + random() * 120, 15 + random() * 120];
       const [left, top] = i === 0 ? [0, 0] : [x, y];
@@ -152,7 +152,7 @@ describe('drafts from zones by chance', () => {
       id: `m${i}`,
       name: `mix ${i}`,
       recipe: [{ tubeId: 'w', parts: 1 + i }, ...(random() < 0.7 ? [{ tubeId: 'b', parts: 1 }] : [])],
-      ...(random() < 0.5 ? { zoneId: `z${Math.floor(random() * count)}` } : {}),
+      ...(random() < 0.5 ? { areaId: `z${Math.floor(random() * count)}` } : {}),
     }));
     const pick = <T>(list: readonly T[]) => list[Math.floor(random() * list.length)] as T;
     const chosen = Object.fromEntries(
@@ -162,7 +162,7 @@ describe('drafts from zones by chance', () => {
       ...smallLesson([]),
       level: pick(['beginner', 'improver', 'experienced'] as const),
       school: chosen,
-      zones,
+      areas,
       mixes,
       tubes: [
         { id: 'w', pigment: 'PW6', grade: 'artist', finish: 'satin' },
@@ -185,17 +185,17 @@ describe('drafts from zones by chance', () => {
 describe('lessons at the edge', () => {
   it('names that are alike, in other scripts or full of signs make no difference to what is painted', () => {
     const names = ['sky', 'sky', '🎈🎈', 'שמים כהים', 'x'.repeat(120), 'a <b>bold</b> hill'];
-    const named = { ...demo, zones: demo.zones.map((zone, i) => ({ ...zone, name: names[i % names.length] as string })) };
+    const named = { ...demo, areas: demo.areas.map((area, i) => ({ ...area, name: names[i % names.length] as string })) };
     const one = draft(named);
     expect(isWhole(named, one)).toEqual([]);
     expect(one.steps.every(({ step }) => step.title.length <= 120 && step.title.trim() !== '')).toBe(true);
   });
-  it('no zones, one zone, a zone without a mix, sixty zones and no tubes all have a draft', () => {
-    expect(draft({ ...demo, zones: [] }).steps.every(({ step }) => step.kind !== 'paint')).toBe(true);
+  it('no areas, one area, an area without a mix, sixty areas and no tubes all have a draft', () => {
+    expect(draft({ ...demo, areas: [] }).steps.every(({ step }) => step.kind !== 'paint')).toBe(true);
     const one = smallLesson([]);
-    expect(isWhole({ ...one, zones: one.zones.slice(0, 1) }, draft({ ...one, zones: one.zones.slice(0, 1) }))).toEqual([]);
+    expect(isWhole({ ...one, areas: one.areas.slice(0, 1) }, draft({ ...one, areas: one.areas.slice(0, 1) }))).toEqual([]);
     expect(painting(draft({ ...one, mixes: [], tubes: [] }))).toHaveLength(2);
-    const zones = Array.from({ length: 60 }, (_, i): Lesson['zones'][number] => ({
+    const areas = Array.from({ length: 60 }, (_, i): Lesson['areas'][number] => ({
       id: `z${i}`,
       name: i % 2 ? 'twin' : 'ملون 🎈',
       outline: [
@@ -208,7 +208,7 @@ describe('lessons at the edge', () => {
         ],
       ],
     }));
-    const many = { ...one, zones, school: { ...one.school, order: 'part-by-part' as const } };
+    const many = { ...one, areas, school: { ...one.school, order: 'part-by-part' as const } };
     const drafted = draft(many);
     expect(isWhole(many, drafted)).toEqual([]);
     expect(drafted.stages.length).toBeLessThanOrEqual(60);
@@ -255,9 +255,9 @@ describe('fitting a length', () => {
     expect(left.length).toBeGreaterThan(0);
     expect(reached).toBeLessThanOrEqual(endMin - 15);
     expect(planLesson(lesson).plan.endMin).toBeCloseTo(reached, 6);
-    for (const zone of demo.zones)
-      if (zoneFacts(demo).zones.some((one) => one.zone.id === zone.id))
-        expect(lesson.steps.some((step) => step.zoneIds.includes(zone.id))).toBe(true);
+    for (const area of demo.areas)
+      if (areaFacts(demo).areas.some((one) => one.area.id === area.id))
+        expect(lesson.steps.some((step) => step.areaIds.includes(area.id))).toBe(true);
     for (const one of left) expect(one.savedMin).toBeGreaterThan(0);
   });
   it('leaves nothing out where there is time, and says what it reaches where there never is', () => {

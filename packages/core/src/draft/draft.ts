@@ -3,7 +3,7 @@ import { findings } from '../check/index.js';
 import { type CommandArgs, type CommandName, carryOut, startHistory } from '../document/index.js';
 import { planLesson } from '../plan/index.js';
 import { otherWords, paintingWords } from '../text/index.js';
-import { brushFor, type ZoneFacts, zoneFacts } from './facts.js';
+import { type AreaFacts, areaFacts, brushFor } from './facts.js';
 import { detailRules, plainBelow } from './rules/detail.js';
 import { drawingRules, drawWhenRules } from './rules/drawing.js';
 import { groundRules } from './rules/ground.js';
@@ -38,17 +38,17 @@ type Coat = Pick<Step, 'mixIds' | 'needs'> &
     why: string;
     isLater: boolean;
   };
-type ZoneCoats = { facts: ZoneFacts; coats: Coat[]; lights: Coat | null };
+type AreaCoats = { facts: AreaFacts; coats: Coat[]; lights: Coat | null };
 
 /**
- * A lesson drafted by its school from its zones and mixes: stages and steps with technique, brush, relation, mixes and words, each with
- * the school's reason. Every zone that is seen is painted and every mix is used; minutes are left to be proposed. Steps that fail in
+ * A lesson drafted by its school from its areas and mixes: stages and steps with technique, brush, relation, mixes and words, each with
+ * the school's reason. Every area that is seen is painted and every mix is used; minutes are left to be proposed. Steps that fail in
  * this room are mended the way the checks would, and breaks stand where a stretch would be longer than an hour. `ids` gives new
  * ids; the same lesson and ids give the same draft.
  */
 export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual }: DraftHints = {}): Draft {
   const { school } = lesson;
-  const { zones, ground } = zoneFacts(lesson);
+  const { areas, ground } = areaFacts(lesson);
   const order = orderRules[school.order];
   const drawing = drawingRules[school.drawing];
   const drawWhen = drawWhenRules[school.drawWhen];
@@ -71,17 +71,18 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
     isDrawn = true;
     const { kind, title, minutes } = drawing.step;
     const bare = steps.length === 0;
-    add(stageId, { ...empty, ...otherWords.drawing, kind, title, needs: bare ? 'any' : 'touchDry', doMin: minutes }, [
-      drawing.reason,
-      drawWhen.reason,
-    ]);
+    add(
+      stageId,
+      { ...empty, wholeCanvas: true, ...otherWords.drawing, kind, title, needs: bare ? 'any' : 'touchDry', doMin: minutes },
+      [drawing.reason, drawWhen.reason],
+    );
   };
   if (drawWhen.after === 'nothing') draw(first);
   const tone = groundRules[school.ground];
   if (tone.isToned && ground) {
     const more =
       tone.colours === 'several'
-        ? [...zones]
+        ? [...areas]
             .sort((a, b) => b.share - a.share)
             .flatMap((one) => one.mixes[0]?.mix.id ?? [])
             .slice(0, 2)
@@ -89,7 +90,8 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
     const mixIds = [...new Set([ground.id, ...more])];
     const coat = {
       technique: 'wash' as const,
-      zoneIds: [],
+      areaIds: [],
+      wholeCanvas: true as const,
       mixIds,
       brushId: 'flat-2-in',
       needs: 'any' as const,
@@ -99,19 +101,19 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
   if (drawWhen.after === 'ground') draw(first);
 
   const coats = new Map(
-    zones.map((facts) => [facts.zone.id, coatsOf(lesson, facts, zones, shares?.get(facts.zone.id), gradual?.has(facts.zone.id))]),
+    areas.map((facts) => [facts.area.id, coatsOf(lesson, facts, areas, shares?.get(facts.area.id), gradual?.has(facts.area.id))]),
   );
-  const groups = joined(order.stages(zones).filter((group) => group.zones.length > 0));
+  const groups = joined(order.stages(areas).filter((group) => group.areas.length > 0));
   const wetSession = school.layers === 'one-wet-session';
   groups.forEach((group, k) => {
     const stageId = stage(group.name);
     const far = Math.ceil(groups.length / 3);
     if (drawWhen.after === 'far' && k === far) draw(stageId);
     if (drawWhen.after === 'background' && k === 1) draw(stageId);
-    const all = inOrder(lesson, group.zones).map((facts) => coats.get(facts.zone.id) as ZoneCoats);
-    const lay = ({ facts }: ZoneCoats, coat: Coat) => {
+    const all = inOrder(lesson, group.areas).map((facts) => coats.get(facts.area.id) as AreaCoats);
+    const lay = ({ facts }: AreaCoats, coat: Coat) => {
       const { why, isLater, ...rest } = coat;
-      const step = { zoneIds: [facts.zone.id], brushId: brushOfCoat(facts, coat), ...rest };
+      const step = { areaIds: [facts.area.id], brushId: brushOfCoat(facts, coat), ...rest };
       add(
         stageId,
         { ...empty, ...step, kind: 'paint', ...paintingWords(lesson, step), ...(isLater ? { mayBeLeftOut: true } : {}) },
@@ -129,10 +131,10 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
   for (const { facts, lights } of coats.values()) {
     if (!lights) continue;
     const { why, isLater: _, ...rest } = lights;
-    const step = { zoneIds: [facts.zone.id], brushId: brushOfCoat(facts, lights), ...rest };
+    const step = { areaIds: [facts.area.id], brushId: brushOfCoat(facts, lights), ...rest };
     add(last, { ...empty, ...step, kind: 'paint', ...paintingWords(lesson, step), mayBeLeftOut: true }, [why]);
   }
-  if (zones.length > 0)
+  if (areas.length > 0)
     add(last, { ...empty, ...otherWords.look, kind: 'look', title: 'Last look, then sign', doMin: 4 }, [
       'A last look costs little and saves a picture.',
     ]);
@@ -144,7 +146,7 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
 
 const empty: Omit<Step, 'id' | 'stageId' | 'markIds' | 'title'> = {
   kind: 'paint',
-  zoneIds: [],
+  areaIds: [],
   mixIds: [],
   needs: 'any',
   say: '',
@@ -153,14 +155,14 @@ const empty: Omit<Step, 'id' | 'stageId' | 'markIds' | 'title'> = {
   finish: '',
 };
 
-/** The coats of one zone by the school's values and layers; its lightest lights kept for the end where the school says so. */
+/** The coats of one area by the school's values and layers; its lightest lights kept for the end where the school says so. */
 function coatsOf(
   lesson: Lesson,
-  facts: ZoneFacts,
-  all: readonly ZoneFacts[],
+  facts: AreaFacts,
+  all: readonly AreaFacts[],
   shares: readonly { mixId: string; share: number }[] = [],
   isGradual = facts.share >= BLEND_SHARE,
-): ZoneCoats {
+): AreaCoats {
   const { school, level } = lesson;
   const values = valuesRules[school.values];
   const { reason } = layersRules[school.layers];
@@ -264,25 +266,25 @@ function laterCoat(
 }
 
 /** Brushes step down: wide for the first coat, half as wide for what follows, a rigger or small round for lights. */
-function brushOfCoat(facts: ZoneFacts, coat: Coat): string {
+function brushOfCoat(facts: AreaFacts, coat: Coat): string {
   if (coat.technique === 'loaded') return brushFor(Math.max(1.6, facts.widthMm * 0.08), ['rigger', 'round']).id;
   if (coat.isLater) return brushFor(facts.widthMm * 0.35, ['filbert', 'round']).id;
   return brushFor(facts.widthMm * 0.7, facts.widthMm > 25 ? ['flat'] : ['flat', 'filbert', 'round']).id;
 }
 
-/** Zones of one stage in painting order: by depth, and where the whole surface goes together by their values. */
-function inOrder(lesson: Lesson, zones: readonly ZoneFacts[]): ZoneFacts[] {
-  if (lesson.school.order !== 'whole-together') return [...zones].sort((a, b) => a.depth - b.depth);
-  const toned = zones.map((facts) => ({ facts, lightness: facts.mixes[0]?.lightness ?? facts.zone.targetLab?.[0] ?? 50 }));
+/** Areas of one stage in painting order: by depth, and where the whole surface goes together by their values. */
+function inOrder(lesson: Lesson, areas: readonly AreaFacts[]): AreaFacts[] {
+  if (lesson.school.order !== 'whole-together') return [...areas].sort((a, b) => a.depth - b.depth);
+  const toned = areas.map((facts) => ({ facts, lightness: facts.mixes[0]?.lightness ?? facts.area.targetLab?.[0] ?? 50 }));
   toned.sort((a, b) => a.lightness - b.lightness || a.facts.depth - b.facts.depth);
   return valuesRules[lesson.school.values].sequence(toned).map((one) => one.facts);
 }
 
 /** No more stages than a lesson can hold: what is over joins the last. */
-function joined(groups: { name: string; zones: ZoneFacts[] }[]): { name: string; zones: ZoneFacts[] }[] {
+function joined(groups: { name: string; areas: AreaFacts[] }[]): { name: string; areas: AreaFacts[] }[] {
   if (groups.length <= MOST_STAGES) return groups;
   const kept = groups.slice(0, MOST_STAGES - 1);
-  return [...kept, { name: 'The rest', zones: groups.slice(MOST_STAGES - 1).flatMap((group) => group.zones) }];
+  return [...kept, { name: 'The rest', areas: groups.slice(MOST_STAGES - 1).flatMap((group) => group.areas) }];
 }
 
 /** The lesson with a draft in place of its steps. */

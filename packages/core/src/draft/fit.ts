@@ -7,7 +7,7 @@ export type LeftOut = { stepId: string; title: string; weight: number; savedMin:
 
 /**
  * Steps to leave out so that a lesson fits into `minutes`: of those that may be left out always the one that takes least from
- * the picture for each minute it saves. The first coat of a zone stays. `endMin` is the length that is reached.
+ * the picture for each minute it saves. The first coat of an area stays. `endMin` is the length that is reached.
  */
 export function fitTo(lesson: Lesson, minutes: number): { left: LeftOut[]; lesson: Lesson; endMin: number } {
   let now = lesson;

@@ -1,6 +1,6 @@
 export { type DraftChange, draftChanges } from './difference.js';
 export { asDrafted, type Draft, type DraftedStep, type DraftHints, draftLesson } from './draft.js';
-export { zoneFacts } from './facts.js';
+export { areaFacts } from './facts.js';
 export { fitTo, type LeftOut } from './fit.js';
 export { type ReadySchool, readySchools, schoolOf } from './ready-schools.js';
 export { strokeOf, usualStroke } from './rules/strokes.js';

@@ -29,8 +29,8 @@ describe('simpler for beginners', () => {
     expect(three?.fewer.areas).toBeGreaterThan(two?.fewer.areas ?? 99);
     expect(three?.fewer.mixes).toBeGreaterThanOrEqual(two?.fewer.mixes ?? 99);
     for (const simpler of [one, two, three]) {
-      const painted = new Set(simpler?.lesson.steps.flatMap((step) => step.zoneIds));
-      for (const zone of simpler?.lesson.zones ?? []) expect(painted).toContain(zone.id);
+      const painted = new Set(simpler?.lesson.steps.flatMap((step) => step.areaIds));
+      for (const area of simpler?.lesson.areas ?? []) expect(painted).toContain(area.id);
     }
   });
 
@@ -45,9 +45,9 @@ describe('simpler for beginners', () => {
   });
 
   it('the subject stays, and a lesson with nothing to join stays as it is', () => {
-    const subject = { ...drafted, subjectZoneId: 'basket' };
-    const has = subject.zones.some((zone) => zone.id === 'basket');
-    expect(simplify(subject, 3).lesson.zones.some((zone) => zone.id === 'basket')).toBe(has);
+    const subject = { ...drafted, subjectAreaId: 'basket' };
+    const has = subject.areas.some((area) => area.id === 'basket');
+    expect(simplify(subject, 3).lesson.areas.some((area) => area.id === 'basket')).toBe(has);
     const small = simplify(smallLesson([]), 3);
     expect(small.fewer).toEqual({ areas: 0, mixes: 0, steps: 0, minutes: 0 });
   });

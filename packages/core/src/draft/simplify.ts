@@ -32,7 +32,7 @@ export function simplify(lesson: Lesson, amount: Amount): Simpler {
   while (visible(now.lesson).length > wanted) {
     const pair = lightest(now.lesson);
     if (!pair) break;
-    const paints = (id: string) => now.lesson.steps.filter((step) => step.zoneIds.length === 1 && step.zoneIds[0] === id);
+    const paints = (id: string) => now.lesson.steps.filter((step) => step.areaIds.length === 1 && step.areaIds[0] === id);
     const gone = paints(pair.into).length > 0 ? paints(pair.id).map((step) => step.id) : [];
     const args = { merge: [pair], join: [], remove: gone, brushes: [] };
     now = carryOut(now, 'simplify', args);
@@ -66,7 +66,7 @@ export function simplify(lesson: Lesson, amount: Amount): Simpler {
     lesson: simpler,
     args,
     fewer: {
-      areas: lesson.zones.length - simpler.zones.length,
+      areas: lesson.areas.length - simpler.areas.length,
       mixes: used(lesson) - used(simpler),
       steps: lesson.steps.length - simpler.steps.length,
       minutes: end(lesson) - end(simpler),
@@ -83,13 +83,13 @@ function lightest(lesson: Lesson): { id: string; into: string } | null {
   const areas = new Map(visible(lesson).map((part) => [part.id, part.areaCm2]));
   const looks = looksOf(lesson);
   const colour = (id: string) =>
-    lesson.zones.find((zone) => zone.id === id)?.targetLab ??
+    lesson.areas.find((area) => area.id === id)?.targetLab ??
     lesson.steps.flatMap((step) =>
-      step.zoneIds.length === 1 && step.zoneIds[0] === id ? step.mixIds.flatMap((mix) => looks.get(mix)?.colour ?? []) : [],
+      step.areaIds.length === 1 && step.areaIds[0] === id ? step.mixIds.flatMap((mix) => looks.get(mix)?.colour ?? []) : [],
     )[0]?.lab;
   let best: { id: string; into: string; weight: number } | null = null;
   for (const [id, area] of areas) {
-    if (id === lesson.subjectZoneId) continue;
+    if (id === lesson.subjectAreaId) continue;
     for (const [into, mm] of borders.get(id) ?? []) {
       if (mm < 5 || (areas.get(into) ?? 0) < area) continue;
       const [one, other] = [colour(id), colour(into)];
@@ -102,11 +102,11 @@ function lightest(lesson: Lesson): { id: string; into: string } | null {
 
 /** All later coats of an area but the last, which may be left out. */
 function laterCoats(lesson: Lesson): string[] {
-  const byZone = new Map<string, string[]>();
+  const byArea = new Map<string, string[]>();
   for (const step of lesson.steps) {
-    if (!step.mayBeLeftOut || step.zoneIds.length !== 1) continue;
-    const id = step.zoneIds[0] as string;
-    byZone.set(id, [...(byZone.get(id) ?? []), step.id]);
+    if (!step.mayBeLeftOut || step.areaIds.length !== 1) continue;
+    const id = step.areaIds[0] as string;
+    byArea.set(id, [...(byArea.get(id) ?? []), step.id]);
   }
-  return [...byZone.values()].flatMap((ids) => ids.slice(0, -1));
+  return [...byArea.values()].flatMap((ids) => ids.slice(0, -1));
 }

@@ -12,7 +12,7 @@ export type CalendarEntry = {
   url?: string;
 };
 
-/** Entries as an iCalendar file (RFC 5545), times in UTC, so that every calendar shows them in its own zone. Throws a sentence where one ends before it begins. */
+/** Entries as an iCalendar file (RFC 5545), times in UTC, so that every calendar shows them in its own area. Throws a sentence where one ends before it begins. */
 export function toIcs(name: string, entries: readonly CalendarEntry[], stampMs: number): string {
   const calendar = ical({ name, prodId: { company: 'Viaticum', product: 'Viaticum' }, method: ICalCalendarMethod.PUBLISH });
   for (const entry of entries) {

@@ -8,7 +8,7 @@ import { defaultSchool, emptyLesson, lessonFaults } from '../document/index.js';
 import { planLesson } from '../plan/index.js';
 import type { Rgba } from '../raster/index.js';
 import { movedIntoReach, reachOf } from '../stage/index.js';
-import { beginLesson, usualTubes, zoneValues } from './index.js';
+import { areaValues, beginLesson, usualTubes } from './index.js';
 
 const counter = () => {
   let n = 0;
@@ -39,14 +39,14 @@ const empty = (change: Partial<Lesson> = {}): Lesson => ({
   ...emptyLesson('begun', { widthMm: 200, heightMm: 250, unit: 'cm' }, () => 'st'),
   ...change,
 });
-const begun = (change: Partial<Lesson> = {}, from = scene) => toEnd(beginLesson(empty(change), from, counter(), { zones: 3 }));
+const begun = (change: Partial<Lesson> = {}, from = scene) => toEnd(beginLesson(empty(change), from, counter(), { areas: 3 }));
 
 describe('a lesson begun with a picture', () => {
   const lesson = begun();
 
   it('is sound, and complete: areas, tubes, mixes with recipes, and steps', () => {
     expect(lessonFaults(lesson)).toEqual([]);
-    expect(lesson.zones).toHaveLength(3);
+    expect(lesson.areas).toHaveLength(3);
     expect(lesson.mixes.length).toBeGreaterThanOrEqual(4);
     expect(lesson.mixes.every((mix) => mix.recipe.length > 0)).toBe(true);
     expect(lesson.steps.filter((step) => step.kind === 'paint').every((step) => step.say && step.watch && step.checkpoint)).toBe(
@@ -55,7 +55,7 @@ describe('a lesson begun with a picture', () => {
   });
 
   it('every area is painted, every mix and every tube is used', () => {
-    const painted = new Set(lesson.steps.flatMap((step) => (step.kind === 'paint' ? step.zoneIds : [])));
+    const painted = new Set(lesson.steps.flatMap((step) => (step.kind === 'paint' ? step.areaIds : [])));
     for (const part of visibleOf(lesson)) if (part.areaCm2 > 0) expect(painted).toContain(part.id);
     const used = new Set(lesson.steps.flatMap((step) => step.mixIds));
     expect(lesson.mixes.filter((mix) => !used.has(mix.id)).map((mix) => mix.name)).toEqual([]);
@@ -72,10 +72,10 @@ describe('a lesson begun with a picture', () => {
   });
 
   it('a passage that pales evenly is blended, a flat one is not', () => {
-    const sky = lesson.zones.find((zone) => zone.targetLab && zone.targetLab[0] > 70);
-    const disc = lesson.zones.find((zone) => zone.targetLab && zone.targetLab[1] > 25);
+    const sky = lesson.areas.find((area) => area.targetLab && area.targetLab[0] > 70);
+    const disc = lesson.areas.find((area) => area.targetLab && area.targetLab[1] > 25);
     const first = (id: string | undefined) =>
-      lesson.steps.find((step) => step.kind === 'paint' && id && step.zoneIds.includes(id));
+      lesson.steps.find((step) => step.kind === 'paint' && id && step.areaIds.includes(id));
     expect(first(sky?.id)?.technique).toBe('blend');
     expect(first(disc?.id)?.technique).toBe('block-in');
   });
@@ -99,7 +99,7 @@ describe('a lesson begun with a picture', () => {
     expect(other.steps.some((step) => step.kind === 'prepare')).toBe(false);
     expect(other.steps.some((step) => step.kind === 'draw')).toBe(true);
     const first = other.steps.find((step) => step.kind === 'paint');
-    expect(first?.zoneIds).toEqual([other.subjectZoneId]);
+    expect(first?.areaIds).toEqual([other.subjectAreaId]);
   });
 
   it('an even picture is one area, painted', () => {
@@ -107,7 +107,7 @@ describe('a lesson begun with a picture', () => {
       {},
       picture(120, 150, () => [60, 5, 10]),
     );
-    expect(even.zones).toHaveLength(1);
+    expect(even.areas).toHaveLength(1);
     expect(even.steps.filter((step) => step.kind === 'paint').length).toBeGreaterThanOrEqual(1);
     expect(lessonFaults(even)).toEqual([]);
   });
@@ -120,7 +120,7 @@ describe('values of an area', () => {
   };
   const map = { width: 100, height: 100, data: new Int32Array(10_000) };
   it('two planted tones are found with their shares, and lie side by side', () => {
-    const [found] = zoneValues(
+    const [found] = areaValues(
       map,
       raster((x) => (x < 0.7 ? 30 : 80)),
       1,
@@ -131,7 +131,7 @@ describe('values of an area', () => {
     expect(found?.gradual).toBe(false);
   });
   it('an even gradient is told from shapes', () => {
-    const [found] = zoneValues(
+    const [found] = areaValues(
       map,
       raster((x) => 20 + 60 * x),
       1,
@@ -140,9 +140,9 @@ describe('values of an area', () => {
     expect(found?.gradual).toBe(true);
     expect(found?.values).toHaveLength(3);
   });
-  it('one tone is one value; what lies in no zone is left out', () => {
+  it('one tone is one value; what lies in no area is left out', () => {
     expect(
-      zoneValues(
+      areaValues(
         map,
         raster(() => 55),
         1,
@@ -150,7 +150,7 @@ describe('values of an area', () => {
       )[0]?.values,
     ).toHaveLength(1);
     expect(
-      zoneValues(
+      areaValues(
         { ...map, data: map.data.map(() => -1) },
         raster(() => 55),
         1,

@@ -1,34 +1,34 @@
-import type { Lab, Lesson, Level, Zone } from '@viaticum/contract';
+import type { Area, Lab, Lesson, Level } from '@viaticum/contract';
 import { betterOrder, inOrderOf } from '../advice/index.js';
+import { labelSheets, outlineArea, visibleParts } from '../area/index.js';
 import { toEnd } from '../cooperative/index.js';
 import { asDrafted, draftLesson } from '../draft/index.js';
 import {
   colourSpread,
-  cutZones,
+  cutAreas,
   flowField,
   meanDirection,
   measureEdges,
   prepare,
-  proposeZones,
-  refineZones,
+  proposeAreas,
+  refineAreas,
 } from '../picture/index.js';
 import { labelMeans, labRaster, lightness, type Rgba, shrink, sizeWithin } from '../raster/index.js';
 import { movedIntoReach, reachOf } from '../stage/index.js';
-import { labelSheets, outlineArea, visibleParts } from '../zone/index.js';
 import { mixesFor, usedTubes } from './mixes.js';
 import { usualTubes } from './tubes.js';
-import { zoneValues } from './values.js';
+import { areaValues } from './values.js';
 
 /** How much a level can take: areas, values an area at most, mixes at most, what counts as alike (ΔE00), tubes in a recipe. */
-const can: Record<Level, { zones: number; values: number; mixes: number; alike: number; maxTubes: number }> = {
-  beginner: { zones: 8, values: 3, mixes: 13, alike: 4.5, maxTubes: 3 },
-  improver: { zones: 11, values: 4, mixes: 18, alike: 3.5, maxTubes: 4 },
-  experienced: { zones: 14, values: 5, mixes: 24, alike: 2.8, maxTubes: 4 },
+const can: Record<Level, { areas: number; values: number; mixes: number; alike: number; maxTubes: number }> = {
+  beginner: { areas: 8, values: 3, mixes: 13, alike: 4.5, maxTubes: 3 },
+  improver: { areas: 11, values: 4, mixes: 18, alike: 3.5, maxTubes: 4 },
+  experienced: { areas: 14, values: 5, mixes: 24, alike: 2.8, maxTubes: 4 },
 };
 
 export type BeginOptions = {
   /** How many areas; by the level where it is not said. */
-  zones?: number;
+  areas?: number;
 };
 /** How far it is, 0–1, and what is being worked out. */
 export type Begun = { share: number; doing: 'areas' | 'edges' | 'colours' | 'steps' };
@@ -54,14 +54,14 @@ export function* beginLesson(
     step = segmenting.next();
   }
   const segmentation = step.value;
-  const count = colourSpread(segmentation) < 2 ? 1 : (options.zones ?? level.zones);
+  const count = colourSpread(segmentation) < 2 ? 1 : (options.areas ?? level.areas);
   yield { share: 0.42, doing: 'areas' };
-  const { map, zones: found } = refineZones(segmentation, cutZones(segmentation, count));
+  const { map, areas: found } = refineAreas(segmentation, cutAreas(segmentation, count));
   yield { share: 0.55, doing: 'areas' };
   const mmPerPx = lesson.support.widthMm / map.width;
-  const proposed = proposeZones(map, found, labRaster(shrink(picture, map.width, map.height)), mmPerPx);
-  const zones = proposed.map(
-    (one): Zone => ({ id: ids(), name: one.name, outline: one.outline, targetLab: rounded(one.meanLab) }),
+  const proposed = proposeAreas(map, found, labRaster(shrink(picture, map.width, map.height)), mmPerPx);
+  const areas = proposed.map(
+    (one): Area => ({ id: ids(), name: one.name, outline: one.outline, targetLab: rounded(one.meanLab) }),
   );
   yield { share: 0.62, doing: 'edges' };
 
@@ -69,7 +69,7 @@ export function* beginLesson(
   const middle = shrink(picture, size.width, size.height);
   const perPx = lesson.support.widthMm / size.width;
   const sheets = labelSheets(
-    zones.map((zone) => zone.outline),
+    areas.map((area) => area.outline),
     size.width,
     size.height,
     perPx,
@@ -77,41 +77,41 @@ export function* beginLesson(
   const lab = labRaster(middle);
   for (const edge of measureEdges(sheets, lab, perPx)) {
     if (edge.kind === 'hard') continue;
-    const [one, other] = [zones[edge.one] as Zone, zones[edge.other] as Zone];
+    const [one, other] = [areas[edge.one] as Area, areas[edge.other] as Area];
     one.edges = [...(one.edges ?? []), { with: other.id, kind: edge.kind }];
     other.edges = [...(other.edges ?? []), { with: one.id, kind: edge.kind }];
   }
   yield { share: 0.68, doing: 'edges' };
   const flow = flowField(lightness(middle), sheets, perPx);
-  zones.forEach((zone, i) => {
-    const mean = meanDirection(flow.filter((stroke) => stroke.zone === i));
-    if (mean) zone.directionDeg = Math.round(mean.deg);
+  areas.forEach((area, i) => {
+    const mean = meanDirection(flow.filter((stroke) => stroke.area === i));
+    if (mean) area.directionDeg = Math.round(mean.deg);
   });
   yield { share: 0.72, doing: 'colours' };
 
   const tubes = lesson.tubes.length > 0 ? lesson.tubes : usualTubes(lesson.school);
-  const withTubes: Lesson = { ...lesson, zones, tubes, mixes: [], marks: [], things: [] };
+  const withTubes: Lesson = { ...lesson, areas, tubes, mixes: [], marks: [], things: [] };
   const small = sizeWithin(picture, VALUE_PIXELS);
   const smallPx = lesson.support.widthMm / small.width;
   const aim = movedIntoReach(labRaster(shrink(picture, small.width, small.height)), reachOf(withTubes));
   const places = labelSheets(
-    zones.map((zone) => zone.outline),
+    areas.map((area) => area.outline),
     small.width,
     small.height,
     smallPx,
   );
-  // What a zone shall look like is what the palette can make of it.
-  labelMeans(places, aim, zones.length).forEach((mean, i) => {
-    if (mean) (zones[i] as Zone).targetLab = rounded(mean);
+  // What an area shall look like is what the palette can make of it.
+  labelMeans(places, aim, areas.length).forEach((mean, i) => {
+    if (mean) (areas[i] as Area).targetLab = rounded(mean);
   });
-  const values = zoneValues(places, aim, zones.length, level.values);
-  const seen = visibleParts(zones, lesson.support);
-  const areas = new Map(seen.map((part) => [part.id, part.areaCm2]));
+  const values = areaValues(places, aim, areas.length, level.values);
+  const seen = visibleParts(areas, lesson.support);
+  const sizes = new Map(seen.map((part) => [part.id, part.areaCm2]));
   const mixing = mixesFor(
     withTubes,
-    zones.map((zone, i) => ({
-      zoneId: zone.id,
-      areaCm2: areas.get(zone.id) ?? outlineArea(zone.outline) / 100,
+    areas.map((area, i) => ({
+      areaId: area.id,
+      areaCm2: sizes.get(area.id) ?? outlineArea(area.outline) / 100,
       values: values[i] ?? { values: [], gradual: false },
     })),
     { alike: level.alike, most: level.mixes, maxTubes: level.maxTubes },
@@ -123,13 +123,13 @@ export function* beginLesson(
     made = mixing.next();
   }
   const { mixes, shares } = made.value;
-  const gradual = new Set(zones.flatMap((zone, i) => (values[i]?.gradual ? [zone.id] : [])));
-  const subjectZoneId = subjectOf(zones, areas, lesson);
+  const gradual = new Set(areas.flatMap((area, i) => (values[i]?.gradual ? [area.id] : [])));
+  const subjectAreaId = subjectOf(areas, sizes, lesson);
   const ready: Lesson = {
     ...withTubes,
     mixes,
     tubes: lesson.tubes.length > 0 ? tubes : usedTubes(tubes, mixes),
-    ...(subjectZoneId ? { subjectZoneId } : {}),
+    ...(subjectAreaId ? { subjectAreaId } : {}),
   };
   yield { share: 0.92, doing: 'steps' };
   const drafted = asDrafted(ready, draftLesson(ready, ids, { shares, gradual }));
@@ -153,14 +153,14 @@ function waitingLess(lesson: Lesson): Lesson {
 const rounded = (lab: Lab): Lab => lab.map((value) => Math.round(value * 10) / 10) as Lab;
 
 /** The frontmost area that lies away from the rim and is no crumb; what a picture is about is mostly there. Null where none does. */
-function subjectOf(zones: readonly Zone[], areas: ReadonlyMap<string, number>, { support }: Lesson): string | null {
+function subjectOf(areas: readonly Area[], sizes: ReadonlyMap<string, number>, { support }: Lesson): string | null {
   const whole = (support.widthMm * support.heightMm) / 100;
-  const inner = zones.filter((zone) => {
-    const points = zone.outline.flat(2);
+  const inner = areas.filter((area) => {
+    const points = area.outline.flat(2);
     const atRim = points.filter(([x, y]) => x < 2 || y < 2 || x > support.widthMm - 2 || y > support.heightMm - 2).length;
-    const area = areas.get(zone.id) ?? 0;
-    return atRim === 0 && area > 0.01 * whole && area < 0.6 * whole;
+    const size = sizes.get(area.id) ?? 0;
+    return atRim === 0 && size > 0.01 * whole && size < 0.6 * whole;
   });
-  const largest = [...inner].sort((one, other) => (areas.get(other.id) ?? 0) - (areas.get(one.id) ?? 0))[0];
+  const largest = [...inner].sort((one, other) => (sizes.get(other.id) ?? 0) - (sizes.get(one.id) ?? 0))[0];
   return largest?.id ?? null;
 }

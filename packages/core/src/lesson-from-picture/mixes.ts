@@ -3,30 +3,30 @@ import { deltaE00 } from '../colour/index.js';
 import { paintsOf } from '../derived/index.js';
 import { finishOf, type StockPaint, tableOf } from '../mix/index.js';
 import { colourInWords } from '../picture/index.js';
-import type { ZoneValues } from './values.js';
+import type { AreaValues } from './values.js';
 
-/** A mix to be mixed: its colour and the zones it is for, with the share it takes of each. */
-type Wanted = { lab: Lab; weight: number; zones: Map<string, number> };
+/** A mix to be mixed: its colour and the areas it is for, with the share it takes of each. */
+type Wanted = { lab: Lab; weight: number; areas: Map<string, number> };
 
 export type Mixes = {
   mixes: Mix[];
-  /** By zone the mixes for it with the share of the zone they take, dark to light. */
+  /** By area the mixes for it with the share of the area they take, dark to light. */
   shares: Map<string, { mixId: string; share: number }[]>;
 };
 
 /**
- * Mixes for the values of all zones: values of different zones that are nearly alike share one (`alike` in ΔE00), and where there are more
- * than `most` the nearest two are joined, small areas first; then recipes of at most `maxTubes` tubes, and a name from zone and colour.
+ * Mixes for the values of all areas: values of different areas that are nearly alike share one (`alike` in ΔE00), and where there are more
+ * than `most` the nearest two are joined, small areas first; then recipes of at most `maxTubes` tubes, and a name from area and colour.
  */
 export function* mixesFor(
   lesson: Lesson,
-  values: readonly { zoneId: string; areaCm2: number; values: ZoneValues }[],
+  values: readonly { areaId: string; areaCm2: number; values: AreaValues }[],
   { alike, most, maxTubes }: { alike: number; most: number; maxTubes: number },
   ids: () => string,
 ): Generator<number, Mixes> {
-  let wanted: Wanted[] = values.flatMap(({ zoneId, areaCm2, values: own }) =>
+  let wanted: Wanted[] = values.flatMap(({ areaId, areaCm2, values: own }) =>
     own.values.map(
-      (value): Wanted => ({ lab: value.lab, weight: areaCm2 * value.share, zones: new Map([[zoneId, value.share]]) }),
+      (value): Wanted => ({ lab: value.lab, weight: areaCm2 * value.share, areas: new Map([[areaId, value.share]]) }),
     ),
   );
   const join = ({ i, j }: Pair) => {
@@ -44,23 +44,23 @@ export function* mixesFor(
   }
   const found = table.value;
   wanted.sort((one, other) => one.lab[0] - other.lab[0]);
-  const mixes = wanted.map(({ lab, zones }): Mix => {
+  const mixes = wanted.map(({ lab, areas }): Mix => {
     const recipe = simplest(found.nearest(lab, { count: 40 }), paints);
-    const [first, ...others] = [...zones].sort((a, b) => b[1] - a[1]).map(([id]) => id);
+    const [first, ...others] = [...areas].sort((a, b) => b[1] - a[1]).map(([id]) => id);
     return {
       id: ids(),
       name: '',
       targetLab: lab.map((value) => Math.round(value * 10) / 10) as Lab,
-      ...(first ? { zoneId: first } : {}),
-      ...(others.length > 0 ? { alsoZoneIds: others } : {}),
+      ...(first ? { areaId: first } : {}),
+      ...(others.length > 0 ? { alsoAreaIds: others } : {}),
       recipe: recipe.map(({ tube, parts }) => ({ tubeId: (paints[tube] as StockPaint).id, parts })),
     };
   });
   name(mixes);
   const shares = new Map<string, { mixId: string; share: number }[]>();
-  wanted.forEach(({ zones }, i) => {
-    for (const [zoneId, share] of zones)
-      shares.set(zoneId, [...(shares.get(zoneId) ?? []), { mixId: (mixes[i] as Mix).id, share }]);
+  wanted.forEach(({ areas }, i) => {
+    for (const [areaId, share] of areas)
+      shares.set(areaId, [...(shares.get(areaId) ?? []), { mixId: (mixes[i] as Mix).id, share }]);
   });
   return { mixes, shares };
 }
@@ -68,9 +68,9 @@ export function* mixesFor(
 const joined = (one: Wanted, other: Wanted): Wanted => {
   const weight = one.weight + other.weight;
   const lab = one.lab.map((value, c) => (value * one.weight + (other.lab[c] as number) * other.weight) / weight) as Lab;
-  const zones = new Map(one.zones);
-  for (const [id, share] of other.zones) zones.set(id, (zones.get(id) ?? 0) + share);
-  return { lab, weight, zones };
+  const areas = new Map(one.areas);
+  for (const [id, share] of other.areas) areas.set(id, (areas.get(id) ?? 0) + share);
+  return { lab, weight, areas };
 };
 
 type Pair = { i: number; j: number; cost: number };

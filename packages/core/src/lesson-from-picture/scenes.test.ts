@@ -42,7 +42,7 @@ describe.each(begun)('begun with the picture $name', ({ lesson, picture }) => {
   it('it is sound and complete, and the checks find nothing serious', () => {
     expect(lessonFaults(lesson)).toEqual([]);
     expect(findings(lesson, planLesson(lesson)).filter((one) => one.serious)).toEqual([]);
-    expect(lesson.steps.filter((step) => step.kind === 'paint').length).toBeGreaterThanOrEqual(lesson.zones.length - 1);
+    expect(lesson.steps.filter((step) => step.kind === 'paint').length).toBeGreaterThanOrEqual(lesson.areas.length - 1);
   });
 
   it('its last stage picture comes near to the picture, squinted at, and nearer than its first coats', () => {
@@ -55,7 +55,7 @@ describe.each(begun)('begun with the picture $name', ({ lesson, picture }) => {
   });
 
   it('no finished area moves away by more than 1', () => {
-    const { zones, width } = stageInput(lesson, picture, PAINTED);
+    const { areas, width } = stageInput(lesson, picture, PAINTED);
     const meanOf = (canvas: Rgba, mask: Uint8Array): [number, number, number] => {
       const lab = labRaster(canvas);
       const sums = [0, 0, 0, 0];
@@ -70,12 +70,12 @@ describe.each(begun)('begun with the picture $name', ({ lesson, picture }) => {
       const n = Math.max(1, sums[3] as number);
       return [(sums[0] as number) / n, (sums[1] as number) / n, (sums[2] as number) / n];
     };
-    for (const zone of lesson.zones) {
-      const done = [...lesson.steps].reverse().find((step) => step.zoneIds.includes(zone.id));
-      const mask = zones.find((one) => one.id === zone.id)?.seen;
+    for (const area of lesson.areas) {
+      const done = [...lesson.steps].reverse().find((step) => step.areaIds.includes(area.id));
+      const mask = areas.find((one) => one.id === area.id)?.seen;
       const then = done && canvases.get(done.id);
       if (!mask || !then) continue;
-      expect([zone.name, deltaE00(meanOf(then, mask), meanOf(last, mask)) < 1]).toEqual([zone.name, true]);
+      expect([area.name, deltaE00(meanOf(then, mask), meanOf(last, mask)) < 1]).toEqual([area.name, true]);
     }
   });
 

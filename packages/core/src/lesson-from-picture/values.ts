@@ -1,27 +1,27 @@
 import type { Lab } from '@viaticum/contract';
 import type { Labels, LabRaster } from '../raster/index.js';
 
-/** A value of a zone: its mean colour and the share of the zone it takes. */
-export type ZoneValue = { lab: Lab; share: number };
-/** The values of one zone, dark to light; `gradual` where they pass into each other rather than lie side by side. */
-export type ZoneValues = { values: ZoneValue[]; gradual: boolean };
+/** A value of an area: its mean colour and the share of the area it takes. */
+export type AreaValue = { lab: Lab; share: number };
+/** The values of one area, dark to light; `gradual` where they pass into each other rather than lie side by side. */
+export type AreaValues = { values: AreaValue[]; gradual: boolean };
 
 const ROUNDS = 12;
 /** One value more must bring the mean distance (ΔE of Lab) down by so much. */
 const WORTH = 1.1;
 const GOOD = 2.2;
-/** A value on less of a zone than this is noise. */
+/** A value on less of an area than this is noise. */
 const LEAST_SHARE = 0.03;
 const MOST_PIXELS = 12_000;
 
 /**
  * The values of every label of a map, by k-means in Lab from evenly spread starts (no chance in it): as many as are worth it, at most
- * `most`. Shares are of the zone's own pixels.
+ * `most`. Shares are of the area's own pixels.
  */
-export function zoneValues(map: Labels, lab: LabRaster, zones: number, most: number): ZoneValues[] {
-  const places: number[][] = Array.from({ length: zones }, () => []);
+export function areaValues(map: Labels, lab: LabRaster, areas: number, most: number): AreaValues[] {
+  const places: number[][] = Array.from({ length: areas }, () => []);
   map.data.forEach((label, at) => {
-    if (label >= 0 && label < zones) (places[label] as number[]).push(at);
+    if (label >= 0 && label < areas) (places[label] as number[]).push(at);
   });
   return places.map((all) => {
     const step = Math.max(1, Math.floor(all.length / MOST_PIXELS));
@@ -43,7 +43,7 @@ export function zoneValues(map: Labels, lab: LabRaster, zones: number, most: num
 const BETWEEN_FROM = 0.25;
 const GRADUAL_SHARE = 0.14;
 /** Whether many pixels lie between two values: from side to side with a blend of both in the middle, no shapes. */
-function isGradual(pixels: readonly Lab[], values: readonly ZoneValue[]): boolean {
+function isGradual(pixels: readonly Lab[], values: readonly AreaValue[]): boolean {
   if (values.length < 2) return false;
   let between = 0;
   for (const pixel of pixels) {
@@ -55,7 +55,7 @@ function isGradual(pixels: readonly Lab[], values: readonly ZoneValue[]): boolea
 
 const squared = (one: Lab, other: Lab) => (one[0] - other[0]) ** 2 + (one[1] - other[1]) ** 2 + (one[2] - other[2]) ** 2;
 
-function means(pixels: readonly Lab[], k: number): { values: ZoneValue[]; off: number } {
+function means(pixels: readonly Lab[], k: number): { values: AreaValue[]; off: number } {
   const byLight = [...pixels].sort((one, other) => one[0] - other[0]);
   let centres = Array.from({ length: k }, (_, i) => byLight[Math.floor(((i + 0.5) * byLight.length) / k)] as Lab);
   let counts: number[] = [];

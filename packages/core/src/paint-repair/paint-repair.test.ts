@@ -10,13 +10,13 @@ import { planLesson } from '../plan/index.js';
 import { mendWays, plannedState } from './index.js';
 
 const base = smallLesson([
-  testStep('sky', { zoneIds: ['a'], doMin: 4 }),
-  testStep('hill', { zoneIds: ['b'], mixIds: ['dark'], needs: 'paintOver', doMin: 4 }),
-  testStep('look', { kind: 'look', mixIds: [], zoneIds: [], doMin: 60 }),
+  testStep('sky', { areaIds: ['a'], doMin: 4 }),
+  testStep('hill', { areaIds: ['b'], mixIds: ['dark'], needs: 'paintOver', doMin: 4 }),
+  testStep('look', { kind: 'look', mixIds: [], areaIds: [], doMin: 60 }),
 ]);
 const lesson: Lesson = {
   ...base,
-  zones: base.zones.map((zone) => (zone.id === 'a' ? { ...zone, targetLab: [70, -4, -14] as Lab } : zone)),
+  areas: base.areas.map((area) => (area.id === 'a' ? { ...area, targetLab: [70, -4, -14] as Lab } : area)),
   tubes: [
     { id: 'w', pigment: 'PW6', grade: 'artist', finish: 'satin' },
     { id: 'b', pigment: 'PB29', grade: 'artist', finish: 'satin' },
@@ -40,7 +40,7 @@ const skyEnd = plan.plan.items.find((item) => item.stepId === 'sky')?.endMin as 
 const white = looksOf(lesson).get('m')?.colour?.lab as Lab;
 const blue = looksOf(lesson).get('blue')?.colour?.lab as Lab;
 const ways = (atMin: number, change = {}) =>
-  mendWays(lesson, plan, { zoneId: 'a', atMin, isLab: white, wantLab: blue, ...change });
+  mendWays(lesson, plan, { areaId: 'a', atMin, isLab: white, wantLab: blue, ...change });
 const kinds = (atMin: number) => ways(atMin).map((way) => way.kind);
 
 describe('mending', () => {
@@ -101,7 +101,7 @@ describe('mending', () => {
     expect(plannedState(lesson, plan, 'a', 0)).toBeNull();
     expect(
       mendWays({ ...lesson, steps: [] }, planLesson({ ...lesson, steps: [] }), {
-        zoneId: 'a',
+        areaId: 'a',
         atMin: 0,
         isLab: white,
         wantLab: blue,

@@ -5,11 +5,11 @@ import { looksOf, visibleOf } from '../derived/index.js';
 import { finishOf, glazeOver, mixColour, paintOf, recipeParts, shortTubeName } from '../mix/index.js';
 import { pigmentOf } from '../pigment/index.js';
 import { type LessonPlan, planLesson } from '../plan/index.js';
-import { zoneRung } from '../step/index.js';
+import { areaRung } from '../step/index.js';
 import { relationsOf } from '../value-relations/index.js';
 
 /** What went wrong: an area at a minute of the plan, the colour it has and the one it should have; `edge` where only an edge is too hard. */
-export type MendNeed = { zoneId: string; atMin: number; isLab: Lab; wantLab: Lab; share?: number; edgeWith?: string };
+export type MendNeed = { areaId: string; atMin: number; isLab: Lab; wantLab: Lab; share?: number; edgeWith?: string };
 
 /** One way to mend it. `extraMin` is what it adds to the plan's end; `step` is put in where it takes one. */
 export type MendWay = {
@@ -34,13 +34,13 @@ const STRIP_MM = 12;
 export function plannedState(
   lesson: Lesson,
   { plan }: LessonPlan,
-  zoneId: string,
+  areaId: string,
   atMin: number,
 ): { isLab: Lab; wantLab: Lab } | null {
   const relations = relationsOf(lesson);
   const done = plan.items.filter((item) => item.stepId && item.endMin <= atMin + 1e-6).at(-1)?.stepId;
-  const isLab = done ? relations.after.get(done)?.get(zoneId) : undefined;
-  const own = relations.zones.find((zone) => zone.zoneId === zoneId);
+  const isLab = done ? relations.after.get(done)?.get(areaId) : undefined;
+  const own = relations.areas.find((area) => area.areaId === areaId);
   const wantLab = own?.target ?? own?.last;
   return isLab && wantLab ? { isLab, wantLab } : null;
 }
@@ -55,7 +55,7 @@ export function mendWays(lesson: Lesson, planned: LessonPlan, need: MendNeed): M
   const current = lesson.steps.find((step) => step.id === now?.stepId) ?? lesson.steps[0];
   if (!current) return [];
   const ways: MendWay[] = [];
-  const { rung, nextMin } = zoneRung(plan.coats, need.zoneId, need.atMin);
+  const { rung, nextMin } = areaRung(plan.coats, need.areaId, need.atMin);
   if (rung === 'workable' && nextMin !== null)
     ways.push({
       kind: 'lift',
@@ -90,10 +90,10 @@ type Context = { lesson: Lesson; current: Step; endMin: number; need: MendNeed }
 
 function stepFor({ current, need }: Context, change: Partial<Step> & Pick<Step, 'title' | 'technique'>): Step {
   return {
-    id: `mend-${need.zoneId}-${change.technique}`.slice(0, 32),
+    id: `mend-${need.areaId}-${change.technique}`.slice(0, 32),
     stageId: current.stageId,
     kind: 'paint',
-    zoneIds: [need.zoneId],
+    areaIds: [need.areaId],
     markIds: [],
     mixIds: [],
     needs: 'paintOver',
@@ -187,13 +187,13 @@ function glazed(context: Context): MendWay | null {
 function relaid(context: Context, otherId: string): MendWay | null {
   const { lesson, need } = context;
   const looks = looksOf(lesson);
-  const mixOf = (zoneId: string) =>
+  const mixOf = (areaId: string) =>
     [...lesson.steps]
       .reverse()
-      .find((step) => step.zoneIds.includes(zoneId) && step.mixIds.length > 0 && (step.coverShare ?? 1) > 0.3)?.mixIds[0];
-  const [one, other] = [mixOf(need.zoneId), mixOf(otherId)];
+      .find((step) => step.areaIds.includes(areaId) && step.mixIds.length > 0 && (step.coverShare ?? 1) > 0.3)?.mixIds[0];
+  const [one, other] = [mixOf(need.areaId), mixOf(otherId)];
   if (!one || !other) return null;
-  const part = visibleOf(lesson).find((each) => each.id === need.zoneId);
+  const part = visibleOf(lesson).find((each) => each.id === need.areaId);
   const areaMm2 = (part?.areaCm2 ?? 0) * 100;
   const edgeMm = Math.sqrt(Math.max(1, areaMm2)) * 1.2;
   const share = Math.max(0.02, Math.min(0.6, (edgeMm * STRIP_MM) / Math.max(1, areaMm2)));

@@ -1,7 +1,7 @@
-import type { Correction, Thing, Lab, Outline, Placement } from '@viaticum/contract';
+import type { Correction, Lab, Outline, Placement, Thing } from '@viaticum/contract';
+import { scanOutline } from '../area/index.js';
 import { labToXyz, xyzToSrgb } from '../colour/index.js';
 import { byteOfLinear, linearOfByte, type Rgba, rgba, shrink, sizeWithin } from '../raster/index.js';
-import { scanOutline } from '../zone/index.js';
 import { canvasToPixel } from './crop.js';
 import { fillFromBehind } from './fill.js';
 import { grow } from './segment/index.js';
@@ -10,7 +10,7 @@ import { grow } from './segment/index.js';
 export const WORK_PIXELS = 1_800_000;
 const GROWN_MM = 3;
 
-/** A canvas's face as pixels: what is measured, and where nothing lies (0), a picture (1), its continued edge (2), paint of one's own (3). `patterned`: zones behind a thing that is gone whose pattern the fill does not carry on. */
+/** A canvas's face as pixels: what is measured, and where nothing lies (0), a picture (1), its continued edge (2), paint of one's own (3). `patterned`: areas behind a thing that is gone whose pattern the fill does not carry on. */
 export type Laid = { picture: Rgba; source: Uint8Array; mmPerPx: number; patterned: string[] };
 
 /** Size in pixels of the raster for a canvas, with its scale. */
@@ -90,14 +90,14 @@ function reader(source: Source, mmPerPx: number) {
   };
 }
 
-/** A zone as far as composing needs it. Back to front. */
-export type ComposeZone = { id: string; outline: Outline; thingId?: string | undefined; targetLab?: Lab | undefined };
+/** An area as far as composing needs it. Back to front. */
+export type ComposeArea = { id: string; outline: Outline; thingId?: string | undefined; targetLab?: Lab | undefined };
 export type Composition = {
   canvas: { widthMm: number; heightMm: number };
   /** The whole picture first; others by the id that an added thing names. */
   whole: Source | null;
   others: ReadonlyMap<string, Source>;
-  zones: readonly ComposeZone[];
+  areas: readonly ComposeArea[];
   things: readonly Thing[];
   /** Colour of the bare support. */
   bare: [number, number, number];
@@ -108,8 +108,8 @@ const byteRgb = (lab: Lab): [number, number, number] =>
 
 /**
  * The picture as it will be painted: the placed and corrected reference; dropped things and the places that moved things left
- * filled from the zones behind them; moved ones drawn where they are now; added ones cut from another reference or in their
- * zones' own colours. With no reference at all: zones in their chosen colours.
+ * filled from the areas behind them; moved ones drawn where they are now; added ones cut from another reference or in their
+ * areas' own colours. With no reference at all: areas in their chosen colours.
  */
 export function compose(plan: Composition, pixels = WORK_PIXELS): Laid {
   const { width, height, mmPerPx } = workSize(plan.canvas, pixels);
@@ -123,14 +123,13 @@ export function compose(plan: Composition, pixels = WORK_PIXELS): Laid {
       source[at] = kind;
       if (kind === 0) out.set([...plan.bare, 255], at * 4);
     }
-  const byThing = new Map<string, ComposeZone[]>();
-  for (const zone of plan.zones)
-    if (zone.thingId) byThing.set(zone.thingId, [...(byThing.get(zone.thingId) ?? []), zone]);
+  const byThing = new Map<string, ComposeArea[]>();
+  for (const area of plan.areas) if (area.thingId) byThing.set(area.thingId, [...(byThing.get(area.thingId) ?? []), area]);
   if (!read) {
-    for (const zone of plan.zones) {
-      const thing = plan.things.find((one) => one.id === zone.thingId);
+    for (const area of plan.areas) {
+      const thing = plan.things.find((one) => one.id === area.thingId);
       if (thing?.fate === 'dropped') continue;
-      paintFlat(zone, out, source, width, height, mmPerPx);
+      paintFlat(area, out, source, width, height, mmPerPx);
     }
     return { picture, source, mmPerPx, patterned: [] };
   }
@@ -140,12 +139,12 @@ export function compose(plan: Composition, pixels = WORK_PIXELS): Laid {
   if (gone.length > 0) {
     const mask = new Uint8Array(width * height);
     for (const thing of gone)
-      for (const zone of byThing.get(thing.id) ?? [])
-        scanOutline(backOf(zone.outline, thing), width, height, mmPerPx, (row, from, to) =>
+      for (const area of byThing.get(thing.id) ?? [])
+        scanOutline(backOf(area.outline, thing), width, height, mmPerPx, (row, from, to) =>
           mask.fill(1, row * width + from, row * width + to + 1),
         );
     const goneIds = new Set(gone.map((one) => one.id));
-    const behind = plan.zones.filter((zone) => !zone.thingId || !goneIds.has(zone.thingId));
+    const behind = plan.areas.filter((area) => !area.thingId || !goneIds.has(area.thingId));
     const found = fillFromBehind(
       picture,
       grow(mask, width, height, Math.max(1, Math.round(GROWN_MM / mmPerPx))),
@@ -153,20 +152,20 @@ export function compose(plan: Composition, pixels = WORK_PIXELS): Laid {
       behind,
       mmPerPx,
     );
-    patterned = found.map((i) => (behind[i] as ComposeZone).id);
+    patterned = found.map((i) => (behind[i] as ComposeArea).id);
   }
-  // Things that were moved or added, back to front as their zones lie.
+  // Things that were moved or added, back to front as their areas lie.
   const buffer = new Uint8ClampedArray(4);
-  for (const zone of plan.zones) {
-    const thing = plan.things.find((one) => one.id === zone.thingId);
+  for (const area of plan.areas) {
+    const thing = plan.things.find((one) => one.id === area.thingId);
     if (!thing || (thing.fate !== 'moved' && thing.fate !== 'added')) continue;
     const from = thing.fate === 'added' ? plan.others.get(thing.fromReferenceId ?? '') : plan.whole;
     if (!from) {
-      paintFlat(zone, out, source, width, height, mmPerPx);
+      paintFlat(area, out, source, width, height, mmPerPx);
       continue;
     }
     const take = reader(from, mmPerPx / (thing.move?.scale ?? 1));
-    scanOutline(zone.outline, width, height, mmPerPx, (row, first, last) => {
+    scanOutline(area.outline, width, height, mmPerPx, (row, first, last) => {
       for (let x = first; x <= last; x++) {
         const [px, py] = backPoint([(x + 0.5) * mmPerPx, (row + 0.5) * mmPerPx], thing);
         if (take(px, py, buffer, 0) === 0) continue;
@@ -179,16 +178,16 @@ export function compose(plan: Composition, pixels = WORK_PIXELS): Laid {
 }
 
 function paintFlat(
-  zone: ComposeZone,
+  area: ComposeArea,
   out: Uint8ClampedArray | Uint8Array,
   source: Uint8Array,
   width: number,
   height: number,
   mmPerPx: number,
 ): void {
-  if (!zone.targetLab) return;
-  const colour = byteRgb(zone.targetLab);
-  scanOutline(zone.outline, width, height, mmPerPx, (row, from, to) => {
+  if (!area.targetLab) return;
+  const colour = byteRgb(area.targetLab);
+  scanOutline(area.outline, width, height, mmPerPx, (row, from, to) => {
     for (let x = from; x <= to; x++) {
       out.set(colour, (row * width + x) * 4);
       out[(row * width + x) * 4 + 3] = 255;

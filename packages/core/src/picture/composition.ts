@@ -1,11 +1,11 @@
 import type { Outline } from '@viaticum/contract';
+import { outlineArea, outlineBox } from '../area/index.js';
 import { hueDegrees, hueName, valueStep } from '../colour/index.js';
 import { connectedParts, type Labels, type LabRaster, labelMeans } from '../raster/index.js';
 import { capital } from '../units/index.js';
-import { outlineArea, outlineBox } from '../zone/index.js';
 import { traceArcs } from './outline/index.js';
 
-/** One measure of the composition: what was found, with its number and the reason, and the zones it speaks of. */
+/** One measure of the composition: what was found, with its number and the reason, and the areas it speaks of. */
 export type CompositionNote = {
   kind:
     | 'weight'
@@ -24,14 +24,14 @@ export type CompositionNote = {
   worth: boolean;
   text: string;
   reason: string;
-  zoneIds: string[];
+  areaIds: string[];
   /** Of a line: how far it climbs, as a share of the width. */
   slope?: number;
   /** A place to look at, in mm. */
   at?: [number, number];
 };
 
-export type ComposedZone = {
+export type ComposedArea = {
   /** Its whole sheet, where that is more than what is seen. */
   sheet?: Outline | undefined;
   id: string;
@@ -46,14 +46,14 @@ const TANGENT_MM = 2.5;
 const MOST_TANGENTS = 5;
 
 /**
- * Measures of the composition, each as a finding beside the picture with its number and reason, never a score. `zones`: visible
- * parts back to front; `map`: which zone is seen at every pixel (its place in `zones`, -1 where none). The reasons are common
+ * Measures of the composition, each as a finding beside the picture with its number and reason, never a score. `areas`: visible
+ * parts back to front; `map`: which area is seen at every pixel (its place in `areas`, -1 where none). The reasons are common
  * practice, no published source.
  */
 export function compositionNotes(
   lab: LabRaster,
   map: Labels,
-  zones: readonly ComposedZone[],
+  areas: readonly ComposedArea[],
   mmPerPx: number,
   subjectId: string | undefined,
 ): CompositionNote[] {
@@ -61,14 +61,14 @@ export function compositionNotes(
   const size = { widthMm: width * mmPerPx, heightMm: height * mmPerPx };
   return [
     ...weight(lab, size, mmPerPx),
-    ...subject(zones, size, subjectId),
-    ...lines(map, zones, size, mmPerPx),
-    ...counts(zones, size),
+    ...subject(areas, size, subjectId),
+    ...lines(map, areas, size, mmPerPx),
+    ...counts(areas, size),
     ...brightEdge(lab, size, mmPerPx),
-    ...tangents(zones, size),
+    ...tangents(areas, size),
     ...balance(lab),
-    ...lonelyHue(lab, map, zones),
-    ...facing(zones, size),
+    ...lonelyHue(lab, map, areas),
+    ...facing(areas, size),
   ];
 }
 type Size = { widthMm: number; heightMm: number };
@@ -102,16 +102,16 @@ function weight({ width, height, l, a, b }: LabRaster, size: Size, mmPerPx: numb
           ? `The weight of the picture lies ${where.join(' and ')} of its middle.`
           : 'The weight of the picture lies in its middle.',
       reason: 'Strong values and colours pull the eye; far to one side the picture tips.',
-      zoneIds: [],
+      areaIds: [],
       at: [x * size.widthMm, y * size.heightMm],
     },
   ];
 }
 
-function subject(zones: readonly ComposedZone[], size: Size, id: string | undefined): CompositionNote[] {
-  const zone = zones.find((one) => one.id === id);
-  const box = zone && outlineBox(zone.outline);
-  if (!zone || !box) return [];
+function subject(areas: readonly ComposedArea[], size: Size, id: string | undefined): CompositionNote[] {
+  const area = areas.find((one) => one.id === id);
+  const box = area && outlineBox(area.outline);
+  if (!area || !box) return [];
   const [x, y] = [(box.x + box.width / 2) / size.widthMm, (box.y + box.height / 2) / size.heightMm];
   const off = Math.hypot(x - 0.5, y - 0.5);
   const nearest = Math.min(box.x, box.y, size.widthMm - box.x - box.width, size.heightMm - box.y - box.height);
@@ -119,9 +119,9 @@ function subject(zones: readonly ComposedZone[], size: Size, id: string | undefi
     {
       kind: 'subject-centre',
       worth: off < 0.06,
-      text: `The ${zone.name} stands ${percent(off)} of the way off the middle.`,
+      text: `The ${area.name} stands ${percent(off)} of the way off the middle.`,
       reason: 'A subject in the very middle makes a still, divided picture.',
-      zoneIds: [zone.id],
+      areaIds: [area.id],
       at: [x * size.widthMm, y * size.heightMm],
     },
   ];
@@ -130,15 +130,15 @@ function subject(zones: readonly ComposedZone[], size: Size, id: string | undefi
     notes.push({
       kind: 'subject-edge',
       worth: true,
-      text: `The ${zone.name} comes within ${Math.round(nearest)} mm of the edge.`,
+      text: `The ${area.name} comes within ${Math.round(nearest)} mm of the edge.`,
       reason: 'A subject that just misses the edge looks cramped; let it be cut, or give it air.',
-      zoneIds: [zone.id],
+      areaIds: [area.id],
     });
   return notes;
 }
 
 /** Borders that run from the left edge to the right: the horizon among them, and lines that nothing breaks. */
-function lines(map: Labels, zones: readonly ComposedZone[], size: Size, mmPerPx: number): CompositionNote[] {
+function lines(map: Labels, areas: readonly ComposedArea[], size: Size, mmPerPx: number): CompositionNote[] {
   const notes: CompositionNote[] = [];
   const found: { y: number; one: number; other: number; slope: number }[] = [];
   for (const arc of traceArcs(map)) {
@@ -164,7 +164,7 @@ function lines(map: Labels, zones: readonly ComposedZone[], size: Size, mmPerPx:
       worth: share > 0.45 && share < 0.55,
       text: `The first line across lies at ${percent(share)} of the height.`,
       reason: 'A horizon across the middle halves the picture; low or high lets sky or land lead.',
-      zoneIds: [zones[horizon.one]?.id, zones[horizon.other]?.id].filter((id): id is string => Boolean(id)),
+      areaIds: [areas[horizon.one]?.id, areas[horizon.other]?.id].filter((id): id is string => Boolean(id)),
       at: [size.widthMm / 2, horizon.y * mmPerPx],
     });
   }
@@ -175,7 +175,7 @@ function lines(map: Labels, zones: readonly ComposedZone[], size: Size, mmPerPx:
   }
   for (const group of pairs.values()) {
     const [line] = group as [(typeof found)[number]];
-    const between = `${zones[line.one]?.name ?? 'one area'} and ${zones[line.other]?.name ?? 'another'}`;
+    const between = `${areas[line.one]?.name ?? 'one area'} and ${areas[line.other]?.name ?? 'another'}`;
     notes.push({
       kind: 'unbroken-line',
       worth: true,
@@ -185,16 +185,16 @@ function lines(map: Labels, zones: readonly ComposedZone[], size: Size, mmPerPx:
           ? `Between ${between} a line runs unbroken from edge to edge.`
           : `Between ${between} ${group.length} lines run unbroken from edge to edge.`,
       reason: 'The eye slides along such a line and out; let something cross it, or lose it for a stretch.',
-      zoneIds: [zones[line.one]?.id, zones[line.other]?.id].filter((id): id is string => Boolean(id)),
+      areaIds: [areas[line.one]?.id, areas[line.other]?.id].filter((id): id is string => Boolean(id)),
       at: [size.widthMm / 2, line.y * mmPerPx],
     });
   }
   return notes;
 }
 
-function counts(zones: readonly ComposedZone[], size: Size): CompositionNote[] {
-  return zones.flatMap((zone): CompositionNote[] => {
-    const areas = (zone.sheet ?? zone.outline).map((polygon) => outlineArea([polygon]));
+function counts(areas: readonly ComposedArea[], size: Size): CompositionNote[] {
+  return areas.flatMap((area): CompositionNote[] => {
+    const areas = (area.sheet ?? area.outline).map((polygon) => outlineArea([polygon]));
     const largest = Math.max(0, ...areas);
     // Like things are of about one size; a handle is not a second cup.
     const parts = areas.filter((area) => area > largest / 8 && area > 0.0006 * size.widthMm * size.heightMm);
@@ -204,9 +204,9 @@ function counts(zones: readonly ComposedZone[], size: Size): CompositionNote[] {
       {
         kind: 'even-count',
         worth: n % 2 === 0 && n < 7,
-        text: `${capital(zone.name)}: ${n} parts.`,
+        text: `${capital(area.name)}: ${n} parts.`,
         reason: 'Odd numbers of like things look less arranged than even ones.',
-        zoneIds: [zone.id],
+        areaIds: [area.id],
       },
     ];
   });
@@ -237,24 +237,24 @@ function brightEdge({ width, height, l }: LabRaster, size: Size, mmPerPx: number
       worth: share < 0.1,
       text: `The lightest place (value ${valueStep(limit).toFixed(1)}) lies ${percent(share)} in from the nearest edge.`,
       reason: 'The eye goes to the lightest place first; at an edge it leads out.',
-      zoneIds: [],
+      areaIds: [],
       at: [x, y],
     },
   ];
 }
 
 /** Outlines that just touch: the highest, lowest or outermost point of one within 2.5 mm of another's, or of the canvas's edge. */
-function tangents(zones: readonly ComposedZone[], size: Size): CompositionNote[] {
-  type Tip = { zone: ComposedZone; at: [number, number]; side: 0 | 1 | 2 | 3 };
-  const tips: Tip[] = zones.flatMap((zone) =>
-    zone.outline.flatMap((polygon) => {
+function tangents(areas: readonly ComposedArea[], size: Size): CompositionNote[] {
+  type Tip = { area: ComposedArea; at: [number, number]; side: 0 | 1 | 2 | 3 };
+  const tips: Tip[] = areas.flatMap((area) =>
+    area.outline.flatMap((polygon) => {
       const ring = outlineArea([polygon]) > 0.002 * size.widthMm * size.heightMm ? (polygon[0] ?? []) : [];
       const best = (score: (p: [number, number]) => number) =>
         ring.reduce((m, p) => (score(p) > score(m) ? p : m), ring[0] as [number, number]);
       return ring.length < 3
         ? []
         : ([best((p) => -p[1]), best((p) => p[0]), best((p) => p[1]), best((p) => -p[0])] as const).map(
-            (at, side): Tip => ({ zone, at, side: side as 0 }),
+            (at, side): Tip => ({ area, at, side: side as 0 }),
           );
     }),
   );
@@ -262,7 +262,7 @@ function tangents(zones: readonly ComposedZone[], size: Size): CompositionNote[]
   const edged = new Set(
     tips
       .filter(({ at }) => Math.min(at[0], at[1], size.widthMm - at[0], size.heightMm - at[1]) <= 0.4)
-      .map(({ zone }) => zone.id),
+      .map(({ area }) => area.id),
   );
   const notes: CompositionNote[] = [];
   const seen = new Set<string>();
@@ -271,28 +271,28 @@ function tangents(zones: readonly ComposedZone[], size: Size): CompositionNote[]
     seen.add(key);
     notes.push(note);
   };
-  for (const { zone, at, side } of tips) {
+  for (const { area, at, side } of tips) {
     const gap = [at[1], size.widthMm - at[0], size.heightMm - at[1], at[0]][side] as number;
-    if (gap > 0.4 && gap < TANGENT_MM && !edged.has(zone.id))
-      say(`${zone.id}:edge`, {
+    if (gap > 0.4 && gap < TANGENT_MM && !edged.has(area.id))
+      say(`${area.id}:edge`, {
         kind: 'tangent',
         worth: true,
-        text: `${capital(zone.name)}: ${gap.toFixed(1)} mm from the edge of the canvas, all but touching it.`,
+        text: `${capital(area.name)}: ${gap.toFixed(1)} mm from the edge of the canvas, all but touching it.`,
         reason: 'Things that just touch flatten the space; overlap them or part them.',
-        zoneIds: [zone.id],
+        areaIds: [area.id],
         at,
       });
     // Tips of different things that meet from opposite sides.
     for (const other of tips) {
-      if (other.zone === zone || other.side !== (side + 2) % 4) continue;
+      if (other.area === area || other.side !== (side + 2) % 4) continue;
       const distance = Math.hypot(other.at[0] - at[0], other.at[1] - at[1]);
       if (distance > TANGENT_MM) continue;
-      say([zone.id, other.zone.id].sort().join(':'), {
+      say([area.id, other.area.id].sort().join(':'), {
         kind: 'tangent',
         worth: true,
-        text: `${capital(zone.name)} ends just on ${other.zone.name}.`,
+        text: `${capital(area.name)} ends just on ${other.area.name}.`,
         reason: 'Things that just touch flatten the space; overlap them or part them.',
-        zoneIds: [zone.id, other.zone.id],
+        areaIds: [area.id, other.area.id],
         at,
       });
     }
@@ -326,57 +326,57 @@ function balance({ width, height, l, a, b }: LabRaster): CompositionNote[] {
           ? `The left half is ${differences.join(' and ')} than the right.`
           : 'Both halves are as light and as strongly coloured.',
       reason: 'A heavy half can be balanced by a small strong accent in the other.',
-      zoneIds: [],
+      areaIds: [],
     },
   ];
 }
 
-/** A hue that occurs in one zone only: an accent, or a stranger. */
-function lonelyHue(lab: LabRaster, map: Labels, zones: readonly ComposedZone[]): CompositionNote[] {
-  const family = labelMeans(map, lab, zones.length).map((mean) =>
+/** A hue that occurs in one area only: an accent, or a stranger. */
+function lonelyHue(lab: LabRaster, map: Labels, areas: readonly ComposedArea[]): CompositionNote[] {
+  const family = labelMeans(map, lab, areas.length).map((mean) =>
     mean && Math.hypot(mean[1], mean[2]) >= 14 ? hueName(hueDegrees(mean[1], mean[2])) : '',
   );
-  return zones.flatMap((zone, i): CompositionNote[] => {
+  return areas.flatMap((area, i): CompositionNote[] => {
     if (!family[i] || family.filter((one) => one === family[i]).length > 1) return [];
     return [
       {
         kind: 'lonely-hue',
         worth: false,
-        text: `Only the ${zone.name} is ${family[i]}.`,
+        text: `Only the ${area.name} is ${family[i]}.`,
         reason: 'A colour that stands alone is an accent; a touch of it elsewhere ties it in.',
-        zoneIds: [zone.id],
+        areaIds: [area.id],
       },
     ];
   });
 }
 
 /** Facing set by hand, and the lean of a thing by its longer axis: into the picture or out of it. */
-function facing(zones: readonly ComposedZone[], size: Size): CompositionNote[] {
-  return zones.flatMap((zone): CompositionNote[] => {
-    const box = outlineBox(zone.outline);
+function facing(areas: readonly ComposedArea[], size: Size): CompositionNote[] {
+  return areas.flatMap((area): CompositionNote[] => {
+    const box = outlineBox(area.outline);
     if (!box) return [];
     const middle = (box.x + box.width / 2) / size.widthMm;
     const notes: CompositionNote[] = [];
-    if (zone.facing) {
-      const out = (zone.facing === 'left' && middle < 0.42) || (zone.facing === 'right' && middle > 0.58);
+    if (area.facing) {
+      const out = (area.facing === 'left' && middle < 0.42) || (area.facing === 'right' && middle > 0.58);
       notes.push({
         kind: 'facing',
         worth: out,
-        text: `The ${zone.thingName ?? zone.name} looks ${out ? 'out of' : 'into'} the picture.`,
+        text: `The ${area.thingName ?? area.name} looks ${out ? 'out of' : 'into'} the picture.`,
         reason: 'The eye follows a look; give it room on the side it goes.',
-        zoneIds: [zone.id],
+        areaIds: [area.id],
       });
     }
-    if (zone.thingName && zone.outline.length > 0) {
-      const lean = leanOf(zone.outline);
+    if (area.thingName && area.outline.length > 0) {
+      const lean = leanOf(area.outline);
       if (lean && Math.abs(lean) > 4 && Math.abs(lean) < 40) {
         const out = (lean < 0 && middle < 0.42) || (lean > 0 && middle > 0.58);
         notes.push({
           kind: 'lean',
           worth: out,
-          text: `The ${zone.name} leans ${Math.round(Math.abs(lean))}° to the ${lean < 0 ? 'left' : 'right'}${out ? ', out of the picture' : ''}.`,
+          text: `The ${area.name} leans ${Math.round(Math.abs(lean))}° to the ${lean < 0 ? 'left' : 'right'}${out ? ', out of the picture' : ''}.`,
           reason: 'What leans out leads out; what leans in holds the eye.',
-          zoneIds: [zone.id],
+          areaIds: [area.id],
         });
       }
     }

@@ -1,6 +1,6 @@
 import type { Outline, Placement } from '@viaticum/contract';
+import { clipToCanvas, outlineArea } from '../area/index.js';
 import { MM_PER_INCH } from '../units/index.js';
-import { clipToCanvas, outlineArea } from '../zone/index.js';
 
 type Size = { widthMm: number; heightMm: number };
 type Pixels = { widthPx: number; heightPx: number };

@@ -1,4 +1,4 @@
-import { outlineArea, outlineBox } from '../zone/index.js';
+import { outlineArea, outlineBox } from '../area/index.js';
 import { type Borders, contacts, outlineOf } from './outline/index.js';
 
 type Point = [number, number];
@@ -14,13 +14,13 @@ const MOST_EXACT = 14;
  * exactly for up to 14 regions, by exchanges above that. `widthMm`, `heightMm` of the canvas.
  */
 export function depthOrder(borders: Borders, widthMm: number, heightMm: number): number[] {
-  const n = borders.zones;
+  const n = borders.areas;
   const front = Array.from({ length: n }, () => new Float64Array(n)); // front[i][j]: how much speaks for i in front of j
   const vote = (i: number, j: number, weight: number) => {
     const row = front[i] as Float64Array;
     row[j] = (row[j] as number) + weight;
   };
-  const seats = Array.from({ length: n }, (_, zone) => seatOf(borders, zone, widthMm, heightMm));
+  const seats = Array.from({ length: n }, (_, area) => seatOf(borders, area, widthMm, heightMm));
   const touching = contacts(borders);
   for (let i = 0; i < n; i++)
     for (const [j, shared] of touching[i] as Map<number, number>) {
@@ -57,20 +57,20 @@ export function depthOrder(borders: Borders, widthMm: number, heightMm: number):
   // A pattern makes many such corners along the rim of the thing that carries it: a pair is heard once.
   const heard = new Set<string>();
   for (const [through, stem] of tJunctions(borders))
-    for (const zone of stem) {
-      if (zone === through || heard.has(`${through},${zone}`)) continue;
-      heard.add(`${through},${zone}`);
-      vote(through, zone, 0.9);
+    for (const area of stem) {
+      if (area === through || heard.has(`${through},${area}`)) continue;
+      heard.add(`${through},${area}`);
+      vote(through, area, 0.9);
     }
   return n <= MOST_EXACT ? exactOrder(front, n) : exchangedOrder(front, n);
 }
 
-function seatOf(borders: Borders, zone: number, width: number, height: number): Seat {
-  const outline = outlineOf(borders, (one) => one === zone);
+function seatOf(borders: Borders, area: number, width: number, height: number): Seat {
+  const outline = outlineOf(borders, (one) => one === area);
   const box = outlineBox(outline) ?? { x: 0, y: 0, width: 0, height: 0 };
   let [top, bottom, sides] = [0, 0, 0];
   for (const { points, left, right } of borders.arcs) {
-    if (!((left === zone && right < 0) || (right === zone && left < 0))) continue;
+    if (!((left === area && right < 0) || (right === area && left < 0))) continue;
     for (let i = 1; i < points.length; i++) {
       const [[x1, y1], [x2, y2]] = [points[i - 1] as Point, points[i] as Point];
       const length = Math.hypot(x2 - x1, y2 - y1);
@@ -118,13 +118,13 @@ function tJunctions({ arcs }: Borders): [number, number[]][] {
   const found: [number, number[]][] = [];
   for (const list of ends.values()) {
     if (list.length !== 3) continue;
-    const zones = [...new Set(list.flatMap((one) => [one.left, one.right]))];
-    if (zones.length !== 3 || zones.includes(-1)) continue;
-    for (const zone of zones) {
-      const own = list.filter((one) => one.left === zone || one.right === zone);
+    const areas = [...new Set(list.flatMap((one) => [one.left, one.right]))];
+    if (areas.length !== 3 || areas.includes(-1)) continue;
+    for (const area of areas) {
+      const own = list.filter((one) => one.left === area || one.right === area);
       if (own.length !== 2) continue;
       const between = Math.abs(Math.cos(((own[0]?.angle ?? 0) - (own[1]?.angle ?? 0)) / 2));
-      if (between < 0.26) found.push([zone, zones]); // within 30° of straight on
+      if (between < 0.26) found.push([area, areas]); // within 30° of straight on
     }
   }
   return found;
@@ -144,14 +144,14 @@ function exactOrder(front: readonly Float64Array[], n: number): number[] {
   const last = new Int8Array(size);
   best[0] = 0;
   for (let set = 0; set < size; set++)
-    for (let zone = 0; zone < n; zone++) {
-      if (set & (1 << zone)) continue;
+    for (let area = 0; area < n; area++) {
+      if (set & (1 << area)) continue;
       let gain = best[set] as number;
-      for (let behind = 0; behind < n; behind++) if (set & (1 << behind)) gain += front[zone]?.[behind] as number;
-      const next = set | (1 << zone);
+      for (let behind = 0; behind < n; behind++) if (set & (1 << behind)) gain += front[area]?.[behind] as number;
+      const next = set | (1 << area);
       if (gain > (best[next] as number)) {
         best[next] = gain;
-        last[next] = zone;
+        last[next] = area;
       }
     }
   const order: number[] = [];

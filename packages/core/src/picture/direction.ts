@@ -1,7 +1,7 @@
 import { blur, type Labels, type Plane, plane, resample, resampleLabels } from '../raster/index.js';
 
 /** The run of strokes at a place: along what is seen there. Degrees from the x axis towards y (down), −90…90; coherence 0–1. */
-export type FlowStroke = { xMm: number; yMm: number; deg: number; coherence: number; zone: number };
+export type FlowStroke = { xMm: number; yMm: number; deg: number; coherence: number; area: number };
 
 const BLUR_MM = 1.6;
 const REACH_MM = 9;
@@ -33,26 +33,26 @@ export function flowField(lightness: Plane, map: Labels, mmPerPx: number, spacin
   const factor = Math.max(1, Math.floor((reachMm / mmPerPx) * 0.25));
   const [w, h] = [Math.max(1, Math.round(width / factor)), Math.max(1, Math.round(height / factor))];
   const small = [xx, xy, yy, used].map((one) => resample(one, w, h)) as [Plane, Plane, Plane, Plane];
-  const zones = resampleLabels(map, w, h);
+  const areas = resampleLabels(map, w, h);
   const scale = (mmPerPx * width) / w;
   const sigma = reachMm / scale;
   const found: FlowStroke[] = [];
   const count = map.data.reduce((most, label) => Math.max(most, label), -1) + 1;
-  for (let zone = 0; zone < count; zone++) {
+  for (let area = 0; area < count; area++) {
     const own = (from: Plane): Plane =>
-      blur({ width: w, height: h, data: from.data.map((value, i) => (zones.data[i] === zone ? value : 0)) }, sigma);
+      blur({ width: w, height: h, data: from.data.map((value, i) => (areas.data[i] === area ? value : 0)) }, sigma);
     const [sxx, sxy, syy, su] = small.map(own) as [Plane, Plane, Plane, Plane];
     const step = Math.max(1, spacingMm / scale);
     for (let y = step / 2; y < h; y += step)
       for (let x = step / 2; x < w; x += step) {
         const at = Math.floor(y) * w + Math.floor(x);
-        if (zones.data[at] !== zone || (su.data[at] as number) < 0.05) continue;
+        if (areas.data[at] !== area || (su.data[at] as number) < 0.05) continue;
         const [p, q, r] = [sxx.data[at] as number, sxy.data[at] as number, syy.data[at] as number];
         const energy = (p + r) / (su.data[at] as number);
         const coherence = p + r > 0 && energy > 0.0004 ? Math.hypot(p - r, 2 * q) / (p + r) : 0;
         let deg = (0.5 * Math.atan2(2 * q, p - r) * 180) / Math.PI + 90;
         if (deg > 90) deg -= 180;
-        found.push({ xMm: (Math.floor(x) + 0.5) * scale, yMm: (Math.floor(y) + 0.5) * scale, deg, coherence, zone });
+        found.push({ xMm: (Math.floor(x) + 0.5) * scale, yMm: (Math.floor(y) + 0.5) * scale, deg, coherence, area });
       }
   }
   return found;

@@ -1,16 +1,16 @@
 import type { Outline } from '@viaticum/contract';
+import { labelSheets } from '../area/index.js';
 import { byteOfLinear, linearOfByte, type Rgba } from '../raster/index.js';
-import { labelSheets } from '../zone/index.js';
 import { grow } from './segment/index.js';
 
 /** Solved at a quarter of the size each way; what is filled is smooth. */
 const QUARTER = 4;
 
 /**
- * Fills masked pixels, in place, with what lies behind: each takes the colours of the frontmost remaining zone at its place,
- * carried in smoothly from where that zone is seen (Laplace's equation with the seen pixels as border values, zone by zone).
- * `mask` is the thing grown by some mm, so that its rim does not spread; `core` the thing itself. A zone seen nowhere takes the
- * mean of all that is seen. Gives the numbers of the zones whose surface near the mask is patterned, where a smooth fill shows.
+ * Fills masked pixels, in place, with what lies behind: each takes the colours of the frontmost remaining area at its place,
+ * carried in smoothly from where that area is seen (Laplace's equation with the seen pixels as border values, area by area).
+ * `mask` is the thing grown by some mm, so that its rim does not spread; `core` the thing itself. An area seen nowhere takes the
+ * mean of all that is seen. Gives the numbers of the areas whose surface near the mask is patterned, where a smooth fill shows.
  */
 export function fillFromBehind(
   picture: Rgba,
@@ -20,29 +20,29 @@ export function fillFromBehind(
   mmPerPx: number,
 ): number[] {
   const { width, height, data } = picture;
-  const zones = labelSheets(
-    behind.map((zone) => zone.outline),
+  const areas = labelSheets(
+    behind.map((area) => area.outline),
     width,
     height,
     mmPerPx,
   );
   const [w, h] = [Math.ceil(width / QUARTER), Math.ceil(height / QUARTER)];
   const count = w * h;
-  const zoneOf = new Int32Array(count).fill(-2);
+  const areaOf = new Int32Array(count).fill(-2);
   const known = new Uint8Array(count);
   const colour = [new Float32Array(count), new Float32Array(count), new Float32Array(count)];
   for (let y = 0; y < h; y++)
     for (let x = 0; x < w; x++) {
       const at = y * w + x;
       const middle = Math.min(height - 1, y * QUARTER + 2) * width + Math.min(width - 1, x * QUARTER + 2);
-      zoneOf[at] = zones.data[middle] as number;
+      areaOf[at] = areas.data[middle] as number;
       let [r, g, b, n] = [0, 0, 0, 0];
       for (let dy = 0; dy < QUARTER; dy++)
         for (let dx = 0; dx < QUARTER; dx++) {
           const [px, py] = [x * QUARTER + dx, y * QUARTER + dy];
           if (px >= width || py >= height) continue;
           const pixel = py * width + px;
-          if (mask[pixel] || zones.data[pixel] !== zoneOf[at]) continue;
+          if (mask[pixel] || areas.data[pixel] !== areaOf[at]) continue;
           r += linearOfByte[data[pixel * 4] as number] as number;
           g += linearOfByte[data[pixel * 4 + 1] as number] as number;
           b += linearOfByte[data[pixel * 4 + 2] as number] as number;
@@ -54,11 +54,11 @@ export function fillFromBehind(
       (colour[1] as Float32Array)[at] = g / n;
       (colour[2] as Float32Array)[at] = b / n;
     }
-  // Start from the mean of each zone, then relax.
+  // Start from the mean of each area, then relax.
   const sums = new Map<number, [number, number, number, number]>();
   for (let at = 0; at < count; at++) {
     if (!known[at]) continue;
-    for (const key of [zoneOf[at] as number, -9]) {
+    for (const key of [areaOf[at] as number, -9]) {
       const sum = sums.get(key) ?? [0, 0, 0, 0];
       for (let c = 0; c < 3; c++) sum[c as 0] += (colour[c] as Float32Array)[at] as number;
       sum[3]++;
@@ -68,17 +68,17 @@ export function fillFromBehind(
   const open: number[] = [];
   for (let at = 0; at < count; at++) {
     if (known[at]) continue;
-    const sum = sums.get(zoneOf[at] as number) ?? sums.get(-9) ?? [0.5, 0.5, 0.5, 1];
+    const sum = sums.get(areaOf[at] as number) ?? sums.get(-9) ?? [0.5, 0.5, 0.5, 1];
     for (let c = 0; c < 3; c++) (colour[c] as Float32Array)[at] = (sum[c as 0] as number) / sum[3];
     open.push(at);
   }
-  const patterned = patternedZones(open, known, colour[1] as Float32Array, zoneOf, w, h);
-  relax(open, colour, zoneOf, w, h);
+  const patterned = patternedAreas(open, known, colour[1] as Float32Array, areaOf, w, h);
+  relax(open, colour, areaOf, w, h);
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
       const pixel = y * width + x;
       if (!mask[pixel]) continue;
-      const zone = zones.data[pixel] as number;
+      const area = areas.data[pixel] as number;
       const [fx, fy] = [(x - 1.5) / QUARTER, (y - 1.5) / QUARTER];
       const [x0, y0] = [Math.floor(fx), Math.floor(fy)];
       let [r, g, b, weight] = [0, 0, 0, 0];
@@ -86,14 +86,14 @@ export function fillFromBehind(
         for (let dx = 0; dx <= 1; dx++) {
           const [cx, cy] = [Math.min(w - 1, Math.max(0, x0 + dx)), Math.min(h - 1, Math.max(0, y0 + dy))];
           const at = cy * w + cx;
-          const share = (dx ? fx - x0 : 1 - fx + x0) * (dy ? fy - y0 : 1 - fy + y0) * (zoneOf[at] === zone ? 1 : 1e-4) + 1e-7;
+          const share = (dx ? fx - x0 : 1 - fx + x0) * (dy ? fy - y0 : 1 - fy + y0) * (areaOf[at] === area ? 1 : 1e-4) + 1e-7;
           r += share * ((colour[0] as Float32Array)[at] as number);
           g += share * ((colour[1] as Float32Array)[at] as number);
           b += share * ((colour[2] as Float32Array)[at] as number);
           weight += share;
         }
       // Towards the rim of the grown mask the picture itself comes back in.
-      if (!core[pixel] && zone === -1) continue;
+      if (!core[pixel] && area === -1) continue;
       data[pixel * 4] = byteOfLinear(r / weight);
       data[pixel * 4 + 1] = byteOfLinear(g / weight);
       data[pixel * 4 + 2] = byteOfLinear(b / weight);
@@ -103,29 +103,29 @@ export function fillFromBehind(
 
 const PATTERN_REACH = 25;
 const PATTERN_L = 7.5;
-/** Zones in which lightness near the open cells strays far (standard deviation in L*) from an even slope. */
-function patternedZones(
+/** Areas in which lightness near the open cells strays far (standard deviation in L*) from an even slope. */
+function patternedAreas(
   open: readonly number[],
   known: Uint8Array,
   green: Float32Array,
-  zoneOf: Int32Array,
+  areaOf: Int32Array,
   w: number,
   h: number,
 ): number[] {
   const mask = new Uint8Array(w * h);
   for (const at of open) mask[at] = 1;
   const near = grow(mask, w, h, PATTERN_REACH);
-  const wanted = new Set(open.map((at) => zoneOf[at] as number));
+  const wanted = new Set(open.map((at) => areaOf[at] as number));
   const cells = new Map<number, number[]>();
   for (let at = 0; at < known.length; at++) {
-    const zone = zoneOf[at] as number;
-    if (!known[at] || !near[at] || zone < 0 || !wanted.has(zone)) continue;
-    const list = cells.get(zone);
+    const area = areaOf[at] as number;
+    if (!known[at] || !near[at] || area < 0 || !wanted.has(area)) continue;
+    const list = cells.get(area);
     if (list) list.push(at);
-    else cells.set(zone, [at]);
+    else cells.set(area, [at]);
   }
   const found: number[] = [];
-  for (const [zone, list] of cells) {
+  for (const [area, list] of cells) {
     if (list.length < 40) continue;
     const sums = new Float64Array(9); // x, y, v, xx, xy, yy, xv, yv, vv
     for (const at of list) {
@@ -144,13 +144,13 @@ function patternedZones(
     const yv = mean(7) - mean(1) * mean(2);
     const det = xx * yy - xy * xy;
     const explained = det > 1e-9 ? (xv * (xv * yy - yv * xy) + yv * (yv * xx - xv * xy)) / det : 0;
-    if (Math.sqrt(Math.max(0, mean(8) - mean(2) ** 2 - explained)) > PATTERN_L) found.push(zone);
+    if (Math.sqrt(Math.max(0, mean(8) - mean(2) ** 2 - explained)) > PATTERN_L) found.push(area);
   }
   return found;
 }
 
-/** Successive over-relaxation of Laplace's equation on the open cells; borders of zones let nothing through. */
-function relax(open: readonly number[], colour: readonly Float32Array[], zoneOf: Int32Array, w: number, h: number): void {
+/** Successive over-relaxation of Laplace's equation on the open cells; borders of areas let nothing through. */
+function relax(open: readonly number[], colour: readonly Float32Array[], areaOf: Int32Array, w: number, h: number): void {
   if (open.length === 0) return;
   const span = Math.sqrt(open.length);
   const omega = 2 / (1 + Math.PI / Math.max(4, span));
@@ -160,7 +160,7 @@ function relax(open: readonly number[], colour: readonly Float32Array[], zoneOf:
     const [x, y] = [at % w, Math.floor(at / w)];
     const next = [x > 0 ? at - 1 : -1, x < w - 1 ? at + 1 : -1, y > 0 ? at - w : -1, y < h - 1 ? at + w : -1];
     next.forEach((other, k) => {
-      if (other >= 0 && zoneOf[other] === zoneOf[at]) around[i * 4 + k] = other;
+      if (other >= 0 && areaOf[other] === areaOf[at]) around[i * 4 + k] = other;
     });
   });
   for (let round = 0; round < rounds; round++) {

@@ -1,5 +1,5 @@
-import type { Correction, Thing, Lesson, Placement, Reference } from '@viaticum/contract';
-import type { ComposeZone } from './compose.js';
+import type { Correction, Lesson, Placement, Reference, Thing } from '@viaticum/contract';
+import type { ComposeArea } from './compose.js';
 
 /** A placed reference whose pixels are still to be read. */
 export type PlacedReference = {
@@ -15,7 +15,7 @@ export type Laying = {
   canvas: { widthMm: number; heightMm: number };
   whole: PlacedReference | null;
   others: [string, PlacedReference][];
-  zones: ComposeZone[];
+  areas: ComposeArea[];
   things: Thing[];
 };
 
@@ -35,7 +35,7 @@ const placed = ({ pictureSha256, widthPx, heightPx, placement, correction, exten
 export const wholeOf = (lesson: Lesson): Reference | undefined =>
   lesson.references.find((reference) => reference.role === 'whole') ?? lesson.references[0];
 
-/** How a lesson's picture is put together; zones only as far as they change it. */
+/** How a lesson's picture is put together; areas only as far as they change it. */
 export function layingOf(lesson: Lesson): Laying {
   const whole = wholeOf(lesson);
   const matters = !whole || lesson.things.some((thing) => thing.fate !== 'kept');
@@ -46,7 +46,7 @@ export function layingOf(lesson: Lesson): Laying {
     others: lesson.references
       .filter((reference) => cutFrom.has(reference.id))
       .map((reference) => [reference.id, placed(reference)]),
-    zones: matters ? lesson.zones.map(({ id, outline, thingId, targetLab }) => ({ id, outline, thingId, targetLab })) : [],
+    areas: matters ? lesson.areas.map(({ id, outline, thingId, targetLab }) => ({ id, outline, thingId, targetLab })) : [],
     things: matters ? lesson.things : [],
   };
 }

@@ -1,10 +1,10 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Outline } from '@viaticum/contract';
+import { labelSheets } from '../area/index.js';
 import { deltaE00 } from '../colour/index.js';
 import { drawn, scene } from '../fixtures/scenes.js';
 import { seeded } from '../fixtures/seeded.js';
 import { blur, labels, labRaster, lightness, plane } from '../raster/index.js';
-import { labelSheets } from '../zone/index.js';
 import { compose, correctionGains, type Source, workSize } from './compose.js';
 import { compositionNotes, leanOf } from './composition.js';
 import { flowField, meanDirection } from './direction.js';
@@ -90,7 +90,7 @@ describe('direction of strokes', () => {
     for (let i = 0; i < even.data.length; i++) even.data[i] = random() * 30;
     expect(meanDirection(flowField(even, labels(120, 120), 0.5))).toBeNull();
   });
-  it('two zones side by side keep their own directions', () => {
+  it('two areas side by side keep their own directions', () => {
     const l = plane(240, 120);
     const map = labels(240, 120);
     for (let y = 0; y < 120; y++)
@@ -99,7 +99,7 @@ describe('direction of strokes', () => {
         l.data[y * 240 + x] = 50 + 20 * Math.sin((x < 120 ? x : y) / 3);
       }
     const strokes = flowField(l, map, 0.5);
-    const of = (zone: number) => meanDirection(strokes.filter((stroke) => stroke.zone === zone))?.deg as number;
+    const of = (area: number) => meanDirection(strokes.filter((stroke) => stroke.area === area))?.deg as number;
     expect(Math.abs(Math.abs(of(0)) - 90)).toBeLessThan(2);
     expect(Math.abs(of(1))).toBeLessThan(2);
   });
@@ -125,7 +125,7 @@ describe('colours in words', () => {
 describe('the picture as it will be painted', () => {
   const canvas = { widthMm: 406.4, heightMm: 508 };
   const bare: [number, number, number] = [240, 238, 232];
-  const plain = { canvas, others: new Map<string, Source>(), zones: [], things: [], bare };
+  const plain = { canvas, others: new Map<string, Source>(), areas: [], things: [], bare };
   const placed = (picture: Source['pixels'], more: Partial<Source> = {}): Source => ({
     pixels: picture,
     widthPx: picture.width,
@@ -175,20 +175,20 @@ describe('the picture as it will be painted', () => {
       const gone = which === 'small' ? ['small', 'baskets'] : ['great', 'stripes', 'baskets'];
       const full = await scene('balloons', 500, 1);
       const truth = await scene('balloons', 500, 1, gone);
-      const zones = full.zones.map(({ id, outline }) => ({ id, outline, ...(gone.includes(id) ? { thingId: 'e' } : {}) }));
+      const areas = full.areas.map(({ id, outline }) => ({ id, outline, ...(gone.includes(id) ? { thingId: 'e' } : {}) }));
       const things = [{ id: 'e', name: 'balloons', fate: 'dropped' as const }];
-      const { picture, mmPerPx } = compose({ ...plain, whole: placed(full.picture), zones, things }, 240_000);
+      const { picture, mmPerPx } = compose({ ...plain, whole: placed(full.picture), areas, things }, 240_000);
       const bareTruth = compose({ ...plain, whole: placed(truth.picture) }, 240_000);
       const [ours, theirs] = [labRaster(picture), labRaster(bareTruth.picture)];
       const mask = labelSheets(
-        zones.map((zone) => zone.outline),
+        areas.map((area) => area.outline),
         picture.width,
         picture.height,
         mmPerPx,
       );
       let [sum, n] = [0, 0];
-      mask.data.forEach((zone, i) => {
-        if (!gone.includes(zones[zone]?.id ?? '')) return;
+      mask.data.forEach((area, i) => {
+        if (!gone.includes(areas[area]?.id ?? '')) return;
         const lab = (from: typeof ours): [number, number, number] => [
           from.l[i] as number,
           from.a[i] as number,
@@ -207,7 +207,7 @@ describe('the picture as it will be painted', () => {
     ['balloons', ['great', 'stripes', 'baskets'], []],
   ] as const)('what lies behind with a pattern is named (%s)', async (name, gone, patterned) => {
     const one = await scene(name, 480, 3);
-    const zones = one.zones.map(({ id, outline }) => ({
+    const areas = one.areas.map(({ id, outline }) => ({
       id,
       outline,
       ...((gone as readonly string[]).includes(id) ? { thingId: 'e' } : {}),
@@ -216,19 +216,19 @@ describe('the picture as it will be painted', () => {
     const whole = placed(one.picture, {
       placement: { mmPerPx: size.widthMm / 480, xMm: 0, yMm: 0, rotationDeg: 0, flip: false },
     });
-    const laid = compose({ ...plain, canvas: size, whole, zones, things: [{ id: 'e', name: 'e', fate: 'dropped' }] }, 150_000);
+    const laid = compose({ ...plain, canvas: size, whole, areas, things: [{ id: 'e', name: 'e', fate: 'dropped' }] }, 150_000);
     expect(laid.patterned).toEqual(patterned);
   });
   it('a moved thing is where it was moved to, and the place it left is filled', () => {
     const picture = drawn(80, 100, (x, y) => (x >= 10 && x < 20 && y >= 10 && y < 20 ? [220, 30, 30] : [90, 120, 200]));
     const k = canvas.widthMm / 80;
-    const zones = [
+    const areas = [
       { id: 'sky', outline: box(0, 0, canvas.widthMm, canvas.heightMm) },
       { id: 'kite', thingId: 'e', outline: box(50 * k, 60 * k, 10 * k, 10 * k) },
     ];
     const move = { dxMm: 40 * k, dyMm: 50 * k, scale: 1, aboutXMm: 0, aboutYMm: 0 };
     const { picture: laid } = compose(
-      { ...plain, whole: placed(picture), zones, things: [{ id: 'e', name: 'kite', fate: 'moved', move }] },
+      { ...plain, whole: placed(picture), areas, things: [{ id: 'e', name: 'kite', fate: 'moved', move }] },
       pixels,
     );
     const colour = (x: number, y: number) => {
@@ -239,12 +239,12 @@ describe('the picture as it will be painted', () => {
     for (const [value, wanted] of colour(15, 15).map((value, c) => [value, [90, 120, 200][c] as number]))
       expect(Math.abs((value as number) - (wanted as number))).toBeLessThan(4);
   });
-  it('without a reference the zones stand in their chosen colours', () => {
-    const zones = [
+  it('without a reference the areas stand in their chosen colours', () => {
+    const areas = [
       { id: 'a', outline: box(0, 0, 406.4, 250), targetLab: [60, 0, -30] as [number, number, number] },
       { id: 'b', outline: box(100, 100, 50, 50) },
     ];
-    const { picture, source } = compose({ ...plain, whole: null, zones }, pixels);
+    const { picture, source } = compose({ ...plain, whole: null, areas }, pixels);
     expect(source[0]).toBe(3);
     expect(source.at(-1)).toBe(0);
     expect(labRaster(picture).b[0]).toBeCloseTo(-30, 0);
@@ -259,18 +259,18 @@ describe('the picture as it will be painted', () => {
 
 describe('composition', () => {
   const notesOf = (
-    zones: { id: string; name: string; outline: Outline; sheet?: Outline; facing?: 'left' | 'right'; thingName?: string }[],
+    areas: { id: string; name: string; outline: Outline; sheet?: Outline; facing?: 'left' | 'right'; thingName?: string }[],
     subject?: string,
     shade: (x: number, y: number) => [number, number, number] = () => [120, 120, 120],
   ) => {
     const picture = drawn(100, 100, shade);
     const map = labelSheets(
-      zones.map((zone) => zone.outline),
+      areas.map((area) => area.outline),
       100,
       100,
       2,
     );
-    return compositionNotes(labRaster(picture), map, zones, 2, subject);
+    return compositionNotes(labRaster(picture), map, areas, 2, subject);
   };
   const sky = { id: 'sky', name: 'sky', outline: box(0, 0, 200, 200) };
   const find = (notes: ReturnType<typeof notesOf>, kind: string) => notes.filter((note) => note.kind === kind);
@@ -347,8 +347,8 @@ describe('composition', () => {
     expect(find(even, 'balance')[0]?.text).toContain('Both halves');
   });
   it('a hue that stands alone, and where things look and lean', () => {
-    const zones = [sky, { id: 'r', name: 'roof', outline: box(10, 20, 20, 60), facing: 'left' as const, thingName: 'hut' }];
-    const notes = notesOf(zones, undefined, (x, y) => (x >= 5 && x < 15 && y >= 10 && y < 40 ? [200, 40, 30] : [120, 120, 120]));
+    const areas = [sky, { id: 'r', name: 'roof', outline: box(10, 20, 20, 60), facing: 'left' as const, thingName: 'hut' }];
+    const notes = notesOf(areas, undefined, (x, y) => (x >= 5 && x < 15 && y >= 10 && y < 40 ? [200, 40, 30] : [120, 120, 120]));
     expect(find(notes, 'lonely-hue')[0]?.text).toMatch(/Only the roof is red/);
     expect(find(notes, 'facing')[0]).toMatchObject({ worth: true, text: 'The hut looks out of the picture.' });
     const lean: Outline = [

@@ -1,9 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Outline } from '@viaticum/contract';
 import * as exact from 'polyclip-ts';
+import { labelSheets, outlineArea, outlineFault, visibleParts } from '../area/index.js';
 import { seeded } from '../fixtures/seeded.js';
 import { type Labels, labels } from '../raster/index.js';
-import { labelSheets, outlineArea, outlineFault, visibleParts } from '../zone/index.js';
 import { bordersOf, contacts, douglasPeucker, outlineOf, sheetsOf, traceArcs } from './outline/index.js';
 import { modeFilter } from './segment/refine.js';
 
@@ -13,15 +13,15 @@ const mapOf = (rows: string[]): Labels => {
   return map;
 };
 /** Blobs of random labels: discs thrown on each other, their rims roughened. */
-const randomMap = (seed: number, zones: number, size = 60): Labels => {
+const randomMap = (seed: number, areas: number, size = 60): Labels => {
   const random = seeded(seed);
   const map = labels(size, size);
-  for (let k = 0; k < zones * 3; k++) {
-    const [cx, cy, r, label] = [random() * size, random() * size, 3 + random() * size * 0.3, Math.floor(random() * zones)];
+  for (let k = 0; k < areas * 3; k++) {
+    const [cx, cy, r, label] = [random() * size, random() * size, 3 + random() * size * 0.3, Math.floor(random() * areas)];
     for (let y = 0; y < size; y++)
       for (let x = 0; x < size; x++) if (Math.hypot(x - cx, y - cy) < r * (0.85 + 0.3 * random())) map.data[y * size + x] = label;
   }
-  for (let label = 0; label < zones; label++) map.data[label] = label; // every label occurs
+  for (let label = 0; label < areas; label++) map.data[label] = label; // every label occurs
   return map;
 };
 
@@ -66,28 +66,28 @@ describe('outlines from a map', () => {
     for (let seed = 1; seed <= 8; seed++) {
       const map = randomMap(seed, 6);
       const borders = bordersOf(map, 6, 1, 0);
-      for (let zone = 0; zone < 6; zone++) {
-        const outline = outlineOf(borders, (one) => one === zone);
-        expect(outlineArea(outline)).toBeCloseTo(map.data.filter((label) => label === zone).length, 6);
+      for (let area = 0; area < 6; area++) {
+        const outline = outlineOf(borders, (one) => one === area);
+        expect(outlineArea(outline)).toBeCloseTo(map.data.filter((label) => label === area).length, 6);
       }
     }
   });
   it('a ring round an island has a hole, and the island lies in it', () => {
     const map = mapOf(['00000', '01110', '01210', '01110', '00000']);
-    const outline = outlineOf(bordersOf(map, 3, 2, 0), (zone) => zone === 1);
+    const outline = outlineOf(bordersOf(map, 3, 2, 0), (area) => area === 1);
     expect(outline).toHaveLength(1);
     expect(outline[0]).toHaveLength(2);
     expect(outlineArea(outline)).toBe(32);
   });
-  it('a corner where a zone touches itself makes no crossing', () => {
+  it('a corner where an area touches itself makes no crossing', () => {
     const map = mapOf(['0011', '0011', '1100', '1100']);
-    for (const zone of [0, 1]) expect(outlineFault(outlineOf(bordersOf(map, 2, 1, 0), (one) => one === zone))).toBeNull();
+    for (const area of [0, 1]) expect(outlineFault(outlineOf(bordersOf(map, 2, 1, 0), (one) => one === area))).toBeNull();
   });
   it.each([1, 2, 3, 4, 5, 6, 7, 8])('simplified, no border crosses another (random map %d)', (seed) => {
     const map = modeFilter(randomMap(seed, 7, 90), 2);
     const borders = bordersOf(map, 7, 1, 2);
-    for (let zone = 0; zone < 7; zone++) {
-      const outline = outlineOf(borders, (one) => one === zone);
+    for (let area = 0; area < 7; area++) {
+      const outline = outlineOf(borders, (one) => one === area);
       if (outline.length > 0) expect(outlineFault(outline)).toBeNull();
     }
     const points = (tolerance: number) => bordersOf(map, 7, 1, tolerance).arcs.reduce((sum, arc) => sum + arc.points.length, 0);
@@ -119,7 +119,7 @@ describe('sheets', () => {
   it.each([1, 2, 3, 4, 5, 6])('what is seen covers the canvas without gap or overlap, in any order (random map %d)', (seed) => {
     const random = seeded(seed * 77);
     const map = modeFilter(randomMap(seed, 7, size), 2);
-    const order = [0, 1, 2, 3, 4, 5, 6].filter((zone) => map.data.includes(zone)).sort(() => random() - 0.5);
+    const order = [0, 1, 2, 3, 4, 5, 6].filter((area) => map.data.includes(area)).sort(() => random() - 0.5);
     const borders = bordersOf(map, 7, 1, 1);
     const sheets = sheetsOf(borders, order);
     const parts = visibleParts(
@@ -128,7 +128,7 @@ describe('sheets', () => {
     );
     expect(parts.reduce((sum, part) => sum + part.areaCm2, 0) * 100).toBeCloseTo(size * size, 1);
     parts.forEach((part, i) => {
-      expect(part.areaCm2 * 100).toBeCloseTo(outlineArea(outlineOf(borders, (zone) => zone === order[i])), 1);
+      expect(part.areaCm2 * 100).toBeCloseTo(outlineArea(outlineOf(borders, (area) => area === order[i])), 1);
     });
     // The same by an outside library.
     const all = exact.union(close(sheets[0] as Outline), ...sheets.slice(1).map(close));
@@ -143,20 +143,20 @@ describe('sheets', () => {
   it('after a thousand random drags the canvas is still covered', () => {
     const random = seeded(5);
     const map = modeFilter(randomMap(9, 6, size), 2);
-    const order = [0, 1, 2, 3, 4, 5].filter((zone) => map.data.includes(zone));
-    const zones = sheetsOf(bordersOf(map, 6, 1, 1), order).map((outline, i) => ({ id: String(i), name: 'z', outline }));
+    const order = [0, 1, 2, 3, 4, 5].filter((area) => map.data.includes(area));
+    const areas = sheetsOf(bordersOf(map, 6, 1, 1), order).map((outline, i) => ({ id: String(i), name: 'z', outline }));
     for (let drag = 0; drag < 1000; drag++) {
-      const k = 1 + Math.floor(random() * (zones.length - 1)); // the backmost sheet is the canvas itself
-      const zone = zones[k] as (typeof zones)[number];
-      const ring = zone.outline[0]?.[0] as [number, number][];
+      const k = 1 + Math.floor(random() * (areas.length - 1)); // the backmost sheet is the canvas itself
+      const area = areas[k] as (typeof areas)[number];
+      const ring = area.outline[0]?.[0] as [number, number][];
       const i = Math.floor(random() * ring.length);
       const moved = ring.map((point, j): [number, number] =>
         j === i ? [point[0] + random() * 8 - 4, point[1] + random() * 8 - 4] : point,
       );
-      const outline: Outline = [[moved, ...(zone.outline[0]?.slice(1) ?? [])], ...zone.outline.slice(1)];
-      if (outlineFault(outline) === null) zones[k] = { ...zone, outline };
+      const outline: Outline = [[moved, ...(area.outline[0]?.slice(1) ?? [])], ...area.outline.slice(1)];
+      if (outlineFault(outline) === null) areas[k] = { ...area, outline };
       if (drag % 20 !== 19) continue;
-      const covered = visibleParts(zones, { widthMm: size, heightMm: size }).reduce((sum, part) => sum + part.areaCm2, 0) * 100;
+      const covered = visibleParts(areas, { widthMm: size, heightMm: size }).reduce((sum, part) => sum + part.areaCm2, 0) * 100;
       expect(Math.abs(covered - size * size) / (size * size)).toBeLessThan(0.001);
     }
   });

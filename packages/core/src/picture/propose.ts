@@ -1,42 +1,42 @@
 import type { Lab, Outline } from '@viaticum/contract';
+import { outlineArea, outlineBox } from '../area/index.js';
 import { type Labels, type LabRaster, labelMeans } from '../raster/index.js';
-import { outlineArea, outlineBox } from '../zone/index.js';
 import { depthOrder } from './depth.js';
 import { bordersOf, outlineOf, sheetsOf, traceArcs } from './outline/index.js';
 import { colourInWords } from './words.js';
 
-/** A proposed zone: its sheet, a name from colour and place, its mean colour. `region` is its number in the label map. */
-export type ProposedZone = { region: number; name: string; outline: Outline; meanLab: Lab };
+/** A proposed area: its sheet, a name from colour and place, its mean colour. `region` is its number in the label map. */
+export type ProposedArea = { region: number; name: string; outline: Outline; meanLab: Lab };
 
 const TOLERANCE_MM = 0.45;
 const MOST_NODES = 60;
 
 /**
- * Zones from a label map: borders simplified to clean polygons (coarser until a zone has about sixty points a part), depth proposed,
+ * Areas from a label map: borders simplified to clean polygons (coarser until an area has about sixty points a part), depth proposed,
  * sheets stacked back to front, each with a name.
  */
-export function proposeZones(map: Labels, zones: number, lab: LabRaster, mmPerPx: number): ProposedZone[] {
+export function proposeAreas(map: Labels, areas: number, lab: LabRaster, mmPerPx: number): ProposedArea[] {
   let tolerance = Math.max(TOLERANCE_MM, 1.2 * mmPerPx);
   const traced = traceArcs(map);
-  let borders = bordersOf(map, zones, mmPerPx, tolerance, traced);
+  let borders = bordersOf(map, areas, mmPerPx, tolerance, traced);
   for (let round = 0; round < 2; round++) {
     const most = Math.max(
-      ...Array.from({ length: zones }, (_, zone) => {
-        const outline = outlineOf(borders, (one) => one === zone);
+      ...Array.from({ length: areas }, (_, area) => {
+        const outline = outlineOf(borders, (one) => one === area);
         return outline.flat(2).length / Math.max(1, outline.length);
       }),
     );
     if (most <= MOST_NODES) break;
     tolerance *= 1.25;
-    borders = bordersOf(map, zones, mmPerPx, tolerance, traced);
+    borders = bordersOf(map, areas, mmPerPx, tolerance, traced);
   }
   const [widthMm, heightMm] = [map.width * mmPerPx, map.height * mmPerPx];
   const order = depthOrder(borders, widthMm, heightMm);
   const sheets = sheetsOf(borders, order);
-  const colours = labelMeans(map, lab, zones);
-  const seen = order.map((zone) => outlineOf(borders, (one) => one === zone));
+  const colours = labelMeans(map, lab, areas);
+  const seen = order.map((area) => outlineOf(borders, (one) => one === area));
   const names = namesOf(
-    order.map((zone) => colours[zone] as Lab),
+    order.map((area) => colours[area] as Lab),
     seen,
     widthMm,
     heightMm,

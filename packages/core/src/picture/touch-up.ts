@@ -1,5 +1,5 @@
+import { ringArea } from '../area/index.js';
 import { type Labels, type LabRaster, labels } from '../raster/index.js';
-import { ringArea } from '../zone/index.js';
 import { bordersOf, outlineOf } from './outline/index.js';
 import { modeFilter } from './segment/refine.js';
 
@@ -54,7 +54,7 @@ export function growRegion({ width, height, l, a, b }: LabRaster, x: number, y: 
 
 /** A mask's outline in mm, smoothed and with few points; holes under `leastMm2` are closed. Empty for an empty mask. */
 export function maskOutline(mask: Labels, mmPerPx: number, toleranceMm = 0.5, leastMm2 = 20) {
-  const outline = outlineOf(bordersOf(modeFilter(mask, 2), 2, mmPerPx, toleranceMm), (zone) => zone === 1);
+  const outline = outlineOf(bordersOf(modeFilter(mask, 2), 2, mmPerPx, toleranceMm), (area) => area === 1);
   const area = (ring: [number, number][]) => Math.abs(ringArea(ring));
   return outline.flatMap((polygon) => {
     const [outer, ...holes] = polygon;

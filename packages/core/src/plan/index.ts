@@ -27,4 +27,4 @@ export type { Conflict, Pin, Problem, Relation, Solution } from './problem.js';
 export { type Past, replanLesson } from './replan.js';
 export { type SolveOptions, solve, solving } from './solve.js';
 export { down, TICKS, up } from './solver/compile.js';
-export { rungWords, zoneOfRelation } from './timetable.js';
+export { areaOfRelation, rungWords } from './timetable.js';

@@ -3,7 +3,7 @@ import type { Need, Step } from '@viaticum/contract';
 import { betterOrder } from '../advice/index.js';
 import { coatTimes } from '../coat/index.js';
 import { demoLesson, smallLesson, testStep } from '../fixtures/lessons.js';
-import { filmUm, forStudents, meanFilmUm, rungAt, stepMinutes, zoneRung } from '../step/index.js';
+import { areaRung, filmUm, forStudents, meanFilmUm, rungAt, stepMinutes } from '../step/index.js';
 import { planLesson } from './index.js';
 
 const quarterUp = (minutes: number) => Math.ceil(minutes * 4 - 1e-6) / 4;
@@ -21,7 +21,7 @@ describe('a pause appears where a step would come too early', () => {
   ])('%s: as long as the coat needs, rounded up to a quarter minute', (needs, minutes) => {
     const [pause] = pauses([first, testStep('two', { needs })]);
     expect((pause?.endMin as number) - (pause?.startMin as number)).toBe(quarterUp(minutes));
-    expect(pause).toMatchObject({ title: 'Let the sky dry', zoneIds: ['a'] });
+    expect(pause).toMatchObject({ title: 'Let the sky dry', areaIds: ['a'] });
     expect(pause?.reason).toContain('sky');
   });
 
@@ -30,7 +30,7 @@ describe('a pause appears where a step would come too early', () => {
     expect(
       pauses([
         first,
-        testStep('talk', { kind: 'look', zoneIds: ['b'], mixIds: [], doMin: 60 }),
+        testStep('talk', { kind: 'look', areaIds: ['b'], mixIds: [], doMin: 60 }),
         testStep('two', { needs: 'paintOver' }),
       ]),
     ).toEqual([]);
@@ -52,9 +52,9 @@ describe('a pause appears where a step would come too early', () => {
   });
 
   it('paint that runs under its neighbour is waited for, whichever of the two lies in front', () => {
-    const hill = testStep('two', { zoneIds: ['b'], needs: 'paintOver' });
+    const hill = testStep('two', { areaIds: ['b'], needs: 'paintOver' });
     expect(pauses([first, hill])).toHaveLength(1);
-    const subjectFirst = [testStep('one', { zoneIds: ['b'] }), testStep('two', { zoneIds: ['a'], needs: 'paintOver' })];
+    const subjectFirst = [testStep('one', { areaIds: ['b'] }), testStep('two', { areaIds: ['a'], needs: 'paintOver' })];
     const [cutIn] = pauses(subjectFirst);
     expect(cutIn?.reason).toContain('hill');
     // Without overlap neither lies on the other.
@@ -77,7 +77,7 @@ describe('what the paint does not allow is said', () => {
   it('a blend longer than the paint stays workable, at the minute where it fails', () => {
     const { misses, coats } = planLesson(smallLesson([testStep('one', { technique: 'blend', doMin: 30, showMin: 2 })]));
     const open = coats[0]?.times.openMin as number;
-    expect(misses).toEqual([{ kind: 'blend-outlasts', stepId: 'one', zoneId: 'a', atMin: 2 + open, haveMin: open, wantMin: 30 }]);
+    expect(misses).toEqual([{ kind: 'blend-outlasts', stepId: 'one', areaId: 'a', atMin: 2 + open, haveMin: open, wantMin: 30 }]);
     expect(planLesson(smallLesson([testStep('one', { technique: 'blend', doMin: 1 })])).misses).toEqual([]);
   });
 
@@ -85,7 +85,7 @@ describe('what the paint does not allow is said', () => {
     const late = planLesson(
       smallLesson([
         first,
-        testStep('long', { kind: 'look', zoneIds: ['b'], mixIds: [], doMin: 20 }),
+        testStep('long', { kind: 'look', areaIds: ['b'], mixIds: [], doMin: 20 }),
         testStep('two', { needs: 'wet', doMin: 1 }),
       ]),
     );
@@ -121,7 +121,7 @@ describe('what the paint does not allow is said', () => {
 
 describe('durations', () => {
   const brush = (brushId: string, level: 'beginner' | 'experienced' = 'experienced', area = 'a') => {
-    const { doMin: _, showMin: __, ...step } = testStep('one', { brushId, zoneIds: [area] });
+    const { doMin: _, showMin: __, ...step } = testStep('one', { brushId, areaIds: [area] });
     return stepMinutes({ ...smallLesson([step]), level }, step, 0);
   };
   it('what is typed wins, and the proposal stays known', () => {
@@ -168,7 +168,7 @@ describe('lessons at the edge', () => {
     expect(() => betterOrder(many).next()).toThrow(/too long to be searched/);
   });
   it('orders that go round in a circle are left out one by one, until the rest can be', () => {
-    const circle = { ...smallLesson([first, testStep('two', { zoneIds: ['b'] }), testStep('three', { zoneIds: ['b'] })]) };
+    const circle = { ...smallLesson([first, testStep('two', { areaIds: ['b'] }), testStep('three', { areaIds: ['b'] })]) };
     circle.planning = {
       pins: [
         { firstId: 'two', thenId: 'one' },
@@ -195,7 +195,7 @@ describe('other students', () => {
   it('improvers take 0.7 of a beginner’s minutes, a break stays as long as it is', () => {
     const lesson = smallLesson([
       testStep('one', { doMin: 10 }),
-      testStep('tea', { kind: 'break', doMin: 10, zoneIds: [], mixIds: [] }),
+      testStep('tea', { kind: 'break', doMin: 10, areaIds: [], mixIds: [] }),
     ]);
     expect(forStudents(lesson, 'improver').steps.map((step) => step.doMin)).toEqual([7, 10]);
     expect(forStudents(lesson, 'beginner')).toBe(lesson);
@@ -206,7 +206,7 @@ describe('wetness at a minute of the plan', () => {
   const { plan, coats } = planLesson(smallLesson([first, testStep('two', { needs: 'paintOver' })]));
   const coat = coats[0] as (typeof coats)[number];
   it('climbs the ladder from bare to firm', () => {
-    const at = (minute: number) => zoneRung(plan.coats.slice(0, 1), 'a', minute).rung;
+    const at = (minute: number) => areaRung(plan.coats.slice(0, 1), 'a', minute).rung;
     const end = coat.laidToMin;
     expect(
       [
@@ -235,7 +235,7 @@ describe('the demo lesson', () => {
   it('has a plan without contradictions in which only the sky’s blend is too long, as its author meant', () => {
     const { misses, plan, solution } = planLesson(demoLesson());
     expect(solution.status).toBe('feasible');
-    expect(misses.map((miss) => `${miss.kind} ${miss.zoneId}`)).toEqual(['blend-outlasts sky']);
+    expect(misses.map((miss) => `${miss.kind} ${miss.areaId}`)).toEqual(['blend-outlasts sky']);
     expect(plan.items.filter((item) => item.kind === 'step')).toHaveLength(17);
     expect(plan.items.filter((item) => item.kind === 'break')).toHaveLength(1);
     expect(plan.endMin).toBeGreaterThan(150);

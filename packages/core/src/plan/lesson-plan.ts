@@ -1,6 +1,6 @@
 import type { Lesson, Need, Plan, PlanCoat, Step } from '@viaticum/contract';
 import { assertRoom, type CoatTimes } from '../coat/index.js';
-import { coverOf, laysPaint, memo, restsOn, zonesWorkedOn } from '../derived/index.js';
+import { areasWorkedOn, coverOf, laysPaint, memo, restsOn } from '../derived/index.js';
 import { type Laid, lay, rungMinutes, type StepMinutes, stepMinutes } from '../step/index.js';
 import { minutesInWords, waitInWords } from '../units/index.js';
 import { solveInOrder } from './in-order.js';
@@ -13,7 +13,7 @@ export type PlannedCoat = PlanCoat & { times: CoatTimes; ownShare: number };
 export type Miss = {
   kind: 'blend-outlasts' | 'window' | 'never-dries' | 'runs';
   stepId: string;
-  zoneId: string;
+  areaId: string;
   atMin: number;
   haveMin: number;
   wantMin: number;
@@ -52,11 +52,11 @@ export function planProblem(
   const { solution, contradictions } = withoutContradictions(problem, misses);
   const starts = new Map(solution.items.map((item) => [item.step, item]));
   const coats = laid.map((coat) => placeCoat(lesson, coat, starts, minutes));
-  for (const { step, zoneId, times, staying } of laid) {
+  for (const { step, areaId, times, staying } of laid) {
     const at = starts.get(step.id);
     const { showMin, doMin } = minutes.get(step.id) as StepMinutes;
     const from = (at?.start ?? 0) + showMin;
-    const miss = { stepId: step.id, zoneId };
+    const miss = { stepId: step.id, areaId };
     if (step.technique === 'blend' && doMin > staying.openMin)
       misses.push({ ...miss, kind: 'blend-outlasts', atMin: from + staying.openMin, haveMin: staying.openMin, wantMin: doMin });
     if (times.mist?.runs) misses.push({ ...miss, kind: 'runs', atMin: from, haveMin: 0, wantMin: 0 });
@@ -87,9 +87,9 @@ function withoutContradictions(problem: Problem, misses: Miss[]): { solution: So
     if (pin) problem.pins = problem.pins?.filter((one) => one !== pin) ?? [];
     else if (window) {
       problem.relations = problem.relations.filter((one) => one !== window);
-      const [stepId, zoneId] = window.source.split('/') as [string, string];
+      const [stepId, areaId] = window.source.split('/') as [string, string];
       const have = window.minutes as number;
-      misses.push({ kind: 'window', stepId, zoneId, atMin: 0, haveMin: have, wantMin: have + shortfall });
+      misses.push({ kind: 'window', stepId, areaId, atMin: 0, haveMin: have, wantMin: have + shortfall });
     } else if (needsBreaks && problem.breaks) delete problem.breaks;
     else break;
     contradictions.push({ relations, pins, shortfall, leftOut: pin ?? window ?? 'breaks' });
@@ -131,8 +131,8 @@ function overNight(lesson: Lesson, relations: Relation[], misses: Miss[]): Relat
     const [from, to] = [place.get(one.from) as number, place.get(one.to) as number];
     if (!at.some((cut) => cut > from && cut <= to)) return [one];
     if (one.type !== 'wet') return [{ ...one, type: 'before' }];
-    const [stepId, zoneId] = one.source.split('/') as [string, string];
-    misses.push({ kind: 'window', stepId, zoneId, atMin: 0, haveMin: one.minutes as number, wantMin: 720 });
+    const [stepId, areaId] = one.source.split('/') as [string, string];
+    misses.push({ kind: 'window', stepId, areaId, atMin: 0, haveMin: one.minutes as number, wantMin: 720 });
     return [];
   });
 }
@@ -157,29 +157,29 @@ function relationsOf(lesson: Lesson, minutes: Map<string, StepMinutes>) {
   const relations: Relation[] = [];
   const laid: Laid[] = [];
   const misses: Miss[] = [];
-  const onZone = new Map<string, Laid[]>();
+  const onArea = new Map<string, Laid[]>();
   for (const step of lesson.steps) {
-    const zones = zonesWorkedOn(lesson, step);
-    for (const below of coatsBeneath(lesson, step, zones, onZone)) relations.push(...relation(step, below, minutes, misses));
+    const areas = areasWorkedOn(lesson, step);
+    for (const below of coatsBeneath(lesson, step, areas, onArea)) relations.push(...relation(step, below, minutes, misses));
     if (!laysPaint(step)) continue;
-    for (const zoneId of zones) {
-      const here = onZone.get(zoneId) ?? [];
-      const coat = lay(lesson, step, zoneId, minutes.get(step.id) as StepMinutes, here.at(-1));
+    for (const areaId of areas) {
+      const here = onArea.get(areaId) ?? [];
+      const coat = lay(lesson, step, areaId, minutes.get(step.id) as StepMinutes, here.at(-1));
       laid.push(coat);
-      onZone.set(zoneId, [...here, coat]);
+      onArea.set(areaId, [...here, coat]);
     }
   }
   return { relations, laid, misses };
 }
 
 /**
- * The coats that a step meets: those on each of its zones and, where it paints on dry, those on every zone behind whose edge
- * it goes over. Into wet or damp paint concerns the topmost coat of the zone itself.
+ * The coats that a step meets: those on each of its areas and, where it paints on dry, those on every area behind whose edge
+ * it goes over. Into wet or damp paint concerns the topmost coat of the area itself.
  */
-function coatsBeneath(lesson: Lesson, step: Step, zones: string[], onZone: Map<string, Laid[]>): Laid[] {
-  if (step.needs === 'wet' || step.needs === 'damp') return zones.flatMap((id) => onZone.get(id)?.at(-1) ?? []);
-  const edges = laysPaint(step) ? zones.flatMap((id) => restsOn(lesson, id)) : [];
-  return [...new Set([...zones, ...edges])].flatMap((id) => onZone.get(id) ?? []);
+function coatsBeneath(lesson: Lesson, step: Step, areas: string[], onArea: Map<string, Laid[]>): Laid[] {
+  if (step.needs === 'wet' || step.needs === 'damp') return areas.flatMap((id) => onArea.get(id)?.at(-1) ?? []);
+  const edges = laysPaint(step) ? areas.flatMap((id) => restsOn(lesson, id)) : [];
+  return [...new Set([...areas, ...edges])].flatMap((id) => onArea.get(id) ?? []);
 }
 
 /** What a step asks of a coat beneath it, counted from the end of the step that laid it (`models`: part by part, shared edge last). */
@@ -189,11 +189,11 @@ function relation(step: Step, below: Laid, minutes: Map<string, StepMinutes>, mi
   const before = laying(below.step.id);
   const after = laying(step.id);
   const lead = (minutes.get(step.id) as StepMinutes).showMin;
-  const source = `${step.id}/${below.zoneId}/${below.step.id}`;
+  const source = `${step.id}/${below.areaId}/${below.step.id}`;
   const base = { from: below.step.id, to: step.id, source };
   const found: Relation[] = [];
   const miss = (kind: Miss['kind'], haveMin: number, wantMin: number) =>
-    misses.push({ kind, stepId: step.id, zoneId: below.zoneId, atMin: 0, haveMin, wantMin });
+    misses.push({ kind, stepId: step.id, areaId: below.areaId, atMin: 0, haveMin, wantMin });
   if (step.needs !== 'wet') {
     const least = rungMinutes(step.needs as Need, below.drying);
     if (!Number.isFinite(least)) {
@@ -214,7 +214,7 @@ function relation(step: Step, below: Laid, minutes: Map<string, StepMinutes>, mi
 
 function placeCoat(
   lesson: Lesson,
-  { step, zoneId, times, drying, wetUm, ownShare }: Laid,
+  { step, areaId, times, drying, wetUm, ownShare }: Laid,
   starts: Map<string, { start: number; end: number }>,
   minutes: Map<string, StepMinutes>,
 ): PlannedCoat {
@@ -224,7 +224,7 @@ function placeCoat(
   const paintOverMin = Math.max(dried.paintOverMin, step.dryer ? 0 : times.openMin);
   return {
     stepId: step.id,
-    zoneId,
+    areaId,
     mixIds: step.mixIds,
     laidFromMin: Math.min(at.end, at.start + (minutes.get(step.id) as StepMinutes).showMin),
     laidToMin: at.end,

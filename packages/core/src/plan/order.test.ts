@@ -29,12 +29,12 @@ describe('a better order for a lesson', () => {
 
   it('coats of one area stay one on the other, lines come before what they are for, a look keeps its place', () => {
     const lesson = smallLesson([
-      testStep('ground', { kind: 'prepare', zoneIds: [] }),
-      testStep('lines', { kind: 'transfer', technique: undefined as never, zoneIds: ['a'], needs: 'any' }),
-      testStep('first', { zoneIds: ['a'] }),
-      testStep('look', { kind: 'look', technique: undefined as never, zoneIds: [], mixIds: [] }),
-      testStep('second', { zoneIds: ['a'] }),
-      testStep('other', { zoneIds: ['b'] }),
+      testStep('ground', { kind: 'prepare', wholeCanvas: true, areaIds: [] }),
+      testStep('lines', { kind: 'transfer', technique: undefined as never, areaIds: ['a'], needs: 'any' }),
+      testStep('first', { areaIds: ['a'] }),
+      testStep('look', { kind: 'look', technique: undefined as never, areaIds: [], mixIds: [] }),
+      testStep('second', { areaIds: ['a'] }),
+      testStep('other', { areaIds: ['b'] }),
     ]);
     const said = orderProblem(lesson).relations.flatMap((one) => (one.type === 'before' ? [`${one.from} ${one.to}`] : []));
     expect(said).toEqual(
@@ -52,7 +52,7 @@ describe('a better order for a lesson', () => {
   });
 
   it('an order without a better one is left as it is', () => {
-    const lesson = smallLesson([testStep('one', { zoneIds: ['a'] }), testStep('two', { zoneIds: ['b'] })]);
+    const lesson = smallLesson([testStep('one', { areaIds: ['a'] }), testStep('two', { areaIds: ['b'] })]);
     expect(toEnd(betterOrder(lesson))).toMatchObject({ changes: 0, proven: true, order: ['one', 'two'] });
     expect(toEnd(betterOrder({ ...lesson, steps: [] }))).toMatchObject({ changes: 0, order: [], proven: true });
   });

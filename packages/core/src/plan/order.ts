@@ -1,5 +1,5 @@
 import type { Lesson, Step } from '@viaticum/contract';
-import { laysPaint, zonesWorkedOn } from '../derived/index.js';
+import { areasWorkedOn, laysPaint } from '../derived/index.js';
 import { lessonProblem, planLesson } from './lesson-plan.js';
 import type { Problem, Relation } from './problem.js';
 import { solving } from './solve.js';
@@ -37,9 +37,9 @@ export function orderProblem(lesson: Lesson): Problem {
   const relations: Relation[] = [...problem.relations];
   const before = (from: Step, to: Step, source: string) =>
     relations.push({ id: `before:${from.id}/${to.id}`, type: 'before', from: from.id, to: to.id, source });
-  const zones = steps.map((step) => new Set(zonesWorkedOn(lesson, step)));
+  const areas = steps.map((step) => new Set(areasWorkedOn(lesson, step)));
   steps.forEach((step, i) => {
-    const shares = (k: number) => [...(zones[k] as Set<string>)].some((id) => (zones[i] as Set<string>).has(id));
+    const shares = (k: number) => [...(areas[k] as Set<string>)].some((id) => (areas[i] as Set<string>).has(id));
     for (let k = i - 1; k >= 0; k--) {
       const other = steps[k] as Step;
       const both = (laysPaint(other) || draws(other)) && (laysPaint(step) || draws(step));

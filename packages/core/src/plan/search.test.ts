@@ -5,7 +5,7 @@ import { type Problem, solve, solveInOrder, solving } from './index.js';
 import { drawProblem, drawWithAll, likeALesson, relation, lettered as steps } from './problem.fixture.js';
 
 describe('the least time over all orders', () => {
-  it('paints another zone while one dries', () => {
+  it('paints another area while one dries', () => {
     const problem: Problem = { steps: steps(4, 5, 6), relations: [relation('dry', 'a', 'b', 6)] };
     expect(solveInOrder(problem).makespan).toBe(21);
     const best = solve(problem);

@@ -34,7 +34,7 @@ export function timetable(
       startMin,
       endMin,
       showMin: 0,
-      zoneIds: [],
+      areaIds: [],
     });
     if (cuts.has(step.id)) items.push(empty('End of the session: go on another day', clock, clock));
     if (at.gapBefore === 'break' && lesson.planning.breaks) {
@@ -58,17 +58,17 @@ export function timetable(
       startMin: at.start,
       endMin: at.end,
       showMin: (minutes.get(step.id) as StepMinutes).showMin,
-      zoneIds: step.zoneIds,
+      areaIds: step.areaIds,
     });
     clock = at.end;
   }
   return items;
 }
 
-/** The zone whose coat a relation waits for. */
-export const zoneOfRelation = (one: Relation): string => one.source.split('/')[1] ?? '';
+/** The area whose coat a relation waits for. */
+export const areaOfRelation = (one: Relation): string => one.source.split('/')[1] ?? '';
 
-/** The wait before a step, named after the zones whose coats it waits for, with the slowest of them as its reason. */
+/** The wait before a step, named after the areas whose coats it waits for, with the slowest of them as its reason. */
 function pause(
   lesson: Lesson,
   step: Step,
@@ -77,27 +77,27 @@ function pause(
   endMin: number,
   { fillers, bareMin }: ReturnType<typeof fillersFor>,
 ): PlanItem {
-  const zoneIds = [...new Set(binding.map(zoneOfRelation))];
-  const isWhole = zoneIds.length > 2 && zoneIds.length === lesson.zones.length;
+  const areaIds = [...new Set(binding.map(areaOfRelation))];
+  const isWhole = areaIds.length > 2 && areaIds.length === lesson.areas.length;
   const name = (ids: string[]) =>
-    isWhole ? 'whole canvas' : listInWords(ids.map((id) => lesson.zones.find((zone) => zone.id === id)?.name ?? 'area'));
+    isWhole ? 'whole canvas' : listInWords(ids.map((id) => lesson.areas.find((area) => area.id === id)?.name ?? 'area'));
   const isPinned = lesson.planning.pins.some((pin) => 'stepId' in pin && pin.stepId === step.id && pin.startMin === endMin);
   const [first, ...others] = binding;
   const slowest = others.reduce((most, one) => ((one.minutes as number) > (most?.minutes as number) ? one : most), first);
   return {
     kind: 'pause',
-    title: zoneIds.length > 0 ? `Let the ${name(zoneIds)} dry` : isPinned ? `Wait until ${hourMinute(endMin)}` : 'Wait',
+    title: areaIds.length > 0 ? `Let the ${name(areaIds)} dry` : isPinned ? `Wait until ${hourMinute(endMin)}` : 'Wait',
     startMin,
     endMin,
     showMin: 0,
-    zoneIds,
+    areaIds,
     meanwhile: fillersInWords(fillers),
     fillers,
     bareMin,
     ...(!slowest && isPinned ? { reason: `The next step is pinned to ${hourMinute(endMin)}.` } : {}),
     ...(slowest
       ? {
-          reason: `The ${name([zoneOfRelation(slowest)])} takes ${waitInWords(slowest.minutes as number)} to be ${rungWords[step.needs]}.`,
+          reason: `The ${name([areaOfRelation(slowest)])} takes ${waitInWords(slowest.minutes as number)} to be ${rungWords[step.needs]}.`,
         }
       : {}),
   };

@@ -1,4 +1,4 @@
-import type { StageInput, StageStep, StageZone } from './input.js';
+import type { StageArea, StageInput, StageStep } from './input.js';
 import { inTurn, type Laid, type Laying, type Round, roundsOf, type Seed, seedAt, strokeAt } from './lay.js';
 import { bareCanvas, type DonePass, layingsOf, paintStep, type ReadyPass, readyPass, teethOf } from './paint.js';
 import { type Canvas, type Cells, cellsOf, type Pen, painter } from './strokes.js';
@@ -15,15 +15,15 @@ export const sizesOf = ({ width, height, factor }: StageInput): Sizes => ({
   down: Math.ceil(height / factor),
 });
 
-/** Whether two inputs differ in nothing but the shapes, edges and directions of their zones, so that a painting can be mended. */
+/** Whether two inputs differ in nothing but the shapes, edges and directions of their areas, so that a painting can be mended. */
 export function canBeMended(old: StageInput, fresh: StageInput): boolean {
   return (
     old.width === fresh.width &&
     old.height === fresh.height &&
     old.seed === fresh.seed &&
     old.bare.every((byte, c) => byte === fresh.bare[c]) &&
-    old.zones.length === fresh.zones.length &&
-    old.zones.every((zone, i) => zone.id === fresh.zones[i]?.id) &&
+    old.areas.length === fresh.areas.length &&
+    old.areas.every((area, i) => area.id === fresh.areas[i]?.id) &&
     isSameAim(old.aim, fresh.aim)
   );
 }
@@ -36,10 +36,10 @@ function isSameAim(one: StageInput['aim'], other: StageInput['aim']): boolean {
   return true;
 }
 
-type Found = { old: StageZone; first: Dirty | null; later: Dirty | null };
-const compared = new WeakMap<StageZone, Found>();
-/** Cells in which the masks of a zone differ, looked at once for every pair; null where they are the same. */
-function maskChanges(old: StageZone, fresh: StageZone, input: StageInput, isFirst: boolean): Dirty | null {
+type Found = { old: StageArea; first: Dirty | null; later: Dirty | null };
+const compared = new WeakMap<StageArea, Found>();
+/** Cells in which the masks of an area differ, looked at once for every pair; null where they are the same. */
+function maskChanges(old: StageArea, fresh: StageArea, input: StageInput, isFirst: boolean): Dirty | null {
   let known = compared.get(fresh);
   if (known?.old !== old) {
     known = { old, first: compareMasks(old, fresh, input, true), later: compareMasks(old, fresh, input, false) };
@@ -76,8 +76,8 @@ function markDifferences(
   return found;
 }
 
-/** Cells in which what is painted or seen of a zone differs; all that it covers where its strokes run another way. */
-function compareMasks(old: StageZone, fresh: StageZone, input: StageInput, isFirst: boolean): Dirty | null {
+/** Cells in which what is painted or seen of an area differs; all that it covers where its strokes run another way. */
+function compareMasks(old: StageArea, fresh: StageArea, input: StageInput, isFirst: boolean): Dirty | null {
   const { across, down } = sizesOf(input);
   const dirty = new Uint8Array(across * down);
   const rows = { from: Math.min(old.rows.from, fresh.rows.from), to: Math.max(old.rows.to, fresh.rows.to) };
@@ -147,7 +147,7 @@ export function mender(old: StageInput, fresh: StageInput, { under, work, pen }:
       }
       const isTouched =
         isReshaped ||
-        (!isClean && step.passes.some((one) => overlaps((fresh.zones[one.zone] as StageZone).painted, dirty, fresh, sizes)));
+        (!isClean && step.passes.some((one) => overlaps((fresh.areas[one.area] as StageArea).painted, dirty, fresh, sizes)));
       if (!hasLines && !isTouched) return { patch: taken(after, now, dirty), done };
       const mended = hasLines ? null : mendPasses(step, done, fresh, { under: now, work, pen }, dirty, sizes);
       if (mended) return { patch: taken(after, work, mended.wanted), done: mended.done };
@@ -158,8 +158,8 @@ export function mender(old: StageInput, fresh: StageInput, { under, work, pen }:
   };
 }
 
-const changesOf = ({ old, fresh }: { old: StageInput; fresh: StageInput }, { zone, isFirst }: StageStep['passes'][number]) =>
-  maskChanges(old.zones[zone] as StageZone, fresh.zones[zone] as StageZone, fresh, isFirst);
+const changesOf = ({ old, fresh }: { old: StageInput; fresh: StageInput }, { area, isFirst }: StageStep['passes'][number]) =>
+  maskChanges(old.areas[area] as StageArea, fresh.areas[area] as StageArea, fresh, isFirst);
 
 /** Two canvases to work on: what a step is painted on, and where it is painted, with its pen. */
 export type Desk = { under: Canvas; work: Canvas; pen: Pen };
@@ -204,7 +204,7 @@ function mendPasses(
     if (layings.length !== was.layings.length) return null;
     if (was.ready.brushPx !== is.brushPx || was.ready.chosen.palette.length !== is.chosen.palette.length) return null;
     const { index, strength } = was.ready.chosen;
-    const changed = maskChanges(was.ready.zone, is.zone, fresh, is.pass.isFirst)?.slice() ?? new Uint8Array(dirty.length);
+    const changed = maskChanges(was.ready.area, is.area, fresh, is.pass.isFirst)?.slice() ?? new Uint8Array(dirty.length);
     for (let k = 0; k < changed.length; k++)
       if (index[k] !== is.chosen.index[k] || strength?.[k] !== is.chosen.strength?.[k]) changed[k] = 1;
     const near = any(changed) ? grown(changed, sizes, SHAPE_CELLS) : changed;

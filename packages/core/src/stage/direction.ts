@@ -1,8 +1,8 @@
 import { turnOfVector } from './chance.js';
-import type { StageZone } from './input.js';
+import type { StageArea } from './input.js';
 
-/** The direction of strokes of a zone at a place: towards or round its point, or its own. */
-export function turnAt({ turn, flow }: StageZone, x: number, y: number): number {
+/** The direction of strokes of an area at a place: towards or round its point, or its own. */
+export function turnAt({ turn, flow }: StageArea, x: number, y: number): number {
   if (!flow) return turn;
   const [dx, dy] = [flow.x - x, flow.y - y];
   return flow.kind === 'towards' ? turnOfVector(dx, dy) : turnOfVector(-dy, dx);

@@ -1,16 +1,16 @@
 import type { Lesson, MarkKind, Outline, Step } from '@viaticum/contract';
+import { extentOutline, outlineArea, outlineBox, outlineLength, scanOutline } from '../area/index.js';
 import { brushOf } from '../brush/index.js';
 import { coverOf, extentsOf, isOnlyMarks, laysPaint, looksOf, marksOf, visibleOf } from '../derived/index.js';
 import { type LabRaster, labRaster, type Rgba, shrink } from '../raster/index.js';
-import { extentOutline, outlineArea, outlineBox, outlineLength, scanOutline } from '../zone/index.js';
 import { hashText, turnOf } from './chance.js';
 import { movedIntoReach, type Reach, reachOf } from './reach.js';
 import type { TouchName } from './strokes.js';
 
 export type StageColour = { rgb: readonly [number, number, number]; lab: readonly [number, number, number] };
-export type StageZone = {
+export type StageArea = {
   id: string;
-  /** 255 where the zone is seen, and where it is painted (past its edge), 0 elsewhere. */
+  /** 255 where the area is seen, and where it is painted (past its edge), 0 elsewhere. */
   seen: Uint8Array;
   painted: Uint8Array;
   /** Rows beyond which neither mask holds anything. */
@@ -23,9 +23,9 @@ export type StageZone = {
   fades: string;
   seed: number;
 };
-/** What one step does to one zone. */
+/** What one step does to one area. */
 export type StagePass = {
-  zone: number;
+  area: number;
   colours: StageColour[];
   touch: TouchName;
   isBlend: boolean;
@@ -33,9 +33,9 @@ export type StagePass = {
   share: number;
   brushPx: number;
 };
-/** Marks as they are laid: strewn over what is seen of a zone, or evenly round a point; lengths in px. */
+/** Marks as they are laid: strewn over what is seen of an area, or evenly round a point; lengths in px. */
 export type StageMarks = {
-  zone: number;
+  area: number;
   kind: MarkKind;
   count: number;
   lengthPx: number;
@@ -54,7 +54,7 @@ export type StageInput = {
   height: number;
   mmPerPx: number;
   bare: readonly [number, number, number];
-  zones: StageZone[];
+  areas: StageArea[];
   steps: StageStep[];
   /** The reference as it will be painted, `factor` times smaller; null without one. */
   aim: LabRaster | null;
@@ -83,7 +83,7 @@ const touchOf: Record<NonNullable<Step['technique']>, TouchName> = {
 };
 
 /**
- * A lesson as the painting engine takes it, `widthPx` wide: masks of what is seen and painted of every zone, and for every step
+ * A lesson as the painting engine takes it, `widthPx` wide: masks of what is seen and painted of every area, and for every step
  * its colours, brush and technique. `reference` is the picture as it will be painted, over the whole face of the canvas.
  */
 export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: number): StageInput {
@@ -96,12 +96,12 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
     scanOutline(outline, width, height, mmPerPx, (row, from, to) => data.fill(255, row * width + from, row * width + to + 1));
     return data;
   };
-  const zones = visibleOf(lesson)
+  const areas = visibleOf(lesson)
     .filter((part) => part.areaCm2 > 0)
-    .map((part): StageZone => {
+    .map((part): StageArea => {
       const extent = extents.get(part.id);
       const box = outlineBox(part.outline) as { width: number; height: number };
-      const own = lesson.zones.find((zone) => zone.id === part.id);
+      const own = lesson.areas.find((area) => area.id === part.id);
       return {
         id: part.id,
         seen: mask(part.outline),
@@ -114,10 +114,10 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
         seed: hashText(part.id),
       };
     });
-  soften(lesson, zones, width, height, mmPerPx);
-  // A step that names no zone works on the whole canvas at once.
+  soften(lesson, areas, width, height, mmPerPx);
+  // A step may work on the whole canvas at once.
   const all = new Uint8Array(width * height).fill(255);
-  zones.push({
+  areas.push({
     id: WHOLE,
     seen: all,
     painted: all,
@@ -128,7 +128,7 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
     fades: '',
     seed: hashText(WHOLE),
   });
-  const number = new Map(zones.map((zone, i) => [zone.id, i]));
+  const number = new Map(areas.map((area, i) => [area.id, i]));
   const looks = looksOf(lesson);
   const begun = new Set<number>();
   const steps = lesson.steps.map((step): StageStep => {
@@ -140,34 +140,34 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
       const [r = 0, g = 0, b = 0] = (looks.get(id)?.rgb.match(/\d+/g) ?? []).map(Number);
       return [{ rgb: [r, g, b], lab: colour.lab }];
     });
-    const ids = step.zoneIds.length > 0 ? step.zoneIds : isOnlyMarks(step) ? [] : [WHOLE];
+    const ids = step.wholeCanvas ? [WHOLE] : step.areaIds;
     const isPaint = laysPaint(step) && colours.length > 0 && step.technique !== undefined;
     const passes = !isPaint
       ? []
       : ids.flatMap((id): StagePass[] => {
-          const zone = number.get(id);
-          if (zone === undefined) return [];
-          const isFirst = step.zoneIds.length > 0 && !begun.has(zone);
-          if (step.zoneIds.length > 0) begun.add(zone);
+          const area = number.get(id);
+          if (area === undefined) return [];
+          const isFirst = !step.wholeCanvas && !begun.has(area);
+          if (!step.wholeCanvas) begun.add(area);
           return [
             {
-              zone,
+              area,
               colours,
               touch: touchOf[step.technique as NonNullable<Step['technique']>],
               isBlend: step.technique === 'blend' && colours.length > 1,
-              isFirst: isFirst || step.zoneIds.length === 0,
+              isFirst: isFirst || step.wholeCanvas === true,
               share: coverOf(lesson, step),
               brushPx: Math.max(LEAST_BRUSH_PX, (brushOf(step.brushId)?.widthMm ?? 12) / mmPerPx),
             },
           ];
         });
     const marks = marksOf(lesson, step).flatMap((mark): StageMarks[] => {
-      const zone = number.get(mark.zoneId);
-      if (zone === undefined || colours.length === 0) return [];
+      const area = number.get(mark.areaId);
+      if (area === undefined || colours.length === 0) return [];
       const { round } = mark;
       return [
         {
-          zone,
+          area,
           kind: mark.kind,
           count: mark.count,
           lengthPx: mark.lengthMm / mmPerPx,
@@ -184,7 +184,7 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
     return { id: step.id, seed, passes, marks, lines, key: JSON.stringify([step.id, passes, marks, lines]) };
   });
   const aim = reference ? aimOf(reference, Math.ceil(width / FACTOR), Math.ceil(height / FACTOR), reachOf(lesson)) : null;
-  return { width, height, mmPerPx, bare: bare[support.kind], zones, steps, aim, factor: FACTOR, seed: hashText(lesson.title) };
+  return { width, height, mmPerPx, bare: bare[support.kind], areas, steps, aim, factor: FACTOR, seed: hashText(lesson.title) };
 }
 
 type Aimed = { width: number; height: number; dark: number; light: number; aim: LabRaster };
@@ -212,24 +212,24 @@ function rowsOf(outline: Outline, height: number, mmPerPx: number): { from: numb
   };
 }
 
-/** Makes the masks of zones fade where they meet a neighbour softly: later paint runs out over the edge. */
-function soften(lesson: Lesson, zones: readonly StageZone[], width: number, height: number, mmPerPx: number): void {
-  const crisp = new Map(zones.map((zone) => [zone.id, zone.seen]));
-  for (const zone of zones) {
-    const edges = lesson.zones.find((one) => one.id === zone.id)?.edges ?? [];
+/** Makes the masks of areas fade where they meet a neighbour softly: later paint runs out over the edge. */
+function soften(lesson: Lesson, areas: readonly StageArea[], width: number, height: number, mmPerPx: number): void {
+  const crisp = new Map(areas.map((area) => [area.id, area.seen]));
+  for (const area of areas) {
+    const edges = lesson.areas.find((one) => one.id === area.id)?.edges ?? [];
     for (const kind of ['soft', 'lost'] as const) {
       const others = edges.flatMap((edge) => (edge.kind === kind ? (crisp.get(edge.with) ?? []) : []));
       if (others.length === 0) continue;
       // A small area keeps its shape.
-      const acrossMm = (2 * outlineArea(zone.outline)) / Math.max(1, outlineLength(zone.outline));
+      const acrossMm = (2 * outlineArea(area.outline)) / Math.max(1, outlineLength(area.outline));
       const radius = Math.max(1, Math.round(Math.min(softMm[kind], acrossMm * 0.2) / mmPerPx));
       const beside = new Uint8Array(width * height);
       for (const mask of others) for (let i = 0; i < beside.length; i++) if (mask[i] !== 0) beside[i] = 255;
       const near = boxed(beside, width, height, radius);
-      const faded = boxed(boxed(crisp.get(zone.id) as Uint8Array, width, height, radius), width, height, radius >> 1);
-      const seen = zone.seen.slice();
+      const faded = boxed(boxed(crisp.get(area.id) as Uint8Array, width, height, radius), width, height, radius >> 1);
+      const seen = area.seen.slice();
       for (let i = 0; i < seen.length; i++) if (near[i] !== 0) seen[i] = faded[i] as number;
-      zone.seen = seen;
+      area.seen = seen;
     }
   }
 }

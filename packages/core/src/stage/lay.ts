@@ -27,7 +27,7 @@ export function roundsOf({ pass, brushPx }: ReadyPass, isWhole: boolean): Round[
 
 /** The stroke at a place, in one round. */
 export function strokeAt(
-  { zone, pass, chosen }: ReadyPass,
+  { area, pass, chosen }: ReadyPass,
   laying: Laying,
   { round, widthPx }: { round: number; widthPx: number },
   at: Seed,
@@ -35,7 +35,7 @@ export function strokeAt(
   const colour = chosen.palette[Math.max(0, at.number)];
   if (!colour) return null;
   const direction = (x: number, y: number) =>
-    (turnAt(zone, x, y) + (((hash(zone.seed, Math.floor(x) >> 6, Math.floor(y) >> 6) & 127) - 64) >> 1) + TURN) & (TURN - 1);
+    (turnAt(area, x, y) + (((hash(area.seed, Math.floor(x) >> 6, Math.floor(y) >> 6) & 127) - 64) >> 1) + TURN) & (TURN - 1);
   const seed = hash(laying.seed, round, at.x, at.y);
   const { shape: mask, field } = laying;
   return { x: at.x, y: at.y, widthPx, mask, colour, touch: touches[pass.touch], direction, seed, field };

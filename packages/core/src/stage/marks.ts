@@ -1,20 +1,20 @@
 import { chance, cosine, hash, sine, TURN } from './chance.js';
 import { turnAt } from './direction.js';
-import type { StageColour, StageInput, StageMarks, StageZone } from './input.js';
+import type { StageArea, StageColour, StageInput, StageMarks } from './input.js';
 import { type Pen, touches } from './strokes.js';
 
 /** How far a mark's direction wavers, in 1/1024 turns, and its size, in 1/256. */
 const WAVER = 48;
 const SIZES = 90;
 
-/** Lays marks over what is seen of their zone (past what is covered up), or evenly round a point. All chance comes from the mark's own seed. */
+/** Lays marks over what is seen of their area (past what is covered up), or evenly round a point. All chance comes from the mark's own seed. */
 export function layMarks(input: StageInput, pen: Pen, marks: StageMarks, stepSeed: number): void {
   const { width, height } = input;
-  const zone = input.zones[marks.zone] as StageZone;
+  const area = input.areas[marks.area] as StageArea;
   const seed = hash(input.seed, marks.seed, stepSeed);
-  const mask = zone.seen.slice();
+  const mask = area.seen.slice();
   for (const number of marks.protect) {
-    const covered = (input.zones[number] as StageZone).seen;
+    const covered = (input.areas[number] as StageArea).seen;
     for (let i = 0; i < mask.length; i++) if (covered[i] !== 0) mask[i] = 0;
   }
   const isRound = marks.kind === 'dots' || marks.kind === 'scatter' || marks.kind === 'spatter';
@@ -25,7 +25,7 @@ export function layMarks(input: StageInput, pen: Pen, marks: StageMarks, stepSee
     const size = marks.round ? 256 : 256 - SIZES + ((draw() * 2 * SIZES) >> 16);
     const shift = marks.round ? 0 : ((draw() * 2 * WAVER) >> 16) - WAVER;
     const colour = marks.colours[draw() % marks.colours.length] as StageColour;
-    const own = turn ?? marks.turn ?? turnAt(zone, x, y);
+    const own = turn ?? marks.turn ?? turnAt(area, x, y);
     // Tufts stand up from where they grow.
     const up = marks.kind === 'tufts' && marks.turn === null && !marks.round ? (3 * TURN) / 4 : own;
     const direction = (up + shift + TURN) & (TURN - 1);

@@ -1,6 +1,6 @@
 import { labRaster } from '../raster/index.js';
 import { hash } from './chance.js';
-import type { StageColour, StageInput, StagePass, StageStep, StageZone } from './input.js';
+import type { StageArea, StageColour, StageInput, StagePass, StageStep } from './input.js';
 import { type Laid, type Laying, lay } from './lay.js';
 import { layMarks } from './marks.js';
 import { type Canvas, type Pen, toothAt } from './strokes.js';
@@ -33,18 +33,18 @@ export function teethOf({ width, height, mmPerPx }: StageInput): Uint8Array {
   return known.teeth;
 }
 
-/** Paints a step on the pen's canvas; gives its passes as they were laid. Deterministic from the input's seed, the zone and the step. */
+/** Paints a step on the pen's canvas; gives its passes as they were laid. Deterministic from the input's seed, the area and the step. */
 export function paintStep(input: StageInput, canvas: Canvas, pen: Pen, step: StageStep): DonePass[] {
   const laid = step.passes.map((pass) => paintReady(input, pen, readyPass(input, canvas, step, pass)));
   for (const marks of step.marks) layMarks(input, pen, marks, step.seed);
-  if (step.lines) for (const zone of input.zones) drawOutline(canvas, zone, input.mmPerPx);
+  if (step.lines) for (const area of input.areas) drawOutline(canvas, area, input.mmPerPx);
   return laid;
 }
 
-/** What a pass will do, worked out before a stroke is laid: where its zone lies, and what goes into every cell. */
+/** What a pass will do, worked out before a stroke is laid: where its area lies, and what goes into every cell. */
 export type ReadyPass = {
   pass: StagePass;
-  zone: StageZone;
+  area: StageArea;
   own: Uint8Array;
   coarse: Coarse;
   chosen: Chosen;
@@ -54,13 +54,13 @@ export type ReadyPass = {
 };
 
 export function readyPass(input: StageInput, canvas: Canvas, step: StageStep, pass: StagePass): ReadyPass {
-  const zone = input.zones[pass.zone] as StageZone;
-  const own = pass.isFirst ? zone.painted : zone.seen;
-  const seed = hash(input.seed, zone.seed, step.seed);
-  const coarse = coarseOf(input, canvas, own, zone.seen);
+  const area = input.areas[pass.area] as StageArea;
+  const own = pass.isFirst ? area.painted : area.seen;
+  const seed = hash(input.seed, area.seed, step.seed);
+  const coarse = coarseOf(input, canvas, own, area.seen);
   let count = 0;
   for (let i = 0; i < own.length; i++) if (own[i] !== 0) count++;
-  return { pass, zone, own, coarse, chosen: choose(coarse, pass, seed), seed, brushPx: brushFor(pass.brushPx, count) };
+  return { pass, area, own, coarse, chosen: choose(coarse, pass, seed), seed, brushPx: brushFor(pass.brushPx, count) };
 }
 
 const SMALL_SHARE = 0.45;
@@ -92,12 +92,12 @@ export function paintReady(input: StageInput, pen: Pen, ready: ReadyPass): DoneP
   return { ready, layings, laid: layings.map((laying) => lay(input, pen, ready, laying)) };
 }
 
-/** The cells of a zone on the coarse map: how much of each belongs to it, what lies there now and what is wanted. */
+/** The cells of an area on the coarse map: how much of each belongs to it, what lies there now and what is wanted. */
 export type Coarse = {
   width: number;
   height: number;
   cells: Int32Array;
-  /** Cells that lie wholly in what is seen of the zone. */
+  /** Cells that lie wholly in what is seen of the area. */
   sure: Int32Array;
   now: { l: Float32Array; a: Float32Array; b: Float32Array };
   aim: StageInput['aim'];
@@ -348,7 +348,7 @@ function clipped(
   const mask = new Uint8Array(width * height);
   const field = shapeOf(coarse, chosen, group);
   const isGraded = chosen.strength !== null;
-  // Past the rim of a zone its last cells go on, so that its edge is the outline and not the map's.
+  // Past the rim of an area its last cells go on, so that its edge is the outline and not the map's.
   const within = new Uint8Array(field.length);
   for (const cell of coarse.cells) within[cell] = 1;
   const value = (cx: number, cy: number, x: number, y: number): number => {
@@ -394,8 +394,8 @@ function clipped(
   return mask;
 }
 
-/** The drawn line of a zone: a pencil's width, pale enough to be painted over. */
-function drawOutline({ width, height, rgb }: Canvas, zone: StageZone, mmPerPx: number): void {
+/** The drawn line of an area: a pencil's width, pale enough to be painted over. */
+function drawOutline({ width, height, rgb }: Canvas, area: StageArea, mmPerPx: number): void {
   const dot = (x: number, y: number) => {
     const [px, py] = [Math.floor(x), Math.floor(y)];
     if (px < 0 || py < 0 || px >= width || py >= height) return;
@@ -404,7 +404,7 @@ function drawOutline({ width, height, rgb }: Canvas, zone: StageZone, mmPerPx: n
       rgb[i] = ((rgb[i] as number) * 90 + (LINE_RGB[c] as number) * 166) >> 8;
     }
   };
-  for (const part of zone.outline)
+  for (const part of area.outline)
     for (const ring of part)
       ring.forEach(([x1, y1], i) => {
         const [x0, y0] = ring[(i + ring.length - 1) % ring.length] as [number, number];
@@ -420,14 +420,14 @@ function drawOutline({ width, height, rgb }: Canvas, zone: StageZone, mmPerPx: n
 /** How far colours run into each other where they are blended. */
 const RUN_MM = 5;
 
-/** The colours of a blend, each run into its neighbours, for every cell; only where the zone lies. */
+/** The colours of a blend, each run into its neighbours, for every cell; only where the area lies. */
 function blended(coarse: Coarse, { index, palette }: Chosen, { factor, mmPerPx }: StageInput): Uint8Array {
   const run = Math.max(1, Math.round(RUN_MM / (mmPerPx * factor)));
   const { width: w, height: h, cells } = coarse;
   const inside = new Uint8Array(w * h);
   let planes: Float32Array[] = [0, 1, 2].map(() => new Float32Array(w * h));
   const { sure } = coarse;
-  // What is seen of the zone alone decides; at its rim and past its edge the colours go on as they are.
+  // What is seen of the area alone decides; at its rim and past its edge the colours go on as they are.
   for (const cell of sure.length > 0 ? sure : cells) {
     inside[cell] = 1;
     const colour = palette[Math.max(0, index[cell] as number)] as [number, number, number];

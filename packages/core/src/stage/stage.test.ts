@@ -15,14 +15,14 @@ const paint = (lesson: Lesson, wanted: string[], session = stageSession(), refer
   toEnd(session.paint(stageInput(lesson, reference, WIDTH), wanted));
 const bytes = (picture: Rgba | undefined) => Buffer.from((picture as Rgba).data as Uint8ClampedArray);
 
-/** Pixels that differ, by the number of their zone (-1 where none lies). */
+/** Pixels that differ, by the number of their area (-1 where none lies). */
 function changedIn(lesson: Lesson, one: Rgba, other: Rgba): Map<string, number> {
-  const { zones } = stageInput(lesson, null, WIDTH);
+  const { areas } = stageInput(lesson, null, WIDTH);
   const counts = new Map<string, number>();
   for (let at = 0; at < one.width * one.height; at++) {
     if ([0, 1, 2].every((c) => one.data[at * 4 + c] === other.data[at * 4 + c])) continue;
-    const zone = zones.find((candidate) => (candidate.seen[at] as number) > 0 && candidate.outline.length > 0)?.id ?? 'none';
-    counts.set(zone, (counts.get(zone) ?? 0) + 1);
+    const area = areas.find((candidate) => (candidate.seen[at] as number) > 0 && candidate.outline.length > 0)?.id ?? 'none';
+    counts.set(area, (counts.get(area) ?? 0) + 1);
   }
   return counts;
 }
@@ -64,7 +64,7 @@ describe('stage pictures', () => {
     expect(session.remembered()).toBe(demo.steps.length);
   });
 
-  it('changing one mix changes only the pixels of its zones', () => {
+  it('changing one mix changes only the pixels of its areas', () => {
     const mixes = demo.mixes.map((mix) => (mix.id === 'm-far' ? { ...mix, recipe: [{ tubeId: 'magenta', parts: 1 }] } : mix));
     const other = paint({ ...demo, mixes }, [last(demo)]);
     const changed = changedIn(demo, pictures.get(last(demo)) as Rgba, other.get(last(demo)) as Rgba);
@@ -87,9 +87,9 @@ describe('towards a picture', () => {
   })();
   const lesson: Lesson = {
     ...smallLesson([
-      testStep('base', { zoneIds: ['a', 'b'], mixIds: ['dark'], brushId: 'flat-1-in' }),
+      testStep('base', { areaIds: ['a', 'b'], mixIds: ['dark'], brushId: 'flat-1-in' }),
       testStep('light', {
-        zoneIds: ['a', 'b'],
+        areaIds: ['a', 'b'],
         mixIds: ['m'],
         technique: 'block-in',
         needs: 'paintOver',
@@ -135,24 +135,24 @@ describe('towards a picture', () => {
 describe('an area that changes is mended where it shows, and equals a painting from nothing byte for byte', () => {
   const moved = (id: string, dx: number, dy: number): Lesson => ({
     ...demo,
-    zones: demo.zones.map((zone) =>
-      zone.id === id
+    areas: demo.areas.map((area) =>
+      area.id === id
         ? {
-            ...zone,
-            outline: zone.outline.map((polygon) =>
+            ...area,
+            outline: area.outline.map((polygon) =>
               polygon.map((ring) => ring.map(([x, y]): [number, number] => [x + dx, y + dy])),
             ),
           }
-        : zone,
+        : area,
     ),
   });
   const turned = (id: string): Lesson => ({
     ...demo,
-    zones: demo.zones.map((zone) => (zone.id === id ? { ...zone, directionDeg: 35 } : zone)),
+    areas: demo.areas.map((area) => (area.id === id ? { ...area, directionDeg: 35 } : area)),
   });
   const softened: Lesson = {
     ...demo,
-    zones: demo.zones.map((zone) => (zone.id === 'near' ? { ...zone, edges: [{ with: 'far', kind: 'soft' as const }] } : zone)),
+    areas: demo.areas.map((area) => (area.id === 'near' ? { ...area, edges: [{ with: 'far', kind: 'soft' as const }] } : area)),
   };
   // A picture with a slope and a few shapes, so that cells choose between mixes.
   const reference: Rgba = (() => {
@@ -200,20 +200,20 @@ describe('an area that changes is mended where it shows, and equals a painting f
       ['insides', 2, 1],
       ['spout', -3, 2],
     ] as const) {
-      const zones = kettle.zones.map((zone) =>
-        zone.id === id
+      const areas = kettle.areas.map((area) =>
+        area.id === id
           ? {
-              ...zone,
-              outline: zone.outline.map((polygon) =>
+              ...area,
+              outline: area.outline.map((polygon) =>
                 polygon.map((ring) => ring.map(([x, y]): [number, number] => [x + dx, y + dy])),
               ),
             }
-          : zone,
+          : area,
       );
       const session = stageSession();
       paint(kettle, [], session, picture);
-      const quick = toEnd(session.paint(stageInput({ ...kettle, zones }, picture, WIDTH), ids));
-      const fresh = paint({ ...kettle, zones }, ids, stageSession(), picture);
+      const quick = toEnd(session.paint(stageInput({ ...kettle, areas }, picture, WIDTH), ids));
+      const fresh = paint({ ...kettle, areas }, ids, stageSession(), picture);
       for (const one of ids) expect([one, Buffer.compare(bytes(quick.get(one)), bytes(fresh.get(one)))]).toEqual([one, 0]);
     }
   });
@@ -238,18 +238,18 @@ describe('where strokes run', () => {
     }
   });
   it('strokes towards a point and round it paint another picture than those along one direction', () => {
-    const zones = (flow?: NonNullable<Lesson['zones'][number]['flow']>) =>
-      demo.zones.map((zone) => (zone.id === 'sky' && flow ? { ...zone, flow } : zone));
+    const areas = (flow?: NonNullable<Lesson['areas'][number]['flow']>) =>
+      demo.areas.map((area) => (area.id === 'sky' && flow ? { ...area, flow } : area));
     const [along, towards, round] = [undefined, 'towards' as const, 'round' as const].map((kind) =>
-      paint({ ...demo, zones: zones(kind && { kind, at: [200, 300] }) }, ['s3']).get('s3'),
+      paint({ ...demo, areas: areas(kind && { kind, at: [200, 300] }) }, ['s3']).get('s3'),
     );
     expect(Buffer.compare(bytes(along), bytes(towards))).not.toBe(0);
     expect(Buffer.compare(bytes(round), bytes(towards))).not.toBe(0);
   });
   it('an edge that is soft fades into its neighbour; a hard one does not', () => {
     const soft = (kind: 'hard' | 'soft' | 'lost') => {
-      const zones = demo.zones.map((zone) => (zone.id === 'far' ? { ...zone, edges: [{ with: 'sky', kind }] } : zone));
-      return stageInput({ ...demo, zones }, null, WIDTH).zones.find((zone) => zone.id === 'far')?.seen as Uint8Array;
+      const areas = demo.areas.map((area) => (area.id === 'far' ? { ...area, edges: [{ with: 'sky', kind }] } : area));
+      return stageInput({ ...demo, areas }, null, WIDTH).areas.find((area) => area.id === 'far')?.seen as Uint8Array;
     };
     const between = (mask: Uint8Array) => mask.filter((value) => value > 0 && value < 255).length;
     expect(between(soft('hard'))).toBe(0);
@@ -259,8 +259,8 @@ describe('where strokes run', () => {
 });
 
 describe('lessons at the edge', () => {
-  it('no zones, no mixes and no steps leave the bare canvas; a draft of one school after another can be painted', () => {
-    const bare = paint({ ...demo, zones: [], mixes: [] }, [last(demo)]).get(last(demo)) as Rgba;
+  it('no areas, no mixes and no steps leave the bare canvas; a draft of one school after another can be painted', () => {
+    const bare = paint({ ...demo, areas: [], mixes: [] }, [last(demo)]).get(last(demo)) as Rgba;
     expect(bare.data[0]).toBeGreaterThan(200);
     expect(paint({ ...demo, steps: [] }, []).size).toBe(0);
     expect(paint({ ...demo, mixes: [], tubes: [] }, [last(demo)]).size).toBe(1);

@@ -66,9 +66,9 @@ export function stageSession() {
 
 const copyOf = ({ width, height, rgb, relief }: Canvas): Canvas => ({ width, height, rgb: rgb.slice(), relief: relief.slice() });
 
-/** Zones in short: another outline, edge or direction is another painting. */
-function keyOfMasks({ zones }: StageInput): string {
-  return zones
+/** Areas in short: another outline, edge or direction is another painting. */
+function keyOfMasks({ areas }: StageInput): string {
+  return areas
     .map(({ id, outline, turn, flow, fades }) => {
       let sum = 0;
       for (const part of outline) for (const ring of part) for (const [x, y] of ring) sum = (sum * 31 + x * 7 + y * 13) % 1e9;

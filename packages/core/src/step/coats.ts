@@ -6,10 +6,10 @@ import type { StepMinutes } from './duration.js';
 /** Minutes to the rungs; `Infinity` where they are never reached. */
 export type Rungs = Pick<CoatTimes, 'openMin' | 'paintOverMin' | 'touchDryMin' | 'firmH' | 'cureH'>;
 
-/** What a step lays on one zone. */
+/** What a step lays on one area. */
 export type Laid = {
   step: Step;
-  zoneId: string;
+  areaId: string;
   coat: Coat;
   times: CoatTimes;
   /** The ladder that waits are reckoned with, and the one for windows: both the likely one, or the careful ends of its range. */
@@ -83,8 +83,8 @@ function filmAt({ curve }: CoatTimes, minutes: number): WetFilm {
   return { water: at.water, solids: at.solids, humectant: at.humectant };
 }
 
-/** Lays a step's coat on a zone: its ladder, with dryers where the step is dried with them, and the careful ends where asked for. */
-export function lay(lesson: Lesson, step: Step, zoneId: string, own: StepMinutes, below: Laid | undefined): Laid {
+/** Lays a step's coat on an area: its ladder, with dryers where the step is dried with them, and the careful ends where asked for. */
+export function lay(lesson: Lesson, step: Step, areaId: string, own: StepMinutes, below: Laid | undefined): Laid {
   const coat = coatOf(lesson, step, own, below);
   const likely = timesOf(coat, lesson.room);
   const { onWet: _, underFilm: __, ...alone } = coat;
@@ -98,21 +98,21 @@ export function lay(lesson: Lesson, step: Step, zoneId: string, own: StepMinutes
     drying = { ...late, cureH: likely.cureH };
     staying = { ...early, cureH: likely.cureH };
   }
-  const dryer = step.dryer ? dryerTurn(lesson, coat, zoneId) : null;
+  const dryer = step.dryer ? dryerTurn(lesson, coat, areaId) : null;
   if (dryer)
     drying = {
       ...drying,
       paintOverMin: Math.min(drying.paintOverMin, dryer.paintOverMin),
       touchDryMin: Math.min(drying.touchDryMin, dryer.touchDryMin),
     };
-  return { step, zoneId, coat, times: likely, drying, staying, wetUm: film.wetUm, ownShare };
+  return { step, areaId, coat, times: likely, drying, staying, wetUm: film.wetUm, ownShare };
 }
 
-/** Minutes until everybody's zone is dried, with the room's dryers going round; null where there is none or it must not be relied on. */
-export function dryerTurn(lesson: Lesson, coat: Coat, zoneId: string): { paintOverMin: number; touchDryMin: number } | null {
+/** Minutes until everybody's area is dried, with the room's dryers going round; null where there is none or it must not be relied on. */
+export function dryerTurn(lesson: Lesson, coat: Coat, areaId: string): { paintOverMin: number; touchDryMin: number } | null {
   const { dryers, seats } = lesson.room;
   if (!dryers || dryers.count < 1) return null;
-  const areaM2 = (extentsOf(lesson).find((one) => one.id === zoneId)?.areaCm2 ?? 0) / 1e4;
+  const areaM2 = (extentsOf(lesson).find((one) => one.id === areaId)?.areaCm2 ?? 0) / 1e4;
   const one = dryerMinutes(coat, lesson.room, areaM2);
   if (!one) return null;
   const turns = Math.ceil((seats ?? dryers.count) / dryers.count);

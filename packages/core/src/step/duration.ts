@@ -1,7 +1,7 @@
 import type { Lesson, Level, Step, Technique } from '@viaticum/contract';
+import { outlineLength } from '../area/index.js';
 import { brushOf } from '../brush/index.js';
 import { extentsOf, isOnlyMarks, markMinutes, marksOf } from '../derived/index.js';
-import { outlineLength } from '../zone/index.js';
 
 /** Rates of the experienced hand; from memory. Tracks in m of brush stroke a minute. */
 const tracks: Record<Technique, { mPerMin: number; passes: number }> = {
@@ -55,12 +55,12 @@ function proposeDoMinutes(lesson: Lesson, step: Step, newMixes: number): number 
   const marks = marksOf(lesson, step).reduce((sum, mark) => sum + markMinutes(mark), 0);
   if (isOnlyMarks(step)) return rounded((SET_UP_MIN + marks + newMixes * NEW_MIX_MIN) * levels[lesson.level]);
   if (!step.technique || !brush) return null;
-  const parts = extentsOf(lesson).filter((part) => step.zoneIds.length === 0 || step.zoneIds.includes(part.id));
+  const parts = extentsOf(lesson).filter((part) => step.wholeCanvas || step.areaIds.includes(part.id));
   const canvasM2 = (lesson.support.widthMm * lesson.support.heightMm) / 1e6;
-  const areaM2 = step.zoneIds.length === 0 ? canvasM2 : parts.reduce((sum, part) => sum + part.areaCm2, 0) / 1e4;
+  const areaM2 = step.wholeCanvas ? canvasM2 : parts.reduce((sum, part) => sum + part.areaCm2, 0) / 1e4;
   const track = tracks[step.technique];
   const cover = (areaM2 * (step.coverShare ?? 1)) / ((brush.widthMm / 1000) * track.mPerMin);
-  const borderM = step.zoneIds.length === 0 ? 0 : parts.reduce((sum, part) => sum + outlineLength(part.seen), 0) / 1000;
+  const borderM = step.wholeCanvas ? 0 : parts.reduce((sum, part) => sum + outlineLength(part.seen), 0) / 1000;
   const edges = brush.widthMm >= NARROW_MM && step.coverShare === undefined ? borderM / EDGE_M_PER_MIN : 0;
   return rounded((SET_UP_MIN + cover * track.passes + edges + marks + newMixes * NEW_MIX_MIN) * levels[lesson.level]);
 }

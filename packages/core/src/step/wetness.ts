@@ -31,20 +31,20 @@ export function rungAt(coat: Ladder, minutes: number): { rung: Rung; nextMin: nu
   return { rung: 'firm', nextMin: null };
 }
 
-/** The topmost coat on a zone at a minute of the plan, or null while it is bare. Counted from the end of its laying. */
-export function topCoat<T extends PlanCoat>(coats: readonly T[], zoneId: string, minute: number): T | null {
+/** The topmost coat on an area at a minute of the plan, or null while it is bare. Counted from the end of its laying. */
+export function topCoat<T extends PlanCoat>(coats: readonly T[], areaId: string, minute: number): T | null {
   let top: T | null = null;
-  for (const coat of coats) if (coat.zoneId === zoneId && coat.laidFromMin <= minute) top = coat;
+  for (const coat of coats) if (coat.areaId === areaId && coat.laidFromMin <= minute) top = coat;
   return top;
 }
 
-/** The rung of a zone at a minute of the plan: that of the part laid last. */
-export function zoneRung(
+/** The rung of an area at a minute of the plan: that of the part laid last. */
+export function areaRung(
   coats: readonly PlanCoat[],
-  zoneId: string,
+  areaId: string,
   minute: number,
 ): { rung: Rung; nextMin: number | null; coat: PlanCoat | null } {
-  const coat = topCoat(coats, zoneId, minute);
+  const coat = topCoat(coats, areaId, minute);
   if (!coat) return { rung: 'unpainted', nextMin: null, coat: null };
   return { ...rungAt(coat, Math.max(0, minute - coat.laidToMin)), coat };
 }

@@ -48,8 +48,8 @@ function leaveOutOf(lesson: Lesson, plan: LessonPlan): NonNullable<FollowSheet['
   const marked = lesson.steps.filter((step) => step.mayBeLeftOut);
   const coated = new Set<string>();
   const later = lesson.steps.filter((step) => {
-    const isLater = laysPaint(step) && step.zoneIds.length > 0 && step.zoneIds.every((id) => coated.has(id));
-    if (laysPaint(step)) for (const id of step.zoneIds) coated.add(id);
+    const isLater = laysPaint(step) && step.areaIds.length > 0 && step.areaIds.every((id) => coated.has(id));
+    if (laysPaint(step)) for (const id of step.areaIds) coated.add(id);
     return isLater;
   });
   return byId(

@@ -41,7 +41,7 @@ describe('the sheet of a phone', () => {
   });
   it('names the steps that may be left out, with their minutes and weight', () => {
     const later = lesson.steps
-      .filter((step) => step.kind === 'paint' && step.zoneIds.length > 0 && step.mixIds.length > 0)
+      .filter((step) => step.kind === 'paint' && step.areaIds.length > 0 && step.mixIds.length > 0)
       .slice(-2);
     const marked = {
       ...lesson,
@@ -59,8 +59,8 @@ describe('the sheet of a phone', () => {
     expect(Object.keys(facts).length).toBeGreaterThan(0);
     const [ground] = lesson.steps;
     expect(facts[ground?.id ?? '']).toBeUndefined();
-    for (const zone of lesson.zones) {
-      const first = lesson.steps.find((step) => step.kind === 'paint' && step.zoneIds.includes(zone.id));
+    for (const area of lesson.areas) {
+      const first = lesson.steps.find((step) => step.kind === 'paint' && step.areaIds.includes(area.id));
       expect(facts[first?.id ?? '']).toBeUndefined();
     }
   });

@@ -85,17 +85,17 @@ const verbs: Partial<Record<Technique, string>> = {
 /** A first wording of a painting step from its data, in plain studio English. */
 export function paintingWords(
   lesson: Lesson,
-  step: Pick<Step, 'technique' | 'zoneIds' | 'mixIds' | 'brushId' | 'needs'>,
+  step: Pick<Step, 'technique' | 'areaIds' | 'wholeCanvas' | 'mixIds' | 'brushId' | 'needs'>,
 ): StepWords {
   const technique = step.technique ?? 'block-in';
   const words = how[technique];
-  const zones = step.zoneIds.flatMap((id) => lesson.zones.find((zone) => zone.id === id)?.name ?? []);
+  const areas = step.areaIds.flatMap((id) => lesson.areas.find((area) => area.id === id)?.name ?? []);
   const mixes = step.mixIds.flatMap((id) => lesson.mixes.find((mix) => mix.id === id)?.name ?? []);
   const brush = brushOf(step.brushId);
-  const name = zones.length === 0 ? 'The whole canvas' : capital(listInWords(zones));
+  const name = step.wholeCanvas || areas.length === 0 ? 'The whole canvas' : capital(listInWords(areas));
   const own = lesson.method?.says?.find((one) => one.technique === technique)?.say;
   const extra = verbs[technique];
-  const title = technique === 'wash' && zones.length === 0 ? 'Tone the whole canvas' : extra ? `${name}: ${extra}` : name;
+  const title = technique === 'wash' && step.wholeCanvas ? 'Tone the whole canvas' : extra ? `${name}: ${extra}` : name;
   const into = step.needs === 'wet' ? 'Straight on, while it is wet. ' : '';
   const colours = mixes.length > 0 ? `${capital(listInWords(mixes))}${brush ? `, with the ${brushInWords(brush)}` : ''}. ` : '';
   return {

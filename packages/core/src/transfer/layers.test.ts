@@ -3,15 +3,16 @@ import type { Lesson, Step } from '@viaticum/contract';
 import { demoLesson, smallLesson, testStep } from '../fixtures/lessons.js';
 import { contrastOn, groundsAt, momentsOf, neededAt, placedLines, secondTransfers, waysOnto } from './index.js';
 
-const trace = (id: string): Step => testStep(id, { kind: 'transfer', zoneIds: [], mixIds: [], technique: undefined });
-const border = { kind: 'border' as const, zoneIds: ['b', 'a'] };
-const inner = { kind: 'inner' as const, zoneIds: ['b'] };
-const sky = testStep('sky', { zoneIds: ['a'] });
-const hill = testStep('hill', { zoneIds: ['b'] });
+const trace = (id: string): Step =>
+  testStep(id, { kind: 'transfer', wholeCanvas: true, areaIds: [], mixIds: [], technique: undefined });
+const border = { kind: 'border' as const, areaIds: ['b', 'a'] };
+const inner = { kind: 'inner' as const, areaIds: ['b'] };
+const sky = testStep('sky', { areaIds: ['a'] });
+const hill = testStep('hill', { areaIds: ['b'] });
 
 describe('when a line is needed', () => {
   it('a border by whichever area is painted later, a line within an area by its second coat', () => {
-    const lesson = smallLesson([trace('t'), sky, hill, testStep('more', { zoneIds: ['b'], technique: 'dry-brush' })]);
+    const lesson = smallLesson([trace('t'), sky, hill, testStep('more', { areaIds: ['b'], technique: 'dry-brush' })]);
     expect(neededAt(lesson, border)).toBe(2);
     expect(neededAt(lesson, inner)).toBe(3);
     expect(neededAt(smallLesson([trace('t'), hill, sky]), border)).toBe(2);
@@ -60,7 +61,7 @@ describe('lines that paint buries', () => {
       expect(secondTransfers(smallLesson(steps))).toEqual([]);
   });
   it('a ground over the whole canvas buries what was drawn before it', () => {
-    const ground = testStep('ground', { kind: 'prepare', zoneIds: [] });
+    const ground = testStep('ground', { kind: 'prepare', wholeCanvas: true, areaIds: [] });
     const lesson = smallLesson([trace('t'), ground, { ...sky, technique: 'wash' }, { ...hill, technique: 'wash' }]);
     expect(placedLines(lesson, [border])[0]?.buriedAt).toBe(1);
   });
@@ -69,7 +70,7 @@ describe('lines that paint buries', () => {
 describe('ways onto the canvas', () => {
   const dark: Lesson = { ...smallLesson([]), mixes: [{ id: 'night', name: 'night', recipe: [], targetLab: [20, 0, 0] }] };
   it('contrast is the difference in lightness with what lies there: chalk on a dark ground, graphite on gesso', () => {
-    expect(groundsAt(dark, 0, [])).toEqual([{ zoneId: null, l: 94 }]);
+    expect(groundsAt(dark, 0, [])).toEqual([{ areaId: null, l: 94 }]);
     expect(contrastOn('graphite', [{ l: 94 }])).toEqual({ least: 49, isHard: false });
     expect(contrastOn('chalk', [{ l: 94 }]).isHard).toBe(true);
     expect(contrastOn('graphite', [{ l: 94 }, { l: 50 }])).toEqual({ least: 5, isHard: true });

@@ -19,33 +19,32 @@ export function momentsOf(lesson: Lesson): Moment[] {
 }
 
 /** The number of the step before which a line must be there; the number of steps where none needs it. */
-export function neededAt(lesson: Lesson, line: Pick<Line, 'kind' | 'zoneIds' | 'stepId'>): number {
+export function neededAt(lesson: Lesson, line: Pick<Line, 'kind' | 'areaIds' | 'stepId'>): number {
   const { steps } = lesson;
   const own = line.stepId === undefined ? -1 : steps.findIndex((step) => step.id === line.stepId);
   if (own >= 0) return own;
-  const coats = (zoneId: string) =>
-    steps.flatMap((step, i) => (laysPaint(step) && step.kind === 'paint' && step.zoneIds.includes(zoneId) ? [i] : []));
-  const firsts = line.zoneIds.map((id) => coats(id)[0] ?? -1);
+  const coats = (areaId: string) =>
+    steps.flatMap((step, i) => (laysPaint(step) && step.kind === 'paint' && step.areaIds.includes(areaId) ? [i] : []));
+  const firsts = line.areaIds.map((id) => coats(id)[0] ?? -1);
   // What lies within an area is needed when it is worked into; its first coat goes over all of it.
-  if (line.kind !== 'border') return coats(line.zoneIds[0] ?? '')[1] ?? coats(line.zoneIds[0] ?? '')[0] ?? steps.length;
+  if (line.kind !== 'border') return coats(line.areaIds[0] ?? '')[1] ?? coats(line.areaIds[0] ?? '')[0] ?? steps.length;
   // A border is needed by whichever of its two areas is painted later: that one is cut to it.
   const last = Math.max(...firsts, -1);
   return last < 0 ? steps.length : last;
 }
 
 /** The first step after `from` and before `until` that lays paint over a line through which it does not show; null where none does. */
-export function buriedAt(lesson: Lesson, zoneIds: readonly string[], from: number, until: number): number | null {
+export function buriedAt(lesson: Lesson, areaIds: readonly string[], from: number, until: number): number | null {
   for (let i = from + 1; i < until; i++) {
     const step = lesson.steps[i] as Step;
     if (!laysPaint(step) || thin.has(step.technique) || coverOf(lesson, step) <= MOST_OPEN) continue;
-    const isWhole = step.zoneIds.length === 0 && step.markIds.length === 0;
-    if (isWhole || zoneIds.some((id) => step.zoneIds.includes(id))) return i;
+    if (step.wholeCanvas || areaIds.some((id) => step.areaIds.includes(id))) return i;
   }
   return null;
 }
 
 /** Every line at the last moment before it is needed (or the first there is), and whether paint buries it in between. */
-export function placedLines<T extends Pick<Line, 'kind' | 'zoneIds' | 'stepId'>>(
+export function placedLines<T extends Pick<Line, 'kind' | 'areaIds' | 'stepId'>>(
   lesson: Lesson,
   lines: readonly T[],
 ): PlacedLine<T>[] {
@@ -53,7 +52,7 @@ export function placedLines<T extends Pick<Line, 'kind' | 'zoneIds' | 'stepId'>>
   return lines.map((line) => {
     const needed = neededAt(lesson, line);
     const moment = moments.filter((one) => one.at < needed).at(-1) ?? (moments[0] as Moment);
-    return { line, moment, neededAt: needed, buriedAt: buriedAt(lesson, line.zoneIds, moment.at, needed) };
+    return { line, moment, neededAt: needed, buriedAt: buriedAt(lesson, line.areaIds, moment.at, needed) };
   });
 }
 
@@ -68,12 +67,12 @@ export type SecondTransfer = { beforeAt: number; beforeId: string; pairs: [strin
 export function secondTransfers(lesson: Lesson, leastMm = 20): SecondTransfer[] {
   if (momentsOf(lesson)[0]?.stepId === null) return [];
   const borders = bordersBetween(lesson);
-  const ids = lesson.zones.map((zone) => zone.id);
+  const ids = lesson.areas.map((area) => area.id);
   const lost: { pair: [string, string]; after: number; until: number }[] = [];
   for (const [i, one] of ids.entries())
     for (const other of ids.slice(i + 1)) {
       if ((borders.get(one)?.get(other) ?? 0) < leastMm) continue;
-      const [placed] = placedLines(lesson, [{ kind: 'border' as const, zoneIds: [other, one] }]);
+      const [placed] = placedLines(lesson, [{ kind: 'border' as const, areaIds: [other, one] }]);
       if (!placed || placed.buriedAt === null || placed.neededAt >= lesson.steps.length) continue;
       let after = placed.buriedAt;
       for (let next = buriedAt(lesson, [other, one], after, placed.neededAt); next !== null; ) {
@@ -99,7 +98,7 @@ export function againStep(lesson: Lesson, { beforeAt, pairs }: SecondTransfer, i
     stageId: (lesson.steps[beforeAt] as Step).stageId,
     kind: 'transfer',
     title: title.slice(0, 120),
-    zoneIds: [...new Set(pairs.map(([front]) => front))],
+    areaIds: [...new Set(pairs.map(([front]) => front))],
     markIds: [],
     mixIds: [],
     needs: 'touchDry',

@@ -19,16 +19,16 @@ export const LEAST_CONTRAST = 15;
 export const GESSO_L = 94;
 
 /** How light what lies on some areas is where lines come before a step (by its number); with no areas, the ground. */
-export function groundsAt(lesson: Lesson, at: number, zoneIds: readonly string[]): { zoneId: string | null; l: number }[] {
+export function groundsAt(lesson: Lesson, at: number, areaIds: readonly string[]): { areaId: string | null; l: number }[] {
   const before = Math.max(0, at);
   const [coat] = lesson.support.groundCoats.slice(-1);
   const first = lesson.steps
     .slice(0, before)
-    .filter((step) => step.zoneIds.length === 0 && laysPaint(step))
+    .filter((step) => step.wholeCanvas && laysPaint(step))
     .at(-1);
   const ground = (first && colourOf(lesson, first)?.[0]) ?? (coat && colourOf(lesson, { mixIds: [coat.mixId] })?.[0]) ?? GESSO_L;
-  if (zoneIds.length === 0) return [{ zoneId: null, l: ground }];
-  return zoneIds.map((zoneId) => ({ zoneId, l: colourBeneath(lesson, before, zoneId)?.[0] ?? ground }));
+  if (areaIds.length === 0) return [{ areaId: null, l: ground }];
+  return areaIds.map((areaId) => ({ areaId, l: colourBeneath(lesson, before, areaId)?.[0] ?? ground }));
 }
 
 /** How well the lines of a medium show on grounds: the least difference in lightness, and whether that is hard to see. */

@@ -1,2 +1,2 @@
 export { announcement, type RoughStage, roughestStage } from './rough.js';
-export { colourAfter, type RelationChange, type Relations, relationsOf, type ZoneDue } from './value-relations.js';
+export { type AreaDue, colourAfter, type RelationChange, type Relations, relationsOf } from './value-relations.js';

@@ -7,10 +7,10 @@ import { announcement, colourAfter, relationsOf, roughestStage } from './index.j
 /** Sky `a` to be lighter than hill `b`; mixes from white to near black. */
 const lesson = (steps: Lesson['steps']): Lesson => {
   const base = smallLesson(steps);
-  const [sky, hill] = base.zones as [Lesson['zones'][number], Lesson['zones'][number]];
+  const [sky, hill] = base.areas as [Lesson['areas'][number], Lesson['areas'][number]];
   return {
     ...base,
-    zones: [
+    areas: [
       { ...sky, targetLab: [80, 0, 0] },
       { ...hill, targetLab: [40, 0, 0] },
     ],
@@ -35,34 +35,34 @@ const lesson = (steps: Lesson['steps']): Lesson => {
 
 describe('value relations by stage', () => {
   const turned = lesson([
-    testStep('sky dark', { zoneIds: ['a'], mixIds: ['dark'] }),
-    testStep('hill pale', { zoneIds: ['b'], mixIds: ['m'], needs: 'paintOver' }),
-    testStep('sky light', { zoneIds: ['a'], mixIds: ['m'], needs: 'paintOver' }),
-    testStep('hill dark', { zoneIds: ['b'], mixIds: ['grey'], needs: 'paintOver' }),
+    testStep('sky dark', { areaIds: ['a'], mixIds: ['dark'] }),
+    testStep('hill pale', { areaIds: ['b'], mixIds: ['m'], needs: 'paintOver' }),
+    testStep('sky light', { areaIds: ['a'], mixIds: ['m'], needs: 'paintOver' }),
+    testStep('hill dark', { areaIds: ['b'], mixIds: ['grey'], needs: 'paintOver' }),
   ]);
 
   it('says which step turns two neighbours round, which sets them right, and when each is due', () => {
-    const { changes, zones } = relationsOf(turned);
+    const { changes, areas } = relationsOf(turned);
     expect(changes.map((one) => [one.stepId, one.kind])).toEqual([
       ['hill pale', 'breaks'],
       ['sky light', 'repairs'],
     ]);
     expect(changes[0]?.isL).toBeGreaterThan(0);
     expect(changes[0]?.shouldL).toBe(-40);
-    expect(zones.map((zone) => [zone.zoneId, zone.dueStepId])).toEqual([
+    expect(areas.map((area) => [area.areaId, area.dueStepId])).toEqual([
       ['a', 'sky light'],
       ['b', 'hill dark'],
     ]);
     const grey = looksOf(turned).get('grey')?.colour?.lab as Lab;
-    expect(zones[1]?.offL).toBeCloseTo(grey[0] - 40, 6);
+    expect(areas[1]?.offL).toBeCloseTo(grey[0] - 40, 6);
   });
 
   it('neighbours that are to be alike have no order to break; without targets nothing is said', () => {
-    const alike = { ...turned, zones: turned.zones.map((zone) => ({ ...zone, targetLab: [60, 0, 0] as Lab })) };
+    const alike = { ...turned, areas: turned.areas.map((area) => ({ ...area, targetLab: [60, 0, 0] as Lab })) };
     expect(relationsOf(alike).changes).toEqual([]);
-    const none = { ...turned, zones: turned.zones.map(({ targetLab: _, ...zone }) => zone) };
+    const none = { ...turned, areas: turned.areas.map(({ targetLab: _, ...area }) => area) };
     expect(relationsOf(none).changes).toEqual([]);
-    expect(relationsOf(none).zones.every((zone) => zone.offL === null)).toBe(true);
+    expect(relationsOf(none).areas.every((area) => area.offL === null)).toBe(true);
   });
 
   it('a broken coat changes a colour by its share, and a glaze by less', () => {
@@ -83,10 +83,10 @@ describe('the roughest stage', () => {
     stages: ['one', 'two', 'three'].map((id) => ({ id, name: `stage ${id}` })),
   });
   const rough = staged([
-    testStep('1', { stageId: 'one', zoneIds: ['a', 'b'], mixIds: ['dark'] }),
-    testStep('2', { stageId: 'two', zoneIds: ['b'], mixIds: ['m'], needs: 'paintOver' }),
-    testStep('3', { stageId: 'three', zoneIds: ['a'], mixIds: ['m'], needs: 'paintOver' }),
-    testStep('4', { stageId: 'three', zoneIds: ['b'], mixIds: ['grey'], needs: 'paintOver' }),
+    testStep('1', { stageId: 'one', areaIds: ['a', 'b'], mixIds: ['dark'] }),
+    testStep('2', { stageId: 'two', areaIds: ['b'], mixIds: ['m'], needs: 'paintOver' }),
+    testStep('3', { stageId: 'three', areaIds: ['a'], mixIds: ['m'], needs: 'paintOver' }),
+    testStep('4', { stageId: 'three', areaIds: ['b'], mixIds: ['grey'], needs: 'paintOver' }),
   ]);
   it('is the one farthest from the goal once all is covered, with a sentence to announce it', () => {
     const found = roughestStage(rough);

@@ -1,10 +1,10 @@
 import type { Lab, Lesson, Step } from '@viaticum/contract';
 import { deltaE00 } from '../colour/index.js';
-import { bordersBetween, coverOf, laysPaint, looksOf, visibleOf, zonesWorkedOn } from '../derived/index.js';
+import { areasWorkedOn, bordersBetween, coverOf, laysPaint, looksOf, visibleOf } from '../derived/index.js';
 
-/** What a zone is to look like in the end, and what the steps make of it. */
-export type ZoneDue = {
-  zoneId: string;
+/** What an area is to look like in the end, and what the steps make of it. */
+export type AreaDue = {
+  areaId: string;
   /** The mean colour it should have: what was set for it, or what the picture has there. Null where nothing is known. */
   target: Lab | null;
   /** The step and the stage by which it stands: those of its last coat that covers a good part of it. */
@@ -19,16 +19,16 @@ export type ZoneDue = {
 export type RelationChange = {
   stepId: string;
   kind: 'breaks' | 'repairs';
-  zoneId: string;
+  areaId: string;
   neighbourId: string;
-  /** By how much lighter (+) or darker (−) the zone is than its neighbour after the step, and how it should be. */
+  /** By how much lighter (+) or darker (−) the area is than its neighbour after the step, and how it should be. */
   isL: number;
   shouldL: number;
 };
 export type Relations = {
-  zones: ZoneDue[];
+  areas: AreaDue[];
   changes: RelationChange[];
-  /** By step the mean colour of every zone after it; null while it is bare. */
+  /** By step the mean colour of every area after it; null while it is bare. */
   after: Map<string, Map<string, Lab | null>>;
 };
 
@@ -38,7 +38,7 @@ const SEEN_L = 5;
 /** Neighbours share at least so much of an edge. */
 const SHARED_MM = 10;
 
-/** The colour of a zone after a coat: what the coat covers in its mixes' mean, the rest as it was. */
+/** The colour of an area after a coat: what the coat covers in its mixes' mean, the rest as it was. */
 export function colourAfter(lesson: Lesson, step: Step, before: Lab | null): Lab | null {
   const looks = looksOf(lesson);
   const labs = step.mixIds.flatMap((id) => {
@@ -61,12 +61,12 @@ const opacity: Partial<Record<NonNullable<Step['technique']>, number>> = {
 };
 
 /**
- * For each zone the value it should have and the step by which it is due, and the steps that break or repair how it stands to its
- * neighbours. Worked out from the mixes' mean colours alone, without the picture. Remembered while zones, mixes and steps stay.
+ * For each area the value it should have and the step by which it is due, and the steps that break or repair how it stands to its
+ * neighbours. Worked out from the mixes' mean colours alone, without the picture. Remembered while areas, mixes and steps stay.
  */
 export function relationsOf(lesson: Lesson): Relations {
-  const { zones, things, mixes, tubes, steps, marks, support, overlapMm } = lesson;
-  const key = [zones, things, mixes, tubes, steps, marks, support, overlapMm];
+  const { areas, things, mixes, tubes, steps, marks, support, overlapMm } = lesson;
+  const key = [areas, things, mixes, tubes, steps, marks, support, overlapMm];
   const known = kept.find((one) => one.key.every((part, i) => part === key[i]));
   if (known) return known.found;
   const found = workOut(lesson);
@@ -79,9 +79,9 @@ const kept: { key: unknown[]; found: Relations }[] = [];
 function workOut(lesson: Lesson): Relations {
   const borders = bordersBetween(lesson);
   const seen = new Set(visibleOf(lesson).flatMap((part) => (part.areaCm2 > 0 ? [part.id] : [])));
-  const zones = lesson.zones.filter((zone) => seen.has(zone.id));
-  const targets = new Map(zones.map((zone) => [zone.id, targetOf(lesson, zone)]));
-  const now = new Map<string, Lab | null>(zones.map((zone) => [zone.id, null]));
+  const areas = lesson.areas.filter((area) => seen.has(area.id));
+  const targets = new Map(areas.map((area) => [area.id, targetOf(lesson, area)]));
+  const now = new Map<string, Lab | null>(areas.map((area) => [area.id, null]));
   const after: Relations['after'] = new Map();
   const due = new Map<string, Step>();
   const changes: RelationChange[] = [];
@@ -94,25 +94,25 @@ function workOut(lesson: Lesson): Relations {
   };
   for (const step of lesson.steps) {
     if (laysPaint(step) && step.mixIds.length > 0) {
-      const worked = zonesWorkedOn(lesson, step).filter((id) => now.has(id));
+      const worked = areasWorkedOn(lesson, step).filter((id) => now.has(id));
       const pairs = worked.flatMap((id) =>
         [...(borders.get(id) ?? [])].flatMap(([other, mm]) => (mm >= SHARED_MM && now.has(other) ? [[id, other] as const] : [])),
       );
       const before = pairs.map(([one, other]) => isTurned(one, other));
       for (const id of worked) {
         now.set(id, colourAfter(lesson, step, now.get(id) ?? null));
-        if (coverOf(lesson, step) >= GOOD_PART && step.zoneIds.length > 0) due.set(id, step);
+        if (coverOf(lesson, step) >= GOOD_PART && !step.wholeCanvas) due.set(id, step);
       }
       const told = new Set<string>();
       pairs.forEach(([one, other], i) => {
         const key = [one, other].sort().join();
         const is = isTurned(one, other);
-        if (!is || told.has(key) || step.zoneIds.length === 0) return;
+        if (!is || told.has(key) || step.wholeCanvas) return;
         const was = before[i]?.turned ?? false;
         if (is.turned === was) return;
         told.add(key);
         const { isL, shouldL } = is;
-        changes.push({ stepId: step.id, kind: is.turned ? 'breaks' : 'repairs', zoneId: one, neighbourId: other, isL, shouldL });
+        changes.push({ stepId: step.id, kind: is.turned ? 'breaks' : 'repairs', areaId: one, neighbourId: other, isL, shouldL });
       });
     }
     after.set(step.id, new Map(now));
@@ -120,10 +120,10 @@ function workOut(lesson: Lesson): Relations {
   return {
     changes,
     after,
-    zones: zones.map(({ id }): ZoneDue => {
+    areas: areas.map(({ id }): AreaDue => {
       const [target, last, step] = [targets.get(id) ?? null, now.get(id) ?? null, due.get(id)];
       return {
-        zoneId: id,
+        areaId: id,
         target,
         dueStepId: step?.id ?? null,
         dueStageId: step?.stageId ?? null,
@@ -134,24 +134,24 @@ function workOut(lesson: Lesson): Relations {
   };
 }
 
-/** What was set for the zone; otherwise the mean of the targets of the mixes that are for it. */
-function targetOf(lesson: Lesson, zone: Lesson['zones'][number]): Lab | null {
-  if (zone.targetLab) return zone.targetLab;
-  const own = lesson.mixes.flatMap((mix) => (mix.zoneId === zone.id && mix.targetLab ? [mix.targetLab] : []));
+/** What was set for the area; otherwise the mean of the targets of the mixes that are for it. */
+function targetOf(lesson: Lesson, area: Lesson['areas'][number]): Lab | null {
+  if (area.targetLab) return area.targetLab;
+  const own = lesson.mixes.flatMap((mix) => (mix.areaId === area.id && mix.targetLab ? [mix.targetLab] : []));
   if (own.length === 0) return null;
   return [0, 1, 2].map((c) => own.reduce((sum, lab) => sum + (lab[c] as number), 0) / own.length) as Lab;
 }
 
-/** Mean difference (ΔE00) of all zones from what they should be after a step, weighed by their areas; null while one is bare. */
+/** Mean difference (ΔE00) of all areas from what they should be after a step, weighed by their areas; null while one is bare. */
 export function offAfter(lesson: Lesson, relations: Relations, stepId: string): number | null {
   const areas = new Map(visibleOf(lesson).map((part) => [part.id, part.areaCm2]));
   const state = relations.after.get(stepId);
   let [sum, all] = [0, 0];
-  for (const { zoneId, target } of relations.zones) {
-    const is = state?.get(zoneId);
+  for (const { areaId, target } of relations.areas) {
+    const is = state?.get(areaId);
     if (!is) return null;
     if (!target) continue;
-    const area = areas.get(zoneId) ?? 0;
+    const area = areas.get(areaId) ?? 0;
     sum += area * deltaE00(is, target);
     all += area;
   }

@@ -42,7 +42,7 @@ describe('variants', () => {
   it('for a left hand working directions are turned, sides of the picture are not', () => {
     const lesson = smallLesson([
       testStep('one', {
-        zoneIds: ['a', 'b'],
+        areaIds: ['a', 'b'],
         say: 'Work from left to right. The light comes from the right. Keep your right hand off it.',
       }),
     ]);
@@ -66,8 +66,8 @@ describe('variants', () => {
 
   it('children: no spatter, knife or dryer, more time; tubes with harmful metals are named', () => {
     const base = smallLesson([
-      testStep('one', { zoneIds: ['a', 'b'], brushId: 'knife-small', dryer: true, doMin: 4 }),
-      testStep('stars', { zoneIds: [], markIds: ['drops'], technique: 'spatter' }),
+      testStep('one', { areaIds: ['a', 'b'], brushId: 'knife-small', dryer: true, doMin: 4 }),
+      testStep('stars', { areaIds: [], markIds: ['drops'], technique: 'spatter' }),
     ]);
     const lesson: Lesson = {
       ...base,

@@ -67,10 +67,10 @@ function resized(
     ...lesson,
     support: { ...lesson.support, widthMm, heightMm },
     overlapMm: lesson.overlapMm * size,
-    zones: lesson.zones.map((zone) => ({
-      ...zone,
-      outline: scaled(zone.outline, x, y),
-      ...(zone.flow ? { flow: { ...zone.flow, at: at(zone.flow.at) } } : {}),
+    areas: lesson.areas.map((area) => ({
+      ...area,
+      outline: scaled(area.outline, x, y),
+      ...(area.flow ? { flow: { ...area.flow, at: at(area.flow.at) } } : {}),
     })),
     marks: lesson.marks.map((mark) => ({
       ...mark,
@@ -127,7 +127,7 @@ function forChildren(lesson: Lesson, differences: string[]): Lesson {
   differences.push('For children: only materials labelled for them, no hair dryer, no knife, no spatter; more time.');
   const spatters = new Set(lesson.marks.flatMap((mark) => (mark.kind === 'spatter' ? [mark.id] : [])));
   const steps = lesson.steps
-    .filter((step) => step.technique !== 'spatter' && !(step.zoneIds.length === 0 && step.markIds.some((id) => spatters.has(id))))
+    .filter((step) => step.technique !== 'spatter' && !(step.areaIds.length === 0 && step.markIds.some((id) => spatters.has(id))))
     .map(
       ({ dryer: _, ...step }): Step => ({
         ...step,

@@ -205,7 +205,7 @@ describe('the join page', () => {
     expect((await server.request('GET', `/api/join/${spaced}`)).body).toMatchObject({ code, state: 'open' });
     const sheet = await server.sheet(code);
     expect(sheet.stepCount).toBe(18);
-    expect(sheet.zones).toHaveLength(10);
+    expect(sheet.areas).toHaveLength(10);
     expect(JSON.stringify(sheet)).not.toMatch(/undefined|NaN/);
   });
   it('the QR code is a picture of the join address', async () => {

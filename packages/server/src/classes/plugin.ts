@@ -47,7 +47,7 @@ function possible(invite: Invite): Invite {
   if (Number.isNaN(new Date(invite.startsAt).getTime()))
     throw new ApiFault(422, 'no-such-day', 'There is no such day or hour. Look at when the class begins.');
   if (!isTimeZone(invite.timeZone))
-    throw new ApiFault(422, 'no-such-time-zone', 'There is no time zone of this name. Choose one such as Europe/Vienna.');
+    throw new ApiFault(422, 'no-such-time-area', 'There is no time zone of this name. Choose one such as Europe/Vienna.');
   return invite;
 }
 

@@ -128,14 +128,6 @@ export class ClassEventEntity {
   @Column('longtext') body: string;
 }
 
-@Entity('room')
-export class RoomEntity {
-  @PrimaryColumn('varchar', { length: 32 }) id: string;
-  @Column('varchar', { name: 'owner_id', length: 32 }) ownerId: string;
-  @Column('varchar', { length: 120 }) name: string;
-  @Column('longtext') document: string;
-}
-
 @Entity('kept')
 export class KeptEntity {
   @PrimaryColumn('varchar', { length: 32 }) id: string;
@@ -154,7 +146,6 @@ export const entities = [
   LessonRevisionEntity,
   ClassEntity,
   ClassEventEntity,
-  RoomEntity,
   KeptEntity,
   ClassStudentEntity,
   PersonEntity,

@@ -7,6 +7,7 @@ import { Rooms1700000000002 } from './migrations/0002-rooms.js';
 import { Kept1700000000003 } from './migrations/0003-kept.js';
 import { Classes1700000000004 } from './migrations/0004-classes.js';
 import { Cards1700000000005 } from './migrations/0005-cards.js';
+import { OneWord1700000000006 } from './migrations/0006-one-word.js';
 
 export type Database = {
   source: DataSource;
@@ -75,7 +76,14 @@ export async function openDatabase(url: string): Promise<Database> {
     supportBigNumbers: true,
     bigNumberStrings: false,
     entities,
-    migrations: [First1700000000001, Rooms1700000000002, Kept1700000000003, Classes1700000000004, Cards1700000000005],
+    migrations: [
+      First1700000000001,
+      Rooms1700000000002,
+      Kept1700000000003,
+      Classes1700000000004,
+      Cards1700000000005,
+      OneWord1700000000006,
+    ],
     extra: { connectTimeout: CONNECT_MS },
     synchronize: false,
     logging: false,

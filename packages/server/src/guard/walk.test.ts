@@ -126,7 +126,7 @@ describe('every route', () => {
     const invite = { startsAt: '2026-12-05T17:30:00Z', timeZone: 'Europe/Vienna', place: '', seats: 8, roster: [] };
     const plan = (change: object) =>
       server.request('POST', '/api/classes/planned', { lessonId: place.id, invite: { ...invite, ...change } }, cookie);
-    expect((await plan({ timeZone: 'Not/AZone' })).body.message).toMatch(/no time zone/);
+    expect((await plan({ timeZone: 'Not/AnArea' })).body.message).toMatch(/no time zone/);
     expect((await plan({ startsAt: '2026-19-45T17:30:00Z' })).body.message).toMatch(/no such day/);
     expect((await plan({})).status).toBe(201);
     const form = await server.request('POST', '/api/pictures', 'x', cookie, { 'content-type': 'multipart/form-data' });
@@ -148,7 +148,7 @@ describe('every command', () => {
       command: Object.fromEntries([['type', type], ...fields.map((field) => [field, values[field] ?? type])]),
     };
   });
-  const idFields = ['studentId', 'stepId', 'zoneId', 'kit'];
+  const idFields = ['studentId', 'stepId', 'areaId', 'kit'];
 
   it('that names what can be no id is refused with a sentence from every role, and leaves nothing behind', async () => {
     const { code } = await server.openClass(cookie);

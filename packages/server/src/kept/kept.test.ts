@@ -16,7 +16,7 @@ const step: Step = {
   stageId: 'st',
   kind: 'paint',
   title: 'Rim lights',
-  zoneIds: [],
+  areaIds: [],
   markIds: [],
   mixIds: [],
   needs: 'touchDry',

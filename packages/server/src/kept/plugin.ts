@@ -1,45 +1,85 @@
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import { IdParam, type Kept, type KeptAnswer, SaveKept } from '@viaticum/contract';
+import { IdParam, type Kept, type Room, SaveKept, SaveRoom } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
 import { nanoid } from 'nanoid';
+import { In } from 'typeorm';
 import { KeptEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
 import { signedIn } from '../guard/access.js';
 
-const MOST_KEPT = 300;
-/** Sixty steps with all their words. */
-const MOST_BYTES = 512 * 1024;
+/** One list of kept things: where it is, what lies in it, how much of it, and its words. */
+type Shelf = {
+  path: string;
+  /** Under this name one of them travels. */
+  field: 'room' | 'kept';
+  kinds: readonly string[];
+  body: typeof SaveRoom | typeof SaveKept;
+  most: number;
+  mostBytes: number;
+  full: string;
+  nameless: string;
+  what: string;
+};
+const shelves: readonly Shelf[] = [
+  {
+    path: '/api/rooms',
+    field: 'room',
+    kinds: ['room'],
+    body: SaveRoom,
+    most: 100,
+    mostBytes: 64 * 1024,
+    full: 'A hundred rooms are saved. Take one away first.',
+    nameless: 'A room needs a name. Enter one and save it again.',
+    what: 'room',
+  },
+  {
+    path: '/api/kept',
+    field: 'kept',
+    kinds: ['steps', 'method'],
+    body: SaveKept,
+    most: 300,
+    // Sixty steps with all their words.
+    mostBytes: 512 * 1024,
+    full: 'Three hundred things are kept. Take one away first.',
+    nameless: 'What you keep needs a name. Enter one and keep it again.',
+    what: 'kept thing',
+  },
+];
 
-/** What an instructor keeps. Kept again under its name it replaces the former of its kind. */
+/** What an instructor keeps for other lessons: rooms, steps, methods. Kept again under its name it replaces the former of its kind. */
 export async function kept(app: FastifyInstance, { database }: { database: Database }): Promise<void> {
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
   const { manager } = database.source;
   const who = { config: { who: 'instructor' } } as const;
-  routes.get('/api/kept', who, async (request): Promise<KeptAnswer[]> => {
-    const rows = await manager.find(KeptEntity, {
-      where: { ownerId: signedIn(request).id },
-      order: { kind: 'ASC', name: 'ASC' },
+  for (const { path, field, kinds, body, most, mostBytes, full, nameless, what } of shelves) {
+    routes.get(path, who, async (request) => {
+      const where = { ownerId: signedIn(request).id, kind: In([...kinds]) };
+      const rows = await manager.find(KeptEntity, { where, order: { kind: 'ASC', name: 'ASC' } });
+      return rows.map((row) => ({ id: row.id, [field]: JSON.parse(row.document) as Kept | Room }));
     });
-    return rows.map((row) => ({ id: row.id, kept: JSON.parse(row.document) as Kept }));
-  });
-  routes.put('/api/kept', { bodyLimit: MOST_BYTES, schema: { body: SaveKept }, ...who }, async (request): Promise<KeptAnswer> => {
-    const ownerId = signedIn(request).id;
-    const one: Kept = { ...request.body.kept, name: request.body.kept.name.trim() };
-    if (one.name === '') throw new ApiFault(400, 'invalid', 'What you keep needs a name. Enter one and keep it again.');
-    if ((await manager.countBy(KeptEntity, { ownerId })) >= MOST_KEPT)
-      throw new ApiFault(409, 'too-many', 'Three hundred things are kept. Take one away first.');
-    // One statement, so that two at once leave one.
-    await database.pool.query(
-      'INSERT INTO kept (id, owner_id, kind, name, document) VALUES (?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE name = VALUES(name), document = VALUES(document)',
-      [nanoid(12), ownerId, one.kind, one.name, JSON.stringify(one)],
-    );
-    const { id } = await manager.findOneOrFail(KeptEntity, { where: { ownerId, kind: one.kind, name: one.name } });
-    return { id, kept: one };
-  });
-  routes.delete('/api/kept/:id', { schema: { params: IdParam }, ...who }, async (request, reply) => {
-    const { affected } = await manager.delete(KeptEntity, { id: request.params.id, ownerId: signedIn(request).id });
-    if (!affected) throw notFound('kept thing');
-    reply.status(204);
-  });
+    routes.put(path, { bodyLimit: mostBytes, schema: { body }, ...who }, async (request) => {
+      const ownerId = signedIn(request).id;
+      const sent = (request.body as Record<Shelf['field'], Kept | Room>)[field];
+      const one = { ...sent, name: sent.name.trim() };
+      const kind = 'kind' in one ? one.kind : 'room';
+      if (one.name === '') throw new ApiFault(400, 'invalid', nameless);
+      const isNew = !(await manager.existsBy(KeptEntity, { ownerId, kind, name: one.name }));
+      if (isNew && (await manager.countBy(KeptEntity, { ownerId, kind: In([...kinds]) })) >= most)
+        throw new ApiFault(409, 'too-many', full);
+      // One statement, so that two at once leave one.
+      await database.pool.query(
+        'INSERT INTO kept (id, owner_id, kind, name, document) VALUES (?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE name = VALUES(name), document = VALUES(document)',
+        [nanoid(12), ownerId, kind, one.name, JSON.stringify(one)],
+      );
+      const { id } = await manager.findOneOrFail(KeptEntity, { where: { ownerId, kind, name: one.name } });
+      return { id, [field]: one };
+    });
+    routes.delete(`${path}/:id`, { schema: { params: IdParam }, ...who }, async (request, reply) => {
+      const own = { id: request.params.id, ownerId: signedIn(request).id, kind: In([...kinds]) };
+      const { affected } = await manager.delete(KeptEntity, own);
+      if (!affected) throw notFound(what);
+      reply.status(204);
+    });
+  }
 }

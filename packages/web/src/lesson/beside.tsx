@@ -42,11 +42,11 @@ function Finding({ finding }: { finding: ShownFinding }) {
   const [asking, setAsking] = useState(false);
   const [why, setWhy] = useState('');
   const isAside = finding.setAside !== undefined;
-  const { stepId, zoneId } = finding.place;
-  const isShown = (stepId === undefined || stepId === view.stepId) && (zoneId === undefined || zoneId === view.zoneId);
+  const { stepId, areaId } = finding.place;
+  const isShown = (stepId === undefined || stepId === view.stepId) && (areaId === undefined || areaId === view.areaId);
   const show = () => {
     if (stepId) view.selectStep(stepId);
-    if (zoneId) view.selectZone(zoneId);
+    if (areaId) view.selectArea(areaId);
   };
   const submit = (event: FormEvent) => {
     event.preventDefault();

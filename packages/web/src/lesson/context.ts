@@ -13,8 +13,8 @@ export type View = {
   setMinute: (minute: number) => void;
   stepId: string | null;
   selectStep: (stepId: string | null) => void;
-  zoneId: string | null;
-  selectZone: (zoneId: string | null) => void;
+  areaId: string | null;
+  selectArea: (areaId: string | null) => void;
   squint: boolean;
   outlines: boolean;
   /** What sets the end, drawn into the section. */
@@ -80,8 +80,8 @@ export function useWorkingOut(): Lesson {
   }, [lesson, isDone]);
   return useMemo(() => {
     if (isDone) return lesson;
-    const { zones, things, overlapMm, support } = done;
-    return { ...lesson, zones, things, overlapMm, support };
+    const { areas, things, overlapMm, support } = done;
+    return { ...lesson, areas, things, overlapMm, support };
   }, [lesson, done, isDone]);
 }
 

@@ -10,7 +10,7 @@ const stationOf: Record<FoundKind, string> = {
   step: 'steps',
   sample: 'steps',
   mark: 'steps',
-  zone: 'picture',
+  area: 'picture',
   thing: 'picture',
   mix: 'paints',
   tube: 'paints',
@@ -32,8 +32,8 @@ export function Find({ onClose }: { onClose: () => void }) {
       const item = plan.items.find((one) => one.stepId === step.id);
       if (item) view.setMinute(item.endMin);
     }
-    const zone = lesson.zones.find((one) => one.id === thing.id || (thing.kind === 'thing' && one.thingId === thing.id));
-    if (zone) view.selectZone(zone.id);
+    const area = lesson.areas.find((one) => one.id === thing.id || (thing.kind === 'thing' && one.thingId === thing.id));
+    if (area) view.selectArea(area.id);
     void navigate(`/lesson/${id}/${stationOf[thing.kind]}`);
     onClose();
   };

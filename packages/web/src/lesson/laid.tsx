@@ -14,7 +14,7 @@ export type Laying = {
   version: number;
   image: string | null;
   continuedShare: number;
-  /** Zones behind dropped or moved things whose pattern the fill does not carry on. */
+  /** Areas behind dropped or moved things whose pattern the fill does not carry on. */
   patterned: string[];
   fault: string | null;
 };

@@ -138,7 +138,7 @@ function useOpenLesson(id: string): [LessonSession | null, Error | null] {
 function useViewState(): View {
   const [minute, setMinute] = useState(0);
   const [stepId, selectStep] = useState<string | null>(null);
-  const [zoneId, selectZone] = useState<string | null>(null);
+  const [areaId, selectArea] = useState<string | null>(null);
   const [on, setOn] = useState({ squint: false, outlines: true, chain: false });
   const [zoom, setZoom] = useState(0);
   const [whatIf, setWhatIf] = useState<View['whatIf']>(null);
@@ -149,8 +149,8 @@ function useViewState(): View {
       setMinute,
       stepId,
       selectStep,
-      zoneId,
-      selectZone,
+      areaId,
+      selectArea,
       ...on,
       toggle: (what) => setOn((was) => ({ ...was, [what]: !was[what] })),
       zoom,
@@ -160,6 +160,6 @@ function useViewState(): View {
       drag,
       setDrag,
     }),
-    [minute, stepId, zoneId, on, zoom, whatIf, drag],
+    [minute, stepId, areaId, on, zoom, whatIf, drag],
   );
 }

@@ -1,5 +1,5 @@
 import type { FollowSheet, PlanCoat } from '@viaticum/contract';
-import { rungWord, zoneRung } from '@viaticum/core/step';
+import { areaRung, rungWord } from '@viaticum/core/step';
 import { listInWords } from '@viaticum/core/units';
 
 /** What may be done on each wet area now, and what has to wait: short sentences for a phone. */
@@ -9,14 +9,14 @@ export function allowed(
   minute: number,
 ): { now: string[]; notYet: { names: string; minutes: number | null }[] } {
   const by: Record<'workable' | 'damp', { name: string; nextMin: number | null }[]> = { workable: [], damp: [] };
-  for (const zone of sheet.zones) {
-    const { rung, nextMin, coat } = zoneRung(coats, zone.id, minute);
+  for (const area of sheet.areas) {
+    const { rung, nextMin, coat } = areaRung(coats, area.id, minute);
     if (rung !== 'workable' && rung !== 'damp') continue;
     const whole = coat?.paintOverMin == null ? null : coat.laidToMin + coat.paintOverMin - minute;
-    by[rung].push({ name: zone.name, nextMin: rung === 'damp' ? nextMin : whole });
+    by[rung].push({ name: area.name, nextMin: rung === 'damp' ? nextMin : whole });
   }
   const all = (list: { name: string }[]) =>
-    list.length > 3 && list.length === sheet.zones.length ? 'the whole canvas' : listInWords(list.map((one) => one.name));
+    list.length > 3 && list.length === sheet.areas.length ? 'the whole canvas' : listInWords(list.map((one) => one.name));
   const now: string[] = [];
   if (by.workable.length > 0) now.push(`${all(by.workable)} ${rungWord.workable}: you may still blend it`);
   if (by.damp.length > 0) now.push(`${all(by.damp)} ${rungWord.damp}: do not rub it`);

@@ -1,6 +1,6 @@
 import type { FollowSheet, Plan } from '@viaticum/contract';
 import { createContext, type ReactNode, useContext, useEffect, useState } from 'react';
-import { type ShownLayer, StageCanvas, type ZoneWetness } from '../ui/stage-canvas.js';
+import { type AreaWetness, type ShownLayer, StageCanvas } from '../ui/stage-canvas.js';
 
 /** Where the stage pictures of the class (or of the lesson painted alone) are; null where there are none. */
 const Stages = createContext<string | null>(null);
@@ -29,7 +29,7 @@ type Props = {
   done: ReadonlySet<string>;
   /** The same in flat layers: shown until the picture is there, and where there is none. */
   layers: readonly ShownLayer[];
-  wetness?: readonly ZoneWetness[];
+  wetness?: readonly AreaWetness[];
   label: string;
   shownPx: number;
 };

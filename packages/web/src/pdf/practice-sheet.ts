@@ -1,11 +1,11 @@
 import type { Lesson, StrokeKind } from '@viaticum/contract';
+import { outlineBox } from '@viaticum/core/area';
 import { brushInWords, brushOf } from '@viaticum/core/brush';
 import { labToSrgb, valueStep } from '@viaticum/core/colour';
 import { visibleOf } from '@viaticum/core/derived';
 import { strokeOf } from '@viaticum/core/draft';
 import { capital } from '@viaticum/core/units';
 import { relationsOf } from '@viaticum/core/value-relations';
-import { outlineBox } from '@viaticum/core/zone';
 import { PDFDocument, type PDFFont, type PDFPage, StandardFonts } from 'pdf-lib';
 import { strokeWays } from '../ui/stroke-ways.js';
 import { markWords as w } from '../words-steps.js';
@@ -90,7 +90,7 @@ function strokeRow(page: PDFPage, font: PDFFont, stroke: StrokeKind, brushId: st
 function valueStudy(page: PDFPage, font: PDFFont, lesson: Lesson, y: number): void {
   const { widthMm, heightMm } = lesson.support;
   const scale = STUDY_MM / Math.max(widthMm, heightMm);
-  const own = new Map(relationsOf(lesson).zones.map((zone) => [zone.zoneId, zone.target ?? zone.last]));
+  const own = new Map(relationsOf(lesson).areas.map((area) => [area.areaId, area.target ?? area.last]));
   put(page, font, 'Five values', MARGIN_MM, y + 4, 11);
   const classOf = (l: number) => Math.max(0, Math.min(VALUES - 1, Math.round((valueStep(l) / 10) * (VALUES - 1))));
   for (let k = 0; k < VALUES; k++) {

@@ -6,7 +6,7 @@ import { planLesson } from '@viaticum/core/plan';
 import { allowed } from '../live/drying.js';
 import { brokenStrokes, TILE } from './broken-colour.js';
 import { axisFor, farthest, nearest, ticksOf, timeLabel } from './ribbon/axis.js';
-import { filmHeight, zoneSection } from './ribbon/film.js';
+import { areaSection, filmHeight } from './ribbon/film.js';
 import { lanesOf, placeAt } from './ribbon/lanes.js';
 import { layersAfter, layersAt, wetnessAt } from './stage-layers.js';
 
@@ -14,7 +14,7 @@ const lesson = demoLesson();
 const planned = planLesson(lesson);
 const { plan } = planned;
 const sheet = followSheet(lesson);
-const section = (zoneId: string, toMin = plan.endMin) => zoneSection(planned, zoneId, toMin, (minute) => minute * 4, 100, 2);
+const section = (areaId: string, toMin = plan.endMin) => areaSection(planned, areaId, toMin, (minute) => minute * 4, 100, 2);
 
 describe('the section through the paint', () => {
   it('heights follow the square root of the film, so that a glaze is seen beside an impasto', () => {
@@ -72,15 +72,15 @@ describe('lanes', () => {
   const things = { ...lesson, things: [{ id: 'e', name: 'balloons', fate: 'kept' as const }] };
   const grouped = {
     ...things,
-    zones: things.zones.map((zone) => (/^(great|stripes|small)$/.test(zone.id) ? { ...zone, thingId: 'e' } : zone)),
+    areas: things.areas.map((area) => (/^(great|stripes|small)$/.test(area.id) ? { ...area, thingId: 'e' } : area)),
   };
   it('from more than nine areas on those of one thing share a lane, until it is unfolded', () => {
     expect(lanesOf(lesson, new Set())).toHaveLength(10);
     const lanes = lanesOf(grouped, new Set());
     expect(lanes).toHaveLength(8);
-    expect(lanes.find((one) => one.id === 'e')?.zoneIds).toHaveLength(3);
+    expect(lanes.find((one) => one.id === 'e')?.areaIds).toHaveLength(3);
     expect(lanesOf(grouped, new Set(['e']))).toHaveLength(10);
-    expect(lanesOf({ ...grouped, zones: grouped.zones.slice(0, 9) }, new Set())).toHaveLength(9);
+    expect(lanesOf({ ...grouped, areas: grouped.areas.slice(0, 9) }, new Set())).toHaveLength(9);
   });
   it('a step dragged to a time stands after all that are half done by then', () => {
     const [first, second, third] = planned.solution.items;
@@ -111,10 +111,10 @@ describe('the canvas at a minute', () => {
     expect(layersAfter(sheet, plan, (id) => id === first?.id || id === second?.id).length).toBeGreaterThan(layers.length);
   });
   it('wetness names the areas that are wet, in the order workable, damp, dry', () => {
-    const coat = plan.coats.find((one) => one.zoneId === 'far' && one.stepId !== lesson.steps[0]?.id);
+    const coat = plan.coats.find((one) => one.areaId === 'far' && one.stepId !== lesson.steps[0]?.id);
     if (!coat) throw new Error('a coat expected');
-    const rungAt = (minute: number) => wetnessAt(sheet, plan.coats, minute, true).find((one) => one.zoneId === 'far');
-    expect(rungAt(coat.laidToMin + 0.1)).toEqual({ zoneId: 'far', rung: 'workable', label: 'far ridge workable' });
+    const rungAt = (minute: number) => wetnessAt(sheet, plan.coats, minute, true).find((one) => one.areaId === 'far');
+    expect(rungAt(coat.laidToMin + 0.1)).toEqual({ areaId: 'far', rung: 'workable', label: 'far ridge workable' });
     expect(rungAt(coat.laidToMin + (coat.openMin ?? 0) + 0.1)?.rung).toBe('damp');
     expect(rungAt(coat.laidToMin + (coat.paintOverMin ?? 0) + 0.1)?.label).toBeUndefined();
     expect(wetnessAt(sheet, plan.coats, 0, true)).toEqual([]);
@@ -137,7 +137,7 @@ describe('what a phone says about drying', () => {
       const coat = waitedFor(plan.coats, pause);
       if (!coat) throw new Error('a coat expected');
       const dry = (one: typeof coat) => one.laidToMin + (one.paintOverMin ?? 0);
-      const others = plan.coats.filter((one) => pause.zoneIds.includes(one.zoneId) && one.laidToMin <= pause.startMin + 1e-6);
+      const others = plan.coats.filter((one) => pause.areaIds.includes(one.areaId) && one.laidToMin <= pause.startMin + 1e-6);
       expect(dry(coat)).toBe(Math.max(...others.map(dry)));
     }
   });

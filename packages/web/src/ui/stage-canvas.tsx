@@ -4,9 +4,9 @@ import { useId } from 'react';
 import { brokenStrokes, TILE } from './broken-colour.js';
 import { TexturePattern, textureOf } from './textures.js';
 
-/** A layer and how much of it is laid (0-1), from the top of its zone down. */
+/** A layer and how much of it is laid (0-1), from the top of its area down. */
 export type ShownLayer = PaintLayer & { laid: number };
-export type ZoneWetness = { zoneId: string; rung: Rung; label?: string };
+export type AreaWetness = { areaId: string; rung: Rung; label?: string };
 
 type Props = {
   sheet: FollowSheet;
@@ -15,7 +15,7 @@ type Props = {
   picture?: string;
   /** All layers, where `layers` holds only those over the picture: wetness shows in their colours. */
   allLayers?: readonly ShownLayer[];
-  wetness?: readonly ZoneWetness[];
+  wetness?: readonly AreaWetness[];
   outlines?: boolean;
   className?: string;
   label: string;
@@ -23,9 +23,9 @@ type Props = {
   shownPx?: number;
 };
 
-const lastRgb = (layers: readonly ShownLayer[], zoneId: string): string | null => {
+const lastRgb = (layers: readonly ShownLayer[], areaId: string): string | null => {
   const own = layers.filter(
-    (layer) => layer.zoneId === zoneId && layer.laid > 0 && layer.kind !== 'broken' && layer.kind !== 'line',
+    (layer) => layer.areaId === areaId && layer.laid > 0 && layer.kind !== 'broken' && layer.kind !== 'line',
   );
   return own.at(-1)?.colours.at(-1) ?? null;
 };
@@ -45,7 +45,7 @@ export function StageCanvas({
   const id = useId().replace(/[^a-z0-9]/gi, '');
   const { widthMm, heightMm, bareRgb } = sheet.canvas;
   const unit = widthMm / shownPx;
-  const zones = new Map(sheet.zones.map((zone) => [zone.id, zone]));
+  const areas = new Map(sheet.areas.map((area) => [area.id, area]));
   return (
     // biome-ignore lint/a11y/noSvgWithoutTitle: named by its label, hidden where it has none
     <svg
@@ -62,33 +62,33 @@ export function StageCanvas({
           <LayerPaint key={key(layer, i)} id={`${id}p${i}`} layer={layer} />
         ))}
         {layers.map((layer, i) => {
-          const zone = zones.get(layer.zoneId);
-          return layer.laid < 1 && zone ? (
+          const area = areas.get(layer.areaId);
+          return layer.laid < 1 && area ? (
             <clipPath key={key(layer, i)} id={`${id}c${i}`}>
-              <rect x={0} y={zone.top} width={widthMm} height={(zone.bottom - zone.top) * layer.laid} />
+              <rect x={0} y={area.top} width={widthMm} height={(area.bottom - area.top) * layer.laid} />
             </clipPath>
           ) : null;
         })}
         {wetness.map((wet, i) => {
           const kind = textureOf(wet.rung);
-          const rgb = lastRgb(allLayers, wet.zoneId);
+          const rgb = lastRgb(allLayers, wet.areaId);
           return kind && rgb ? (
-            <TexturePattern key={wet.zoneId} id={`${id}w${i}`} kind={kind} rgb={rgb} unit={unit * 1.4} />
+            <TexturePattern key={wet.areaId} id={`${id}w${i}`} kind={kind} rgb={rgb} unit={unit * 1.4} />
           ) : null;
         })}
       </defs>
       <rect width={widthMm} height={heightMm} fill={bareRgb} />
       {picture && <image href={picture} width={widthMm} height={heightMm} preserveAspectRatio="none" />}
       {layers.map((layer, i) => {
-        const zone = zones.get(layer.zoneId);
-        if (!zone || layer.laid === 0) return null;
+        const area = areas.get(layer.areaId);
+        if (!area || layer.laid === 0) return null;
         const paint = fill(layer, `${id}p${i}`);
         const clip = layer.laid < 1 ? { clipPath: `url(#${id}c${i})` } : {};
         // The hairline in the paint's own colour closes the seam that two anti-aliased edges would leave.
         return layer.kind === 'line' ? (
           <path
             key={key(layer, i)}
-            d={zone.path}
+            d={area.path}
             fill="none"
             stroke={layer.colours[0]}
             strokeWidth={Math.max(0.9, unit * 0.9)}
@@ -98,7 +98,7 @@ export function StageCanvas({
         ) : (
           <path
             key={key(layer, i)}
-            d={zone.path}
+            d={area.path}
             fillRule="evenodd"
             fill={paint}
             stroke={layer.kind === 'broken' ? 'none' : paint}
@@ -109,10 +109,10 @@ export function StageCanvas({
       })}
       <rect width={widthMm} height={heightMm} fill={`url(#${id}weave)`} />
       {wetness.map((wet, i) =>
-        textureOf(wet.rung) && lastRgb(allLayers, wet.zoneId) ? (
+        textureOf(wet.rung) && lastRgb(allLayers, wet.areaId) ? (
           <path
-            key={wet.zoneId}
-            d={zones.get(wet.zoneId)?.path ?? ''}
+            key={wet.areaId}
+            d={areas.get(wet.areaId)?.path ?? ''}
             fillRule="evenodd"
             fill={`url(#${id}w${i})`}
             opacity={0.75}
@@ -120,20 +120,20 @@ export function StageCanvas({
         ) : null,
       )}
       {outlines &&
-        sheet.zones.map((zone) => (
-          <path key={zone.id} d={zone.path} fill="none" stroke="#2b2b2b" strokeOpacity={0.75} strokeWidth={unit * 1.1} />
+        sheet.areas.map((area) => (
+          <path key={area.id} d={area.path} fill="none" stroke="#2b2b2b" strokeOpacity={0.75} strokeWidth={unit * 1.1} />
         ))}
       {wetness.map((wet) => {
-        const zone = zones.get(wet.zoneId);
-        return wet.label && zone ? (
-          <ZoneLabel key={wet.zoneId} words={wet.label} zone={zone} unit={unit} widthMm={widthMm} />
+        const area = areas.get(wet.areaId);
+        return wet.label && area ? (
+          <AreaLabel key={wet.areaId} words={wet.label} area={area} unit={unit} widthMm={widthMm} />
         ) : null;
       })}
     </svg>
   );
 }
 
-const key = (layer: ShownLayer, i: number) => `${layer.zoneId}${i}`;
+const key = (layer: ShownLayer, i: number) => `${layer.areaId}${i}`;
 const fill = (layer: ShownLayer, id: string) =>
   layer.kind === 'flat' && layer.colours.length < 2 ? (layer.colours[0] ?? 'none') : `url(#${id})`;
 
@@ -151,7 +151,7 @@ function LayerPaint({ id, layer }: { id: string; layer: ShownLayer }) {
     );
   }
   if (layer.kind === 'line' || (layer.kind === 'flat' && !second)) return null;
-  const seed = layer.zoneId.charCodeAt(0) + layer.zoneId.length;
+  const seed = layer.areaId.charCodeAt(0) + layer.areaId.length;
   const share = layer.kind === 'broken' ? layer.share : 0.35;
   return (
     <pattern id={id} width={TILE.width} height={TILE.height} patternUnits="userSpaceOnUse" patternTransform="rotate(-3)">
@@ -167,20 +167,20 @@ function LayerPaint({ id, layer }: { id: string; layer: ShownLayer }) {
   );
 }
 
-function ZoneLabel({
+function AreaLabel({
   words,
-  zone,
+  area,
   unit,
   widthMm,
 }: {
   words: string;
-  zone: FollowSheet['zones'][number];
+  area: FollowSheet['areas'][number];
   unit: number;
   widthMm: number;
 }) {
   const size = 12.5 * unit;
   const width = words.length * size * 0.53 + size;
-  const y = Math.max(size * 1.2, (zone.top + Math.min(zone.bottom, zone.top + 60)) / 2);
+  const y = Math.max(size * 1.2, (area.top + Math.min(area.bottom, area.top + 60)) / 2);
   return (
     <g transform={`translate(${widthMm * 0.04} ${y})`}>
       <rect x={0} y={-size} width={width} height={size * 1.45} rx={size * 0.15} fill="#f6f6f6" opacity={0.94} />

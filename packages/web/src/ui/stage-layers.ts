@@ -1,6 +1,6 @@
 import type { FollowSheet, Plan, PlanCoat } from '@viaticum/contract';
-import { rungWord, zoneRung } from '@viaticum/core/step';
-import type { ShownLayer, ZoneWetness } from './stage-canvas.js';
+import { areaRung, rungWord } from '@viaticum/core/step';
+import type { AreaWetness, ShownLayer } from './stage-canvas.js';
 
 /** What lies on the canvas at a minute of the plan; the layer being laid shows as far as it has come. */
 export function layersAt(sheet: FollowSheet, plan: Plan, minute: number): ShownLayer[] {
@@ -20,16 +20,16 @@ export function layersAfter(sheet: FollowSheet, plan: Plan, done: (stepId: strin
   );
 }
 
-/** The rung of every painted zone at a minute, with a word on those that are wet. */
-export function wetnessAt(sheet: FollowSheet, coats: readonly PlanCoat[], minute: number, labels: boolean): ZoneWetness[] {
-  return sheet.zones.flatMap((zone) => {
-    const { rung } = zoneRung(coats, zone.id, minute);
+/** The rung of every painted area at a minute, with a word on those that are wet. */
+export function wetnessAt(sheet: FollowSheet, coats: readonly PlanCoat[], minute: number, labels: boolean): AreaWetness[] {
+  return sheet.areas.flatMap((area) => {
+    const { rung } = areaRung(coats, area.id, minute);
     if (rung === 'unpainted') return [];
     return [
       {
-        zoneId: zone.id,
+        areaId: area.id,
         rung,
-        ...(labels && (rung === 'workable' || rung === 'damp') ? { label: `${zone.name} ${rungWord[rung]}` } : {}),
+        ...(labels && (rung === 'workable' || rung === 'damp') ? { label: `${area.name} ${rungWord[rung]}` } : {}),
       },
     ];
   });

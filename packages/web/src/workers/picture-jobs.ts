@@ -1,7 +1,7 @@
-import type { Correction, Thing, Lab, Lesson, Outline, Placement } from '@viaticum/contract';
+import type { Correction, Lab, Lesson, Outline, Placement, Thing } from '@viaticum/contract';
 import type {
-  ComposedZone,
-  ComposeZone,
+  ComposeArea,
+  ComposedArea,
   CompositionNote,
   EdgeMeasure,
   FlowStroke,
@@ -23,11 +23,11 @@ export type LayArgs = {
   canvas: { widthMm: number; heightMm: number };
   whole: SourceAt | null;
   others: [string, SourceAt][];
-  zones: ComposeZone[];
+  areas: ComposeArea[];
   things: Thing[];
 };
-/** A zone as shown: its sheet, what is seen of it, its name and mean colour. */
-export type ShownZone = { region: number; name: string; outline: Outline; seen: Outline; meanLab: Lab };
+/** An area as shown: its sheet, what is seen of it, its name and mean colour. */
+export type ShownArea = { region: number; name: string; outline: Outline; seen: Outline; meanLab: Lab };
 
 /** What the picture worker can be asked, with what it answers. All after the first work on what was last laid. */
 export type PictureJobs = {
@@ -39,22 +39,22 @@ export type PictureJobs = {
   spots: { args: { places: [number, number][]; radiusMm: number }; answer: (Lab | null)[] };
   propose: {
     args: { count: number; taps: Tap[]; refined: boolean };
-    answer: { zones: ShownZone[]; spread: number; taps: number };
+    answer: { areas: ShownArea[]; spread: number; taps: number };
   };
-  /** For each of the zones the number of the old one that it stands for, or null; for each old one the new ones that lie in it. */
-  match: { args: { zones: Outline[]; old: Outline[] }; answer: { stands: (number | null)[]; heirs: number[][] } };
+  /** For each of the areas the number of the old one that it stands for, or null; for each old one the new ones that lie in it. */
+  match: { args: { areas: Outline[]; old: Outline[] }; answer: { stands: (number | null)[]; heirs: number[][] } };
   region: { args: { at: [number, number]; tolerance: number }; answer: Outline };
-  edges: { args: { zones: Outline[] }; answer: EdgeMeasure[] };
-  flow: { args: { zones: Outline[] }; answer: FlowStroke[] };
-  notes: { args: { zones: ComposedZone[]; subjectId: string | undefined }; answer: CompositionNote[] };
+  edges: { args: { areas: Outline[] }; answer: EdgeMeasure[] };
+  flow: { args: { areas: Outline[] }; answer: FlowStroke[] };
+  notes: { args: { areas: ComposedArea[]; subjectId: string | undefined }; answer: CompositionNote[] };
   /** The canvas after each wanted step, painted; and how far each of them, and the last, lies from the picture when both are squinted at (ΔE00). */
   stages: {
     args: { lesson: Lesson; widthPx: number; wanted: string[]; withPicture: boolean };
     answer: { images: [string, Blob][]; offs: { stepId: string; mean: number; p95: number }[] };
   };
   /** A whole lesson from the laid picture: areas, tubes, mixes, steps. */
-  begin: { args: { lesson: Lesson; zones?: number }; answer: Lesson };
-  means: { args: { zones: Outline[] }; answer: (Lab | null)[] };
+  begin: { args: { lesson: Lesson; areas?: number }; answer: Lesson };
+  means: { args: { areas: Outline[] }; answer: (Lab | null)[] };
   /** The computed lines of the drawing, heaviest first; from the picture where there is one. */
   lines: { args: { lesson: Lesson; withPicture: boolean }; answer: DrawnLine[] };
   /** A photograph's size, and the corners of the canvas in it where they are found. */

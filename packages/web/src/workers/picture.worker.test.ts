@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import type { Outline } from '@viaticum/contract';
+import { outlineArea } from '@viaticum/core/area';
 import { drawn } from '@viaticum/core/fixtures';
-import { outlineArea } from '@viaticum/core/zone';
 import type { FromWorker } from './job-worker.js';
 import type { JobName, LayArgs, PictureJobs } from './picture-jobs.js';
 
@@ -49,7 +49,7 @@ const whole = {
   placement: { mmPerPx: 2, xMm: 0, yMm: 0, rotationDeg: 0, flip: false },
 };
 const lay = (more: Partial<LayArgs> = {}) =>
-  answer('lay', { canvas: { widthMm: 320, heightMm: 400 }, whole, others: [], zones: [], things: [], ...more });
+  answer('lay', { canvas: { widthMm: 320, heightMm: 400 }, whole, others: [], areas: [], things: [], ...more });
 
 beforeAll(async () => {
   class Canvas {
@@ -89,7 +89,7 @@ describe('the picture worker', () => {
       canvas: { widthMm: 320, heightMm: 400 },
       whole: { ...whole, url: '/gone' },
       others: [],
-      zones: [],
+      areas: [],
       things: [],
     };
     expect(await ask('lay', lost)).toMatchObject({ failed: expect.stringContaining('could not be read') });
@@ -112,10 +112,10 @@ describe('the picture worker', () => {
     expect(classes.at(-1)?.share).toBeCloseTo((160 * 151 - Math.PI * 625) / 32_000, 1);
   });
   it('proposes the three areas, near their true size, with progress on the way', async () => {
-    const { zones, spread } = await answer('propose', { count: 3, taps: [], refined: true });
+    const { areas, spread } = await answer('propose', { count: 3, taps: [], refined: true });
     expect(spread).toBeGreaterThan(20);
-    expect(zones.map((zone) => zone.name.replace(/^(dark|dull|strong|pale) /, '')).sort()).toEqual(['blue', 'brown', 'red']);
-    const kite = zones.find((zone) => zone.name.includes('red'));
+    expect(areas.map((area) => area.name.replace(/^(dark|dull|strong|pale) /, '')).sort()).toEqual(['blue', 'brown', 'red']);
+    const kite = areas.find((area) => area.name.includes('red'));
     expect(Math.abs(outlineArea(kite?.seen as Outline) / (Math.PI * 2500) - 1)).toBeLessThan(0.06);
     expect(messages.some((message) => 'progress' in message)).toBe(true);
   });
@@ -126,8 +126,8 @@ describe('the picture worker', () => {
   });
   it('matches new areas with old ones, and names the heirs of those that are gone', async () => {
     const old = [box(0, 0, 320, 400), box(0, 300, 320, 100)];
-    const zones = [box(0, 0, 320, 400), box(0, 300, 150, 100), box(150, 300, 170, 100)];
-    const { stands, heirs } = await answer('match', { zones, old });
+    const areas = [box(0, 0, 320, 400), box(0, 300, 150, 100), box(150, 300, 170, 100)];
+    const { stands, heirs } = await answer('match', { areas, old });
     expect(stands).toEqual([0, null, 1]);
     expect(heirs).toEqual([[0], [1, 2]]);
   });
@@ -141,7 +141,7 @@ describe('the picture worker', () => {
     });
     expect(sky?.[2]).toBeLessThan(-20);
     expect(off).toBeNull();
-    const [land, none] = await answer('means', { zones: [box(0, 310, 320, 90), []] });
+    const [land, none] = await answer('means', { areas: [box(0, 310, 320, 90), []] });
     expect(land?.[0]).toBeLessThan(45);
     expect(none).toBeNull();
     const patch = await answer('region', { at: [100, 120], tolerance: 12 });
@@ -150,23 +150,23 @@ describe('the picture worker', () => {
     expect(lightL).toBeGreaterThan(darkL);
     expect(outlineArea(dark)).toBeGreaterThan(100);
   });
-  it('measures edges, directions and the composition of the zones it is given', async () => {
-    const zones = [box(0, 0, 320, 400), box(0, 302, 320, 98)];
-    const [edge] = await answer('edges', { zones });
+  it('measures edges, directions and the composition of the areas it is given', async () => {
+    const areas = [box(0, 0, 320, 400), box(0, 302, 320, 98)];
+    const [edge] = await answer('edges', { areas });
     expect(edge).toMatchObject({ one: 0, other: 1, kind: 'hard' });
-    expect((await answer('flow', { zones })).every((stroke) => stroke.zone >= 0)).toBe(true);
+    expect((await answer('flow', { areas })).every((stroke) => stroke.area >= 0)).toBe(true);
     const notes = await answer('notes', {
-      zones: zones.map((outline, i) => ({ id: String(i), name: i === 0 ? 'sky' : 'land', outline })),
+      areas: areas.map((outline, i) => ({ id: String(i), name: i === 0 ? 'sky' : 'land', outline })),
       subjectId: undefined,
     });
     expect(notes.map((note) => note.kind)).toContain('unbroken-line');
   });
   it('drops a thing: its place takes the colour behind it', async () => {
-    const zones = [
+    const areas = [
       { id: 'sky', outline: box(0, 0, 320, 400) },
       { id: 'kite', thingId: 'e', outline: box(50, 70, 100, 100) },
     ];
-    const { image, patterned } = await lay({ zones, things: [{ id: 'e', name: 'kite', fate: 'dropped' }] });
+    const { image, patterned } = await lay({ areas, things: [{ id: 'e', name: 'kite', fate: 'dropped' }] });
     expect(image).not.toBeNull();
     expect(patterned).toEqual([]);
     const [spot] = await answer('spots', { places: [[100, 120]], radiusMm: 6 });

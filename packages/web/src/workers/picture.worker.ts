@@ -1,4 +1,5 @@
 import type { Lab, Lesson, Outline } from '@viaticum/contract';
+import { labelSheets, visibleParts } from '@viaticum/core/area';
 import { labToSrgb } from '@viaticum/core/colour';
 import { beginLesson } from '@viaticum/core/lesson-from-picture';
 import {
@@ -7,7 +8,7 @@ import {
   colourSpread,
   compose,
   compositionNotes,
-  cutZones,
+  cutAreas,
   discColour,
   extremes,
   flowField,
@@ -16,9 +17,9 @@ import {
   maskOutline,
   measureEdges,
   prepare,
-  proposeZones,
+  proposeAreas,
   reduceValues,
-  refineZones,
+  refineAreas,
   type Segmentation,
   type Source,
 } from '@viaticum/core/picture';
@@ -39,7 +40,6 @@ import {
 } from '@viaticum/core/raster';
 import { offBySteps, stageInput, stageSession } from '@viaticum/core/stage';
 import { checkDrawing, drawLines, findCorners } from '@viaticum/core/transfer';
-import { labelSheets, visibleParts } from '@viaticum/core/zone';
 import { nanoid } from 'nanoid';
 import type { JobName, LayArgs, PictureJobs, SourceAt } from './picture-jobs.js';
 import { breathe, runJob, serveJobs } from './serve-jobs.js';
@@ -157,7 +157,7 @@ async function lay(args: LayArgs): Promise<PictureJobs['lay']['answer']> {
     canvas: args.canvas,
     whole: whole ?? null,
     others: new Map(args.others.map(([id], i) => [id, others[i] as Source])),
-    zones: args.zones,
+    areas: args.areas,
     things: args.things,
     bare: BARE,
   });
@@ -192,42 +192,42 @@ async function propose(
   }
   const spread = colourSpread(segmentation);
   const wanted = spread < 2 ? 1 : count;
-  let zones = cutZones(segmentation, wanted, taps);
+  let areas = cutAreas(segmentation, wanted, taps);
   if (refined) {
     await breathe(id, 0.6);
-    zones = refineZones(segmentation, zones);
+    areas = refineAreas(segmentation, areas);
     await breathe(id, 0.85);
   }
-  const { map } = zones;
+  const { map } = areas;
   const mmPerPx = (theLaid().mmPerPx * picture.width) / map.width;
-  const proposed = proposeZones(map, zones.zones, refined ? theLab() : segmentation.plain, mmPerPx);
+  const proposed = proposeAreas(map, areas.areas, refined ? theLab() : segmentation.plain, mmPerPx);
   const parts = visibleParts(
-    proposed.map((zone) => ({ id: String(zone.region), name: zone.name, outline: zone.outline })),
+    proposed.map((area) => ({ id: String(area.region), name: area.name, outline: area.outline })),
     { widthMm: map.width * mmPerPx, heightMm: map.height * mmPerPx },
   );
-  return { spread, taps: taps.length, zones: proposed.map((zone, i) => ({ ...zone, seen: parts[i]?.outline ?? [] })) };
+  return { spread, taps: taps.length, areas: proposed.map((area, i) => ({ ...area, seen: parts[i]?.outline ?? [] })) };
 }
 
-function means(zones: Outline[]): (Lab | null)[] {
+function means(areas: Outline[]): (Lab | null)[] {
   const { picture, mmPerPx } = theLaid();
-  return labelMeans(labelSheets(zones, picture.width, picture.height, mmPerPx), theLab(), zones.length);
+  return labelMeans(labelSheets(areas, picture.width, picture.height, mmPerPx), theLab(), areas.length);
 }
 
 const SAME_FROM = 0.5;
-/** Old zones that new ones stand for: more than half of both together is common to both. */
-function match(zones: Outline[], old: Outline[]): PictureJobs['match']['answer'] {
+/** Old areas that new ones stand for: more than half of both together is common to both. */
+function match(areas: Outline[], old: Outline[]): PictureJobs['match']['answer'] {
   const { picture, mmPerPx } = theLaid();
   const [width, height, scale] = [picture.width >> 2, picture.height >> 2, mmPerPx * 4];
-  const [fresh, known] = [labelSheets(zones, width, height, scale).data, labelSheets(old, width, height, scale).data];
-  const both = new Float64Array(zones.length * old.length);
-  const [a, b] = [new Float64Array(zones.length), new Float64Array(old.length)];
+  const [fresh, known] = [labelSheets(areas, width, height, scale).data, labelSheets(old, width, height, scale).data];
+  const both = new Float64Array(areas.length * old.length);
+  const [a, b] = [new Float64Array(areas.length), new Float64Array(old.length)];
   for (let i = 0; i < fresh.length; i++) {
     const [z, o] = [fresh[i] as number, known[i] as number];
     if (z >= 0) a[z] = (a[z] as number) + 1;
     if (o >= 0) b[o] = (b[o] as number) + 1;
     if (z >= 0 && o >= 0) both[z * old.length + o] = (both[z * old.length + o] as number) + 1;
   }
-  const stands = zones.map((_, z) => {
+  const stands = areas.map((_, z) => {
     const found = old.findIndex((__, o) => {
       const n = both[z * old.length + o] as number;
       return n / ((a[z] as number) + (b[o] as number) - n) > SAME_FROM;
@@ -235,7 +235,7 @@ function match(zones: Outline[], old: Outline[]): PictureJobs['match']['answer']
     return found < 0 ? null : found;
   });
   const heirs = old.map((_, o) =>
-    [...zones.keys()].filter((z) => (both[z * old.length + o] as number) > 0.5 * Math.min(a[z] as number, b[o] as number)),
+    [...areas.keys()].filter((z) => (both[z * old.length + o] as number) > 0.5 * Math.min(a[z] as number, b[o] as number)),
   );
   return { stands, heirs };
 }
@@ -289,36 +289,36 @@ const jobs: {
     });
   },
   propose,
-  match: (_, { zones, old }) => match(zones, old),
+  match: (_, { areas, old }) => match(areas, old),
   region(_, { at, tolerance }) {
     const { mmPerPx } = theLaid();
     return maskOutline(growRegion(theLab(), at[0] / mmPerPx, at[1] / mmPerPx, tolerance), mmPerPx);
   },
-  edges(_, { zones }) {
+  edges(_, { areas }) {
     const { picture, mmPerPx } = theLaid();
-    return measureEdges(labelSheets(zones, picture.width, picture.height, mmPerPx), theLab(), mmPerPx);
+    return measureEdges(labelSheets(areas, picture.width, picture.height, mmPerPx), theLab(), mmPerPx);
   },
-  flow(_, { zones }) {
+  flow(_, { areas }) {
     const { picture, mmPerPx } = theLaid();
     const spacing = Math.max(12, (Math.max(picture.width, picture.height) * mmPerPx) / 26);
-    return flowField(lightness(picture), labelSheets(zones, picture.width, picture.height, mmPerPx), mmPerPx, spacing);
+    return flowField(lightness(picture), labelSheets(areas, picture.width, picture.height, mmPerPx), mmPerPx, spacing);
   },
-  notes(_, { zones, subjectId }) {
+  notes(_, { areas, subjectId }) {
     const { picture, mmPerPx } = theLaid();
     const size = sizeWithin(picture, NOTES_PIXELS);
     const small = shrink(picture, size.width, size.height);
     const scale = (mmPerPx * picture.width) / size.width;
     const map = labelSheets(
-      zones.map((zone) => zone.outline),
+      areas.map((area) => area.outline),
       size.width,
       size.height,
       scale,
     );
-    return compositionNotes(labRaster(small), map, zones, scale, subjectId);
+    return compositionNotes(labRaster(small), map, areas, scale, subjectId);
   },
-  means: (_, { zones }) => means(zones),
-  begin: (id, { lesson, zones }) => {
-    const work = beginLesson(lesson, theLaid().picture, () => nanoid(8), zones === undefined ? {} : { zones });
+  means: (_, { areas }) => means(areas),
+  begin: (id, { lesson, areas }) => {
+    const work = beginLesson(lesson, theLaid().picture, () => nanoid(8), areas === undefined ? {} : { areas });
     return runJob(id, work, ({ share }) => share);
   },
   lines: (id, { lesson, withPicture }) => {

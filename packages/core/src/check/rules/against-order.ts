@@ -1,18 +1,18 @@
-import { firstPaints, overlapsBetween, seenZones } from '../../derived/index.js';
+import { firstPaints, overlapsBetween, seenAreas } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
-/** In a school that paints the background first: a zone begun before one that lies behind it and touches it. */
+/** In a school that paints the background first: an area begun before one that lies behind it and touches it. */
 export const againstOrder: Rule = {
   id: 'against-order',
   look: (lesson) => {
     if (lesson.school.order !== 'background-first') return [];
-    const zones = seenZones(lesson);
+    const areas = seenAreas(lesson);
     const overlaps = overlapsBetween(lesson);
     const found: Finding[] = [];
-    zones.forEach((front, i) => {
+    areas.forEach((front, i) => {
       const at = firstPaints(lesson, front.id);
       if (at < 0) return;
-      const late = zones
+      const late = areas
         .slice(0, i)
         .filter((back) => firstPaints(lesson, back.id) > at && overlaps.get(front.id)?.has(back.id))
         .sort((a, b) => firstPaints(lesson, b.id) - firstPaints(lesson, a.id))[0];
@@ -25,7 +25,7 @@ export const againstOrder: Rule = {
         words: `Work on the ${front.name} begins before the ${late.name}, which lies behind.`,
         reason: 'School: background first, so that soft overlaps come by themselves.',
         serious: false,
-        place: { station: 'steps', stepId: step.id, zoneId: front.id },
+        place: { station: 'steps', stepId: step.id, areaId: front.id },
         mend: {
           words: `Paint the ${late.name} first`,
           command: 'moveStep',

@@ -19,15 +19,15 @@ export const blendOutlasts: Rule = {
       .map((miss): Finding => {
         // The first that is enough, with the least change for the student.
         const offer = offersFor(lesson, miss.stepId, plan).find((one) => one.works && one.command === 'editStep' && !one.but);
-        const zone = lesson.zones.find((one) => one.id === miss.zoneId);
+        const area = lesson.areas.find((one) => one.id === miss.areaId);
         return {
-          id: `blend-outlasts/${miss.stepId}/${miss.zoneId}`,
+          id: `blend-outlasts/${miss.stepId}/${miss.areaId}`,
           rule: 'blend-outlasts',
-          about: zone?.name ?? 'Blend',
+          about: area?.name ?? 'Blend',
           words: `Blending takes ${waitInWords(miss.wantMin)}, the paint stays workable ${minutesInWords(Math.floor(miss.haveMin))}.`,
           reason: `Physics: a film this thin in air of ${Math.round(lesson.room.airC)} °C and ${Math.round(lesson.room.humidity * 100)} %.`,
           serious: true,
-          place: { station: 'steps', stepId: miss.stepId, zoneId: miss.zoneId },
+          place: { station: 'steps', stepId: miss.stepId, areaId: miss.areaId },
           ...(offer && offer.command === 'editStep'
             ? { mend: { words: mendWords[offer.kind] ?? offer.words, command: offer.command, args: offer.args } }
             : {}),

@@ -1,6 +1,6 @@
 import type { Outline } from '@viaticum/contract';
-import { visibleOf, zoneName } from '../../derived/index.js';
-import { outlineArea, outlineBox } from '../../zone/index.js';
+import { outlineArea, outlineBox } from '../../area/index.js';
+import { areaName, visibleOf } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 const EVEN = 0.12;
@@ -19,11 +19,11 @@ export const evenGaps: Rule = {
         {
           id: `even-gaps/${part.id}`,
           rule: 'even-gaps',
-          about: zoneName(lesson, part.id),
+          about: areaName(lesson, part.id),
           words: `${gaps.length + 1} like things stand at even distances (${Math.round(mean)} mm).`,
           reason: 'Common practice: openings unevenly spaced look grown, even ones look counted. A pattern may want it so.',
           serious: false,
-          place: { station: 'picture', zoneId: part.id },
+          place: { station: 'picture', areaId: part.id },
         },
       ];
     }),

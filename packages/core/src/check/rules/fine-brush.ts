@@ -2,7 +2,7 @@ import { brushes, brushInWords, brushOf } from '../../brush/index.js';
 import { visibleOf } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
-/** A zone that stays soft wants a brush of at least this share of its size. */
+/** An area that stays soft wants a brush of at least this share of its size. */
 const SHARE = 0.06;
 
 /** Too fine a brush on a blend that should stay soft. */
@@ -13,7 +13,7 @@ export const fineBrush: Rule = {
     return lesson.steps.flatMap((step): Finding[] => {
       const brush = brushOf(step.brushId);
       if (step.technique !== 'blend' || !brush) return [];
-      const area = Math.min(...step.zoneIds.map((id) => parts.get(id) ?? 0));
+      const area = Math.min(...step.areaIds.map((id) => parts.get(id) ?? 0));
       const least = SHARE * Math.sqrt(area) * 10;
       if (!Number.isFinite(area) || brush.widthMm >= least) return [];
       const wider = brushes.filter((one) => one.type === 'flat' && one.widthMm >= least).sort((a, b) => a.widthMm - b.widthMm)[0];
@@ -23,7 +23,7 @@ export const fineBrush: Rule = {
           rule: 'fine-brush',
           about: step.title,
           words: `The ${brushInWords(brush)} is too fine for a soft passage of this size: it leaves stripes.`,
-          reason: 'Common practice: a soft zone has a smallest brush.',
+          reason: 'Common practice: a soft area has a smallest brush.',
           serious: false,
           place: { station: 'steps', stepId: step.id },
           ...(wider

@@ -1,8 +1,8 @@
 import type { Lesson, Step } from '@viaticum/contract';
+import { insideOutline, outlineBox } from '../../area/index.js';
 import { brushOf } from '../../brush/index.js';
-import { laysPaint, marksOf, visibleOf, zoneName, zonesWorkedOn } from '../../derived/index.js';
-import { rungWord, zoneRung } from '../../step/index.js';
-import { insideOutline, outlineBox } from '../../zone/index.js';
+import { areaName, areasWorkedOn, laysPaint, marksOf, visibleOf } from '../../derived/index.js';
+import { areaRung, rungWord } from '../../step/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** Brushes up to this width are held like a pen, with the hand leaning on the canvas (common practice, no published source). */
@@ -22,10 +22,10 @@ export const handOverWet: Rule = {
     return lesson.steps.flatMap((step, at): Finding[] => {
       if (!laysPaint(step) || !isFine(lesson, step)) return [];
       const start = plan.items.find((item) => item.stepId === step.id)?.startMin ?? 0;
-      const own = new Set(zonesWorkedOn(lesson, step));
+      const own = new Set(areasWorkedOn(lesson, step));
       const before = plan.coats.filter((coat) => coat.stepId !== step.id && coat.laidToMin <= start + 1e-9);
       const wet = [...parts.keys()].flatMap((id) => {
-        const { rung, coat } = zoneRung(before, id, start);
+        const { rung, coat } = areaRung(before, id, start);
         return !own.has(id) && coat && (rung === 'workable' || rung === 'damp') ? [{ id, rung, by: coat.stepId }] : [];
       });
       for (const id of own) {
@@ -46,10 +46,10 @@ export const handOverWet: Rule = {
             id: `hand-over-wet/${step.id}/${smeared.id}`,
             rule: 'hand-over-wet',
             about: step.title,
-            words: `A ${side > 0 ? 'right' : 'left'} hand rests on the ${zoneName(lesson, smeared.id)} here, which is still ${rungWord[smeared.rung]}.`,
+            words: `A ${side > 0 ? 'right' : 'left'} hand rests on the ${areaName(lesson, smeared.id)} here, which is still ${rungWord[smeared.rung]}.`,
             reason: 'Physics: wet paint comes off on the hand. Work so that the hand moves away from what is wet, or use a rest.',
             serious: false,
-            place: { station: 'steps', stepId: step.id, zoneId: smeared.id },
+            place: { station: 'steps', stepId: step.id, areaId: smeared.id },
             ...(wetAt >= 0 && wetAt < at && step.needs === 'any'
               ? { mend: { words: 'Do this first', command: 'moveStep' as const, args: { id: step.id, to: wetAt } } }
               : {}),

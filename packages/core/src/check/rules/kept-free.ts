@@ -1,30 +1,30 @@
-import { laysPaint, zonesWorkedOn } from '../../derived/index.js';
+import { areasWorkedOn, laysPaint } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** An area that is to be kept free, and is painted before its time. */
 export const keptFree: Rule = {
   id: 'kept-free',
   look: (lesson) =>
-    lesson.zones.flatMap((zone): Finding[] => {
-      const until = lesson.steps.findIndex((step) => step.id === zone.keepFreeUntil);
+    lesson.areas.flatMap((area): Finding[] => {
+      const until = lesson.steps.findIndex((step) => step.id === area.keepFreeUntil);
       const early = lesson.steps.findIndex(
-        (step, i) => i < until && step.kind === 'paint' && laysPaint(step) && zonesWorkedOn(lesson, step).includes(zone.id),
+        (step, i) => i < until && step.kind === 'paint' && laysPaint(step) && areasWorkedOn(lesson, step).includes(area.id),
       );
       const step = lesson.steps[early];
       if (!step) return [];
       return [
         {
-          id: `kept-free/${zone.id}`,
+          id: `kept-free/${area.id}`,
           rule: 'kept-free',
           about: step.title,
-          words: `The ${zone.name} is to be kept free until step ${until + 1}, and is painted here.`,
+          words: `The ${area.name} is to be kept free until step ${until + 1}, and is painted here.`,
           reason: 'Your own wish: you set this area aside.',
           serious: false,
-          place: { station: 'steps', stepId: step.id, zoneId: zone.id },
+          place: { station: 'steps', stepId: step.id, areaId: area.id },
           mend: {
             words: 'Keep it free no longer',
             command: 'setKeepFree',
-            args: { id: zone.id, untilStepId: null },
+            args: { id: area.id, untilStepId: null },
           },
         },
       ];

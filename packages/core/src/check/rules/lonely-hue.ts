@@ -12,11 +12,9 @@ export const lonelyHue: Rule = {
     const uses = lesson.steps
       .filter(laysPaint)
       .flatMap((step) =>
-        step.mixIds.flatMap((id) =>
-          (step.zoneIds.length > 0 ? step.zoneIds : ['canvas']).map((zoneId) => ({ id, zoneId, step })),
-        ),
+        step.mixIds.flatMap((id) => (step.wholeCanvas ? ['canvas'] : step.areaIds).map((areaId) => ({ id, areaId, step }))),
       );
-    if (new Set(uses.map((use) => use.zoneId)).size < 3) return [];
+    if (new Set(uses.map((use) => use.areaId)).size < 3) return [];
     const tinted = uses.flatMap((use) => {
       const lab = looks.get(use.id)?.colour?.lab;
       return lab && chroma(lab) > 10 ? [{ ...use, lab }] : [];
@@ -25,7 +23,7 @@ export const lonelyHue: Rule = {
     return tinted.flatMap((one): Finding[] => {
       if (told.has(one.id) || chroma(one.lab) < STRONG) return [];
       told.add(one.id);
-      if (tinted.some((other) => other.zoneId !== one.zoneId && huesApart(other.lab, one.lab) < ALIKE)) return [];
+      if (tinted.some((other) => other.areaId !== one.areaId && huesApart(other.lab, one.lab) < ALIKE)) return [];
       const name = lesson.mixes.find((mix) => mix.id === one.id)?.name ?? 'a mix';
       return [
         {

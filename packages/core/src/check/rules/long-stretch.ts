@@ -43,7 +43,7 @@ function breakBefore(lesson: Lesson, stepId: string): { mend?: Mend } {
     stageId: step.stageId,
     kind: 'break' as const,
     title: 'Break, fresh water',
-    zoneIds: [],
+    areaIds: [],
     markIds: [],
     mixIds: [],
     needs: 'any' as const,

@@ -1,5 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import { laysPaint, zoneName } from '../../derived/index.js';
+import { areaName, laysPaint } from '../../derived/index.js';
 import { againStep, secondTransfers } from '../../transfer/index.js';
 import { listInWords } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
@@ -17,13 +17,7 @@ function coveredWhole(lesson: Lesson): Finding[] {
   return lesson.steps.flatMap((step, at): Finding[] => {
     if (step.kind !== 'transfer' && step.kind !== 'draw') return [];
     const cover = lesson.steps.findIndex(
-      (one, i) =>
-        i > at &&
-        laysPaint(one) &&
-        one.zoneIds.length === 0 &&
-        one.markIds.length === 0 &&
-        !thin.has(one.technique ?? '') &&
-        (one.coverShare ?? 1) > 0.6,
+      (one, i) => i > at && laysPaint(one) && one.wholeCanvas && !thin.has(one.technique ?? '') && (one.coverShare ?? 1) > 0.6,
     );
     const covering = lesson.steps[cover];
     if (!covering) return [];
@@ -48,7 +42,7 @@ function buriedEdges(lesson: Lesson): Finding[] {
   const [first, ...more] = secondTransfers(lesson);
   if (!first) return [];
   const step = lesson.steps[first.beforeAt] as Lesson['steps'][number];
-  const names = [...new Set(first.pairs.map(([front]) => zoneName(lesson, front)))];
+  const names = [...new Set(first.pairs.map(([front]) => areaName(lesson, front)))];
   const said = names.length > 3 ? `${names.slice(0, 3).join(', ')} and others` : listInWords(names);
   return [
     {

@@ -7,13 +7,13 @@ export const mistRuns: Rule = {
     misses
       .filter((miss) => miss.kind === 'runs')
       .map((miss) => ({
-        id: `mist-runs/${miss.stepId}/${miss.zoneId}`,
+        id: `mist-runs/${miss.stepId}/${miss.areaId}`,
         rule: 'mist-runs',
         about: lesson.steps.find((step) => step.id === miss.stepId)?.title ?? 'Mist',
         words: 'Misted so often the paint takes in more water than it can hold, and runs.',
         reason: 'Physics: beyond a fifth of the solids a film flows by itself. Mist only paint that is being blended.',
         serious: true,
-        place: { station: 'steps' as const, stepId: miss.stepId, zoneId: miss.zoneId },
+        place: { station: 'steps' as const, stepId: miss.stepId, areaId: miss.areaId },
         mend: {
           words: 'Leave the mist out',
           command: 'editStep' as const,

@@ -1,4 +1,4 @@
-import { zoneName } from '../../derived/index.js';
+import { areaName } from '../../derived/index.js';
 import { relationsOf } from '../../value-relations/index.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -12,24 +12,24 @@ export const neighbours: Rule = {
   look: (lesson) => {
     const { changes } = relationsOf(lesson);
     return changes.flatMap((change, i): Finding[] => {
-      const { stepId, zoneId, neighbourId, isL, shouldL } = change;
+      const { stepId, areaId, neighbourId, isL, shouldL } = change;
       if (change.kind !== 'breaks' || Math.abs(shouldL) < MATTERS_L || Math.abs(isL) < TURNED_L) return [];
-      const pair = [zoneId, neighbourId].sort().join();
+      const pair = [areaId, neighbourId].sort().join();
       const isMended = changes
         .slice(i + 1)
-        .some((later) => later.kind === 'repairs' && [later.zoneId, later.neighbourId].sort().join() === pair);
+        .some((later) => later.kind === 'repairs' && [later.areaId, later.neighbourId].sort().join() === pair);
       if (isMended) return [];
-      const [one, other] = [zoneName(lesson, zoneId), zoneName(lesson, neighbourId)];
+      const [one, other] = [areaName(lesson, areaId), areaName(lesson, neighbourId)];
       return [
         {
-          id: `neighbours/${stepId}/${zoneId}/${neighbourId}`,
+          id: `neighbours/${stepId}/${areaId}/${neighbourId}`,
           rule: 'neighbours',
           about: lesson.steps.find((step) => step.id === stepId)?.title ?? one,
           words: `After this step the ${one} is ${isL > 0 ? 'lighter' : 'darker'} than the ${other}, and should be ${isL > 0 ? 'darker' : 'lighter'}. No later step sets it right.`,
           reason:
             'Common practice: values wrong beside their neighbours are the commonest fault, and the fault seems to be the neighbour’s.',
           serious: false,
-          place: { station: 'steps', stepId, zoneId },
+          place: { station: 'steps', stepId, areaId },
         },
       ];
     });

@@ -1,4 +1,4 @@
-import { colourBeneath, colourOf, coverOf, laysPaint, zoneName } from '../../derived/index.js';
+import { areaName, colourBeneath, colourOf, coverOf, laysPaint } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** A light must stand off by this much in lightness to read as a light; common practice, no published source. */
@@ -11,7 +11,7 @@ export const noHeadroom: Rule = {
     lesson.steps.flatMap((step, at): Finding[] => {
       const lab = colourOf(lesson, step);
       if (!laysPaint(step) || step.technique !== 'loaded' || coverOf(lesson, step) > 0.3 || !lab) return [];
-      const flat = step.zoneIds
+      const flat = step.areaIds
         .map((id) => ({ id, beneath: colourBeneath(lesson, at, id) }))
         .find(({ beneath }) => beneath !== null && lab[0] - beneath[0] >= 0 && lab[0] - beneath[0] < LEAST);
       if (!flat?.beneath) return [];
@@ -20,10 +20,10 @@ export const noHeadroom: Rule = {
           id: `no-headroom/${step.id}/${flat.id}`,
           rule: 'no-headroom',
           about: step.title,
-          words: `On the ${zoneName(lesson, flat.id)} the light is only ${Math.round(lab[0] - flat.beneath[0])} lighter than what it lies on.`,
+          words: `On the ${areaName(lesson, flat.id)} the light is only ${Math.round(lab[0] - flat.beneath[0])} lighter than what it lies on.`,
           reason: 'Common practice: a light needs a dark beside it.',
           serious: false,
-          place: { station: 'steps', stepId: step.id, zoneId: flat.id },
+          place: { station: 'steps', stepId: step.id, areaId: flat.id },
         },
       ];
     }),

@@ -9,7 +9,7 @@ export const spatterUnprotected: Rule = {
     return lesson.steps.flatMap((step) =>
       marksOf(lesson, step).flatMap((mark): Finding[] => {
         if (mark.kind !== 'spatter' || mark.protectIds?.length) return [];
-        const beside = [...(borders.get(mark.zoneId)?.keys() ?? [])];
+        const beside = [...(borders.get(mark.areaId)?.keys() ?? [])];
         if (beside.length === 0) return [];
         return [
           {
@@ -19,7 +19,7 @@ export const spatterUnprotected: Rule = {
             words: 'Nothing is covered up while this is spattered: drops will fall on all that lies beside it.',
             reason: 'Common practice: cover what must stay clean, mind eyes, neighbours and a slippery floor.',
             serious: false,
-            place: { station: 'steps', stepId: step.id, zoneId: mark.zoneId },
+            place: { station: 'steps', stepId: step.id, areaId: mark.areaId },
             mend: { words: 'Cover the neighbours', command: 'editMark', args: { id: mark.id, mark: { protectIds: beside } } },
           },
         ];

@@ -1,5 +1,5 @@
-import { laysPaint, zoneName, zonesWorkedOn } from '../../derived/index.js';
-import { rungWord, zoneRung } from '../../step/index.js';
+import { areaName, areasWorkedOn, laysPaint } from '../../derived/index.js';
+import { areaRung, rungWord } from '../../step/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** A step that asks for nothing beneath, and meets paint that is still wet. */
@@ -10,11 +10,11 @@ export const tooWet: Rule = {
       const acts = laysPaint(step) || step.kind === 'transfer' || step.kind === 'draw';
       if (step.needs !== 'any' || !acts) return [];
       const start = plan.items.find((item) => item.stepId === step.id)?.startMin ?? 0;
-      const own = new Set(plan.coats.filter((coat) => coat.stepId === step.id).map((coat) => coat.zoneId));
+      const own = new Set(plan.coats.filter((coat) => coat.stepId === step.id).map((coat) => coat.areaId));
       const before = plan.coats.filter((coat) => coat.stepId !== step.id && coat.laidToMin <= start + 1e-9);
-      const wet = zonesWorkedOn(lesson, step)
+      const wet = areasWorkedOn(lesson, step)
         .filter((id) => own.size === 0 || own.has(id))
-        .map((id) => ({ id, rung: zoneRung(before, id, start).rung }))
+        .map((id) => ({ id, rung: areaRung(before, id, start).rung }))
         .find(({ rung }) => rung === 'workable' || rung === 'damp');
       // Parts of one divided step follow each other on purpose.
       if (!wet || / part \d+ of \d+$/.test(step.title)) return [];
@@ -23,10 +23,10 @@ export const tooWet: Rule = {
           id: `too-wet/${step.id}`,
           rule: 'too-wet',
           about: step.title,
-          words: `The ${zoneName(lesson, wet.id)} is still ${rungWord[wet.rung]} when this begins, and the step does not say what it needs beneath.`,
+          words: `The ${areaName(lesson, wet.id)} is still ${rungWord[wet.rung]} when this begins, and the step does not say what it needs beneath.`,
           reason: 'Physics: paint laid over wet paint mixes with it; a hand or a tracing smears it.',
           serious: false,
-          place: { station: 'steps', stepId: step.id, zoneId: wet.id },
+          place: { station: 'steps', stepId: step.id, areaId: wet.id },
           mend: {
             words: laysPaint(step) ? 'Let it dry first' : 'Wait until it is touch-dry',
             command: 'editStep',

@@ -5,7 +5,9 @@ export const unmixed: Rule = {
   id: 'unmixed',
   look: (lesson) =>
     lesson.mixes
-      .filter((mix) => mix.recipe.length === 0 && !mix.mixedFrom?.length && lesson.steps.some((step) => step.mixIds.includes(mix.id)))
+      .filter(
+        (mix) => mix.recipe.length === 0 && !mix.mixedFrom?.length && lesson.steps.some((step) => step.mixIds.includes(mix.id)),
+      )
       .map(
         (mix): Finding => ({
           id: `unmixed/${mix.id}`,

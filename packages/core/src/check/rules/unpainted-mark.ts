@@ -15,7 +15,7 @@ export const unpaintedMark: Rule = {
           words: 'No step lays these marks.',
           reason: 'Common practice: what is planned and not taught is missed in the end.',
           serious: false,
-          place: { station: 'steps', zoneId: mark.zoneId },
+          place: { station: 'steps', areaId: mark.areaId },
           mend: { words: 'Take the marks away', command: 'removeMark', args: { id: mark.id } },
         }),
       );

@@ -1,4 +1,4 @@
-import { colourBeneath, colourOf, zoneName, zonesWorkedOn } from '../../derived/index.js';
+import { areaName, areasWorkedOn, colourBeneath, colourOf } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 const LIGHT = 85;
@@ -11,17 +11,17 @@ export const whiteIntoWetDark: Rule = {
     lesson.steps.flatMap((step, at): Finding[] => {
       const lab = colourOf(lesson, step);
       if (step.needs !== 'wet' || !lab || lab[0] < LIGHT) return [];
-      const dark = zonesWorkedOn(lesson, step).find((id) => (colourBeneath(lesson, at, id)?.[0] ?? 100) < DARK);
+      const dark = areasWorkedOn(lesson, step).find((id) => (colourBeneath(lesson, at, id)?.[0] ?? 100) < DARK);
       if (!dark) return [];
       return [
         {
           id: `white-into-wet-dark/${step.id}`,
           rule: 'white-into-wet-dark',
           about: step.title,
-          words: `A light goes into the wet dark of the ${zoneName(lesson, dark)}: it will sink in and turn grey.`,
+          words: `A light goes into the wet dark of the ${areaName(lesson, dark)}: it will sink in and turn grey.`,
           reason: 'Common practice: white laid on a wet dark sinks in and dulls.',
           serious: false,
-          place: { station: 'steps', stepId: step.id, zoneId: dark },
+          place: { station: 'steps', stepId: step.id, areaId: dark },
           mend: { words: 'Let the dark dry first', command: 'editStep', args: { id: step.id, step: { needs: 'paintOver' } } },
         },
       ];

@@ -12,25 +12,25 @@ export const windowMissed: Rule = {
         (miss) =>
           !contradictions.some(
             ({ leftOut }) =>
-              typeof leftOut === 'object' && 'source' in leftOut && leftOut.source.startsWith(`${miss.stepId}/${miss.zoneId}/`),
+              typeof leftOut === 'object' && 'source' in leftOut && leftOut.source.startsWith(`${miss.stepId}/${miss.areaId}/`),
           ),
       )
       .map((miss): Finding => {
         const step = lesson.steps.find((one) => one.id === miss.stepId);
-        const zone = lesson.zones.find((one) => one.id === miss.zoneId)?.name ?? 'the paint';
+        const area = lesson.areas.find((one) => one.id === miss.areaId)?.name ?? 'the paint';
         const never = miss.kind === 'never-dries';
         return {
-          id: `window-missed/${miss.stepId}/${miss.zoneId}`,
+          id: `window-missed/${miss.stepId}/${miss.areaId}`,
           rule: 'window-missed',
           about: step?.title ?? 'Step',
           words: never
-            ? `The ${zone} never gets dry enough in this air: the air is too damp to take the water.`
-            : `The ${zone} is past it when this begins: ${minutesInWords(Math.floor(miss.haveMin))} are left, ${waitInWords(miss.wantMin)} are needed.`,
+            ? `The ${area} never gets dry enough in this air: the air is too damp to take the water.`
+            : `The ${area} is past it when this begins: ${minutesInWords(Math.floor(miss.haveMin))} are left, ${waitInWords(miss.wantMin)} are needed.`,
           reason: never
             ? 'Physics: in air near saturation no water leaves the paint.'
             : 'Physics: the paint sets while other work is done.',
           serious: true,
-          place: { station: 'steps', stepId: miss.stepId, zoneId: miss.zoneId },
+          place: { station: 'steps', stepId: miss.stepId, areaId: miss.areaId },
           ...(never || !step
             ? {}
             : {

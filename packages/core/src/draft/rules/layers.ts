@@ -1,6 +1,6 @@
 import type { School, Step } from '@viaticum/contract';
 
-/** What a later coat of a zone does, and what it needs beneath. */
+/** What a later coat of an area does, and what it needs beneath. */
 export type LayersRule = {
   reason: string;
   later: Pick<Step, 'needs'> & {

@@ -1,7 +1,7 @@
 import type { School } from '@viaticum/contract';
 
 type Toned = { lightness: number };
-/** In which order the values of one zone are laid. */
+/** In which order the values of one area are laid. */
 export type ValuesRule = { reason: string; sequence: <T extends Toned>(darkToLight: readonly T[]) => T[]; lightsLast: boolean };
 
 const middleOut = <T>(list: readonly T[]): T[] => {

@@ -1,26 +1,26 @@
 import type { Outline } from '@viaticum/contract';
+import { insideOutline, ringArea } from '../../area/index.js';
 import type { Labels } from '../../raster/index.js';
-import { insideOutline, ringArea } from '../../zone/index.js';
 import { type Arc, traceArcs } from './arcs.js';
 import { simplifyArcs } from './simplify.js';
 
 type Point = [number, number];
 
 /** The borders of a label map as simplified arcs in mm, from which outlines of any set of regions follow without clipping. */
-export type Borders = { arcs: Arc[]; zones: number };
+export type Borders = { arcs: Arc[]; areas: number };
 
 /** Arcs of a map (traced already, where several tolerances are tried), in mm; `toleranceMm` is how far a simplified border may lie from the true one. */
-export function bordersOf(map: Labels, zones: number, mmPerPx: number, toleranceMm: number, traced = traceArcs(map)): Borders {
+export function bordersOf(map: Labels, areas: number, mmPerPx: number, toleranceMm: number, traced = traceArcs(map)): Borders {
   const arcs = simplifyArcs(traced, toleranceMm / mmPerPx, Math.max(map.width, map.height));
   const mm = (value: number) => Math.round(value * mmPerPx * 1000) / 1000;
-  return { zones, arcs: arcs.map((arc) => ({ ...arc, points: arc.points.map(([x, y]): Point => [mm(x), mm(y)]) })) };
+  return { areas, arcs: arcs.map((arc) => ({ ...arc, points: arc.points.map(([x, y]): Point => [mm(x), mm(y)]) })) };
 }
 
 const key = ([x, y]: Point) => `${x},${y}`;
 
 /** The outline of a set of regions: the arcs that have exactly one side in it, joined to rings. Empty for an empty set. */
-export function outlineOf({ arcs }: Borders, inside: (zone: number) => boolean): Outline {
-  const within = (zone: number) => zone >= 0 && inside(zone);
+export function outlineOf({ arcs }: Borders, inside: (area: number) => boolean): Outline {
+  const within = (area: number) => area >= 0 && inside(area);
   const rings: Point[][] = [];
   type Piece = { points: Point[]; used: boolean };
   const from = new Map<string, Piece[]>();
@@ -87,9 +87,9 @@ function holds(outer: Point[], inner: Point[]): boolean {
   return count * 2 > inner.length;
 }
 
-/** Which zones touch which, by length of common border in mm: `get(i)?.get(j)`, both ways. */
-export function contacts({ arcs, zones }: Borders): Map<number, number>[] {
-  const out: Map<number, number>[] = Array.from({ length: zones }, () => new Map());
+/** Which areas touch which, by length of common border in mm: `get(i)?.get(j)`, both ways. */
+export function contacts({ arcs, areas }: Borders): Map<number, number>[] {
+  const out: Map<number, number>[] = Array.from({ length: areas }, () => new Map());
   for (const { points, left, right, closed } of arcs) {
     if (left < 0 || right < 0) continue;
     let length = 0;
@@ -106,15 +106,15 @@ export function contacts({ arcs, zones }: Borders): Map<number, number>[] {
 const apart = (p: Point, q: Point) => Math.hypot(p[0] - q[0], p[1] - q[1]);
 
 /**
- * Stacked sheets from a map and an order back to front: each zone together with all zones in front that hang together with it.
+ * Stacked sheets from a map and an order back to front: each area together with all areas in front that hang together with it.
  * What is seen of sheet i (it less all in front) is region i exactly: no gap, no sliver.
  */
 export function sheetsOf(borders: Borders, backToFront: readonly number[]): Outline[] {
   const touching = contacts(borders);
-  const rank = new Map(backToFront.map((zone, i) => [zone, i]));
-  return backToFront.map((zone, at) => {
-    const set = new Set([zone]);
-    const open = [zone];
+  const rank = new Map(backToFront.map((area, i) => [area, i]));
+  return backToFront.map((area, at) => {
+    const set = new Set([area]);
+    const open = [area];
     for (let next = open.pop(); next !== undefined; next = open.pop())
       for (const [other] of touching[next] ?? [])
         if (!set.has(other) && (rank.get(other) as number) > at) {

@@ -63,7 +63,7 @@ export const joined = (one: Region, other: Region, shared: number): Region => ({
   borderPx: one.borderPx + other.borderPx - 2 * shared,
 });
 
-export const areaOf = ({ sums }: Region): number => sums[0] as number;
+export const sizeOf = ({ sums }: Region): number => sums[0] as number;
 
 /** A region as merging sees it: pixels, mean colour, middle, and the slopes of its fitted planes. */
 export type Fit = { n: number; mean: Float64Array; x: number; y: number; slope: Float64Array; borderPx: number };

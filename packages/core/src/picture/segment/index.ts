@@ -1,3 +1,3 @@
 export { type MergeWeights, mergeTree } from './merge.js';
 export { grow } from './refine.js';
-export { colourSpread, cutZones, prepare, refineZones, type Segmentation, type Tap, type ZoneMap } from './session.js';
+export { type AreaMap, colourSpread, cutAreas, prepare, refineAreas, type Segmentation, type Tap } from './session.js';

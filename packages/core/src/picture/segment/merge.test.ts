@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { type Labels, type LabRaster, labels } from '../../raster/index.js';
-import { areaOf, fitOf, joined, type Region, regionGraph } from './graph.js';
+import { fitOf, joined, type Region, regionGraph, sizeOf } from './graph.js';
 import { automatic, cutTree, guided, mergeCost, mergeTree } from './merge.js';
 import { grow, modeFilter, sharpenBorders } from './refine.js';
 import { gradient, liftDarks, superpixels } from './superpixels.js';
@@ -27,7 +27,7 @@ describe('regions', () => {
   const lab = raster(40, 20, (x, y) => [20 + x, 3 - 0.5 * y, 7]);
   const { regions, borders } = regionGraph(columns(40, 20, 4), lab, 4);
   it('know their size, mean, middle and border', () => {
-    expect(regions.map(areaOf)).toEqual([200, 200, 200, 200]);
+    expect(regions.map(sizeOf)).toEqual([200, 200, 200, 200]);
     const first = fitOf(regions[0] as Region);
     expect([first.mean[0], first.x, first.y]).toEqual([24.5, 4.5, 9.5]);
     expect(borders[0]?.get(1)).toMatchObject({ length: 20 });
@@ -81,9 +81,9 @@ describe('the merge tree', () => {
   it('joins what is alike first and ends in one', () => {
     const tree = mergeTree(graph, automatic);
     expect(tree.merges).toHaveLength(5);
-    expect(cutTree(tree, 1).zones).toBe(1);
-    expect([...cutTree(tree, 3).zoneOf]).toEqual([0, 0, 1, 1, 2, 2]);
-    expect([...cutTree(tree, 2).zoneOf]).toEqual([0, 0, 0, 0, 1, 1]);
+    expect(cutTree(tree, 1).areas).toBe(1);
+    expect([...cutTree(tree, 3).areaOf]).toEqual([0, 0, 1, 1, 2, 2]);
+    expect([...cutTree(tree, 2).areaOf]).toEqual([0, 0, 0, 0, 1, 1]);
   });
   it('equal marks join whatever it costs, unequal ones never', () => {
     const marked = mergeTree(
@@ -96,10 +96,10 @@ describe('the merge tree', () => {
         [3, 2],
       ]),
     );
-    const { zoneOf, zones } = cutTree(marked, 1);
-    expect(zones).toBe(3);
-    expect([zoneOf[0], zoneOf[5], zoneOf[2], zoneOf[3]]).toEqual([0, 0, 1, 2]);
-    expect(zoneOf[1]).toBe(0);
+    const { areaOf, areas } = cutTree(marked, 1);
+    expect(areas).toBe(3);
+    expect([areaOf[0], areaOf[5], areaOf[2], areaOf[3]]).toEqual([0, 0, 1, 2]);
+    expect(areaOf[1]).toBe(0);
   });
 });
 
@@ -135,7 +135,7 @@ describe('borders sharpened', () => {
     for (let y = 0; y < 80; y++)
       for (const x of [61, 62, 63, 64, 65]) expect([x, data[y * 120 + x]]).toEqual([x, x < 64 ? 0 : 1]);
   });
-  it('a zone thinner than the band is not lost', () => {
+  it('an area thinner than the band is not lost', () => {
     const coarse = labels(40, 40);
     for (let i = 0; i < 1600; i++) coarse.data[i] = i % 40 === 20 ? 1 : 0;
     const { data } = sharpenBorders(

@@ -1,4 +1,4 @@
-import { areaOf, type Border, type Fit, fitOf, joined, type Region, type RegionGraph } from './graph.js';
+import { type Border, type Fit, fitOf, joined, type Region, type RegionGraph, sizeOf } from './graph.js';
 
 /** Weights of the merge cost; see {@link mergeCost}. */
 export type MergeWeights = { al: number; p: number; q: number; apart: number };
@@ -109,7 +109,7 @@ export function mergeTree(graph: RegionGraph, weights: MergeWeights, seeds: Read
   for (let i = 0; i < leaves; i++) for (const [j, border] of borders[i] as Map<number, Border>) if (i < j) offer(i, j, border);
   const merges: MergeTree['merges'] = [];
   const offerApart = () => {
-    const left = [...alive.keys()].filter((i) => alive[i] && areaOf(regions[i] as Region) < APART_SHARE * graph.pixels);
+    const left = [...alive.keys()].filter((i) => alive[i] && sizeOf(regions[i] as Region) < APART_SHARE * graph.pixels);
     for (const [a, i] of left.entries())
       for (const j of left.slice(a + 1)) {
         if (borders[i]?.has(j)) continue;
@@ -158,10 +158,10 @@ export function mergeTree(graph: RegionGraph, weights: MergeWeights, seeds: Read
 }
 
 /**
- * Cuts a tree into about `count` zones: undoes its last merges until so many are left. Regions with the same mark count and
- * come out as one zone, also when they do not touch. Gives a zone number to every superpixel; marks keep their order first.
+ * Cuts a tree into about `count` areas: undoes its last merges until so many are left. Regions with the same mark count and
+ * come out as one area, also when they do not touch. Gives an area number to every superpixel; marks keep their order first.
  */
-export function cutTree({ leaves, merges, seedOf }: MergeTree, count: number): { zoneOf: Int32Array; zones: number } {
+export function cutTree({ leaves, merges, seedOf }: MergeTree, count: number): { areaOf: Int32Array; areas: number } {
   const parent = new Int32Array(leaves + merges.length).fill(-1);
   const used = seedOf.subarray(0, leaves).filter((seed) => seed >= 0);
   const marks = new Set(used);
@@ -179,13 +179,13 @@ export function cutTree({ leaves, merges, seedOf }: MergeTree, count: number): {
     if (seedOf[fresh] === -1) unmarked++;
   }
   const order = new Map([...marks].sort((a, b) => a - b).map((mark, i) => [`m${mark}`, i]));
-  const zoneOf = new Int32Array(leaves);
+  const areaOf = new Int32Array(leaves);
   for (let i = 0; i < leaves; i++) {
     let root = i;
     while ((parent[root] as number) !== -1) root = parent[root] as number;
     const key = (seedOf[root] as number) >= 0 ? `m${seedOf[root]}` : `r${root}`;
     if (!order.has(key)) order.set(key, order.size);
-    zoneOf[i] = order.get(key) as number;
+    areaOf[i] = order.get(key) as number;
   }
-  return { zoneOf, zones: order.size };
+  return { areaOf, areas: order.size };
 }

@@ -12,7 +12,7 @@ export function sharpenBorders(coarse: Labels, lab: LabRaster, bandPx = BAND_PX)
   const undecided = nearBorder(map, bandPx);
   const slopes = slopesWithin(lab, undecided);
   const { data } = map;
-  // A zone that lies wholly within the band would be lost: keep its innermost pixels.
+  // An area that lies wholly within the band would be lost: keep its innermost pixels.
   const kept = new Map<number, number>();
   for (let at = 0; at < data.length; at++)
     if (!undecided[at]) kept.set(data[at] as number, (kept.get(data[at] as number) ?? 0) + 1);

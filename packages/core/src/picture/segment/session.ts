@@ -1,5 +1,5 @@
 import { type Labels, type LabRaster, labelMeans, labels, labRaster, type Rgba, shrink, sizeWithin } from '../../raster/index.js';
-import { areaOf, type Region, type RegionGraph, regionGraph } from './graph.js';
+import { type Region, type RegionGraph, regionGraph, sizeOf } from './graph.js';
 import { automatic, cutTree, guided, mergeTree } from './merge.js';
 import { finish, sharpenBorders } from './refine.js';
 import { calm, liftDarks, superpixels } from './superpixels.js';
@@ -8,10 +8,10 @@ const DRAFT_PIXELS = 400_000;
 const SUPERPIXELS = 1200;
 const MEDIAN_RADIUS = 5;
 
-/** A place in canvas shares (0-1 across and down) marked as belonging to a zone by its number. */
-export type Tap = { x: number; y: number; zone: number };
+/** A place in canvas shares (0-1 across and down) marked as belonging to an area by its number. */
+export type Tap = { x: number; y: number; area: number };
 
-/** What is worked out once for a picture, from which zones are cut and taps answered. */
+/** What is worked out once for a picture, from which areas are cut and taps answered. */
 export type Segmentation = {
   picture: Rgba;
   /** The picture at draft size; `lab` is calmed, with lifted darks. */
@@ -21,11 +21,11 @@ export type Segmentation = {
   graph: RegionGraph;
 };
 
-/** A label map of `zones` zones; marks of taps come first, in their order. */
-export type ZoneMap = { map: Labels; zones: number };
+/** A label map of `areas` areas; marks of taps come first, in their order. */
+export type AreaMap = { map: Labels; areas: number };
 
 /**
- * Prepares a picture (up to some megapixels) for proposing zones: shrunk to 0.4 megapixels in linear light, calmed by a
+ * Prepares a picture (up to some megapixels) for proposing areas: shrunk to 0.4 megapixels in linear light, calmed by a
  * median, cut into superpixels with their graph. Yields a share 0-1 of the work done, so that a worker can take messages.
  */
 export function* prepare(picture: Rgba): Generator<number, Segmentation> {
@@ -54,18 +54,18 @@ function seedsOf(segmentation: Segmentation, taps: readonly Tap[]) {
     const leaf = map.data[at(tap)] as number;
     byLeaf.set(leaf, [...(byLeaf.get(leaf) ?? []), tap]);
   }
-  const clashes = [...byLeaf].filter(([, list]) => new Set(list.map((tap) => tap.zone)).size > 1);
+  const clashes = [...byLeaf].filter(([, list]) => new Set(list.map((tap) => tap.area)).size > 1);
   if (clashes.length === 0)
-    return { map, graph: segmentation.graph, seeds: new Map([...byLeaf].map(([leaf, [tap]]) => [leaf, (tap as Tap).zone])) };
+    return { map, graph: segmentation.graph, seeds: new Map([...byLeaf].map(([leaf, [tap]]) => [leaf, (tap as Tap).area])) };
   const split = labels(width, height);
   split.data.set(map.data);
   let count = segmentation.graph.regions.length;
-  const seeds = new Map([...byLeaf].map(([leaf, list]) => [leaf, (list[0] as Tap).zone]));
+  const seeds = new Map([...byLeaf].map(([leaf, list]) => [leaf, (list[0] as Tap).area]));
   for (const [leaf, list] of clashes) {
-    const zones = [...new Set(list.map((tap) => tap.zone))];
-    const numbers = zones.map((zone, i) => {
+    const areas = [...new Set(list.map((tap) => tap.area))];
+    const numbers = areas.map((area, i) => {
       const number = i === 0 ? leaf : count++;
-      seeds.set(number, zone);
+      seeds.set(number, area);
       return number;
     });
     for (let pixel = 0; pixel < map.data.length; pixel++) {
@@ -79,7 +79,7 @@ function seedsOf(segmentation: Segmentation, taps: readonly Tap[]) {
           (lab.a[pixel] as number) - (lab.a[seat] as number),
           (lab.b[pixel] as number) - (lab.b[seat] as number),
         );
-        if (colour + place * 0.5 < least) [best, least] = [zones.indexOf(tap.zone), colour + place * 0.5];
+        if (colour + place * 0.5 < least) [best, least] = [areas.indexOf(tap.area), colour + place * 0.5];
       }
       split.data[pixel] = numbers[best] as number;
     }
@@ -88,22 +88,22 @@ function seedsOf(segmentation: Segmentation, taps: readonly Tap[]) {
 }
 
 /**
- * The draft: about `count` zones at 0.4 megapixels, cut from the merge tree. Taps join what carries the same mark and keep
+ * The draft: about `count` areas at 0.4 megapixels, cut from the merge tree. Taps join what carries the same mark and keep
  * apart what carries different ones. Parts smaller than `leastShare` of the picture go to a neighbour, unless they hold a tap.
  */
-export function cutZones(segmentation: Segmentation, count: number, taps: readonly Tap[] = [], leastShare = 0.0004): ZoneMap {
+export function cutAreas(segmentation: Segmentation, count: number, taps: readonly Tap[] = [], leastShare = 0.0004): AreaMap {
   const { map, graph, seeds } = seedsOf(segmentation, taps);
   const tree = mergeTree(graph, taps.length > 0 ? guided : automatic, seeds);
-  const { zoneOf } = cutTree(tree, count);
-  const marked = new Set(taps.map((tap) => tap.zone)).size;
-  joinSmallParts(graph, zoneOf, (zone) => (zone < marked ? 6 : leastShare * map.data.length));
+  const { areaOf } = cutTree(tree, count);
+  const marked = new Set(taps.map((tap) => tap.area)).size;
+  joinSmallParts(graph, areaOf, (area) => (area < marked ? 6 : leastShare * map.data.length));
   const out = labels(map.width, map.height);
-  for (let at = 0; at < out.data.length; at++) out.data[at] = zoneOf[map.data[at] as number] as number;
+  for (let at = 0; at < out.data.length; at++) out.data[at] = areaOf[map.data[at] as number] as number;
   return renumber(out);
 }
 
-/** Connected parts of a zone below so many pixels go to the zone with which they share most border, smallest first, in place. */
-function joinSmallParts({ regions, borders }: RegionGraph, zoneOf: Int32Array, least: (zone: number) => number): void {
+/** Connected parts of an area below so many pixels go to the area with which they share most border, smallest first, in place. */
+function joinSmallParts({ regions, borders }: RegionGraph, areaOf: Int32Array, least: (area: number) => number): void {
   const seen = new Uint8Array(regions.length);
   const small: { size: number; leaves: number[] }[] = [];
   for (let start = 0; start < regions.length; start++) {
@@ -113,32 +113,32 @@ function joinSmallParts({ regions, borders }: RegionGraph, zoneOf: Int32Array, l
     let size = 0;
     for (let k = 0; k < leaves.length; k++) {
       const leaf = leaves[k] as number;
-      size += areaOf(regions[leaf] as Region);
+      size += sizeOf(regions[leaf] as Region);
       for (const other of borders[leaf]?.keys() ?? [])
-        if (!seen[other] && zoneOf[other] === zoneOf[leaf]) {
+        if (!seen[other] && areaOf[other] === areaOf[leaf]) {
           seen[other] = 1;
           leaves.push(other);
         }
     }
-    if (size < least(zoneOf[start] as number)) small.push({ size, leaves });
+    if (size < least(areaOf[start] as number)) small.push({ size, leaves });
   }
   small.sort((a, b) => a.size - b.size);
   for (const { leaves } of small) {
-    const own = zoneOf[leaves[0] as number] as number;
+    const own = areaOf[leaves[0] as number] as number;
     const around = new Map<number, number>();
     for (const leaf of leaves)
       for (const [other, border] of borders[leaf] ?? []) {
-        const zone = zoneOf[other] as number;
-        if (zone !== own) around.set(zone, (around.get(zone) ?? 0) + border.length);
+        const area = areaOf[other] as number;
+        if (area !== own) around.set(area, (around.get(area) ?? 0) + border.length);
       }
     let [best, most] = [own, 0];
-    for (const [zone, length] of around) if (length > most || (length === most && zone < best)) [best, most] = [zone, length];
-    for (const leaf of leaves) zoneOf[leaf] = best;
+    for (const [area, length] of around) if (length > most || (length === most && area < best)) [best, most] = [area, length];
+    for (const leaf of leaves) areaOf[leaf] = best;
   }
 }
 
-/** The zones at the picture's full working size, their borders laid on the crest of the gradient. */
-export function refineZones(segmentation: Segmentation, draft: ZoneMap, leastShare = 0.0004): ZoneMap {
+/** The areas at the picture's full working size, their borders laid on the crest of the gradient. */
+export function refineAreas(segmentation: Segmentation, draft: AreaMap, leastShare = 0.0004): AreaMap {
   const { picture } = segmentation;
   const { width, height } = picture;
   const full = liftDarks(labRaster(picture));
@@ -147,11 +147,11 @@ export function refineZones(segmentation: Segmentation, draft: ZoneMap, leastSha
 }
 
 /** Numbers 0 to n − 1 without gaps, in the order of the old numbers. */
-function renumber(map: Labels): ZoneMap {
+function renumber(map: Labels): AreaMap {
   const used = [...new Set(map.data)].sort((a, b) => a - b);
   const number = new Map(used.map((old, i) => [old, i]));
   for (let at = 0; at < map.data.length; at++) map.data[at] = number.get(map.data[at] as number) as number;
-  return { map, zones: used.length };
+  return { map, areas: used.length };
 }
 
 /** Whether the picture has anything to tell apart: the spread of its colours in Lab, 0 for one even colour. */

@@ -13,9 +13,9 @@ import { linesOf, type Planted, pencilled, photographedFlat, planted } from './p
 function gathered(name: 'kettle' | 'balloons', groups: Record<string, string[]>): { lesson: Lesson; lines: Line[] } {
   const demo = demoLesson(name);
   const thingOf = (id: string) => Object.keys(groups).find((group) => groups[group]?.includes(id));
-  const zones = demo.zones.map((zone) => ({ ...zone, ...(thingOf(zone.id) && { thingId: thingOf(zone.id) as string }) }));
+  const areas = demo.areas.map((area) => ({ ...area, ...(thingOf(area.id) && { thingId: thingOf(area.id) as string }) }));
   const things = Object.keys(groups).map((id) => ({ id, name: id, fate: 'kept' as const }));
-  const lesson: Lesson = { ...demo, zones, things };
+  const lesson: Lesson = { ...demo, areas, things };
   const lines = toEnd(drawLines(lesson, null));
   const landmarks = Object.keys(groups).flatMap((id) =>
     linesOf(lesson, lines, [id])
@@ -114,17 +114,17 @@ describe('a painted canvas', () => {
   const painted = (off: Record<string, number>): Rgba => {
     const out = rgba(width, height);
     out.data.fill(255);
-    const tones = new Map(kettle.zones.map((zone, i) => [zone.id, 60 + ((i * 67) % 140)]));
+    const tones = new Map(kettle.areas.map((area, i) => [area.id, 60 + ((i * 67) % 140)]));
     const mm = kettle.support.widthMm / width;
-    for (const zone of kettle.zones) {
-      const tone = (tones.get(zone.id) as number) + (off[zone.id] ?? 0);
+    for (const area of kettle.areas) {
+      const tone = (tones.get(area.id) as number) + (off[area.id] ?? 0);
       for (let y = 0; y < height; y++)
         for (let x = 0; x < width; x++)
-          if (inside(zone.outline, (x + 0.5) * mm, (y + 0.5) * mm)) out.data.set([tone, tone, tone, 255], (y * width + x) * 4);
+          if (inside(area.outline, (x + 0.5) * mm, (y + 0.5) * mm)) out.data.set([tone, tone, tone, 255], (y * width + x) * 4);
     }
     return out;
   };
-  const inside = (outline: Lesson['zones'][number]['outline'], x: number, y: number) => {
+  const inside = (outline: Lesson['areas'][number]['outline'], x: number, y: number) => {
     let is = false;
     for (const ring of outline.flat())
       for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
@@ -148,13 +148,13 @@ describe('a painted canvas', () => {
   ])(
     'an area (%s) that is off by %d of 255 is named with the right sign; a slope of light over the canvas is not taken for one',
     (id, off) => {
-      const zone = kettle.zones.some((one) => one.id === id) ? id : (kettle.zones[2]?.id as string);
-      const { photo, corners } = photographedFlat(large(painted({ [zone]: off }), 4), 7, { shadow: 0.2, noise: 3 });
+      const area = kettle.areas.some((one) => one.id === id) ? id : (kettle.areas[2]?.id as string);
+      const { photo, corners } = photographedFlat(large(painted({ [area]: off }), 4), 7, { shadow: 0.2, noise: 3 });
       const { values } = checkDrawing(kettle, kettleLines, photo, corners, { what: 'paint', expected: painted({}) });
-      const own = values.find((value) => value.zoneId === zone);
+      const own = values.find((value) => value.areaId === area);
       expect(own?.words).toMatch(off > 0 ? /too light/ : /too dark/);
       expect(Math.abs(own?.steps ?? 0)).toBeGreaterThan(0.5);
-      for (const value of values) if (value.zoneId !== zone) expect(Math.abs(value.steps)).toBeLessThan(0.8);
+      for (const value of values) if (value.areaId !== area) expect(Math.abs(value.steps)).toBeLessThan(0.8);
     },
   );
 });

@@ -1,8 +1,8 @@
 import type { Lesson } from '@viaticum/contract';
+import { scanOutline } from '../../area/index.js';
 import { visibleOf } from '../../derived/index.js';
 import { distance, type Point, solved } from '../../geometry/index.js';
 import { labRaster, type Rgba } from '../../raster/index.js';
-import { scanOutline } from '../../zone/index.js';
 import { flattened } from '../bezier.js';
 import { evenly } from '../lines/chains.js';
 import { fromLine, type Line } from '../lines/decided.js';
@@ -20,7 +20,7 @@ export type ThingError = {
   offMm: [number, number];
   words: string[];
 };
-export type ValueError = { zoneId: string; name: string; steps: number; words: string };
+export type ValueError = { areaId: string; name: string; steps: number; words: string };
 export type FoundLandmark = { id: string; name: string; should: Point; is: Point; offMm: number; isOff: boolean };
 export type DrawingCheck = {
   straight: Straight;
@@ -82,7 +82,7 @@ export function checkDrawing(
 type Thing = {
   id: string;
   name: string;
-  zoneIds: Set<string>;
+  areaIds: Set<string>;
   line: { at: Point; turn: number }[];
   widthMm: number;
   heightMm: number;
@@ -92,19 +92,19 @@ type Thing = {
 function thingsOf(lesson: Lesson, lines: readonly Line[]): Thing[] {
   const out = new Map<string, Thing>();
   for (const line of lines) {
-    const zone = lesson.zones.find((one) => one.id === line.zoneIds[0]);
-    const whole = lesson.things.find((one) => one.id === zone?.thingId);
-    const id = whole?.id ?? zone?.id;
-    if (!id || !zone) continue;
+    const area = lesson.areas.find((one) => one.id === line.areaIds[0]);
+    const whole = lesson.things.find((one) => one.id === area?.thingId);
+    const id = whole?.id ?? area?.id;
+    if (!id || !area) continue;
     const thing = out.get(id) ?? {
       id,
-      name: (whole ?? zone).name,
-      zoneIds: new Set<string>(),
+      name: (whole ?? area).name,
+      areaIds: new Set<string>(),
       line: [],
       widthMm: 0,
       heightMm: 0,
     };
-    thing.zoneIds.add(zone.id);
+    thing.areaIds.add(area.id);
     thing.line.push(...directed(evenly(flattened(line.curve, 0.8), POINT_MM)));
     out.set(id, thing);
   }
@@ -234,15 +234,15 @@ function landmarksIn(
   fits: ReadonlyMap<string, Fit>,
   nearest: ReturnType<typeof nearestIn>,
 ): FoundLandmark[] {
-  const depthOf = (line: Line) => lesson.zones.findIndex((zone) => zone.id === line.zoneIds[0]);
+  const depthOf = (line: Line) => lesson.areas.findIndex((area) => area.id === line.areaIds[0]);
   return lesson.drawing.landmarks.flatMap((landmark): FoundLandmark[] => {
     const should: Point = [...landmark.at];
     const near = [...lines]
       .map((line) => ({ line, far: fromLine(line, should) }))
       // At a joint of several lines it goes with what lies in front.
       .sort((a, b) => Math.round(a.far) - Math.round(b.far) || depthOf(b.line) - depthOf(a.line))
-      .find(({ line }) => things.some((thing) => fits.has(thing.id) && thing.zoneIds.has(line.zoneIds[0] ?? '')));
-    const thing = near && things.find((one) => fits.has(one.id) && one.zoneIds.has(near.line.zoneIds[0] ?? ''));
+      .find(({ line }) => things.some((thing) => fits.has(thing.id) && thing.areaIds.has(line.areaIds[0] ?? '')));
+    const thing = near && things.find((one) => fits.has(one.id) && one.areaIds.has(near.line.areaIds[0] ?? ''));
     const fit = thing && fits.get(thing.id);
     if (!fit) return [];
     const is = shiftedTo(fit, should, thing.line, nearest);
@@ -296,7 +296,7 @@ function valueErrors(
   const [is, should] = [labRaster(picture).l, labRaster(expected)];
   const rows = visibleOf(lesson).flatMap(({ id, outline, areaCm2 }) => {
     if (outline.length === 0 || areaCm2 < 1) return [];
-    const fit = fits.get(things.find((thing) => thing.zoneIds.has(id))?.id ?? '');
+    const fit = fits.get(things.find((thing) => thing.areaIds.has(id))?.id ?? '');
     const [found, wanted]: [number[], number[]] = [[], []];
     let [sx, sy, n] = [0, 0, 0];
     scanOutline(outline, picture.width, picture.height, mmPerPx, (row, from, to) => {
@@ -319,9 +319,9 @@ function valueErrors(
   return rows.flatMap(({ id, off, x, y }): ValueError[] => {
     const steps = (off - light(x, y)) / VALUE_STEP;
     if (Math.abs(steps) < LEAST_STEPS) return [];
-    const name = lesson.zones.find((zone) => zone.id === id)?.name ?? '';
+    const name = lesson.areas.find((area) => area.id === id)?.name ?? '';
     const said = Math.round(Math.abs(steps) * 2) / 2 || 0.5;
-    return [{ zoneId: id, name, steps, words: `${said} ${said === 1 ? 'step' : 'steps'} too ${steps > 0 ? 'light' : 'dark'}` }];
+    return [{ areaId: id, name, steps, words: `${said} ${said === 1 ? 'step' : 'steps'} too ${steps > 0 ? 'light' : 'dark'}` }];
   });
 }
 

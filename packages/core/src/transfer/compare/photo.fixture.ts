@@ -26,8 +26,8 @@ export function planted(
 /** Lines of some things (or of areas that belong to none), by their ids. */
 export function linesOf(lesson: Lesson, lines: readonly Line[], ids: readonly string[]): Line[] {
   return lines.filter((line) => {
-    const zone = lesson.zones.find((one) => one.id === line.zoneIds[0]);
-    return ids.includes(zone?.thingId ?? zone?.id ?? '');
+    const area = lesson.areas.find((one) => one.id === line.areaIds[0]);
+    return ids.includes(area?.thingId ?? area?.id ?? '');
   });
 }
 

@@ -1,8 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Construction, Lesson, Outline } from '@viaticum/contract';
+import { insideOutline, outlineArea, outlineBox } from '../../area/index.js';
 import { demoLesson, smallLesson } from '../../fixtures/lessons.js';
 import { convexHull, distance, type Point } from '../../geometry/index.js';
-import { insideOutline, outlineArea, outlineBox } from '../../zone/index.js';
 import { flattened } from '../bezier.js';
 import { betweenLandmarks, construct, ellipseCurve, envelope, simpleShape } from './index.js';
 
@@ -115,8 +115,8 @@ describe('constructions on a canvas of 200 × 250 mm', () => {
     expect(
       construct({ ...lesson, light: undefined } as never, { id: 'c', kind: 'shadow', foot: [1, 2], head: [1, 1] }).fault,
     ).toMatch(/No light/);
-    expect(work({ kind: 'shapes', zoneIds: ['gone'] }).fault).toMatch(/Nothing of these areas/);
-    expect(work({ kind: 'envelope', zoneIds: ['gone'], shadowIds: [], sides: 6, thinMm: 5 }).fault).toMatch(
+    expect(work({ kind: 'shapes', areaIds: ['gone'] }).fault).toMatch(/Nothing of these areas/);
+    expect(work({ kind: 'envelope', areaIds: ['gone'], shadowIds: [], sides: 6, thinMm: 5 }).fault).toMatch(
       /Nothing of these areas/,
     );
   });
@@ -161,7 +161,7 @@ describe('an envelope', () => {
   });
   it('holds all of the group for every number of sides, and a smaller number never takes less room', () => {
     const demo = demoLesson();
-    const group = demo.zones.filter((zone) => ['great', 'baskets', 'trees'].includes(zone.id)).map((zone) => zone.outline);
+    const group = demo.areas.filter((area) => ['great', 'baskets', 'trees'].includes(area.id)).map((area) => area.outline);
     let before = 0;
     for (const sides of [16, 12, 9, 7, 5, 4, 3]) {
       const { points } = envelope(group, sides, 0) ?? { points: [] };
@@ -264,7 +264,7 @@ describe('simple shapes', () => {
   });
   it('nothing is no shape; stages are numbered from the largest', () => {
     expect(simpleShape([])).toBeNull();
-    const { labels, how } = construct(demoLesson(), { id: 's', kind: 'shapes', zoneIds: ['baskets', 'great', 'sky'] });
+    const { labels, how } = construct(demoLesson(), { id: 's', kind: 'shapes', areaIds: ['baskets', 'great', 'sky'] });
     expect(labels.map(({ text }) => text)).toEqual(['1', '2', '3']);
     expect(how[0]).toMatch(/^1\. Sky/i);
   });

@@ -1,4 +1,5 @@
 import type { Construction, Eye, Lesson } from '@viaticum/contract';
+import { outlineBox } from '../../area/index.js';
 import { visibleOf } from '../../derived/index.js';
 import {
   alongPath,
@@ -15,7 +16,6 @@ import {
   times,
 } from '../../geometry/index.js';
 import { lengthNumber, listInWords } from '../../units/index.js';
-import { outlineBox } from '../../zone/index.js';
 import { type Curve, straightCurve } from '../bezier.js';
 import { envelope } from './envelope.js';
 import { simpleShape } from './shapes.js';
@@ -100,10 +100,10 @@ const thirds: Working<'thirds'> = (lesson, _, out) => {
   );
 };
 
-const envelopeOf: Working<'envelope'> = (lesson, { zoneIds, shadowIds, sides, thinMm }, out) => {
+const envelopeOf: Working<'envelope'> = (lesson, { areaIds, shadowIds, sides, thinMm }, out) => {
   const parts = new Map(visibleOf(lesson).map((part) => [part.id, part.outline]));
   const group = (ids: readonly string[]) => ids.flatMap((id) => (parts.get(id)?.length ? [parts.get(id) as never] : []));
-  const main = group(zoneIds).length > 0 ? envelope(group(zoneIds), sides, thinMm) : null;
+  const main = group(areaIds).length > 0 ? envelope(group(areaIds), sides, thinMm) : null;
   if (!main) throw new RangeError('Nothing of these areas is seen. Choose others.');
   const closed = (points: Point[]) => line(...points, points[0] as Point);
   out.lines.push(closed(main.points));
@@ -296,9 +296,9 @@ const shadow: Working<'shadow'> = (lesson, { foot, head }, out) => {
   );
 };
 
-const shapes: Working<'shapes'> = (lesson, { zoneIds }, out) => {
+const shapes: Working<'shapes'> = (lesson, { areaIds }, out) => {
   const parts = new Map(visibleOf(lesson).map((part) => [part.id, part]));
-  const found = zoneIds
+  const found = areaIds
     .flatMap((id) => {
       const part = parts.get(id);
       const shape = part && simpleShape(part.outline);
@@ -308,7 +308,7 @@ const shapes: Working<'shapes'> = (lesson, { zoneIds }, out) => {
   if (found.length === 0) throw new RangeError('Nothing of these areas is seen. Choose others.');
   found.forEach(({ id, shape }, i) => {
     const box = outlineBox([[shape.points]]) as { x: number; y: number; width: number; height: number };
-    const name = lesson.zones.find((zone) => zone.id === id)?.name ?? '';
+    const name = lesson.areas.find((area) => area.id === id)?.name ?? '';
     out.lines.push(
       shape.kind === 'circle' || shape.kind === 'ellipse'
         ? roundOf(shape.points)

@@ -1,6 +1,6 @@
 import type { Outline } from '@viaticum/contract';
+import { offset, outlineArea, ringArea, united } from '../../area/index.js';
 import { convexHull, cross, crossing, distance, fromSegment, minus, type Point } from '../../geometry/index.js';
-import { offset, outlineArea, ringArea, united } from '../../zone/index.js';
 
 /** A gap between an envelope and the line drawn tightly round it: its opening, and the corner farthest in with its angle. */
 export type Wedge = { points: Point[]; deepest: Point; angleDeg: number; sidesMm: [number, number] };

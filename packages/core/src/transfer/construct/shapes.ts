@@ -1,6 +1,6 @@
 import type { Outline } from '@viaticum/contract';
+import { common, outlineArea, united, without } from '../../area/index.js';
 import type { Point } from '../../geometry/index.js';
-import { common, outlineArea, united, without } from '../../zone/index.js';
 import { envelope } from './envelope.js';
 
 export type SimpleShape = {

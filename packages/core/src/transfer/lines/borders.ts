@@ -1,9 +1,9 @@
 import type { Lesson, Outline } from '@viaticum/contract';
+import { scanOutline } from '../../area/index.js';
 import { visibleOf } from '../../derived/index.js';
 import type { Point } from '../../geometry/index.js';
 import { traceArcs } from '../../picture/index.js';
 import { type Labels, labels } from '../../raster/index.js';
-import { scanOutline } from '../../zone/index.js';
 import { corners, cutAt, evenly, softened } from './chains.js';
 
 /** A border between two areas as a line of even points in canvas mm; `front` lies before `back`. */

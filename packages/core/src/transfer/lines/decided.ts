@@ -1,7 +1,7 @@
 import type { Lesson, LineEdit } from '@viaticum/contract';
+import { insideOutline, outlineBox } from '../../area/index.js';
 import { visibleOf } from '../../derived/index.js';
 import { fromSegment, lengthOf, type Point } from '../../geometry/index.js';
-import { insideOutline, outlineBox } from '../../zone/index.js';
 import { flattened } from '../bezier.js';
 import { STEP_MM } from './borders.js';
 import { evenly, softened } from './chains.js';
@@ -35,7 +35,7 @@ export function decidedLines(lesson: Lesson, computed: readonly DrawnLine[]): Li
   for (const edit of lesson.drawing.edits) {
     let [best, least]: [DrawnLine | null, number] = [null, NEAR_MM];
     for (const line of computed) {
-      if (line.kind !== edit.kind || line.zoneIds.join() !== edit.areas.join()) continue;
+      if (line.kind !== edit.kind || line.areaIds.join() !== edit.areas.join()) continue;
       const far = fromLine(line, edit.at);
       if (far < least) [best, least] = [line, far];
     }
@@ -51,11 +51,11 @@ export function decidedLines(lesson: Lesson, computed: readonly DrawnLine[]): Li
   const parts = visibleOf(lesson);
   const own = lesson.drawing.own.map((line): Line => {
     const curve = line.curve.map(([x, y]): Point => [x, y]);
-    const zoneId = line.zoneId ?? areaAt(parts, middleOf({ curve }));
+    const areaId = line.areaId ?? areaAt(parts, middleOf({ curve }));
     return {
       id: line.id,
       kind: 'own',
-      zoneIds: zoneId ? [zoneId] : [],
+      areaIds: areaId ? [areaId] : [],
       curve,
       lengthMm: lengthOf(flattened(curve, 1)),
       deltaE: 0,

@@ -12,7 +12,7 @@ export type DrawnLine = {
   id: string;
   kind: 'border' | 'inner' | 'own';
   /** The area it is the edge of or lies in, and for a border the one behind it. */
-  zoneIds: string[];
+  areaIds: string[];
   curve: Curve;
   lengthMm: number;
   deltaE: number;
@@ -118,8 +118,8 @@ function weighBorders(lesson: Lesson, borders: readonly Border[], lab: LabRaster
     const pair = `${border.front}~${border.back}`;
     const n = count.get(pair) ?? 0;
     count.set(pair, n + 1);
-    const zone = lesson.zones.find((one) => one.id === border.front);
-    const thing = zone?.thingId ?? border.front;
+    const area = lesson.areas.find((one) => one.id === border.front);
+    const thing = area?.thingId ?? border.front;
     const deltaE =
       (lab && besides(border.points, lab, lesson.support.widthMm)) ?? apart(known.get(border.front), known.get(border.back));
     const list = things.get(thing) ?? [];
@@ -130,17 +130,17 @@ function weighBorders(lesson: Lesson, borders: readonly Border[], lab: LabRaster
     const whole = list.reduce((sum, one) => sum + one.length, 0);
     const mean = list.reduce((sum, one) => sum + one.deltaE * one.length, 0) / (whole || 1);
     return list.map(({ border, deltaE, id }): Weighed => {
-      const front = lesson.zones.find((zone) => zone.id === border.front);
-      const back = lesson.zones.find((zone) => zone.id === border.back);
+      const front = lesson.areas.find((area) => area.id === border.front);
+      const back = lesson.areas.find((area) => area.id === border.back);
       const kind =
         front?.edges?.find((edge) => edge.with === border.back)?.kind ??
         back?.edges?.find((edge) => edge.with === border.front)?.kind ??
         'hard';
-      const share = importance[kind] * (lesson.subjectZoneId === border.front ? SUBJECT : 1);
+      const share = importance[kind] * (lesson.subjectAreaId === border.front ? SUBJECT : 1);
       return {
         id,
         kind: 'border',
-        zoneIds: [border.front, border.back],
+        areaIds: [border.front, border.back],
         points: border.points,
         deltaE,
         weight: weightOf(mean, whole, share),
@@ -155,9 +155,9 @@ function labsOf(lesson: Lesson): Map<string, Lab> {
   const out = new Map<string, Lab>();
   for (const mix of lesson.mixes) {
     const lab = looks.get(mix.id)?.colour?.lab ?? mix.targetLab;
-    for (const id of [mix.zoneId, ...(mix.alsoZoneIds ?? [])]) if (id && lab && !out.has(id)) out.set(id, [...lab]);
+    for (const id of [mix.areaId, ...(mix.alsoAreaIds ?? [])]) if (id && lab && !out.has(id)) out.set(id, [...lab]);
   }
-  for (const zone of lesson.zones) if (zone.targetLab) out.set(zone.id, zone.targetLab);
+  for (const area of lesson.areas) if (area.targetLab) out.set(area.id, area.targetLab);
   return out;
 }
 const apart = (one: Lab | undefined, other: Lab | undefined): number =>
@@ -209,27 +209,27 @@ function nearBorders(data: Int32Array, width: number, height: number, reachPx: n
 function weighInner(
   lesson: Lesson,
   inner: readonly { points: Point[]; deltaE: number }[],
-  zoneAt: (x: number, y: number) => string | null,
+  areaAt: (x: number, y: number) => string | null,
 ): Weighed[] {
-  const groups: { zone: string; turn: number; members: { points: Point[]; deltaE: number; own: number }[] }[] = [];
+  const groups: { area: string; turn: number; members: { points: Point[]; deltaE: number; own: number }[] }[] = [];
   for (const { points, deltaE } of inner) {
     const [mx, my] = points[points.length >> 1] as Point;
-    const zone = zoneAt(mx, my);
-    if (!zone) continue;
+    const area = areaAt(mx, my);
+    if (!area) continue;
     const [[x0, y0], [x1, y1]] = [points[0], points.at(-1)] as [Point, Point];
     const turn = ((Math.atan2(y1 - y0, x1 - x0) * 180) / Math.PI + 180) % 180;
-    const own = weightOf(deltaE, lengthOf(points), INNER_SHARE * (lesson.subjectZoneId === zone ? SUBJECT : 1));
-    const group = groups.find((one) => one.zone === zone && Math.abs(((one.turn - turn + 270) % 180) - 90) <= PARALLEL_DEG);
+    const own = weightOf(deltaE, lengthOf(points), INNER_SHARE * (lesson.subjectAreaId === area ? SUBJECT : 1));
+    const group = groups.find((one) => one.area === area && Math.abs(((one.turn - turn + 270) % 180) - 90) <= PARALLEL_DEG);
     if (group) group.members.push({ points, deltaE, own });
-    else groups.push({ zone, turn, members: [{ points, deltaE, own }] });
+    else groups.push({ area, turn, members: [{ points, deltaE, own }] });
   }
   const count = new Map<string, number>();
-  return groups.flatMap(({ zone, members }) => {
+  return groups.flatMap(({ area, members }) => {
     const mean = members.reduce((sum, one) => sum + one.own, 0) / members.length;
     return members.map(({ points, deltaE }): Weighed => {
-      const n = count.get(zone) ?? 0;
-      count.set(zone, n + 1);
-      return { id: `in~${zone}~${n}`, kind: 'inner', zoneIds: [zone], points, deltaE, weight: mean };
+      const n = count.get(area) ?? 0;
+      count.set(area, n + 1);
+      return { id: `in~${area}~${n}`, kind: 'inner', areaIds: [area], points, deltaE, weight: mean };
     });
   });
 }

@@ -148,7 +148,7 @@ describe('what a person decides about lines', () => {
   const lesson = demoLesson('kettle');
   const lines = toEnd(drawLines(lesson, null));
   const [line] = lines as [DrawnLine];
-  const edit = { kind: 'border' as const, areas: line.zoneIds, at: middleOf(line) };
+  const edit = { kind: 'border' as const, areas: line.areaIds, at: middleOf(line) };
   const after = (change: Partial<Lesson['drawing']['edits'][number]>) =>
     decidedLines(carryOut(startHistory(lesson), 'decideLine', { edit: { ...edit, ...change } }).lesson, lines);
   it('a line taken out is gone, and only it; decided again, it comes back', () => {
@@ -161,11 +161,11 @@ describe('what a person decides about lines', () => {
   });
   it('the decision finds its line again after the area was nudged', () => {
     const { lesson: decided } = carryOut(startHistory(lesson), 'decideLine', { edit: { ...edit, gone: true } });
-    const zones = decided.zones.map((zone) => ({
-      ...zone,
-      outline: zone.outline.map((polygon) => polygon.map((ring) => ring.map(([x, y]): [number, number] => [x + 1.5, y + 1]))),
+    const areas = decided.areas.map((area) => ({
+      ...area,
+      outline: area.outline.map((polygon) => polygon.map((ring) => ring.map(([x, y]): [number, number] => [x + 1.5, y + 1]))),
     }));
-    const moved = { ...decided, zones };
+    const moved = { ...decided, areas };
     const again = toEnd(drawLines(moved, null));
     expect(decidedLines(moved, again)).toHaveLength(again.length - 1);
   });
@@ -175,7 +175,7 @@ describe('what a person decides about lines', () => {
     const wavy = [...all].sort((a, b) => b.curve.length - a.curve.length)[0] as DrawnLine;
     const at = middleOf(wavy);
     const { lesson: decided } = carryOut(startHistory(trees), 'decideLine', {
-      edit: { kind: 'border', areas: wavy.zoneIds, at, smoothMm: 4 },
+      edit: { kind: 'border', areas: wavy.areaIds, at, smoothMm: 4 },
     });
     const smoother = decidedLines(decided, all).find((one) => one.id === wavy.id);
     expect(smoother?.curve.length).toBeLessThan(wavy.curve.length);
@@ -193,13 +193,13 @@ describe('what a person decides about lines', () => {
     };
     const { lesson: added } = carryOut(startHistory(smallLesson([])), 'addLines', { lines: [own] });
     const [found] = decidedLines(added, []);
-    expect(found).toMatchObject({ id: 'mine', kind: 'own', zoneIds: ['b'] });
+    expect(found).toMatchObject({ id: 'mine', kind: 'own', areaIds: ['b'] });
     expect(upToAmount([found as DrawnLine], 0)).toHaveLength(1);
     expect(fromLine(own, [75, 165])).toBeLessThan(1);
   });
   it('a lesson of no areas has no lines; one area with no neighbour neither', () => {
-    expect(toEnd(drawLines({ ...lesson, zones: [] }, null))).toEqual([]);
-    expect(toEnd(drawLines({ ...lesson, zones: lesson.zones.slice(0, 1) }, null))).toEqual([]);
+    expect(toEnd(drawLines({ ...lesson, areas: [] }, null))).toEqual([]);
+    expect(toEnd(drawLines({ ...lesson, areas: lesson.areas.slice(0, 1) }, null))).toEqual([]);
   });
   it.each([
     [10, 10],
@@ -211,11 +211,11 @@ describe('what a person decides about lines', () => {
       [widthMm, heightMm],
       [0, heightMm],
     ];
-    const zones = [
+    const areas = [
       { id: 'a', name: 'a', outline: [[at(0)]] },
       { id: 'b', name: 'b', outline: [[at(0.5)]] },
     ];
-    const found = toEnd(drawLines({ ...smallLesson([]), zones, support: { ...lesson.support, widthMm, heightMm } }, null));
+    const found = toEnd(drawLines({ ...smallLesson([]), areas, support: { ...lesson.support, widthMm, heightMm } }, null));
     expect(found).toHaveLength(1);
     expect(found[0]?.lengthMm).toBeCloseTo(widthMm, -Math.log10(widthMm / 50));
   });

@@ -27,7 +27,7 @@ export function Keys({ connection, live, now }: DeskParts) {
   const extend = useCallback(() => void connection.say({ type: 'extend', minutes: 1 }), [connection]);
   const running = state.phase === 'running' || state.phase === 'held';
   const item = currentItem(state);
-  const waited = running && item?.kind === 'pause' && state.plan ? waitedFor(state.plan.coats, item)?.zoneId : undefined;
+  const waited = running && item?.kind === 'pause' && state.plan ? waitedFor(state.plan.coats, item)?.areaId : undefined;
   useEffect(() => {
     if (ended) return;
     const onKey = (event: KeyboardEvent) => {
@@ -41,7 +41,7 @@ export function Keys({ connection, live, now }: DeskParts) {
         PageUp: back,
         h: running ? holdOrResume : undefined,
         e: running ? extend : undefined,
-        d: waited ? () => void connection.say({ type: 'touchTest', zoneId: waited, dry: true }) : undefined,
+        d: waited ? () => void connection.say({ type: 'touchTest', areaId: waited, dry: true }) : undefined,
       };
       const act = does[event.key];
       if (!act) return;

@@ -97,8 +97,8 @@ function TouchTest({ connection, live, sheet, now }: DeskParts) {
   const coat = item.kind === 'pause' ? waitedFor(state.plan.coats, item) : null;
   const last = coat ?? coats.filter((one) => one.stepId !== item.stepId && one.paintOverMin !== null).at(-1);
   if (!last) return null;
-  const touch = (dry: boolean) => void connection.say({ type: 'touchTest', zoneId: last.zoneId, dry });
-  const name = sheet.zones.find((zone) => zone.id === last.zoneId)?.name ?? '';
+  const touch = (dry: boolean) => void connection.say({ type: 'touchTest', areaId: last.areaId, dry });
+  const name = sheet.areas.find((area) => area.id === last.areaId)?.name ?? '';
   const percent = Math.round((state.dryFactor - 1) * 100);
   return (
     <section aria-label={w.touch}>

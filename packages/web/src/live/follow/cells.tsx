@@ -38,8 +38,8 @@ export function Cells({ sheet, grid: { columns, rows } }: { sheet: FollowSheet; 
         aria-label={w.cell(nameOf(column, row), done.size, count)}
       >
         <rect x={0} y={0} width={widthMm} height={heightMm} fill="#fdfdfd" stroke="#1f1f1f" strokeWidth={unit} />
-        {sheet.zones.map((zone) => (
-          <path key={zone.id} d={zone.path} fill="none" stroke="#1f1f1f" strokeWidth={unit * 1.6} />
+        {sheet.areas.map((area) => (
+          <path key={area.id} d={area.path} fill="none" stroke="#1f1f1f" strokeWidth={unit * 1.6} />
         ))}
         <rect
           x={x}

@@ -12,24 +12,24 @@ export function DryingFilm({ coat, sheet, minute }: { coat: PlanCoat; sheet: Fol
   const since = Math.max(0, minute - coat.laidToMin);
   const { rung } = rungAt(coat, since);
   const rgb =
-    sheet.steps[coat.stepId]?.layers.find((layer) => layer.zoneId === coat.zoneId)?.colours.at(-1) ?? 'rgb(150 150 150)';
+    sheet.steps[coat.stepId]?.layers.find((layer) => layer.areaId === coat.areaId)?.colours.at(-1) ?? 'rgb(150 150 150)';
   const goal = coat.touchDryMin ?? coat.paintOverMin ?? 30;
   const gone = Math.min(1, since / goal);
   const ratio = coat.dryUm / coat.wetUm;
   const top = (HEIGHT - 14) * (1 - (ratio + (1 - ratio) * (1 - gone)));
   const kind = textureOf(rung);
-  const zone = sheet.zones.find((one) => one.id === coat.zoneId)?.name ?? '';
+  const area = sheet.areas.find((one) => one.id === coat.areaId)?.name ?? '';
   const path = `M0 ${top + 6 + 10}C60 ${top + 2} 110 ${top + 18} 170 ${top + 10}S290 ${top + 2} ${WIDTH} ${top + 13}V${HEIGHT - 8}H0Z`;
   return (
     <figure className="drying-film">
-      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={`${zone} ${rungWord[rung]}`}>
+      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={`${area} ${rungWord[rung]}`}>
         <defs>{kind && <TexturePattern id={id} kind={kind} rgb={rgb} unit={1.7} />}</defs>
         <rect y={HEIGHT - 8} width={WIDTH} height={8} fill="#c8bda8" />
         <path d={path} fill={rgb} />
         {kind && <path d={path} fill={`url(#${id})`} />}
       </svg>
       <figcaption>
-        {zone} <b>{rungWord[rung]}</b>
+        {area} <b>{rungWord[rung]}</b>
       </figcaption>
     </figure>
   );

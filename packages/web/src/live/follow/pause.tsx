@@ -26,7 +26,7 @@ export function Pause({ item, sheet, live, student, now, left }: Props) {
   if (!plan) return null;
   const { coats, minute } = coatsNow(state, now, student);
   const slowest = waitedFor(plan.coats, item);
-  const coat = slowest && coats.find((one) => one.stepId === slowest.stepId && one.zoneId === slowest.zoneId);
+  const coat = slowest && coats.find((one) => one.stepId === slowest.stepId && one.areaId === slowest.areaId);
   const own = left === null ? null : dryingLeft(state, item, now, student);
   const ofClass = left === null ? null : dryingLeft(state, item, now);
   const isLaying = coat !== undefined && coat !== null && coat.laidToMin >= minute;

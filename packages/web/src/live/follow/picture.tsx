@@ -75,8 +75,8 @@ function Tracing({ sheet, label }: { sheet: FollowSheet; label: string }) {
   return (
     <svg viewBox={`0 0 ${widthMm} ${heightMm}`} role="img" aria-label={label}>
       <rect width={widthMm} height={heightMm} fill="#fdfdfd" />
-      {sheet.zones.map((zone) => (
-        <path key={zone.id} d={zone.path} fill="none" stroke="#1f1f1f" strokeWidth={widthMm / 220} />
+      {sheet.areas.map((area) => (
+        <path key={area.id} d={area.path} fill="none" stroke="#1f1f1f" strokeWidth={widthMm / 220} />
       ))}
     </svg>
   );

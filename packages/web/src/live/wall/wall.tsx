@@ -112,7 +112,7 @@ function Now({ live, sheet, now }: { live: LiveSnapshot; sheet: FollowSheet; now
   const left = secondsLeft(state, now);
   const { coats, minute } = coatsNow(state, now);
   const slowest = item.kind === 'pause' ? waitedFor(plan.coats, item) : null;
-  const coat = slowest && coats.find((one) => one.stepId === slowest.stepId && one.zoneId === slowest.zoneId);
+  const coat = slowest && coats.find((one) => one.stepId === slowest.stepId && one.areaId === slowest.areaId);
   return (
     <>
       <p>

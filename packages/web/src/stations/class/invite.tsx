@@ -11,7 +11,7 @@ import { WholeField } from '../../ui/whole-field.js';
 import { inviteWords as w } from '../../words-class.js';
 import { Opened } from './teach.js';
 
-const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+const timeZone = Intl.DateTimeFormat().resolvedOptions().timeZone;
 /** A time as a date field of this machine takes it. */
 const asLocal = (iso: string): string => {
   const at = new Date(iso);
@@ -75,7 +75,7 @@ function Form({ planned }: { planned: ClassAnswer | null }) {
     const known = new Map(before?.roster.map((one) => [one.firstName, one]));
     return {
       startsAt: new Date(startMs).toISOString(),
-      timeZone: zone,
+      timeZone,
       place,
       seats,
       roster: roster.map((firstName) => known.get(firstName) ?? { firstName }),
@@ -129,7 +129,7 @@ function Form({ planned }: { planned: ClassAnswer | null }) {
           <input value={place} maxLength={120} onChange={(event) => setPlace(event.target.value)} />
         </label>
         <WholeField label={w.seats} value={seats} least={1} most={300} onValue={setSeats} />
-        <span className="small quiet">{w.zone(zone)}</span>
+        <span className="small quiet">{w.timeZone(timeZone)}</span>
       </div>
       <label className="field">
         <span>{w.roster}</span>

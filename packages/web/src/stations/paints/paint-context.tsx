@@ -30,9 +30,9 @@ export const usePaintJob = <N extends keyof PaintJobs>(
 /** A lesson as far as paints depend on it, so that writing a step does not ask the worker again. */
 export const paintSide = (lesson: Lesson): Lesson => ({
   ...lesson,
-  zones: [],
+  areas: [],
   things: [],
   references: [],
   setAside: [],
-  steps: lesson.steps.map((step) => ({ ...step, zoneIds: [], say: '', watch: '', checkpoint: '', finish: '' })),
+  steps: lesson.steps.map((step) => ({ ...step, areaIds: [], say: '', watch: '', checkpoint: '', finish: '' })),
 });

@@ -16,10 +16,10 @@ export function Target({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
   const worked = useWorkedOut();
   const [picking, setPicking] = useState(false);
   const hasPicture = wholeOf(lesson) !== undefined;
-  const zones = useMemo(() => seenOutlines(worked), [worked]);
-  const { answer: means } = useJob('means', hasPicture && lesson.zones.length > 0 ? { zones } : null, 200);
-  const set = (lab: Lab | null, zoneId?: string | null) =>
-    session.do('setMixTarget', { id: mix.id, lab, ...(zoneId !== undefined && { zoneId }) });
+  const areas = useMemo(() => seenOutlines(worked), [worked]);
+  const { answer: means } = useJob('means', hasPicture && lesson.areas.length > 0 ? { areas } : null, 200);
+  const set = (lab: Lab | null, areaId?: string | null) =>
+    session.do('setMixTarget', { id: mix.id, lab, ...(areaId !== undefined && { areaId }) });
   return (
     <>
       <h3>{w.target}</h3>
@@ -30,21 +30,21 @@ export function Target({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
             {w.pick}
           </button>
         )}
-        {lesson.zones.length > 0 && (
+        {lesson.areas.length > 0 && (
           <select
             className="plain-input"
             value=""
-            aria-label={w.fromZone}
+            aria-label={w.fromArea}
             onChange={(event) => {
-              const at = worked.zones.findIndex((zone) => zone.id === event.target.value);
-              const lab = worked.zones[at]?.targetLab ?? means?.[at];
+              const at = worked.areas.findIndex((area) => area.id === event.target.value);
+              const lab = worked.areas[at]?.targetLab ?? means?.[at];
               if (lab) set(rounded(lab), event.target.value);
             }}
           >
-            <option value="">{w.fromZone}</option>
-            {worked.zones.map((zone, at) => (
-              <option key={zone.id} value={zone.id} disabled={!zone.targetLab && !means?.[at]}>
-                {zone.name}
+            <option value="">{w.fromArea}</option>
+            {worked.areas.map((area, at) => (
+              <option key={area.id} value={area.id} disabled={!area.targetLab && !means?.[at]}>
+                {area.name}
               </option>
             ))}
           </select>

@@ -1,15 +1,15 @@
 import type { Lesson, Placement, Reference } from '@viaticum/contract';
+import { outlinePath } from '@viaticum/core/area';
 import { visibleOf } from '@viaticum/core/derived';
 import { pictureOutline, squintBlurMm } from '@viaticum/core/picture';
-import { outlinePath } from '@viaticum/core/zone';
 import { type KeyboardEvent, memo, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { pictureUrl } from '../../api/queries.js';
 import { useSession, useView, useWorkedOut } from '../../lesson/context.js';
 import { useLaying } from '../../lesson/laid.js';
 import { words } from '../../words.js';
-import { DrawZone } from './draw-zone.js';
+import { DrawArea } from './draw-area.js';
 import { useEasel } from './easel-context.js';
-import { EditZone } from './edit-zone.js';
+import { EditArea } from './edit-area.js';
 import { arrowStep, type Point } from './point.js';
 
 const w = words.picture;
@@ -65,7 +65,7 @@ export function Easel({ lesson, reference }: { lesson: Lesson; reference: Refere
       placement: { ...now, xMm: now.xMm + by[0], yMm: now.yMm + by[1] },
     });
   };
-  const selected = lesson.zones.find((zone) => zone.id === view.zoneId);
+  const selected = lesson.areas.find((area) => area.id === view.areaId);
   const isPlain = !base && ((mode === 'crop' && !reference?.extend) || !image || dragged !== null);
   // Upside down is half a turn; with the mirror each way alone.
   const transform = [
@@ -142,12 +142,12 @@ export function Easel({ lesson, reference }: { lesson: Lesson; reference: Refere
             />
           )}
           {view.outlines && mode !== 'crop' && !hideOutlines && (
-            <Outlines lesson={worked} unit={unit} zoneId={view.zoneId} onSelect={mode === 'edit' ? view.selectZone : null} />
+            <Outlines lesson={worked} unit={unit} areaId={view.areaId} onSelect={mode === 'edit' ? view.selectArea : null} />
           )}
           {mode === 'edit' && selected && (
-            <EditZone key={selected.id} zone={selected} unit={unit} toMm={toMm} units={lesson.units} />
+            <EditArea key={selected.id} area={selected} unit={unit} toMm={toMm} units={lesson.units} />
           )}
-          {mode === 'draw' && <DrawZone lesson={lesson} unit={unit} toMm={toMm} onEnd={() => easel.setMode('edit')} />}
+          {mode === 'draw' && <DrawArea lesson={lesson} unit={unit} toMm={toMm} onEnd={() => easel.setMode('edit')} />}
           <g ref={setLayer} />
         </g>
       </svg>
@@ -180,29 +180,29 @@ function Placed({ reference, placement, opacity = 1 }: { reference: Reference; p
   );
 }
 
-/** What is seen of every zone; the selected one heavier. */
+/** What is seen of every area; the selected one heavier. */
 const Outlines = memo(function Outlines({
   lesson,
   unit,
-  zoneId,
+  areaId,
   onSelect,
 }: {
   lesson: Lesson;
   unit: number;
-  zoneId: string | null;
-  onSelect: ((zoneId: string) => void) | null;
+  areaId: string | null;
+  onSelect: ((areaId: string) => void) | null;
 }) {
   return (
     <g clipPath="url(#easel-face)">
       {visibleOf(lesson).map((part) => {
         if (part.outline.length === 0) return null;
         const path = outlinePath(part.outline);
-        const isSelected = part.id === zoneId;
+        const isSelected = part.id === areaId;
         return (
           // biome-ignore lint/a11y/noStaticElementInteractions: the list of areas beside is the way by keyboard
           <g
             key={part.id}
-            className="zone-line"
+            className="area-line"
             pointerEvents={onSelect ? undefined : 'none'}
             onClick={() => onSelect?.(part.id)}
           >

@@ -76,7 +76,7 @@ function Painter({ onPainted }: { onPainted: (painted: Painted) => void }) {
   const lesson = useWorkedOut();
   const args = useMemo(() => {
     const painted = asPainted(lesson);
-    if (painted.steps.length === 0 || painted.zones.length === 0) return null;
+    if (painted.steps.length === 0 || painted.areas.length === 0) return null;
     const wanted = painted.steps.map((step) => step.id);
     return { lesson: painted, widthPx: WIDTH_PX, wanted, withPicture: painted.references.length > 0 };
   }, [lesson]);

@@ -21,6 +21,8 @@ import { words } from '../../words.js';
 import { markWords } from '../../words-steps.js';
 
 const w = words.steps;
+/** Beside the areas: no area has such an id. */
+const WHOLE = '*';
 
 /** Every field of a step; each change takes effect as it is made and can be undone. */
 export function StepForm({ lesson, step }: { lesson: Lesson; step: Step }) {
@@ -164,10 +166,16 @@ export function StepForm({ lesson, step }: { lesson: Lesson; step: Step }) {
             />
           )}
           <Several
-            label={w.zones}
-            value={step.zoneIds}
-            options={lesson.zones.map((zone) => [zone.id, zone.name])}
-            onChange={(zoneIds) => edit({ zoneIds })}
+            label={w.areas}
+            value={step.wholeCanvas ? [WHOLE] : step.areaIds}
+            options={[[WHOLE, w.wholeCanvas], ...lesson.areas.map((area): [string, string] => [area.id, area.name])]}
+            onChange={(places) => {
+              const areaIds = places.filter((id) => id !== WHOLE);
+              // The one of the two that was chosen last counts.
+              if (places.includes(WHOLE) && !step.wholeCanvas) edit({ wholeCanvas: true });
+              else if (areaIds.length > 0) edit({ areaIds });
+              else session.do('editStep', { id: step.id, step: { areaIds: [] }, clear: ['wholeCanvas'] });
+            }}
           />
           <Several
             label={w.mixes}

@@ -75,9 +75,9 @@ function CanvasMap() {
   const picture = shownStep ? urls.get(shownStep) : undefined;
   const layers = layersAt(sheet, plan, minute);
   const going = item?.stepId && item.endMin > minute + 1e-6 ? item.stepId : null;
-  const own = new Set(going ? sheet.steps[going]?.layers.map((layer) => layer.zoneId) : []);
+  const own = new Set(going ? sheet.steps[going]?.layers.map((layer) => layer.areaId) : []);
   const onTop =
-    going && picture ? layers.slice(-(sheet.steps[going]?.layers.length ?? 0)).filter((layer) => own.has(layer.zoneId)) : [];
+    going && picture ? layers.slice(-(sheet.steps[going]?.layers.length ?? 0)).filter((layer) => own.has(layer.areaId)) : [];
   return (
     <figure
       className="canvas-map"

@@ -63,11 +63,11 @@ export const asDrawn = (lesson: Lesson): Lesson => ({
 /** The lines of the lesson, worked out in the picture worker whenever areas or picture change. */
 export function DrawingProvider({ children }: { children: ReactNode }) {
   const lesson = useWorkedOut();
-  const { zones, things, support, references, mixes, tubes, subjectZoneId } = lesson;
+  const { areas, things, support, references, mixes, tubes, subjectAreaId } = lesson;
   // biome-ignore lint/correctness/useExhaustiveDependencies: only these parts of the lesson change the lines
   const args = useMemo(
-    () => (zones.length === 0 ? null : { lesson: asDrawn(lesson), withPicture: references.length > 0 }),
-    [zones, things, support, references, mixes, tubes, subjectZoneId],
+    () => (areas.length === 0 ? null : { lesson: asDrawn(lesson), withPicture: references.length > 0 }),
+    [areas, things, support, references, mixes, tubes, subjectAreaId],
   );
   const { answer, progress, fault } = useJob('lines', args, 150);
   const computed = args ? (answer ?? none) : none;
@@ -111,10 +111,10 @@ export function useLineName(): (line: Line) => string {
   return (line) => nameOf(lesson, line);
 }
 function nameOf(lesson: Lesson, line: Line): string {
-  const zone = (id: string | undefined) => lesson.zones.find((one) => one.id === id)?.name ?? '';
+  const area = (id: string | undefined) => lesson.areas.find((one) => one.id === id)?.name ?? '';
   if (line.kind === 'own') return line.name ?? w.own(lesson.drawing.own.findIndex((one) => one.id === line.id) + 1);
-  const [front, back] = line.zoneIds;
+  const [front, back] = line.areaIds;
   return line.kind === 'border'
-    ? w.border(zone(front), zone(back))
-    : w.inner(zone(front), Number(line.id.split('~')[2]?.split('.')[0] ?? 0) + 1);
+    ? w.border(area(front), area(back))
+    : w.inner(area(front), Number(line.id.split('~')[2]?.split('.')[0] ?? 0) + 1);
 }

@@ -60,7 +60,7 @@ function Bench() {
   return (
     <>
       <div className="template-frame">
-        {lesson.zones.length === 0 ? (
+        {lesson.areas.length === 0 ? (
           <p className="template-empty quiet">{w.empty}</p>
         ) : (
           <TemplateSheet withMarks={topic === 'help' || topic === 'check'} />

@@ -13,16 +13,16 @@ export type FilmSlice = {
 /** Height in pixels of a film of so many µm: a square root, so that a glaze is seen beside an impasto. */
 export const filmHeight = (um: number, scale: number): number => Math.sqrt(Math.max(0, um)) * scale;
 
-/** The coats of one zone as areas of a section: each on those before it, swelling while laid, shrinking as it dries. */
-export function zoneSection(
+/** The coats of one area as areas of a section: each on those before it, swelling while laid, shrinking as it dries. */
+export function areaSection(
   plan: LessonPlan,
-  zoneId: string,
+  areaId: string,
   endMin: number,
   toX: (minute: number) => number,
   base: number,
   scale: number,
 ): FilmSlice[] {
-  const coats = plan.coats.filter((coat) => coat.zoneId === zoneId);
+  const coats = plan.coats.filter((coat) => coat.areaId === areaId);
   const um = (coat: PlannedCoat, minute: number) =>
     meanFilmUm(coat.times, coat.laidFromMin, coat.laidToMin, minute) * coat.coverShare * coat.ownShare;
   const beneath = (rank: number, minute: number) => coats.slice(0, rank).reduce((sum, coat) => sum + um(coat, minute), 0);

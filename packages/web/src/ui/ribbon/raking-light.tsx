@@ -34,7 +34,7 @@ export function RakingLight({
         </linearGradient>
         <clipPath id={`${id}wet`}>
           {films.flatMap(({ slices }) =>
-            slices.map(({ wetPath, coat }) => (wetPath ? <path key={coat.stepId + coat.zoneId} d={wetPath} /> : null)),
+            slices.map(({ wetPath, coat }) => (wetPath ? <path key={coat.stepId + coat.areaId} d={wetPath} /> : null)),
           )}
         </clipPath>
       </defs>

@@ -1,6 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
 import type { LessonPlan } from '@viaticum/core/plan';
-import { rungWord, zoneRung } from '@viaticum/core/step';
+import { areaRung, rungWord } from '@viaticum/core/step';
 import { hourMinute, waitInWords } from '@viaticum/core/units';
 import { type PointerEvent, useMemo, useRef, useState } from 'react';
 import { words } from '../../words.js';
@@ -190,11 +190,11 @@ export function Ribbon(props: Props) {
 
 /** "0:53, near ridge damp, paint over in 9 min": what is wet at a minute. */
 export function minuteInWords(lesson: Lesson, { plan }: LessonPlan, minute: number): string {
-  const wet = lesson.zones.flatMap((zone) => {
-    const { rung, nextMin } = zoneRung(plan.coats, zone.id, minute);
+  const wet = lesson.areas.flatMap((area) => {
+    const { rung, nextMin } = areaRung(plan.coats, area.id, minute);
     if (rung !== 'workable' && rung !== 'damp') return [];
     const next = rung === 'workable' ? rungWord.damp : 'paint over';
-    return [`${zone.name} ${rungWord[rung]}${nextMin === null ? '' : `, ${next} ${words.ribbon.in(waitInWords(nextMin))}`}`];
+    return [`${area.name} ${rungWord[rung]}${nextMin === null ? '' : `, ${next} ${words.ribbon.in(waitInWords(nextMin))}`}`];
   });
   const item = plan.items.find((one) => minute >= one.startMin && minute < one.endMin);
   return [hourMinute(minute), item?.title, ...wet].filter(Boolean).join(', ');

@@ -6,7 +6,7 @@ import { memo, useId, useMemo } from 'react';
 import { words } from '../../words.js';
 import { TexturePattern } from '../textures.js';
 import { AXIS_PX, type Axis, HANDS_PX, LABEL_PX, ticksOf } from './axis.js';
-import { type FilmSlice, zoneSection } from './film.js';
+import { areaSection, type FilmSlice } from './film.js';
 import type { Lane } from './lanes.js';
 import { Track } from './track.js';
 
@@ -23,7 +23,7 @@ export function useFilms(plan: LessonPlan, lanes: readonly Lane[], axis: Axis, l
     return lanes.map((one, i) => ({
       lane: one,
       base: laneBase(i, lane),
-      slices: one.zoneIds.flatMap((zoneId) => zoneSection(plan, zoneId, toMin, toX, laneBase(i, lane), scale)),
+      slices: one.areaIds.flatMap((areaId) => areaSection(plan, areaId, toMin, toX, laneBase(i, lane), scale)),
     }));
   }, [plan, lanes, fromMin, toMin, inner, lane, scale]);
 }
@@ -34,9 +34,9 @@ function useFilmScale(plan: LessonPlan, lane: number): number {
     const pile = new Map<string, number>();
     let most = 40;
     for (const coat of plan.coats) {
-      const below = pile.get(coat.zoneId) ?? 0;
+      const below = pile.get(coat.areaId) ?? 0;
       most = Math.max(most, below + coat.wetUm * coat.coverShare);
-      pile.set(coat.zoneId, below + coat.dryUm * coat.coverShare);
+      pile.set(coat.areaId, below + coat.dryUm * coat.coverShare);
     }
     return Math.max(0, lane - 7) / Math.sqrt(most);
   }, [plan, lane]);
@@ -63,7 +63,7 @@ export const Section = memo(function Section(props: Props) {
   const colours = (slice: FilmSlice) => slice.coat.mixIds.map((mixId) => looks.get(mixId)?.rgb ?? BARE);
   const { toX, inner } = axis;
   const pinned = new Set(lesson.planning.pins.flatMap((pin) => ('stepId' in pin ? [pin.stepId] : [])));
-  const laneOf = (zoneId: string) => lanes.findIndex((one) => one.zoneIds.includes(zoneId));
+  const laneOf = (areaId: string) => lanes.findIndex((one) => one.areaIds.includes(areaId));
   return (
     <>
       <defs>
@@ -79,7 +79,7 @@ export const Section = memo(function Section(props: Props) {
           slices.map((slice, i) => {
             const all = colours(slice);
             return (
-              <g key={`${one.id}${slice.coat.stepId}${slice.coat.zoneId}`}>
+              <g key={`${one.id}${slice.coat.stepId}${slice.coat.areaId}`}>
                 {all.length > 1 && (
                   <linearGradient id={`${id}g${one.id}${i}`} x1="0" y1="0" x2="0" y2="1">
                     {all.map((colour, k) => (
@@ -129,7 +129,7 @@ export const Section = memo(function Section(props: Props) {
           </text>
           <g clipPath={`url(#${id}frame)`}>
             {slices.map((slice, i) => (
-              <g key={slice.coat.stepId + slice.coat.zoneId}>
+              <g key={slice.coat.stepId + slice.coat.areaId}>
                 <path
                   d={slice.path}
                   fill={slice.coat.mixIds.length > 1 ? `url(#${id}g${one.id}${i})` : (colours(slice)[0] ?? 'none')}
@@ -147,7 +147,7 @@ export const Section = memo(function Section(props: Props) {
               </g>
             ))}
             {plan.misses
-              .filter((miss) => one.zoneIds.includes(miss.zoneId) && miss.kind === 'blend-outlasts')
+              .filter((miss) => one.areaIds.includes(miss.areaId) && miss.kind === 'blend-outlasts')
               .map((miss) => (
                 <g key={miss.stepId}>
                   <title>{words.ribbon.fails}</title>
@@ -163,7 +163,7 @@ export const Section = memo(function Section(props: Props) {
           <Chain
             links={criticalChain(plan)}
             toX={toX}
-            yOf={(zoneId) => (lane === 0 ? null : laneBase(laneOf(zoneId), lane) - lane / 2 + 2)}
+            yOf={(areaId) => (lane === 0 ? null : laneBase(laneOf(areaId), lane) - lane / 2 + 2)}
           />
         </g>
       )}
@@ -195,14 +195,14 @@ function Chain({
 }: {
   links: ChainLink[];
   toX: (minute: number) => number;
-  yOf: (zoneId: string) => number | null;
+  yOf: (areaId: string) => number | null;
 }) {
   const y = AXIS_PX + HANDS_PX - 3;
   let work = '';
   let threads = '';
   links.forEach((link, k) => {
     const before = links[k - 1];
-    const down = link.reason.kind === 'dry' ? yOf(link.reason.zoneId) : null;
+    const down = link.reason.kind === 'dry' ? yOf(link.reason.areaId) : null;
     const from = toX(link.startMin);
     if (before && down !== null) {
       const left = toX(before.endMin);

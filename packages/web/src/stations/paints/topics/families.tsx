@@ -1,4 +1,4 @@
-import type { MixedPart, Lesson, Mix, RecipePart } from '@viaticum/contract';
+import type { Lesson, Mix, MixedPart, RecipePart } from '@viaticum/contract';
 import { cssRgb, labToSrgb, valueStep } from '@viaticum/core/colour';
 import { looksOf } from '@viaticum/core/derived';
 import { type FamilyMember, recipeInWords, shortTubeName } from '@viaticum/core/mix';

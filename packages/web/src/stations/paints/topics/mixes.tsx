@@ -93,17 +93,17 @@ export function MixesTopic() {
 function FromAreas({ lesson }: { lesson: Lesson }) {
   const session = useSession();
   const worked = useWorkedOut();
-  const zones = useMemo(() => seenOutlines(worked), [worked]);
-  const bare = worked.zones.filter((zone) => !lesson.mixes.some((mix) => mix.zoneId === zone.id));
-  const { answer } = useJob('means', wholeOf(lesson) && bare.length > 0 ? { zones } : null, 200);
-  const aims = bare.flatMap((zone) => {
-    const lab = zone.targetLab ?? answer?.[worked.zones.indexOf(zone)];
-    return lab ? [{ zone, lab }] : [];
+  const areas = useMemo(() => seenOutlines(worked), [worked]);
+  const bare = worked.areas.filter((area) => !lesson.mixes.some((mix) => mix.areaId === area.id));
+  const { answer } = useJob('means', wholeOf(lesson) && bare.length > 0 ? { areas } : null, 200);
+  const aims = bare.flatMap((area) => {
+    const lab = area.targetLab ?? answer?.[worked.areas.indexOf(area)];
+    return lab ? [{ area, lab }] : [];
   });
   if (aims.length === 0 || lesson.tubes.length === 0) return null;
   const add = () =>
     session.do('addMixes', {
-      mixes: aims.map(({ zone, lab }): Mix => ({ id: nanoid(8), name: zone.name, recipe: [], zoneId: zone.id, targetLab: lab })),
+      mixes: aims.map(({ area, lab }): Mix => ({ id: nanoid(8), name: area.name, recipe: [], areaId: area.id, targetLab: lab })),
     });
   return (
     <button type="button" className="key bare" onClick={add}>

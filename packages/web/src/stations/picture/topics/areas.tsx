@@ -9,10 +9,10 @@ import {
 } from '@dnd-kit/core';
 import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import type { Zone } from '@viaticum/contract';
+import type { Area } from '@viaticum/contract';
+import { extentOutline, outlinePath } from '@viaticum/core/area';
 import { extentsOf, visibleOf } from '@viaticum/core/derived';
 import { lengthNumber } from '@viaticum/core/units';
-import { extentOutline, outlinePath } from '@viaticum/core/zone';
 import { useEffect, useState } from 'react';
 import { useLesson, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { useNewHere } from '../../../lesson/keys.js';
@@ -20,9 +20,9 @@ import { CommitInput } from '../../../ui/commit-input.js';
 import { words } from '../../../words.js';
 import { useEasel } from '../easel-context.js';
 import { OnCanvas } from '../on-canvas.js';
+import { AreaTarget } from './area-target.js';
+import { Grow, Split } from './area-tools.js';
 import { Propose } from './propose.js';
-import { ZoneTarget } from './zone-target.js';
-import { Grow, Split } from './zone-tools.js';
 
 const w = words.picture;
 type Doing = 'propose' | 'split' | 'grow' | null;
@@ -47,13 +47,13 @@ export function AreasTopic() {
   useNewHere(draw);
   const end = () => setDoing(null);
   if (doing === 'propose') return <Propose onEnd={end} />;
-  const selected = lesson.zones.find((zone) => zone.id === view.zoneId);
-  if (doing === 'split' && selected) return <Split zone={selected} onEnd={end} />;
-  if (doing === 'grow') return <Grow zone={selected ?? null} onEnd={end} />;
+  const selected = lesson.areas.find((area) => area.id === view.areaId);
+  if (doing === 'split' && selected) return <Split area={selected} onEnd={end} />;
+  if (doing === 'grow') return <Grow area={selected ?? null} onEnd={end} />;
   return (
     <>
       <p className="picture-toggles">
-        <button type="button" className={`key${lesson.zones.length === 0 ? ' main' : ''}`} onClick={() => setDoing('propose')}>
+        <button type="button" className={`key${lesson.areas.length === 0 ? ' main' : ''}`} onClick={() => setDoing('propose')}>
           {w.propose.start}
         </button>
         <button type="button" className="key" aria-pressed={isDrawing} onClick={draw} aria-keyshortcuts="N">
@@ -63,16 +63,16 @@ export function AreasTopic() {
           {w.grow.start}
         </button>
       </p>
-      {lesson.zones.length === 0 && <p className="quiet">{w.noZones}</p>}
-      <ZoneList onSplit={() => setDoing('split')} />
-      {lesson.zones.length > 1 && <Overlap show={showExtents} onShow={setShowExtents} />}
+      {lesson.areas.length === 0 && <p className="quiet">{w.noAreas}</p>}
+      <AreaList onSplit={() => setDoing('split')} />
+      {lesson.areas.length > 1 && <Overlap show={showExtents} onShow={setShowExtents} />}
       {showExtents && <Extents />}
     </>
   );
 }
 
 /** The areas from back to front; dragged, or moved with the keyboard. */
-function ZoneList({ onSplit }: { onSplit: () => void }) {
+function AreaList({ onSplit }: { onSplit: () => void }) {
   const lesson = useLesson();
   const worked = useWorkedOut();
   const session = useSession();
@@ -83,16 +83,16 @@ function ZoneList({ onSplit }: { onSplit: () => void }) {
   );
   const onEnd = ({ active, over }: DragEndEvent) => {
     if (over && active.id !== over.id)
-      session.do('moveZone', { id: String(active.id), to: lesson.zones.findIndex((zone) => zone.id === over.id) });
+      session.do('moveArea', { id: String(active.id), to: lesson.areas.findIndex((area) => area.id === over.id) });
   };
   return (
-    <section className="zones">
-      <h2>{w.zones}</h2>
+    <section className="areas">
+      <h2>{w.areas}</h2>
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onEnd}>
-        <SortableContext items={lesson.zones.map((zone) => zone.id)} strategy={verticalListSortingStrategy}>
+        <SortableContext items={lesson.areas.map((area) => area.id)} strategy={verticalListSortingStrategy}>
           <ol>
-            {lesson.zones.map((zone, i) => (
-              <ZoneRow key={zone.id} zone={zone} at={i} areaCm2={seen.get(zone.id) ?? 0} onSplit={onSplit} />
+            {lesson.areas.map((area, i) => (
+              <AreaRow key={area.id} area={area} at={i} areaCm2={seen.get(area.id) ?? 0} onSplit={onSplit} />
             ))}
           </ol>
         </SortableContext>
@@ -101,78 +101,78 @@ function ZoneList({ onSplit }: { onSplit: () => void }) {
   );
 }
 
-function ZoneRow({ zone, at, areaCm2, onSplit }: { zone: Zone; at: number; areaCm2: number; onSplit: () => void }) {
+function AreaRow({ area, at, areaCm2, onSplit }: { area: Area; at: number; areaCm2: number; onSplit: () => void }) {
   const lesson = useLesson();
   const session = useSession();
   const view = useView();
   const worked = useWorkedOut();
-  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: zone.id });
-  const isSelected = view.zoneId === zone.id;
-  const extent = isSelected ? extentsOf(worked).find((one) => one.id === zone.id) : undefined;
-  const others = lesson.zones.filter((one) => one.id !== zone.id);
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: area.id });
+  const isSelected = view.areaId === area.id;
+  const extent = isSelected ? extentsOf(worked).find((one) => one.id === area.id) : undefined;
+  const others = lesson.areas.filter((one) => one.id !== area.id);
   return (
     <li
       ref={setNodeRef}
       className={`${isSelected ? 'selected' : ''}${isDragging ? ' dragging' : ''}`}
       style={{ transform: CSS.Translate.toString(transform), transition }}
     >
-      <span className="zone-line-row">
-        <button type="button" className="zone-grip" aria-label={w.dragZone(zone.name)} {...attributes} {...listeners}>
+      <span className="area-line-row">
+        <button type="button" className="area-grip" aria-label={w.dragArea(area.name)} {...attributes} {...listeners}>
           <svg width="10" height="16" viewBox="0 0 10 16" aria-hidden="true">
             <path d="M1 3.5h8M1 8h8M1 12.5h8" stroke="currentColor" strokeWidth="1.3" />
           </svg>
         </button>
         <CommitInput
-          className="zone-name"
-          value={zone.name}
-          label={w.rename(zone.name)}
-          onFocus={() => view.selectZone(zone.id)}
-          onCommit={(name, burst) => session.do('renameZone', { id: zone.id, name }, burst)}
+          className="area-name"
+          value={area.name}
+          label={w.rename(area.name)}
+          onFocus={() => view.selectArea(area.id)}
+          onCommit={(name, burst) => session.do('renameArea', { id: area.id, name }, burst)}
         />
         <span className="numbers quiet">{areaCm2 > 0 ? w.area(areaCm2) : w.hidden}</span>
       </span>
       {isSelected && (
-        <div className="zone-more">
+        <div className="area-more">
           {extent && extent.areaCm2 > 0 && (
             <p className="small">
               {w.toPaint(w.area(extent.areaCm2))}
               {extent.cutInMm > 5 && <> {w.cutIn(`${lengthNumber(extent.cutInMm, lesson.units)} ${lesson.units}`)}</>}
             </p>
           )}
-          <p className="zone-keys">
+          <p className="area-keys">
             <button
               type="button"
               className="key bare small"
               disabled={at === 0}
-              onClick={() => session.do('moveZone', { id: zone.id, to: at - 1 })}
+              onClick={() => session.do('moveArea', { id: area.id, to: at - 1 })}
             >
               {w.back}
             </button>
             <button
               type="button"
               className="key bare small"
-              disabled={at === lesson.zones.length - 1}
-              onClick={() => session.do('moveZone', { id: zone.id, to: at + 1 })}
+              disabled={at === lesson.areas.length - 1}
+              onClick={() => session.do('moveArea', { id: area.id, to: at + 1 })}
             >
               {w.forward}
             </button>
             <button type="button" className="key bare small" onClick={onSplit}>
               {w.split.start}
             </button>
-            <button type="button" className="key bare small" onClick={() => session.do('removeZone', { id: zone.id })}>
+            <button type="button" className="key bare small" onClick={() => session.do('removeArea', { id: area.id })}>
               {w.remove}
             </button>
           </p>
-          <ZoneTarget zone={zone} />
+          <AreaTarget area={area} />
           {others.length > 0 && (
-            <label className="zone-join small">
+            <label className="area-join small">
               <span className="quiet">{w.join}</span>
               <select
                 value=""
-                aria-label={w.joinWith(zone.name)}
+                aria-label={w.joinWith(area.name)}
                 onChange={(event) => {
                   const into = event.target.value;
-                  if (session.do('mergeZones', { id: zone.id, into })) view.selectZone(into);
+                  if (session.do('mergeAreas', { id: area.id, into })) view.selectArea(into);
                 }}
               >
                 <option value="">…</option>
@@ -235,7 +235,7 @@ function Extents() {
     <OnCanvas>
       <g pointerEvents="none" fill="none" clipPath="url(#easel-face)">
         {extentsOf(lesson)
-          .filter((one) => one.areaCm2 > (seen.get(one.id) ?? 0) + 0.05 && (!view.zoneId || one.id === view.zoneId))
+          .filter((one) => one.areaCm2 > (seen.get(one.id) ?? 0) + 0.05 && (!view.areaId || one.id === view.areaId))
           .map((one) => (
             <g key={one.id}>
               <path d={outlinePath(extentOutline(one))} stroke="#fff" strokeWidth={unit * 2.6} />

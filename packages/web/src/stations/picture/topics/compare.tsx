@@ -1,8 +1,8 @@
 import type { Lab } from '@viaticum/contract';
+import { insideOutline } from '@viaticum/core/area';
 import { cssRgb, deltaE00, labToSrgb, valueStep } from '@viaticum/core/colour';
 import { visibleOf } from '@viaticum/core/derived';
 import { colourInWords, compareInWords } from '@viaticum/core/picture';
-import { insideOutline } from '@viaticum/core/zone';
 import { useState } from 'react';
 import { useLesson } from '../../../lesson/context.js';
 import { useJob } from '../../../lesson/laid.js';
@@ -28,7 +28,7 @@ export function CompareTopic() {
   const parts = visibleOf(lesson);
   const names = places.map(([x, y], i) => {
     const part = parts.find((one) => insideOutline(one.outline, x, y));
-    return part ? (lesson.zones.find((zone) => zone.id === part.id)?.name ?? w.spot(i + 1)) : w.spot(i + 1);
+    return part ? (lesson.areas.find((area) => area.id === part.id)?.name ?? w.spot(i + 1)) : w.spot(i + 1);
   });
   const labs = answer && answer.length === places.length ? answer : places.map(() => null);
   const [first] = labs;

@@ -15,38 +15,38 @@ export function CompositionTopic() {
   const view = useView();
   const { unit } = useEasel();
   const [at, setAt] = useState<[number, number] | null>(null);
-  const zones = useMemo(
+  const areas = useMemo(
     () =>
       visibleOf(lesson)
         .map((part) => {
-          const zone = lesson.zones.find((one) => one.id === part.id);
-          const thing = lesson.things.find((one) => one.id === zone?.thingId);
+          const area = lesson.areas.find((one) => one.id === part.id);
+          const thing = lesson.things.find((one) => one.id === area?.thingId);
           return {
             id: part.id,
-            name: zone?.name ?? '',
+            name: area?.name ?? '',
             outline: part.outline,
-            sheet: zone?.outline,
+            sheet: area?.outline,
             facing: thing?.facing,
             thingName: thing?.name,
           };
         })
-        .filter((zone) => zone.outline.length > 0),
+        .filter((area) => area.outline.length > 0),
     [lesson],
   );
-  const { answer, fault } = useJob('notes', { zones, subjectId: lesson.subjectZoneId }, 200);
+  const { answer, fault } = useJob('notes', { areas, subjectId: lesson.subjectAreaId }, 200);
   const notes = [...(answer ?? [])].sort((a, b) => Number(b.worth) - Number(a.worth));
   return (
     <>
       <label className="field">
         <span>{w.subject}</span>
         <select
-          value={lesson.subjectZoneId ?? ''}
+          value={lesson.subjectAreaId ?? ''}
           onChange={(event) => session.do('setSubject', { id: event.target.value || null })}
         >
           <option value="">{w.noSubject}</option>
-          {lesson.zones.map((zone) => (
-            <option key={zone.id} value={zone.id}>
-              {zone.name}
+          {lesson.areas.map((area) => (
+            <option key={area.id} value={area.id}>
+              {area.name}
             </option>
           ))}
         </select>
@@ -63,11 +63,11 @@ export function CompositionTopic() {
               className="note"
               onPointerEnter={() => {
                 setAt(note.at ?? null);
-                if (note.zoneIds[0]) view.selectZone(note.zoneIds[0]);
+                if (note.areaIds[0]) view.selectArea(note.areaIds[0]);
               }}
               onFocus={() => {
                 setAt(note.at ?? null);
-                if (note.zoneIds[0]) view.selectZone(note.zoneIds[0]);
+                if (note.areaIds[0]) view.selectArea(note.areaIds[0]);
               }}
               onPointerLeave={() => setAt(null)}
             >

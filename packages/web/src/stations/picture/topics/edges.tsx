@@ -16,36 +16,36 @@ export function EdgesTopic() {
   const view = useView();
   const { unit } = useEasel();
   const [showFlow, setShowFlow] = useState(true);
-  const zones = useMemo(() => seenOutlines(lesson), [lesson]);
-  const edges = useJob('edges', lesson.zones.length > 1 ? { zones } : null, 250);
-  const flow = useJob('flow', lesson.zones.length > 0 ? { zones } : null, 300);
-  const selected = lesson.zones.findIndex((zone) => zone.id === view.zoneId);
+  const areas = useMemo(() => seenOutlines(lesson), [lesson]);
+  const edges = useJob('edges', lesson.areas.length > 1 ? { areas } : null, 250);
+  const flow = useJob('flow', lesson.areas.length > 0 ? { areas } : null, 300);
+  const selected = lesson.areas.findIndex((area) => area.id === view.areaId);
   const rows = (edges.answer ?? [])
     .filter((edge) => selected < 0 || edge.one === selected || edge.other === selected)
     .sort((a, b) => b.lengthMm - a.lengthMm);
-  const nameAt = (i: number) => lesson.zones[i]?.name ?? '';
+  const nameAt = (i: number) => lesson.areas[i]?.name ?? '';
   const chosen = (i: number, j: number) =>
-    lesson.zones[i]?.edges?.find((edge) => edge.with === lesson.zones[j]?.id)?.kind ??
-    lesson.zones[j]?.edges?.find((edge) => edge.with === lesson.zones[i]?.id)?.kind;
+    lesson.areas[i]?.edges?.find((edge) => edge.with === lesson.areas[j]?.id)?.kind ??
+    lesson.areas[j]?.edges?.find((edge) => edge.with === lesson.areas[i]?.id)?.kind;
   const strokes = (flow.answer ?? []).map((stroke) => {
-    const byHand = lesson.zones[stroke.zone]?.directionDeg;
+    const byHand = lesson.areas[stroke.area]?.directionDeg;
     return byHand === undefined ? stroke : { ...stroke, deg: byHand, coherence: 1 };
   });
-  const own = selected >= 0 ? meanDirection((flow.answer ?? []).filter((stroke) => stroke.zone === selected)) : null;
-  const zone = lesson.zones[selected];
+  const own = selected >= 0 ? meanDirection((flow.answer ?? []).filter((stroke) => stroke.area === selected)) : null;
+  const area = lesson.areas[selected];
   return (
     <>
-      <p className="quiet small">{zone ? w.ofZone(zone.name) : w.about}</p>
-      {zone && (
-        <button type="button" className="key bare small" onClick={() => view.selectZone(null)}>
+      <p className="quiet small">{area ? w.ofArea(area.name) : w.about}</p>
+      {area && (
+        <button type="button" className="key bare small" onClick={() => view.selectArea(null)}>
           {w.all}
         </button>
       )}
       {(edges.fault ?? flow.fault) && <p className="signal">{edges.fault ?? flow.fault}</p>}
-      {lesson.zones.length > 1 && !edges.answer && <p className="quiet">{words.picture.measuring}</p>}
+      {lesson.areas.length > 1 && !edges.answer && <p className="quiet">{words.picture.measuring}</p>}
       <ul className="edge-list">
         {rows.map((edge) => {
-          const [one, other] = [lesson.zones[edge.one], lesson.zones[edge.other]];
+          const [one, other] = [lesson.areas[edge.one], lesson.areas[edge.other]];
           if (!one || !other) return null;
           const byHand = chosen(edge.one, edge.other);
           return (
@@ -85,12 +85,12 @@ export function EdgesTopic() {
         <button type="button" className="key" aria-pressed={showFlow} onClick={() => setShowFlow(!showFlow)}>
           {w.showFlow}
         </button>
-        {!zone && <p className="quiet small">{w.chooseZone}</p>}
-        {zone && (
+        {!area && <p className="quiet small">{w.chooseArea}</p>}
+        {area && (
           <>
             <p>
-              {zone.directionDeg !== undefined
-                ? w.byHand(Math.round(-zone.directionDeg))
+              {area.directionDeg !== undefined
+                ? w.byHand(Math.round(-area.directionDeg))
                 : own
                   ? w.runs(Math.round(-own.deg), Math.round(own.coherence * 100))
                   : w.unknown}
@@ -102,12 +102,12 @@ export function EdgesTopic() {
                 min={-90}
                 max={90}
                 step={5}
-                value={-Math.round(zone.directionDeg ?? own?.deg ?? 0)}
-                onChange={(event) => session.do('setDirection', { id: zone.id, deg: -Number(event.target.value) })}
+                value={-Math.round(area.directionDeg ?? own?.deg ?? 0)}
+                onChange={(event) => session.do('setDirection', { id: area.id, deg: -Number(event.target.value) })}
               />
             </label>
-            {zone.directionDeg !== undefined && (
-              <button type="button" className="key" onClick={() => session.do('setDirection', { id: zone.id, deg: null })}>
+            {area.directionDeg !== undefined && (
+              <button type="button" className="key" onClick={() => session.do('setDirection', { id: area.id, deg: null })}>
                 {w.asMeasured}
               </button>
             )}
@@ -118,7 +118,7 @@ export function EdgesTopic() {
         <OnCanvas>
           <g pointerEvents="none" strokeLinecap="round" clipPath="url(#easel-face)">
             {strokes
-              .filter((stroke) => stroke.coherence >= LEAST_COHERENCE && (selected < 0 || stroke.zone === selected))
+              .filter((stroke) => stroke.coherence >= LEAST_COHERENCE && (selected < 0 || stroke.area === selected))
               .map(({ xMm, yMm, deg, coherence }) => {
                 const turn = (deg * Math.PI) / 180;
                 const half = unit * (4 + 7 * coherence);

@@ -1,7 +1,7 @@
-import type { Zone } from '@viaticum/contract';
+import type { Area } from '@viaticum/contract';
+import { outlineArea, outlinePath } from '@viaticum/core/area';
 import { cssRgb, labToSrgb } from '@viaticum/core/colour';
 import type { Tap } from '@viaticum/core/picture';
-import { outlineArea, outlinePath } from '@viaticum/core/zone';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
@@ -22,19 +22,19 @@ export function Propose({ onEnd }: { onEnd: () => void }) {
   const { worker } = useLaying();
   const { unit } = useEasel();
   const { widthMm, heightMm } = lesson.support;
-  const [count, setCount] = useState(Math.max(5, Math.min(15, lesson.zones.length || 10)));
-  const [strokes, setStrokes] = useState<{ zone: number; points: Point[] }[]>([]);
+  const [count, setCount] = useState(Math.max(5, Math.min(15, lesson.areas.length || 10)));
+  const [strokes, setStrokes] = useState<{ area: number; points: Point[] }[]>([]);
   const [mark, setMark] = useState<number | null>(null);
   const [stroke, setStroke] = useState<Point[]>([]);
   const [taking, setTaking] = useState<number | null>(null);
   const [fault, setFault] = useState<string | null>(null);
-  const marks = strokes.reduce((most, one) => Math.max(most, one.zone), -1) + 1;
-  const taps = strokes.flatMap(({ zone, points }) => points.map(([x, y]): Tap => ({ x: x / widthMm, y: y / heightMm, zone })));
+  const marks = strokes.reduce((most, one) => Math.max(most, one.area), -1) + 1;
+  const taps = strokes.flatMap(({ area, points }) => points.map(([x, y]): Tap => ({ x: x / widthMm, y: y / heightMm, area })));
   const job = useJob('propose', { count, taps, refined: false }, 0);
   useHint(w.hint);
   useHiddenOutlines();
   const add = (points: Point[]) => {
-    setStrokes([...strokes, { zone: mark ?? marks, points }]);
+    setStrokes([...strokes, { area: mark ?? marks, points }]);
     setStroke([]);
   };
   const onStroke = (points: Point[], done: boolean) => {
@@ -46,22 +46,22 @@ export function Propose({ onEnd }: { onEnd: () => void }) {
     }
     add(spaced);
   };
-  const zones = job.answer?.zones ?? [];
+  const areas = job.answer?.areas ?? [];
   const take = async () => {
     setTaking(0);
     setFault(null);
     try {
       const { answer } = worker.ask('propose', { count, taps, refined: true }, setTaking);
-      const { zones: refined } = await answer;
-      const { answer: known } = worker.ask('match', { zones: refined.map((zone) => zone.outline), old: seenOutlines(lesson) });
+      const { areas: refined } = await answer;
+      const { answer: known } = worker.ask('match', { areas: refined.map((area) => area.outline), old: seenOutlines(lesson) });
       const { stands, heirs } = await known;
-      const fresh = refined.map((zone, i): Zone => {
-        const old = stands[i] === null ? undefined : lesson.zones[stands[i] as number];
-        return { ...(old ?? { id: nanoid(8), name: zone.name }), outline: zone.outline };
+      const fresh = refined.map((area, i): Area => {
+        const old = stands[i] === null ? undefined : lesson.areas[stands[i] as number];
+        return { ...(old ?? { id: nanoid(8), name: area.name }), outline: area.outline };
       });
-      const passOn = lesson.zones.map(({ id }, o) => [id, (heirs[o] ?? []).map((z) => (fresh[z] as Zone).id)] as const);
-      if (session.do('replaceZones', { zones: fresh, heirs: Object.fromEntries(passOn) })) {
-        view.selectZone(null);
+      const passOn = lesson.areas.map(({ id }, o) => [id, (heirs[o] ?? []).map((z) => (fresh[z] as Area).id)] as const);
+      if (session.do('replaceAreas', { areas: fresh, heirs: Object.fromEntries(passOn) })) {
+        view.selectArea(null);
         onEnd();
       }
     } catch (error) {
@@ -109,36 +109,36 @@ export function Propose({ onEnd }: { onEnd: () => void }) {
         </fieldset>
       )}
       <ol className="proposed" data-taps={job.answer?.taps}>
-        {zones.map((zone) => (
-          <li key={zone.region}>
-            <span className="proposed-chip" style={{ background: cssRgb(labToSrgb(zone.meanLab)) }} />
-            <span>{zone.name}</span>
-            <span className="numbers quiet">{words.picture.area(outlineArea(zone.seen) / 100)}</span>
+        {areas.map((area) => (
+          <li key={area.region}>
+            <span className="proposed-chip" style={{ background: cssRgb(labToSrgb(area.meanLab)) }} />
+            <span>{area.name}</span>
+            <span className="numbers quiet">{words.picture.area(outlineArea(area.seen) / 100)}</span>
           </li>
         ))}
       </ol>
       <p className="picture-toggles">
-        <button type="button" className="key main" disabled={zones.length === 0 || taking !== null} onClick={take}>
-          {w.take(zones.length)}
+        <button type="button" className="key main" disabled={areas.length === 0 || taking !== null} onClick={take}>
+          {w.take(areas.length)}
         </button>
         <button type="button" className="key" onClick={onEnd}>
           {w.cancel}
         </button>
       </p>
-      {lesson.steps.some((step) => step.zoneIds.length > 0) && <p className="quiet small">{w.steps}</p>}
+      {lesson.steps.some((step) => step.areaIds.length > 0) && <p className="quiet small">{w.steps}</p>}
       <OnCanvas>
         <g pointerEvents="none" clipPath="url(#easel-face)">
-          {zones.map((zone) => (
-            <g key={zone.region}>
+          {areas.map((area) => (
+            <g key={area.region}>
               <path
-                d={outlinePath(zone.seen)}
-                fill={cssRgb(labToSrgb(zone.meanLab))}
+                d={outlinePath(area.seen)}
+                fill={cssRgb(labToSrgb(area.meanLab))}
                 fillOpacity={0.35}
                 fillRule="evenodd"
                 stroke="#fff"
                 strokeWidth={unit * 3.4}
               />
-              <path d={outlinePath(zone.seen)} fill="none" stroke="#1f1f1f" strokeWidth={unit * 1.5} />
+              <path d={outlinePath(area.seen)} fill="none" stroke="#1f1f1f" strokeWidth={unit * 1.5} />
             </g>
           ))}
           {stroke.length > 1 && (
@@ -150,7 +150,7 @@ export function Propose({ onEnd }: { onEnd: () => void }) {
               strokeLinecap="round"
             />
           )}
-          {strokes.map(({ zone, points }, i) => {
+          {strokes.map(({ area, points }, i) => {
             const [x, y] = points[0] as Point;
             return (
               // biome-ignore lint/suspicious/noArrayIndexKey: strokes are told apart by their order alone
@@ -165,7 +165,7 @@ export function Propose({ onEnd }: { onEnd: () => void }) {
                   cx={x}
                   cy={y}
                   r={unit * 9}
-                  fill={mark === zone ? '#1f1f1f' : '#fff'}
+                  fill={mark === area ? '#1f1f1f' : '#fff'}
                   stroke="#1f1f1f"
                   strokeWidth={unit * 1.4}
                 />
@@ -174,9 +174,9 @@ export function Propose({ onEnd }: { onEnd: () => void }) {
                   y={y + unit * 4.4}
                   fontSize={unit * 12.5}
                   textAnchor="middle"
-                  fill={mark === zone ? '#fff' : '#1f1f1f'}
+                  fill={mark === area ? '#fff' : '#1f1f1f'}
                 >
-                  {zone + 1}
+                  {area + 1}
                 </text>
               </g>
             );

@@ -1,6 +1,6 @@
 import type { Thing } from '@viaticum/contract';
+import { outlinePath } from '@viaticum/core/area';
 import { lengthNumber, MM_PER_INCH } from '@viaticum/core/units';
-import { outlinePath } from '@viaticum/core/zone';
 import { nanoid } from 'nanoid';
 import { useEffect, useRef, useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
@@ -25,14 +25,14 @@ export function ThingsTopic() {
   const [from, setFrom] = useState('');
   useHint(chosen ? w.hint : '');
   const thing = lesson.things.find((one) => one.id === chosen);
-  const free = lesson.zones.filter((zone) => !zone.thingId);
+  const free = lesson.areas.filter((area) => !area.thingId);
   const whole = wholeOf(lesson);
   const others = lesson.references.filter((reference) => reference.id !== whole?.id);
   const make = (fate: Thing['fate']) => {
     const id = nanoid(8);
-    const name = lesson.zones.find((zone) => zone.id === picked[0])?.name ?? w.thing;
+    const name = lesson.areas.find((area) => area.id === picked[0])?.name ?? w.thing;
     const fresh: Thing = { id, name, fate, ...(fate === 'added' && from ? { fromReferenceId: from } : {}) };
-    if (session.do('addThing', { thing: fresh, zoneIds: picked })) {
+    if (session.do('addThing', { thing: fresh, areaIds: picked })) {
       setChosen(id);
       setPicked([]);
     }
@@ -43,20 +43,20 @@ export function ThingsTopic() {
       {fault && <p className="signal">{fault}</p>}
       {patterned.length > 0 && (
         <p className="signal">
-          {w.patterned(lesson.zones.filter((zone) => patterned.includes(zone.id)).map((zone) => zone.name))}
+          {w.patterned(lesson.areas.filter((area) => patterned.includes(area.id)).map((area) => area.name))}
         </p>
       )}
       <ul className="things">
         {lesson.things.map((one) => (
           <li key={one.id} className={one.id === chosen ? 'selected' : ''}>
-            <span className="zone-line-row">
+            <span className="area-line-row">
               <CommitInput
-                className="zone-name"
+                className="area-name"
                 value={one.name}
                 label={w.nameOf(one.name)}
                 onFocus={() => {
                   setChosen(one.id);
-                  view.selectZone(null);
+                  view.selectArea(null);
                 }}
                 onCommit={(name, burst) => session.do('renameThing', { id: one.id, name }, burst)}
               />
@@ -66,22 +66,22 @@ export function ThingsTopic() {
           </li>
         ))}
       </ul>
-      {lesson.zones.length === 0 ? (
+      {lesson.areas.length === 0 ? (
         <p className="quiet">{w.needsAreas}</p>
       ) : (
         free.length > 0 && (
           <fieldset className="thing-new">
             <legend>{w.fresh}</legend>
-            {free.map((zone) => (
-              <label key={zone.id}>
+            {free.map((area) => (
+              <label key={area.id}>
                 <input
                   type="checkbox"
-                  checked={picked.includes(zone.id)}
+                  checked={picked.includes(area.id)}
                   onChange={(event) =>
-                    setPicked(event.target.checked ? [...picked, zone.id] : picked.filter((id) => id !== zone.id))
+                    setPicked(event.target.checked ? [...picked, area.id] : picked.filter((id) => id !== area.id))
                   }
                 />{' '}
-                {zone.name}
+                {area.name}
               </label>
             ))}
             <p className="picture-toggles">
@@ -118,11 +118,11 @@ function ThingFields({ thing }: { thing: Thing }) {
   const session = useSession();
   const isMm = lesson.units === 'in' ? MM_PER_INCH / 8 : 5;
   const size = (scale: number) => session.do('moveThing', { id: thing.id, dxMm: 0, dyMm: 0, scale });
-  const zones = lesson.zones.filter((zone) => zone.thingId === thing.id);
+  const areas = lesson.areas.filter((area) => area.thingId === thing.id);
   return (
-    <div className="zone-more">
-      <p className="small quiet">{zones.map((zone) => zone.name).join(', ')}</p>
-      <p className="zone-keys">
+    <div className="area-more">
+      <p className="small quiet">{areas.map((area) => area.name).join(', ')}</p>
+      <p className="area-keys">
         <button
           type="button"
           className="key small"
@@ -162,7 +162,7 @@ function ThingFields({ thing }: { thing: Thing }) {
         </select>
       </label>
       {thing.fate === 'added' && !thing.fromReferenceId && <p className="small">{w.colours}</p>}
-      <p className="zone-keys">
+      <p className="area-keys">
         {(
           [
             [w.toLeft, -1, 0],
@@ -202,7 +202,7 @@ function MoveThing({ thing }: { thing: Thing }) {
     setMode('place');
     return () => setMode('look');
   }, [setMode]);
-  const paths = lesson.zones.filter((zone) => zone.thingId === thing.id).map((zone) => outlinePath(zone.outline));
+  const paths = lesson.areas.filter((area) => area.thingId === thing.id).map((area) => outlinePath(area.outline));
   return (
     <OnCanvas>
       <g

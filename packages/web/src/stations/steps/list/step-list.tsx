@@ -154,7 +154,7 @@ const newStep = (stageId: string): Step => ({
   stageId,
   kind: 'paint',
   title: words.steps.stepName,
-  zoneIds: [],
+  areaIds: [],
   markIds: [],
   mixIds: [],
   needs: 'any',

@@ -27,13 +27,13 @@ export function DraftTopic() {
   const lesson = useWorkedOut();
   const session = useSession();
   const [showMore, setShowMore] = useState(false);
-  const { school, zones, mixes, support, things, room, level, overlapMm, tubes, subjectZoneId, method } = lesson;
+  const { school, areas, mixes, support, things, room, level, overlapMm, tubes, subjectAreaId, method } = lesson;
   // biome-ignore lint/correctness/useExhaustiveDependencies: a draft stands on these parts of the lesson alone
   const draft = useMemo(
     () => draftLesson(lesson, () => nanoid(8)),
-    [school, zones, mixes, support, things, room, level, overlapMm, tubes, subjectZoneId, method],
+    [school, areas, mixes, support, things, room, level, overlapMm, tubes, subjectAreaId, method],
   );
-  if (zones.length === 0) return <p className="quiet">{w.needZones}</p>;
+  if (areas.length === 0) return <p className="quiet">{w.needAreas}</p>;
   const choose = (choice: keyof School) => (
     <label key={choice} className="field">
       <span>{schoolWords[choice].ask}</span>

@@ -26,8 +26,8 @@ export function DryingTopic() {
   const facts = useMemo(() => (step ? coatFacts(lesson, step.id, plan) : null), [lesson, step, plan]);
   const offers = useMemo(() => (step ? offersFor(lesson, step.id, plan) : []), [lesson, step, plan]);
   if (!step || !facts) return <p className="quiet">{w.none}</p>;
-  const { times, range, takesMin, zoneId } = facts;
-  const zone = lesson.zones.find((one) => one.id === zoneId)?.name ?? '';
+  const { times, range, takesMin, areaId } = facts;
+  const area = lesson.areas.find((one) => one.id === areaId)?.name ?? '';
   const isBlend = step.technique === 'blend';
   const short = takesMin > times.openMin && isBlend;
   const fits = short ? w.short : isBlend ? w.enough : w.laid;
@@ -44,7 +44,7 @@ export function DryingTopic() {
             ))}
           </select>
         </label>
-        <span className="quiet">{w.on(step.zoneIds.length === 0 ? w.whole : zone)}</span>
+        <span className="quiet">{w.on(step.wholeCanvas ? w.whole : area)}</span>
       </p>
       <div className="drying-rungs">
         <Rung name={w.workable} minutes={times.openMin} early={range.early.openMin} late={range.late.openMin} />

@@ -1,9 +1,9 @@
 import { type Lesson, type Mark, markKinds, type Step, type StrokeKind, strokes } from '@viaticum/contract';
+import { outlineBox } from '@viaticum/core/area';
 import { markAreaCm2, markMinutes } from '@viaticum/core/derived';
 import { strokeOf } from '@viaticum/core/draft';
 import { paceOf } from '@viaticum/core/step';
 import { capital, minutesInWords } from '@viaticum/core/units';
-import { outlineBox } from '@viaticum/core/zone';
 import { Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
@@ -22,9 +22,9 @@ export function MarksTopic() {
   const view = useView();
   const [showAll, setShowAll] = useState(false);
   const add = () => {
-    const zoneId = view.zoneId ?? lesson.zones.at(-1)?.id;
-    if (!zoneId) return;
-    session.do('addMark', { mark: newMark(lesson, zoneId) });
+    const areaId = view.areaId ?? lesson.areas.at(-1)?.id;
+    if (!areaId) return;
+    session.do('addMark', { mark: newMark(lesson, areaId) });
   };
   const own = new Set(lesson.steps.flatMap((step) => strokeOf(step) ?? []));
   const shown = strokes.filter((stroke) => showAll || own.has(stroke));
@@ -35,7 +35,7 @@ export function MarksTopic() {
         {lesson.marks.map((mark) => (
           <MarkCard key={mark.id} lesson={lesson} mark={mark} />
         ))}
-        <button type="button" className="key" disabled={lesson.zones.length === 0} onClick={add}>
+        <button type="button" className="key" disabled={lesson.areas.length === 0} onClick={add}>
           {w.add}
         </button>
       </section>
@@ -62,10 +62,10 @@ export function MarksTopic() {
   );
 }
 
-const newMark = (lesson: Lesson, zoneId: string): Mark => ({
+const newMark = (lesson: Lesson, areaId: string): Mark => ({
   id: nanoid(8),
   name: `${w.kinds.tufts} ${lesson.marks.length + 1}`,
-  zoneId,
+  areaId,
   kind: 'tufts',
   count: 24,
   lengthMm: 18,
@@ -93,7 +93,7 @@ function MarkCard({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
       stageId: (marked ?? lesson.steps.at(-1))?.stageId ?? lesson.stages.at(-1)?.id ?? '',
       kind: 'paint',
       title: capital(mark.name),
-      zoneIds: [],
+      areaIds: [],
       markIds: [mark.id],
       mixIds: [],
       needs: 'paintOver',
@@ -107,7 +107,7 @@ function MarkCard({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
     };
     if (session.do('addStep', { step })) view.selectStep(step.id);
   };
-  const box = outlineBox(lesson.zones.find((zone) => zone.id === mark.zoneId)?.outline ?? []);
+  const box = outlineBox(lesson.areas.find((area) => area.id === mark.areaId)?.outline ?? []);
   return (
     <div className="mark-card">
       <div className="variant-head">
@@ -133,11 +133,11 @@ function MarkCard({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
           </select>
         </label>
         <label className="field">
-          <span>{w.zone}</span>
-          <select className="plain-input" value={mark.zoneId} onChange={(event) => edit({ zoneId: event.target.value })}>
-            {lesson.zones.map((zone) => (
-              <option key={zone.id} value={zone.id}>
-                {zone.name}
+          <span>{w.area}</span>
+          <select className="plain-input" value={mark.areaId} onChange={(event) => edit({ areaId: event.target.value })}>
+            {lesson.areas.map((area) => (
+              <option key={area.id} value={area.id}>
+                {area.name}
               </option>
             ))}
           </select>
@@ -183,9 +183,9 @@ function MarkCard({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
               mode="multiple"
               aria-label={`${w.protect}, ${mark.name}`}
               value={mark.protectIds ?? []}
-              options={lesson.zones
-                .filter((zone) => zone.id !== mark.zoneId)
-                .map((zone) => ({ value: zone.id, label: zone.name }))}
+              options={lesson.areas
+                .filter((area) => area.id !== mark.areaId)
+                .map((area) => ({ value: area.id, label: area.name }))}
               onChange={(protectIds: string[]) => edit({ protectIds })}
             />
           </div>

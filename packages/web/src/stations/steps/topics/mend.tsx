@@ -19,22 +19,22 @@ export function MendTopic() {
   const planned = usePlan();
   const session = useSession();
   const view = useView();
-  const [zoneId, setZone] = useState(view.zoneId ?? lesson.zones[0]?.id ?? '');
+  const [areaId, setArea] = useState(view.areaId ?? lesson.areas[0]?.id ?? '');
   const [what, setWhat] = useState(COLOUR);
   const [spots, setSpots] = useState<{ isLab: Lab; wantLab: Lab } | null>(null);
   const [fromPhoto, setFromPhoto] = useState(false);
   const atMin = Math.min(view.minute, planned.plan.endMin);
   const state = useMemo(
-    () => (fromPhoto ? spots : plannedState(lesson, planned, zoneId, atMin)),
-    [fromPhoto, spots, lesson, planned, zoneId, atMin],
+    () => (fromPhoto ? spots : plannedState(lesson, planned, areaId, atMin)),
+    [fromPhoto, spots, lesson, planned, areaId, atMin],
   );
   const edgeWith = what === COLOUR ? null : what;
   const ways = useMemo(
-    () => (state ? mendWays(lesson, planned, { zoneId, atMin, ...state, ...(edgeWith ? { edgeWith } : {}) }) : []),
-    [lesson, planned, zoneId, atMin, state, edgeWith],
+    () => (state ? mendWays(lesson, planned, { areaId, atMin, ...state, ...(edgeWith ? { edgeWith } : {}) }) : []),
+    [lesson, planned, areaId, atMin, state, edgeWith],
   );
-  const beside = [...(bordersBetween(lesson).get(zoneId)?.keys() ?? [])];
-  const nameOf = (id: string) => lesson.zones.find((zone) => zone.id === id)?.name ?? '';
+  const beside = [...(bordersBetween(lesson).get(areaId)?.keys() ?? [])];
+  const nameOf = (id: string) => lesson.areas.find((area) => area.id === id)?.name ?? '';
   const put = (way: MendWay) => {
     if (!way.step) return;
     const at = lesson.steps.findIndex((step) => step.id === way.afterStepId) + 1;
@@ -48,11 +48,11 @@ export function MendTopic() {
       </p>
       <div className="draft-school">
         <label className="field">
-          <span>{w.zone}</span>
-          <select className="plain-input" value={zoneId} onChange={(event) => setZone(event.target.value)}>
-            {lesson.zones.map((zone) => (
-              <option key={zone.id} value={zone.id}>
-                {zone.name}
+          <span>{w.area}</span>
+          <select className="plain-input" value={areaId} onChange={(event) => setArea(event.target.value)}>
+            {lesson.areas.map((area) => (
+              <option key={area.id} value={area.id}>
+                {area.name}
               </option>
             ))}
           </select>

@@ -206,7 +206,7 @@ function SimplerLesson({ lesson }: { lesson: Lesson }) {
   const [amount, setAmount] = useState<SimplerBy | null>(null);
   const session = useSession();
   const simpler = useMemo(() => (amount ? simplify(lesson, amount) : null), [lesson, amount]);
-  if (lesson.steps.length === 0 || lesson.zones.length < 2) return null;
+  if (lesson.steps.length === 0 || lesson.areas.length < 2) return null;
   return (
     <section aria-label={w.simpler}>
       <h3>{w.simpler}</h3>

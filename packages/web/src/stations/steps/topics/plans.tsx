@@ -259,7 +259,7 @@ function Holds({ lesson, maxNodes, onNodes }: { lesson: Lesson; maxNodes: number
 
 function Costs({ lesson, costs }: { lesson: Lesson; costs: Cost[] }) {
   const session = useSession();
-  const zoneOf = (id: string) => lesson.zones.find((zone) => zone.id === id)?.name ?? '';
+  const areaOf = (id: string) => lesson.areas.find((area) => area.id === id)?.name ?? '';
   const pinOf = (id: string) => lesson.planning.pins.find((pin) => 'stepId' in pin && pin.stepId === id);
   const about = (cost: Cost): string => {
     if (cost.kind === 'pin') {
@@ -267,7 +267,7 @@ function Costs({ lesson, costs }: { lesson: Lesson; costs: Cost[] }) {
       return `${w.costPin(titleOf(lesson, cost.stepId))}${pin && 'stepId' in pin ? ` (${hourMinute(pin.startMin)})` : ''}`;
     }
     if (cost.kind === 'order') return w.costOrder(titleOf(lesson, cost.firstId), titleOf(lesson, cost.thenId));
-    if (cost.kind === 'wait') return w.costWait(titleOf(lesson, cost.stepId), zoneOf(cost.zoneId));
+    if (cost.kind === 'wait') return w.costWait(titleOf(lesson, cost.stepId), areaOf(cost.areaId));
     return w.costRules[cost.kind];
   };
   return (

@@ -10,7 +10,7 @@ export function StagesTopic() {
   const { plan } = usePlan();
   const view = useView();
   const { urls, offs, progress, fault } = usePaintedNow();
-  if (lesson.zones.length === 0) return <p className="quiet">{draftWords.needZones}</p>;
+  if (lesson.areas.length === 0) return <p className="quiet">{draftWords.needAreas}</p>;
   const shown = lesson.steps.filter((step) => step.kind !== 'break' && step.kind !== 'look');
   const last = offs.at(-1);
   return (

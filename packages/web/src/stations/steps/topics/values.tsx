@@ -9,12 +9,12 @@ import { usePaintedNow } from '../painted.js';
 export function ValuesTopic() {
   const lesson = useWorkedOut();
   const view = useView();
-  if (lesson.zones.length === 0 || lesson.steps.length === 0) return <p className="quiet">{w.none}</p>;
-  const { zones, changes } = relationsOf(lesson);
-  const nameOf = (id: string) => lesson.zones.find((zone) => zone.id === id)?.name ?? '';
+  if (lesson.areas.length === 0 || lesson.steps.length === 0) return <p className="quiet">{w.none}</p>;
+  const { areas, changes } = relationsOf(lesson);
+  const nameOf = (id: string) => lesson.areas.find((area) => area.id === id)?.name ?? '';
   const stepOf = (id: string | null) => lesson.steps.findIndex((step) => step.id === id);
   const said = (change: RelationChange) => {
-    const [one, other] = [nameOf(change.zoneId), nameOf(change.neighbourId)];
+    const [one, other] = [nameOf(change.areaId), nameOf(change.neighbourId)];
     return change.kind === 'breaks' ? w.breaks(one, other, change.isL > 0) : w.repairs(one, other, change.isL > 0);
   };
   return (
@@ -30,18 +30,18 @@ export function ValuesTopic() {
           </tr>
         </thead>
         <tbody>
-          {zones.map((zone) => (
-            <tr key={zone.zoneId}>
-              <th scope="row">{nameOf(zone.zoneId)}</th>
-              <td>{zone.target ? <Value lab={zone.target} /> : <span className="quiet">{w.noTarget}</span>}</td>
+          {areas.map((area) => (
+            <tr key={area.areaId}>
+              <th scope="row">{nameOf(area.areaId)}</th>
+              <td>{area.target ? <Value lab={area.target} /> : <span className="quiet">{w.noTarget}</span>}</td>
               <td>
-                {zone.last ? <Value lab={zone.last} /> : <span className="signal">{w.bare}</span>}{' '}
-                {zone.offL !== null && <span className="quiet small">{w.off(zone.offL)}</span>}
+                {area.last ? <Value lab={area.last} /> : <span className="signal">{w.bare}</span>}{' '}
+                {area.offL !== null && <span className="quiet small">{w.off(area.offL)}</span>}
               </td>
               <td>
-                {zone.dueStepId && (
-                  <button type="button" className="key bare small" onClick={() => view.selectStep(zone.dueStepId)}>
-                    {stepOf(zone.dueStepId) + 1}. {lesson.steps[stepOf(zone.dueStepId)]?.title}
+                {area.dueStepId && (
+                  <button type="button" className="key bare small" onClick={() => view.selectStep(area.dueStepId)}>
+                    {stepOf(area.dueStepId) + 1}. {lesson.steps[stepOf(area.dueStepId)]?.title}
                   </button>
                 )}
               </td>
@@ -54,7 +54,7 @@ export function ValuesTopic() {
         {changes.length === 0 && <p className="quiet">{w.noChanges}</p>}
         <ol className="draft-changes">
           {changes.map((change) => (
-            <li key={`${change.stepId}${change.zoneId}${change.neighbourId}`}>
+            <li key={`${change.stepId}${change.areaId}${change.neighbourId}`}>
               <button type="button" className="relation" onClick={() => view.selectStep(change.stepId)}>
                 <b>
                   {stepOf(change.stepId) + 1}. {lesson.steps[stepOf(change.stepId)]?.title}

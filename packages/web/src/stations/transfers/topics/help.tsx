@@ -18,7 +18,7 @@ function fresh(kind: ConstructionKind, lesson: Lesson): Construction {
   const { widthMm, heightMm } = lesson.support;
   const id = nanoid(8);
   const at = (x: number, y: number): Point => [Math.round(widthMm * x), Math.round(heightMm * y)];
-  const zoneIds = lesson.subjectZoneId ? [lesson.subjectZoneId] : lesson.zones.slice(-1).map((zone) => zone.id);
+  const areaIds = lesson.subjectAreaId ? [lesson.subjectAreaId] : lesson.areas.slice(-1).map((area) => area.id);
   const { horizonMm, xMm } = eyeOf(lesson);
   const horizon: Point = [Math.round(xMm), Math.round(horizonMm)];
   switch (kind) {
@@ -28,7 +28,7 @@ function fresh(kind: ConstructionKind, lesson: Lesson): Construction {
     case 'thirds':
       return { id, kind };
     case 'envelope':
-      return { id, kind, zoneIds, shadowIds: [], sides: 6, thinMm: 8 };
+      return { id, kind, areaIds, shadowIds: [], sides: 6, thinMm: 8 };
     case 'radial':
       return {
         id,
@@ -59,7 +59,7 @@ function fresh(kind: ConstructionKind, lesson: Lesson): Construction {
     case 'shadow':
       return { id, kind, foot: at(0.5, 0.8), head: at(0.5, 0.6) };
     case 'shapes':
-      return { id, kind, zoneIds: lesson.zones.map((zone) => zone.id).slice(-6) };
+      return { id, kind, areaIds: lesson.areas.map((area) => area.id).slice(-6) };
   }
 }
 
@@ -156,7 +156,7 @@ function Fields({ one }: { one: Construction }) {
     case 'envelope':
       return (
         <>
-          <Areas label={w.areas} ids={one.zoneIds} onIds={(zoneIds) => zoneIds.length > 0 && set({ zoneIds })} />
+          <Areas label={w.areas} ids={one.areaIds} onIds={(areaIds) => areaIds.length > 0 && set({ areaIds })} />
           <Areas label={w.shadows} ids={one.shadowIds} onIds={(shadowIds) => set({ shadowIds })} />
           <p className="numbers-row">
             {number(w.sides, one.sides, (sides) => ({ sides: Math.max(3, Math.min(24, Math.round(sides))) }))}
@@ -225,7 +225,7 @@ function Fields({ one }: { one: Construction }) {
         </>
       );
     case 'shapes':
-      return <Areas label={w.areas} ids={one.zoneIds} onIds={(zoneIds) => zoneIds.length > 0 && set({ zoneIds })} />;
+      return <Areas label={w.areas} ids={one.areaIds} onIds={(areaIds) => areaIds.length > 0 && set({ areaIds })} />;
   }
 }
 
@@ -296,18 +296,18 @@ export function PointField({ label, value, onPoint }: { label: string; value: Po
 }
 
 function Areas({ label, ids, onIds }: { label: string; ids: readonly string[]; onIds: (ids: string[]) => void }) {
-  const { zones } = useLesson();
+  const { areas } = useLesson();
   return (
     <fieldset className="area-ticks small">
       <legend>{label}</legend>
-      {zones.map((zone) => (
-        <label key={zone.id} className="check">
+      {areas.map((area) => (
+        <label key={area.id} className="check">
           <input
             type="checkbox"
-            checked={ids.includes(zone.id)}
-            onChange={(event) => onIds(event.target.checked ? [...ids, zone.id] : ids.filter((id) => id !== zone.id))}
+            checked={ids.includes(area.id)}
+            onChange={(event) => onIds(event.target.checked ? [...ids, area.id] : ids.filter((id) => id !== area.id))}
           />{' '}
-          {zone.name}
+          {area.name}
         </label>
       ))}
     </fieldset>

@@ -147,7 +147,7 @@ function decide(session: Session, line: Line, change: Partial<LineEdit>, clear?:
   const [x, y] = middleOf(line);
   const at: Point = [Math.round(x * 10) / 10, Math.round(y * 10) / 10];
   session.do('decideLine', {
-    edit: { kind: line.kind === 'inner' ? 'inner' : 'border', areas: line.zoneIds, at, ...change },
+    edit: { kind: line.kind === 'inner' ? 'inner' : 'border', areas: line.areaIds, at, ...change },
     ...(clear && { clear }),
   });
 }

@@ -1,5 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import { zoneRung } from '@viaticum/core/step';
+import { areaRung } from '@viaticum/core/step';
 import { againStep, momentsOf, secondTransfers } from '@viaticum/core/transfer';
 import { hourMinute, listInWords } from '@viaticum/core/units';
 import { nanoid } from 'nanoid';
@@ -56,9 +56,9 @@ function Ready({ stepId }: { stepId: string | null }) {
   const { plan } = usePlan();
   const item = plan.items.find((one) => one.stepId === stepId);
   if (!item || stepId === null) return null;
-  const under = new Set(plan.coats.filter((coat) => coat.laidToMin <= item.startMin).map((coat) => coat.zoneId));
-  const ready = [...under].map((zoneId) => {
-    const { coat } = zoneRung(plan.coats, zoneId, item.startMin);
+  const under = new Set(plan.coats.filter((coat) => coat.laidToMin <= item.startMin).map((coat) => coat.areaId));
+  const ready = [...under].map((areaId) => {
+    const { coat } = areaRung(plan.coats, areaId, item.startMin);
     return coat ? coat.laidToMin + (coat.touchDryMin ?? Number.POSITIVE_INFINITY) : 0;
   });
   const latest = Math.max(0, ...ready);
@@ -81,7 +81,7 @@ function Buried() {
       {again.map((one) => {
         const { beforeId, beforeAt, pairs } = one;
         const step = lesson.steps[beforeAt] as Lesson['steps'][number];
-        const names = listInWords([...new Set(pairs.map(([front]) => zoneName(lesson, front)))]);
+        const names = listInWords([...new Set(pairs.map(([front]) => areaName(lesson, front)))]);
         const cover = coveringStep(lesson, pairs, beforeAt);
         return (
           <li key={beforeId}>
@@ -105,8 +105,8 @@ function Buried() {
   );
 }
 
-const zoneName = (lesson: Lesson, id: string): string => lesson.zones.find((zone) => zone.id === id)?.name ?? '';
+const areaName = (lesson: Lesson, id: string): string => lesson.areas.find((area) => area.id === id)?.name ?? '';
 /** The first step before this one that paints any of these areas. */
 const coveringStep = (lesson: Lesson, pairs: readonly [string, string][], before: number): string =>
-  lesson.steps.slice(0, before).find((step) => step.kind === 'paint' && pairs.flat().some((id) => step.zoneIds.includes(id)))
+  lesson.steps.slice(0, before).find((step) => step.kind === 'paint' && pairs.flat().some((id) => step.areaIds.includes(id)))
     ?.title ?? '';

@@ -1,8 +1,8 @@
 import type { Thing, TwinOf } from '@viaticum/contract';
+import { outlineBox } from '@viaticum/core/area';
 import { lineOf } from '@viaticum/core/document';
 import { eyeOf } from '@viaticum/core/transfer';
 import { lengthNumber } from '@viaticum/core/units';
-import { outlineBox } from '@viaticum/core/zone';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
@@ -21,7 +21,7 @@ export function TwinsTopic() {
   const chosen = things.find((thing) => thing.id === of) ?? things[0];
   const add = () => {
     if (!chosen) return;
-    const box = outlineBox(lesson.zones.filter((zone) => zone.thingId === chosen.id).flatMap((zone) => zone.outline));
+    const box = outlineBox(lesson.areas.filter((area) => area.thingId === chosen.id).flatMap((area) => area.outline));
     const baseMm = Math.round(box ? box.y + box.height : lesson.support.heightMm / 2);
     session.do('addTwin', {
       id: nanoid(8),
@@ -99,9 +99,9 @@ function Twin({ twin }: { twin: Thing }) {
       </p>
       <Choice
         label={w.on}
-        value={own.onZoneId ?? ''}
-        options={[['', w.nothing], ...lesson.zones.filter((zone) => !zone.twinOfId).map((zone) => [zone.id, zone.name] as const)]}
-        onChange={(onZoneId) => onZoneId && set({ onZoneId })}
+        value={own.onAreaId ?? ''}
+        options={[['', w.nothing], ...lesson.areas.filter((area) => !area.twinOfId).map((area) => [area.id, area.name] as const)]}
+        onChange={(onAreaId) => onAreaId && set({ onAreaId })}
       />
       <p className="small">
         {w.line(`${lengthNumber(lineOf(own), lesson.units)} ${lesson.units}`)} {w.hand}

@@ -34,9 +34,9 @@ export function WaysTopic() {
       <p className="quiet small">{w.about}</p>
       {momentsOf(lesson).map((moment) => {
         const own = placed.filter((one) => one.moment.stepId === moment.stepId);
-        const zoneIds = [...new Set(own.flatMap(({ line }) => line.zoneIds))];
+        const areaIds = [...new Set(own.flatMap(({ line }) => line.areaIds))];
         const ways = waysOnto(
-          groundsAt(lesson, moment.at, zoneIds),
+          groundsAt(lesson, moment.at, areaIds),
           own.reduce((sum, { line }) => sum + line.lengthMm, 0),
         );
         return (

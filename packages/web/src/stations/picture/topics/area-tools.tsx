@@ -1,5 +1,5 @@
-import type { Zone } from '@viaticum/contract';
-import { outlinePath, united } from '@viaticum/core/zone';
+import type { Area } from '@viaticum/contract';
+import { outlinePath, united } from '@viaticum/core/area';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
@@ -19,7 +19,7 @@ function leaves(event: { key: string }, onEnd: () => void): boolean {
 }
 
 /** Divides an area by a line drawn across it: by a stroke, or by two taps. */
-export function Split({ zone, onEnd }: { zone: Zone; onEnd: () => void }) {
+export function Split({ area, onEnd }: { area: Area; onEnd: () => void }) {
   const session = useSession();
   const view = useView();
   const { unit } = useEasel();
@@ -27,14 +27,14 @@ export function Split({ zone, onEnd }: { zone: Zone; onEnd: () => void }) {
   useHint(w.split.hint);
   const cut = (from: Point, to: Point) => {
     const id = nanoid(8);
-    if (session.do('splitZone', { id: zone.id, line: [from, to], zone: { id, name: w.split.second(zone.name) } })) {
-      view.selectZone(id);
+    if (session.do('splitArea', { id: area.id, line: [from, to], area: { id, name: w.split.second(area.name) } })) {
+      view.selectArea(id);
       onEnd();
     } else setLine([]);
   };
   return (
     <>
-      <h2>{w.split.title(zone.name)}</h2>
+      <h2>{w.split.title(area.name)}</h2>
       <p className="quiet">{w.split.hint}</p>
       <button type="button" className="key" onClick={onEnd}>
         {w.propose.cancel}
@@ -63,7 +63,7 @@ export function Split({ zone, onEnd }: { zone: Zone; onEnd: () => void }) {
 }
 
 /** A patch of one colour grown from a place, with a tolerance: added to an area, or made one. For small touch-ups. */
-export function Grow({ zone, onEnd }: { zone: Zone | null; onEnd: () => void }) {
+export function Grow({ area, onEnd }: { area: Area | null; onEnd: () => void }) {
   const lesson = useLesson();
   const session = useSession();
   const view = useView();
@@ -91,22 +91,22 @@ export function Grow({ zone, onEnd }: { zone: Zone | null; onEnd: () => void }) 
           disabled={!found}
           onClick={() => {
             const id = nanoid(8);
-            if (found && session.do('addZone', { zone: { id, name: w.newZone(lesson.zones.length + 1), outline: found } })) {
-              view.selectZone(id);
+            if (found && session.do('addArea', { area: { id, name: w.newArea(lesson.areas.length + 1), outline: found } })) {
+              view.selectArea(id);
               onEnd();
             }
           }}
         >
           {w.grow.make}
         </button>
-        {zone && (
+        {area && (
           <button
             type="button"
             className="key"
             disabled={!found}
-            onClick={() => found && session.do('setOutline', { id: zone.id, outline: united(zone.outline, found) }) && onEnd()}
+            onClick={() => found && session.do('setOutline', { id: area.id, outline: united(area.outline, found) }) && onEnd()}
           >
-            {w.grow.add(zone.name)}
+            {w.grow.add(area.name)}
           </button>
         )}
         <button type="button" className="key" onClick={onEnd}>

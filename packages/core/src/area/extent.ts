@@ -4,20 +4,20 @@ import { common, offset, united } from './clip.js';
 import { type Box, outlineArea, outlineBox } from './outline.js';
 import type { VisiblePart } from './sheets.js';
 
-/** What is painted for a zone: its visible part and what it runs under or past, with its area. */
+/** What is painted for an area: its visible part and what it runs under or past, with its area. */
 export type Extent = {
   id: string;
   seen: Outline;
   areaCm2: number;
-  /** What lies past its edge, by the zone there. */
+  /** What lies past its edge, by the area there. */
   past: { id: string; outline: Outline }[];
-  /** Border in mm along which this zone must cut in round paint that is there already and lies in front. */
+  /** Border in mm along which this area must cut in round paint that is there already and lies in front. */
   cutInMm: number;
 };
 
 /**
- * Painted extents from visible parts and the order of painting (`rank`: the zone's first step; zones never painted count as
- * last). What is painted first runs past its edge by `overlapMm` where a zone comes later, which then cuts it to its outline.
+ * Painted extents from visible parts and the order of painting (`rank`: the area's first step; areas never painted count as
+ * last). What is painted first runs past its edge by `overlapMm` where an area comes later, which then cuts it to its outline.
  * Nothing runs off the canvas, where no part lies. Later parts that are listed before in `parts` lie behind.
  */
 export function paintedExtents(
@@ -56,8 +56,8 @@ export function* paintedExtentsByPart(
 }
 
 /**
- * What of a part's surroundings lies within the overlap, by the later zone that is seen there. Only the part's border near that
- * zone is grown: cut to a box so wide that its own edges cannot reach the zone.
+ * What of a part's surroundings lies within the overlap, by the later area that is seen there. Only the part's border near that
+ * area is grown: cut to a box so wide that its own edges cannot reach the area.
  */
 function* pastEdge(part: VisiblePart, later: readonly VisiblePart[], overlapMm: number): Generator<void, Extent['past']> {
   const known = pastEdges.get(part.outline);
@@ -134,7 +134,7 @@ function halfPlane(ring: Ring, [a, b, c]: [number, number, number]): Ring {
 const touch = (borders: ReadonlyMap<string, ReadonlyMap<string, number>>, a: string, b: string): number =>
   (borders.get(a)?.get(b) ?? 0) + (borders.get(b)?.get(a) ?? 0);
 
-/** Pairs of zones whose painted extents lie on each other, with the area in cm²: `get(a)?.get(b)`, both ways. */
+/** Pairs of areas whose painted extents lie on each other, with the area in cm²: `get(a)?.get(b)`, both ways. */
 export function overlapsOf(extents: readonly Extent[]): Map<string, Map<string, number>> {
   const out = new Map<string, Map<string, number>>(extents.map((one) => [one.id, new Map()]));
   const add = (a: string, b: string, area: number) => {

@@ -1,6 +1,6 @@
-import type { Zone } from '@viaticum/contract';
+import type { Area } from '@viaticum/contract';
+import { outlinePath } from '@viaticum/core/area';
 import { lengthNumber } from '@viaticum/core/units';
-import { outlinePath } from '@viaticum/core/zone';
 import { type KeyboardEvent, memo, type PointerEvent, type RefObject, useState } from 'react';
 import { useSession } from '../../lesson/context.js';
 import { useLatest } from '../../ui/use-latest.js';
@@ -8,25 +8,25 @@ import { words } from '../../words.js';
 import { arrowStep, type Point, type ToMm } from './point.js';
 
 type At = { polygon: number; ring: number; point: number };
-type Props = { zone: Zone; unit: number; toMm: ToMm; units: 'in' | 'cm' };
+type Props = { area: Area; unit: number; toMm: ToMm; units: 'in' | 'cm' };
 
-const withPoint = (outline: Zone['outline'], at: At, change: (ring: Point[]) => Point[]): Zone['outline'] =>
+const withPoint = (outline: Area['outline'], at: At, change: (ring: Point[]) => Point[]): Area['outline'] =>
   outline.map((polygon, p) => (p === at.polygon ? polygon.map((ring, r) => (r === at.ring ? change(ring) : ring)) : polygon));
 
 /** Handles on every point of an outline: dragged, moved by arrow keys, added on an edge, taken away. One drag is one change. */
-export function EditZone({ zone, unit, toMm, units }: Props) {
+export function EditArea({ area, unit, toMm, units }: Props) {
   const session = useSession();
   const [moving, setMoving] = useState<{ at: At; to: Point } | null>(null);
-  const commit = (next: Zone['outline']) => session.do('setOutline', { id: zone.id, outline: next });
+  const commit = (next: Area['outline']) => session.do('setOutline', { id: area.id, outline: next });
   const moved = (at: At, to: Point) =>
-    withPoint(zone.outline, at, (ring) => ring.map((point, i) => (i === at.point ? to : point)));
+    withPoint(area.outline, at, (ring) => ring.map((point, i) => (i === at.point ? to : point)));
   // The handles are drawn once; while one is dragged only the preview above them changes.
   const act = useLatest<Actions>({
     down: (at, point) => setMoving({ at, to: point }),
     move: (event) => moving && setMoving({ ...moving, to: toMm(event) }),
     up: () => {
       if (moving) {
-        const was = zone.outline[moving.at.polygon]?.[moving.at.ring]?.[moving.at.point];
+        const was = area.outline[moving.at.polygon]?.[moving.at.ring]?.[moving.at.point];
         if (was && (was[0] !== moving.to[0] || was[1] !== moving.to[1])) commit(moved(moving.at, moving.to));
       }
       setMoving(null);
@@ -36,18 +36,18 @@ export function EditZone({ zone, unit, toMm, units }: Props) {
       const arrow = arrowStep(event, 1, 10);
       if (arrow) commit(moved(at, [x + arrow[0], y + arrow[1]]));
       else if (event.key === 'Delete' || event.key === 'Backspace') {
-        const ring = zone.outline[at.polygon]?.[at.ring] ?? [];
-        if (ring.length > 3) commit(withPoint(zone.outline, at, (points) => points.filter((_, i) => i !== at.point)));
+        const ring = area.outline[at.polygon]?.[at.ring] ?? [];
+        if (ring.length > 3) commit(withPoint(area.outline, at, (points) => points.filter((_, i) => i !== at.point)));
       } else return;
       event.preventDefault();
       event.stopPropagation();
     },
     add: (event, at) =>
-      commit(withPoint(zone.outline, at, (ring) => [...ring.slice(0, at.point + 1), toMm(event), ...ring.slice(at.point + 1)])),
+      commit(withPoint(area.outline, at, (ring) => [...ring.slice(0, at.point + 1), toMm(event), ...ring.slice(at.point + 1)])),
   });
   return (
-    <g className="edit-zone">
-      <Handles outline={zone.outline} unit={unit} units={units} act={act} />
+    <g className="edit-area">
+      <Handles outline={area.outline} unit={unit} units={units} act={act} />
       {moving && (
         <g pointerEvents="none">
           <path
@@ -79,7 +79,7 @@ const Handles = memo(function Handles({
   units,
   act,
 }: {
-  outline: Zone['outline'];
+  outline: Area['outline'];
   unit: number;
   units: 'in' | 'cm';
   act: RefObject<Actions>;
@@ -133,7 +133,7 @@ const Handles = memo(function Handles({
 const keyOf = (at: At) => `${at.polygon}.${at.ring}.${at.point}`;
 
 /** Every point of an outline with its place and the one after it. */
-function allPoints(outline: Zone['outline']): { at: At; point: Point; next: Point }[] {
+function allPoints(outline: Area['outline']): { at: At; point: Point; next: Point }[] {
   return outline.flatMap((polygon, p) =>
     polygon.flatMap((ring, r) =>
       ring.map((point, i) => ({ at: { polygon: p, ring: r, point: i }, point, next: ring[(i + 1) % ring.length] as Point })),

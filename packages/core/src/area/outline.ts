@@ -66,7 +66,7 @@ export function outlinePath(outline: Outline): string {
 
 /**
  * What is wrong with an outline, as a sentence, or null where it is sound: every ring needs three different points, an area,
- * and must not cross itself or another ring of the same zone.
+ * and must not cross itself or another ring of the same area.
  */
 export function outlineFault(outline: Outline): string | null {
   const rings = outline.flat();

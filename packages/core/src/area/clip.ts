@@ -6,7 +6,7 @@ const GRID = 10_000;
 const { Clipper, ClipperOffset, ClipType, PolyFillType, PolyType, JoinType, EndType, PolyTree } = clipper;
 const nonZero = PolyFillType.pftNonZero;
 
-/** Outer rings run one way round, holes the other, so that overlapping parts of one zone unite. */
+/** Outer rings run one way round, holes the other, so that overlapping parts of one area unite. */
 function toPaths(outline: Outline): IntPath[] {
   return outline.flatMap((polygon) =>
     polygon.map((ring, i) => {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import type { Outline, Zone } from '@viaticum/contract';
+import type { Area, Outline } from '@viaticum/contract';
 import * as exact from 'polyclip-ts';
 import { seeded } from '../fixtures/seeded.js';
 import {
@@ -24,7 +24,7 @@ const square = (x: number, y: number, size: number): Outline => [
     ],
   ],
 ];
-const zone = (id: string, outline: Outline): Zone => ({ id, name: id, outline });
+const area = (id: string, outline: Outline): Area => ({ id, name: id, outline });
 
 const blob = (random: () => number): Outline => {
   const [cx, cy, r] = [random() * 420 - 10, random() * 520 - 10, 20 + random() * 110];
@@ -163,14 +163,14 @@ describe('outlines', () => {
 
 describe('sheets of cut paper', () => {
   it('what is in front hides what is behind, the canvas edge cuts both', () => {
-    const [back, front] = visibleParts([zone('back', square(300, 400, 200)), zone('front', square(350, 450, 100))], canvas);
+    const [back, front] = visibleParts([area('back', square(300, 400, 200)), area('front', square(350, 450, 100))], canvas);
     expect(front?.areaCm2).toBeCloseTo(25, 9);
     expect(back?.areaCm2).toBeCloseTo(75, 9);
   });
 
-  it('a zone wholly covered, or off the canvas, shows nothing', () => {
+  it('an area wholly covered, or off the canvas, shows nothing', () => {
     const [hidden, , off] = visibleParts(
-      [zone('a', square(10, 10, 20)), zone('b', square(0, 0, 60)), zone('c', square(900, 0, 10))],
+      [area('a', square(10, 10, 20)), area('b', square(0, 0, 60)), area('c', square(900, 0, 10))],
       canvas,
     );
     expect(hidden).toEqual({ id: 'a', outline: [], areaCm2: 0 });
@@ -178,18 +178,18 @@ describe('sheets of cut paper', () => {
   });
 
   it('a taped margin makes the window smaller, painted sides make it larger', () => {
-    const zones = [zone('sky', canvasOutline(canvas)), zone('hill', square(350, 450, 100))];
-    const areas = (more: object) => visibleParts(zones, { ...canvas, ...more }).map((part) => part.areaCm2);
-    const sum = (list: number[]) => list.reduce((total, area) => total + area, 0);
-    expect(sum(areas({ marginMm: 20 }))).toBeCloseTo((360 * 460) / 100, 6);
-    expect(areas({ marginMm: 20 })[1]).toBeCloseTo((30 * 30) / 100, 6);
+    const areas = [area('sky', canvasOutline(canvas)), area('hill', square(350, 450, 100))];
+    const sizes = (more: object) => visibleParts(areas, { ...canvas, ...more }).map((part) => part.areaCm2);
+    const sum = (list: number[]) => list.reduce((total, size) => total + size, 0);
+    expect(sum(sizes({ marginMm: 20 }))).toBeCloseTo((360 * 460) / 100, 6);
+    expect(sizes({ marginMm: 20 })[1]).toBeCloseTo((30 * 30) / 100, 6);
     // The hill runs off two edges and goes on round both sides.
-    expect(sum(areas({ wrapMm: 30 }))).toBeCloseTo((460 * 560) / 100, 6);
-    expect(areas({ wrapMm: 30 })[1]).toBeCloseTo((80 * 80) / 100, 6);
+    expect(sum(sizes({ wrapMm: 30 }))).toBeCloseTo((460 * 560) / 100, 6);
+    expect(sizes({ wrapMm: 30 })[1]).toBeCloseTo((80 * 80) / 100, 6);
   });
   it('moving a front outline changes what is seen behind it and never leaves a gap', () => {
     const sum = (x: number) =>
-      visibleParts([zone('sky', canvasOutline(canvas)), zone('hill', square(x, 200, 120))], canvas).reduce(
+      visibleParts([area('sky', canvasOutline(canvas)), area('hill', square(x, 200, 120))], canvas).reduce(
         (total, part) => total + part.areaCm2,
         0,
       );
@@ -201,10 +201,10 @@ describe('sheets of cut paper', () => {
     type Geom = Parameters<typeof exact.union>[0];
     const close = (outline: Outline) => outline.map((polygon) => polygon.map((ring) => [...ring, ring[0]])) as unknown as Geom;
     for (let round = 0; round < 6; round++) {
-      const zones = Array.from({ length: 5 }, (_, i) => zone(`z${i}`, blob(random)));
-      visibleParts(zones, canvas).forEach((part, i) => {
-        const seen = exact.intersection(close(zones[i]?.outline as Outline), close(canvasOutline(canvas)));
-        const front = zones.slice(i + 1).map((one) => close(one.outline));
+      const areas = Array.from({ length: 5 }, (_, i) => area(`z${i}`, blob(random)));
+      visibleParts(areas, canvas).forEach((part, i) => {
+        const seen = exact.intersection(close(areas[i]?.outline as Outline), close(canvasOutline(canvas)));
+        const front = areas.slice(i + 1).map((one) => close(one.outline));
         const left = front.length > 0 ? exact.difference(seen, ...front) : seen;
         const area = outlineArea(left.map((polygon) => polygon.map((ring) => ring.slice(0, -1))) as Outline) / 100;
         expect(part.areaCm2).toBeCloseTo(area, 3);
@@ -214,7 +214,7 @@ describe('sheets of cut paper', () => {
 
   it('knows how long a border two parts share', () => {
     const parts = visibleParts(
-      [zone('sky', canvasOutline(canvas)), zone('hill', square(100, 300, 80)), zone('hut', square(120, 280, 20))],
+      [area('sky', canvasOutline(canvas)), area('hill', square(100, 300, 80)), area('hut', square(120, 280, 20))],
       canvas,
     );
     const shared = sharedBorders(parts);

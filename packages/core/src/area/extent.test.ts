@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import type { Outline, Zone } from '@viaticum/contract';
+import type { Area, Outline } from '@viaticum/contract';
 import * as exact from 'polyclip-ts';
 import { extentsOf, overlapsBetween, restsOn } from '../derived/index.js';
 import { smallLesson, testStep } from '../fixtures/lessons.js';
@@ -30,7 +30,7 @@ const box = (x: number, y: number, w: number, h: number): Outline => [
     ],
   ],
 ];
-const zone = (id: string, outline: Outline): Zone => ({ id, name: id, outline });
+const area = (id: string, outline: Outline): Area => ({ id, name: id, outline });
 const canvas = { widthMm: 200, heightMm: 100 };
 describe('clipping', () => {
   type Geom = Parameters<typeof exact.union>[0];
@@ -89,23 +89,23 @@ describe('which sheet is seen at a pixel', () => {
 });
 
 describe('painted extents', () => {
-  const zones = [zone('sky', box(0, 0, 200, 100)), zone('hill', box(60, 50, 80, 50))];
-  const parts = visibleParts(zones, canvas);
+  const areas = [area('sky', box(0, 0, 200, 100)), area('hill', box(60, 50, 80, 50))];
+  const parts = visibleParts(areas, canvas);
   const borders = sharedBorders(parts);
   const extents = (order: string[], mm = 6) => paintedExtents(parts, new Map(order.map((id, i) => [id, i])), mm, borders);
-  const area = (list: ReturnType<typeof extents>, id: string) => list.find((one) => one.id === id)?.areaCm2 as number;
+  const sizeOf = (list: ReturnType<typeof extents>, id: string) => list.find((one) => one.id === id)?.areaCm2 as number;
 
   it('background first: the sky runs under the hill, the hill stays within its outline', () => {
     const list = extents(['sky', 'hill']);
     // Along two sides of 50 mm and a top of 80 mm, 6 mm wide; the corners lie within.
-    expect(area(list, 'sky')).toBeCloseTo(160 + (2 * 50 * 6 + 80 * 6 - 2 * 36) / 100, 1);
-    expect(area(list, 'hill')).toBeCloseTo(40, 6);
+    expect(sizeOf(list, 'sky')).toBeCloseTo(160 + (2 * 50 * 6 + 80 * 6 - 2 * 36) / 100, 1);
+    expect(sizeOf(list, 'hill')).toBeCloseTo(40, 6);
     expect(list.map((one) => one.cutInMm)).toEqual([0, 0]);
   });
   it('subject first: the hill is laid too large, and the sky cuts in round it', () => {
     const list = extents(['hill', 'sky']);
-    expect(area(list, 'hill')).toBeCloseTo(40 + (2 * 50 * 6 + 80 * 6 + (Math.PI * 36) / 2) / 100, 1);
-    expect(area(list, 'sky')).toBeCloseTo(160, 6);
+    expect(sizeOf(list, 'hill')).toBeCloseTo(40 + (2 * 50 * 6 + 80 * 6 + (Math.PI * 36) / 2) / 100, 1);
+    expect(sizeOf(list, 'sky')).toBeCloseTo(160, 6);
     expect(list.find((one) => one.id === 'sky')?.cutInMm).toBeCloseTo(180, 0);
   });
   it('nothing is painted off the canvas, and nothing past an edge without overlap', () => {
@@ -120,17 +120,17 @@ describe('painted extents', () => {
       ];
       expect([Math.min(...xs) >= 0, Math.max(...xs) <= 200, Math.max(...ys) <= 100]).toEqual([true, true, true]);
     }
-    expect(area(extents(['sky', 'hill'], 0), 'sky')).toBeCloseTo(160, 6);
+    expect(sizeOf(extents(['sky', 'hill'], 0), 'sky')).toBeCloseTo(160, 6);
   });
   it('overlaps are the areas that lie on each other', () => {
     const list = extents(['sky', 'hill']);
     const overlap = overlapsOf(list);
-    expect(overlap.get('hill')?.get('sky')).toBeCloseTo(area(list, 'sky') - 160, 3);
+    expect(overlap.get('hill')?.get('sky')).toBeCloseTo(sizeOf(list, 'sky') - 160, 3);
     expect(overlap.get('sky')?.get('hill')).toBe(overlap.get('hill')?.get('sky'));
     expect(overlapsOf(extents(['sky', 'hill'], 0)).get('sky')?.size).toBe(0);
   });
   it('two that run into the same third lie on each other there, exactly', () => {
-    const three = [zone('left', box(0, 0, 50, 100)), zone('right', box(50, 0, 50, 100)), zone('foot', box(0, 80, 100, 20))];
+    const three = [area('left', box(0, 0, 50, 100)), area('right', box(50, 0, 50, 100)), area('foot', box(0, 80, 100, 20))];
     const seen = visibleParts(three, { widthMm: 100, heightMm: 100 });
     const rank = new Map([
       ['left', 0],
@@ -144,7 +144,7 @@ describe('painted extents', () => {
     expect(overlap.get('left')?.get('right')).toBeCloseTo(exactly, 3);
   });
   it('a lesson’s extents follow its steps; a dropped thing is not painted', () => {
-    const lesson = smallLesson([testStep('one', { zoneIds: ['b'] }), testStep('two', { zoneIds: ['a'] })]);
+    const lesson = smallLesson([testStep('one', { areaIds: ['b'] }), testStep('two', { areaIds: ['a'] })]);
     const of = (which: typeof lesson, id: string) => extentsOf(which).find((one) => one.id === id)?.areaCm2 as number;
     const swapped = { ...lesson, steps: [...lesson.steps].reverse() };
     expect(of(lesson, 'b')).toBeGreaterThan(of(swapped, 'b'));
@@ -154,7 +154,7 @@ describe('painted extents', () => {
     const dropped = {
       ...lesson,
       things: [{ id: 'e', name: 'hill', fate: 'dropped' as const }],
-      zones: lesson.zones.map((one) => (one.id === 'b' ? { ...one, thingId: 'e' } : one)),
+      areas: lesson.areas.map((one) => (one.id === 'b' ? { ...one, thingId: 'e' } : one)),
     };
     expect(of(dropped, 'b')).toBe(0);
     expect(of(dropped, 'a')).toBeCloseTo(500, 3);

@@ -1,4 +1,4 @@
-import type { Lab, Zone } from '@viaticum/contract';
+import type { Area, Lab } from '@viaticum/contract';
 import { cssRgb, labToSrgb, valueStep } from '@viaticum/core/colour';
 import { useMemo } from 'react';
 import { useLesson, useSession, useWorkedOut } from '../../../lesson/context.js';
@@ -10,32 +10,32 @@ import { words } from '../../../words.js';
 const w = words.picture.target;
 const MIDDLE: Lab = [55, 0, 0];
 
-/** What a zone aims at: the mean of what the picture has there, or a colour moved from it; without a picture a chosen one. */
-export function ZoneTarget({ zone }: { zone: Zone }) {
+/** What an area aims at: the mean of what the picture has there, or a colour moved from it; without a picture a chosen one. */
+export function AreaTarget({ area }: { area: Area }) {
   const lesson = useLesson();
   const session = useSession();
   const worked = useWorkedOut();
-  const at = worked.zones.findIndex((one) => one.id === zone.id);
-  const zones = useMemo(() => seenOutlines(worked), [worked]);
+  const at = worked.areas.findIndex((one) => one.id === area.id);
+  const areas = useMemo(() => seenOutlines(worked), [worked]);
   const hasPicture = wholeOf(lesson) !== undefined;
-  const { answer } = useJob('means', hasPicture ? { zones } : null, 150);
+  const { answer } = useJob('means', hasPicture ? { areas } : null, 150);
   const mean = answer?.[at] ?? null;
-  const lab = zone.targetLab ?? mean;
-  const set = (next: Lab | null) => session.do('setZoneTarget', { id: zone.id, lab: next });
+  const lab = area.targetLab ?? mean;
+  const set = (next: Lab | null) => session.do('setAreaTarget', { id: area.id, lab: next });
   const withTarget = lesson.mixes.filter((mix) => mix.targetLab);
   return (
-    <div className="zone-target">
+    <div className="area-target">
       <p className="small">
-        {lab && <span className="zone-target-chip" style={{ background: cssRgb(labToSrgb(lab)) }} />}
+        {lab && <span className="area-target-chip" style={{ background: cssRgb(labToSrgb(lab)) }} />}
         {lab
-          ? zone.targetLab
+          ? area.targetLab
             ? w.moved(valueStep(lab[0]).toFixed(1), mean ? valueStep(mean[0]).toFixed(1) : null)
             : w.asPicture(valueStep(lab[0]).toFixed(1))
           : w.none}
       </p>
       <Nudges lab={lab ?? MIDDLE} clear={hasPicture ? w.back : w.clear} onLab={set} />
       {withTarget.length > 0 && (
-        <label className="zone-join small">
+        <label className="area-join small">
           <span className="quiet">{w.like}</span>
           <select
             value=""

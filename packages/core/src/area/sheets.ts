@@ -1,4 +1,4 @@
-import type { Outline, Zone } from '@viaticum/contract';
+import type { Area, Outline } from '@viaticum/contract';
 import { common, united, without } from './clip.js';
 import { type Box, meets, outlineArea, outlineBox } from './outline.js';
 
@@ -36,7 +36,7 @@ function windowOutline({ widthMm, heightMm, marginMm = 0, wrapMm = 0 }: Canvas):
 }
 
 const EDGE_MM = 0.6;
-/** A zone's outline carried on round the sides: what ends at the face's edge goes on to the end of the sides. */
+/** An area's outline carried on round the sides: what ends at the face's edge goes on to the end of the sides. */
 function wrapped(outline: Outline, { widthMm, heightMm, wrapMm = 0 }: Canvas): Outline {
   if (wrapMm === 0) return outline;
   const out = (value: number, size: number) => (value <= EDGE_MM ? -wrapMm : value >= size - EDGE_MM ? size + wrapMm : value);
@@ -46,15 +46,15 @@ function wrapped(outline: Outline, { widthMm, heightMm, wrapMm = 0 }: Canvas): O
 }
 
 /**
- * What is seen of each zone. Zones are sheets stacked back to front; a zone's visible part is its outline within the painted
- * window less all sheets in front of it. Same order as `zones`; a zone wholly covered has an empty outline.
+ * What is seen of each area. Areas are sheets stacked back to front; an area's visible part is its outline within the painted
+ * window less all sheets in front of it. Same order as `areas`; an area wholly covered has an empty outline.
  */
-export function visibleParts(given: readonly Zone[], canvas: Canvas): VisiblePart[] {
+export function visibleParts(given: readonly Area[], canvas: Canvas): VisiblePart[] {
   const face = windowOutline(canvas);
-  const zones = given.map((zone) => ({ id: zone.id, outline: wrapped(zone.outline, canvas) }));
+  const areas = given.map((area) => ({ id: area.id, outline: wrapped(area.outline, canvas) }));
   const window = outlineBox(face) as Box;
-  const boxes = zones.map((zone) => outlineBox(zone.outline));
-  return zones.map((zone, i) => {
+  const boxes = areas.map((area) => outlineBox(area.outline));
+  return areas.map((area, i) => {
     const box = boxes[i];
     const isInside =
       box &&
@@ -62,14 +62,14 @@ export function visibleParts(given: readonly Zone[], canvas: Canvas): VisiblePar
       box.y >= window.y &&
       box.x + box.width <= window.x + window.width &&
       box.y + box.height <= window.y + window.height;
-    const sheet = isInside ? zone.outline : common(zone.outline, face);
+    const sheet = isInside ? area.outline : common(area.outline, face);
     // All sheets in front at once: what lies under any of them is hidden.
-    const front = zones.flatMap((other, k) => {
+    const front = areas.flatMap((other, k) => {
       const there = boxes[k];
       return k > i && there && box && meets(there, box) ? other.outline : [];
     });
     const outline = front.length > 0 ? without(sheet, front) : isInside ? united(sheet, []) : sheet;
-    return { id: zone.id, outline, areaCm2: outlineArea(outline) / 100 };
+    return { id: area.id, outline, areaCm2: outlineArea(outline) / 100 };
   });
 }
 

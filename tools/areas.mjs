@@ -1,10 +1,10 @@
-// How well zones are proposed: our painted scenes with unseen noise, haze and grain, whose true regions are known.
-//   npm run zones                                    table to docs/zones.md, page of pictures to .viaticum/zones
-//   node tools/zones.mjs [--quick] [--each] [--scene kettle] [--page folder]
+// How well areas are proposed: our painted scenes with unseen noise, haze and grain, whose true regions are known.
+//   npm run areas                                    table to docs/areas.md, page of pictures to .viaticum/areas
+//   node tools/areas.mjs [--quick] [--each] [--scene kettle] [--page folder]
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { cutZones, prepare, refineZones, toEnd } from '../packages/core/dist/picture/index.js';
+import { cutAreas, prepare, refineAreas, toEnd } from '../packages/core/dist/picture/index.js';
 import { photographed, scenes } from './demo/paint.mjs';
 
 const given = process.argv.slice(2);
@@ -19,19 +19,19 @@ const random = (seed) => () => {
   return seed / 2 ** 32;
 };
 
-/** Intersection over union of every true region with the zone given it, or with the best zone not yet taken. */
-export function overlaps(truth, found, regions, zones, same) {
-  const both = new Float64Array(regions * zones);
-  const [a, b] = [new Float64Array(regions), new Float64Array(zones)];
+/** Intersection over union of every true region with the area given it, or with the best area not yet taken. */
+export function overlaps(truth, found, regions, areas, same) {
+  const both = new Float64Array(regions * areas);
+  const [a, b] = [new Float64Array(regions), new Float64Array(areas)];
   for (let i = 0; i < truth.length; i++) {
-    both[truth[i] * zones + found[i]]++;
+    both[truth[i] * areas + found[i]]++;
     a[truth[i]]++;
     b[found[i]]++;
   }
-  const iou = (r, z) => both[r * zones + z] / (a[r] + b[z] - both[r * zones + z]);
-  if (same) return Array.from({ length: regions }, (_, r) => (r < zones ? iou(r, r) : 0));
+  const iou = (r, z) => both[r * areas + z] / (a[r] + b[z] - both[r * areas + z]);
+  if (same) return Array.from({ length: regions }, (_, r) => (r < areas ? iou(r, r) : 0));
   const pairs = [];
-  for (let r = 0; r < regions; r++) for (let z = 0; z < zones; z++) pairs.push([iou(r, z), r, z]);
+  for (let r = 0; r < regions; r++) for (let z = 0; z < areas; z++) pairs.push([iou(r, z), r, z]);
   pairs.sort((x, y) => y[0] - x[0]);
   const out = new Array(regions).fill(0);
   const [taken, given] = [new Set(), new Set()];
@@ -69,7 +69,7 @@ export function tapsFor(truth, width, height, regions, perRegion, seed) {
     const places = [5, 3, 1, 0].map((far) => inner.get(r * 10 + far)).find((list) => list && list.length > 0) ?? [];
     for (let k = 0; k < perRegion && places.length > 0; k++) {
       const at = places[Math.floor(next() * places.length)];
-      taps.push({ x: ((at % width) + 0.5) / width, y: (Math.floor(at / width) + 0.5) / height, zone: r });
+      taps.push({ x: ((at % width) + 0.5) / width, y: (Math.floor(at / width) + 0.5) / height, area: r });
     }
   }
   return taps;
@@ -103,14 +103,14 @@ export async function measure() {
       const regions = names.length;
       const from = performance.now();
       const segmentation = toEnd(prepare(picture));
-      const draft = cutZones(segmentation, regions);
+      const draft = cutAreas(segmentation, regions);
       const drafted = performance.now();
-      const refined = refineZones(segmentation, draft);
+      const refined = refineAreas(segmentation, draft);
       const done = performance.now();
       const row = {
         scene,
         seed,
-        auto: mean(overlaps(truth, refined.map.data, regions, refined.zones)),
+        auto: mean(overlaps(truth, refined.map.data, regions, refined.areas)),
         draftMs: drafted - from,
         fullMs: done - from,
         taps: {},
@@ -129,10 +129,10 @@ export async function measure() {
         for (const draw of quick ? [1, 2] : [1, 2, 3]) {
           const taps = tapsFor(truth, painted.width, painted.height, regions, count, seed * 100 + draw);
           const start = performance.now();
-          const cut = cutZones(segmentation, regions, taps);
+          const cut = cutAreas(segmentation, regions, taps);
           tapMs = Math.max(tapMs, performance.now() - start);
-          const fine = refineZones(segmentation, cut);
-          const each = overlaps(truth, fine.map.data, regions, fine.zones, fine.zones === regions);
+          const fine = refineAreas(segmentation, cut);
+          const each = overlaps(truth, fine.map.data, regions, fine.areas, fine.areas === regions);
           scores.push(mean(each));
           row.each = each.map((value, r) => `${names[r]} ${value.toFixed(2)}`);
           if (folder && draw === 1) await show(`${scene}-${seed}-${count}`, fine);
@@ -162,12 +162,12 @@ function report(rows) {
       `${mean(rows.map((row) => row.taps[k].mean)).toFixed(2)} (${Math.min(...rows.map((row) => row.taps[k].worst)).toFixed(2)})`,
   );
   writeFileSync(
-    new URL('../docs/zones.md', import.meta.url),
+    new URL('../docs/areas.md', import.meta.url),
     `# How well areas are proposed
 
 Mean intersection over union of proposed with true regions at the true number of areas: automatic, then with so many random taps an
 area (three draws each; the worst in brackets). The pictures are our painted scenes at 1.8 megapixels with noise, haze and grain of
-seeds that nothing was tuned on. Written by \`npm run zones\`, which also makes a page with the results as pictures.
+seeds that nothing was tuned on. Written by \`npm run areas\`, which also makes a page with the results as pictures.
 
 | scene | automatic | 1 tap | 3 taps | 5 taps | 6 taps | 10 taps |
 |---|---|---|---|---|---|---|
@@ -186,12 +186,12 @@ colour. The balloons are striped and the cloth is checked: there taps are the to
   );
   writeFileSync(
     join(folder, 'index.html'),
-    `<!doctype html><meta charset="utf-8"><title>Zones</title><style>body{font:15px sans-serif;background:#e7e7e7}td{padding:3px}</style><table><tr><th></th><th>picture</th><th>automatic</th>${counts.map((k) => `<th>${k} taps</th>`).join('')}</tr>${body.join('')}</table>`,
+    `<!doctype html><meta charset="utf-8"><title>Areas</title><style>body{font:15px sans-serif;background:#e7e7e7}td{padding:3px}</style><table><tr><th></th><th>picture</th><th>automatic</th>${counts.map((k) => `<th>${k} taps</th>`).join('')}</tr>${body.join('')}</table>`,
   );
   console.log(`pictures: ${join(folder, 'index.html')}`);
 }
 
-if (process.argv[1]?.endsWith('zones.mjs')) {
+if (process.argv[1]?.endsWith('areas.mjs')) {
   const rows = await measure();
   if (!quick && only.length > 1) report(rows);
 }

@@ -8,7 +8,7 @@ import { arrowStep, type Point, type ToMm } from './point.js';
 type Props = { lesson: Lesson; unit: number; toMm: ToMm; onEnd: () => void };
 
 /** A new outline, point by point: by click, or by keyboard with a cross that the arrow keys move. */
-export function DrawZone({ lesson, unit, toMm, onEnd }: Props) {
+export function DrawArea({ lesson, unit, toMm, onEnd }: Props) {
   const { widthMm, heightMm } = lesson.support;
   const session = useSession();
   const view = useView();
@@ -17,9 +17,9 @@ export function DrawZone({ lesson, unit, toMm, onEnd }: Props) {
   const face = useRef<SVGRectElement>(null);
   useEffect(() => face.current?.focus(), []);
   const finish = () => {
-    const zone = { id: nanoid(8), name: words.picture.newZone(lesson.zones.length + 1), outline: [[points]] };
-    if (!session.do('addZone', { zone })) return;
-    view.selectZone(zone.id);
+    const area = { id: nanoid(8), name: words.picture.newArea(lesson.areas.length + 1), outline: [[points]] };
+    if (!session.do('addArea', { area })) return;
+    view.selectArea(area.id);
     onEnd();
   };
   const onKey = (event: React.KeyboardEvent) => {
@@ -35,7 +35,7 @@ export function DrawZone({ lesson, unit, toMm, onEnd }: Props) {
   };
   const line = points.map(([x, y]) => `${x} ${y}`).join('L');
   return (
-    <g className="draw-zone">
+    <g className="draw-area">
       {/* biome-ignore lint/a11y/useSemanticElements: the face of the canvas, on which points are set */}
       <rect
         ref={face}

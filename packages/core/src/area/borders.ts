@@ -53,7 +53,7 @@ function insideRows(rows: Map<number, Float64Array>, x: number, y: number): bool
 
 /**
  * Length in mm of the border that each visible part shares with each part behind it: `get(front)?.get(back)`. Parts in the
- * order of the zones, back to front. Probes just outside every
+ * order of the areas, back to front. Probes just outside every
  * edge of the front part, in pieces of at most 5 mm.
  */
 export function sharedBorders(parts: readonly VisiblePart[]): Map<string, Map<string, number>> {

@@ -1,9 +1,9 @@
-import { currentItem } from '@viaticum/core/class';
+import { currentItem, type Student } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
 import { useParams } from 'react-router';
 import { deskWords as w } from '../../words-desk.js';
 import { StagesAt } from '../painted.js';
-import { useLive, useServerNow } from '../use-live.js';
+import { useLive, useOfTime } from '../use-live.js';
 import { useOpenClass } from '../use-open-class.js';
 import type { DeskParts } from './parts.js';
 import { SeatPlan } from './seat-plan.js';
@@ -27,7 +27,6 @@ export default function Assist() {
 
 function Walking({ connection, sheet }: Pick<DeskParts, 'connection' | 'sheet'>) {
   const live = useLive(connection);
-  const now = useServerNow(connection);
   if (live.ended) return <p className="desk-opening">{live.ended}</p>;
   if (!live.ready) return <p className="desk-opening">{w.connecting}</p>;
   const { state } = live;
@@ -46,9 +45,7 @@ function Walking({ connection, sheet }: Pick<DeskParts, 'connection' | 'sheet'>)
         {hands.map((student) => (
           <li key={student.id}>
             <b>{student.firstName}</b>
-            <span className="numbers">
-              {student.hand && `${clock((now - student.hand.at) / 1000)}, ${w.reasons[student.hand.reason]}`}
-            </span>
+            <Waiting connection={connection} student={student} />
             <button
               type="button"
               className="desk-key"
@@ -60,7 +57,13 @@ function Walking({ connection, sheet }: Pick<DeskParts, 'connection' | 'sheet'>)
           </li>
         ))}
       </ul>
-      <SeatPlan live={live} sheet={sheet} now={now} onHelped={helped} />
+      <SeatPlan connection={connection} live={live} sheet={sheet} onHelped={helped} />
     </main>
   );
+}
+
+/** For how long a hand has been up, and why. */
+function Waiting({ connection, student: { hand } }: Pick<DeskParts, 'connection'> & { student: Student }) {
+  const since = useOfTime(connection, (now) => (hand ? clock(Math.max(0, Math.floor((now - hand.at) / 1000))) : ''));
+  return <span className="numbers">{hand && `${since}, ${w.reasons[hand.reason]}`}</span>;
 }

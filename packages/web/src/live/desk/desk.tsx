@@ -5,7 +5,7 @@ import { useParams } from 'react-router';
 import { classQuery } from '../../api/class-queries.js';
 import { deskWords as w } from '../../words-desk.js';
 import { StagesAt } from '../painted.js';
-import { useLive, useServerNow } from '../use-live.js';
+import { useLive } from '../use-live.js';
 import { useOpenClass } from '../use-open-class.js';
 import { Door } from './door.js';
 import { Glance } from './glance.js';
@@ -35,10 +35,9 @@ export default function Desk() {
 function Running({ answer, ...given }: Pick<DeskParts, 'connection' | 'sheet' | 'code'> & { answer: ClassAnswer }) {
   const { connection } = given;
   const live = useLive(connection);
-  const now = useServerNow(connection);
   const [chosen, setChosen] = useState<string | null>(null);
   if (!live.ready) return <p className="desk-opening">{w.connecting}</p>;
-  const parts: DeskParts = { ...given, live, now };
+  const parts: DeskParts = { ...given, live };
   const student = chosen ? live.state.students[chosen] : undefined;
   return (
     <div className="desk">
@@ -50,7 +49,7 @@ function Running({ answer, ...given }: Pick<DeskParts, 'connection' | 'sheet' | 
         <SeatPlan
           live={live}
           sheet={parts.sheet}
-          now={now}
+          connection={connection}
           chosen={chosen}
           onChoose={(id) => setChosen(id === chosen ? null : id)}
           onHelped={(studentId) => void connection.say({ type: 'handDown', studentId })}

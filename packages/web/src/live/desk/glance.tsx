@@ -2,29 +2,24 @@ import { currentItem, secondsLeft } from '@viaticum/core/class';
 import { clock, waitInWords } from '@viaticum/core/units';
 import { RecipeBar } from '../../ui/swatch.js';
 import { deskWords as w } from '../../words-desk.js';
+import { useServerNow } from '../use-live.js';
 import type { DeskParts } from './parts.js';
 
 /** Seen from two metres: the step, the clock, who needs me, what comes then. */
-export function Glance({ live, sheet, now }: DeskParts) {
+export function Glance({ connection, live, sheet }: DeskParts) {
   const { state } = live;
   const item = currentItem(state);
   const step = item?.stepId ? sheet.steps[item.stepId] : undefined;
   const students = Object.values(state.students);
   const done = item?.stepId ? students.filter((student) => student.doneAt[item.stepId as string] !== undefined).length : 0;
   const hands = students.filter((student) => student.hand).sort((a, b) => (a.hand?.at ?? 0) - (b.hand?.at ?? 0));
-  const left = secondsLeft(state, now);
   const kind = item?.kind === 'break' ? w.break : step ? w.stepOf(step.number, sheet.stepCount) : item ? w.pause : w.before;
   const next = state.plan?.items[(state.current?.index ?? -1) + 1];
   return (
     <section className="desk-glance" aria-live="off">
       <p className="desk-quiet">{kind}</p>
       <h1>{item?.title ?? sheet.title}</h1>
-      {item && (
-        <p className={`desk-clock${left < 0 ? ' over' : ''}`} data-testid="clock">
-          {left < 0 && <small>{w.over} </small>}
-          {clock(Math.abs(left))}
-        </p>
-      )}
+      {item && <StepClock connection={connection} live={live} />}
       <p className="desk-large">
         {item?.kind === 'step' ? w.done(done, students.length) : item ? null : w.joined(students.length)}
       </p>
@@ -51,5 +46,16 @@ export function Glance({ live, sheet, now }: DeskParts) {
         </p>
       )}
     </section>
+  );
+}
+
+/** What is left of the step, or by how much it runs over. */
+function StepClock({ connection, live }: Pick<DeskParts, 'connection' | 'live'>) {
+  const left = secondsLeft(live.state, useServerNow(connection));
+  return (
+    <p className={`desk-clock${left < 0 ? ' over' : ''}`} data-testid="clock">
+      {left < 0 && <small>{w.over} </small>}
+      {clock(Math.abs(left))}
+    </p>
   );
 }

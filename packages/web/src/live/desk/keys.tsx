@@ -1,18 +1,24 @@
 import { currentItem, TAKE_BACK_MS, waitedFor } from '@viaticum/core/class';
 import { useCallback, useEffect, useState } from 'react';
 import { deskWords as w } from '../../words-desk.js';
+import { useOfTime } from '../use-live.js';
 import type { DeskParts } from './parts.js';
 
 /** The large keys, which are also the keyboard's and a presenter's clicker's. */
-export function Keys({ connection, live, now }: DeskParts) {
+export function Keys({ connection, live }: DeskParts) {
   const { state } = live;
   const [sure, setSure] = useState(false);
   const items = state.plan?.items ?? [];
   const at = state.current?.index ?? -1;
   const next = items[at + 1];
   // The hands that press are no faster where a rehearsal runs faster.
-  const canTakeBack =
-    state.current !== null && state.before.length > 0 && now - state.current.startedAt < TAKE_BACK_MS * (state.clock?.speed ?? 1);
+  const canTakeBack = useOfTime(
+    connection,
+    (now) =>
+      state.current !== null &&
+      state.before.length > 0 &&
+      now - state.current.startedAt < TAKE_BACK_MS * (state.clock?.speed ?? 1),
+  );
   const ended = state.phase === 'ended';
   const goOn = useCallback(() => void (next && connection.say({ type: 'goOn', from: at })), [connection, next, at]);
   const takeBack = useCallback(() => void connection.say({ type: 'takeBack' }), [connection]);

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { clockTime } from '../../ui/clock.js';
 import { words } from '../../words.js';
 import { deskWords as w } from '../../words-desk.js';
+import { useNowEvery } from '../use-live.js';
 import type { DeskParts } from './parts.js';
 
 /** The room's air, the touch test, the time, and where to join. */
@@ -88,7 +89,8 @@ function Air({ connection, live }: DeskParts) {
 }
 
 /** The coat that a pause waits for, touched: what is found corrects the drying of this class. */
-function TouchTest({ connection, live, sheet, now }: DeskParts) {
+function TouchTest({ connection, live, sheet }: DeskParts) {
+  const now = useNowEvery(connection, 5);
   const { state } = live;
   const item = currentItem(state);
   if (!item || state.phase === 'ended' || !state.plan) return null;
@@ -116,7 +118,8 @@ function TouchTest({ connection, live, sheet, now }: DeskParts) {
   );
 }
 
-function Time({ connection, live, now }: DeskParts) {
+function Time({ connection, live }: DeskParts) {
+  const now = useNowEvery(connection, 5);
   const { state } = live;
   const { plan } = state;
   const [isPlanning, setPlanning] = useState(false);

@@ -6,13 +6,14 @@ import { layersAfter } from '../../ui/stage-layers.js';
 import { deskWords as w } from '../../words-desk.js';
 import type { LiveSnapshot } from '../connection.js';
 import { Painted } from '../painted.js';
+import { type Timed, useOfTime } from '../use-live.js';
 
 const LATE_MIN = 1;
 
 type Props = {
+  connection: Timed;
   live: LiveSnapshot;
   sheet: FollowSheet;
-  now: number;
   onHelped?: (studentId: string) => void;
   /** Where one can be looked at more closely. */
   chosen?: string | null;
@@ -20,7 +21,7 @@ type Props = {
 };
 
 /** Easels as they stand in the room, each with that student's own canvas as far as they have come. */
-export function SeatPlan({ live, sheet, now, onHelped, chosen = null, onChoose }: Props) {
+export function SeatPlan({ connection, live, sheet, onHelped, chosen = null, onChoose }: Props) {
   const students = Object.values(live.state.students).sort((a, b) => a.seat - b.seat);
   if (students.length === 0) return <p className="desk-quiet">{w.noEasels}</p>;
   const stepId = currentItem(live.state)?.stepId;
@@ -31,32 +32,28 @@ export function SeatPlan({ live, sheet, now, onHelped, chosen = null, onChoose }
         className="seats"
         style={{ '--columns': Math.min(6, Math.max(3, Math.ceil(Math.sqrt(students.length * 1.6)))) } as React.CSSProperties}
       >
-        {students.map((student) => {
-          const late = Math.floor(behind(live.state, student, now)?.minutes ?? 0);
-          return (
-            <Easel
-              key={student.id}
-              student={student}
-              sheet={sheet}
-              plan={live.state.plan}
-              doneSteps={Object.keys(student.doneAt).sort().join(' ')}
-              isDone={stepId !== undefined && student.doneAt[stepId] !== undefined}
-              isAway={live.online && !live.connected.includes(student.id)}
-              isChosen={student.id === chosen}
-              lateMin={late >= LATE_MIN ? late : 0}
-              handSeconds={student.hand ? Math.max(0, Math.floor((now - student.hand.at) / 1000)) : null}
-              reason={student.hand ? w.reasons[student.hand.reason] : ''}
-              onHelped={onHelped}
-              onChoose={onChoose}
-            />
-          );
-        })}
+        {students.map((student) => (
+          <Easel
+            key={student.id}
+            connection={connection}
+            live={live}
+            student={student}
+            sheet={sheet}
+            plan={live.state.plan}
+            doneSteps={Object.keys(student.doneAt).sort().join(' ')}
+            isDone={stepId !== undefined && student.doneAt[stepId] !== undefined}
+            isAway={live.online && !live.connected.includes(student.id)}
+            isChosen={student.id === chosen}
+            onHelped={onHelped}
+            onChoose={onChoose}
+          />
+        ))}
       </ul>
     </>
   );
 }
 
-type EaselProps = {
+type EaselProps = Pick<Props, 'connection' | 'live'> & {
   student: Student;
   sheet: FollowSheet;
   plan: LiveSnapshot['state']['plan'];
@@ -64,37 +61,22 @@ type EaselProps = {
   isDone: boolean;
   isAway: boolean;
   isChosen: boolean;
-  lateMin: number;
-  handSeconds: number | null;
-  reason: string;
   onHelped: ((studentId: string) => void) | undefined;
   onChoose: ((studentId: string) => void) | undefined;
 };
 
-function Easel({
-  student,
-  sheet,
-  plan,
-  doneSteps,
-  isDone,
-  isAway,
-  isChosen,
-  lateMin,
-  handSeconds,
-  reason,
-  onHelped,
-  onChoose,
-}: EaselProps) {
-  const hasHand = handSeconds !== null;
-  const note = hasHand
-    ? `${w.handFor(clock(handSeconds))}, ${reason}`
-    : isAway
-      ? w.away
-      : lateMin > 0
-        ? w.lateBy(lateMin)
-        : isDone
-          ? w.finished
-          : '';
+function Easel({ connection, live, student, sheet, plan, doneSteps, isDone, isAway, isChosen, onHelped, onChoose }: EaselProps) {
+  const hasHand = student.hand !== null && student.hand !== undefined;
+  // Renders again when its words change, not with the clock.
+  const note = useOfTime(connection, (now) => {
+    if (student.hand) {
+      const seconds = Math.max(0, Math.floor((now - student.hand.at) / 1000));
+      return `${w.handFor(clock(seconds))}, ${w.reasons[student.hand.reason]}`;
+    }
+    if (isAway) return w.away;
+    const late = Math.floor(behind(live.state, student, now)?.minutes ?? 0);
+    return late >= LATE_MIN ? w.lateBy(late) : isDone ? w.finished : '';
+  });
   const { widthMm, heightMm } = sheet.canvas;
   return (
     <li className={`easel${hasHand ? ' hand' : ''}${isAway ? ' away' : ''}${isDone ? ' done' : ''}${isChosen ? ' chosen' : ''}`}>

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { classStudentsQuery, peopleQuery, useAddPerson, useSaveStudent } from '../../api/class-queries.js';
 import { CommitInput } from '../../ui/commit-input.js';
 import { deskWords } from '../../words-desk.js';
+import { useNowEvery } from '../use-live.js';
 import type { DeskParts } from './parts.js';
 
 const w = deskWords.student;
@@ -15,7 +16,6 @@ export function StudentPanel({
   connection,
   live,
   sheet,
-  now,
   code,
   student,
   onClose,
@@ -44,7 +44,7 @@ export function StudentPanel({
           {w.close}
         </button>
       </header>
-      <Late {...{ live, sheet, now, student }} />
+      <Late {...{ connection, live, sheet, student }} />
       <p className="desk-touch">
         {isRunning && stepId && (
           <button
@@ -80,8 +80,8 @@ export function StudentPanel({
   );
 }
 
-function Late({ live, sheet, now, student }: Pick<DeskParts, 'live' | 'sheet' | 'now'> & { student: Student }) {
-  const late = behind(live.state, student, now);
+function Late({ connection, live, sheet, student }: Pick<DeskParts, 'connection' | 'live' | 'sheet'> & { student: Student }) {
+  const late = behind(live.state, student, useNowEvery(connection, 5));
   if (!late || late.minutes < LATE_MIN) return null;
   const { stepIds, savedMin } = leaveOutFor(live.state, student, late.minutes, sheet.leaveOut ?? {});
   const titles = stepIds.map((id) => `“${sheet.steps[id]?.title ?? ''}”`);

@@ -1,7 +1,14 @@
+import { type Student, secondsLeft } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
 import { followWords as w } from '../../words-follow.js';
+import type { LiveConnection, LiveSnapshot } from '../connection.js';
+import { useServerNow } from '../use-live.js';
 
-export function Clock({ left }: { left: number }) {
+type Props = { connection: LiveConnection; live: LiveSnapshot; student: Student };
+
+/** What is left of the present step or pause for this student, or by how much it runs over. */
+export function Clock({ connection, live, student }: Props) {
+  const left = secondsLeft(live.state, useServerNow(connection), student);
   return (
     <p
       className={`follow-clock numbers${left < 0 ? ' signal' : ''}`}

@@ -3,32 +3,34 @@ import { coatsNow, dryingLeft, planMinute, type Student, waitedFor } from '@viat
 import { waitInWords } from '@viaticum/core/units';
 import { layersAt, wetnessAt } from '../../ui/stage-layers.js';
 import { followWords as w } from '../../words-follow.js';
-import type { LiveSnapshot } from '../connection.js';
+import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { doneAt, Painted } from '../painted.js';
+import { useNowEvery } from '../use-live.js';
 import { Clock } from './clock.js';
 import { DryingFilm } from './drying-film.js';
 
 type Props = {
+  connection: LiveConnection;
   item: PlanItem;
   sheet: FollowSheet;
   live: LiveSnapshot;
   student: Student;
-  now: number;
-  left: number | null;
+  isPresent: boolean;
 };
 /** A coat that dries so much later than the class's is worth a word. */
 const LATER_MIN = 0.5;
 
 /** A pause on a student's own canvas: the film that dries, the clock of their own coat, what to do meanwhile. */
-export function Pause({ item, sheet, live, student, now, left }: Props) {
+export function Pause({ connection, item, sheet, live, student, isPresent }: Props) {
+  const now = useNowEvery(connection, 2);
   const { state } = live;
   const { plan } = state;
   if (!plan) return null;
   const { coats, minute } = coatsNow(state, now, student);
   const slowest = waitedFor(plan.coats, item);
   const coat = slowest && coats.find((one) => one.stepId === slowest.stepId && one.areaId === slowest.areaId);
-  const own = left === null ? null : dryingLeft(state, item, now, student);
-  const ofClass = left === null ? null : dryingLeft(state, item, now);
+  const own = isPresent ? dryingLeft(state, item, now, student) : null;
+  const ofClass = isPresent ? dryingLeft(state, item, now) : null;
   const isLaying = coat !== undefined && coat !== null && coat.laidToMin >= minute;
   return (
     <>
@@ -38,7 +40,7 @@ export function Pause({ item, sheet, live, student, now, left }: Props) {
         {waitInWords(item.endMin - item.startMin)}
       </p>
       {coat && <DryingFilm coat={coat} sheet={sheet} minute={minute} />}
-      {left !== null && <Clock left={left} />}
+      {isPresent && <Clock connection={connection} live={live} student={student} />}
       {isLaying ? (
         <p className="follow-note">{w.ownLaying}</p>
       ) : (

@@ -1,9 +1,9 @@
 import type { FollowSheet, HandReason, PlanItem } from '@viaticum/contract';
-import { currentItem, type Student, secondsLeft, TAKE_BACK_MS } from '@viaticum/core/class';
+import { currentItem, type Student, TAKE_BACK_MS } from '@viaticum/core/class';
 import { useEffect, useRef, useState } from 'react';
 import { followWords as w } from '../../words-follow.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
-import { useServerNow } from '../use-live.js';
+import { useOfTime } from '../use-live.js';
 import { Pause } from './pause.js';
 import { type PhoneSettings, Settings, usePhoneSettings } from './settings.js';
 import { Work } from './work.js';
@@ -22,7 +22,6 @@ type Props = {
 
 /** One step a screen, with two large keys at the foot; looking back is free. */
 export function Present({ connection, live, sheet, student, isAlone = false }: Props) {
-  const now = useServerNow(connection);
   const [lookingAt, setLookingAt] = useState<number | null>(null);
   const [settings, setSettings] = usePhoneSettings(sheet.units);
   const { plan, current } = live.state;
@@ -37,10 +36,8 @@ export function Present({ connection, live, sheet, student, isAlone = false }: P
   if (!plan || !item || !present) return null;
   const isPresent = shown === index;
   const step = item.stepId ? sheet.steps[item.stepId] : undefined;
-  const left = isPresent ? secondsLeft(live.state, now, student) : null;
   const last = isAlone ? plan.items.length - 1 : index;
-  const said = live.state.said.at(-1);
-  const shared = { item, sheet, live, student, now, left };
+  const shared = { connection, item, sheet, live, student, isPresent };
   return (
     <main className={`follow-page follow-step${settings.large ? ' large' : ''}`} data-index={shown}>
       <header>
@@ -66,11 +63,7 @@ export function Present({ connection, live, sheet, student, isAlone = false }: P
           </button>
         )}
       </header>
-      {said && isPresent && now - said.at < SAID_MS && (
-        <p className="follow-said" role="status">
-          <b>{w.said}:</b> {said.text}
-        </p>
-      )}
+      {isPresent && <Said connection={connection} live={live} />}
       <div className="follow-work">
         {item.kind !== 'step' ? <Pause {...shared} /> : step ? <Work {...shared} step={step} settings={settings} /> : null}
         {live.state.phase === 'held' && isPresent && <p className="follow-note">{w.held}</p>}
@@ -90,7 +83,7 @@ export function Present({ connection, live, sheet, student, isAlone = false }: P
         (isAlone ? (
           <AloneKeys connection={connection} live={live} student={student} item={item} />
         ) : (
-          <Keys connection={connection} student={student} item={item} now={now} />
+          <Keys connection={connection} student={student} item={item} />
         ))}
     </main>
   );
@@ -100,11 +93,25 @@ export function Present({ connection, live, sheet, student, isAlone = false }: P
 const placeOf = (items: readonly PlanItem[], shown: number, sheet: FollowSheet): number =>
   Math.min(sheet.stepCount, items.slice(0, shown + 1).filter((one) => one.stepId && sheet.steps[one.stepId]).length);
 
-function Keys({ connection, student, item, now }: { connection: LiveConnection; student: Student; item: PlanItem; now: number }) {
+/** What was said to all, for some minutes. */
+function Said({ connection, live }: Pick<Props, 'connection' | 'live'>) {
+  const said = live.state.said.at(-1);
+  const isFresh = useOfTime(connection, (now) => said !== undefined && now - said.at < SAID_MS);
+  if (!said || !isFresh) return null;
+  return (
+    <p className="follow-said" role="status">
+      <b>{w.said}:</b> {said.text}
+    </p>
+  );
+}
+
+function Keys({ connection, student, item }: { connection: LiveConnection; student: Student; item: PlanItem }) {
   const [isAsking, setAsking] = useState(false);
   const studentId = student.id;
   const doneAt = item.stepId ? student.doneAt[item.stepId] : undefined;
-  const undoSeconds = doneAt === undefined ? 0 : Math.ceil((doneAt + TAKE_BACK_MS - now) / 1000);
+  const undoSeconds = useOfTime(connection, (now) =>
+    doneAt === undefined ? 0 : Math.max(0, Math.ceil((doneAt + TAKE_BACK_MS - now) / 1000)),
+  );
   const stepId = item.stepId;
   if (isAsking) {
     return (

@@ -4,8 +4,9 @@ import { waitInWords } from '@viaticum/core/units';
 import { RecipeBar } from '../../ui/swatch.js';
 import { followWords as w } from '../../words-follow.js';
 import { kindWords, techniqueWords } from '../../words-terms.js';
-import type { LiveSnapshot } from '../connection.js';
+import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { allowed } from '../drying.js';
+import { useNowEvery } from '../use-live.js';
 import { Cells } from './cells.js';
 import { Clock } from './clock.js';
 import { Picture } from './picture.js';
@@ -13,20 +14,18 @@ import type { PhoneSettings } from './settings.js';
 import { Ticks } from './ticks.js';
 
 type Props = {
+  connection: LiveConnection;
   item: PlanItem;
   step: SheetStep;
   sheet: FollowSheet;
   live: LiveSnapshot;
   student: Student;
-  now: number;
-  left: number | null;
+  isPresent: boolean;
   settings: PhoneSettings;
 };
 
 /** What to do in a step, for what this student has, and what may be done on each area of their own canvas. */
-export function Work({ item, step, sheet, live, student, now, left, settings }: Props) {
-  const { coats, minute } = coatsNow(live.state, now, student);
-  const { now: may, notYet } = allowed(sheet, coats, minute);
+export function Work({ connection, item, step, sheet, live, student, isPresent, settings }: Props) {
   const way = wayFor(sheet, item.stepId, student.has);
   const brush = settings.metric ? (step.brushMetric ?? step.brush) : step.brush;
   return (
@@ -55,25 +54,15 @@ export function Work({ item, step, sheet, live, student, now, left, settings }: 
       {step.counts && step.counts.length > 0 && <Ticks stepKey={item.stepId ?? ''} counts={step.counts} />}
       {step.mixes.map((mix) => (
         <div key={mix.id} className="follow-mix">
-          <i className="follow-mix" style={{ background: mix.wetRgb }} title={w.wet} />
-          <i className="follow-mix dry" style={{ background: mix.rgb }} title={w.dry} />
+          <i className="follow-paint" style={{ background: mix.wetRgb }} title={w.wet} />
+          <i className="follow-paint dry" style={{ background: mix.rgb }} title={w.dry} />
           <RecipeBar parts={mix.parts} words={`${mix.name}: ${mix.words}${mix.place ? w.place(mix.place) : ''}`} />
           {mix.instead !== undefined && <p className="follow-instead">{w.instead(mix.instead)}</p>}
         </div>
       ))}
       <div className="follow-clock-row">
-        {left !== null && <Clock left={left} />}
-        <div className="follow-allowed">
-          {may.map((sentence) => (
-            <p key={sentence}>{sentence}</p>
-          ))}
-          {notYet.map(({ names, minutes }) => (
-            <p key={names} className="quiet">
-              {w.notYet}: paint over {names}
-              {minutes === null ? '' : `, ${waitInWords(minutes)}`}
-            </p>
-          ))}
-        </div>
+        {isPresent && <Clock connection={connection} live={live} student={student} />}
+        <Allowed {...{ connection, live, sheet, student }} />
       </div>
       {step.checkpoint && <p className="follow-checkpoint">{step.checkpoint}</p>}
     </>
@@ -84,4 +73,23 @@ export function Work({ item, step, sheet, live, student, now, left, settings }: 
 function wayFor(sheet: FollowSheet, stepId: string | undefined, has: readonly Helper[]): string | null {
   const ways = (stepId && sheet.ways?.[stepId]) || [];
   return ways.find((one) => has.includes(one.helper))?.words ?? null;
+}
+
+/** What may be done on each wet area of this student's canvas by now, and what has to wait. */
+function Allowed({ connection, live, sheet, student }: Pick<Props, 'connection' | 'live' | 'sheet' | 'student'>) {
+  const { coats, minute } = coatsNow(live.state, useNowEvery(connection, 2), student);
+  const { now: may, notYet } = allowed(sheet, coats, minute);
+  return (
+    <div className="follow-allowed">
+      {may.map((sentence) => (
+        <p key={sentence}>{sentence}</p>
+      ))}
+      {notYet.map(({ names, minutes }) => (
+        <p key={names} className="quiet">
+          {w.notYet}: paint over {names}
+          {minutes === null ? '' : `, ${waitInWords(minutes)}`}
+        </p>
+      ))}
+    </div>
+  );
 }

@@ -161,7 +161,7 @@ function Replay({ record }: { record: ClassRecord }) {
         <SeatPlan
           live={{ ...calm, version: 0, state: then, online: true, ready: true, you: null, connected: here }}
           sheet={sheet}
-          now={now}
+          connection={{ now: () => now }}
         />
       </div>
     </section>

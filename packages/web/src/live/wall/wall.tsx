@@ -9,7 +9,7 @@ import { wallWords as w } from '../../words-wall.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { DryingFilm } from '../follow/drying-film.js';
 import { doneAt, Painted, StagesAt } from '../painted.js';
-import { useLive, useServerNow } from '../use-live.js';
+import { useLive, useNowEvery, useOfTime } from '../use-live.js';
 import { useOpenClass } from '../use-open-class.js';
 import './wall.css';
 
@@ -32,7 +32,6 @@ export default function Wall() {
 
 function Showing({ connection, sheet, code }: { connection: LiveConnection; sheet: FollowSheet; code: string }) {
   const live = useLive(connection);
-  const now = useServerNow(connection);
   const [screen, setScreen] = useScreen();
   if (!live.ready) return <p className="wall wall-opening">{w.waiting}</p>;
   const letter = Math.max(
@@ -41,12 +40,12 @@ function Showing({ connection, sheet, code }: { connection: LiveConnection; shee
   );
   return (
     <main className="wall" style={{ '--letter': `${letter}px` } as React.CSSProperties}>
-      <Canvas live={live} sheet={sheet} now={now} />
+      <Canvas connection={connection} live={live} sheet={sheet} />
       <section className="wall-now">
-        <Now live={live} sheet={sheet} now={now} />
+        <Now connection={connection} live={live} sheet={sheet} />
       </section>
       <footer className="wall-foot">
-        <Turning live={live} sheet={sheet} code={code} now={now} />
+        <Turning connection={connection} live={live} sheet={sheet} code={code} />
         <Easels live={live} sheet={sheet} />
       </footer>
       {!live.online && (
@@ -78,11 +77,15 @@ function useScreen(): [Screen, (screen: Screen) => void] {
   ];
 }
 
-function Canvas({ live, sheet, now }: { live: LiveSnapshot; sheet: FollowSheet; now: number }) {
+type Parts = { connection: LiveConnection; live: LiveSnapshot; sheet: FollowSheet };
+
+function Canvas({ connection, live, sheet }: Parts) {
   const { plan } = live.state;
   const item = currentItem(live.state);
   // While a step is done the canvas shows its end: that is what all paint towards.
-  const at = item?.kind === 'step' ? item.endMin : planMinute(live.state, now);
+  const at = useOfTime(connection, (now) =>
+    item?.kind === 'step' ? item.endMin : Math.round(planMinute(live.state, now) * 6) / 6,
+  );
   return (
     <figure className="wall-canvas">
       <Painted
@@ -96,7 +99,7 @@ function Canvas({ live, sheet, now }: { live: LiveSnapshot; sheet: FollowSheet; 
   );
 }
 
-function Now({ live, sheet, now }: { live: LiveSnapshot; sheet: FollowSheet; now: number }) {
+function Now({ connection, live, sheet }: Parts) {
   const { state } = live;
   const item = currentItem(state);
   if (state.phase === 'ended') return <h1>{w.ended}</h1>;
@@ -109,19 +112,37 @@ function Now({ live, sheet, now }: { live: LiveSnapshot; sheet: FollowSheet; now
       </>
     );
   const step = item.stepId ? sheet.steps[item.stepId] : undefined;
-  const left = secondsLeft(state, now);
-  const { coats, minute } = coatsNow(state, now);
-  const slowest = item.kind === 'pause' ? waitedFor(plan.coats, item) : null;
-  const coat = slowest && coats.find((one) => one.stepId === slowest.stepId && one.areaId === slowest.areaId);
   return (
     <>
       <p>
         {item.kind === 'pause' ? w.pause : item.kind === 'break' ? w.break : step ? w.step(step.number, sheet.stepCount) : ''}
       </p>
       <h1>{item.title}</h1>
-      <p className="wall-clock">{state.phase === 'held' ? w.held : left < 0 ? w.over : clock(left)}</p>
-      {coat && <DryingFilm coat={coat} sheet={sheet} minute={minute} />}
-      {coat && item.meanwhile && (
+      <StepClock connection={connection} live={live} />
+      {item.kind === 'pause' && <Drying connection={connection} live={live} sheet={sheet} />}
+    </>
+  );
+}
+
+function StepClock({ connection, live: { state } }: Omit<Parts, 'sheet'>) {
+  const says = useOfTime(connection, (now) => {
+    const left = secondsLeft(state, now);
+    return state.phase === 'held' ? w.held : left < 0 ? w.over : clock(left);
+  });
+  return <p className="wall-clock">{says}</p>;
+}
+
+/** The film that a pause waits for, and what to do meanwhile. */
+function Drying({ connection, live: { state }, sheet }: Parts) {
+  const { coats, minute } = coatsNow(state, useNowEvery(connection, 2));
+  const item = currentItem(state);
+  const slowest = item && state.plan ? waitedFor(state.plan.coats, item) : null;
+  const coat = slowest && coats.find((one) => one.stepId === slowest.stepId && one.areaId === slowest.areaId);
+  if (!coat) return null;
+  return (
+    <>
+      <DryingFilm coat={coat} sheet={sheet} minute={minute} />
+      {item?.meanwhile && (
         <p>
           {w.meanwhile}: {item.meanwhile}
         </p>
@@ -131,10 +152,11 @@ function Now({ live, sheet, now }: { live: LiveSnapshot; sheet: FollowSheet; now
 }
 
 /** The mixes of this step and the address to join at take turns. */
-function Turning({ live, sheet, code, now }: { live: LiveSnapshot; sheet: FollowSheet; code: string; now: number }) {
+function Turning({ connection, live, sheet, code }: Parts & { code: string }) {
   const item = currentItem(live.state);
   const mixes = (item?.stepId && sheet.steps[item.stepId]?.mixes) || [];
-  const showsMixes = mixes.length > 0 && Math.floor(now / TURN_MS) % 2 === 0;
+  const isTheirTurn = useOfTime(connection, (now) => Math.floor(now / TURN_MS) % 2 === 0);
+  const showsMixes = mixes.length > 0 && isTheirTurn;
   if (live.state.phase === 'ended') return <div />;
   return showsMixes ? (
     <div className="wall-mixes">

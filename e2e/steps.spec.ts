@@ -137,7 +137,7 @@ test('marks: added, laid in a step of their own, counted on the sheet; the pract
   expect((await readFile(await download.path())).subarray(0, 5).toString()).toBe('%PDF-');
 });
 
-test('values, brushes and canvases ahead, mending and variants say what they compute', async ({ signedIn: page }) => {
+test('values, brushes and canvases ahead, repair and variants say what they compute', async ({ signedIn: page }) => {
   await openDemo(page);
   await topic(page, 'Values');
   await expect(page.locator('.values-table tbody tr')).toHaveCount(10);
@@ -153,14 +153,14 @@ test('values, brushes and canvases ahead, mending and variants say what they com
   // The light after the sky: it can still be lifted.
   await page.locator('body').click({ position: { x: 5, y: 400 } });
   for (let i = 0; i < 3; i++) await page.keyboard.press('Shift+ArrowRight');
-  await topic(page, 'Mending');
+  await topic(page, 'Repair');
   await page.getByLabel('Where').selectOption('sky');
   await page.getByLabel('What is wrong').selectOption({ label: 'the edge to far ridge is too hard' });
-  await expect(page.locator('.mend-ways')).toContainText('Soften the edge');
-  await accessible(page, 'mending');
+  await expect(page.locator('.repair-ways')).toContainText('Soften the edge');
+  await accessible(page, 'repair');
   const before = await page.locator('.bench-time').innerText();
   await page
-    .locator('.mend-ways li', { hasText: 'Soften the edge' })
+    .locator('.repair-ways li', { hasText: 'Soften the edge' })
     .getByRole('button', { name: 'Put it into the steps' })
     .click();
   await expect(page.locator('.bench-time')).not.toHaveText(before);

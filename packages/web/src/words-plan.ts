@@ -16,7 +16,7 @@ export const planWords = {
     marks: 'Marks',
     values: 'Values',
     preparing: 'Preparing',
-    mend: 'Mending',
+    repair: 'Repair',
     others: 'For others',
   },
   plans: {

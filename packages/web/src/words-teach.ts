@@ -1,4 +1,4 @@
-/** Words of the topics Values, Preparing, Mending and For others, and of the read-through. */
+/** Words of the topics Values, Preparing, Repair and For others, and of the read-through. */
 export const valuesWords = {
   about:
     'The value each area should have, the step by which it stands, and the steps that turn round how neighbours stand to each other. From the mixes’ own colours.',
@@ -49,7 +49,7 @@ export const preparingWords = {
   letGo: 'Take off the list',
 };
 
-export const mendWords = {
+export const repairWords = {
   about: 'Something went wrong at the minute of the raking light. What helps, and what each way costs in the plan.',
   area: 'Where',
   what: 'What is wrong',

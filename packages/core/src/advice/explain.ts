@@ -1,6 +1,6 @@
 import type { Lesson, Step } from '@viaticum/contract';
-import type { Pin, Relation } from '../plan/index.js';
-import { areaOfRelation, type Contradiction, down, type LessonPlan, planLesson, rungWords, TICKS, up } from '../plan/index.js';
+import type { DryingConstraint, Pin } from '../plan/index.js';
+import { areaOfConstraint, type Contradiction, down, type LessonPlan, planLesson, rungWords, TICKS, up } from '../plan/index.js';
 import { capital, hourMinute, minutesInWords, waitInWords } from '../units/index.js';
 
 /** Why a step begins when it does, and not earlier. */
@@ -25,21 +25,21 @@ export function whyNotEarlier({ problem, solution }: Pick<LessonPlan, 'problem' 
   const at = new Map(items.map((one) => [one.step, one]));
   const before = items[k - 1];
   if (before && ticksOf(before.end) === start) return { kind: 'after', stepId: before.step };
-  for (const one of problem.relations) {
+  for (const one of problem.constraints) {
     if (one.type !== 'dry' || one.to !== stepId) continue;
     const from = at.get(one.from);
     if (from && ticksOf(from.end) + up(one.minutes as number) === start)
-      return { kind: 'dry', stepId: one.from, areaId: areaOfRelation(one), waitMin: start / TICKS - from.end };
+      return { kind: 'dry', stepId: one.from, areaId: areaOfConstraint(one), waitMin: start / TICKS - from.end };
   }
   if (start === 0) return { kind: 'start' };
   if (before && item.gapBefore === 'break' && problem.breaks && ticksOf(before.end) + up(problem.breaks.length) === start)
     return { kind: 'break', stepId: before.step, lengthMin: problem.breaks.length };
   if (problem.pins?.some((pin) => 'step' in pin && pin.step === stepId && up(pin.start) === start)) return { kind: 'pin' };
-  for (const one of problem.relations) {
+  for (const one of problem.constraints) {
     if (one.type !== 'wet' || one.from !== stepId) continue;
     const to = at.get(one.to);
     if (to && ticksOf(to.start) - down(one.minutes as number) === ticksOf(item.end))
-      return { kind: 'window', stepId: one.to, areaId: areaOfRelation(one) };
+      return { kind: 'window', stepId: one.to, areaId: areaOfConstraint(one) };
   }
   return before ? { kind: 'after', stepId: before.step } : { kind: 'start' };
 }
@@ -123,11 +123,11 @@ const soonest = ({ solution }: LessonPlan, pin: Pin): number | null => {
   return start > pin.start + 1e-9 ? start : null;
 };
 
-/** "Step 6 must begin within 2.75 min of step 3, but …": why relations and pins cannot hold together. */
+/** "Step 6 must begin within 2.75 min of step 3, but …": why constraints and pins cannot hold together. */
 export function contradictionInWords(
   lesson: Lesson,
   plan: LessonPlan,
-  { relations, pins, shortfall, leftOut }: Contradiction,
+  { constraints, pins, shortfall, leftOut }: Contradiction,
 ): string {
   if (leftOut === 'breaks') return 'The breaks do not fit: one step is longer than the stretch that is allowed without one.';
   const step = (id: string) => `step ${numberOf(lesson, id)}`;
@@ -138,7 +138,7 @@ export function contradictionInWords(
         ? `${step(pin.step)} is pinned to ${hourMinute(pin.start)}`
         : `${step(pin.first)} is to come before ${step(pin.then)}`,
     ),
-    ...relations.map((one) => relationInWords(lesson, one, step, exact)),
+    ...constraints.map((one) => relationInWords(lesson, one, step, exact)),
   ];
   const text = said.length > 1 ? `${said.slice(0, -1).join(', ')}, and ${said.at(-1)}` : (said[0] ?? 'The order of the steps');
   const start = 'source' in leftOut ? null : soonest(plan, leftOut);
@@ -149,8 +149,13 @@ export function contradictionInWords(
   return `${capital(text)}; ${why}.`;
 }
 
-function relationInWords(lesson: Lesson, one: Relation, step: (id: string) => string, exact: (value: number) => string): string {
-  const area = areaName(lesson, areaOfRelation(one));
+function relationInWords(
+  lesson: Lesson,
+  one: DryingConstraint,
+  step: (id: string) => string,
+  exact: (value: number) => string,
+): string {
+  const area = areaName(lesson, areaOfConstraint(one));
   if (one.type === 'wet')
     return `${step(one.to)} must begin within ${exact(one.minutes as number)} after ${step(one.from)}, while the ${area} is still open`;
   if (one.type === 'dry') return `${step(one.to)} waits ${exact(one.minutes as number)} for the ${area} of ${step(one.from)}`;
@@ -165,7 +170,7 @@ export type WayOut =
   | { words: string; command: 'moveStep'; args: { id: string; to: number } }
   | { words: string; command: 'editStep'; args: { id: string; step: Partial<Omit<Step, 'id'>> } };
 
-export function waysOut(lesson: Lesson, plan: LessonPlan, { relations, pins }: Contradiction): WayOut[] {
+export function waysOut(lesson: Lesson, plan: LessonPlan, { constraints, pins }: Contradiction): WayOut[] {
   const ways: WayOut[] = [];
   for (const pin of pins) {
     if ('step' in pin) {
@@ -184,7 +189,7 @@ export function waysOut(lesson: Lesson, plan: LessonPlan, { relations, pins }: C
         args: { firstId: pin.first, thenId: pin.then },
       });
   }
-  for (const one of relations) {
+  for (const one of constraints) {
     if (one.type !== 'wet') continue;
     const from = lesson.steps.findIndex((step) => step.id === one.from);
     const to = lesson.steps.findIndex((step) => step.id === one.to);

@@ -357,19 +357,19 @@ describe('rules', () => {
     expect(found(quiet())).toEqual([]);
   });
 
-  it.each(Object.entries(firing))('%s fires, with a reason, and its mend silences it', (id, lesson) => {
+  it.each(Object.entries(firing))('%s fires, with a reason, and its fix silences it', (id, lesson) => {
     const all = found(lesson());
     const [finding] = all.filter((one) => one.rule === id);
     expect(finding).toBeDefined();
     expect(finding?.words).toMatch(/\.$/);
     expect(finding?.reason).toMatch(/^(Physics|Common practice|School|Your own|The room|Rule of thumb)/);
-    if (!finding?.mend) return;
-    const mended = carryOut(
+    if (!finding?.fix) return;
+    const fixed = carryOut(
       startHistory(lesson()),
-      finding.mend.command as CommandName,
-      finding.mend.args as CommandArgs<CommandName>,
+      finding.fix.command as CommandName,
+      finding.fix.args as CommandArgs<CommandName>,
     );
-    const left = found(mended.lesson).filter((one) => one.id === finding.id);
+    const left = found(fixed.lesson).filter((one) => one.id === finding.id);
     // Retarder may not be enough on a very long blend; it must at least lengthen the working time.
     if (id === 'blend-outlasts') expect(left.every((one) => one.words !== finding.words)).toBe(true);
     else expect(left).toEqual([]);
@@ -389,11 +389,11 @@ describe('rules', () => {
     const lesson = smallLesson([trace, testStep('sky', { areaIds: ['a'] }), testStep('hill', { areaIds: ['b'] })]);
     const [lost] = found(lesson).filter((one) => one.rule === 'lost-drawing');
     expect(lost?.words).toContain('The edges of hill are painted over');
-    if (!lost?.mend) throw new Error('no mend');
-    const { command, args } = lost.mend as { command: CommandName; args: CommandArgs<CommandName> };
-    const mended = carryOut(startHistory(lesson), command, args).lesson;
-    expect(mended.steps.map((step) => step.kind)).toEqual(['transfer', 'paint', 'transfer', 'paint']);
-    expect(found(mended).filter((one) => one.rule === 'lost-drawing')).toEqual([]);
+    if (!lost?.fix) throw new Error('no fix');
+    const { command, args } = lost.fix as { command: CommandName; args: CommandArgs<CommandName> };
+    const fixed = carryOut(startHistory(lesson), command, args).lesson;
+    expect(fixed.steps.map((step) => step.kind)).toEqual(['transfer', 'paint', 'transfer', 'paint']);
+    expect(found(fixed).filter((one) => one.rule === 'lost-drawing')).toEqual([]);
   });
 
   it('no two findings of a lesson have one id', () => {

@@ -3,7 +3,7 @@ import type { CommandArgs, CommandName } from '../document/index.js';
 import type { LessonPlan } from '../plan/index.js';
 
 /** A change that takes a finding away, as a command that can be undone. */
-export type Mend = { words: string } & { [N in CommandName]: { command: N; args: CommandArgs<N> } }[CommandName];
+export type Fix = { words: string } & { [N in CommandName]: { command: N; args: CommandArgs<N> } }[CommandName];
 
 export type Finding = {
   /** Stable while its cause stands: rule and place. */
@@ -16,7 +16,7 @@ export type Finding = {
   reason: string;
   serious: boolean;
   place: { stepId?: string; areaId?: string; tubeId?: string; mixId?: string; station: 'picture' | 'paints' | 'steps' | 'class' };
-  mend?: Mend;
+  fix?: Fix;
 };
 
 export type Rule = { id: string; look: (lesson: Lesson, plan: LessonPlan) => Finding[] };

@@ -52,7 +52,7 @@ import { whiteEarly } from './rules/white-early.js';
 import { whiteIntoWetDark } from './rules/white-into-wet-dark.js';
 import { windowMissed } from './rules/window-missed.js';
 
-export type { Finding, Mend, Rule } from './finding.js';
+export type { Finding, Fix, Rule } from './finding.js';
 
 /** A finding with the word why it was set aside, where it was. */
 export type ShownFinding = Finding & { setAside?: string };

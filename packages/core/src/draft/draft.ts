@@ -43,7 +43,7 @@ type AreaCoats = { facts: AreaFacts; coats: Coat[]; lights: Coat | null };
 /**
  * A lesson drafted by its school from its areas and mixes: stages and steps with technique, brush, relation, mixes and words, each with
  * the school's reason. Every area that is seen is painted and every mix is used; minutes are left to be proposed. Steps that fail in
- * this room are mended the way the checks would, and breaks stand where a stretch would be longer than an hour. `ids` gives new
+ * this room are fixed the way the checks would, and breaks stand where a stretch would be longer than an hour. `ids` gives new
  * ids; the same lesson and ids give the same draft.
  */
 export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual }: DraftHints = {}): Draft {
@@ -141,7 +141,7 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
   const used = new Set(steps.map(({ step }) => step.stageId));
   const draft = { stages: stages.filter((one) => used.has(one.id)), steps };
   const whole = { ...draft, stages: draft.stages.length > 0 ? draft.stages : stages.slice(0, 1) };
-  return mended(lesson, withBreaks(lesson, mended(lesson, whole, ids, mendable), ids), ids, voiced);
+  return fixed(lesson, withBreaks(lesson, fixed(lesson, whole, ids, fixable), ids), ids, voiced);
 }
 
 const empty: Omit<Step, 'id' | 'stageId' | 'markIds' | 'title'> = {
@@ -295,22 +295,22 @@ export const asDrafted = (lesson: Lesson, { stages, steps }: Draft): Lesson => (
   planning: { ...lesson.planning, pins: [], cutsBefore: [] },
 });
 
-const mendable = new Set(['blend-outlasts', 'window-missed', 'contradiction', 'mist-runs']);
+const fixable = new Set(['blend-outlasts', 'window-missed', 'contradiction', 'mist-runs']);
 /** What is only to be said. */
 const voiced = new Set(['brush-hardens', 'water-change', 'rough-unannounced']);
 const MOST_MENDS = 40;
 
-/** Takes the mends of the checks for what fails in this room: mist or retarder for a long blend, dry paint where wet cannot be. */
-function mended(lesson: Lesson, draft: Draft, ids: () => string, rules: ReadonlySet<string>): Draft {
+/** Takes the fixes of the checks for what fails in this room: mist or retarder for a long blend, dry paint where wet cannot be. */
+function fixed(lesson: Lesson, draft: Draft, ids: () => string, rules: ReadonlySet<string>): Draft {
   let now = asDrafted(lesson, draft);
   const tried = new Set<string>();
   for (let round = 0; round < MOST_MENDS; round++) {
     const found = findings(now, planLesson(now)).find(
-      (one) => rules.has(one.rule) && one.mend && !tried.has(one.id + one.mend.words),
+      (one) => rules.has(one.rule) && one.fix && !tried.has(one.id + one.fix.words),
     );
-    if (!found?.mend) break;
-    tried.add(found.id + found.mend.words);
-    const { command, args } = found.mend;
+    if (!found?.fix) break;
+    tried.add(found.id + found.fix.words);
+    const { command, args } = found.fix;
     const withIds =
       command === 'divideStep'
         ? { ...(args as { parts: number }), ids: Array.from({ length: (args as { parts: number }).parts - 1 }, ids) }

@@ -23,7 +23,7 @@ export type Group = {
   factors?: number[];
 };
 
-/** A lesson's plan as the pace model takes it: steps and breaks in their order, drying from the plan's own relations. */
+/** A lesson's plan as the pace model takes it: steps and breaks in their order, drying from the plan's own constraints. */
 export function paceModel(lesson: Lesson, plan: LessonPlan, group: Group): PaceModel {
   const byId = new Map(lesson.steps.map((step) => [step.id, step]));
   const order = plan.solution.items.map((item) => item.step);
@@ -32,9 +32,11 @@ export function paceModel(lesson: Lesson, plan: LessonPlan, group: Group): PaceM
     const { showMin = 0, doMin = 0 } = plan.minutes.get(id) ?? {};
     const step = byId.get(id);
     const isOne = step?.kind === 'break' || step?.kind === 'look';
-    const drying = plan.problem.relations.flatMap((relation) =>
-      relation.type === 'dry' && relation.to === id && (placeOf.get(relation.from) ?? order.length) < (placeOf.get(id) as number)
-        ? [{ after: relation.from, minutes: relation.minutes ?? 0 }]
+    const drying = plan.problem.constraints.flatMap((constraint) =>
+      constraint.type === 'dry' &&
+      constraint.to === id &&
+      (placeOf.get(constraint.from) ?? order.length) < (placeOf.get(id) as number)
+        ? [{ after: constraint.from, minutes: constraint.minutes ?? 0 }]
         : [],
     );
     const whole = showMin + doMin;

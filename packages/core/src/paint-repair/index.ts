@@ -1,1 +1,1 @@
-export { type MendNeed, type MendWay, mendWays, plannedState } from './paint-repair.js';
+export { plannedState, type RepairNeed, type RepairWay, repairWays } from './paint-repair.js';

@@ -7,7 +7,7 @@ import { carryOut, startHistory } from '../document/index.js';
 import { smallLesson, testStep } from '../fixtures/lessons.js';
 import { glazeOver } from '../mix/index.js';
 import { planLesson } from '../plan/index.js';
-import { mendWays, plannedState } from './index.js';
+import { plannedState, repairWays } from './index.js';
 
 const base = smallLesson([
   testStep('sky', { areaIds: ['a'], doMin: 4 }),
@@ -40,7 +40,7 @@ const skyEnd = plan.plan.items.find((item) => item.stepId === 'sky')?.endMin as 
 const white = looksOf(lesson).get('m')?.colour?.lab as Lab;
 const blue = looksOf(lesson).get('blue')?.colour?.lab as Lab;
 const ways = (atMin: number, change = {}) =>
-  mendWays(lesson, plan, { areaId: 'a', atMin, isLab: white, wantLab: blue, ...change });
+  repairWays(lesson, plan, { areaId: 'a', atMin, isLab: white, wantLab: blue, ...change });
 const kinds = (atMin: number) => ways(atMin).map((way) => way.kind);
 
 describe('mending', () => {
@@ -90,8 +90,8 @@ describe('mending', () => {
     const cover = ways(skyEnd + 50).find((way) => way.kind === 'cover');
     if (!cover?.step) throw new Error('no cover');
     const at = lesson.steps.findIndex((step) => step.id === cover.afterStepId) + 1;
-    const mended = carryOut(startHistory(lesson), 'addStep', { step: cover.step, at }).lesson;
-    expect(planLesson(mended).plan.endMin - plan.plan.endMin).toBeCloseTo(cover.extraMin, 6);
+    const repaired = carryOut(startHistory(lesson), 'addStep', { step: cover.step, at }).lesson;
+    expect(planLesson(repaired).plan.endMin - plan.plan.endMin).toBeCloseTo(cover.extraMin, 6);
   });
 
   it('the planned state of an area is what the last done step left, beside its target', () => {
@@ -100,7 +100,7 @@ describe('mending', () => {
     expect(state?.wantLab).toEqual([70, -4, -14]);
     expect(plannedState(lesson, plan, 'a', 0)).toBeNull();
     expect(
-      mendWays({ ...lesson, steps: [] }, planLesson({ ...lesson, steps: [] }), {
+      repairWays({ ...lesson, steps: [] }, planLesson({ ...lesson, steps: [] }), {
         areaId: 'a',
         atMin: 0,
         isLab: white,

@@ -9,10 +9,10 @@ import { areaRung } from '../step/index.js';
 import { relationsOf } from '../value-relations/index.js';
 
 /** What went wrong: an area at a minute of the plan, the colour it has and the one it should have; `edge` where only an edge is too hard. */
-export type MendNeed = { areaId: string; atMin: number; isLab: Lab; wantLab: Lab; share?: number; edgeWith?: string };
+export type RepairNeed = { areaId: string; atMin: number; isLab: Lab; wantLab: Lab; share?: number; edgeWith?: string };
 
-/** One way to mend it. `extraMin` is what it adds to the plan's end; `step` is put in where it takes one. */
-export type MendWay = {
+/** One way to repair it. `extraMin` is what it adds to the plan's end; `step` is put in where it takes one. */
+export type RepairWay = {
   kind: 'lift' | 'cover' | 'glaze' | 'strip' | 'leave';
   words: string;
   /** How far the colour is off afterwards (ΔE00); null where it is as it was before the mistake. */
@@ -46,15 +46,15 @@ export function plannedState(
 }
 
 /**
- * Ways to mend a colour or an edge, least time first: lift it while it is wet, cover it, glaze it, lay a strip anew, or leave it; each with
+ * Ways to repair a colour or an edge, least time first: lift it while it is wet, cover it, glaze it, lay a strip anew, or leave it; each with
  * its cost in the plan. By the drying and film models; colours are model estimates.
  */
-export function mendWays(lesson: Lesson, planned: LessonPlan, need: MendNeed): MendWay[] {
+export function repairWays(lesson: Lesson, planned: LessonPlan, need: RepairNeed): RepairWay[] {
   const { plan } = planned;
   const now = plan.items.filter((item) => item.stepId && item.startMin <= need.atMin + 1e-6).at(-1);
   const current = lesson.steps.find((step) => step.id === now?.stepId) ?? lesson.steps[0];
   if (!current) return [];
-  const ways: MendWay[] = [];
+  const ways: RepairWay[] = [];
   const { rung, nextMin } = areaRung(plan.coats, need.areaId, need.atMin);
   if (rung === 'workable' && nextMin !== null)
     ways.push({
@@ -83,14 +83,14 @@ export function mendWays(lesson: Lesson, planned: LessonPlan, need: MendNeed): M
 }
 
 /** What is left of the fault counts as time, so that leaving a large fault does not come first. */
-const rank = ({ extraMin, off }: MendWay): number => extraMin + 2.5 * Math.max(0, (off ?? 0) - UNSEEN);
+const rank = ({ extraMin, off }: RepairWay): number => extraMin + 2.5 * Math.max(0, (off ?? 0) - UNSEEN);
 const wholeMinutes = (minutes: number) => (minutes < 1.5 ? 'a minute' : `${Math.floor(minutes)} min`);
 
-type Context = { lesson: Lesson; current: Step; endMin: number; need: MendNeed };
+type Context = { lesson: Lesson; current: Step; endMin: number; need: RepairNeed };
 
 function stepFor({ current, need }: Context, change: Partial<Step> & Pick<Step, 'title' | 'technique'>): Step {
   return {
-    id: `mend-${need.areaId}-${change.technique}`.slice(0, 32),
+    id: `repair-${need.areaId}-${change.technique}`.slice(0, 32),
     stageId: current.stageId,
     kind: 'paint',
     areaIds: [need.areaId],
@@ -116,7 +116,7 @@ function cost({ lesson, current, endMin }: Context, step: Step, times: number): 
 }
 
 /** The mix that covers it best: as few coats as bring it within what the mix itself can do. */
-function covered(context: Context): MendWay | null {
+function covered(context: Context): RepairWay | null {
   const { lesson, need } = context;
   const finish = finishOf(lesson.tubes);
   const { dryUm } = coatTimes({ technique: 'block-in' }, lesson.room);
@@ -135,7 +135,11 @@ function covered(context: Context): MendWay | null {
   }
   if (!best) return null;
   const { mix, coats, off } = best;
-  const step = stepFor(context, { title: `Mend: cover with ${mix.name}`.slice(0, 120), technique: 'block-in', mixIds: [mix.id] });
+  const step = stepFor(context, {
+    title: `Repair: cover with ${mix.name}`.slice(0, 120),
+    technique: 'block-in',
+    mixIds: [mix.id],
+  });
   return {
     kind: 'cover',
     words: `Cover it with ${mix.name} when it is dry enough to paint over, ${coats === 1 ? 'in one coat' : `in ${coats} coats`}.`,
@@ -147,7 +151,7 @@ function covered(context: Context): MendWay | null {
 }
 
 /** A glaze that brings the colour nearer: which tube, how thin, how many passes, by the film model. */
-function glazed(context: Context): MendWay | null {
+function glazed(context: Context): RepairWay | null {
   const { lesson, need } = context;
   const finish = finishOf(lesson.tubes);
   const { dryUm } = coatTimes({ technique: 'glaze' }, lesson.room);
@@ -168,7 +172,7 @@ function glazed(context: Context): MendWay | null {
   const { tube, medium, passes, off } = best;
   const name = shortTubeName(tube);
   const step = stepFor(context, {
-    title: `Mend: glaze with ${name}`.slice(0, 120),
+    title: `Repair: glaze with ${name}`.slice(0, 120),
     technique: 'glaze',
     needs: 'touchDry',
     medium: 'glazing-medium',
@@ -184,7 +188,7 @@ function glazed(context: Context): MendWay | null {
 }
 
 /** A strip along an edge laid again with both colours and blended. */
-function relaid(context: Context, otherId: string): MendWay | null {
+function relaid(context: Context, otherId: string): RepairWay | null {
   const { lesson, need } = context;
   const looks = looksOf(lesson);
   const mixOf = (areaId: string) =>
@@ -199,7 +203,7 @@ function relaid(context: Context, otherId: string): MendWay | null {
   const share = Math.max(0.02, Math.min(0.6, (edgeMm * STRIP_MM) / Math.max(1, areaMm2)));
   const names = [one, other].map((id) => looks.get(id)?.mix.name ?? '');
   const step = stepFor(context, {
-    title: 'Mend: lay the edge again',
+    title: 'Repair: lay the edge again',
     technique: 'blend',
     mixIds: [one, other],
     coverShare: share,

@@ -11,7 +11,7 @@ export const WORK_PIXELS = 1_800_000;
 const GROWN_MM = 3;
 
 /** A canvas's face as pixels: what is measured, and where nothing lies (0), a picture (1), its continued edge (2), paint of one's own (3). `patterned`: areas behind a thing that is gone whose pattern the fill does not carry on. */
-export type Laid = { picture: Rgba; source: Uint8Array; mmPerPx: number; patterned: string[] };
+export type LaidPicture = { picture: Rgba; source: Uint8Array; mmPerPx: number; patterned: string[] };
 
 /** Size in pixels of the raster for a canvas, with its scale. */
 export function workSize(canvas: { widthMm: number; heightMm: number }, pixels = WORK_PIXELS) {
@@ -111,7 +111,7 @@ const byteRgb = (lab: Lab): [number, number, number] =>
  * filled from the areas behind them; moved ones drawn where they are now; added ones cut from another reference or in their
  * areas' own colours. With no reference at all: areas in their chosen colours.
  */
-export function compose(plan: Composition, pixels = WORK_PIXELS): Laid {
+export function compose(plan: Composition, pixels = WORK_PIXELS): LaidPicture {
   const { width, height, mmPerPx } = workSize(plan.canvas, pixels);
   const picture = rgba(width, height);
   const out = picture.data;

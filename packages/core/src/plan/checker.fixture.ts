@@ -4,7 +4,7 @@
  */
 type Task = {
   steps: { id: string; minutes: number }[];
-  relations: { id: string; type: string; from: string; to: string; minutes?: number; full?: boolean }[];
+  constraints: { id: string; type: string; from: string; to: string; minutes?: number; full?: boolean }[];
   breaks?: { length: number; maxStretch: number };
   dryer?: { perStep: Record<string, number>; occupies: boolean };
   sessions?: { max: number; limit: number };
@@ -69,11 +69,11 @@ export function brokenBy(task: Task, { items, dryerUses }: Timetable): string[] 
       if (use.start < of.end - EPS) faults.push(`${use.step}: dried before it was laid`);
       if (Math.abs(use.end - use.start - quarter(minutes)) > EPS) faults.push(`${use.step}: time under the dryer`);
     }
-    for (const one of task.relations)
+    for (const one of task.constraints)
       if (one.type === 'wet' && one.from === use.step && use.start < (at.get(one.to)?.end ?? 0) - EPS)
         faults.push(`${one.id}: dried while it had to be wet`);
   }
-  for (const one of task.relations) {
+  for (const one of task.constraints) {
     const [from, to] = [at.get(one.from), at.get(one.to)];
     if (!from || !to) return ['a step is missing'];
     const wait = to.start - from.end;
@@ -82,7 +82,7 @@ export function brokenBy(task: Task, { items, dryerUses }: Timetable): string[] 
     if (one.type === 'dry' && wait < minutes - EPS) {
       const dried = dryerUses.some((use) => use.step === one.from && use.end <= to.start + EPS);
       const besides = !task.dryer?.occupies ? task.dryer?.perStep[one.from] : undefined;
-      const isOpen = task.relations.some((other) => other.type === 'wet' && other.from === one.from);
+      const isOpen = task.constraints.some((other) => other.type === 'wet' && other.from === one.from);
       const quick = besides !== undefined && !isOpen && wait >= besides - EPS;
       if (!dried && !quick && !nightBetween(from.end, to.start)) faults.push(`${one.id}: dry`);
     }

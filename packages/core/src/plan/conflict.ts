@@ -4,14 +4,14 @@ import { TICKS } from './solver/compile.js';
 const LONGEST_SHORTFALL = 1 << 14;
 
 /**
- * A smallest set of relations and pins that contradict each other, by leaving out one after the other (deletion filter, Chinneck;
+ * A smallest set of constraints and pins that contradict each other, by leaving out one after the other (deletion filter, Chinneck;
  * from memory), and by how much: the least time that would have to be added to every window and pin among them.
  * `isInfeasible(problem, slack)` judges a problem whose windows and pins are `slack` ticks wider.
  */
 export function conflictOf(problem: Problem, isInfeasible: (problem: Problem, slack: number) => boolean): Conflict {
   let kept: Problem = { ...problem, pins: problem.pins ?? [] };
-  for (const relation of [...kept.relations]) {
-    const fewer = { ...kept, relations: kept.relations.filter((one) => one !== relation) };
+  for (const constraint of [...kept.constraints]) {
+    const fewer = { ...kept, constraints: kept.constraints.filter((one) => one !== constraint) };
     if (isInfeasible(fewer, 0)) kept = fewer;
   }
   for (const pin of [...(kept.pins ?? [])]) {
@@ -28,7 +28,7 @@ export function conflictOf(problem: Problem, isInfeasible: (problem: Problem, sl
     else high = middle;
   }
   return {
-    relationIds: kept.relations.map((relation) => relation.id),
+    constraintIds: kept.constraints.map((constraint) => constraint.id),
     pins: (kept.pins ?? []).map((pin) => (problem.pins ?? []).indexOf(pin)),
     shortfall: enough >= LONGEST_SHORTFALL ? 0 : high / TICKS,
     needsBreaks: false,

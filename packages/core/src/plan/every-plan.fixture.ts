@@ -20,7 +20,7 @@ export function everyPlan(problem: Problem): { end: number; inversions: number }
     const k = byHand.indexOf(ids[step] as string);
     return k < 0 ? -1 : count + k;
   };
-  const isWet = (id: string) => problem.relations.some((one) => one.type === 'wet' && one.from === id);
+  const isWet = (id: string) => problem.constraints.some((one) => one.type === 'wet' && one.from === id);
   const gaps: Gap[] = ['none', ...(problem.breaks ? ['break' as const] : []), ...(problem.sessions ? ['cut' as const] : [])];
   let best = { end: Number.POSITIVE_INFINITY, inversions: Number.POSITIVE_INFINITY };
 
@@ -49,7 +49,7 @@ export function everyPlan(problem: Problem): { end: number; inversions: number }
       if (problem.sessions) arcs.push([k, session, (length[node] as number) - floor(problem.sessions.limit)]);
     });
     if (cuts > (problem.sessions?.max ?? 1) - 1) return Number.POSITIVE_INFINITY;
-    for (const one of problem.relations) {
+    for (const one of problem.constraints) {
       const [i, j] = [at(one.from), at(one.to)];
       const p = length[order[i] as number] as number;
       if (j < i) return Number.POSITIVE_INFINITY;
@@ -111,7 +111,7 @@ export function everyPlan(problem: Problem): { end: number; inversions: number }
     if (left.length === 0) withGaps(done, []);
     for (const node of left) {
       const id = ids[node];
-      if (problem.relations.some((one) => one.to === id && left.includes(ids.indexOf(one.from)))) continue;
+      if (problem.constraints.some((one) => one.to === id && left.includes(ids.indexOf(one.from)))) continue;
       order(
         [...done, node],
         left.filter((one) => one !== node),

@@ -2,18 +2,18 @@ import type { Problem } from './index.js';
 
 /**
  * The problem as a mixed integer program in the LP format: a start for each step, an order for each pair, and with breaks the
- * number of breaks before each step. In quarter minutes; the objective is the end. For steps, relations and breaks only.
+ * number of breaks before each step. In quarter minutes; the objective is the end. For steps, constraints and breaks only.
  */
 export function asMilp(problem: Problem): string {
   const up = (minutes: number) => Math.ceil(minutes * 4 - 1e-6);
   const down = (minutes: number) => Math.floor(minutes * 4 + 1e-6);
-  const { steps, relations, breaks } = problem;
+  const { steps, constraints, breaks } = problem;
   const n = steps.length;
   const p = steps.map((step) => up(step.minutes));
   const at = new Map(steps.map((step, i) => [step.id, i]));
   const far =
     p.reduce((sum, one) => sum + one, 0) +
-    relations.reduce((sum, one) => sum + (one.type === 'dry' ? up(one.minutes as number) : 0), 0) +
+    constraints.reduce((sum, one) => sum + (one.type === 'dry' ? up(one.minutes as number) : 0), 0) +
     (breaks ? n * up(breaks.length) : 0);
   const rows: string[] = [];
   const say = (left: string, right: number) => rows.push(` ${left} >= ${right}`);
@@ -36,7 +36,7 @@ export function asMilp(problem: Problem): string {
       whenBefore(`s${i} - s${j} + ${far * 2} ${d}`, (p[j] as number) - down(breaks.maxStretch), far * 4);
     }
   if (breaks) for (const length of p) if (length > down(breaks.maxStretch)) say('e', far * 100);
-  for (const one of relations) {
+  for (const one of constraints) {
     const [i, j] = [at.get(one.from) as number, at.get(one.to) as number];
     const length = p[i] as number;
     say(`s${j} - s${i}`, length + (one.type === 'dry' ? up(one.minutes as number) : 0));

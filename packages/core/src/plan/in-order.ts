@@ -7,7 +7,7 @@ type Arc = {
   from: number;
   to: number;
   weight: number;
-  /** The relation or the pin (`pin:2`) that asks for it. */
+  /** The constraint or the pin (`pin:2`) that asks for it. */
   cause: string | null;
 };
 
@@ -15,7 +15,7 @@ type Arc = {
  * Times for the steps on one group of hands, in the order given; `optimal` is claimed only where this order reaches a lower bound
  * that holds for every order. All times are multiples of a quarter
  * minute, drying rounded up and windows down. For a fixed sequence the times follow from difference constraints: the least
- * solution is the longest path, and a positive cycle means that the relations contradict each other; then `conflict` names a
+ * solution is the longest path, and a positive cycle means that the constraints contradict each other; then `conflict` names a
  * smallest contradictory set (deletion filter). Throws a RangeError on unknown steps or numbers that cannot be.
  */
 export function solveInOrder(problem: Problem): Solution {
@@ -39,17 +39,17 @@ function relationArcs(problem: Problem, index: Map<string, number>, lengths: num
   const arcs: Arc[] = [];
   const at = (id: string) => index.get(id) as number;
   const length = (node: number) => lengths[node] as number;
-  for (const relation of problem.relations) {
-    const from = at(relation.from);
-    const to = at(relation.to);
-    const arc = (a: number, b: number, weight: number) => arcs.push({ from: a, to: b, weight, cause: relation.id });
-    if (relation.type === 'before') arc(from, to, length(from));
-    else if (relation.type === 'dry') arc(from, to, length(from) + up(relation.minutes as number));
+  for (const constraint of problem.constraints) {
+    const from = at(constraint.from);
+    const to = at(constraint.to);
+    const arc = (a: number, b: number, weight: number) => arcs.push({ from: a, to: b, weight, cause: constraint.id });
+    if (constraint.type === 'before') arc(from, to, length(from));
+    else if (constraint.type === 'dry') arc(from, to, length(from) + up(constraint.minutes as number));
     else {
-      const window = down(relation.minutes as number) + slack;
+      const window = down(constraint.minutes as number) + slack;
       arc(from, to, length(from));
       arc(to, from, -(length(from) + window));
-      if (relation.full) arc(to, from, length(to) - length(from) - window);
+      if (constraint.full) arc(to, from, length(to) - length(from) - window);
     }
   }
   for (const [k, pin] of (problem.pins ?? []).entries()) {
@@ -203,7 +203,7 @@ function infeasible(
   const named = new Set(cycle.map((arc) => arc.cause));
   const ofCycle = {
     ...problem,
-    relations: problem.relations.filter((relation) => named.has(relation.id)),
+    constraints: problem.constraints.filter((constraint) => named.has(constraint.id)),
     pins: (problem.pins ?? []).filter((_, k) => named.has(`pin:${k}`)),
   };
   // The cycle alone is not always a smallest set.

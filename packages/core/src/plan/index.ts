@@ -23,8 +23,8 @@ export {
   type Trade,
   threePlans,
 } from './order.js';
-export type { Conflict, Pin, Problem, Relation, Solution } from './problem.js';
+export type { Conflict, DryingConstraint, Pin, Problem, Solution } from './problem.js';
 export { type Past, replanLesson } from './replan.js';
 export { type SolveOptions, solve, solving } from './solve.js';
 export { down, TICKS, up } from './solver/compile.js';
-export { areaOfRelation, rungWords } from './timetable.js';
+export { areaOfConstraint, rungWords } from './timetable.js';

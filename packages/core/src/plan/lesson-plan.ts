@@ -1,10 +1,10 @@
 import type { Lesson, Need, Plan, PlanCoat, Step } from '@viaticum/contract';
 import { assertRoom, type CoatTimes } from '../coat/index.js';
 import { areasWorkedOn, coverOf, laysPaint, memo, restsOn } from '../derived/index.js';
-import { type Laid, lay, rungMinutes, type StepMinutes, stepMinutes } from '../step/index.js';
+import { type LaidCoat, lay, rungMinutes, type StepMinutes, stepMinutes } from '../step/index.js';
 import { minutesInWords, waitInWords } from '../units/index.js';
 import { solveInOrder } from './in-order.js';
-import type { Pin, Problem, Relation, Solution } from './problem.js';
+import type { DryingConstraint, Pin, Problem, Solution } from './problem.js';
 import { timetable } from './timetable.js';
 
 /** A coat in its place in the plan, with its curve; `ownShare` of what dries there is its own paint. */
@@ -18,18 +18,18 @@ export type Miss = {
   haveMin: number;
   wantMin: number;
 };
-/** Relations and pins that cannot hold together in this order; the last of them was left out so that the rest has times. */
+/** Constraints and pins that cannot hold together in this order; the last of them was left out so that the rest has times. */
 export type Contradiction = {
-  relations: Relation[];
+  constraints: DryingConstraint[];
   pins: Pin[];
   /** Minutes missing. */
   shortfall: number;
-  leftOut: Relation | Pin | 'breaks';
+  leftOut: DryingConstraint | Pin | 'breaks';
 };
 export type LessonPlan = {
   plan: Plan;
   coats: PlannedCoat[];
-  laid: Laid[];
+  laid: LaidCoat[];
   minutes: Map<string, StepMinutes>;
   misses: Miss[];
   contradictions: Contradiction[];
@@ -62,7 +62,7 @@ export function planProblem(
     if (times.mist?.runs) misses.push({ ...miss, kind: 'runs', atMin: from, haveMin: 0, wantMin: 0 });
   }
   for (const miss of misses) if (miss.atMin === 0) miss.atMin = starts.get(miss.stepId)?.start ?? 0;
-  const items = timetable(lesson, solution, minutes, problem.relations);
+  const items = timetable(lesson, solution, minutes, problem.constraints);
   const waitMin = items.reduce((sum, item) => sum + (item.kind === 'pause' ? item.endMin - item.startMin : 0), 0);
   const plan: Plan = {
     room: lesson.room,
@@ -79,20 +79,20 @@ function withoutContradictions(problem: Problem, misses: Miss[]): { solution: So
   const contradictions: Contradiction[] = [];
   let solution = solveInOrder(problem);
   while (solution.status === 'infeasible' && solution.conflict) {
-    const { relationIds, pins: places, shortfall, needsBreaks } = solution.conflict;
-    const relations = problem.relations.filter((one) => relationIds.includes(one.id));
+    const { constraintIds, pins: places, shortfall, needsBreaks } = solution.conflict;
+    const constraints = problem.constraints.filter((one) => constraintIds.includes(one.id));
     const pins = places.flatMap((k) => problem.pins?.[k] ?? []);
     const pin = pins.at(-1);
-    const window = relations.find((one) => one.type === 'wet');
+    const window = constraints.find((one) => one.type === 'wet');
     if (pin) problem.pins = problem.pins?.filter((one) => one !== pin) ?? [];
     else if (window) {
-      problem.relations = problem.relations.filter((one) => one !== window);
+      problem.constraints = problem.constraints.filter((one) => one !== window);
       const [stepId, areaId] = window.source.split('/') as [string, string];
       const have = window.minutes as number;
       misses.push({ kind: 'window', stepId, areaId, atMin: 0, haveMin: have, wantMin: have + shortfall });
     } else if (needsBreaks && problem.breaks) delete problem.breaks;
     else break;
-    contradictions.push({ relations, pins, shortfall, leftOut: pin ?? window ?? 'breaks' });
+    contradictions.push({ constraints, pins, shortfall, leftOut: pin ?? window ?? 'breaks' });
     solution = solveInOrder(problem);
   }
   return { solution, contradictions };
@@ -103,7 +103,7 @@ export function lessonProblem(lesson: Lesson) {
   const { planning } = lesson;
   assertRoom(lesson.room);
   const minutes = allMinutes(lesson);
-  const { relations, laid, misses } = relationsOf(lesson, minutes);
+  const { constraints, laid, misses } = constraintsOf(lesson, minutes);
   const known = new Set(lesson.steps.map((step) => step.id));
   const pins = planning.pins.flatMap((pin): Pin[] => {
     if ('stepId' in pin) return known.has(pin.stepId) ? [{ step: pin.stepId, start: pin.startMin }] : [];
@@ -114,7 +114,7 @@ export function lessonProblem(lesson: Lesson) {
       const { showMin, doMin } = minutes.get(step.id) as StepMinutes;
       return { id: step.id, minutes: showMin + doMin };
     }),
-    relations: overNight(lesson, relations, misses),
+    constraints: overNight(lesson, constraints, misses),
     ...(pins.length > 0 ? { pins } : {}),
     ...(planning.breaks ? { breaks: { length: planning.breaks.lengthMin, maxStretch: planning.breaks.everyMin } } : {}),
   };
@@ -122,12 +122,12 @@ export function lessonProblem(lesson: Lesson) {
 }
 
 /** What the ends of sessions do: coats dry over night, and nothing can still be wet the next day. */
-function overNight(lesson: Lesson, relations: Relation[], misses: Miss[]): Relation[] {
+function overNight(lesson: Lesson, constraints: DryingConstraint[], misses: Miss[]): DryingConstraint[] {
   const cuts = lesson.planning.cutsBefore ?? [];
-  if (cuts.length === 0) return relations;
+  if (cuts.length === 0) return constraints;
   const place = new Map(lesson.steps.map((step, i) => [step.id, i]));
   const at = cuts.flatMap((id) => place.get(id) ?? []);
-  return relations.flatMap((one): Relation[] => {
+  return constraints.flatMap((one): DryingConstraint[] => {
     const [from, to] = [place.get(one.from) as number, place.get(one.to) as number];
     if (!at.some((cut) => cut > from && cut <= to)) return [one];
     if (one.type !== 'wet') return [{ ...one, type: 'before' }];
@@ -153,14 +153,14 @@ function allMinutes(lesson: Lesson): Map<string, StepMinutes> {
   );
 }
 
-function relationsOf(lesson: Lesson, minutes: Map<string, StepMinutes>) {
-  const relations: Relation[] = [];
-  const laid: Laid[] = [];
+function constraintsOf(lesson: Lesson, minutes: Map<string, StepMinutes>) {
+  const constraints: DryingConstraint[] = [];
+  const laid: LaidCoat[] = [];
   const misses: Miss[] = [];
-  const onArea = new Map<string, Laid[]>();
+  const onArea = new Map<string, LaidCoat[]>();
   for (const step of lesson.steps) {
     const areas = areasWorkedOn(lesson, step);
-    for (const below of coatsBeneath(lesson, step, areas, onArea)) relations.push(...relation(step, below, minutes, misses));
+    for (const below of coatsBeneath(lesson, step, areas, onArea)) constraints.push(...constraint(step, below, minutes, misses));
     if (!laysPaint(step)) continue;
     for (const areaId of areas) {
       const here = onArea.get(areaId) ?? [];
@@ -169,21 +169,21 @@ function relationsOf(lesson: Lesson, minutes: Map<string, StepMinutes>) {
       onArea.set(areaId, [...here, coat]);
     }
   }
-  return { relations, laid, misses };
+  return { constraints, laid, misses };
 }
 
 /**
  * The coats that a step meets: those on each of its areas and, where it paints on dry, those on every area behind whose edge
  * it goes over. Into wet or damp paint concerns the topmost coat of the area itself.
  */
-function coatsBeneath(lesson: Lesson, step: Step, areas: string[], onArea: Map<string, Laid[]>): Laid[] {
+function coatsBeneath(lesson: Lesson, step: Step, areas: string[], onArea: Map<string, LaidCoat[]>): LaidCoat[] {
   if (step.needs === 'wet' || step.needs === 'damp') return areas.flatMap((id) => onArea.get(id)?.at(-1) ?? []);
   const edges = laysPaint(step) ? areas.flatMap((id) => restsOn(lesson, id)) : [];
   return [...new Set([...areas, ...edges])].flatMap((id) => onArea.get(id) ?? []);
 }
 
 /** What a step asks of a coat beneath it, counted from the end of the step that laid it (`models`: part by part, shared edge last). */
-function relation(step: Step, below: Laid, minutes: Map<string, StepMinutes>, misses: Miss[]): Relation[] {
+function constraint(step: Step, below: LaidCoat, minutes: Map<string, StepMinutes>, misses: Miss[]): DryingConstraint[] {
   if (step.needs === 'any') return [];
   const laying = (id: string) => (minutes.get(id) as StepMinutes).doMin;
   const before = laying(below.step.id);
@@ -191,7 +191,7 @@ function relation(step: Step, below: Laid, minutes: Map<string, StepMinutes>, mi
   const lead = (minutes.get(step.id) as StepMinutes).showMin;
   const source = `${step.id}/${below.areaId}/${below.step.id}`;
   const base = { from: below.step.id, to: step.id, source };
-  const found: Relation[] = [];
+  const found: DryingConstraint[] = [];
   const miss = (kind: Miss['kind'], haveMin: number, wantMin: number) =>
     misses.push({ kind, stepId: step.id, areaId: below.areaId, atMin: 0, haveMin, wantMin });
   if (step.needs !== 'wet') {
@@ -214,7 +214,7 @@ function relation(step: Step, below: Laid, minutes: Map<string, StepMinutes>, mi
 
 function placeCoat(
   lesson: Lesson,
-  { step, areaId, times, drying, wetUm, ownShare }: Laid,
+  { step, areaId, times, drying, wetUm, ownShare }: LaidCoat,
   starts: Map<string, { start: number; end: number }>,
   minutes: Map<string, StepMinutes>,
 ): PlannedCoat {

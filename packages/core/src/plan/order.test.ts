@@ -23,7 +23,7 @@ describe('a better order for a lesson', () => {
   it('keeps everything that must come first, and every step', () => {
     const place = placeOf(answer.order);
     expect([...answer.order].sort()).toEqual(demo.steps.map((step) => step.id).sort());
-    for (const { from, to, type } of orderProblem(demo).relations)
+    for (const { from, to, type } of orderProblem(demo).constraints)
       if (type !== 'wet') expect(place.get(from) as number).toBeLessThan(place.get(to) as number);
   });
 
@@ -36,7 +36,7 @@ describe('a better order for a lesson', () => {
       testStep('second', { areaIds: ['a'] }),
       testStep('other', { areaIds: ['b'] }),
     ]);
-    const said = orderProblem(lesson).relations.flatMap((one) => (one.type === 'before' ? [`${one.from} ${one.to}`] : []));
+    const said = orderProblem(lesson).constraints.flatMap((one) => (one.type === 'before' ? [`${one.from} ${one.to}`] : []));
     expect(said).toEqual(
       expect.arrayContaining(['ground lines', 'lines first', 'first second', 'first look', 'look second', 'ground other']),
     );

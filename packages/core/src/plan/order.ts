@@ -1,7 +1,7 @@
 import type { Lesson, Step } from '@viaticum/contract';
 import { areasWorkedOn, laysPaint } from '../derived/index.js';
 import { lessonProblem, planLesson } from './lesson-plan.js';
-import type { Problem, Relation } from './problem.js';
+import type { DryingConstraint, Problem } from './problem.js';
 import { solving } from './solve.js';
 
 /** A plan's length and the waiting in it, minutes. */
@@ -34,9 +34,9 @@ const draws = (step: Step): boolean => step.kind === 'transfer' || step.kind ===
 export function orderProblem(lesson: Lesson): Problem {
   const { problem } = lessonProblem({ ...lesson, planning: withoutCuts(lesson) });
   const { steps } = lesson;
-  const relations: Relation[] = [...problem.relations];
+  const constraints: DryingConstraint[] = [...problem.constraints];
   const before = (from: Step, to: Step, source: string) =>
-    relations.push({ id: `before:${from.id}/${to.id}`, type: 'before', from: from.id, to: to.id, source });
+    constraints.push({ id: `before:${from.id}/${to.id}`, type: 'before', from: from.id, to: to.id, source });
   const areas = steps.map((step) => new Set(areasWorkedOn(lesson, step)));
   steps.forEach((step, i) => {
     const shares = (k: number) => [...(areas[k] as Set<string>)].some((id) => (areas[i] as Set<string>).has(id));
@@ -51,7 +51,7 @@ export function orderProblem(lesson: Lesson): Problem {
     if (next) before(step, next, 'keeps-its-place');
   });
   const { sessions } = lesson.planning;
-  return { ...problem, relations, ...(sessions ? { sessions: { max: sessions.most, limit: sessions.limitMin } } : {}) };
+  return { ...problem, constraints, ...(sessions ? { sessions: { max: sessions.most, limit: sessions.limitMin } } : {}) };
 }
 
 /** The search places the ends of sessions itself. */

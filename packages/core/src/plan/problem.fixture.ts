@@ -1,11 +1,17 @@
 import { seeded } from '../fixtures/seeded.js';
-import type { Problem, Relation } from './index.js';
+import type { DryingConstraint, Problem } from './index.js';
 
 /** Steps a, b, c … of so many minutes. */
 export const lettered = (...minutes: number[]) => minutes.map((value, i) => ({ id: 'abcdefghij'[i] as string, minutes: value }));
 
-/** A relation between two of them, named by what it says. */
-export const relation = (type: Relation['type'], from: string, to: string, minutes?: number, full?: boolean): Relation => ({
+/** A constraint between two of them, named by what it says. */
+export const constraint = (
+  type: DryingConstraint['type'],
+  from: string,
+  to: string,
+  minutes?: number,
+  full?: boolean,
+): DryingConstraint => ({
   id: `${type}:${from}-${to}`,
   type,
   from,
@@ -21,14 +27,14 @@ export function drawProblem(seed: number, count: number, withBreaks: boolean): P
   // The first numbers of neighbouring seeds are alike.
   for (let i = 0; i < 5; i++) random();
   const steps = Array.from({ length: count }, (_, i) => ({ id: `s${i}`, minutes: 0.5 + Math.round(random() * 36) / 4 }));
-  const relations: Relation[] = [];
+  const constraints: DryingConstraint[] = [];
   const wanted = Math.floor(count * (0.6 + random()));
   for (let k = 0; k < wanted && count > 1; k++) {
     const i = Math.floor(random() * (count - 1));
     const j = i + 1 + Math.floor(random() * (count - 1 - i));
     const draw = random();
     const type = draw < 0.55 ? 'dry' : draw < 0.75 ? 'before' : 'wet';
-    relations.push({
+    constraints.push({
       id: `r${k}`,
       type,
       from: `s${i}`,
@@ -38,7 +44,7 @@ export function drawProblem(seed: number, count: number, withBreaks: boolean): P
       ...(type === 'wet' && { minutes: Math.round(random() * 60) / 4, full: random() < 0.3 }),
     });
   }
-  return { steps, relations, ...(withBreaks && { breaks: { length: 3, maxStretch: 14 + Math.round(random() * 40) / 4 } }) };
+  return { steps, constraints, ...(withBreaks && { breaks: { length: 3, maxStretch: 14 + Math.round(random() * 40) / 4 } }) };
 }
 
 /** A problem like a lesson's: areas from back to front, each in two or three coats that must dry in between, a blend here and there. */
@@ -47,20 +53,20 @@ export function likeALesson(seed: number, count: number): Problem {
   for (let i = 0; i < 5; i++) random();
   const areas = Math.max(2, Math.round(count / 2.6));
   const steps = Array.from({ length: count }, (_, i) => ({ id: `s${i}`, minutes: 2 + Math.round(random() * 28) / 4 }));
-  const relations: Relation[] = [];
+  const constraints: DryingConstraint[] = [];
   const lastOf = new Map<number, number>();
   for (let i = 0; i < count; i++) {
     const area = i < areas ? i : Math.floor(random() * areas);
     const below = lastOf.get(area);
     const dry = (from: number, minutes: number) =>
-      relations.push({ id: `d${from}-${i}`, type: 'dry', from: `s${from}`, to: `s${i}`, minutes, source: 'lesson' });
+      constraints.push({ id: `d${from}-${i}`, type: 'dry', from: `s${from}`, to: `s${i}`, minutes, source: 'lesson' });
     if (below !== undefined) dry(below, 6 + Math.round(random() * 60) / 4);
     // A nearer area goes over the edge of the one behind it.
     const behind = lastOf.get(area - 1);
     if (behind !== undefined && random() < 0.6) dry(behind, 4 + Math.round(random() * 40) / 4);
     lastOf.set(area, i);
   }
-  return { steps, relations, breaks: { length: 10, maxStretch: 75 } };
+  return { steps, constraints, breaks: { length: 10, maxStretch: 75 } };
 }
 
 /** The same with what else a plan may know: a dryer, evenings, pins. Which of them follows from the seed. */

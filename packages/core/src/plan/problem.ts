@@ -1,5 +1,5 @@
 /** A wait, an order or a window between two steps; minutes. */
-export type Relation = {
+export type DryingConstraint = {
   id: string;
   type: 'before' | 'dry' | 'wet';
   from: string;
@@ -15,7 +15,7 @@ export type Pin = { step: string; start: number } | { first: string; then: strin
 /** A planning problem: steps in the instructor's order, minutes everywhere. */
 export type Problem = {
   steps: { id: string; minutes: number }[];
-  relations: Relation[];
+  constraints: DryingConstraint[];
   /** A stretch from the first step after a gap of at least `length` to the last before the next lasts at most `maxStretch`. */
   breaks?: { length: number; maxStretch: number };
   /**
@@ -30,8 +30,8 @@ export type Problem = {
   pins?: Pin[];
 };
 
-/** A smallest set of relations and pins (by their place in the list) that cannot hold together, and the minutes missing. */
-export type Conflict = { relationIds: string[]; pins: number[]; shortfall: number; needsBreaks: boolean };
+/** A smallest set of constraints and pins (by their place in the list) that cannot hold together, and the minutes missing. */
+export type Conflict = { constraintIds: string[]; pins: number[]; shortfall: number; needsBreaks: boolean };
 
 export type Solution = {
   status: 'optimal' | 'feasible' | 'infeasible' | 'unknown';
@@ -54,13 +54,13 @@ export function checkProblem(problem: Problem): void {
   for (const step of problem.steps)
     if (!isLength(step.minutes)) throw new RangeError(`Step “${step.id}” needs a duration of 0 minutes or more.`);
   const known = (id: string) => {
-    if (!names.has(id)) throw new RangeError(`A relation names the step “${id}”, which is not in the plan.`);
+    if (!names.has(id)) throw new RangeError(`A constraint names the step “${id}”, which is not in the plan.`);
   };
-  for (const relation of problem.relations) {
-    known(relation.from);
-    known(relation.to);
-    if (relation.type !== 'before' && !isLength(relation.minutes))
-      throw new RangeError(`Relation “${relation.id}” needs minutes of 0 or more.`);
+  for (const constraint of problem.constraints) {
+    known(constraint.from);
+    known(constraint.to);
+    if (constraint.type !== 'before' && !isLength(constraint.minutes))
+      throw new RangeError(`DryingConstraint “${constraint.id}” needs minutes of 0 or more.`);
   }
   for (const fixed of problem.fixed ?? []) {
     known(fixed.step);

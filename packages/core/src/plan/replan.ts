@@ -48,7 +48,7 @@ function timed(lesson: Lesson, past: Past, begun: ReadonlySet<string>): LessonPl
   return planProblem(lesson, { problem: asPast(problem, past, begun), minutes: paced, laid, misses });
 }
 
-/** A problem with its past fixed: relations into it hold no more, drying and durations are those of this class. */
+/** A problem with its past fixed: constraints into it hold no more, drying and durations are those of this class. */
 function asPast(problem: Problem, past: Past, begun: ReadonlySet<string>): Problem {
   const pins = problem.pins?.filter((pin) =>
     'step' in pin ? !begun.has(pin.step) && pin.start >= past.now : !begun.has(pin.then),
@@ -56,7 +56,7 @@ function asPast(problem: Problem, past: Past, begun: ReadonlySet<string>): Probl
   return {
     ...problem,
     steps: problem.steps.map((step) => (begun.has(step.id) ? step : { ...step, minutes: step.minutes * past.pace })),
-    relations: problem.relations.flatMap((one) => {
+    constraints: problem.constraints.flatMap((one) => {
       if (begun.has(one.to)) return [];
       return one.minutes === undefined ? [one] : [{ ...one, minutes: one.minutes * past.dryFactor }];
     }),

@@ -2,11 +2,11 @@ import { describe, expect, it } from '@jest/globals';
 import { brokenBy } from './checker.fixture.js';
 import { everyPlan } from './every-plan.fixture.js';
 import { type Problem, solve, solveInOrder, solving } from './index.js';
-import { drawProblem, drawWithAll, likeALesson, relation, lettered as steps } from './problem.fixture.js';
+import { constraint, drawProblem, drawWithAll, likeALesson, lettered as steps } from './problem.fixture.js';
 
 describe('the least time over all orders', () => {
   it('paints another area while one dries', () => {
-    const problem: Problem = { steps: steps(4, 5, 6), relations: [relation('dry', 'a', 'b', 6)] };
+    const problem: Problem = { steps: steps(4, 5, 6), constraints: [constraint('dry', 'a', 'b', 6)] };
     expect(solveInOrder(problem).makespan).toBe(21);
     const best = solve(problem);
     expect(best).toMatchObject({ status: 'optimal', orderProven: true, makespan: 15, inversions: 1, idle: 0 });
@@ -14,7 +14,7 @@ describe('the least time over all orders', () => {
   });
 
   it('of plans that end at the same time it takes the one nearest to the order given', () => {
-    const problem: Problem = { steps: steps(5, 5, 5, 5), relations: [relation('dry', 'a', 'd', 3)] };
+    const problem: Problem = { steps: steps(5, 5, 5, 5), constraints: [constraint('dry', 'a', 'd', 3)] };
     expect(solve(problem)).toMatchObject({ inversions: 0, makespan: 20 });
   });
 
@@ -65,7 +65,7 @@ describe('the least time over all orders', () => {
     expect(nights).toBeGreaterThan(2 * rounds);
   });
 
-  it('never breaks a relation, up to 40 steps with everything, and its bound never lies above its end', () => {
+  it('never breaks a constraint, up to 40 steps with everything, and its bound never lies above its end', () => {
     let judged = 0;
     for (let seed = 1; seed <= 480 * rounds; seed++) {
       const count = 5 + ((seed * 7) % 36);
@@ -116,22 +116,22 @@ describe('an early end', () => {
 });
 
 describe('what cannot be', () => {
-  it('relations that contradict each other in every order: a smallest set of them', () => {
+  it('constraints that contradict each other in every order: a smallest set of them', () => {
     const found = solve({
       steps: steps(4, 6, 3),
-      relations: [
-        relation('wet', 'a', 'c', 5),
-        relation('dry', 'a', 'b', 2),
-        relation('before', 'b', 'c'),
-        relation('before', 'a', 'c'),
+      constraints: [
+        constraint('wet', 'a', 'c', 5),
+        constraint('dry', 'a', 'b', 2),
+        constraint('before', 'b', 'c'),
+        constraint('before', 'a', 'c'),
       ],
     });
     expect(found.status).toBe('infeasible');
-    expect(found.conflict?.relationIds.sort()).toEqual(['before:b-c', 'dry:a-b', 'wet:a-c']);
+    expect(found.conflict?.constraintIds.sort()).toEqual(['before:b-c', 'dry:a-b', 'wet:a-c']);
   });
 
   it('a step longer than a stretch may be: the breaks are at fault', () => {
-    expect(solve({ steps: steps(80), relations: [], breaks: { length: 10, maxStretch: 60 } }).conflict).toMatchObject({
+    expect(solve({ steps: steps(80), constraints: [], breaks: { length: 10, maxStretch: 60 } }).conflict).toMatchObject({
       needsBreaks: true,
     });
   });
@@ -139,23 +139,23 @@ describe('what cannot be', () => {
   it('a circle of orders, and pins against them', () => {
     const circle = solve({
       steps: steps(1, 2, 3),
-      relations: [relation('before', 'a', 'b'), relation('before', 'b', 'c'), relation('before', 'c', 'a')],
+      constraints: [constraint('before', 'a', 'b'), constraint('before', 'b', 'c'), constraint('before', 'c', 'a')],
     });
-    expect(circle.conflict?.relationIds).toHaveLength(3);
+    expect(circle.conflict?.constraintIds).toHaveLength(3);
     expect(
-      solve({ steps: steps(4, 2), relations: [relation('before', 'a', 'b')], pins: [{ first: 'b', then: 'a' }] }).status,
+      solve({ steps: steps(4, 2), constraints: [constraint('before', 'a', 'b')], pins: [{ first: 'b', then: 'a' }] }).status,
     ).toBe('infeasible');
     const pinned = solve({
       steps: steps(4, 2, 3),
-      relations: [relation('dry', 'a', 'b', 10), relation('before', 'b', 'c')],
+      constraints: [constraint('dry', 'a', 'b', 10), constraint('before', 'b', 'c')],
       pins: [
         { step: 'b', start: 9 },
         { step: 'c', start: 40 },
       ],
     });
     // a takes 4, the wait 10: b cannot begin before 14, five minutes after its pin.
-    expect(pinned.conflict).toEqual({ relationIds: ['dry:a-b'], pins: [0], shortfall: 5, needsBreaks: false });
-    expect(solve({ steps: steps(4, 2), relations: [], pins: [{ step: 'b', start: 20 }] }).items).toMatchObject([
+    expect(pinned.conflict).toEqual({ constraintIds: ['dry:a-b'], pins: [0], shortfall: 5, needsBreaks: false });
+    expect(solve({ steps: steps(4, 2), constraints: [], pins: [{ step: 'b', start: 20 }] }).items).toMatchObject([
       { step: 'a', start: 0 },
       { step: 'b', start: 20 },
     ]);
@@ -164,7 +164,7 @@ describe('what cannot be', () => {
   it('what is past stays, in its order and at its times', () => {
     const found = solve({
       steps: steps(4, 2, 3),
-      relations: [relation('dry', 'a', 'b', 3)],
+      constraints: [constraint('dry', 'a', 'b', 3)],
       fixed: [
         { step: 'c', start: 0, end: 5 },
         { step: 'a', start: 5, end: 11 },
@@ -180,19 +180,19 @@ describe('what cannot be', () => {
 
   it('a dryer held in the hand is one more piece of work, used only where it helps, and not on what must stay wet', () => {
     const dryer = { perStep: { a: 3 }, occupies: true };
-    const dried = solve({ steps: steps(4, 5), relations: [relation('dry', 'a', 'b', 20)], dryer });
+    const dried = solve({ steps: steps(4, 5), constraints: [constraint('dry', 'a', 'b', 20)], dryer });
     expect(dried).toMatchObject({ status: 'optimal', makespan: 12, dryerUses: [{ step: 'a', start: 4, end: 7 }], idle: 0 });
-    expect(solve({ steps: steps(4, 5), relations: [relation('dry', 'a', 'b', 2)], dryer }).dryerUses).toEqual([]);
+    expect(solve({ steps: steps(4, 5), constraints: [constraint('dry', 'a', 'b', 2)], dryer }).dryerUses).toEqual([]);
     const wet = solve({
       steps: steps(4, 5, 2),
-      relations: [relation('wet', 'a', 'b', 6), relation('dry', 'a', 'c', 20)],
+      constraints: [constraint('wet', 'a', 'b', 6), constraint('dry', 'a', 'c', 20)],
       dryer,
     });
     // b goes into the wet first, until 9; then 3 minutes of drying.
     expect(wet).toMatchObject({ makespan: 14, dryerUses: [{ step: 'a', start: 9, end: 12 }] });
     const aside = solve({
       steps: steps(4, 5),
-      relations: [relation('dry', 'a', 'b', 20)],
+      constraints: [constraint('dry', 'a', 'b', 20)],
       dryer: { perStep: { a: 3 }, occupies: false },
     });
     expect(aside).toMatchObject({ makespan: 12, dryerUses: [], idle: 3 });
@@ -200,14 +200,14 @@ describe('what cannot be', () => {
 
   it('a night between two sessions dries everything, but no window may cross it', () => {
     const sessions = { max: 2, limit: 10 };
-    const slept = solve({ steps: steps(6, 5), relations: [relation('dry', 'a', 'b', 60)], sessions });
+    const slept = solve({ steps: steps(6, 5), constraints: [constraint('dry', 'a', 'b', 60)], sessions });
     expect(slept).toMatchObject({ status: 'optimal', makespan: 11, items: [{ gapBefore: 'none' }, { gapBefore: 'cut' }] });
-    expect(solve({ steps: steps(6, 5), relations: [relation('wet', 'a', 'b', 60)], sessions }).status).toBe('infeasible');
-    expect(solve({ steps: steps(6, 5, 8, 8), relations: [], sessions }).status).toBe('infeasible');
+    expect(solve({ steps: steps(6, 5), constraints: [constraint('wet', 'a', 'b', 60)], sessions }).status).toBe('infeasible');
+    expect(solve({ steps: steps(6, 5, 8, 8), constraints: [], sessions }).status).toBe('infeasible');
   });
 
   it('minutes are traded against changes', () => {
-    const problem: Problem = { steps: steps(4, 5, 6), relations: [relation('dry', 'a', 'b', 6)] };
+    const problem: Problem = { steps: steps(4, 5, 6), constraints: [constraint('dry', 'a', 'b', 6)] };
     expect(solve(problem, { laterMin: 0 })).toMatchObject({ makespan: 15, inversions: 1, lowerBound: 15 });
     expect(solve(problem, { laterMin: 5 })).toMatchObject({ makespan: 15, inversions: 1 });
     expect(solve(problem, { laterMin: 6 })).toMatchObject({ makespan: 21, inversions: 0, lowerBound: 15 });
@@ -215,18 +215,18 @@ describe('what cannot be', () => {
 
   it('what cannot be meant is refused with a sentence', () => {
     const two = steps(1, 2);
-    expect(() => solve({ steps: two, relations: [relation('dry', 'a', 'z', 1)] })).toThrow(/not in the plan/);
-    expect(() => solve({ steps: two, relations: [relation('dry', 'a', 'b', Number.NaN)] })).toThrow(/minutes of 0 or more/);
-    expect(() => solve({ steps: two, relations: [], pins: [{ step: 'a', start: -1 }] })).toThrow(/minute of 0 or more/);
-    expect(() => solve({ steps: two, relations: [], sessions: { max: 0, limit: 5 } })).toThrow(/Sessions/);
-    expect(() => solve({ steps: two, relations: [], breaks: { length: 5, maxStretch: 0 } })).toThrow(/Breaks/);
-    expect(() => solve({ steps: two, relations: [], dryer: { perStep: { z: 2 }, occupies: true } })).toThrow(/not in the plan/);
-    expect(() => solve({ steps: [{ id: 'a', minutes: -1 }], relations: [] })).toThrow(/duration/);
+    expect(() => solve({ steps: two, constraints: [constraint('dry', 'a', 'z', 1)] })).toThrow(/not in the plan/);
+    expect(() => solve({ steps: two, constraints: [constraint('dry', 'a', 'b', Number.NaN)] })).toThrow(/minutes of 0 or more/);
+    expect(() => solve({ steps: two, constraints: [], pins: [{ step: 'a', start: -1 }] })).toThrow(/minute of 0 or more/);
+    expect(() => solve({ steps: two, constraints: [], sessions: { max: 0, limit: 5 } })).toThrow(/Sessions/);
+    expect(() => solve({ steps: two, constraints: [], breaks: { length: 5, maxStretch: 0 } })).toThrow(/Breaks/);
+    expect(() => solve({ steps: two, constraints: [], dryer: { perStep: { z: 2 }, occupies: true } })).toThrow(/not in the plan/);
+    expect(() => solve({ steps: [{ id: 'a', minutes: -1 }], constraints: [] })).toThrow(/duration/);
   });
 
   it('nothing to do takes no time; more than 80 steps are planned by stages', () => {
-    expect(solve({ steps: [], relations: [] })).toMatchObject({ status: 'optimal', makespan: 0, items: [] });
+    expect(solve({ steps: [], constraints: [] })).toMatchObject({ status: 'optimal', makespan: 0, items: [] });
     const many = Array.from({ length: 81 }, (_, i) => ({ id: `s${i}`, minutes: 1 }));
-    expect(() => solve({ steps: many, relations: [] })).toThrow(/by its stages/);
+    expect(() => solve({ steps: many, constraints: [] })).toThrow(/by its stages/);
   });
 });

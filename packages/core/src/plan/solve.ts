@@ -18,7 +18,7 @@ const JUDGING_NODES = 2000;
 /**
  * The timetable that ends soonest, over all orders, for one group of hands; among those the one nearest to the instructor's
  * order. `optimal` and `orderProven` are proven by search; where `maxNodes` (or `shouldStop`) ends it early the status is
- * `feasible` and `lowerBound` is what no plan can beat. Infeasible problems name a smallest contradictory set of relations.
+ * `feasible` and `lowerBound` is what no plan can beat. Infeasible problems name a smallest contradictory set of constraints.
  * All times are whole quarter minutes, drying rounded up and windows down. Throws a RangeError on unknown steps or numbers that
  * cannot be, and on more than 80 steps (plan those by their stages).
  */
@@ -82,7 +82,7 @@ export function* solving(
       nodes,
       makespan: Number.POSITIVE_INFINITY,
       conflict: needsBreaks
-        ? { relationIds: [], pins: [], shortfall: 0, needsBreaks }
+        ? { constraintIds: [], pins: [], shortfall: 0, needsBreaks }
         : conflictOf({ ...problem, breaks: undefined as never }, isInfeasible),
     };
   }

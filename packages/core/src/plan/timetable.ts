@@ -2,7 +2,7 @@ import type { Lesson, Need, PlanItem, Step } from '@viaticum/contract';
 import type { StepMinutes } from '../step/index.js';
 import { hourMinute, listInWords, waitInWords } from '../units/index.js';
 import { fillersFor, fillersInWords } from './fillers.js';
-import type { Relation, Solution } from './problem.js';
+import type { DryingConstraint, Solution } from './problem.js';
 
 export const rungWords: Record<Need, string> = {
   any: '',
@@ -19,7 +19,7 @@ export function timetable(
   lesson: Lesson,
   solution: Solution,
   minutes: Map<string, StepMinutes>,
-  relations: Relation[],
+  constraints: DryingConstraint[],
 ): PlanItem[] {
   const items: PlanItem[] = [];
   const ends = new Map(solution.items.map((item) => [item.step, item.end]));
@@ -44,7 +44,7 @@ export function timetable(
     }
     if (at.start > clock + 1e-9) {
       const from = clock;
-      const binding = relations.filter(
+      const binding = constraints.filter(
         (one) =>
           one.type === 'dry' && one.to === step.id && (ends.get(one.from) as number) + (one.minutes as number) > from + 1e-9,
       );
@@ -65,19 +65,19 @@ export function timetable(
   return items;
 }
 
-/** The area whose coat a relation waits for. */
-export const areaOfRelation = (one: Relation): string => one.source.split('/')[1] ?? '';
+/** The area whose coat a constraint waits for. */
+export const areaOfConstraint = (one: DryingConstraint): string => one.source.split('/')[1] ?? '';
 
 /** The wait before a step, named after the areas whose coats it waits for, with the slowest of them as its reason. */
 function pause(
   lesson: Lesson,
   step: Step,
-  binding: Relation[],
+  binding: DryingConstraint[],
   startMin: number,
   endMin: number,
   { fillers, bareMin }: ReturnType<typeof fillersFor>,
 ): PlanItem {
-  const areaIds = [...new Set(binding.map(areaOfRelation))];
+  const areaIds = [...new Set(binding.map(areaOfConstraint))];
   const isWhole = areaIds.length > 2 && areaIds.length === lesson.areas.length;
   const name = (ids: string[]) =>
     isWhole ? 'whole canvas' : listInWords(ids.map((id) => lesson.areas.find((area) => area.id === id)?.name ?? 'area'));
@@ -97,7 +97,7 @@ function pause(
     ...(!slowest && isPinned ? { reason: `The next step is pinned to ${hourMinute(endMin)}.` } : {}),
     ...(slowest
       ? {
-          reason: `The ${name([areaOfRelation(slowest)])} takes ${waitInWords(slowest.minutes as number)} to be ${rungWords[step.needs]}.`,
+          reason: `The ${name([areaOfConstraint(slowest)])} takes ${waitInWords(slowest.minutes as number)} to be ${rungWords[step.needs]}.`,
         }
       : {}),
   };

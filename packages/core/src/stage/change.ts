@@ -1,11 +1,11 @@
 import type { StageArea, StageInput, StageStep } from './input.js';
-import { inTurn, type Laid, type Laying, type Round, roundsOf, type Seed, seedAt, strokeAt } from './lay.js';
+import { inTurn, type LaidStrokes, type Laying, type Round, roundsOf, type Seed, seedAt, strokeAt } from './lay.js';
 import { bareCanvas, type DonePass, layingsOf, paintStep, type ReadyPass, readyPass, teethOf } from './paint.js';
 import { type Canvas, type Cells, cellsOf, type Pen, painter } from './strokes.js';
 
 /** Cells of a canvas that look otherwise now, and what lies in them, cell after cell, row after row. */
 export type Patch = { cells: Int32Array; rgb: Uint8Array; relief: Uint8Array };
-type Mended = { patch: Patch | null; done: readonly DonePass[] };
+type Repainted = { patch: Patch | null; done: readonly DonePass[] };
 
 /** Which cells of the coarse map may look otherwise than before. */
 export type Dirty = Uint8Array;
@@ -15,8 +15,8 @@ export const sizesOf = ({ width, height, factor }: StageInput): Sizes => ({
   down: Math.ceil(height / factor),
 });
 
-/** Whether two inputs differ in nothing but the shapes, edges and directions of their areas, so that a painting can be mended. */
-export function canBeMended(old: StageInput, fresh: StageInput): boolean {
+/** Whether two inputs differ in nothing but the shapes, edges and directions of their areas, so that a painting can be repainted. */
+export function canBeRepainted(old: StageInput, fresh: StageInput): boolean {
   return (
     old.width === fresh.width &&
     old.height === fresh.height &&
@@ -112,8 +112,8 @@ function grown(cells: Dirty, { across, down }: Sizes, by: number): Dirty {
 
 const any = (cells: Dirty): boolean => cells.includes(1);
 
-/** Mends the canvases of a painting one step after another, from the first. Equal to painting them anew, byte for byte. */
-export function mender(old: StageInput, fresh: StageInput, { under, work, pen }: Desk) {
+/** Repaints the canvases of a painting one step after another, from the first. Equal to painting them anew, byte for byte. */
+export function repainter(old: StageInput, fresh: StageInput, { under, work, pen }: Desk) {
   const sizes = sizesOf(fresh);
   // The canvas after the steps so far: one that stands as it was, or the desk's own.
   let now: Canvas = bareCanvas(fresh);
@@ -133,10 +133,10 @@ export function mender(old: StageInput, fresh: StageInput, { under, work, pen }:
     return patch;
   };
   return {
-    /** The canvas after the steps mended so far. */
+    /** The canvas after the steps repainted so far. */
     canvas: () => now,
     /** `after` is the canvas after this step as it was, `done` how its passes were laid; gives what differs from it now. */
-    step(step: StageStep, after: Canvas, done: readonly DonePass[]): Mended {
+    step(step: StageStep, after: Canvas, done: readonly DonePass[]): Repainted {
       const hasLines = step.lines || step.marks.length > 0;
       if (step.passes.length === 0 && !hasLines) return { patch: null, done: [] };
       const isClean = !any(dirty);
@@ -149,8 +149,8 @@ export function mender(old: StageInput, fresh: StageInput, { under, work, pen }:
         isReshaped ||
         (!isClean && step.passes.some((one) => overlaps((fresh.areas[one.area] as StageArea).painted, dirty, fresh, sizes)));
       if (!hasLines && !isTouched) return { patch: taken(after, now, dirty), done };
-      const mended = hasLines ? null : mendPasses(step, done, fresh, { under: now, work, pen }, dirty, sizes);
-      if (mended) return { patch: taken(after, work, mended.wanted), done: mended.done };
+      const repainted = hasLines ? null : repaintPasses(step, done, fresh, { under: now, work, pen }, dirty, sizes);
+      if (repainted) return { patch: taken(after, work, repainted.wanted), done: repainted.done };
       put(now, work);
       const fresher = paintStep(fresh, work, pen, step);
       return { patch: taken(after, work, null), done: fresher };
@@ -184,7 +184,7 @@ const sizeOf = (cells: Dirty): number => cells.reduce((sum, one) => sum + one, 0
  * came, went or changed. Whether a gap is filled depends on what is covered in its square of the grid: that is remembered. Null where nearly
  * everything changes, or where passes of the step lie on each other.
  */
-function mendPasses(
+function repaintPasses(
   step: StageStep,
   done: readonly DonePass[],
   fresh: StageInput,
@@ -196,7 +196,7 @@ function mendPasses(
   const ready = step.passes.map((pass) => readyPass(fresh, under, step, pass));
   if (areOnEachOther([...ready, ...done.map((one) => one.ready)], ready.length)) return null;
   const wanted = dirty.slice();
-  const mendings: Mending[] = [];
+  const repaintings: Repainting[] = [];
   const fresher: DonePass[] = [];
   for (const [i, is] of ready.entries()) {
     const was = done[i] as DonePass;
@@ -209,27 +209,27 @@ function mendPasses(
       if (index[k] !== is.chosen.index[k] || strength?.[k] !== is.chosen.strength?.[k]) changed[k] = 1;
     const near = any(changed) ? grown(changed, sizes, SHAPE_CELLS) : changed;
     for (let k = 0; k < wanted.length; k++) if (near[k] !== 0) wanted[k] = 1;
-    const laid: Laid[] = [];
+    const laid: LaidStrokes[] = [];
     fresher.push({ ready: is, layings, laid });
     for (const [k, laying] of layings.entries()) {
       const field = was.layings[k]?.field;
       if (field && laying.field) runs(field, laying.field, wanted);
-      const before = was.laid[k] as Laid;
+      const before = was.laid[k] as LaidStrokes;
       const now = { rounds: [...before.rounds], covered: before.covered?.slice() ?? null };
       laid.push(now);
-      mendings.push({ is, laying, rounds: roundsOf(is, laying.isWhole), laid: now });
+      repaintings.push({ is, laying, rounds: roundsOf(is, laying.isWhole), laid: now });
     }
   }
   // Strokes of the first round come and go with the cells alone: what they widen is known before anything is laid.
   const first = wanted.slice();
-  for (const mending of mendings) markOther(mending, pen, wanted, 0, seedsNear(mending, fresh, first, sizes, 0));
+  for (const repainting of repaintings) markOther(repainting, pen, wanted, 0, seedsNear(repainting, fresh, first, sizes, 0));
   put(under, work);
   let asked = wanted.slice();
   for (let attempt = 0; attempt < ROUNDS_OF_MENDING; attempt++) {
     if (sizeOf(wanted) > MOST_MENDED * wanted.length) return null;
     const cells = cellsOf(asked, sizes, fresh.factor);
     const others = new Uint8Array(wanted.length);
-    for (const mending of mendings) layWithin(mending, fresh, pen, cells, others);
+    for (const repainting of repaintings) layWithin(repainting, fresh, pen, cells, others);
     // Strokes that came or went beyond the cells just laid: these cells are laid next, from the ground up.
     const next = others.map((is, k) => (is !== 0 && asked[k] === 0 ? 1 : 0));
     if (!any(next)) return { wanted, done: fresher };
@@ -261,15 +261,15 @@ function runs(old: Uint8Array, fresh: Uint8Array, cells: Dirty): void {
 }
 
 /** `laid` begins as it was and becomes what it is now. */
-type Mending = { is: ReadyPass; laying: Laying; rounds: Round[]; laid: Laid };
+type Repainting = { is: ReadyPass; laying: Laying; rounds: Round[]; laid: LaidStrokes };
 /** Lays all strokes as far as they lie in some cells; marks the cells of all that came or went. */
-function layWithin(mending: Mending, fresh: StageInput, pen: Pen, cells: Cells, others: Dirty): void {
-  const { is, laying, rounds, laid } = mending;
+function layWithin(repainting: Repainting, fresh: StageInput, pen: Pen, cells: Cells, others: Dirty): void {
+  const { is, laying, rounds, laid } = repainting;
   const { covered } = laid;
   if (covered) clear(covered, cells, fresh);
   for (const [round, { widthPx }] of rounds.entries()) {
-    const next = seedsNear(mending, fresh, cells.map, cells, round);
-    markOther(mending, pen, others, round, next);
+    const next = seedsNear(repainting, fresh, cells.map, cells, round);
+    markOther(repainting, pen, others, round, next);
     for (const at of next) {
       const stroke = strokeAt(is, laying, { round, widthPx }, at);
       if (stroke) pen.lay(stroke, covered && { covered, round }, cells);
@@ -284,7 +284,7 @@ function clear(covered: Uint8Array, { map, across, factor }: Cells, { width, hei
 
 const key = (at: Seed) => `${at.gx},${at.gy},${at.x},${at.y},${at.number}`;
 /** Marks the cells of all strokes of a round that are there and were not, or the other way round. */
-function markOther({ is, laying, rounds, laid }: Mending, pen: Pen, cells: Dirty, round: number, next: Seed[]): void {
+function markOther({ is, laying, rounds, laid }: Repainting, pen: Pen, cells: Dirty, round: number, next: Seed[]): void {
   const old = laid.rounds[round] ?? [];
   const [olds, news] = [new Set(old.map(key)), new Set(next.map(key))];
   const { widthPx } = rounds[round] as Round;
@@ -317,7 +317,13 @@ function forSquares(
 }
 
 /** The places of a round as they are now: looked for anew in squares that some cells reach into, elsewhere as they were. */
-function seedsNear({ is, laying, rounds, laid }: Mending, fresh: StageInput, cells: Dirty, sizes: Sizes, round: number): Seed[] {
+function seedsNear(
+  { is, laying, rounds, laid }: Repainting,
+  fresh: StageInput,
+  cells: Dirty,
+  sizes: Sizes,
+  round: number,
+): Seed[] {
   const { spacing } = rounds[round] as Round;
   const near = new Set<number>();
   const found: Seed[] = [];

@@ -9,7 +9,7 @@ export type Laying = { shape: Uint8Array; group: number; seed: number; isWhole: 
 /** The place of a stroke: its square of the grid, its middle, its turn among the others, and its colour. */
 export type Seed = { gx: number; gy: number; x: number; y: number; order: number; number: number };
 /** One shape as it was laid: the places of its strokes by round, and what is covered well (where gaps are filled). */
-export type Laid = { rounds: Seed[][]; covered: Uint8Array | null };
+export type LaidStrokes = { rounds: Seed[][]; covered: Uint8Array | null };
 
 /** Distance of strokes, as a share of the root of width times length. */
 const SPACING = 0.54;
@@ -61,7 +61,7 @@ export function seedAt(
 }
 
 /** Lays the strokes of one shape; gives where they lie. */
-export function lay(input: StageInput, pen: Pen, ready: ReadyPass, laying: Laying): Laid {
+export function lay(input: StageInput, pen: Pen, ready: ReadyPass, laying: Laying): LaidStrokes {
   const { width, height } = input;
   const box = boxOf(laying.shape, width, height);
   const covered = laying.isWhole ? new Uint8Array(width * height) : null;

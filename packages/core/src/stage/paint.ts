@@ -1,7 +1,7 @@
 import { labRaster } from '../raster/index.js';
 import { hash } from './chance.js';
 import type { StageArea, StageColour, StageInput, StagePass, StageStep } from './input.js';
-import { type Laid, type Laying, lay } from './lay.js';
+import { type LaidStrokes, type Laying, lay } from './lay.js';
 import { layMarks } from './marks.js';
 import { type Canvas, type Pen, toothAt } from './strokes.js';
 
@@ -86,7 +86,7 @@ export function* layingsOf(input: StageInput, ready: ReadyPass): Generator<Layin
 }
 
 /** A pass as it was laid: what it was made of, and the places of its strokes by group and round. */
-export type DonePass = { ready: ReadyPass; layings: Laying[]; laid: Laid[] };
+export type DonePass = { ready: ReadyPass; layings: Laying[]; laid: LaidStrokes[] };
 export function paintReady(input: StageInput, pen: Pen, ready: ReadyPass): DonePass {
   const layings = [...layingsOf(input, ready)];
   return { ready, layings, laid: layings.map((laying) => lay(input, pen, ready, laying)) };

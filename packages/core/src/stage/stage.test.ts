@@ -132,7 +132,7 @@ describe('towards a picture', () => {
   });
 });
 
-describe('an area that changes is mended where it shows, and equals a painting from nothing byte for byte', () => {
+describe('an area that changes is repainted where it shows, and equals a painting from nothing byte for byte', () => {
   const moved = (id: string, dx: number, dy: number): Lesson => ({
     ...demo,
     areas: demo.areas.map((area) =>
@@ -184,7 +184,7 @@ describe('an area that changes is mended where it shows, and equals a painting f
       const quick = toEnd(session.paint(stageInput(changed, picture, WIDTH), all));
       const fresh = paint(changed, all, stageSession(), picture);
       for (const id of all) expect([id, Buffer.compare(bytes(quick.get(id)), bytes(fresh.get(id)))]).toEqual([id, 0]);
-      // And back again, from what was mended.
+      // And back again, from what was repainted.
       const back = toEnd(session.paint(stageInput(demo, picture, WIDTH), [last(demo)]));
       const first = paint(demo, [last(demo)], stageSession(), picture);
       expect(Buffer.compare(bytes(back.get(last(demo))), bytes(first.get(last(demo))))).toBe(0);

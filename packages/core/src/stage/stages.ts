@@ -1,5 +1,5 @@
 import type { Rgba } from '../raster/index.js';
-import { apply, canBeMended, type Desk, deskOf, mender, type Patch, put } from './change.js';
+import { apply, canBeRepainted, type Desk, deskOf, type Patch, put, repainter } from './change.js';
 import type { StageInput } from './input.js';
 import { bareCanvas, type DonePass, paintStep, teethOf } from './paint.js';
 import { type Canvas, shaded } from './strokes.js';
@@ -8,7 +8,7 @@ type Kept = { key: string; canvas: Canvas; done: readonly DonePass[] };
 
 /**
  * Paints a lesson step by step and remembers the canvas after each. Another step is painted anew from there on; another outline, edge
- * or direction is mended where it shows. What it gives equals a painting from nothing, byte for byte. One session for one canvas.
+ * or direction is repainted where it shows. What it gives equals a painting from nothing, byte for byte. One session for one canvas.
  */
 export function stageSession() {
   let kept: Kept[] = [];
@@ -18,7 +18,7 @@ export function stageSession() {
     /** Paints what is not painted yet; yields the number of steps done. Answers the canvas as it is seen after each wanted step. */
     *paint(input: StageInput, wanted: readonly string[]): Generator<number, Map<string, Rgba>> {
       const old = last;
-      if (!old || !canBeMended(old, input)) kept = [];
+      if (!old || !canBeRepainted(old, input)) kept = [];
       if (desk?.work.width !== input.width || desk.work.height !== input.height) desk = deskOf(input);
       let same = 0;
       while (same < kept.length && same < input.steps.length && kept[same]?.key === input.steps[same]?.key) same++;
@@ -27,16 +27,16 @@ export function stageSession() {
       const show = (id: string, of: Canvas) =>
         wanted.includes(id) && out.set(id, { width: of.width, height: of.height, data: shaded(of, teethOf(input)) });
       if (old && same > 0 && keyOfMasks(old) !== keyOfMasks(input)) {
-        // Mended on the side, and put in place only when all of it is done: work may end at any pause.
+        // Repainted on the side, and put in place only when all of it is done: work may end at any pause.
         const patches: (Patch | null)[] = [];
         const done: (readonly DonePass[])[] = [];
-        const mend = mender(old, input, desk);
+        const repaint = repainter(old, input, desk);
         for (const [i, step] of input.steps.slice(0, same).entries()) {
           const was = kept[i] as Kept;
-          const mended = mend.step(step, was.canvas, was.done);
-          patches.push(mended.patch);
-          done.push(mended.done);
-          show(step.id, mend.canvas());
+          const repainted = repaint.step(step, was.canvas, was.done);
+          patches.push(repainted.patch);
+          done.push(repainted.done);
+          show(step.id, repaint.canvas());
           yield i + 1;
         }
         kept = kept.map((was, i) => {

@@ -7,7 +7,7 @@ import type { StepMinutes } from './duration.js';
 export type Rungs = Pick<CoatTimes, 'openMin' | 'paintOverMin' | 'touchDryMin' | 'firmH' | 'cureH'>;
 
 /** What a step lays on one area. */
-export type Laid = {
+export type LaidCoat = {
   step: Step;
   areaId: string;
   coat: Coat;
@@ -61,7 +61,7 @@ export function mistEvery(coat: Coat, room: Room, takesMin: number): number {
 }
 
 /** A step's coat as the drying model takes it, over `below` where that is still wet. */
-export function coatOf(lesson: Lesson, step: Step, own: StepMinutes, below: Laid | undefined): Coat {
+export function coatOf(lesson: Lesson, step: Step, own: StepMinutes, below: LaidCoat | undefined): Coat {
   const isInto = (step.needs === 'wet' || step.needs === 'damp') && below !== undefined;
   const coat: Coat = {
     technique: step.technique as NonNullable<Step['technique']>,
@@ -84,7 +84,7 @@ function filmAt({ curve }: CoatTimes, minutes: number): WetFilm {
 }
 
 /** Lays a step's coat on an area: its ladder, with dryers where the step is dried with them, and the careful ends where asked for. */
-export function lay(lesson: Lesson, step: Step, areaId: string, own: StepMinutes, below: Laid | undefined): Laid {
+export function lay(lesson: Lesson, step: Step, areaId: string, own: StepMinutes, below: LaidCoat | undefined): LaidCoat {
   const coat = coatOf(lesson, step, own, below);
   const likely = timesOf(coat, lesson.room);
   const { onWet: _, underFilm: __, ...alone } = coat;

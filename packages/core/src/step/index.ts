@@ -1,3 +1,3 @@
-export { airOf, coatOf, dryerTurn, type Laid, lay, mistEvery, type Rungs, rangeOf, rungMinutes, timesOf } from './coats.js';
+export { airOf, coatOf, dryerTurn, type LaidCoat, lay, mistEvery, type Rungs, rangeOf, rungMinutes, timesOf } from './coats.js';
 export { forStudents, NEW_MIX_MIN, paceOf, type StepMinutes, stepMinutes } from './duration.js';
 export { areaRung, filmUm, meanFilmUm, type Rung, rungAt, rungWord, topCoat } from './wetness.js';

@@ -65,7 +65,7 @@ export async function camera(app: FastifyInstance, { store, find, owned }: Parts
         newest.set(one.id, shot);
         const [oldest] = newest.keys();
         if (newest.size > MOST_KEPT && oldest !== undefined) newest.delete(oldest);
-        (await store.room(one)).pictured(shot.at, shot.simulated);
+        (await store.hub(one)).pictured(shot.at, shot.simulated);
         reply.status(204);
       },
     );

@@ -26,10 +26,10 @@ import { signedIn } from '../guard/access.js';
 import { codeGuard } from '../guard/codes.js';
 import { type Bucket, bucket } from '../guard/wrong-tries.js';
 import { camera } from './camera.js';
+import type { Role } from './class-hub.js';
 import type { PeopleStore } from './people.js';
 import { people } from './people-plugin.js';
 import type { Rehearsals } from './rehearsals.js';
-import type { Role } from './room.js';
 import { sendStage } from './stages.js';
 import type { ClassStore } from './store.js';
 
@@ -216,10 +216,10 @@ export async function classes(app: FastifyInstance, { store, people: peopleOf, r
       const early: [Buffer, boolean][] = [];
       const keep = (data: Buffer, isBinary: boolean) => void (early.length < 20 && early.push([data, isBinary]));
       socket.on('message', keep);
-      store.room(one).then(
-        (room) => {
+      store.hub(one).then(
+        (hub) => {
           socket.off('message', keep);
-          room.enter(socket, origin);
+          hub.enter(socket, origin);
           for (const [data, isBinary] of early) socket.emit('message', data, isBinary);
         },
         (err) => {

@@ -24,9 +24,9 @@ import { ApiFault, notFound } from '../errors.js';
 import type { Disk } from '../guard/disk.js';
 import type { LessonStore } from '../lessons/store.js';
 import { pool } from '../work/pool.js';
+import { type ClassHub, classHub } from './class-hub.js';
 import type { PlanJob, PlanJobAnswer } from './plan-worker.js';
 import { recipesForKits } from './recipes.js';
-import { type ClassRoom, classRoom } from './room.js';
 import type { StagePicture, StagePictures } from './stages.js';
 import { type DeviceRounds, deviceToken, isDevice } from './tokens.js';
 
@@ -51,12 +51,12 @@ type Parts = {
   log: FastifyBaseLogger;
 };
 
-/** Classes: planning and opening one, and the rooms of those that somebody is connected to. */
+/** Classes: planning and opening one, and the hubs of those that somebody is connected to. */
 export function classStore({ database, lessons, bus, stages, disk, log }: Parts) {
   const { source, logs } = database;
   const recipes = recipesForKits();
   const planning = pool<PlanJob, PlanJobAnswer>('classes/plan-worker.js', { queue: 60, perCaller: 6 });
-  const rooms = new Map<string, Promise<ClassRoom>>();
+  const hubs = new Map<string, Promise<ClassHub>>();
   const sheets = new Map<number, Promise<AloneSheet>>();
 
   const byCode = async (code: string): Promise<ClassEntity> => {
@@ -132,7 +132,7 @@ export function classStore({ database, lessons, bus, stages, disk, log }: Parts)
     return work;
   };
 
-  /** What a command needs that takes long; {@link ClassRoom} asks for it once it knows that the command may be given. */
+  /** What a command needs that takes long; {@link ClassHub} asks for it once it knows that the command may be given. */
   const workOut =
     (id: string) =>
     async (state: ClassState, command: Command, now: number, caller: string): Promise<WorkedOut> => {
@@ -178,7 +178,7 @@ export function classStore({ database, lessons, bus, stages, disk, log }: Parts)
   }
 
   const endSession = async (session: string): Promise<void> => {
-    for (const room of rooms.values()) (await room).endSession(session);
+    for (const hub of hubs.values()) (await hub).endSession(session);
   };
   const unsubscribe = bus.subscribe(EVERYWHERE, (message) => {
     if (message.type === 'signedOut') void endSession(message.session);
@@ -187,12 +187,12 @@ export function classStore({ database, lessons, bus, stages, disk, log }: Parts)
   /** Lets classes go that nobody has followed for a while; they are read again when somebody comes. */
   const sweep = async (idleMs = IDLE_MS): Promise<number> => {
     let gone = 0;
-    for (const [id, promise] of [...rooms]) {
-      const room = await promise.catch(() => null);
+    for (const [id, promise] of [...hubs]) {
+      const hub = await promise.catch(() => null);
       // Nothing is awaited between looking and letting go: nobody can come in between.
-      if (!room || room.idleMs < idleMs || rooms.get(id) !== promise) continue;
-      rooms.delete(id);
-      room.close();
+      if (!hub || hub.idleMs < idleMs || hubs.get(id) !== promise) continue;
+      hubs.delete(id);
+      hub.close();
       gone += 1;
     }
     return gone;
@@ -249,7 +249,7 @@ export function classStore({ database, lessons, bus, stages, disk, log }: Parts)
         );
         return affected ? firstEvent(manager, one.id, body) : null;
       });
-      (await rooms.get(one.id))?.log.look();
+      (await hubs.get(one.id))?.log.look();
       if (event) bus.publish(one.id, { type: 'events', events: [event] });
       return source.manager.findOneByOrFail(ClassEntity, { id: one.id });
     },
@@ -286,10 +286,10 @@ export function classStore({ database, lessons, bus, stages, disk, log }: Parts)
       return `[${parts.join()}]`;
     },
 
-    /** The state of a class as it is now: of its room, or folded from its log. */
+    /** The state of a class as it is now: of its hub, or folded from its log. */
     async state(classId: string): Promise<ClassState> {
-      const room = await rooms.get(classId);
-      if (room) return room.log.state;
+      const hub = await hubs.get(classId);
+      if (hub) return hub.log.state;
       const state = newClass();
       for await (const rows of rowsOf(classId))
         for (const row of rows) fold(state, { ...row, at: Number(row.at), body: JSON.parse(row.body) as EventBody });
@@ -305,7 +305,7 @@ export function classStore({ database, lessons, bus, stages, disk, log }: Parts)
       const rounds = { ...roundsOf(one), [role]: (roundsOf(one)[role] ?? 0) + 1 };
       const deviceRound = JSON.stringify(rounds);
       await source.manager.update(ClassEntity, { id: one.id }, { deviceRound });
-      (await rooms.get(one.id))?.recalled(role);
+      (await hubs.get(one.id))?.recalled(role);
       return { ...one, deviceRound };
     },
     /** A session was ended, here or through another server. */
@@ -314,12 +314,12 @@ export function classStore({ database, lessons, bus, stages, disk, log }: Parts)
       await endSession(session);
     },
 
-    /** The room of a class, read from the database when the first person comes. */
-    room(found: { id: string; secret: string }): Promise<ClassRoom> {
-      let room = rooms.get(found.id);
-      if (!room) {
-        room = (async () => {
-          const made = classRoom({
+    /** The hub of a class, read from the database when the first person comes. */
+    hub(found: { id: string; secret: string }): Promise<ClassHub> {
+      let hub = hubs.get(found.id);
+      if (!hub) {
+        hub = (async () => {
+          const made = classHub({
             pool: logs,
             bus,
             found,
@@ -335,21 +335,21 @@ export function classStore({ database, lessons, bus, stages, disk, log }: Parts)
           await made.log.load();
           return made;
         })();
-        room.catch(() => rooms.delete(found.id));
-        rooms.set(found.id, room);
+        hub.catch(() => hubs.delete(found.id));
+        hubs.set(found.id, hub);
       }
-      return room;
+      return hub;
     },
     sweep,
     get roomsOpen() {
-      return rooms.size;
+      return hubs.size;
     },
 
     async close(): Promise<void> {
       clearInterval(sweeping);
       unsubscribe();
       await Promise.all([recipes.close(), planning.close(), stages.close()]);
-      for (const room of rooms.values()) (await room).close();
+      for (const hub of hubs.values()) (await hub).close();
     },
   };
 }

@@ -5,7 +5,7 @@ import { Link, useParams } from 'react-router';
 import { words } from '../words.js';
 import { usePlan, useSession, useView, useWorkedOut } from './context.js';
 
-/** What to know about this lesson: findings as sentences, with their reason, a mend, and setting aside with a word why. */
+/** What to know about this lesson: findings as sentences, with their reason, a fix, and setting aside with a word why. */
 export function Beside({ onKeys, onFind }: { onKeys: () => void; onFind: () => void }) {
   const lesson = useWorkedOut();
   const { id } = useParams();
@@ -79,15 +79,15 @@ function Finding({ finding }: { finding: ShownFinding }) {
         </form>
       ) : (
         <p className="finding-keys">
-          {finding.mend && !isAside && (
+          {finding.fix && !isAside && (
             <button
               type="button"
               className="key"
               onClick={() =>
-                finding.mend && session.do(finding.mend.command as CommandName, finding.mend.args as CommandArgs<CommandName>)
+                finding.fix && session.do(finding.fix.command as CommandName, finding.fix.args as CommandArgs<CommandName>)
               }
             >
-              {finding.mend.words}
+              {finding.fix.words}
             </button>
           )}
           <button

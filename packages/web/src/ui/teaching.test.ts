@@ -4,7 +4,7 @@ import { strokes } from '@viaticum/contract';
 import { readySchools, schoolOf, usualStroke } from '@viaticum/core/draft';
 import { beginWords } from '../words-begin.js';
 import { findWords, listWords, markWords } from '../words-steps.js';
-import { mendWords, othersWords, preparingWords, readWords, valuesWords } from '../words-teach.js';
+import { othersWords, preparingWords, readWords, repairWords, valuesWords } from '../words-teach.js';
 import { strokeWays } from './stroke-ways.js';
 
 /** Every text of a catalogue, those that take numbers or names with some put in. */
@@ -13,9 +13,17 @@ function texts(value: unknown): string[] {
   if (typeof value === 'function') return [String((value as (...args: unknown[]) => unknown)(2, 3, 4, 5))];
   return value && typeof value === 'object' ? Object.values(value).flatMap(texts) : [];
 }
-const all = [beginWords, findWords, listWords, markWords, mendWords, othersWords, preparingWords, readWords, valuesWords].flatMap(
-  texts,
-);
+const all = [
+  beginWords,
+  findWords,
+  listWords,
+  markWords,
+  repairWords,
+  othersWords,
+  preparingWords,
+  readWords,
+  valuesWords,
+].flatMap(texts);
 
 describe('the wording of the Steps station', () => {
   it('speaks calmly: no exclamation marks, no leftovers, no long tails of digits', () => {

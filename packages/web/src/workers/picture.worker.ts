@@ -13,7 +13,7 @@ import {
   extremes,
   flowField,
   growRegion,
-  type Laid,
+  type LaidPicture,
   maskOutline,
   measureEdges,
   prepare,
@@ -47,7 +47,7 @@ import { breathe, runJob, serveJobs } from './serve-jobs.js';
 const NOTES_PIXELS = 240_000;
 
 const pixelsOf = new Map<string, Promise<Rgba>>();
-let laid: Laid | null = null;
+let laid: LaidPicture | null = null;
 let lab: LabRaster | null = null;
 let segmentation: Segmentation | null = null;
 const painting = stageSession();
@@ -94,7 +94,7 @@ async function sourceOf(at: SourceAt): Promise<Source> {
   return { ...rest, pixels: await read(url), ...(correction ? { correction } : {}), ...(extend ? { extend } : {}) };
 }
 
-function theLaid(): Laid {
+function theLaid(): LaidPicture {
   if (!laid) throw new Error('There is no picture yet. Choose one first.');
   return laid;
 }
@@ -110,14 +110,14 @@ async function imageOf(picture: Rgba): Promise<Blob> {
   return canvas.convertToBlob({ type: 'image/webp', quality: 0.92 });
 }
 
-let squint: { of: Laid; blurMm: number; picture: Rgba } | null = null;
+let squint: { of: LaidPicture; blurMm: number; picture: Rgba } | null = null;
 /** Blurred in linear light, as a half-closed eye does; the last one is kept, for the values and the greys of it. */
-function squinted(of: Laid, blurMm: number): Rgba {
+function squinted(of: LaidPicture, blurMm: number): Rgba {
   if (blurMm <= 0) return of.picture;
   if (squint?.of !== of || squint.blurMm !== blurMm) squint = { of, blurMm, picture: blurred(of, blurMm) };
   return squint.picture;
 }
-function blurred({ picture, mmPerPx }: Laid, blurMm: number): Rgba {
+function blurred({ picture, mmPerPx }: LaidPicture, blurMm: number): Rgba {
   const out = rgba(picture.width, picture.height);
   for (let c = 0; c < 3; c++) {
     const data = new Float32Array(picture.width * picture.height);

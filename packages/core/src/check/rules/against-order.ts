@@ -26,7 +26,7 @@ export const againstOrder: Rule = {
         reason: 'School: background first, so that soft overlaps come by themselves.',
         serious: false,
         place: { station: 'steps', stepId: step.id, areaId: front.id },
-        mend: {
+        fix: {
           words: `Paint the ${late.name} first`,
           command: 'moveStep',
           args: { id: lesson.steps[firstPaints(lesson, late.id)]?.id as string, to: at },

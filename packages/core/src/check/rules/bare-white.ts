@@ -24,7 +24,7 @@ export const bareWhite: Rule = {
           reason: 'Common practice: the whole surface is covered before any detail, or values cannot be judged.',
           serious: false,
           place: { station: 'steps', stepId: step.id, areaId: later[0]?.id as string },
-          mend: { words: 'Move the detail to the end', command: 'moveStep', args: { id: step.id, to: lesson.steps.length - 1 } },
+          fix: { words: 'Move the detail to the end', command: 'moveStep', args: { id: step.id, to: lesson.steps.length - 1 } },
         };
         return [finding];
       }

@@ -29,7 +29,7 @@ export const blendOutlasts: Rule = {
           serious: true,
           place: { station: 'steps', stepId: miss.stepId, areaId: miss.areaId },
           ...(offer && offer.command === 'editStep'
-            ? { mend: { words: mendWords[offer.kind] ?? offer.words, command: offer.command, args: offer.args } }
+            ? { fix: { words: mendWords[offer.kind] ?? offer.words, command: offer.command, args: offer.args } }
             : {}),
         };
       }),

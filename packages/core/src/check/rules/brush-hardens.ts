@@ -27,7 +27,7 @@ export const brushHardens: Rule = {
               reason: 'Common practice: a loaded brush hardens within minutes in the air.',
               serious: false,
               place: { station: 'steps', stepId: before.id },
-              mend: {
+              fix: {
                 words: 'Say it here',
                 command: 'editStep',
                 args: {

@@ -1,5 +1,5 @@
 import { contradictionInWords, waysOut } from '../../advice/index.js';
-import type { Finding, Mend, Rule } from '../finding.js';
+import type { Finding, Fix, Rule } from '../finding.js';
 
 /** Pins, windows and breaks that cannot all be kept in this order; the smallest set of them, with a way out. */
 export const contradiction: Rule = {
@@ -7,10 +7,10 @@ export const contradiction: Rule = {
   look: (lesson, plan) =>
     plan.contradictions.map((one): Finding => {
       const [way] = waysOut(lesson, plan, one);
-      const stepId = one.pins.flatMap((pin) => ('step' in pin ? [pin.step] : [pin.then]))[0] ?? one.relations[0]?.to;
+      const stepId = one.pins.flatMap((pin) => ('step' in pin ? [pin.step] : [pin.then]))[0] ?? one.constraints[0]?.to;
       const title = lesson.steps.find((step) => step.id === stepId)?.title;
       return {
-        id: `contradiction/${[...one.relations.map((relation) => relation.id), ...one.pins.map((pin) => JSON.stringify(pin))].join('+')}`.slice(
+        id: `contradiction/${[...one.constraints.map((constraint) => constraint.id), ...one.pins.map((pin) => JSON.stringify(pin))].join('+')}`.slice(
           0,
           200,
         ),
@@ -23,7 +23,7 @@ export const contradiction: Rule = {
             : 'Physics: the paint sets while other work is done.',
         serious: true,
         place: { station: 'steps', ...(stepId ? { stepId } : {}) },
-        ...(way ? { mend: { words: way.words, command: way.command, args: way.args } as Mend } : {}),
+        ...(way ? { fix: { words: way.words, command: way.command, args: way.args } as Fix } : {}),
       };
     }),
 };

@@ -18,7 +18,7 @@ export const dryerLoad: Rule = {
           reason: 'The room: enter how many there are.',
           serious: true,
           place: { station: 'steps', stepId: used.id },
-          mend: { words: 'Let it dry by itself', command: 'editStep', args: { id: used.id, step: {}, clear: ['dryer'] } },
+          fix: { words: 'Let it dry by itself', command: 'editStep', args: { id: used.id, step: {}, clear: ['dryer'] } },
         },
       ];
     const { dryers, circuits } = room;
@@ -37,7 +37,7 @@ export const dryerLoad: Rule = {
         place: { station: 'steps' },
         ...(each * circuits.count > 0
           ? {
-              mend: {
+              fix: {
                 words: `Plan with ${each * circuits.count}`,
                 command: 'setRoom',
                 args: { room: { dryers: { ...dryers, count: each * circuits.count } } },

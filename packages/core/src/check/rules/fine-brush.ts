@@ -28,7 +28,7 @@ export const fineBrush: Rule = {
           place: { station: 'steps', stepId: step.id },
           ...(wider
             ? {
-                mend: {
+                fix: {
                   words: `Take the ${brushInWords(wider)}`,
                   command: 'editStep' as const,
                   args: { id: step.id, step: { brushId: wider.id } },

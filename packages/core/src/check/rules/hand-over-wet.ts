@@ -51,7 +51,7 @@ export const handOverWet: Rule = {
             serious: false,
             place: { station: 'steps', stepId: step.id, areaId: smeared.id },
             ...(wetAt >= 0 && wetAt < at && step.needs === 'any'
-              ? { mend: { words: 'Do this first', command: 'moveStep' as const, args: { id: step.id, to: wetAt } } }
+              ? { fix: { words: 'Do this first', command: 'moveStep' as const, args: { id: step.id, to: wetAt } } }
               : {}),
           },
         ];

@@ -15,7 +15,7 @@ export const impastoDryer: Rule = {
           reason: 'Physics: water leaves a thick film by slow diffusion; warm air closes its surface first.',
           serious: true,
           place: { station: 'steps', stepId: step.id },
-          mend: { words: 'Let it dry by itself', command: 'editStep', args: { id: step.id, step: {}, clear: ['dryer'] } },
+          fix: { words: 'Let it dry by itself', command: 'editStep', args: { id: step.id, step: {}, clear: ['dryer'] } },
         }),
       ),
 };

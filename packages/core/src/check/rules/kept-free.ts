@@ -21,7 +21,7 @@ export const keptFree: Rule = {
           reason: 'Your own wish: you set this area aside.',
           serious: false,
           place: { station: 'steps', stepId: step.id, areaId: area.id },
-          mend: {
+          fix: {
             words: 'Keep it free no longer',
             command: 'setKeepFree',
             args: { id: area.id, untilStepId: null },

@@ -21,7 +21,7 @@ export const lineOnGround: Rule = {
           reason: 'Common practice: under 15 a line is hard to see.',
           serious: false,
           place: { station: 'steps', stepId: step.id },
-          mend: {
+          fix: {
             words: better === 'chalk' ? 'Draw with chalk' : 'Draw with charcoal',
             command: 'setSchool',
             args: { school: { transferMedium: better } },

@@ -1,7 +1,7 @@
 import type { Lesson } from '@viaticum/contract';
 import { otherWords } from '../../text/index.js';
 import { minutesInWords } from '../../units/index.js';
-import type { Mend, Rule } from '../finding.js';
+import type { Fix, Rule } from '../finding.js';
 
 const LONGEST_MIN = 60;
 const BREAK_MIN = 5;
@@ -33,7 +33,7 @@ export const longStretch: Rule = {
 };
 
 /** A break before the step at which the stretch grows too long. */
-function breakBefore(lesson: Lesson, stepId: string): { mend?: Mend } {
+function breakBefore(lesson: Lesson, stepId: string): { fix?: Fix } {
   const at = lesson.steps.findIndex((step) => step.id === stepId);
   const step = lesson.steps[at];
   if (!step || step.needs === 'wet' || step.needs === 'damp' || at === 0) return {};
@@ -51,5 +51,5 @@ function breakBefore(lesson: Lesson, stepId: string): { mend?: Mend } {
     doMin: 10,
   };
   if (lesson.steps.some((one) => one.id === pause.id)) return {};
-  return { mend: { words: 'Put a break before it', command: 'addStep', args: { step: pause, at } } };
+  return { fix: { words: 'Put a break before it', command: 'addStep', args: { step: pause, at } } };
 }

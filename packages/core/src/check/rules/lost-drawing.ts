@@ -30,7 +30,7 @@ function coveredWhole(lesson: Lesson): Finding[] {
         reason: 'Common practice: drawings get lost under paint. Draw after it, or transfer a second time.',
         serious: true,
         place: { station: 'steps', stepId: step.id },
-        mend: { words: `Draw after step ${cover + 1}`, command: 'moveStep', args: { id: step.id, to: cover } },
+        fix: { words: `Draw after step ${cover + 1}`, command: 'moveStep', args: { id: step.id, to: cover } },
       },
     ];
   });
@@ -54,7 +54,7 @@ function buriedEdges(lesson: Lesson): Finding[] {
         'Common practice: drawings get lost under paint that runs past its edge. Transfer them again, or leave the line to be seen.',
       serious: false,
       place: { station: 'steps', stepId: step.id },
-      mend: {
+      fix: {
         words: `Transfer again before step ${first.beforeAt + 1}`,
         command: 'addStep',
         args: {

@@ -14,7 +14,7 @@ export const mistRuns: Rule = {
         reason: 'Physics: beyond a fifth of the solids a film flows by itself. Mist only paint that is being blended.',
         serious: true,
         place: { station: 'steps' as const, stepId: miss.stepId, areaId: miss.areaId },
-        mend: {
+        fix: {
           words: 'Leave the mist out',
           command: 'editStep' as const,
           args: { id: miss.stepId, step: {}, clear: ['medium' as const, 'mistEveryMin' as const] },

@@ -14,7 +14,7 @@ export const nearTwin: Rule = {
         reason: 'Common practice: remixed colours never match, so every mix that can be spared is a fault spared.',
         serious: false,
         place: { station: 'paints', mixId: other.id },
-        mend: { words: `Use ${one.name} for both`, command: 'joinMixes', args: { keep: one.id, drop: other.id } },
+        fix: { words: `Use ${one.name} for both`, command: 'joinMixes', args: { keep: one.id, drop: other.id } },
       }),
     ),
 };

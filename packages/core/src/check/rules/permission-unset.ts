@@ -15,7 +15,7 @@ export const permissionUnset: Rule = {
           reason: 'Common practice: a class copies it, so its maker must have agreed.',
           serious: false,
           place: { station: 'picture' },
-          mend: {
+          fix: {
             words: 'It is my own photo',
             command: 'setPermission',
             args: { id: reference.id, permission: { kind: 'own' } },

@@ -19,7 +19,7 @@ export const roughUnannounced: Rule = {
         reason: 'Common practice: students give up at the rough stage unless they know that it is meant.',
         serious: false,
         place: { station: 'steps', stepId: step.id },
-        mend: {
+        fix: {
           words: 'Announce it',
           command: 'editStep',
           args: { id: step.id, step: { say: `${announcement(rough)} ${step.say}`.trim().slice(0, 20_000) } },

@@ -20,7 +20,7 @@ export const spatterUnprotected: Rule = {
             reason: 'Common practice: cover what must stay clean, mind eyes, neighbours and a slippery floor.',
             serious: false,
             place: { station: 'steps', stepId: step.id, areaId: mark.areaId },
-            mend: { words: 'Cover the neighbours', command: 'editMark', args: { id: mark.id, mark: { protectIds: beside } } },
+            fix: { words: 'Cover the neighbours', command: 'editMark', args: { id: mark.id, mark: { protectIds: beside } } },
           },
         ];
       }),

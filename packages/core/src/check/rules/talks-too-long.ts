@@ -23,7 +23,7 @@ export const talksTooLong: Rule = {
           reason: 'Common practice: read aloud, about 130 words a minute.',
           serious: false,
           place: { station: 'steps', stepId: step.id },
-          mend: {
+          fix: {
             words: `Show for ${minutesInWords(Math.ceil(takes))}`,
             command: 'editStep',
             args: { id: step.id, step: { showMin: Math.min(600, Math.ceil(takes)) } },

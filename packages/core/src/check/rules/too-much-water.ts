@@ -17,7 +17,7 @@ export const tooMuchWater: Rule = {
           reason: 'School and makers’ guidance: beyond a limit water spreads the binder too far, and the film lifts or chalks.',
           serious: false,
           place: { station: 'paints', mixId: mix.id },
-          mend: {
+          fix: {
             words: `Keep to ${Math.round(limit * 100)} %`,
             command: 'setThinning',
             args: { id: mix.id, waterShareOfMix: limit },

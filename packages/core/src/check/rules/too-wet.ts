@@ -27,7 +27,7 @@ export const tooWet: Rule = {
           reason: 'Physics: paint laid over wet paint mixes with it; a hand or a tracing smears it.',
           serious: false,
           place: { station: 'steps', stepId: step.id, areaId: wet.id },
-          mend: {
+          fix: {
             words: laysPaint(step) ? 'Let it dry first' : 'Wait until it is touch-dry',
             command: 'editStep',
             args: { id: step.id, step: { needs: laysPaint(step) ? 'paintOver' : 'touchDry' } },

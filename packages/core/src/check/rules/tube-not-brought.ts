@@ -19,7 +19,7 @@ export const tubeNotBrought: Rule = {
             reason: 'Common practice: a colour shown at the start that is not on the list stops the class later.',
             serious: true,
             place: { station: 'paints', tubeId: tube.id },
-            mend: {
+            fix: {
               words: 'Put it on the students’ list',
               command: 'setTube',
               args: { id: tube.id, tube: {}, clear: ['students'] },

@@ -27,7 +27,7 @@ export const umberAlone: Rule = {
         place: { station: 'paints', mixId: darkest.mix.id },
         ...(blue
           ? {
-              mend: {
+              fix: {
                 words: 'Mix it with ultramarine',
                 command: 'setRecipe' as const,
                 args: {

@@ -16,7 +16,7 @@ export const unpaintedMark: Rule = {
           reason: 'Common practice: what is planned and not taught is missed in the end.',
           serious: false,
           place: { station: 'steps', areaId: mark.areaId },
-          mend: { words: 'Take the marks away', command: 'removeMark', args: { id: mark.id } },
+          fix: { words: 'Take the marks away', command: 'removeMark', args: { id: mark.id } },
         }),
       );
   },

@@ -17,7 +17,7 @@ export const unusedMix: Rule = {
           reason: 'Common practice: students mix what they are told and wonder.',
           serious: false,
           place: { station: 'paints', mixId: mix.id },
-          mend: { words: 'Take the mix away', command: 'removeMix', args: { id: mix.id } },
+          fix: { words: 'Take the mix away', command: 'removeMix', args: { id: mix.id } },
         }),
       );
   },

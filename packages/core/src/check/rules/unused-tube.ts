@@ -21,7 +21,7 @@ export const unusedTube: Rule = {
           reason: 'Common practice: a list of tubes that are then not used costs every student.',
           serious: false,
           place: { station: 'paints', tubeId: tube.id },
-          mend: { words: 'Take the tube away', command: 'removeTube', args: { id: tube.id } },
+          fix: { words: 'Take the tube away', command: 'removeTube', args: { id: tube.id } },
         }),
       );
   },

@@ -16,7 +16,7 @@ export const varnishEarly: Rule = {
             'Physics: water still leaves a film long after it is touch-dry; varnish shuts it in. Keep to the label; let brushed varnish rest a day before packing, and spray only outdoors or with ventilation.',
           serious: true,
           place: { station: 'steps', stepId: step.id },
-          mend: { words: 'Wait until it is cured', command: 'editStep', args: { id: step.id, step: { needs: 'cured' } } },
+          fix: { words: 'Wait until it is cured', command: 'editStep', args: { id: step.id, step: { needs: 'cured' } } },
         }),
       ),
 };

@@ -23,7 +23,7 @@ export const waterChange: Rule = {
         reason: 'Common practice: dull water dulls the next colour. Change it in a pause.',
         serious: false,
         place: { station: 'steps', stepId: step.id },
-        mend: {
+        fix: {
           words: 'Say it here',
           command: 'editStep',
           args: { id: step.id, step: { say: `${careWords.water} ${step.say}`.slice(0, 20_000) } },

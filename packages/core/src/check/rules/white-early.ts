@@ -23,7 +23,7 @@ export const whiteEarly: Rule = {
           reason: 'School: the lightest lights come last.',
           serious: false,
           place: { station: 'steps', stepId: step.id },
-          mend: {
+          fix: {
             words: 'Move it to the last stage',
             command: 'editStep',
             args: { id: step.id, step: { stageId: last as string } },

@@ -22,7 +22,7 @@ export const whiteIntoWetDark: Rule = {
           reason: 'Common practice: white laid on a wet dark sinks in and dulls.',
           serious: false,
           place: { station: 'steps', stepId: step.id, areaId: dark },
-          mend: { words: 'Let the dark dry first', command: 'editStep', args: { id: step.id, step: { needs: 'paintOver' } } },
+          fix: { words: 'Let the dark dry first', command: 'editStep', args: { id: step.id, step: { needs: 'paintOver' } } },
         },
       ];
     }),

@@ -34,7 +34,7 @@ export const windowMissed: Rule = {
           ...(never || !step
             ? {}
             : {
-                mend: {
+                fix: {
                   words: 'Paint it on dry instead',
                   command: 'editStep' as const,
                   args: { id: step.id, step: { needs: 'paintOver' as const } },

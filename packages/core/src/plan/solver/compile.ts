@@ -6,7 +6,7 @@ export const up = (minutes: number): number => Math.ceil(minutes * TICKS - 1e-6)
 export const down = (minutes: number): number => Math.floor(minutes * TICKS + 1e-6);
 export const NEVER = -1e9;
 
-/** A planning problem in ticks, with all that follows from its relations alone, whatever the order. */
+/** A planning problem in ticks, with all that follows from its constraints alone, whatever the order. */
 export type Compiled = {
   /** Steps, and after them one node for each coat that may be dried with a dryer held in the hand. */
   count: number;
@@ -35,7 +35,7 @@ export type Compiled = {
 
 /**
  * Compiles a problem: direct lags, pins and what is past, closed by longest paths (Floyd and Warshall), with orders that lags
- * force made explicit until nothing changes. `null` where relations contradict each other in every order. `slack` ticks more are
+ * force made explicit until nothing changes. `null` where constraints contradict each other in every order. `slack` ticks more are
  * given to every window and every pinned time, to learn how much is missing.
  */
 export function compile(problem: Problem, slack = 0): Compiled | null {
@@ -73,21 +73,21 @@ export function compile(problem: Problem, slack = 0): Compiled | null {
     lag[k] = Math.max(lag[k] as number, ticks);
     day[k] = Math.max(day[k] as number, byDay);
   };
-  for (const relation of problem.relations) {
-    const [from, to] = [at(relation.from), at(relation.to)];
+  for (const constraint of problem.constraints) {
+    const [from, to] = [at(constraint.from), at(constraint.to)];
     const length = minutes[from] as number;
     const dryer = dryerOf[from] as number;
-    if (relation.type === 'before') arc(from, to, length);
-    else if (relation.type === 'dry') {
-      const full = length + up(dryingOf(problem, relation));
+    if (constraint.type === 'before') arc(from, to, length);
+    else if (constraint.type === 'dry') {
+      const full = length + up(dryingOf(problem, constraint));
       const byDryer = dryer >= 0 ? Math.min(full, length + (minutes[dryer] as number)) : full;
       arc(from, to, nights > 0 ? length : byDryer, byDryer);
       if (nights > 0 || byDryer < full) waits[to]?.push({ from, ticks: full });
     } else {
-      const window = down(relation.minutes as number) + slack;
+      const window = down(constraint.minutes as number) + slack;
       arc(from, to, length);
       arc(to, from, -(length + window));
-      if (relation.full) arc(to, from, (minutes[to] as number) - length - window);
+      if (constraint.full) arc(to, from, (minutes[to] as number) - length - window);
       if (dryer >= 0) arc(to, dryer, minutes[to] as number);
     }
   }
@@ -139,19 +139,19 @@ function dryableSteps(problem: Problem): string[] {
   const { dryer } = problem;
   if (!dryer?.occupies) return [];
   return Object.keys(dryer.perStep).filter((id) =>
-    problem.relations.some(
+    problem.constraints.some(
       (one) => one.type === 'dry' && one.from === id && (one.minutes as number) > (dryer.perStep[id] as number),
     ),
   );
 }
 
-/** The wait of a `dry` relation: shorter where a dryer works while hands go on, and nothing goes into that coat while it is wet. */
-function dryingOf(problem: Problem, relation: Problem['relations'][number]): number {
-  const minutes = relation.minutes as number;
+/** The wait of a `dry` constraint: shorter where a dryer works while hands go on, and nothing goes into that coat while it is wet. */
+function dryingOf(problem: Problem, constraint: Problem['constraints'][number]): number {
+  const minutes = constraint.minutes as number;
   const { dryer } = problem;
-  const own = dryer && !dryer.occupies ? dryer.perStep[relation.from] : undefined;
+  const own = dryer && !dryer.occupies ? dryer.perStep[constraint.from] : undefined;
   if (own === undefined) return minutes;
-  const isOpen = problem.relations.some((one) => one.type === 'wet' && one.from === relation.from);
+  const isOpen = problem.constraints.some((one) => one.type === 'wet' && one.from === constraint.from);
   return isOpen ? minutes : Math.min(minutes, own);
 }
 

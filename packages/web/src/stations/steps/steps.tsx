@@ -13,7 +13,7 @@ import './steps.css';
 const DraftTopic = lazy(() => import('./topics/draft.js').then((module) => ({ default: module.DraftTopic })));
 const DryingTopic = lazy(() => import('./topics/drying.js').then((module) => ({ default: module.DryingTopic })));
 const MarksTopic = lazy(() => import('./topics/marks.js').then((module) => ({ default: module.MarksTopic })));
-const MendTopic = lazy(() => import('./topics/mend.js').then((module) => ({ default: module.MendTopic })));
+const RepairTopic = lazy(() => import('./topics/repair.js').then((module) => ({ default: module.RepairTopic })));
 const OthersTopic = lazy(() => import('./topics/others.js').then((module) => ({ default: module.OthersTopic })));
 const PlansTopic = lazy(() => import('./topics/plans.js').then((module) => ({ default: module.PlansTopic })));
 const PreparingTopic = lazy(() => import('./topics/preparing.js').then((module) => ({ default: module.PreparingTopic })));
@@ -48,7 +48,7 @@ function StepsTopics() {
           {topic === 'marks' && <MarksTopic />}
           {topic === 'values' && <ValuesTopic />}
           {topic === 'preparing' && <PreparingTopic />}
-          {topic === 'mend' && <MendTopic />}
+          {topic === 'repair' && <RepairTopic />}
           {topic === 'others' && <OthersTopic />}
         </Suspense>
       </div>

@@ -23,7 +23,7 @@ import { seal, sealedBy } from './tokens.js';
 
 const FLUSH_MS = 50;
 const PRESENCE_MS = 200;
-/** With several servers: how often a room says who is here and looks for what it missed, and when another server is taken for gone. */
+/** With several servers: how often a hub says who is here and looks for what it missed, and when another server is taken for gone. */
 const PULSE_MS = 4000;
 const GONE_MS = 10_000;
 /** Who has not said hello by then, or not answered two of these, is gone. */
@@ -79,7 +79,7 @@ export type RoomParts = {
 };
 
 /** A class as it is connected: one log, and everybody who follows it here. */
-export function classRoom({ pool, bus, found, workOut, isDevice, planned, isFull, log: note }: RoomParts) {
+export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull, log: note }: RoomParts) {
   const seats = new Set<Seat>();
   const self = randomUUID();
   const elsewhere = new Map<string, { students: string[]; waiting: AtTheDoor[]; at: number }>();
@@ -416,4 +416,4 @@ export function classRoom({ pool, bus, found, workOut, isDevice, planned, isFull
     },
   };
 }
-export type ClassRoom = ReturnType<typeof classRoom>;
+export type ClassHub = ReturnType<typeof classHub>;

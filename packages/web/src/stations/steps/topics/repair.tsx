@@ -1,7 +1,7 @@
 import type { Lab } from '@viaticum/contract';
 import { cssRgb, deltaE00, labToSrgb } from '@viaticum/core/colour';
 import { bordersBetween } from '@viaticum/core/derived';
-import { type MendWay, mendWays, plannedState } from '@viaticum/core/paint-repair';
+import { plannedState, type RepairWay, repairWays } from '@viaticum/core/paint-repair';
 import { discColour } from '@viaticum/core/picture';
 import { hourMinute, minutesInWords } from '@viaticum/core/units';
 import { nanoid } from 'nanoid';
@@ -9,12 +9,12 @@ import { type MouseEvent, useMemo, useRef, useState } from 'react';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { useBlobUrl } from '../../../lesson/laid.js';
 import { FileKey, PICTURES } from '../../../ui/file-key.js';
-import { mendWords as w } from '../../../words-teach.js';
+import { repairWords as w } from '../../../words-teach.js';
 
 const COLOUR = 'colour';
 
-/** What went wrong at the light's minute, and the ways to mend it with what each costs. */
-export function MendTopic() {
+/** What went wrong at the light's minute, and the ways to repair it with what each costs. */
+export function RepairTopic() {
   const lesson = useWorkedOut();
   const planned = usePlan();
   const session = useSession();
@@ -30,19 +30,19 @@ export function MendTopic() {
   );
   const edgeWith = what === COLOUR ? null : what;
   const ways = useMemo(
-    () => (state ? mendWays(lesson, planned, { areaId, atMin, ...state, ...(edgeWith ? { edgeWith } : {}) }) : []),
+    () => (state ? repairWays(lesson, planned, { areaId, atMin, ...state, ...(edgeWith ? { edgeWith } : {}) }) : []),
     [lesson, planned, areaId, atMin, state, edgeWith],
   );
   const beside = [...(bordersBetween(lesson).get(areaId)?.keys() ?? [])];
   const nameOf = (id: string) => lesson.areas.find((area) => area.id === id)?.name ?? '';
-  const put = (way: MendWay) => {
+  const put = (way: RepairWay) => {
     if (!way.step) return;
     const at = lesson.steps.findIndex((step) => step.id === way.afterStepId) + 1;
     const step = { ...way.step, id: nanoid(8) };
     if (session.do('addStep', { step, at })) view.selectStep(step.id);
   };
   return (
-    <div className="mend-topic">
+    <div className="repair-topic">
       <p className="quiet small">
         {w.about} <b className="numbers">{w.at(hourMinute(atMin))}</b>
       </p>
@@ -83,12 +83,12 @@ export function MendTopic() {
       {fromPhoto && <PhotoSpots onSpots={setSpots} />}
       {!state && <p className="quiet">{fromPhoto ? w.tap : w.unknown}</p>}
       {state && (
-        <p className="mend-state">
+        <p className="repair-state">
           <Spot lab={state.isLab} words={w.spots.is} /> <Spot lab={state.wantLab} words={w.spots.want} />{' '}
           <span className="quiet">{w.off(deltaE00(state.isLab, state.wantLab))}</span>
         </p>
       )}
-      <ol className="mend-ways">
+      <ol className="repair-ways">
         {ways.map((way) => (
           <li key={way.kind}>
             <h3>{w.kinds[way.kind]}</h3>
@@ -111,7 +111,7 @@ export function MendTopic() {
 
 function Spot({ lab, words }: { lab: Lab; words: string }) {
   return (
-    <span className="mend-spot">
+    <span className="repair-spot">
       <i style={{ background: cssRgb(labToSrgb(lab)) }} /> {words}
     </span>
   );
@@ -142,7 +142,7 @@ function PhotoSpots({ onSpots }: { onSpots: (spots: { isLab: Lab; wantLab: Lab }
     onSpots(is && want ? { isLab: is.lab, wantLab: want.lab } : null);
   };
   return (
-    <div className="mend-photo">
+    <div className="repair-photo">
       <FileKey
         label={w.choose}
         accept={PICTURES}
@@ -154,7 +154,7 @@ function PhotoSpots({ onSpots }: { onSpots: (spots: { isLab: Lab; wantLab: Lab }
         }}
       />
       {url && (
-        <button type="button" className="mend-photo-face" onClick={tap} aria-label={w.tap}>
+        <button type="button" className="repair-photo-face" onClick={tap} aria-label={w.tap}>
           <img ref={image} src={url} alt="" />
           {taps.map((one, i) => (
             <span key={`${one.x},${one.y}`} style={{ left: `${one.x * 100}%`, top: `${one.y * 100}%` }}>

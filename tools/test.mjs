@@ -49,7 +49,7 @@ run(async () => {
   };
   console.log('\nlint and types');
   step('lint', node(['node_modules/@biomejs/biome/bin/biome', 'check', '.']));
-  step('imports', node(['tools/directions.mjs']));
+  step('imports', node([depcruise, 'packages', '--config', '.dependency-cruiser.mjs']));
   step(
     'types',
     node(['node_modules/typescript/bin/tsc', '-b']) && node(['node_modules/typescript/bin/tsc', '-p', 'tsconfig.tests.json']),

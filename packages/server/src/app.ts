@@ -9,7 +9,6 @@ import { aloneBus, type Bus } from './bus/bus.js';
 import { peopleStore } from './classes/people.js';
 import { classes } from './classes/plugin.js';
 import { rehearsals } from './classes/rehearsals.js';
-import { stagePictures } from './classes/stages.js';
 import { type ClassStore, classStore } from './classes/store.js';
 import type { Config } from './config.js';
 import { type Database, openDatabase } from './db/source.js';
@@ -26,6 +25,7 @@ import { lessonStore } from './lessons/store.js';
 import { openLog } from './log.js';
 import { pictures } from './pictures/plugin.js';
 import { pictureStore } from './pictures/store.js';
+import { stagePictures } from './stage-pictures/store.js';
 import { web } from './web/plugin.js';
 
 const MOST_BODY = 64 * 1024;

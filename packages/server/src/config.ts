@@ -29,7 +29,7 @@ export type Config = {
 const loopback = new Set(['127.0.0.1', 'localhost', '::1']);
 
 /** IPv4 addresses of this machine other than loopback. */
-export function machineAddresses(): string[] {
+function machineAddresses(): string[] {
   return Object.values(networkInterfaces())
     .flatMap((list) => list ?? [])
     .filter((entry) => entry.family === 'IPv4' && !entry.internal)

@@ -46,7 +46,7 @@ export const isDiskFull = (error: unknown): boolean =>
   ['ENOSPC', 'EDQUOT', 'ER_DISK_FULL', 'ER_RECORD_FILE_FULL', 'ER_ERROR_ON_WRITE'].includes(codeOf(error)) ||
   (codeOf(error) === 'ER_GET_ERRNO' && /\b28\b/.test((error as Error).message));
 /** Whether the database could not be reached, or went away in the middle. */
-export const isDatabaseAway = (error: unknown): boolean =>
+const isDatabaseAway = (error: unknown): boolean =>
   [
     'ECONNREFUSED',
     'ECONNRESET',

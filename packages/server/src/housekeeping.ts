@@ -2,9 +2,9 @@ import { readdir, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { FastifyBaseLogger } from 'fastify';
 import { LessThan } from 'typeorm';
-import type { StagePictures } from './classes/stages.js';
 import { SessionEntity } from './db/entities.js';
 import type { Database } from './db/source.js';
+import type { StagePictures } from './stage-pictures/store.js';
 
 const HOUR_MS = 3_600_000;
 

@@ -47,7 +47,7 @@ export function driven(opened: Plan = plan, rehearsal = false) {
   return self;
 }
 
-export const coat: Plan['coats'][number] = {
+const coat: Plan['coats'][number] = {
   stepId: 'one',
   areaId: 'sky',
   mixIds: [],

@@ -8,7 +8,7 @@ import { followTwins } from './twins.js';
 enablePatches();
 
 /** `burst`: what is typed in one go is one change. */
-export type Change = { name: CommandName; patches: Patch[]; inverse: Patch[]; burst?: string };
+type Change = { name: CommandName; patches: Patch[]; inverse: Patch[]; burst?: string };
 
 /** A lesson with all that was done to it since it was opened. Immutable: every call gives a new one. */
 export type History = { lesson: Lesson; past: readonly Change[]; future: readonly Change[] };

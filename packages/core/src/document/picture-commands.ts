@@ -2,7 +2,7 @@ import type { Area, Correction, Lab, Lesson, Mix, Outline, Placement, Reference,
 import { current } from 'immer';
 import { canvasOutline, common, outlineArea, outlineFault, repaired, united, visibleParts, without } from '../area/index.js';
 import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
-import { letGo } from './references.js';
+import { letGo, letGoOfMissing } from './references.js';
 
 function soundOutline(outline: Outline): Outline {
   const fault = outlineFault(outline);
@@ -90,6 +90,8 @@ export const pictureCommands = {
     }));
     lesson.areas = [...sound, ...hidden];
     dropEmptyThings(lesson);
+    // They may still name what they lay beside before.
+    letGoOfMissing(lesson);
   },
   renameArea: (lesson: D, { id, name }: { id: string; name: string }) => {
     find(lesson.areas, id, 'area').name = named(name, 'area');

@@ -22,7 +22,7 @@ const at = (lesson: D, id: string): number => {
 
 const sentences = (text: string): string[] => text.match(/[^.!?\n]+[.!?]*\s*|\n+/g) ?? [];
 /** A text parted after the sentence in its middle; the first part keeps the blank that parts them, so that {@link joined} makes it whole again. */
-export function inTwo(text: string): [string, string] {
+function inTwo(text: string): [string, string] {
   const parts = sentences(text);
   const half = Math.ceil(parts.length / 2);
   return [parts.slice(0, half).join(''), parts.slice(half).join('')];

@@ -2,7 +2,7 @@ import type { Lab } from '@viaticum/contract';
 import type { Labels, LabRaster } from '../raster/index.js';
 
 /** A value of an area: its mean colour and the share of the area it takes. */
-export type AreaValue = { lab: Lab; share: number };
+type AreaValue = { lab: Lab; share: number };
 /** The values of one area, dark to light; `gradual` where they pass into each other rather than lie side by side. */
 export type AreaValues = { values: AreaValue[]; gradual: boolean };
 

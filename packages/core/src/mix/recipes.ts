@@ -30,7 +30,7 @@ export function soundPaints(tubes: readonly (string | Paint)[]): Paint[] {
   return different;
 }
 
-export const gridFor = (tubes: number): Pick<TableOptions, 'smalls' | 'kinds'> =>
+const gridFor = (tubes: number): Pick<TableOptions, 'smalls' | 'kinds'> =>
   tubes > FULL_GRID_TUBES ? { smalls: 1, kinds: ['touch'] } : { smalls: 2 };
 
 const numbers = new WeakMap<object, number>();

@@ -1,6 +1,7 @@
 import type { StageArea, StageInput, StageStep } from './input.js';
 import { inTurn, type LaidStrokes, type Laying, type Round, roundsOf, type Seed, seedAt, strokeAt } from './lay.js';
-import { bareCanvas, type DonePass, layingsOf, paintStep, type ReadyPass, readyPass, teethOf } from './paint.js';
+import { bareCanvas, type DonePass, layingsOf, paintStep, readyPass, teethOf } from './paint.js';
+import type { ReadyPass } from './pass.js';
 import { type Canvas, type Cells, cellsOf, type Pen, painter } from './strokes.js';
 
 /** Cells of a canvas that look otherwise now, and what lies in them, cell after cell, row after row. */
@@ -10,7 +11,7 @@ type Repainted = { patch: Patch | null; done: readonly DonePass[] };
 /** Which cells of the coarse map may look otherwise than before. */
 export type Dirty = Uint8Array;
 type Sizes = { across: number; down: number };
-export const sizesOf = ({ width, height, factor }: StageInput): Sizes => ({
+const sizesOf = ({ width, height, factor }: StageInput): Sizes => ({
   across: Math.ceil(width / factor),
   down: Math.ceil(height / factor),
 });

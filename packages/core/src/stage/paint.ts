@@ -3,6 +3,7 @@ import { hash } from './chance.js';
 import type { StageArea, StageColour, StageInput, StagePass, StageStep } from './input.js';
 import { type LaidStrokes, type Laying, lay } from './lay.js';
 import { layMarks } from './marks.js';
+import type { Chosen, Coarse, ReadyPass } from './pass.js';
 import { type Canvas, type Pen, toothAt } from './strokes.js';
 
 /** Steps between two colours of a blend. */
@@ -41,18 +42,6 @@ export function paintStep(input: StageInput, canvas: Canvas, pen: Pen, step: Sta
   return laid;
 }
 
-/** What a pass will do, worked out before a stroke is laid: where its area lies, and what goes into every cell. */
-export type ReadyPass = {
-  pass: StagePass;
-  area: StageArea;
-  own: Uint8Array;
-  coarse: Coarse;
-  chosen: Chosen;
-  seed: number;
-  /** The brush as it is used: a small area takes a small one, or its shape is lost. */
-  brushPx: number;
-};
-
 export function readyPass(input: StageInput, canvas: Canvas, step: StageStep, pass: StagePass): ReadyPass {
   const area = input.areas[pass.area] as StageArea;
   const own = pass.isFirst ? area.painted : area.seen;
@@ -87,21 +76,10 @@ export function* layingsOf(input: StageInput, ready: ReadyPass): Generator<Layin
 
 /** A pass as it was laid: what it was made of, and the places of its strokes by group and round. */
 export type DonePass = { ready: ReadyPass; layings: Laying[]; laid: LaidStrokes[] };
-export function paintReady(input: StageInput, pen: Pen, ready: ReadyPass): DonePass {
+function paintReady(input: StageInput, pen: Pen, ready: ReadyPass): DonePass {
   const layings = [...layingsOf(input, ready)];
   return { ready, layings, laid: layings.map((laying) => lay(input, pen, ready, laying)) };
 }
-
-/** The cells of an area on the coarse map: how much of each belongs to it, what lies there now and what is wanted. */
-export type Coarse = {
-  width: number;
-  height: number;
-  cells: Int32Array;
-  /** Cells that lie wholly in what is seen of the area. */
-  sure: Int32Array;
-  now: { l: Float32Array; a: Float32Array; b: Float32Array };
-  aim: StageInput['aim'];
-};
 
 function coarseOf({ width, height, factor, aim }: StageInput, canvas: Canvas, mask: Uint8Array, seen: Uint8Array): Coarse {
   const [w, h] = [Math.ceil(width / factor), Math.ceil(height / factor)];
@@ -140,15 +118,6 @@ function coarseOf({ width, height, factor, aim }: StageInput, canvas: Canvas, ma
     aim: aim && aim.width === w && aim.height === h ? aim : null,
   };
 }
-
-/** What a pass does in every cell. */
-export type Chosen = {
-  /** The number of its colour (pairs in eighths for a blend), or -1 where the pass leaves it alone. */
-  index: Int16Array;
-  palette: [number, number, number][];
-  /** Where paint is dragged or rubbed on: how much of it, 0-255, so that a passage is graded; null: all or nothing. */
-  strength: Uint8Array | null;
-};
 
 function choose(coarse: Coarse, pass: StagePass, seed: number): Chosen {
   const { width, height, cells, now, aim } = coarse;

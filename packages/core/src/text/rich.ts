@@ -1,5 +1,5 @@
 /** A run of words, bold or not. */
-export type RichSpan = { text: string; isBold: boolean };
+type RichSpan = { text: string; isBold: boolean };
 /** A line of words, or an item of a list. */
 export type RichLine = { isItem: boolean; spans: RichSpan[] };
 

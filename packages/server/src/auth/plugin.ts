@@ -10,7 +10,7 @@ import { ApiFault } from '../errors.js';
 import { wrongTries } from '../guard/wrong-tries.js';
 import type { Passwords } from './password.js';
 
-export const COOKIE = 'viaticum_session';
+const COOKIE = 'viaticum_session';
 const DAYS = 14;
 const HOUR_MS = 3_600_000;
 /** Wrong passwords for one name within an hour; guessing on from many addresses is no use. */

@@ -63,7 +63,7 @@ type Seat = Line &
     held: [Buffer, boolean][] | null;
   };
 /** Works out what a command needs that takes long, on a thread of its own. */
-export type WorkOut = (state: ClassState, command: Command, now: number, caller: string) => Promise<WorkedOut>;
+type WorkOut = (state: ClassState, command: Command, now: number, caller: string) => Promise<WorkedOut>;
 export type RoomParts = {
   pool: Pool;
   bus: Bus;

@@ -23,11 +23,11 @@ import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
 import type { Disk } from '../guard/disk.js';
 import type { LessonStore } from '../lessons/store.js';
+import type { StagePicture, StagePictures } from '../stage-pictures/store.js';
 import { pool } from '../work/pool.js';
 import { type ClassHub, classHub } from './class-hub.js';
 import type { PlanJob, PlanJobAnswer } from './plan-worker.js';
 import { recipesForKits } from './recipes.js';
-import type { StagePicture, StagePictures } from './stages.js';
 import { type DeviceRounds, deviceToken, isDevice } from './tokens.js';
 
 const SHEETS_KEPT = 20;

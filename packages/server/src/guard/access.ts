@@ -6,7 +6,7 @@ import type { Disk } from './disk.js';
  * Who may call a route: anyone; who knows a class's code; who has the link to a lesson painted alone; a device with the key that the
  * instructor gave it; the instructor who is signed in, for what is theirs.
  */
-export type Who = 'anyone' | 'code' | 'link' | 'device' | 'instructor';
+type Who = 'anyone' | 'code' | 'link' | 'device' | 'instructor';
 export type Route = { method: string; url: string; who: Who };
 
 declare module 'fastify' {

@@ -3,13 +3,13 @@ import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import { Id, IdParam } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
 import { Type } from 'typebox';
-import { sendStage } from '../classes/stages.js';
 import type { ClassStore } from '../classes/store.js';
 import type { Config } from '../config.js';
 import { AloneLinkEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { notFound } from '../errors.js';
 import { signedIn } from '../guard/access.js';
+import { sendStage } from '../stage-pictures/store.js';
 import type { LessonStore } from './store.js';
 
 type Parts = { database: Database; lessons: LessonStore; classes: ClassStore; config: Config };

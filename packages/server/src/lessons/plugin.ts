@@ -1,9 +1,9 @@
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import { IdParam, PageQuery } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
-import { sendStage } from '../classes/stages.js';
 import { ApiFault } from '../errors.js';
 import { signedIn } from '../guard/access.js';
+import { sendStage } from '../stage-pictures/store.js';
 import { pool } from '../work/pool.js';
 import type { ReaderAnswer, ReaderJob, ReadLesson } from './reader-worker.js';
 import type { LessonStore } from './store.js';

@@ -3,18 +3,18 @@ import { upgradeLesson } from '@viaticum/core/document';
 import { lessonCard } from '@viaticum/core/plan';
 import { nanoid } from 'nanoid';
 import { type EntityManager, IsNull } from 'typeorm';
-import type { StagePicture, StagePictures } from '../classes/stages.js';
 import { LessonEntity, LessonRevisionEntity } from '../db/entities.js';
 import { newest } from '../db/page.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
+import type { StagePicture, StagePictures, Taught } from '../stage-pictures/store.js';
 import type { ReadLesson } from './reader-worker.js';
 
 const COALESCE_MS = 5 * 60_000;
 const PAGE = 100;
 
 /** A stored document as text of the present version: parsed only where it is of an earlier one. */
-export function presentText(stored: string): string {
+function presentText(stored: string): string {
   // Within strings quotes are escaped, and no inner part has a version: this is the document's own.
   const version = Number(/"schemaVersion":(\d+)/.exec(stored)?.[1]);
   return version === SCHEMA_VERSION ? stored : JSON.stringify(upgradeLesson(JSON.parse(stored)));
@@ -195,6 +195,4 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
     },
   };
 }
-/** A lesson as it is taught: the text of its document, and the instructor whose it is. */
-export type Taught = { text: string; ownerId: string };
 export type LessonStore = ReturnType<typeof lessonStore>;

@@ -62,4 +62,4 @@ export function pool<Job, Done>(file: string, { threads = 1, queue, perCaller, i
     },
   };
 }
-export type Pool<Job, Done> = ReturnType<typeof pool<Job, Done>>;
+type Pool<Job, Done> = ReturnType<typeof pool<Job, Done>>;

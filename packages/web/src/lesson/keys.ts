@@ -15,7 +15,7 @@ const typesText = (target: EventTarget | null): boolean =>
   (target as HTMLInputElement).type !== 'checkbox';
 
 /** What `N` makes here: the station in view says so through this event. */
-export const NEW_HERE = 'viaticum-new-here';
+const NEW_HERE = 'viaticum-new-here';
 
 /** The keys of the workbench. Single letters rest while a field has the focus, and can be switched off (WCAG 2.1.4). */
 export function useKeys(showKeys: () => void, find: () => void): void {

@@ -1,7 +1,7 @@
 import type { Rung } from '@viaticum/core/step';
 
 /** "rgb(12 200 3)" moved in lightness by enough to be seen on itself: lighter on darks, darker on lights. */
-export function markOn(rgb: string): string {
+function markOn(rgb: string): string {
   const [r = 0, g = 0, b = 0] = (rgb.match(/\d+/g) ?? []).map(Number);
   const luma = 0.2126 * r + 0.7152 * g + 0.0722 * b;
   const to = luma > 130 ? 0 : 255;

@@ -1,5 +1,5 @@
 /** What a worker can be asked, by name: what it is given and what it answers. */
-export type Jobs = Record<string, { args: unknown; answer: unknown }>;
+type Jobs = Record<string, { args: unknown; answer: unknown }>;
 export type ToWorker = { id: number; name: string; args: unknown } | { cancel: number } | { stop: number };
 export type FromWorker = { id: number } & ({ progress: number } | { answer: unknown } | { failed: string } | { cancelled: true });
 

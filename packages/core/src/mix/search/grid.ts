@@ -2,7 +2,7 @@ import type { Amount } from '@viaticum/contract';
 
 /** Whole parts of a recipe add up to at most so many, so that a student can count them out. */
 export const MOST_PARTS = 12;
-export const smallAmounts = ['touch', 'speck'] as const;
+const smallAmounts = ['touch', 'speck'] as const;
 export type SmallAmount = (typeof smallAmounts)[number];
 
 /** Whole parts for `tubes` tubes, one row after the other in lexicographic order; coprime ones only, or all with a sum up to 12. */

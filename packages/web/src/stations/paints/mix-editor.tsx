@@ -12,7 +12,7 @@ import { Target } from './target.js';
 
 const w = words.paints;
 const amounts: readonly Amount[] = ['speck', 'touch', ...Array.from({ length: 12 }, (_, i) => i + 1)];
-export const amountWord = (amount: Amount) => (amount === 'touch' ? w.touch : amount === 'speck' ? w.speck : String(amount));
+const amountWord = (amount: Amount) => (amount === 'touch' ? w.touch : amount === 'speck' ? w.speck : String(amount));
 
 /** One mix: its colour wet and dry against its target, recipes found and in use, how it covers and thins. */
 export function MixEditor({

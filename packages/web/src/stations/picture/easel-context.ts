@@ -2,7 +2,7 @@ import { createContext, useContext, useEffect, useMemo, useRef, useState } from 
 import type { Point, ToMm } from './point.js';
 
 /** What hands do on the easel: look, crop the picture, edit an outline, draw a new one, or what a topic asks for (`place`). */
-export type Mode = 'look' | 'crop' | 'edit' | 'draw' | 'place';
+type Mode = 'look' | 'crop' | 'edit' | 'draw' | 'place';
 
 export type EaselView = {
   mode: Mode;

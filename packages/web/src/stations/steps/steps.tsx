@@ -107,7 +107,7 @@ function CanvasMap() {
   );
 }
 
-export function Toggle({ what, letter, name }: { what: 'outlines' | 'squint'; letter: string; name: string }) {
+function Toggle({ what, letter, name }: { what: 'outlines' | 'squint'; letter: string; name: string }) {
   const view = useView();
   return (
     <button

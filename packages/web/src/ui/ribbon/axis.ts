@@ -3,7 +3,7 @@ import { hourMinute } from '@viaticum/core/units';
 export const LABEL_PX = 116;
 export const HANDS_PX = 36;
 export const AXIS_PX = 26;
-export const RIGHT_PX = 18;
+const RIGHT_PX = 18;
 const DAY = 1440;
 const LEAST_SPAN = 8;
 

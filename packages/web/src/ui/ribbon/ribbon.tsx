@@ -189,7 +189,7 @@ export function Ribbon(props: Props) {
 }
 
 /** "0:53, near ridge damp, paint over in 9 min": what is wet at a minute. */
-export function minuteInWords(lesson: Lesson, { plan }: LessonPlan, minute: number): string {
+function minuteInWords(lesson: Lesson, { plan }: LessonPlan, minute: number): string {
   const wet = lesson.areas.flatMap((area) => {
     const { rung, nextMin } = areaRung(plan.coats, area.id, minute);
     if (rung !== 'workable' && rung !== 'damp') return [];

@@ -10,7 +10,7 @@ import { areaSection, type FilmSlice } from './film.js';
 import type { Lane } from './lanes.js';
 import { Track } from './track.js';
 
-export const laneBase = (i: number, lane: number) => AXIS_PX + HANDS_PX + (i + 1) * lane - 4;
+const laneBase = (i: number, lane: number) => AXIS_PX + HANDS_PX + (i + 1) * lane - 4;
 const BARE = 'rgb(190 190 190)';
 
 /** The films of all lanes on an axis; a lane of several areas holds theirs one over the other. */

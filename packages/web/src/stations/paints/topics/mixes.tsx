@@ -17,10 +17,10 @@ import { TubeList } from '../tube-list.js';
 const w = words.paints;
 
 /** The colour that lies under a mix where it is first used, as a paint of the page. */
-export const groundRgb = (lesson: Lesson, mixId: string): string => cssRgb(labToSrgb(groundUnder(lesson, mixId)));
+const groundRgb = (lesson: Lesson, mixId: string): string => cssRgb(labToSrgb(groundUnder(lesson, mixId)));
 
 /** How well a single layer covers: 1 where it hides the ground, else its contrast ratio, so that the ground shows in the brush-out. */
-export function coverShare(lesson: Lesson, mix: Mix): number {
+function coverShare(lesson: Lesson, mix: Mix): number {
   const parts = recipeParts(mix, lesson);
   if (!parts) return 1;
   const { dryUm } = filmOf(lesson, mix.id);

@@ -255,7 +255,7 @@ function Rings({ one, onRings }: { one: Of<'radial'>; onRings: (rings: number[])
 }
 
 /** A place on the canvas: pointed at, or typed in mm from the upper left corner. */
-export function PointField({ label, value, onPoint }: { label: string; value: Point; onPoint: (at: Point) => void }) {
+function PointField({ label, value, onPoint }: { label: string; value: Point; onPoint: (at: Point) => void }) {
   const { ask } = useDrawing();
   const put = (at: Point) => {
     onPoint(at);

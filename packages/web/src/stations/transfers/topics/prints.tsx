@@ -30,7 +30,7 @@ function sizesOf(lesson: Lesson): Size[] {
 }
 
 /** Whose picture it is, and by what permission. */
-export function sourceOf(lesson: Lesson): string {
+function sourceOf(lesson: Lesson): string {
   const whole = wholeOf(lesson);
   if (!whole) return '';
   const { kind, by = '', year } = whole.permission;

@@ -3,16 +3,18 @@ import { access, readdir, readFile, rm, stat, utimes } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import { ApiFault } from '../errors.js';
-import type { Taught } from '../lessons/store.js';
 import type { PictureStore } from '../pictures/store.js';
 import { pool } from '../work/pool.js';
-import type { StageJob } from './stage-worker.js';
+import type { StageJob } from './worker.js';
 
 const KEPT = 200;
 const DAY_MS = 86_400_000;
 /** A folder that nobody looked into for so long goes; it is painted again when somebody does. */
 const UNUSED_MS = 30 * DAY_MS;
 const none = () => new ApiFault(404, 'no-stage', 'There is no picture of this step.');
+
+/** A lesson as it is taught: the text of a revision, and whose pictures it may show. */
+export type Taught = { text: string; ownerId: string };
 
 /** A picture as WebP, and a tag that changes with the lesson it is of. */
 export type StagePicture = { bytes: Buffer; tag: string };
@@ -27,8 +29,8 @@ export function sendStage(request: FastifyRequest, reply: FastifyReply, { bytes,
 export function stagePictures(pictures: PictureStore, dataFolder: string) {
   const root = join(dataFolder, 'stages');
   // What a class waits for does not wait behind a shelf.
-  const taught = pool<StageJob, string[]>('classes/stage-worker.js', { queue: 100, perCaller: 30 });
-  const shelf = pool<StageJob, string[]>('classes/stage-worker.js', { queue: 100, perCaller: 30 });
+  const taught = pool<StageJob, string[]>('stage-pictures/worker.js', { queue: 100, perCaller: 30 });
+  const shelf = pool<StageJob, string[]>('stage-pictures/worker.js', { queue: 100, perCaller: 30 });
   const work = new Map<number, Promise<string>>();
   const painting = new Map<string, Promise<unknown>>();
 

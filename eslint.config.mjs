@@ -15,7 +15,11 @@ export default [
       },
     },
     linterOptions: { reportUnusedDisableDirectives: 'off' },
-    // The compiler itself is not used: what it would make of memos is no matter.
-    rules: { ...hooks.configs['recommended-latest'].rules, 'react-hooks/preserve-manual-memoization': 'off' },
+    // The compiler itself is not used: what it would make of memos is no matter. What effects depend on is asked by Biome.
+    rules: {
+      ...hooks.configs['recommended-latest'].rules,
+      'react-hooks/preserve-manual-memoization': 'off',
+      'react-hooks/exhaustive-deps': 'off',
+    },
   },
 ];

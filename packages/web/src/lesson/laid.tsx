@@ -1,6 +1,7 @@
 import type { Lesson } from '@viaticum/contract';
 import { visibleOf } from '@viaticum/core/derived';
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from 'react';
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react';
+import { useHeld } from '../ui/use-held.js';
 import { useLatest } from '../ui/use-latest.js';
 import type { JobName, PictureJobs } from '../workers/picture-jobs.js';
 import { type PictureWorker, pictureWorker } from '../workers/picture-worker.js';
@@ -73,18 +74,12 @@ export function useJob<N extends JobName>(
 
 /** A blob's address for as long as it is shown. */
 export function useBlobUrl(blob: Blob | null | undefined): string | null {
-  const [url, setUrl] = useState<string | null>(null);
-  useEffect(() => {
-    if (!blob) {
-      setUrl(null);
-      return;
-    }
-    const fresh = URL.createObjectURL(blob);
-    setUrl(fresh);
-    return () => URL.revokeObjectURL(fresh);
-  }, [blob]);
-  return url;
+  const make = useCallback(() => blob && URL.createObjectURL(blob), [blob]);
+  return useHeld(make, forgetUrl) ?? null;
 }
+const forgetUrl = (url: string | null | undefined): void => {
+  if (url) URL.revokeObjectURL(url);
+};
 
 /** Outlines of what is seen, for measures; dropped things have none. */
 export const seenOutlines = (lesson: Lesson) => visibleOf(lesson).map((part) => part.outline);

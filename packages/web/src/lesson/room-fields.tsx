@@ -226,27 +226,21 @@ function NumberField({
   onValue: (value: number) => boolean;
   onClear?: () => boolean;
 }) {
-  const [text, setText] = useState(String(value ?? ''));
-  const [editing, setEditing] = useState(false);
-  // Another room, or undo, while this field has the focus: its value wins over what was typed.
-  useEffect(() => setText((was) => (Number(was) === value ? was : String(value ?? ''))), [value]);
+  // What is typed stands while the value is the one it was typed for: another room, or undo, wins over it.
+  const [typed, setTyped] = useState<{ text: string; of: number | undefined } | null>(null);
   return (
     <label className="field">
       <span>{label}</span>
       <input
         type="number"
         step={step}
-        value={editing ? text : String(value ?? '')}
-        onFocus={() => {
-          setText(String(value ?? ''));
-          setEditing(true);
-        }}
-        onBlur={() => setEditing(false)}
+        value={typed && typed.of === value ? typed.text : String(value ?? '')}
+        onBlur={() => setTyped(null)}
         onChange={(event) => {
-          setText(event.target.value);
-          const next = Number(event.target.value);
-          if (event.target.value === '') onClear?.();
-          else if (Number.isFinite(next)) onValue(next);
+          const text = event.target.value;
+          const next = Number(text);
+          const isTaken = text === '' ? (onClear?.() ?? false) : Number.isFinite(next) && onValue(next);
+          setTyped({ text, of: isTaken ? (text === '' ? undefined : next) : value });
         }}
       />
     </label>

@@ -211,3 +211,5 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
   };
 }
 export type LiveConnection = ReturnType<typeof liveConnection>;
+
+export const closeConnection = (connection: LiveConnection): void => connection.close();

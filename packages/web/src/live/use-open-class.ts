@@ -1,8 +1,9 @@
 import { keepPreviousData, type UseQueryResult, useQuery } from '@tanstack/react-query';
 import type { FollowSheet } from '@viaticum/contract';
-import { useEffect, useState, useSyncExternalStore } from 'react';
+import { useCallback, useSyncExternalStore } from 'react';
 import { call } from '../api/http.js';
-import { type LiveConnection, liveConnection, type Role } from './connection.js';
+import { useHeld } from '../ui/use-held.js';
+import { closeConnection, type LiveConnection, liveConnection, type Role } from './connection.js';
 
 /** The sheet of a class and a connection to it, for a screen that keeps no place of its own in it; closed with the screen. */
 export function useOpenClass(
@@ -10,7 +11,11 @@ export function useOpenClass(
   role: Role,
   key?: string,
 ): { sheet: UseQueryResult<FollowSheet>; connection: LiveConnection | null } {
-  const [connection, setConnection] = useState<LiveConnection | null>(null);
+  const connect = useCallback(
+    () => liveConnection(code, role, { token: null, keepToken: () => undefined, ...(key && { key }) }),
+    [code, role, key],
+  );
+  const connection = useHeld(connect, closeConnection);
   const revision = useRevision(connection);
   const sheet = useQuery({
     // A class that was planned opens with the lesson as it is then.
@@ -19,11 +24,6 @@ export function useOpenClass(
     staleTime: Number.POSITIVE_INFINITY,
     placeholderData: keepPreviousData,
   });
-  useEffect(() => {
-    const fresh = liveConnection(code, role, { token: null, keepToken: () => undefined, ...(key && { key }) });
-    setConnection(fresh);
-    return () => fresh.close();
-  }, [code, role, key]);
   return { sheet, connection };
 }
 

@@ -1,48 +1,39 @@
-/** What a worker can be asked, by name: what it is given and what it answers. */
-type Jobs = Record<string, { args: unknown; answer: unknown }>;
-export type ToWorker = { id: number; name: string; args: unknown } | { cancel: number } | { stop: number };
-export type FromWorker = { id: number } & ({ progress: number } | { answer: unknown } | { failed: string } | { cancelled: true });
+import { proxy, type Remote, releaseProxy, wrap } from 'comlink';
+import type { Served } from './serve-jobs.js';
 
-type Waiting = {
-  resolve: (answer: never) => void;
-  reject: (error: Error) => void;
-  onProgress?: ((share: number) => void) | undefined;
-};
+/** What a worker can be asked, by name: what it is given and what it answers. */
+export type Jobs<J> = { [N in keyof J]: { args: unknown; answer: unknown } };
 
 /** A job that was cancelled; nobody waits for it any more. */
 export class CancelledJob extends Error {}
 
 /** A worker asked by name, answering by promise; a job can be cancelled and tells how far it is. */
-export function jobWorker<J extends { [N in keyof J]: { args: unknown; answer: unknown } }>(worker: Worker) {
-  const waiting = new Map<number, Waiting>();
-  let next = 0;
-  worker.onmessage = ({ data }: MessageEvent<FromWorker>) => {
-    const one = waiting.get(data.id);
-    if (!one) return;
-    if ('progress' in data) {
-      one.onProgress?.(data.progress);
-      return;
-    }
-    waiting.delete(data.id);
-    if ('answer' in data) one.resolve(data.answer as never);
-    else one.reject('failed' in data ? new Error(data.failed) : new CancelledJob());
-  };
-  const send = (message: ToWorker) => worker.postMessage(message);
+export function jobWorker<J extends Jobs<J>>(worker: Worker) {
+  const remote: Remote<Served> = wrap<Served>(worker);
+  const open = new Set<number>();
+  let last = 0;
   return {
     ask<N extends keyof J & string>(name: N, args: J[N]['args'], onProgress?: (share: number) => void) {
-      const id = ++next;
-      const answer = new Promise<J[N]['answer']>((resolve, reject) => {
-        waiting.set(id, { resolve: resolve as (answer: never) => void, reject, onProgress });
-        send({ id, name, args });
-      });
+      const id = ++last;
+      open.add(id);
+      const told = onProgress ? proxy(onProgress) : undefined;
+      const answer = Promise.resolve(remote.ask(id, name, args, told))
+        .then((result) => {
+          if ('cancelled' in result) throw new CancelledJob();
+          return result.answer as J[N]['answer'];
+        })
+        .finally(() => open.delete(id));
       return {
         answer,
-        cancel: () => waiting.has(id) && send({ cancel: id }),
+        cancel: () => open.has(id) && remote.cancel(id),
         /** Asks for the best so far. */
-        stop: () => waiting.has(id) && send({ stop: id }),
+        stop: () => open.has(id) && remote.stop(id),
       };
     },
-    end: () => worker.terminate(),
+    end: () => {
+      remote[releaseProxy]();
+      worker.terminate();
+    },
   };
 }
-export type JobWorker<J extends { [N in keyof J]: { args: unknown; answer: unknown } }> = ReturnType<typeof jobWorker<J>>;
+export type JobWorker<J extends Jobs<J>> = ReturnType<typeof jobWorker<J>>;

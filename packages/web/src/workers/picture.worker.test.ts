@@ -1,9 +1,10 @@
-import { beforeAll, describe, expect, it } from '@jest/globals';
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { Outline } from '@viaticum/contract';
 import { outlineArea } from '@viaticum/core/area';
 import { drawn } from '@viaticum/core/fixtures';
-import type { FromWorker } from './job-worker.js';
-import type { JobName, LayArgs, PictureJobs } from './picture-jobs.js';
+import { benchWorker } from './bench.fixture.js';
+import { CancelledJob } from './job-worker.js';
+import type { LayArgs, PictureJobs } from './picture-jobs.js';
 
 /** A red kite on a blue sky over brown land. */
 const picture = drawn(160, 200, (x, y) =>
@@ -20,26 +21,34 @@ const box = (x: number, y: number, w: number, h: number): Outline => [
   ],
 ];
 let fetched = 0;
-const messages: FromWorker[] = [];
-let hear: (event: { data: unknown }) => void;
-let next = 0;
+let bench: Awaited<ReturnType<typeof benchWorker<PictureJobs>>>;
+afterAll(() => bench.close());
+/** How far the last job said it was. */
+let told: number[] = [];
 
-/** Asks the worker as the page does and waits for its answer. */
-async function ask<N extends JobName>(name: N, args: PictureJobs[N]['args'], cancel = false): Promise<FromWorker> {
-  const id = ++next;
-  hear({ data: { id, name, args } });
-  if (cancel) hear({ data: { cancel: id } });
-  for (let i = 0; i < 2000; i++) {
-    const found = messages.find((message) => message.id === id && !('progress' in message));
-    if (found) return found;
-    await new Promise((done) => setTimeout(done, 5));
+/** Asks the worker as the page does, and waits for its last word. */
+async function ask<N extends keyof PictureJobs>(
+  name: N,
+  args: PictureJobs[N]['args'],
+  cancelAfter?: number,
+): Promise<{ answer: PictureJobs[N]['answer'] } | { failed: string } | { cancelled: true }> {
+  const shares: number[] = [];
+  told = shares;
+  const job = bench.worker.ask(name, args, (share) => {
+    shares.push(share);
+    if (cancelAfter !== undefined && shares.length >= cancelAfter) job.cancel();
+  });
+  if (cancelAfter === 0) job.cancel();
+  try {
+    return { answer: await job.answer };
+  } catch (error) {
+    return error instanceof CancelledJob ? { cancelled: true } : { failed: (error as Error).message };
   }
-  throw new Error('no answer');
 }
-async function answer<N extends JobName>(name: N, args: PictureJobs[N]['args']): Promise<PictureJobs[N]['answer']> {
-  const message = await ask(name, args);
-  if (!('answer' in message)) throw new Error(JSON.stringify(message));
-  return message.answer as PictureJobs[N]['answer'];
+async function answer<N extends keyof PictureJobs>(name: N, args: PictureJobs[N]['args']): Promise<PictureJobs[N]['answer']> {
+  const said = await ask(name, args);
+  if (!('answer' in said)) throw new Error(JSON.stringify(said));
+  return said.answer;
 }
 
 const whole = {
@@ -65,12 +74,6 @@ beforeAll(async () => {
     }
   }
   Object.assign(globalThis, {
-    self: {
-      postMessage: (message: FromWorker) => messages.push(message),
-      set onmessage(listener: typeof hear) {
-        hear = listener;
-      },
-    },
     OffscreenCanvas: Canvas,
     ImageData: class {},
     createImageBitmap: async () => ({ width: 160, height: 200, close: () => undefined }),
@@ -79,7 +82,7 @@ beforeAll(async () => {
       return { ok: url === '/kite', blob: async () => ({}) };
     },
   });
-  await import('./picture.worker.js');
+  bench = await benchWorker<PictureJobs>(() => import('./picture.worker.js'));
 });
 
 describe('the picture worker', () => {
@@ -117,11 +120,11 @@ describe('the picture worker', () => {
     expect(areas.map((area) => area.name.replace(/^(dark|dull|strong|pale) /, '')).sort()).toEqual(['blue', 'brown', 'red']);
     const kite = areas.find((area) => area.name.includes('red'));
     expect(Math.abs(outlineArea(kite?.seen as Outline) / (Math.PI * 2500) - 1)).toBeLessThan(0.06);
-    expect(messages.some((message) => 'progress' in message)).toBe(true);
+    expect(told.length).toBeGreaterThan(0);
   });
-  it('a job can be cancelled before and while it runs; the next one is answered', async () => {
+  it('a job can be cancelled before it runs; the next one is answered', async () => {
     await lay();
-    expect(await ask('propose', { count: 3, taps: [], refined: true }, true)).toMatchObject({ cancelled: true });
+    expect(await ask('propose', { count: 3, taps: [], refined: true }, 0)).toMatchObject({ cancelled: true });
     expect(await ask('grey', { blurMm: 3 })).toHaveProperty('answer');
   });
   it('matches new areas with old ones, and names the heirs of those that are gone', async () => {

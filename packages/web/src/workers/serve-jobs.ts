@@ -1,15 +1,15 @@
-import type { FromWorker, ToWorker } from './job-worker.js';
+import { type Endpoint, expose, releaseProxy } from 'comlink';
 
 class Cancelled extends Error {}
-const cancelled = new Set<number>();
-const stopped = new Set<number>();
-const post = (message: FromWorker) => self.postMessage(message);
+type Job = { tell: ((share: number) => unknown) | undefined; cancelled: boolean; stopped: boolean };
+const jobs = new Map<number, Job>();
 
 /** Lets messages in between two pieces of work; throws where this job was cancelled. */
 export async function breathe(id: number, progress: number): Promise<void> {
-  post({ id, progress });
+  const job = jobs.get(id);
+  void job?.tell?.(progress);
   await new Promise((done) => setTimeout(done));
-  if (cancelled.has(id)) throw new Cancelled();
+  if (job?.cancelled) throw new Cancelled();
 }
 
 /** Runs work that pauses now and then, telling how far it is; at every pause it can be cancelled, or asked to end with what it has. */
@@ -20,7 +20,7 @@ export async function runJob<P, T>(
 ): Promise<T> {
   let last = performance.now();
   for (;;) {
-    const step = work.next(stopped.has(id) ? 'stop' : undefined);
+    const step = work.next(jobs.get(id)?.stopped ? 'stop' : undefined);
     if (step.done) return step.value;
     if (performance.now() - last < 30) continue;
     await breathe(id, share(step.value));
@@ -29,28 +29,44 @@ export async function runJob<P, T>(
 }
 
 type Work = { [name: string]: (id: number, args: never) => unknown };
+type Result = { answer: unknown } | { cancelled: true };
+/** What a page can ask of a worker. */
+export type Served = {
+  ask: (id: number, name: string, args: unknown, tell?: (share: number) => unknown) => Promise<Result>;
+  cancel: (id: number) => void;
+  stop: (id: number) => void;
+};
 
-/** Answers messages one job after the other, so that a later one meets what an earlier one left. */
-export function serveJobs(jobs: Work): void {
-  let queue: Promise<void> = Promise.resolve();
-  self.onmessage = ({ data }: MessageEvent<ToWorker>) => {
-    if ('cancel' in data || 'stop' in data) {
-      if ('cancel' in data) cancelled.add(data.cancel);
-      else stopped.add(data.stop);
-      return;
-    }
-    const { id, name, args } = data;
-    queue = queue.then(async () => {
-      if (cancelled.has(id)) return post({ id, cancelled: true });
-      try {
-        post({ id, answer: await (jobs[name] as (id: number, args: unknown) => unknown)(id, args) });
-      } catch (error) {
-        if (error instanceof Cancelled) post({ id, cancelled: true });
-        else post({ id, failed: error instanceof Error ? error.message : String(error) });
-      } finally {
-        cancelled.delete(id);
-        stopped.delete(id);
-      }
-    });
+/** Answers questions one after the other, so that a later one meets what an earlier one left. A failure is its sentence. */
+export function serveJobs(work: Work, endpoint?: Endpoint): void {
+  let queue: Promise<unknown> = Promise.resolve();
+  const served: Served = {
+    ask(id, name, args, tell) {
+      const job: Job = { tell, cancelled: false, stopped: false };
+      jobs.set(id, job);
+      const run = queue.then(async (): Promise<Result> => {
+        try {
+          if (job.cancelled) return { cancelled: true };
+          return { answer: await (work[name] as (id: number, args: unknown) => unknown)(id, args) };
+        } catch (error) {
+          if (error instanceof Cancelled) return { cancelled: true };
+          throw error;
+        } finally {
+          jobs.delete(id);
+          (tell as { [releaseProxy]?: () => void } | undefined)?.[releaseProxy]?.();
+        }
+      });
+      queue = run.catch(() => undefined);
+      return run;
+    },
+    cancel(id) {
+      const job = jobs.get(id);
+      if (job) job.cancelled = true;
+    },
+    stop(id) {
+      const job = jobs.get(id);
+      if (job) job.stopped = true;
+    },
   };
+  expose(served, endpoint);
 }

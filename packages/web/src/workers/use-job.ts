@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
+import { useHeld } from '../ui/use-held.js';
 import { useLatest } from '../ui/use-latest.js';
 import { CancelledJob, type JobWorker } from './job-worker.js';
 
@@ -49,11 +50,6 @@ export function useJobOf<J extends { [K in keyof J]: { args: unknown; answer: un
 
 /** A worker of one's own for as long as a view is shown; null at first. `make` stays the same. */
 export function useWorker<T extends { end: () => void }>(make: () => T): T | null {
-  const [worker, setWorker] = useState<T | null>(null);
-  useEffect(() => {
-    const fresh = make();
-    setWorker(fresh);
-    return () => fresh.end();
-  }, [make]);
-  return worker;
+  return useHeld(make, endWorker);
 }
+const endWorker = (worker: { end: () => void }): void => worker.end();

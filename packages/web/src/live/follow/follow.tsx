@@ -1,9 +1,10 @@
 import type { AloneSheet, FollowSheet, OtherRecipes } from '@viaticum/contract';
 import type { ClassState } from '@viaticum/core/class';
-import { useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { type ApiFailure, call } from '../../api/http.js';
+import { useHeld } from '../../ui/use-held.js';
 import { followWords as w } from '../../words-follow.js';
-import { type LiveConnection, liveConnection } from '../connection.js';
+import { closeConnection, type LiveConnection, liveConnection } from '../connection.js';
 import { StagesAt } from '../painted.js';
 import { useLive } from '../use-live.js';
 import { Alone } from './alone.js';
@@ -97,17 +98,17 @@ function InClass() {
 }
 
 function Connected({ code, sheet, onOpened }: { code: string; sheet: FollowSheet; onOpened: () => void }) {
-  const [connection, setConnection] = useState<LiveConnection | null>(null);
-  useEffect(() => {
-    const fresh = liveConnection(code, 'phone', {
-      token: localStorage.getItem(tokenKey(code)),
-      keepToken: (token) => localStorage.setItem(tokenKey(code), token),
-      kept: rememberedState<{ state: ClassState; you: string | null }>(stateKey(code)),
-      keep: (state, you) => remember(stateKey(code), { state, you }),
-    });
-    setConnection(fresh);
-    return () => fresh.close();
-  }, [code]);
+  const connect = useCallback(
+    () =>
+      liveConnection(code, 'phone', {
+        token: localStorage.getItem(tokenKey(code)),
+        keepToken: (token) => localStorage.setItem(tokenKey(code), token),
+        kept: rememberedState<{ state: ClassState; you: string | null }>(stateKey(code)),
+        keep: (state, you) => remember(stateKey(code), { state, you }),
+      }),
+    [code],
+  );
+  const connection = useHeld(connect, closeConnection);
   if (!connection) return <main className="follow-page" />;
   return (
     <StagesAt base={`/api/join/${encodeURIComponent(code)}`}>
@@ -119,15 +120,12 @@ function Connected({ code, sheet, onOpened }: { code: string; sheet: FollowSheet
 function Joined({ connection, sheet, onOpened }: { connection: LiveConnection; sheet: FollowSheet; onOpened: () => void }) {
   const live = useLive(connection);
   const [fault, setFault] = useState<string | null>(null);
-  const [wasPlanned, setWasPlanned] = useState(false);
+  const wasPlanned = useRef(false);
   const isPlanned = live.ready && live.state.phase === 'planned';
   useEffect(() => {
-    if (isPlanned) setWasPlanned(true);
-    else if (wasPlanned) {
-      setWasPlanned(false);
-      onOpened();
-    }
-  }, [isPlanned, wasPlanned, onOpened]);
+    if (wasPlanned.current && !isPlanned) onOpened();
+    wasPlanned.current = isPlanned;
+  }, [isPlanned, onOpened]);
   if (!live.ready) return <main className="follow-page" />;
   const student = live.you ? live.state.students[live.you] : undefined;
   if (isPlanned) return <Resting title={w.notYetOpen} about={w.notYetOpenAbout} more={sheet.title} lost={!live.online} />;

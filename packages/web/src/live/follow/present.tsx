@@ -22,15 +22,15 @@ type Props = {
 
 /** One step a screen, with two large keys at the foot; looking back is free. */
 export function Present({ connection, live, sheet, student, isAlone = false }: Props) {
-  const [lookingAt, setLookingAt] = useState<number | null>(null);
+  // Looking back ends with the present step.
+  const [looking, setLooking] = useState<{ at: number; during: number } | null>(null);
   const [settings, setSettings] = usePhoneSettings(sheet.units);
   const { plan, current } = live.state;
   useWakeLock();
   const index = current?.index ?? 0;
   useTremble(index, settings);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a new present step ends looking back
-  useEffect(() => setLookingAt(null), [index]);
-  const shown = lookingAt ?? index;
+  const shown = looking?.during === index ? looking.at : index;
+  const lookAt = (at: number) => setLooking({ at, during: index });
   const item = plan?.items[shown];
   const present = currentItem(live.state);
   if (!plan || !item || !present) return null;
@@ -45,7 +45,7 @@ export function Present({ connection, live, sheet, student, isAlone = false }: P
           type="button"
           className="follow-look"
           disabled={shown === 0}
-          onClick={() => setLookingAt(Math.max(0, shown - 1))}
+          onClick={() => lookAt(Math.max(0, shown - 1))}
           aria-label={w.back}
         >
           ‹
@@ -53,12 +53,12 @@ export function Present({ connection, live, sheet, student, isAlone = false }: P
         <span className="follow-title">{sheet.title}</span>
         <span className="numbers">{w.of(placeOf(plan.items, shown, sheet), sheet.stepCount)}</span>
         {!isPresent && (
-          <button type="button" className="follow-look words" onClick={() => setLookingAt(null)}>
+          <button type="button" className="follow-look words" onClick={() => setLooking(null)}>
             {w.forward}
           </button>
         )}
         {shown < last && (
-          <button type="button" className="follow-look" onClick={() => setLookingAt(shown + 1)} aria-label={w.step}>
+          <button type="button" className="follow-look" onClick={() => lookAt(shown + 1)} aria-label={w.step}>
             ›
           </button>
         )}

@@ -11,6 +11,7 @@ import { WholeField } from '../../ui/whole-field.js';
 import { inviteWords as w } from '../../words-class.js';
 import { Opened } from './teach.js';
 
+const rightNow = () => Date.now();
 const timeZone = Intl.DateTimeFormat().resolvedOptions().timeZone;
 /** A time as a date field of this machine takes it. */
 const asLocal = (iso: string): string => {
@@ -100,7 +101,7 @@ function Form({ planned }: { planned: ClassAnswer | null }) {
       words: bring,
       ...(planned?.addresses[0] && { url: planned.addresses[0] }),
     };
-    saveFile(`${lesson.title}.ics`, new Blob([toIcs(lesson.title, [entry], Date.now())], { type: 'text/calendar' }));
+    saveFile(`${lesson.title}.ics`, new Blob([toIcs(lesson.title, [entry], rightNow())], { type: 'text/calendar' }));
   };
   const readCsv = async (file: File) => {
     const { readRoster } = await import('@viaticum/core/format');

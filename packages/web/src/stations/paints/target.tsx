@@ -1,5 +1,5 @@
 import type { Lab, Lesson, Mix } from '@viaticum/contract';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { pictureUrl } from '../../api/queries.js';
 import { useSession, useWorkedOut } from '../../lesson/context.js';
 import { seenOutlines, useJob, useLaying } from '../../lesson/laid.js';
@@ -77,8 +77,9 @@ const rounded = (lab: Lab): Lab => lab.map((value) => Math.round(value * 10) / 1
 
 /** A colour typed as L*a*b*. */
 export function Typed({ lab, onLab, open = false }: { lab: Lab | null; onLab: (lab: Lab) => void; open?: boolean }) {
-  const [text, setText] = useState(['', '', '']);
-  useEffect(() => setText(lab ? lab.map(String) : ['', '', '']), [lab]);
+  // What is typed stands for the target it was typed over.
+  const [typed, setTyped] = useState<{ text: string[]; over: Lab | null } | null>(null);
+  const text = typed && typed.over === lab ? typed.text : lab ? lab.map(String) : ['', '', ''];
   const values = text.map((one) => (one.trim() === '' ? Number.NaN : Number(one.replace(',', '.').replace('−', '-')))) as Lab;
   const isSound = values[0] >= 0 && values[0] <= 100 && Math.abs(values[1]) <= 160 && Math.abs(values[2]) <= 160;
   return (
@@ -92,7 +93,7 @@ export function Typed({ lab, onLab, open = false }: { lab: Lab | null; onLab: (l
               inputMode="decimal"
               aria-label={w.typedLab[axis]}
               value={text[i]}
-              onChange={(event) => setText(text.map((one, k) => (k === i ? event.target.value : one)))}
+              onChange={(event) => setTyped({ text: text.map((one, k) => (k === i ? event.target.value : one)), over: lab })}
             />
           </label>
         ))}

@@ -3,6 +3,7 @@ import { createContext, type ReactNode, useCallback, useContext, useEffect, useM
 import { pictureUrl } from '../../api/queries.js';
 import { useWorkedOut } from '../../lesson/context.js';
 import { LayingProvider, useJob } from '../../lesson/laid.js';
+import { useHeld } from '../../ui/use-held.js';
 
 /** The canvas after every step as it was painted, by step; empty while nothing is painted yet. */
 export type Painted = {
@@ -72,6 +73,10 @@ export function PaintedProvider({ children }: { children: ReactNode }) {
   );
 }
 
+const forgetUrls = (urls: ReadonlyMap<string, string>): void => {
+  for (const url of urls.values()) URL.revokeObjectURL(url);
+};
+
 function Painter({ onPainted }: { onPainted: (painted: Painted) => void }) {
   const lesson = useWorkedOut();
   const args = useMemo(() => {
@@ -81,15 +86,12 @@ function Painter({ onPainted }: { onPainted: (painted: Painted) => void }) {
     return { lesson: painted, widthPx: WIDTH_PX, wanted, withPicture: painted.references.length > 0 };
   }, [lesson]);
   const { answer, progress, fault } = useJob('stages', args, 400);
-  const [urls, setUrls] = useState<ReadonlyMap<string, string>>(nothing.urls);
-  useEffect(() => {
-    if (!answer) return;
-    const fresh = new Map(answer.images.map(([id, blob]) => [id, URL.createObjectURL(blob)]));
-    setUrls(fresh);
-    return () => {
-      for (const url of fresh.values()) URL.revokeObjectURL(url);
-    };
-  }, [answer]);
+  const make = useCallback(
+    (): ReadonlyMap<string, string> =>
+      answer ? new Map(answer.images.map(([id, blob]) => [id, URL.createObjectURL(blob)])) : nothing.urls,
+    [answer],
+  );
+  const urls = useHeld(make, forgetUrls) ?? nothing.urls;
   const shown = useMemo(() => withPhotos(urls, lesson), [urls, lesson]);
   useEffect(
     () =>

@@ -37,10 +37,11 @@ export function Ribbon(props: Props) {
   const [folded, setFolded] = useState(false);
   const [unfolded, setUnfolded] = useState<ReadonlySet<string>>(new Set());
   const [asTable, setAsTable] = useState(false);
-  const drag = useRef<{ stepId: string; grabMin: number; x: number; startMin: number | null; endMin: number } | null>(null);
+  const drag = useRef<{ stepId: string; grabMin: number; x: number; startMin: number | null } | null>(null);
+  const [heldEnd, setHeldEnd] = useState<number | null>(null);
   const planEndMin = plan.plan.endMin;
   // While a step is dragged the time shown stands still under the hand, however the plan grows.
-  const endMin = drag.current?.endMin ?? planEndMin;
+  const endMin = heldEnd ?? planEndMin;
   const lanes = useMemo(() => lanesOf(lesson, unfolded), [lesson, unfolded]);
   // While the light moves within the time shown, the section stays where it is.
   const [stands, setStands] = useState(minute);
@@ -63,9 +64,8 @@ export function Ribbon(props: Props) {
     const stepId = (event.target as Element).closest('[data-step]')?.getAttribute('data-step');
     const start = plan.solution.items.find((item) => item.step === stepId)?.start;
     drag.current =
-      stepId && start !== undefined
-        ? { stepId, grabMin: minuteAt(event) - start, x: event.clientX, startMin: null, endMin }
-        : null;
+      stepId && start !== undefined ? { stepId, grabMin: minuteAt(event) - start, x: event.clientX, startMin: null } : null;
+    if (drag.current) setHeldEnd(endMin);
     light(event);
   };
   const moved = (event: PointerEvent<SVGSVGElement>) => {
@@ -81,6 +81,7 @@ export function Ribbon(props: Props) {
   const up = () => {
     const held = drag.current;
     drag.current = null;
+    setHeldEnd(null);
     if (!held) return;
     if (held.startMin === null) onStep(held.stepId);
     else onPin(held.stepId, held.startMin);
@@ -88,6 +89,7 @@ export function Ribbon(props: Props) {
   };
   const cancel = () => {
     drag.current = null;
+    setHeldEnd(null);
     onDrag(null);
   };
   return (

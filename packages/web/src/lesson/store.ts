@@ -10,6 +10,7 @@ import {
   startHistory,
   undo,
 } from '@viaticum/core/document';
+import { createStore } from 'zustand/vanilla';
 import { type ApiFailure, call } from '../api/http.js';
 import { forgetDraft, keepDraft, keepHistory, readDraft, readHistory } from './kept.js';
 
@@ -34,30 +35,26 @@ export type Snapshot = { history: History; revision: number; save: SaveState; fa
 export function lessonSession(opened: LessonAnswer) {
   const { id } = opened;
   const draft = readDraft(id);
-  let snapshot: Snapshot = {
+  const store = createStore<Snapshot>(() => ({
     history: readHistory(id, draft?.document ?? opened.document),
     revision: draft ? draft.base : opened.revision,
     save: draft ? { kind: 'waiting' } : { kind: 'saved', at: opened.savedAt },
     fault: null,
-  };
-  const listeners = new Set<() => void>();
+  }));
+  const { getState: now, setState: set } = store;
   let acknowledged = draft ? null : opened.document;
   let timer: ReturnType<typeof setTimeout> | null = null;
   let sending = false;
   let closed = false;
 
-  const set = (next: Partial<Snapshot>): void => {
-    snapshot = { ...snapshot, ...next };
-    for (const listener of listeners) listener();
-  };
-  const document = () => snapshot.history.lesson;
+  const document = () => now().history.lesson;
   const isDirty = () => document() !== acknowledged;
-  const keep = (): void => keepDraft(id, { base: snapshot.revision, document: document() });
+  const keep = (): void => keepDraft(id, { base: now().revision, document: document() });
   let remembering: ReturnType<typeof setTimeout> | null = null;
   const rememberNow = (): void => {
     if (remembering) clearTimeout(remembering);
     remembering = null;
-    keepHistory(id, snapshot.history);
+    keepHistory(id, now().history);
   };
   const remember = (): void => {
     remembering ??= setTimeout(rememberNow, REMEMBER_MS);
@@ -68,12 +65,12 @@ export function lessonSession(opened: LessonAnswer) {
   };
   const send = async (isLeaving = false): Promise<void> => {
     timer = null;
-    if (sending || !isDirty() || snapshot.save.kind === 'conflict') return;
+    if (sending || !isDirty() || now().save.kind === 'conflict') return;
     sending = true;
     const sent = document();
     set({ save: { kind: 'saving' } });
     try {
-      const body = { baseRevision: snapshot.revision, document: sent };
+      const body = { baseRevision: now().revision, document: sent };
       const keepalive = isLeaving && JSON.stringify(body).length < MOST_LEAVING;
       const answer = await call<SaveAnswer>('PUT', `/api/lessons/${id}`, body, keepalive ? { keepalive } : {});
       acknowledged = sent;
@@ -106,8 +103,8 @@ export function lessonSession(opened: LessonAnswer) {
     }
   };
   const become = (history: History): void => {
-    if (history === snapshot.history) return;
-    set({ history, fault: null, ...(snapshot.save.kind === 'conflict' ? {} : { save: { kind: 'waiting' } as const }) });
+    if (history === now().history) return;
+    set({ history, fault: null, ...(now().save.kind === 'conflict' ? {} : { save: { kind: 'waiting' } as const }) });
     keep();
     remember();
     if (!sending) schedule();
@@ -115,8 +112,8 @@ export function lessonSession(opened: LessonAnswer) {
   /** Carries out several commands as one change: all of them or none. What is typed in one `burst` is one change as well. */
   const doAll = (acts: readonly Act[], burst?: string): boolean => {
     try {
-      become(carryOutAll(snapshot.history, acts, burst));
-      if (snapshot.fault) set({ fault: null });
+      become(carryOutAll(now().history, acts, burst));
+      if (now().fault) set({ fault: null });
       return true;
     } catch (error) {
       if (!(error instanceof CommandError)) throw error;
@@ -128,22 +125,20 @@ export function lessonSession(opened: LessonAnswer) {
 
   return {
     id,
-    get: () => snapshot,
-    subscribe(listener: () => void): () => void {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
+    get: now,
+    subscribe: store.subscribe,
     /** Carries out a command; one that cannot be done leaves its sentence in `fault` and returns false. */
     do: <N extends CommandName>(name: N, args: CommandArgs<N>, burst?: string): boolean =>
       doAll([[name, args] as unknown as Act], burst),
     doAll,
-    undo: () => become(undo(snapshot.history)),
-    redo: () => become(redo(snapshot.history)),
+    undo: () => become(undo(now().history)),
+    redo: () => become(redo(now().history)),
     clearFault: () => set({ fault: null }),
     /** After a conflict: go on with this browser's version, saved over the other, or with the other. */
     resolve(which: 'mine' | 'theirs'): void {
-      if (snapshot.save.kind !== 'conflict') return;
-      const { theirs } = snapshot.save;
+      const { save } = now();
+      if (save.kind !== 'conflict') return;
+      const { theirs } = save;
       if (which === 'theirs') {
         acknowledged = theirs.document;
         forgetDraft(id);
@@ -158,7 +153,7 @@ export function lessonSession(opened: LessonAnswer) {
     /** Sends what is waiting at once, also while the page is being left. */
     flush(): void {
       if (remembering) rememberNow();
-      if (!isDirty() || snapshot.save.kind === 'conflict') return;
+      if (!isDirty() || now().save.kind === 'conflict') return;
       keep();
       if (timer) clearTimeout(timer);
       void send(true);

@@ -1,5 +1,6 @@
 import type { AloneSheet, Command } from '@viaticum/contract';
 import { type Actor, type ClassState, decide, fold, newClass, Refusal } from '@viaticum/core/class';
+import { createStore } from 'zustand/vanilla';
 import { calm, type LiveConnection, type LiveSnapshot } from './connection.js';
 
 export const ALONE_ID = 'me';
@@ -11,26 +12,25 @@ export function aloneClass(
   { plan }: AloneSheet,
   memory: { kept: ClassState | null; keep: (state: ClassState | null) => void },
 ): LiveConnection & { begin: () => void; forget: () => void } {
-  const listeners = new Set<() => void>();
   const opened = (): ClassState => {
     const state = newClass();
     fold(state, { seq: 1, at: Date.now(), actor: 'instructor', body: { type: 'opened', v: 1, revision: 0, plan, code: '' } });
     return state;
   };
-  let snapshot: LiveSnapshot = {
+  const store = createStore<LiveSnapshot>(() => ({
     version: 0,
     state: memory.kept ?? opened(),
     online: true,
     ready: true,
     you: ALONE_ID,
     ...calm,
-  };
+  }));
+  const latest = store.getState;
   const set = (next: Partial<LiveSnapshot>): void => {
-    snapshot = { ...snapshot, ...next, version: snapshot.version + 1 };
-    for (const listener of listeners) listener();
+    store.setState({ ...next, version: latest().version + 1 });
   };
   const carryOut = (actor: Actor, command: Command): { ok: boolean; message?: string } => {
-    const { state } = snapshot;
+    const { state } = latest();
     try {
       const now = Math.max(state.at, Date.now());
       for (const body of decide(state, actor, command, now, () => ALONE_ID))
@@ -45,11 +45,8 @@ export function aloneClass(
     }
   };
   return {
-    get: () => snapshot,
-    subscribe(listener) {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
+    get: latest,
+    subscribe: store.subscribe,
     now: () => Date.now(),
     async say(command) {
       return carryOut('studentId' in command ? self : instructor, command);
@@ -58,8 +55,8 @@ export function aloneClass(
     clearRefusal: () => set({ refusal: null }),
     close: () => undefined,
     begin() {
-      if (!snapshot.state.students[ALONE_ID]) carryOut({ kind: 'guest' }, { type: 'join', firstName: '·', kit: [] });
-      if (!snapshot.state.current) carryOut(instructor, { type: 'goOn', from: -1 });
+      if (!latest().state.students[ALONE_ID]) carryOut({ kind: 'guest' }, { type: 'join', firstName: '·', kit: [] });
+      if (!latest().state.current) carryOut(instructor, { type: 'goOn', from: -1 });
     },
     forget() {
       memory.keep(null);

@@ -1,5 +1,6 @@
 import { type AtTheDoor, CLOSED, type ClientFrame, type Command, type ServerFrame } from '@viaticum/contract';
 import { type ClassState, classTime, fold, newClass } from '@viaticum/core/class';
+import { createStore } from 'zustand/vanilla';
 
 const PING_MS = 4000;
 const SILENCE_MS = 9000;
@@ -67,8 +68,7 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
   let head = 0;
   let keeping: ReturnType<typeof setTimeout> | null = null;
   const outbox = new Map<string, Outgoing>();
-  const listeners = new Set<() => void>();
-  let snapshot: LiveSnapshot = {
+  const store = createStore<LiveSnapshot>(() => ({
     version: 0,
     state: memory.kept?.state ?? newClass(),
     online: false,
@@ -76,24 +76,24 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
     ready: Boolean(memory.kept),
     you: memory.kept?.you ?? null,
     ...calm,
-  };
+  }));
+  const latest = store.getState;
   const keepSoon = (): void => {
     if (!memory.keep) return;
     keeping ??= setTimeout(() => {
       keeping = null;
-      memory.keep?.(snapshot.state, snapshot.you);
+      memory.keep?.(latest().state, latest().you);
     }, KEEP_MS);
   };
 
   const set = (next: Partial<LiveSnapshot>): void => {
-    snapshot = { ...snapshot, ...next, version: snapshot.version + 1 };
-    for (const listener of listeners) listener();
+    store.setState({ ...next, version: latest().version + 1 });
   };
   const send = (frame: ClientFrame): void => {
     if (socket?.readyState === WebSocket.OPEN) socket.send(JSON.stringify(frame));
   };
   const settle = (id: string, answer: { ok: boolean; message?: string }): void => {
-    if (snapshot.isAtDoor && outbox.get(id)?.command.type === 'join') set({ isAtDoor: false });
+    if (latest().isAtDoor && outbox.get(id)?.command.type === 'join') set({ isAtDoor: false });
     outbox.get(id)?.resolve(answer);
     outbox.delete(id);
   };
@@ -109,20 +109,20 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
     } else if (frame.type === 'hello') {
       attempts = 0;
       if (bestTrip === Number.POSITIVE_INFINITY) offset = frame.now - Date.now();
-      for (const event of frame.events) fold(snapshot.state, event);
+      for (const event of frame.events) fold(latest().state, event);
       greeted = true;
       head = frame.head;
       // A long log comes in pieces: shown when all of it is here.
-      const ready = snapshot.ready || snapshot.state.seq >= head;
+      const ready = latest().ready || latest().state.seq >= head;
       set({ online: true, ready, you: frame.you, connected: frame.connected, door: [], storage: null, isAtDoor: false });
       keepSoon();
       for (const { id, command } of outbox.values()) send({ type: 'command', id, command });
     } else if (frame.type === 'events') {
-      if (frame.from > snapshot.state.seq + 1)
+      if (frame.from > latest().state.seq + 1)
         socket?.close(); // something is missing: say hello again
       else {
-        for (const event of frame.events) fold(snapshot.state, event);
-        set(snapshot.ready || snapshot.state.seq < head ? {} : { ready: true });
+        for (const event of frame.events) fold(latest().state, event);
+        set(latest().ready || latest().state.seq < head ? {} : { ready: true });
         keepSoon();
       }
     } else if (frame.type === 'presence') set({ connected: frame.connected });
@@ -152,7 +152,7 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
     fresh.onopen = () => {
       send({
         type: 'hello',
-        after: snapshot.state.seq,
+        after: latest().state.seq,
         ...(memory.token ? { token: memory.token } : {}),
         ...(memory.key ? { key: memory.key } : {}),
       });
@@ -168,7 +168,7 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
         set({ online: false, ended: reason });
         return;
       }
-      if (snapshot.online) set({ online: false });
+      if (latest().online) set({ online: false });
       const wait = RETRY_MS[Math.min(attempts++, RETRY_MS.length - 1)] as number;
       setTimeout(open, wait * (0.75 + Math.random() / 2));
     };
@@ -182,19 +182,16 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
   open();
 
   return {
-    get: () => snapshot,
-    subscribe(listener: () => void): () => void {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
-    },
+    get: latest,
+    subscribe: store.subscribe,
     /** The class's time in ms: the server's, or a rehearsal's own. */
-    now: () => classTime(snapshot.state, Date.now() + offset),
+    now: () => classTime(latest().state, Date.now() + offset),
     /** Gives a command; resolves when it is committed or refused, however often the connection breaks meanwhile. */
     say(command: Command): Promise<{ ok: boolean; message?: string }> {
       return new Promise((resolve) => {
         const id = newId();
         outbox.set(id, { id, command, resolve });
-        if (snapshot.refusal) set({ refusal: null });
+        if (latest().refusal) set({ refusal: null });
         if (greeted) send({ type: 'command', id, command });
       });
     },

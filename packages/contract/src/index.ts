@@ -1,6 +1,6 @@
 export * from './api.js';
 export * from './lesson/index.js';
-export { limits, type Problem, sentenceFor } from './limits.js';
+export { letters, limits, type Problem, sentenceFor } from './limits.js';
 export * from './live.js';
 export * from './plan.js';
 export { byId, ID_PATTERN, Id, isId, RESERVED_IDS } from './shapes.js';

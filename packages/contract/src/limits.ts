@@ -14,11 +14,18 @@ export const limits = {
   samples: 40,
   variants: 40,
   setAside: 400,
+  own: 400,
+  edits: 400,
+  constructions: 60,
+  landmarks: 60,
   groundCoats: 10,
   areaIds: 60,
   markIds: 60,
   mixIds: 30,
 } as const;
+
+/** How many letters a name and a text have. */
+export const letters = { name: 120, words: 20_000 } as const;
 
 /** What lists hold, in the words of the interface, and how there is room again. */
 const lists: Record<string, [what: string, how: string]> = {
@@ -34,6 +41,10 @@ const lists: Record<string, [what: string, how: string]> = {
   samples: ['canvases ahead', 'Take one away first.'],
   variants: ['versions for others', 'Take one away first.'],
   setAside: ['findings set aside', 'Take some up again first.'],
+  own: ['lines of your own', 'Bring fewer, or remove some first.'],
+  edits: ['lines changed by hand', 'Draw fewer instead.'],
+  constructions: ['constructions', 'Remove one first.'],
+  landmarks: ['landmarks', 'Remove one first.'],
 };
 /** What one thing holds of others. */
 const parts: Record<string, [whose: string, what: string]> = {
@@ -57,7 +68,7 @@ const fields: [RegExp, string][] = [
   [/\/support\/wrapMm$/, 'What is turned over the edge lies between 0 and 20 cm. Enter less.'],
   [/\/(say|watch|checkpoint|finish)$/, 'Words of a step may hold 20 000 letters. Split the step, or shorten what you say.'],
   [/firstName$/, 'A first name has 1 to 40 letters. Give a shorter one.'],
-  [/\/(title|name)$/, 'A name has 1 to 120 letters. Give a shorter one.'],
+  [/\/(title|name)$/, `A name has 1 to ${letters.name} letters. Give a shorter one.`],
 ];
 
 /** What a validator says of one place (as Ajv and TypeBox do). */

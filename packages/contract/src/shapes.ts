@@ -1,4 +1,5 @@
 import { type TEnum, type TSchema, Type } from 'typebox';
+import { letters } from './limits.js';
 
 /** Small shapes that more than one part of the document uses. */
 export const strict = { additionalProperties: false } as const;
@@ -20,7 +21,7 @@ const idPattern = new RegExp(ID_PATTERN);
 /** Whether a text can be an id. */
 export const isId = (text: string): boolean => text.length <= 32 && idPattern.test(text);
 
-export const Name = Type.String({ minLength: 1, maxLength: 120 });
+export const Name = Type.String({ minLength: 1, maxLength: letters.name });
 export const Point = Type.Tuple([
   Type.Number({ minimum: -20000, maximum: 20000 }),
   Type.Number({ minimum: -20000, maximum: 20000 }),

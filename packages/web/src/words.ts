@@ -287,3 +287,13 @@ export const words = {
     again: 'Load again',
   },
 };
+
+/** Asking before something is removed that steps use. */
+export const removalWords = {
+  title: (name: string) => `Delete “${name}”?`,
+  usedIn: (steps: number) => (steps === 1 ? 'One step uses it and would lose it:' : `${steps} steps use it and would lose it:`),
+  andMore: (steps: number) => `and ${steps} more`,
+  undo: 'You can undo this.',
+  yes: 'Delete',
+  no: 'Keep it',
+};

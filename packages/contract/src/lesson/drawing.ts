@@ -1,4 +1,5 @@
 import { type Static, Type } from 'typebox';
+import { limits } from '../limits.js';
 import { Id, Name, oneOf, optional, Point, strict } from '../shapes.js';
 
 /** A line of one's own: cubic Bézier curves in a row, 3n + 1 points in canvas mm. */
@@ -44,7 +45,7 @@ export const Eye = Type.Object(
 
 const base = { id: Id, /** The step before which it is needed. */ stepId: optional(Id) };
 const Mm = Type.Number({ minimum: 0.5, maximum: 20000 });
-const Areas = Type.Array(Id, { minItems: 1, maxItems: 60 });
+const Areas = Type.Array(Id, { minItems: 1, maxItems: limits.areas });
 /** Help lines on the canvas, each worked out exactly from a few numbers. */
 export const Construction = Type.Union([
   Type.Object(
@@ -65,7 +66,7 @@ export const Construction = Type.Union([
       ...base,
       kind: Type.Literal('envelope'),
       areaIds: Areas,
-      shadowIds: Type.Array(Id, { maxItems: 60 }),
+      shadowIds: Type.Array(Id, { maxItems: limits.areas }),
       sides: Type.Integer({ minimum: 3, maximum: 24 }),
       /** Bits thinner than this are left out. */
       thinMm: Type.Number({ minimum: 0, maximum: 500 }),
@@ -119,10 +120,10 @@ export const Drawing = Type.Object(
   {
     /** 0 the heaviest line alone, 1 every fold. */
     amount: Type.Number({ minimum: 0, maximum: 1 }),
-    own: Type.Array(OwnLine, { maxItems: 400 }),
-    edits: Type.Array(LineEdit, { maxItems: 400 }),
-    constructions: Type.Array(Construction, { maxItems: 60 }),
-    landmarks: Type.Array(Landmark, { maxItems: 60 }),
+    own: Type.Array(OwnLine, { maxItems: limits.own }),
+    edits: Type.Array(LineEdit, { maxItems: limits.edits }),
+    constructions: Type.Array(Construction, { maxItems: limits.constructions }),
+    landmarks: Type.Array(Landmark, { maxItems: limits.landmarks }),
     /** How far a landmark may be off. */
     toleranceMm: Type.Number({ minimum: 0.5, maximum: 100 }),
     eye: optional(Eye),

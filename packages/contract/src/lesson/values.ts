@@ -1,6 +1,7 @@
 import { type Static, Type } from 'typebox';
+import { letters } from '../limits.js';
 
-export const Words = Type.String({ maxLength: 20000 });
+export const Words = Type.String({ maxLength: letters.words });
 
 export const Lab = Type.Tuple([
   Type.Number({ minimum: 0, maximum: 100 }),

@@ -1,4 +1,4 @@
-import type { Lesson } from '@viaticum/contract';
+import { type Lesson, letters } from '@viaticum/contract';
 import type { Draft } from 'immer';
 
 /** Thrown by a command that cannot be carried out; the message is a sentence for the instructor. */
@@ -41,7 +41,8 @@ export function move<T extends { id: string }>(list: T[], id: string, to: number
 export function named(name: string, what: string): string {
   const clean = name.trim();
   if (!clean) throw new CommandError(`Give the ${what} a name.`);
-  if (clean.length > 120) throw new CommandError(`The ${what}’s name is longer than 120 letters. Shorten it.`);
+  if (clean.length > letters.name)
+    throw new CommandError(`The ${what}’s name is longer than ${letters.name} letters. Shorten it.`);
   return clean;
 }
 

@@ -46,8 +46,6 @@ export const drawCommands = {
     setOrClear(lesson.drawing as Drawing, 'eye', eye);
   },
   addLines: (lesson: D, { lines }: { lines: OwnLine[] }) => {
-    if (lesson.drawing.own.length + lines.length > 400)
-      throw new CommandError('A lesson holds at most 400 lines of your own. Bring fewer, or remove some first.');
     for (const line of lines) insert(lesson.drawing.own, soundLine(lesson, line), 'line');
   },
   editLine: (
@@ -74,18 +72,13 @@ export const drawCommands = {
     for (const field of clear ?? []) delete next[field];
     const says = next.gone || next.stepId !== undefined || next.smoothMm !== undefined;
     if (at >= 0) edits.splice(at, 1, ...(says ? [next] : []));
-    else if (says) {
-      if (edits.length >= 400) throw new CommandError('At most 400 lines can be changed by hand. Draw fewer instead.');
-      edits.push(next);
-    }
+    else if (says) edits.push(next);
   },
   /** All computed lines as they come. */
   forgetLineEdits: (lesson: D, _: Record<string, never>) => {
     lesson.drawing.edits = [];
   },
   addConstruction: (lesson: D, { construction }: { construction: Construction }) => {
-    if (lesson.drawing.constructions.length >= 60)
-      throw new CommandError('A lesson holds at most 60 constructions. Remove one first.');
     insert(lesson.drawing.constructions, soundConstruction(lesson, construction), 'construction');
   },
   setConstruction: (lesson: D, { construction }: { construction: Construction }) => {
@@ -97,7 +90,6 @@ export const drawCommands = {
     take(lesson.drawing.constructions, id, 'construction');
   },
   addLandmark: (lesson: D, { landmark }: { landmark: Landmark }) => {
-    if (lesson.drawing.landmarks.length >= 60) throw new CommandError('A lesson holds at most 60 landmarks. Remove one first.');
     insert(lesson.drawing.landmarks, { ...landmark, name: named(landmark.name, 'landmark') }, 'landmark');
   },
   editLandmark: (lesson: D, { id, landmark }: { id: string; landmark: Partial<Landmark> }) => {
@@ -111,8 +103,6 @@ export const drawCommands = {
   addTwin: (lesson: D, { id, name, twinOf }: { id: string; name: string; twinOf: TwinOf }) => {
     const source = find(lesson.things, twinOf.thingId, 'thing');
     if (source.twinOf) throw new CommandError('A reflection has no reflection of its own. Choose the thing itself.');
-    const areas = lesson.areas.filter((area) => area.thingId === twinOf.thingId).length;
-    if (lesson.areas.length + areas > 60) throw new CommandError('A lesson holds at most 60 areas. Join some first.');
     insert(lesson.things, { id, name: named(name, 'thing'), fate: 'added', twinOf } as Thing, 'thing');
   },
   editTwin: (lesson: D, { id, twinOf }: { id: string; twinOf: Partial<Omit<TwinOf, 'thingId'>> }) => {

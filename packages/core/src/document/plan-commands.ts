@@ -1,4 +1,4 @@
-import type { Lesson, Planning, Room, Step } from '@viaticum/contract';
+import { type Lesson, letters, type Planning, type Room, type Step } from '@viaticum/contract';
 import { between, CommandError, type D, find, named, setOrClear } from './command-tools.js';
 
 function soundRoom(room: Room): void {
@@ -120,7 +120,7 @@ export const planCommands = {
       title: named(`${title.slice(0, 90)}, part ${k + 1} of ${parts}`, 'step'),
       doMin: Math.round((doMin / parts) * 4) / 4,
       coverShare: cover,
-      say: k < places.length ? `${step.say}${step.say ? ' ' : ''}Stop ${places[k]}.`.slice(0, 20_000) : step.say,
+      say: k < places.length ? `${step.say}${step.say ? ' ' : ''}Stop ${places[k]}.`.slice(0, letters.words) : step.say,
     });
     // What is counted is counted once, with the first part; a photograph shows the end, which is the last one's.
     const { photoSha256, ...whole } = step;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { Id, Lesson, type Lesson as LessonType } from '@viaticum/contract';
+import { ID_PATTERN, Lesson, type Lesson as LessonType } from '@viaticum/contract';
 import { demoLesson } from '../fixtures/lessons.js';
 import { carryOut, lessonFaults, startHistory, stepsUsing, undo } from './index.js';
 import { danglingReferences, fittingStep, heldBy, letGo, letGoOfMissing, references } from './references.js';
@@ -7,9 +7,9 @@ import { danglingReferences, fittingStep, heldBy, letGo, letGoOfMissing, referen
 type Shape = { pattern?: string; type?: string; properties?: Record<string, Shape>; items?: Shape; anyOf?: Shape[] };
 /** Every place of a schema that holds an id, as the paths of the table say it. */
 function idPaths(shape: Shape, path: string): string[] {
-  if (shape.pattern === Id.pattern) return [path];
+  if (shape.pattern === ID_PATTERN) return [path];
   if (shape.anyOf) return shape.anyOf.flatMap((one) => idPaths(one, path));
-  if (shape.items) return idPaths(shape.items, shape.items.pattern === Id.pattern ? path : `${path}.*`);
+  if (shape.items) return idPaths(shape.items, shape.items.pattern === ID_PATTERN ? path : `${path}.*`);
   return Object.entries(shape.properties ?? {}).flatMap(([key, inner]) => idPaths(inner, path ? `${path}.${key}` : key));
 }
 /** Ids that name nothing of the lesson: its entries' own, and brushes, which are in a table of their own. */

@@ -1,4 +1,4 @@
-import type { Lesson, Mark, Sample, Stage, Step, Variant } from '@viaticum/contract';
+import { type Lesson, letters, type Mark, type Sample, type Stage, type Step, type Variant } from '@viaticum/contract';
 import { between, CommandError, type D, find, insert, named, take } from './command-tools.js';
 import { paintCommands } from './paint-commands.js';
 import { pictureCommands } from './picture-commands.js';
@@ -84,7 +84,7 @@ export const teachCommands = {
       first.mixIds = both(first.mixIds, step.mixIds);
       first.markIds = both(first.markIds, step.markIds);
       for (const field of ['say', 'watch', 'checkpoint', 'finish'] as const)
-        if (!first[field].includes(step[field])) first[field] = joined(first[field], step[field]).slice(0, 20_000);
+        if (!first[field].includes(step[field])) first[field] = joined(first[field], step[field]).slice(0, letters.words);
       for (const field of ['showMin', 'doMin'] as const) {
         const minutes = sum(first[field], step[field]);
         if (minutes !== undefined) first[field] = Math.min(600, minutes);

@@ -1,4 +1,4 @@
-import type { Area, Lesson, Outline, TwinOf } from '@viaticum/contract';
+import { type Area, type Lesson, letters, limits, type Outline, type TwinOf } from '@viaticum/contract';
 import { common, outlineArea, outlineBox } from '../area/index.js';
 import { mirrorLine } from '../geometry/index.js';
 import type { D } from './command-tools.js';
@@ -94,7 +94,7 @@ export function followTwins(lesson: D): void {
       const id = ids.get(source.id) as string;
       wanted.set(id, {
         id,
-        name: `${source.name}, ${twinOf.kind === 'pull' ? 'pulled down' : 'reflected'}`.slice(0, 120),
+        name: `${source.name}, ${twinOf.kind === 'pull' ? 'pulled down' : 'reflected'}`.slice(0, letters.name),
         thingId: thing.id,
         twinOfId: source.id,
         outline,
@@ -136,7 +136,7 @@ function alongside(lesson: D, { id, twinOfId }: Area): void {
   const source = twinOfId as string;
   for (const step of lesson.steps) {
     const at = step.areaIds.indexOf(source);
-    if (at >= 0 && !step.areaIds.includes(id) && step.areaIds.length < 60) step.areaIds.splice(at + 1, 0, id);
+    if (at >= 0 && !step.areaIds.includes(id) && step.areaIds.length < limits.areaIds) step.areaIds.splice(at + 1, 0, id);
   }
   for (const mix of lesson.mixes)
     if ((mix.areaId === source || mix.alsoAreaIds?.includes(source)) && !mix.alsoAreaIds?.includes(id))

@@ -2,8 +2,9 @@ import { useQuery } from '@tanstack/react-query';
 import { absorbencies, type Room } from '@viaticum/contract';
 import { seasons } from '@viaticum/core/advice';
 import { minutesInWords, timeOfDay } from '@viaticum/core/units';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
 import { roomsQuery, useRemoveRoom, useSaveRoom } from '../api/queries.js';
+import { Refused, useRefusal } from '../ui/refusal.js';
 import { words } from '../words.js';
 import { useLesson, useSession } from './context.js';
 import { RoomHours } from './room-hours.js';
@@ -228,10 +229,14 @@ function NumberField({
 }) {
   // What is typed stands while the value is the one it was typed for: another room, or undo, wins over it.
   const [typed, setTyped] = useState<{ text: string; of: number | undefined } | null>(null);
+  const id = useId();
+  const { sentence, attempt } = useRefusal();
   return (
     <label className="field">
       <span>{label}</span>
       <input
+        aria-invalid={sentence !== null || undefined}
+        aria-describedby={sentence === null ? undefined : id}
         type="number"
         step={step}
         value={typed && typed.of === value ? typed.text : String(value ?? '')}
@@ -239,10 +244,11 @@ function NumberField({
         onChange={(event) => {
           const text = event.target.value;
           const next = Number(text);
-          const isTaken = text === '' ? (onClear?.() ?? false) : Number.isFinite(next) && onValue(next);
+          const isTaken = attempt(() => (text === '' ? (onClear?.() ?? false) : Number.isFinite(next) && onValue(next)));
           setTyped({ text, of: isTaken ? (text === '' ? undefined : next) : value });
         }}
       />
+      <Refused id={id} sentence={sentence} />
     </label>
   );
 }

@@ -134,6 +134,12 @@ export function lessonSession(opened: LessonAnswer) {
     undo: () => become(undo(now().history)),
     redo: () => become(redo(now().history)),
     clearFault: () => set({ fault: null }),
+    /** The sentence of the last refusal, for the field that shows it; then nobody else does. */
+    take(): string | null {
+      const { fault } = now();
+      if (fault !== null) set({ fault: null });
+      return fault;
+    },
     /** After a conflict: go on with this browser's version, saved over the other, or with the other. */
     resolve(which: 'mine' | 'theirs'): void {
       const { save } = now();

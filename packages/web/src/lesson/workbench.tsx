@@ -3,6 +3,7 @@ import type { LessonAnswer } from '@viaticum/contract';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { Outlet, useLocation, useParams } from 'react-router';
 import { readLesson } from '../api/queries.js';
+import { RefusalContext } from '../ui/refusal.js';
 import { placeAt } from '../ui/ribbon/lanes.js';
 import { Ribbon } from '../ui/ribbon/ribbon.js';
 import { Themed } from '../ui/themed.js';
@@ -39,9 +40,11 @@ export default function Workbench() {
   return (
     <Themed>
       <SessionContext.Provider value={session}>
-        <ViewContext.Provider value={view}>
-          <WorkedOut />
-        </ViewContext.Provider>
+        <RefusalContext.Provider value={session}>
+          <ViewContext.Provider value={view}>
+            <WorkedOut />
+          </ViewContext.Provider>
+        </RefusalContext.Provider>
       </SessionContext.Provider>
     </Themed>
   );

@@ -1,3 +1,6 @@
+import { letters } from '@viaticum/contract';
+import { useId } from 'react';
+import { Refused, useRefusal } from './refusal.js';
 import { useTyped } from './use-typed.js';
 
 /** A text that takes effect while it is typed, and when it is left or Enter is pressed; what is refused goes back to what it was. */
@@ -17,24 +20,31 @@ export function CommitInput({
   whileTyping?: boolean;
   onFocus?: () => void;
 }) {
+  const id = useId();
+  const { sentence, attempt } = useRefusal();
   // A name that is empty for a moment is on its way to another one.
   const typed = useTyped(value, (text, burst, isLeaving) => {
-    if (isLeaving || (whileTyping && text.trim() !== '')) onCommit(text, burst);
+    if (isLeaving || (whileTyping && text.trim() !== '')) attempt(() => onCommit(text, burst));
   });
   return (
-    <input
-      className={className}
-      value={typed.text}
-      size={Math.max(8, typed.text.length)}
-      aria-label={label}
-      maxLength={120}
-      onFocus={onFocus}
-      onChange={(event) => typed.type(event.currentTarget.value)}
-      onBlur={() => typed.leave()}
-      onKeyDown={(event) => {
-        if (event.key === 'Escape') typed.forget();
-        if (event.key === 'Enter' || event.key === 'Escape') event.currentTarget.blur();
-      }}
-    />
+    <>
+      <input
+        className={className}
+        value={typed.text}
+        size={Math.max(8, typed.text.length)}
+        aria-label={label}
+        aria-invalid={sentence !== null || undefined}
+        aria-describedby={sentence === null ? undefined : id}
+        maxLength={letters.name}
+        onFocus={onFocus}
+        onChange={(event) => typed.type(event.currentTarget.value)}
+        onBlur={() => typed.leave()}
+        onKeyDown={(event) => {
+          if (event.key === 'Escape') typed.forget();
+          if (event.key === 'Enter' || event.key === 'Escape') event.currentTarget.blur();
+        }}
+      />
+      <Refused id={id} sentence={sentence} />
+    </>
   );
 }

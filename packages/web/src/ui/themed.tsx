@@ -1,4 +1,4 @@
-import { ConfigProvider } from 'antd';
+import { App, ConfigProvider } from 'antd';
 import type { ReactNode } from 'react';
 import { theme } from './theme.js';
 
@@ -20,7 +20,8 @@ document.createElement = ((name: string, options?: ElementCreationOptions) => {
 export function Themed({ children, dark = false }: { children: ReactNode; dark?: boolean }) {
   return (
     <ConfigProvider theme={dark ? onDark : theme} csp={{ nonce: nonce() }}>
-      {children}
+      {/* Dialogs that are asked for from anywhere take the theme from here. */}
+      <App component={false}>{children}</App>
     </ConfigProvider>
   );
 }

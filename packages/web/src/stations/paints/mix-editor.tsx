@@ -3,6 +3,7 @@ import { cssRgb, labToSrgb, valueStep } from '@viaticum/core/colour';
 import { looksOf, type MixCovering } from '@viaticum/core/derived';
 import { HIDES_AT, shortTubeName } from '@viaticum/core/mix';
 import { useSession } from '../../lesson/context.js';
+import { useRemoval } from '../../lesson/use-removal.js';
 import { CommitInput } from '../../ui/commit-input.js';
 import { BrushOut } from '../../ui/swatch.js';
 import { words } from '../../words.js';
@@ -27,6 +28,7 @@ export function MixEditor({
   covering: MixCovering | null;
 }) {
   const session = useSession();
+  const ask = useRemoval();
   const look = looksOf(lesson).get(mix.id);
   const used = lesson.steps.filter((step) => step.mixIds.includes(mix.id)).length;
   const seen = mix.targetState === 'wet' ? look?.wet : look?.colour;
@@ -76,7 +78,11 @@ export function MixEditor({
       </label>
       <p className="mix-foot small quiet">
         {w.usedIn(used)}
-        <button type="button" className="key bare small" onClick={() => session.do('removeMix', { id: mix.id })}>
+        <button
+          type="button"
+          className="key bare small"
+          onClick={() => ask('mixes', mix.id, mix.name, () => session.do('removeMix', { id: mix.id }))}
+        >
           {w.remove}
         </button>
       </p>

@@ -6,6 +6,7 @@ import { Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { useMemo } from 'react';
 import { useSession } from '../../lesson/context.js';
+import { useRemoval } from '../../lesson/use-removal.js';
 import { words } from '../../words.js';
 
 const w = words.paints;
@@ -48,6 +49,7 @@ export function AddTube({ lesson }: { lesson: Lesson }) {
 /** The lesson's tubes in short. */
 export function TubeList({ lesson }: { lesson: Lesson }) {
   const session = useSession();
+  const ask = useRemoval();
   return (
     <section className="tubes">
       <h2>{w.tubes}</h2>
@@ -70,7 +72,7 @@ export function TubeList({ lesson }: { lesson: Lesson }) {
                 type="button"
                 className="key bare small"
                 aria-label={`${w.remove}: ${shortTubeName(tube)}`}
-                onClick={() => session.do('removeTube', { id: tube.id })}
+                onClick={() => ask('tubes', tube.id, shortTubeName(tube), () => session.do('removeTube', { id: tube.id }))}
               >
                 ×
               </button>

@@ -16,6 +16,7 @@ import { nanoid } from 'nanoid';
 import { type ReactNode, useState } from 'react';
 import { usePlan, useSession, useView } from '../../lesson/context.js';
 import { CommitInput } from '../../ui/commit-input.js';
+import { NumberField } from '../../ui/number-field.js';
 import { RichInput } from '../../ui/rich-text.js';
 import { words } from '../../words.js';
 import { markWords } from '../../words-steps.js';
@@ -330,20 +331,15 @@ function NumberInput({
   onValue: (value: number | null) => boolean;
 }) {
   return (
-    <label className="field">
-      <span>{label}</span>
-      <input
-        key={value ?? 'none'}
-        type="number"
-        step="any"
-        defaultValue={value}
+    <Labelled label={label}>
+      <NumberField
+        className=""
+        label={label}
+        value={value}
         placeholder={placeholder}
-        onBlur={(event) => {
-          const next = event.target.value === '' ? null : Number(event.target.value);
-          if ((next ?? undefined) !== value && !onValue(next)) event.target.value = value === undefined ? '' : String(value);
-        }}
-        onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+        onValue={onValue}
+        onClear={() => onValue(null)}
       />
-    </label>
+    </Labelled>
   );
 }

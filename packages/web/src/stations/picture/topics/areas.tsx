@@ -16,6 +16,7 @@ import { lengthNumber } from '@viaticum/core/units';
 import { useEffect, useState } from 'react';
 import { useLesson, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { useNewHere } from '../../../lesson/keys.js';
+import { useRemoval } from '../../../lesson/use-removal.js';
 import { CommitInput } from '../../../ui/commit-input.js';
 import { words } from '../../../words.js';
 import { useEasel } from '../easel-context.js';
@@ -104,6 +105,7 @@ function AreaList({ onSplit }: { onSplit: () => void }) {
 function AreaRow({ area, at, areaCm2, onSplit }: { area: Area; at: number; areaCm2: number; onSplit: () => void }) {
   const lesson = useLesson();
   const session = useSession();
+  const ask = useRemoval();
   const view = useView();
   const worked = useWorkedOut();
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: area.id });
@@ -159,7 +161,11 @@ function AreaRow({ area, at, areaCm2, onSplit }: { area: Area; at: number; areaC
             <button type="button" className="key bare small" onClick={onSplit}>
               {w.split.start}
             </button>
-            <button type="button" className="key bare small" onClick={() => session.do('removeArea', { id: area.id })}>
+            <button
+              type="button"
+              className="key bare small"
+              onClick={() => ask('areas', area.id, area.name, () => session.do('removeArea', { id: area.id }))}
+            >
               {w.remove}
             </button>
           </p>

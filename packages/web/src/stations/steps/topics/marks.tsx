@@ -8,6 +8,7 @@ import { Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useSession, useView, useWorkedOut } from '../../../lesson/context.js';
+import { useRemoval } from '../../../lesson/use-removal.js';
 import { CommitInput } from '../../../ui/commit-input.js';
 import { NumberField } from '../../../ui/number-field.js';
 import { saveFile } from '../../../ui/save-file.js';
@@ -75,6 +76,7 @@ const newMark = (lesson: Lesson, areaId: string): Mark => ({
 
 function MarkCard({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
   const session = useSession();
+  const ask = useRemoval();
   const view = useView();
   const edit = (change: Partial<Mark>, clear?: ('directionDeg' | 'round')[]) =>
     session.do('editMark', { id: mark.id, mark: change, ...(clear ? { clear } : {}) });
@@ -113,7 +115,11 @@ function MarkCard({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
       <div className="variant-head">
         <CommitInput className="stage-name" value={mark.name} label={w.name} onCommit={(name) => edit({ name })} />
         <span className="quiet small numbers">{w.takes(minutesInWords(minutes), words.picture.area(markAreaCm2(mark)))}</span>
-        <button type="button" className="key bare small" onClick={() => session.do('removeMark', { id: mark.id })}>
+        <button
+          type="button"
+          className="key bare small"
+          onClick={() => ask('marks', mark.id, mark.name, () => session.do('removeMark', { id: mark.id }))}
+        >
           {w.remove}
         </button>
       </div>

@@ -86,7 +86,7 @@ test('a new lesson: canvas, picture, crop, areas, tubes, a mix, steps and a plan
   await page.getByRole('link', { name: /Steps/ }).click();
   await page.getByRole('button', { name: 'New step' }).click();
   await page.getByLabel('Title').fill('Sky, first layer');
-  await page.getByLabel(/^Areas \(none/).click();
+  await page.getByLabel('Where').click();
   await page.keyboard.type('sky');
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');

@@ -1,4 +1,5 @@
 export * from './api.js';
+export * from './errors/index.js';
 export * from './lesson/index.js';
 export { letters, limits, type Problem, sentenceFor } from './limits.js';
 export * from './live.js';

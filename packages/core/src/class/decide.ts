@@ -1,4 +1,4 @@
-import type { Command, EventBody, Plan } from '@viaticum/contract';
+import { CodedError, type Command, classErrors, type EventBody, type Plan } from '@viaticum/contract';
 import { coatUnder } from './drying.js';
 import type { ClassState } from './shape.js';
 import { currentItem } from './timing.js';
@@ -8,14 +8,7 @@ export type Actor = { kind: 'instructor' | 'assistant' | 'sensor' | 'guest' } | 
 export type WorkedOut = { plan?: Plan; factor?: number; real?: number };
 
 /** A command that the class does not carry out: a stable code and a sentence. */
-export class Refusal extends Error {
-  constructor(
-    readonly code: string,
-    message: string,
-  ) {
-    super(message);
-  }
-}
+export class Refusal extends CodedError {}
 
 export const TAKE_BACK_MS = 5000;
 /** Taking back travels too: the server grants the journey on top of the five seconds. */
@@ -67,32 +60,26 @@ const forAssistant = new Set<Command['type']>(['hand', 'handDown', 'touchTest'])
 
 /** Who may say what: throws a {@link Refusal} where this actor may not give this command now. */
 export function may(state: ClassState, actor: Actor, command: Command): void {
-  if (state.phase === 'ended') throw new Refusal('ended', 'This class has ended. Nothing more can be changed.');
+  if (state.phase === 'ended') throw new Refusal(classErrors.ended);
   if (!allowedIn[command.type].includes(state.phase)) {
     throw new Refusal(
-      'not-now',
-      state.phase === 'planned'
-        ? 'The class is not open yet. Wait until your instructor opens it.'
-        : state.phase === 'open'
-          ? 'The class has not started yet. Go on to the first step first.'
-          : 'This cannot be done at this point of the class.',
+      state.phase === 'planned' ? classErrors.notOpen : state.phase === 'open' ? classErrors.notStarted : classErrors.notNow,
     );
   }
   if (command.type === 'join') {
-    if (actor.kind !== 'guest') throw new Refusal('joined', 'This phone has joined already.');
+    if (actor.kind !== 'guest') throw new Refusal(classErrors.joinedAlready);
     return;
   }
   if (actor.kind === 'instructor') return;
   if (actor.kind === 'sensor' && command.type === 'climate') return;
   if (actor.kind === 'assistant' && forAssistant.has(command.type)) return;
   if (actor.kind === 'assistant' || actor.kind === 'sensor' || ['climate', 'touchTest'].includes(command.type))
-    throw new Refusal('forbidden', 'Only the instructor can do this.');
-  if (forInstructor.has(command.type)) throw new Refusal('forbidden', 'Only the instructor can do this.');
-  if (actor.kind !== 'student') throw new Refusal('join-first', 'Join the class with your first name first.');
-  if (!state.students[actor.id])
-    throw new Refusal('removed', 'You are no longer in this class. Join again with your first name.');
+    throw new Refusal(classErrors.instructorOnly);
+  if (forInstructor.has(command.type)) throw new Refusal(classErrors.instructorOnly);
+  if (actor.kind !== 'student') throw new Refusal(classErrors.joinFirst);
+  if (!state.students[actor.id]) throw new Refusal(classErrors.removed);
   if (forSelf.has(command.type) && 'studentId' in command && command.studentId !== actor.id) {
-    throw new Refusal('forbidden', 'You can only do this for yourself.');
+    throw new Refusal(classErrors.selfOnly);
   }
 }
 
@@ -135,8 +122,7 @@ export function decide(
   may(state, actor, command);
   switch (command.type) {
     case 'join': {
-      if (state.seats.length >= MOST_STUDENTS && !state.seats.includes(null))
-        throw new Refusal('full', 'This class is full. Speak to the instructor.');
+      if (state.seats.length >= MOST_STUDENTS && !state.seats.includes(null)) throw new Refusal(classErrors.full);
       return [
         {
           type: 'joined',
@@ -160,21 +146,19 @@ export function decide(
       return [{ type: 'removed', v: 1, studentId: command.studentId }];
     case 'goOn': {
       const at = state.current?.index ?? -1;
-      if (command.from !== at) throw new Refusal('moved', 'The class has moved on meanwhile. Look again before you go on.');
-      if (at + 1 >= (state.plan?.items.length ?? 0))
-        throw new Refusal('last', 'This is the last step. End the class when everyone is done.');
+      if (command.from !== at) throw new Refusal(classErrors.movedOn);
+      if (at + 1 >= (state.plan?.items.length ?? 0)) throw new Refusal(classErrors.lastStep);
       return [{ type: 'itemStarted', v: 1, index: at + 1 }];
     }
     case 'goTo': {
       const at = state.current?.index ?? -1;
-      if (command.from !== at) throw new Refusal('moved', 'The class has moved on meanwhile. Look again before you go on.');
-      if (!state.plan?.items[command.to]) throw new Refusal('unknown-step', 'This step is not in the lesson.');
+      if (command.from !== at) throw new Refusal(classErrors.movedOn);
+      if (!state.plan?.items[command.to]) throw new Refusal(classErrors.unknownStep);
       return command.to === at ? [] : [{ type: 'itemStarted', v: 1, index: command.to }];
     }
     case 'replan': {
-      if (command.from !== state.current?.index)
-        throw new Refusal('moved', 'The class has moved on meanwhile. Look again before you plan the rest.');
-      if (!worked.plan) throw new Refusal('no-plan', 'The rest could not be planned again. The plan stays as it is.');
+      if (command.from !== state.current?.index) throw new Refusal(classErrors.movedOnBeforeReplan);
+      if (!worked.plan) throw new Refusal(classErrors.noReplan);
       return [{ type: 'replanned', v: 1, plan: worked.plan }];
     }
     case 'climate': {
@@ -184,17 +168,14 @@ export function decide(
     case 'say':
       return [{ type: 'said', v: 1, text: command.text.trim() }];
     case 'speed':
-      if (!state.rehearsal)
-        throw new Refusal('no-rehearsal', 'Time can be made faster in a rehearsal only. Begin one on the Class page.');
+      if (!state.rehearsal) throw new Refusal(classErrors.rehearsalOnly);
       return worked.real === undefined || (state.clock?.speed ?? 1) === command.speed
         ? []
         : [{ type: 'speedSet', v: 1, speed: command.speed, real: worked.real }];
     case 'takeBack': {
-      if (!state.current) throw new Refusal('nothing', 'There is nothing to take back.');
-      if (now - state.current.startedAt > graceFor(state))
-        throw new Refusal('too-late', 'Going on can be taken back for five seconds only.');
-      if (state.before.length === 0)
-        throw new Refusal('too-late', 'The rest was planned again meanwhile. Go back by the list of steps.');
+      if (!state.current) throw new Refusal(classErrors.nothingToTakeBack);
+      if (now - state.current.startedAt > graceFor(state)) throw new Refusal(classErrors.goingOnTooLate);
+      if (state.before.length === 0) throw new Refusal(classErrors.replannedMeanwhile);
       return [{ type: 'itemTakenBack', v: 1, index: state.before.at(-1)?.index ?? -1 }];
     }
     case 'hold':
@@ -213,7 +194,7 @@ export function decide(
       const doneAt = student.doneAt[command.stepId];
       if (doneAt === undefined) return [];
       if (actor.kind === 'student' && now - doneAt > graceFor(state)) {
-        throw new Refusal('too-late', 'Done can be taken back for five seconds only. Tell your instructor.');
+        throw new Refusal(classErrors.doneTooLate);
       }
       return [{ type: 'stepUndone', v: 1, studentId: student.id, stepId: command.stepId }];
     }
@@ -224,8 +205,7 @@ export function decide(
     case 'handDown':
       return present(state, command.studentId).hand ? [{ type: 'handLowered', v: 1, studentId: command.studentId }] : [];
     case 'touchTest':
-      if (!coatUnder(state, command.areaId, now))
-        throw new Refusal('no-coat', 'Nothing that dries lies there yet. Touch an area that was painted.');
+      if (!coatUnder(state, command.areaId, now)) throw new Refusal(classErrors.noCoatToTouch);
       return [{ type: 'touchTested', v: 1, areaId: command.areaId, dry: command.dry }];
     case 'end':
       return [{ type: 'ended', v: 1 }];
@@ -237,16 +217,15 @@ const graceFor = (state: ClassState): number => (TAKE_BACK_MS + GRACE_MS) * (sta
 
 function present(state: ClassState, studentId: string) {
   const student = state.students[studentId];
-  if (!student) throw new Refusal('unknown-student', 'This student is not in the class.');
+  if (!student) throw new Refusal(classErrors.unknownStudent);
   return student;
 }
 
 /** A step that the class has come to, by id. */
 function reachedStep(state: ClassState, stepId: string): string {
-  if (!state.plan?.items.some((item) => item.stepId === stepId))
-    throw new Refusal('unknown-step', 'This step is not in the lesson.');
+  if (!state.plan?.items.some((item) => item.stepId === stepId)) throw new Refusal(classErrors.unknownStep);
   const furthest = Math.max(-1, ...state.visits.map((visit) => visit.index));
   if (!currentItem(state) || state.plan.items.findIndex((item) => item.stepId === stepId) > furthest)
-    throw new Refusal('not-yet', 'The class has not come to this step yet.');
+    throw new Refusal(classErrors.stepNotReached);
   return stepId;
 }

@@ -1,14 +1,14 @@
-import { type Lesson, letters } from '@viaticum/contract';
+import { type Coded, CodedError, commandErrors, type Lesson, letters } from '@viaticum/contract';
 import type { Draft } from 'immer';
 
 /** Thrown by a command that cannot be carried out; the message is a sentence for the instructor. */
-export class CommandError extends Error {
+export class CommandError extends CodedError {
   constructor(
-    message: string,
+    coded: Coded,
     /** The place in the document that is meant, as a JSON pointer, where one is. */
     readonly place?: string,
   ) {
-    super(message);
+    super(coded);
   }
 }
 
@@ -16,12 +16,12 @@ export type D = Draft<Lesson>;
 
 export function find<T extends { id: string }>(list: T[], id: string, what: string): T {
   const found = list.find((entry) => entry.id === id);
-  if (!found) throw new CommandError(`This ${what} is no longer in the lesson. Choose another.`);
+  if (!found) throw new CommandError(commandErrors.gone(what));
   return found;
 }
 
 export function insert<T extends { id: string }>(list: T[], entry: T, what: string, at?: number): void {
-  if (list.some((other) => other.id === entry.id)) throw new CommandError(`This ${what} is in the lesson already.`);
+  if (list.some((other) => other.id === entry.id)) throw new CommandError(commandErrors.alreadyThere(what));
   list.splice(at ?? list.length, 0, entry);
 }
 
@@ -40,14 +40,13 @@ export function move<T extends { id: string }>(list: T[], id: string, to: number
 
 export function named(name: string, what: string): string {
   const clean = name.trim();
-  if (!clean) throw new CommandError(`Give the ${what} a name.`);
-  if (clean.length > letters.name)
-    throw new CommandError(`The ${what}’s name is longer than ${letters.name} letters. Shorten it.`);
+  if (!clean) throw new CommandError(commandErrors.nameless(what));
+  if (clean.length > letters.name) throw new CommandError(commandErrors.nameTooLong(what, letters.name));
   return clean;
 }
 
-export const between = (value: number, low: number, high: number, message: string): void => {
-  if (!(value >= low && value <= high)) throw new CommandError(message);
+export const between = (value: number, low: number, high: number, otherwise: Coded): void => {
+  if (!(value >= low && value <= high)) throw new CommandError(otherwise);
 };
 
 /** A value to set, or null to take it away. */

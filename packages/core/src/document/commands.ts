@@ -1,4 +1,4 @@
-import type { Lesson, Method, School, Stage, Step, Support } from '@viaticum/contract';
+import { commandErrors, type Lesson, type Method, type School, type Stage, type Step, type Support } from '@viaticum/contract';
 import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
 import { drawCommands } from './draw-commands.js';
 import { paintCommands } from './paint-commands.js';
@@ -10,20 +10,17 @@ import { teachCommands } from './teach-commands.js';
 export { CommandError };
 
 function soundSize(widthMm: number, heightMm: number): void {
-  const message = 'A canvas measures between 1 cm and 5 m each way. Enter its painted face.';
-  between(widthMm, 10, 5000, message);
-  between(heightMm, 10, 5000, message);
+  for (const mm of [widthMm, heightMm]) between(mm, 10, 5000, commandErrors.canvasOutOfRange);
 }
 
 function soundStep(lesson: D, step: Partial<Step>): void {
   for (const minutes of [step.showMin, step.doMin]) {
-    if (minutes !== undefined) between(minutes, 0, 600, 'Minutes cannot be negative or above 600. Enter how long this takes.');
+    if (minutes !== undefined) between(minutes, 0, 600, commandErrors.minutesOutOfRange);
   }
-  if (step.mistEveryMin !== undefined)
-    between(step.mistEveryMin, 0.5, 120, 'Mist is passed every half minute at the soonest, and every two hours at the latest.');
-  if (step.waterShareOfMix !== undefined) between(step.waterShareOfMix, 0, 0.95, 'Water must be between 0 and 95 % of the mix.');
+  if (step.mistEveryMin !== undefined) between(step.mistEveryMin, 0.5, 120, commandErrors.mistOutOfRange);
+  if (step.waterShareOfMix !== undefined) between(step.waterShareOfMix, 0, 0.95, commandErrors.waterOutOfRange);
   if (step.coverShare !== undefined && !(step.coverShare > 0 && step.coverShare <= 1)) {
-    throw new CommandError('The share of the area covered must lie between 1 and 100 %.');
+    throw new CommandError(commandErrors.coverOutOfRange);
   }
   for (const id of step.areaIds ?? []) find(lesson.areas, id, 'area');
   for (const id of step.mixIds ?? []) find(lesson.mixes, id, 'mix');
@@ -90,9 +87,9 @@ export const commands = {
   },
   removeStage: (lesson: D, { id }: { id: string }) => {
     if (heldBy(lesson, 'stages', id) !== null) {
-      throw new CommandError('This stage still has steps. Move or remove them first.');
+      throw new CommandError(commandErrors.stageHasSteps);
     }
-    if (lesson.stages.length === 1) throw new CommandError('A lesson needs one stage. Rename this one instead.');
+    if (lesson.stages.length === 1) throw new CommandError(commandErrors.onlyStage);
     take(lesson.stages, id, 'stage');
     letGo(lesson, 'stages', id);
   },
@@ -120,15 +117,15 @@ export const commands = {
   orderSteps: (lesson: D, { ids }: { ids: string[] }) => {
     const places = lesson.steps.map((step) => step.stageId);
     if (ids.length !== lesson.steps.length || new Set(ids).size !== ids.length)
-      throw new CommandError('Steps were added or taken away meanwhile. Ask for the order again.');
+      throw new CommandError(commandErrors.orderOutdated);
     lesson.steps = ids.map((id, place) => Object.assign(find(lesson.steps, id, 'step'), { stageId: places[place] as string }));
   },
   /** Puts a draft in place of all stages and steps; what was pinned goes with them. */
   takeDraft: (lesson: D, { stages, steps }: { stages: Stage[]; steps: Step[] }) => {
-    if (stages.length === 0) throw new CommandError('A lesson needs one stage. Draft it again.');
+    if (stages.length === 0) throw new CommandError(commandErrors.draftWithoutStage);
     const known = new Set(stages.map((stage) => stage.id));
     for (const step of steps) {
-      if (!known.has(step.stageId)) throw new CommandError('A step of this draft stands in no stage. Draft it again.');
+      if (!known.has(step.stageId)) throw new CommandError(commandErrors.draftStepWithoutStage);
       const { stageId: _, ...rest } = step;
       soundStep(lesson, rest);
     }

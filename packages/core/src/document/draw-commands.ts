@@ -1,12 +1,21 @@
-import type { Construction, Drawing, Eye, Landmark, LineEdit, OwnLine, Thing, TwinOf } from '@viaticum/contract';
+import {
+  type Construction,
+  commandErrors,
+  type Drawing,
+  type Eye,
+  type Landmark,
+  type LineEdit,
+  type OwnLine,
+  type Thing,
+  type TwinOf,
+} from '@viaticum/contract';
 import { between, CommandError, type D, find, insert, named, setOrClear, take } from './command-tools.js';
 
 const NEAR_MM = 5;
 
 function soundLine(lesson: D, line: OwnLine): OwnLine {
-  if (line.curve.length < 4 || line.curve.length % 3 !== 1)
-    throw new CommandError('A line needs two points or more. Draw it from one place to another.');
-  if (line.curve.length > 3001) throw new CommandError('This line has more than 1 000 points. Draw it in pieces.');
+  if (line.curve.length < 4 || line.curve.length % 3 !== 1) throw new CommandError(commandErrors.lineTooShort);
+  if (line.curve.length > 3001) throw new CommandError(commandErrors.lineTooLong);
   if (line.areaId) find(lesson.areas, line.areaId, 'area');
   if (line.stepId) find(lesson.steps, line.stepId, 'step');
   return line;
@@ -15,34 +24,34 @@ function soundLine(lesson: D, line: OwnLine): OwnLine {
 function soundConstruction(lesson: D, one: Construction): Construction {
   if (one.stepId) find(lesson.steps, one.stepId, 'step');
   if ('areaIds' in one) {
-    if (one.areaIds.length === 0) throw new CommandError('Choose at least one area for this construction.');
+    if (one.areaIds.length === 0) throw new CommandError(commandErrors.constructionWithoutArea);
     for (const id of one.areaIds) find(lesson.areas, id, 'area');
   }
   if (one.kind === 'grid') {
-    between(one.columns, 1, 60, 'A grid has between 1 and 60 columns.');
-    between(one.rows, 1, 60, 'A grid has between 1 and 60 rows.');
-    between(one.ratio, 0.1, 50, 'The canvas can be between a tenth and fifty times the printed picture.');
+    between(one.columns, 1, 60, commandErrors.gridColumnsOutOfRange);
+    between(one.rows, 1, 60, commandErrors.gridRowsOutOfRange);
+    between(one.ratio, 0.1, 50, commandErrors.gridRatioOutOfRange);
   }
   if (one.kind === 'radial') {
-    between(one.radiusMm, 0.5, 20000, 'A circle needs a radius above half a millimetre.');
-    between(one.parts, 2, 120, 'A circle is divided in 2 to 120 parts.');
+    between(one.radiusMm, 0.5, 20000, commandErrors.radiusOutOfRange);
+    between(one.parts, 2, 120, commandErrors.circlePartsOutOfRange);
   }
-  if (one.kind === 'spacing') between(one.count, 2, 100, 'Between 2 and 100 things can be set evenly.');
+  if (one.kind === 'spacing') between(one.count, 2, 100, commandErrors.spacingOutOfRange);
   return one;
 }
 
 /** Lines of one's own, what is decided about computed ones, constructions, landmarks and twins. See `commands`. */
 export const drawCommands = {
   setAmount: (lesson: D, { amount }: { amount: number }) => {
-    between(amount, 0, 1, 'The amount of drawing lies between 0 and 100 %.');
+    between(amount, 0, 1, commandErrors.amountOutOfRange);
     lesson.drawing.amount = amount;
   },
   setTolerance: (lesson: D, { mm }: { mm: number }) => {
-    between(mm, 0.5, 100, 'A landmark may be off by 0.5 to 100 mm.');
+    between(mm, 0.5, 100, commandErrors.toleranceOutOfRange);
     lesson.drawing.toleranceMm = mm;
   },
   setEye: (lesson: D, { eye }: { eye: Eye | null }) => {
-    if (eye) between(eye.distanceMm, 10, 100_000, 'The eye is between 1 cm and 100 m from the canvas.');
+    if (eye) between(eye.distanceMm, 10, 100_000, commandErrors.eyeOutOfRange);
     setOrClear(lesson.drawing as Drawing, 'eye', eye);
   },
   addLines: (lesson: D, { lines }: { lines: OwnLine[] }) => {
@@ -102,12 +111,12 @@ export const drawCommands = {
   /** A thing that follows another one. Its areas are made and kept by the lesson itself, after every change. */
   addTwin: (lesson: D, { id, name, twinOf }: { id: string; name: string; twinOf: TwinOf }) => {
     const source = find(lesson.things, twinOf.thingId, 'thing');
-    if (source.twinOf) throw new CommandError('A reflection has no reflection of its own. Choose the thing itself.');
+    if (source.twinOf) throw new CommandError(commandErrors.reflectionOfReflection);
     insert(lesson.things, { id, name: named(name, 'thing'), fate: 'added', twinOf } as Thing, 'thing');
   },
   editTwin: (lesson: D, { id, twinOf }: { id: string; twinOf: Partial<Omit<TwinOf, 'thingId'>> }) => {
     const thing = find(lesson.things, id, 'thing');
-    if (!thing.twinOf) throw new CommandError('This thing follows no other. Add a reflection first.');
+    if (!thing.twinOf) throw new CommandError(commandErrors.noTwin);
     Object.assign(thing.twinOf, twinOf);
   },
   removeTwin: (lesson: D, { id }: { id: string }) => {

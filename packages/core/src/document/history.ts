@@ -1,4 +1,4 @@
-import { type Lesson, sentenceFor } from '@viaticum/contract';
+import { commandErrors, type Lesson, sentenceFor } from '@viaticum/contract';
 import { applyPatches, enablePatches, type Patch, produceWithPatches } from 'immer';
 import { CommandError } from './command-tools.js';
 import { type CommandArgs, type CommandName, commands } from './commands.js';
@@ -45,7 +45,10 @@ export function carryOutAll(history: History, acts: readonly Act[], burst?: stri
     patches.map((patch) => patch.path),
   );
   if (problems.length > 0)
-    throw new CommandError(sentenceFor(problems).replace(' Nothing was stored.', ''), problems[0]?.instancePath);
+    throw new CommandError(
+      commandErrors.beyondLimit(sentenceFor(problems).replace(' Nothing was stored.', '')),
+      problems[0]?.instancePath,
+    );
   const last = history.past.at(-1);
   const isSame = burst !== undefined && last?.burst === burst;
   const change: Change = {

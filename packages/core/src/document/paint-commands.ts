@@ -1,4 +1,4 @@
-import type { Lab, Mix, MixedPart, RecipePart, Tube } from '@viaticum/contract';
+import { commandErrors, type Lab, type Mix, type MixedPart, type RecipePart, type Tube } from '@viaticum/contract';
 import { calibrateTube, partsOf } from '../mix/index.js';
 import { pigmentOf } from '../pigment/index.js';
 import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
@@ -9,14 +9,13 @@ function orRefuse(work: () => void): void {
   try {
     work();
   } catch (error) {
-    throw new CommandError((error as Error).message);
+    throw new CommandError(commandErrors.impossible((error as Error).message));
   }
 }
 
 function soundAmounts(parts: readonly { parts: RecipePart['parts'] }[]): void {
   for (const part of parts) {
-    if (typeof part.parts === 'number' && !Number.isInteger(part.parts))
-      throw new CommandError('Give whole parts, “a touch” or “a speck”.');
+    if (typeof part.parts === 'number' && !Number.isInteger(part.parts)) throw new CommandError(commandErrors.partsNotWhole);
     orRefuse(() => partsOf(part.parts));
   }
 }
@@ -25,7 +24,7 @@ function soundRecipe(lesson: D, recipe: RecipePart[]): RecipePart[] {
   const seen = new Set<string>();
   for (const part of recipe) {
     find(lesson.tubes, part.tubeId, 'tube');
-    if (seen.has(part.tubeId)) throw new CommandError('A recipe names each tube once. Join the two amounts.');
+    if (seen.has(part.tubeId)) throw new CommandError(commandErrors.tubeTwiceInRecipe);
     seen.add(part.tubeId);
   }
   soundAmounts(recipe);
@@ -34,13 +33,13 @@ function soundRecipe(lesson: D, recipe: RecipePart[]): RecipePart[] {
 
 function soundMixedFrom(lesson: D, id: string, mixedFrom: MixedPart[]): MixedPart[] {
   if (new Set(mixedFrom.map((part) => part.mixId)).size !== mixedFrom.length)
-    throw new CommandError('A recipe names each mix once. Join the two amounts.');
+    throw new CommandError(commandErrors.mixTwiceInRecipe);
   const reaches = (from: string): boolean =>
     from === id || (lesson.mixes.find((mix) => mix.id === from)?.mixedFrom ?? []).some((part) => reaches(part.mixId));
   for (const { mixId } of mixedFrom) {
-    if (mixId === id) throw new CommandError('A mix cannot be a part of itself. Choose another.');
+    if (mixId === id) throw new CommandError(commandErrors.mixOfItself);
     const part = find(lesson.mixes, mixId, 'mix');
-    if (reaches(mixId)) throw new CommandError(`“${part.name}” is itself mixed from this one. Choose another.`);
+    if (reaches(mixId)) throw new CommandError(commandErrors.mixInCircle(part.name));
   }
   soundAmounts(mixedFrom);
   return mixedFrom;
@@ -59,15 +58,13 @@ function soundTube(tube: Tube): void {
     if (tube.own) calibrateTube(tube.own, { finish: tube.finish });
   });
   if (tube.own) named(tube.own.name, 'tube');
-  if (tube.sizeMl !== undefined)
-    between(tube.sizeMl, 1, 5000, 'A tube holds between 1 ml and 5 litres. Enter what is printed on it.');
-  if (tube.priceMinor !== undefined)
-    between(tube.priceMinor, 0, 10_000_000, 'A price cannot be negative. Enter what a tube costs.');
+  if (tube.sizeMl !== undefined) between(tube.sizeMl, 1, 5000, commandErrors.tubeSizeOutOfRange);
+  if (tube.priceMinor !== undefined) between(tube.priceMinor, 0, 10_000_000, commandErrors.priceOutOfRange);
 }
 
 function cutMix(lesson: D, id: string): Mix {
   const builtOn = heldBy(lesson, 'mixes', id);
-  if (builtOn !== null) throw new CommandError(`“${builtOn}” is mixed from this one. Give it another recipe first.`);
+  if (builtOn !== null) throw new CommandError(commandErrors.mixIsBuiltOn(builtOn));
   return take(lesson.mixes, id, 'mix');
 }
 
@@ -133,8 +130,8 @@ export const paintCommands = {
     { id, waterShareOfMix, mediumParts }: { id: string; waterShareOfMix?: number | null; mediumParts?: number | null },
   ) => {
     const mix = find(lesson.mixes, id, 'mix');
-    if (typeof waterShareOfMix === 'number') between(waterShareOfMix, 0, 0.95, 'Water must be between 0 and 95 % of the mix.');
-    if (typeof mediumParts === 'number') between(mediumParts, 0, 100, 'Medium must be between 0 and 100 parts to one of paint.');
+    if (typeof waterShareOfMix === 'number') between(waterShareOfMix, 0, 0.95, commandErrors.waterOutOfRange);
+    if (typeof mediumParts === 'number') between(mediumParts, 0, 100, commandErrors.mediumOutOfRange);
     if (waterShareOfMix !== undefined) setOrClear(mix, 'waterShareOfMix', waterShareOfMix);
     if (mediumParts !== undefined) setOrClear(mix, 'mediumParts', mediumParts);
   },
@@ -147,11 +144,11 @@ export const paintCommands = {
   },
   /** Makes two mixes one: what used the second uses the first. */
   joinMixes: (lesson: D, { keep, drop }: { keep: string; drop: string }) => {
-    if (keep === drop) throw new CommandError('These are the same mix already.');
+    if (keep === drop) throw new CommandError(commandErrors.sameMix);
     const kept = find(lesson.mixes, keep, 'mix');
     const others = lesson.mixes.filter((mix) => mix.id !== drop && mix.mixedFrom?.some((part) => part.mixId === drop));
     if (others.includes(kept) || others.some((mix) => mix.mixedFrom?.some((part) => part.mixId === keep)))
-      throw new CommandError('One of these mixes is mixed from the other. Give it another recipe first.');
+      throw new CommandError(commandErrors.mixesBuiltOnEachOther);
     take(lesson.mixes, drop, 'mix');
     letGo(lesson, 'mixes', drop, [keep]);
   },

@@ -1,4 +1,15 @@
-import type { Area, Correction, Lab, Lesson, Mix, Outline, Placement, Reference, Thing } from '@viaticum/contract';
+import {
+  type Area,
+  type Correction,
+  commandErrors,
+  type Lab,
+  type Lesson,
+  type Mix,
+  type Outline,
+  type Placement,
+  type Reference,
+  type Thing,
+} from '@viaticum/contract';
 import { current } from 'immer';
 import { canvasOutline, common, outlineArea, outlineFault, repaired, united, visibleParts, without } from '../area/index.js';
 import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
@@ -6,7 +17,7 @@ import { letGo, letGoOfMissing } from './references.js';
 
 function soundOutline(outline: Outline): Outline {
   const fault = outlineFault(outline);
-  if (fault) throw new CommandError(fault);
+  if (fault) throw new CommandError(commandErrors.impossible(fault));
   return outline;
 }
 
@@ -23,7 +34,7 @@ function drawnOutline(lesson: D, outline: Outline): Outline {
     .every(([x, y]) => x >= 0 && y >= 0 && x <= lesson.support.widthMm && y <= lesson.support.heightMm);
   if (!isCrossing && isInside) return outline;
   const clean = common(isCrossing ? repaired(outline) : outline, face);
-  if (outlineArea(clean) < 1) throw new CommandError('This outline encloses nothing on the canvas. Draw it over the picture.');
+  if (outlineArea(clean) < 1) throw new CommandError(commandErrors.outlineEmpty);
   return soundOutline(clean);
 }
 
@@ -74,7 +85,7 @@ export const pictureCommands = {
     const fresh = new Set(areas.map((area) => area.id));
     const hidden = lesson.areas.filter((area) => area.thingId && dropped.has(area.thingId) && !fresh.has(area.id));
     const kept = new Set([...fresh, ...hidden.map((area) => area.id)]);
-    if (fresh.size !== areas.length) throw new CommandError('Two of these areas are the same.');
+    if (fresh.size !== areas.length) throw new CommandError(commandErrors.areaTwice);
     for (const { id } of [...lesson.areas])
       if (!kept.has(id))
         letGo(
@@ -105,7 +116,7 @@ export const pictureCommands = {
    * that nothing else that is seen changes.
    */
   mergeAreas: (lesson: D, { id, into }: { id: string; into: string }) => {
-    if (id === into) throw new CommandError('Choose another area to join this one with.');
+    if (id === into) throw new CommandError(commandErrors.sameArea);
     const kept = find(lesson.areas, into, 'area');
     find(lesson.areas, id, 'area');
     const seen = visibleParts(current(lesson.areas) as Area[], lesson.support).find((part) => part.id === id)?.outline ?? [];
@@ -131,7 +142,7 @@ export const pictureCommands = {
     const whole = find(lesson.areas, id, 'area');
     const [[x1, y1], [x2, y2]] = line;
     const length = Math.hypot(x2 - x1, y2 - y1);
-    if (length < 1) throw new CommandError('Draw the line across the area, from one side to the other.');
+    if (length < 1) throw new CommandError(commandErrors.cutTooShort);
     const far = 3 * (lesson.support.widthMm + lesson.support.heightMm);
     const [ux, uy] = [((x2 - x1) / length) * far, ((y2 - y1) / length) * far];
     const half: Outline = [
@@ -146,8 +157,7 @@ export const pictureCommands = {
     ];
     const piece = afterClipping(common(whole.outline, half));
     const rest = afterClipping(without(whole.outline, half));
-    if (outlineArea(piece) < 1 || outlineArea(rest) < 1)
-      throw new CommandError('The line does not cross this area. Draw it from one side to the other.');
+    if (outlineArea(piece) < 1 || outlineArea(rest) < 1) throw new CommandError(commandErrors.cutMissesArea);
     const at = lesson.areas.findIndex((one) => one.id === id);
     const fresh: Area = { id: area.id, name: named(area.name, 'area'), outline: piece };
     if (whole.thingId) fresh.thingId = whole.thingId;
@@ -170,7 +180,7 @@ export const pictureCommands = {
     else if (area.edges?.length === 0) delete area.edges;
   },
   setDirection: (lesson: D, { id, deg }: { id: string; deg: number | null }) => {
-    if (deg !== null) between(deg, -180, 180, 'A direction lies between −180 and 180 degrees.');
+    if (deg !== null) between(deg, -180, 180, commandErrors.directionOutOfRange);
     setOrClear(find(lesson.areas, id, 'area'), 'directionDeg', deg);
   },
   /** Nothing is painted in an area before a step; null: it is painted when it comes. */
@@ -188,7 +198,7 @@ export const pictureCommands = {
     dropEmptyThings(lesson);
   },
   setOverlap: (lesson: D, { mm }: { mm: number }) => {
-    between(mm, 0, 60, 'Paint may run under its neighbour by 0 to 60 mm.');
+    between(mm, 0, 60, commandErrors.overlapOutOfRange);
     lesson.overlapMm = mm;
   },
   setSubject: (lesson: D, { id }: { id: string | null }) => {
@@ -197,14 +207,14 @@ export const pictureCommands = {
   },
   setLight: (lesson: D, { light }: { light: NonNullable<Lesson['light']> | null }) => {
     if (light) {
-      between(light.azimuthDeg, 0, 360, 'The light comes from 0 to 360 degrees.');
-      between(light.elevationDeg, 0, 90, 'The light stands between 0 and 90 degrees high.');
+      between(light.azimuthDeg, 0, 360, commandErrors.azimuthOutOfRange);
+      between(light.elevationDeg, 0, 90, commandErrors.elevationOutOfRange);
     }
     setOrClear<Lesson, 'light'>(lesson as Lesson, 'light', light);
   },
   /** A thing made of areas that are in the lesson; areas of another thing come over to this one. */
   addThing: (lesson: D, { thing, areaIds }: { thing: Thing; areaIds: string[] }) => {
-    if (areaIds.length === 0) throw new CommandError('Choose at least one area that belongs to this thing.');
+    if (areaIds.length === 0) throw new CommandError(commandErrors.thingWithoutArea);
     insert(lesson.things, { ...thing, name: named(thing.name, 'thing') }, 'thing');
     for (const id of areaIds) find(lesson.areas, id, 'area').thingId = thing.id;
     dropEmptyThings(lesson);
@@ -224,7 +234,7 @@ export const pictureCommands = {
   moveThing: (lesson: D, { id, dxMm, dyMm, scale }: { id: string; dxMm: number; dyMm: number; scale: number }) => {
     const thing = find(lesson.things, id, 'thing');
     const old = thing.move ?? { dxMm: 0, dyMm: 0, scale: 1, aboutXMm: 0, aboutYMm: 0 };
-    between(old.scale * scale, 0.05, 20, 'A thing can become between a twentieth and twenty times its size.');
+    between(old.scale * scale, 0.05, 20, commandErrors.thingScaleOutOfRange);
     const own = lesson.areas.filter((area) => area.thingId === id);
     const points = own.flatMap((area) => area.outline.flat(2));
     const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
@@ -250,8 +260,7 @@ export const pictureCommands = {
   },
   removeThing: (lesson: D, { id }: { id: string }) => {
     const thing = take(lesson.things, id, 'thing');
-    if (thing.move && thing.fate !== 'added')
-      throw new CommandError('This thing was moved. Put it back first, or keep it as it is.');
+    if (thing.move && thing.fate !== 'added') throw new CommandError(commandErrors.thingWasMoved);
     letGo(lesson, 'things', id);
   },
 };

@@ -1,21 +1,20 @@
-import { type Lesson, letters, type Planning, type Room, type Step } from '@viaticum/contract';
+import { commandErrors, type Lesson, letters, type Planning, type Room, type Step } from '@viaticum/contract';
 import { between, CommandError, type D, find, named, setOrClear } from './command-tools.js';
 
 function soundRoom(room: Room): void {
-  between(room.airC, -20, 60, 'The air must be between −20 and 60 °C. Enter the temperature of the room.');
-  between(room.humidity, 0, 1, 'Humidity must lie between 0 and 100 %. Enter what the room’s hygrometer shows.');
-  between(room.airSpeed, 0, 20, 'The draught must lie between 0 and 20 m/s. A quiet room has 0.1.');
-  if (room.sunWPerM2 !== undefined)
-    between(room.sunWPerM2, 0, 1200, 'Sunlight lies between 0 and 1 200 W/m². Full sun has about 600 here.');
-  if (room.seats !== undefined) between(room.seats, 1, 300, 'A room has between 1 and 300 seats.');
+  between(room.airC, -20, 60, commandErrors.airOutOfRange);
+  between(room.humidity, 0, 1, commandErrors.humidityOutOfRange);
+  between(room.airSpeed, 0, 20, commandErrors.draughtOutOfRange);
+  if (room.sunWPerM2 !== undefined) between(room.sunWPerM2, 0, 1200, commandErrors.sunOutOfRange);
+  if (room.seats !== undefined) between(room.seats, 1, 300, commandErrors.seatsOutOfRange);
   if (room.dryers) {
-    between(room.dryers.count, 0, 100, 'Enter between 0 and 100 hair dryers.');
-    between(room.dryers.watts, 100, 5000, 'A hair dryer takes between 100 and 5 000 W. Its label says how much.');
+    between(room.dryers.count, 0, 100, commandErrors.dryersOutOfRange);
+    between(room.dryers.watts, 100, 5000, commandErrors.wattsOutOfRange);
   }
   if (room.circuits) {
-    between(room.circuits.count, 1, 50, 'Enter between 1 and 50 circuits.');
-    between(room.circuits.amps, 1, 100, 'A circuit carries between 1 and 100 A. The breaker says how much.');
-    between(room.circuits.volts, 50, 500, 'The mains have between 50 and 500 V.');
+    between(room.circuits.count, 1, 50, commandErrors.circuitsOutOfRange);
+    between(room.circuits.amps, 1, 100, commandErrors.ampsOutOfRange);
+    between(room.circuits.volts, 50, 500, commandErrors.voltsOutOfRange);
   }
 }
 
@@ -36,7 +35,7 @@ export const planCommands = {
   },
   pinStep: (lesson: D, { id, startMin }: { id: string; startMin: number }) => {
     find(lesson.steps, id, 'step');
-    between(startMin, 0, 20_000, 'A step can be pinned to a time between 0:00 and two weeks.');
+    between(startMin, 0, 20_000, commandErrors.pinOutOfRange);
     const at = Math.round(startMin * 4) / 4;
     lesson.planning.pins = lesson.planning.pins.filter((pin) => !('stepId' in pin && pin.stepId === id));
     lesson.planning.pins.push({ stepId: id, startMin: at });
@@ -58,7 +57,7 @@ export const planCommands = {
   pinOrder: (lesson: D, { firstId, thenId }: { firstId: string; thenId: string }) => {
     find(lesson.steps, firstId, 'step');
     find(lesson.steps, thenId, 'step');
-    if (firstId === thenId) throw new CommandError('A step cannot come before itself. Choose another.');
+    if (firstId === thenId) throw new CommandError(commandErrors.stepBeforeItself);
     planCommands.unpinOrder(lesson, { firstId, thenId });
     lesson.planning.pins.push({ firstId, thenId });
   },
@@ -84,14 +83,14 @@ export const planCommands = {
     },
   ) => {
     if (breaks) {
-      between(breaks.lengthMin, 1, 120, 'A break lasts between 1 and 120 minutes.');
-      between(breaks.everyMin, 10, 600, 'Breaks come after between 10 minutes and 10 hours.');
+      between(breaks.lengthMin, 1, 120, commandErrors.breakLengthOutOfRange);
+      between(breaks.everyMin, 10, 600, commandErrors.breakEveryOutOfRange);
     }
     if (sessions) {
-      between(sessions.most, 2, 12, 'A lesson is spread over between 2 and 12 sessions.');
-      between(sessions.limitMin, 20, 1000, 'A session lasts between 20 and 1 000 minutes.');
+      between(sessions.most, 2, 12, commandErrors.sessionsOutOfRange);
+      between(sessions.limitMin, 20, 1000, commandErrors.sessionLengthOutOfRange);
     }
-    if (slackShare !== undefined) between(slackShare, 0, 1, 'Slack lies between 0 and 100 % of the time.');
+    if (slackShare !== undefined) between(slackShare, 0, 1, commandErrors.slackOutOfRange);
     if (breaks !== undefined) setOrClear(lesson.planning, 'breaks', breaks);
     if (sessions !== undefined) setOrClear(lesson.planning, 'sessions', sessions);
     if (sessions === null) delete lesson.planning.cutsBefore;
@@ -109,10 +108,9 @@ export const planCommands = {
   ) => {
     const step = find(lesson.steps, id, 'step');
     if (!(Number.isInteger(parts) && parts >= 2 && parts <= 12) || ids.length !== parts - 1)
-      throw new CommandError('A step is parted into between 2 and 12 parts.');
-    between(doMin, 0, 600, 'Minutes cannot be negative or above 600. Enter how long this takes.');
-    if (ids.some((one) => lesson.steps.some((other) => other.id === one)))
-      throw new CommandError('This step is in the lesson already.');
+      throw new CommandError(commandErrors.partsOutOfRange);
+    between(doMin, 0, 600, commandErrors.minutesOutOfRange);
+    if (ids.some((one) => lesson.steps.some((other) => other.id === one))) throw new CommandError(commandErrors.stepAlreadyThere);
     const at = lesson.steps.findIndex((one) => one.id === id);
     const title = step.title;
     const cover = (step.coverShare ?? 1) / parts;

@@ -1,4 +1,13 @@
-import { type Lesson, letters, type Mark, type Sample, type Stage, type Step, type Variant } from '@viaticum/contract';
+import {
+  commandErrors,
+  type Lesson,
+  letters,
+  type Mark,
+  type Sample,
+  type Stage,
+  type Step,
+  type Variant,
+} from '@viaticum/contract';
 import { between, CommandError, type D, find, insert, named, take } from './command-tools.js';
 import { paintCommands } from './paint-commands.js';
 import { pictureCommands } from './picture-commands.js';
@@ -7,10 +16,10 @@ import { fittingStep, letGo } from './references.js';
 function soundMark(lesson: D, mark: Mark): Mark {
   find(lesson.areas, mark.areaId, 'area');
   for (const id of mark.protectIds ?? []) find(lesson.areas, id, 'area');
-  between(mark.count, 1, 2000, 'Between 1 and 2 000 marks can be laid. For more, paint a broken coat.');
-  between(mark.lengthMm, 0.2, 2000, 'A mark is between 0.2 mm and 2 m long.');
-  between(mark.widthMm, 0.2, 100, 'A mark is between 0.2 and 100 mm wide.');
-  between(mark.taper, 0, 1, 'A mark can thin out by 0 to 100 %.');
+  between(mark.count, 1, 2000, commandErrors.markCountOutOfRange);
+  between(mark.lengthMm, 0.2, 2000, commandErrors.markLengthOutOfRange);
+  between(mark.widthMm, 0.2, 100, commandErrors.markWidthOutOfRange);
+  between(mark.taper, 0, 1, commandErrors.taperOutOfRange);
   return { ...mark, count: Math.round(mark.count), name: named(mark.name, 'mark') };
 }
 
@@ -74,9 +83,8 @@ export const teachCommands = {
   joinSteps: (lesson: D, { ids }: { ids: string[] }) => {
     const chosen = lesson.steps.filter((step) => ids.includes(step.id));
     const [first, ...rest] = chosen;
-    if (!first || rest.length === 0) throw new CommandError('Choose at least two steps to join.');
-    if (rest.some((step) => step.kind !== first.kind))
-      throw new CommandError('Only steps of one kind can be joined. Choose steps that all paint, or all draw.');
+    if (!first || rest.length === 0) throw new CommandError(commandErrors.oneStepToJoin);
+    if (rest.some((step) => step.kind !== first.kind)) throw new CommandError(commandErrors.kindsToJoin);
     for (const step of rest) {
       first.areaIds = both(first.areaIds, step.areaIds);
       if (step.wholeCanvas) first.wholeCanvas = true;
@@ -98,7 +106,7 @@ export const teachCommands = {
   copySteps: (lesson: D, { ids, newIds }: { ids: string[]; newIds: string[] }) => {
     const chosen = lesson.steps.filter((step) => ids.includes(step.id));
     const last = chosen.at(-1);
-    if (!last || newIds.length < chosen.length) throw new CommandError('Choose the steps to copy.');
+    if (!last || newIds.length < chosen.length) throw new CommandError(commandErrors.noStepToCopy);
     const copies = chosen.map(
       (step, i): Step => ({
         ...(JSON.parse(JSON.stringify(step)) as Step),
@@ -114,7 +122,7 @@ export const teachCommands = {
     const chosen = new Set(ids);
     const places = lesson.steps.flatMap((step, i) => (chosen.has(step.id) ? [i] : []));
     const [first, last] = [places[0], places.at(-1)];
-    if (first === undefined || last === undefined) throw new CommandError('Choose the steps to move.');
+    if (first === undefined || last === undefined) throw new CommandError(commandErrors.noStepToMove);
     const over = by < 0 ? first - 1 : last + 1;
     const moving = lesson.steps.filter((step) => chosen.has(step.id));
     const edge = by < 0 ? lesson.steps[first] : lesson.steps[last];
@@ -140,11 +148,11 @@ export const teachCommands = {
   },
   /** Steps that were kept, or come from another lesson, put in after a step; with stage names they bring their stages. */
   insertSteps: (lesson: D, { steps, afterId, stage }: { steps: Step[]; afterId: string | null; stage?: Stage }) => {
-    if (steps.length === 0) throw new CommandError('There is no step to put in.');
+    if (steps.length === 0) throw new CommandError(commandErrors.noStepToPutIn);
     if (stage) insert(lesson.stages, { ...stage, name: named(stage.name, 'stage') }, 'stage');
     const after = afterId === null ? undefined : find(lesson.steps, afterId, 'step');
     const stageId = stage?.id ?? after?.stageId ?? lesson.stages.at(-1)?.id;
-    if (!stageId) throw new CommandError('A lesson needs one stage first.');
+    if (!stageId) throw new CommandError(commandErrors.noStage);
     let to = after && !stage ? at(lesson, after.id) + 1 : lesson.steps.length;
     for (const step of steps) {
       const fitting = fittingStep(lesson as Lesson, step);
@@ -187,9 +195,8 @@ export const teachCommands = {
   setVariant: (lesson: D, { variant }: { variant: Variant }) => {
     const sound = { ...variant, name: named(variant.name, 'variant') };
     if (sound.support) {
-      const message = 'A canvas measures between 1 cm and 5 m each way. Enter its painted face.';
-      between(sound.support.widthMm, 10, 5000, message);
-      between(sound.support.heightMm, 10, 5000, message);
+      const { widthMm, heightMm } = sound.support;
+      for (const mm of [widthMm, heightMm]) between(mm, 10, 5000, commandErrors.canvasOutOfRange);
     }
     const place = lesson.variants.findIndex((one) => one.id === variant.id);
     if (place < 0) insert(lesson.variants, sound, 'variant');

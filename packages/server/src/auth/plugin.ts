@@ -2,7 +2,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import cookie from '@fastify/cookie';
 import rateLimit from '@fastify/rate-limit';
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import { SignIn } from '@viaticum/contract';
+import { SignIn, serverErrors } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
 import { InstructorEntity, SessionEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
@@ -40,11 +40,7 @@ export async function auth(app: FastifyInstance, { database, passwords, origins,
     const changes = !['GET', 'HEAD', 'OPTIONS'].includes(request.method);
     const socket = request.headers.upgrade?.toLowerCase() === 'websocket';
     if ((changes || socket) && !origins.has(request.headers.origin ?? '')) {
-      throw new ApiFault(
-        403,
-        'origin',
-        'This request comes from another address than this Viaticum’s. Open it at its own address.',
-      );
+      throw new ApiFault(serverErrors.otherOrigin);
     }
     const token = request.cookies[COOKIE];
     if (!token || !request.url.startsWith('/api/')) return;
@@ -64,12 +60,11 @@ export async function auth(app: FastifyInstance, { database, passwords, origins,
     async (request, reply) => {
       const { name, password } = request.body;
       const account = name.normalize('NFKC').toLowerCase();
-      if (wrong.begin(account) >= MOST_WRONG)
-        throw new ApiFault(429, 'too-many', 'Too many wrong passwords for this name. Wait an hour, then try again.');
+      if (wrong.begin(account) >= MOST_WRONG) throw new ApiFault(serverErrors.wrongPasswords);
       const instructor = await instructors.findOneBy({ name });
       if (!(await passwords.fits(password, instructor?.passwordHash ?? null, request.ip)) || !instructor) {
         request.log.info({ code: 'wrong' }, 'sign-in refused');
-        throw new ApiFault(401, 'wrong', 'This name and password do not go together. Look at both and try again.');
+        throw new ApiFault(serverErrors.wrongPassword);
       }
       wrong.right(account);
       const token = randomBytes(32).toString('base64url');

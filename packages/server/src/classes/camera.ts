@@ -1,5 +1,5 @@
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import { CodeParam } from '@viaticum/contract';
+import { CodeParam, serverErrors } from '@viaticum/contract';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { Type } from 'typebox';
 import type { ClassEntity } from '../db/entities.js';
@@ -43,14 +43,13 @@ export async function camera(app: FastifyInstance, { store, find, owned }: Parts
         onRequest: async (request) => {
           const one = await find((request.params as { code: string }).code, request.ip);
           const [, key] = /^Bearer (\S+)$/.exec(request.headers.authorization ?? '') ?? [];
-          if (!store.isDevice(one, 'camera', key))
-            throw new ApiFault(403, 'no-link', 'This key does not let a camera in. Take the present one from the desk.');
+          if (!store.isDevice(one, 'camera', key)) throw new ApiFault(serverErrors.cameraKey);
           cameras.set(request, one);
         },
       },
       async (request, reply) => {
         const one = cameras.get(request) as ClassEntity;
-        if (!Buffer.isBuffer(request.body)) throw new ApiFault(415, 'invalid', 'Send a JPEG, PNG or WebP picture.');
+        if (!Buffer.isBuffer(request.body)) throw new ApiFault(serverErrors.cameraSendsNoPicture);
         const { default: sharp } = await import('sharp');
         // Drawn anew: whatever else the file holds stays behind.
         const jpeg = await sharp(request.body, { limitInputPixels: MOST_PIXELS })
@@ -59,7 +58,7 @@ export async function camera(app: FastifyInstance, { store, find, owned }: Parts
           .jpeg({ quality: 82 })
           .toBuffer()
           .catch(() => {
-            throw new ApiFault(422, 'not-a-picture', 'This is not a picture that can be read. Send a JPEG, PNG or WebP.');
+            throw new ApiFault(serverErrors.cameraPictureUnreadable);
           });
         const shot = { at: Date.now(), jpeg, simulated: request.query.simulated === '1' };
         newest.set(one.id, shot);
@@ -76,7 +75,7 @@ export async function camera(app: FastifyInstance, { store, find, owned }: Parts
     async (request, reply) => {
       const one = await owned(request);
       const shot = newest.get(one.id);
-      if (!shot) throw new ApiFault(404, 'no-picture', 'No picture has come from a camera yet.');
+      if (!shot) throw new ApiFault(serverErrors.noCameraPicture);
       return reply.type('image/jpeg').header('cache-control', 'no-store').send(shot.jpeg);
     },
   );

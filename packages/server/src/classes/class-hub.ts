@@ -5,6 +5,7 @@ import {
   type ClassEvent,
   ClientFrame,
   type Command,
+  classErrors,
   type DeviceRole,
   type ServerFrame,
   sentenceFor,
@@ -257,7 +258,11 @@ export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull,
         may(log.state, actor, command);
         return obey(seat, id, command, await workOut(log.state, command, classTime(log.state, Date.now()), actor.kind));
       } catch (error) {
-        return refuse(seat, id, error instanceof Refusal ? error : { code: 'no-plan', message: (error as Error).message });
+        return refuse(
+          seat,
+          id,
+          error instanceof Refusal ? error : new Refusal(classErrors.notWorkedOut((error as Error).message)),
+        );
       }
     }
     // A phone that is in already, or has asked before, is answered by the log.
@@ -274,8 +279,7 @@ export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull,
       firstName: command.firstName.trim(),
       why,
       admit: () => void obey(seat, id, command).catch(() => seat.socket.terminate()),
-      refuse: () =>
-        refuse(seat, id, { code: 'not-admitted', message: 'You were not let in this time. Speak to your instructor.' }),
+      refuse: () => refuse(seat, id, new Refusal(classErrors.notAdmitted)),
     });
   };
 
@@ -325,7 +329,7 @@ export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull,
       tooFast(seat, INVALID_COST - 1);
       const { id, type } = (frame ?? {}) as { id?: unknown; type?: unknown };
       if (typeof id !== 'string' || type !== 'command') return [1008, 'This frame has the wrong shape. Reload the page.'];
-      refuse(seat, id.slice(0, 40), { code: 'invalid', message: sentenceFor(isFrame.errors ?? []) });
+      refuse(seat, id.slice(0, 40), new Refusal(classErrors.invalid(sentenceFor(isFrame.errors ?? []))));
       return null;
     }
     const good = frame as ClientFrame;

@@ -1,4 +1,4 @@
-import type { ClassEvent, Command, EventBody } from '@viaticum/contract';
+import { type ClassEvent, type Command, classErrors, type EventBody } from '@viaticum/contract';
 import { type Actor, type ClassState, classTime, decide, fold, newClass, Refusal, type WorkedOut } from '@viaticum/core/class';
 import type { Pool, PoolConnection, RowDataPacket } from 'mysql2/promise';
 import { nanoid } from 'nanoid';
@@ -231,10 +231,7 @@ export function classLog(
   const fail = (one: Waiting, error: unknown): void => {
     onFailed?.(one.id, error);
     one.resolve({
-      refused: new Refusal(
-        'failed',
-        'This could not be done: something went wrong here. Everything else goes on; say it in another way.',
-      ),
+      refused: new Refusal(classErrors.failed),
     });
   };
 
@@ -334,8 +331,7 @@ export function classLog(
     /** Carries a command out; resolves when it is committed or refused. `worked` is what was worked out for it beforehand. */
     command(id: string, actor: Actor, command: Command, worked: WorkedOut = {}): Promise<Result> {
       return new Promise((resolve) => {
-        if (waiting.length >= MOST_WAITING)
-          return resolve({ refused: new Refusal('busy', 'Too much waits to be written. Try again in a moment.') });
+        if (waiting.length >= MOST_WAITING) return resolve({ refused: new Refusal(classErrors.tooMuchWaits) });
         waiting.push({ id, actor, command, worked, resolve });
         work().catch(() => undefined);
       });

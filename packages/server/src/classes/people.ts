@@ -1,4 +1,13 @@
-import { byId, type Invite, type Lesson, type Letter, type OfStudent, type Person, type SaveOfStudent } from '@viaticum/contract';
+import {
+  byId,
+  type Invite,
+  type Lesson,
+  type Letter,
+  type OfStudent,
+  type Person,
+  type SaveOfStudent,
+  serverErrors,
+} from '@viaticum/contract';
 import { ownPace } from '@viaticum/core/class';
 import { bringInWords } from '@viaticum/core/derived';
 import { toIcs } from '@viaticum/core/format';
@@ -53,8 +62,7 @@ export function peopleStore({ source, pool }: Database, classes: ClassStore) {
     },
 
     async add(ownerId: string, firstName: string): Promise<Person> {
-      if ((await manager.countBy(PersonEntity, { ownerId })) >= MOST_PEOPLE)
-        throw new ApiFault(409, 'too-many', 'Two thousand people are kept. Take some away first.');
+      if ((await manager.countBy(PersonEntity, { ownerId })) >= MOST_PEOPLE) throw new ApiFault(serverErrors.peopleFull);
       const one = { id: nanoid(12), ownerId, firstName: firstName.trim() };
       await manager.insert(PersonEntity, one);
       return { id: one.id, firstName: one.firstName, classes: 0, pace: null };
@@ -98,8 +106,7 @@ export function peopleStore({ source, pool }: Database, classes: ClassStore) {
     /** Writes a letter to everybody on the roster into the outbox: when, where, the code, what to bring, and a file for calendars. */
     async write(one: ClassEntity, joinAddress: string): Promise<number> {
       const invite = one.invite ? (JSON.parse(one.invite) as Invite) : null;
-      if (!invite || invite.roster.length === 0)
-        throw new ApiFault(422, 'no-roster', 'Nobody is on the list yet. Enter first names, or bring them as a CSV file.');
+      if (!invite || invite.roster.length === 0) throw new ApiFault(serverErrors.rosterEmpty);
       const lesson = JSON.parse(await classes.lessonText(one)) as Lesson;
       const { plan } = await classes.sheetOf(one.revisionId);
       const startMs = new Date(invite.startsAt).getTime();

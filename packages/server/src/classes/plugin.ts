@@ -14,6 +14,7 @@ import {
   NewInvite,
   PageQuery,
   SaveInvite,
+  serverErrors,
 } from '@viaticum/contract';
 import { isTimeZone } from '@viaticum/core/format';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
@@ -44,10 +45,8 @@ const tidy = (code: string): string => code.toUpperCase().replace(/\s+/g, '');
 
 /** An invitation whose day and time zone there are; throws 422 where not. */
 function possible(invite: Invite): Invite {
-  if (Number.isNaN(new Date(invite.startsAt).getTime()))
-    throw new ApiFault(422, 'no-such-day', 'There is no such day or hour. Look at when the class begins.');
-  if (!isTimeZone(invite.timeZone))
-    throw new ApiFault(422, 'no-such-time-area', 'There is no time zone of this name. Choose one such as Europe/Vienna.');
+  if (Number.isNaN(new Date(invite.startsAt).getTime())) throw new ApiFault(serverErrors.noSuchDay);
+  if (!isTimeZone(invite.timeZone)) throw new ApiFault(serverErrors.noSuchTimeZone);
   return invite;
 }
 
@@ -64,8 +63,7 @@ export async function classes(app: FastifyInstance, { store, people: peopleOf, r
   const joinAddress = (code: string) => `${config.publicUrl}/join/${code}`;
   const codeOf = (given: string): string => {
     const code = tidy(given);
-    if (!codePattern.test(code))
-      throw new ApiFault(404, 'unknown-code', 'A class code has six letters and digits. Look at the board again.');
+    if (!codePattern.test(code)) throw new ApiFault(serverErrors.codeMalformed);
     return code;
   };
   const find = (code: string, address: string): Promise<ClassEntity> =>
@@ -188,7 +186,7 @@ export async function classes(app: FastifyInstance, { store, people: peopleOf, r
     connects.set(key, own);
     const [oldest] = connects.keys();
     if (connects.size > MOST_ADDRESSES && oldest !== undefined) connects.delete(oldest);
-    if (own.take() > 0) throw new ApiFault(429, 'too-many', 'This network connects too often. Wait a few seconds.');
+    if (own.take() > 0) throw new ApiFault(serverErrors.connectsTooOften);
   };
   routes.get(
     '/api/live/:code',

@@ -10,6 +10,7 @@ import {
   type Invite,
   type OtherRecipes,
   type Plan,
+  serverErrors,
 } from '@viaticum/contract';
 import { type ClassState, fold, isNewAir, newClass, notedAir, type WorkedOut } from '@viaticum/core/class';
 import type { FastifyBaseLogger } from 'fastify';
@@ -61,8 +62,7 @@ export function classStore({ database, lessons, bus, stages, disk, log }: Parts)
 
   const byCode = async (code: string): Promise<ClassEntity> => {
     const found = await source.manager.findOneBy(ClassEntity, { code });
-    if (!found)
-      throw new ApiFault(404, 'unknown-code', 'No class has this code. Look at the board again: six letters and digits.');
+    if (!found) throw new ApiFault(serverErrors.codeUnknown);
     return found;
   };
   const owned = async (ownerId: string, code: string): Promise<ClassEntity> => {
@@ -100,8 +100,7 @@ export function classStore({ database, lessons, bus, stages, disk, log }: Parts)
   const pinned = async (ownerId: string, lessonId: string) => {
     const found = await lessons.pin(ownerId, lessonId);
     stages.begin(found.revisionId, async () => ({ text: found.text, ownerId }));
-    if (found.card.steps === 0)
-      throw new ApiFault(422, 'no-steps', 'This lesson has no steps yet. Write at least one before you open a class.');
+    if (found.card.steps === 0) throw new ApiFault(serverErrors.lessonWithoutSteps);
     return found;
   };
   const firstEvent = async (manager: EntityManager, classId: string, body: EventBody): Promise<ClassEvent> => {

@@ -1,3 +1,4 @@
+import { serverErrors } from '@viaticum/contract';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { ApiFault } from '../errors.js';
 import type { Disk } from './disk.js';
@@ -28,7 +29,7 @@ declare module 'fastify' {
 
 /** The instructor who is signed in; throws 401 where nobody is. */
 export function signedIn(request: FastifyRequest): { id: string; name: string } {
-  if (!request.instructor) throw new ApiFault(401, 'sign-in', 'You are not signed in. Sign in, then try again; nothing is lost.');
+  if (!request.instructor) throw new ApiFault(serverErrors.notSignedIn);
   return request.instructor;
 }
 

@@ -1,3 +1,4 @@
+import { serverErrors } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
 import { ApiFault } from '../errors.js';
 
@@ -23,8 +24,7 @@ export function assertModest(bytes: Uint8Array): void {
       case OPEN_LIST:
       case OPEN_OBJECT:
         depth += 1;
-        if (depth > MOST_DEPTH)
-          throw new ApiFault(400, 'invalid', 'This request is nested too deeply to be read. Reload the page.');
+        if (depth > MOST_DEPTH) throw new ApiFault(serverErrors.nestedTooDeeply);
         members[depth] = 0;
         break;
       case CLOSE_LIST:
@@ -33,8 +33,7 @@ export function assertModest(bytes: Uint8Array): void {
         break;
       case COLON: {
         const count = (members[depth] ?? 0) + 1;
-        if (count > MOST_MEMBERS)
-          throw new ApiFault(400, 'invalid', 'This request has more fields than anything here. Reload the page.');
+        if (count > MOST_MEMBERS) throw new ApiFault(serverErrors.tooManyFields);
         members[depth] = count;
         break;
       }

@@ -1,10 +1,11 @@
 import { describe, expect, it } from '@jest/globals';
+import { serverErrors } from '@viaticum/contract';
 import { ApiFault } from '../errors.js';
 import { codeGuard } from './codes.js';
 import { bucket, wrongTries } from './wrong-tries.js';
 
 const no = async () => {
-  throw new ApiFault(404, 'unknown-code', 'no');
+  throw new ApiFault(serverErrors.codeUnknown);
 };
 const statusOf = (work: Promise<unknown>) =>
   work.then(

@@ -1,3 +1,4 @@
+import { serverErrors } from '@viaticum/contract';
 import { ApiFault } from '../errors.js';
 import { wrongTries } from './wrong-tries.js';
 
@@ -41,7 +42,7 @@ export function codeGuard(now: () => number = Date.now, pause: (ms: number) => P
           if (left > 0) late.set(address, left);
           else late.delete(address);
         }
-        throw new ApiFault(429, 'too-many', 'Too many wrong codes from here. Look at the board; a right code is let in at once.');
+        throw new ApiFault(serverErrors.wrongCodes);
       }
     },
   };

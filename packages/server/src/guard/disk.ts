@@ -1,6 +1,7 @@
 import { existsSync, mkdirSync, rmSync, statfsSync } from 'node:fs';
 import { open } from 'node:fs/promises';
 import { join } from 'node:path';
+import { serverErrors } from '@viaticum/contract';
 import type { FastifyBaseLogger } from 'fastify';
 import { ApiFault } from '../errors.js';
 
@@ -51,12 +52,7 @@ export function disk({ folder, withReserve, log, free = () => freeOn(folder) }: 
     isFull: look,
     /** Throws 507 where nothing more can be stored. */
     assertRoom(): void {
-      if (look())
-        throw new ApiFault(
-          507,
-          'disk-full',
-          'The disk of this machine is full: nothing more can be stored. Free some space, then try again; what was saved is safe.',
-        );
+      if (look()) throw new ApiFault(serverErrors.diskFull);
     },
     close: () => clearInterval(timer),
   };

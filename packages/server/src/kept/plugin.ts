@@ -1,5 +1,5 @@
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import { IdParam, type Kept, type Room, SaveKept, SaveRoom } from '@viaticum/contract';
+import { type Coded, IdParam, type Kept, type Room, SaveKept, SaveRoom, serverErrors } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
 import { nanoid } from 'nanoid';
 import { In } from 'typeorm';
@@ -17,8 +17,8 @@ type Shelf = {
   body: typeof SaveRoom | typeof SaveKept;
   most: number;
   mostBytes: number;
-  full: string;
-  nameless: string;
+  full: Coded;
+  nameless: Coded;
   what: string;
 };
 const shelves: readonly Shelf[] = [
@@ -29,8 +29,8 @@ const shelves: readonly Shelf[] = [
     body: SaveRoom,
     most: 100,
     mostBytes: 64 * 1024,
-    full: 'A hundred rooms are saved. Take one away first.',
-    nameless: 'A room needs a name. Enter one and save it again.',
+    full: serverErrors.roomsFull,
+    nameless: serverErrors.roomNameless,
     what: 'room',
   },
   {
@@ -41,8 +41,8 @@ const shelves: readonly Shelf[] = [
     most: 300,
     // Sixty steps with all their words.
     mostBytes: 512 * 1024,
-    full: 'Three hundred things are kept. Take one away first.',
-    nameless: 'What you keep needs a name. Enter one and keep it again.',
+    full: serverErrors.keptFull,
+    nameless: serverErrors.keptNameless,
     what: 'kept thing',
   },
 ];
@@ -63,10 +63,9 @@ export async function kept(app: FastifyInstance, { database }: { database: Datab
       const sent = (request.body as Record<Shelf['field'], Kept | Room>)[field];
       const one = { ...sent, name: sent.name.trim() };
       const kind = 'kind' in one ? one.kind : 'room';
-      if (one.name === '') throw new ApiFault(400, 'invalid', nameless);
+      if (one.name === '') throw new ApiFault(nameless);
       const isNew = !(await manager.existsBy(KeptEntity, { ownerId, kind, name: one.name }));
-      if (isNew && (await manager.countBy(KeptEntity, { ownerId, kind: In([...kinds]) })) >= most)
-        throw new ApiFault(409, 'too-many', full);
+      if (isNew && (await manager.countBy(KeptEntity, { ownerId, kind: In([...kinds]) })) >= most) throw new ApiFault(full);
       // One statement, so that two at once leave one.
       await database.pool.query(
         'INSERT INTO kept (id, owner_id, kind, name, document) VALUES (?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE name = VALUES(name), document = VALUES(document)',

@@ -1,5 +1,5 @@
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import { IdParam, PageQuery } from '@viaticum/contract';
+import { IdParam, PageQuery, serverErrors } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
 import { ApiFault } from '../errors.js';
 import { signedIn } from '../guard/access.js';
@@ -16,9 +16,9 @@ export async function lessons(app: FastifyInstance, { store }: { store: LessonSt
   const readers = pool<ReaderJob, ReaderAnswer>('lessons/reader-worker.js', { queue: 60, perCaller: 30, isWarm: true });
   app.addHook('onClose', readers.close);
   const read = async (bytes: unknown, kind: ReaderJob['kind'], caller: string): Promise<ReadLesson> => {
-    if (!Buffer.isBuffer(bytes)) throw new ApiFault(400, 'invalid', 'This request is empty. Reload the page and try again.');
+    if (!Buffer.isBuffer(bytes)) throw new ApiFault(serverErrors.requestEmpty);
     const answer = await readers.ask({ bytes, kind }, caller);
-    if ('fault' in answer) throw new ApiFault(answer.fault.status, answer.fault.code, answer.fault.message);
+    if ('fault' in answer) throw new ApiFault(answer.fault);
     return answer;
   };
   const who = { config: { who: 'instructor' } } as const;

@@ -1,4 +1,4 @@
-import { type LessonOnCard, NewLesson, SaveLesson, sentenceFor } from '@viaticum/contract';
+import { type Coded, type LessonOnCard, NewLesson, SaveLesson, sentenceFor, serverErrors } from '@viaticum/contract';
 import { lessonFaults } from '@viaticum/core/document';
 import { lessonCard } from '@viaticum/core/plan';
 import { Ajv } from 'ajv';
@@ -7,7 +7,7 @@ import { assertModest } from '../guard/body.js';
 
 export type ReaderJob = { bytes: Uint8Array; kind: 'new' | 'save' };
 export type ReadLesson = { baseRevision: number; text: string; title: string; card: LessonOnCard };
-export type ReaderAnswer = ReadLesson | { fault: { status: number; code: string; message: string } };
+export type ReaderAnswer = ReadLesson | { fault: Coded };
 
 /** Of a larger body the first problem is enough: nonsense has hundreds of thousands. */
 const MOST_FOR_ALL = 256 * 1024;
@@ -30,13 +30,13 @@ function read({ bytes, kind }: ReaderJob): ReadLesson {
   try {
     body = JSON.parse(Buffer.from(bytes).toString('utf8'));
   } catch {
-    throw new ApiFault(400, 'invalid', 'This request could not be read. Reload the page and try again.');
+    throw new ApiFault(serverErrors.requestUnreadable);
   }
   const validate = validatorOf(kind, bytes.length <= MOST_FOR_ALL);
-  if (!validate(body)) throw new ApiFault(400, 'invalid', sentenceFor(validate.errors ?? []));
+  if (!validate(body)) throw new ApiFault(serverErrors.invalid(sentenceFor(validate.errors ?? [])));
   const { document, baseRevision = 0 } = body as SaveLesson;
   const [fault] = lessonFaults(document);
-  if (fault) throw new ApiFault(422, 'unsound', `${fault} Nothing was stored.`);
+  if (fault) throw new ApiFault(serverErrors.lessonUnsound(fault));
   return { baseRevision, text: JSON.stringify(document), title: document.title, card: lessonCard(document) };
 }
 
@@ -45,7 +45,7 @@ export default function work(job: ReaderJob): ReaderAnswer {
   try {
     return read(job);
   } catch (fault) {
-    if (fault instanceof ApiFault) return { fault: { status: fault.status, code: fault.code, message: fault.message } };
+    if (fault instanceof ApiFault) return { fault: { status: fault.status, code: fault.code, sentence: fault.message } };
     throw fault;
   }
 }

@@ -1,4 +1,4 @@
-import { type LessonCard, type LessonOnCard, SCHEMA_VERSION } from '@viaticum/contract';
+import { type LessonCard, type LessonOnCard, SCHEMA_VERSION, serverErrors } from '@viaticum/contract';
 import { upgradeLesson } from '@viaticum/core/document';
 import { lessonCard } from '@viaticum/core/plan';
 import { nanoid } from 'nanoid';
@@ -86,7 +86,7 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
     async finished(ownerId: string, id: string): Promise<StagePicture> {
       const lesson = await own(source.manager, ownerId, id);
       const { lastStepId } = JSON.parse(lesson.card ?? '{}') as Partial<LessonOnCard>;
-      if (!lastStepId) throw new ApiFault(404, 'no-stage', 'Nothing is painted in this lesson yet.');
+      if (!lastStepId) throw new ApiFault(serverErrors.nothingPainted);
       const text = presentText((await present(source.manager, lesson)).document);
       return stages.finished({ text, ownerId }, lastStepId);
     },
@@ -158,12 +158,10 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
         return { revision: number };
       });
       if ('conflict' in stored) {
-        throw new ApiFault(
-          409,
-          'stale',
-          'This lesson was saved elsewhere meanwhile. Both versions are kept; choose which to go on with.',
-          { current: JSON.parse(stored.conflict as string), keptRevision: baseRevision },
-        );
+        throw new ApiFault(serverErrors.savedElsewhere, {
+          current: JSON.parse(stored.conflict as string),
+          keptRevision: baseRevision,
+        });
       }
       return { revision: stored.revision, savedAt: new Date(now).toISOString() };
     },

@@ -1,5 +1,6 @@
 import multipart from '@fastify/multipart';
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
+import { serverErrors } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
 import { Type } from 'typebox';
 import { ApiFault } from '../errors.js';
@@ -12,7 +13,7 @@ const Params = Type.Object({
   rendition: Type.Enum(['full', 'work', 'thumb']),
 });
 
-const noFile = () => new ApiFault(400, 'no-file', 'No picture was sent. Choose a JPEG, PNG or WebP picture.');
+const noFile = () => new ApiFault(serverErrors.noPictureSent);
 
 /** Pictures of the instructor who uploaded them. */
 export async function pictures(app: FastifyInstance, { store }: { store: PictureStore }): Promise<void> {

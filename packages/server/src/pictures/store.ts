@@ -4,7 +4,7 @@ import { mkdir, open, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import type { PictureAnswer } from '@viaticum/contract';
+import { type PictureAnswer, serverErrors } from '@viaticum/contract';
 import { In } from 'typeorm';
 import { PictureEntity, PictureOwnerEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
@@ -50,28 +50,15 @@ export function pictureStore({ source }: Database, dataFolder: string) {
     }
   };
   const take = async (ownerId: string, path: string, sha256: string): Promise<PictureAnswer> => {
-    if (!kindOf(await head(path)))
-      throw new ApiFault(
-        415,
-        'not-a-picture',
-        'This file is not a JPEG, PNG or WebP picture, whatever its name says. Choose a picture.',
-      );
-    const broken = new ApiFault(
-      422,
-      'broken-picture',
-      'This picture is damaged or cut off and cannot be read. Export it again and try once more.',
-    );
+    if (!kindOf(await head(path))) throw new ApiFault(serverErrors.notAPicture);
+    const broken = new ApiFault(serverErrors.pictureBroken);
     // Read when the first picture comes: it is a large part of what there is to load at the start.
     const { default: sharp } = await import('sharp');
     const { width = 0, height = 0 } = await sharp(path, { limitInputPixels: false })
       .metadata()
       .catch(() => ({ width: 0, height: 0 }));
     if (width * height > MOST_PIXELS) {
-      throw new ApiFault(
-        413,
-        'too-many-pixels',
-        `This picture has ${Math.round((width * height) / 1e6)} megapixels; 40 is the most. Save it smaller and try again.`,
-      );
+      throw new ApiFault(serverErrors.tooManyPixels(Math.round((width * height) / 1e6)));
     }
     if (width * height === 0) throw broken;
     let known = await source.manager.findOneBy(PictureEntity, { sha256 });
@@ -122,8 +109,7 @@ export function pictureStore({ source }: Database, dataFolder: string) {
           },
           createWriteStream(path, { mode: 0o600 }),
         );
-        if (size > MOST_BYTES || (upload as { truncated?: boolean }).truncated)
-          throw new ApiFault(413, 'too-large', 'This picture is larger than 25 MB. Save it smaller and try again.');
+        if (size > MOST_BYTES || (upload as { truncated?: boolean }).truncated) throw new ApiFault(serverErrors.pictureTooLarge);
         return await take(ownerId, path, hash.digest('hex'));
       } finally {
         await rm(path, { force: true });

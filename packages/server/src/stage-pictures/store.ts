@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { access, readdir, readFile, rm, stat, utimes } from 'node:fs/promises';
 import { basename, join } from 'node:path';
+import { serverErrors } from '@viaticum/contract';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import { ApiFault } from '../errors.js';
 import type { PictureStore } from '../pictures/store.js';
@@ -11,7 +12,7 @@ const KEPT = 200;
 const DAY_MS = 86_400_000;
 /** A folder that nobody looked into for so long goes; it is painted again when somebody does. */
 const UNUSED_MS = 30 * DAY_MS;
-const none = () => new ApiFault(404, 'no-stage', 'There is no picture of this step.');
+const none = () => new ApiFault(serverErrors.noStagePicture);
 
 /** A lesson as it is taught: the text of a revision, and whose pictures it may show. */
 export type Taught = { text: string; ownerId: string };

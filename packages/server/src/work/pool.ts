@@ -1,3 +1,4 @@
+import { serverErrors } from '@viaticum/contract';
 import { Piscina } from 'piscina';
 import { ApiFault } from '../errors.js';
 
@@ -41,10 +42,8 @@ export function pool<Job, Done>(file: string, { threads = 1, queue, perCaller, i
     /** Does a job; `caller` is whoever asks, for the limit. */
     async ask(job: Job, caller: string): Promise<Done> {
       const own = callers.get(caller) ?? 0;
-      if (own >= perCaller)
-        throw new ApiFault(429, 'too-many', 'Too much was asked for at once from here. Wait a moment, then try again.');
-      if (open >= queue + threads)
-        throw new ApiFault(503, 'busy', 'Much is being worked out just now. Try again in a moment; nothing is lost.');
+      if (own >= perCaller) throw new ApiFault(serverErrors.askedTooMuch);
+      if (open >= queue + threads) throw new ApiFault(serverErrors.busy);
       const workers = start();
       callers.set(caller, own + 1);
       open += 1;

@@ -2,7 +2,7 @@ import { findings, type ShownFinding } from '@viaticum/core/check';
 import type { CommandArgs, CommandName } from '@viaticum/core/document';
 import { type FormEvent, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { words } from '../words.js';
+import { words } from '../words/words.js';
 import { usePlan, useSession, useView, useWorkedOut } from './context.js';
 
 /** What to know about this lesson: findings as sentences, with their reason, a fix, and setting aside with a word why. */

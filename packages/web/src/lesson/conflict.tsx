@@ -1,7 +1,7 @@
 import type { LessonAnswer } from '@viaticum/contract';
 import { clockTime } from '../ui/clock.js';
 import { Dialog } from '../ui/dialog.js';
-import { words } from '../words.js';
+import { words } from '../words/words.js';
 import { useSession } from './context.js';
 
 /** Both versions of a lesson saved from two places: the person chooses; the server keeps the other. */

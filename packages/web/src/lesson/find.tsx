@@ -2,7 +2,7 @@ import { type FoundKind, type FoundThing, findInLesson } from '@viaticum/core/de
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { Dialog } from '../ui/dialog.js';
-import { findWords as w } from '../words-steps.js';
+import { findWords as w } from '../words/steps.js';
 import { useLesson, usePlan, useView } from './context.js';
 
 const stationOf: Record<FoundKind, string> = {

@@ -2,7 +2,7 @@ import { minutesInWords, sizeInWords, waitInWords } from '@viaticum/core/units';
 import { Link } from 'react-router';
 import { clockTime } from '../ui/clock.js';
 import { CommitInput } from '../ui/commit-input.js';
-import { words } from '../words.js';
+import { words } from '../words/words.js';
 import { Conflict } from './conflict.js';
 import { useLesson, usePlan, useSession, useSnapshot } from './context.js';
 import { RoomPanel } from './room-panel.js';

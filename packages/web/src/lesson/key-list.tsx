@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Dialog } from '../ui/dialog.js';
-import { words } from '../words.js';
+import { words } from '../words/words.js';
 import { setSingleKeys, singleKeysOn } from './keys.js';
 
 export function KeyList({ onClose }: { onClose: () => void }) {

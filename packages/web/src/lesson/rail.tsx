@@ -3,7 +3,7 @@ import { looksOf, visibleOf } from '@viaticum/core/derived';
 import { momentsOf, secondTransfers } from '@viaticum/core/transfer';
 import { minutesInWords } from '@viaticum/core/units';
 import { NavLink } from 'react-router';
-import { words } from '../words.js';
+import { words } from '../words/words.js';
 import { useLesson, usePlan, useWorkedOut } from './context.js';
 
 export const stations = ['picture', 'paints', 'steps', 'transfers', 'kit', 'class', 'video', 'log'] as const;

@@ -5,7 +5,7 @@ import { minutesInWords, timeOfDay } from '@viaticum/core/units';
 import { useEffect, useId, useRef, useState } from 'react';
 import { roomsQuery, useRemoveRoom, useSaveRoom } from '../api/queries.js';
 import { Refused, useRefusal } from '../ui/refusal.js';
-import { words } from '../words.js';
+import { words } from '../words/words.js';
 import { useLesson, useSession } from './context.js';
 import { RoomHours } from './room-hours.js';
 

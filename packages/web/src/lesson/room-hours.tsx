@@ -1,7 +1,7 @@
 import type { Room } from '@viaticum/contract';
 import type { Climate } from '@viaticum/core/format';
 import { useState } from 'react';
-import { words } from '../words.js';
+import { words } from '../words/words.js';
 import { useSession } from './context.js';
 
 const w = words.plan.room;

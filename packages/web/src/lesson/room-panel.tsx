@@ -1,6 +1,6 @@
 import type { Room } from '@viaticum/contract';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
-import { words } from '../words.js';
+import { words } from '../words/words.js';
 
 const RoomFields = lazy(() => import('./room-fields.js'));
 

@@ -1,7 +1,7 @@
 import { Button } from 'antd';
 import { useState } from 'react';
 import { saveFile } from '../ui/save-file.js';
-import { words } from '../words.js';
+import { words } from '../words/words.js';
 import { useSession } from './context.js';
 import { forgetUnread, unreadDraft } from './kept.js';
 

@@ -1,6 +1,6 @@
-import { type Named, stepsUsing } from '@viaticum/core/document';
+import { heldBy, type Named, stepsUsing } from '@viaticum/core/document';
 import { App } from 'antd';
-import { removalWords as w } from '../words.js';
+import { removalWords as w } from '../words/words.js';
 import { useSession } from './context.js';
 
 const MOST_NAMED = 8;
@@ -10,8 +10,10 @@ export function useRemoval(): (to: Named, id: string, name: string, remove: () =
   const session = useSession();
   const { modal } = App.useApp();
   return (to, id, name, remove) => {
-    const used = stepsUsing(session.get().history.lesson, to, id);
-    if (used.length === 0) {
+    const { lesson } = session.get().history;
+    const used = stepsUsing(lesson, to, id);
+    // What may not go at all is refused with its reason, not asked about.
+    if (used.length === 0 || heldBy(lesson, to, id) !== null) {
       remove();
       return;
     }

@@ -7,7 +7,7 @@ import { RefusalContext } from '../ui/refusal.js';
 import { placeAt } from '../ui/ribbon/lanes.js';
 import { Ribbon } from '../ui/ribbon/ribbon.js';
 import { Themed } from '../ui/themed.js';
-import { words } from '../words.js';
+import { words } from '../words/words.js';
 import { Beside } from './beside.js';
 import {
   SessionContext,

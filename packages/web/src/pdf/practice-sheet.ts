@@ -8,7 +8,7 @@ import { capital } from '@viaticum/core/units';
 import { relationsOf } from '@viaticum/core/value-relations';
 import { PDFDocument, type PDFFont, type PDFPage, StandardFonts } from 'pdf-lib';
 import { strokeWays } from '../ui/stroke-ways.js';
-import { markWords as w } from '../words-steps.js';
+import { markWords as w } from '../words/steps.js';
 import { bar, grey, MM, plain, put } from './page.js';
 
 const A4 = { widthMm: 210, heightMm: 297 };

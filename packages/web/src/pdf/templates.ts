@@ -24,7 +24,7 @@ import {
   setStrokingGrayscaleColor,
   stroke,
 } from 'pdf-lib';
-import { printWords as w } from '../words-transfers.js';
+import { printWords as w } from '../words/transfers.js';
 import { bar, MM, plain, put, rule } from './page.js';
 
 export type PrintLayer = { name: string; curves: readonly Curve[]; look: 'line' | 'help' | 'second' };

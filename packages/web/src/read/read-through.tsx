@@ -14,8 +14,8 @@ import { RichText } from '../ui/rich-text.js';
 import { StageCanvas } from '../ui/stage-canvas.js';
 import { layersAt } from '../ui/stage-layers.js';
 import { RecipeBar } from '../ui/swatch.js';
-import { words } from '../words.js';
-import { readWords as w } from '../words-teach.js';
+import { readWords as w } from '../words/teach.js';
+import { words } from '../words/words.js';
 import './read-through.css';
 
 /** The whole lesson as a page, as an instructor reads it the evening before; it prints as it stands. */

@@ -11,9 +11,9 @@ import { keptQuery, useCreateLesson, useUploadPicture } from '../api/queries.js'
 import { useBlobUrl } from '../lesson/laid.js';
 import { layArgs } from '../lesson/lay-args.js';
 import { Dialog } from '../ui/dialog.js';
-import { words } from '../words.js';
-import { beginWords as w } from '../words-begin.js';
-import { draftWords } from '../words-school.js';
+import { beginWords as w } from '../words/begin.js';
+import { draftWords } from '../words/school.js';
+import { words } from '../words/words.js';
 import { pictureWorker } from '../workers/picture-worker.js';
 import { useWorker } from '../workers/use-job.js';
 

@@ -7,7 +7,7 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { finishedUrl, lessonsQuery, pictureUrl, useSignOut } from '../api/queries.js';
 import { Themed } from '../ui/themed.js';
-import { words } from '../words.js';
+import { words } from '../words/words.js';
 import { NewLesson } from './new-lesson.js';
 import './shelf.css';
 

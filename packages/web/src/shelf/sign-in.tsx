@@ -1,7 +1,7 @@
 import { type FormEvent, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { useSignIn } from '../api/queries.js';
-import { words } from '../words.js';
+import { words } from '../words/words.js';
 import './shelf.css';
 
 export default function SignInView() {

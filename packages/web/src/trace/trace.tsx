@@ -6,8 +6,8 @@ import { Link, useParams } from 'react-router';
 import { readLesson } from '../api/queries.js';
 import { layArgs } from '../lesson/lay-args.js';
 import { asDrawn } from '../stations/transfers/drawing-context.js';
-import { words } from '../words.js';
-import { transferWords } from '../words-transfers.js';
+import { transferWords } from '../words/transfers.js';
+import { words } from '../words/words.js';
 import { pictureWorker } from '../workers/picture-worker.js';
 import './trace.css';
 

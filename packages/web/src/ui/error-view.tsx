@@ -1,5 +1,5 @@
 import { useRouteError } from 'react-router';
-import { words } from '../words.js';
+import { words } from '../words/words.js';
 
 /** What is shown when a view throws: calm, with a way back. */
 export function ErrorView() {

@@ -1,5 +1,5 @@
 import type { Lab } from '@viaticum/contract';
-import { words } from '../words.js';
+import { words } from '../words/words.js';
 
 const w = words.paints;
 

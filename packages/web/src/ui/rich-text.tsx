@@ -1,6 +1,6 @@
 import { type RichLine, richLines, withBold, withList } from '@viaticum/core/text';
 import { useId, useRef } from 'react';
-import { listWords as w } from '../words-steps.js';
+import { listWords as w } from '../words/steps.js';
 import { useTyped } from './use-typed.js';
 
 type Keyed<T> = { key: string; of: T };

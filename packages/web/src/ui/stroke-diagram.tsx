@@ -1,5 +1,5 @@
 import type { StrokeKind } from '@viaticum/contract';
-import { markWords } from '../words-steps.js';
+import { markWords } from '../words/steps.js';
 import { strokeWays } from './stroke-ways.js';
 import './stroke-diagram.css';
 

@@ -2,9 +2,9 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
 import { strokes } from '@viaticum/contract';
 import { readySchools, schoolOf, usualStroke } from '@viaticum/core/draft';
-import { beginWords } from '../words-begin.js';
-import { findWords, listWords, markWords } from '../words-steps.js';
-import { othersWords, preparingWords, readWords, repairWords, valuesWords } from '../words-teach.js';
+import { beginWords } from '../words/begin.js';
+import { findWords, listWords, markWords } from '../words/steps.js';
+import { othersWords, preparingWords, readWords, repairWords, valuesWords } from '../words/teach.js';
 import { strokeWays } from './stroke-ways.js';
 
 /** Every text of a catalogue, those that take numbers or names with some put in. */

@@ -12,12 +12,16 @@ export function jobWorker<J extends Jobs<J>>(worker: Worker) {
   const remote: Remote<Served> = wrap<Served>(worker);
   const open = new Set<number>();
   let last = 0;
+  let ended = false;
   return {
     ask<N extends keyof J & string>(name: N, args: J[N]['args'], onProgress?: (share: number) => void) {
       const id = ++last;
-      open.add(id);
-      const told = onProgress ? proxy(onProgress) : undefined;
-      const answer = Promise.resolve(remote.ask(id, name, args, told))
+      if (!ended) open.add(id);
+      // A worker that was ended answers nobody any more.
+      const asked = ended
+        ? new Promise<never>(() => undefined)
+        : Promise.resolve(remote.ask(id, name, args, onProgress && proxy(onProgress)));
+      const answer = asked
         .then((result) => {
           if ('cancelled' in result) throw new CancelledJob();
           return result.answer as J[N]['answer'];
@@ -31,6 +35,8 @@ export function jobWorker<J extends Jobs<J>>(worker: Worker) {
       };
     },
     end: () => {
+      ended = true;
+      open.clear();
       remote[releaseProxy]();
       worker.terminate();
     },

@@ -1,7 +1,7 @@
 import { currentItem, type Student } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
 import { useParams } from 'react-router';
-import { deskWords as w } from '../../words-desk.js';
+import { deskWords as w } from '../../words/desk.js';
 import { StagesAt } from '../painted.js';
 import { useLive, useOfTime } from '../use-live.js';
 import { useOpenClass } from '../use-open-class.js';

@@ -3,7 +3,7 @@ import type { ClassAnswer } from '@viaticum/contract';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { classQuery } from '../../api/class-queries.js';
-import { deskWords as w } from '../../words-desk.js';
+import { deskWords as w } from '../../words/desk.js';
 import { StagesAt } from '../painted.js';
 import { useLive } from '../use-live.js';
 import { useOpenClass } from '../use-open-class.js';

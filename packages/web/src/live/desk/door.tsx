@@ -1,6 +1,6 @@
 import { Button } from 'antd';
 import { Themed } from '../../ui/themed.js';
-import { deskWords as w } from '../../words-desk.js';
+import { deskWords as w } from '../../words/desk.js';
 import type { DeskParts } from './parts.js';
 
 /** Who wants to come in and needs the instructor's yes: more than were planned, or after somebody was taken out. */

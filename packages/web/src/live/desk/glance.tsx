@@ -1,7 +1,7 @@
 import { currentItem, secondsLeft } from '@viaticum/core/class';
 import { clock, waitInWords } from '@viaticum/core/units';
 import { RecipeBar } from '../../ui/swatch.js';
-import { deskWords as w } from '../../words-desk.js';
+import { deskWords as w } from '../../words/desk.js';
 import { useServerNow } from '../use-live.js';
 import type { DeskParts } from './parts.js';
 

@@ -1,6 +1,6 @@
 import { currentItem, TAKE_BACK_MS, waitedFor } from '@viaticum/core/class';
 import { useCallback, useEffect, useState } from 'react';
-import { deskWords as w } from '../../words-desk.js';
+import { deskWords as w } from '../../words/desk.js';
 import { useOfTime } from '../use-live.js';
 import type { DeskParts } from './parts.js';
 

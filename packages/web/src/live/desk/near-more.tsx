@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import { classLinksQuery, useRenewKey } from '../../api/class-queries.js';
 import { CopyKey } from '../../ui/copy-key.js';
 import { Themed } from '../../ui/themed.js';
-import { deskWords as w } from '../../words-desk.js';
+import { deskWords as w } from '../../words/desk.js';
 import type { DeskParts } from './parts.js';
 
 const speeds = [1, 5, 20, 60] as const;

@@ -3,8 +3,8 @@ import { classMinute, coatsNow, currentItem, expectedEnd, waitedFor } from '@via
 import { minutesInWords, waitInWords } from '@viaticum/core/units';
 import { useState } from 'react';
 import { clockTime } from '../../ui/clock.js';
-import { words } from '../../words.js';
-import { deskWords as w } from '../../words-desk.js';
+import { deskWords as w } from '../../words/desk.js';
+import { words } from '../../words/words.js';
 import { useNowEvery } from '../use-live.js';
 import type { DeskParts } from './parts.js';
 

@@ -1,5 +1,5 @@
 import { waitInWords } from '@viaticum/core/units';
-import { deskWords as w } from '../../words-desk.js';
+import { deskWords as w } from '../../words/desk.js';
 import type { DeskParts } from './parts.js';
 
 /** All items of the plan: back to one, or forward past what is left out. */

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { clockTime } from '../../ui/clock.js';
-import { deskWords as w } from '../../words-desk.js';
+import { deskWords as w } from '../../words/desk.js';
 import type { DeskParts } from './parts.js';
 
 /** A sentence to all phones: one of the usual, or one's own. */

@@ -1,6 +1,6 @@
 import type { ClassAnswer } from '@viaticum/contract';
 import { useState } from 'react';
-import { deskWords as w } from '../../words-desk.js';
+import { deskWords as w } from '../../words/desk.js';
 import { More } from './near-more.js';
 import { Now } from './near-now.js';
 import { Steps } from './near-steps.js';

@@ -3,7 +3,7 @@ import { behind, currentItem, type Student } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
 import { memo, useMemo } from 'react';
 import { layersAfter } from '../../ui/stage-layers.js';
-import { deskWords as w } from '../../words-desk.js';
+import { deskWords as w } from '../../words/desk.js';
 import type { LiveSnapshot } from '../connection.js';
 import { Painted } from '../painted.js';
 import { type Timed, useOfTime } from '../use-live.js';

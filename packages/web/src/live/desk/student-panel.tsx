@@ -4,7 +4,7 @@ import { listInWords, minutesInWords } from '@viaticum/core/units';
 import { useState } from 'react';
 import { classStudentsQuery, peopleQuery, useAddPerson, useSaveStudent } from '../../api/class-queries.js';
 import { CommitInput } from '../../ui/commit-input.js';
-import { deskWords } from '../../words-desk.js';
+import { deskWords } from '../../words/desk.js';
 import { useNowEvery } from '../use-live.js';
 import type { DeskParts } from './parts.js';
 

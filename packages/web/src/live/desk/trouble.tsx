@@ -1,5 +1,5 @@
-import { words } from '../../words.js';
-import { deskWords as w } from '../../words-desk.js';
+import { deskWords as w } from '../../words/desk.js';
+import { words } from '../../words/words.js';
 import type { DeskParts } from './parts.js';
 
 /** What is wrong, calmly: no connection, or something that was refused. */

@@ -2,7 +2,7 @@ import type { AloneSheet } from '@viaticum/contract';
 import type { ClassState } from '@viaticum/core/class';
 import { minutesInWords } from '@viaticum/core/units';
 import { useMemo } from 'react';
-import { followWords as w } from '../../words-follow.js';
+import { followWords as w } from '../../words/follow.js';
 import { ALONE_ID, aloneClass } from '../alone.js';
 import { StagesAt } from '../painted.js';
 import { useLive } from '../use-live.js';

@@ -1,6 +1,6 @@
 import type { FollowSheet, Helper } from '@viaticum/contract';
 import { type FormEvent, useState } from 'react';
-import { followWords as w } from '../../words-follow.js';
+import { followWords as w } from '../../words/follow.js';
 
 export function AskCode({ fault, onCode }: { fault: string | null; onCode: (code: string) => void }) {
   const [text, setText] = useState('');

@@ -1,6 +1,6 @@
 import type { FollowSheet } from '@viaticum/contract';
 import { useState } from 'react';
-import { followWords as w } from '../../words-follow.js';
+import { followWords as w } from '../../words/follow.js';
 
 const nameOf = (column: number, row: number) => `${String.fromCharCode(65 + (column % 26))}${row + 1}`;
 /** So much of the neighbouring cells is seen, as a share of a cell. */

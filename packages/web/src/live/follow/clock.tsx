@@ -1,6 +1,6 @@
 import { type Student, secondsLeft } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
-import { followWords as w } from '../../words-follow.js';
+import { followWords as w } from '../../words/follow.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { useServerNow } from '../use-live.js';
 

@@ -3,7 +3,7 @@ import type { ClassState } from '@viaticum/core/class';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { type ApiFailure, call } from '../../api/http.js';
 import { useHeld } from '../../ui/use-held.js';
-import { followWords as w } from '../../words-follow.js';
+import { followWords as w } from '../../words/follow.js';
 import { closeConnection, type LiveConnection, liveConnection } from '../connection.js';
 import { StagesAt } from '../painted.js';
 import { useLive } from '../use-live.js';

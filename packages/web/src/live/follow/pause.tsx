@@ -2,7 +2,7 @@ import type { FollowSheet, PlanItem } from '@viaticum/contract';
 import { coatsNow, dryingLeft, planMinute, type Student, waitedFor } from '@viaticum/core/class';
 import { waitInWords } from '@viaticum/core/units';
 import { layersAt, wetnessAt } from '../../ui/stage-layers.js';
-import { followWords as w } from '../../words-follow.js';
+import { followWords as w } from '../../words/follow.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { doneAt, Painted } from '../painted.js';
 import { useNowEvery } from '../use-live.js';

@@ -1,7 +1,7 @@
 import type { FollowSheet, PlanItem, SheetStep } from '@viaticum/contract';
 import { useState } from 'react';
 import { layersAt } from '../../ui/stage-layers.js';
-import { followWords as w } from '../../words-follow.js';
+import { followWords as w } from '../../words/follow.js';
 import type { LiveSnapshot } from '../connection.js';
 import { doneAt, Painted } from '../painted.js';
 

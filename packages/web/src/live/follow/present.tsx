@@ -1,7 +1,7 @@
 import type { FollowSheet, HandReason, PlanItem } from '@viaticum/contract';
 import { currentItem, type Student, TAKE_BACK_MS } from '@viaticum/core/class';
 import { useEffect, useRef, useState } from 'react';
-import { followWords as w } from '../../words-follow.js';
+import { followWords as w } from '../../words/follow.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { useOfTime } from '../use-live.js';
 import { Pause } from './pause.js';

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { followWords as w } from '../../words-follow.js';
+import { followWords as w } from '../../words/follow.js';
 
 /** A screen on which nothing is asked: before the start, after the end. */
 export function Resting({

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { followWords as w } from '../../words-follow.js';
+import { followWords as w } from '../../words/follow.js';
 
 export type PhoneSettings = { large: boolean; metric: boolean; vibrate: boolean };
 const KEY = 'viaticum-phone';

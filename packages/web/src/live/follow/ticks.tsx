@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { followWords as w } from '../../words-follow.js';
+import { followWords as w } from '../../words/follow.js';
 
 type Counted = { name: string; count: number; until: string };
 

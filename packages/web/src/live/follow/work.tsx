@@ -2,8 +2,8 @@ import type { FollowSheet, Helper, PlanItem, SheetStep } from '@viaticum/contrac
 import { coatsNow, type Student } from '@viaticum/core/class';
 import { waitInWords } from '@viaticum/core/units';
 import { RecipeBar } from '../../ui/swatch.js';
-import { followWords as w } from '../../words-follow.js';
-import { kindWords, techniqueWords } from '../../words-terms.js';
+import { followWords as w } from '../../words/follow.js';
+import { kindWords, techniqueWords } from '../../words/terms.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { allowed } from '../drying.js';
 import { useNowEvery } from '../use-live.js';

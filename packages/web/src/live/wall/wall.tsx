@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { useParams } from 'react-router';
 import { layersAt } from '../../ui/stage-layers.js';
 import { RecipeBar } from '../../ui/swatch.js';
-import { wallWords as w } from '../../words-wall.js';
+import { wallWords as w } from '../../words/wall.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { DryingFilm } from '../follow/drying-film.js';
 import { doneAt, Painted, StagesAt } from '../painted.js';

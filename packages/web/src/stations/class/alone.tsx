@@ -1,8 +1,8 @@
 import { useAloneLink } from '../../api/class-queries.js';
 import { useLesson, useSession, useSnapshot } from '../../lesson/context.js';
 import { CopyKey } from '../../ui/copy-key.js';
-import { words } from '../../words.js';
-import { aloneWords as w } from '../../words-class.js';
+import { aloneWords as w } from '../../words/class.js';
+import { words } from '../../words/words.js';
 
 /** The link by which the lesson is painted alone. */
 export function Alone() {

@@ -1,6 +1,6 @@
 import { lazy, Suspense, useState } from 'react';
 import { Topics } from '../../ui/topics.js';
-import { words } from '../../words.js';
+import { words } from '../../words/words.js';
 import { Alone } from './alone.js';
 import { Invite } from './invite.js';
 import { Rehearse } from './rehearse.js';

@@ -8,7 +8,7 @@ import { dayAndTime } from '../../ui/clock.js';
 import { FileKey } from '../../ui/file-key.js';
 import { saveFile } from '../../ui/save-file.js';
 import { WholeField } from '../../ui/whole-field.js';
-import { inviteWords as w } from '../../words-class.js';
+import { inviteWords as w } from '../../words/class.js';
 import { Opened } from './teach.js';
 
 const rightNow = () => Date.now();

@@ -5,8 +5,8 @@ import { useBeginClass } from '../../api/class-queries.js';
 import { useLesson, useSession, useSnapshot } from '../../lesson/context.js';
 import { Choice } from '../../ui/choice.js';
 import { WholeField } from '../../ui/whole-field.js';
-import { words } from '../../words.js';
-import { paceWords, rehearseWords as w } from '../../words-class.js';
+import { paceWords, rehearseWords as w } from '../../words/class.js';
+import { words } from '../../words/words.js';
 
 /** A class with simulated students, to practise the desk on. */
 export function Rehearse() {

@@ -6,7 +6,7 @@ import { Link } from 'react-router';
 import { classesQuery, useBeginClass, useOpenPlanned } from '../../api/class-queries.js';
 import { useLesson, usePlan, useSession, useSnapshot } from '../../lesson/context.js';
 import { dayAndTime } from '../../ui/clock.js';
-import { words } from '../../words.js';
+import { words } from '../../words/words.js';
 
 const w = words.class;
 

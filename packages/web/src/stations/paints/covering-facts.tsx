@@ -6,7 +6,7 @@ import { covering as coveringFor, finishOf, glazeMedium, recipeParts, tintingPow
 import { waitInWords } from '@viaticum/core/units';
 import { useMemo } from 'react';
 import { useSession } from '../../lesson/context.js';
-import { words } from '../../words.js';
+import { words } from '../../words/words.js';
 
 const w = words.paints;
 /** A thin line is paint with much water, about as thick as a wash. */

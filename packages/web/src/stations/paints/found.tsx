@@ -6,7 +6,7 @@ import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
 import { useSession } from '../../lesson/context.js';
 import { RecipeBar } from '../../ui/swatch.js';
-import { words } from '../../words.js';
+import { words } from '../../words/words.js';
 import { paintSide, usePaintJob } from './paint-context.js';
 
 const w = words.paints;

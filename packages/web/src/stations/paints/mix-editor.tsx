@@ -6,7 +6,7 @@ import { useSession } from '../../lesson/context.js';
 import { useRemoval } from '../../lesson/use-removal.js';
 import { CommitInput } from '../../ui/commit-input.js';
 import { BrushOut } from '../../ui/swatch.js';
-import { words } from '../../words.js';
+import { words } from '../../words/words.js';
 import { CoveringFacts, Thinning } from './covering-facts.js';
 import { Found } from './found.js';
 import { Target } from './target.js';

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useLesson } from '../../lesson/context.js';
 import { LayingProvider } from '../../lesson/laid.js';
 import { Topics } from '../../ui/topics.js';
-import { words } from '../../words.js';
+import { words } from '../../words/words.js';
 import { BenchProvider } from './paint-context.js';
 import { FamiliesTopic } from './topics/families.js';
 import { MixesTopic } from './topics/mixes.js';

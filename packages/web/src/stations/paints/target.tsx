@@ -5,7 +5,7 @@ import { useSession, useWorkedOut } from '../../lesson/context.js';
 import { seenOutlines, useJob, useLaying } from '../../lesson/laid.js';
 import { wholeOf } from '../../lesson/lay-args.js';
 import { Nudges } from '../../ui/nudges.js';
-import { words } from '../../words.js';
+import { words } from '../../words/words.js';
 
 const w = words.paints;
 const SPOT_MM = 2.5;

@@ -7,7 +7,7 @@ import { nanoid } from 'nanoid';
 import { useMemo } from 'react';
 import { useSession } from '../../lesson/context.js';
 import { useRemoval } from '../../lesson/use-removal.js';
-import { words } from '../../words.js';
+import { words } from '../../words/words.js';
 
 const w = words.paints;
 

@@ -2,7 +2,7 @@ import type { Lesson } from '@viaticum/contract';
 import { nanoid } from 'nanoid';
 import { useEffect, useRef, useState } from 'react';
 import { useSession, useView } from '../../lesson/context.js';
-import { words } from '../../words.js';
+import { words } from '../../words/words.js';
 import { arrowStep, type Point, type ToMm } from './point.js';
 
 type Props = { lesson: Lesson; unit: number; toMm: ToMm; onEnd: () => void };

@@ -6,7 +6,7 @@ import { type KeyboardEvent, memo, type PointerEvent, useEffect, useRef, useStat
 import { pictureUrl } from '../../api/queries.js';
 import { useSession, useView, useWorkedOut } from '../../lesson/context.js';
 import { useLaying } from '../../lesson/laid.js';
-import { words } from '../../words.js';
+import { words } from '../../words/words.js';
 import { DrawArea } from './draw-area.js';
 import { useEasel } from './easel-context.js';
 import { EditArea } from './edit-area.js';

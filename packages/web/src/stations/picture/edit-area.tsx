@@ -4,7 +4,7 @@ import { lengthNumber } from '@viaticum/core/units';
 import { type KeyboardEvent, memo, type PointerEvent, type RefObject, useState } from 'react';
 import { useSession } from '../../lesson/context.js';
 import { useLatest } from '../../ui/use-latest.js';
-import { words } from '../../words.js';
+import { words } from '../../words/words.js';
 import { arrowStep, type Point, type ToMm } from './point.js';
 
 type At = { polygon: number; ring: number; point: number };

@@ -3,7 +3,7 @@ import { useLesson } from '../../lesson/context.js';
 import { LayingProvider } from '../../lesson/laid.js';
 import { wholeOf } from '../../lesson/lay-args.js';
 import { Topics } from '../../ui/topics.js';
-import { words } from '../../words.js';
+import { words } from '../../words/words.js';
 import { Easel } from './easel.js';
 import { EaselContext, useEaselState } from './easel-context.js';
 import { useTakePicture } from './take-picture.js';

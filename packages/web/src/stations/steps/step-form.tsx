@@ -18,8 +18,8 @@ import { usePlan, useSession, useView } from '../../lesson/context.js';
 import { CommitInput } from '../../ui/commit-input.js';
 import { NumberField } from '../../ui/number-field.js';
 import { RichInput } from '../../ui/rich-text.js';
-import { words } from '../../words.js';
-import { markWords } from '../../words-steps.js';
+import { markWords } from '../../words/steps.js';
+import { words } from '../../words/words.js';
 
 const w = words.steps;
 /** Beside the areas: no area has such an id. */

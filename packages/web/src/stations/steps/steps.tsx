@@ -4,7 +4,7 @@ import { useLesson, usePlan, useSheet, useView } from '../../lesson/context.js';
 import { StageCanvas } from '../../ui/stage-canvas.js';
 import { layersAt, wetnessAt } from '../../ui/stage-layers.js';
 import { Topics } from '../../ui/topics.js';
-import { words } from '../../words.js';
+import { words } from '../../words/words.js';
 import { StepList } from './list/step-list.js';
 import { PaintedProvider, usePainted } from './painted.js';
 import './steps.css';

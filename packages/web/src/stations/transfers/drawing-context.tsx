@@ -14,7 +14,7 @@ import {
 import { createContext, type ReactNode, useContext, useMemo, useState } from 'react';
 import { useWorkedOut } from '../../lesson/context.js';
 import { useJob } from '../../lesson/laid.js';
-import { transferWords } from '../../words-transfers.js';
+import { transferWords } from '../../words/transfers.js';
 
 const w = transferWords.lines;
 

@@ -4,7 +4,7 @@ import { pictureUrl } from '../../api/queries.js';
 import { useLesson } from '../../lesson/context.js';
 import { useLaying } from '../../lesson/laid.js';
 import { wholeOf } from '../../lesson/lay-args.js';
-import { transferWords as w } from '../../words-transfers.js';
+import { transferWords as w } from '../../words/transfers.js';
 import { useEasel } from '../picture/easel-context.js';
 import { Face } from '../picture/on-canvas.js';
 import { useDrawing } from './drawing-context.js';

@@ -3,7 +3,7 @@ import type { LessonPlan } from '@viaticum/core/plan';
 import { areaRung, rungWord } from '@viaticum/core/step';
 import { hourMinute, waitInWords } from '@viaticum/core/units';
 import { type PointerEvent, useMemo, useRef, useState } from 'react';
-import { words } from '../../words.js';
+import { words } from '../../words/words.js';
 import { useWidth } from '../use-width.js';
 import { AXIS_PX, axisFor, farthest, HANDS_PX, nearest } from './axis.js';
 import { lanesOf } from './lanes.js';

@@ -3,7 +3,7 @@ import { type ChainLink, criticalChain } from '@viaticum/core/advice';
 import { looksOf } from '@viaticum/core/derived';
 import type { LessonPlan } from '@viaticum/core/plan';
 import { memo, useId, useMemo } from 'react';
-import { words } from '../../words.js';
+import { words } from '../../words/words.js';
 import { TexturePattern } from '../textures.js';
 import { AXIS_PX, type Axis, HANDS_PX, LABEL_PX, ticksOf } from './axis.js';
 import { areaSection, type FilmSlice } from './film.js';

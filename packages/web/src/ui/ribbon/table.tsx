@@ -1,7 +1,7 @@
 import type { PlanItem } from '@viaticum/contract';
 import type { LessonPlan } from '@viaticum/core/plan';
 import { hourMinute, waitInWords } from '@viaticum/core/units';
-import { words } from '../../words.js';
+import { words } from '../../words/words.js';
 
 /** The same facts as the section, as a table. */
 export function RibbonTable({ plan, onStep }: { plan: LessonPlan; onStep: (stepId: string) => void }) {

@@ -1,6 +1,6 @@
 import type { PlanItem } from '@viaticum/contract';
 import { waitInWords } from '@viaticum/core/units';
-import { words } from '../../words.js';
+import { words } from '../../words/words.js';
 import { AXIS_PX, HANDS_PX } from './axis.js';
 
 /** A stretch of work as brush tracks, or bare linen with its length for a pause. A pinned one carries a nail. */

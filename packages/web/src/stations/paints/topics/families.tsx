@@ -6,7 +6,7 @@ import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
 import { Choice } from '../../../ui/choice.js';
-import { words } from '../../../words.js';
+import { words } from '../../../words/words.js';
 import type { FamilyKind } from '../../../workers/paint-jobs.js';
 import { paintSide, useBench, usePaintJob } from '../paint-context.js';
 

@@ -9,7 +9,7 @@ import { useNewHere } from '../../../lesson/keys.js';
 import { seenOutlines, useJob } from '../../../lesson/laid.js';
 import { wholeOf } from '../../../lesson/lay-args.js';
 import { BrushOut, RecipeBar } from '../../../ui/swatch.js';
-import { words } from '../../../words.js';
+import { words } from '../../../words/words.js';
 import { MixEditor } from '../mix-editor.js';
 import { useBench } from '../paint-context.js';
 import { TubeList } from '../tube-list.js';

@@ -6,7 +6,7 @@ import { useMemo, useState } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { useLesson, useSession } from '../../../lesson/context.js';
 import { Choice } from '../../../ui/choice.js';
-import { words } from '../../../words.js';
+import { words } from '../../../words/words.js';
 import type { PaletteFrom } from '../../../workers/paint-jobs.js';
 import { paintSide, useBench, usePaintJob } from '../paint-context.js';
 

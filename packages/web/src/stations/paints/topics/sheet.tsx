@@ -5,7 +5,7 @@ import { finishOf, mixColour, paintOf, paletteLayout, shortTubeName, tubeRgb } f
 import { useMemo, useState } from 'react';
 import { useLesson } from '../../../lesson/context.js';
 import { RecipeBar } from '../../../ui/swatch.js';
-import { words } from '../../../words.js';
+import { words } from '../../../words/words.js';
 import { paintSide, usePaintJob } from '../paint-context.js';
 
 const w = words.paints;

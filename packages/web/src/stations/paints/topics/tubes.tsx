@@ -7,7 +7,7 @@ import { Table } from 'antd';
 import { nanoid } from 'nanoid';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
-import { words } from '../../../words.js';
+import { words } from '../../../words/words.js';
 import { Typed } from '../target.js';
 import { AddTube } from '../tube-list.js';
 

@@ -5,7 +5,7 @@ import { useLesson, useSession, useWorkedOut } from '../../../lesson/context.js'
 import { seenOutlines, useJob } from '../../../lesson/laid.js';
 import { wholeOf } from '../../../lesson/lay-args.js';
 import { Nudges } from '../../../ui/nudges.js';
-import { words } from '../../../words.js';
+import { words } from '../../../words/words.js';
 
 const w = words.picture.target;
 const MIDDLE: Lab = [55, 0, 0];

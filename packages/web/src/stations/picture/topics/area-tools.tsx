@@ -4,7 +4,7 @@ import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
 import { useJob } from '../../../lesson/laid.js';
-import { words } from '../../../words.js';
+import { words } from '../../../words/words.js';
 import { useEasel, useHint } from '../easel-context.js';
 import { Face, OnCanvas } from '../on-canvas.js';
 import type { Point } from '../point.js';

@@ -18,7 +18,7 @@ import { useLesson, useSession, useView, useWorkedOut } from '../../../lesson/co
 import { useNewHere } from '../../../lesson/keys.js';
 import { useRemoval } from '../../../lesson/use-removal.js';
 import { CommitInput } from '../../../ui/commit-input.js';
-import { words } from '../../../words.js';
+import { words } from '../../../words/words.js';
 import { useEasel } from '../easel-context.js';
 import { OnCanvas } from '../on-canvas.js';
 import { AreaTarget } from './area-target.js';

@@ -6,7 +6,7 @@ import { colourInWords, compareInWords } from '@viaticum/core/picture';
 import { useState } from 'react';
 import { useLesson } from '../../../lesson/context.js';
 import { useJob } from '../../../lesson/laid.js';
-import { words } from '../../../words.js';
+import { words } from '../../../words/words.js';
 import { useEasel, useHiddenOutlines, useHint } from '../easel-context.js';
 import { Face, OnCanvas } from '../on-canvas.js';
 import type { Point } from '../point.js';

@@ -6,7 +6,7 @@ import { useEffect, useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
 import { useLaying } from '../../../lesson/laid.js';
 import { wholeOf } from '../../../lesson/lay-args.js';
-import { words } from '../../../words.js';
+import { words } from '../../../words/words.js';
 import { useEasel } from '../easel-context.js';
 import { Face, OnCanvas } from '../on-canvas.js';
 import type { Point } from '../point.js';

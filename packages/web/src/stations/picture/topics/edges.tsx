@@ -2,7 +2,7 @@ import { LEAST_COHERENCE, meanDirection } from '@viaticum/core/picture';
 import { useMemo, useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
 import { seenOutlines, useJob } from '../../../lesson/laid.js';
-import { words } from '../../../words.js';
+import { words } from '../../../words/words.js';
 import { useEasel } from '../easel-context.js';
 import { OnCanvas } from '../on-canvas.js';
 

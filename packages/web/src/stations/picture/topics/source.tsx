@@ -8,7 +8,7 @@ import { useLesson, useSession } from '../../../lesson/context.js';
 import { useLaying } from '../../../lesson/laid.js';
 import { wholeOf } from '../../../lesson/lay-args.js';
 import { CommitInput } from '../../../ui/commit-input.js';
-import { words } from '../../../words.js';
+import { words } from '../../../words/words.js';
 import { useEasel, useHint } from '../easel-context.js';
 import { Face, OnCanvas } from '../on-canvas.js';
 import { useTakePicture } from '../take-picture.js';

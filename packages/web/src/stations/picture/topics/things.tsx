@@ -7,7 +7,7 @@ import { useLesson, useSession, useView } from '../../../lesson/context.js';
 import { useLaying } from '../../../lesson/laid.js';
 import { wholeOf } from '../../../lesson/lay-args.js';
 import { CommitInput } from '../../../ui/commit-input.js';
-import { words } from '../../../words.js';
+import { words } from '../../../words/words.js';
 import { useEasel, useHint } from '../easel-context.js';
 import { OnCanvas } from '../on-canvas.js';
 import type { Point } from '../point.js';

@@ -3,7 +3,7 @@ import { valueStep } from '@viaticum/core/colour';
 import { useState } from 'react';
 import { useView } from '../../../lesson/context.js';
 import { useBlobUrl, useJob } from '../../../lesson/laid.js';
-import { words } from '../../../words.js';
+import { words } from '../../../words/words.js';
 import { useBase, useEasel } from '../easel-context.js';
 import { OnCanvas } from '../on-canvas.js';
 

@@ -8,8 +8,8 @@ import { useParams } from 'react-router';
 import { keptQuery, lessonQuery, lessonsQuery, useLetGo } from '../../../api/queries.js';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
 import { Dialog } from '../../../ui/dialog.js';
-import { words } from '../../../words.js';
-import { listWords as w } from '../../../words-steps.js';
+import { listWords as w } from '../../../words/steps.js';
+import { words } from '../../../words/words.js';
 
 type Source = { id: string; title: string; steps: Step[]; keptId?: string };
 

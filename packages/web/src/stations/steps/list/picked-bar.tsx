@@ -2,7 +2,7 @@ import { nanoid } from 'nanoid';
 import { type FormEvent, useState } from 'react';
 import { useKeep } from '../../../api/queries.js';
 import { useLesson, useSession } from '../../../lesson/context.js';
-import { listWords as w } from '../../../words-steps.js';
+import { listWords as w } from '../../../words/steps.js';
 
 /** What can be done with several steps at once. */
 export function PickedBar({ ids, onNone }: { ids: string[]; onNone: () => void }) {

@@ -7,8 +7,8 @@ import { type KeyboardEvent, lazy, type MouseEvent, Suspense, useRef, useState }
 import { useLesson, usePlan, useSession, useView } from '../../../lesson/context.js';
 import { useNewHere } from '../../../lesson/keys.js';
 import { CommitInput } from '../../../ui/commit-input.js';
-import { words } from '../../../words.js';
-import { listWords as w } from '../../../words-steps.js';
+import { listWords as w } from '../../../words/steps.js';
+import { words } from '../../../words/words.js';
 import { PickedBar } from './picked-bar.js';
 import { StepRow } from './step-row.js';
 

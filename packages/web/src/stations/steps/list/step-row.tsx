@@ -10,8 +10,8 @@ import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/cont
 import { RichText } from '../../../ui/rich-text.js';
 import { StrokeDiagram } from '../../../ui/stroke-diagram.js';
 import { RecipeBar } from '../../../ui/swatch.js';
-import { words } from '../../../words.js';
-import { markWords, listWords as w } from '../../../words-steps.js';
+import { markWords, listWords as w } from '../../../words/steps.js';
+import { words } from '../../../words/words.js';
 
 const StepForm = lazy(() => import('../step-form.js').then((module) => ({ default: module.StepForm })));
 

@@ -6,8 +6,8 @@ import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
 import { useSession, useWorkedOut } from '../../../lesson/context.js';
 import { NumberField } from '../../../ui/number-field.js';
-import { words } from '../../../words.js';
-import { schoolWords, draftWords as w } from '../../../words-school.js';
+import { schoolWords, draftWords as w } from '../../../words/school.js';
+import { words } from '../../../words/words.js';
 import { OwnMethod } from './own-method.js';
 
 const main = [

@@ -1,6 +1,6 @@
 import type { CoatRange, CoatTimes } from '@viaticum/core/coat';
 import { Area, CartesianGrid, ComposedChart, Line, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
-import { words } from '../../../words.js';
+import { words } from '../../../words/words.js';
 
 const w = words.plan.drying;
 const POINTS = 70;

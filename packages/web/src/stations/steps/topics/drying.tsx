@@ -8,7 +8,7 @@ import { minutesInWords, waitInWords } from '@viaticum/core/units';
 import { nanoid } from 'nanoid';
 import { lazy, Suspense, useMemo } from 'react';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
-import { words } from '../../../words.js';
+import { words } from '../../../words/words.js';
 import type { PlanJobs } from '../../../workers/plan-jobs.js';
 import { planWorker } from '../../../workers/plan-worker.js';
 import { useJobOf, useWorker } from '../../../workers/use-job.js';

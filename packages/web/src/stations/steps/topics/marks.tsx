@@ -13,8 +13,8 @@ import { CommitInput } from '../../../ui/commit-input.js';
 import { NumberField } from '../../../ui/number-field.js';
 import { saveFile } from '../../../ui/save-file.js';
 import { StrokeDiagram } from '../../../ui/stroke-diagram.js';
-import { words } from '../../../words.js';
-import { markWords as w } from '../../../words-steps.js';
+import { markWords as w } from '../../../words/steps.js';
+import { words } from '../../../words/words.js';
 
 /** Marks that are counted, the strokes of the lesson, and a sheet to practise them on. */
 export function MarksTopic() {

@@ -5,8 +5,8 @@ import { keptQuery, useKeep } from '../../../api/queries.js';
 import { useLesson, useSession } from '../../../lesson/context.js';
 import { NumberField } from '../../../ui/number-field.js';
 import { RichInput } from '../../../ui/rich-text.js';
-import { words } from '../../../words.js';
-import { draftWords as d } from '../../../words-school.js';
+import { draftWords as d } from '../../../words/school.js';
+import { words } from '../../../words/words.js';
 
 const w = d.method;
 const NONE = '';

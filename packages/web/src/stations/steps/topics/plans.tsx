@@ -16,7 +16,7 @@ import { hourMinute, minutesInWords, waitInWords } from '@viaticum/core/units';
 import { useMemo, useState } from 'react';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { NumberField } from '../../../ui/number-field.js';
-import { words } from '../../../words.js';
+import { words } from '../../../words/words.js';
 import type { PlanJobs } from '../../../workers/plan-jobs.js';
 import { planWorker } from '../../../workers/plan-worker.js';
 import { useJobOf, useWorker } from '../../../workers/use-job.js';

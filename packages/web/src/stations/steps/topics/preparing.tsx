@@ -5,7 +5,7 @@ import { listInWords, minutesInWords, waitInWords } from '@viaticum/core/units';
 import { nanoid } from 'nanoid';
 import { useMemo } from 'react';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
-import { preparingWords as w } from '../../../words-teach.js';
+import { preparingWords as w } from '../../../words/teach.js';
 
 /** Which brush does what, when it is washed and when the water is changed; and which canvases to paint before the class. */
 export function PreparingTopic() {

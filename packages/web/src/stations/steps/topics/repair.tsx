@@ -9,7 +9,7 @@ import { type MouseEvent, useMemo, useRef, useState } from 'react';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { useBlobUrl } from '../../../lesson/laid.js';
 import { FileKey, PICTURES } from '../../../ui/file-key.js';
-import { repairWords as w } from '../../../words-teach.js';
+import { repairWords as w } from '../../../words/teach.js';
 
 const COLOUR = 'colour';
 

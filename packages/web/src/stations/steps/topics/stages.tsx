@@ -1,7 +1,7 @@
 import { useUploadPicture } from '../../../api/queries.js';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { FileKey, PICTURES } from '../../../ui/file-key.js';
-import { draftWords, stageWords as w } from '../../../words-school.js';
+import { draftWords, stageWords as w } from '../../../words/school.js';
 import { type Painted, usePaintedNow } from '../painted.js';
 
 /** A strip of the canvas after every step that leaves something on it, and how near each comes to the picture. */

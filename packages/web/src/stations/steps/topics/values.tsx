@@ -2,7 +2,7 @@ import type { Lab } from '@viaticum/contract';
 import { cssRgb, labToSrgb } from '@viaticum/core/colour';
 import { announcement, type RelationChange, relationsOf, roughestStage } from '@viaticum/core/value-relations';
 import { useSession, useView, useWorkedOut } from '../../../lesson/context.js';
-import { valuesWords as w } from '../../../words-teach.js';
+import { valuesWords as w } from '../../../words/teach.js';
 import { usePaintedNow } from '../painted.js';
 
 /** The value each area should have and the step by which it stands; who breaks relations, and who repairs them; the roughest stage. */

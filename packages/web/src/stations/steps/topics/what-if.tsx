@@ -4,7 +4,7 @@ import { planOf } from '@viaticum/core/plan';
 import { hourMinute, minutesInWords, timeOfDay } from '@viaticum/core/units';
 import { useMemo, useState } from 'react';
 import { useLesson, usePlan, useSession, useView, type WhatIf } from '../../../lesson/context.js';
-import { words } from '../../../words.js';
+import { words } from '../../../words/words.js';
 import type { PlanJobs } from '../../../workers/plan-jobs.js';
 import { planWorker } from '../../../workers/plan-worker.js';
 import { useJobOf, useWorker } from '../../../workers/use-job.js';

@@ -5,7 +5,7 @@ import { useWorkedOut } from '../../../lesson/context.js';
 import { useBlobUrl, useLaying } from '../../../lesson/laid.js';
 import { Choice } from '../../../ui/choice.js';
 import { FileKey, PICTURES } from '../../../ui/file-key.js';
-import { transferWords } from '../../../words-transfers.js';
+import { transferWords } from '../../../words/transfers.js';
 import type { PictureJobs } from '../../../workers/picture-jobs.js';
 import { arrowStep } from '../../picture/point.js';
 import { useDrawing } from '../drawing-context.js';

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
 import { CommitInput } from '../../../ui/commit-input.js';
 import { NumberField } from '../../../ui/number-field.js';
-import { transferWords } from '../../../words-transfers.js';
+import { transferWords } from '../../../words/transfers.js';
 import { useDrawing } from '../drawing-context.js';
 
 const w = transferWords.help;

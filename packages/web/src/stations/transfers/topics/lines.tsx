@@ -20,7 +20,7 @@ import { Choice } from '../../../ui/choice.js';
 import { FileKey } from '../../../ui/file-key.js';
 import { saveFile } from '../../../ui/save-file.js';
 import { useLatest } from '../../../ui/use-latest.js';
-import { transferWords } from '../../../words-transfers.js';
+import { transferWords } from '../../../words/transfers.js';
 import { useEasel } from '../../picture/easel-context.js';
 import { OnCanvas } from '../../picture/on-canvas.js';
 import { useDrawing, useLineName } from '../drawing-context.js';

@@ -4,7 +4,7 @@ import { againStep, momentsOf, secondTransfers } from '@viaticum/core/transfer';
 import { hourMinute, listInWords } from '@viaticum/core/units';
 import { nanoid } from 'nanoid';
 import { usePlan, useSession, useWorkedOut } from '../../../lesson/context.js';
-import { transferWords } from '../../../words-transfers.js';
+import { transferWords } from '../../../words/transfers.js';
 import { useDrawing } from '../drawing-context.js';
 
 const w = transferWords.moments;

@@ -8,7 +8,7 @@ import type { PrintLayer, Template } from '../../../pdf/templates.js';
 import { Choice } from '../../../ui/choice.js';
 import { NumberField } from '../../../ui/number-field.js';
 import { saveFile } from '../../../ui/save-file.js';
-import { transferWords } from '../../../words-transfers.js';
+import { transferWords } from '../../../words/transfers.js';
 import { type Drawing, useDrawing } from '../drawing-context.js';
 
 const w = transferWords.prints;

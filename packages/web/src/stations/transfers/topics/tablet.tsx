@@ -1,5 +1,5 @@
 import { Link, useParams } from 'react-router';
-import { transferWords } from '../../../words-transfers.js';
+import { transferWords } from '../../../words/transfers.js';
 
 const w = transferWords.tablet;
 

@@ -8,7 +8,7 @@ import { useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
 import { Choice } from '../../../ui/choice.js';
 import { NumberField } from '../../../ui/number-field.js';
-import { transferWords } from '../../../words-transfers.js';
+import { transferWords } from '../../../words/transfers.js';
 
 const w = transferWords.twins;
 

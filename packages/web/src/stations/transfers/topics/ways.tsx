@@ -1,7 +1,7 @@
 import type { School } from '@viaticum/contract';
 import { groundsAt, momentsOf, type Way, waysOnto } from '@viaticum/core/transfer';
 import { useSession, useWorkedOut } from '../../../lesson/context.js';
-import { transferWords } from '../../../words-transfers.js';
+import { transferWords } from '../../../words/transfers.js';
 import { useDrawing } from '../drawing-context.js';
 
 const w = transferWords.ways;

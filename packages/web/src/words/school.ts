@@ -1,6 +1,6 @@
 import type { Level, School } from '@viaticum/contract';
 
-import { planWords } from './words-plan.js';
+import { planWords } from './plan.js';
 
 /** The choices of a school: what each asks, and its options. */
 export const schoolWords: { [C in keyof School]: { ask: string; options: Record<School[C], string> } } = {

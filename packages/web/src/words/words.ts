@@ -1,9 +1,9 @@
 // All wording of the interface that is not a sentence of core or of the server.
 import type { Need, School } from '@viaticum/contract';
-import { paintWords } from './words-paints.js';
-import { picture } from './words-picture.js';
-import { planWords } from './words-plan.js';
-import { kindWords, techniqueWords } from './words-terms.js';
+import { paintWords } from './paints.js';
+import { picture } from './picture.js';
+import { planWords } from './plan.js';
+import { kindWords, techniqueWords } from './terms.js';
 
 export const words = {
   product: 'Viaticum',

@@ -1,7 +1,7 @@
-import type { StageArea, StageInput, StageStep } from './input.js';
 import { inTurn, type LaidStrokes, type Laying, type Round, roundsOf, type Seed, seedAt, strokeAt } from './lay.js';
 import { bareCanvas, type DonePass, layingsOf, paintStep, readyPass, teethOf } from './paint.js';
 import type { ReadyPass } from './pass.js';
+import type { StageArea, StageInput, StageStep } from './scene.js';
 import { type Canvas, type Cells, cellsOf, type Pen, painter } from './strokes.js';
 
 /** Cells of a canvas that look otherwise now, and what lies in them, cell after cell, row after row. */

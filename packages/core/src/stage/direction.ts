@@ -1,5 +1,5 @@
 import { turnOfVector } from './chance.js';
-import type { StageArea } from './input.js';
+import type { StageArea } from './scene.js';
 
 /** The direction of strokes of an area at a place: towards or round its point, or its own. */
 export function turnAt({ turn, flow }: StageArea, x: number, y: number): number {

@@ -1,4 +1,5 @@
-export { FACTOR, type StageInput, type StagePass, type StageStep, stageInput } from './input.js';
+export { FACTOR, stageInput } from './input.js';
 export { type Off, offBySteps, squintedOff } from './measure.js';
 export { movedIntoReach, type Reach, reachOf } from './reach.js';
+export type { StageInput, StagePass, StageStep } from './scene.js';
 export { stageSession } from './stages.js';

@@ -1,7 +1,7 @@
 import { chance, hash, TURN } from './chance.js';
 import { turnAt } from './direction.js';
-import type { StageInput } from './input.js';
 import type { Coarse, ReadyPass } from './pass.js';
+import type { StageInput } from './scene.js';
 import { type Covered, type Pen, type Stroke, touches } from './strokes.js';
 
 /** What is laid at once: where, in which of the pass's colours (-1: each place its own), and how colours run into each other. */

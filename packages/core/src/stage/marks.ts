@@ -1,6 +1,6 @@
 import { chance, cosine, hash, sine, TURN } from './chance.js';
 import { turnAt } from './direction.js';
-import type { StageArea, StageColour, StageInput, StageMarks } from './input.js';
+import type { StageArea, StageColour, StageInput, StageMarks } from './scene.js';
 import { type Pen, touches } from './strokes.js';
 
 /** How far a mark's direction wavers, in 1/1024 turns, and its size, in 1/256. */

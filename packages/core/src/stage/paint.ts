@@ -1,9 +1,9 @@
 import { labRaster } from '../raster/index.js';
 import { hash } from './chance.js';
-import type { StageArea, StageColour, StageInput, StagePass, StageStep } from './input.js';
 import { type LaidStrokes, type Laying, lay } from './lay.js';
 import { layMarks } from './marks.js';
 import type { Chosen, Coarse, ReadyPass } from './pass.js';
+import type { StageArea, StageColour, StageInput, StagePass, StageStep } from './scene.js';
 import { type Canvas, type Pen, toothAt } from './strokes.js';
 
 /** Steps between two colours of a blend. */

@@ -1,4 +1,4 @@
-import type { StageArea, StageInput, StagePass } from './input.js';
+import type { StageArea, StageInput, StagePass } from './scene.js';
 
 /** The cells of an area on the coarse map: how much of each belongs to it, what lies there now and what is wanted. */
 export type Coarse = {

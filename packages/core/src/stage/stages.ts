@@ -1,7 +1,7 @@
 import type { Rgba } from '../raster/index.js';
 import { apply, canBeRepainted, type Desk, deskOf, type Patch, put, repainter } from './change.js';
-import type { StageInput } from './input.js';
 import { bareCanvas, type DonePass, paintStep, teethOf } from './paint.js';
+import type { StageInput } from './scene.js';
 import { type Canvas, shaded } from './strokes.js';
 
 type Kept = { key: string; canvas: Canvas; done: readonly DonePass[] };

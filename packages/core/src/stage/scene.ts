@@ -1,0 +1,58 @@
+import type { MarkKind, Outline } from '@viaticum/contract';
+import type { LabRaster } from '../raster/index.js';
+import type { TouchName } from './strokes.js';
+
+export type StageColour = { rgb: readonly [number, number, number]; lab: readonly [number, number, number] };
+export type StageArea = {
+  id: string;
+  /** 255 where the area is seen, and where it is painted (past its edge), 0 elsewhere. */
+  seen: Uint8Array;
+  painted: Uint8Array;
+  /** Rows beyond which neither mask holds anything. */
+  rows: { from: number; to: number };
+  outline: Outline;
+  turn: number;
+  /** Strokes run towards this place (px), or round it, in place of one direction. */
+  flow: { kind: 'towards' | 'round'; x: number; y: number } | null;
+  /** Which edges fade, in short. */
+  fades: string;
+  seed: number;
+};
+/** What one step does to one area. */
+export type StagePass = {
+  area: number;
+  colours: StageColour[];
+  touch: TouchName;
+  isBlend: boolean;
+  isFirst: boolean;
+  share: number;
+  brushPx: number;
+};
+/** Marks as they are laid: strewn over what is seen of an area, or evenly round a point; lengths in px. */
+export type StageMarks = {
+  area: number;
+  kind: MarkKind;
+  count: number;
+  lengthPx: number;
+  widthPx: number;
+  /** Width at the end over the width at the beginning, in 1/256. */
+  ends: number;
+  turn: number | null;
+  round: { x: number; y: number; radiusPx: number } | null;
+  colours: StageColour[];
+  protect: number[];
+  seed: number;
+};
+export type StageStep = { id: string; seed: number; passes: StagePass[]; marks: StageMarks[]; lines: boolean; key: string };
+export type StageInput = {
+  width: number;
+  height: number;
+  mmPerPx: number;
+  bare: readonly [number, number, number];
+  areas: StageArea[];
+  steps: StageStep[];
+  /** The reference as it will be painted, `factor` times smaller; null without one. */
+  aim: LabRaster | null;
+  factor: number;
+  seed: number;
+};

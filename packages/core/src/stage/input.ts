@@ -1,8 +1,8 @@
-import type { Lesson, Step } from '@viaticum/contract';
+import type { Lesson, Outline, Step } from '@viaticum/contract';
 import { extentOutline, outlineArea, outlineBox, outlineLength, scanOutline } from '../area/index.js';
 import { brushOf } from '../brush/index.js';
 import { coverOf, extentsOf, isOnlyMarks, laysPaint, looksOf, marksOf, visibleOf } from '../derived/index.js';
-import { labRaster, type Rgba, shrink } from '../raster/index.js';
+import { type LabRaster, labRaster, type Rgba, shrink } from '../raster/index.js';
 import { hashText, turnOf } from './chance.js';
 import { movedIntoReach, type Reach, reachOf } from './reach.js';
 import type { StageArea, StageColour, StageInput, StageMarks, StagePass, StageStep } from './scene.js';

@@ -18,7 +18,7 @@ export default {
     ],
   },
   moduleNameMapper: {
-    '^@viaticum/core/([a-z-]+)$': '<rootDir>/packages/core/src/$1/index.ts',
+    '^@viaticum/(core|kernels)/([a-z-]+)$': '<rootDir>/packages/$1/src/$2/index.ts',
     '^@viaticum/standins$': '<rootDir>/packages/standins/src/index.ts',
     '^@viaticum/contract$': '<rootDir>/packages/contract/src/index.ts',
     '^(\\.{1,2}/.*)\\.js$': '$1',

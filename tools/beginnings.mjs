@@ -7,7 +7,8 @@ import { findings } from '../packages/core/dist/check/index.js';
 import { emptyLesson } from '../packages/core/dist/document/index.js';
 import { beginLesson } from '../packages/core/dist/lesson-from-picture/index.js';
 import { planLesson } from '../packages/core/dist/plan/index.js';
-import { offBySteps, stageInput, stageSession } from '../packages/core/dist/stage/index.js';
+import { offBySteps, stageInput } from '../packages/core/dist/stage/index.js';
+import { stageSession } from '../packages/kernels/dist/painting/index.js';
 import { photographed, scenes } from './demo/paint.mjs';
 
 const given = process.argv.slice(2);

@@ -1,10 +1,11 @@
 // The paint rows of the bench: recipes and palettes, each beside a plain search of a small case, and one mix beside a library.
 import { Color, mix as spectralMix } from 'spectral.js';
-import { deltaE00 } from '../packages/core/dist/colour/index.js';
-import { toEnd } from '../packages/core/dist/cooperative/index.js';
-import { mixColour, paletteSearch, tableOf } from '../packages/core/dist/mix/index.js';
-import { RecipeTable } from '../packages/core/dist/mix/search/table.js';
-import { pigmentOf, pigmentTable } from '../packages/core/dist/pigment/index.js';
+import { deltaE00 } from '../packages/kernels/dist/colour/index.js';
+import { toEnd } from '../packages/kernels/dist/cooperative/index.js';
+import { mixColour } from '../packages/kernels/dist/mixing/index.js';
+import { paletteSearch, tableOf } from '../packages/core/dist/mix/index.js';
+import { RecipeTable } from '../packages/kernels/dist/mixing/search/table.js';
+import { pigmentOf, pigmentTable } from '../packages/kernels/dist/pigment/index.js';
 
 const TWELVE = ['PW6', 'PB29', 'PB15:3', 'PR122', 'PR254', 'PY74', 'PY42', 'PBr7-BU', 'PBk9', 'PG7', 'PY3', 'PBr7-BS'];
 const now = () => performance.now();

@@ -11,7 +11,7 @@ import {
   refineAreas,
   toEnd,
 } from '../packages/core/dist/picture/index.js';
-import { labRaster } from '../packages/core/dist/raster/index.js';
+import { labRaster } from '../packages/kernels/dist/raster/index.js';
 import { photographed } from './demo/paint.mjs';
 
 const PIXELS = 2_000_000;

@@ -4,7 +4,8 @@ import loadHighs from 'highs';
 import { tsImport } from 'tsx/esm/api';
 import { airMap, betterOrder, threePlans } from '../packages/core/dist/advice/index.js';
 import { simulatePace } from '../packages/core/dist/pace/index.js';
-import { planLesson, solve, solveInOrder, solving } from '../packages/core/dist/plan/index.js';
+import { planLesson } from '../packages/core/dist/plan/index.js';
+import { solve, solveInOrder, solving } from '../packages/kernels/dist/scheduling/index.js';
 
 const fixture = (name) => tsImport(`../packages/core/src/plan/${name}.fixture.ts`, import.meta.url);
 const { drawProblem, likeALesson } = await fixture('problem');

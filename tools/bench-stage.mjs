@@ -4,7 +4,8 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { findings } from '../packages/core/dist/check/index.js';
 import { planLesson } from '../packages/core/dist/plan/index.js';
-import { offBySteps, stageInput, stageSession } from '../packages/core/dist/stage/index.js';
+import { offBySteps, stageInput } from '../packages/core/dist/stage/index.js';
+import { stageSession } from '../packages/kernels/dist/painting/index.js';
 import { begun } from './beginnings.mjs';
 import { root } from './setup.mjs';
 

@@ -4,7 +4,7 @@ import { cpus, loadavg, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { coatTimes } from '../packages/core/dist/coat/index.js';
-import { mixColour } from '../packages/core/dist/mix/index.js';
+import { mixColour } from '../packages/kernels/dist/mixing/index.js';
 import { planLesson } from '../packages/core/dist/plan/index.js';
 import { classRows } from './bench-class.mjs';
 import { paintRows } from './bench-paint.mjs';

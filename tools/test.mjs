@@ -52,7 +52,9 @@ run(async () => {
   step('imports', node([depcruise, 'packages', '--config', '.dependency-cruiser.mjs']));
   step(
     'types',
-    node(['node_modules/typescript/bin/tsc', '-b']) && node(['node_modules/typescript/bin/tsc', '-p', 'tsconfig.tests.json']),
+    ['-b', '-p tsconfig.tests.json', '-p packages/kernels/tsconfig.tests.json'].every((words) =>
+      node(['node_modules/typescript/bin/tsc', ...words.split(' ')]),
+    ),
   );
 
   console.log('\nunit and server tests');

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson, Room } from '@viaticum/contract';
-import { toEnd } from '../cooperative/index.js';
+import { toEnd } from '@viaticum/kernels/cooperative';
 import { demoLesson } from '../fixtures/lessons.js';
 import { planLesson } from '../plan/index.js';
 import { airAt, airMap, bestStart, lengthFrom, roomBetween, seasons, threePlans } from './index.js';

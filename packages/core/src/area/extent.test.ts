@@ -3,7 +3,7 @@ import type { Area, Outline } from '@viaticum/contract';
 import * as exact from 'polyclip-ts';
 import { extentsOf, overlapsBetween, restsOn } from '../derived/index.js';
 import { smallLesson, testStep } from '../fixtures/lessons.js';
-import { seeded } from '../fixtures/seeded.js';
+import { seeded } from '@viaticum/kernels/fixtures';
 import {
   common,
   extentOutline,

@@ -1,5 +1,5 @@
 import type { Outline } from '@viaticum/contract';
-import { toEnd } from '../cooperative/index.js';
+import { toEnd } from '@viaticum/kernels/cooperative';
 import { common, offset, united } from './clip.js';
 import { type Box, outlineArea, outlineBox } from './outline.js';
 import type { VisiblePart } from './sheets.js';

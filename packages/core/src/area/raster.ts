@@ -1,5 +1,5 @@
 import type { Outline } from '@viaticum/contract';
-import { type Labels, labels } from '../raster/index.js';
+import { type Labels, labels } from '@viaticum/kernels/raster';
 
 /** Pixels of a raster whose centres lie inside an outline (mm): calls `fill(row, from, to)` for every run, `to` inclusive. */
 export function scanOutline(

@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { seeded } from '../fixtures/seeded.js';
+import { seeded } from '@viaticum/kernels/fixtures';
 import { calibrate, coatTimes, type TouchTest } from './index.js';
 
 describe('calibration by touch tests', () => {

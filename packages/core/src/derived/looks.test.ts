@@ -1,10 +1,11 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson, Mix, Tube } from '@viaticum/contract';
-import { deltaE00 } from '../colour/index.js';
-import { toEnd } from '../cooperative/index.js';
+import { deltaE00 } from '@viaticum/kernels/colour';
+import { toEnd } from '@viaticum/kernels/cooperative';
 import { lessonFaults } from '../document/index.js';
 import { demoLesson } from '../fixtures/lessons.js';
-import { mixColour, paintOf, recipeParts, shortTubeName, stockOf } from '../mix/index.js';
+import { mixColour } from '@viaticum/kernels/mixing';
+import { paintOf, recipeParts, shortTubeName, stockOf } from '../mix/index.js';
 import {
   coveringOf,
   filmOf,

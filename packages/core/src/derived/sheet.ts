@@ -10,7 +10,7 @@ import {
 } from '@viaticum/contract';
 import { outlineBox, outlinePath } from '../area/index.js';
 import { brushInMetric, brushInWords, brushOf } from '../brush/index.js';
-import { cssRgb } from '../colour/index.js';
+import { cssRgb } from '@viaticum/kernels/colour';
 import { type MixLook, shortTubeName, tubeRgb } from '../mix/index.js';
 import { plainWords } from '../text/index.js';
 import { visibleOf } from './areas.js';

@@ -1,5 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import { deltaE00 } from '../colour/index.js';
+import { deltaE00 } from '@viaticum/kernels/colour';
 import { visibleOf } from './areas.js';
 import { looksOf } from './looks.js';
 

@@ -1,6 +1,7 @@
 import { commandErrors, type Lab, type Mix, type MixedPart, type RecipePart, type Tube } from '@viaticum/contract';
-import { calibrateTube, partsOf } from '../mix/index.js';
-import { pigmentOf } from '../pigment/index.js';
+import { calibrateTube } from '../mix/index.js';
+import { partsOf } from '@viaticum/kernels/mixing';
+import { pigmentOf } from '@viaticum/kernels/pigment';
 import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
 import { heldBy, letGo } from './references.js';
 

@@ -1,4 +1,4 @@
-import { invert3 } from '../colour/index.js';
+import { invert3 } from '@viaticum/kernels/colour';
 import { cross, minus, type Point } from './point.js';
 
 export type Homography = readonly number[];

@@ -1,7 +1,7 @@
 import type { Area, Lab, Lesson, Level } from '@viaticum/contract';
 import { betterOrder, inOrderOf } from '../advice/index.js';
 import { labelSheets, outlineArea, visibleParts } from '../area/index.js';
-import { toEnd } from '../cooperative/index.js';
+import { toEnd } from '@viaticum/kernels/cooperative';
 import { asDrafted, draftLesson } from '../draft/index.js';
 import {
   colourSpread,
@@ -13,7 +13,7 @@ import {
   proposeAreas,
   refineAreas,
 } from '../picture/index.js';
-import { labelMeans, labRaster, lightness, type Rgba, shrink, sizeWithin } from '../raster/index.js';
+import { labelMeans, labRaster, lightness, type Rgba, shrink, sizeWithin } from '@viaticum/kernels/raster';
 import { movedIntoReach, reachOf } from '../stage/index.js';
 import { mixesFor, usedTubes } from './mixes.js';
 import { usualTubes } from './tubes.js';

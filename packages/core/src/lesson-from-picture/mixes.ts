@@ -1,5 +1,5 @@
 import type { Lab, Lesson, Mix, Tube } from '@viaticum/contract';
-import { deltaE00 } from '../colour/index.js';
+import { deltaE00 } from '@viaticum/kernels/colour';
 import { paintsOf } from '../derived/index.js';
 import { finishOf, type StockPaint, tableOf } from '../mix/index.js';
 import { colourInWords } from '../picture/index.js';

@@ -1,13 +1,14 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson } from '@viaticum/contract';
 import { findings } from '../check/index.js';
-import { deltaE00 } from '../colour/index.js';
-import { toEnd } from '../cooperative/index.js';
+import { deltaE00 } from '@viaticum/kernels/colour';
+import { toEnd } from '@viaticum/kernels/cooperative';
 import { emptyLesson, lessonFaults } from '../document/index.js';
 import { scene } from '../fixtures/scenes.js';
 import { planLesson } from '../plan/index.js';
-import { labRaster, type Rgba } from '../raster/index.js';
-import { offBySteps, stageInput, stageSession } from '../stage/index.js';
+import { labRaster, type Rgba } from '@viaticum/kernels/raster';
+import { offBySteps, stageInput } from '../stage/index.js';
+import { stageSession } from '@viaticum/kernels/painting';
 import { beginLesson } from './index.js';
 
 type Name = Parameters<typeof scene>[0];

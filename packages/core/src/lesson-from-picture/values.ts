@@ -1,5 +1,5 @@
 import type { Lab } from '@viaticum/contract';
-import type { Labels, LabRaster } from '../raster/index.js';
+import type { Labels, LabRaster } from '@viaticum/kernels/raster';
 
 /** A value of an area: its mean colour and the share of the area it takes. */
 type AreaValue = { lab: Lab; share: number };

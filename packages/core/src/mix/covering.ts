@@ -1,6 +1,6 @@
 import type { Lab } from '@viaticum/contract';
-import { deltaE00 } from '../colour/index.js';
-import { blend, type Finish, type MixOptions, type MixPart, mixColour } from './mix.js';
+import { deltaE00 } from '@viaticum/kernels/colour';
+import { blend, type Finish, type MixOptions, type MixPart, mixColour } from '@viaticum/kernels/mixing';
 
 /** Contrast ratio from which a film counts as hiding (ISO 6504-3, ASTM D2805). */
 export const HIDES_AT = 0.98;

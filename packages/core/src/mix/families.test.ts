@@ -1,17 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
-import { deltaE00 } from '../colour/index.js';
-import { pigmentOf } from '../pigment/index.js';
-import {
-  type FamilyMember,
-  gradient,
-  mixColour,
-  mixedPaint,
-  type Paint,
-  paletteLayout,
-  shadowAndLight,
-  twoGreys,
-  valueLadder,
-} from './index.js';
+import { deltaE00 } from '@viaticum/kernels/colour';
+import { pigmentOf } from '@viaticum/kernels/pigment';
+import { type FamilyMember, gradient, mixedPaint, type Paint, paletteLayout, shadowAndLight, twoGreys, valueLadder } from './index.js';
+import { mixColour } from '@viaticum/kernels/mixing';
 
 const white = pigmentOf('PW6');
 const umber = pigmentOf('PBr7-BU');

@@ -1,7 +1,7 @@
 import type { Amount, Lab } from '@viaticum/contract';
-import { deltaE00 } from '../colour/index.js';
-import { toEnd } from '../cooperative/index.js';
-import { type Finish, mixColour, type Spectra } from './mix.js';
+import { deltaE00 } from '@viaticum/kernels/colour';
+import { toEnd } from '@viaticum/kernels/cooperative';
+import { type Finish, mixColour, type Spectra } from '@viaticum/kernels/mixing';
 import { type Paint, tableOf } from './recipes.js';
 
 /** One mix of a family: what it is mixed from (paints by id, the family's own mixes among them) and how it looks dry. */

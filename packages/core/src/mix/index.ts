@@ -2,21 +2,6 @@ export { type Calibrated, calibrateTube, type Sample } from './calibrate.js';
 export { type Covering, covering, glazeMedium, glazeOver, HIDES_AT, hidingUm, spreadingRate } from './covering.js';
 export { type FamilyMember, gradient, shadowAndLight, twoGreys, valueLadder } from './families.js';
 export { paletteLayout, warmth } from './layout.js';
-export {
-  blend,
-  type Finish,
-  filmOver,
-  infinite,
-  type MixedColour,
-  type MixOptions,
-  type MixPart,
-  mixColour,
-  partsOf,
-  pigments,
-  reflectanceOfLab,
-  type Spectra,
-  xyzOf,
-} from './mix.js';
 export { type LookPart, type MixLook, mixLook, recipeParts, type Stock, stockOf } from './mix-look.js';
 export { type Palette, type PaletteOptions, type PaletteSize, paletteSearch, smallestPalette } from './palette.js';
 export {
@@ -30,7 +15,6 @@ export {
   tableOf,
   tintingPower,
 } from './recipes.js';
-export type { RecipeTable } from './search/table.js';
 export { outOfReach, type Reason, reasons, type StockPaint, type Suggestion, suggest, whatWouldReach } from './suggest.js';
 export { finishOf, paintOf, shortTubeName, tableTubeId, tubeRgb } from './tube.js';
 export { amountInWords, recipeInWords } from './words.js';

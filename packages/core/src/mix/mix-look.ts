@@ -1,6 +1,6 @@
 import type { Amount, Mix, Tube } from '@viaticum/contract';
-import { cssRgb, deltaE00, differenceInWords } from '../colour/index.js';
-import { blend, type MixedColour, type MixPart, mixColour, partsOf, type Spectra } from './mix.js';
+import { cssRgb, deltaE00, differenceInWords } from '@viaticum/kernels/colour';
+import { blend, type MixedColour, type MixPart, mixColour, partsOf, type Spectra } from '@viaticum/kernels/mixing';
 import { addingOrder } from './recipes.js';
 import type { StockPaint } from './suggest.js';
 import { finishOf, paintOf, shortTubeName, tubeRgb } from './tube.js';

@@ -1,10 +1,10 @@
 import type { Lab } from '@viaticum/contract';
-import { deltaE00, differenceInWords } from '../colour/index.js';
-import { toEnd } from '../cooperative/index.js';
-import { type Finish, type MixOptions, type MixPart, mixColour, partsOf } from './mix.js';
+import { deltaE00, differenceInWords } from '@viaticum/kernels/colour';
+import { toEnd } from '@viaticum/kernels/cooperative';
+import { type Finish, type MixOptions, type MixPart, mixColour, partsOf } from '@viaticum/kernels/mixing';
 import { addingOrder, mixParts, type Paint, sensitivity } from './recipes.js';
-import type { Hit, RecipeTable } from './search/table.js';
-import { RecipeTable as Table } from './search/table.js';
+import type { Hit, RecipeTable } from '@viaticum/kernels/mixing';
+import { RecipeTable as Table } from '@viaticum/kernels/mixing';
 
 /** A paint with what decides between recipes of like colour. */
 export type StockPaint = Paint & {

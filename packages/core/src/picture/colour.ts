@@ -1,5 +1,5 @@
 import type { Lab } from '@viaticum/contract';
-import { linearToXyz, type Rgb, srgbToLinear, xyzToLab } from '../colour/index.js';
+import { linearToXyz, type Rgb, srgbToLinear, xyzToLab } from '@viaticum/kernels/colour';
 
 const linear = Float64Array.from({ length: 256 }, (_, value) => srgbToLinear(value / 255));
 

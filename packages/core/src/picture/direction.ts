@@ -1,4 +1,4 @@
-import { blur, type Labels, type Plane, plane, resample, resampleLabels } from '../raster/index.js';
+import { blur, type Labels, type Plane, plane, resample, resampleLabels } from '@viaticum/kernels/raster';
 
 /** The run of strokes at a place: along what is seen there. Degrees from the x axis towards y (down), −90…90; coherence 0–1. */
 export type FlowStroke = { xMm: number; yMm: number; deg: number; coherence: number; area: number };

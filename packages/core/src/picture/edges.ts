@@ -1,4 +1,4 @@
-import type { Labels, LabRaster } from '../raster/index.js';
+import type { Labels, LabRaster } from '@viaticum/kernels/raster';
 import { traceArcs } from './outline/index.js';
 
 type Point = [number, number];

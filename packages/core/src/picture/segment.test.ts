@@ -1,11 +1,11 @@
 import { describe, expect, it } from '@jest/globals';
 import { outlineFault, visibleParts } from '../area/index.js';
-import { toEnd } from '../cooperative/index.js';
+import { toEnd } from '@viaticum/kernels/cooperative';
 import { drawn, meanOverlap, scene } from '../fixtures/scenes.js';
-import { seeded } from '../fixtures/seeded.js';
-import { labRaster } from '../raster/index.js';
+import { seeded } from '@viaticum/kernels/fixtures';
+import { labRaster } from '@viaticum/kernels/raster';
 import { proposeAreas } from './propose.js';
-import { colourSpread, cutAreas, prepare, refineAreas, type Tap } from './segment/index.js';
+import { colourSpread, cutAreas, prepare, refineAreas, type Tap } from '@viaticum/kernels/segment';
 import { growRegion, maskOutline } from './touch-up.js';
 
 type Scene = Awaited<ReturnType<typeof scene>>;

@@ -1,4 +1,4 @@
-import { lightnessBins, type Rgba } from '../raster/index.js';
+import { lightnessBins, type Rgba } from '@viaticum/kernels/raster';
 
 export const BINS = 256;
 /** L* of the middle of a bin. */

@@ -1,5 +1,5 @@
 import type { Lab } from '@viaticum/contract';
-import { deltaE00, hueDegrees, hueName, valueStep } from '../colour/index.js';
+import { deltaE00, hueDegrees, hueName, valueStep } from '@viaticum/kernels/colour';
 
 const more: Record<string, string> = {
   red: 'redder',

@@ -4,7 +4,7 @@ import { Lesson } from '@viaticum/contract';
 import { Ajv } from 'ajv';
 import { betterOrder } from '../advice/index.js';
 import { findings } from '../check/index.js';
-import { toEnd } from '../cooperative/index.js';
+import { toEnd } from '@viaticum/kernels/cooperative';
 import { looksOf } from '../derived/index.js';
 import { lessonFaults } from '../document/index.js';
 import { planLesson } from './index.js';

@@ -1,5 +1,3 @@
 export { FACTOR, stageInput } from './input.js';
 export { type Off, offBySteps, squintedOff } from './measure.js';
 export { movedIntoReach, type Reach, reachOf } from './reach.js';
-export type { StageInput, StagePass, StageStep } from './scene.js';
-export { stageSession } from './stages.js';

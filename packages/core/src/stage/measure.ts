@@ -1,6 +1,6 @@
 import type { Lab, Lesson } from '@viaticum/contract';
-import { deltaE00 } from '../colour/index.js';
-import { blur, type LabRaster, labRaster, type Plane, type Rgba, shrink } from '../raster/index.js';
+import { deltaE00 } from '@viaticum/kernels/colour';
+import { blur, type LabRaster, labRaster, type Plane, type Rgba, shrink } from '@viaticum/kernels/raster';
 import { movedIntoReach, reachOf } from './reach.js';
 
 /** Half-closed eyes: a blur of this width. */

@@ -1,7 +1,8 @@
 import type { Lesson } from '@viaticum/contract';
 import { memo } from '../derived/index.js';
-import { finishOf, mixColour, stockOf } from '../mix/index.js';
-import type { LabRaster } from '../raster/index.js';
+import { finishOf, stockOf } from '../mix/index.js';
+import { mixColour } from '@viaticum/kernels/mixing';
+import type { LabRaster } from '@viaticum/kernels/raster';
 
 /** The darkest and the lightest L* that a lesson's tubes reach, dry. */
 export type Reach = { dark: number; light: number };

@@ -1,12 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson } from '@viaticum/contract';
-import { toEnd } from '../cooperative/index.js';
+import { toEnd } from '@viaticum/kernels/cooperative';
 import { asDrafted, draftLesson } from '../draft/index.js';
 import { demoLesson, smallLesson, testStep } from '../fixtures/lessons.js';
-import type { Rgba } from '../raster/index.js';
-import { turnOfVector } from './chance.js';
-import { squintedOff, stageInput, stageSession } from './index.js';
+import type { Rgba } from '@viaticum/kernels/raster';
+import { turnOfVector } from '@viaticum/kernels/painting';
+import { squintedOff, stageInput } from './index.js';
+import { stageSession } from '@viaticum/kernels/painting';
 
 const WIDTH = 240;
 const demo = demoLesson();

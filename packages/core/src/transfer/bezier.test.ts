@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { seeded } from '../fixtures/seeded.js';
+import { seeded } from '@viaticum/kernels/fixtures';
 import { distance, fromSegment, type Point } from '../geometry/index.js';
 import { fitCurve, flattened, nodesOf, pathData, straightCurve, throughPoints } from './bezier.js';
 import { fitted } from './lines/index.js';

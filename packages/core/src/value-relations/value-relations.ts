@@ -1,5 +1,5 @@
 import type { Lab, Lesson, Step } from '@viaticum/contract';
-import { deltaE00 } from '../colour/index.js';
+import { deltaE00 } from '@viaticum/kernels/colour';
 import { areasWorkedOn, bordersBetween, coverOf, laysPaint, looksOf, visibleOf } from '../derived/index.js';
 
 /** What an area is to look like in the end, and what the steps make of it. */

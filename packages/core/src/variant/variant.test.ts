@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson, Variant } from '@viaticum/contract';
-import { toEnd } from '../cooperative/index.js';
+import { toEnd } from '@viaticum/kernels/cooperative';
 import { substitutes, visibleOf } from '../derived/index.js';
 import { lessonFaults } from '../document/index.js';
 import { demoLesson, smallLesson, testMark, testStep } from '../fixtures/lessons.js';

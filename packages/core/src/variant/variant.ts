@@ -3,7 +3,7 @@ import { brushes, brushInWords, brushOf } from '../brush/index.js';
 import { substitutesFor } from '../brush-plan/index.js';
 import type { OtherRecipe } from '../derived/index.js';
 import { shortTubeName } from '../mix/index.js';
-import { pigmentOf } from '../pigment/index.js';
+import { pigmentOf } from '@viaticum/kernels/pigment';
 import { forStudents } from '../step/index.js';
 import { sizeInWords } from '../units/index.js';
 

@@ -1,5 +1,5 @@
 import type { Lesson, OtherRecipes } from '@viaticum/contract';
-import { toEnd } from '@viaticum/core/cooperative';
+import { toEnd } from '@viaticum/kernels/cooperative';
 import { otherRecipesSheet, substitutes } from '@viaticum/core/derived';
 
 /** The text of a lesson's document, and tubes that a student lacks (those that it does not know are passed over). */

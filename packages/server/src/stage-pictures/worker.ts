@@ -1,9 +1,10 @@
 import { mkdir, rename, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import type { Lesson } from '@viaticum/contract';
-import { toEnd } from '@viaticum/core/cooperative';
+import { toEnd } from '@viaticum/kernels/cooperative';
 import { BARE, compose, layingOf, type PlacedReference, type Source } from '@viaticum/core/picture';
-import { stageInput, stageSession } from '@viaticum/core/stage';
+import { stageInput } from '@viaticum/core/stage';
+import { stageSession } from '@viaticum/kernels/painting';
 import sharp from 'sharp';
 
 /** `text`: the lesson's document; `files`: where the pixels of each picture that may be used are, by its SHA-256; `folder`: where the stages go, a picture a step. */

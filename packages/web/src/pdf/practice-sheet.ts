@@ -1,7 +1,7 @@
 import type { Lesson, StrokeKind } from '@viaticum/contract';
 import { outlineBox } from '@viaticum/core/area';
 import { brushInWords, brushOf } from '@viaticum/core/brush';
-import { labToSrgb, valueStep } from '@viaticum/core/colour';
+import { labToSrgb, valueStep } from '@viaticum/kernels/colour';
 import { visibleOf } from '@viaticum/core/derived';
 import { strokeOf } from '@viaticum/core/draft';
 import { capital } from '@viaticum/core/units';

@@ -3,7 +3,7 @@ import type { Lesson, PlanItem, Step } from '@viaticum/contract';
 import { brushInWords, brushOf } from '@viaticum/core/brush';
 import { followSheet, looksOf, marksOf } from '@viaticum/core/derived';
 import { shortTubeName } from '@viaticum/core/mix';
-import { pigmentOf } from '@viaticum/core/pigment';
+import { pigmentOf } from '@viaticum/kernels/pigment';
 import { planInWords, planLesson } from '@viaticum/core/plan';
 import { plainWords, readingMinutes } from '@viaticum/core/text';
 import { hourMinute, listInWords, minutesInWords, sizeInWords, waitInWords } from '@viaticum/core/units';

@@ -1,6 +1,6 @@
 import type { Lab, Lesson, Outline } from '@viaticum/contract';
 import { labelSheets, visibleParts } from '@viaticum/core/area';
-import { labToSrgb } from '@viaticum/core/colour';
+import { labToSrgb } from '@viaticum/kernels/colour';
 import { beginLesson } from '@viaticum/core/lesson-from-picture';
 import {
   BARE,
@@ -37,8 +37,9 @@ import {
   rgba,
   shrink,
   sizeWithin,
-} from '@viaticum/core/raster';
-import { offBySteps, stageInput, stageSession } from '@viaticum/core/stage';
+} from '@viaticum/kernels/raster';
+import { offBySteps, stageInput } from '@viaticum/core/stage';
+import { stageSession } from '@viaticum/kernels/painting';
 import { checkDrawing, drawLines, findCorners } from '@viaticum/core/transfer';
 import { nanoid } from 'nanoid';
 import type { JobName, LayArgs, PictureJobs, SourceAt } from './picture-jobs.js';

@@ -1,4 +1,4 @@
-import type { Labels } from '../../raster/index.js';
+import type { Labels } from '@viaticum/kernels/raster';
 
 type Point = [number, number];
 /** A border between two regions from junction to junction, or a closed one; -1 is outside. Points in pixels, corners of pixels. */

@@ -1,6 +1,6 @@
 import type { Lesson, Mix } from '@viaticum/contract';
 import { coatTimes } from '@viaticum/core/coat';
-import { cssRgb, labToSrgb } from '@viaticum/core/colour';
+import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { filmOf, looksOf, type MixCovering, waterLimit } from '@viaticum/core/derived';
 import { covering as coveringFor, finishOf, glazeMedium, recipeParts, tintingPower } from '@viaticum/core/mix';
 import { waitInWords } from '@viaticum/core/units';

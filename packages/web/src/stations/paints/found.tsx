@@ -1,7 +1,8 @@
 import type { Lesson, Mix, RecipePart } from '@viaticum/contract';
-import { cssRgb, labToSrgb } from '@viaticum/core/colour';
-import { outOfReach, partsOf, recipeInWords, type Suggestion, shortTubeName, tubeRgb } from '@viaticum/core/mix';
-import { pigmentOf } from '@viaticum/core/pigment';
+import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
+import { outOfReach, recipeInWords, type Suggestion, shortTubeName, tubeRgb } from '@viaticum/core/mix';
+import { partsOf } from '@viaticum/kernels/mixing';
+import { pigmentOf } from '@viaticum/kernels/pigment';
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
 import { useSession } from '../../lesson/context.js';

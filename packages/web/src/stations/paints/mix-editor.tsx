@@ -1,5 +1,5 @@
 import type { Amount, Lesson, Mix } from '@viaticum/contract';
-import { cssRgb, labToSrgb, valueStep } from '@viaticum/core/colour';
+import { cssRgb, labToSrgb, valueStep } from '@viaticum/kernels/colour';
 import { looksOf, type MixCovering } from '@viaticum/core/derived';
 import { HIDES_AT, shortTubeName } from '@viaticum/core/mix';
 import { useSession } from '../../lesson/context.js';

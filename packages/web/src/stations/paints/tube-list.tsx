@@ -1,7 +1,8 @@
 import type { Lesson } from '@viaticum/contract';
-import { cssRgb } from '@viaticum/core/colour';
-import { mixColour, shortTubeName, tubeRgb } from '@viaticum/core/mix';
-import { pigmentOf, pigmentTable } from '@viaticum/core/pigment';
+import { cssRgb } from '@viaticum/kernels/colour';
+import { mixColour } from '@viaticum/kernels/mixing';
+import { shortTubeName, tubeRgb } from '@viaticum/core/mix';
+import { pigmentOf, pigmentTable } from '@viaticum/kernels/pigment';
 import { Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { useMemo } from 'react';

@@ -1,5 +1,5 @@
 import type { Lesson, Mix, MixedPart, RecipePart } from '@viaticum/contract';
-import { cssRgb, labToSrgb, valueStep } from '@viaticum/core/colour';
+import { cssRgb, labToSrgb, valueStep } from '@viaticum/kernels/colour';
 import { looksOf } from '@viaticum/core/derived';
 import { type FamilyMember, recipeInWords, shortTubeName } from '@viaticum/core/mix';
 import { nanoid } from 'nanoid';

@@ -1,7 +1,8 @@
 import type { Lesson, Mix } from '@viaticum/contract';
-import { cssRgb, labToSrgb } from '@viaticum/core/colour';
+import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { coveringOf, filmOf, groundUnder, looksOf } from '@viaticum/core/derived';
-import { finishOf, HIDES_AT, mixColour, recipeParts } from '@viaticum/core/mix';
+import { finishOf, HIDES_AT, recipeParts } from '@viaticum/core/mix';
+import { mixColour } from '@viaticum/kernels/mixing';
 import { nanoid } from 'nanoid';
 import { useMemo } from 'react';
 import { useLesson, useSession, useWorkedOut } from '../../../lesson/context.js';

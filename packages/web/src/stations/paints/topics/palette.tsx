@@ -1,7 +1,7 @@
 import type { Tube } from '@viaticum/contract';
-import { cssRgb } from '@viaticum/core/colour';
+import { cssRgb } from '@viaticum/kernels/colour';
 import { shortTubeName, tableTubeId, tubeRgb } from '@viaticum/core/mix';
-import { pigmentTable } from '@viaticum/core/pigment';
+import { pigmentTable } from '@viaticum/kernels/pigment';
 import { useMemo, useState } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { useLesson, useSession } from '../../../lesson/context.js';

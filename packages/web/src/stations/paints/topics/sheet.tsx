@@ -1,7 +1,8 @@
 import type { Lesson } from '@viaticum/contract';
-import { cssRgb, labToSrgb } from '@viaticum/core/colour';
+import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { looksOf } from '@viaticum/core/derived';
-import { finishOf, mixColour, paintOf, paletteLayout, shortTubeName, tubeRgb } from '@viaticum/core/mix';
+import { finishOf, paintOf, paletteLayout, shortTubeName, tubeRgb } from '@viaticum/core/mix';
+import { mixColour } from '@viaticum/kernels/mixing';
 import { useMemo, useState } from 'react';
 import { useLesson } from '../../../lesson/context.js';
 import { RecipeBar } from '../../../ui/swatch.js';

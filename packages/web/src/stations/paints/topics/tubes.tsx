@@ -1,8 +1,8 @@
 import type { Lab, Lesson, Tube } from '@viaticum/contract';
-import { cssRgb, labToSrgb } from '@viaticum/core/colour';
+import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { calibrateTube, shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { discColour } from '@viaticum/core/picture';
-import { pigmentOf } from '@viaticum/core/pigment';
+import { pigmentOf } from '@viaticum/kernels/pigment';
 import { Table } from 'antd';
 import { nanoid } from 'nanoid';
 import { useEffect, useMemo, useRef, useState } from 'react';

@@ -1,5 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import { cssRgb } from '@viaticum/core/colour';
+import { cssRgb } from '@viaticum/kernels/colour';
 import { looksOf } from '@viaticum/core/derived';
 import { shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { useMemo, useState } from 'react';

@@ -1,5 +1,5 @@
 import type { Area, Lab } from '@viaticum/contract';
-import { cssRgb, labToSrgb, valueStep } from '@viaticum/core/colour';
+import { cssRgb, labToSrgb, valueStep } from '@viaticum/kernels/colour';
 import { useMemo } from 'react';
 import { useLesson, useSession, useWorkedOut } from '../../../lesson/context.js';
 import { seenOutlines, useJob } from '../../../lesson/laid.js';

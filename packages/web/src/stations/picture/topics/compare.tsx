@@ -1,6 +1,6 @@
 import type { Lab } from '@viaticum/contract';
 import { insideOutline } from '@viaticum/core/area';
-import { cssRgb, deltaE00, labToSrgb, valueStep } from '@viaticum/core/colour';
+import { cssRgb, deltaE00, labToSrgb, valueStep } from '@viaticum/kernels/colour';
 import { visibleOf } from '@viaticum/core/derived';
 import { colourInWords, compareInWords } from '@viaticum/core/picture';
 import { useState } from 'react';

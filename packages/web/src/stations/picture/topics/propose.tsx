@@ -1,6 +1,6 @@
 import type { Area } from '@viaticum/contract';
 import { outlineArea, outlinePath } from '@viaticum/core/area';
-import { cssRgb, labToSrgb } from '@viaticum/core/colour';
+import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import type { Tap } from '@viaticum/core/picture';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';

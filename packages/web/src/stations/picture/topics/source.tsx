@@ -1,6 +1,6 @@
 import type { Correction, Reference } from '@viaticum/contract';
 import { takenAs } from '@viaticum/contract';
-import { labToSrgb, linearToSrgb, srgbToLinear } from '@viaticum/core/colour';
+import { labToSrgb, linearToSrgb, srgbToLinear } from '@viaticum/kernels/colour';
 import { canvasToPixel, correctionGains } from '@viaticum/core/picture';
 import { useRef, useState } from 'react';
 import { pictureUrl } from '../../../api/queries.js';

@@ -1,5 +1,5 @@
 import { outlinePath } from '@viaticum/core/area';
-import { valueStep } from '@viaticum/core/colour';
+import { valueStep } from '@viaticum/kernels/colour';
 import { useState } from 'react';
 import { useView } from '../../../lesson/context.js';
 import { useBlobUrl, useJob } from '../../../lesson/laid.js';

@@ -1,5 +1,5 @@
 import type { Lab } from '@viaticum/contract';
-import { cssRgb, deltaE00, labToSrgb } from '@viaticum/core/colour';
+import { cssRgb, deltaE00, labToSrgb } from '@viaticum/kernels/colour';
 import { bordersBetween } from '@viaticum/core/derived';
 import { plannedState, type RepairWay, repairWays } from '@viaticum/core/paint-repair';
 import { discColour } from '@viaticum/core/picture';

@@ -1,5 +1,5 @@
 import type { Lab } from '@viaticum/contract';
-import { cssRgb, labToSrgb } from '@viaticum/core/colour';
+import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { announcement, type RelationChange, relationsOf, roughestStage } from '@viaticum/core/value-relations';
 import { useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { valuesWords as w } from '../../../words/teach.js';

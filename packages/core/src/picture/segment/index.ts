@@ -1,3 +1,0 @@
-export { type MergeWeights, mergeTree } from './merge.js';
-export { grow } from './refine.js';
-export { type AreaMap, colourSpread, cutAreas, prepare, refineAreas, type Segmentation, type Tap } from './session.js';

@@ -23,7 +23,6 @@ export default {
     '^@viaticum/contract$': '<rootDir>/packages/contract/src/index.ts',
     '^(\\.{1,2}/.*)\\.js$': '$1',
   },
-  setupFilesAfterEnv: ['<rootDir>/tools/jest-again.mjs'],
   // Jest would leave one of two cores idle.
   maxWorkers: process.env.JEST_WORKERS ?? 2,
   testTimeout: 60_000,

@@ -1,9 +1,9 @@
 // The paint rows of the bench: recipes and palettes, each beside a plain search of a small case, and one mix beside a library.
 import { Color, mix as spectralMix } from 'spectral.js';
+import { paletteSearch, tableOf } from '../packages/core/dist/mix/index.js';
 import { deltaE00 } from '../packages/kernels/dist/colour/index.js';
 import { toEnd } from '../packages/kernels/dist/cooperative/index.js';
 import { mixColour } from '../packages/kernels/dist/mixing/index.js';
-import { paletteSearch, tableOf } from '../packages/core/dist/mix/index.js';
 import { RecipeTable } from '../packages/kernels/dist/mixing/search/table.js';
 import { pigmentOf, pigmentTable } from '../packages/kernels/dist/pigment/index.js';
 

@@ -7,7 +7,7 @@ import { simulatePace } from '../packages/core/dist/pace/index.js';
 import { planLesson } from '../packages/core/dist/plan/index.js';
 import { solve, solveInOrder, solving } from '../packages/kernels/dist/scheduling/index.js';
 
-const fixture = (name) => tsImport(`../packages/core/src/plan/${name}.fixture.ts`, import.meta.url);
+const fixture = (name) => tsImport(`../packages/kernels/src/scheduling/${name}.fixture.ts`, import.meta.url);
 const { drawProblem, likeALesson } = await fixture('problem');
 const { asMilp } = await fixture('highs');
 const HIGHS_SECONDS = 10;

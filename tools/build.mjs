@@ -3,7 +3,15 @@ import { spawnSync } from 'node:child_process';
 import { root } from './setup.mjs';
 
 const steps = [
-  ['node_modules/typescript/bin/tsc', '-b', 'packages/contract', 'packages/kernels', 'packages/core', 'packages/standins', 'packages/server'],
+  [
+    'node_modules/typescript/bin/tsc',
+    '-b',
+    'packages/contract',
+    'packages/kernels',
+    'packages/core',
+    'packages/standins',
+    'packages/server',
+  ],
   ['tools/validators.mjs'],
   ['node_modules/typescript/bin/tsc', '-b', 'packages/web'],
   ['node_modules/vite/bin/vite.js', 'build', 'packages/web', '--logLevel', 'warn'],

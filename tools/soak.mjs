@@ -13,9 +13,10 @@ const node = (words, env = {}) =>
 const jest = ['--experimental-vm-modules', '--no-warnings', 'node_modules/jest/bin/jest.js'];
 const parts = [
   'core/src/plan',
-  'core/src/lesson/sound',
+  'kernels/src/scheduling',
+  'core/src/document/sound',
   'core/src/draft',
-  'core/src/begin',
+  'core/src/lesson-from-picture',
   'core/src/transfer/compare',
   'server/src/classes/equal',
 ].map((name) => `packages/${name}`);

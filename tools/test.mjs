@@ -3,6 +3,7 @@ import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { lint, lints } from './lint.mjs';
 import { build, database, debian, npmPackages, phase, root, run } from './setup.mjs';
 
 const node = (words, env = {}) =>
@@ -48,14 +49,12 @@ run(async () => {
     counts[ok ? 'passed' : 'failed'] += 1;
   };
   console.log('\nlint and types');
-  step('lint', node(['node_modules/@biomejs/biome/bin/biome', 'check', '.']));
-  step('imports', node([depcruise, 'packages', '--config', '.dependency-cruiser.mjs']));
-  step(
-    'types',
-    ['-b', '-p tsconfig.tests.json', '-p packages/kernels/tsconfig.tests.json'].every((words) =>
-      node(['node_modules/typescript/bin/tsc', ...words.split(' ')]),
-    ),
+  const looked = Object.keys(lints).map(async (name) => [name, await lint(name)]);
+  const typed = ['-b', '-p tsconfig.tests.json', '-p packages/kernels/tsconfig.tests.json'].map((words) =>
+    beside(['node_modules/typescript/bin/tsc', ...words.split(' ')]),
   );
+  for (const [name, ok] of await Promise.all(looked)) step(name, ok);
+  step('types', (await Promise.all(typed)).every(Boolean));
 
   console.log('\nunit and server tests');
   const jestFile = join(folder, 'jest.json');

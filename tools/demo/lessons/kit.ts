@@ -3,8 +3,8 @@ import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import type { Lab, Lesson, Mix, Outline, Reference, Step } from '@viaticum/contract';
 import { outlineFault, repaired } from '@viaticum/core/area';
-import { srgbToLab } from '@viaticum/kernels/colour';
 import { findRecipes } from '@viaticum/core/mix';
+import { srgbToLab } from '@viaticum/kernels/colour';
 import sharp from 'sharp';
 // @ts-expect-error plain script without types
 import { paint, scenes } from '../paint.mjs';

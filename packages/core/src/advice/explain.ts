@@ -1,7 +1,7 @@
 import type { Lesson, Step } from '@viaticum/contract';
 import type { DryingConstraint, Pin } from '@viaticum/kernels/scheduling';
-import { areaOfConstraint, type Contradiction, type LessonPlan, planLesson, rungWords } from '../plan/index.js';
 import { down, TICKS, up } from '@viaticum/kernels/scheduling';
+import { areaOfConstraint, type Contradiction, type LessonPlan, planLesson, rungWords } from '../plan/index.js';
 import { capital, hourMinute, minutesInWords, waitInWords } from '../units/index.js';
 
 /** Why a step begins when it does, and not earlier. */

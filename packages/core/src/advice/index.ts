@@ -1,4 +1,18 @@
-export { asAnswered, betterOrder, calmly, type Filler, fillersFor, fillersInWords, inOrderOf, type OrderAnswer, orderProblem, type PlanLength, type PlansAnswer, type Trade, threePlans } from '../plan/index.js';
+export {
+  asAnswered,
+  betterOrder,
+  calmly,
+  type Filler,
+  fillersFor,
+  fillersInWords,
+  inOrderOf,
+  type OrderAnswer,
+  orderProblem,
+  type PlanLength,
+  type PlansAnswer,
+  type Trade,
+  threePlans,
+} from '../plan/index.js';
 export { type Ahead, type AheadSample, aheadOf } from './ahead.js';
 export {
   type ChainLink,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Area, Outline } from '@viaticum/contract';
-import * as exact from 'polyclip-ts';
 import { seeded } from '@viaticum/kernels/fixtures';
+import * as exact from 'polyclip-ts';
 import {
   canvasOutline,
   insideOutline,

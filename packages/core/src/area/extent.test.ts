@@ -1,9 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Area, Outline } from '@viaticum/contract';
+import { seeded } from '@viaticum/kernels/fixtures';
 import * as exact from 'polyclip-ts';
 import { extentsOf, overlapsBetween, restsOn } from '../derived/index.js';
 import { smallLesson, testStep } from '../fixtures/lessons.js';
-import { seeded } from '@viaticum/kernels/fixtures';
 import {
   common,
   extentOutline,

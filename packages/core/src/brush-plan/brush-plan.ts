@@ -1,6 +1,6 @@
 import type { Lab, Lesson, Step } from '@viaticum/contract';
-import { BRUSH_HARDENS_MIN, type Brush, brushes, brushOf, HEAPS_A_POT } from '../brush/index.js';
 import { deltaE00 } from '@viaticum/kernels/colour';
+import { BRUSH_HARDENS_MIN, type Brush, brushes, brushOf, HEAPS_A_POT } from '../brush/index.js';
 import { looksOf } from '../derived/index.js';
 import type { LessonPlan } from '../plan/index.js';
 import { cheapestAssignment } from './assignment.js';

@@ -2,9 +2,9 @@ import { describe, expect, it } from '@jest/globals';
 import type { Lesson, Mix, Tube } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { toEnd } from '@viaticum/kernels/cooperative';
+import { mixColour } from '@viaticum/kernels/mixing';
 import { lessonFaults } from '../document/index.js';
 import { demoLesson } from '../fixtures/lessons.js';
-import { mixColour } from '@viaticum/kernels/mixing';
 import { paintOf, recipeParts, shortTubeName, stockOf } from '../mix/index.js';
 import {
   coveringOf,

@@ -1,8 +1,18 @@
 import type { Lab, Lesson, Mix, Tube } from '@viaticum/contract';
-import { coatTimes } from '../coat/index.js';
 import { deltaE00 } from '@viaticum/kernels/colour';
-import { type Covering, covering, finishOf, glazeOver, type MixLook, mixLook, recipeParts, type StockPaint, stockOf } from '../mix/index.js';
-import { type MixedColour } from '@viaticum/kernels/mixing';
+import type { MixedColour } from '@viaticum/kernels/mixing';
+import { coatTimes } from '../coat/index.js';
+import {
+  type Covering,
+  covering,
+  finishOf,
+  glazeOver,
+  type MixLook,
+  mixLook,
+  recipeParts,
+  type StockPaint,
+  stockOf,
+} from '../mix/index.js';
 import { memo } from './memo.js';
 
 const GESSO: Lab = [93.8, -0.4, 2.4];

@@ -1,10 +1,10 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson } from '@viaticum/contract';
 import { toEnd } from '@viaticum/kernels/cooperative';
+import { stageSession } from '@viaticum/kernels/painting';
 import { smallLesson, testMark, testStep } from '../fixtures/lessons.js';
 import { planLesson } from '../plan/index.js';
 import { stageInput } from '../stage/index.js';
-import { stageSession } from '@viaticum/kernels/painting';
 import { areasWorkedOn, coverOf, followSheet, isOnlyMarks, markAreaCm2, markMinutes } from './index.js';
 
 const tufts = testMark('tufts', 'b', { count: 30, lengthMm: 20, widthMm: 3, taper: 1 });

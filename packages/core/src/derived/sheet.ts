@@ -8,9 +8,9 @@ import {
   type SheetStep,
   type Step,
 } from '@viaticum/contract';
+import { cssRgb } from '@viaticum/kernels/colour';
 import { outlineBox, outlinePath } from '../area/index.js';
 import { brushInMetric, brushInWords, brushOf } from '../brush/index.js';
-import { cssRgb } from '@viaticum/kernels/colour';
 import { type MixLook, shortTubeName, tubeRgb } from '../mix/index.js';
 import { plainWords } from '../text/index.js';
 import { visibleOf } from './areas.js';

@@ -1,7 +1,17 @@
 import type { Lesson } from '@viaticum/contract';
 import { cssRgb, deltaE00, differenceInWords } from '@viaticum/kernels/colour';
-import { finishOf, type LookPart, paintOf, recipeInWords, shortTubeName, stockOf, suggest, tableOf, tubeRgb } from '../mix/index.js';
 import { mixColour, partsOf } from '@viaticum/kernels/mixing';
+import {
+  finishOf,
+  type LookPart,
+  paintOf,
+  recipeInWords,
+  shortTubeName,
+  stockOf,
+  suggest,
+  tableOf,
+  tubeRgb,
+} from '../mix/index.js';
 import { looksOf } from './looks.js';
 
 /** A mix as it can be had without some tubes: other parts, and how far the colour is from the one shown to all. */

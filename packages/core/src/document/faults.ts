@@ -1,6 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
-import { outlineFault } from '../area/index.js';
 import { pigmentTable } from '@viaticum/kernels/pigment';
+import { outlineFault } from '../area/index.js';
 import { danglingReferences } from './references.js';
 
 /**

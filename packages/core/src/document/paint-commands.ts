@@ -1,7 +1,7 @@
 import { commandErrors, type Lab, type Mix, type MixedPart, type RecipePart, type Tube } from '@viaticum/contract';
-import { calibrateTube } from '../mix/index.js';
 import { partsOf } from '@viaticum/kernels/mixing';
 import { pigmentOf } from '@viaticum/kernels/pigment';
+import { calibrateTube } from '../mix/index.js';
 import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
 import { heldBy, letGo } from './references.js';
 

@@ -4,7 +4,6 @@ import {
   commandErrors,
   type Lab,
   type Lesson,
-  type Mix,
   type Outline,
   type Placement,
   type Reference,

@@ -1,10 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
 import { type Lesson, type School, schoolChoices } from '@viaticum/contract';
+import { brokenBy, seeded } from '@viaticum/kernels/fixtures';
 import { findings } from '../check/index.js';
 import { looksOf, visibleOf } from '../derived/index.js';
 import { demoLesson, smallLesson, testStep } from '../fixtures/lessons.js';
-import { seeded } from '@viaticum/kernels/fixtures';
-import { brokenBy } from '@viaticum/kernels/fixtures';
 import { planLesson } from '../plan/index.js';
 import { readingMinutes } from '../text/index.js';
 import { areaFacts, asDrafted, type Draft, draftChanges, draftLesson, fitTo } from './index.js';

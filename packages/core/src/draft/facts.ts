@@ -1,7 +1,7 @@
 import type { Area, Lab, Lesson, Mix } from '@viaticum/contract';
+import { deltaE00 } from '@viaticum/kernels/colour';
 import { outlineLength } from '../area/index.js';
 import { type Brush, brushes } from '../brush/index.js';
-import { deltaE00 } from '@viaticum/kernels/colour';
 import { looksOf, visibleOf } from '../derived/index.js';
 
 /** What a draft needs to know of an area. */

@@ -1,6 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
-import { brushes, brushOf } from '../brush/index.js';
 import { deltaE00 } from '@viaticum/kernels/colour';
+import { brushes, brushOf } from '../brush/index.js';
 import { bordersBetween, looksOf, nearTwins, visibleOf } from '../derived/index.js';
 import { type CommandArgs, carryOut, startHistory } from '../document/index.js';
 import { planLesson } from '../plan/index.js';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
-import { polygonHull } from 'd3-polygon';
 import { seeded } from '@viaticum/kernels/fixtures';
+import { polygonHull } from 'd3-polygon';
 import {
   alongPath,
   circleDivision,

@@ -1,12 +1,12 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lab, Lesson, School } from '@viaticum/contract';
-import { findings } from '../check/index.js';
 import { deltaE00, labToSrgb } from '@viaticum/kernels/colour';
 import { toEnd } from '@viaticum/kernels/cooperative';
+import type { Rgba } from '@viaticum/kernels/raster';
+import { findings } from '../check/index.js';
 import { looksOf, visibleOf } from '../derived/index.js';
 import { defaultSchool, emptyLesson, lessonFaults } from '../document/index.js';
 import { planLesson } from '../plan/index.js';
-import type { Rgba } from '@viaticum/kernels/raster';
 import { movedIntoReach, reachOf } from '../stage/index.js';
 import { areaValues, beginLesson, usualTubes } from './index.js';
 

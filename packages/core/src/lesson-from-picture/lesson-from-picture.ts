@@ -1,7 +1,8 @@
 import type { Area, Lab, Lesson, Level } from '@viaticum/contract';
+import { toEnd } from '@viaticum/kernels/cooperative';
+import { labelMeans, labRaster, lightness, type Rgba, shrink, sizeWithin } from '@viaticum/kernels/raster';
 import { betterOrder, inOrderOf } from '../advice/index.js';
 import { labelSheets, outlineArea, visibleParts } from '../area/index.js';
-import { toEnd } from '@viaticum/kernels/cooperative';
 import { asDrafted, draftLesson } from '../draft/index.js';
 import {
   colourSpread,
@@ -13,7 +14,6 @@ import {
   proposeAreas,
   refineAreas,
 } from '../picture/index.js';
-import { labelMeans, labRaster, lightness, type Rgba, shrink, sizeWithin } from '@viaticum/kernels/raster';
 import { movedIntoReach, reachOf } from '../stage/index.js';
 import { mixesFor, usedTubes } from './mixes.js';
 import { usualTubes } from './tubes.js';

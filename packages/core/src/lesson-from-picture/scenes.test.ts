@@ -1,14 +1,14 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson } from '@viaticum/contract';
-import { findings } from '../check/index.js';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { toEnd } from '@viaticum/kernels/cooperative';
+import { stageSession } from '@viaticum/kernels/painting';
+import { labRaster, type Rgba } from '@viaticum/kernels/raster';
+import { findings } from '../check/index.js';
 import { emptyLesson, lessonFaults } from '../document/index.js';
 import { scene } from '../fixtures/scenes.js';
 import { planLesson } from '../plan/index.js';
-import { labRaster, type Rgba } from '@viaticum/kernels/raster';
 import { offBySteps, stageInput } from '../stage/index.js';
-import { stageSession } from '@viaticum/kernels/painting';
 import { beginLesson } from './index.js';
 
 type Name = Parameters<typeof scene>[0];

@@ -1,9 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lab } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
+import { mixColour, type Spectra } from '@viaticum/kernels/mixing';
 import { pigmentOf, pigmentTable } from '@viaticum/kernels/pigment';
 import { calibrateTube } from './index.js';
-import { mixColour, type Spectra } from '@viaticum/kernels/mixing';
 
 const labs = (paint: string | Spectra, whiteParts: number) => ({
   masstone: mixColour([{ pigment: paint, parts: 1 }]).lab,

@@ -1,7 +1,7 @@
 import type { Lab } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
-import { pigmentOf, pigmentTable, SAMPLES } from '@viaticum/kernels/pigment';
 import { type Finish, mixColour, type Spectra } from '@viaticum/kernels/mixing';
+import { pigmentOf, pigmentTable, SAMPLES } from '@viaticum/kernels/pigment';
 import { soundTarget } from './recipes.js';
 
 export type Sample = {

@@ -1,9 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lab } from '@viaticum/contract';
-import { coatTimes } from '../coat/index.js';
 import { deltaE00 } from '@viaticum/kernels/colour';
-import { covering, glazeOver, HIDES_AT, hidingUm, spreadingRate } from './index.js';
 import { type MixPart, mixColour } from '@viaticum/kernels/mixing';
+import { coatTimes } from '../coat/index.js';
+import { covering, glazeOver, HIDES_AT, hidingUm, spreadingRate } from './index.js';
 
 const room = { airC: 21, humidity: 0.45, airSpeed: 0.15 };
 const blockIn = coatTimes({ technique: 'block-in' }, room).dryUm;

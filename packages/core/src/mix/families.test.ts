@@ -1,8 +1,17 @@
 import { describe, expect, it } from '@jest/globals';
 import { deltaE00 } from '@viaticum/kernels/colour';
-import { pigmentOf } from '@viaticum/kernels/pigment';
-import { type FamilyMember, gradient, mixedPaint, type Paint, paletteLayout, shadowAndLight, twoGreys, valueLadder } from './index.js';
 import { mixColour } from '@viaticum/kernels/mixing';
+import { pigmentOf } from '@viaticum/kernels/pigment';
+import {
+  type FamilyMember,
+  gradient,
+  mixedPaint,
+  type Paint,
+  paletteLayout,
+  shadowAndLight,
+  twoGreys,
+  valueLadder,
+} from './index.js';
 
 const white = pigmentOf('PW6');
 const umber = pigmentOf('PBr7-BU');

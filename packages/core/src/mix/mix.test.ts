@@ -1,8 +1,8 @@
 import { describe, expect, it } from '@jest/globals';
-import { Color as Spectral, mix as spectralMix } from 'spectral.js';
 import { deltaE00, hueDegrees, labToSrgb, srgbToLab } from '@viaticum/kernels/colour';
-import { rows } from '@viaticum/kernels/pigment';
 import { filmOver, infinite, type MixOptions, mixColour, reflectanceOfLab, xyzOf } from '@viaticum/kernels/mixing';
+import { rows } from '@viaticum/kernels/pigment';
+import { Color as Spectral, mix as spectralMix } from 'spectral.js';
 
 const mix = (recipe: Record<string, number>, options: MixOptions = {}) =>
   mixColour(

@@ -2,10 +2,9 @@ import { describe, expect, it } from '@jest/globals';
 import type { Lab } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { seeded } from '@viaticum/kernels/fixtures';
+import { mixColour, partsList } from '@viaticum/kernels/mixing';
 import { pigmentTable } from '@viaticum/kernels/pigment';
-import { mixColour } from '@viaticum/kernels/mixing';
 import { smallestPalette } from './index.js';
-import { partsList } from '@viaticum/kernels/mixing';
 
 const tubes = ['PW6', 'PB29', 'PB15:3', 'PR122', 'PY74', 'PY42', 'PBr7-BU'];
 

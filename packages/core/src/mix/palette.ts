@@ -1,8 +1,7 @@
 import type { Lab } from '@viaticum/contract';
 import { toEnd } from '@viaticum/kernels/cooperative';
-import type { Finish } from '@viaticum/kernels/mixing';
+import type { Finish, SmallAmount } from '@viaticum/kernels/mixing';
 import { type Paint, soundPaints, soundTarget, tableOf } from './recipes.js';
-import type { SmallAmount } from '@viaticum/kernels/mixing';
 
 export type PaletteOptions = {
   /** Greatest ΔE00 that counts as reached. */

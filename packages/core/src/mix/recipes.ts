@@ -1,9 +1,20 @@
 import type { Amount, Lab } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { toEnd } from '@viaticum/kernels/cooperative';
+import {
+  blend,
+  type Finish,
+  type Hit,
+  type MixOptions,
+  type MixPart,
+  mixColour,
+  partsOf,
+  RecipeTable,
+  type Spectra,
+  spectraOf,
+  type TableOptions,
+} from '@viaticum/kernels/mixing';
 import { pigmentOf } from '@viaticum/kernels/pigment';
-import { blend, type Finish, type MixOptions, type MixPart, mixColour, partsOf, type Spectra, spectraOf } from '@viaticum/kernels/mixing';
-import { type Hit, RecipeTable, type TableOptions } from '@viaticum/kernels/mixing';
 
 /** A paint that recipes may name: a pigment of the table by its id, or a paint of one's own. */
 export type Paint = Spectra & { id: string };

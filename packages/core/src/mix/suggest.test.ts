@@ -2,9 +2,9 @@ import { describe, expect, it } from '@jest/globals';
 import type { Lab } from '@viaticum/contract';
 import { deltaE00, srgbToLab } from '@viaticum/kernels/colour';
 import { toEnd } from '@viaticum/kernels/cooperative';
+import { mixColour, partsOf } from '@viaticum/kernels/mixing';
 import { pigmentOf } from '@viaticum/kernels/pigment';
 import { addingOrder, outOfReach, type StockPaint, sensitivity, suggest, tableOf, whatWouldReach } from './index.js';
-import { mixColour, partsOf } from '@viaticum/kernels/mixing';
 
 const ids = ['PW6', 'PB29', 'PR122', 'PY74', 'PY42', 'PBr7-BU', 'PBk9'];
 const prices: Record<string, number> = { PW6: 6, PB29: 10, PR122: 20, PY74: 15, PY42: 7, 'PBr7-BU': 7, PBk9: 6 };

@@ -1,10 +1,9 @@
 import type { Lab } from '@viaticum/contract';
 import { deltaE00, differenceInWords } from '@viaticum/kernels/colour';
 import { toEnd } from '@viaticum/kernels/cooperative';
-import { type Finish, type MixOptions, type MixPart, mixColour, partsOf } from '@viaticum/kernels/mixing';
-import { addingOrder, mixParts, type Paint, sensitivity } from './recipes.js';
 import type { Hit, RecipeTable } from '@viaticum/kernels/mixing';
-import { RecipeTable as Table } from '@viaticum/kernels/mixing';
+import { type Finish, type MixOptions, type MixPart, mixColour, partsOf, RecipeTable as Table } from '@viaticum/kernels/mixing';
+import { addingOrder, mixParts, type Paint, sensitivity } from './recipes.js';
 
 /** A paint with what decides between recipes of like colour. */
 export type StockPaint = Paint & {

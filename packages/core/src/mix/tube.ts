@@ -1,8 +1,8 @@
 import type { Tube } from '@viaticum/contract';
 import type { Rgb } from '@viaticum/kernels/colour';
+import { type Finish, mixColour, type Spectra } from '@viaticum/kernels/mixing';
 import { pigmentOf } from '@viaticum/kernels/pigment';
 import { calibrateTube } from './calibrate.js';
-import { type Finish, mixColour, type Spectra } from '@viaticum/kernels/mixing';
 
 /** Student grade holds about so much of the pigment of artist grade (from memory). */
 const STUDENT_PIGMENT = 0.6;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lab, Lesson } from '@viaticum/contract';
-import { coatTimes } from '../coat/index.js';
 import { deltaE00 } from '@viaticum/kernels/colour';
+import { coatTimes } from '../coat/index.js';
 import { looksOf } from '../derived/index.js';
 import { carryOut, startHistory } from '../document/index.js';
 import { smallLesson, testStep } from '../fixtures/lessons.js';

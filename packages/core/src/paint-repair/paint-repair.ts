@@ -1,10 +1,10 @@
 import type { Lab, Lesson, Step } from '@viaticum/contract';
-import { coatTimes } from '../coat/index.js';
 import { deltaE00 } from '@viaticum/kernels/colour';
-import { looksOf, visibleOf } from '../derived/index.js';
-import { finishOf, glazeOver, paintOf, recipeParts, shortTubeName } from '../mix/index.js';
 import { mixColour } from '@viaticum/kernels/mixing';
 import { pigmentOf } from '@viaticum/kernels/pigment';
+import { coatTimes } from '../coat/index.js';
+import { looksOf, visibleOf } from '../derived/index.js';
+import { finishOf, glazeOver, paintOf, recipeParts, shortTubeName } from '../mix/index.js';
 import { type LessonPlan, planLesson } from '../plan/index.js';
 import { areaRung } from '../step/index.js';
 import { relationsOf } from '../value-relations/index.js';

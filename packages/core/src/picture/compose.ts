@@ -1,10 +1,10 @@
 import type { Correction, Lab, Outline, Placement, Thing } from '@viaticum/contract';
-import { scanOutline } from '../area/index.js';
 import { labToXyz, xyzToSrgb } from '@viaticum/kernels/colour';
 import { byteOfLinear, linearOfByte, type Rgba, rgba, shrink, sizeWithin } from '@viaticum/kernels/raster';
+import { grow } from '@viaticum/kernels/segment';
+import { scanOutline } from '../area/index.js';
 import { canvasToPixel } from './crop.js';
 import { fillFromBehind } from './fill.js';
-import { grow } from '@viaticum/kernels/segment';
 
 /** The largest raster that measures run on. */
 export const WORK_PIXELS = 1_800_000;

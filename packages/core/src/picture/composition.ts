@@ -1,7 +1,7 @@
 import type { Outline } from '@viaticum/contract';
-import { outlineArea, outlineBox } from '../area/index.js';
 import { hueDegrees, hueName, valueStep } from '@viaticum/kernels/colour';
 import { connectedParts, type Labels, type LabRaster, labelMeans } from '@viaticum/kernels/raster';
+import { outlineArea, outlineBox } from '../area/index.js';
 import { capital } from '../units/index.js';
 import { traceArcs } from './outline/index.js';
 

@@ -1,7 +1,7 @@
 import type { Outline } from '@viaticum/contract';
-import { labelSheets } from '../area/index.js';
 import { byteOfLinear, linearOfByte, type Rgba } from '@viaticum/kernels/raster';
 import { grow } from '@viaticum/kernels/segment';
+import { labelSheets } from '../area/index.js';
 
 /** Solved at a quarter of the size each way; what is filled is smooth. */
 const QUARTER = 4;

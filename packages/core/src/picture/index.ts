@@ -1,4 +1,5 @@
 export { toEnd } from '@viaticum/kernels/cooperative';
+export * from '@viaticum/kernels/segment';
 export * from './colour.js';
 export * from './compose.js';
 export * from './composition.js';
@@ -9,7 +10,6 @@ export * from './edges.js';
 export { BARE, type Laying, layingOf, type PlacedReference, wholeOf } from './laying.js';
 export * from './outline/index.js';
 export * from './propose.js';
-export * from '@viaticum/kernels/segment';
 export * from './touch-up.js';
 export * from './values.js';
 export * from './words.js';

@@ -1,10 +1,10 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Outline } from '@viaticum/contract';
-import { labelSheets } from '../area/index.js';
 import { deltaE00 } from '@viaticum/kernels/colour';
-import { drawn, scene } from '../fixtures/scenes.js';
-import { seeded } from '@viaticum/kernels/fixtures';
+import { drawn, seeded } from '@viaticum/kernels/fixtures';
 import { blur, labels, labRaster, lightness, plane } from '@viaticum/kernels/raster';
+import { labelSheets } from '../area/index.js';
+import { scene } from '../fixtures/scenes.js';
 import { compose, correctionGains, type Source, workSize } from './compose.js';
 import { compositionNotes, leanOf } from './composition.js';
 import { flowField, meanDirection } from './direction.js';

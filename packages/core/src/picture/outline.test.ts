@@ -1,11 +1,11 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Outline } from '@viaticum/contract';
-import * as exact from 'polyclip-ts';
-import { labelSheets, outlineArea, outlineFault, visibleParts } from '../area/index.js';
 import { seeded } from '@viaticum/kernels/fixtures';
 import { type Labels, labels } from '@viaticum/kernels/raster';
-import { bordersOf, contacts, douglasPeucker, outlineOf, sheetsOf, traceArcs } from './outline/index.js';
 import { modeFilter } from '@viaticum/kernels/segment';
+import * as exact from 'polyclip-ts';
+import { labelSheets, outlineArea, outlineFault, visibleParts } from '../area/index.js';
+import { bordersOf, contacts, douglasPeucker, outlineOf, sheetsOf, traceArcs } from './outline/index.js';
 
 const mapOf = (rows: string[]): Labels => {
   const map = labels((rows[0] as string).length, rows.length);

@@ -1,6 +1,6 @@
 import type { Lab, Outline } from '@viaticum/contract';
-import { outlineArea, outlineBox } from '../area/index.js';
 import { type Labels, type LabRaster, labelMeans } from '@viaticum/kernels/raster';
+import { outlineArea, outlineBox } from '../area/index.js';
 import { depthOrder } from './depth.js';
 import { bordersOf, outlineOf, sheetsOf, traceArcs } from './outline/index.js';
 import { colourInWords } from './words.js';

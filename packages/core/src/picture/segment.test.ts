@@ -1,11 +1,11 @@
 import { describe, expect, it } from '@jest/globals';
-import { outlineFault, visibleParts } from '../area/index.js';
 import { toEnd } from '@viaticum/kernels/cooperative';
-import { drawn, meanOverlap, scene } from '../fixtures/scenes.js';
-import { seeded } from '@viaticum/kernels/fixtures';
+import { drawn, seeded } from '@viaticum/kernels/fixtures';
 import { labRaster } from '@viaticum/kernels/raster';
-import { proposeAreas } from './propose.js';
 import { colourSpread, cutAreas, prepare, refineAreas, type Tap } from '@viaticum/kernels/segment';
+import { outlineFault, visibleParts } from '../area/index.js';
+import { meanOverlap, scene } from '../fixtures/scenes.js';
+import { proposeAreas } from './propose.js';
 import { growRegion, maskOutline } from './touch-up.js';
 
 type Scene = Awaited<ReturnType<typeof scene>>;

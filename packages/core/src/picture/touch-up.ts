@@ -1,7 +1,7 @@
-import { ringArea } from '../area/index.js';
 import { type Labels, type LabRaster, labels } from '@viaticum/kernels/raster';
-import { bordersOf, outlineOf } from './outline/index.js';
 import { modeFilter } from '@viaticum/kernels/segment';
+import { ringArea } from '../area/index.js';
+import { bordersOf, outlineOf } from './outline/index.js';
 
 /**
  * The connected region about a pixel whose colours lie within a tolerance (ΔE, Lab) of the colour there, as a mask. The colour

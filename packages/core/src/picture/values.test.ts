@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
-import { drawn, scene } from '../fixtures/scenes.js';
-import { seeded } from '@viaticum/kernels/fixtures';
+import { drawn, seeded } from '@viaticum/kernels/fixtures';
+import { scene } from '../fixtures/scenes.js';
 import { binL, extremes, multiOtsu, reduceValues } from './values.js';
 
 /** Variance between the classes that thresholds make (the criterion of Otsu 1979, extended to several classes). */

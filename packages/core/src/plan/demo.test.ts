@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
 import { Lesson } from '@viaticum/contract';
+import { toEnd } from '@viaticum/kernels/cooperative';
 import { Ajv } from 'ajv';
 import { betterOrder } from '../advice/index.js';
 import { findings } from '../check/index.js';
-import { toEnd } from '@viaticum/kernels/cooperative';
 import { looksOf } from '../derived/index.js';
 import { lessonFaults } from '../document/index.js';
 import { planLesson } from './index.js';

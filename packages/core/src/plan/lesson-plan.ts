@@ -1,10 +1,10 @@
 import type { Lesson, Need, Plan, PlanCoat, Step } from '@viaticum/contract';
+import type { DryingConstraint, Pin, Problem, Solution } from '@viaticum/kernels/scheduling';
+import { solveInOrder } from '@viaticum/kernels/scheduling';
 import { assertRoom, type CoatTimes } from '../coat/index.js';
 import { areasWorkedOn, coverOf, laysPaint, memo, restsOn } from '../derived/index.js';
 import { type LaidCoat, lay, rungMinutes, type StepMinutes, stepMinutes } from '../step/index.js';
 import { minutesInWords, waitInWords } from '../units/index.js';
-import { solveInOrder } from '@viaticum/kernels/scheduling';
-import type { DryingConstraint, Pin, Problem, Solution } from '@viaticum/kernels/scheduling';
 import { timetable } from './timetable.js';
 
 /** A coat in its place in the plan, with its curve; `ownShare` of what dries there is its own paint. */

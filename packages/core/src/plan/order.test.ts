@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson } from '@viaticum/contract';
-import { betterOrder, inOrderOf, orderProblem } from '../advice/index.js';
 import { toEnd } from '@viaticum/kernels/cooperative';
+import { betterOrder, inOrderOf, orderProblem } from '../advice/index.js';
 import { carryOut, startHistory } from '../document/index.js';
 import { demoLesson, smallLesson, testStep } from '../fixtures/lessons.js';
 import { planLesson } from './index.js';

@@ -1,8 +1,8 @@
 import type { Lesson, Step } from '@viaticum/contract';
-import { areasWorkedOn, laysPaint } from '../derived/index.js';
-import { lessonProblem, planLesson } from './lesson-plan.js';
 import type { DryingConstraint, Problem } from '@viaticum/kernels/scheduling';
 import { solving } from '@viaticum/kernels/scheduling';
+import { areasWorkedOn, laysPaint } from '../derived/index.js';
+import { lessonProblem, planLesson } from './lesson-plan.js';
 
 /** A plan's length and the waiting in it, minutes. */
 export type PlanLength = { endMin: number; waitMin: number };

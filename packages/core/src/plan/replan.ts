@@ -1,8 +1,8 @@
 import type { Lesson } from '@viaticum/contract';
-import { type LessonPlan, lessonProblem, planProblem } from './lesson-plan.js';
-import { inOrderOf, orderProblem } from './order.js';
 import type { Problem } from '@viaticum/kernels/scheduling';
 import { solve } from '@viaticum/kernels/scheduling';
+import { type LessonPlan, lessonProblem, planProblem } from './lesson-plan.js';
+import { inOrderOf, orderProblem } from './order.js';
 
 /** What really happened of a lesson, in minutes of its class. */
 export type Past = {

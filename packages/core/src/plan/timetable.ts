@@ -1,8 +1,8 @@
 import type { Lesson, Need, PlanItem, Step } from '@viaticum/contract';
+import type { DryingConstraint, Solution } from '@viaticum/kernels/scheduling';
 import type { StepMinutes } from '../step/index.js';
 import { hourMinute, listInWords, waitInWords } from '../units/index.js';
 import { fillersFor, fillersInWords } from './fillers.js';
-import type { DryingConstraint, Solution } from '@viaticum/kernels/scheduling';
 
 export const rungWords: Record<Need, string> = {
   any: '',

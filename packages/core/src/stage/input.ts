@@ -1,12 +1,11 @@
 import type { Lesson, Outline, Step } from '@viaticum/contract';
+import type { StageArea, StageColour, StageInput, StageMarks, StagePass, StageStep, TouchName } from '@viaticum/kernels/painting';
+import { hashText, turnOf } from '@viaticum/kernels/painting';
+import { type LabRaster, labRaster, type Rgba, shrink } from '@viaticum/kernels/raster';
 import { extentOutline, outlineArea, outlineBox, outlineLength, scanOutline } from '../area/index.js';
 import { brushOf } from '../brush/index.js';
-import { coverOf, extentsOf, isOnlyMarks, laysPaint, looksOf, marksOf, visibleOf } from '../derived/index.js';
-import { type LabRaster, labRaster, type Rgba, shrink } from '@viaticum/kernels/raster';
-import { hashText, turnOf } from '@viaticum/kernels/painting';
+import { coverOf, extentsOf, laysPaint, looksOf, marksOf, visibleOf } from '../derived/index.js';
 import { movedIntoReach, type Reach, reachOf } from './reach.js';
-import type { StageArea, StageColour, StageInput, StageMarks, StagePass, StageStep } from '@viaticum/kernels/painting';
-import type { TouchName } from '@viaticum/kernels/painting';
 
 /** Cells of the coarse map on which colours and places are chosen. */
 export const FACTOR = 6;

@@ -1,8 +1,8 @@
 import type { Lesson } from '@viaticum/contract';
-import { memo } from '../derived/index.js';
-import { finishOf, stockOf } from '../mix/index.js';
 import { mixColour } from '@viaticum/kernels/mixing';
 import type { LabRaster } from '@viaticum/kernels/raster';
+import { memo } from '../derived/index.js';
+import { finishOf, stockOf } from '../mix/index.js';
 
 /** The darkest and the lightest L* that a lesson's tubes reach, dry. */
 export type Reach = { dark: number; light: number };

@@ -2,12 +2,11 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson } from '@viaticum/contract';
 import { toEnd } from '@viaticum/kernels/cooperative';
+import { stageSession, turnOfVector } from '@viaticum/kernels/painting';
+import type { Rgba } from '@viaticum/kernels/raster';
 import { asDrafted, draftLesson } from '../draft/index.js';
 import { demoLesson, smallLesson, testStep } from '../fixtures/lessons.js';
-import type { Rgba } from '@viaticum/kernels/raster';
-import { turnOfVector } from '@viaticum/kernels/painting';
 import { squintedOff, stageInput } from './index.js';
-import { stageSession } from '@viaticum/kernels/painting';
 
 const WIDTH = 240;
 const demo = demoLesson();

@@ -1,9 +1,9 @@
 import type { Lesson, Outline, Step, Variant } from '@viaticum/contract';
+import { pigmentOf } from '@viaticum/kernels/pigment';
 import { brushes, brushInWords, brushOf } from '../brush/index.js';
 import { substitutesFor } from '../brush-plan/index.js';
 import type { OtherRecipe } from '../derived/index.js';
 import { shortTubeName } from '../mix/index.js';
-import { pigmentOf } from '@viaticum/kernels/pigment';
 import { forStudents } from '../step/index.js';
 import { sizeInWords } from '../units/index.js';
 

@@ -16,6 +16,7 @@ export {
   spectraOf,
   xyzOf,
 } from './mixing.js';
+export { leastSquared } from './search/bound.js';
 export {
   amountsOf,
   type Block,

@@ -188,13 +188,13 @@ export function painter(canvas: Canvas, teeth: Uint8Array, factor: number) {
           }
           if (uy > 1e-3 || uy < -1e-3) {
             const [one, other] = [(ux * down - half) / uy, (ux * down + half) / uy];
-            first = Math.max(first, Math.floor(x0 + (one < other ? one : other)) - 2);
-            past = Math.min(past, Math.ceil(x0 + (one < other ? other : one)) + 1);
+            first = Math.max(first, Math.floor(x0 + Math.min(one, other)) - 2);
+            past = Math.min(past, Math.ceil(x0 + Math.max(one, other)) + 1);
           }
           if (ux > 1e-3 || ux < -1e-3) {
             const [one, other] = [(-capBefore - uy * down) / ux, (length + capAfter - uy * down) / ux];
-            first = Math.max(first, Math.floor(x0 + (one < other ? one : other)) - 2);
-            past = Math.min(past, Math.ceil(x0 + (one < other ? other : one)) + 1);
+            first = Math.max(first, Math.floor(x0 + Math.min(one, other)) - 2);
+            past = Math.min(past, Math.ceil(x0 + Math.max(one, other)) + 1);
           }
           for (let x = first; x <= past; x++) {
             if (only && only.map[cellRow * across + cellOf[x]] === 0) {

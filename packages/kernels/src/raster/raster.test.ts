@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
-import { drawn } from '@viaticum/core/fixtures';
 import { converter } from 'culori';
+import { drawn } from '../fixtures/index.js';
 import { seeded } from '../fixtures/seeded.js';
 import {
   blur,

@@ -4,7 +4,6 @@ import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { Type } from 'typebox';
 import type { ClassEntity } from '../db/entities.js';
 import { ApiFault } from '../errors.js';
-import { signedIn } from '../guard/access.js';
 import type { ClassStore } from './store.js';
 
 const MOST_BYTES = 4 * 1024 * 1024;

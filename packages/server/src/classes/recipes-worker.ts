@@ -1,6 +1,6 @@
 import type { Lesson, OtherRecipes } from '@viaticum/contract';
-import { toEnd } from '@viaticum/kernels/cooperative';
 import { otherRecipesSheet, substitutes } from '@viaticum/core/derived';
+import { toEnd } from '@viaticum/kernels/cooperative';
 
 /** The text of a lesson's document, and tubes that a student lacks (those that it does not know are passed over). */
 export type RecipesJob = { text: string; lacking: string[] };

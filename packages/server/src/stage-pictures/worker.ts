@@ -1,9 +1,9 @@
 import { mkdir, rename, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import type { Lesson } from '@viaticum/contract';
-import { toEnd } from '@viaticum/kernels/cooperative';
 import { BARE, compose, layingOf, type PlacedReference, type Source } from '@viaticum/core/picture';
 import { stageInput } from '@viaticum/core/stage';
+import { toEnd } from '@viaticum/kernels/cooperative';
 import { stageSession } from '@viaticum/kernels/painting';
 import sharp from 'sharp';
 

@@ -61,4 +61,3 @@ export function pool<Job, Done>(file: string, { threads = 1, queue, perCaller, i
     },
   };
 }
-type Pool<Job, Done> = ReturnType<typeof pool<Job, Done>>;

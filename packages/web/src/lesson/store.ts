@@ -1,4 +1,4 @@
-import type { ConflictAnswer, Lesson, LessonAnswer, SaveAnswer } from '@viaticum/contract';
+import type { ConflictAnswer, LessonAnswer, SaveAnswer } from '@viaticum/contract';
 import {
   type Act,
   type CommandArgs,

@@ -1,11 +1,11 @@
 import type { Lesson, StrokeKind } from '@viaticum/contract';
 import { outlineBox } from '@viaticum/core/area';
 import { brushInWords, brushOf } from '@viaticum/core/brush';
-import { labToSrgb, valueStep } from '@viaticum/kernels/colour';
 import { visibleOf } from '@viaticum/core/derived';
 import { strokeOf } from '@viaticum/core/draft';
 import { capital } from '@viaticum/core/units';
 import { relationsOf } from '@viaticum/core/value-relations';
+import { labToSrgb, valueStep } from '@viaticum/kernels/colour';
 import { PDFDocument, type PDFFont, type PDFPage, StandardFonts } from 'pdf-lib';
 import { strokeWays } from '../ui/stroke-ways.js';
 import { markWords as w } from '../words/steps.js';

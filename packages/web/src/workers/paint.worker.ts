@@ -1,7 +1,23 @@
 import type { Lab, Lesson, RecipePart, Tube } from '@viaticum/contract';
 import { filmOf, groundUnder, mixesWithin, paintsOf, substitutes } from '@viaticum/core/derived';
-import { finishOf, gradient, mixedPaint, type Paint, paintOf, paletteSearch, recipeParts, shadowAndLight, stockOf, suggest, tableOf, tableTubeId, twoGreys, valueLadder, whatWouldReach } from '@viaticum/core/mix';
-import { type RecipeTable } from '@viaticum/kernels/mixing';
+import {
+  finishOf,
+  gradient,
+  mixedPaint,
+  type Paint,
+  paintOf,
+  paletteSearch,
+  recipeParts,
+  shadowAndLight,
+  stockOf,
+  suggest,
+  tableOf,
+  tableTubeId,
+  twoGreys,
+  valueLadder,
+  whatWouldReach,
+} from '@viaticum/core/mix';
+import type { RecipeTable } from '@viaticum/kernels/mixing';
 import { pigmentTable } from '@viaticum/kernels/pigment';
 import type { PaintJobs } from './paint-jobs.js';
 import { breathe, runJob, serveJobs } from './serve-jobs.js';

@@ -1,6 +1,5 @@
 import type { Lab, Lesson, Outline } from '@viaticum/contract';
 import { labelSheets, visibleParts } from '@viaticum/core/area';
-import { labToSrgb } from '@viaticum/kernels/colour';
 import { beginLesson } from '@viaticum/core/lesson-from-picture';
 import {
   BARE,
@@ -23,6 +22,10 @@ import {
   type Segmentation,
   type Source,
 } from '@viaticum/core/picture';
+import { offBySteps, stageInput } from '@viaticum/core/stage';
+import { checkDrawing, drawLines, findCorners } from '@viaticum/core/transfer';
+import { labToSrgb } from '@viaticum/kernels/colour';
+import { stageSession } from '@viaticum/kernels/painting';
 import {
   blur,
   byteOfLinear,
@@ -38,9 +41,6 @@ import {
   shrink,
   sizeWithin,
 } from '@viaticum/kernels/raster';
-import { offBySteps, stageInput } from '@viaticum/core/stage';
-import { stageSession } from '@viaticum/kernels/painting';
-import { checkDrawing, drawLines, findCorners } from '@viaticum/core/transfer';
 import { nanoid } from 'nanoid';
 import type { JobName, LayArgs, PictureJobs, SourceAt } from './picture-jobs.js';
 import { breathe, runJob, serveJobs } from './serve-jobs.js';

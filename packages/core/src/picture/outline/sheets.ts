@@ -1,6 +1,6 @@
 import type { Outline } from '@viaticum/contract';
-import { insideOutline, ringArea } from '../../area/index.js';
 import type { Labels } from '@viaticum/kernels/raster';
+import { insideOutline, ringArea } from '../../area/index.js';
 import { type Arc, traceArcs } from './arcs.js';
 import { simplifyArcs } from './simplify.js';
 

@@ -1,9 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson } from '@viaticum/contract';
 import { toEnd } from '@viaticum/kernels/cooperative';
+import { type Rgba, rgba } from '@viaticum/kernels/raster';
 import { demoLesson } from '../../fixtures/lessons.js';
 import { distance, type Point } from '../../geometry/index.js';
-import { type Rgba, rgba } from '@viaticum/kernels/raster';
 import { flattened } from '../bezier.js';
 import { drawLines, fromLine, type Line } from '../lines/index.js';
 import { type Corners, checkDrawing, cornersFault, findCorners, ordered } from './index.js';

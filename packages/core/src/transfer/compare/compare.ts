@@ -1,8 +1,8 @@
 import type { Lesson } from '@viaticum/contract';
+import { labRaster, type Rgba } from '@viaticum/kernels/raster';
 import { scanOutline } from '../../area/index.js';
 import { visibleOf } from '../../derived/index.js';
 import { distance, type Point, solved } from '../../geometry/index.js';
-import { labRaster, type Rgba } from '@viaticum/kernels/raster';
 import { flattened } from '../bezier.js';
 import { evenly } from '../lines/chains.js';
 import { fromLine, type Line } from '../lines/decided.js';

@@ -1,5 +1,5 @@
-import { convexHull, cross, crossing, distance, fromSegment, minus, type Point } from '../../geometry/index.js';
 import { blur, connectedParts, labels, labRaster, type Rgba, shrink, sizeWithin } from '@viaticum/kernels/raster';
+import { convexHull, cross, crossing, distance, fromSegment, minus, type Point } from '../../geometry/index.js';
 
 export type Corners = [Point, Point, Point, Point];
 

@@ -1,7 +1,7 @@
 import type { Lesson } from '@viaticum/contract';
 import { seeded } from '@viaticum/kernels/fixtures';
-import { homography, inverted, mapped, type Point } from '../../geometry/index.js';
 import { blur, type Rgba, rgba } from '@viaticum/kernels/raster';
+import { homography, inverted, mapped, type Point } from '../../geometry/index.js';
 import { flattened } from '../bezier.js';
 import { evenly } from '../lines/chains.js';
 import type { Line } from '../lines/index.js';

@@ -1,5 +1,5 @@
-import { type Homography, homography, mapped, type Point } from '../../geometry/index.js';
 import { blur, labRaster, type Rgba, rgba } from '@viaticum/kernels/raster';
+import { type Homography, homography, mapped, type Point } from '../../geometry/index.js';
 import { type Corners, cornersFault } from './corners.js';
 
 /** Size of a pixel of a straightened photograph, at most so many pixels. */

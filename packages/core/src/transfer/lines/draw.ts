@@ -1,7 +1,7 @@
 import type { Lab, Lesson } from '@viaticum/contract';
+import { type LabRaster, labRaster, type Rgba, resampleLabels, shrink } from '@viaticum/kernels/raster';
 import { looksOf, visibleOf } from '../../derived/index.js';
 import { lengthOf, type Point } from '../../geometry/index.js';
-import { type LabRaster, labRaster, type Rgba, resampleLabels, shrink } from '@viaticum/kernels/raster';
 import { type Curve, fitCurve, nodesOf } from '../bezier.js';
 import { areaMap, type Border, bordersOf, CORNER_DEG, CORNER_MM, STEP_MM } from './borders.js';
 import { corners, cutAt } from './chains.js';

@@ -1,5 +1,5 @@
-import { lengthOf, type Point } from '../../geometry/index.js';
 import { blur, type LabRaster, type Plane, plane } from '@viaticum/kernels/raster';
+import { lengthOf, type Point } from '../../geometry/index.js';
 import { STEP_MM } from './borders.js';
 import { evenly, softened } from './chains.js';
 

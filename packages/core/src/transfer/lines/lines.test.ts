@@ -1,11 +1,12 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import type { Lesson } from '@viaticum/contract';
 import { toEnd } from '@viaticum/kernels/cooperative';
+import { drawn } from '@viaticum/kernels/fixtures';
+import { blur, labRaster, plane } from '@viaticum/kernels/raster';
 import { carryOut, startHistory } from '../../document/index.js';
 import { demoLesson, smallLesson } from '../../fixtures/lessons.js';
-import { drawn, scene } from '../../fixtures/scenes.js';
+import { scene } from '../../fixtures/scenes.js';
 import { distance, lengthOf, type Point } from '../../geometry/index.js';
-import { blur, labRaster, plane } from '@viaticum/kernels/raster';
 import { type Curve, flattened } from '../bezier.js';
 import {
   type DrawnLine,

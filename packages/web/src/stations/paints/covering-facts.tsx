@@ -1,9 +1,9 @@
 import type { Lesson, Mix } from '@viaticum/contract';
 import { coatTimes } from '@viaticum/core/coat';
-import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { filmOf, looksOf, type MixCovering, waterLimit } from '@viaticum/core/derived';
 import { covering as coveringFor, finishOf, glazeMedium, recipeParts, tintingPower } from '@viaticum/core/mix';
 import { waitInWords } from '@viaticum/core/units';
+import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { useMemo } from 'react';
 import { useSession } from '../../lesson/context.js';
 import { words } from '../../words/words.js';

@@ -1,6 +1,6 @@
 import type { Lesson, Mix, RecipePart } from '@viaticum/contract';
-import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { outOfReach, recipeInWords, type Suggestion, shortTubeName, tubeRgb } from '@viaticum/core/mix';
+import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { partsOf } from '@viaticum/kernels/mixing';
 import { pigmentOf } from '@viaticum/kernels/pigment';
 import { nanoid } from 'nanoid';

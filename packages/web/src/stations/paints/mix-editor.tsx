@@ -1,7 +1,7 @@
 import type { Amount, Lesson, Mix } from '@viaticum/contract';
-import { cssRgb, labToSrgb, valueStep } from '@viaticum/kernels/colour';
 import { looksOf, type MixCovering } from '@viaticum/core/derived';
 import { HIDES_AT, shortTubeName } from '@viaticum/core/mix';
+import { cssRgb, labToSrgb, valueStep } from '@viaticum/kernels/colour';
 import { useSession } from '../../lesson/context.js';
 import { useRemoval } from '../../lesson/use-removal.js';
 import { CommitInput } from '../../ui/commit-input.js';

@@ -1,7 +1,7 @@
 import type { Lesson } from '@viaticum/contract';
+import { shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { cssRgb } from '@viaticum/kernels/colour';
 import { mixColour } from '@viaticum/kernels/mixing';
-import { shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { pigmentOf, pigmentTable } from '@viaticum/kernels/pigment';
 import { Select } from 'antd';
 import { nanoid } from 'nanoid';

@@ -1,7 +1,7 @@
 import type { Lesson, Mix, MixedPart, RecipePart } from '@viaticum/contract';
-import { cssRgb, labToSrgb, valueStep } from '@viaticum/kernels/colour';
 import { looksOf } from '@viaticum/core/derived';
 import { type FamilyMember, recipeInWords, shortTubeName } from '@viaticum/core/mix';
+import { cssRgb, labToSrgb, valueStep } from '@viaticum/kernels/colour';
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';

@@ -1,7 +1,7 @@
 import type { Lesson, Mix } from '@viaticum/contract';
-import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { coveringOf, filmOf, groundUnder, looksOf } from '@viaticum/core/derived';
 import { finishOf, HIDES_AT, recipeParts } from '@viaticum/core/mix';
+import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { mixColour } from '@viaticum/kernels/mixing';
 import { nanoid } from 'nanoid';
 import { useMemo } from 'react';

@@ -1,6 +1,6 @@
 import type { Tube } from '@viaticum/contract';
-import { cssRgb } from '@viaticum/kernels/colour';
 import { shortTubeName, tableTubeId, tubeRgb } from '@viaticum/core/mix';
+import { cssRgb } from '@viaticum/kernels/colour';
 import { pigmentTable } from '@viaticum/kernels/pigment';
 import { useMemo, useState } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';

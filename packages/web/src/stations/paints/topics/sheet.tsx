@@ -1,7 +1,7 @@
 import type { Lesson } from '@viaticum/contract';
-import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { looksOf } from '@viaticum/core/derived';
 import { finishOf, paintOf, paletteLayout, shortTubeName, tubeRgb } from '@viaticum/core/mix';
+import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { mixColour } from '@viaticum/kernels/mixing';
 import { useMemo, useState } from 'react';
 import { useLesson } from '../../../lesson/context.js';

@@ -1,7 +1,7 @@
 import type { Lab, Lesson, Tube } from '@viaticum/contract';
-import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { calibrateTube, shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { discColour } from '@viaticum/core/picture';
+import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { pigmentOf } from '@viaticum/kernels/pigment';
 import { Table } from 'antd';
 import { nanoid } from 'nanoid';

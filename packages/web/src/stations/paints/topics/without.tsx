@@ -1,7 +1,7 @@
 import type { Lesson } from '@viaticum/contract';
-import { cssRgb } from '@viaticum/kernels/colour';
 import { looksOf } from '@viaticum/core/derived';
 import { shortTubeName, tubeRgb } from '@viaticum/core/mix';
+import { cssRgb } from '@viaticum/kernels/colour';
 import { useMemo, useState } from 'react';
 import { useLesson } from '../../../lesson/context.js';
 import { RecipeBar } from '../../../ui/swatch.js';

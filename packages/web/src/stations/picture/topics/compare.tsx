@@ -1,8 +1,8 @@
 import type { Lab } from '@viaticum/contract';
 import { insideOutline } from '@viaticum/core/area';
-import { cssRgb, deltaE00, labToSrgb, valueStep } from '@viaticum/kernels/colour';
 import { visibleOf } from '@viaticum/core/derived';
 import { colourInWords, compareInWords } from '@viaticum/core/picture';
+import { cssRgb, deltaE00, labToSrgb, valueStep } from '@viaticum/kernels/colour';
 import { useState } from 'react';
 import { useLesson } from '../../../lesson/context.js';
 import { useJob } from '../../../lesson/laid.js';

@@ -1,7 +1,7 @@
 import type { Area } from '@viaticum/contract';
 import { outlineArea, outlinePath } from '@viaticum/core/area';
-import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import type { Tap } from '@viaticum/core/picture';
+import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';

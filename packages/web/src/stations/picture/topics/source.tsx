@@ -1,7 +1,7 @@
 import type { Correction, Reference } from '@viaticum/contract';
 import { takenAs } from '@viaticum/contract';
-import { labToSrgb, linearToSrgb, srgbToLinear } from '@viaticum/kernels/colour';
 import { canvasToPixel, correctionGains } from '@viaticum/core/picture';
+import { labToSrgb, linearToSrgb, srgbToLinear } from '@viaticum/kernels/colour';
 import { useRef, useState } from 'react';
 import { pictureUrl } from '../../../api/queries.js';
 import { useLesson, useSession } from '../../../lesson/context.js';

@@ -1,9 +1,9 @@
 import type { Lab } from '@viaticum/contract';
-import { cssRgb, deltaE00, labToSrgb } from '@viaticum/kernels/colour';
 import { bordersBetween } from '@viaticum/core/derived';
 import { plannedState, type RepairWay, repairWays } from '@viaticum/core/paint-repair';
 import { discColour } from '@viaticum/core/picture';
 import { hourMinute, minutesInWords } from '@viaticum/core/units';
+import { cssRgb, deltaE00, labToSrgb } from '@viaticum/kernels/colour';
 import { nanoid } from 'nanoid';
 import { type MouseEvent, useMemo, useRef, useState } from 'react';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';

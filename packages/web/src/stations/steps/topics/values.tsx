@@ -1,6 +1,6 @@
 import type { Lab } from '@viaticum/contract';
-import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { announcement, type RelationChange, relationsOf, roughestStage } from '@viaticum/core/value-relations';
+import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { valuesWords as w } from '../../../words/teach.js';
 import { usePaintedNow } from '../painted.js';

@@ -1,13 +1,10 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Lab } from '@viaticum/contract';
-import { findRecipes } from '@viaticum/core/mix';
-import { deltaE00, labToSrgb, srgbToLab } from '../../colour/index.js';
-import { seeded } from '../../fixtures/seeded.js';
-import { pigmentOf, pigmentTable } from '../../pigment/index.js';
-import { type MixPart, mixColour } from '../index.js';
-import { leastSquared } from './bound.js';
-import { amountsOf, partsList, tierPlan } from './grid.js';
-import { recipeTable } from './table.js';
+import { deltaE00, labToSrgb, srgbToLab } from '@viaticum/kernels/colour';
+import { seeded } from '@viaticum/kernels/fixtures';
+import { amountsOf, leastSquared, type MixPart, mixColour, partsList, recipeTable, tierPlan } from '@viaticum/kernels/mixing';
+import { pigmentOf, pigmentTable } from '@viaticum/kernels/pigment';
+import { findRecipes } from './index.js';
 
 const all = [...pigmentTable.keys()];
 const some = (random: () => number, count: number) => [...all].sort(() => random() - 0.5).slice(0, count);
@@ -138,10 +135,10 @@ describe('recipes', () => {
     for (let i = 0; i < 20; i++) {
       const target = mixColour(some(random, 3).map((pigment) => ({ pigment, parts: 1 + Math.floor(9 * random()) }))).lab;
       tables.forEach((table, k) => {
-        means[k] = means[k] + (table.nearest(target)[0]?.deltaE as number) / 20;
+        means[k] = (means[k] as number) + (table.nearest(target)[0]?.deltaE as number) / 20;
       });
     }
-    expect(means[1]).toBeLessThan(means[0] / 1.5);
+    expect(means[1]).toBeLessThan((means[0] as number) / 1.5);
   });
 
   it('keep to the tubes allowed', () => {

@@ -66,7 +66,7 @@ describe('a connection', () => {
     expect(rude.frames.filter((frame) => frame.type === 'refused').length).toBeLessThan(80);
   });
   it('that reads nothing is told what it missed in pieces when it reads, and holds up nobody', async () => {
-    const { id, phone } = await desked();
+    const { id, code } = await desked();
     const events = Array.from({ length: 6000 }, (_, k) => [
       id,
       k + 2,

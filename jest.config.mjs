@@ -21,6 +21,7 @@ export default {
     '^@viaticum/(core|kernels)/([a-z-]+)$': '<rootDir>/packages/$1/src/$2/index.ts',
     '^@viaticum/standins$': '<rootDir>/packages/standins/src/index.ts',
     '^@viaticum/contract$': '<rootDir>/packages/contract/src/index.ts',
+    '\\.css$': '<rootDir>/tools/style-stub.mjs',
     '^(\\.{1,2}/.*)\\.js$': '$1',
   },
   // Jest would leave one of two cores idle.

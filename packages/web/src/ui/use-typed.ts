@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useLatest } from './use-latest.js';
 
 /** A text that is being typed takes effect when the typing rests for so long. */
@@ -19,16 +19,22 @@ export function useTyped(value: string, commit: (text: string, burst: string, is
     }, REST_MS);
     return () => clearTimeout(timer);
   }, [typed, latest]);
-  const type = (text: string) => setTyped({ text, burst: typed?.burst ?? `typing-${bursts++}` });
+  // A field that is left by the same key that forgets is left before it is rendered again.
+  const held = useRef<typeof typed>(null);
+  const set = (next: typeof typed) => {
+    held.current = next;
+    setTyped(next);
+  };
+  const type = (text: string) => set({ text, burst: typed?.burst ?? `typing-${bursts++}` });
   return {
     text: typed?.text ?? value,
     type,
     /** The field is left: what is typed takes effect now, or goes back to what it was. */
-    leave(text = typed?.text) {
-      if (typed && text !== undefined && text !== value) commit(text, typed.burst, true);
-      setTyped(null);
+    leave(text = held.current?.text) {
+      if (held.current && text !== undefined && text !== value) commit(text, held.current.burst, true);
+      set(null);
     },
     /** What was typed since it was last taken is not wanted. */
-    forget: () => setTyped(null),
+    forget: () => set(null),
   };
 }

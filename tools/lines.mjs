@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { git, root } from './setup.mjs';
 
-const isTest = (file) => /\.(test|fixture)\.tsx?$/.test(file) || file.includes('/fixtures/') || file.startsWith('e2e/');
+const isTest = (file) => /\.(test|fixture)\.tsx?$/.test(file) || /\/fixtures\/|\.fixture\./.test(file) || file.startsWith('e2e/');
 const isData = (file) => file.endsWith('pigment/data.ts') || file.endsWith('colour/weights.ts');
 const rows = new Map();
 for (const file of git('ls-files', '-z', '--cached', '--others', '--exclude-standard').split('\0')) {

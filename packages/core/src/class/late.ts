@@ -1,5 +1,5 @@
 import type { FollowSheet } from '@viaticum/contract';
-import type { ClassState, Student } from './shape.js';
+import type { ClassState, Student, Visit } from './shape.js';
 
 export type Behind = { minutes: number; stepIds: string[] };
 
@@ -66,6 +66,10 @@ export function ownPace(state: ClassState, studentId: string): number[] {
     const done = item?.stepId ? student.doneAt[item.stepId] : undefined;
     if (item?.kind !== 'step' || done === undefined || done <= visit.startedAt || student.joinedAt > visit.startedAt) return [];
     const planned = item.endMin - item.startMin;
-    return planned < 0.5 ? [] : [(done - visit.startedAt) / 60_000 / planned];
+    return planned < 0.5 ? [] : [(done - visit.startedAt - heldUntil(visit, done)) / 60_000 / planned];
   });
 }
+
+/** How long a class was held in a visit, up to a moment (ms): that time is nobody's own. */
+const heldUntil = ({ holds = [], endedAt }: Visit, until: number): number =>
+  holds.reduce((sum, { from, to }) => sum + Math.max(0, Math.min(to ?? endedAt ?? until, until) - from), 0);

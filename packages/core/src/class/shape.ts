@@ -14,8 +14,13 @@ export type Student = {
   hand: { reason: HandReason; at: number } | null;
 };
 export type Current = { index: number; startedAt: number; extendedMin: number; heldMs: number; heldSince: number | null };
-/** An item of the plan that the class came to, when, and until when. */
-export type Visit = { index: number; startedAt: number; endedAt: number | null };
+/** An item of the plan that the class came to, when, until when, and when it was held meanwhile (`to` null: until the visit's end). */
+export type Visit = {
+  index: number;
+  startedAt: number;
+  endedAt: number | null;
+  holds?: { from: number; to: number | null }[];
+};
 export type Climate = { airC: number; humidity: number; airSpeed: number; at: number };
 export type ClassState = {
   phase: 'planned' | 'open' | 'running' | 'held' | 'ended';

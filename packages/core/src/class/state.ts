@@ -103,7 +103,7 @@ export function fold(state: ClassState, event: ClassEvent): ClassState {
       if (state.before.length > MOST_TAKEN_BACK) state.before.shift();
       const last = state.visits.at(-1);
       if (last) last.endedAt = event.at;
-      state.visits.push({ index: body.index, startedAt: event.at, endedAt: null });
+      state.visits.push({ index: body.index, startedAt: event.at, endedAt: null, holds: [] });
       state.current = { index: body.index, startedAt: event.at, extendedMin: 0, heldMs: 0, heldSince: null };
       state.phase = 'running';
       break;
@@ -118,12 +118,15 @@ export function fold(state: ClassState, event: ClassEvent): ClassState {
     }
     case 'held':
       if (state.current) state.current.heldSince = event.at;
+      state.visits.at(-1)?.holds?.push({ from: event.at, to: null });
       state.phase = 'held';
       break;
     case 'resumed':
       if (state.current?.heldSince != null) {
         state.current.heldMs += event.at - state.current.heldSince;
         state.current.heldSince = null;
+        const hold = state.visits.at(-1)?.holds?.at(-1);
+        if (hold) hold.to = event.at;
       }
       state.phase = 'running';
       break;

@@ -184,7 +184,7 @@ describe('the header', () => {
     const { session } = onBench(lesson, () => <Header />);
     act(() => void session.do('setTitle', { title: 'Copper' }));
     expect(screen.getByRole('status').dataset.save).toBe('waiting');
-    await waitFor(() => expect(screen.getByRole('status').dataset.save).toBe('saved'), { timeout: 3000 });
+    await waitFor(() => expect(screen.getByRole('status').dataset.save).toBe('saved'), { timeout: 20_000 });
     const put = net.asked.find((one) => one.what === 'PUT /api/lessons/l');
     expect(put?.body).toMatchObject({ baseRevision: 1, document: { title: 'Copper' } });
   });

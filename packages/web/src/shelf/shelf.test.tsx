@@ -1,0 +1,102 @@
+/** @jest-environment ./tools/jest-page.mjs */
+import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
+import { screen, waitFor } from '@testing-library/react';
+import type { Lesson } from '@viaticum/contract';
+import { lessonFaults } from '@viaticum/core/document';
+import { useLocation } from 'react-router';
+import { asInBrowser, cleanup, onPage, server } from '../fixtures/page.fixture.js';
+import { NewLesson } from './new-lesson.js';
+import SignInView from './sign-in.js';
+
+beforeEach(() => {
+  asInBrowser();
+  Object.assign(globalThis, {
+    Worker: class {
+      addEventListener() {}
+      removeEventListener() {}
+      postMessage() {}
+      terminate() {}
+    },
+  });
+});
+afterEach(cleanup);
+const Where = () => <output>{useLocation().pathname}</output>;
+
+describe('signing in', () => {
+  const signIn = async (at: string, answer: unknown) => {
+    const net = server({ 'POST /api/session': answer });
+    const { user } = onPage(
+      <>
+        <SignInView />
+        <Where />
+      </>,
+      at,
+    );
+    await user.type(screen.getByLabelText('Name'), 'demo');
+    await user.type(screen.getByLabelText('Password'), 'north light');
+    await user.click(screen.getByRole('button', { name: 'Sign in' }));
+    return net;
+  };
+  it('leads to where one wanted to go', async () => {
+    const { asked } = await signIn('/sign-in?to=/lesson/l', { name: 'demo' });
+    await waitFor(() => expect(screen.getByRole('status').textContent).toBe('/lesson/l'));
+    expect(asked[0]?.body).toEqual({ name: 'demo', password: 'north light' });
+  });
+  it('never leads to another place than this one', async () => {
+    await signIn('/sign-in?to=//elsewhere.example/x', { name: 'demo' });
+    await waitFor(() => expect(screen.getByRole('status').textContent).toBe('/'));
+  });
+  it('what is wrong is said, and what was typed stays', async () => {
+    await signIn('/sign-in', { status: 401, code: 'wrong', message: 'This name and password do not go together.' });
+    expect((await screen.findByRole('alert')).textContent).toBe('This name and password do not go together.');
+    expect((screen.getByLabelText('Name') as HTMLInputElement).value).toBe('demo');
+  });
+});
+
+describe('a new lesson', () => {
+  const made: { document: Lesson }[] = [];
+  const make = () => {
+    made.length = 0;
+    server({
+      'GET /api/kept': [],
+      'POST /api/lessons': (body: { document: Lesson }) => {
+        made.push(body);
+        return { id: 'fresh', revision: 1, document: body.document, savedAt: '2026-01-05T10:00:00Z' };
+      },
+    });
+    const onClose = jest.fn();
+    return {
+      onClose,
+      ...onPage(
+        <>
+          <NewLesson onClose={onClose} />
+          <Where />
+        </>,
+      ),
+    };
+  };
+  it('without a picture has its canvas and its name, and goes on at the picture', async () => {
+    const { user } = make();
+    await user.type(screen.getByLabelText('What will you paint?'), '  Boats at noon ');
+    await user.click(screen.getByRole('button', { name: 'Put it on the shelf', hidden: true }));
+    await waitFor(() => expect(screen.getByRole('status', { hidden: true }).textContent).toBe('/lesson/fresh/picture'));
+    const [{ document }] = made as [{ document: Lesson }];
+    expect(document.title).toBe('Boats at noon');
+    expect(lessonFaults(document)).toEqual([]);
+    expect([document.support.widthMm, document.support.heightMm]).toEqual([406.4, 508]);
+  });
+  it('is given up by its key', async () => {
+    const { user, onClose } = make();
+    await user.click(screen.getByRole('button', { name: 'Not now', hidden: true }));
+    expect(onClose).toHaveBeenCalled();
+  });
+  it('a picture gives it a name, and asks for school and students', async () => {
+    URL.createObjectURL = () => 'blob:x';
+    URL.revokeObjectURL = () => undefined;
+    const { user } = make();
+    expect(screen.queryByLabelText('Students')).toBeNull();
+    await user.upload(screen.getByLabelText('Picture'), new File(['x'], 'evening_ferry-02.jpg', { type: 'image/jpeg' }));
+    expect((screen.getByLabelText('What will you paint?') as HTMLInputElement).value.toLowerCase()).toContain('evening ferry');
+    expect(screen.getAllByRole('combobox', { hidden: true }).length).toBeGreaterThanOrEqual(2);
+  });
+});

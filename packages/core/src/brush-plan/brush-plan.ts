@@ -1,6 +1,6 @@
 import type { Lab, Lesson, Step } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
-import { BRUSH_HARDENS_MIN, type Brush, brushes, brushOf, HEAPS_A_POT } from '../brush/index.js';
+import { BRUSH_HARDENS_MIN, type Brush, brushes, brushOf, MIXES_A_POT } from '../brush/index.js';
 import { looksOf } from '../derived/index.js';
 import type { LessonPlan } from '../plan/index.js';
 import { cheapestAssignment } from './assignment.js';
@@ -166,7 +166,7 @@ function freshWater(lesson: Lesson, { plan }: LessonPlan): BrushPlan['freshWater
     if (!step) continue;
     if (step.kind === 'break') used = new Set();
     const after = new Set([...used, ...step.mixIds]);
-    if (after.size > HEAPS_A_POT && used.size > 0) {
+    if (after.size > MIXES_A_POT && used.size > 0) {
       out.push({ stepId: step.id, mixes: used.size });
       used = new Set(step.mixIds);
     } else used = after;

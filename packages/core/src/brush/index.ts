@@ -59,4 +59,4 @@ export function brushInMetric(brush: Brush): string {
 export const BRUSH_HARDENS_MIN = 12;
 
 /** Mixes used from one pot of water before it dulls the next (common practice, no published source). */
-export const HEAPS_A_POT = 6;
+export const MIXES_A_POT = 6;

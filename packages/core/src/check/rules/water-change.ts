@@ -1,4 +1,4 @@
-import { HEAPS_A_POT } from '../../brush/index.js';
+import { MIXES_A_POT } from '../../brush/index.js';
 import { careWords } from '../../text/index.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -14,7 +14,7 @@ export const waterChange: Rule = {
         continue;
       }
       for (const id of step.mixIds) used.add(id);
-      if (used.size <= HEAPS_A_POT) continue;
+      if (used.size <= MIXES_A_POT) continue;
       const finding: Finding = {
         id: `water-change/${step.id}`,
         rule: 'water-change',

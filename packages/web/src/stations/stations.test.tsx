@@ -117,7 +117,7 @@ describe('tubes', () => {
     await user.click(screen.getByLabelText('Add a tube'));
     await user.keyboard('py3 ');
     await waitFor(() => expect(document.querySelectorAll('.ant-select-item-option')).toHaveLength(1));
-    await user.keyboard('{Enter}');
+    await user.click(document.querySelector('.ant-select-item-option') as HTMLElement);
     await waitFor(() => expect(lessonOf(session).tubes.at(-1)?.pigment).toBe('PY3'));
     expect(lessonOf(session).tubes[0]?.id).toBe(tube?.id);
   });

@@ -158,4 +158,37 @@ describe('the paint worker', () => {
     expect(found.targets).toHaveLength(500);
     expect(found.tubes.length + found.unreachable.length).toBeGreaterThan(0);
   });
+
+  it('answers follow everything they stand on: each change of one of it gives another answer', async () => {
+    const deep = {
+      id: 'deep',
+      name: 'deep',
+      recipe: [
+        { tubeId: 'umber', parts: 1 },
+        { tubeId: 'white', parts: 6 },
+      ],
+    };
+    const weak = { id: 'weak', name: 'weak', letDown: true, recipe: [], mixedFrom: [{ mixId: 'deep', parts: 1 }] };
+    const sought = { id: 'o', name: 'o', recipe: [], targetLab: [62, 8, 22] as [number, number, number] };
+    const lesson: Lesson = { ...small, mixes: [deep, weak, sought] };
+    const ask = (of: Lesson) => answer('suggest', { lesson: of, mixId: 'o', quick: false });
+    const first = await ask(lesson);
+    const withMix = (id: string, change: object): Lesson => ({
+      ...lesson,
+      mixes: lesson.mixes.map((mix) => (mix.id === id ? { ...mix, ...change } : mix)),
+    });
+    const changed: Record<string, Lesson> = {
+      'the target': withMix('o', { targetLab: [40, 8, 22] }),
+      'a tube less': { ...lesson, tubes: lesson.tubes.filter((tube) => tube.id !== 'ochre') },
+      'a weaker tube': {
+        ...lesson,
+        tubes: lesson.tubes.map((tube) => (tube.id === 'umber' ? { ...tube, grade: 'student' as const } : tube)),
+      },
+      'the surface': { ...lesson, tubes: lesson.tubes.map((tube) => ({ ...tube, finish: 'gloss' as const })) },
+      'what a mix let down is mixed from': withMix('deep', { recipe: [{ tubeId: 'umber', parts: 1 }] }),
+      'whether it is let down': withMix('weak', { letDown: false }),
+    };
+    for (const [what, other] of Object.entries(changed)) expect([what, await ask(other)]).not.toEqual([what, first]);
+    expect(await ask(lesson)).toEqual(first);
+  });
 });

@@ -62,3 +62,4 @@ export function door(onChange: (waiting: AtTheDoor[]) => void) {
     },
   };
 }
+export type Door = ReturnType<typeof door>;

@@ -62,3 +62,4 @@ export function fanOut(after: (seq: number, most: number) => ClassEvent[]) {
     },
   };
 }
+export type FanOut = ReturnType<typeof fanOut>;

@@ -28,10 +28,10 @@ import { codeGuard } from '../guard/codes.js';
 import { type Bucket, bucket } from '../guard/wrong-tries.js';
 import { sendStage } from '../stage-pictures/store.js';
 import { camera } from './camera.js';
-import type { Role } from './class-hub.js';
 import type { PeopleStore } from './people.js';
 import { people } from './people-plugin.js';
 import type { Rehearsals } from './rehearsals.js';
+import type { Role } from './seat.js';
 import type { ClassStore } from './store.js';
 
 const MOST_FRAME = 16 * 1024;

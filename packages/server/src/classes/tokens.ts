@@ -21,3 +21,6 @@ const nameOf = (role: DeviceRole, rounds: DeviceRounds) => (rounds[role] ? `~${r
 export const deviceToken = (secret: string, role: DeviceRole, rounds: DeviceRounds): string => seal(secret, nameOf(role, rounds));
 export const isDevice = (secret: string, role: DeviceRole, rounds: DeviceRounds, given: string | undefined): boolean =>
   sealedBy(secret, given) === nameOf(role, rounds);
+
+/** How often the keys of each kind of device were made anew. */
+export const roundsOf = (one: { deviceRound: string }): DeviceRounds => JSON.parse(one.deviceRound) as DeviceRounds;

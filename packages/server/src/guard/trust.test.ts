@@ -194,17 +194,17 @@ describe('what nobody needs any more goes', () => {
     (await own.connect(other.code, 'phone')).close();
     const ack = await phone.say({ type: 'join', firstName: 'Mara', kit: [] });
     const swept = async (left: number) => {
-      for (let i = 0; i < 100 && own.classes.roomsOpen > left; i++) {
+      for (let i = 0; i < 100 && own.classes.hubsOpen > left; i++) {
         await own.classes.sweep(1);
         await new Promise((done) => setTimeout(done, 50));
       }
-      return own.classes.roomsOpen;
+      return own.classes.hubsOpen;
     };
     // Only the one where nobody is goes.
-    expect(own.classes.roomsOpen).toBe(2);
+    expect(own.classes.hubsOpen).toBe(2);
     expect(await swept(1)).toBe(1);
     await own.classes.sweep(1);
-    expect(own.classes.roomsOpen).toBe(1);
+    expect(own.classes.hubsOpen).toBe(1);
     phone.close();
     expect(await swept(0)).toBe(0);
     const back = await own.connect(code, 'phone', '', ack.type === 'ack' ? ack.token : '');

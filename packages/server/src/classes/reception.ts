@@ -1,0 +1,80 @@
+import { type Command, classErrors } from '@viaticum/contract';
+import { type ClassState, classTime, may, Refusal, type WorkedOut } from '@viaticum/core/class';
+import type { Door } from './door.js';
+import type { FanOut } from './fan-out.js';
+import type { ClassLog } from './log.js';
+import { actorOf, type Seat } from './seat.js';
+import { seal } from './tokens.js';
+
+/** Works out what a command needs that takes long, on a thread of its own. */
+export type WorkOut = (state: ClassState, command: Command, now: number, caller: string) => Promise<WorkedOut>;
+type Parts = {
+  log: ClassLog;
+  lines: FanOut;
+  entrance: Door;
+  secret: string;
+  workOut: WorkOut;
+  /** For how many the class was planned. */
+  planned: () => Promise<number>;
+  onJoined: () => void;
+};
+
+/** What becomes of a command: asked whether it may be, worked out, carried out, answered; newcomers may have to wait at the door. */
+export function reception({ log, lines, entrance, secret, workOut, planned, onJoined }: Parts) {
+  const refuse = (seat: Seat, id: string, { code, message }: Refusal): void =>
+    lines.send(seat, { type: 'refused', id, code, message });
+
+  /** Carries a command out that this seat may give. */
+  const obey = async (seat: Seat, id: string, command: Command, worked: WorkedOut = {}): Promise<void> => {
+    const result = await log.command(id, actorOf(seat), command, worked);
+    if ('refused' in result) return refuse(seat, id, result.refused);
+    if (result.studentId && command.type === 'join' && seat.role === 'phone') {
+      seat.student = result.studentId;
+      entrance.came(result.studentId, seat.address);
+      onJoined();
+    }
+    lines.send(seat, {
+      type: 'ack',
+      id,
+      seq: result.seq,
+      ...(result.studentId ? { studentId: result.studentId, token: seal(secret, result.studentId) } : {}),
+    });
+  };
+  /** Who may is asked before anything is worked out. */
+  const workedOut = async (seat: Seat, id: string, command: Command): Promise<void> => {
+    const actor = actorOf(seat);
+    try {
+      may(log.state, actor, command);
+      return obey(seat, id, command, await workOut(log.state, command, classTime(log.state, Date.now()), actor.kind));
+    } catch (error) {
+      const refusal = error instanceof Refusal ? error : new Refusal(classErrors.notWorkedOut((error as Error).message));
+      return refuse(seat, id, refusal);
+    }
+  };
+  /** Lets a newcomer in, or to the door. */
+  const comeIn = async (seat: Seat, id: string, command: Extract<Command, { type: 'join' }>): Promise<void> => {
+    const why = entrance.reason(seat.address, seat.takenOut, await planned());
+    if (!why || log.state.phase === 'ended' || log.state.phase === 'planned') {
+      const over = entrance.coming(seat.address);
+      return obey(seat, id, command).finally(over);
+    }
+    seat.leaveDoor?.();
+    lines.send(seat, { type: 'waiting', id });
+    seat.leaveDoor = entrance.wait({
+      id,
+      firstName: command.firstName.trim(),
+      why,
+      admit: () => void obey(seat, id, command).catch(() => seat.socket.terminate()),
+      refuse: () => refuse(seat, id, new Refusal(classErrors.notAdmitted)),
+    });
+  };
+  return {
+    refuse,
+    async consider(seat: Seat, id: string, command: Command): Promise<void> {
+      if (command.type === 'replan' || command.type === 'climate') return workedOut(seat, id, command);
+      // A phone that is in already, or has asked before, is answered by the log.
+      const isNew = command.type === 'join' && seat.role === 'phone' && actorOf(seat).kind === 'guest';
+      return isNew ? comeIn(seat, id, command) : obey(seat, id, command);
+    },
+  };
+}

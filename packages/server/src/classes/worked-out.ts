@@ -1,0 +1,52 @@
+import type { AloneSheet, Command, Plan } from '@viaticum/contract';
+import { type ClassState, isNewAir, notedAir, type WorkedOut } from '@viaticum/core/class';
+import type { LessonStore } from '../lessons/store.js';
+import { pool } from '../work/pool.js';
+import type { PlanJob, PlanJobAnswer } from './plan-worker.js';
+
+const SHEETS_KEPT = 20;
+
+/** What takes long about a lesson that is taught, worked out on threads of their own: plans, sheets, the air. */
+export function workedOut(lessons: LessonStore) {
+  const planning = pool<PlanJob, PlanJobAnswer>('classes/plan-worker.js', { queue: 60, perCaller: 6 });
+  const sheets = new Map<number, Promise<AloneSheet>>();
+  return {
+    /** The plan that a class opens with. */
+    plan: async (text: string, caller: string): Promise<Plan> =>
+      ((await planning.ask({ kind: 'plan', text }, caller)) as { plan: Plan }).plan,
+
+    /** All that a phone shows of a revision; the last ones are kept. */
+    sheet(revisionId: number): Promise<AloneSheet> {
+      const known = sheets.get(revisionId);
+      if (known) return known;
+      const work = lessons
+        .revision(revisionId)
+        .then(({ text }) => planning.ask({ kind: 'sheet', text }, `sheet ${revisionId}`) as Promise<AloneSheet>);
+      work.catch(() => sheets.delete(revisionId));
+      sheets.set(revisionId, work);
+      const [oldest] = sheets.keys();
+      if (sheets.size > SHEETS_KEPT && oldest !== undefined) sheets.delete(oldest);
+      return work;
+    },
+
+    /** What a command needs that takes long. `taught` gives the text of the lesson; `caller` says who asks. */
+    async forCommand(
+      state: ClassState,
+      command: Command,
+      now: number,
+      taught: () => Promise<string>,
+      caller: string,
+    ): Promise<WorkedOut> {
+      if (command.type === 'replan') {
+        if (command.from !== state.current?.index) return {};
+        const job = { kind: 'replan', text: await taught(), state, now, quickest: command.quickest === true } as const;
+        return (await planning.ask(job, caller)) as { plan: Plan };
+      }
+      if (command.type !== 'climate' || !state.plan || !isNewAir(state, command, now)) return {};
+      const job = { kind: 'air', text: await taught(), planned: state.plan.room, air: notedAir(state, command) } as const;
+      return (await planning.ask(job, caller)) as { factor: number };
+    },
+    close: () => planning.close(),
+  };
+}
+export type WorkedOutPlans = ReturnType<typeof workedOut>;

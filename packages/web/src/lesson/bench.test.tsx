@@ -113,17 +113,18 @@ describe('the room', () => {
   });
 });
 
+const Remover = ({ id, name, to }: { id: string; name: string; to: 'areas' | 'mixes' | 'tubes' }) => {
+  const ask = useRemoval();
+  const session = useSession();
+  const command = { areas: 'removeArea', mixes: 'removeMix', tubes: 'removeTube' }[to] as 'removeArea';
+  return (
+    <button type="button" onClick={() => ask(to, id, name, () => session.do(command, { id }))}>
+      remove
+    </button>
+  );
+};
+
 describe('removing what steps use', () => {
-  const Remover = ({ id, name, to }: { id: string; name: string; to: 'areas' | 'mixes' | 'tubes' }) => {
-    const ask = useRemoval();
-    const session = useSession();
-    const command = { areas: 'removeArea', mixes: 'removeMix', tubes: 'removeTube' }[to] as 'removeArea';
-    return (
-      <button type="button" onClick={() => ask(to, id, name, () => session.do(command, { id }))}>
-        remove
-      </button>
-    );
-  };
   let held: ReturnType<typeof onBench>;
   it('asks, naming the steps, and does it or does not', async () => {
     held = onBench(lesson, () => <Remover to="areas" id="kettle" name="kettle" />);

@@ -11,15 +11,14 @@ import {
 } from '@viaticum/contract';
 import { brushes, brushInWords } from '@viaticum/core/brush';
 import type { ClearableStepField } from '@viaticum/core/document';
-import { Select } from 'antd';
 import { nanoid } from 'nanoid';
-import { type ReactNode, useState } from 'react';
+import { useState } from 'react';
 import { usePlan, useSession, useView } from '../../lesson/context.js';
 import { CommitInput } from '../../ui/commit-input.js';
-import { NumberField } from '../../ui/number-field.js';
 import { RichInput } from '../../ui/rich-text.js';
 import { markWords } from '../../words/steps.js';
 import { words } from '../../words/words.js';
+import { Choice, Labelled, NumberInput, Several } from './step-fields.js';
 
 const w = words.steps;
 /** Beside the areas: no area has such an id. */
@@ -27,15 +26,204 @@ const WHOLE = '*';
 
 /** Every field of a step; each change takes effect as it is made and can be undone. */
 export function StepForm({ lesson, step }: { lesson: Lesson; step: Step }) {
+  const [isOpen, setOpen] = useState(step.title === w.stepName);
+  return (
+    <>
+      <StepKeys lesson={lesson} step={step} isOpen={isOpen} onOpen={() => setOpen(!isOpen)} />
+      {isOpen && (
+        <div className="step-form">
+          <WhatItIs lesson={lesson} step={step} />
+          <HowItIsPainted step={step} />
+          <WhereAndWithWhat lesson={lesson} step={step} />
+          <HowLong step={step} />
+          <Switches step={step} />
+          <WhatIsSaid step={step} />
+        </div>
+      )}
+    </>
+  );
+}
+
+/** How a field of this step is changed, and how it is left open. */
+function useStepEdit(step: Step) {
+  const session = useSession();
+  const change = (fields: Partial<Omit<Step, 'id'>>, clear: ClearableStepField[] = [], burst?: string) =>
+    session.do('editStep', { id: step.id, step: fields, ...(clear.length > 0 && { clear }) }, burst);
+  return {
+    edit: (fields: Partial<Omit<Step, 'id'>>, burst?: string) => change(fields, [], burst),
+    clear: (field: ClearableStepField) => change({}, [field]),
+    change,
+  };
+}
+
+function StepKeys({ lesson, step, isOpen, onOpen }: { lesson: Lesson; step: Step; isOpen: boolean; onOpen: () => void }) {
   const session = useSession();
   const view = useView();
-  const { minutes } = usePlan();
-  const [isOpen, setOpen] = useState(step.title === w.stepName);
-  const edit = (change: Partial<Omit<Step, 'id'>>, burst?: string) =>
-    session.do('editStep', { id: step.id, step: change }, burst);
-  const clear = (field: ClearableStepField) => session.do('editStep', { id: step.id, step: {}, clear: [field] });
   const at = lesson.steps.indexOf(step);
-  const proposed = minutes.get(step.id)?.proposedDoMin;
+  const remove = () => {
+    session.do('removeStep', { id: step.id });
+    view.selectStep(lesson.steps[at + 1]?.id ?? lesson.steps[at - 1]?.id ?? null);
+  };
+  const duplicate = () => {
+    const copy = { ...step, id: nanoid(8) };
+    if (session.do('addStep', { step: copy, at: at + 1 })) view.selectStep(copy.id);
+  };
+  return (
+    <p className="step-keys">
+      <button type="button" className="key" aria-expanded={isOpen} onClick={onOpen}>
+        {isOpen ? w.done : w.change}
+      </button>
+      <button
+        type="button"
+        className="key bare"
+        disabled={at <= 0}
+        onClick={() => session.do('moveStep', { id: step.id, to: at - 1 })}
+      >
+        {w.up}
+      </button>
+      <button
+        type="button"
+        className="key bare"
+        disabled={at >= lesson.steps.length - 1}
+        onClick={() => session.do('moveStep', { id: step.id, to: at + 1 })}
+      >
+        {w.down}
+      </button>
+      <button type="button" className="key bare" onClick={duplicate}>
+        {w.duplicate}
+      </button>
+      <button type="button" className="key bare" onClick={remove}>
+        {w.remove}
+      </button>
+    </p>
+  );
+}
+
+function WhatItIs({ lesson, step }: { lesson: Lesson; step: Step }) {
+  const { edit } = useStepEdit(step);
+  return (
+    <>
+      <Labelled label={w.title} wide>
+        <CommitInput value={step.title} label={w.title} onCommit={(title, burst) => edit({ title }, burst)} />
+      </Labelled>
+      <Choice
+        label={w.kind}
+        value={step.kind}
+        options={stepKinds.map((kind) => [kind, words.kinds[kind]])}
+        onChange={(kind) => kind && edit({ kind })}
+      />
+      <Choice
+        label={w.stage}
+        value={step.stageId}
+        options={lesson.stages.map((stage) => [stage.id, stage.name])}
+        onChange={(stageId) => stageId && edit({ stageId })}
+      />
+    </>
+  );
+}
+
+function HowItIsPainted({ step }: { step: Step }) {
+  const { edit, clear } = useStepEdit(step);
+  return (
+    <>
+      <Choice
+        label={w.technique}
+        value={step.technique}
+        canClear
+        options={techniques.map((one) => [one, words.techniques[one]])}
+        onChange={(technique) => (technique ? edit({ technique }) : clear('technique'))}
+      />
+      <Choice
+        label={w.brush}
+        value={step.brushId}
+        canClear
+        options={brushes.map((brush) => [brush.id, brushInWords(brush)])}
+        onChange={(brushId) => (brushId ? edit({ brushId }) : clear('brushId'))}
+      />
+      <Choice<StrokeKind>
+        label={markWords.stroke}
+        value={step.stroke}
+        canClear
+        options={strokes.map((stroke) => [stroke, markWords.strokes[stroke].name])}
+        onChange={(stroke) => (stroke ? edit({ stroke }) : clear('stroke'))}
+      />
+      <Choice
+        label={w.needs}
+        value={step.needs}
+        options={needs.map((need) => [need, words.needs[need]])}
+        onChange={(need) => need && edit({ needs: need })}
+      />
+      <Choice
+        label={w.medium}
+        value={step.medium}
+        canClear
+        options={media.map((medium) => [medium, words.media[medium]])}
+        onChange={(medium) => (medium ? edit({ medium }) : clear('medium'))}
+      />
+      <Choice
+        label={w.paint}
+        value={step.paint ?? 'ordinary'}
+        options={paintKinds.map((kind) => [kind, w.paints[kind]])}
+        onChange={(paint) => (paint && paint !== 'ordinary' ? edit({ paint }) : clear('paint'))}
+      />
+      <Choice
+        label={w.underFilm}
+        value={step.underFilm}
+        canClear
+        options={[
+          ['water', w.underFilms.water],
+          ['gel', w.underFilms.gel],
+        ]}
+        onChange={(underFilm) => (underFilm ? edit({ underFilm }) : clear('underFilm'))}
+      />
+      {step.medium === 'mist' && (
+        <NumberInput
+          label={w.mistEvery}
+          value={step.mistEveryMin}
+          onValue={(value) => (value === null ? clear('mistEveryMin') : edit({ mistEveryMin: value }))}
+        />
+      )}
+    </>
+  );
+}
+
+function WhereAndWithWhat({ lesson, step }: { lesson: Lesson; step: Step }) {
+  const { edit, change } = useStepEdit(step);
+  return (
+    <>
+      <Several
+        label={w.areas}
+        value={step.wholeCanvas ? [WHOLE] : step.areaIds}
+        options={[[WHOLE, w.wholeCanvas], ...lesson.areas.map((area): [string, string] => [area.id, area.name])]}
+        onChange={(places) => {
+          const areaIds = places.filter((id) => id !== WHOLE);
+          // The one of the two that was chosen last counts.
+          if (places.includes(WHOLE) && !step.wholeCanvas) edit({ wholeCanvas: true });
+          else if (areaIds.length > 0) edit({ areaIds });
+          else change({ areaIds: [] }, ['wholeCanvas']);
+        }}
+      />
+      <Several
+        label={w.mixes}
+        value={step.mixIds}
+        options={lesson.mixes.map((mix) => [mix.id, mix.name])}
+        onChange={(mixIds) => edit({ mixIds })}
+      />
+      {lesson.marks.length > 0 && (
+        <Several
+          label={markWords.marks}
+          value={step.markIds}
+          options={lesson.marks.map((mark) => [mark.id, mark.name])}
+          onChange={(markIds) => edit({ markIds })}
+        />
+      )}
+    </>
+  );
+}
+
+function HowLong({ step }: { step: Step }) {
+  const { edit, clear } = useStepEdit(step);
+  const proposed = usePlan().minutes.get(step.id)?.proposedDoMin;
   const number = (field: 'showMin' | 'doMin', label: string, placeholder = '') => (
     <NumberInput
       key={field}
@@ -52,294 +240,83 @@ export function StepForm({ lesson, step }: { lesson: Lesson; step: Step }) {
       onValue={(value) => (value === null ? clear(field) : edit({ [field]: value / 100 }))}
     />
   );
-  const text = (field: 'say' | 'watch' | 'checkpoint' | 'finish', label: string, rows: number) => (
-    <RichInput label={label} value={step[field]} rows={rows} onCommit={(next, burst) => edit({ [field]: next }, burst)} />
-  );
-  const remove = () => {
-    session.do('removeStep', { id: step.id });
-    view.selectStep(lesson.steps[at + 1]?.id ?? lesson.steps[at - 1]?.id ?? null);
-  };
-  const duplicate = () => {
-    const copy = { ...step, id: nanoid(8) };
-    if (session.do('addStep', { step: copy, at: at + 1 })) view.selectStep(copy.id);
-  };
   return (
     <>
-      <p className="step-keys">
-        <button type="button" className="key" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
-          {isOpen ? w.done : w.change}
-        </button>
-        <button
-          type="button"
-          className="key bare"
-          disabled={at <= 0}
-          onClick={() => session.do('moveStep', { id: step.id, to: at - 1 })}
-        >
-          {w.up}
-        </button>
-        <button
-          type="button"
-          className="key bare"
-          disabled={at >= lesson.steps.length - 1}
-          onClick={() => session.do('moveStep', { id: step.id, to: at + 1 })}
-        >
-          {w.down}
-        </button>
-        <button type="button" className="key bare" onClick={duplicate}>
-          {w.duplicate}
-        </button>
-        <button type="button" className="key bare" onClick={remove}>
-          {w.remove}
-        </button>
-      </p>
-      {isOpen && (
-        <div className="step-form">
-          <Labelled label={w.title} wide>
-            <CommitInput value={step.title} label={w.title} onCommit={(title, burst) => edit({ title }, burst)} />
-          </Labelled>
-          <Choice
-            label={w.kind}
-            value={step.kind}
-            options={stepKinds.map((kind) => [kind, words.kinds[kind]])}
-            onChange={(kind) => kind && edit({ kind })}
+      <NumberInput
+        label={markWords.repeat}
+        value={step.repeat?.most}
+        onValue={(value) =>
+          value === null
+            ? clear('repeat')
+            : edit({ repeat: { most: Math.max(2, Math.min(500, Math.round(value))), until: step.repeat?.until ?? '' } })
+        }
+      />
+      {step.repeat && (
+        <Labelled label={markWords.until}>
+          <CommitInput
+            value={step.repeat.until}
+            label={markWords.until}
+            onCommit={(until, burst) => edit({ repeat: { most: step.repeat?.most ?? 2, until } }, burst)}
           />
-          <Choice
-            label={w.stage}
-            value={step.stageId}
-            options={lesson.stages.map((stage) => [stage.id, stage.name])}
-            onChange={(stageId) => stageId && edit({ stageId })}
-          />
-          <Choice
-            label={w.technique}
-            value={step.technique}
-            canClear
-            options={techniques.map((one) => [one, words.techniques[one]])}
-            onChange={(technique) => (technique ? edit({ technique }) : clear('technique'))}
-          />
-          <Choice
-            label={w.brush}
-            value={step.brushId}
-            canClear
-            options={brushes.map((brush) => [brush.id, brushInWords(brush)])}
-            onChange={(brushId) => (brushId ? edit({ brushId }) : clear('brushId'))}
-          />
-          <Choice<StrokeKind>
-            label={markWords.stroke}
-            value={step.stroke}
-            canClear
-            options={strokes.map((stroke) => [stroke, markWords.strokes[stroke].name])}
-            onChange={(stroke) => (stroke ? edit({ stroke }) : clear('stroke'))}
-          />
-          <Choice
-            label={w.needs}
-            value={step.needs}
-            options={needs.map((need) => [need, words.needs[need]])}
-            onChange={(need) => need && edit({ needs: need })}
-          />
-          <Choice
-            label={w.medium}
-            value={step.medium}
-            canClear
-            options={media.map((medium) => [medium, words.media[medium]])}
-            onChange={(medium) => (medium ? edit({ medium }) : clear('medium'))}
-          />
-          <Choice
-            label={w.paint}
-            value={step.paint ?? 'ordinary'}
-            options={paintKinds.map((kind) => [kind, w.paints[kind]])}
-            onChange={(paint) => (paint && paint !== 'ordinary' ? edit({ paint }) : clear('paint'))}
-          />
-          <Choice
-            label={w.underFilm}
-            value={step.underFilm}
-            canClear
-            options={[
-              ['water', w.underFilms.water],
-              ['gel', w.underFilms.gel],
-            ]}
-            onChange={(underFilm) => (underFilm ? edit({ underFilm }) : clear('underFilm'))}
-          />
-          {step.medium === 'mist' && (
-            <NumberInput
-              label={w.mistEvery}
-              value={step.mistEveryMin}
-              onValue={(value) => (value === null ? clear('mistEveryMin') : edit({ mistEveryMin: value }))}
-            />
-          )}
-          <Several
-            label={w.areas}
-            value={step.wholeCanvas ? [WHOLE] : step.areaIds}
-            options={[[WHOLE, w.wholeCanvas], ...lesson.areas.map((area): [string, string] => [area.id, area.name])]}
-            onChange={(places) => {
-              const areaIds = places.filter((id) => id !== WHOLE);
-              // The one of the two that was chosen last counts.
-              if (places.includes(WHOLE) && !step.wholeCanvas) edit({ wholeCanvas: true });
-              else if (areaIds.length > 0) edit({ areaIds });
-              else session.do('editStep', { id: step.id, step: { areaIds: [] }, clear: ['wholeCanvas'] });
-            }}
-          />
-          <Several
-            label={w.mixes}
-            value={step.mixIds}
-            options={lesson.mixes.map((mix) => [mix.id, mix.name])}
-            onChange={(mixIds) => edit({ mixIds })}
-          />
-          {lesson.marks.length > 0 && (
-            <Several
-              label={markWords.marks}
-              value={step.markIds}
-              options={lesson.marks.map((mark) => [mark.id, mark.name])}
-              onChange={(markIds) => edit({ markIds })}
-            />
-          )}
-          <NumberInput
-            label={markWords.repeat}
-            value={step.repeat?.most}
-            onValue={(value) =>
-              value === null
-                ? clear('repeat')
-                : edit({ repeat: { most: Math.max(2, Math.min(500, Math.round(value))), until: step.repeat?.until ?? '' } })
-            }
-          />
-          {step.repeat && (
-            <Labelled label={markWords.until}>
-              <CommitInput
-                value={step.repeat.until}
-                label={markWords.until}
-                onCommit={(until, burst) => edit({ repeat: { most: step.repeat?.most ?? 2, until } }, burst)}
-              />
-            </Labelled>
-          )}
-          {number('showMin', w.showMin)}
-          {number(
-            'doMin',
-            step.doMin !== undefined && proposed ? `${w.doMin} (${w.typed(proposed)})` : w.doMin,
-            proposed ? w.proposed(proposed) : '',
-          )}
-          {share('waterShareOfMix', w.water)}
-          {share('coverShare', w.cover)}
-          <label className="wide">
-            <input
-              type="checkbox"
-              checked={step.partByPart ?? false}
-              onChange={(event) => (event.target.checked ? edit({ partByPart: true }) : clear('partByPart'))}
-            />{' '}
-            {w.partByPart}
-          </label>
-          {(step.needs === 'wet' || step.needs === 'damp') && (
-            <label className="wide">
-              <input
-                type="checkbox"
-                checked={step.sharedEdgeLast ?? false}
-                onChange={(event) => (event.target.checked ? edit({ sharedEdgeLast: true }) : clear('sharedEdgeLast'))}
-              />{' '}
-              {w.sharedEdge}
-            </label>
-          )}
-          <label className="wide">
-            <input
-              type="checkbox"
-              checked={step.dryer ?? false}
-              onChange={(event) => (event.target.checked ? edit({ dryer: true }) : clear('dryer'))}
-            />{' '}
-            {w.dryer}
-          </label>
-          {text('say', w.say, 4)}
-          {text('watch', w.watch, 2)}
-          {text('checkpoint', w.checkpoint, 1)}
-          {text('finish', w.finish, 1)}
-        </div>
+        </Labelled>
       )}
+      {number('showMin', w.showMin)}
+      {number(
+        'doMin',
+        step.doMin !== undefined && proposed ? `${w.doMin} (${w.typed(proposed)})` : w.doMin,
+        proposed ? w.proposed(proposed) : '',
+      )}
+      {share('waterShareOfMix', w.water)}
+      {share('coverShare', w.cover)}
     </>
   );
 }
 
-type Options<T extends string> = readonly (readonly [T, string])[];
-const asOptions = <T extends string>(options: Options<T>) => options.map(([value, label]) => ({ value, label }));
-const matches = (input: string, option?: { label: string }) => (option?.label ?? '').toLowerCase().includes(input.toLowerCase());
-
-function Labelled({ label, wide = false, children }: { label: string; wide?: boolean; children: ReactNode }) {
+function Switches({ step }: { step: Step }) {
+  const { edit, clear } = useStepEdit(step);
   return (
-    <div className={`field${wide ? ' wide' : ''}`}>
-      <span>{label}</span>
-      {children}
-    </div>
+    <>
+      <label className="wide">
+        <input
+          type="checkbox"
+          checked={step.partByPart ?? false}
+          onChange={(event) => (event.target.checked ? edit({ partByPart: true }) : clear('partByPart'))}
+        />{' '}
+        {w.partByPart}
+      </label>
+      {(step.needs === 'wet' || step.needs === 'damp') && (
+        <label className="wide">
+          <input
+            type="checkbox"
+            checked={step.sharedEdgeLast ?? false}
+            onChange={(event) => (event.target.checked ? edit({ sharedEdgeLast: true }) : clear('sharedEdgeLast'))}
+          />{' '}
+          {w.sharedEdge}
+        </label>
+      )}
+      <label className="wide">
+        <input
+          type="checkbox"
+          checked={step.dryer ?? false}
+          onChange={(event) => (event.target.checked ? edit({ dryer: true }) : clear('dryer'))}
+        />{' '}
+        {w.dryer}
+      </label>
+    </>
   );
 }
 
-function Choice<T extends string>({
-  label,
-  value,
-  options,
-  canClear = false,
-  onChange,
-}: {
-  label: string;
-  value: T | undefined;
-  options: Options<T>;
-  canClear?: boolean;
-  onChange: (value: T | undefined) => void;
-}) {
-  return (
-    <Labelled label={label}>
-      <Select<T, { value: T; label: string }>
-        aria-label={label}
-        value={value ?? null}
-        options={asOptions(options)}
-        allowClear={canClear}
-        showSearch={{ filterOption: matches }}
-        onChange={onChange}
-      />
-    </Labelled>
+function WhatIsSaid({ step }: { step: Step }) {
+  const { edit } = useStepEdit(step);
+  const text = (field: 'say' | 'watch' | 'checkpoint' | 'finish', label: string, rows: number) => (
+    <RichInput label={label} value={step[field]} rows={rows} onCommit={(next, burst) => edit({ [field]: next }, burst)} />
   );
-}
-
-function Several({
-  label,
-  value,
-  options,
-  onChange,
-}: {
-  label: string;
-  value: string[];
-  options: Options<string>;
-  onChange: (value: string[]) => void;
-}) {
   return (
-    <Labelled label={label} wide>
-      <Select<string[], { value: string; label: string }>
-        mode="multiple"
-        aria-label={label}
-        value={value}
-        options={asOptions(options)}
-        showSearch={{ filterOption: matches }}
-        onChange={onChange}
-      />
-    </Labelled>
-  );
-}
-
-function NumberInput({
-  label,
-  value,
-  placeholder = '',
-  onValue,
-}: {
-  label: string;
-  value: number | undefined;
-  placeholder?: string;
-  onValue: (value: number | null) => boolean;
-}) {
-  return (
-    <Labelled label={label}>
-      <NumberField
-        className=""
-        label={label}
-        value={value}
-        placeholder={placeholder}
-        onValue={onValue}
-        onClear={() => onValue(null)}
-      />
-    </Labelled>
+    <>
+      {text('say', w.say, 4)}
+      {text('watch', w.watch, 2)}
+      {text('checkpoint', w.checkpoint, 1)}
+      {text('finish', w.finish, 1)}
+    </>
   );
 }

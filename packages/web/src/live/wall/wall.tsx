@@ -30,7 +30,8 @@ export default function Wall() {
   );
 }
 
-function Showing({ connection, sheet, code }: { connection: LiveConnection; sheet: FollowSheet; code: string }) {
+/** The screen of a class that is known and connected. */
+export function Showing({ connection, sheet, code }: { connection: LiveConnection; sheet: FollowSheet; code: string }) {
   const live = useLive(connection);
   const [screen, setScreen] = useScreen();
   if (!live.ready) return <p className="wall wall-opening">{w.waiting}</p>;

@@ -6,6 +6,7 @@ import { nanoid } from 'nanoid';
 import { passwords } from './auth/password.js';
 import { auth } from './auth/plugin.js';
 import { aloneBus, type Bus } from './bus/bus.js';
+import { letterStore } from './classes/letters.js';
 import { peopleStore } from './classes/people.js';
 import { classes } from './classes/plugin.js';
 import { rehearsals } from './classes/rehearsals.js';
@@ -102,7 +103,8 @@ export async function buildApp(config: Config): Promise<Running> {
     onSignOut: (session) => void classesOf.signedOut(session),
   });
   access(app, config.bodyMs, space);
-  await classes(app, { store: classesOf, people: peopleOf, rehearsals: rehearsalsOf, config });
+  const letters = letterStore(database, classesOf);
+  await classes(app, { store: classesOf, people: peopleOf, letters, rehearsals: rehearsalsOf, config });
   await app.register(lessons, { store: lessonsOf });
   await app.register(alone, { database, lessons: lessonsOf, classes: classesOf, config });
   await app.register(kept, { database });

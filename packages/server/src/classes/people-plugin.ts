@@ -4,16 +4,18 @@ import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { Type } from 'typebox';
 import type { ClassEntity } from '../db/entities.js';
 import { signedIn } from '../guard/access.js';
+import type { LetterStore } from './letters.js';
 import type { PeopleStore } from './people.js';
 
 type Parts = {
   people: PeopleStore;
+  letters: LetterStore;
   joinAddress: (code: string) => string;
   owned: (request: FastifyRequest) => Promise<ClassEntity>;
 };
 
 /** An instructor's own classes and people. Phones never get any of this. */
-export async function people(app: FastifyInstance, { people: own, joinAddress, owned }: Parts): Promise<void> {
+export async function people(app: FastifyInstance, { people: own, letters, joinAddress, owned }: Parts): Promise<void> {
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
   const who = { config: { who: 'instructor' } } as const;
 
@@ -48,7 +50,7 @@ export async function people(app: FastifyInstance, { people: own, joinAddress, o
   });
   routes.post('/api/classes/:code/letters', { schema: { params: CodeParam }, ...who }, async (request) => {
     const one = await owned(request);
-    return { written: await own.write(one, joinAddress(one.code)) };
+    return { written: await letters.write(one, joinAddress(one.code)) };
   });
-  routes.get('/api/letters', who, async (request) => own.letters(signedIn(request).id));
+  routes.get('/api/letters', who, async (request) => letters.list(signedIn(request).id));
 }

@@ -1,26 +1,15 @@
-import {
-  byId,
-  type Invite,
-  type Lesson,
-  type Letter,
-  type OfStudent,
-  type Person,
-  type SaveOfStudent,
-  serverErrors,
-} from '@viaticum/contract';
+import { byId, type OfStudent, type Person, type SaveOfStudent, serverErrors } from '@viaticum/contract';
 import { ownPace } from '@viaticum/core/class';
-import { bringInWords } from '@viaticum/core/derived';
-import { toIcs } from '@viaticum/core/format';
 import { nanoid } from 'nanoid';
 import { In } from 'typeorm';
-import { ClassEntity, ClassStudentEntity, LetterEntity, PersonEntity } from '../db/entities.js';
+import { ClassEntity, ClassStudentEntity, PersonEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
 import type { ClassStore } from './store.js';
 
 const MOST_PEOPLE = 2000;
 
-/** What an instructor keeps of the people of their classes, by first names; and the letters to them, which only the outbox stand-in gets. */
+/** What an instructor keeps of the people of their classes, by first names. */
 export function peopleStore({ source, pool }: Database, classes: ClassStore) {
   const { manager } = source;
   const ownPerson = async (ownerId: string, id: string): Promise<PersonEntity> => {
@@ -101,59 +90,6 @@ export function peopleStore({ source, pool }: Database, classes: ClassStore) {
           pace: count > 0 ? Math.round(Math.exp(sum / count) * 100) / 100 : null,
         };
       });
-    },
-
-    /** Writes a letter to everybody on the roster into the outbox: when, where, the code, what to bring, and a file for calendars. */
-    async write(one: ClassEntity, joinAddress: string): Promise<number> {
-      const invite = one.invite ? (JSON.parse(one.invite) as Invite) : null;
-      if (!invite || invite.roster.length === 0) throw new ApiFault(serverErrors.rosterEmpty);
-      const lesson = JSON.parse(await classes.lessonText(one)) as Lesson;
-      const { plan } = await classes.sheetOf(one.revisionId);
-      const startMs = new Date(invite.startsAt).getTime();
-      const bring = bringInWords(lesson);
-      const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'short', timeZone: invite.timeZone }).format(
-        startMs,
-      );
-      const words = `${when}${invite.place ? `, ${invite.place}` : ''}.\nJoin at ${joinAddress}\n\n${bring}`;
-      const ics = toIcs(
-        lesson.title,
-        [
-          {
-            id: one.id,
-            title: lesson.title,
-            startMs,
-            endMs: startMs + Math.max(5, Math.ceil(plan.endMin / 5) * 5) * 60_000,
-            place: invite.place,
-            words: `${bring}\nJoin at ${joinAddress}`,
-            url: joinAddress,
-          },
-        ],
-        Date.now(),
-      );
-      const rows = invite.roster.map(({ firstName }) => ({
-        id: nanoid(12),
-        ownerId: one.ownerId,
-        classId: one.id,
-        at: Date.now(),
-        toName: firstName,
-        subject: lesson.title,
-        text: `${firstName}, you are expected on ${words}`,
-        attachment: ics,
-      }));
-      await manager.insert(LetterEntity, rows);
-      return rows.length;
-    },
-
-    async letters(ownerId: string): Promise<Letter[]> {
-      const rows = await manager.find(LetterEntity, { where: { ownerId }, order: { at: 'DESC', toName: 'ASC' }, take: 300 });
-      return rows.map((row) => ({
-        id: row.id,
-        at: new Date(row.at).toISOString(),
-        to: row.toName,
-        subject: row.subject,
-        text: row.text,
-        attachment: row.attachment,
-      }));
     },
   };
 }

@@ -1,0 +1,43 @@
+import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
+import { CodeParam, Id, isId } from '@viaticum/contract';
+import type { FastifyInstance } from 'fastify';
+import { Type } from 'typebox';
+import { sendStage } from '../stage-pictures/store.js';
+import type { ClassLookup } from './lookup.js';
+import type { ClassStore } from './store.js';
+
+/** What whoever has the code of a class may read: its name, its sheet, its stages, recipes without what they lack. */
+export function joinRoutes(app: FastifyInstance, { store, find }: { store: ClassStore } & Pick<ClassLookup, 'find'>): void {
+  const routes = app.withTypeProvider<TypeBoxTypeProvider>();
+  const byCode = { config: { who: 'code' } } as const;
+
+  routes.get('/api/join/:code', { schema: { params: CodeParam }, ...byCode }, async (request) => {
+    const one = await find(request.params.code, request.ip);
+    return { code: one.code, title: one.title, state: one.phase };
+  });
+  routes.get('/api/join/:code/sheet', { schema: { params: CodeParam }, ...byCode }, async (request) =>
+    store.sheet((await find(request.params.code, request.ip)).code),
+  );
+  routes.get(
+    '/api/join/:code/stages/:stepId',
+    { schema: { params: Type.Object({ code: Type.String({ maxLength: 40 }), stepId: Id }) }, ...byCode },
+    async (request, reply) => {
+      const { revisionId } = await find(request.params.code, request.ip);
+      return sendStage(request, reply, await store.stage(revisionId, request.params.stepId));
+    },
+  );
+  routes.get(
+    '/api/join/:code/recipes',
+    {
+      schema: {
+        params: CodeParam,
+        querystring: Type.Object({ without: Type.String({ maxLength: 2000 }) }, { additionalProperties: false }),
+      },
+      ...byCode,
+    },
+    async (request) => {
+      const { code } = await find(request.params.code, request.ip);
+      return store.recipesWithout(code, request.query.without.split(',').filter(isId).slice(0, 60), request.ip);
+    },
+  );
+}

@@ -1,0 +1,107 @@
+import type { ClassEvent, EventBody } from '@viaticum/contract';
+import type { Pool, PoolConnection, RowDataPacket } from 'mysql2/promise';
+
+type Row = { seq: number; at: number; actor: string; commandId: string; body: string };
+/** An event and the command that led to it. */
+export type Written = { event: ClassEvent; commandId: string };
+export type Known = { commandId: string; seq: number; body: EventBody };
+
+/** Events are read in pieces, so that a long log does not stop everybody else. */
+const PAGE = 1000;
+
+/** What the database refuses because of what it was given, and would refuse for ever. */
+export const isUnwritable = (error: unknown): boolean =>
+  [
+    'ER_DATA_TOO_LONG',
+    'ER_TRUNCATED_WRONG_VALUE_FOR_FIELD',
+    'ER_TRUNCATED_WRONG_VALUE',
+    'ER_WARN_DATA_OUT_OF_RANGE',
+    'ER_BAD_NULL_ERROR',
+    'ER_CANT_AGGREGATE_2COLLATIONS',
+  ].includes(String((error as { code?: string }).code));
+
+/** Somebody else wrote to the class meanwhile. */
+export const isConflict = (error: unknown): boolean =>
+  ['ER_DUP_ENTRY', 'ER_LOCK_DEADLOCK'].includes(String((error as { code?: string }).code));
+
+const toEvent = (row: Row): ClassEvent => ({
+  seq: Number(row.seq),
+  at: Number(row.at),
+  actor: row.actor,
+  body: JSON.parse(row.body) as EventBody,
+});
+
+/** The rows of one class in the event log. `pool` gives connections that commit nothing by themselves. */
+export function logTable(pool: Pool, classId: string) {
+  return {
+    /** Gives the events after a sequence number piece by piece. */
+    async read(connection: PoolConnection, seq: number, take: (events: ClassEvent[]) => void): Promise<void> {
+      for (let after = seq; ; ) {
+        const [rows] = await connection.query<(Row & RowDataPacket)[]>(
+          'SELECT seq, at, actor, command_id AS commandId, body FROM class_event WHERE class_id = ? AND seq > ? ORDER BY seq LIMIT ?',
+          [classId, after, PAGE],
+        );
+        take(rows.map(toEvent));
+        after = Number(rows.at(-1)?.seq ?? after);
+        if (rows.length < PAGE) return;
+      }
+    },
+
+    /** Locks the class, so that nobody else appends: the highest sequence, and which of these commands are in the log. Must be the first statement of a transaction. */
+    async lock(connection: PoolConnection, commandIds: string[]): Promise<{ lastSeq: number; known: Known[] }> {
+      const [found] = await connection.query<(Partial<Row> & { lastSeq: number } & RowDataPacket)[]>(
+        `SELECT class.last_seq AS lastSeq, known.seq, known.command_id AS commandId, known.body
+         FROM class LEFT JOIN class_event AS known ON known.class_id = class.id AND known.command_id IN (?)
+         WHERE class.id = ? FOR UPDATE`,
+        [commandIds, classId],
+      );
+      return {
+        lastSeq: Number(found[0]?.lastSeq),
+        known: found.flatMap(({ seq, commandId, body }) =>
+          commandId ? [{ commandId, seq: Number(seq), body: JSON.parse(body as string) as EventBody }] : [],
+        ),
+      };
+    },
+
+    /** Appends after `before` and commits, in one journey; what fails is not gone past, so that nothing is committed without the rest. */
+    async append(connection: PoolConnection, written: readonly Written[], before: number, phase: string): Promise<void> {
+      const last = written.at(-1);
+      if (!last) await connection.query('COMMIT');
+      else
+        await connection.query(
+          `UPDATE class SET last_seq = ?, phase = ? WHERE id = ? AND last_seq = ?;
+           INSERT INTO class_event (class_id, seq, at, actor, command_id, body) VALUES ?;
+           COMMIT`,
+          [
+            last.event.seq,
+            phase,
+            classId,
+            before,
+            written.map(({ event, commandId }) => [
+              classId,
+              event.seq,
+              event.at,
+              event.actor,
+              commandId,
+              JSON.stringify(event.body),
+            ]),
+          ],
+        );
+    },
+
+    /** A connection of its own for a transaction, which is undone where the job fails. */
+    async transaction<T>(job: (connection: PoolConnection) => Promise<T>): Promise<T> {
+      const connection = await pool.getConnection();
+      try {
+        const done = await job(connection);
+        connection.release();
+        return done;
+      } catch (error) {
+        // What it had begun is undone with it.
+        connection.destroy();
+        throw error;
+      }
+    },
+  };
+}
+export type LogTable = ReturnType<typeof logTable>;

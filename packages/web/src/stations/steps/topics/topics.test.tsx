@@ -1,6 +1,6 @@
 /** @jest-environment ./tools/jest-page.mjs */
 import { afterEach, beforeEach, describe, expect, it } from '@jest/globals';
-import { fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { KeptAnswer, Lesson } from '@viaticum/contract';
 import { carryOut, startHistory } from '@viaticum/core/document';
 import { draftLesson } from '@viaticum/core/draft';
@@ -107,7 +107,7 @@ describe('an own method', () => {
     await waitFor(() => expect(within(screen.getByLabelText('Kept methods')).getByText('Thin')).toBeTruthy());
     await bench.user.selectOptions(screen.getByLabelText('Kept methods'), 'Thin');
     expect([lessonOf(bench.session).school, bench.method()]).toEqual([school, method]);
-    bench.session.undo();
+    act(() => bench.session.undo());
     expect(lessonOf(bench.session)).toEqual(lesson);
   });
 });
@@ -183,7 +183,7 @@ describe('a variant', () => {
     const taken = Number(fewer());
     await user.click(within(simpler).getByRole('button', { name: 'Take it' }));
     expect(lessonOf(session).steps).toHaveLength(lesson.steps.length - taken);
-    session.undo();
+    act(() => session.undo());
     expect(lessonOf(session)).toEqual(lesson);
   });
 });

@@ -1,0 +1,60 @@
+import { describe, expect, it } from '@jest/globals';
+import type { ClassEvent } from '@viaticum/contract';
+import { demoLesson } from '@viaticum/core/fixtures';
+import { planLesson } from '@viaticum/core/plan';
+import { LogCopy } from './log-copy.js';
+
+const { plan } = planLesson(demoLesson('kettle'));
+const opened: ClassEvent = {
+  seq: 1,
+  at: 1000,
+  actor: 'instructor',
+  body: { type: 'opened', v: 1, revision: 1, plan, code: 'KRN4WQ' },
+};
+const joined = (seq: number, studentId: string): ClassEvent => ({
+  seq,
+  at: 1000 + seq,
+  actor: studentId,
+  body: { type: 'joined', v: 1, studentId, firstName: studentId, kit: [], seat: seq - 2, has: [] } as ClassEvent['body'],
+});
+const held = (...events: ClassEvent[]) => {
+  const copy = new LogCopy();
+  copy.hear(events);
+  return copy;
+};
+const seqs = (events: readonly ClassEvent[]) => events.map((event) => event.seq);
+
+describe('a log in memory', () => {
+  it('what was taken counts for the next decision, but nobody is told of it before it is committed', () => {
+    const copy = held(opened);
+    copy.take(joined(2, 'a'));
+    expect(Object.keys(copy.state.students)).toEqual(['a']);
+    expect([copy.head, seqs(copy.after(0, 10))]).toEqual([1, [1]]);
+    copy.commit();
+    expect([copy.head, seqs(copy.after(0, 10))]).toEqual([2, [1, 2]]);
+  });
+  it('goes back to what is committed, as if the rest had never been', () => {
+    const copy = held(opened, joined(2, 'a'));
+    copy.take(joined(3, 'b'));
+    copy.take(joined(4, 'c'));
+    copy.rewind();
+    expect([copy.head, copy.state.seq, Object.keys(copy.state.students)]).toEqual([2, 2, ['a']]);
+    copy.take(joined(3, 'd'));
+    copy.commit();
+    expect(Object.keys(copy.state.students)).toEqual(['a', 'd']);
+  });
+  it('hears only what is new to it, and gives that', () => {
+    const copy = held(opened, joined(2, 'a'));
+    expect(seqs(copy.hear([opened, joined(2, 'a'), joined(3, 'b')]))).toEqual([3]);
+    expect(seqs(copy.hear([opened]))).toEqual([]);
+    expect(copy.head).toBe(3);
+  });
+  it('gives no more than is asked for', () => {
+    const copy = held(opened, joined(2, 'a'), joined(3, 'b'), joined(4, 'c'));
+    expect(seqs(copy.after(1, 2))).toEqual([2, 3]);
+    expect(seqs(copy.after(4, 2))).toEqual([]);
+  });
+  it('takes nothing over a gap', () => {
+    expect(() => held(opened).take(joined(3, 'b'))).toThrow();
+  });
+});

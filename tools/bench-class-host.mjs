@@ -3,7 +3,7 @@ import { parseArgs } from 'node:util';
 import { WebSocketServer } from 'ws';
 import { fold, newClass } from '../packages/core/dist/class/index.js';
 import { buildApp } from '../packages/server/dist/app.js';
-import { classLog } from '../packages/server/dist/classes/log.js';
+import { classLog } from '../packages/server/dist/classes/log/log.js';
 import { readConfig } from '../packages/server/dist/config.js';
 
 const { values } = parseArgs({ options: { bare: { type: 'string' } } });

@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { uniform } from '../packages/core/dist/pace/index.js';
 import { buildApp } from '../packages/server/dist/app.js';
-import { classLog } from '../packages/server/dist/classes/log.js';
+import { classLog } from '../packages/server/dist/classes/log/log.js';
 import { readConfig } from '../packages/server/dist/config.js';
 import { database } from './setup.mjs';
 

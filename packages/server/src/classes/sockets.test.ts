@@ -5,8 +5,8 @@ import { nanoid } from 'nanoid';
 import WebSocket from 'ws';
 import { client, type TestServer, testServer } from '../server.fixture.js';
 import { classOf } from './class.fixture.js';
-import { door } from './door.js';
-import { classLog } from './log.js';
+import { door } from './hub/door.js';
+import { classLog } from './log/log.js';
 
 let server: TestServer;
 let cookie: string;

@@ -22,7 +22,7 @@ import type { Disk } from '../guard/disk.js';
 import type { LessonStore } from '../lessons/store.js';
 import type { StagePicture, StagePictures } from '../stage-pictures/store.js';
 import { storedEvents } from './events.js';
-import { classHubs } from './hubs.js';
+import { classHubs } from './hub/hubs.js';
 import { recipesForKits } from './recipes.js';
 import { deviceToken, isDevice, roundsOf } from './tokens.js';
 import { workedOut } from './worked-out.js';

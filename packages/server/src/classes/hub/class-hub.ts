@@ -2,15 +2,15 @@ import { CLOSED, type ClassEvent, type ClientFrame, type DeviceRole, type Server
 import type { FastifyBaseLogger } from 'fastify';
 import type { Pool } from 'mysql2/promise';
 import type { WebSocket } from 'ws';
-import type { Bus, BusMessage } from '../bus/bus.js';
+import type { Bus, BusMessage } from '../../bus/bus.js';
+import { type ClassLog, classLog, type StorageTrouble } from '../log/log.js';
+import { sealedBy } from '../tokens.js';
 import { door } from './door.js';
 import { fanOut } from './fan-out.js';
 import { type Ending, frameReader } from './frames.js';
-import { type ClassLog, classLog, type StorageTrouble } from './log.js';
 import { presence } from './presence.js';
 import { reception, type WorkOut } from './reception.js';
 import { isDesk, newSeat, type Origin, type Seat, watches } from './seat.js';
-import { sealedBy } from './tokens.js';
 
 const FLUSH_MS = 50;
 /** With several servers: how often a hub says who is here and looks for what it missed. */

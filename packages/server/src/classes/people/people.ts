@@ -2,10 +2,10 @@ import { byId, type OfStudent, type Person, type SaveOfStudent, serverErrors } f
 import { ownPace } from '@viaticum/core/class';
 import { nanoid } from 'nanoid';
 import { In } from 'typeorm';
-import { ClassEntity, ClassStudentEntity, PersonEntity } from '../db/entities.js';
-import type { Database } from '../db/source.js';
-import { ApiFault, notFound } from '../errors.js';
-import type { ClassStore } from './store.js';
+import { ClassEntity, ClassStudentEntity, PersonEntity } from '../../db/entities.js';
+import type { Database } from '../../db/source.js';
+import { ApiFault, notFound } from '../../errors.js';
+import type { ClassStore } from '../store.js';
 
 const MOST_PEOPLE = 2000;
 

@@ -15,15 +15,15 @@ import {
 import { isTimeZone } from '@viaticum/core/format';
 import type { FastifyInstance } from 'fastify';
 import QRCode from 'qrcode';
-import type { Config } from '../config.js';
-import type { ClassEntity } from '../db/entities.js';
-import { ApiFault } from '../errors.js';
-import { signedIn } from '../guard/access.js';
-import type { LetterStore } from './letters.js';
+import type { Config } from '../../config.js';
+import type { ClassEntity } from '../../db/entities.js';
+import { ApiFault } from '../../errors.js';
+import { signedIn } from '../../guard/access.js';
+import type { LetterStore } from '../people/letters.js';
+import type { PeopleStore } from '../people/people.js';
+import type { Rehearsals } from '../rehearsals.js';
+import type { ClassStore } from '../store.js';
 import { type ClassLookup, codeOf } from './lookup.js';
-import type { PeopleStore } from './people.js';
-import type { Rehearsals } from './rehearsals.js';
-import type { ClassStore } from './store.js';
 
 /** An invitation whose day and time zone there are; throws 422 where not. */
 function possible(invite: Invite): Invite {

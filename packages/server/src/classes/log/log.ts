@@ -1,10 +1,10 @@
 import { type ClassEvent, type Command, classErrors } from '@viaticum/contract';
 import { type Actor, Refusal, type WorkedOut } from '@viaticum/core/class';
 import type { Pool } from 'mysql2/promise';
-import { isDiskFull } from '../errors.js';
-import { type Asked, appendBoldly, appendWithCare, type Decided, Poisoned, type Result, wantsCare } from './log-append.js';
-import { LogCopy } from './log-copy.js';
-import { isUnwritable, logTable } from './log-table.js';
+import { isDiskFull } from '../../errors.js';
+import { type Asked, appendBoldly, appendWithCare, type Decided, Poisoned, type Result, wantsCare } from './append.js';
+import { LogCopy } from './copy.js';
+import { isUnwritable, logTable } from './table.js';
 
 type Waiting = Asked & { resolve: (result: Result) => void };
 

@@ -1,10 +1,10 @@
 import { CODE_PATTERN, serverErrors } from '@viaticum/contract';
 import type { FastifyRequest } from 'fastify';
-import type { ClassEntity } from '../db/entities.js';
-import { ApiFault } from '../errors.js';
-import { signedIn } from '../guard/access.js';
-import { codeGuard } from '../guard/codes.js';
-import type { ClassStore } from './store.js';
+import type { ClassEntity } from '../../db/entities.js';
+import { ApiFault } from '../../errors.js';
+import { signedIn } from '../../guard/access.js';
+import { codeGuard } from '../../guard/codes.js';
+import type { ClassStore } from '../store.js';
 
 const codePattern = new RegExp(CODE_PATTERN);
 

@@ -1,11 +1,11 @@
 import websocket from '@fastify/websocket';
 import type { FastifyInstance } from 'fastify';
+import { people } from '../people/plugin.js';
 import { camera } from './camera.js';
-import { type ClassParts, instructorRoutes } from './instructor-routes.js';
-import { joinRoutes } from './join-routes.js';
-import { liveRoute } from './live-route.js';
+import { type ClassParts, instructorRoutes } from './instructor.js';
+import { joinRoutes } from './join.js';
+import { liveRoute } from './live.js';
 import { classLookup } from './lookup.js';
-import { people } from './people-plugin.js';
 
 const MOST_FRAME = 16 * 1024;
 

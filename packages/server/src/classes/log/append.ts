@@ -1,8 +1,8 @@
 import type { ClassEvent, Command, EventBody } from '@viaticum/contract';
 import { type Actor, classTime, decide, Refusal, type WorkedOut } from '@viaticum/core/class';
 import { nanoid } from 'nanoid';
-import type { LogCopy } from './log-copy.js';
-import { isConflict, type LogTable, type Written } from './log-table.js';
+import type { LogCopy } from './copy.js';
+import { isConflict, type LogTable, type Written } from './table.js';
 
 export type Result = { seq: number; studentId?: string } | { refused: Refusal };
 /** A command that waits to be carried out; `worked` is what was worked out for it beforehand. */

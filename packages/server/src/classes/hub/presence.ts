@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { AtTheDoor } from '@viaticum/contract';
-import type { Bus, BusMessage } from '../bus/bus.js';
+import type { Bus, BusMessage } from '../../bus/bus.js';
 
 const TELL_MS = 200;
 /** With several servers: when another one is taken for gone. */

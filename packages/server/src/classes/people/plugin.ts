@@ -2,8 +2,8 @@ import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import { CodeParam, Id, IdParam, NewPerson, SaveOfStudent } from '@viaticum/contract';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { Type } from 'typebox';
-import type { ClassEntity } from '../db/entities.js';
-import { signedIn } from '../guard/access.js';
+import type { ClassEntity } from '../../db/entities.js';
+import { signedIn } from '../../guard/access.js';
 import type { LetterStore } from './letters.js';
 import type { PeopleStore } from './people.js';
 

@@ -1,10 +1,10 @@
 import { type Command, classErrors } from '@viaticum/contract';
 import { type ClassState, classTime, may, Refusal, type WorkedOut } from '@viaticum/core/class';
+import type { ClassLog } from '../log/log.js';
+import { seal } from '../tokens.js';
 import type { Door } from './door.js';
 import type { FanOut } from './fan-out.js';
-import type { ClassLog } from './log.js';
 import { actorOf, type Seat } from './seat.js';
-import { seal } from './tokens.js';
 
 /** Works out what a command needs that takes long, on a thread of its own. */
 export type WorkOut = (state: ClassState, command: Command, now: number, caller: string) => Promise<WorkedOut>;

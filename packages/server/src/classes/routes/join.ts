@@ -2,9 +2,9 @@ import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import { CodeParam, Id, isId } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
 import { Type } from 'typebox';
-import { sendStage } from '../stage-pictures/store.js';
+import { sendStage } from '../../stage-pictures/store.js';
+import type { ClassStore } from '../store.js';
 import type { ClassLookup } from './lookup.js';
-import type { ClassStore } from './store.js';
 
 /** What whoever has the code of a class may read: its name, its sheet, its stages, recipes without what they lack. */
 export function joinRoutes(app: FastifyInstance, { store, find }: { store: ClassStore } & Pick<ClassLookup, 'find'>): void {

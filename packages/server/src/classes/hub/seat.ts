@@ -1,6 +1,6 @@
 import type { Actor } from '@viaticum/core/class';
 import type { WebSocket } from 'ws';
-import { type Bucket, bucket } from '../guard/wrong-tries.js';
+import { type Bucket, bucket } from '../../guard/wrong-tries.js';
 import { type Line, newLine } from './fan-out.js';
 
 /** How much one connection may say at once and in the long run: beyond it, it is heard later. */

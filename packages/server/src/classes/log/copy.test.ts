@@ -2,7 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import type { ClassEvent } from '@viaticum/contract';
 import { demoLesson } from '@viaticum/core/fixtures';
 import { planLesson } from '@viaticum/core/plan';
-import { LogCopy } from './log-copy.js';
+import { LogCopy } from './copy.js';
 
 const { plan } = planLesson(demoLesson('kettle'));
 const opened: ClassEvent = {

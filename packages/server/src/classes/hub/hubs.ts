@@ -1,13 +1,13 @@
 import type { Invite } from '@viaticum/contract';
 import type { FastifyBaseLogger } from 'fastify';
-import { type Bus, EVERYWHERE } from '../bus/bus.js';
-import { ClassEntity } from '../db/entities.js';
-import type { Database } from '../db/source.js';
-import type { Disk } from '../guard/disk.js';
-import type { LessonStore } from '../lessons/store.js';
+import { type Bus, EVERYWHERE } from '../../bus/bus.js';
+import { ClassEntity } from '../../db/entities.js';
+import type { Database } from '../../db/source.js';
+import type { Disk } from '../../guard/disk.js';
+import type { LessonStore } from '../../lessons/store.js';
+import { isDevice, roundsOf } from '../tokens.js';
+import type { WorkedOutPlans } from '../worked-out.js';
 import { type ClassHub, classHub } from './class-hub.js';
-import { isDevice, roundsOf } from './tokens.js';
-import type { WorkedOutPlans } from './worked-out.js';
 
 /** Without an invitation a class is taken to be one that sits behind one address. */
 const USUAL_SEATS = 60;

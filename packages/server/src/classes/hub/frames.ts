@@ -1,7 +1,7 @@
 import { ClientFrame, classErrors, sentenceFor } from '@viaticum/contract';
 import { Refusal } from '@viaticum/core/class';
 import { Ajv } from 'ajv';
-import { type Bucket, bucket } from '../guard/wrong-tries.js';
+import { type Bucket, bucket } from '../../guard/wrong-tries.js';
 import type { Seat } from './seat.js';
 
 /** How much all connections behind one address may say: beyond it they are heard later. */

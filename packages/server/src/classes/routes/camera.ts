@@ -2,9 +2,9 @@ import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import { CodeParam, serverErrors } from '@viaticum/contract';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { Type } from 'typebox';
-import type { ClassEntity } from '../db/entities.js';
-import { ApiFault } from '../errors.js';
-import type { ClassStore } from './store.js';
+import type { ClassEntity } from '../../db/entities.js';
+import { ApiFault } from '../../errors.js';
+import type { ClassStore } from '../store.js';
 
 const MOST_BYTES = 4 * 1024 * 1024;
 const MOST_PIXELS = 24e6;

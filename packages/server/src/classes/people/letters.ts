@@ -2,10 +2,10 @@ import { type Invite, type Lesson, type Letter, serverErrors } from '@viaticum/c
 import { bringInWords } from '@viaticum/core/derived';
 import { toIcs } from '@viaticum/core/format';
 import { nanoid } from 'nanoid';
-import { type ClassEntity, LetterEntity } from '../db/entities.js';
-import type { Database } from '../db/source.js';
-import { ApiFault } from '../errors.js';
-import type { ClassStore } from './store.js';
+import { type ClassEntity, LetterEntity } from '../../db/entities.js';
+import type { Database } from '../../db/source.js';
+import { ApiFault } from '../../errors.js';
+import type { ClassStore } from '../store.js';
 
 /** Letters to those on a roster, which only the outbox stand-in gets: nothing is sent from here. */
 export function letterStore({ source: { manager } }: Database, classes: ClassStore) {

@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import type { ClassEvent, Command } from '@viaticum/contract';
 import { type Actor, stateHash } from '@viaticum/core/class';
-import { type TestServer, testServer } from '../server.fixture.js';
-import { classOf } from './class.fixture.js';
+import { type TestServer, testServer } from '../../server.fixture.js';
+import { classOf } from '../class.fixture.js';
 import { classLog } from './log.js';
 
 let server: TestServer;

@@ -2,12 +2,12 @@ import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import { CodeParam, serverErrors } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
 import { Type } from 'typebox';
-import type { ClassEntity } from '../db/entities.js';
-import { ApiFault } from '../errors.js';
-import { type Bucket, bucket } from '../guard/wrong-tries.js';
+import type { ClassEntity } from '../../db/entities.js';
+import { ApiFault } from '../../errors.js';
+import { type Bucket, bucket } from '../../guard/wrong-tries.js';
+import type { Role } from '../hub/seat.js';
+import type { ClassStore } from '../store.js';
 import type { ClassLookup } from './lookup.js';
-import type { Role } from './seat.js';
-import type { ClassStore } from './store.js';
 
 /** How often one address may connect to a class: a room of sixty that comes back all at once, again and again, never meets it. */
 const CONNECTS = { most: 1000, perSecond: 50 };

@@ -224,7 +224,7 @@ export async function database(dataFolder, { schema = '*' } = {}) {
       '--innodb-buffer-pool-size=128M',
       '--innodb-log-file-size=32M',
       '--innodb-flush-log-at-trx-commit=1',
-      '--default-time-area=+00:00',
+      '--default-time-zone=+00:00',
     ],
     { detached: true, stdio: ['ignore', 'ignore', 'pipe'] },
   );

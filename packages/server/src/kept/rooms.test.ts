@@ -43,3 +43,14 @@ it('air that cannot be is refused with a sentence, and nobody else sees or remov
   expect((await server.request('PUT', '/api/rooms', { room: attic })).status).toBe(401);
   expect((await server.request('DELETE', '/api/rooms/x')).status).toBe(401);
 });
+
+it('at the limit another room is refused, and one of this name is still replaced', async () => {
+  const full = 100 - (await list()).length;
+  for (let i = 0; i < full; i++) await save({ ...attic, name: `room ${i}` });
+  const { status, body } = await save({ ...attic, name: 'one more' });
+  expect([status, body.code]).toEqual([409, 'too-many']);
+  expect((await save({ ...attic, name: 'room 0', airC: 31 })).status).toBe(200);
+  const rooms = await list();
+  expect(rooms).toHaveLength(100);
+  expect(rooms.find(({ room }) => room.name === 'room 0')?.room.airC).toBe(31);
+});

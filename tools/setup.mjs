@@ -154,10 +154,17 @@ function databasePassword(data) {
   return readFileSync(file, 'utf8').trim();
 }
 
+/** What a database server complains of: its last error but the one that it gives up, else its last line. */
+function complaint(said) {
+  const lines = said.trim().split('\n');
+  return lines.filter((line) => /ERROR/.test(line) && !/Aborting/.test(line)).at(-1) ?? lines.at(-1);
+}
+
 /**
  * Our own MariaDB in a data folder, reached by its socket only, with an account of its own for the application. Started as root it runs
- * under the account of Debian's package. An instance left over from a killed start is ended first. `schema` is the database that the
- * account may use (`*`: any, for tests). Gives its address for a database name, its process, and how to stop it.
+ * under the account of Debian's package. An instance left over from a killed start is ended first. Temporary tables
+ * lie in a folder of its own: a server that starts takes away all in a common one, also those that another works with. `schema` is the
+ * database that the account may use (`*`: any, for tests). Gives its address for a database name, its process, and how to stop it.
  */
 export async function database(dataFolder, { schema = '*' } = {}) {
   const data = resolve(dataFolder);
@@ -179,12 +186,19 @@ export async function database(dataFolder, { schema = '*' } = {}) {
     rmSync(folder, { recursive: true, force: true });
     const done = spawnSync(
       'mariadb-install-db',
-      ['--no-defaults', ...account, `--datadir=${folder}`, '--auth-root-authentication-method=normal', '--skip-test-db'],
+      [
+        '--no-defaults',
+        ...account,
+        `--datadir=${folder}`,
+        `--tmpdir=${run}`,
+        '--auth-root-authentication-method=normal',
+        '--skip-test-db',
+      ],
       { encoding: 'utf8' },
     );
     if (done.status !== 0)
       throw new Halt(
-        `MariaDB could not set up its data in ${folder}: ${(done.stderr || done.error?.message || '').trim().split('\n').at(-1)}`,
+        `MariaDB could not set up its data in ${folder}: ${complaint(`${done.stdout}\n${done.stderr}`) || done.error?.message}`,
       );
   }
   // An instance from before ran as root.
@@ -213,6 +227,7 @@ export async function database(dataFolder, { schema = '*' } = {}) {
       '--no-defaults',
       ...account,
       `--datadir=${folder}`,
+      `--tmpdir=${run}`,
       `--socket=${socket}`,
       `--pid-file=${pidFile}`,
       `--init-file=${first}`,
@@ -231,11 +246,7 @@ export async function database(dataFolder, { schema = '*' } = {}) {
   server.stderr.on('data', (text) => {
     said = (said + text).slice(-4000);
   });
-  const reason = () =>
-    said
-      .split('\n')
-      .filter((line) => /ERROR/.test(line))
-      .at(-1) ?? said.trim().split('\n').at(-1);
+  const reason = () => complaint(said);
   const ended = new Promise((done) => {
     server.on('exit', (_, signal) => done(signal ? `It was ended by ${signal}.` : reason()));
     server.on('error', (error) => done(error.message));

@@ -5,7 +5,7 @@ import { type Simpler, type SimplerBy, simplify } from '@viaticum/core/draft';
 import { shortTubeName } from '@viaticum/core/mix';
 import { planLesson } from '@viaticum/core/plan';
 import { minutesInWords } from '@viaticum/core/units';
-import { lackingForChildren, withVariant } from '@viaticum/core/variant';
+import { lackingForChildren, type Variation, withVariant } from '@viaticum/core/variant';
 import { Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
@@ -53,11 +53,47 @@ function VariantCard({ lesson, variant }: { lesson: Lesson; variant: Variant }) 
   const { answer, progress } = useJobOf<PaintJobs, 'without'>(worker, 'without', lacking.length > 0 ? { lesson, lacking } : null);
   const varied = useMemo(() => withVariant(lesson, variant, answer ?? []), [lesson, variant, answer]);
   const endMin = useMemo(() => planLesson(varied.lesson).plan.endMin, [varied]);
+  const { set } = useVariantEdit(variant);
+  return (
+    <section className="variant-card" aria-label={variant.name}>
+      <div className="variant-head">
+        <CommitInput className="stage-name" value={variant.name} label={w.name} onCommit={(name) => set({ name })} />
+        <span className="numbers quiet">{w.length(minutesInWords(plan.endMin), minutesInWords(endMin))}</span>
+        <button type="button" className="key bare small" onClick={() => session.do('removeVariant', { id: variant.id })}>
+          {w.remove}
+        </button>
+      </div>
+      <VariantFields lesson={lesson} variant={variant} chosen={chosen} />
+      <Differences varied={varied} isWorking={progress !== null} />
+      <p>
+        <button
+          type="button"
+          className="key"
+          disabled={create.isPending}
+          onClick={() => create.mutate({ ...varied.lesson, title: `${lesson.title}, ${variant.name}`.slice(0, 120) })}
+        >
+          {w.copy}
+        </button>{' '}
+        {create.isSuccess && <span role="status">{w.copied}</span>}
+      </p>
+    </section>
+  );
+}
+
+/** How a field of this variant is changed, and how it is left as the lesson has it. */
+function useVariantEdit(variant: Variant) {
+  const session = useSession();
   const set = (change: Partial<Variant>) => session.do('setVariant', { variant: { ...variant, ...change } });
   const without = <K extends keyof Variant>(key: K) => {
     const { [key]: _, ...rest } = variant;
     return session.do('setVariant', { variant: rest as Variant });
   };
+  return { set, without };
+}
+
+/** In what it differs: canvas, students, hand, what is not there. */
+function VariantFields({ lesson, variant, chosen }: { lesson: Lesson; variant: Variant; chosen: string[] }) {
+  const { set, without } = useVariantEdit(variant);
   const size = commonSizes.find((one) => one.widthMm === variant.support?.widthMm && one.heightMm === variant.support?.heightMm);
   const several = (
     label: string,
@@ -78,93 +114,92 @@ function VariantCard({ lesson, variant }: { lesson: Lesson; variant: Variant }) 
     </div>
   );
   return (
-    <section className="variant-card" aria-label={variant.name}>
-      <div className="variant-head">
-        <CommitInput className="stage-name" value={variant.name} label={w.name} onCommit={(name) => set({ name })} />
-        <span className="numbers quiet">{w.length(minutesInWords(plan.endMin), minutesInWords(endMin))}</span>
-        <button type="button" className="key bare small" onClick={() => session.do('removeVariant', { id: variant.id })}>
-          {w.remove}
-        </button>
-      </div>
-      <div className="step-form">
-        <label className="field">
-          <span>{w.size}</span>
-          <select
-            className="plain-input"
-            value={size?.name ?? AS}
-            onChange={(event) => {
-              const chosen = commonSizes.find((one) => one.name === event.target.value);
-              if (!chosen) without('support');
-              else set({ support: { widthMm: chosen.widthMm, heightMm: chosen.heightMm } });
-            }}
-          >
-            <option value={AS}>{w.asLesson}</option>
-            {commonSizes.map((one) => (
-              <option key={one.name}>{one.name}</option>
-            ))}
-          </select>
-        </label>
-        <label className="field">
-          <span>{w.level}</span>
-          <select
-            className="plain-input"
-            value={variant.level ?? AS}
-            onChange={(event) =>
-              event.target.value === AS ? without('level') : set({ level: event.target.value as Lesson['level'] })
-            }
-          >
-            <option value={AS}>{w.asLesson}</option>
-            {Object.entries(draftWords.levels).map(([one, name]) => (
-              <option key={one} value={one}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="field">
-          <span>{w.hand}</span>
-          <select
-            className="plain-input"
-            value={variant.handed ?? AS}
-            onChange={(event) =>
-              event.target.value === AS ? without('handed') : set({ handed: event.target.value as 'left' | 'right' })
-            }
-          >
-            <option value={AS}>{w.asLesson}</option>
-            <option value="left">{w.hands.left}</option>
-            <option value="right">{w.hands.right}</option>
-          </select>
-        </label>
-        <label className="variant-children">
-          <input
-            type="checkbox"
-            checked={variant.children ?? false}
-            onChange={(event) => (event.target.checked ? set({ children: true }) : without('children'))}
-          />{' '}
-          {w.children}
-        </label>
-        {several(
-          w.withoutTubes,
-          chosen,
-          lesson.tubes.map((tube) => ({ value: tube.id, label: shortTubeName(tube) })),
-          'withoutTubeIds',
-        )}
-        {several(
-          w.withoutBrushes,
-          variant.withoutBrushIds ?? [],
-          brushes
-            .filter((brush) => lesson.steps.some((step) => step.brushId === brush.id))
-            .map((brush) => ({ value: brush.id, label: brushInWords(brush) })),
-          'withoutBrushIds',
-        )}
-        {several(
-          w.leaveOut,
-          variant.leaveOutStepIds ?? [],
-          lesson.steps.map((step) => ({ value: step.id, label: step.title })),
-          'leaveOutStepIds',
-        )}
-      </div>
-      {progress !== null && (
+    <div className="step-form">
+      <label className="field">
+        <span>{w.size}</span>
+        <select
+          className="plain-input"
+          value={size?.name ?? AS}
+          onChange={(event) => {
+            const chosen = commonSizes.find((one) => one.name === event.target.value);
+            if (!chosen) without('support');
+            else set({ support: { widthMm: chosen.widthMm, heightMm: chosen.heightMm } });
+          }}
+        >
+          <option value={AS}>{w.asLesson}</option>
+          {commonSizes.map((one) => (
+            <option key={one.name}>{one.name}</option>
+          ))}
+        </select>
+      </label>
+      <label className="field">
+        <span>{w.level}</span>
+        <select
+          className="plain-input"
+          value={variant.level ?? AS}
+          onChange={(event) =>
+            event.target.value === AS ? without('level') : set({ level: event.target.value as Lesson['level'] })
+          }
+        >
+          <option value={AS}>{w.asLesson}</option>
+          {Object.entries(draftWords.levels).map(([one, name]) => (
+            <option key={one} value={one}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="field">
+        <span>{w.hand}</span>
+        <select
+          className="plain-input"
+          value={variant.handed ?? AS}
+          onChange={(event) =>
+            event.target.value === AS ? without('handed') : set({ handed: event.target.value as 'left' | 'right' })
+          }
+        >
+          <option value={AS}>{w.asLesson}</option>
+          <option value="left">{w.hands.left}</option>
+          <option value="right">{w.hands.right}</option>
+        </select>
+      </label>
+      <label className="variant-children">
+        <input
+          type="checkbox"
+          checked={variant.children ?? false}
+          onChange={(event) => (event.target.checked ? set({ children: true }) : without('children'))}
+        />{' '}
+        {w.children}
+      </label>
+      {several(
+        w.withoutTubes,
+        chosen,
+        lesson.tubes.map((tube) => ({ value: tube.id, label: shortTubeName(tube) })),
+        'withoutTubeIds',
+      )}
+      {several(
+        w.withoutBrushes,
+        variant.withoutBrushIds ?? [],
+        brushes
+          .filter((brush) => lesson.steps.some((step) => step.brushId === brush.id))
+          .map((brush) => ({ value: brush.id, label: brushInWords(brush) })),
+        'withoutBrushIds',
+      )}
+      {several(
+        w.leaveOut,
+        variant.leaveOutStepIds ?? [],
+        lesson.steps.map((step) => ({ value: step.id, label: step.title })),
+        'leaveOutStepIds',
+      )}
+    </div>
+  );
+}
+
+/** What differs from the lesson, and what the instructor has to settle. */
+function Differences({ varied, isWorking }: { varied: Variation; isWorking: boolean }) {
+  return (
+    <>
+      {isWorking && (
         <p role="status" className="quiet small">
           {w.working}
         </p>
@@ -176,7 +211,7 @@ function VariantCard({ lesson, variant }: { lesson: Lesson; variant: Variant }) 
           <li key={one}>{one}</li>
         ))}
       </ul>
-      {varied.open.length > 0 && progress === null && (
+      {varied.open.length > 0 && !isWorking && (
         <>
           <h4>{w.open}</h4>
           <ul>
@@ -186,18 +221,7 @@ function VariantCard({ lesson, variant }: { lesson: Lesson; variant: Variant }) 
           </ul>
         </>
       )}
-      <p>
-        <button
-          type="button"
-          className="key"
-          disabled={create.isPending}
-          onClick={() => create.mutate({ ...varied.lesson, title: `${lesson.title}, ${variant.name}`.slice(0, 120) })}
-        >
-          {w.copy}
-        </button>{' '}
-        {create.isSuccess && <span role="status">{w.copied}</span>}
-      </p>
-    </section>
+    </>
   );
 }
 

@@ -74,42 +74,36 @@ const newMark = (lesson: Lesson, areaId: string): Mark => ({
   taper: 0.8,
 });
 
+/** A step that lays these marks and nothing else, in this stage. */
+const stepOfMark = (mark: Mark, stageId: string): Step => ({
+  id: nanoid(8),
+  stageId,
+  kind: 'paint',
+  title: capital(mark.name),
+  areaIds: [],
+  markIds: [mark.id],
+  mixIds: [],
+  needs: 'paintOver',
+  technique: mark.kind === 'spatter' ? 'spatter' : 'loaded',
+  stroke: mark.kind === 'spatter' ? 'flick' : mark.kind === 'dots' ? 'tap' : 'pull',
+  brushId: mark.widthMm < 2 ? 'rigger-2' : 'round-4',
+  say: '',
+  watch: '',
+  checkpoint: '',
+  finish: '',
+});
+
+function useMarkEdit(mark: Mark) {
+  const session = useSession();
+  return (change: Partial<Mark>, clear?: ('directionDeg' | 'round')[]) =>
+    session.do('editMark', { id: mark.id, mark: change, ...(clear ? { clear } : {}) });
+}
+
 function MarkCard({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
   const session = useSession();
   const ask = useRemoval();
-  const view = useView();
-  const edit = (change: Partial<Mark>, clear?: ('directionDeg' | 'round')[]) =>
-    session.do('editMark', { id: mark.id, mark: change, ...(clear ? { clear } : {}) });
-  const number = (label: string, value: number, set: (value: number) => boolean) => (
-    <span className="field">
-      <span>{label}</span>
-      <NumberField label={`${label}, ${mark.name}`} value={value} onValue={set} />
-    </span>
-  );
-  const by = lesson.steps.find((step) => step.markIds.includes(mark.id));
-  const marked = lesson.steps.find((step) => step.id === view.stepId);
+  const edit = useMarkEdit(mark);
   const minutes = markMinutes(mark) * paceOf(lesson);
-  const lay = () => {
-    const step: Step = {
-      id: nanoid(8),
-      stageId: (marked ?? lesson.steps.at(-1))?.stageId ?? lesson.stages.at(-1)?.id ?? '',
-      kind: 'paint',
-      title: capital(mark.name),
-      areaIds: [],
-      markIds: [mark.id],
-      mixIds: [],
-      needs: 'paintOver',
-      technique: mark.kind === 'spatter' ? 'spatter' : 'loaded',
-      stroke: mark.kind === 'spatter' ? 'flick' : mark.kind === 'dots' ? 'tap' : 'pull',
-      brushId: mark.widthMm < 2 ? 'rigger-2' : 'round-4',
-      say: '',
-      watch: '',
-      checkpoint: '',
-      finish: '',
-    };
-    if (session.do('addStep', { step })) view.selectStep(step.id);
-  };
-  const box = outlineBox(lesson.areas.find((area) => area.id === mark.areaId)?.outline ?? []);
   return (
     <div className="mark-card">
       <div className="variant-head">
@@ -123,98 +117,123 @@ function MarkCard({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
           {w.remove}
         </button>
       </div>
-      <div className="mark-fields">
-        <label className="field">
-          <span>{w.kind}</span>
-          <select
-            className="plain-input"
-            value={mark.kind}
-            onChange={(event) => edit({ kind: event.target.value as Mark['kind'] })}
-          >
-            {markKinds.map((kind) => (
-              <option key={kind} value={kind}>
-                {w.kinds[kind]}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="field">
-          <span>{w.area}</span>
-          <select className="plain-input" value={mark.areaId} onChange={(event) => edit({ areaId: event.target.value })}>
-            {lesson.areas.map((area) => (
-              <option key={area.id} value={area.id}>
-                {area.name}
-              </option>
-            ))}
-          </select>
-        </label>
-        {number(w.count, mark.count, (count) => edit({ count }))}
-        {number(w.length, mark.lengthMm, (lengthMm) => edit({ lengthMm }))}
-        {number(w.width, mark.widthMm, (widthMm) => edit({ widthMm }))}
-        {number(w.taper, Math.round(mark.taper * 100), (percent) => edit({ taper: percent / 100 }))}
-        <label>
-          <input
-            type="checkbox"
-            checked={mark.round !== undefined}
-            onChange={(event) =>
-              event.target.checked && box
-                ? edit({
-                    round: {
-                      at: [Math.round(box.x + box.width / 2), Math.round(box.y + box.height / 2)],
-                      radiusMm: Math.max(1, Math.round(Math.min(box.width, box.height) / 3)),
-                    },
-                  })
-                : edit({}, ['round'])
-            }
-          />{' '}
-          {w.round}
-        </label>
-        {mark.round && (
-          <>
-            {number(w.roundX, mark.round.at[0], (x) =>
-              edit({ round: { at: [x, mark.round?.at[1] ?? 0], radiusMm: mark.round?.radiusMm ?? 1 } }),
-            )}
-            {number(w.roundY, mark.round.at[1], (y) =>
-              edit({ round: { at: [mark.round?.at[0] ?? 0, y], radiusMm: mark.round?.radiusMm ?? 1 } }),
-            )}
-            {number(w.roundRadius, mark.round.radiusMm, (radiusMm) =>
-              edit({ round: { at: mark.round?.at ?? [0, 0], radiusMm } }),
-            )}
-          </>
-        )}
-        {(mark.kind === 'spatter' || mark.kind === 'scatter') && (
-          <div className="field wide">
-            <span>{w.protect}</span>
-            <Select
-              mode="multiple"
-              aria-label={`${w.protect}, ${mark.name}`}
-              value={mark.protectIds ?? []}
-              options={lesson.areas
-                .filter((area) => area.id !== mark.areaId)
-                .map((area) => ({ value: area.id, label: area.name }))}
-              onChange={(protectIds: string[]) => edit({ protectIds })}
-            />
-          </div>
-        )}
-      </div>
-      <p className="small">
-        {by ? <span className="quiet">{w.laidBy(by.title)}</span> : <span>{w.laidByNone} </span>}{' '}
-        {!by && marked && (
-          <button
-            type="button"
-            className="key small"
-            onClick={() => session.do('editStep', { id: marked.id, step: { markIds: [...marked.markIds, mark.id] } })}
-          >
-            {w.lay}
-          </button>
-        )}{' '}
-        {!by && (
-          <button type="button" className="key small" onClick={lay}>
-            {w.layNew}
-          </button>
-        )}
-      </p>
+      <MarkFields lesson={lesson} mark={mark} />
+      <LaidBy lesson={lesson} mark={mark} />
     </div>
+  );
+}
+
+function MarkFields({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
+  const edit = useMarkEdit(mark);
+  const number = (label: string, value: number, set: (value: number) => boolean) => (
+    <span className="field">
+      <span>{label}</span>
+      <NumberField label={`${label}, ${mark.name}`} value={value} onValue={set} />
+    </span>
+  );
+  const box = outlineBox(lesson.areas.find((area) => area.id === mark.areaId)?.outline ?? []);
+  return (
+    <div className="mark-fields">
+      <label className="field">
+        <span>{w.kind}</span>
+        <select
+          className="plain-input"
+          value={mark.kind}
+          onChange={(event) => edit({ kind: event.target.value as Mark['kind'] })}
+        >
+          {markKinds.map((kind) => (
+            <option key={kind} value={kind}>
+              {w.kinds[kind]}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="field">
+        <span>{w.area}</span>
+        <select className="plain-input" value={mark.areaId} onChange={(event) => edit({ areaId: event.target.value })}>
+          {lesson.areas.map((area) => (
+            <option key={area.id} value={area.id}>
+              {area.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      {number(w.count, mark.count, (count) => edit({ count }))}
+      {number(w.length, mark.lengthMm, (lengthMm) => edit({ lengthMm }))}
+      {number(w.width, mark.widthMm, (widthMm) => edit({ widthMm }))}
+      {number(w.taper, Math.round(mark.taper * 100), (percent) => edit({ taper: percent / 100 }))}
+      <label>
+        <input
+          type="checkbox"
+          checked={mark.round !== undefined}
+          onChange={(event) =>
+            event.target.checked && box
+              ? edit({
+                  round: {
+                    at: [Math.round(box.x + box.width / 2), Math.round(box.y + box.height / 2)],
+                    radiusMm: Math.max(1, Math.round(Math.min(box.width, box.height) / 3)),
+                  },
+                })
+              : edit({}, ['round'])
+          }
+        />{' '}
+        {w.round}
+      </label>
+      {mark.round && (
+        <>
+          {number(w.roundX, mark.round.at[0], (x) =>
+            edit({ round: { at: [x, mark.round?.at[1] ?? 0], radiusMm: mark.round?.radiusMm ?? 1 } }),
+          )}
+          {number(w.roundY, mark.round.at[1], (y) =>
+            edit({ round: { at: [mark.round?.at[0] ?? 0, y], radiusMm: mark.round?.radiusMm ?? 1 } }),
+          )}
+          {number(w.roundRadius, mark.round.radiusMm, (radiusMm) => edit({ round: { at: mark.round?.at ?? [0, 0], radiusMm } }))}
+        </>
+      )}
+      {(mark.kind === 'spatter' || mark.kind === 'scatter') && (
+        <div className="field wide">
+          <span>{w.protect}</span>
+          <Select
+            mode="multiple"
+            aria-label={`${w.protect}, ${mark.name}`}
+            value={mark.protectIds ?? []}
+            options={lesson.areas.filter((area) => area.id !== mark.areaId).map((area) => ({ value: area.id, label: area.name }))}
+            onChange={(protectIds: string[]) => edit({ protectIds })}
+          />
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** The step that lays these marks, or how they come into one. */
+function LaidBy({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
+  const session = useSession();
+  const view = useView();
+  const by = lesson.steps.find((step) => step.markIds.includes(mark.id));
+  const marked = lesson.steps.find((step) => step.id === view.stepId);
+  const lay = () => {
+    const step = stepOfMark(mark, (marked ?? lesson.steps.at(-1))?.stageId ?? lesson.stages.at(-1)?.id ?? '');
+    if (session.do('addStep', { step })) view.selectStep(step.id);
+  };
+  return (
+    <p className="small">
+      {by ? <span className="quiet">{w.laidBy(by.title)}</span> : <span>{w.laidByNone} </span>}{' '}
+      {!by && marked && (
+        <button
+          type="button"
+          className="key small"
+          onClick={() => session.do('editStep', { id: marked.id, step: { markIds: [...marked.markIds, mark.id] } })}
+        >
+          {w.lay}
+        </button>
+      )}{' '}
+      {!by && (
+        <button type="button" className="key small" onClick={lay}>
+          {w.layNew}
+        </button>
+      )}
+    </p>
   );
 }
 

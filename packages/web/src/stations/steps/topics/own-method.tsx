@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { type Method, type Technique, techniques } from '@viaticum/contract';
+import { type Lesson, type Method, type Technique, techniques } from '@viaticum/contract';
 import { type FormEvent, useState } from 'react';
 import { keptQuery, useKeep } from '../../../api/queries.js';
 import { useLesson, useSession } from '../../../lesson/context.js';
@@ -14,12 +14,36 @@ const NONE = '';
 /** An instructor's own rules for drafts, beside the school: kept under a name for other lessons, or taken from there. */
 export function OwnMethod() {
   const lesson = useLesson();
-  const session = useSession();
-  const keep = useKeep();
-  const { data: kept } = useQuery(keptQuery);
   const [isOpen, setOpen] = useState(false);
-  const method: Method = lesson.method ?? { name: w.unnamed };
   const [name, setName] = useState(lesson.method?.name ?? '');
+  return (
+    <section aria-label={w.title} className="own-method">
+      <p>
+        <button type="button" className="key" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+          {w.title}
+          {lesson.method ? `: ${lesson.method.name}` : ''}
+        </button>
+      </p>
+      {isOpen && (
+        <>
+          <p className="quiet small">{w.about}</p>
+          <Rules onName={setName} />
+          <KeepMethod name={name} onName={setName} />
+        </>
+      )}
+    </section>
+  );
+}
+
+/** The method of this lesson, or one that has no rule yet. */
+const methodOf = (lesson: Lesson): Method => lesson.method ?? { name: w.unnamed };
+
+/** The rules one by one, or those of a method that is kept. */
+function Rules({ onName }: { onName: (name: string) => void }) {
+  const lesson = useLesson();
+  const session = useSession();
+  const { data: kept } = useQuery(keptQuery);
+  const method = methodOf(lesson);
   const methods = (kept ?? []).flatMap((one) => (one.kept.kind === 'method' ? [one.kept] : []));
   const set = (change: Partial<Method>) => session.do('setMethod', { method: { ...method, ...change } });
   const clear = (field: keyof Method) => {
@@ -34,14 +58,8 @@ export function OwnMethod() {
         ['setSchool', { school: own.school }],
         ['setMethod', { method: own.method }],
       ]);
-      setName(own.name);
+      onName(own.name);
     }
-  };
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    const named = { ...method, name: name.trim() };
-    if (session.do('setMethod', { method: named }))
-      keep.mutate({ kind: 'method', name: named.name, school: lesson.school, method: named });
   };
   const number = (field: 'coats' | 'breakEveryMin', label: string, otherwise: number, round = 1) => (
     <span className="field">
@@ -60,89 +78,92 @@ export function OwnMethod() {
     set({ says: text.trim() === '' ? others : [...others, { technique, say: text }] });
   };
   return (
-    <section aria-label={w.title} className="own-method">
-      <p>
-        <button type="button" className="key" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
-          {w.title}
-          {lesson.method ? `: ${lesson.method.name}` : ''}
-        </button>
-      </p>
-      {isOpen && (
-        <>
-          <p className="quiet small">{w.about}</p>
-          <div className="mark-fields">
-            <label className="field">
-              <span>{w.kept}</span>
-              <select
-                className="plain-input"
-                value={methods.some((one) => one.name === lesson.method?.name) ? lesson.method?.name : NONE}
-                onChange={(event) => take(event.target.value)}
-              >
-                <option value={NONE}>{w.none}</option>
-                {methods.map((one) => (
-                  <option key={one.name}>{one.name}</option>
-                ))}
-              </select>
-            </label>
-            {number('coats', w.coats, 3)}
-            {number('breakEveryMin', w.breakEvery, 60, 5)}
-            <label className="field">
-              <span>{w.later}</span>
-              <select
-                className="plain-input"
-                value={later ?? NONE}
-                onChange={(event) =>
-                  event.target.value === NONE ? clear('laterTechnique') : set({ laterTechnique: event.target.value as Technique })
-                }
-              >
-                <option value={NONE}>{w.asSchool}</option>
-                {techniques.map((one) => (
-                  <option key={one} value={one}>
-                    {words.techniques[one]}
-                  </option>
-                ))}
-              </select>
-            </label>
-            <span className="field">
-              <span>{w.laterShare}</span>
-              <NumberField
-                label={w.laterShare}
-                value={Math.round((method.laterShare ?? 0.35) * 100)}
-                onValue={(value) => value >= 5 && value <= 100 && set({ laterShare: value / 100 })}
-              />
-            </span>
-          </div>
-          {(['block-in', 'blend', later ?? 'dry-brush'] as Technique[]).map((technique) => (
-            <RichInput
-              key={technique}
-              label={w.say(words.techniques[technique])}
-              value={says(technique)}
-              rows={2}
-              onCommit={(text) => say(technique, text)}
-            />
-          ))}
-          <form onSubmit={submit} className="own-method-keep">
-            <input
-              className="plain-input"
-              aria-label={w.name}
-              placeholder={w.name}
-              value={name}
-              onChange={(event) => setName(event.target.value)}
-              maxLength={120}
-              required
-            />
-            <button type="submit" className="key">
-              {w.keep}
-            </button>
-            {keep.isSuccess && <span role="status">{w.isKept}</span>}
-            {keep.error && (
-              <span className="signal" role="alert">
-                {keep.error.message}
-              </span>
-            )}
-          </form>
-        </>
+    <>
+      <div className="mark-fields">
+        <label className="field">
+          <span>{w.kept}</span>
+          <select
+            className="plain-input"
+            value={methods.some((one) => one.name === lesson.method?.name) ? lesson.method?.name : NONE}
+            onChange={(event) => take(event.target.value)}
+          >
+            <option value={NONE}>{w.none}</option>
+            {methods.map((one) => (
+              <option key={one.name}>{one.name}</option>
+            ))}
+          </select>
+        </label>
+        {number('coats', w.coats, 3)}
+        {number('breakEveryMin', w.breakEvery, 60, 5)}
+        <label className="field">
+          <span>{w.later}</span>
+          <select
+            className="plain-input"
+            value={later ?? NONE}
+            onChange={(event) =>
+              event.target.value === NONE ? clear('laterTechnique') : set({ laterTechnique: event.target.value as Technique })
+            }
+          >
+            <option value={NONE}>{w.asSchool}</option>
+            {techniques.map((one) => (
+              <option key={one} value={one}>
+                {words.techniques[one]}
+              </option>
+            ))}
+          </select>
+        </label>
+        <span className="field">
+          <span>{w.laterShare}</span>
+          <NumberField
+            label={w.laterShare}
+            value={Math.round((method.laterShare ?? 0.35) * 100)}
+            onValue={(value) => value >= 5 && value <= 100 && set({ laterShare: value / 100 })}
+          />
+        </span>
+      </div>
+      {(['block-in', 'blend', later ?? 'dry-brush'] as Technique[]).map((technique) => (
+        <RichInput
+          key={technique}
+          label={w.say(words.techniques[technique])}
+          value={says(technique)}
+          rows={2}
+          onCommit={(text) => say(technique, text)}
+        />
+      ))}
+    </>
+  );
+}
+
+function KeepMethod({ name, onName }: { name: string; onName: (name: string) => void }) {
+  const lesson = useLesson();
+  const session = useSession();
+  const keep = useKeep();
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    const named = { ...methodOf(lesson), name: name.trim() };
+    if (session.do('setMethod', { method: named }))
+      keep.mutate({ kind: 'method', name: named.name, school: lesson.school, method: named });
+  };
+  return (
+    <form onSubmit={submit} className="own-method-keep">
+      <input
+        className="plain-input"
+        aria-label={w.name}
+        placeholder={w.name}
+        value={name}
+        onChange={(event) => onName(event.target.value)}
+        maxLength={120}
+        required
+      />
+      <button type="submit" className="key">
+        {w.keep}
+      </button>
+      {keep.isSuccess && <span role="status">{w.isKept}</span>}
+      {keep.error && (
+        <span className="signal" role="alert">
+          {keep.error.message}
+        </span>
       )}
-    </section>
+    </form>
   );
 }

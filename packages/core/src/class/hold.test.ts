@@ -10,7 +10,12 @@ function painting(of = plan) {
   const later = (minutes: number) => {
     room.now += minutes * minute;
   };
-  return { room, ida, ben, later };
+  const held = (minutes: number) => {
+    room.say(instructor, { type: 'hold' });
+    later(minutes);
+    room.say(instructor, { type: 'resume' });
+  };
+  return { room, ida, ben, later, held };
 }
 
 describe('a class that is held', () => {
@@ -27,12 +32,10 @@ describe('a class that is held', () => {
     expect(secondsLeft(room.state, room.now)).toBeCloseTo(left - 60, 6);
   });
   it('ends later by what the hold lasted', () => {
-    const { room, later } = painting();
+    const { room, later, held } = painting();
     later(1);
     const end = expectedEnd(room.state, room.now);
-    room.say(instructor, { type: 'hold' });
-    later(6);
-    room.say(instructor, { type: 'resume' });
+    held(6);
     expect(expectedEnd(room.state, room.now)).toBeCloseTo(end + 6, 6);
   });
   it('dries all the same: paint knows of no hold', () => {
@@ -48,11 +51,9 @@ describe('a class that is held', () => {
 
 describe('a hold and the pace of a student', () => {
   it('time that was held is nobody’s own time', () => {
-    const { room, ida, ben, later } = painting();
+    const { room, ida, ben, later, held } = painting();
     later(2);
-    room.say(instructor, { type: 'hold' });
-    later(10);
-    room.say(instructor, { type: 'resume' });
+    held(10);
     later(2);
     room.say(ida, { type: 'done', studentId: ida.id, stepId: 'one' });
     later(3.5);
@@ -69,12 +70,10 @@ describe('a hold and the pace of a student', () => {
     expect(ownPace(room.state, ida.id)).toEqual([expect.closeTo(3 / 5, 6)]);
   });
   it('several holds in one step are all left out; holds of another step are not its own', () => {
-    const { room, ida, later } = painting();
-    for (const held of [2, 5]) {
+    const { room, ida, later, held } = painting();
+    for (const minutes of [2, 5]) {
       later(1);
-      room.say(instructor, { type: 'hold' });
-      later(held);
-      room.say(instructor, { type: 'resume' });
+      held(minutes);
     }
     later(1);
     room.say(ida, { type: 'done', studentId: ida.id, stepId: 'one' });
@@ -82,9 +81,7 @@ describe('a hold and the pace of a student', () => {
     room.say(instructor, { type: 'goOn', from: 0 });
     room.say(instructor, { type: 'goOn', from: 1 });
     later(1);
-    room.say(instructor, { type: 'hold' });
-    later(9);
-    room.say(instructor, { type: 'resume' });
+    held(9);
     later(3);
     room.say(ida, { type: 'done', studentId: ida.id, stepId: 'two' });
     expect(ownPace(room.state, ida.id)).toEqual([expect.closeTo(3 / 5, 6), expect.closeTo(4 / 8, 6)]);

@@ -167,9 +167,8 @@ export const pictureCommands = {
     setOrClear(find(lesson.areas, id, 'area'), 'targetLab', lab);
   },
   setEdge: (lesson: D, { id, with: other, kind }: { id: string; with: string; kind: 'hard' | 'soft' | 'lost' | null }) => {
-    find(lesson.areas, other, 'area');
-    const area = find(lesson.areas, id, 'area');
     const back = find(lesson.areas, other, 'area');
+    const area = find(lesson.areas, id, 'area');
     for (const [one, name] of [
       [area, other],
       [back, id],

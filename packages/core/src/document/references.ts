@@ -131,9 +131,8 @@ export function letGo(lesson: object, to: Named, id: string, heirs: readonly str
 /** Takes the entry that a place belongs to out of its list, and lets go of it. */
 function drop(lesson: object, { entry, within, listKey }: Place): void {
   const list = within[listKey] as Holder[];
-  const at = list.findIndex((one) => one === entry);
-  if (at < 0) return;
-  within[listKey] = list.filter((_, i) => i !== at);
+  if (!list.includes(entry)) return;
+  within[listKey] = list.filter((one) => one !== entry);
   if (namedLists.has(listKey) && within === (lesson as Holder)) letGo(lesson, listKey as Named, entry.id as string);
 }
 

@@ -1,7 +1,7 @@
 import type { ClassEvent, EventBody } from '@viaticum/contract';
 import type { Pool, PoolConnection, RowDataPacket } from 'mysql2/promise';
 
-type Row = { seq: number; at: number; actor: string; commandId: string; body: string };
+type Row = { seq: number; at: number; actor: string; body: string };
 /** An event and the command that led to it. */
 export type Written = { event: ClassEvent; commandId: string };
 export type Known = { commandId: string; seq: number; body: EventBody };
@@ -24,7 +24,20 @@ export const isUnwritable = (error: unknown): boolean =>
 export const isConflict = (error: unknown): boolean =>
   ['ER_DUP_ENTRY', 'ER_LOCK_DEADLOCK'].includes(String((error as { code?: string }).code));
 
-const toEvent = (row: Row): ClassEvent => ({
+/** The rows of a class in the event log after a sequence number, piece by piece. */
+export async function* eventRows(from: Pick<Pool, 'query'>, classId: string, after = 0): AsyncGenerator<Row[]> {
+  for (let seq = after; ; ) {
+    const [rows] = await from.query<(Row & RowDataPacket)[]>(
+      'SELECT seq, at, actor, body FROM class_event WHERE class_id = ? AND seq > ? ORDER BY seq LIMIT ?',
+      [classId, seq, PAGE],
+    );
+    yield rows;
+    if (rows.length < PAGE) return;
+    seq = Number(rows.at(-1)?.seq);
+  }
+}
+
+export const toEvent = (row: Row): ClassEvent => ({
   seq: Number(row.seq),
   at: Number(row.at),
   actor: row.actor,
@@ -36,20 +49,12 @@ export function logTable(pool: Pool, classId: string) {
   return {
     /** Gives the events after a sequence number piece by piece. */
     async read(connection: PoolConnection, seq: number, take: (events: ClassEvent[]) => void): Promise<void> {
-      for (let after = seq; ; ) {
-        const [rows] = await connection.query<(Row & RowDataPacket)[]>(
-          'SELECT seq, at, actor, command_id AS commandId, body FROM class_event WHERE class_id = ? AND seq > ? ORDER BY seq LIMIT ?',
-          [classId, after, PAGE],
-        );
-        take(rows.map(toEvent));
-        after = Number(rows.at(-1)?.seq ?? after);
-        if (rows.length < PAGE) return;
-      }
+      for await (const rows of eventRows(connection, classId, seq)) take(rows.map(toEvent));
     },
 
     /** Locks the class, so that nobody else appends: the highest sequence, and which of these commands are in the log. Must be the first statement of a transaction. */
     async lock(connection: PoolConnection, commandIds: string[]): Promise<{ lastSeq: number; known: Known[] }> {
-      const [found] = await connection.query<(Partial<Row> & { lastSeq: number } & RowDataPacket)[]>(
+      const [found] = await connection.query<(Partial<Row> & { lastSeq: number; commandId?: string } & RowDataPacket)[]>(
         `SELECT class.last_seq AS lastSeq, known.seq, known.command_id AS commandId, known.body
          FROM class LEFT JOIN class_event AS known ON known.class_id = class.id AND known.command_id IN (?)
          WHERE class.id = ? FOR UPDATE`,

@@ -23,7 +23,7 @@ import type { LetterStore } from '../people/letters.js';
 import type { PeopleStore } from '../people/people.js';
 import type { Rehearsals } from '../rehearsals.js';
 import type { ClassStore } from '../store.js';
-import { type ClassLookup, codeOf } from './lookup.js';
+import { type ClassLookup, codeOf, joinAddress } from './lookup.js';
 
 /** An invitation whose day and time zone there are; throws 422 where not. */
 function possible(invite: Invite): Invite {
@@ -34,7 +34,6 @@ function possible(invite: Invite): Invite {
 
 /** How a class is told to its instructor, and by which links its helpers come in. */
 function answers(config: Config, store: ClassStore) {
-  const joinAddress = (code: string) => `${config.publicUrl}/join/${code}`;
   const scheme = config.publicUrl.startsWith('https:') ? 'https' : 'http';
   const links = (one: ClassEntity): ClassLinks => ({
     assistant: `${config.publicUrl}/assist/${one.code}#${store.deviceKey(one, 'assistant')}`,
@@ -49,16 +48,16 @@ function answers(config: Config, store: ClassStore) {
     state: one.phase,
     openedAt: new Date(one.openedAt).toISOString(),
     addresses: [
-      joinAddress(one.code),
+      joinAddress(config, one.code),
       ...config.addresses
         .map((address) => `${scheme}://${address}:${config.port}/join/${one.code}`)
-        .filter((url) => url !== joinAddress(one.code)),
+        .filter((url) => url !== joinAddress(config, one.code)),
     ],
     reachable: config.addresses.length > 0 || !/\/\/(127\.|localhost|\[::1)/.test(config.publicUrl),
     rehearsal: one.rehearsal === 1,
     invite: one.invite ? (JSON.parse(one.invite) as Invite) : null,
   });
-  return { joinAddress, links, answer };
+  return { links, answer };
 }
 
 export type ClassParts = { store: ClassStore; people: PeopleStore; letters: LetterStore; rehearsals: Rehearsals; config: Config };
@@ -69,7 +68,7 @@ export function instructorRoutes(
   { store, people: peopleOf, rehearsals, config, owned }: ClassParts & Pick<ClassLookup, 'owned'>,
 ): void {
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
-  const { joinAddress, links, answer } = answers(config, store);
+  const { links, answer } = answers(config, store);
   const own = { config: { who: 'instructor' } } as const;
 
   routes.post('/api/classes', { schema: { body: NewClass }, ...own }, async (request, reply) => {
@@ -115,7 +114,7 @@ export function instructorRoutes(
   });
   routes.get('/api/classes/:code/qr.svg', { schema: { params: CodeParam }, ...own }, async (request, reply) => {
     const one = await owned(request);
-    const svg = await QRCode.toString(joinAddress(one.code), { type: 'svg', margin: 2, errorCorrectionLevel: 'M' });
+    const svg = await QRCode.toString(joinAddress(config, one.code), { type: 'svg', margin: 2, errorCorrectionLevel: 'M' });
     return reply.type('image/svg+xml').send(svg);
   });
 }

@@ -1,5 +1,6 @@
 import { CODE_PATTERN, serverErrors } from '@viaticum/contract';
 import type { FastifyRequest } from 'fastify';
+import type { Config } from '../../config.js';
 import type { ClassEntity } from '../../db/entities.js';
 import { ApiFault } from '../../errors.js';
 import { signedIn } from '../../guard/access.js';
@@ -14,6 +15,9 @@ export function codeOf(given: string): string {
   if (!codePattern.test(code)) throw new ApiFault(serverErrors.codeMalformed);
   return code;
 }
+
+/** Where a class is joined. */
+export const joinAddress = ({ publicUrl }: Pick<Config, 'publicUrl'>, code: string): string => `${publicUrl}/join/${code}`;
 
 /** How routes come to the class that they name. */
 export function classLookup(store: ClassStore) {

@@ -5,7 +5,7 @@ import { camera } from './camera.js';
 import { type ClassParts, instructorRoutes } from './instructor.js';
 import { joinRoutes } from './join.js';
 import { liveRoute } from './live.js';
-import { classLookup } from './lookup.js';
+import { classLookup, joinAddress } from './lookup.js';
 
 const MOST_FRAME = 16 * 1024;
 
@@ -20,8 +20,7 @@ export async function classes(app: FastifyInstance, parts: ClassParts): Promise<
   const { find, owned } = classLookup(store);
   instructorRoutes(app, { ...parts, owned });
   joinRoutes(app, { store, find });
-  const joinAddress = (code: string) => `${config.publicUrl}/join/${code}`;
-  await people(app, { people: parts.people, letters: parts.letters, joinAddress, owned });
+  await people(app, { people: parts.people, letters: parts.letters, joinAddress: (code) => joinAddress(config, code), owned });
   await camera(app, { store, find, owned });
   liveRoute(app, { store, find, owned });
 }

@@ -47,11 +47,14 @@ export function Choice<T extends string>({
 /** Any number of several. */
 export function Several({
   label,
+  of,
   value,
   options,
   onChange,
 }: {
   label: string;
+  /** Whose they are, where several have such a field. */
+  of?: string;
   value: string[];
   options: Options<string>;
   onChange: (value: string[]) => void;
@@ -60,7 +63,7 @@ export function Several({
     <Labelled label={label} wide>
       <Select<string[], { value: string; label: string }>
         mode="multiple"
-        aria-label={label}
+        aria-label={of === undefined ? label : `${label}, ${of}`}
         value={value}
         options={asOptions(options)}
         showSearch={{ filterOption: matches }}

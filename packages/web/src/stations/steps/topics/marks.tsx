@@ -4,7 +4,6 @@ import { markAreaCm2, markMinutes } from '@viaticum/core/derived';
 import { strokeOf } from '@viaticum/core/draft';
 import { paceOf } from '@viaticum/core/step';
 import { capital, minutesInWords } from '@viaticum/core/units';
-import { Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useSession, useView, useWorkedOut } from '../../../lesson/context.js';
@@ -15,6 +14,7 @@ import { saveFile } from '../../../ui/save-file.js';
 import { StrokeDiagram } from '../../../ui/stroke-diagram.js';
 import { markWords as w } from '../../../words/steps.js';
 import { words } from '../../../words/words.js';
+import { Several } from '../step-fields.js';
 
 /** Marks that are counted, the strokes of the lesson, and a sheet to practise them on. */
 export function MarksTopic() {
@@ -125,6 +125,7 @@ function MarkCard({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
 
 function MarkFields({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
   const edit = useMarkEdit(mark);
+  const { round } = mark;
   const number = (label: string, value: number, set: (value: number) => boolean) => (
     <span className="field">
       <span>{label}</span>
@@ -165,7 +166,7 @@ function MarkFields({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
       <label>
         <input
           type="checkbox"
-          checked={mark.round !== undefined}
+          checked={round !== undefined}
           onChange={(event) =>
             event.target.checked && box
               ? edit({
@@ -179,28 +180,21 @@ function MarkFields({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
         />{' '}
         {w.round}
       </label>
-      {mark.round && (
+      {round && (
         <>
-          {number(w.roundX, mark.round.at[0], (x) =>
-            edit({ round: { at: [x, mark.round?.at[1] ?? 0], radiusMm: mark.round?.radiusMm ?? 1 } }),
-          )}
-          {number(w.roundY, mark.round.at[1], (y) =>
-            edit({ round: { at: [mark.round?.at[0] ?? 0, y], radiusMm: mark.round?.radiusMm ?? 1 } }),
-          )}
-          {number(w.roundRadius, mark.round.radiusMm, (radiusMm) => edit({ round: { at: mark.round?.at ?? [0, 0], radiusMm } }))}
+          {number(w.roundX, round.at[0], (x) => edit({ round: { ...round, at: [x, round.at[1]] } }))}
+          {number(w.roundY, round.at[1], (y) => edit({ round: { ...round, at: [round.at[0], y] } }))}
+          {number(w.roundRadius, round.radiusMm, (radiusMm) => edit({ round: { ...round, radiusMm } }))}
         </>
       )}
       {(mark.kind === 'spatter' || mark.kind === 'scatter') && (
-        <div className="field wide">
-          <span>{w.protect}</span>
-          <Select
-            mode="multiple"
-            aria-label={`${w.protect}, ${mark.name}`}
-            value={mark.protectIds ?? []}
-            options={lesson.areas.filter((area) => area.id !== mark.areaId).map((area) => ({ value: area.id, label: area.name }))}
-            onChange={(protectIds: string[]) => edit({ protectIds })}
-          />
-        </div>
+        <Several
+          label={w.protect}
+          of={mark.name}
+          value={mark.protectIds ?? []}
+          options={lesson.areas.filter((area) => area.id !== mark.areaId).map((area) => [area.id, area.name])}
+          onChange={(protectIds) => edit({ protectIds })}
+        />
       )}
     </div>
   );

@@ -6,7 +6,6 @@ import { shortTubeName } from '@viaticum/core/mix';
 import { planLesson } from '@viaticum/core/plan';
 import { minutesInWords } from '@viaticum/core/units';
 import { lackingForChildren, type Variation, withVariant } from '@viaticum/core/variant';
-import { Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
 import { useCreateLesson } from '../../../api/queries.js';
@@ -18,6 +17,7 @@ import { othersWords as w } from '../../../words/teach.js';
 import type { PaintJobs } from '../../../workers/paint-jobs.js';
 import { paintWorker } from '../../../workers/paint-worker.js';
 import { useJobOf, useWorker } from '../../../workers/use-job.js';
+import { Several } from '../step-fields.js';
 
 /** Variants as differences from the lesson, and the lesson made simpler. */
 export function OthersTopic() {
@@ -63,7 +63,7 @@ function VariantCard({ lesson, variant }: { lesson: Lesson; variant: Variant }) 
           {w.remove}
         </button>
       </div>
-      <VariantFields lesson={lesson} variant={variant} chosen={chosen} />
+      <VariantFields lesson={lesson} variant={variant} />
       <Differences varied={varied} isWorking={progress !== null} />
       <p>
         <button
@@ -92,27 +92,14 @@ function useVariantEdit(variant: Variant) {
 }
 
 /** In what it differs: canvas, students, hand, what is not there. */
-function VariantFields({ lesson, variant, chosen }: { lesson: Lesson; variant: Variant; chosen: string[] }) {
+function VariantFields({ lesson, variant }: { lesson: Lesson; variant: Variant }) {
   const { set, without } = useVariantEdit(variant);
   const size = commonSizes.find((one) => one.widthMm === variant.support?.widthMm && one.heightMm === variant.support?.heightMm);
-  const several = (
-    label: string,
-    value: string[],
-    options: { value: string; label: string }[],
-    key: 'withoutTubeIds' | 'withoutBrushIds' | 'leaveOutStepIds',
-  ) => (
-    <div className="field wide">
-      <span>{label}</span>
-      <Select
-        mode="multiple"
-        aria-label={`${label}, ${variant.name}`}
-        value={value}
-        options={options}
-        showSearch={{ filterOption: (input, option) => (option?.label ?? '').toLowerCase().includes(input.toLowerCase()) }}
-        onChange={(next: string[]) => (next.length > 0 ? set({ [key]: next }) : without(key))}
-      />
-    </div>
-  );
+  const list = (key: 'withoutTubeIds' | 'withoutBrushIds' | 'leaveOutStepIds') => ({
+    of: variant.name,
+    value: variant[key] ?? [],
+    onChange: (next: string[]) => (next.length > 0 ? set({ [key]: next }) : without(key)),
+  });
   return (
     <div className="step-form">
       <label className="field">
@@ -171,26 +158,19 @@ function VariantFields({ lesson, variant, chosen }: { lesson: Lesson; variant: V
         />{' '}
         {w.children}
       </label>
-      {several(
-        w.withoutTubes,
-        chosen,
-        lesson.tubes.map((tube) => ({ value: tube.id, label: shortTubeName(tube) })),
-        'withoutTubeIds',
-      )}
-      {several(
-        w.withoutBrushes,
-        variant.withoutBrushIds ?? [],
-        brushes
+      <Several
+        label={w.withoutTubes}
+        options={lesson.tubes.map((tube) => [tube.id, shortTubeName(tube)])}
+        {...list('withoutTubeIds')}
+      />
+      <Several
+        label={w.withoutBrushes}
+        options={brushes
           .filter((brush) => lesson.steps.some((step) => step.brushId === brush.id))
-          .map((brush) => ({ value: brush.id, label: brushInWords(brush) })),
-        'withoutBrushIds',
-      )}
-      {several(
-        w.leaveOut,
-        variant.leaveOutStepIds ?? [],
-        lesson.steps.map((step) => ({ value: step.id, label: step.title })),
-        'leaveOutStepIds',
-      )}
+          .map((brush) => [brush.id, brushInWords(brush)])}
+        {...list('withoutBrushIds')}
+      />
+      <Several label={w.leaveOut} options={lesson.steps.map((step) => [step.id, step.title])} {...list('leaveOutStepIds')} />
     </div>
   );
 }

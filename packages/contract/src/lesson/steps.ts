@@ -122,6 +122,8 @@ export const Step = Type.Object(
 );
 
 export type Step = Static<typeof Step>;
+/** What is said with a step of which nothing is said. */
+export const noWords = { say: '', watch: '', checkpoint: '', finish: '' } as const satisfies Partial<Step>;
 
 export type PaintKind = (typeof paintKinds)[number];
 

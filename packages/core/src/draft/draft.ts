@@ -1,4 +1,4 @@
-import type { Lesson, Stage, Step } from '@viaticum/contract';
+import { type Lesson, noWords, type Stage, type Step } from '@viaticum/contract';
 import { findings } from '../check/index.js';
 import { type CommandArgs, type CommandName, carryOut, startHistory } from '../document/index.js';
 import { planLesson } from '../plan/index.js';
@@ -149,10 +149,7 @@ const empty: Omit<Step, 'id' | 'stageId' | 'markIds' | 'title'> = {
   areaIds: [],
   mixIds: [],
   needs: 'any',
-  say: '',
-  watch: '',
-  checkpoint: '',
-  finish: '',
+  ...noWords,
 };
 
 /** The coats of one area by the school's values and layers; its lightest lights kept for the end where the school says so. */

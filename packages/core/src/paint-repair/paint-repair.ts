@@ -1,4 +1,4 @@
-import type { Lab, Lesson, Step } from '@viaticum/contract';
+import { type Lab, type Lesson, noWords, type Step } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { mixColour } from '@viaticum/kernels/mixing';
 import { pigmentOf } from '@viaticum/kernels/pigment';
@@ -98,10 +98,7 @@ function stepFor({ current, need }: Context, change: Partial<Step> & Pick<Step, 
     markIds: [],
     mixIds: [],
     needs: 'paintOver',
-    say: '',
-    watch: '',
-    checkpoint: '',
-    finish: '',
+    ...noWords,
     ...(current.brushId ? { brushId: current.brushId } : {}),
     ...(need.share ? { coverShare: need.share } : {}),
     ...change,

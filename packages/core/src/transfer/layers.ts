@@ -1,4 +1,4 @@
-import type { Lesson, Step } from '@viaticum/contract';
+import { type Lesson, noWords, type Step } from '@viaticum/contract';
 import { bordersBetween, coverOf, laysPaint } from '../derived/index.js';
 import type { Line } from './lines/decided.js';
 
@@ -102,9 +102,6 @@ export function againStep(lesson: Lesson, { beforeAt, pairs }: SecondTransfer, i
     markIds: [],
     mixIds: [],
     needs: 'touchDry',
-    say: '',
-    watch: '',
-    checkpoint: '',
-    finish: '',
+    ...noWords,
   };
 }

@@ -1,4 +1,4 @@
-import type { Lesson } from '@viaticum/contract';
+import { type Lesson, noWords } from '@viaticum/contract';
 import { createContext, type ReactNode, useContext, useMemo, useState } from 'react';
 import type { PaintJobs } from '../../workers/paint-jobs.js';
 import { type PaintWorker, paintWorker } from '../../workers/paint-worker.js';
@@ -34,5 +34,5 @@ export const paintSide = (lesson: Lesson): Lesson => ({
   things: [],
   references: [],
   setAside: [],
-  steps: lesson.steps.map((step) => ({ ...step, areaIds: [], say: '', watch: '', checkpoint: '', finish: '' })),
+  steps: lesson.steps.map((step) => ({ ...step, areaIds: [], ...noWords })),
 });

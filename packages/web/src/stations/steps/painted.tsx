@@ -1,4 +1,4 @@
-import type { Lesson } from '@viaticum/contract';
+import { type Lesson, noWords } from '@viaticum/contract';
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react';
 import { pictureUrl } from '../../api/queries.js';
 import { useWorkedOut } from '../../lesson/context.js';
@@ -37,10 +37,7 @@ const asPainted = (lesson: Lesson): Lesson => ({
   variants: [],
   steps: lesson.steps.map(({ doMin: _, showMin: __, photoSha256: ___, ...step }) => ({
     ...step,
-    say: '',
-    watch: '',
-    checkpoint: '',
-    finish: '',
+    ...noWords,
   })),
 });
 

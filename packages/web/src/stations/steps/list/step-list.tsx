@@ -1,6 +1,6 @@
 import { closestCenter, DndContext, type DragEndEvent, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import type { Lesson, PlanItem, Stage, Step } from '@viaticum/contract';
+import type { Lesson, PlanItem, Stage } from '@viaticum/contract';
 import { minutesInWords } from '@viaticum/core/units';
 import { nanoid } from 'nanoid';
 import { type KeyboardEvent, lazy, type MouseEvent, Suspense, useRef, useState } from 'react';
@@ -9,6 +9,7 @@ import { useNewHere } from '../../../lesson/keys.js';
 import { CommitInput } from '../../../ui/commit-input.js';
 import { listWords as w } from '../../../words/steps.js';
 import { words } from '../../../words/words.js';
+import { newStep } from '../new-step.js';
 import { PickedBar } from './picked-bar.js';
 import { StepRow } from './step-row.js';
 
@@ -148,23 +149,6 @@ function keyed(key: string, { session, own, id, lesson, focusOn, setPicked }: Ke
   } else return false;
   return true;
 }
-
-const newStep = (stageId: string): Step => ({
-  id: nanoid(8),
-  stageId,
-  kind: 'paint',
-  title: words.steps.stepName,
-  areaIds: [],
-  markIds: [],
-  mixIds: [],
-  needs: 'any',
-  technique: 'block-in',
-  brushId: 'flat-1-in',
-  say: '',
-  watch: '',
-  checkpoint: '',
-  finish: '',
-});
 
 function StageGroup({
   lesson,

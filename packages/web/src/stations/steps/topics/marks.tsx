@@ -14,6 +14,7 @@ import { saveFile } from '../../../ui/save-file.js';
 import { StrokeDiagram } from '../../../ui/stroke-diagram.js';
 import { markWords as w } from '../../../words/steps.js';
 import { words } from '../../../words/words.js';
+import { newStep } from '../new-step.js';
 import { Several } from '../step-fields.js';
 
 /** Marks that are counted, the strokes of the lesson, and a sheet to practise them on. */
@@ -76,21 +77,13 @@ const newMark = (lesson: Lesson, areaId: string): Mark => ({
 
 /** A step that lays these marks and nothing else, in this stage. */
 const stepOfMark = (mark: Mark, stageId: string): Step => ({
-  id: nanoid(8),
-  stageId,
-  kind: 'paint',
+  ...newStep(stageId),
   title: capital(mark.name),
-  areaIds: [],
   markIds: [mark.id],
-  mixIds: [],
   needs: 'paintOver',
   technique: mark.kind === 'spatter' ? 'spatter' : 'loaded',
   stroke: mark.kind === 'spatter' ? 'flick' : mark.kind === 'dots' ? 'tap' : 'pull',
   brushId: mark.widthMm < 2 ? 'rigger-2' : 'round-4',
-  say: '',
-  watch: '',
-  checkpoint: '',
-  finish: '',
 });
 
 function useMarkEdit(mark: Mark) {

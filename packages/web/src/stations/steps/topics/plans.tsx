@@ -1,4 +1,4 @@
-import type { Lesson } from '@viaticum/contract';
+import { type Lesson, noWords } from '@viaticum/contract';
 import {
   type Cost,
   calmly,
@@ -64,7 +64,7 @@ export function PlansTopic() {
 
 const withoutWords = (lesson: Lesson): Lesson => ({
   ...lesson,
-  steps: lesson.steps.map((step) => ({ ...step, say: '', watch: '', checkpoint: '', finish: '' })),
+  steps: lesson.steps.map((step) => ({ ...step, ...noWords })),
   setAside: [],
 });
 

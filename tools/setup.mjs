@@ -255,10 +255,11 @@ export async function database(dataFolder, { schema = '*' } = {}) {
   ended.then((words) => {
     why = words;
   });
-  for (let i = 0; ; i++) {
+  const since = Date.now();
+  for (;;) {
     if (await answers(socket)) break;
-    if (why !== null || i > 300)
-      throw new Halt(`MariaDB did not start: ${why || 'no answer for 30 seconds'}. Its data are in ${folder}.`);
+    if (why !== null || Date.now() - since > PATIENCE_MS)
+      throw new Halt(`MariaDB did not start: ${why || 'no answer for two minutes'}. Its data are in ${folder}.`);
     await wait(100);
   }
   rmSync(first, { force: true });
@@ -271,13 +272,26 @@ export async function database(dataFolder, { schema = '*' } = {}) {
   };
 }
 
+/** How long a database may take to start. */
+const PATIENCE_MS = 120_000;
+/** How long a database may take to greet before it is asked again. */
+const GREETING_MS = 1000;
+
+/**
+ * Whether the database greets. That its socket lets in is not enough: it does so before it has read its first statements, and ends where
+ * they are taken away from it by then.
+ */
 function answers(socket) {
   return new Promise((done) => {
-    const probe = connect(socket, () => {
+    const probe = connect(socket);
+    const say = (is) => {
       probe.destroy();
-      done(true);
-    });
-    probe.on('error', () => done(false));
+      done(is);
+    };
+    probe.setTimeout(GREETING_MS, () => say(false));
+    probe.once('data', () => say(true));
+    probe.on('error', () => say(false));
+    probe.on('end', () => say(false));
   });
 }
 

@@ -2,15 +2,15 @@ import { type LessonCard, type LessonOnCard, SCHEMA_VERSION, serverErrors } from
 import { upgradeLesson } from '@viaticum/core/document';
 import { lessonCard } from '@viaticum/core/plan';
 import { nanoid } from 'nanoid';
-import { type EntityManager, IsNull } from 'typeorm';
+import { IsNull } from 'typeorm';
 import { LessonEntity, LessonRevisionEntity } from '../db/entities.js';
 import { newest } from '../db/page.js';
 import type { Database } from '../db/source.js';
-import { ApiFault, notFound } from '../errors.js';
+import { ApiFault } from '../errors.js';
 import type { StagePicture, StagePictures, Taught } from '../stage-pictures/store.js';
 import type { ReadLesson } from './reader-worker.js';
+import { addRevision, own, present, succeed } from './revisions.js';
 
-const COALESCE_MS = 5 * 60_000;
 const PAGE = 100;
 
 /** A stored document as text of the present version: parsed only where it is of an earlier one. */
@@ -26,27 +26,6 @@ const answerText = (lesson: Pick<LessonEntity, 'id' | 'revision' | 'updatedAt'>,
 
 /** Lessons and their revisions. Every call names the instructor; what belongs to another does not exist for them. */
 export function lessonStore({ source }: Database, stages: StagePictures) {
-  const own = async (manager: EntityManager, ownerId: string, id: string, lock = false): Promise<LessonEntity> => {
-    const lesson = await manager.findOne(LessonEntity, {
-      where: { id, ownerId },
-      ...(lock ? { lock: { mode: 'pessimistic_write' } } : {}),
-    });
-    if (!lesson) throw notFound('lesson on your shelf');
-    return lesson;
-  };
-  const present = async (manager: EntityManager, lesson: LessonEntity): Promise<LessonRevisionEntity> => {
-    const revision = await manager
-      .createQueryBuilder(LessonRevisionEntity, 'r')
-      .where('r.lesson_id = :id AND r.number = :number AND r.kind <> :kept', {
-        id: lesson.id,
-        number: lesson.revision,
-        kept: 'kept',
-      })
-      .getOne();
-    if (!revision) throw new Error(`lesson ${lesson.id} has no revision ${lesson.revision}`);
-    return revision;
-  };
-
   return {
     /** Makes the cards of lessons that were saved before there were any. */
     async makeCards(): Promise<void> {
@@ -103,7 +82,7 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
           card: JSON.stringify(card),
         });
         await manager.insert(LessonEntity, lesson);
-        await manager.insert(LessonRevisionEntity, {
+        await addRevision(manager, {
           lessonId: lesson.id,
           number: 1,
           kind: 'auto',
@@ -128,32 +107,13 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
       const stored = await source.transaction(async (manager) => {
         const lesson = await own(manager, ownerId, id, true);
         const last = await present(manager, lesson);
+        const saved = { lessonId: id, authorId: ownerId, document: text, createdAt: now };
         if (lesson.revision !== baseRevision) {
-          if (last.document !== text) {
-            await manager.insert(LessonRevisionEntity, {
-              lessonId: id,
-              number: baseRevision,
-              kind: 'kept',
-              authorId: ownerId,
-              document: text,
-              createdAt: now,
-            });
-          }
+          if (last.document !== text) await addRevision(manager, { ...saved, number: baseRevision, kind: 'kept' });
           return { conflict: answerText(lesson, last.document) };
         }
         const number = lesson.revision + 1;
-        if (last.kind === 'auto' && last.authorId === ownerId && now - last.createdAt < COALESCE_MS) {
-          await manager.update(LessonRevisionEntity, { id: last.id }, { number, document: text });
-        } else {
-          await manager.insert(LessonRevisionEntity, {
-            lessonId: id,
-            number,
-            kind: 'auto',
-            authorId: ownerId,
-            document: text,
-            createdAt: now,
-          });
-        }
+        await succeed(manager, last, { ...saved, number, kind: 'auto' });
         await manager.update(LessonEntity, { id }, { revision: number, updatedAt: now, title, card: JSON.stringify(card) });
         return { revision: number };
       });

@@ -12,6 +12,7 @@ const historyKey = (id: string) => `viaticum-history-${id}`;
 /** So many changes can be taken back after a reload, as far as they fit. */
 const MOST_CHANGES = 100;
 const MOST_LETTERS = 1_000_000;
+const REMEMBER_MS = 400;
 
 const put = (key: string, value: unknown): boolean => {
   try {
@@ -76,4 +77,23 @@ export function readHistory(id: string, lesson: Lesson): History {
     // Kept by another version: nothing can be taken back.
   }
   return startHistory(lesson);
+}
+
+/** Keeps a history a moment after it changed: `soon` after every change, `now` where the page may be gone in a moment. */
+export function rememberedHistory(id: string, present: () => History) {
+  let timer: ReturnType<typeof setTimeout> | null = null;
+  const keepIt = (): void => {
+    timer = null;
+    keepHistory(id, present());
+  };
+  return {
+    soon(): void {
+      timer ??= setTimeout(keepIt, REMEMBER_MS);
+    },
+    now(): void {
+      if (timer === null) return;
+      clearTimeout(timer);
+      keepIt();
+    },
+  };
 }

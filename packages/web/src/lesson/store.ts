@@ -1,4 +1,4 @@
-import type { ConflictAnswer, LessonAnswer, SaveAnswer } from '@viaticum/contract';
+import type { ConflictAnswer, Lesson, LessonAnswer, SaveAnswer } from '@viaticum/contract';
 import {
   type Act,
   type CommandArgs,
@@ -12,11 +12,10 @@ import {
 } from '@viaticum/core/document';
 import { createStore } from 'zustand/vanilla';
 import { type ApiFailure, call } from '../api/http.js';
-import { forgetDraft, keepDraft, keepHistory, readDraft, readHistory } from './kept.js';
+import { forgetDraft, keepDraft, readDraft, readHistory, rememberedHistory } from './kept.js';
 
 const SAVE_AFTER_MS = 500;
 const RETRY_MS = 3000;
-const REMEMBER_MS = 400;
 /** A browser sends no more than this when its page is gone already. */
 const MOST_LEAVING = 60_000;
 
@@ -50,18 +49,34 @@ export function lessonSession(opened: LessonAnswer) {
   const document = () => now().history.lesson;
   const isDirty = () => document() !== acknowledged;
   const keep = (): void => keepDraft(id, { base: now().revision, document: document() });
-  let remembering: ReturnType<typeof setTimeout> | null = null;
-  const rememberNow = (): void => {
-    if (remembering) clearTimeout(remembering);
-    remembering = null;
-    keepHistory(id, now().history);
-  };
-  const remember = (): void => {
-    remembering ??= setTimeout(rememberNow, REMEMBER_MS);
-  };
+  const memory = rememberedHistory(id, () => now().history);
   const schedule = (ms = SAVE_AFTER_MS): void => {
     if (timer) clearTimeout(timer);
     timer = setTimeout(() => void send(), ms);
+  };
+  /** The server has this document. */
+  const stored = (sent: Lesson, revision: number, at: string): void => {
+    acknowledged = sent;
+    set({ revision, save: isDirty() ? { kind: 'waiting' } : { kind: 'saved', at } });
+    if (isDirty()) {
+      keep();
+      schedule();
+    } else forgetDraft(id);
+  };
+  const notStored = (failure: ApiFailure, sent: Lesson): void => {
+    if (failure.status === 409) {
+      const { current } = failure.body as unknown as ConflictAnswer;
+      // The answer to an earlier attempt may have been lost: then the server has this very document.
+      if (JSON.stringify(current.document) === JSON.stringify(sent)) stored(sent, current.revision, current.savedAt);
+      else set({ save: { kind: 'conflict', theirs: current } });
+    } else if (failure.status === 0 || failure.status >= 500) {
+      set({ save: { kind: 'offline' } });
+      if (!closed) schedule(RETRY_MS);
+    } else {
+      set({ save: { kind: 'refused', message: failure.message } });
+      // What was changed meanwhile may be what mends it.
+      if (document() !== sent && !closed) schedule();
+    }
   };
   const send = async (isLeaving = false): Promise<void> => {
     timer = null;
@@ -73,31 +88,9 @@ export function lessonSession(opened: LessonAnswer) {
       const body = { baseRevision: now().revision, document: sent };
       const keepalive = isLeaving && JSON.stringify(body).length < MOST_LEAVING;
       const answer = await call<SaveAnswer>('PUT', `/api/lessons/${id}`, body, keepalive ? { keepalive } : {});
-      acknowledged = sent;
-      set({ revision: answer.revision, save: isDirty() ? { kind: 'waiting' } : { kind: 'saved', at: answer.savedAt } });
-      if (isDirty()) {
-        keep();
-        schedule();
-      } else forgetDraft(id);
+      stored(sent, answer.revision, answer.savedAt);
     } catch (error) {
-      const failure = error as ApiFailure;
-      if (failure.status === 409) {
-        const { current } = failure.body as unknown as ConflictAnswer;
-        // The answer to an earlier attempt may have been lost: then the server has this very document.
-        if (JSON.stringify(current.document) === JSON.stringify(sent)) {
-          acknowledged = sent;
-          set({ revision: current.revision, save: { kind: 'saved', at: current.savedAt } });
-          if (isDirty()) schedule();
-          else forgetDraft(id);
-        } else set({ save: { kind: 'conflict', theirs: current } });
-      } else if (failure.status === 0 || failure.status >= 500) {
-        set({ save: { kind: 'offline' } });
-        if (!closed) schedule(RETRY_MS);
-      } else {
-        set({ save: { kind: 'refused', message: failure.message } });
-        // What was changed meanwhile may be what mends it.
-        if (document() !== sent && !closed) schedule();
-      }
+      notStored(error as ApiFailure, sent);
     } finally {
       sending = false;
     }
@@ -106,7 +99,7 @@ export function lessonSession(opened: LessonAnswer) {
     if (history === now().history) return;
     set({ history, fault: null, ...(now().save.kind === 'conflict' ? {} : { save: { kind: 'waiting' } as const }) });
     keep();
-    remember();
+    memory.soon();
     if (!sending) schedule();
   };
   /** Carries out several commands as one change: all of them or none. What is typed in one `burst` is one change as well. */
@@ -158,7 +151,7 @@ export function lessonSession(opened: LessonAnswer) {
     },
     /** Sends what is waiting at once, also while the page is being left. */
     flush(): void {
-      if (remembering) rememberNow();
+      memory.now();
       if (!isDirty() || now().save.kind === 'conflict') return;
       keep();
       if (timer) clearTimeout(timer);
@@ -166,7 +159,7 @@ export function lessonSession(opened: LessonAnswer) {
     },
     close(): void {
       closed = true;
-      if (remembering) rememberNow();
+      memory.now();
       if (timer) clearTimeout(timer);
       if (isDirty()) void send();
     },

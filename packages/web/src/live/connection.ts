@@ -1,6 +1,8 @@
 import { type AtTheDoor, CLOSED, type ClientFrame, type Command, type ServerFrame } from '@viaticum/contract';
 import { type ClassState, classTime, fold, newClass } from '@viaticum/core/class';
 import { createStore } from 'zustand/vanilla';
+import { type Answer, commandOutbox } from './outbox.js';
+import { serverClock } from './server-clock.js';
 
 const PING_MS = 4000;
 const SILENCE_MS = 9000;
@@ -48,10 +50,6 @@ export type Memory = {
   kept?: { state: ClassState; you: string | null } | null;
   keep?: (state: ClassState, you: string | null) => void;
 };
-type Outgoing = { id: string; command: Command; resolve: (answer: { ok: boolean; message?: string }) => void };
-
-const newId = (): string =>
-  Array.from(crypto.getRandomValues(new Uint8Array(12)), (byte) => 'abcdefghijklmnopqrstuvwxyz012345'[byte & 31]).join('');
 
 /**
  * The connection of a desk or a phone to its class: folds events, keeps the server's clock, and mends itself. Commands wait in
@@ -61,13 +59,12 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
   let socket: WebSocket | null = null;
   let attempts = 0;
   let heard = 0;
-  let offset = 0;
-  let bestTrip = Number.POSITIVE_INFINITY;
+  const clock = serverClock();
   let closed = false;
   let greeted = false;
   let head = 0;
   let keeping: ReturnType<typeof setTimeout> | null = null;
-  const outbox = new Map<string, Outgoing>();
+  const outbox = commandOutbox();
   const store = createStore<LiveSnapshot>(() => ({
     version: 0,
     state: memory.kept?.state ?? newClass(),
@@ -92,23 +89,17 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
   const send = (frame: ClientFrame): void => {
     if (socket?.readyState === WebSocket.OPEN) socket.send(JSON.stringify(frame));
   };
-  const settle = (id: string, answer: { ok: boolean; message?: string }): void => {
-    if (latest().isAtDoor && outbox.get(id)?.command.type === 'join') set({ isAtDoor: false });
-    outbox.get(id)?.resolve(answer);
-    outbox.delete(id);
+  const settle = (id: string, answer: Answer): void => {
+    const settled = outbox.settle(id, answer);
+    if (latest().isAtDoor && settled?.type === 'join') set({ isAtDoor: false });
   };
 
   const hear = (frame: ServerFrame): void => {
     heard = Date.now();
-    if (frame.type === 'pong') {
-      const trip = Date.now() - frame.sent;
-      if (trip <= bestTrip * 1.5) {
-        bestTrip = Math.min(bestTrip, trip);
-        offset = frame.now + trip / 2 - Date.now();
-      }
-    } else if (frame.type === 'hello') {
+    if (frame.type === 'pong') clock.trip(frame.sent, frame.now);
+    else if (frame.type === 'hello') {
       attempts = 0;
-      if (bestTrip === Number.POSITIVE_INFINITY) offset = frame.now - Date.now();
+      clock.first(frame.now);
       for (const event of frame.events) fold(latest().state, event);
       greeted = true;
       head = frame.head;
@@ -116,7 +107,7 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
       const ready = latest().ready || latest().state.seq >= head;
       set({ online: true, ready, you: frame.you, connected: frame.connected, door: [], storage: null, isAtDoor: false });
       keepSoon();
-      for (const { id, command } of outbox.values()) send({ type: 'command', id, command });
+      for (const [id, command] of outbox.waiting()) send({ type: 'command', id, command });
     } else if (frame.type === 'events') {
       if (frame.from > latest().state.seq + 1)
         socket?.close(); // something is missing: say hello again
@@ -185,15 +176,13 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
     get: latest,
     subscribe: store.subscribe,
     /** The class's time in ms: the server's, or a rehearsal's own. */
-    now: () => classTime(latest().state, Date.now() + offset),
+    now: () => classTime(latest().state, clock.now()),
     /** Gives a command; resolves when it is committed or refused, however often the connection breaks meanwhile. */
-    say(command: Command): Promise<{ ok: boolean; message?: string }> {
-      return new Promise((resolve) => {
-        const id = newId();
-        outbox.set(id, { id, command, resolve });
-        if (latest().refusal) set({ refusal: null });
-        if (greeted) send({ type: 'command', id, command });
-      });
+    say(command: Command): Promise<Answer> {
+      const { id, answer } = outbox.put(command);
+      if (latest().refusal) set({ refusal: null });
+      if (greeted) send({ type: 'command', id, command });
+      return answer;
     },
     /** The desk's answer to those at the door. */
     admit: (ids: string[], yes: boolean) => send({ type: 'admit', ids, yes }),

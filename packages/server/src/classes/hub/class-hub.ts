@@ -5,6 +5,7 @@ import type { WebSocket } from 'ws';
 import type { Bus, BusMessage } from '../../bus/bus.js';
 import { type ClassLog, classLog, type StorageTrouble } from '../log/log.js';
 import { sealedBy } from '../tokens.js';
+import { attend, beats } from './beats.js';
 import { door } from './door.js';
 import { fanOut } from './fan-out.js';
 import { type Ending, frameReader } from './frames.js';
@@ -13,12 +14,6 @@ import { reception, type WorkOut } from './reception.js';
 import { isDesk, newSeat, type Origin, type Seat, watches } from './seat.js';
 
 const FLUSH_MS = 50;
-/** With several servers: how often a hub says who is here and looks for what it missed. */
-const PULSE_MS = 4000;
-/** Who has not said hello by then, or not answered two of these, is gone. */
-const HELLO_MS = 15_000;
-const HEARTBEAT_MS = 30_000;
-
 const storageSentences: Record<StorageTrouble, string> = {
   'database-away': 'The database does not answer just now. What was said is kept and written as soon as it does.',
   'disk-full': 'The disk of the machine is full. What was said is kept; free some space and it is written by itself.',
@@ -113,19 +108,21 @@ export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull,
     bus.publish(found.id, message);
   };
 
+  /** Whose phone it is, by the token that it keeps. */
+  const recognize = (seat: Seat, token: string | undefined): void => {
+    const studentId = sealedBy(found.secret, token);
+    if (studentId && log.state.students[studentId]) {
+      seat.student = studentId;
+      entrance.came(studentId, seat.address);
+    } else seat.takenOut = studentId !== null && log.state.removed.includes(studentId);
+  };
   const greet = async (seat: Seat, { after, token, key }: Extract<ClientFrame, { type: 'hello' }>): Promise<void> => {
     if ((seat.role === 'assistant' || seat.role === 'sensor') && !(await isDevice(seat.role, key))) {
       seat.socket.close(CLOSED.noLink, 'This link does not let you in. Ask the instructor for the present one.');
       return;
     }
     flush(); // what is on its way goes out first, so that hello and the events after it join without a gap
-    if (seat.role === 'phone') {
-      const studentId = sealedBy(found.secret, token);
-      if (studentId && log.state.students[studentId]) {
-        seat.student = studentId;
-        entrance.came(studentId, seat.address);
-      } else seat.takenOut = studentId !== null && log.state.removed.includes(studentId);
-    }
+    if (seat.role === 'phone') recognize(seat, token);
     seat.greeted = true;
     if (seat.late) clearTimeout(seat.late);
     seat.late = null;
@@ -160,20 +157,11 @@ export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull,
   const frames = frameReader({ onFrame, onRefused: desk.refuse });
 
   const unsubscribe = bus.subscribe(found.id, hear);
-  const pulse = setInterval(() => {
+  const stopBeats = beats(seats, () => {
     if (!bus.isShared || seats.size === 0) return;
     who.changed();
     log.look();
-  }, PULSE_MS).unref();
-  const heartbeat = setInterval(() => {
-    for (const seat of seats) {
-      if (!seat.alive) seat.socket.terminate();
-      else {
-        seat.alive = false;
-        seat.socket.ping();
-      }
-    }
-  }, HEARTBEAT_MS).unref();
+  });
   const leave = (seat: Seat): void => {
     if (seat.late) clearTimeout(seat.late);
     seats.delete(seat);
@@ -198,13 +186,7 @@ export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull,
       if (socket.readyState !== socket.OPEN) return;
       const seat = newSeat(socket, origin);
       seats.add(seat);
-      seat.late = setTimeout(() => socket.close(1008, 'Say hello first. Reload the page.'), HELLO_MS).unref();
-      socket.on('message', (data: Buffer, isBinary: boolean) => frames.listen(seat, data, isBinary));
-      socket.on('pong', () => {
-        seat.alive = true;
-      });
-      socket.on('error', () => socket.terminate());
-      socket.on('close', () => leave(seat));
+      attend(seat, { listen: (data, isBinary) => frames.listen(seat, data, isBinary), leave: () => leave(seat) });
     },
     /** A picture came from the camera: the desks are told. */
     pictured: (at: number, simulated: boolean): void => everywhere({ type: 'camera', at, simulated }),
@@ -217,8 +199,7 @@ export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull,
       log.close();
       unsubscribe();
       who.close();
-      clearInterval(heartbeat);
-      clearInterval(pulse);
+      stopBeats();
       if (timer) clearTimeout(timer);
       for (const seat of seats) seat.socket.close(1001, 'The server is stopping.');
     },

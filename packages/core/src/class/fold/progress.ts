@@ -1,0 +1,68 @@
+import type { Visit } from '../shape.js';
+import type { Folds } from './shape.js';
+
+const MOST_TAKEN_BACK = 20;
+
+const endLast = (visits: readonly Visit[], at: number | null): void => {
+  const last = visits.at(-1);
+  if (last) last.endedAt = at;
+};
+
+/** Events of the class as it goes through its plan. */
+export const foldsOfProgress = {
+  opened(state, body) {
+    state.phase = 'open';
+    state.revision = body.revision;
+    state.plan = body.plan;
+    state.plannedMin = body.plan.endMin;
+    state.code = body.code;
+    state.rehearsal = body.rehearsal === true;
+  },
+  itemStarted(state, { index }, at) {
+    state.before.push(state.current);
+    if (state.before.length > MOST_TAKEN_BACK) state.before.shift();
+    endLast(state.visits, at);
+    state.visits.push({ index, startedAt: at, endedAt: null, holds: [] });
+    state.current = { index, startedAt: at, extendedMin: 0, heldMs: 0, heldSince: null };
+    state.phase = 'running';
+  },
+  itemTakenBack(state) {
+    state.current = state.before.pop() ?? null;
+    state.visits.pop();
+    endLast(state.visits, null);
+    state.phase = state.current === null ? 'open' : state.current.heldSince === null ? 'running' : 'held';
+  },
+  held(state, _, at) {
+    if (state.current) state.current.heldSince = at;
+    state.visits.at(-1)?.holds?.push({ from: at, to: null });
+    state.phase = 'held';
+  },
+  resumed(state, _, at) {
+    if (state.current?.heldSince != null) {
+      state.current.heldMs += at - state.current.heldSince;
+      state.current.heldSince = null;
+      const hold = state.visits.at(-1)?.holds?.at(-1);
+      if (hold) hold.to = at;
+    }
+    state.phase = 'running';
+  },
+  extended({ current }, { minutes }) {
+    if (current) current.extendedMin += minutes;
+  },
+  replanned(state, { plan }) {
+    // The plan begins with what happened, an item a visit.
+    state.plan = plan;
+    for (const [k, visit] of state.visits.entries()) visit.index = k;
+    if (state.current) state.current.index = state.visits.length - 1;
+    state.before = [];
+    const now = state.airs.at(-1)?.factor ?? 1;
+    if (now !== 1) state.airs = [{ at: 0, factor: 1 }, ...state.airs].map(({ at, factor }) => ({ at, factor: factor / now }));
+  },
+  speedSet(state, { real, speed }, at) {
+    state.clock = { real, at, speed };
+  },
+  ended(state, _, at) {
+    endLast(state.visits, at);
+    state.phase = 'ended';
+  },
+} satisfies Partial<Folds>;

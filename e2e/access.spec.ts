@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { accessible, expect, joinPhone, openClass, openDemo, test, topic } from './fixtures.js';
+import { accessible, expect, joinPhone, openClass, openDemo, openRoom, test, topic } from './fixtures.js';
 
 /** Nothing serious by axe, and nothing that scrolls sideways. */
 async function sound(view: string, on: Page): Promise<void> {
@@ -47,12 +47,11 @@ test('axe finds nothing serious on any view, and no page scrolls sideways', asyn
     .getByRole('button', { name: /Near ridge/ })
     .first()
     .click();
-  await page.getByRole('button', { name: 'Change', exact: true }).click();
   await expect(page.getByLabel('Title')).toBeVisible();
   await check('steps');
   await page.getByRole('button', { name: 'As a table' }).click();
   await check('ribbon as a table');
-  await page.getByRole('button', { name: /Change the room/ }).click();
+  await openRoom(page);
   await check('room');
   await page.keyboard.press('Escape');
   for (const station of ['Picture', 'Paints', 'Class']) {

@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { photographed } from '../tools/demo/paint.mjs';
-import { accessible, expect, saved, test, topic } from './fixtures.js';
+import { accessible, choose, expect, saved, test, topic } from './fixtures.js';
 
 test('from a picture to a teachable lesson in three decisions: canvas, school, students', async ({ signedIn: page }, info) => {
   const { width, height, rgb } = await photographed({ scene: 'lamp', width: 700, seed: 3 });
@@ -9,13 +9,13 @@ test('from a picture to a teachable lesson in three decisions: canvas, school, s
     .png()
     .toFile(picture);
   await page.getByRole('button', { name: 'New lesson' }).click();
-  await page.getByLabel('Picture', { exact: true }).setInputFiles(picture);
+  await page.locator('input[type=file]').setInputFiles(picture);
   await expect(page.getByLabel('What will you paint?')).toHaveValue('Table lamp');
   await accessible(page, 'new lesson');
-  await page.getByLabel('Canvas').selectOption('12 × 16 in');
-  await page.getByLabel('School').selectOption('Back to front, in dry layers');
+  await choose(page.getByLabel('Canvas'), '12 × 16 in');
+  await choose(page.getByLabel('School'), 'Back to front, in dry layers');
   await expect(page.getByText('Soft overlaps come by themselves')).toBeVisible();
-  await page.getByLabel('Students').selectOption('improvers');
+  await choose(page.getByLabel('Students'), 'improvers');
   await page.getByRole('button', { name: 'Draft the lesson' }).click();
   await page.waitForURL(/\/steps$/, { timeout: 60_000 });
   const rail = page.getByRole('navigation', { name: 'Stations' });
@@ -36,7 +36,7 @@ test('from a picture to a teachable lesson in three decisions: canvas, school, s
 test('a picture that is none is refused with a sentence, and what was typed stays', async ({ signedIn: page }) => {
   await page.getByRole('button', { name: 'New lesson' }).click();
   await page
-    .getByLabel('Picture', { exact: true })
+    .locator('input[type=file]')
     .setInputFiles({ name: 'odd.png', mimeType: 'image/png', buffer: Buffer.from('this is no picture') });
   await page.getByLabel('What will you paint?').fill('A lamp');
   await page.getByRole('button', { name: 'Draft the lesson' }).click();

@@ -137,7 +137,7 @@ test('what is counted is ticked on the phone, and the stroke’s lesson is in it
   server,
 }) => {
   await page.getByRole('link', { name: 'Open An eight-point star tile' }).click();
-  await page.waitForURL(/\/steps$/);
+  await page.waitForURL(/\/steps(\/\w+)?$/);
   const code = await openClass(page);
   const phone = await joinPhone(browser, server, code, 'Nadia');
   // From the ground to its drying pause to the construction: what comes next stands on the key.

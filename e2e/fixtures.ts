@@ -5,7 +5,7 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { AxeBuilder } from '@axe-core/playwright';
-import { type Browser, test as base, expect, type Page } from '@playwright/test';
+import { type Browser, test as base, expect, type Locator, type Page } from '@playwright/test';
 import { createConnection } from 'mysql2/promise';
 
 export type Server = {
@@ -138,6 +138,11 @@ export const test = base.extend<{ server: Server; signedIn: Page }, { shared: Sh
 export { expect };
 
 export async function signIn(page: Page, server: Server): Promise<void> {
+  // As someone who works with both open: what is worth knowing, and the section.
+  await page.addInitScript(() => {
+    localStorage.getItem('viaticum-beside') ?? localStorage.setItem('viaticum-beside', 'true');
+    localStorage.getItem('viaticum-ribbon') ?? localStorage.setItem('viaticum-ribbon', '{"steps/":"half","class/":"half"}');
+  });
   await page.goto(server.url);
   await page.getByLabel('Name').fill(server.name);
   await page.getByLabel('Password').fill('north light');
@@ -148,19 +153,99 @@ export async function signIn(page: Page, server: Server): Promise<void> {
 export async function openDemo(page: Page, station = 'steps'): Promise<void> {
   await page.getByRole('link', { name: 'Open Balloons over the terraces' }).click();
   await page.waitForURL(/\/steps$/);
-  if (station !== 'steps')
-    await page
-      .getByRole('navigation', { name: 'Stations' })
-      .getByRole('link', { name: new RegExp(station, 'i') })
-      .click();
+  if (station !== 'steps') await goTo(page, station);
 }
 
-/** Turns the picture or the paints station to a topic. */
-export const topic = (page: Page, name: string) =>
-  page
-    .getByRole('navigation', { name: /^What to (look at|work on)$/ })
-    .getByRole('button', { name, exact: true })
+/** Goes to a station by its link in the rail. */
+export async function goTo(page: Page, station: string): Promise<void> {
+  await page
+    .getByRole('navigation', { name: 'Stations' })
+    .getByRole('link', { name: new RegExp(station, 'i') })
     .click();
+  await page.waitForURL(new RegExp(`/${station.toLowerCase()}`));
+}
+
+/** In which group of its station a topic stands, where that has another name. */
+const groupOf: Record<string, string> = {
+  List: 'Steps',
+  Marks: 'Steps',
+  Plans: 'Time',
+  'What if': 'Time',
+  'How it dries': 'Time',
+  Stages: 'Look',
+  Values: 'Look',
+  Mending: 'Look',
+  'Brushes and canvases': 'Get ready',
+  'For others': 'Get ready',
+  Source: 'Frame',
+  Crop: 'Frame',
+  Compare: 'Values',
+  Things: 'Areas',
+  Edges: 'Areas',
+  'Without a tube': 'Tubes',
+  Lines: 'Drawing',
+  Constructions: 'Drawing',
+  Reflections: 'Drawing',
+  When: 'When and how',
+  Ways: 'When and how',
+  Prints: 'Out',
+  Tablet: 'Out',
+};
+
+/** Turns a station to a topic: its group, then itself. */
+export async function topic(page: Page, name: string): Promise<void> {
+  const row = page.getByRole('navigation', { name: /^What to (look at|work on)$/ });
+  const tab = (of: string) => row.getByRole('tab', { name: of, exact: true });
+  await tab(groupOf[name] ?? name)
+    .or(tab(name))
+    .first()
+    .click();
+  // A group of one is its topic: nothing stands beside it.
+  const own = row.locator('.ant-segmented-item', { hasText: new RegExp(`^${name}$`) });
+  if ((await own.count()) > 0) await own.click();
+}
+
+/** Chooses in a field by the words of a choice. */
+export async function choose(field: Locator, said: string): Promise<void> {
+  const page = field.page();
+  await field.click();
+  const list = page.locator('.ant-select-dropdown:not(.ant-select-dropdown-hidden)').last();
+  await list
+    .locator('.ant-select-item-option')
+    .filter({ has: page.getByText(said, { exact: true }) })
+    .first()
+    .click();
+}
+
+/** What a field shows as chosen. */
+export const chosenIn = (field: Locator): Locator =>
+  field.locator('xpath=ancestor::div[contains(concat(" ", @class, " "), " ant-select ")]');
+
+/** Turns a slider by its keys until it stands at a value, or next to it. */
+export async function slideTo(slider: Locator, value: number): Promise<void> {
+  await slider.focus();
+  const off = async () => Number(await slider.getAttribute('aria-valuenow')) - value;
+  const first = await off();
+  for (let k = 0; k < 400 && (await off()) * first > 1e-9; k++) await slider.press(first > 0 ? 'ArrowLeft' : 'ArrowRight');
+}
+
+/** What is done with the whole step that is marked. */
+export async function withStep(page: Page, act: string): Promise<void> {
+  await page.getByRole('button', { name: 'More for this step' }).click();
+  await page.getByRole('menuitem', { name: act }).click();
+}
+
+/** Opens the room; what is changed in it holds when it is kept. */
+export async function openRoom(page: Page): Promise<Locator> {
+  await page.getByRole('button', { name: /Change the room/ }).click();
+  const room = page.getByRole('dialog', { name: 'The room' });
+  await room.getByRole('spinbutton', { name: 'Temperature, °C' }).waitFor();
+  return room;
+}
+export async function keepRoom(room: Locator): Promise<void> {
+  await room.getByRole('button', { name: 'Keep this room' }).click();
+  await room.waitFor({ state: 'hidden' });
+}
 
 export const saved = (page: Page) => expect(page.locator('[data-save="saved"]')).toBeVisible();
 

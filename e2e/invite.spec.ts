@@ -11,7 +11,8 @@ test('a class is planned with a roster, its date is saved for calendars, letters
   const invite = page.getByRole('region', { name: 'A date for it' });
   await invite.getByRole('button', { name: 'Save for calendars' }).click();
   await expect(invite.getByRole('alert')).toHaveText('Choose a day and a time first.');
-  await invite.getByLabel('Begins').fill('2026-12-05T18:30');
+  await invite.getByLabel('Begins').fill('5 Dec 2026 18:30');
+  await page.keyboard.press('Enter');
 
   const csv = (text: string) =>
     invite.locator('input[type=file]').setInputFiles({ name: 'who.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });

@@ -1,11 +1,11 @@
 import { writeFile } from 'node:fs/promises';
 import sharp from 'sharp';
-import { expect, openDemo, saved, signIn, test, topic } from './fixtures.js';
+import { choose, expect, openDemo, saved, signIn, test, topic, withStep } from './fixtures.js';
 
 test('a new lesson: canvas, picture, crop, areas, tubes, a mix, steps and a plan', async ({ signedIn: page }, info) => {
   await page.getByRole('button', { name: 'New lesson' }).click();
   await page.getByLabel('What will you paint?').fill('Kite over the quarry');
-  await page.getByLabel('Canvas').selectOption('8 × 10 in');
+  await choose(page.getByLabel('Canvas'), '8 × 10 in');
   await page.getByRole('button', { name: 'Put it on the shelf' }).click();
   await page.waitForURL(/\/picture$/);
 
@@ -14,8 +14,8 @@ test('a new lesson: canvas, picture, crop, areas, tubes, a mix, steps and a plan
     .composite([{ input: { create: { width: 900, height: 250, channels: 3, background: '#a5803a' } }, left: 0, top: 350 }])
     .png()
     .toFile(picture);
-  await page.getByLabel('Choose a picture').setInputFiles(picture);
-  await page.getByLabel('Where the picture comes from').selectOption('own photo');
+  await page.locator('.picture-upload input[type=file]').setInputFiles(picture);
+  await choose(page.getByLabel('Where the picture comes from'), 'own photo');
   await topic(page, 'Crop');
   // 3 : 2 on 4 : 5: what is lost is 1 − (4/5)·(2/3) = 47 %.
   await expect(page.getByText('The crop leaves out 47 % of the picture.')).toBeVisible();
@@ -70,14 +70,14 @@ test('a new lesson: canvas, picture, crop, areas, tubes, a mix, steps and a plan
     await page.keyboard.press('Escape');
   }
   await page.getByRole('button', { name: 'New mix' }).click();
-  await page.getByLabel('Add a tube to the recipe').selectOption('white');
-  await page.getByLabel('Add a tube to the recipe').selectOption('ultramarine');
-  await page.getByLabel('Parts of white').selectOption('4');
+  await choose(page.getByLabel('Add a tube to the recipe'), 'white');
+  await choose(page.getByLabel('Add a tube to the recipe'), 'ultramarine');
+  await choose(page.getByLabel('Parts of white'), '4');
   await expect(page.locator('.mix').getByText('4 white : 1 ultramarine')).toBeVisible();
-  await page.getByLabel('Mean of an area').selectOption('sky');
+  await choose(page.getByLabel('Mean of an area'), 'sky');
   await expect(page.locator('.mix-off')).toBeVisible();
   const off = await page.locator('.mix-off').innerText();
-  await page.getByLabel('Parts of ultramarine').selectOption('a speck');
+  await choose(page.getByLabel('Parts of ultramarine'), 'a speck');
   await expect(page.locator('.mix-off')).not.toHaveText(off);
   await page.getByRole('button', { name: 'Pick from the picture' }).click();
   await page.getByTestId('pick').click({ position: { x: 100, y: 40 } });
@@ -94,11 +94,8 @@ test('a new lesson: canvas, picture, crop, areas, tubes, a mix, steps and a plan
   await page.keyboard.type('mix');
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Duplicate' }).click();
-  await page.getByRole('button', { name: 'Change' }).last().click();
-  await page.getByLabel('What it needs beneath').click();
-  await page.keyboard.type('touch-dry');
-  await page.keyboard.press('Enter');
+  await withStep(page, 'Duplicate');
+  await choose(page.getByLabel('What it needs beneath'), 'on touch-dry');
   await expect(page.getByTestId('pause')).toBeVisible();
   await expect(page.getByText('Let the sky dry').first()).toBeVisible();
   await page.getByLabel('Minutes to do').fill('-4');
@@ -127,7 +124,7 @@ test('files that are no pictures are refused with a sentence', async ({ signedIn
   await topic(page, 'Source');
   const text = info.outputPath('notes.jpg');
   await writeFile(text, 'these are words');
-  await page.getByLabel('Choose a picture').setInputFiles(text);
+  await page.locator('.picture-upload input[type=file]').setInputFiles(text);
   await expect(page.getByRole('alert')).toContainText('not a JPEG, PNG or WebP');
   await expect(page.getByText('10 areas')).toBeVisible();
   await topic(page, 'Crop');

@@ -1,4 +1,4 @@
-import { accessible, expect, openDemo, test } from './fixtures.js';
+import { accessible, choose, expect, openDemo, test } from './fixtures.js';
 
 test('will this group finish: chance, ends, what holds it up and what helps follow the group and the gate', async ({
   signedIn: page,
@@ -11,7 +11,7 @@ test('will this group finish: chance, ends, what holds it up and what helps foll
   await pace.getByLabel('Slot (minutes)').fill('600');
   await page.keyboard.press('Enter');
   await expect(pace.getByText('over 99 %', { exact: true })).toBeVisible({ timeout: 30_000 });
-  await pace.getByLabel('They are').selectOption('experienced');
+  await choose(pace.getByLabel('They are'), 'experienced');
   await expect.poll(ends, { timeout: 30_000 }).not.toBe(before);
   await expect(pace.locator('.recharts-bar-rectangle').first()).toBeVisible();
   await expect(pace.getByText(/show half as long/)).toBeVisible();

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { accessible, expect, openDemo, saved, test, topic } from './fixtures.js';
+import { accessible, choose, expect, keepRoom, openDemo, openRoom, saved, test, topic } from './fixtures.js';
 
 const total = (page: Page) => page.locator('.bench-time b');
 /** "3 h 33" or "41 min" as minutes. */
@@ -9,9 +9,9 @@ const minutesOf = (text: string): number => {
 };
 const totalMinutes = async (page: Page) => minutesOf(await total(page).innerText());
 const season = async (page: Page, name: string) => {
-  await page.getByRole('button', { name: /Change the room/ }).click();
-  await page.getByLabel('Air as in').selectOption({ label: name });
-  await page.keyboard.press('Escape');
+  const room = await openRoom(page);
+  await choose(room.getByLabel('Air as in'), name);
+  await keepRoom(room);
 };
 /** Drags a step's track in the section by so many pixels. */
 const dragTrack = async (page: Page, stepId: string, px: number) => {
@@ -51,7 +51,7 @@ test('three plans stand side by side; minutes are traded against changes; an ord
   }
   await strip(page, 'least waiting').getByRole('button', { name: 'Take this order' }).click();
   await expect(total(page)).toHaveText('2 h 41');
-  await topic(page, 'Steps');
+  await topic(page, 'List');
   expect(await titles()).not.toEqual(before);
   await saved(page);
   await page.getByRole('button', { name: 'Undo' }).click();
@@ -101,7 +101,7 @@ test('a step dragged to a time is pinned there; its price is shown; it is let go
   const cost = page.locator('[data-cost="pin"]');
   await expect(cost).toContainText('Last look, then sign is pinned');
   await expect(cost).toContainText(`costs ${dragged - minutesOf('3 h 33')} min`);
-  await topic(page, 'Steps');
+  await topic(page, 'List');
   await page.getByRole('button', { name: 'a minute later' }).click();
   await expect.poll(() => totalMinutes(page)).toBe(dragged + 1);
   await saved(page);
@@ -137,7 +137,7 @@ test('a hot dry day offers misting, and taking it keeps the sky open; a damp day
   await season(page, 'a hot dry day');
   await expect(total(page)).toHaveText('2 h 35');
   await topic(page, 'How it dries');
-  await page.getByLabel('Coat of the step').selectOption({ label: '3. Sky, blended from the top to the horizon' });
+  await choose(page.getByLabel('Coat of the step'), '3. Sky, blended from the top to the horizon');
   await expect(page.getByText('Workable 3 min, the blend takes 12 min.')).toBeVisible();
   const mist = page.locator('[data-offer="mist"]');
   await expect(mist).toContainText('mist it every 1 min');
@@ -194,15 +194,15 @@ test('a room is saved and taken; a climate log gives its hours and the best star
   signedIn: page,
 }) => {
   await openDemo(page);
-  await page.getByRole('button', { name: /Change the room/ }).click();
-  const panel = page.locator('.room-panel');
+  const panel = await openRoom(page);
+  const air = panel.getByRole('spinbutton', { name: 'Temperature, °C' });
   await panel.getByLabel('Name').fill('north hall');
-  await panel.getByLabel('Temperature, °C').fill('18');
+  await air.fill('18');
   await panel.getByRole('button', { name: 'Save this room' }).click();
   await expect(panel.getByText('Saved.')).toBeVisible();
-  await panel.getByLabel('Temperature, °C').fill('25');
-  await panel.getByLabel('Saved rooms').selectOption({ label: 'north hall, 18 °C, 45 %' });
-  await expect(panel.getByLabel('Temperature, °C')).toHaveValue('18');
+  await air.fill('25');
+  await choose(panel.getByLabel('Saved rooms'), 'north hall, 18 °C, 45 %');
+  await expect(air).toHaveValue('18');
   const log = (text: string) =>
     panel.locator('input[type=file]').setInputFiles({ name: 'log.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
   await log('a letter\nto a friend');
@@ -211,13 +211,13 @@ test('a room is saved and taken; a climate log gives its hours and the best star
   await expect(panel.getByText('3 readings of 3 hours taken in.')).toBeVisible();
   await expect(panel.getByText(/1 line left out\. Line 5/)).toBeVisible();
   await expect(panel.getByText(/Nothing was read at 11:00, 12:00, 13:00/)).toBeVisible();
-  await panel.getByLabel('Take the air of').selectOption({ label: '14:00: 26 °C, 40 %' });
-  await expect(panel.getByLabel('Temperature, °C')).toHaveValue('26');
-  await panel.getByLabel('Humidity, %').fill('140');
+  await choose(panel.getByLabel('Take the air of'), '14:00: 26 °C, 40 %');
+  await expect(air).toHaveValue('26');
+  await panel.getByRole('spinbutton', { name: 'Humidity, %' }).fill('140');
   await expect(panel.getByRole('alert').filter({ hasText: 'between 0 and 100 %' })).toBeVisible();
   await expect(page.getByRole('alert')).toHaveCount(1);
   await accessible(page, 'room');
-  await page.keyboard.press('Escape');
+  await keepRoom(panel);
   await expect(page.getByRole('alert')).toHaveCount(0);
   await topic(page, 'What if');
   await expect(page.locator('.by-hour li').first()).toContainText('06:00', { timeout: 60_000 });

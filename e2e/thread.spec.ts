@@ -4,7 +4,7 @@
 import type { Page } from '@playwright/test';
 import { coatTimes } from '@viaticum/core/coat';
 import { waitInWords } from '@viaticum/core/units';
-import { expect, joinPhone, openClass, openDemo, saved, test } from './fixtures.js';
+import { expect, joinPhone, keepRoom, openClass, openDemo, openRoom, saved, test } from './fixtures.js';
 
 const room = { airC: 27, humidity: 0.33, airSpeed: 0.15 };
 /** The first pause of the demo lesson waits for the toned ground, a wash on gesso, to be touch-dry. */
@@ -23,10 +23,10 @@ async function pauseOnRibbon(page: Page): Promise<string> {
 test('humidity to ribbon to class to phone: the same minutes on three screens', async ({ signedIn: page, server, browser }) => {
   await openDemo(page);
   const before = await page.getByTestId('pause').first().innerText();
-  await page.getByRole('button', { name: /Change the room/ }).click();
-  await page.getByLabel('Temperature, °C').fill('27');
-  await page.getByLabel('Humidity, %').fill('33');
-  await page.keyboard.press('Escape');
+  const room = await openRoom(page);
+  await room.getByRole('spinbutton', { name: 'Temperature, °C' }).fill('27');
+  await room.getByRole('spinbutton', { name: 'Humidity, %' }).fill('33');
+  await keepRoom(room);
   await expect(page.getByTestId('pause').first()).toHaveText(asWords);
   expect(asWords).not.toBe(before);
   await page.getByRole('button', { name: 'As a table' }).click();
@@ -72,16 +72,17 @@ test('the same path by keyboard alone', async ({ page, server, browser }) => {
   await expect(page.getByRole('heading', { name: 'Your shelf' })).toBeVisible();
   await tabTo(page, /Open Balloons/);
   await page.keyboard.press('Enter');
-  await page.waitForURL(/\/steps$/);
+  await page.waitForURL(/\/steps(\/\w+)?$/);
   await tabTo(page, /Change the room/);
   await page.keyboard.press('Enter');
-  await tabTo(page, /Temperature/);
+  await tabTo(page, /^Temperature, °C *$/);
   await page.keyboard.press('Control+A');
   await page.keyboard.type('27');
-  await page.keyboard.press('Tab');
+  await tabTo(page, /^Humidity, % *$/);
   await page.keyboard.press('Control+A');
   await page.keyboard.type('33');
-  await page.keyboard.press('Escape');
+  await tabTo(page, /Keep this room/);
+  await page.keyboard.press('Enter');
   await expect(page.getByTestId('pause').first()).toHaveText(asWords);
   // The raking light by its slider: the drawing's words are heard.
   await tabTo(page, /Raking light/);

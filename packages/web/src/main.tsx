@@ -8,6 +8,7 @@ import { RouterProvider } from 'react-router/dom';
 import { ApiFailure } from './api/http.js';
 import { sessionQuery } from './api/queries.js';
 import { ErrorView } from './ui/error-view.js';
+import { Themed } from './ui/themed.js';
 
 const client = new QueryClient({
   defaultOptions: {
@@ -28,7 +29,6 @@ const asksForSignIn = async ({ request }: { request: Request }) => {
 };
 
 const page = (load: () => Promise<{ default: React.ComponentType }>) => async () => ({ Component: (await load()).default });
-
 const router = createBrowserRouter([
   {
     ErrorBoundary: ErrorView,
@@ -41,11 +41,11 @@ const router = createBrowserRouter([
         loader: asksForSignIn,
         lazy: page(() => import('./lesson/workbench.js')),
         children: [
-          { path: 'picture', lazy: page(() => import('./stations/picture/picture.js')) },
-          { path: 'paints', lazy: page(() => import('./stations/paints/paints.js')) },
-          { path: 'steps', lazy: page(() => import('./stations/steps/steps.js')) },
-          { path: 'transfers', lazy: page(() => import('./stations/transfers/transfers.js')) },
-          { path: 'class', lazy: page(() => import('./stations/class/class.js')) },
+          { path: 'picture/:topic?', lazy: page(() => import('./stations/picture/picture.js')) },
+          { path: 'paints/:topic?', lazy: page(() => import('./stations/paints/paints.js')) },
+          { path: 'steps/:topic?', lazy: page(() => import('./stations/steps/steps.js')) },
+          { path: 'transfers/:topic?', lazy: page(() => import('./stations/transfers/transfers.js')) },
+          { path: 'class/:topic?', lazy: page(() => import('./stations/class/class.js')) },
           { index: true, loader: () => redirect('steps'), Component: () => null },
         ],
       },
@@ -64,9 +64,11 @@ const root = document.getElementById('root');
 if (root) {
   createRoot(root).render(
     <StrictMode>
-      <QueryClientProvider client={client}>
-        <RouterProvider router={router} />
-      </QueryClientProvider>
+      <Themed>
+        <QueryClientProvider client={client}>
+          <RouterProvider router={router} />
+        </QueryClientProvider>
+      </Themed>
     </StrictMode>,
   );
 }

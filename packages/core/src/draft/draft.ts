@@ -153,7 +153,7 @@ const empty: Omit<Step, 'id' | 'stageId' | 'markIds' | 'title'> = {
 };
 
 /** The coats of one area by the school's values and layers; its lightest lights kept for the end where the school says so. */
-function coatsOf(
+export function coatsOf(
   lesson: Lesson,
   facts: AreaFacts,
   all: readonly AreaFacts[],
@@ -263,7 +263,7 @@ function laterCoat(
 }
 
 /** Brushes step down: wide for the first coat, half as wide for what follows, a rigger or small round for lights. */
-function brushOfCoat(facts: AreaFacts, coat: Coat): string {
+export function brushOfCoat(facts: AreaFacts, coat: Coat): string {
   if (coat.technique === 'loaded') return brushFor(Math.max(1.6, facts.widthMm * 0.08), ['rigger', 'round']).id;
   if (coat.isLater) return brushFor(facts.widthMm * 0.35, ['filbert', 'round']).id;
   return brushFor(facts.widthMm * 0.7, facts.widthMm > 25 ? ['flat'] : ['flat', 'filbert', 'round']).id;

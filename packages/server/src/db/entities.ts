@@ -1,6 +1,11 @@
 import { Column, Entity, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
 
 const bigint = { from: (value: string | number) => Number(value), to: (value: number) => value };
+/** As above, where there may be none. */
+const bigintOrNone = {
+  from: (value: string | number | null) => (value === null ? null : Number(value)),
+  to: (value: number | null) => value,
+};
 
 @Entity('instructor')
 export class InstructorEntity {
@@ -40,6 +45,8 @@ export class LessonEntity {
   @Column('varchar', { length: 120 }) title: string;
   /** JSON of its card on the shelf; null: not made yet. */
   @Column('longtext', { nullable: true }) card: string | null;
+  /** When it was deleted; null: it stands on the shelf. */
+  @Column('bigint', { name: 'removed_at', nullable: true, transformer: bigintOrNone }) removedAt: number | null;
 }
 
 /** `auto`: an autosave, overwritten by the next within five minutes; `kept`: the loser of a conflict; `pinned`: taught in a class. */

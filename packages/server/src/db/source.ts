@@ -8,6 +8,7 @@ import { Kept1700000000003 } from './migrations/0003-kept.js';
 import { Classes1700000000004 } from './migrations/0004-classes.js';
 import { Cards1700000000005 } from './migrations/0005-cards.js';
 import { OneWord1700000000006 } from './migrations/0006-one-word.js';
+import { Removed1700000000007 } from './migrations/0007-removed.js';
 
 export type Database = {
   source: DataSource;
@@ -83,6 +84,7 @@ export async function openDatabase(url: string): Promise<Database> {
       Classes1700000000004,
       Cards1700000000005,
       OneWord1700000000006,
+      Removed1700000000007,
     ],
     extra: { connectTimeout: CONNECT_MS },
     synchronize: false,

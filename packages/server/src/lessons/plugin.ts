@@ -36,6 +36,15 @@ export async function lessons(app: FastifyInstance, { store }: { store: LessonSt
     return sendStage(request, reply, await store.finished(signedIn(request).id, request.params.id));
   });
 
+  routes.delete('/api/lessons/:id', { schema: { params: IdParam }, ...who }, async (request, reply) => {
+    await store.setRemoved(signedIn(request).id, request.params.id, true);
+    return reply.status(204).send();
+  });
+  routes.post('/api/lessons/:id/restore', { schema: { params: IdParam }, ...who }, async (request, reply) => {
+    await store.setRemoved(signedIn(request).id, request.params.id, false);
+    return reply.status(204).send();
+  });
+
   await app.register(async (bodies) => {
     bodies.removeContentTypeParser('application/json');
     bodies.addContentTypeParser('application/json', { parseAs: 'buffer', bodyLimit: MOST_LESSON }, (_, body, done) =>

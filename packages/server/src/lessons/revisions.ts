@@ -1,4 +1,4 @@
-import type { EntityManager } from 'typeorm';
+import { type EntityManager, IsNull } from 'typeorm';
 import { LessonEntity, LessonRevisionEntity } from '../db/entities.js';
 import { notFound } from '../errors.js';
 
@@ -10,7 +10,7 @@ type NewRevision = Pick<LessonRevisionEntity, 'lessonId' | 'number' | 'kind' | '
 /** A lesson of this instructor, locked for writing where asked. Throws not found on anybody else's. */
 export async function own(manager: EntityManager, ownerId: string, id: string, lock = false): Promise<LessonEntity> {
   const lesson = await manager.findOne(LessonEntity, {
-    where: { id, ownerId },
+    where: { id, ownerId, removedAt: IsNull() },
     ...(lock ? { lock: { mode: 'pessimistic_write' } } : {}),
   });
   if (!lesson) throw notFound('lesson on your shelf');

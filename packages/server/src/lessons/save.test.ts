@@ -55,3 +55,29 @@ it('the revision a class was opened from stays as it was taught', async () => {
   expect((await server.sheet(code)).title).toBe(lesson.document.title);
   expect((await revisions(lesson.id)).filter((row) => row.kind === 'pinned')).toHaveLength(1);
 });
+
+it('a deleted lesson leaves the shelf, its class goes on, and it can be put back; nobody else can do either', async () => {
+  const lesson = await server.demoLesson(cookie);
+  const { code } = await server.openClass(cookie);
+  const onShelf = async () =>
+    ((await server.request('GET', '/api/lessons', undefined, cookie)).body as unknown as { id: string }[]).some(
+      (one) => one.id === lesson.id,
+    );
+  const other = await server.anotherInstructor();
+  for (const [method, path] of [
+    ['DELETE', `/api/lessons/${lesson.id}`],
+    ['POST', `/api/lessons/${lesson.id}/restore`],
+  ] as const) {
+    expect((await server.request(method, path, method === 'POST' ? {} : undefined, other)).status).toBe(404);
+    expect((await server.request(method, path, method === 'POST' ? {} : undefined)).status).toBe(401);
+  }
+  expect(await onShelf()).toBe(true);
+  expect((await server.request('DELETE', `/api/lessons/${lesson.id}`, undefined, cookie)).status).toBe(204);
+  expect(await onShelf()).toBe(false);
+  expect((await server.request('GET', `/api/lessons/${lesson.id}`, undefined, cookie)).status).toBe(404);
+  expect((await put(lesson, 'after it was deleted')).status).toBe(404);
+  expect((await server.sheet(code)).title).toBe(lesson.document.title);
+  expect((await server.request('POST', `/api/lessons/${lesson.id}/restore`, {}, cookie)).status).toBe(204);
+  expect(await onShelf()).toBe(true);
+  expect((await server.demoLesson(cookie)).document).toEqual(lesson.document);
+});

@@ -6,7 +6,7 @@ import { IsNull } from 'typeorm';
 import { LessonEntity, LessonRevisionEntity } from '../db/entities.js';
 import { newest } from '../db/page.js';
 import type { Database } from '../db/source.js';
-import { ApiFault } from '../errors.js';
+import { ApiFault, notFound } from '../errors.js';
 import type { StagePicture, StagePictures, Taught } from '../stage-pictures/store.js';
 import type { ReadLesson } from './reader-worker.js';
 import { addRevision, own, present, succeed } from './revisions.js';
@@ -44,7 +44,9 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
 
     /** The newest hundred, or those that stand behind a lesson of this id. One query, and no document is read. */
     async list(ownerId: string, before?: string): Promise<LessonCard[]> {
-      const query = source.manager.createQueryBuilder(LessonEntity, 'lesson').where('lesson.owner_id = :ownerId', { ownerId });
+      const query = source.manager
+        .createQueryBuilder(LessonEntity, 'lesson')
+        .where('lesson.owner_id = :ownerId AND lesson.removed_at IS NULL', { ownerId });
       const rows = await newest(query, { table: 'lesson', property: 'updatedAt', column: 'updated_at', most: PAGE, before });
       return rows.map(({ id, title, revision, updatedAt, card }) => ({
         id,
@@ -80,6 +82,7 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
           updatedAt: now,
           title,
           card: JSON.stringify(card),
+          removedAt: null,
         });
         await manager.insert(LessonEntity, lesson);
         await addRevision(manager, {
@@ -124,6 +127,16 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
         });
       }
       return { revision: stored.revision, savedAt: new Date(now).toISOString() };
+    },
+
+    /** Takes a lesson from the shelf, or puts it back. What was taught from it stays as it is. */
+    async setRemoved(ownerId: string, id: string, isRemoved: boolean): Promise<void> {
+      const { affected } = await source.manager.update(
+        LessonEntity,
+        { id, ownerId },
+        { removedAt: isRemoved ? Date.now() : null },
+      );
+      if (!affected) throw notFound('lesson on your shelf');
     },
 
     /** The present revision, set so that later autosaves leave it as it is. */

@@ -56,6 +56,28 @@ export function useSignOut() {
     },
   });
 }
+/** What is done with a lesson as it stands on the shelf. */
+export function useShelf() {
+  const client = useQueryClient();
+  const anew = refresh(client, 'lessons');
+  const rename = useMutation({
+    mutationFn: async ({ id, title }: { id: string; title: string }) => {
+      const { revision, document } = await readLesson(id);
+      return call('PUT', `/api/lessons/${id}`, { baseRevision: revision, document: { ...document, title } });
+    },
+    onSuccess: anew,
+  });
+  const duplicate = useMutation({
+    mutationFn: async ({ id, title }: { id: string; title: string }) => {
+      const { document } = await readLesson(id);
+      return call<LessonAnswer>('POST', '/api/lessons', { document: { ...document, title } });
+    },
+    onSuccess: anew,
+  });
+  const remove = useMutation({ mutationFn: (id: string) => call('DELETE', `/api/lessons/${id}`), onSuccess: anew });
+  const restore = useMutation({ mutationFn: (id: string) => call('POST', `/api/lessons/${id}/restore`, {}), onSuccess: anew });
+  return { rename, duplicate, remove, restore };
+}
 export function useCreateLesson() {
   const client = useQueryClient();
   return useMutation({

@@ -10,6 +10,7 @@ import { asInBrowser, cleanup, lessonOf, onBench, server } from '../fixtures/pag
 import { CommitInput } from '../ui/commit-input.js';
 import { NumberField } from '../ui/number-field.js';
 import { RichInput } from '../ui/rich-text.js';
+import { Banners } from './banners.js';
 import { Beside } from './beside.js';
 import { useSession } from './context.js';
 import { Find } from './find.js';
@@ -174,7 +175,7 @@ describe('the header', () => {
     expect(lessonOf(session).title).toBe('Copper');
   });
   it('a refusal that no field shows is said here until it is closed', async () => {
-    const { user, session } = onBench(lesson, () => <Header />);
+    const { user, session } = onBench(lesson, () => <Banners />);
     act(() => void session.do('setOverlap', { mm: 99 }));
     const alert = screen.getByRole('alert');
     expect(alert.textContent).toContain('by 0 to 60 mm');
@@ -195,7 +196,7 @@ describe('worth knowing', () => {
   it('a finding is set aside with a word, taken up again, and fixed', async () => {
     const found = findings(lesson, planLesson(lesson));
     const fixable = found.find((one) => one.fix);
-    const { user, session } = onBench(lesson, () => <Beside onKeys={() => undefined} onFind={() => undefined} />);
+    const { user, session } = onBench(lesson, () => <Beside isOpen onOpen={() => undefined} />);
     const of = (about: string) =>
       screen.getAllByRole('listitem').find((item) => item.textContent?.includes(about)) as HTMLElement;
     const first = found[0];
@@ -203,12 +204,12 @@ describe('worth knowing', () => {
     await user.type(within(of(first?.words as string)).getByRole('textbox'), 'as I want it{Enter}');
     expect(lessonOf(session).setAside).toEqual([...lesson.setAside, { finding: first?.id, why: 'as I want it' }]);
     expect(of(first?.words as string).textContent).toContain('as I want it');
-    await user.click(within(of(first?.words as string)).getByRole('button'));
+    await user.click(within(of(first?.words as string)).getByRole('button', { name: 'Take up again' }));
     expect(lessonOf(session).setAside).toEqual(lesson.setAside);
     if (!fixable?.fix) throw new Error('the demo lesson has a finding that can be fixed');
     act(() => void session.do('setAside', { finding: fixable.id, why: null }));
     cleanup();
-    const again = onBench(lesson, () => <Beside onKeys={() => undefined} onFind={() => undefined} />);
+    const again = onBench(lesson, () => <Beside isOpen onOpen={() => undefined} />);
     await again.user.click(within(of(fixable.words)).getByRole('button', { name: fixable.fix.words }));
     const left = findings(lessonOf(again.session), planLesson(lessonOf(again.session)));
     expect(left.some((one) => one.id === fixable.id)).toBe(false);

@@ -1,4 +1,5 @@
 import type { LessonAnswer } from '@viaticum/contract';
+import { Button } from 'antd';
 import { clockTime } from '../ui/clock.js';
 import { Dialog } from '../ui/dialog.js';
 import { words } from '../words/words.js';
@@ -8,19 +9,17 @@ import { useSession } from './context.js';
 export function Conflict({ theirs }: { theirs: LessonAnswer }) {
   const session = useSession();
   return (
-    <Dialog title={words.lesson.conflictTitle} onClose={() => undefined}>
+    <Dialog title={words.lesson.conflictTitle} isAnswerNeeded>
       <p>{words.lesson.conflict}</p>
       <p className="quiet small" style={{ margin: '8px 0 16px' }}>
         “{theirs.document.title}”, {words.shelf.steps(theirs.document.steps.length)},{' '}
         {words.lesson.saved(clockTime(theirs.savedAt))}
       </p>
       <div className="row">
-        <button type="button" className="key main" onClick={() => session.resolve('mine')}>
+        <Button type="primary" onClick={() => session.resolve('mine')}>
           {words.lesson.useMine}
-        </button>
-        <button type="button" className="key" onClick={() => session.resolve('theirs')}>
-          {words.lesson.useTheirs}
-        </button>
+        </Button>
+        <Button onClick={() => session.resolve('theirs')}>{words.lesson.useTheirs}</Button>
       </div>
     </Dialog>
   );

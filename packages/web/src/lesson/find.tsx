@@ -1,4 +1,5 @@
 import { type FoundKind, type FoundThing, findInLesson } from '@viaticum/core/derived';
+import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { Dialog } from '../ui/dialog.js';
@@ -47,17 +48,17 @@ export function Find({ onClose }: { onClose: () => void }) {
       >
         <label className="field">
           <span>{w.field}</span>
-          <input type="search" autoFocus value={sought} onChange={(event) => setSought(event.target.value)} />
+          <Input type="search" autoFocus value={sought} onChange={(event) => setSought(event.target.value)} />
         </label>
       </form>
       {sought.trim() !== '' && found.length === 0 && <p className="quiet">{w.nothing}</p>}
       <ul className="find-list" aria-live="polite">
         {found.map((thing) => (
           <li key={`${thing.kind}${thing.id}`}>
-            <button type="button" onClick={() => go(thing)}>
+            <Button type="text" className="plain" onClick={() => go(thing)}>
               <span className="quiet small">{w.kinds[thing.kind]}</span> <b>{thing.name}</b>
               {thing.excerpt && <span className="quiet small find-excerpt">{thing.excerpt}</span>}
-            </button>
+            </Button>
           </li>
         ))}
       </ul>

@@ -1,13 +1,12 @@
 import { minutesInWords, sizeInWords, waitInWords } from '@viaticum/core/units';
-import { Link } from 'react-router';
+import { Button } from 'antd';
 import { clockTime } from '../ui/clock.js';
 import { CommitInput } from '../ui/commit-input.js';
+import { LinkKey } from '../ui/link-key.js';
 import { words } from '../words/words.js';
-import { Conflict } from './conflict.js';
 import { useLesson, usePlan, useSession, useSnapshot } from './context.js';
 import { RoomPanel } from './room-panel.js';
 import type { SaveState } from './store.js';
-import { Unread } from './unread.js';
 
 function saveWords(save: SaveState): string {
   if (save.kind === 'saved') return words.lesson.saved(clockTime(save.at));
@@ -23,16 +22,17 @@ export function Header() {
   const lesson = useLesson();
   const { plan } = usePlan();
   const session = useSession();
-  const { history, save, fault } = useSnapshot();
+  const { history, save } = useSnapshot();
   const { support, units, school, room } = lesson;
   const needsYou = save.kind === 'refused' || save.kind === 'conflict';
   return (
     <header className="bench-header">
-      <Link to="/" className="key bare" aria-label={words.lesson.shelf}>
+      <LinkKey type="text" to="/" aria-label={words.lesson.shelf}>
         {words.lesson.shelf}
-      </Link>
+      </LinkKey>
       <CommitInput
         className="bench-title"
+        isBare
         value={lesson.title}
         label={words.lesson.untitled}
         onCommit={(title, burst) => session.do('setTitle', { title }, burst)}
@@ -49,38 +49,16 @@ export function Header() {
         </span>
       </p>
       <div className="bench-undo">
-        <button
-          type="button"
-          className="key"
-          onClick={session.undo}
-          disabled={history.past.length === 0}
-          aria-keyshortcuts="Control+Z"
-        >
+        <Button onClick={session.undo} disabled={history.past.length === 0} aria-keyshortcuts="Control+Z">
           {words.lesson.undo}
-        </button>
-        <button
-          type="button"
-          className="key"
-          onClick={session.redo}
-          disabled={history.future.length === 0}
-          aria-keyshortcuts="Control+Shift+Z"
-        >
+        </Button>
+        <Button onClick={session.redo} disabled={history.future.length === 0} aria-keyshortcuts="Control+Shift+Z">
           {words.lesson.redo}
-        </button>
+        </Button>
         <span className={`small ${needsYou ? 'signal' : 'quiet'}`} role="status" data-save={save.kind}>
           {saveWords(save)}
         </span>
       </div>
-      {fault && (
-        <p className="bench-fault signal" role="alert">
-          {fault}
-          <button type="button" className="key bare" onClick={session.clearFault}>
-            {words.lesson.close}
-          </button>
-        </p>
-      )}
-      <Unread />
-      {save.kind === 'conflict' && <Conflict theirs={save.theirs} />}
     </header>
   );
 }

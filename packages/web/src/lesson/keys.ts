@@ -11,14 +11,20 @@ export const setSingleKeys = (on: boolean) => localStorage.setItem(SWITCH, on ? 
 const typesText = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) &&
-  (target as HTMLInputElement).type !== 'range' &&
-  (target as HTMLInputElement).type !== 'checkbox';
+  !['range', 'checkbox', 'radio'].includes((target as HTMLInputElement).type);
+/** Where arrows have a meaning of their own. */
+const ownArrows = '[role=slider],[role=tab],[role=combobox],[role=radiogroup],[role=menu],.ant-picker,input[type=range]';
+/** While a dialog is open its keys are its own. */
+const dialogs =
+  '.ant-modal-wrap:not([style*="display: none"]), .ant-drawer-open, .ant-tour, .ant-picker-dropdown:not(.ant-picker-dropdown-hidden)';
 
 /** What `N` makes here: the station in view says so through this event. */
 const NEW_HERE = 'viaticum-new-here';
 
+type KeyActs = { showKeys: () => void; find: () => void; worthKnowing: () => void; ribbon: () => void };
+
 /** The keys of the workbench. Single letters rest while a field has the focus, and can be switched off (WCAG 2.1.4). */
-export function useKeys(showKeys: () => void, find: () => void): void {
+export function useKeys({ showKeys, find, worthKnowing, ribbon }: KeyActs): void {
   const session = useSession();
   const view = useView();
   const { plan } = usePlan();
@@ -34,7 +40,7 @@ export function useKeys(showKeys: () => void, find: () => void): void {
       else if (start !== undefined) session.do('pinStep', { id: stepId, startMin: start });
     };
     const onKey = (event: KeyboardEvent) => {
-      if (event.defaultPrevented || document.querySelector('dialog[open]')) return;
+      if (event.defaultPrevented || document.querySelector(dialogs)) return;
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !typesText(event.target)) {
         event.preventDefault();
         if (event.shiftKey) session.redo();
@@ -42,8 +48,8 @@ export function useKeys(showKeys: () => void, find: () => void): void {
         return;
       }
       if (event.ctrlKey || event.metaKey || event.altKey || typesText(event.target)) return;
-      const onSlider = (event.target as HTMLInputElement | null)?.type === 'range';
-      if ((event.key === 'ArrowLeft' || event.key === 'ArrowRight') && !onSlider) {
+      if (event.key === 'ArrowLeft' || event.key === 'ArrowRight') {
+        if ((event.target as Element | null)?.closest?.(ownArrows)) return;
         const direction = event.key === 'ArrowLeft' ? -1 : 1;
         event.preventDefault();
         if (!event.shiftKey) view.setMinute(Math.min(plan.endMin, Math.max(0, Math.round(view.minute) + direction)));
@@ -59,17 +65,21 @@ export function useKeys(showKeys: () => void, find: () => void): void {
         return;
       }
       if (!singleKeysOn()) return;
-      const station = stations[Number(event.key) - 1];
+      // Caps Lock and Shift do not disable letters.
+      const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+      const station = stations[Number(key) - 1];
       if (station && isBuilt(station)) void navigate(`/lesson/${id}/${station}`);
-      else if (event.key === 'v') view.toggle('squint');
-      else if (event.key === 'o') view.toggle('outlines');
-      else if (event.key === 'p' && view.stepId) togglePin(view.stepId);
-      else if (event.key === '+' || event.key === '-') {
-        const to = view.zoom + (event.key === '+' ? 1 : -1);
+      else if (key === 'v') view.toggle('squint');
+      else if (key === 'o') view.toggle('outlines');
+      else if (key === 'p' && view.stepId) togglePin(view.stepId);
+      else if (key === '+' || key === '-') {
+        const to = view.zoom + (key === '+' ? 1 : -1);
         view.setZoom(Math.max(farthest(plan.endMin), Math.min(nearest(plan.endMin), to)));
-      } else if (event.key === 'n') window.dispatchEvent(new Event(NEW_HERE));
-      else if (event.key === '/') find();
-      else if (event.key === '?') showKeys();
+      } else if (key === 'n') window.dispatchEvent(new Event(NEW_HERE));
+      else if (key === 'w') worthKnowing();
+      else if (key === 'r') ribbon();
+      else if (key === '/') find();
+      else if (key === '?') showKeys();
       else return;
       event.preventDefault();
     };

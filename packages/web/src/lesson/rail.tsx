@@ -2,7 +2,9 @@ import type { Lesson } from '@viaticum/contract';
 import { looksOf, visibleOf } from '@viaticum/core/derived';
 import { momentsOf, secondTransfers } from '@viaticum/core/transfer';
 import { minutesInWords } from '@viaticum/core/units';
-import { NavLink } from 'react-router';
+import { Button } from 'antd';
+import { NavLink, useParams } from 'react-router';
+import { LinkKey } from '../ui/link-key.js';
 import { words } from '../words/words.js';
 import { useLesson, usePlan, useWorkedOut } from './context.js';
 
@@ -22,7 +24,8 @@ function transfersIn(lesson: Lesson): string {
 }
 
 /** The eight stations in working order, each with how ready it is; one that is not built says so and opens nothing. */
-export function Rail() {
+export function Rail({ onKeys, onFind }: { onKeys: () => void; onFind: () => void }) {
+  const { id } = useParams();
   const lesson = useLesson();
   const { plan } = usePlan();
   const off = [...looksOf(lesson).values()].filter((look) => (look.deltaE ?? 0) > OUT_OF_REACH).length;
@@ -38,20 +41,33 @@ export function Rail() {
     class: lesson.steps.length === 0 ? 'needs steps' : 'ready to open',
   };
   return (
-    <nav className="rail" aria-label="Stations">
-      {stations.map((station, i) =>
-        isBuilt(station) ? (
-          <NavLink key={station} to={station} className="rail-station" aria-keyshortcuts={String(i + 1)}>
-            <b>{words.stations[station]}</b>
-            <span>{ready[station]}</span>
-          </NavLink>
-        ) : (
-          <div key={station} className="rail-station rail-later">
-            <b>{words.stations[station]}</b>
-            <span>{words.stations.later}</span>
-          </div>
-        ),
-      )}
-    </nav>
+    <div className="rail">
+      <nav aria-label="Stations">
+        {stations.map((station, i) =>
+          isBuilt(station) ? (
+            <NavLink key={station} to={station} className="rail-station" aria-keyshortcuts={String(i + 1)}>
+              <b>{words.stations[station]}</b>
+              <span>{ready[station]}</span>
+            </NavLink>
+          ) : (
+            <div key={station} className="rail-station rail-later">
+              <b>{words.stations[station]}</b>
+              <span>{words.stations.later}</span>
+            </div>
+          ),
+        )}
+      </nav>
+      <p className="rail-keys">
+        <Button type="text" size="small" onClick={onFind} aria-keyshortcuts="/">
+          {words.lesson.find} <kbd>/</kbd>
+        </Button>
+        <LinkKey type="text" size="small" to={`/lesson/${id}/read`}>
+          {words.lesson.read}
+        </LinkKey>
+        <Button type="text" size="small" onClick={onKeys} aria-keyshortcuts="?">
+          {words.lesson.keys} <kbd>?</kbd>
+        </Button>
+      </p>
+    </div>
   );
 }

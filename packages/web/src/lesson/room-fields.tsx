@@ -1,12 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
-import { absorbencies, type Room } from '@viaticum/contract';
+import type { Room } from '@viaticum/contract';
 import { seasons } from '@viaticum/core/advice';
-import { minutesInWords, timeOfDay } from '@viaticum/core/units';
-import { useEffect, useId, useRef, useState } from 'react';
+import { minutesInWords } from '@viaticum/core/units';
+import { Button, Checkbox, Input, InputNumber, Select, Slider, TimePicker } from 'antd';
+import dayjs from 'dayjs';
+import { useId, useState } from 'react';
 import { roomsQuery, useRemoveRoom, useSaveRoom } from '../api/queries.js';
 import { Refused, useRefusal } from '../ui/refusal.js';
 import { words } from '../words/words.js';
-import { useLesson, useSession } from './context.js';
+import { useSession } from './context.js';
 import { RoomHours } from './room-hours.js';
 
 const w = words.plan.room;
@@ -14,126 +16,152 @@ const w = words.plan.room;
 /** What a room is like: its air, its hours, dryers and circuits, and rooms that were saved. */
 export default function RoomFields({ room }: { room: Room }) {
   const session = useSession();
-  const { support } = useLesson();
   const set = (change: Partial<Room>) => session.do('setRoom', { room: change });
-  const { outdoors = false, dryers, circuits } = room;
-  const panel = useRef<HTMLDivElement>(null);
-  useEffect(() => panel.current?.querySelector('input')?.focus(), []);
+  const { outdoors = false } = room;
   return (
-    <div className="room-panel" ref={panel}>
+    <div className="room-fields">
       <SavedRooms room={room} />
-      <NumberField label={words.room.air} value={room.airC} step={0.5} onValue={(airC) => set({ airC })} />
-      <NumberField
+      <h3>{words.room.groups.air}</h3>
+      <AirFields room={room} set={set} />
+      <Checkbox
+        checked={outdoors}
+        onChange={(event) =>
+          event.target.checked
+            ? set({ outdoors: true, airSpeed: Math.max(1, room.airSpeed), sunWPerM2: room.sunWPerM2 ?? 300 })
+            : session.do('setRoom', { room: {}, clear: ['outdoors', 'sunWPerM2'] })
+        }
+      >
+        {w.outdoors}
+      </Checkbox>
+      {outdoors && <NumberField label={w.sun} value={room.sunWPerM2 ?? 0} onValue={(sunWPerM2) => set({ sunWPerM2 })} />}
+      <h3>{words.room.groups.hours}</h3>
+      <div className="room-row">
+        <NumberField
+          label={w.seats}
+          value={room.seats}
+          onValue={(seats) => set({ seats })}
+          onClear={() => session.do('setRoom', { room: {}, clear: ['seats'] })}
+        />
+        <TimeField label={w.start} value={room.startAtMin} field="startAtMin" />
+        <TimeField label={w.light} value={room.lightUntilMin} field="lightUntilMin" />
+      </div>
+      {room.startAtMin !== undefined && room.lightUntilMin !== undefined && (
+        <p className="small quiet">{w.lightHolds(minutesInWords(Math.max(0, room.lightUntilMin - room.startAtMin)))}</p>
+      )}
+      <h3>{words.room.groups.dryers}</h3>
+      <Dryers room={room} set={set} />
+      <RoomHours room={room} />
+    </div>
+  );
+}
+
+type SetRoom = (change: Partial<Room>) => boolean;
+
+/** The three numbers that every drying time follows from: turned or typed. */
+function AirFields({ room, set }: { room: Room; set: SetRoom }) {
+  const { outdoors = false } = room;
+  return (
+    <>
+      <TurnedNumber label={words.room.air} value={room.airC} least={5} most={40} step={0.5} onValue={(airC) => set({ airC })} />
+      <TurnedNumber
         label={words.room.humidity}
         value={Math.round(room.humidity * 1000) / 10}
+        least={10}
+        most={95}
         step={1}
         onValue={(value) => set({ humidity: value / 100 })}
       />
-      <NumberField
+      <TurnedNumber
         label={outdoors ? w.wind : words.room.draught}
         value={room.airSpeed}
+        least={0}
+        most={outdoors ? 10 : 2}
         step={0.05}
         onValue={(airSpeed) => set({ airSpeed })}
       />
-      <label className="field">
+      <p className="small quiet">{words.room.about}</p>
+      <div className="room-turn">
         <span>{w.season}</span>
-        <select
-          className="plain-input"
-          value=""
-          onChange={(event) => {
-            const season = seasons.find((one) => one.id === event.target.value);
+        <Select
+          aria-label={w.season}
+          value={seasons.find((one) => one.air.airC === room.airC && one.air.humidity === room.humidity)?.id ?? null}
+          placeholder={w.chooseSeason}
+          options={seasons.map((one) => ({ value: one.id, label: one.name }))}
+          onChange={(given) => {
+            const season = seasons.find((one) => one.id === given);
             if (season) set(season.air);
           }}
-        >
-          <option value="">{w.chooseSeason}</option>
-          {seasons.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
-            </option>
-          ))}
-        </select>
-      </label>
-      <p className="small quiet room-wide">{words.room.about}</p>
-      <label className="field">
-        <span>{w.ground}</span>
-        <select
-          className="plain-input"
-          value={support.absorbency}
-          onChange={(event) =>
-            session.do('setSupport', { support: { absorbency: event.target.value as (typeof absorbencies)[number] } })
-          }
-        >
-          {absorbencies.map((one) => (
-            <option key={one} value={one}>
-              {w.grounds[one]}
-            </option>
-          ))}
-        </select>
-      </label>
-      <NumberField
-        label={w.seats}
-        value={room.seats}
-        step={1}
-        onValue={(seats) => set({ seats })}
-        onClear={() => session.do('setRoom', { room: {}, clear: ['seats'] })}
+        />
+      </div>
+    </>
+  );
+}
+
+function TurnedNumber({
+  label,
+  value,
+  least,
+  most,
+  step,
+  onValue,
+}: {
+  label: string;
+  value: number;
+  least: number;
+  most: number;
+  step: number;
+  onValue: (value: number) => boolean;
+}) {
+  return (
+    <div className="room-turn">
+      <span>{label}</span>
+      <Slider
+        ariaLabelForHandle={`${label}, ${words.room.turned}`}
+        min={least}
+        max={most}
+        step={step}
+        value={value}
+        onChange={(next) => onValue(next)}
       />
-      <label className="room-check">
-        <input
-          type="checkbox"
-          checked={outdoors}
-          onChange={(event) =>
-            event.target.checked
-              ? set({ outdoors: true, airSpeed: Math.max(1, room.airSpeed), sunWPerM2: room.sunWPerM2 ?? 300 })
-              : session.do('setRoom', { room: {}, clear: ['outdoors', 'sunWPerM2'] })
-          }
-        />{' '}
-        {w.outdoors}
-      </label>
-      {outdoors ? (
-        <NumberField label={w.sun} value={room.sunWPerM2 ?? 0} step={50} onValue={(sunWPerM2) => set({ sunWPerM2 })} />
-      ) : (
-        <span />
-      )}
-      <TimeField label={w.start} value={room.startAtMin} field="startAtMin" />
-      <TimeField label={w.light} value={room.lightUntilMin} field="lightUntilMin" />
-      {room.startAtMin !== undefined && room.lightUntilMin !== undefined && (
-        <p className="small quiet room-wide">{w.lightHolds(minutesInWords(Math.max(0, room.lightUntilMin - room.startAtMin)))}</p>
-      )}
-      <NumberField
-        label={w.dryers}
-        value={dryers?.count ?? 0}
-        step={1}
-        onValue={(count) => set({ dryers: { watts: 1200, ...dryers, count } })}
-      />
-      <NumberField
-        label={w.watts}
-        value={dryers?.watts ?? 1200}
-        step={100}
-        onValue={(watts) => set({ dryers: { count: 0, ...dryers, watts } })}
-      />
-      <NumberField
-        label={w.circuits}
-        value={circuits?.count ?? 1}
-        step={1}
-        onValue={(count) => set({ circuits: { amps: 16, volts: 230, ...circuits, count } })}
-      />
-      <span className="room-pair">
+      <NumberField label={label} isBare value={value} onValue={onValue} />
+    </div>
+  );
+}
+
+function Dryers({ room: { dryers, circuits }, set }: { room: Room; set: SetRoom }) {
+  return (
+    <>
+      <div className="room-row">
+        <NumberField
+          label={w.dryers}
+          value={dryers?.count ?? 0}
+          onValue={(count) => set({ dryers: { watts: 1200, ...dryers, count } })}
+        />
+        <NumberField
+          label={w.watts}
+          value={dryers?.watts ?? 1200}
+          onValue={(watts) => set({ dryers: { count: 0, ...dryers, watts } })}
+        />
+      </div>
+      <div className="room-row">
+        <NumberField
+          label={w.circuits}
+          value={circuits?.count ?? 1}
+          onValue={(count) => set({ circuits: { amps: 16, volts: 230, ...circuits, count } })}
+        />
         <NumberField
           label={w.amps}
           value={circuits?.amps ?? 16}
-          step={1}
           onValue={(amps) => set({ circuits: { count: 1, volts: 230, ...circuits, amps } })}
         />
         <NumberField
           label={w.volts}
           value={circuits?.volts ?? 230}
-          step={10}
           onValue={(volts) => set({ circuits: { count: 1, amps: 16, ...circuits, volts } })}
         />
-      </span>
-      <p className="small quiet room-wide">{w.caution}</p>
-      <RoomHours room={room} />
-    </div>
+      </div>
+      <p className="small quiet">{w.caution}</p>
+    </>
   );
 }
 
@@ -145,12 +173,11 @@ function SavedRooms({ room }: { room: Room }) {
   const remove = useRemoveRoom();
   const own = saved.data?.find((one) => one.room.name === room.name);
   return (
-    <div className="room-saved room-wide">
+    <div className="room-saved">
       <label className="field">
         <span>{words.room.name}</span>
-        <input
+        <Input
           key={room.name}
-          className="plain-input"
           defaultValue={room.name}
           maxLength={120}
           onBlur={(event) => {
@@ -160,32 +187,32 @@ function SavedRooms({ room }: { room: Room }) {
           onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
         />
       </label>
-      <label className="field">
+      <div className="field">
         <span>{w.saved}</span>
-        <select
-          className="plain-input"
+        <Select
+          aria-label={w.saved}
           value=""
-          onChange={(event) => {
-            const chosen = saved.data?.find((one) => one.id === event.target.value);
+          onChange={(given) => {
+            const chosen = saved.data?.find((one) => one.id === given);
             if (chosen) session.do('takeRoom', { room: chosen.room });
           }}
-        >
-          <option value="">{w.choose}</option>
-          {saved.data?.map((one) => (
-            <option key={one.id} value={one.id}>
-              {words.room.button(one.room.name, one.room.airC, one.room.humidity)}
-            </option>
-          ))}
-        </select>
-      </label>
+          options={[
+            { value: '', label: w.choose },
+            ...(saved.data?.map((one) => ({
+              value: one.id,
+              label: words.room.button(one.room.name, one.room.airC, one.room.humidity),
+            })) ?? []),
+          ]}
+        />
+      </div>
       <span className="room-keys">
-        <button type="button" className="key" onClick={() => save.mutate(room)} disabled={save.isPending}>
+        <Button onClick={() => save.mutate(room)} disabled={save.isPending}>
           {w.save}
-        </button>
+        </Button>
         {own && (
-          <button type="button" className="key bare" onClick={() => remove.mutate(own.id)}>
+          <Button type="text" onClick={() => remove.mutate(own.id)}>
             {w.remove}
-          </button>
+          </Button>
         )}
         <span role="status" className="small quiet">
           {save.error?.message ?? remove.error?.message ?? (save.isSuccess && own ? w.savedNow : '')}
@@ -198,57 +225,59 @@ function SavedRooms({ room }: { room: Room }) {
 function TimeField({ label, value, field }: { label: string; value: number | undefined; field: 'startAtMin' | 'lightUntilMin' }) {
   const session = useSession();
   return (
-    <label className="field">
+    <div className="field">
       <span>{label}</span>
-      <input
-        className="plain-input"
-        type="time"
-        value={value === undefined ? '' : timeOfDay(value)}
-        onChange={(event) => {
-          const [hours, minutes] = event.target.value.split(':').map(Number);
-          if (event.target.value === '') session.do('setRoom', { room: {}, clear: [field] });
-          else session.do('setRoom', { room: { [field]: (hours ?? 0) * 60 + (minutes ?? 0) } });
-        }}
+      <TimePicker
+        aria-label={label}
+        format="HH:mm"
+        placeholder={w.anyTime}
+        minuteStep={5}
+        needConfirm={false}
+        value={value === undefined ? null : dayjs().startOf('day').add(value, 'minute')}
+        onChange={(time) =>
+          time
+            ? session.do('setRoom', { room: { [field]: time.hour() * 60 + time.minute() } })
+            : session.do('setRoom', { room: {}, clear: [field] })
+        }
       />
-    </label>
+    </div>
   );
 }
 
 function NumberField({
   label,
   value,
-  step,
   onValue,
   onClear,
+  isBare = false,
 }: {
   label: string;
   value: number | undefined;
-  step: number;
+  /** Its name stands elsewhere. */
+  isBare?: boolean;
   onValue: (value: number) => boolean;
   onClear?: () => boolean;
 }) {
   // What is typed stands while the value is the one it was typed for: another room, or undo, wins over it.
-  const [typed, setTyped] = useState<{ text: string; of: number | undefined } | null>(null);
+  const [typed, setTyped] = useState<{ number: number | null; of: number | undefined } | null>(null);
   const id = useId();
   const { sentence, attempt } = useRefusal();
   return (
-    <label className="field">
-      <span>{label}</span>
-      <input
+    <div className="field">
+      {!isBare && <span>{label}</span>}
+      <InputNumber
+        aria-label={label}
         aria-invalid={sentence !== null || undefined}
         aria-describedby={sentence === null ? undefined : id}
-        type="number"
-        step={step}
-        value={typed && typed.of === value ? typed.text : String(value ?? '')}
+        controls={false}
+        value={typed && typed.of === value ? typed.number : (value ?? null)}
         onBlur={() => setTyped(null)}
-        onChange={(event) => {
-          const text = event.target.value;
-          const next = Number(text);
-          const isTaken = attempt(() => (text === '' ? (onClear?.() ?? false) : Number.isFinite(next) && onValue(next)));
-          setTyped({ text, of: isTaken ? (text === '' ? undefined : next) : value });
+        onChange={(number) => {
+          const isTaken = attempt(() => (number === null ? (onClear?.() ?? false) : onValue(number)));
+          setTyped({ number, of: isTaken ? (number ?? undefined) : value });
         }}
       />
       <Refused id={id} sentence={sentence} />
-    </label>
+    </div>
   );
 }

@@ -1,6 +1,8 @@
 import type { Room } from '@viaticum/contract';
 import type { Climate } from '@viaticum/core/format';
+import { Button, Input, Select } from 'antd';
 import { useState } from 'react';
+import { FileKey } from '../ui/file-key.js';
 import { words } from '../words/words.js';
 import { useSession } from './context.js';
 
@@ -32,11 +34,10 @@ export function RoomHours({ room }: { room: Room }) {
     else await take(await file.text());
   };
   return (
-    <div className="room-hours room-wide">
+    <div className="room-hours">
       <h3>{w.hours}</h3>
       <p className="small quiet">{w.hoursAbout}</p>
-      <textarea
-        className="plain-input"
+      <Input.TextArea
         rows={3}
         aria-label={w.hours}
         placeholder={'10:00 18 62\n14:00 24 41'}
@@ -44,23 +45,10 @@ export function RoomHours({ room }: { room: Room }) {
         onChange={(event) => setTyped(event.target.value)}
       />
       <p className="room-keys">
-        <button
-          type="button"
-          className="key"
-          disabled={typed.trim() === ''}
-          onClick={() => void take(typed.replace(/[ \t]+/g, '\t'))}
-        >
+        <Button disabled={typed.trim() === ''} onClick={() => void take(typed.replace(/[ \t]+/g, '\t'))}>
           {w.readHours}
-        </button>
-        <label className="key room-file">
-          {w.csv}
-          <input
-            type="file"
-            accept=".csv,text/csv,text/plain"
-            className="visually-hidden"
-            onChange={(event) => void open(event.target.files?.[0])}
-          />
-        </label>
+        </Button>
+        <FileKey size="middle" label={w.csv} accept=".csv,text/csv,text/plain" onFile={(file) => void open(file)} />
       </p>
       {fault && (
         <p className="signal" role="alert">
@@ -75,29 +63,25 @@ export function RoomHours({ room }: { room: Room }) {
       )}
       {room.hours && room.hours.length > 0 && (
         <p className="room-keys">
-          <label>
-            {w.at}{' '}
-            <select
-              className="plain-input"
-              value=""
-              onChange={(event) => {
-                const hour = room.hours?.[Number(event.target.value)];
-                if (!hour || event.target.value === '') return;
-                const { atMin: _, ...air } = hour;
-                session.do('setRoom', { room: air });
-              }}
-            >
-              <option value="">…</option>
-              {room.hours.map((hour, i) => (
-                <option key={hour.atMin} value={i}>
-                  {hourName(hour.atMin)}: {hour.airC} °C, {Math.round(hour.humidity * 100)} %
-                </option>
-              ))}
-            </select>
-          </label>
-          <button type="button" className="key bare" onClick={() => session.do('setRoom', { room: {}, clear: ['hours'] })}>
+          <Select<number>
+            className="room-hour"
+            aria-label={w.at}
+            placeholder={w.at}
+            value={null}
+            onChange={(at) => {
+              const hour = room.hours?.[at];
+              if (!hour) return;
+              const { atMin: _, ...air } = hour;
+              session.do('setRoom', { room: air });
+            }}
+            options={room.hours.map((hour, i) => ({
+              value: i,
+              label: `${hourName(hour.atMin)}: ${hour.airC} °C, ${Math.round(hour.humidity * 100)} %`,
+            }))}
+          />
+          <Button type="text" onClick={() => session.do('setRoom', { room: {}, clear: ['hours'] })}>
             {w.forget}
-          </button>
+          </Button>
         </p>
       )}
     </div>

@@ -1,40 +1,31 @@
 import type { Room } from '@viaticum/contract';
-import { lazy, Suspense, useEffect, useRef, useState } from 'react';
+import { Button } from 'antd';
+import { lazy, Suspense, useState } from 'react';
 import { words } from '../words/words.js';
 
-const RoomFields = lazy(() => import('./room-fields.js'));
+const bring = () => import('./room-drawer.js');
+const RoomDrawer = lazy(() => bring().then((module) => ({ default: module.RoomDrawer })));
 
-/** The room, opened from the header; every number takes effect as it is typed, so that the ribbon answers at once. */
+/** The room, opened from the header. Its drawer is brought when the key is about to be pressed. */
 export function RoomPanel({ room }: { room: Room }) {
   const [isOpen, setOpen] = useState(false);
-  const panel = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    if (!isOpen) return;
-    const away = (event: PointerEvent) => !panel.current?.contains(event.target as Node) && setOpen(false);
-    const onEscape = (event: KeyboardEvent) => event.key === 'Escape' && setOpen(false);
-    document.addEventListener('pointerdown', away);
-    document.addEventListener('keydown', onEscape);
-    return () => {
-      document.removeEventListener('pointerdown', away);
-      document.removeEventListener('keydown', onEscape);
-    };
-  }, [isOpen]);
+  const said = words.room.button(room.name, room.airC, room.humidity);
   return (
-    <div className="room" ref={panel}>
-      <button
-        type="button"
-        className="key"
+    <>
+      <Button
         aria-expanded={isOpen}
-        aria-label={`${words.room.change}: ${words.room.button(room.name, room.airC, room.humidity)}`}
-        onClick={() => setOpen(!isOpen)}
+        aria-label={`${words.room.change}: ${said}`}
+        onPointerEnter={() => void bring()}
+        onFocus={() => void bring()}
+        onClick={() => setOpen(true)}
       >
-        {words.room.button(room.name, room.airC, room.humidity)}
-      </button>
+        {said}
+      </Button>
       {isOpen && (
         <Suspense fallback={null}>
-          <RoomFields room={room} />
+          <RoomDrawer onClose={() => setOpen(false)} />
         </Suspense>
       )}
-    </div>
+    </>
   );
 }

@@ -1,34 +1,39 @@
-import { Button } from 'antd';
-import { useState } from 'react';
+import { Alert, Button } from 'antd';
 import { saveFile } from '../ui/save-file.js';
 import { words } from '../words/words.js';
 import { useSession } from './context.js';
-import { forgetUnread, unreadDraft } from './kept.js';
+import { forgetUnread } from './kept.js';
 
 /** Changes of an earlier visit that could not be read: kept beside, to be saved as a file or let go. */
-export function Unread() {
+export function Unread({ text, onForgotten }: { text: string; onForgotten: () => void }) {
   const { id } = useSession();
-  const [text, setText] = useState(() => unreadDraft(id));
-  if (text === null) return null;
   return (
-    <p className="bench-fault" role="status">
-      {words.lesson.unread}{' '}
-      <Button
-        size="small"
-        onClick={() => saveFile(`${words.lesson.unreadName}.json`, new Blob([text], { type: 'application/json' }))}
-      >
-        {words.lesson.unreadSave}
-      </Button>{' '}
-      <Button
-        size="small"
-        type="text"
-        onClick={() => {
-          forgetUnread(id);
-          setText(null);
-        }}
-      >
-        {words.lesson.unreadForget}
-      </Button>
-    </p>
+    <Alert
+      banner
+      showIcon={false}
+      type="info"
+      role="status"
+      title={words.lesson.unread}
+      action={
+        <>
+          <Button
+            size="small"
+            onClick={() => saveFile(`${words.lesson.unreadName}.json`, new Blob([text], { type: 'application/json' }))}
+          >
+            {words.lesson.unreadSave}
+          </Button>{' '}
+          <Button
+            size="small"
+            type="text"
+            onClick={() => {
+              forgetUnread(id);
+              onForgotten();
+            }}
+          >
+            {words.lesson.unreadForget}
+          </Button>
+        </>
+      }
+    />
   );
 }

@@ -6,8 +6,9 @@ import { readLesson } from '../api/queries.js';
 import { RefusalContext } from '../ui/refusal.js';
 import { placeAt } from '../ui/ribbon/lanes.js';
 import { Ribbon } from '../ui/ribbon/ribbon.js';
-import { Themed } from '../ui/themed.js';
+import { useRemembered } from '../ui/use-remembered.js';
 import { words } from '../words/words.js';
+import { Banners } from './banners.js';
 import { Beside } from './beside.js';
 import {
   SessionContext,
@@ -25,6 +26,7 @@ import { Header } from './header.js';
 import { KeyList } from './key-list.js';
 import { useKeys } from './keys.js';
 import { Rail } from './rail.js';
+import { useRibbonHeight } from './ribbon-height.js';
 import { type LessonSession, lessonSession } from './store.js';
 import './workbench.css';
 
@@ -38,15 +40,13 @@ export default function Workbench() {
   if (fault) throw fault;
   if (!session) return <p className="workbench-opening quiet">{words.lesson.loading}</p>;
   return (
-    <Themed>
-      <SessionContext.Provider value={session}>
-        <RefusalContext.Provider value={session}>
-          <ViewContext.Provider value={view}>
-            <WorkedOut />
-          </ViewContext.Provider>
-        </RefusalContext.Provider>
-      </SessionContext.Provider>
-    </Themed>
+    <SessionContext.Provider value={session}>
+      <RefusalContext.Provider value={session}>
+        <ViewContext.Provider value={view}>
+          <WorkedOut />
+        </ViewContext.Provider>
+      </RefusalContext.Provider>
+    </SessionContext.Provider>
   );
 }
 
@@ -65,21 +65,25 @@ function Bench() {
   const view = useView();
   const session = useSession();
   const [showKeys, setShowKeys] = useState(false);
-  const station = useLocation().pathname.split('/').at(-1) ?? '';
   const [isFinding, setFinding] = useState(false);
-  useKeys(
-    () => setShowKeys(true),
-    () => setFinding(true),
-  );
-  const withRibbon = station === 'steps' || station === 'class';
+  const [isBesideOpen, setBesideOpen] = useRemembered('viaticum-beside', false);
+  const [, , , station = '', topic = ''] = useLocation().pathname.split('/');
+  const ribbon = useRibbonHeight(station, topic);
+  useKeys({
+    showKeys: () => setShowKeys(true),
+    find: () => setFinding(true),
+    worthKnowing: () => setBesideOpen(!isBesideOpen),
+    ribbon: ribbon.next,
+  });
   return (
     <div className="workbench">
       <Header />
-      <Rail />
-      <main className={`workbench-station${withRibbon ? '' : ' tall'}`} id="station">
+      <Banners />
+      <Rail onKeys={() => setShowKeys(true)} onFind={() => setFinding(true)} />
+      <main className="workbench-station" id="station">
         <Outlet />
       </main>
-      {withRibbon && (
+      {ribbon.height && (
         <div className="workbench-ribbon">
           <Ribbon
             lesson={lesson}
@@ -97,10 +101,12 @@ function Bench() {
               view.selectStep(id);
               session.do('pinAt', { id, startMin, to: placeAt(plan, id, startMin) });
             }}
+            height={ribbon.height}
+            onHeight={ribbon.set}
           />
         </div>
       )}
-      <Beside onKeys={() => setShowKeys(true)} onFind={() => setFinding(true)} />
+      <Beside isOpen={isBesideOpen} onOpen={setBesideOpen} />
       {showKeys && <KeyList onClose={() => setShowKeys(false)} />}
       {isFinding && (
         <Suspense fallback={null}>

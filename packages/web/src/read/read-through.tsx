@@ -7,9 +7,11 @@ import { planInWords, planLesson } from '@viaticum/core/plan';
 import { plainWords, readingMinutes } from '@viaticum/core/text';
 import { hourMinute, listInWords, minutesInWords, sizeInWords, waitInWords } from '@viaticum/core/units';
 import { pigmentOf } from '@viaticum/kernels/pigment';
+import { Button } from 'antd';
 import { useMemo } from 'react';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { readLesson } from '../api/queries.js';
+import { LinkKey } from '../ui/link-key.js';
 import { RichText } from '../ui/rich-text.js';
 import { StageCanvas } from '../ui/stage-canvas.js';
 import { layersAt } from '../ui/stage-layers.js';
@@ -41,12 +43,10 @@ function Page({ id, lesson }: { id: string; lesson: Lesson }) {
     <main className="read">
       <header>
         <p className="read-keys">
-          <Link to={`/lesson/${id}/steps`} className="key">
-            {w.back}
-          </Link>
-          <button type="button" className="key main" onClick={() => window.print()}>
+          <LinkKey to={`/lesson/${id}/steps`}>{w.back}</LinkKey>
+          <Button type="primary" onClick={() => window.print()}>
             {w.print}
-          </button>
+          </Button>
         </p>
         <h1>{lesson.title}</h1>
         <p className="quiet">

@@ -4,6 +4,7 @@ import { commonSizes, emptyLesson } from '@viaticum/core/document';
 import { type ReadySchool, readySchools, schoolOf } from '@viaticum/core/draft';
 import { fillPlacement } from '@viaticum/core/picture';
 import { capital, MM_PER_INCH } from '@viaticum/core/units';
+import { Button, Checkbox, Input, InputNumber, Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { type FormEvent, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -11,6 +12,7 @@ import { keptQuery, useCreateLesson, useUploadPicture } from '../api/queries.js'
 import { useBlobUrl } from '../lesson/laid.js';
 import { layArgs } from '../lesson/lay-args.js';
 import { Dialog } from '../ui/dialog.js';
+import { FileKey, PICTURES } from '../ui/file-key.js';
 import { beginWords as w } from '../words/begin.js';
 import { draftWords } from '../words/school.js';
 import { words } from '../words/words.js';
@@ -70,49 +72,36 @@ export function NewLesson({ onClose }: { onClose: () => void }) {
       <form onSubmit={submit}>
         <div className="begin-picture">
           {url ? <img src={url} alt="" /> : <p className="quiet small">{w.about}</p>}
-          <label className="key">
-            {file ? w.other : w.choose}
-            <input
-              type="file"
-              accept="image/png,image/jpeg,image/webp"
-              className="hidden-file"
-              aria-label={w.picture}
-              onChange={(event) => takeFile(event.target.files?.[0])}
-            />
-          </label>
+          <FileKey size="middle" label={file ? w.other : w.choose} accept={PICTURES} onFile={takeFile} />
         </div>
         <label className="field">
           <span>{words.shelf.name}</span>
-          <input value={title} onChange={(event) => setTitle(event.target.value)} maxLength={120} required />
+          <Input value={title} onChange={(event) => setTitle(event.target.value)} maxLength={120} required />
         </label>
         <CanvasSize onSize={setSize} />
         {file && (
           <div className="row">
-            <label className="field">
+            <div className="field">
               <span>{w.school}</span>
-              <select value={school} onChange={(event) => setSchool(event.target.value)}>
-                {READY.map((one) => (
-                  <option key={one} value={one}>
-                    {w.schools[one].name}
-                  </option>
-                ))}
-                {methods.map((one) => (
-                  <option key={one.name} value={`${OWN}:${one.name}`}>
-                    {w.ownMethod(one.name)}
-                  </option>
-                ))}
-              </select>
-            </label>
-            <label className="field">
+              <Select
+                aria-label={w.school}
+                value={school}
+                onChange={(given) => setSchool(given)}
+                options={[
+                  ...READY.map((one) => ({ value: one, label: w.schools[one].name })),
+                  ...methods.map((one) => ({ value: `${OWN}:${one.name}`, label: w.ownMethod(one.name) })),
+                ]}
+              />
+            </div>
+            <div className="field">
               <span>{w.level}</span>
-              <select value={level} onChange={(event) => setLevel(event.target.value as Lesson['level'])}>
-                {Object.entries(draftWords.levels).map(([one, name]) => (
-                  <option key={one} value={one}>
-                    {name}
-                  </option>
-                ))}
-              </select>
-            </label>
+              <Select
+                aria-label={w.level}
+                value={level}
+                onChange={(given) => setLevel(given as Lesson['level'])}
+                options={Object.entries(draftWords.levels).map(([one, name]) => ({ value: one, label: name }))}
+              />
+            </div>
           </div>
         )}
         {file && why && <p className="quiet small">{why}</p>}
@@ -127,12 +116,10 @@ export function NewLesson({ onClose }: { onClose: () => void }) {
           </p>
         )}
         <div className="row">
-          <button type="submit" className="key main" disabled={working !== null || create.isPending || !size}>
+          <Button type="primary" htmlType="submit" disabled={working !== null || create.isPending || !size}>
             {file ? w.make : words.shelf.make}
-          </button>
-          <button type="button" className="key" onClick={onClose}>
-            {words.shelf.cancel}
-          </button>
+          </Button>
+          <Button onClick={onClose}>{words.shelf.cancel}</Button>
         </div>
       </form>
     </Dialog>
@@ -178,46 +165,49 @@ function CanvasSize({ onSize }: { onSize: (size: Size | null) => void }) {
     onSize(turned.widthMm > 0 && turned.heightMm > 0 ? turned : null);
   }, [size, own, landscape, onSize]);
   const length = (key: 'width' | 'height', label: string) => (
-    <label className="field">
+    <div className="field">
       <span>{label}</span>
-      <input
-        type="number"
+      <InputNumber
+        aria-label={label}
         min={0.1}
-        step="any"
-        required
+        controls={false}
         value={own[key]}
-        onChange={(event) => setOwn({ ...own, [key]: Number(event.target.value) })}
+        onChange={(next) => setOwn({ ...own, [key]: next ?? 0 })}
       />
-    </label>
+    </div>
   );
   return (
     <div className="row">
-      <label className="field">
+      <div className="field">
         <span>{words.shelf.size}</span>
-        <select value={size} onChange={(event) => setName(event.target.value)}>
-          {commonSizes.map((one) => (
-            <option key={one.name}>{one.name}</option>
-          ))}
-          <option value={OWN}>{words.shelf.own}</option>
-        </select>
-      </label>
+        <Select
+          aria-label={words.shelf.size}
+          value={size}
+          onChange={(given) => setName(given)}
+          options={[...commonSizes.map((one) => ({ value: one.name, label: one.name })), { value: OWN, label: words.shelf.own }]}
+        />
+      </div>
       {size === OWN ? (
         <>
           {length('width', words.shelf.width)}
           {length('height', words.shelf.height)}
-          <label className="field">
+          <div className="field">
             <span>{words.shelf.unit}</span>
-            <select value={own.unit} onChange={(event) => setOwn({ ...own, unit: event.target.value as 'in' | 'cm' })}>
-              <option>cm</option>
-              <option>in</option>
-            </select>
-          </label>
+            <Select
+              aria-label={words.shelf.unit}
+              value={own.unit}
+              onChange={(given) => setOwn({ ...own, unit: given as 'in' | 'cm' })}
+              options={[
+                { value: 'cm', label: 'cm' },
+                { value: 'in', label: 'in' },
+              ]}
+            />
+          </div>
         </>
       ) : (
-        <label>
-          <input type="checkbox" checked={landscape} onChange={(event) => setLandscape(event.target.checked)} />{' '}
+        <Checkbox checked={landscape} onChange={(event) => setLandscape(event.target.checked)}>
           {words.shelf.turn}
-        </label>
+        </Checkbox>
       )}
     </div>
   );

@@ -1,11 +1,12 @@
 /** @jest-environment ./tools/jest-page.mjs */
 import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
-import { screen, waitFor } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import type { Lesson } from '@viaticum/contract';
 import { lessonFaults } from '@viaticum/core/document';
 import { useLocation } from 'react-router';
-import { asInBrowser, cleanup, onPage, server } from '../fixtures/page.fixture.js';
+import { asInBrowser, cleanup, fileFields, onPage, server } from '../fixtures/page.fixture.js';
 import { NewLesson } from './new-lesson.js';
+import Shelf from './shelf.js';
 import SignInView from './sign-in.js';
 
 beforeEach(() => {
@@ -95,8 +96,84 @@ describe('a new lesson', () => {
     URL.revokeObjectURL = () => undefined;
     const { user } = make();
     expect(screen.queryByLabelText('Students')).toBeNull();
-    await user.upload(screen.getByLabelText('Picture'), new File(['x'], 'evening_ferry-02.jpg', { type: 'image/jpeg' }));
+    await user.upload(fileFields()[0] as HTMLElement, new File(['x'], 'evening_ferry-02.jpg', { type: 'image/jpeg' }));
     expect((screen.getByLabelText('What will you paint?') as HTMLInputElement).value.toLowerCase()).toContain('evening ferry');
     expect(screen.getAllByRole('combobox', { hidden: true }).length).toBeGreaterThanOrEqual(2);
+  });
+});
+
+describe('a lesson on the shelf', () => {
+  const card = {
+    units: 'cm',
+    widthMm: 400,
+    heightMm: 500,
+    steps: 4,
+    endMin: 90,
+    waitMin: 20,
+    pictureSha256: null,
+    lastStepId: null,
+  };
+  const standing = (titles: string[]) =>
+    titles.map((title, i) => ({ id: `l${i}`, title, revision: 3, updatedAt: '2026-01-05T10:00:00Z', card }));
+  const shelf = async () => {
+    const titles = ['Boats', 'Kettle'];
+    const document = { title: 'Boats' };
+    const net = server({
+      'GET /api/lessons': () => standing(titles),
+      'GET /api/lessons/l0': { id: 'l0', revision: 3, document, savedAt: '' },
+      'PUT /api/lessons/l0': (body: { document: { title: string } }) => {
+        titles[0] = body.document.title;
+        return { revision: 4, savedAt: '' };
+      },
+      'POST /api/lessons': (body: { document: { title: string } }) => {
+        titles.push(body.document.title);
+        return { id: 'l9', revision: 1, document: body.document, savedAt: '' };
+      },
+      'DELETE /api/lessons/l0': () => {
+        titles.shift();
+        return null;
+      },
+      'POST /api/lessons/l0/restore': () => {
+        titles.unshift('Boats');
+        return null;
+      },
+    });
+    const { user } = onPage(<Shelf />);
+    const act = async (name: string) => {
+      await user.click(await screen.findByRole('button', { name: 'What to do with Boats' }));
+      await user.click(await screen.findByRole('menuitem', { name }));
+    };
+    return { net, user, act };
+  };
+  it('is opened by its picture or its words', async () => {
+    await shelf();
+    const link = await screen.findByRole('link', { name: 'Open Boats' });
+    expect(link.getAttribute('href')).toBe('/lesson/l0');
+    expect(within(link).getByText('Boats')).toBeTruthy();
+  });
+  it('is renamed over the revision that stands there', async () => {
+    const { user, act, net } = await shelf();
+    await act('Rename');
+    const field = await screen.findByRole('textbox', { name: 'Another name for this lesson' });
+    await user.clear(field);
+    await user.type(field, ' Boats at noon {Enter}');
+    await screen.findByRole('link', { name: 'Open Boats at noon' });
+    expect(net.asked.find((one) => one.what === 'PUT /api/lessons/l0')?.body).toEqual({
+      baseRevision: 3,
+      document: { title: 'Boats at noon' },
+    });
+  });
+  it('is duplicated beside it', async () => {
+    const { act } = await shelf();
+    await act('Duplicate');
+    await screen.findByRole('link', { name: 'Open Boats, copy' });
+    expect(screen.getByRole('link', { name: 'Open Boats' })).toBeTruthy();
+  });
+  it('is deleted, and brought back by one press', async () => {
+    const { user, act } = await shelf();
+    await act('Delete');
+    await waitFor(() => expect(screen.queryByRole('link', { name: 'Open Boats' })).toBeNull());
+    await user.click(await screen.findByRole('button', { name: 'Undo' }));
+    await screen.findByRole('link', { name: 'Open Boats' });
   });
 });

@@ -1,12 +1,13 @@
+import { MoreOutlined } from '@ant-design/icons';
 import { useInfiniteQuery } from '@tanstack/react-query';
-import type { LessonCard } from '@viaticum/contract';
+import { type LessonCard, letters } from '@viaticum/contract';
 import { planInWords } from '@viaticum/core/plan';
 import { sizeInWords } from '@viaticum/core/units';
-import { Button } from 'antd';
-import { useState } from 'react';
+import { App, Button, Dropdown, Empty, Input } from 'antd';
+import { type FormEvent, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { finishedUrl, lessonsQuery, pictureUrl, useSignOut } from '../api/queries.js';
-import { Themed } from '../ui/themed.js';
+import { finishedUrl, lessonsQuery, pictureUrl, useShelf, useSignOut } from '../api/queries.js';
+import { Dialog } from '../ui/dialog.js';
 import { words } from '../words/words.js';
 import { NewLesson } from './new-lesson.js';
 import './shelf.css';
@@ -14,6 +15,8 @@ import './shelf.css';
 /** Pixels per mm: the tallest canvas of the shelf stands at most this high. */
 const TALLEST_PX = 330;
 const MOST_PX_PER_MM = 0.62;
+/** So long a deleted lesson can be brought back by one press. */
+const UNDO_SECONDS = 10;
 
 /** The lessons as canvases in true proportion, small against large, standing on a shelf. */
 export default function Shelf() {
@@ -27,30 +30,30 @@ export default function Shelf() {
     <main className="shelf">
       <header>
         <h1>{words.shelf.title}</h1>
-        <button type="button" className="key main" onClick={() => setNew(true)}>
+        <Button type="primary" onClick={() => setNew(true)}>
           {words.shelf.fresh}
-        </button>
-        <button
-          type="button"
-          className="key bare"
-          onClick={() => signOut.mutate(undefined, { onSuccess: () => navigate('/sign-in') })}
-        >
+        </Button>
+        <Button type="text" onClick={() => signOut.mutate(undefined, { onSuccess: () => navigate('/sign-in') })}>
           {words.shelf.signOut}
-        </button>
+        </Button>
       </header>
       {error && <p role="alert">{error.message}</p>}
-      {lessons?.length === 0 && <p className="quiet shelf-empty">{words.shelf.empty}</p>}
+      {lessons?.length === 0 && (
+        <Empty className="shelf-empty" image={null} description={words.shelf.empty}>
+          <Button type="primary" onClick={() => setNew(true)}>
+            {words.shelf.fresh}
+          </Button>
+        </Empty>
+      )}
       <ul className="shelf-board">
         {lessons?.map((lesson) => (
           <Standing key={lesson.id} lesson={lesson} scale={scale} />
         ))}
       </ul>
       {hasNextPage && (
-        <Themed>
-          <Button loading={isFetchingNextPage} onClick={() => void fetchNextPage()}>
-            {words.shelf.older}
-          </Button>
-        </Themed>
+        <Button loading={isFetchingNextPage} onClick={() => void fetchNextPage()}>
+          {words.shelf.older}
+        </Button>
       )}
       {isNew && <NewLesson onClose={() => setNew(false)} />}
     </main>
@@ -61,7 +64,7 @@ function Standing({ lesson, scale }: { lesson: LessonCard; scale: number }) {
   const { id, title, revision, card } = lesson;
   const size = { width: card.widthMm * scale, height: card.heightMm * scale };
   return (
-    <li style={{ width: Math.max(size.width, 132) }}>
+    <li style={{ width: Math.max(size.width, 148) }}>
       <Link to={`/lesson/${id}`} className="standing" aria-label={words.shelf.open(title)}>
         <span className="standing-canvas" style={size}>
           <Shown
@@ -69,16 +72,97 @@ function Standing({ lesson, scale }: { lesson: LessonCard; scale: number }) {
             then={card.lastStepId && finishedUrl(id, revision)}
           />
         </span>
+        <div className="standing-words">
+          <h2>{title}</h2>
+          <span className="quiet small">
+            {sizeInWords(card.widthMm, card.heightMm, card.units)}, {words.shelf.steps(card.steps)}
+            {card.endMin !== null && <br />}
+            {card.endMin !== null && planInWords({ endMin: card.endMin, waitMin: card.waitMin })}
+          </span>
+        </div>
       </Link>
-      <div className="standing-words">
-        <h2>{title}</h2>
-        <p className="quiet small">
-          {sizeInWords(card.widthMm, card.heightMm, card.units)}, {words.shelf.steps(card.steps)}
-          {card.endMin !== null && <br />}
-          {card.endMin !== null && planInWords({ endMin: card.endMin, waitMin: card.waitMin })}
-        </p>
-      </div>
+      <More lesson={lesson} />
     </li>
+  );
+}
+
+/** Rename, duplicate, delete: each says what it did, and deleting can be undone. */
+function More({ lesson: { id, title } }: { lesson: LessonCard }) {
+  const { rename, duplicate, remove, restore } = useShelf();
+  const { message } = App.useApp();
+  const [name, setName] = useState<string | null>(null);
+  const failed = (error: Error) => void message.error(error.message);
+  const removeIt = () =>
+    remove.mutate(id, {
+      onSuccess: () => {
+        const key = `removed-${id}`;
+        const undo = () => {
+          message.destroy(key);
+          restore.mutate(id, { onError: failed });
+        };
+        void message.open({
+          key,
+          duration: UNDO_SECONDS,
+          content: (
+            <>
+              {words.shelf.removed(title)}{' '}
+              <Button size="small" ghost onClick={undo}>
+                {words.shelf.undo}
+              </Button>
+            </>
+          ),
+        });
+      },
+      onError: failed,
+    });
+  const submit = (event: FormEvent) => {
+    event.preventDefault();
+    const next = name?.trim();
+    if (next && next !== title) rename.mutate({ id, title: next }, { onError: failed });
+    setName(null);
+  };
+  const acts: Record<string, () => void> = {
+    rename: () => setName(title),
+    duplicate: () =>
+      duplicate.mutate(
+        { id, title: words.shelf.copyOf(title).slice(0, letters.name) },
+        { onSuccess: (made) => void message.success(words.shelf.duplicated(made.document.title)), onError: failed },
+      ),
+    remove: removeIt,
+  };
+  return (
+    <>
+      <Dropdown
+        trigger={['click']}
+        menu={{
+          items: [
+            { key: 'rename', label: words.shelf.rename },
+            { key: 'duplicate', label: words.shelf.duplicate },
+            { type: 'divider' },
+            { key: 'remove', label: words.shelf.remove, danger: true },
+          ],
+          onClick: ({ key }) => acts[key]?.(),
+        }}
+      >
+        <Button className="standing-more" type="text" size="small" icon={<MoreOutlined />} aria-label={words.shelf.more(title)} />
+      </Dropdown>
+      {name !== null && (
+        <Dialog title={words.shelf.renameTitle} onClose={() => setName(null)}>
+          <form onSubmit={submit} className="shelf-rename">
+            <Input
+              autoFocus
+              aria-label={words.shelf.renameTitle}
+              value={name}
+              maxLength={letters.name}
+              onChange={(event) => setName(event.target.value)}
+            />
+            <Button type="primary" htmlType="submit" disabled={name.trim() === ''}>
+              {words.shelf.rename}
+            </Button>
+          </form>
+        </Dialog>
+      )}
+    </>
   );
 }
 

@@ -1,3 +1,4 @@
+import { Button, Input } from 'antd';
 import { type FormEvent, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { useSignIn } from '../api/queries.js';
@@ -26,12 +27,11 @@ export default function SignInView() {
         <p className="quiet">{words.signIn.about}</p>
         <label className="field">
           <span>{words.signIn.name}</span>
-          <input value={name} onChange={(event) => setName(event.target.value)} autoComplete="username" required />
+          <Input value={name} onChange={(event) => setName(event.target.value)} autoComplete="username" required />
         </label>
         <label className="field">
           <span>{words.signIn.password}</span>
-          <input
-            type="password"
+          <Input.Password
             value={password}
             onChange={(event) => setPassword(event.target.value)}
             autoComplete="current-password"
@@ -43,9 +43,9 @@ export default function SignInView() {
             {signIn.error.message}
           </p>
         )}
-        <button type="submit" className="key main" disabled={signIn.isPending}>
+        <Button type="primary" htmlType="submit" disabled={signIn.isPending}>
           {words.signIn.go}
-        </button>
+        </Button>
       </form>
     </main>
   );

@@ -1,4 +1,5 @@
 /** @jest-environment ./tools/jest-page.mjs */
+
 import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { findings } from '@viaticum/core/check';
@@ -7,10 +8,11 @@ import { demoLesson } from '@viaticum/core/fixtures';
 import { planLesson } from '@viaticum/core/plan';
 import { hourMinute } from '@viaticum/core/units';
 import { Route, Routes } from 'react-router';
-import { asInBrowser, cleanup, lessonOf, onBench, onPage, server } from '../fixtures/page.fixture.js';
+import { asInBrowser, choose, cleanup, lessonOf, onBench, onPage, server } from '../fixtures/page.fixture.js';
 import { LayingProvider } from '../lesson/laid.js';
 import ReadThrough from '../read/read-through.js';
 import { Ribbon } from '../ui/ribbon/ribbon.js';
+import { transferWords } from '../words/transfers.js';
 import { EaselContext, type EaselView } from './picture/easel-context.js';
 import { AreasTopic } from './picture/topics/areas.js';
 import { ThingsTopic } from './picture/topics/things.js';
@@ -151,14 +153,12 @@ describe('constructions on the canvas', () => {
     ));
     const [choice] = screen.getAllByRole('combobox');
     const [add] = screen.getAllByRole('button');
-    const kinds = within(choice as HTMLElement)
-      .getAllByRole('option')
-      .map((option) => (option as HTMLOptionElement).value);
-    for (const kind of kinds) {
-      await user.selectOptions(choice as HTMLElement, kind);
+    const said = Object.values(transferWords.help.kinds);
+    for (const kind of said) {
+      await choose(user, choice as HTMLElement, kind);
       await user.click(add as HTMLElement);
     }
-    expect(lessonOf(session).drawing.constructions.map((one) => one.kind)).toEqual(kinds);
+    expect(lessonOf(session).drawing.constructions.map((one) => one.kind)).toEqual(Object.keys(transferWords.help.kinds));
     const columns = screen.getByLabelText(/^columns/i);
     await user.clear(columns);
     await user.type(columns, '400{Enter}');
@@ -182,6 +182,8 @@ describe('the section through the paint', () => {
         withChain={false}
         onDrag={() => undefined}
         onPin={() => undefined}
+        height="half"
+        onHeight={() => undefined}
         {...heard}
         {...over}
       />,

@@ -1,12 +1,14 @@
 /** @jest-environment ./tools/jest-page.mjs */
+
 import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
-import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { act, screen, waitFor, within } from '@testing-library/react';
 import type { ClassAnswer, Lesson, Mix } from '@viaticum/contract';
 import { looksOf } from '@viaticum/core/derived';
 import { demoLesson } from '@viaticum/core/fixtures';
 import { planLesson } from '@viaticum/core/plan';
-import { asInBrowser, cleanup, lessonOf, onBench, server } from '../fixtures/page.fixture.js';
+import { asInBrowser, choicesOf, choose, cleanup, lessonOf, onBench, server, turn } from '../fixtures/page.fixture.js';
 import { LayingProvider } from '../lesson/laid.js';
+import { words } from '../words/words.js';
 import { Invite } from './class/invite.js';
 import { MixEditor } from './paints/mix-editor.js';
 import { BenchProvider } from './paints/paint-context.js';
@@ -50,7 +52,7 @@ describe('one mix', () => {
     const { user, session, mix } = editor();
     const before = looksOf(lessonOf(session)).get('m-copper')?.colour?.lab;
     const [first] = screen.getAllByLabelText(/^Parts of/);
-    await user.selectOptions(first as HTMLElement, '9');
+    await choose(user, first as HTMLElement, '9');
     expect(mix().recipe[0]?.parts).toBe(9);
     expect(looksOf(lessonOf(session)).get('m-copper')?.colour?.lab).not.toEqual(before);
     const count = mix().recipe.length;
@@ -60,12 +62,10 @@ describe('one mix', () => {
   it('another mix can be a part of it, never itself', async () => {
     const { user, mix } = editor();
     const add = screen.getByLabelText(/^Add to the recipe|^Add a/);
-    const offered = within(add)
-      .getAllByRole('option')
-      .map((option) => (option as HTMLOptionElement).value);
-    expect(offered).toContain('mix/m-light');
-    expect(offered).not.toContain('mix/m-copper');
-    await user.selectOptions(add, 'mix/m-light');
+    const offered = await choicesOf(user, add);
+    expect(offered).toContain('light copper');
+    expect(offered).not.toContain('copper');
+    await choose(user, add, 'light copper');
     expect(mix().mixedFrom).toEqual([{ mixId: 'm-light', parts: 1 }]);
     expect(screen.getByText('the mix light copper')).toBeTruthy();
   });
@@ -90,7 +90,7 @@ describe('one mix', () => {
     const onLab = jest.fn();
     let target: [number, number, number] | null = null;
     const bench = onBench(lesson, () => <Typed lab={target} onLab={onLab} open />);
-    const set = screen.getByRole('button') as HTMLButtonElement;
+    const set = screen.getByRole('button', { name: words.paints.set }) as HTMLButtonElement;
     const [l, a, b] = screen.getAllByRole('textbox') as HTMLInputElement[];
     await bench.user.type(l as HTMLElement, '120');
     await bench.user.type(a as HTMLElement, '−12,5');
@@ -168,7 +168,7 @@ describe('trying another air', () => {
     const setWhatIf = jest.fn();
     const { session } = onBench(lesson, () => <WhatIfTopic />, { setWhatIf });
     const [slider] = screen.getAllByRole('slider');
-    fireEvent.change(slider as HTMLElement, { target: { value: '30' } });
+    turn(slider as HTMLElement, 6);
     const tried = setWhatIf.mock.calls.at(-1)?.[0] as { airC: number; humidity: number; airSpeed: number };
     expect(lessonOf(session)).toEqual(lesson);
     const other = { ...lesson, room: { ...lesson.room, airC: tried.airC, humidity: tried.humidity, airSpeed: tried.airSpeed } };
@@ -199,7 +199,9 @@ describe('a class that is planned', () => {
   });
   it('is sent with its time as it is here, its place, seats and first names', async () => {
     const { user, net } = form();
-    fireEvent.change(await screen.findByLabelText('Begins'), { target: { value: '2027-03-05T18:30' } });
+    const begins = await screen.findByLabelText('Begins');
+    await user.click(begins);
+    await user.type(begins, '5 Mar 2027 18:30{Enter}');
     const place = screen.getByLabelText('Where');
     await user.clear(place);
     await user.type(place, 'the old boathouse');

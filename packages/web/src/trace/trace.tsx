@@ -1,11 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Lesson } from '@viaticum/contract';
 import { decidedLines, type Line, pathData, upToAmount } from '@viaticum/core/transfer';
+import { Button } from 'antd';
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { readLesson } from '../api/queries.js';
 import { layArgs } from '../lesson/lay-args.js';
 import { asDrawn } from '../stations/transfers/drawing-context.js';
+import { LinkKey } from '../ui/link-key.js';
+import { TurnField } from '../ui/turn-field.js';
 import { transferWords } from '../words/transfers.js';
 import { words } from '../words/words.js';
 import { pictureWorker } from '../workers/picture-worker.js';
@@ -46,23 +49,19 @@ function Measure({ pxPerMm, onSize, onDone }: { pxPerMm: number; onSize: (size: 
       <h1>{w.title}</h1>
       <p>{w.card}</p>
       <div className="trace-card" style={{ width: CARD.widthMm * pxPerMm, height: CARD.heightMm * pxPerMm }} />
-      <label className="field">
-        <span>
-          {w.size} <b className="numbers">{w.sizeSaid(pxPerMm)}</b>
-        </span>
-        <input
-          type="range"
-          min={2}
-          max={14}
-          step={0.01}
-          value={pxPerMm}
-          onChange={(event) => onSize(Number(event.target.value))}
-        />
-      </label>
+      <TurnField
+        label={w.size}
+        said={w.sizeSaid(pxPerMm)}
+        min={2}
+        max={14}
+        step={0.01}
+        value={pxPerMm}
+        onChange={(given) => onSize(given)}
+      />
       <p>
-        <button type="button" className="key main" onClick={onDone}>
+        <Button type="primary" onClick={onDone}>
           {w.done}
-        </button>
+        </Button>
       </p>
     </main>
   );
@@ -157,21 +156,15 @@ function Sheet({ id, lesson, pxPerMm, onMeasure }: { id: string; lesson: Lesson;
         </svg>
       </div>
       <p className="trace-keys">
-        <Link className="key" to={`/lesson/${id}/transfers`}>
-          {w.back}
-        </Link>
-        <button type="button" className="key" aria-pressed={isHeld} onClick={() => setHeld(!isHeld)}>
+        <LinkKey to={`/lesson/${id}/transfers`}>{w.back}</LinkKey>
+        <Button type={isHeld ? 'primary' : 'default'} aria-pressed={isHeld} onClick={() => setHeld(!isHeld)}>
           {isHeld ? w.unlock : w.lock}
-        </button>
-        <button type="button" className="key" aria-pressed={isMirrored} onClick={() => setMirrored(!isMirrored)}>
+        </Button>
+        <Button type={isMirrored ? 'primary' : 'default'} aria-pressed={isMirrored} onClick={() => setMirrored(!isMirrored)}>
           {w.mirror}
-        </button>
-        <button type="button" className="key" onClick={() => void document.documentElement.requestFullscreen?.().catch(() => {})}>
-          {w.full}
-        </button>
-        <button type="button" className="key" onClick={onMeasure}>
-          {w.again}
-        </button>
+        </Button>
+        <Button onClick={() => void document.documentElement.requestFullscreen?.().catch(() => {})}>{w.full}</Button>
+        <Button onClick={onMeasure}>{w.again}</Button>
         <span className="small quiet">
           {isAwake ? w.awake : w.notAwake} {w.bright}
         </span>

@@ -1,3 +1,5 @@
+import { Select } from 'antd';
+
 /** A question with a few answers, its words above. */
 export function Choice({
   label,
@@ -11,15 +13,14 @@ export function Choice({
   onChange: (value: string) => void;
 }) {
   return (
-    <label className="small">
-      {label}
-      <select className="plain-input" value={value} onChange={(event) => onChange(event.target.value)}>
-        {options.map(([one, said]) => (
-          <option key={one} value={one}>
-            {said}
-          </option>
-        ))}
-      </select>
-    </label>
+    <div className="small choice">
+      <span>{label}</span>
+      <Select
+        aria-label={label}
+        value={value}
+        options={options.map(([one, said]) => ({ value: one, label: said }))}
+        onChange={(given) => onChange(String(given))}
+      />
+    </div>
   );
 }

@@ -1,4 +1,5 @@
 import { letters } from '@viaticum/contract';
+import { Input } from 'antd';
 import { useId } from 'react';
 import { Refused, useRefusal } from './refusal.js';
 import { useTyped } from './use-typed.js';
@@ -10,6 +11,7 @@ export function CommitInput({
   onCommit,
   className = '',
   whileTyping = true,
+  isBare = false,
   onFocus,
 }: {
   value: string;
@@ -18,6 +20,8 @@ export function CommitInput({
   className?: string;
   /** Whether it takes effect before it is left: not where others see every letter. */
   whileTyping?: boolean;
+  /** Without a frame, as the words that it stands in for. */
+  isBare?: boolean;
   onFocus?: () => void;
 }) {
   const id = useId();
@@ -28,10 +32,11 @@ export function CommitInput({
   });
   return (
     <>
-      <input
+      <Input
         className={className}
+        variant={isBare ? 'borderless' : 'outlined'}
         value={typed.text}
-        size={Math.max(8, typed.text.length)}
+        htmlSize={Math.max(8, typed.text.length)}
         aria-label={label}
         aria-invalid={sentence !== null || undefined}
         aria-describedby={sentence === null ? undefined : id}

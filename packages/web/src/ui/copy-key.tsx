@@ -1,3 +1,4 @@
+import { Button, type ButtonProps } from 'antd';
 import { useState } from 'react';
 
 /** A key that copies a text, and says so; where the browser lets nobody copy it does nothing, and the text stands beside it. */
@@ -5,13 +6,8 @@ export function CopyKey({
   text,
   label,
   done,
-  className = 'key small',
-}: {
-  text: string;
-  label: string;
-  done: string;
-  className?: string;
-}) {
+  ...looks
+}: { text: string; label: string; done: string } & Pick<ButtonProps, 'type' | 'size' | 'className'>) {
   const [copied, setCopied] = useState(false);
   const copy = () =>
     navigator.clipboard?.writeText(text).then(
@@ -19,8 +15,8 @@ export function CopyKey({
       () => undefined,
     );
   return (
-    <button type="button" className={className} onClick={() => void copy()}>
+    <Button size="small" {...looks} onClick={() => void copy()}>
       {copied ? done : label}
-    </button>
+    </Button>
   );
 }

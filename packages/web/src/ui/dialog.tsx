@@ -1,17 +1,34 @@
-import { type ReactNode, useEffect, useId, useRef } from 'react';
-import './dialog.css';
+import { Modal } from 'antd';
+import type { ReactNode } from 'react';
 
-/** A dialog on the browser's own element: focus stays inside, Escape closes it. */
-export function Dialog({ title, onClose, children }: { title: string; onClose: () => void; children: ReactNode }) {
-  const ref = useRef<HTMLDialogElement>(null);
-  const id = useId();
-  useEffect(() => {
-    ref.current?.showModal();
-  }, []);
+/** A dialog: focus stays inside, Escape closes it. */
+export function Dialog({
+  title,
+  onClose,
+  isAnswerNeeded = false,
+  children,
+  width = 560,
+}: {
+  title: string;
+  onClose?: () => void;
+  /** It goes only when one of its answers is pressed. */
+  isAnswerNeeded?: boolean;
+  children: ReactNode;
+  width?: number;
+}) {
   return (
-    <dialog ref={ref} className="dialog" aria-labelledby={id} onClose={onClose}>
-      <h2 id={id}>{title}</h2>
+    <Modal
+      open
+      title={<h2 className="dialog-title">{title}</h2>}
+      onCancel={() => onClose?.()}
+      closable={!isAnswerNeeded}
+      keyboard={!isAnswerNeeded}
+      mask={{ closable: !isAnswerNeeded }}
+      footer={null}
+      width={width}
+      destroyOnHidden
+    >
       {children}
-    </dialog>
+    </Modal>
   );
 }

@@ -1,3 +1,4 @@
+import { Button } from 'antd';
 import { useRouteError } from 'react-router';
 import { words } from '../words/words.js';
 
@@ -11,12 +12,10 @@ export function ErrorView() {
       <p>{words.error.about}</p>
       {message && <p className="quiet small">{message}</p>}
       <p style={{ display: 'flex', gap: 10, marginTop: 20 }}>
-        <a className="key main" href="/">
+        <Button type="primary" href="/">
           {words.lesson.shelf}
-        </a>
-        <button type="button" className="key" onClick={() => location.reload()}>
-          {words.error.again}
-        </button>
+        </Button>
+        <Button onClick={() => location.reload()}>{words.error.again}</Button>
       </p>
     </main>
   );

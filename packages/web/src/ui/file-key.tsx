@@ -1,29 +1,30 @@
+import { Button, type ButtonProps, Upload } from 'antd';
+
 /** A key that chooses a file; the same file can be chosen twice. */
 export function FileKey({
   label,
   accept,
-  className = 'key small',
   onFile,
+  ...looks
 }: {
   label: string;
   accept: string;
-  className?: string;
   onFile: (file: File) => void;
-}) {
+} & Pick<ButtonProps, 'type' | 'size' | 'className' | 'disabled'>) {
   return (
-    <label className={className}>
-      {label}
-      <input
-        type="file"
-        accept={accept}
-        className="hidden-file"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) onFile(file);
-        }}
-      />
-    </label>
+    <Upload
+      accept={accept}
+      disabled={looks.disabled === true}
+      showUploadList={false}
+      beforeUpload={(file) => {
+        onFile(file);
+        return false;
+      }}
+    >
+      <Button size="small" {...looks}>
+        {label}
+      </Button>
+    </Upload>
   );
 }
 

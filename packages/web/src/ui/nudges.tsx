@@ -1,4 +1,5 @@
 import type { Lab } from '@viaticum/contract';
+import { Button } from 'antd';
 import { words } from '../words/words.js';
 
 const w = words.paints;
@@ -20,13 +21,13 @@ export function Nudges({ lab, clear, onLab }: { lab: Lab; clear: string; onLab: 
     <fieldset className="mix-nudges">
       <legend className="visually-hidden">{w.nudgeLabel}</legend>
       {(Object.keys(moves) as (keyof typeof moves)[]).map((word) => (
-        <button key={word} type="button" className="key bare small" onClick={() => onLab(clampLab(moves[word](lab)))}>
+        <Button type="text" size="small" key={word} onClick={() => onLab(clampLab(moves[word](lab)))}>
           {w.nudges[word]}
-        </button>
+        </Button>
       ))}
-      <button type="button" className="key bare small" onClick={() => onLab(null)}>
+      <Button type="text" size="small" onClick={() => onLab(null)}>
         {clear}
-      </button>
+      </Button>
     </fieldset>
   );
 }

@@ -1,7 +1,14 @@
-import { useId } from 'react';
+import { InputNumber } from 'antd';
+import { useId, useState } from 'react';
 import { Refused, useRefusal } from './refusal.js';
 
-type Given = { label: string; onValue: (value: number) => boolean; className?: string };
+type Given = {
+  label: string;
+  onValue: (value: number) => boolean;
+  className?: string;
+  /** What is counted or measured, behind the number. */
+  unit?: string;
+};
 type Optional = { value: number | undefined; placeholder?: string; onClear: () => boolean };
 
 /**
@@ -9,31 +16,34 @@ type Optional = { value: number | undefined; placeholder?: string; onClear: () =
  * `onClear` it may be empty.
  */
 export function NumberField(props: Given & ({ value: number } | Optional)) {
-  const { label, value, onValue, className = 'number-field' } = props;
+  const { label, value, onValue, className = 'number-field', unit } = props;
   const id = useId();
   const { sentence, attempt } = useRefusal();
+  // Left, it shows what holds: what was refused is gone.
+  const [left, setLeft] = useState(0);
   const leave = (input: HTMLInputElement) => {
-    const isEmpty = input.value === '';
-    const next = Number(input.value);
+    const text = input.value.trim().replace(',', '.');
+    const isEmpty = text === '';
+    const next = Number(text);
     if (isEmpty ? value === undefined : next === value) return;
     const canBe = isEmpty ? 'onClear' in props : Number.isFinite(next);
-    const isTaken = canBe && attempt(() => (isEmpty ? (props as Optional).onClear() : onValue(next)));
-    if (!isTaken) input.value = value === undefined ? '' : String(value);
+    if (canBe) attempt(() => (isEmpty ? (props as Optional).onClear() : onValue(next)));
+    setLeft(left + 1);
   };
   return (
     <>
-      <input
-        key={value ?? 'none'}
+      <InputNumber<number>
+        key={`${value ?? 'none'} ${left}`}
         className={className}
-        type="number"
-        step="any"
+        controls={false}
+        suffix={unit}
         aria-label={label}
         aria-invalid={sentence !== null || undefined}
         aria-describedby={sentence === null ? undefined : id}
         defaultValue={value}
         placeholder={'placeholder' in props ? props.placeholder : undefined}
         onBlur={(event) => leave(event.target)}
-        onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+        onPressEnter={(event) => (event.target as HTMLInputElement).blur()}
       />
       <Refused id={id} sentence={sentence} />
     </>

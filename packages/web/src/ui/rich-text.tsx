@@ -1,4 +1,6 @@
 import { type RichLine, richLines, withBold, withList } from '@viaticum/core/text';
+import { Button, Input } from 'antd';
+import type { TextAreaRef } from 'antd/es/input/TextArea.js';
 import { useId, useRef } from 'react';
 import { listWords as w } from '../words/steps.js';
 import { useTyped } from './use-typed.js';
@@ -49,10 +51,10 @@ export function RichInput({
   onCommit: (text: string, burst: string) => unknown;
 }) {
   const typed = useTyped(value, onCommit);
-  const area = useRef<HTMLTextAreaElement>(null);
+  const area = useRef<TextAreaRef>(null);
   const id = useId();
   const change = (how: typeof withBold) => {
-    const field = area.current;
+    const field = area.current?.nativeElement as HTMLTextAreaElement | undefined;
     if (!field) return;
     const next = how(field.value, field.selectionStart, field.selectionEnd);
     typed.type(next.text);
@@ -66,27 +68,27 @@ export function RichInput({
         <label htmlFor={id}>{label}</label>
         <span>
           {/* The field keeps the focus, so that its words are not taken before they are changed. */}
-          <button
-            type="button"
-            className="rich-key"
+          <Button
+            type="text"
+            className="plain rich-key"
             aria-label={`${w.bold}: ${label}`}
             onMouseDown={(event) => event.preventDefault()}
             onClick={() => change(withBold)}
           >
             <b>{w.bold}</b>
-          </button>
-          <button
-            type="button"
-            className="rich-key"
+          </Button>
+          <Button
+            type="text"
+            className="plain rich-key"
             aria-label={`${w.list}: ${label}`}
             onMouseDown={(event) => event.preventDefault()}
             onClick={() => change(withList)}
           >
             {w.list}
-          </button>
+          </Button>
         </span>
       </span>
-      <textarea
+      <Input.TextArea
         ref={area}
         id={id}
         rows={rows}

@@ -27,7 +27,7 @@ export function BrushOut({
 }
 
 /** A recipe as a bar of the tubes' own colours, as long as their parts. */
-export function RecipeBar({ parts, words }: { parts: SheetMix['parts']; words: string }) {
+export function RecipeBar({ parts, words, name }: { parts: SheetMix['parts']; words: string; name?: string }) {
   const total = parts.reduce((sum, part) => sum + Math.max(part.weight, 0.3), 0);
   return (
     <div className="recipe">
@@ -40,7 +40,10 @@ export function RecipeBar({ parts, words }: { parts: SheetMix['parts']; words: s
           />
         ))}
       </div>
-      <div className="recipe-words">{words}</div>
+      <div className="recipe-words">
+        {name && <b>{name} </b>}
+        {words}
+      </div>
     </div>
   );
 }

@@ -20,7 +20,7 @@ export const followWords = {
   nameAbout: 'So that your instructor knows whose easel this is. Nothing else is asked.',
   next: 'Next',
   join: 'Join',
-  of: (n: number, of: number) => `${n} of ${of}`,
+  of: (n: number, of: number) => `step ${n} of ${of}`,
   waiting: 'Your place is ready',
   waitingAbout: 'The class begins soon. Lay out your paints and fill the water.',
   done: 'Done',

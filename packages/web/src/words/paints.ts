@@ -1,3 +1,5 @@
+import { apart } from './exact.js';
+
 const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
 
 /** Wording of the Paints station beside its mixes. */
@@ -14,12 +16,12 @@ export const paintWords = {
   } as const,
   use: 'Use this',
   inUse: 'in use',
-  onFilm: (value: number) => `laid once ${value.toFixed(1)}`,
-  thick: (value: number) => `ΔE00 ${value.toFixed(1)}`,
-  touchy: (name: string, value: number) => `Touchy: ${name} doubled moves it by ${value.toFixed(1)}.`,
+  onFilm: (value: number) => `laid once ${apart(value)}`,
+  thick: apart,
+  touchy: (name: string, value: number) => `Touchy: with ${name} doubled it is ${apart(value)}.`,
   outOfReach: 'Out of reach of these tubes; above is the nearest.',
   whichTube: 'Which tube would reach it?',
-  wouldReach: (name: string, deltaE: number) => `${name}: ΔE00 ${deltaE.toFixed(1)}`,
+  wouldReach: (name: string, deltaE: number) => `${name}: ${apart(deltaE)}`,
   addIt: (name: string) => `Add ${name}`,
   order: 'Put together in this order',
   orderWords: (names: string[]) => `${names.join(', then ')}.`,
@@ -39,7 +41,7 @@ export const paintWords = {
         : `${coats} ${technique} layers to hide what lies under it`,
   contrast: (ratio: number) => `Contrast ratio ${ratio.toFixed(2)} (0.98 counts as hiding)`,
   oneCoat: (deltaE: number) =>
-    deltaE < 1 ? 'One layer already looks like the mix.' : `One layer is ΔE00 ${deltaE.toFixed(1)} from the mix.`,
+    deltaE < 1 ? 'One layer already looks like the mix.' : `One layer and the mix are ${apart(deltaE)}.`,
   swatchOn: 'one layer on the ground',
   line: (coats: number | null) =>
     coats === null
@@ -137,18 +139,16 @@ export const paintWords = {
   proven: 'No smaller set does: all were tried.',
   others: (n: number) =>
     n === 0 ? '' : `${n === 10 ? '10 or more' : n} other ${n === 1 ? 'set' : 'sets'} of as few would do too.`,
-  worstMean: (worst: number, mean: number) => `worst ΔE00 ${worst.toFixed(1)}, mean ${mean.toFixed(1)}`,
+  worstMean: (worst: number, mean: number) => `the worst ${apart(worst)}, on the whole ${apart(mean)}`,
   cost: (money: string) => `${money} a student in tubes`,
   costUnknown: (n: number) => `Price unknown for ${count(n, 'tube', 'tubes')}; enter it under Tubes.`,
   unreachable: (names: string[]) => `Not reached with whole parts and one touch: ${names.join(', ')}.`,
   isFor: (mix: string, without: number) =>
-    Number.isFinite(without)
-      ? `for ${mix}, which without it is ${without.toFixed(1)} off`
-      : `for ${mix}: without it nothing comes within ΔE00 8`,
+    Number.isFinite(without) ? `for ${mix}, which without it is ${apart(without)}` : `for ${mix}: without it nothing comes near`,
   takePalette: 'Take this palette and its recipes',
   curve: 'What fewer tubes give up',
   curveAxis: 'tubes',
-  curveY: 'ΔE00',
+  curveY: 'how far off (ΔE00)',
   curveWorst: 'worst',
   curveMean: 'mean',
   curveRow: (n: number, worst: number, mean: number) => `${n} tubes: worst ${worst.toFixed(1)}, mean ${mean.toFixed(1)}`,

@@ -11,6 +11,7 @@ export const picture = {
     edges: 'Edges',
     composition: 'Composition',
   },
+  groups: { frame: 'Frame', values: 'Values', areas: 'Areas', composition: 'Composition' },
   measuring: 'Measuring the picture…',
   empty: 'From a reference this station finds the crop that fits the canvas, its values, and the areas to paint with their size.',
   without: 'A lesson can do without: draw areas on the bare canvas and choose their colours.',

@@ -7,7 +7,7 @@ const plural = (n: number, one: string, many: string) => `${n} ${n === 1 ? one :
 export const planWords = {
   topicsLabel: 'What to work on',
   topics: {
-    list: 'Steps',
+    list: 'List',
     draft: 'Draft',
     stages: 'Stages',
     plans: 'Plans',
@@ -15,10 +15,11 @@ export const planWords = {
     whatIf: 'What if',
     marks: 'Marks',
     values: 'Values',
-    preparing: 'Preparing',
-    repair: 'Repair',
+    preparing: 'Brushes and canvases',
+    repair: 'Mending',
     others: 'For others',
   },
+  groups: { steps: 'Steps', draft: 'Draft', time: 'Time', look: 'Look', ready: 'Get ready' },
   plans: {
     label: 'Three plans',
     searching: (share: number) => `Trying orders, ${Math.round(Math.min(1, share) * 100)} % of what is looked through at most`,
@@ -154,6 +155,7 @@ export const planWords = {
       raw: 'raw canvas or wood',
     } as Record<Absorbency, string>,
     seats: 'Seats',
+    anyTime: 'not set',
     dryers: 'Hair dryers',
     watts: 'Watts each',
     circuits: 'Circuits',

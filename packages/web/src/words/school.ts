@@ -1,4 +1,5 @@
 import type { Level, School } from '@viaticum/contract';
+import { apart, figure } from './exact.js';
 
 import { planWords } from './plan.js';
 
@@ -168,13 +169,13 @@ export const draftWords = {
 export const stageWords = {
   about: 'The canvas after each step, painted in the mixed colours. Press and hold the large one to see it before its last step.',
   off: (mean: number) =>
-    `With half-closed eyes the last one is ${mean < 3 ? 'close to' : mean < 7 ? 'some way from' : 'far from'} the picture (ΔE00 ${mean.toFixed(1)}).`,
+    `With half-closed eyes the last one is ${mean < 3 ? 'close to' : mean < 7 ? 'some way from' : 'far from'} the picture${figure(mean)}.`,
   photo: 'Show a photograph instead',
   bringing: 'Bringing it in',
   computed: 'Show the computed picture again',
   nearness: (list: string) => `Difference from the picture after every step: ${list}`,
   nearnessAbout: (first: number, last: number) =>
-    `Difference from the picture after every step, with half-closed eyes: from ΔE00 ${first.toFixed(0)} to ${last.toFixed(1)}.`,
-  rises: (title: string, by: number) => `It rises by ${by.toFixed(1)} in “${title}”.`,
+    `Difference from the picture after every step, with half-closed eyes: ${apart(first)} at first, ${apart(last)} at last.`,
+  rises: (title: string, by: number) => `It grows again in “${title}”${figure(by)}.`,
   painting: (share: number) => `Painting, ${Math.round(Math.min(1, share) * 100)} %`,
 };

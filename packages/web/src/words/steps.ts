@@ -84,6 +84,8 @@ export const markWords = {
   strokesTitle: 'Strokes of this lesson',
   allStrokes: 'All strokes',
   repeat: 'Done again, at most',
+  repeatShort: 'Repeat',
+  untilShort: 'until',
   until: 'until',
   marks: 'Marks',
 };

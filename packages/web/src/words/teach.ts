@@ -1,3 +1,4 @@
+import { apart, figure } from './exact.js';
 /** Words of the topics Values, Preparing, Repair and For others, and of the read-through. */
 export const valuesWords = {
   about:
@@ -64,8 +65,7 @@ export const repairWords = {
   spots: { is: 'is', want: 'should be' },
   unknown: 'This area is still bare at this minute, or nothing says what it should be. Move the light, or take a photograph.',
   off: (deltaE: number) => (deltaE < 2.5 ? 'hardly off' : deltaE < 6 ? 'a little off' : 'clearly off'),
-  leaves: (deltaE: number) =>
-    `then ${deltaE < 2.5 ? 'right to the eye' : deltaE < 6 ? 'close' : 'still off'} (ΔE00 ${deltaE.toFixed(1)})`,
+  leaves: (deltaE: number) => `then ${deltaE < 2.5 ? 'right to the eye' : deltaE < 6 ? 'close' : 'still off'}${figure(deltaE)}`,
   costs: (time: string) => `${time} more in all`,
   costsNothing: 'no time',
   kinds: { lift: 'Lift', cover: 'Cover', glaze: 'Glaze', strip: 'Soften the edge', leave: 'Leave' },
@@ -100,7 +100,7 @@ export const othersWords = {
   amounts: { 1: 'a little', 2: 'more', 3: 'much' } as Record<number, string>,
   fewer: (areas: number, mixes: number, steps: number, minutes: string | null) =>
     `${areas === 1 ? '1 area' : `${areas} areas`}, ${mixes === 1 ? '1 mix' : `${mixes} mixes`} and ${steps === 1 ? '1 step' : `${steps} steps`} fewer${minutes ? `; ${minutes} saved` : ''}.`,
-  price: (before: number, after: number) => `ΔE00 ${after.toFixed(1)} instead of ${before.toFixed(1)}`,
+  price: (before: number, after: number) => `With half-closed eyes the picture is ${apart(after)} instead of ${apart(before)}.`,
   measuring: 'Painting both',
   take: 'Take it',
 };

@@ -28,6 +28,7 @@ export const transferWords = {
     check: 'Check a drawing',
     tablet: 'Tablet',
   },
+  groups: { drawing: 'Drawing', when: 'When and how', out: 'Out', check: 'Check' },
   empty: 'Once the picture has areas, their borders become the drawing: weighed, sized, and tied to the step that needs them.',
   drawing: (share: number) => `Drawing the lines: ${Math.round(share * 100)} %`,
   sheet: 'The template on its canvas',

@@ -12,6 +12,7 @@ export const wallWords = {
   meanwhile: 'Meanwhile',
   mixes: 'On the palette',
   join: (address: string) => `Join at ${address} with`,
+  qr: 'QR code of the join address',
   easels: (count: number) => (count === 1 ? '1 easel' : `${count} easels`),
   screen: 'This screen',
   inches: 'Diagonal (inches)',

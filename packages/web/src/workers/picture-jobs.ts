@@ -27,7 +27,7 @@ export type LayArgs = {
   things: Thing[];
 };
 /** An area as shown: its sheet, what is seen of it, its name and mean colour. */
-type ShownArea = { region: number; name: string; outline: Outline; seen: Outline; meanLab: Lab };
+export type ShownArea = { region: number; name: string; outline: Outline; seen: Outline; meanLab: Lab };
 
 /** What the picture worker can be asked, with what it answers. All after the first work on what was last laid. */
 export type PictureJobs = {

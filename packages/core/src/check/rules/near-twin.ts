@@ -6,11 +6,11 @@ export const nearTwin: Rule = {
   id: 'near-twin',
   look: (lesson) =>
     nearTwins(lesson).map(
-      ({ one, other, deltaE }): Finding => ({
+      ({ one, other }): Finding => ({
         id: `near-twin/${one.id}/${other.id}`,
         rule: 'near-twin',
         about: `${one.name} and ${other.name}`,
-        words: `These two mixes are hardly to be told apart (ΔE00 ${deltaE.toFixed(1)}). One would do.`,
+        words: `These two mixes are hardly to be told apart. One would do.`,
         reason: 'Common practice: remixed colours never match, so every mix that can be spared is a fault spared.',
         serious: false,
         place: { station: 'paints', mixId: other.id },

@@ -2,18 +2,21 @@ import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import { CodeParam, Id, isId } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
 import { Type } from 'typebox';
+import type { Config } from '../../config.js';
 import { sendStage } from '../../stage-pictures/store.js';
 import type { ClassStore } from '../store.js';
-import type { ClassLookup } from './lookup.js';
+import { type ClassLookup, joinAddress } from './lookup.js';
 
-/** What whoever has the code of a class may read: its name, its sheet, its stages, recipes without what they lack. */
-export function joinRoutes(app: FastifyInstance, { store, find }: { store: ClassStore } & Pick<ClassLookup, 'find'>): void {
+type Parts = { store: ClassStore; config: Pick<Config, 'publicUrl'> } & Pick<ClassLookup, 'find'>;
+
+/** What whoever has the code of a class may read: its name, its address, its sheet, its stages, recipes without what they lack. */
+export function joinRoutes(app: FastifyInstance, { store, find, config }: Parts): void {
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
   const byCode = { config: { who: 'code' } } as const;
 
   routes.get('/api/join/:code', { schema: { params: CodeParam }, ...byCode }, async (request) => {
     const one = await find(request.params.code, request.ip);
-    return { code: one.code, title: one.title, state: one.phase };
+    return { code: one.code, title: one.title, state: one.phase, address: joinAddress(config, one.code) };
   });
   routes.get('/api/join/:code/sheet', { schema: { params: CodeParam }, ...byCode }, async (request) =>
     store.sheet((await find(request.params.code, request.ip)).code),

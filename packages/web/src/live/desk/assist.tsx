@@ -1,6 +1,8 @@
 import { currentItem, type Student } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
+import { Button } from 'antd';
 import { useParams } from 'react-router';
+import { Themed } from '../../ui/themed.js';
 import { deskWords as w } from '../../words/desk.js';
 import { StagesAt } from '../painted.js';
 import { useLive, useOfTime } from '../use-live.js';
@@ -12,6 +14,14 @@ import './desk.css';
 
 /** For who walks the room: hands, the seat plan, and no more. Let in by the link that the instructor gave. */
 export default function Assist() {
+  return (
+    <Themed where="live">
+      <OpenAssist />
+    </Themed>
+  );
+}
+
+function OpenAssist() {
   const { code = '' } = useParams();
   const key = location.hash.slice(1);
   const { sheet, connection } = useOpenClass(code, 'assistant', key);
@@ -46,14 +56,14 @@ function Walking({ connection, sheet }: Pick<DeskParts, 'connection' | 'sheet'>)
           <li key={student.id}>
             <b>{student.firstName}</b>
             <Waiting connection={connection} student={student} />
-            <button
-              type="button"
-              className="desk-key"
+            <Button
+              type="text"
+              className="plain desk-key"
               aria-label={w.handDown(student.firstName)}
               onClick={() => helped(student.id)}
             >
               {w.helped}
-            </button>
+            </Button>
           </li>
         ))}
       </ul>

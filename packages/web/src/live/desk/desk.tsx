@@ -3,6 +3,7 @@ import type { ClassAnswer } from '@viaticum/contract';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { classQuery } from '../../api/class-queries.js';
+import { Themed } from '../../ui/themed.js';
 import { deskWords as w } from '../../words/desk.js';
 import { StagesAt } from '../painted.js';
 import { useLive } from '../use-live.js';
@@ -19,6 +20,14 @@ import './desk.css';
 
 /** The instructor's place in a running class: a glance from two metres, the rest when near. */
 export default function Desk() {
+  return (
+    <Themed where="live">
+      <OpenDesk />
+    </Themed>
+  );
+}
+
+function OpenDesk() {
   const { code = '' } = useParams();
   const { sheet, connection } = useOpenClass(code, 'desk');
   const answer = useQuery(classQuery(code));

@@ -1,5 +1,4 @@
 import { Button } from 'antd';
-import { Themed } from '../../ui/themed.js';
 import { deskWords as w } from '../../words/desk.js';
 import type { DeskParts } from './parts.js';
 
@@ -9,18 +8,16 @@ export function Door({ connection, live }: Pick<DeskParts, 'connection' | 'live'
   const ids = live.door.map((one) => one.id);
   const names = live.door.map((one) => one.firstName);
   return (
-    <Themed dark>
-      <div className="desk-lost desk-door" role="status">
-        <span>
-          {w.door.wants(names)} {live.door.some((one) => one.why === 'taken-out') ? w.door.takenOut : w.door.more}
-        </span>
-        <span className="desk-door-keys">
-          <Button type="primary" onClick={() => connection.admit(ids, true)}>
-            {w.door.yes(names.length)}
-          </Button>
-          <Button onClick={() => connection.admit(ids, false)}>{w.door.no}</Button>
-        </span>
-      </div>
-    </Themed>
+    <div className="desk-lost desk-door" role="status">
+      <span>
+        {w.door.wants(names)} {live.door.some((one) => one.why === 'taken-out') ? w.door.takenOut : w.door.more}
+      </span>
+      <span className="desk-door-keys">
+        <Button type="primary" onClick={() => connection.admit(ids, true)}>
+          {w.door.yes(names.length)}
+        </Button>
+        <Button onClick={() => connection.admit(ids, false)}>{w.door.no}</Button>
+      </span>
+    </div>
   );
 }

@@ -1,4 +1,5 @@
 import { currentItem, TAKE_BACK_MS, waitedFor } from '@viaticum/core/class';
+import { Button } from 'antd';
 import { useCallback, useEffect, useState } from 'react';
 import { deskWords as w } from '../../words/desk.js';
 import { useOfTime } from '../use-live.js';
@@ -60,30 +61,30 @@ export function Keys({ connection, live }: DeskParts) {
   if (ended) return <footer className="desk-keys desk-large">{w.ended}</footer>;
   return (
     <footer className="desk-keys">
-      <button type="button" className="desk-key" disabled={!running} onClick={holdOrResume} aria-keyshortcuts="H">
+      <Button type="text" className="plain desk-key" disabled={!running} onClick={holdOrResume} aria-keyshortcuts="H">
         {state.phase === 'held' ? w.resume : w.hold} <kbd>H</kbd>
-      </button>
-      <button type="button" className="desk-key" disabled={!running} onClick={extend} aria-keyshortcuts="E">
+      </Button>
+      <Button type="text" className="plain desk-key" disabled={!running} onClick={extend} aria-keyshortcuts="E">
         {w.extend} <kbd>E</kbd>
-      </button>
+      </Button>
       {canTakeBack ? (
-        <button type="button" className="desk-key" onClick={takeBack} aria-keyshortcuts="ArrowLeft">
+        <Button type="text" className="plain desk-key" onClick={takeBack} aria-keyshortcuts="ArrowLeft">
           {w.takeBack} <kbd>←</kbd>
-        </button>
+        </Button>
       ) : (
-        <button
-          type="button"
-          className="desk-key"
+        <Button
+          type="text"
+          className="plain desk-key"
           onClick={() => (sure ? void connection.say({ type: 'end' }) : setSure(true))}
           onBlur={() => setSure(false)}
         >
           {sure ? w.endSure : w.end}
-        </button>
+        </Button>
       )}
-      <button type="button" className="desk-key main" disabled={!next} onClick={goOn} aria-keyshortcuts="ArrowRight PageDown">
+      <Button type="text" className="plain desk-key main" disabled={!next} onClick={goOn} aria-keyshortcuts="ArrowRight PageDown">
         {next ? (at < 0 ? w.start(next.title) : w.goOn(next.title.charAt(0).toLowerCase() + next.title.slice(1))) : w.last}{' '}
         <kbd>→</kbd>
-      </button>
+      </Button>
     </footer>
   );
 }

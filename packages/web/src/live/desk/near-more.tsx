@@ -1,10 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
 import type { ClassAnswer, DeviceRole } from '@viaticum/contract';
 import { Button, Popconfirm } from 'antd';
-import { Link } from 'react-router';
 import { classLinksQuery, useRenewKey } from '../../api/class-queries.js';
 import { CopyKey } from '../../ui/copy-key.js';
-import { Themed } from '../../ui/themed.js';
+import { LinkKey } from '../../ui/link-key.js';
 import { deskWords as w } from '../../words/desk.js';
 import type { DeskParts } from './parts.js';
 
@@ -13,19 +12,17 @@ const speeds = [1, 5, 20, 60] as const;
 /** Makes the link or key of a kind of device anew, once it was said what that does. */
 function Renew({ of: role, renew }: { of: DeviceRole; renew: ReturnType<typeof useRenewKey> }) {
   return (
-    <Themed dark>
-      <Popconfirm
-        title={w.renewSure}
-        styles={{ root: { maxWidth: 320 } }}
-        okText={w.renew[role]}
-        cancelText={w.door.no}
-        onConfirm={() => renew.mutate(role)}
-      >
-        <Button size="small" loading={renew.isPending && renew.variables === role}>
-          {w.renew[role]}
-        </Button>
-      </Popconfirm>
-    </Themed>
+    <Popconfirm
+      title={w.renewSure}
+      styles={{ root: { maxWidth: 320 } }}
+      okText={w.renew[role]}
+      cancelText={w.door.no}
+      onConfirm={() => renew.mutate(role)}
+    >
+      <Button size="small" loading={renew.isPending && renew.variables === role}>
+        {w.renew[role]}
+      </Button>
+    </Popconfirm>
   );
 }
 
@@ -41,15 +38,15 @@ export function More({ connection, live, sheet, code, answer }: DeskParts & { an
           <h2>{w.speed}</h2>
           <p className="desk-touch">
             {speeds.map((speed) => (
-              <button
+              <Button
+                type="text"
+                className="plain desk-key small"
                 key={speed}
-                type="button"
-                className="desk-key small"
                 aria-pressed={(state.clock?.speed ?? 1) === speed}
                 onClick={() => void connection.say({ type: 'speed', speed })}
               >
                 ×{speed}
-              </button>
+              </Button>
             ))}
           </p>
         </section>
@@ -70,9 +67,9 @@ export function More({ connection, live, sheet, code, answer }: DeskParts & { an
         <p className="desk-quiet">{w.assistantAbout}</p>
         {links && (
           <p className="desk-touch">
-            <a className="desk-key small" href={links.assistant} target="_blank" rel="noreferrer">
+            <Button className="desk-key small" href={links.assistant} target="_blank" rel="noreferrer">
               {w.assistant}
-            </a>
+            </Button>
             <CopyKey text={links.assistant} label={w.copy} done={w.copied} className="desk-key small" />
             <Renew of="assistant" renew={renew} />
           </p>
@@ -95,15 +92,15 @@ export function More({ connection, live, sheet, code, answer }: DeskParts & { an
             </p>
           ))}
       </section>
-      <a className="desk-key small" href={`/wall/${code}`} target="_blank" rel="noreferrer">
+      <Button className="desk-key small" href={`/wall/${code}`} target="_blank" rel="noreferrer">
         {w.wall}
-      </a>
-      <Link className="desk-key small" to={`/class/${code}`}>
+      </Button>
+      <LinkKey className="desk-key small" to={`/class/${code}`}>
         {w.record}
-      </Link>
-      <Link className="desk-key small" to={`/lesson/${answer.lessonId}/class`}>
+      </LinkKey>
+      <LinkKey className="desk-key small" to={`/lesson/${answer.lessonId}/class`}>
         {w.lesson}: {sheet.title}
-      </Link>
+      </LinkKey>
     </>
   );
 }

@@ -1,6 +1,7 @@
 import type { ClassAnswer } from '@viaticum/contract';
 import { classMinute, coatsNow, currentItem, expectedEnd, waitedFor } from '@viaticum/core/class';
 import { minutesInWords, waitInWords } from '@viaticum/core/units';
+import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { clockTime } from '../../ui/clock.js';
 import { deskWords as w } from '../../words/desk.js';
@@ -59,29 +60,29 @@ function Air({ connection, live }: DeskParts) {
             void note();
           }}
         >
-          <input
+          <Input
             aria-label={w.airC}
             placeholder="°C"
             inputMode="decimal"
             value={airC}
             onChange={(event) => setAirC(event.target.value)}
           />
-          <input
+          <Input
             aria-label={w.humidity}
             placeholder="%"
             inputMode="decimal"
             value={humidity}
             onChange={(event) => setHumidity(event.target.value)}
           />
-          <button type="submit" className="desk-key small" disabled={airC === '' || humidity === ''}>
+          <Button type="text" className="plain desk-key small" htmlType="submit" disabled={airC === '' || humidity === ''}>
             {w.noteAir}
-          </button>
+          </Button>
         </form>
       ) : (
         isRunning && (
-          <button type="button" className="desk-link" onClick={() => setNoting(true)}>
+          <Button type="text" className="plain desk-link" onClick={() => setNoting(true)}>
             {w.noteAir}
-          </button>
+          </Button>
         )
       )}
     </section>
@@ -106,12 +107,17 @@ function TouchTest({ connection, live, sheet }: DeskParts) {
     <section aria-label={w.touch}>
       <h2>{w.touch}</h2>
       <p className="desk-touch">
-        <button type="button" className="desk-key small" onClick={() => touch(true)} {...(coat && { 'aria-keyshortcuts': 'D' })}>
+        <Button
+          type="text"
+          className="plain desk-key small"
+          onClick={() => touch(true)}
+          {...(coat && { 'aria-keyshortcuts': 'D' })}
+        >
           {w.isDry(name)} {coat && <kbd>D</kbd>}
-        </button>
-        <button type="button" className="desk-key small" onClick={() => touch(false)}>
+        </Button>
+        <Button type="text" className="plain desk-key small" onClick={() => touch(false)}>
           {w.notYet}
-        </button>
+        </Button>
       </p>
       {state.touches.length > 0 && <p className="desk-quiet">{w.dries(percent, state.touches.length)}</p>}
     </section>
@@ -155,12 +161,12 @@ function Time({ connection, live }: DeskParts) {
           )}
           {state.phase !== 'ended' && (
             <p className="desk-touch">
-              <button type="button" className="desk-key small" disabled={isPlanning} onClick={() => void replan(false)}>
+              <Button type="text" className="plain desk-key small" disabled={isPlanning} onClick={() => void replan(false)}>
                 {isPlanning ? w.replanning : w.replan}
-              </button>
-              <button type="button" className="desk-link" disabled={isPlanning} onClick={() => void replan(true)}>
+              </Button>
+              <Button type="text" className="plain desk-link" disabled={isPlanning} onClick={() => void replan(true)}>
                 {w.replanQuickest}
-              </button>
+              </Button>
             </p>
           )}
           {isPlanned && !isPlanning && (

@@ -1,4 +1,5 @@
 import { waitInWords } from '@viaticum/core/units';
+import { Button } from 'antd';
 import { deskWords as w } from '../../words/desk.js';
 import type { DeskParts } from './parts.js';
 
@@ -14,14 +15,15 @@ export function Steps({ connection, live }: DeskParts) {
         return (
           // biome-ignore lint/suspicious/noArrayIndexKey: items have nothing but their place
           <li key={i} className={i === at ? 'here' : i < at ? 'gone' : ''}>
-            <button
-              type="button"
+            <Button
+              type="text"
+              className="plain"
               disabled={i === at || phase === 'ended' || phase === 'planned'}
               aria-label={w.goThere(item.title)}
               onClick={() => void connection.say({ type: 'goTo', from: at, to: i })}
             >
               <span>{item.title}</span> <span className="desk-quiet numbers">{word}</span>
-            </button>
+            </Button>
           </li>
         );
       })}

@@ -1,3 +1,4 @@
+import { Button, Input } from 'antd';
 import { useState } from 'react';
 import { clockTime } from '../../ui/clock.js';
 import { deskWords as w } from '../../words/desk.js';
@@ -16,9 +17,9 @@ export function Tell({ connection, live }: DeskParts) {
     <section className="desk-tell" aria-label={w.tellAll}>
       <h2>{w.tellAll}</h2>
       {w.tellReady.map((one) => (
-        <button key={one} type="button" className="desk-key small" disabled={isOver} onClick={() => void tell(one)}>
+        <Button type="text" className="plain desk-key small" key={one} disabled={isOver} onClick={() => void tell(one)}>
           {one}
-        </button>
+        </Button>
       ))}
       <form
         onSubmit={(event) => {
@@ -26,10 +27,10 @@ export function Tell({ connection, live }: DeskParts) {
           if (text.trim()) void tell(text.trim());
         }}
       >
-        <input aria-label={w.tellField} maxLength={160} value={text} onChange={(event) => setText(event.target.value)} />
-        <button type="submit" className="desk-key small" disabled={isOver || text.trim() === ''}>
+        <Input aria-label={w.tellField} maxLength={160} value={text} onChange={(event) => setText(event.target.value)} />
+        <Button type="text" className="plain desk-key small" htmlType="submit" disabled={isOver || text.trim() === ''}>
           {w.tellSend}
-        </button>
+        </Button>
       </form>
       {[...said].reverse().map((one) => (
         <p key={one.at} className="desk-quiet">

@@ -1,4 +1,5 @@
 import type { ClassAnswer } from '@viaticum/contract';
+import { Button } from 'antd';
 import { useState } from 'react';
 import { deskWords as w } from '../../words/desk.js';
 import { More } from './near-more.js';
@@ -16,9 +17,9 @@ export function Near({ answer, ...parts }: DeskParts & { answer: ClassAnswer }) 
     <aside className="desk-near">
       <nav className="desk-topics" aria-label={w.topicsLabel}>
         {(Object.entries(w.topics) as [Topic, string][]).map(([one, label]) => (
-          <button key={one} type="button" aria-current={topic === one} onClick={() => setTopic(one)}>
+          <Button type="text" className="plain" key={one} aria-current={topic === one} onClick={() => setTopic(one)}>
             {label}
-          </button>
+          </Button>
         ))}
       </nav>
       {topic === 'now' && <Now {...parts} answer={answer} />}

@@ -1,6 +1,7 @@
 import type { FollowSheet } from '@viaticum/contract';
 import { behind, currentItem, type Student } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
+import { Button } from 'antd';
 import { memo, useMemo } from 'react';
 import { layersAfter } from '../../ui/stage-layers.js';
 import { deskWords as w } from '../../words/desk.js';
@@ -80,9 +81,9 @@ function Easel({ connection, live, student, sheet, plan, doneSteps, isDone, isAw
   const { widthMm, heightMm } = sheet.canvas;
   return (
     <li className={`easel${hasHand ? ' hand' : ''}${isAway ? ' away' : ''}${isDone ? ' done' : ''}${isChosen ? ' chosen' : ''}`}>
-      <button
-        type="button"
-        className="easel-place"
+      <Button
+        type="text"
+        className="plain easel-place"
         disabled={!onChoose}
         aria-pressed={isChosen}
         onClick={() => onChoose?.(student.id)}
@@ -93,16 +94,16 @@ function Easel({ connection, live, student, sheet, plan, doneSteps, isDone, isAw
         </span>
         <span className="easel-name">{student.firstName}</span>
         <span className="easel-note numbers">{note}</span>
-      </button>
+      </Button>
       {hasHand && onHelped && (
-        <button
-          type="button"
-          className="desk-key small easel-helped"
+        <Button
+          type="text"
+          className="plain desk-key small easel-helped"
           aria-label={w.handDown(student.firstName)}
           onClick={() => onHelped(student.id)}
         >
           {w.helped}
-        </button>
+        </Button>
       )}
     </li>
   );

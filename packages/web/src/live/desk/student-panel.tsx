@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { behind, currentItem, leaveOutFor, type Student } from '@viaticum/core/class';
 import { listInWords, minutesInWords } from '@viaticum/core/units';
+import { Button, Input, Select } from 'antd';
 import { useState } from 'react';
 import { classStudentsQuery, peopleQuery, useAddPerson, useSaveStudent } from '../../api/class-queries.js';
 import { CommitInput } from '../../ui/commit-input.js';
@@ -40,40 +41,40 @@ export function StudentPanel({
             return firstName.trim() !== '';
           }}
         />
-        <button type="button" className="desk-key small" onClick={onClose}>
+        <Button type="text" className="plain desk-key small" onClick={onClose}>
           {w.close}
-        </button>
+        </Button>
       </header>
       <Late {...{ connection, live, sheet, student }} />
       <p className="desk-touch">
         {isRunning && stepId && (
-          <button
-            type="button"
-            className="desk-key small"
+          <Button
+            type="text"
+            className="plain desk-key small"
             onClick={() => void connection.say({ type: isDone ? 'notYet' : 'done', studentId: student.id, stepId })}
           >
             {isDone ? w.notDoneFor : w.doneFor}
-          </button>
+          </Button>
         )}
-        <button type="button" className="desk-key small" disabled={student.seat === 0} onClick={() => move(student.seat - 1)}>
+        <Button type="text" className="plain desk-key small" disabled={student.seat === 0} onClick={() => move(student.seat - 1)}>
           {w.left}
-        </button>
-        <button
-          type="button"
-          className="desk-key small"
+        </Button>
+        <Button
+          type="text"
+          className="plain desk-key small"
           disabled={student.seat > Math.max(...seats)}
           onClick={() => move(student.seat + 1)}
         >
           {w.right}
-        </button>
-        <button
-          type="button"
-          className="desk-key small"
+        </Button>
+        <Button
+          type="text"
+          className="plain desk-key small"
           onBlur={() => setSure(false)}
           onClick={() => (sure ? void connection.say({ type: 'remove', studentId: student.id }) : setSure(true))}
         >
           {sure ? w.removeSure : w.remove}
-        </button>
+        </Button>
       </p>
       <Kept code={code} student={student} />
     </section>
@@ -113,22 +114,22 @@ function Kept({ code, student }: { code: string; student: Student }) {
   const fault = save.error ?? add.error;
   return (
     <>
-      <label className="desk-field">
+      <div className="desk-field">
         {w.person}
-        <select value={own?.personId ?? ''} onChange={(event) => void choose(event.target.value)}>
-          <option value="">{w.nobody}</option>
-          {likely.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.firstName}
-              {w.pace(one.pace)}
-            </option>
-          ))}
-          <option value="new">{w.fresh}</option>
-        </select>
-      </label>
+        <Select
+          aria-label={w.person}
+          value={own?.personId ?? ''}
+          onChange={(given) => void choose(given)}
+          options={[
+            { value: '', label: w.nobody },
+            ...likely.map((one) => ({ value: one.id, label: `${one.firstName}${w.pace(one.pace)}` })),
+            { value: 'new', label: w.fresh },
+          ]}
+        />
+      </div>
       <label className="desk-field">
         {w.note}
-        <textarea
+        <Input.TextArea
           maxLength={1000}
           rows={2}
           placeholder={w.noteHint}

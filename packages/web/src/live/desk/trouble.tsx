@@ -1,3 +1,4 @@
+import { Button } from 'antd';
 import { deskWords as w } from '../../words/desk.js';
 import { words } from '../../words/words.js';
 import type { DeskParts } from './parts.js';
@@ -24,9 +25,9 @@ export function Trouble({ connection, live }: Pick<DeskParts, 'connection' | 'li
       {live.refusal && (
         <p className="desk-lost" role="alert">
           {live.refusal}
-          <button type="button" className="desk-key small" onClick={connection.clearRefusal}>
+          <Button type="text" className="plain desk-key small" onClick={connection.clearRefusal}>
             {words.lesson.close}
-          </button>
+          </Button>
         </p>
       )}
     </>

@@ -1,6 +1,7 @@
 import type { AloneSheet } from '@viaticum/contract';
 import type { ClassState } from '@viaticum/core/class';
 import { minutesInWords } from '@viaticum/core/units';
+import { Button } from 'antd';
 import { useMemo } from 'react';
 import { followWords as w } from '../../words/follow.js';
 import { ALONE_ID, aloneClass } from '../alone.js';
@@ -24,9 +25,9 @@ export function Alone({ link, given }: { link: string; given: AloneSheet }) {
   const live = useLive(own);
   const student = live.state.students[ALONE_ID];
   const again = (
-    <button type="button" className="big-key" onClick={own.forget}>
+    <Button type="text" className="plain big-key" onClick={own.forget}>
       {w.alone.again}
-    </button>
+    </Button>
   );
   if (live.state.phase === 'ended')
     return (
@@ -37,9 +38,9 @@ export function Alone({ link, given }: { link: string; given: AloneSheet }) {
   if (!student || !live.state.current)
     return (
       <Resting title={given.sheet.title} about={w.alone.startAbout(minutesInWords(given.plan.endMin))}>
-        <button type="button" className="big-key main" onClick={own.begin}>
+        <Button type="text" className="plain big-key main" onClick={own.begin}>
           {w.alone.start}
-        </button>
+        </Button>
       </Resting>
     );
   return (

@@ -1,5 +1,7 @@
 import type { FollowSheet, Helper } from '@viaticum/contract';
+import { Button, Checkbox, Input } from 'antd';
 import { type FormEvent, useState } from 'react';
+import { Fold } from '../../ui/fold.js';
 import { followWords as w } from '../../words/follow.js';
 
 export function AskCode({ fault, onCode }: { fault: string | null; onCode: (code: string) => void }) {
@@ -14,7 +16,7 @@ export function AskCode({ fault, onCode }: { fault: string | null; onCode: (code
       <form onSubmit={submit}>
         <h1>{w.codeTitle}</h1>
         <p className="quiet">{w.codeAbout}</p>
-        <input
+        <Input
           aria-label={w.code}
           className="follow-code"
           value={text}
@@ -29,9 +31,9 @@ export function AskCode({ fault, onCode }: { fault: string | null; onCode: (code
             {fault}
           </p>
         )}
-        <button type="submit" className="big-key main">
+        <Button type="text" className="plain big-key main" htmlType="submit">
           {w.next}
-        </button>
+        </Button>
       </form>
     </main>
   );
@@ -67,7 +69,7 @@ export function AskName({
         <p className="quiet">{title}</p>
         <h1>{w.nameTitle}</h1>
         <p className="quiet">{w.nameAbout}</p>
-        <input
+        <Input
           aria-label={w.nameTitle}
           value={name}
           onChange={(event) => setName(event.target.value)}
@@ -75,36 +77,33 @@ export function AskName({
           autoComplete="given-name"
         />
         {tubes.length > 0 && (
-          <details className="follow-kit">
-            <summary>{w.kit(tubes.length, lacking.length)}</summary>
+          <Fold className="follow-kit" head={w.kit(tubes.length, lacking.length)}>
             <p className="quiet">{w.kitAbout}</p>
             {tubes.map((tube) => (
-              <label key={tube.id}>
-                <input
-                  type="checkbox"
-                  checked={!lacking.includes(tube.id)}
-                  onChange={(event) =>
-                    setLacking(event.target.checked ? lacking.filter((id) => id !== tube.id) : [...lacking, tube.id])
-                  }
-                />
+              <Checkbox
+                key={tube.id}
+                checked={!lacking.includes(tube.id)}
+                onChange={(event) =>
+                  setLacking(event.target.checked ? lacking.filter((id) => id !== tube.id) : [...lacking, tube.id])
+                }
+              >
                 <i style={{ background: tube.rgb }} />
                 {tube.name}
-              </label>
+              </Checkbox>
             ))}
-          </details>
+          </Fold>
         )}
         {helpers.length > 0 && (
           <fieldset className="follow-has">
             <legend>{w.has}</legend>
             {helpers.map((helper) => (
-              <label key={helper}>
-                <input
-                  type="checkbox"
-                  checked={has.includes(helper)}
-                  onChange={(event) => setHas(event.target.checked ? [...has, helper] : has.filter((one) => one !== helper))}
-                />
+              <Checkbox
+                key={helper}
+                checked={has.includes(helper)}
+                onChange={(event) => setHas(event.target.checked ? [...has, helper] : has.filter((one) => one !== helper))}
+              >
                 {w.helpers[helper]}
-              </label>
+              </Checkbox>
             ))}
           </fieldset>
         )}
@@ -113,9 +112,9 @@ export function AskName({
             {fault}
           </p>
         )}
-        <button type="submit" className="big-key main">
+        <Button type="text" className="plain big-key main" htmlType="submit">
           {w.join}
-        </button>
+        </Button>
       </form>
     </main>
   );

@@ -1,4 +1,5 @@
 import type { FollowSheet } from '@viaticum/contract';
+import { Button } from 'antd';
 import { useState } from 'react';
 import { followWords as w } from '../../words/follow.js';
 
@@ -53,15 +54,15 @@ export function Cells({ sheet, grid: { columns, rows } }: { sheet: FollowSheet; 
         />
       </svg>
       <div className="follow-cell-keys">
-        <button type="button" aria-label={w.cellBefore} onClick={() => setAt((at + count - 1) % count)}>
+        <Button type="text" className="plain" aria-label={w.cellBefore} onClick={() => setAt((at + count - 1) % count)}>
           ‹
-        </button>
-        <button type="button" className="wide" aria-pressed={done.has(at)} onClick={tick}>
+        </Button>
+        <Button type="text" className="plain wide" aria-pressed={done.has(at)} onClick={tick}>
           {done.has(at) ? w.cellNotYet : w.cellDone}
-        </button>
-        <button type="button" aria-label={w.cellNext} onClick={() => setAt((at + 1) % count)}>
+        </Button>
+        <Button type="text" className="plain" aria-label={w.cellNext} onClick={() => setAt((at + 1) % count)}>
           ›
-        </button>
+        </Button>
       </div>
       <div className="follow-cell-map" style={{ gridTemplateColumns: `repeat(${columns}, 1fr)` }} aria-hidden="true">
         {Array.from({ length: count }, (_, i) => (

@@ -1,4 +1,4 @@
-import { type Student, secondsLeft } from '@viaticum/core/class';
+import { currentItem, type Student, secondsLeft } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
 import { followWords as w } from '../../words/follow.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
@@ -6,18 +6,24 @@ import { useServerNow } from '../use-live.js';
 
 type Props = { connection: LiveConnection; live: LiveSnapshot; student: Student };
 
-/** What is left of the present step or pause for this student, or by how much it runs over. */
+/** What is left of the present step or pause for this student, or by how much it runs over; a line shows how much of it is used. */
 export function Clock({ connection, live, student }: Props) {
   const left = secondsLeft(live.state, useServerNow(connection), student);
+  const item = currentItem(live.state);
+  const whole = item ? (item.endMin - item.startMin + (live.state.current?.extendedMin ?? 0)) * 60 : 0;
+  const used = whole > 0 ? Math.min(1, Math.max(0, 1 - left / whole)) : 1;
   return (
-    <p
-      className={`follow-clock numbers${left < 0 ? ' signal' : ''}`}
-      role="timer"
-      data-testid="clock"
-      data-seconds={left.toFixed(2)}
-    >
-      {clock(Math.abs(left))}
-      <small>{left < 0 ? w.over : w.left}</small>
-    </p>
+    <>
+      <p
+        className={`follow-clock numbers${left < 0 ? ' signal' : ''}`}
+        role="timer"
+        data-testid="clock"
+        data-seconds={left.toFixed(2)}
+      >
+        {clock(Math.abs(left))}
+        <small>{left < 0 ? w.over : w.left}</small>
+      </p>
+      <i className="follow-used" style={{ width: `${Math.round(used * 1000) / 10}%` }} />
+    </>
   );
 }

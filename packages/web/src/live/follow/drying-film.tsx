@@ -22,7 +22,7 @@ export function DryingFilm({ coat, sheet, minute }: { coat: PlanCoat; sheet: Fol
   const path = `M0 ${top + 6 + 10}C60 ${top + 2} 110 ${top + 18} 170 ${top + 10}S290 ${top + 2} ${WIDTH} ${top + 13}V${HEIGHT - 8}H0Z`;
   return (
     <figure className="drying-film">
-      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={`${area} ${rungWord[rung]}`}>
+      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none" role="img" aria-label={`${area} ${rungWord[rung]}`}>
         <defs>{kind && <TexturePattern id={id} kind={kind} rgb={rgb} unit={1.7} />}</defs>
         <rect y={HEIGHT - 8} width={WIDTH} height={8} fill="#c8bda8" />
         <path d={path} fill={rgb} />

@@ -1,6 +1,6 @@
 import type { AloneSheet, FollowSheet, OtherRecipes } from '@viaticum/contract';
 import type { ClassState } from '@viaticum/core/class';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { type ApiFailure, call } from '../../api/http.js';
 import { useHeld } from '../../ui/use-held.js';
 import { followWords as w } from '../../words/follow.js';
@@ -8,11 +8,14 @@ import { closeConnection, type LiveConnection, liveConnection } from '../connect
 import { StagesAt } from '../painted.js';
 import { useLive } from '../use-live.js';
 import { Alone } from './alone.js';
-import { AskCode, AskName } from './asking.js';
 import { Present } from './present.js';
 import { remember, remembered, rememberedState } from './remembered.js';
 import { Resting } from './resting.js';
 import './follow.css';
+
+// Fields are needed once, before a phone has joined.
+const AskCode = lazy(() => import('./asking.js').then((module) => ({ default: module.AskCode })));
+const AskName = lazy(() => import('./asking.js').then((module) => ({ default: module.AskName })));
 
 const RETRY_MS = 2000;
 const tokenKey = (code: string) => `viaticum-student-${code}`;
@@ -81,13 +84,15 @@ function InClass() {
   );
   if (!code || fault) {
     return (
-      <AskCode
-        fault={fault}
-        onCode={(next) => {
-          history.replaceState(null, '', `/join/${next}`);
-          setCode(next);
-        }}
-      />
+      <Suspense fallback={<main className="follow-page" />}>
+        <AskCode
+          fault={fault}
+          onCode={(next) => {
+            history.replaceState(null, '', `/join/${next}`);
+            setCode(next);
+          }}
+        />
+      </Suspense>
     );
   }
   return sheet ? (
@@ -133,16 +138,18 @@ function Joined({ connection, sheet, onOpened }: { connection: LiveConnection; s
   if (live.isAtDoor) return <Resting title={w.atDoor} about={w.atDoorAbout} more={sheet.title} lost={!live.online} />;
   if (!live.you || (!student && live.state.removed.includes(live.you))) {
     return (
-      <AskName
-        title={sheet.title}
-        fault={fault}
-        tubes={sheet.tubes}
-        ways={sheet.ways ?? {}}
-        onName={async (firstName, kit, has) => {
-          const answer = await connection.say({ type: 'join', firstName, kit, has });
-          setFault(answer.ok ? null : (answer.message ?? null));
-        }}
-      />
+      <Suspense fallback={<main className="follow-page" />}>
+        <AskName
+          title={sheet.title}
+          fault={fault}
+          tubes={sheet.tubes}
+          ways={sheet.ways ?? {}}
+          onName={async (firstName, kit, has) => {
+            const answer = await connection.say({ type: 'join', firstName, kit, has });
+            setFault(answer.ok ? null : (answer.message ?? null));
+          }}
+        />
+      </Suspense>
     );
   }
   if (!student) return <main className="follow-page" />;

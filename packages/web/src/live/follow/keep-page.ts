@@ -6,8 +6,10 @@ const AFTER_MS = 1500;
  * still shows the lesson. Over plain http a phone has neither: then nothing is kept but the lesson itself, and nothing is said.
  */
 export function keepPage(): void {
-  if (!window.isSecureContext || !navigator.serviceWorker || !('caches' in window)) return;
   const keep = async () => {
+    // What comes late must be there before the network is gone.
+    await Promise.all([import('./asking.js'), import('./settings.js')]);
+    if (!window.isSecureContext || !navigator.serviceWorker || !('caches' in window)) return;
     await navigator.serviceWorker.register('/sw.js');
     const cache = await caches.open(CACHE);
     const parts = performance

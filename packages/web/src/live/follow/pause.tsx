@@ -6,7 +6,6 @@ import { followWords as w } from '../../words/follow.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { doneAt, Painted } from '../painted.js';
 import { useNowEvery } from '../use-live.js';
-import { Clock } from './clock.js';
 import { DryingFilm } from './drying-film.js';
 
 type Props = {
@@ -40,7 +39,6 @@ export function Pause({ connection, item, sheet, live, student, isPresent }: Pro
         {waitInWords(item.endMin - item.startMin)}
       </p>
       {coat && <DryingFilm coat={coat} sheet={sheet} minute={minute} />}
-      {isPresent && <Clock connection={connection} live={live} student={student} />}
       {isLaying ? (
         <p className="follow-note">{w.ownLaying}</p>
       ) : (

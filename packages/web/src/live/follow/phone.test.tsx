@@ -62,6 +62,7 @@ describe('the code and the name', () => {
     await user.click(screen.getByRole('button', { name: 'Join' }));
     expect(onName).toHaveBeenLastCalledWith('Ida', [], []);
     const [first, ...rest] = held.sheet.tubes;
+    await user.click(screen.getByText(/tubes/));
     await user.click(screen.getByLabelText(first?.name as string));
     await user.click(screen.getByLabelText('a mist bottle'));
     await user.click(screen.getByRole('button', { name: 'Join' }));
@@ -82,7 +83,7 @@ describe('one step a screen', () => {
     expect(screen.getByRole('heading', { level: 1 }).textContent).toBe(held.sheet.steps[first?.stepId as string]?.title);
     const left = Number(screen.getByTestId('clock').dataset.seconds);
     expect(left).toBeCloseTo(((first?.endMin ?? 0) - (first?.startMin ?? 0)) * 60, 0);
-    expect(screen.getByText('1 of 18')).toBeTruthy();
+    expect(screen.getByText('step 1 of 18')).toBeTruthy();
   });
   it('done is said once, can be taken back for five seconds, and then stands', async () => {
     jest.useFakeTimers({ advanceTimers: true });

@@ -1,4 +1,5 @@
 import type { FollowSheet, PlanItem, SheetStep } from '@viaticum/contract';
+import { Button } from 'antd';
 import { useState } from 'react';
 import { layersAt } from '../../ui/stage-layers.js';
 import { followWords as w } from '../../words/follow.js';
@@ -25,7 +26,7 @@ export function Picture({
   if (!plan) return null;
   const layers = layersAt(sheet, plan, isBefore ? item.startMin : item.endMin);
   return (
-    <>
+    <div className="follow-look-at">
       <figure
         className={`follow-canvas as-${view}`}
         onPointerDown={() => setBefore(true)}
@@ -45,27 +46,27 @@ export function Picture({
           />
         )}
         {view === 'stage' && (
-          <button
-            type="button"
-            className="follow-before"
+          <Button
+            type="text"
+            className="plain follow-before"
             aria-pressed={isBefore}
             onKeyDown={(event) => event.key === ' ' && setBefore(true)}
             onKeyUp={() => setBefore(false)}
           >
             {isBefore ? w.before : w.press}
-          </button>
+          </Button>
         )}
         {view === 'back' && <figcaption>{w.backAbout}</figcaption>}
       </figure>
       <fieldset className="follow-views">
         <legend>{w.viewLabel}</legend>
         {(Object.entries(w.views) as [View, string][]).map(([one, label]) => (
-          <button key={one} type="button" aria-pressed={view === one} onClick={() => setView(one)}>
+          <Button type="text" className="plain" key={one} aria-pressed={view === one} onClick={() => setView(one)}>
             {label}
-          </button>
+          </Button>
         ))}
       </fieldset>
-    </>
+    </div>
   );
 }
 

@@ -1,12 +1,24 @@
 import type { FollowSheet, HandReason, PlanItem } from '@viaticum/contract';
 import { currentItem, type Student, TAKE_BACK_MS } from '@viaticum/core/class';
-import { useEffect, useRef, useState } from 'react';
+import { Button } from 'antd';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { followWords as w } from '../../words/follow.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { useOfTime } from '../use-live.js';
+import { Clock } from './clock.js';
 import { Pause } from './pause.js';
-import { type PhoneSettings, Settings, usePhoneSettings } from './settings.js';
+import { type PhoneSettings, usePhoneSettings } from './phone-settings.js';
+import type { Settings as SettingsView } from './settings.js';
 import { Work } from './work.js';
+
+// Not needed at once: it comes when the step is shown.
+const Settings = lazy(() =>
+  import('./settings.js').then(
+    (module) => ({ default: module.Settings }),
+    // Without a network the step is what matters.
+    (): { default: typeof SettingsView } => ({ default: () => <></> }),
+  ),
+);
 
 const SAID_MS = 3 * 60_000;
 const TREMBLE_MS = 70;
@@ -41,31 +53,31 @@ export function Present({ connection, live, sheet, student, isAlone = false }: P
   return (
     <main className={`follow-page follow-step${settings.large ? ' large' : ''}`} data-index={shown}>
       <header>
-        <button
-          type="button"
-          className="follow-look"
+        <Button
+          type="text"
+          className="plain follow-look"
           disabled={shown === 0}
           onClick={() => lookAt(Math.max(0, shown - 1))}
           aria-label={w.back}
         >
           ‹
-        </button>
-        <span className="follow-title">{sheet.title}</span>
-        <span className="numbers">{w.of(placeOf(plan.items, shown, sheet), sheet.stepCount)}</span>
-        {!isPresent && (
-          <button type="button" className="follow-look words" onClick={() => setLooking(null)}>
-            {w.forward}
-          </button>
-        )}
+        </Button>
+        <span className="follow-place numbers">{w.of(placeOf(plan.items, shown, sheet), sheet.stepCount)}</span>
         {shown < last && (
-          <button type="button" className="follow-look" onClick={() => lookAt(shown + 1)} aria-label={w.step}>
+          <Button type="text" className="plain follow-look" onClick={() => lookAt(shown + 1)} aria-label={w.step}>
             ›
-          </button>
+          </Button>
+        )}
+        {isPresent ? (
+          <Clock connection={connection} live={live} student={student} />
+        ) : (
+          <Button type="text" className="plain follow-look words" onClick={() => setLooking(null)}>
+            {w.forward}
+          </Button>
         )}
       </header>
-      {isPresent && <Said connection={connection} live={live} />}
-      <div className="follow-work">
-        {item.kind !== 'step' ? <Pause {...shared} /> : step ? <Work {...shared} step={step} settings={settings} /> : null}
+      <div className="follow-messages">
+        {isPresent && <Said connection={connection} live={live} />}
         {live.state.phase === 'held' && isPresent && <p className="follow-note">{w.held}</p>}
         {!live.online && !isAlone && (
           <p className="follow-lost" role="status">
@@ -73,12 +85,18 @@ export function Present({ connection, live, sheet, student, isAlone = false }: P
           </p>
         )}
         {live.refusal && (
-          <p className="signal" role="alert">
+          <p className="signal follow-note" role="alert">
             {live.refusal}
           </p>
         )}
-        <Settings settings={settings} onChange={setSettings} />
       </div>
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keyboard */}
+      <section className="follow-work" aria-label={item.title} tabIndex={0}>
+        {item.kind !== 'step' ? <Pause {...shared} /> : step ? <Work {...shared} step={step} settings={settings} /> : null}
+        <Suspense fallback={null}>
+          <Settings settings={settings} onChange={setSettings} />
+        </Suspense>
+      </section>
       {isPresent &&
         (isAlone ? (
           <AloneKeys connection={connection} live={live} student={student} item={item} />
@@ -118,46 +136,58 @@ function Keys({ connection, student, item }: { connection: LiveConnection; stude
       <fieldset className="follow-reasons">
         <legend>{w.handWhat}</legend>
         {(Object.entries(w.reasons) as [HandReason, string][]).map(([reason, label]) => (
-          <button
+          <Button
+            type="text"
+            className="plain big-key"
             key={reason}
-            type="button"
-            className="big-key"
             onClick={() => {
               void connection.say({ type: 'hand', studentId, reason });
               setAsking(false);
             }}
           >
             {label}
-          </button>
+          </Button>
         ))}
-        <button type="button" className="big-key bare" onClick={() => setAsking(false)}>
+        <Button type="text" className="plain big-key bare" onClick={() => setAsking(false)}>
           {w.cancel}
-        </button>
+        </Button>
       </fieldset>
     );
   }
   return (
     <footer className="follow-keys">
       {student.hand ? (
-        <button type="button" className="big-key hand-up" onClick={() => void connection.say({ type: 'handDown', studentId })}>
+        <Button
+          type="text"
+          className="plain big-key hand-up"
+          onClick={() => void connection.say({ type: 'handDown', studentId })}
+        >
           {w.handUp}
           <small>{w.handDown}</small>
-        </button>
+        </Button>
       ) : (
-        <button type="button" className="big-key" onClick={() => setAsking(true)}>
+        <Button type="text" className="plain big-key" onClick={() => setAsking(true)}>
           {w.hand}
-        </button>
+        </Button>
       )}
       <LateDone connection={connection} student={student} item={item} />
       {stepId &&
         (doneAt === undefined ? (
-          <button type="button" className="big-key main" onClick={() => void connection.say({ type: 'done', studentId, stepId })}>
+          <Button
+            type="text"
+            className="plain big-key main"
+            onClick={() => void connection.say({ type: 'done', studentId, stepId })}
+          >
             {w.done}
-          </button>
+          </Button>
         ) : undoSeconds > 0 ? (
-          <button type="button" className="big-key" onClick={() => void connection.say({ type: 'notYet', studentId, stepId })}>
+          <Button
+            type="text"
+            className="plain big-key"
+            onClick={() => void connection.say({ type: 'notYet', studentId, stepId })}
+          >
             {w.undoIn(undoSeconds)}
-          </button>
+          </Button>
         ) : (
           <p className="follow-done" role="status">
             {w.isDone}
@@ -175,13 +205,13 @@ function LateDone({ connection, student, item }: { connection: LiveConnection; s
   const stepId = before && state.plan?.items[before.index]?.stepId;
   if (!stepId || student.doneAt[stepId] !== undefined || student.joinedAt > (before.endedAt ?? 0)) return null;
   return (
-    <button
-      type="button"
-      className="big-key main"
+    <Button
+      type="text"
+      className="plain big-key main"
       onClick={() => void connection.say({ type: 'done', studentId: student.id, stepId })}
     >
       {w.doneLate}
-    </button>
+    </Button>
   );
 }
 
@@ -204,17 +234,17 @@ function AloneKeys({
   };
   return (
     <footer className="follow-keys">
-      <button
-        type="button"
-        className="big-key"
+      <Button
+        type="text"
+        className="plain big-key"
         disabled={at === 0}
         onClick={() => void connection.say({ type: 'goTo', from: at, to: at - 1 })}
       >
         {w.back}
-      </button>
-      <button type="button" className="big-key main" onClick={() => void goOn()}>
+      </Button>
+      <Button type="text" className="plain big-key main" onClick={() => void goOn()}>
         {isLast ? w.alone.finish : item.stepId ? w.done : w.alone.goOn}
-      </button>
+      </Button>
     </footer>
   );
 }

@@ -1,28 +1,7 @@
-import { useState } from 'react';
+import { Checkbox } from 'antd';
+import { Fold } from '../../ui/fold.js';
 import { followWords as w } from '../../words/follow.js';
-
-export type PhoneSettings = { large: boolean; metric: boolean; vibrate: boolean };
-const KEY = 'viaticum-phone';
-
-/** What this phone is set to; kept on it. */
-export function usePhoneSettings(units: 'in' | 'cm' | undefined): [PhoneSettings, (change: Partial<PhoneSettings>) => void] {
-  const [settings, set] = useState<PhoneSettings>(() => {
-    const usual = { large: false, metric: units === 'cm', vibrate: true };
-    try {
-      return { ...usual, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<PhoneSettings>) };
-    } catch {
-      return usual;
-    }
-  });
-  return [
-    settings,
-    (change) => {
-      const next = { ...settings, ...change };
-      localStorage.setItem(KEY, JSON.stringify(next));
-      set(next);
-    },
-  ];
-}
+import type { PhoneSettings } from './phone-settings.js';
 
 export function Settings({
   settings,
@@ -32,16 +11,16 @@ export function Settings({
   onChange: (change: Partial<PhoneSettings>) => void;
 }) {
   const tick = (key: keyof PhoneSettings, label: string) => (
-    <label>
-      <input type="checkbox" checked={settings[key]} onChange={(event) => onChange({ [key]: event.target.checked })} /> {label}
-    </label>
+    <Checkbox checked={settings[key]} onChange={(event) => onChange({ [key]: event.target.checked })}>
+      {' '}
+      {label}
+    </Checkbox>
   );
   return (
-    <details className="follow-settings">
-      <summary>{w.settings}</summary>
+    <Fold className="follow-settings" head={w.settings}>
       {tick('large', w.largeType)}
       {tick('metric', w.metric)}
       {tick('vibrate', w.vibrate)}
-    </details>
+    </Fold>
   );
 }

@@ -1,3 +1,4 @@
+import { Button } from 'antd';
 import { useState } from 'react';
 import { followWords as w } from '../../words/follow.js';
 
@@ -15,9 +16,9 @@ export function Ticks({ stepKey, counts }: { stepKey: string; counts: readonly C
           {one.name} <b className="numbers">{w.ticked(ticked, one.count)}</b>
           {one.until && <span className="quiet"> {w.until(one.until)}</span>}
         </legend>
-        <button
-          type="button"
-          className="follow-tick"
+        <Button
+          type="text"
+          className="plain follow-tick"
           aria-label={w.tick(one.name)}
           onClick={() => setDone({ ...done, [key]: ticked >= one.count ? 0 : ticked + 1 })}
         >
@@ -25,7 +26,7 @@ export function Ticks({ stepKey, counts }: { stepKey: string; counts: readonly C
             // biome-ignore lint/suspicious/noArrayIndexKey: ticks have nothing but their order
             <i key={i} className={i < ticked ? 'done' : ''} />
           ))}
-        </button>
+        </Button>
       </fieldset>
     );
   });

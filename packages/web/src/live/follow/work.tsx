@@ -8,9 +8,8 @@ import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { allowed } from '../drying.js';
 import { useNowEvery } from '../use-live.js';
 import { Cells } from './cells.js';
-import { Clock } from './clock.js';
+import type { PhoneSettings } from './phone-settings.js';
 import { Picture } from './picture.js';
-import type { PhoneSettings } from './settings.js';
 import { Ticks } from './ticks.js';
 
 type Props = {
@@ -31,40 +30,39 @@ export function Work({ connection, item, step, sheet, live, student, isPresent, 
   return (
     <>
       <Picture item={item} step={step} sheet={sheet} live={live} />
-      <h1>{step.title}</h1>
-      {(brush || step.technique) && (
-        <p className="follow-brush">
-          {[
-            brush,
-            step.technique
-              ? techniqueWords[step.technique as keyof typeof techniqueWords]
-              : kindWords[step.kind as keyof typeof kindWords],
-          ]
-            .filter(Boolean)
-            .join(', ')}
-        </p>
-      )}
-      {step.lines.map((line) => (
-        <p key={line}>{line}</p>
-      ))}
-      {way && <p className="follow-way">{way}</p>}
-      {sheet.grid && (step.kind === 'draw' || step.kind === 'transfer') && (
-        <Cells key={item.stepId} sheet={sheet} grid={sheet.grid} />
-      )}
-      {step.counts && step.counts.length > 0 && <Ticks stepKey={item.stepId ?? ''} counts={step.counts} />}
-      {step.mixes.map((mix) => (
-        <div key={mix.id} className="follow-mix">
-          <i className="follow-paint" style={{ background: mix.wetRgb }} title={w.wet} />
-          <i className="follow-paint dry" style={{ background: mix.rgb }} title={w.dry} />
-          <RecipeBar parts={mix.parts} words={`${mix.name}: ${mix.words}${mix.place ? w.place(mix.place) : ''}`} />
-          {mix.instead !== undefined && <p className="follow-instead">{w.instead(mix.instead)}</p>}
-        </div>
-      ))}
-      <div className="follow-clock-row">
-        {isPresent && <Clock connection={connection} live={live} student={student} />}
-        <Allowed {...{ connection, live, sheet, student }} />
+      <div className="follow-words">
+        <h1>{step.title}</h1>
+        {(brush || step.technique) && (
+          <p className="follow-brush">
+            {[
+              brush,
+              step.technique
+                ? techniqueWords[step.technique as keyof typeof techniqueWords]
+                : kindWords[step.kind as keyof typeof kindWords],
+            ]
+              .filter(Boolean)
+              .join(', ')}
+          </p>
+        )}
+        {step.lines.map((line) => (
+          <p key={line}>{line}</p>
+        ))}
+        {way && <p className="follow-way">{way}</p>}
+        {sheet.grid && (step.kind === 'draw' || step.kind === 'transfer') && (
+          <Cells key={item.stepId} sheet={sheet} grid={sheet.grid} />
+        )}
+        {step.counts && step.counts.length > 0 && <Ticks stepKey={item.stepId ?? ''} counts={step.counts} />}
+        {step.mixes.map((mix) => (
+          <div key={mix.id} className="follow-mix">
+            <i className="follow-paint" style={{ background: mix.wetRgb }} title={w.wet} />
+            <i className="follow-paint dry" style={{ background: mix.rgb }} title={w.dry} />
+            <RecipeBar parts={mix.parts} words={`${mix.name}: ${mix.words}${mix.place ? w.place(mix.place) : ''}`} />
+            {mix.instead !== undefined && <p className="follow-instead">{w.instead(mix.instead)}</p>}
+          </div>
+        ))}
+        {isPresent && <Allowed {...{ connection, live, sheet, student }} />}
+        {step.checkpoint && <p className="follow-checkpoint">{step.checkpoint}</p>}
       </div>
-      {step.checkpoint && <p className="follow-checkpoint">{step.checkpoint}</p>}
     </>
   );
 }

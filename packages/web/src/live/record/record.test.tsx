@@ -3,7 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals
 import { act, fireEvent, screen, within } from '@testing-library/react';
 import { demoLesson } from '@viaticum/core/fixtures';
 import { Route, Routes } from 'react-router';
-import { asInBrowser, type ClassHere, classHere, cleanup, onPage, server } from '../../fixtures/page.fixture.js';
+import { asInBrowser, type ClassHere, classHere, cleanup, onPage, server, turn } from '../../fixtures/page.fixture.js';
 import Record from './record.js';
 
 const lesson = demoLesson('kettle');
@@ -93,21 +93,22 @@ describe('what happened', () => {
   it('the room stands as it stood at the minute that is chosen; play goes on from there and stops at the end', async () => {
     const held = taught(0);
     await lookBack(held);
-    const at = screen.getByLabelText('Minute of the class') as HTMLInputElement;
+    const at = screen.getByRole('slider', { name: 'Minute of the class' });
+    const minute = () => Number(at.getAttribute('aria-valuenow'));
     const place = () => at.closest('section') as HTMLElement;
     expect(within(place()).getAllByText(held.plan.items[0]?.title as string).length).toBeGreaterThan(0);
-    fireEvent.change(at, { target: { value: String((held.plan.items[1]?.startMin ?? 0) + 1) } });
-    expect(place().querySelector('.record-keys span')?.textContent).toBe(held.plan.items[1]?.title);
+    turn(at, 2 * Math.ceil((held.plan.items[1]?.startMin ?? 0) + 1));
+    expect(place().querySelector('.record-now')?.textContent).toBe(held.plan.items[1]?.title);
     jest.useFakeTimers();
     fireEvent.click(screen.getByRole('button', { name: 'Play' }));
-    const before = Number(at.value);
+    const before = minute();
     act(() => void jest.advanceTimersByTime(1300));
-    expect(Number(at.value)).toBeGreaterThan(before + 3);
+    expect(minute()).toBeGreaterThan(before + 3);
     act(() => void jest.advanceTimersByTime(10 * 60_000));
-    expect(Number(at.value)).toBeLessThanOrEqual(Number(at.max));
+    expect(minute()).toBeLessThanOrEqual(Number(at.getAttribute('aria-valuemax')));
     fireEvent.click(screen.getByRole('button', { name: 'Stop' }));
-    const stopped = at.value;
+    const stopped = minute();
     act(() => void jest.advanceTimersByTime(5000));
-    expect(at.value).toBe(stopped);
+    expect(minute()).toBe(stopped);
   });
 });

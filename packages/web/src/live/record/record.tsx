@@ -2,9 +2,11 @@ import { useQuery } from '@tanstack/react-query';
 import type { ClassRecord } from '@viaticum/contract';
 import { currentItem, type HappenedItem, happened, planAsHappened, stateAt } from '@viaticum/core/class';
 import { hourMinute, listInWords, minutesInWords } from '@viaticum/core/units';
+import { Button, Slider } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { classQuery, classRecordQuery } from '../../api/class-queries.js';
+import type { RibbonHeight } from '../../ui/ribbon/heights.js';
 import { Ribbon } from '../../ui/ribbon/ribbon.js';
 import { recordWords as w } from '../../words/class.js';
 import { deskWords } from '../../words/desk.js';
@@ -117,6 +119,7 @@ function Replay({ record }: { record: ClassRecord }) {
     const timer = setInterval(() => setMinute((at) => Math.min(end, at + 0.5)), PLAY_MS);
     return () => clearInterval(timer);
   }, [isPlaying, end]);
+  const [height, setHeight] = useState<RibbonHeight>('half');
   const started = whole.visits[0]?.startedAt ?? 0;
   const now = started + minute * 60_000;
   const then = useMemo(() => stateAt(events, now), [events, now]);
@@ -126,19 +129,16 @@ function Replay({ record }: { record: ClassRecord }) {
     <section aria-label={w.replay} className="record-replay">
       <h2>{w.replay}</h2>
       <p className="record-keys">
-        <button type="button" className="key" onClick={() => setPlaying(!isPlaying)}>
-          {isPlaying ? w.stop : w.play}
-        </button>
-        <input
-          type="range"
-          aria-label={w.minute}
+        <Button onClick={() => setPlaying(!isPlaying)}>{isPlaying ? w.stop : w.play}</Button>
+        <Slider
+          ariaLabelForHandle={w.minute}
           min={0}
           max={Math.ceil(end)}
           step={0.5}
           value={minute}
-          onChange={(event) => setMinute(Number(event.target.value))}
+          onChange={(given: number) => setMinute(given)}
         />
-        <b className="numbers">{w.at(hourMinute(minute))}</b> <span>{currentItem(then)?.title}</span>
+        <b className="numbers">{w.at(hourMinute(minute))}</b> <span className="record-now">{currentItem(then)?.title}</span>
       </p>
       <Ribbon
         lesson={{
@@ -156,6 +156,8 @@ function Replay({ record }: { record: ClassRecord }) {
         onChain={() => undefined}
         onDrag={() => undefined}
         onPin={() => undefined}
+        height={height}
+        onHeight={setHeight}
       />
       <div className="record-room">
         <SeatPlan

@@ -82,11 +82,16 @@ describe('the wall', () => {
     shown();
     const before = letterPx();
     expect(legibleMm(4) / legibleMm(8)).toBeCloseTo(0.5, 6);
+    fireEvent.click(screen.getByText('This screen'));
     fireEvent.change(screen.getByLabelText('Read from (metres)'), { target: { value: '16' } });
     expect(letterPx() / before).toBeCloseTo(2, 1);
     const at16 = letterPx();
-    for (const odd of ['-3', '0', '', '4000'])
+    for (const odd of ['-3', '0', '', '4000']) {
       fireEvent.change(screen.getByLabelText('Read from (metres)'), { target: { value: odd } });
+      expect(letterPx()).toBe(at16);
+      fireEvent.blur(screen.getByLabelText('Read from (metres)'));
+      fireEvent.change(screen.getByLabelText('Read from (metres)'), { target: { value: '16' } });
+    }
     expect(letterPx()).toBe(at16);
     cleanupKeepingScreen(() => shown());
     expect(letterPx()).toBe(at16);

@@ -1,10 +1,15 @@
-import type { FollowSheet } from '@viaticum/contract';
+import { useQuery } from '@tanstack/react-query';
+import type { FollowSheet, SheetStep } from '@viaticum/contract';
 import { coatsNow, currentItem, planMinute, secondsLeft, waitedFor } from '@viaticum/core/class';
 import { clock, legibleMm, pixelsFor } from '@viaticum/core/units';
+import { InputNumber, QRCode } from 'antd';
 import { useState } from 'react';
 import { useParams } from 'react-router';
+import { call } from '../../api/http.js';
+import { Fold } from '../../ui/fold.js';
 import { layersAt } from '../../ui/stage-layers.js';
-import { RecipeBar } from '../../ui/swatch.js';
+import { Themed } from '../../ui/themed.js';
+import { techniqueWords } from '../../words/terms.js';
 import { wallWords as w } from '../../words/wall.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { DryingFilm } from '../follow/drying-film.js';
@@ -14,11 +19,22 @@ import { useOpenClass } from '../use-open-class.js';
 import './wall.css';
 
 const TURN_MS = 9000;
+const SAID_MS = 3 * 60_000;
+const MOST_MIXES = 3;
+const QR_PX = 150;
 const KEY = 'viaticum-wall';
 type Screen = { inches: number; metres: number };
 
 /** The projector or television of a class: what all do now, readable from the last easel. It joins nobody and names nobody. */
 export default function Wall() {
+  return (
+    <Themed where="live">
+      <OpenWall />
+    </Themed>
+  );
+}
+
+function OpenWall() {
   const { code = '' } = useParams();
   const { sheet, connection } = useOpenClass(code, 'phone');
   if (sheet.error) throw sheet.error;
@@ -46,7 +62,7 @@ export function Showing({ connection, sheet, code }: { connection: LiveConnectio
         <Now connection={connection} live={live} sheet={sheet} />
       </section>
       <footer className="wall-foot">
-        <Turning connection={connection} live={live} sheet={sheet} code={code} />
+        <Foot connection={connection} live={live} code={code} />
         <Easels live={live} sheet={sheet} />
       </footer>
       {!live.online && (
@@ -91,8 +107,9 @@ function Canvas({ connection, live, sheet }: Parts) {
     <figure className="wall-canvas">
       <Painted
         sheet={sheet}
-        done={plan && live.state.current ? doneAt(plan, live.state.current.index, true) : new Set()}
-        layers={plan ? layersAt(sheet, plan, item ? at : 0) : []}
+        // Before the start: what it is to become.
+        done={plan ? doneAt(plan, live.state.current?.index ?? plan.items.length - 1, true) : new Set()}
+        layers={plan ? layersAt(sheet, plan, item ? at : plan.endMin) : []}
         label={item?.title ?? sheet.title}
         shownPx={560}
       />
@@ -119,6 +136,7 @@ function Now({ connection, live, sheet }: Parts) {
         {item.kind === 'pause' ? w.pause : item.kind === 'break' ? w.break : step ? w.step(step.number, sheet.stepCount) : ''}
       </p>
       <h1>{item.title}</h1>
+      {step && <ToDo connection={connection} step={step} />}
       <StepClock connection={connection} live={live} />
       {item.kind === 'pause' && <Drying connection={connection} live={live} sheet={sheet} />}
     </>
@@ -152,30 +170,60 @@ function Drying({ connection, live: { state }, sheet }: Parts) {
   );
 }
 
-/** The mixes of this step and the address to join at take turns. */
-function Turning({ connection, live, sheet, code }: Parts & { code: string }) {
-  const item = currentItem(live.state);
-  const mixes = (item?.stepId && sheet.steps[item.stepId]?.mixes) || [];
-  const isTheirTurn = useOfTime(connection, (now) => Math.floor(now / TURN_MS) % 2 === 0);
-  const showsMixes = mixes.length > 0 && isTheirTurn;
-  if (live.state.phase === 'ended') return <div />;
-  return showsMixes ? (
-    <div className="wall-mixes">
-      {mixes.slice(0, 3).map((mix) => (
-        <RecipeBar key={mix.id} parts={mix.parts} words={`${mix.name}: ${mix.words}`} />
-      ))}
+/** What to do with which brush, and the recipes with their colours: they take turns, so that each is read from the last easel. */
+function ToDo({ connection, step }: { connection: LiveConnection; step: SheetStep }) {
+  const isTheirTurn = useOfTime(connection, (now) => Math.floor(now / TURN_MS) % 2 === 1);
+  const brush = [step.brush, step.technique && techniqueWords[step.technique as keyof typeof techniqueWords]]
+    .filter(Boolean)
+    .join(', ');
+  if (step.mixes.length > 0 && isTheirTurn)
+    return (
+      <ul className="wall-mixes">
+        {step.mixes.slice(0, MOST_MIXES).map((mix) => (
+          <li key={mix.id}>
+            <i style={{ background: mix.rgb }} />
+            <span>
+              <b>{mix.name}</b> {mix.words}
+            </span>
+          </li>
+        ))}
+      </ul>
+    );
+  return (
+    <div className="wall-do">
+      {brush && <p className="wall-brush">{brush}</p>}
+      {step.lines[0] && <p>{step.lines[0]}</p>}
     </div>
-  ) : (
-    <p className="wall-join">
-      {w.join(location.host)} <b>{code}</b>
-    </p>
+  );
+}
+
+/** What the instructor said to all, for some minutes; else where to join. */
+function Foot({ connection, live, code }: Omit<Parts, 'sheet'> & { code: string }) {
+  const { data } = useQuery({
+    queryKey: ['join', code],
+    queryFn: () => call<{ address: string }>('GET', `/api/join/${encodeURIComponent(code)}`),
+  });
+  const said = live.state.said.at(-1);
+  const isFresh = useOfTime(connection, (now) => said !== undefined && now - said.at < SAID_MS);
+  if (live.state.phase === 'ended') return <div />;
+  if (said && isFresh) return <p className="wall-said">{said.text}</p>;
+  const address = data?.address ?? `${location.origin}/join/${code}`;
+  return (
+    <div className="wall-join">
+      <span role="img" aria-label={w.qr}>
+        <QRCode type="svg" value={address} bordered={false} size={QR_PX} bgColor="#ffffff" color="#1f1f1f" aria-hidden />
+      </span>
+      <p>
+        {w.join(address.replace(/^https?:\/\//, '').replace(/\/[^/]*$/, ''))} <b>{code}</b>
+      </p>
+    </div>
   );
 }
 
 /** Everybody who joined has an easel; it gets its canvas when they are done with the present step. No names. */
 function Easels({ live, sheet }: { live: LiveSnapshot; sheet: FollowSheet }) {
   const stepId = currentItem(live.state)?.stepId;
-  const students = Object.values(live.state.students).sort((a, b) => a.joinedAt - b.joinedAt);
+  const students = Object.values(live.state.students).sort((a, b) => a.seat - b.seat);
   return (
     <ul className="wall-easels" aria-label={w.easels(students.length)}>
       {students.map((student) => (
@@ -191,24 +239,21 @@ function Easels({ live, sheet }: { live: LiveSnapshot; sheet: FollowSheet }) {
 
 function ThisScreen({ screen, onScreen }: { screen: Screen; onScreen: (screen: Screen) => void }) {
   const number = (label: string, key: keyof Screen, least: number, most: number) => (
-    <label>
+    <span>
       {label}{' '}
-      <input
-        type="number"
+      <InputNumber
+        aria-label={label}
         min={least}
         max={most}
+        controls={false}
         value={screen[key]}
-        onChange={(event) => {
-          const value = Number(event.target.value);
-          if (value >= least && value <= most) onScreen({ ...screen, [key]: value });
-        }}
+        onChange={(value) => value !== null && onScreen({ ...screen, [key]: value })}
       />
-    </label>
+    </span>
   );
   return (
-    <details className="wall-screen">
-      <summary>{w.screen}</summary>
+    <Fold className="wall-screen" head={w.screen}>
       {number(w.inches, 'inches', 10, 300)} {number(w.metres, 'metres', 1, 40)}
-    </details>
+    </Fold>
   );
 }

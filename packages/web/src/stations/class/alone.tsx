@@ -1,3 +1,4 @@
+import { Button } from 'antd';
 import { useAloneLink } from '../../api/class-queries.js';
 import { useLesson, useSession, useSnapshot } from '../../lesson/context.js';
 import { CopyKey } from '../../ui/copy-key.js';
@@ -15,9 +16,9 @@ export function Alone() {
     <section aria-label={w.title}>
       <h2>{w.title}</h2>
       <p>{w.about}</p>
-      <button type="button" className="key main" disabled={!isReady || link.isPending} onClick={() => link.mutate(id)}>
+      <Button type="primary" disabled={!isReady || link.isPending} onClick={() => link.mutate(id)}>
         {link.data ? w.renew : w.make}
-      </button>
+      </Button>
       {!isReady && <p className="small quiet">{lesson.steps.length === 0 ? words.class.noSteps : words.class.unsaved}</p>}
       {link.data && (
         <p>

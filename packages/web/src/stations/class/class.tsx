@@ -1,5 +1,5 @@
-import { lazy, Suspense, useState } from 'react';
-import { Topics } from '../../ui/topics.js';
+import { lazy, Suspense } from 'react';
+import { Topics, useTopic } from '../../ui/topics.js';
 import { words } from '../../words/words.js';
 import { Alone } from './alone.js';
 import { Invite } from './invite.js';
@@ -11,13 +11,14 @@ import './class.css';
 const Pace = lazy(() => import('./pace.js').then((module) => ({ default: module.Pace })));
 const w = words.class;
 type Topic = keyof typeof w.topics;
+const groups = (Object.keys(w.topics) as Topic[]).map((topic) => ({ name: w.topics[topic], topics: [topic] }));
 
 /** Will this group finish, and then: inviting, rehearsing and opening a class. */
 export default function ClassStation() {
-  const [topic, setTopic] = useState<Topic>('teach');
+  const [topic, setTopic] = useTopic(groups, 'teach');
   return (
     <>
-      <Topics label={w.topicsLabel} names={w.topics} shown={topic} onShow={setTopic} />
+      <Topics label={w.topicsLabel} names={w.topics} groups={groups} shown={topic} onShow={setTopic} />
       <div className="class-station">
         {topic === 'teach' && (
           <>

@@ -1,11 +1,14 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type { ClassAnswer, Invite as InviteData } from '@viaticum/contract';
 import { bringInWords } from '@viaticum/core/derived';
+import { Button, DatePicker, Input } from 'antd';
+import dayjs from 'dayjs';
 import { useState } from 'react';
 import { classesQuery, lettersQuery, usePlanClass, useSaveInvite, useWriteLetters } from '../../api/class-queries.js';
 import { useLesson, usePlan, useSession } from '../../lesson/context.js';
 import { dayAndTime } from '../../ui/clock.js';
 import { FileKey } from '../../ui/file-key.js';
+import { Fold } from '../../ui/fold.js';
 import { saveFile } from '../../ui/save-file.js';
 import { WholeField } from '../../ui/whole-field.js';
 import { inviteWords as w } from '../../words/class.js';
@@ -121,20 +124,28 @@ function Form({ planned }: { planned: ClassAnswer | null }) {
     <section className="invite" aria-label={w.title}>
       <h2>{w.title}</h2>
       <div className="pace-group">
-        <label className="field">
+        <div className="field">
           <span>{w.when}</span>
-          <input type="datetime-local" value={when} onChange={(event) => setWhen(event.target.value)} />
-        </label>
+          <DatePicker
+            aria-label={w.when}
+            showTime={{ format: 'HH:mm', minuteStep: 5 }}
+            format="D MMM YYYY HH:mm"
+            needConfirm={false}
+            allowClear={false}
+            value={when === '' ? null : dayjs(when)}
+            onChange={(day) => day && setWhen(day.format('YYYY-MM-DDTHH:mm'))}
+          />
+        </div>
         <label className="field">
           <span>{w.place}</span>
-          <input value={place} maxLength={120} onChange={(event) => setPlace(event.target.value)} />
+          <Input value={place} maxLength={120} onChange={(event) => setPlace(event.target.value)} />
         </label>
         <WholeField label={w.seats} value={seats} least={1} most={300} onValue={setSeats} />
         <span className="small quiet">{w.timeZone(timeZone)}</span>
       </div>
       <label className="field">
         <span>{w.roster}</span>
-        <textarea
+        <Input.TextArea
           rows={6}
           value={names}
           aria-label={w.names}
@@ -146,18 +157,16 @@ function Form({ planned }: { planned: ClassAnswer | null }) {
       <p className="small quiet">{w.rosterAbout}</p>
       <p className="invite-keys">
         <FileKey label={w.bring} accept=".csv,text/csv,text/plain" onFile={(file) => void readCsv(file)} />
-        <button type="button" className="key small" disabled={roster.length === 0} onClick={() => void saveCsv()}>
+        <Button size="small" disabled={roster.length === 0} onClick={() => void saveCsv()}>
           {w.take}
-        </button>
+        </Button>
       </p>
       <p className="small quiet invite-bring">{bring}</p>
       <p className="invite-keys">
-        <button type="button" className="key main" disabled={make.isPending || change.isPending} onClick={store}>
+        <Button type="primary" disabled={make.isPending || change.isPending} onClick={store}>
           {planned ? w.change : w.plan}
-        </button>
-        <button type="button" className="key" onClick={() => void saveIcs()}>
-          {w.save}
-        </button>
+        </Button>
+        <Button onClick={() => void saveIcs()}>{w.save}</Button>
       </p>
       {(fault || refused) && (
         <p className="signal small" role="alert">
@@ -175,9 +184,9 @@ function Outbox({ planned }: { planned: ClassAnswer }) {
     <section aria-label={w.outbox}>
       <h2>{w.outbox}</h2>
       <p className="small quiet">{w.outboxAbout}</p>
-      <button type="button" className="key" disabled={write.isPending} onClick={() => write.mutate(planned.code)}>
+      <Button disabled={write.isPending} onClick={() => write.mutate(planned.code)}>
         {w.write}
-      </button>
+      </Button>
       {write.error && (
         <p className="signal small" role="alert">
           {write.error.message}
@@ -192,12 +201,15 @@ function Outbox({ planned }: { planned: ClassAnswer }) {
       <ul className="letters small">
         {letters?.slice(0, 40).map((letter) => (
           <li key={letter.id}>
-            <details>
-              <summary>
-                {letter.to}: {letter.subject}, <span className="quiet">{dayAndTime(letter.at)}</span>
-              </summary>
+            <Fold
+              head={
+                <>
+                  {letter.to}: {letter.subject}, <span className="quiet">{dayAndTime(letter.at)}</span>
+                </>
+              }
+            >
               <p className="invite-bring">{letter.text}</p>
-            </details>
+            </Fold>
           </li>
         ))}
       </ul>

@@ -2,12 +2,15 @@ import { useQuery } from '@tanstack/react-query';
 import type { Level } from '@viaticum/contract';
 import type { Group } from '@viaticum/core/pace';
 import { minutesInWords } from '@viaticum/core/units';
+import { Checkbox } from 'antd';
 import { useMemo, useState } from 'react';
 import { Bar, BarChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { peopleQuery } from '../../api/class-queries.js';
 import { usePlan, useWorkedOut } from '../../lesson/context.js';
 import { Choice } from '../../ui/choice.js';
+import { Fold } from '../../ui/fold.js';
 import { NumberField } from '../../ui/number-field.js';
+import { TurnField } from '../../ui/turn-field.js';
 import { paceWords as w } from '../../words/class.js';
 import { deskWords } from '../../words/desk.js';
 import type { PaceAnswer, PlanJobs } from '../../workers/plan-jobs.js';
@@ -51,19 +54,15 @@ export function Pace() {
           options={Object.entries(w.levels)}
           onChange={(level) => set({ level: level as Level })}
         />
-        <label className="field">
-          <span>
-            {w.gate} <b className="numbers">{w.gateSaid(group.q)}</b>
-          </span>
-          <input
-            type="range"
-            min={0.5}
-            max={1}
-            step={0.05}
-            value={group.q}
-            onChange={(event) => set({ q: Number(event.target.value) })}
-          />
-        </label>
+        <TurnField
+          label={w.gate}
+          said={w.gateSaid(group.q)}
+          min={0.5}
+          max={1}
+          step={0.05}
+          value={group.q}
+          onChange={(given) => set({ q: given })}
+        />
         <Choice
           label={w.over}
           value={String(group.overMin)}
@@ -107,21 +106,19 @@ function Returning({ onFactors }: { onFactors: (factors: number[]) => void }) {
     onFactors(known.filter((person) => ids.includes(person.id)).map((person) => person.pace as number));
   };
   return (
-    <details className="small pace-returning">
-      <summary>{w.returning(chosen.length)}</summary>
+    <Fold className="small pace-returning" head={w.returning(chosen.length)}>
       <p className="quiet">{w.returningAbout}</p>
       {known.map((person) => (
-        <label key={person.id}>
-          <input
-            type="checkbox"
-            checked={chosen.includes(person.id)}
-            onChange={(event) => choose(event.target.checked ? [...chosen, person.id] : chosen.filter((id) => id !== person.id))}
-          />{' '}
+        <Checkbox
+          key={person.id}
+          checked={chosen.includes(person.id)}
+          onChange={(event) => choose(event.target.checked ? [...chosen, person.id] : chosen.filter((id) => id !== person.id))}
+        >
           {person.firstName}
           {deskWords.student.pace(person.pace)}
-        </label>
+        </Checkbox>
       ))}
-    </details>
+    </Fold>
   );
 }
 

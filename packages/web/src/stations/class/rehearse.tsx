@@ -1,4 +1,5 @@
 import type { Level } from '@viaticum/contract';
+import { Button, Checkbox } from 'antd';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useBeginClass } from '../../api/class-queries.js';
@@ -37,12 +38,13 @@ export function Rehearse() {
           onChange={(one) => setLevel(one as Level)}
         />
       </div>
-      <label className="small">
-        <input type="checkbox" checked={sensor} onChange={(event) => setSensor(event.target.checked)} /> {w.sensor}
-      </label>
-      <button type="button" className="key main" disabled={!isReady || begin.isPending} onClick={start}>
+      <Checkbox className="small" checked={sensor} onChange={(event) => setSensor(event.target.checked)}>
+        {' '}
+        {w.sensor}
+      </Checkbox>
+      <Button type="primary" disabled={!isReady || begin.isPending} onClick={start}>
         {w.begin}
-      </button>
+      </Button>
       {!isReady && <p className="small quiet">{lesson.steps.length === 0 ? words.class.noSteps : words.class.unsaved}</p>}
       {begin.error && (
         <p className="signal" role="alert">

@@ -6,6 +6,7 @@ import { Link } from 'react-router';
 import { classesQuery, useBeginClass, useOpenPlanned } from '../../api/class-queries.js';
 import { useLesson, usePlan, useSession, useSnapshot } from '../../lesson/context.js';
 import { dayAndTime } from '../../ui/clock.js';
+import { LinkKey } from '../../ui/link-key.js';
 import { words } from '../../words/words.js';
 
 const w = words.class;
@@ -28,14 +29,13 @@ export function Teach() {
         <h2>{w.title}</h2>
         <p>{w.about(lesson.steps.length, minutesInWords(plan.endMin), pauses)}</p>
         <p className="quiet small">{w.none}</p>
-        <button
-          type="button"
-          className="key main"
+        <Button
+          type="primary"
           disabled={lesson.steps.length === 0 || !isSaved || open.isPending}
           onClick={() => open.mutate({ lessonId: session.id })}
         >
           {w.open}
-        </button>
+        </Button>
         {lesson.steps.length === 0 && <p className="small quiet">{w.noSteps}</p>}
         {!isSaved && lesson.steps.length > 0 && <p className="small quiet">{w.unsaved}</p>}
         {open.error && (
@@ -90,17 +90,17 @@ export function Opened({ one, isNewest }: { one: ClassAnswer; isNewest: boolean 
           </>
         )}
         {planned ? (
-          <button type="button" className="key main" disabled={openNow.isPending} onClick={() => openNow.mutate(one.code)}>
+          <Button type="primary" disabled={openNow.isPending} onClick={() => openNow.mutate(one.code)}>
             {w.openNow}
-          </button>
+          </Button>
         ) : ended ? (
           <Link className="small" to={`/class/${one.code}`}>
             {w.record}
           </Link>
         ) : (
-          <Link className="key main" to={`/desk/${one.code}`}>
+          <LinkKey type="primary" to={`/desk/${one.code}`}>
             {w.desk}
-          </Link>
+          </LinkKey>
         )}
         {openNow.error && (
           <p className="signal small" role="alert">

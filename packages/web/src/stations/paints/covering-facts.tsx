@@ -4,6 +4,7 @@ import { filmOf, looksOf, type MixCovering, waterLimit } from '@viaticum/core/de
 import { covering as coveringFor, finishOf, glazeMedium, recipeParts, tintingPower } from '@viaticum/core/mix';
 import { waitInWords } from '@viaticum/core/units';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
+import { Input } from 'antd';
 import { useMemo } from 'react';
 import { useSession } from '../../lesson/context.js';
 import { words } from '../../words/words.js';
@@ -60,7 +61,7 @@ export function Thinning({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
       <p className="mix-thinning">
         <label className="small">
           {w.water}
-          <input
+          <Input
             key={`w${share}`}
             inputMode="numeric"
             defaultValue={share === undefined ? '' : Math.round(share * 100)}
@@ -72,7 +73,7 @@ export function Thinning({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
         </label>
         <label className="small">
           {w.medium}
-          <input
+          <Input
             key={`m${mix.mediumParts}`}
             inputMode="numeric"
             placeholder={String(glaze)}

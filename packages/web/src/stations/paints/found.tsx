@@ -3,6 +3,7 @@ import { outOfReach, recipeInWords, type Suggestion, shortTubeName, tubeRgb } fr
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { partsOf } from '@viaticum/kernels/mixing';
 import { pigmentOf } from '@viaticum/kernels/pigment';
+import { Button } from 'antd';
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
 import { useSession } from '../../lesson/context.js';
@@ -82,9 +83,9 @@ function FoundRecipe({ lesson, mix, found }: { lesson: Lesson; mix: Mix; found: 
         {inUse ? (
           <span className="quiet">{w.inUse}</span>
         ) : (
-          <button
-            type="button"
-            className="key bare small"
+          <Button
+            type="text"
+            size="small"
             aria-label={`${w.use}: ${said}`}
             onClick={() =>
               session.do('setRecipe', {
@@ -95,7 +96,7 @@ function FoundRecipe({ lesson, mix, found }: { lesson: Lesson; mix: Mix; found: 
             }
           >
             {w.use}
-          </button>
+          </Button>
         )}
       </p>
       <div className="found-row">
@@ -127,21 +128,21 @@ function Reach({ lesson, target }: { lesson: Lesson; target: NonNullable<Mix['ta
     <div className="reach">
       <p className="small">{w.outOfReach}</p>
       {!answer && (
-        <button type="button" className="key small" disabled={isAsked} onClick={() => setAsked(true)}>
+        <Button size="small" disabled={isAsked} onClick={() => setAsked(true)}>
           {progress === null ? w.whichTube : w.searching(progress)}
-        </button>
+        </Button>
       )}
       <ul>
         {answer?.slice(0, 3).map(({ pigment, deltaE }) => (
           <li key={pigment} className="small">
             {w.wouldReach(pigmentOf(pigment).name, deltaE)}
-            <button
-              type="button"
-              className="key bare small"
+            <Button
+              type="text"
+              size="small"
               onClick={() => session.do('addTube', { tube: { id: nanoid(8), pigment, grade: 'artist', finish } })}
             >
               {w.addIt(pigmentOf(pigment).name)}
-            </button>
+            </Button>
           </li>
         ))}
       </ul>

@@ -2,6 +2,7 @@ import type { Amount, Lesson, Mix } from '@viaticum/contract';
 import { looksOf, type MixCovering } from '@viaticum/core/derived';
 import { HIDES_AT, shortTubeName } from '@viaticum/core/mix';
 import { cssRgb, labToSrgb, valueStep } from '@viaticum/kernels/colour';
+import { Button, Checkbox, Select } from 'antd';
 import { useSession } from '../../lesson/context.js';
 import { useRemoval } from '../../lesson/use-removal.js';
 import { CommitInput } from '../../ui/commit-input.js';
@@ -59,7 +60,8 @@ export function MixEditor({
         <p>
           <b className="mix-off">{look.off}</b>{' '}
           <span className="quiet small numbers">
-            {w.deltaE(look.deltaE ?? 0)}, {w.value(valueStep(seen.lab[0]))}, {w.model}
+            {w.exactly(look.deltaE ?? 0)}
+            {w.value(valueStep(seen.lab[0]))}, {w.model}
           </span>
         </p>
       )}
@@ -68,23 +70,22 @@ export function MixEditor({
       <Recipe lesson={lesson} mix={mix} />
       {covering && <CoveringFacts lesson={lesson} mix={mix} covering={covering} />}
       <Thinning lesson={lesson} mix={mix} />
-      <label className="mix-let-down small">
-        <input
-          type="checkbox"
-          checked={mix.letDown ?? false}
-          onChange={(event) => session.do('setLetDown', { id: mix.id, letDown: event.target.checked })}
-        />
+      <Checkbox
+        className="mix-let-down small"
+        checked={mix.letDown ?? false}
+        onChange={(event) => session.do('setLetDown', { id: mix.id, letDown: event.target.checked })}
+      >
         {w.letDown}
-      </label>
+      </Checkbox>
       <p className="mix-foot small quiet">
         {w.usedIn(used)}
-        <button
-          type="button"
-          className="key bare small"
+        <Button
+          type="text"
+          size="small"
           onClick={() => ask('mixes', mix.id, mix.name, () => session.do('removeMix', { id: mix.id }))}
         >
           {w.remove}
-        </button>
+        </Button>
       </p>
     </section>
   );
@@ -125,60 +126,47 @@ function Recipe({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
       <ul className="mix-recipe">
         {parts.map((part) => (
           <li key={part.id}>
-            <select
+            <Select
               value={String(part.parts)}
               aria-label={w.parts(nameOf(part))}
-              onChange={(event) => {
-                const amount = (Number(event.target.value) || event.target.value) as Amount;
+              onChange={(given) => {
+                const amount = (Number(given) || given) as Amount;
                 set(parts.map((one) => (one === part ? { ...one, parts: amount } : one)));
               }}
-            >
-              {[...new Set([...amounts, part.parts])].map((amount) => (
-                <option key={amount} value={String(amount)}>
-                  {amountWord(amount)}
-                </option>
-              ))}
-            </select>
+              options={[...new Set([...amounts, part.parts])].map((amount) => ({
+                value: String(amount),
+                label: amountWord(amount),
+              }))}
+            />
             <span>{part.kind === 'mix' ? w.onMix(nameOf(part)) : nameOf(part)}</span>
-            <button
-              type="button"
-              className="key bare small"
+            <Button
+              type="text"
+              size="small"
               aria-label={`${w.remove}: ${nameOf(part)}`}
               onClick={() => set(parts.filter((one) => one !== part))}
             >
               ×
-            </button>
+            </Button>
           </li>
         ))}
       </ul>
       {tubes.length + mixes.length > 0 && (
-        <select
-          className="plain-input"
-          value=""
+        <Select<string>
+          className="wide-select"
+          value={null}
+          placeholder={w.addToRecipe}
           aria-label={w.addToRecipe}
-          onChange={(event) => {
-            const [kind, id] = event.target.value.split('/') as [Part['kind'], string];
+          onChange={(given) => {
+            const [kind, id] = given.split('/') as [Part['kind'], string];
             set([...parts, { kind, id, parts: 1 }]);
           }}
-        >
-          <option value="">{w.addToRecipe}</option>
-          <optgroup label={w.tubesGroup}>
-            {tubes.map((tube) => (
-              <option key={tube.id} value={`tube/${tube.id}`}>
-                {shortTubeName(tube)}
-              </option>
-            ))}
-          </optgroup>
-          {mixes.length > 0 && (
-            <optgroup label={w.mixesGroup}>
-              {mixes.map((mix) => (
-                <option key={mix.id} value={`mix/${mix.id}`}>
-                  {mix.name}
-                </option>
-              ))}
-            </optgroup>
-          )}
-        </select>
+          options={[
+            { label: w.tubesGroup, options: tubes.map((tube) => ({ value: `tube/${tube.id}`, label: shortTubeName(tube) })) },
+            ...(mixes.length > 0
+              ? [{ label: w.mixesGroup, options: mixes.map((mix) => ({ value: `mix/${mix.id}`, label: mix.name })) }]
+              : []),
+          ]}
+        />
       )}
       {order.length > 1 && (
         <p className="small mix-order">

@@ -1,7 +1,6 @@
-import { useState } from 'react';
 import { useLesson } from '../../lesson/context.js';
 import { LayingProvider } from '../../lesson/laid.js';
-import { Topics } from '../../ui/topics.js';
+import { type TopicGroup, Topics, useTopic } from '../../ui/topics.js';
 import { words } from '../../words/words.js';
 import { BenchProvider } from './paint-context.js';
 import { FamiliesTopic } from './topics/families.js';
@@ -22,17 +21,24 @@ const topics = {
   sheet: SheetTopic,
 } as const;
 type Topic = keyof typeof topics;
+const groups: readonly TopicGroup<Topic>[] = [
+  { name: w.groups.mixes, topics: ['mixes'] },
+  { name: w.groups.tubes, topics: ['tubes', 'without'] },
+  { name: w.groups.palette, topics: ['palette'] },
+  { name: w.groups.families, topics: ['families'] },
+  { name: w.groups.sheet, topics: ['sheet'] },
+];
 
 /** Tubes, the mixes made of them, and what can be computed of both: one question at a time. */
 export default function PaintsStation() {
   const lesson = useLesson();
-  const [topic, setTopic] = useState<Topic>('mixes');
+  const [topic, setTopic] = useTopic(groups, 'mixes');
   const Shown = topics[topic];
   return (
     <div className="paints-station">
       <LayingProvider>
         <BenchProvider first={lesson.mixes[0]?.id ?? null}>
-          <Topics label={w.topicsLabel} names={w.topics} shown={topic} onShow={setTopic} />
+          <Topics label={w.topicsLabel} names={w.topics} groups={groups} shown={topic} onShow={setTopic} />
           <Shown />
         </BenchProvider>
       </LayingProvider>

@@ -1,9 +1,11 @@
 import type { Lab, Lesson, Mix } from '@viaticum/contract';
+import { Button, Input, Radio, Select } from 'antd';
 import { useMemo, useState } from 'react';
 import { pictureUrl } from '../../api/queries.js';
 import { useSession, useWorkedOut } from '../../lesson/context.js';
 import { seenOutlines, useJob, useLaying } from '../../lesson/laid.js';
 import { wholeOf } from '../../lesson/lay-args.js';
+import { Fold } from '../../ui/fold.js';
 import { Nudges } from '../../ui/nudges.js';
 import { words } from '../../words/words.js';
 
@@ -26,48 +28,46 @@ export function Target({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
       {!mix.targetLab && <p className="small quiet">{w.noTarget}</p>}
       <p className="mix-target-keys">
         {hasPicture && (
-          <button type="button" className="key" aria-pressed={picking} onClick={() => setPicking(!picking)}>
+          <Button type={picking ? 'primary' : 'default'} aria-pressed={picking} onClick={() => setPicking(!picking)}>
             {w.pick}
-          </button>
+          </Button>
         )}
         {lesson.areas.length > 0 && (
-          <select
-            className="plain-input"
+          <Select
             value=""
             aria-label={w.fromArea}
-            onChange={(event) => {
-              const at = worked.areas.findIndex((area) => area.id === event.target.value);
+            onChange={(given) => {
+              const at = worked.areas.findIndex((area) => area.id === given);
               const lab = worked.areas[at]?.targetLab ?? means?.[at];
-              if (lab) set(rounded(lab), event.target.value);
+              if (lab) set(rounded(lab), given);
             }}
-          >
-            <option value="">{w.fromArea}</option>
-            {worked.areas.map((area, at) => (
-              <option key={area.id} value={area.id} disabled={!area.targetLab && !means?.[at]}>
-                {area.name}
-              </option>
-            ))}
-          </select>
+            options={[
+              { value: '', label: w.fromArea },
+              ...worked.areas.map((area, at) => ({
+                value: area.id,
+                label: area.name,
+                disabled: !area.targetLab && !means?.[at],
+              })),
+            ]}
+          />
         )}
       </p>
       {picking && <PickSpot lesson={lesson} onLab={(lab) => set(lab, null)} />}
       {mix.targetLab && <Nudges clear={w.clear} lab={mix.targetLab} onLab={set} />}
       <Typed lab={mix.targetLab ?? null} onLab={set} />
       {mix.targetLab && (
-        <fieldset className="mix-state small">
-          <legend>{w.met}</legend>
-          {(['dry', 'wet'] as const).map((state) => (
-            <label key={state}>
-              <input
-                type="radio"
-                name="target-state"
-                checked={(mix.targetState ?? 'dry') === state}
-                onChange={() => session.do('setMixTarget', { id: mix.id, lab: mix.targetLab ?? null, state })}
-              />
-              {state === 'dry' ? w.metDry : w.metWet}
-            </label>
-          ))}
-        </fieldset>
+        <div className="mix-state small">
+          <span id="met">{w.met}</span>
+          <Radio.Group
+            aria-labelledby="met"
+            value={mix.targetState ?? 'dry'}
+            options={[
+              { value: 'dry', label: w.metDry },
+              { value: 'wet', label: w.metWet },
+            ]}
+            onChange={({ target }) => session.do('setMixTarget', { id: mix.id, lab: mix.targetLab ?? null, state: target.value })}
+          />
+        </div>
       )}
     </>
   );
@@ -83,13 +83,12 @@ export function Typed({ lab, onLab, open = false }: { lab: Lab | null; onLab: (l
   const values = text.map((one) => (one.trim() === '' ? Number.NaN : Number(one.replace(',', '.').replace('−', '-')))) as Lab;
   const isSound = values[0] >= 0 && values[0] <= 100 && Math.abs(values[1]) <= 160 && Math.abs(values[2]) <= 160;
   return (
-    <details className="typed" open={open}>
-      <summary className="small">{w.typed}</summary>
+    <Fold className="typed" isOpen={open} head={<span className="small">{w.typed}</span>}>
       <p>
         {(['L', 'a', 'b'] as const).map((axis, i) => (
           <label key={axis} className="small">
             {axis}*
-            <input
+            <Input
               inputMode="decimal"
               aria-label={w.typedLab[axis]}
               value={text[i]}
@@ -97,11 +96,11 @@ export function Typed({ lab, onLab, open = false }: { lab: Lab | null; onLab: (l
             />
           </label>
         ))}
-        <button type="button" className="key small" disabled={!isSound} onClick={() => onLab(values)}>
+        <Button size="small" disabled={!isSound} onClick={() => onLab(values)}>
           {w.set}
-        </button>
+        </Button>
       </p>
-    </details>
+    </Fold>
   );
 }
 

@@ -3,7 +3,7 @@ import { shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { cssRgb } from '@viaticum/kernels/colour';
 import { mixColour } from '@viaticum/kernels/mixing';
 import { pigmentOf, pigmentTable } from '@viaticum/kernels/pigment';
-import { Select } from 'antd';
+import { Button, Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { useMemo } from 'react';
 import { useSession } from '../../lesson/context.js';
@@ -69,14 +69,14 @@ export function TubeList({ lesson }: { lesson: Lesson }) {
                   {pigment.metals.length > 0 && ` · ${w.metals(pigment.metals.join(' and '))}`}
                 </span>
               </span>
-              <button
-                type="button"
-                className="key bare small"
+              <Button
+                type="text"
+                size="small"
                 aria-label={`${w.remove}: ${shortTubeName(tube)}`}
                 onClick={() => ask('tubes', tube.id, shortTubeName(tube), () => session.do('removeTube', { id: tube.id }))}
               >
                 ×
-              </button>
+              </Button>
             </li>
           );
         })}

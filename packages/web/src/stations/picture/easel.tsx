@@ -19,7 +19,6 @@ const SQUINT_METRES = 2;
 export function Easel({ lesson, reference }: { lesson: Lesson; reference: Reference | undefined }) {
   const { widthMm, heightMm, marginMm = 0, wrapMm = 0 } = lesson.support;
   const view = useView();
-  const session = useSession();
   const easel = useEasel();
   const worked = useWorkedOut();
   const { image } = useLaying();
@@ -38,33 +37,7 @@ export function Easel({ lesson, reference }: { lesson: Lesson; reference: Refere
       return [Math.round(mirrored * 10) / 10, Math.round((turned.upside ? heightMm - y : y) * 10) / 10];
     });
   }, [setToMm, turned, widthMm, heightMm]);
-  const drag = useRef<{ from: Point; start: Placement } | null>(null);
-  const onDown = (event: PointerEvent<SVGSVGElement>) => {
-    if (mode !== 'crop' || !reference) return;
-    event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = { from: toMm(event), start: reference.placement };
-  };
-  const onMove = (event: PointerEvent<SVGSVGElement>) => {
-    if (!drag.current) return;
-    const [x, y] = toMm(event);
-    const { from, start } = drag.current;
-    setDragged({ ...start, xMm: start.xMm + x - from[0], yMm: start.yMm + y - from[1] });
-  };
-  const onUp = () => {
-    if (dragged && reference) session.do('placeReference', { id: reference.id, placement: dragged });
-    drag.current = null;
-    setDragged(null);
-  };
-  const onKey = (event: KeyboardEvent) => {
-    const by = arrowStep(event, 1, 10);
-    if (mode !== 'crop' || !reference || !by) return;
-    event.preventDefault();
-    const { placement: now } = reference;
-    session.do('placeReference', {
-      id: reference.id,
-      placement: { ...now, xMm: now.xMm + by[0], yMm: now.yMm + by[1] },
-    });
-  };
+  const placing = usePlacing(reference, dragged, setDragged);
   const selected = lesson.areas.find((area) => area.id === view.areaId);
   const isPlain = !base && ((mode === 'crop' && !reference?.extend) || !image || dragged !== null);
   // Upside down is half a turn; with the mirror each way alone.
@@ -81,29 +54,9 @@ export function Easel({ lesson, reference }: { lesson: Lesson; reference: Refere
         role="application"
         aria-label={mode === 'crop' ? w.move : words.stations.picture}
         tabIndex={mode === 'crop' ? 0 : -1}
-        onPointerDown={onDown}
-        onPointerMove={onMove}
-        onPointerUp={onUp}
-        onPointerCancel={onUp}
-        onKeyDown={onKey}
+        {...placing}
       >
-        <defs>
-          <filter id="easel-squint" x="-5%" y="-5%" width="110%" height="110%">
-            <feGaussianBlur stdDeviation={squintBlurMm(SQUINT_METRES)} />
-          </filter>
-          <pattern
-            id="easel-hatch"
-            width={unit * 9}
-            height={unit * 9}
-            patternUnits="userSpaceOnUse"
-            patternTransform="rotate(45)"
-          >
-            <path d={`M0 0V${unit * 9}`} stroke="#1f1f1f" strokeWidth={unit * 1.6} />
-          </pattern>
-          <clipPath id="easel-face">
-            <rect width={widthMm} height={heightMm} />
-          </clipPath>
-        </defs>
+        <EaselDefs unit={unit} widthMm={widthMm} heightMm={heightMm} />
         {wrapMm > 0 && (
           <rect
             x={-wrapMm}
@@ -162,6 +115,61 @@ export function Easel({ lesson, reference }: { lesson: Lesson; reference: Refere
                 : ' ')}
       </p>
     </div>
+  );
+}
+
+/** While the crop is chosen the picture is moved by the pointer and by the arrows. */
+function usePlacing(
+  reference: Reference | undefined,
+  dragged: Placement | null,
+  setDragged: (placement: Placement | null) => void,
+) {
+  const session = useSession();
+  const { mode, toMm } = useEasel();
+  const drag = useRef<{ from: Point; start: Placement } | null>(null);
+  const onDown = (event: PointerEvent<SVGSVGElement>) => {
+    if (mode !== 'crop' || !reference) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    drag.current = { from: toMm(event), start: reference.placement };
+  };
+  const onMove = (event: PointerEvent<SVGSVGElement>) => {
+    if (!drag.current) return;
+    const [x, y] = toMm(event);
+    const { from, start } = drag.current;
+    setDragged({ ...start, xMm: start.xMm + x - from[0], yMm: start.yMm + y - from[1] });
+  };
+  const onUp = () => {
+    if (dragged && reference) session.do('placeReference', { id: reference.id, placement: dragged });
+    drag.current = null;
+    setDragged(null);
+  };
+  const onKey = (event: KeyboardEvent) => {
+    const by = arrowStep(event, 1, 10);
+    if (mode !== 'crop' || !reference || !by) return;
+    event.preventDefault();
+    const { placement: now } = reference;
+    session.do('placeReference', {
+      id: reference.id,
+      placement: { ...now, xMm: now.xMm + by[0], yMm: now.yMm + by[1] },
+    });
+  };
+  return { onPointerDown: onDown, onPointerMove: onMove, onPointerUp: onUp, onPointerCancel: onUp, onKeyDown: onKey };
+}
+
+/** What the drawing of the easel is made with: the squint, the hatch of what has no picture, the face of the canvas. */
+function EaselDefs({ unit, widthMm, heightMm }: { unit: number; widthMm: number; heightMm: number }) {
+  return (
+    <defs>
+      <filter id="easel-squint" x="-5%" y="-5%" width="110%" height="110%">
+        <feGaussianBlur stdDeviation={squintBlurMm(SQUINT_METRES)} />
+      </filter>
+      <pattern id="easel-hatch" width={unit * 9} height={unit * 9} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <path d={`M0 0V${unit * 9}`} stroke="#1f1f1f" strokeWidth={unit * 1.6} />
+      </pattern>
+      <clipPath id="easel-face">
+        <rect width={widthMm} height={heightMm} />
+      </clipPath>
+    </defs>
   );
 }
 

@@ -2,7 +2,7 @@ import { type DragEvent, useState } from 'react';
 import { useLesson } from '../../lesson/context.js';
 import { LayingProvider } from '../../lesson/laid.js';
 import { wholeOf } from '../../lesson/lay-args.js';
-import { Topics } from '../../ui/topics.js';
+import { type TopicGroup, Topics, useTopic } from '../../ui/topics.js';
 import { words } from '../../words/words.js';
 import { Easel } from './easel.js';
 import { EaselContext, useEaselState } from './easel-context.js';
@@ -29,12 +29,20 @@ const topics = {
   composition: CompositionTopic,
 } as const;
 type Topic = keyof typeof topics;
+const groups: readonly TopicGroup<Topic>[] = [
+  { name: w.groups.frame, topics: ['source', 'crop'] },
+  { name: w.groups.values, topics: ['values', 'compare'] },
+  { name: w.groups.areas, topics: ['areas', 'things', 'edges'] },
+  { name: w.groups.composition, topics: ['composition'] },
+];
 
 /** The reference under the canvas, and what is measured in it: one question at a time, the picture always large. */
 export default function PictureStation() {
   const lesson = useLesson();
   const picture = useTakePicture();
-  const [topic, setTopic] = useState<Topic>(lesson.references.length === 0 ? 'source' : 'areas');
+  // Where one begins stays while the address names no topic, also when a picture has come.
+  const [first] = useState<Topic>(lesson.references.length === 0 ? 'source' : 'areas');
+  const [topic, setTopic] = useTopic(groups, first);
   const [isOver, setOver] = useState(false);
   const easel = useEaselState();
   const reference = wholeOf(lesson);
@@ -57,9 +65,9 @@ export default function PictureStation() {
     >
       <EaselContext.Provider value={easel}>
         <LayingProvider>
+          <Topics label={w.topicsLabel} names={w.topics} groups={groups} shown={topic} onShow={setTopic} />
           <Easel lesson={lesson} reference={reference} />
           <div className="picture-side">
-            <Topics label={w.topicsLabel} names={w.topics} shown={topic} onShow={setTopic} />
             <div className="topic" key={topic}>
               {picture.error && (
                 <p className="signal" role="alert">

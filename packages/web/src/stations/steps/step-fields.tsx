@@ -1,18 +1,19 @@
-import { Select } from 'antd';
+import { Form, Select, type SelectProps } from 'antd';
 import type { ReactNode } from 'react';
 import { NumberField } from '../../ui/number-field.js';
 
 type Options<T extends string> = readonly (readonly [T, string])[];
 const asOptions = <T extends string>(options: Options<T>) => options.map(([value, label]) => ({ value, label }));
 const matches = (input: string, option?: { label: string }) => (option?.label ?? '').toLowerCase().includes(input.toLowerCase());
+/** Beyond so many choices one types to find. */
+const FEW = 8;
 
-/** A field with its name over it. */
-export function Labelled({ label, wide = false, children }: { label: string; wide?: boolean; children: ReactNode }) {
+/** A row of a form: its name, then its controls beside each other; `why` stands under them. */
+export function Labelled({ label, why, children }: { label: string; why?: ReactNode; children: ReactNode }) {
   return (
-    <div className={`field${wide ? ' wide' : ''}`}>
-      <span>{label}</span>
-      {children}
-    </div>
+    <Form.Item label={label} colon={false} {...(why ? { extra: why } : {})}>
+      <div className="form-row">{children}</div>
+    </Form.Item>
   );
 }
 
@@ -22,25 +23,28 @@ export function Choice<T extends string>({
   value,
   options,
   canClear = false,
+  none,
   onChange,
 }: {
   label: string;
   value: T | undefined;
   options: Options<T>;
   canClear?: boolean;
+  /** What stands there while nothing is chosen. */
+  none?: string;
   onChange: (value: T | undefined) => void;
 }) {
   return (
-    <Labelled label={label}>
-      <Select<T, { value: T; label: string }>
-        aria-label={label}
-        value={value ?? null}
-        options={asOptions(options)}
-        allowClear={canClear}
-        showSearch={{ filterOption: matches }}
-        onChange={onChange}
-      />
-    </Labelled>
+    <Select<T, { value: T; label: string }>
+      aria-label={label}
+      value={value ?? null}
+      options={asOptions(options)}
+      placeholder={none}
+      allowClear={canClear}
+      popupMatchSelectWidth={false}
+      {...(options.length > FEW ? { showSearch: { filterOption: matches } } : {})}
+      onChange={onChange}
+    />
   );
 }
 
@@ -50,6 +54,8 @@ export function Several({
   of,
   value,
   options,
+  none,
+  tag,
   onChange,
 }: {
   label: string;
@@ -57,19 +63,21 @@ export function Several({
   of?: string;
   value: string[];
   options: Options<string>;
+  none?: string;
+  tag?: SelectProps['tagRender'];
   onChange: (value: string[]) => void;
 }) {
   return (
-    <Labelled label={label} wide>
-      <Select<string[], { value: string; label: string }>
-        mode="multiple"
-        aria-label={of === undefined ? label : `${label}, ${of}`}
-        value={value}
-        options={asOptions(options)}
-        showSearch={{ filterOption: matches }}
-        onChange={onChange}
-      />
-    </Labelled>
+    <Select<string[], { value: string; label: string }>
+      mode="multiple"
+      aria-label={of === undefined ? label : `${label}, ${of}`}
+      value={value}
+      options={asOptions(options)}
+      placeholder={none}
+      {...(tag ? { tagRender: tag } : {})}
+      showSearch={{ filterOption: matches }}
+      onChange={onChange}
+    />
   );
 }
 
@@ -78,23 +86,24 @@ export function NumberInput({
   label,
   value,
   placeholder = '',
+  unit,
   onValue,
 }: {
   label: string;
   value: number | undefined;
   placeholder?: string;
+  unit?: string;
   onValue: (value: number | null) => boolean;
 }) {
   return (
-    <Labelled label={label}>
-      <NumberField
-        className=""
-        label={label}
-        value={value}
-        placeholder={placeholder}
-        onValue={onValue}
-        onClear={() => onValue(null)}
-      />
-    </Labelled>
+    <NumberField
+      className="form-number"
+      label={label}
+      value={value}
+      placeholder={placeholder}
+      {...(unit === undefined ? {} : { unit })}
+      onValue={onValue}
+      onClear={() => onValue(null)}
+    />
   );
 }

@@ -1,10 +1,10 @@
 /** @jest-environment ./tools/jest-page.mjs */
 import { afterEach, beforeEach, describe, expect, it } from '@jest/globals';
-import { act, screen, waitFor, within } from '@testing-library/react';
+import { act as acting, screen, waitFor } from '@testing-library/react';
 import type { Step } from '@viaticum/contract';
 import { demoLesson } from '@viaticum/core/fixtures';
-import { asInBrowser, cleanup, lessonOf, onBench, server } from '../../fixtures/page.fixture.js';
-import { StepForm } from './step-form.js';
+import { asInBrowser, choose, cleanup, lessonOf, onBench, server } from '../../fixtures/page.fixture.js';
+import { StepPane } from './step-pane.js';
 
 const lesson = demoLesson('kettle');
 const step = lesson.steps.find((one) => one.areaIds.length === 2) as Step;
@@ -16,11 +16,9 @@ beforeEach(() => {
 afterEach(cleanup);
 
 const open = async (of = lesson, id = step.id) => {
-  const bench = onBench(of, (now) => {
-    const shown = now.steps.find((one) => one.id === id);
-    return shown ? <StepForm lesson={now} step={shown} /> : <p>gone</p>;
-  });
-  await bench.user.click(screen.getByRole('button', { name: 'Change' }));
+  const bench = onBench(of, (now) => (now.steps.some((one) => one.id === id) ? <StepPane /> : <p>gone</p>), { stepId: id });
+  // The fields come when they are first needed.
+  await screen.findByLabelText('Where', {}, { timeout: 20_000 });
   const now = () => lessonOf(bench.session).steps.find((one) => one.id === id) as Step;
   return { ...bench, now };
 };
@@ -33,7 +31,7 @@ describe('the step form', () => {
     await user.type(title, 'Copper, first coat');
     await user.tab();
     expect(now().title).toBe('Copper, first coat');
-    act(() => session.undo());
+    acting(() => void session.undo());
     expect(now().title).toBe(step.title);
   });
   it('minutes that cannot be are refused at the field, which goes back', async () => {
@@ -64,16 +62,11 @@ describe('the step form', () => {
   });
   it('the whole canvas stands in the place of areas, and areas in its place', async () => {
     const { user, now } = await open();
-    const choose = async (name: string) => {
-      await user.click(screen.getByLabelText('Where'));
-      const list = document.querySelector('.ant-select-dropdown:not(.ant-select-dropdown-hidden)') as HTMLElement;
-      await user.click(within(list).getByTitle(name));
-      await user.keyboard('{Escape}');
-    };
-    await choose('the whole canvas');
+    const where = screen.getByLabelText('Where');
+    await choose(user, where, 'the whole canvas');
     expect([now().areaIds, now().wholeCanvas]).toEqual([[], true]);
     const other = lesson.areas.find((area) => area.id === step.areaIds[0])?.name as string;
-    await choose(other);
+    await choose(user, where, other);
     expect([now().areaIds, now().wholeCanvas]).toEqual([[step.areaIds[0]], undefined]);
   });
   it('follows a choice by the keyboard: the dryer, and part by part', async () => {
@@ -89,13 +82,17 @@ describe('the step form', () => {
     const { user, session, now } = await open();
     const place = () => lessonOf(session).steps.findIndex((one) => one.id === step.id);
     const before = place();
-    await user.click(screen.getByRole('button', { name: 'Later' }));
+    const act = async (name: string) => {
+      await user.click(screen.getByRole('button', { name: 'More for this step' }));
+      await user.click(await screen.findByRole('menuitem', { name }));
+    };
+    await act('Later');
     expect(place()).toBe(before + 1);
-    await user.click(screen.getByRole('button', { name: 'Earlier' }));
+    await act('Earlier');
     expect(place()).toBe(before);
-    await user.click(screen.getByRole('button', { name: 'Duplicate' }));
+    await act('Duplicate');
     expect(lessonOf(session).steps[before + 1]?.title).toBe(now().title);
-    await user.click(screen.getByRole('button', { name: 'Take away' }));
+    await act('Take away');
     await waitFor(() => expect(screen.getByText('gone')).toBeTruthy());
   });
 });

@@ -10,10 +10,12 @@ import {
   techniques,
 } from '@viaticum/contract';
 import { brushes, brushInWords } from '@viaticum/core/brush';
+import { looksOf } from '@viaticum/core/derived';
 import type { ClearableStepField } from '@viaticum/core/document';
-import { nanoid } from 'nanoid';
+import { proposeStep } from '@viaticum/core/draft';
+import { Button, Checkbox, Form, type SelectProps, Tag, Tooltip } from 'antd';
 import { useState } from 'react';
-import { usePlan, useSession, useView } from '../../lesson/context.js';
+import { usePlan, useSession } from '../../lesson/context.js';
 import { CommitInput } from '../../ui/commit-input.js';
 import { RichInput } from '../../ui/rich-text.js';
 import { markWords } from '../../words/steps.js';
@@ -23,24 +25,33 @@ import { Choice, Labelled, NumberInput, Several } from './step-fields.js';
 const w = words.steps;
 /** Beside the areas: no area has such an id. */
 const WHOLE = '*';
+/** Kinds of steps in which a brush touches the canvas. */
+const paints = (step: Step): boolean => step.kind === 'paint' || step.kind === 'prepare';
 
 /** Every field of a step; each change takes effect as it is made and can be undone. */
 export function StepForm({ lesson, step }: { lesson: Lesson; step: Step }) {
-  const [isOpen, setOpen] = useState(step.title === w.stepName);
   return (
-    <>
-      <StepKeys lesson={lesson} step={step} isOpen={isOpen} onOpen={() => setOpen(!isOpen)} />
-      {isOpen && (
-        <div className="step-form">
-          <WhatItIs lesson={lesson} step={step} />
-          <HowItIsPainted step={step} />
-          <WhereAndWithWhat lesson={lesson} step={step} />
-          <HowLong step={step} />
-          <Switches step={step} />
-          <WhatIsSaid step={step} />
-        </div>
+    <Form
+      layout="horizontal"
+      className="step-form"
+      labelAlign="left"
+      labelCol={{ flex: '78px' }}
+      requiredMark={false}
+      component="div"
+    >
+      <h3 data-part="what">{w.parts.what}</h3>
+      <What lesson={lesson} step={step} />
+      {paints(step) && (
+        <>
+          <h3 data-part="with">{w.parts.with}</h3>
+          <WithWhat lesson={lesson} step={step} />
+        </>
       )}
-    </>
+      <h3 data-part="long">{w.parts.long}</h3>
+      <HowLong step={step} />
+      <h3 data-part="say">{w.parts.say}</h3>
+      <WhatIsSaid step={step} />
+    </Form>
   );
 }
 
@@ -56,166 +67,192 @@ function useStepEdit(step: Step) {
   };
 }
 
-function StepKeys({ lesson, step, isOpen, onOpen }: { lesson: Lesson; step: Step; isOpen: boolean; onOpen: () => void }) {
-  const session = useSession();
-  const view = useView();
-  const at = lesson.steps.indexOf(step);
-  const remove = () => {
-    session.do('removeStep', { id: step.id });
-    view.selectStep(lesson.steps[at + 1]?.id ?? lesson.steps[at - 1]?.id ?? null);
-  };
-  const duplicate = () => {
-    const copy = { ...step, id: nanoid(8) };
-    if (session.do('addStep', { step: copy, at: at + 1 })) view.selectStep(copy.id);
-  };
-  return (
-    <p className="step-keys">
-      <button type="button" className="key" aria-expanded={isOpen} onClick={onOpen}>
-        {isOpen ? w.done : w.change}
-      </button>
-      <button
-        type="button"
-        className="key bare"
-        disabled={at <= 0}
-        onClick={() => session.do('moveStep', { id: step.id, to: at - 1 })}
-      >
-        {w.up}
-      </button>
-      <button
-        type="button"
-        className="key bare"
-        disabled={at >= lesson.steps.length - 1}
-        onClick={() => session.do('moveStep', { id: step.id, to: at + 1 })}
-      >
-        {w.down}
-      </button>
-      <button type="button" className="key bare" onClick={duplicate}>
-        {w.duplicate}
-      </button>
-      <button type="button" className="key bare" onClick={remove}>
-        {w.remove}
-      </button>
-    </p>
-  );
-}
-
-function WhatItIs({ lesson, step }: { lesson: Lesson; step: Step }) {
-  const { edit } = useStepEdit(step);
+function What({ lesson, step }: { lesson: Lesson; step: Step }) {
+  const { edit, clear, change } = useStepEdit(step);
+  const propose = usePropose(lesson, step);
   return (
     <>
-      <Labelled label={w.title} wide>
-        <CommitInput value={step.title} label={w.title} onCommit={(title, burst) => edit({ title }, burst)} />
-      </Labelled>
-      <Choice
-        label={w.kind}
-        value={step.kind}
-        options={stepKinds.map((kind) => [kind, words.kinds[kind]])}
-        onChange={(kind) => kind && edit({ kind })}
-      />
-      <Choice
-        label={w.stage}
-        value={step.stageId}
-        options={lesson.stages.map((stage) => [stage.id, stage.name])}
-        onChange={(stageId) => stageId && edit({ stageId })}
-      />
-    </>
-  );
-}
-
-function HowItIsPainted({ step }: { step: Step }) {
-  const { edit, clear } = useStepEdit(step);
-  return (
-    <>
-      <Choice
-        label={w.technique}
-        value={step.technique}
-        canClear
-        options={techniques.map((one) => [one, words.techniques[one]])}
-        onChange={(technique) => (technique ? edit({ technique }) : clear('technique'))}
-      />
-      <Choice
-        label={w.brush}
-        value={step.brushId}
-        canClear
-        options={brushes.map((brush) => [brush.id, brushInWords(brush)])}
-        onChange={(brushId) => (brushId ? edit({ brushId }) : clear('brushId'))}
-      />
-      <Choice<StrokeKind>
-        label={markWords.stroke}
-        value={step.stroke}
-        canClear
-        options={strokes.map((stroke) => [stroke, markWords.strokes[stroke].name])}
-        onChange={(stroke) => (stroke ? edit({ stroke }) : clear('stroke'))}
-      />
-      <Choice
-        label={w.needs}
-        value={step.needs}
-        options={needs.map((need) => [need, words.needs[need]])}
-        onChange={(need) => need && edit({ needs: need })}
-      />
-      <Choice
-        label={w.medium}
-        value={step.medium}
-        canClear
-        options={media.map((medium) => [medium, words.media[medium]])}
-        onChange={(medium) => (medium ? edit({ medium }) : clear('medium'))}
-      />
-      <Choice
-        label={w.paint}
-        value={step.paint ?? 'ordinary'}
-        options={paintKinds.map((kind) => [kind, w.paints[kind]])}
-        onChange={(paint) => (paint && paint !== 'ordinary' ? edit({ paint }) : clear('paint'))}
-      />
-      <Choice
-        label={w.underFilm}
-        value={step.underFilm}
-        canClear
-        options={[
-          ['water', w.underFilms.water],
-          ['gel', w.underFilms.gel],
-        ]}
-        onChange={(underFilm) => (underFilm ? edit({ underFilm }) : clear('underFilm'))}
-      />
-      {step.medium === 'mist' && (
-        <NumberInput
-          label={w.mistEvery}
-          value={step.mistEveryMin}
-          onValue={(value) => (value === null ? clear('mistEveryMin') : edit({ mistEveryMin: value }))}
+      <Labelled label={w.areas} why={propose.why && w.proposedNow(propose.why)}>
+        <Several
+          label={w.areas}
+          value={step.wholeCanvas ? [WHOLE] : step.areaIds}
+          options={[[WHOLE, w.wholeCanvas], ...lesson.areas.map((area): [string, string] => [area.id, area.name])]}
+          onChange={(places) => {
+            const areaIds = places.filter((id) => id !== WHOLE);
+            // The one of the two that was chosen last counts.
+            if (places.includes(WHOLE) && !step.wholeCanvas) edit({ wholeCanvas: true });
+            else if (areaIds.length > 0) propose.place(areaIds);
+            else change({ areaIds: [] }, ['wholeCanvas']);
+          }}
         />
+        {paints(step) && step.areaIds.length > 0 && (
+          <Tooltip title={w.proposeAbout}>
+            <Button onClick={() => propose.take(step.areaIds)}>{w.propose}</Button>
+          </Tooltip>
+        )}
+      </Labelled>
+      <Labelled label={w.kind}>
+        <Choice
+          label={w.kind}
+          value={step.kind}
+          options={stepKinds.map((kind) => [kind, words.kinds[kind]])}
+          onChange={(kind) => kind && edit({ kind })}
+        />
+        <Choice
+          label={w.stage}
+          value={step.stageId}
+          options={lesson.stages.map((stage) => [stage.id, stage.name])}
+          onChange={(stageId) => stageId && edit({ stageId })}
+        />
+      </Labelled>
+      {paints(step) && (
+        <Labelled label={w.covers}>
+          <NumberInput
+            label={w.cover}
+            unit="%"
+            value={step.coverShare === undefined ? undefined : Math.round(step.coverShare * 100)}
+            placeholder="100"
+            onValue={(value) => (value === null ? clear('coverShare') : edit({ coverShare: value / 100 }))}
+          />
+          {lesson.marks.length > 0 && (
+            <Several
+              label={markWords.marks}
+              value={step.markIds}
+              none={markWords.marks.toLowerCase()}
+              options={lesson.marks.map((mark) => [mark.id, mark.name])}
+              onChange={(markIds) => edit({ markIds })}
+            />
+          )}
+        </Labelled>
       )}
     </>
   );
 }
 
-function WhereAndWithWhat({ lesson, step }: { lesson: Lesson; step: Step }) {
-  const { edit, change } = useStepEdit(step);
+/**
+ * Places a step, and fills in what is usual there where nothing was chosen yet; `take` does so anew. Each is one change.
+ */
+function usePropose(lesson: Lesson, step: Step) {
+  const session = useSession();
+  const [why, setWhy] = useState<string | null>(null);
+  const put = (areaIds: string[], withWords: boolean): boolean => {
+    const found = areaIds[0] ? proposeStep(lesson, areaIds[0], step.id) : null;
+    if (!found) return false;
+    const { title, say, watch, checkpoint, finish, ...painted } = found.fields;
+    const said = withWords ? { title, say, watch, checkpoint, finish } : {};
+    if (session.do('editStep', { id: step.id, step: { areaIds, ...painted, ...said } })) setWhy(found.why.join(' '));
+    return true;
+  };
+  const isFresh = step.title === w.stepName && step.mixIds.length === 0 && paints(step);
+  return {
+    why,
+    place(areaIds: string[]): void {
+      setWhy(null);
+      if (!isFresh || !put(areaIds, true)) session.do('editStep', { id: step.id, step: { areaIds } });
+    },
+    take: (areaIds: string[]): void => void put(areaIds, step.say === ''),
+  };
+}
+
+/** A mix among those chosen, with its colour. */
+function useMixTag(lesson: Lesson): NonNullable<SelectProps['tagRender']> {
+  const looks = looksOf(lesson);
+  return ({ value, label, closable, onClose }) => (
+    <Tag className="mix-tag" closable={closable} onClose={onClose}>
+      <i style={{ background: looks.get(String(value))?.rgb }} />
+      {label}
+    </Tag>
+  );
+}
+
+function WithWhat({ lesson, step }: { lesson: Lesson; step: Step }) {
+  const { edit, clear } = useStepEdit(step);
+  const tag = useMixTag(lesson);
   return (
     <>
-      <Several
-        label={w.areas}
-        value={step.wholeCanvas ? [WHOLE] : step.areaIds}
-        options={[[WHOLE, w.wholeCanvas], ...lesson.areas.map((area): [string, string] => [area.id, area.name])]}
-        onChange={(places) => {
-          const areaIds = places.filter((id) => id !== WHOLE);
-          // The one of the two that was chosen last counts.
-          if (places.includes(WHOLE) && !step.wholeCanvas) edit({ wholeCanvas: true });
-          else if (areaIds.length > 0) edit({ areaIds });
-          else change({ areaIds: [] }, ['wholeCanvas']);
-        }}
-      />
-      <Several
-        label={w.mixes}
-        value={step.mixIds}
-        options={lesson.mixes.map((mix) => [mix.id, mix.name])}
-        onChange={(mixIds) => edit({ mixIds })}
-      />
-      {lesson.marks.length > 0 && (
+      <Labelled label={w.mixes}>
         <Several
-          label={markWords.marks}
-          value={step.markIds}
-          options={lesson.marks.map((mark) => [mark.id, mark.name])}
-          onChange={(markIds) => edit({ markIds })}
+          label={w.mixes}
+          value={step.mixIds}
+          options={lesson.mixes.map((mix) => [mix.id, mix.name])}
+          tag={tag}
+          onChange={(mixIds) => edit({ mixIds })}
         />
+      </Labelled>
+      <Labelled label={w.brush}>
+        <Choice
+          label={w.brush}
+          value={step.brushId}
+          canClear
+          none={w.noBrush}
+          options={brushes.map((brush) => [brush.id, brushInWords(brush)])}
+          onChange={(brushId) => (brushId ? edit({ brushId }) : clear('brushId'))}
+        />
+        <Choice<StrokeKind>
+          label={markWords.stroke}
+          value={step.stroke}
+          canClear
+          none={w.noStroke}
+          options={strokes.map((stroke) => [stroke, markWords.strokes[stroke].name])}
+          onChange={(stroke) => (stroke ? edit({ stroke }) : clear('stroke'))}
+        />
+      </Labelled>
+      <Labelled label={w.technique}>
+        <Choice
+          label={w.technique}
+          value={step.technique}
+          canClear
+          options={techniques.map((one) => [one, words.techniques[one]])}
+          onChange={(technique) => (technique ? edit({ technique }) : clear('technique'))}
+        />
+        <Choice
+          label={w.medium}
+          value={step.medium}
+          canClear
+          none={w.noMedium}
+          options={media.map((medium) => [medium, words.media[medium]])}
+          onChange={(medium) => (medium ? edit({ medium }) : clear('medium'))}
+        />
+      </Labelled>
+      {step.medium === 'mist' && (
+        <Labelled label={w.mistShort}>
+          <NumberInput
+            label={w.mistEvery}
+            unit={w.minute}
+            value={step.mistEveryMin}
+            onValue={(value) => (value === null ? clear('mistEveryMin') : edit({ mistEveryMin: value }))}
+          />
+        </Labelled>
+      )}
+      <Labelled label={w.paint}>
+        <Choice
+          label={w.paint}
+          value={step.paint ?? 'ordinary'}
+          options={paintKinds.map((kind) => [kind, w.paints[kind]])}
+          onChange={(paint) => (paint && paint !== 'ordinary' ? edit({ paint }) : clear('paint'))}
+        />
+        <span className="form-word">{w.waterShort}</span>
+        <NumberInput
+          label={w.water}
+          unit="%"
+          value={step.waterShareOfMix === undefined ? undefined : Math.round(step.waterShareOfMix * 100)}
+          onValue={(value) => (value === null ? clear('waterShareOfMix') : edit({ waterShareOfMix: value / 100 }))}
+        />
+      </Labelled>
+      {(step.technique === 'blend' || step.underFilm) && (
+        <Labelled label={w.underShort}>
+          <Choice
+            label={w.underFilm}
+            value={step.underFilm}
+            canClear
+            none={w.noUnderFilm}
+            options={[
+              ['water', w.underFilms.water],
+              ['gel', w.underFilms.gel],
+            ]}
+            onChange={(underFilm) => (underFilm ? edit({ underFilm }) : clear('underFilm'))}
+          />
+        </Labelled>
       )}
     </>
   );
@@ -224,85 +261,85 @@ function WhereAndWithWhat({ lesson, step }: { lesson: Lesson; step: Step }) {
 function HowLong({ step }: { step: Step }) {
   const { edit, clear } = useStepEdit(step);
   const proposed = usePlan().minutes.get(step.id)?.proposedDoMin;
+  const isTyped = step.doMin !== undefined && proposed !== undefined && proposed !== step.doMin;
   const number = (field: 'showMin' | 'doMin', label: string, placeholder = '') => (
     <NumberInput
-      key={field}
       label={label}
+      unit={w.minute}
       value={step[field]}
       placeholder={placeholder}
       onValue={(value) => (value === null ? clear(field) : edit({ [field]: value }))}
     />
   );
-  const share = (field: 'waterShareOfMix' | 'coverShare', label: string) => (
-    <NumberInput
-      label={label}
-      value={step[field] === undefined ? undefined : Math.round(step[field] * 100)}
-      onValue={(value) => (value === null ? clear(field) : edit({ [field]: value / 100 }))}
-    />
-  );
   return (
     <>
-      <NumberInput
-        label={markWords.repeat}
-        value={step.repeat?.most}
-        onValue={(value) =>
-          value === null
-            ? clear('repeat')
-            : edit({ repeat: { most: Math.max(2, Math.min(500, Math.round(value))), until: step.repeat?.until ?? '' } })
-        }
-      />
-      {step.repeat && (
-        <Labelled label={markWords.until}>
-          <CommitInput
-            value={step.repeat.until}
-            label={markWords.until}
-            onCommit={(until, burst) => edit({ repeat: { most: step.repeat?.most ?? 2, until } }, burst)}
+      <Labelled label={w.times}>
+        <span className="form-word">{w.showFor}</span>
+        {number('showMin', w.showMin)}
+        <span className="form-word">{w.doFor}</span>
+        {number('doMin', w.doMin, proposed === undefined ? '' : String(proposed))}
+        {isTyped ? (
+          <Button type="text" size="small" onClick={() => clear('doMin')}>
+            {w.asProposed(Math.round(proposed ?? 0))}
+          </Button>
+        ) : (
+          proposed !== undefined && step.doMin === undefined && <span className="form-word quiet">{w.isProposed}</span>
+        )}
+      </Labelled>
+      <Labelled label={w.laidOn}>
+        <Choice
+          label={w.needs}
+          value={step.needs}
+          options={needs.map((need) => [need, words.needs[need]])}
+          onChange={(need) => need && edit({ needs: need })}
+        />
+      </Labelled>
+      {paints(step) && (
+        <Labelled label={markWords.repeatShort}>
+          <NumberInput
+            label={markWords.repeat}
+            placeholder={w.once}
+            unit={w.timesOver}
+            value={step.repeat?.most}
+            onValue={(value) =>
+              value === null
+                ? clear('repeat')
+                : edit({ repeat: { most: Math.max(2, Math.min(500, Math.round(value))), until: step.repeat?.until ?? '' } })
+            }
           />
+          {step.repeat && (
+            <>
+              <span className="form-word">{markWords.untilShort}</span>
+              <CommitInput
+                value={step.repeat.until}
+                label={markWords.until}
+                onCommit={(until, burst) => edit({ repeat: { most: step.repeat?.most ?? 2, until } }, burst)}
+              />
+            </>
+          )}
         </Labelled>
       )}
-      {number('showMin', w.showMin)}
-      {number(
-        'doMin',
-        step.doMin !== undefined && proposed ? `${w.doMin} (${w.typed(proposed)})` : w.doMin,
-        proposed ? w.proposed(proposed) : '',
-      )}
-      {share('waterShareOfMix', w.water)}
-      {share('coverShare', w.cover)}
+      {paints(step) && <Switches step={step} />}
     </>
   );
 }
 
 function Switches({ step }: { step: Step }) {
   const { edit, clear } = useStepEdit(step);
+  const onOff = (field: 'partByPart' | 'sharedEdgeLast' | 'dryer', label: string) => (
+    <Checkbox
+      checked={step[field] ?? false}
+      onChange={(event) => (event.target.checked ? edit({ [field]: true }) : clear(field))}
+    >
+      {label}
+    </Checkbox>
+  );
   return (
-    <>
-      <label className="wide">
-        <input
-          type="checkbox"
-          checked={step.partByPart ?? false}
-          onChange={(event) => (event.target.checked ? edit({ partByPart: true }) : clear('partByPart'))}
-        />{' '}
-        {w.partByPart}
-      </label>
-      {(step.needs === 'wet' || step.needs === 'damp') && (
-        <label className="wide">
-          <input
-            type="checkbox"
-            checked={step.sharedEdgeLast ?? false}
-            onChange={(event) => (event.target.checked ? edit({ sharedEdgeLast: true }) : clear('sharedEdgeLast'))}
-          />{' '}
-          {w.sharedEdge}
-        </label>
-      )}
-      <label className="wide">
-        <input
-          type="checkbox"
-          checked={step.dryer ?? false}
-          onChange={(event) => (event.target.checked ? edit({ dryer: true }) : clear('dryer'))}
-        />{' '}
-        {w.dryer}
-      </label>
-    </>
+    <Labelled label={w.also}>
+      {onOff('partByPart', w.partByPart)}
+      {(step.needs === 'wet' || step.needs === 'damp') && onOff('sharedEdgeLast', w.sharedEdge)}
+      {onOff('dryer', w.dryer)}
+    </Labelled>
   );
 }
 

@@ -1,7 +1,8 @@
-import { lazy, Suspense, useState } from 'react';
+import { Checkbox } from 'antd';
+import { lazy, Suspense } from 'react';
 import { useLesson } from '../../lesson/context.js';
 import { LayingProvider } from '../../lesson/laid.js';
-import { Topics } from '../../ui/topics.js';
+import { type TopicGroup, Topics, useTopic } from '../../ui/topics.js';
 import { transferWords as w } from '../../words/transfers.js';
 import { words } from '../../words/words.js';
 import { EaselContext, useEaselState } from '../picture/easel-context.js';
@@ -30,6 +31,12 @@ const topics = {
   tablet: TabletTopic,
 } as const;
 type Topic = keyof typeof topics;
+const groups: readonly TopicGroup<Topic>[] = [
+  { name: w.groups.drawing, topics: ['lines', 'help', 'twins'] },
+  { name: w.groups.when, topics: ['moments', 'ways'] },
+  { name: w.groups.out, topics: ['prints', 'tablet'] },
+  { name: w.groups.check, topics: ['check'] },
+];
 
 /** The drawing: which lines, when they are needed, how they come onto the canvas, at what size. */
 export default function TransfersStation() {
@@ -50,7 +57,7 @@ export default function TransfersStation() {
 function Bench() {
   const lesson = useLesson();
   const { progress, fault, ask, asking, setMoment, withPicture, setWithPicture } = useDrawing();
-  const [topic, setTopic] = useState<Topic>('lines');
+  const [topic, setTopic] = useTopic(groups, 'lines');
   const Shown = topics[topic];
   const show = (next: Topic) => {
     ask(null);
@@ -59,6 +66,7 @@ function Bench() {
   };
   return (
     <>
+      <Topics label={w.topicsLabel} names={w.topics} groups={groups} shown={topic} onShow={show} />
       <div className="template-frame">
         {lesson.areas.length === 0 ? (
           <p className="template-empty quiet">{w.empty}</p>
@@ -66,15 +74,13 @@ function Bench() {
           <TemplateSheet withMarks={topic === 'help' || topic === 'check'} />
         )}
         <p className="template-foot small quiet">
-          <label className="check">
-            <input type="checkbox" checked={withPicture} onChange={(event) => setWithPicture(event.target.checked)} />{' '}
+          <Checkbox className="check" checked={withPicture} onChange={(event) => setWithPicture(event.target.checked)}>
             {w.withPicture}
-          </label>
+          </Checkbox>
           <span role="status">{asking ? asking.label : progress !== null ? w.drawing(progress) : ''}</span>
         </p>
       </div>
       <div className="picture-side">
-        <Topics label={w.topicsLabel} names={w.topics} shown={topic} onShow={show} />
         <div className="topic" key={topic}>
           {fault && (
             <p className="signal" role="alert">

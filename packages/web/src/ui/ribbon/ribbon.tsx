@@ -5,14 +5,15 @@ import { hourMinute, waitInWords } from '@viaticum/core/units';
 import { type PointerEvent, useMemo, useRef, useState } from 'react';
 import { words } from '../../words/words.js';
 import { useWidth } from '../use-width.js';
-import { AXIS_PX, axisFor, farthest, HANDS_PX, nearest } from './axis.js';
+import { AXIS_PX, axisFor, HANDS_PX } from './axis.js';
+import { draggedTo, laneOf, type RibbonHeight } from './heights.js';
 import { lanesOf } from './lanes.js';
 import { RakingLight } from './raking-light.js';
+import { Heights, Looks } from './ribbon-bar.js';
 import { Section } from './section.js';
 import { RibbonTable } from './table.js';
+import { type StepDrag, useStepDrag } from './use-step-drag.js';
 import './ribbon.css';
-
-const DRAG_PX = 5;
 
 type Props = {
   lesson: Lesson;
@@ -20,28 +21,22 @@ type Props = {
   minute: number;
   onMinute: (minute: number) => void;
   selectedStep: string | null;
-  onStep: (stepId: string) => void;
   zoom: number;
   onZoom: (zoom: number) => void;
   withChain: boolean;
   onChain: () => void;
-  /** A step is being dragged to a time (null: no longer), and let go there. */
-  onDrag: (to: { stepId: string; startMin: number } | null) => void;
-  onPin: (stepId: string, startMin: number) => void;
-};
+  height: RibbonHeight;
+  onHeight: (height: RibbonHeight) => void;
+} & StepDrag;
 
 /** The section through the paint: brush tracks of the hands above, one cut through its film a lane below, a light across. */
 export function Ribbon(props: Props) {
-  const { lesson, plan, minute, onMinute, selectedStep, onStep, zoom, onZoom, withChain, onChain, onDrag, onPin } = props;
-  const [frame, width] = useWidth<HTMLDivElement>(890);
-  const [folded, setFolded] = useState(false);
+  const { lesson, plan, minute, onMinute, selectedStep, onStep, zoom, onZoom, withChain, onChain, height, onHeight } = props;
+  const [frame, width] = useWidth<HTMLDivElement>(1132);
   const [unfolded, setUnfolded] = useState<ReadonlySet<string>>(new Set());
   const [asTable, setAsTable] = useState(false);
-  const drag = useRef<{ stepId: string; grabMin: number; x: number; startMin: number | null } | null>(null);
-  const [heldEnd, setHeldEnd] = useState<number | null>(null);
-  const planEndMin = plan.plan.endMin;
-  // While a step is dragged the time shown stands still under the hand, however the plan grows.
-  const endMin = heldEnd ?? planEndMin;
+  const drag = useStepDrag(plan, width, props);
+  const endMin = drag.heldEnd ?? plan.plan.endMin;
   const lanes = useMemo(() => lanesOf(lesson, unfolded), [lesson, unfolded]);
   // While the light moves within the time shown, the section stays where it is.
   const [stands, setStands] = useState(minute);
@@ -49,96 +44,31 @@ export function Ribbon(props: Props) {
   const anchor = minute < kept.fromMin || minute > kept.toMin ? minute : stands;
   if (anchor !== stands) setStands(anchor);
   const axis = useMemo(() => axisFor(endMin, zoom, anchor, width), [endMin, zoom, anchor, width]);
-  if (lesson.steps.length === 0 || endMin === 0) return <p className="ribbon-empty quiet">{words.ribbon.empty}</p>;
-  const lane = folded ? 0 : lanes.length > 8 ? 23 : 27;
-  const height = AXIS_PX + HANDS_PX + lane * lanes.length + 6;
-  const groups = lesson.things.filter((one) => lanes.some((shown) => shown.id === one.id) || unfolded.has(one.id));
-  const minuteAt = (event: PointerEvent<SVGSVGElement>) => {
-    const box = event.currentTarget.getBoundingClientRect();
-    return axis.toMinute((event.clientX - box.left) * (width / box.width));
+  if (lesson.steps.length === 0 || endMin === 0) return <p className="ribbon-empty quiet small">{words.ribbon.empty}</p>;
+  const lane = laneOf(height, lanes.length);
+  const heightPx = AXIS_PX + HANDS_PX + lane * lanes.length + (lane > 0 ? 6 : 2);
+  const fold = (id: string) => {
+    const next = new Set(unfolded);
+    if (!next.delete(id)) next.add(id);
+    setUnfolded(next);
   };
-  const light = (event: PointerEvent<SVGSVGElement>) =>
-    onMinute(Math.min(Math.max(endMin, zoom < 0 ? axis.toMin : 0), Math.max(0, Math.round(minuteAt(event)))));
-  const down = (event: PointerEvent<SVGSVGElement>) => {
-    event.currentTarget.setPointerCapture(event.pointerId);
-    const stepId = (event.target as Element).closest('[data-step]')?.getAttribute('data-step');
-    const start = plan.solution.items.find((item) => item.step === stepId)?.start;
-    drag.current =
-      stepId && start !== undefined ? { stepId, grabMin: minuteAt(event) - start, x: event.clientX, startMin: null } : null;
-    if (drag.current) setHeldEnd(endMin);
-    light(event);
-  };
-  const moved = (event: PointerEvent<SVGSVGElement>) => {
-    if (event.buttons === 0) return;
-    const held = drag.current;
-    if (!held) return light(event);
-    if (held.startMin === null && Math.abs(event.clientX - held.x) < DRAG_PX) return;
-    const startMin = Math.max(0, Math.round(minuteAt(event) - held.grabMin));
-    if (startMin === held.startMin) return;
-    held.startMin = startMin;
-    onDrag({ stepId: held.stepId, startMin });
-  };
-  const up = () => {
-    const held = drag.current;
-    drag.current = null;
-    setHeldEnd(null);
-    if (!held) return;
-    if (held.startMin === null) onStep(held.stepId);
-    else onPin(held.stepId, held.startMin);
-    onDrag(null);
-  };
-  const cancel = () => {
-    drag.current = null;
-    setHeldEnd(null);
-    onDrag(null);
-  };
+  const showsTable = asTable && height !== 'hands';
   return (
-    <section className="ribbon" aria-label={words.ribbon.label} ref={frame}>
+    <section className={`ribbon ${height}`} aria-label={words.ribbon.label} ref={frame}>
+      <Grip height={height} lanes={lanes.length} onHeight={onHeight} />
       <div className="ribbon-bar">
-        <span className="quiet small">{words.ribbon.scale}</span>
-        <button type="button" className="key bare small" aria-pressed={withChain} onClick={onChain}>
-          {words.ribbon.chain}
-        </button>
-        <span className="ribbon-zoom">
-          <button type="button" className="key bare small" disabled={zoom <= farthest(endMin)} onClick={() => onZoom(zoom - 1)}>
-            {words.ribbon.farther}
-          </button>
-          <button type="button" className="key bare small" disabled={zoom >= nearest(endMin)} onClick={() => onZoom(zoom + 1)}>
-            {words.ribbon.closer}
-          </button>
-          {zoom !== 0 && (
-            <button type="button" className="key bare small" onClick={() => onZoom(0)}>
-              {words.ribbon.whole}
-            </button>
-          )}
-        </span>
-        {groups.map((one) => (
-          <button
-            key={one.id}
-            type="button"
-            className="key bare small"
-            aria-expanded={unfolded.has(one.id)}
-            onClick={() => {
-              const next = new Set(unfolded);
-              if (!next.delete(one.id)) next.add(one.id);
-              setUnfolded(next);
-            }}
-          >
-            {unfolded.has(one.id) ? words.ribbon.together(one.name) : words.ribbon.apart(one.name)}
-          </button>
-        ))}
-        <button type="button" className="key bare small" onClick={() => setFolded(!folded)} aria-expanded={!folded}>
-          {folded ? words.ribbon.unfold : words.ribbon.fold}
-        </button>
-        <button type="button" className="key bare small" onClick={() => setAsTable(!asTable)} aria-pressed={asTable}>
-          {words.ribbon.table}
-        </button>
-        <button type="button" className="key bare small" onClick={() => globalThis.print()}>
-          {words.ribbon.print}
-        </button>
+        <Heights height={height} onHeight={onHeight} />
+        {height !== 'hands' && (
+          <Looks
+            {...{ endMin, zoom, onZoom, withChain, onChain, unfolded, asTable }}
+            groups={lesson.things.filter((one) => lanes.some((shown) => shown.id === one.id) || unfolded.has(one.id))}
+            onFold={fold}
+            onTable={() => setAsTable(!asTable)}
+          />
+        )}
       </div>
       <h2 className="print-only">{lesson.title}</h2>
-      {asTable ? (
+      {showsTable ? (
         <RibbonTable plan={plan} onStep={onStep} />
       ) : (
         <>
@@ -146,26 +76,17 @@ export function Ribbon(props: Props) {
           <svg
             className="ribbon-section"
             width={width}
-            height={height}
-            viewBox={`0 0 ${width} ${height}`}
+            height={heightPx}
+            viewBox={`0 0 ${width} ${heightPx}`}
             aria-hidden="true"
-            onPointerDown={down}
-            onPointerMove={moved}
-            onPointerUp={up}
-            onPointerCancel={cancel}
+            {...drag.on(axis, zoom < 0 ? axis.toMin : endMin, onMinute)}
           >
             <Section
-              lesson={lesson}
-              plan={plan}
-              axis={axis}
-              width={width}
-              lane={lane}
-              lanes={lanes}
-              height={height}
-              selectedStep={selectedStep}
-              withChain={withChain}
+              {...{ lesson, plan, axis, width, lane, lanes, selectedStep, withChain }}
+              height={heightPx}
+              withHands={height !== 'hands'}
             />
-            <RakingLight minute={minute} height={height} plan={plan} axis={axis} lanes={lanes} lane={lane} />
+            <RakingLight minute={minute} height={heightPx} plan={plan} axis={axis} lanes={lanes} lane={lane} />
           </svg>
           <input
             className="visually-hidden ribbon-slider"
@@ -187,6 +108,35 @@ export function Ribbon(props: Props) {
         </>
       )}
     </section>
+  );
+}
+
+/** The upper edge, by which the section is made higher or lower; twice pressed it goes from lowest to highest and back. */
+function Grip({ height, lanes, onHeight }: { height: RibbonHeight; lanes: number; onHeight: (height: RibbonHeight) => void }) {
+  const from = useRef<number | null>(null);
+  const px = (one: RibbonHeight) => AXIS_PX + HANDS_PX + laneOf(one, lanes) * lanes;
+  const up = (event: PointerEvent) => {
+    if (from.current === null) return;
+    const moved = from.current - event.clientY;
+    from.current = null;
+    if (Math.abs(moved) > 8) onHeight(draggedTo(height, moved, { hands: px('hands'), half: px('half'), tall: px('tall') }));
+  };
+  return (
+    // The keys beside it and R are the ways by keyboard.
+    <div
+      className="ribbon-grip"
+      title={words.ribbon.grip}
+      aria-hidden="true"
+      onPointerDown={(event) => {
+        event.currentTarget.setPointerCapture(event.pointerId);
+        from.current = event.clientY;
+      }}
+      onPointerUp={up}
+      onPointerCancel={() => {
+        from.current = null;
+      }}
+      onDoubleClick={() => onHeight(height === 'tall' ? 'hands' : 'tall')}
+    />
   );
 }
 

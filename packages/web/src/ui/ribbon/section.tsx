@@ -52,11 +52,13 @@ type Props = {
   lanes: readonly Lane[];
   selectedStep: string | null;
   withChain: boolean;
+  /** Whether the lane of the hands is named. */
+  withHands: boolean;
 };
 
 /** Everything that does not move with the light: drawn again only when the plan, the width or the zoom changes. */
 export const Section = memo(function Section(props: Props) {
-  const { lesson, plan, axis, width, height, lane, lanes, selectedStep, withChain } = props;
+  const { lesson, plan, axis, width, height, lane, lanes, selectedStep, withChain, withHands } = props;
   const id = useId().replace(/[^a-z0-9]/gi, '');
   const looks = looksOf(lesson);
   const films = useFilms(plan, lanes, axis, lane);
@@ -103,9 +105,11 @@ export const Section = memo(function Section(props: Props) {
           </text>
         </g>
       ))}
-      <text x={LABEL_PX - 10} y={AXIS_PX + HANDS_PX / 2 + 5} textAnchor="end" className="ribbon-label">
-        {words.ribbon.hands}
-      </text>
+      {withHands && (
+        <text x={LABEL_PX - 10} y={AXIS_PX + HANDS_PX / 2 + 5} textAnchor="end" className="ribbon-label">
+          {words.ribbon.hands}
+        </text>
+      )}
       <g clipPath={`url(#${id}frame)`}>
         {plan.plan.items.map((item, i) => (
           <Track

@@ -1,6 +1,7 @@
 import type { PlanItem } from '@viaticum/contract';
 import type { LessonPlan } from '@viaticum/core/plan';
 import { hourMinute, waitInWords } from '@viaticum/core/units';
+import { Button } from 'antd';
 import { words } from '../../words/words.js';
 
 /** The same facts as the section, as a table. */
@@ -22,9 +23,9 @@ export function RibbonTable({ plan, onStep }: { plan: LessonPlan; onStep: (stepI
               <td className="numbers">{hourMinute(item.endMin)}</td>
               <td>
                 {item.stepId ? (
-                  <button type="button" className="key bare" onClick={() => onStep(item.stepId as string)}>
+                  <Button type="text" onClick={() => onStep(item.stepId as string)}>
                     {item.title}
-                  </button>
+                  </Button>
                 ) : (
                   item.title
                 )}

@@ -2,6 +2,7 @@ import type { Lesson, Mix, MixedPart, RecipePart } from '@viaticum/contract';
 import { looksOf } from '@viaticum/core/derived';
 import { type FamilyMember, recipeInWords, shortTubeName } from '@viaticum/core/mix';
 import { cssRgb, labToSrgb, valueStep } from '@viaticum/kernels/colour';
+import { Button } from 'antd';
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
@@ -54,9 +55,9 @@ export function FamiliesTopic() {
       <fieldset className="choices">
         <legend className="visually-hidden">{w.family}</legend>
         {kinds.map((one) => (
-          <button key={one} type="button" className="key" aria-pressed={one === kind} onClick={() => setKind(one)}>
+          <Button type={one === kind ? 'primary' : 'default'} key={one} aria-pressed={one === kind} onClick={() => setKind(one)}>
             {w.families[one]}
-          </button>
+          </Button>
         ))}
       </fieldset>
       <p className="quiet">{w.familyAbout[kind]}</p>
@@ -107,9 +108,9 @@ export function FamiliesTopic() {
         ))}
       </ol>
       {fresh.length > 0 && (
-        <button type="button" className="key main" onClick={take}>
+        <Button type="primary" onClick={take}>
           {w.takeFamily(fresh.length)}
-        </button>
+        </Button>
       )}
     </div>
   );

@@ -1,33 +1,20 @@
 import type { Lesson, Mix } from '@viaticum/contract';
-import { coveringOf, filmOf, groundUnder, looksOf } from '@viaticum/core/derived';
-import { finishOf, HIDES_AT, recipeParts } from '@viaticum/core/mix';
-import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
-import { mixColour } from '@viaticum/kernels/mixing';
+import { coveringOf, looksOf } from '@viaticum/core/derived';
+import { Button } from 'antd';
 import { nanoid } from 'nanoid';
 import { useMemo } from 'react';
 import { useLesson, useSession, useWorkedOut } from '../../../lesson/context.js';
 import { useNewHere } from '../../../lesson/keys.js';
 import { seenOutlines, useJob } from '../../../lesson/laid.js';
 import { wholeOf } from '../../../lesson/lay-args.js';
-import { BrushOut, RecipeBar } from '../../../ui/swatch.js';
+import { groundRgb, MixSample } from '../../../lesson/mix-sample.js';
+import { RecipeBar } from '../../../ui/swatch.js';
 import { words } from '../../../words/words.js';
 import { MixEditor } from '../mix-editor.js';
 import { useBench } from '../paint-context.js';
 import { TubeList } from '../tube-list.js';
 
 const w = words.paints;
-
-/** The colour that lies under a mix where it is first used, as a paint of the page. */
-const groundRgb = (lesson: Lesson, mixId: string): string => cssRgb(labToSrgb(groundUnder(lesson, mixId)));
-
-/** How well a single layer covers: 1 where it hides the ground, else its contrast ratio, so that the ground shows in the brush-out. */
-function coverShare(lesson: Lesson, mix: Mix): number {
-  const parts = recipeParts(mix, lesson);
-  if (!parts) return 1;
-  const { dryUm } = filmOf(lesson, mix.id);
-  const { contrastRatio = 1 } = mixColour(parts, { finish: finishOf(lesson.tubes), film: { dryUm } });
-  return contrastRatio >= HIDES_AT ? 1 : Math.max(0.25, contrastRatio);
-}
 
 /** The mixes of the palette, and the one at hand against its target. */
 export function MixesTopic() {
@@ -36,7 +23,6 @@ export function MixesTopic() {
   const { selected: mixId, select } = useBench();
   const looks = looksOf(lesson);
   const selected = lesson.mixes.find((mix) => mix.id === mixId) ?? lesson.mixes[0];
-  const covers = useMemo(() => new Map(lesson.mixes.map((mix) => [mix.id, coverShare(lesson, mix)])), [lesson]);
   const covering = useMemo(() => (selected ? coveringOf(lesson, selected) : null), [lesson, selected]);
   const once = lesson.mixes.filter((mix) => lesson.steps.filter((step) => step.mixIds.includes(mix.id)).length === 1);
   const add = () => {
@@ -53,33 +39,27 @@ export function MixesTopic() {
         <ul>
           {[...looks.values()].map((look) => (
             <li key={look.mix.id} className={look.mix.id === selected?.id ? 'selected' : ''}>
-              <button
-                type="button"
-                className="mix"
+              <Button
+                type="text"
+                className="plain mix"
                 aria-pressed={look.mix.id === selected?.id}
                 onClick={() => select(look.mix.id)}
               >
-                <BrushOut
-                  rgb={look.rgb}
-                  wetRgb={look.wetRgb}
-                  groundRgb={groundRgb(lesson, look.mix.id)}
-                  cover={covers.get(look.mix.id) ?? 1}
-                  label={`${look.mix.name}, ${w.wet} and ${w.dry}`}
-                />
+                <MixSample lesson={lesson} mix={look.mix} />
                 <span>
                   <b>{look.mix.name}</b>
                   {look.off && <span className="small quiet"> {look.off}</span>}
                   <RecipeBar parts={look.parts} words={look.words} />
                 </span>
-              </button>
+              </Button>
             </li>
           ))}
         </ul>
         {once.length > 0 && <p className="small quiet mixes-once">{w.usedOnce(once.map((mix) => mix.name))}</p>}
         <p className="mix-keys">
-          <button type="button" className="key" onClick={add} aria-keyshortcuts="N">
+          <Button onClick={add} aria-keyshortcuts="N">
             {w.newMix}
-          </button>
+          </Button>
           <FromAreas lesson={lesson} />
         </p>
       </section>
@@ -107,8 +87,8 @@ function FromAreas({ lesson }: { lesson: Lesson }) {
       mixes: aims.map(({ area, lab }): Mix => ({ id: nanoid(8), name: area.name, recipe: [], areaId: area.id, targetLab: lab })),
     });
   return (
-    <button type="button" className="key bare" onClick={add}>
+    <Button type="text" onClick={add}>
       {w.fromAreas}
-    </button>
+    </Button>
   );
 }

@@ -2,6 +2,7 @@ import type { Tube } from '@viaticum/contract';
 import { shortTubeName, tableTubeId, tubeRgb } from '@viaticum/core/mix';
 import { cssRgb } from '@viaticum/kernels/colour';
 import { pigmentTable } from '@viaticum/kernels/pigment';
+import { Button, Select } from 'antd';
 import { useMemo, useState } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { useLesson, useSession } from '../../../lesson/context.js';
@@ -125,9 +126,9 @@ export function PaletteTopic() {
                 ? w.cost((cost / 100).toFixed(2))
                 : w.costUnknown(tubes.length - priced.length)}
             </p>
-            <button type="button" className="key" disabled={isTaking || answer.tubes.length === 0} onClick={take}>
+            <Button disabled={isTaking || answer.tubes.length === 0} onClick={take}>
               {w.takePalette}
-            </button>
+            </Button>
           </>
         )}
         <MustList />
@@ -197,20 +198,20 @@ function MustList() {
         <li key={tube.id} className="small">
           <i style={{ background: cssRgb(tubeRgb(tube)) }} />
           {shortTubeName(tube)}
-          <select
-            className="plain-input"
+          <Select
             aria-label={w.mustOf(shortTubeName(tube))}
             value={tube.palette ?? 'may'}
-            onChange={(event) => {
-              const palette = event.target.value;
+            onChange={(given) => {
+              const palette = given;
               if (palette === 'may') session.do('setTube', { id: tube.id, tube: {}, clear: ['palette'] });
               else session.do('setTube', { id: tube.id, tube: { palette: palette as 'must' | 'must-not' } });
             }}
-          >
-            <option value="may">{w.may}</option>
-            <option value="must">{w.must}</option>
-            <option value="must-not">{w.mustNot}</option>
-          </select>
+            options={[
+              { value: 'may', label: w.may },
+              { value: 'must', label: w.must },
+              { value: 'must-not', label: w.mustNot },
+            ]}
+          />
         </li>
       ))}
     </ul>

@@ -3,6 +3,7 @@ import { looksOf } from '@viaticum/core/derived';
 import { finishOf, paintOf, paletteLayout, shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { mixColour } from '@viaticum/kernels/mixing';
+import { Button, Select } from 'antd';
 import { useMemo, useState } from 'react';
 import { useLesson } from '../../../lesson/context.js';
 import { RecipeBar } from '../../../ui/swatch.js';
@@ -32,20 +33,19 @@ export function SheetTopic() {
   return (
     <div className="paints-page sheet">
       <p className="sheet-keys">
-        <button type="button" className="key" onClick={() => window.print()}>
-          {w.sheetPrint}
-        </button>
-        <label className="small">
+        <Button onClick={() => window.print()}>{w.sheetPrint}</Button>
+        <div className="small">
           {w.alternative}
-          <select className="plain-input" value={without} onChange={(event) => setWithout(event.target.value)}>
-            <option value="">{w.noAlternative}</option>
-            {lesson.tubes.map((tube) => (
-              <option key={tube.id} value={tube.id}>
-                {shortTubeName(tube)}
-              </option>
-            ))}
-          </select>
-        </label>
+          <Select
+            aria-label={w.alternative}
+            value={without}
+            onChange={(given) => setWithout(given)}
+            options={[
+              { value: '', label: w.noAlternative },
+              ...lesson.tubes.map((tube) => ({ value: tube.id, label: shortTubeName(tube) })),
+            ]}
+          />
+        </div>
         {progress !== null && <span className="small quiet">{w.searching(progress)}</span>}
       </p>
       <article className="print-sheet">

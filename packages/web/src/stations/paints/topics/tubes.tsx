@@ -3,10 +3,11 @@ import { calibrateTube, shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { discColour } from '@viaticum/core/picture';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { pigmentOf } from '@viaticum/kernels/pigment';
-import { Table } from 'antd';
+import { Button, Checkbox, Input, Select, Table } from 'antd';
 import { nanoid } from 'nanoid';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
+import { FileKey, PICTURES } from '../../../ui/file-key.js';
 import { words } from '../../../words/words.js';
 import { Typed } from '../target.js';
 import { AddTube } from '../tube-list.js';
@@ -69,18 +70,12 @@ function TubeTable({ lesson }: { lesson: Lesson }) {
         {
           title: w.table.grade,
           render: (_, { tube, name }) => (
-            <select
-              className="plain-input"
+            <Select
               aria-label={w.gradeOf(name)}
               value={tube.grade}
-              onChange={(event) => set(tube, { grade: event.target.value as Tube['grade'] })}
-            >
-              {(['artist', 'student'] as const).map((grade) => (
-                <option key={grade} value={grade}>
-                  {w.grades[grade]}
-                </option>
-              ))}
-            </select>
+              onChange={(given) => set(tube, { grade: given as Tube['grade'] })}
+              options={(['artist', 'student'] as const).map((grade) => ({ value: grade, label: w.grades[grade] }))}
+            />
           ),
         },
         {
@@ -102,8 +97,7 @@ function TubeTable({ lesson }: { lesson: Lesson }) {
           title: w.table.owned,
           align: 'center',
           render: (_, { tube, name }) => (
-            <input
-              type="checkbox"
+            <Checkbox
               aria-label={w.ownedOf(name)}
               checked={tube.owned !== false}
               onChange={(event) =>
@@ -118,8 +112,7 @@ function TubeTable({ lesson }: { lesson: Lesson }) {
           title: w.table.students,
           align: 'center',
           render: (_, { tube, name }) => (
-            <input
-              type="checkbox"
+            <Checkbox
               aria-label={w.studentsOf(name)}
               checked={tube.students !== false}
               onChange={(event) =>
@@ -140,9 +133,9 @@ function Figure({ tube, field, label, unit }: { tube: Tube; field: 'sizeMl' | 'p
   const session = useSession();
   const value = tube[field];
   return (
-    <input
+    <Input
       key={value}
-      className="plain-input figure"
+      className="figure"
       inputMode="decimal"
       aria-label={label}
       defaultValue={value === undefined ? '' : unit === 1 ? value : (value / unit).toFixed(2)}
@@ -188,12 +181,12 @@ function OwnTube({ lesson }: { lesson: Lesson }) {
       <p className="own-row">
         <label className="small">
           {w.ownName}
-          <input className="plain-input" value={name} maxLength={80} onChange={(event) => setName(event.target.value)} />
+          <Input value={name} maxLength={80} onChange={(event) => setName(event.target.value)} />
         </label>
         <label className="small">
           {w.whiteParts}
-          <input
-            className="plain-input figure"
+          <Input
+            className="figure"
             inputMode="decimal"
             value={whiteParts}
             onChange={(event) => setWhiteParts(event.target.value)}
@@ -214,9 +207,9 @@ function OwnTube({ lesson }: { lesson: Lesson }) {
           {w.fitted(pigmentOf(fit.nearest).name, Math.max(fit.left.masstone, fit.left.tint ?? 0))} {fit.warning}
         </p>
       )}
-      <button type="button" className="key" disabled={!fit || name.trim() === ''} onClick={add}>
+      <Button disabled={!fit || name.trim() === ''} onClick={add}>
         {w.addOwn}
-      </button>
+      </Button>
     </section>
   );
 }
@@ -252,24 +245,16 @@ function OwnSample({ what, lab, onLab }: { what: string; lab: Lab | null; onLab:
         <i style={{ background: lab ? cssRgb(labToSrgb(lab)) : 'transparent' }} /> {what}
       </p>
       <Typed lab={lab} onLab={onLab} />
-      <label className="small">
-        {w.fromPhoto}
-        <input
-          type="file"
-          accept="image/*"
-          aria-label={`${what}: ${w.fromPhoto}`}
-          onChange={(event) => take(event.target.files?.[0])}
-        />
-      </label>
+      <FileKey label={w.fromPhoto} accept={PICTURES} onFile={take} />
       {fault && (
         <p className="signal small" role="alert">
           {w.badPhoto}
         </p>
       )}
       {photo && (
-        <button
-          type="button"
-          className="own-photo"
+        <Button
+          type="text"
+          className="plain own-photo"
           aria-label={w.photoPick(what.toLowerCase())}
           onClick={(event) => {
             const frame = box.current?.getBoundingClientRect();
@@ -287,7 +272,7 @@ function OwnSample({ what, lab, onLab }: { what: string; lab: Lab | null; onLab:
           }}
         >
           <img ref={box} src={photo.url} alt="" />
-        </button>
+        </Button>
       )}
     </div>
   );

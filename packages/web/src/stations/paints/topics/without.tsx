@@ -2,6 +2,7 @@ import type { Lesson } from '@viaticum/contract';
 import { looksOf } from '@viaticum/core/derived';
 import { shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { cssRgb } from '@viaticum/kernels/colour';
+import { Checkbox } from 'antd';
 import { useMemo, useState } from 'react';
 import { useLesson } from '../../../lesson/context.js';
 import { RecipeBar } from '../../../ui/swatch.js';
@@ -23,17 +24,17 @@ export function WithoutTopic() {
       <fieldset className="kit">
         <legend className="small">{w.lacking}</legend>
         {lesson.tubes.map((tube) => (
-          <label key={tube.id} className="small">
-            <input
-              type="checkbox"
-              checked={lacking.includes(tube.id)}
-              onChange={(event) =>
-                setLacking(event.target.checked ? [...lacking, tube.id] : lacking.filter((id) => id !== tube.id))
-              }
-            />
+          <Checkbox
+            key={tube.id}
+            className="small"
+            checked={lacking.includes(tube.id)}
+            onChange={(event) =>
+              setLacking(event.target.checked ? [...lacking, tube.id] : lacking.filter((id) => id !== tube.id))
+            }
+          >
             <i style={{ background: cssRgb(tubeRgb(tube)) }} />
             {shortTubeName(tube)}
-          </label>
+          </Checkbox>
         ))}
       </fieldset>
       {progress !== null && (

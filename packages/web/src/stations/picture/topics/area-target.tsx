@@ -1,5 +1,6 @@
 import type { Area, Lab } from '@viaticum/contract';
 import { cssRgb, labToSrgb, valueStep } from '@viaticum/kernels/colour';
+import { Select } from 'antd';
 import { useMemo } from 'react';
 import { useLesson, useSession, useWorkedOut } from '../../../lesson/context.js';
 import { seenOutlines, useJob } from '../../../lesson/laid.js';
@@ -35,23 +36,18 @@ export function AreaTarget({ area }: { area: Area }) {
       </p>
       <Nudges lab={lab ?? MIDDLE} clear={hasPicture ? w.back : w.clear} onLab={set} />
       {withTarget.length > 0 && (
-        <label className="area-join small">
+        <div className="area-join small">
           <span className="quiet">{w.like}</span>
-          <select
+          <Select
+            aria-label={w.like}
             value=""
-            onChange={(event) => {
-              const mix = withTarget.find((one) => one.id === event.target.value);
+            onChange={(given) => {
+              const mix = withTarget.find((one) => one.id === given);
               if (mix?.targetLab) set(mix.targetLab);
             }}
-          >
-            <option value="">…</option>
-            {withTarget.map((mix) => (
-              <option key={mix.id} value={mix.id}>
-                {mix.name}
-              </option>
-            ))}
-          </select>
-        </label>
+            options={[{ value: '', label: '…' }, ...withTarget.map((mix) => ({ value: mix.id, label: mix.name }))]}
+          />
+        </div>
       )}
     </div>
   );

@@ -1,9 +1,11 @@
 import type { Area } from '@viaticum/contract';
 import { outlinePath, united } from '@viaticum/core/area';
+import { Button } from 'antd';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
 import { useJob } from '../../../lesson/laid.js';
+import { TurnField } from '../../../ui/turn-field.js';
 import { words } from '../../../words/words.js';
 import { useEasel, useHint } from '../easel-context.js';
 import { Face, OnCanvas } from '../on-canvas.js';
@@ -36,9 +38,7 @@ export function Split({ area, onEnd }: { area: Area; onEnd: () => void }) {
     <>
       <h2>{w.split.title(area.name)}</h2>
       <p className="quiet">{w.split.hint}</p>
-      <button type="button" className="key" onClick={onEnd}>
-        {w.propose.cancel}
-      </button>
+      <Button onClick={onEnd}>{w.propose.cancel}</Button>
       <OnCanvas>
         {line.length > 0 && (
           <path
@@ -77,17 +77,11 @@ export function Grow({ area, onEnd }: { area: Area | null; onEnd: () => void }) 
     <>
       <h2>{w.grow.title}</h2>
       <p className="quiet">{w.grow.hint}</p>
-      <label className="field">
-        <span>
-          {w.grow.tolerance} <b className="numbers">ΔE {tolerance}</b>
-        </span>
-        <input type="range" min={2} max={40} value={tolerance} onChange={(event) => setTolerance(Number(event.target.value))} />
-      </label>
+      <TurnField label={w.grow.tolerance} said={tolerance} min={2} max={40} value={tolerance} onChange={setTolerance} />
       {at && !found && <p className="quiet">{w.grow.small}</p>}
       <p className="picture-toggles">
-        <button
-          type="button"
-          className="key main"
+        <Button
+          type="primary"
           disabled={!found}
           onClick={() => {
             const id = nanoid(8);
@@ -98,20 +92,16 @@ export function Grow({ area, onEnd }: { area: Area | null; onEnd: () => void }) 
           }}
         >
           {w.grow.make}
-        </button>
+        </Button>
         {area && (
-          <button
-            type="button"
-            className="key"
+          <Button
             disabled={!found}
             onClick={() => found && session.do('setOutline', { id: area.id, outline: united(area.outline, found) }) && onEnd()}
           >
             {w.grow.add(area.name)}
-          </button>
+          </Button>
         )}
-        <button type="button" className="key" onClick={onEnd}>
-          {w.propose.cancel}
-        </button>
+        <Button onClick={onEnd}>{w.propose.cancel}</Button>
       </p>
       <OnCanvas>
         {found && (

@@ -13,11 +13,13 @@ import type { Area } from '@viaticum/contract';
 import { extentOutline, outlinePath } from '@viaticum/core/area';
 import { extentsOf, visibleOf } from '@viaticum/core/derived';
 import { lengthNumber } from '@viaticum/core/units';
+import { Button, Select } from 'antd';
 import { useEffect, useState } from 'react';
 import { useLesson, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { useNewHere } from '../../../lesson/keys.js';
 import { useRemoval } from '../../../lesson/use-removal.js';
 import { CommitInput } from '../../../ui/commit-input.js';
+import { TurnField } from '../../../ui/turn-field.js';
 import { words } from '../../../words/words.js';
 import { useEasel } from '../easel-context.js';
 import { OnCanvas } from '../on-canvas.js';
@@ -54,15 +56,13 @@ export function AreasTopic() {
   return (
     <>
       <p className="picture-toggles">
-        <button type="button" className={`key${lesson.areas.length === 0 ? ' main' : ''}`} onClick={() => setDoing('propose')}>
+        <Button type={lesson.areas.length === 0 ? 'primary' : 'default'} onClick={() => setDoing('propose')}>
           {w.propose.start}
-        </button>
-        <button type="button" className="key" aria-pressed={isDrawing} onClick={draw} aria-keyshortcuts="N">
+        </Button>
+        <Button type={isDrawing ? 'primary' : 'default'} aria-pressed={isDrawing} onClick={draw} aria-keyshortcuts="N">
           {w.draw}
-        </button>
-        <button type="button" className="key" onClick={() => setDoing('grow')}>
-          {w.grow.start}
-        </button>
+        </Button>
+        <Button onClick={() => setDoing('grow')}>{w.grow.start}</Button>
       </p>
       {lesson.areas.length === 0 && <p className="quiet">{w.noAreas}</p>}
       <AreaList onSplit={() => setDoing('split')} />
@@ -119,11 +119,11 @@ function AreaRow({ area, at, areaCm2, onSplit }: { area: Area; at: number; areaC
       style={{ transform: CSS.Translate.toString(transform), transition }}
     >
       <span className="area-line-row">
-        <button type="button" className="area-grip" aria-label={w.dragArea(area.name)} {...attributes} {...listeners}>
+        <Button type="text" className="plain area-grip" aria-label={w.dragArea(area.name)} {...attributes} {...listeners}>
           <svg width="10" height="16" viewBox="0 0 10 16" aria-hidden="true">
             <path d="M1 3.5h8M1 8h8M1 12.5h8" stroke="currentColor" strokeWidth="1.3" />
           </svg>
-        </button>
+        </Button>
         <CommitInput
           className="area-name"
           value={area.name}
@@ -142,53 +142,47 @@ function AreaRow({ area, at, areaCm2, onSplit }: { area: Area; at: number; areaC
             </p>
           )}
           <p className="area-keys">
-            <button
-              type="button"
-              className="key bare small"
+            <Button
+              type="text"
+              size="small"
               disabled={at === 0}
               onClick={() => session.do('moveArea', { id: area.id, to: at - 1 })}
             >
               {w.back}
-            </button>
-            <button
-              type="button"
-              className="key bare small"
+            </Button>
+            <Button
+              type="text"
+              size="small"
               disabled={at === lesson.areas.length - 1}
               onClick={() => session.do('moveArea', { id: area.id, to: at + 1 })}
             >
               {w.forward}
-            </button>
-            <button type="button" className="key bare small" onClick={onSplit}>
+            </Button>
+            <Button type="text" size="small" onClick={onSplit}>
               {w.split.start}
-            </button>
-            <button
-              type="button"
-              className="key bare small"
+            </Button>
+            <Button
+              type="text"
+              size="small"
               onClick={() => ask('areas', area.id, area.name, () => session.do('removeArea', { id: area.id }))}
             >
               {w.remove}
-            </button>
+            </Button>
           </p>
           <AreaTarget area={area} />
           {others.length > 0 && (
-            <label className="area-join small">
+            <div className="area-join small">
               <span className="quiet">{w.join}</span>
-              <select
+              <Select
                 value=""
                 aria-label={w.joinWith(area.name)}
-                onChange={(event) => {
-                  const into = event.target.value;
+                onChange={(given) => {
+                  const into = given;
                   if (session.do('mergeAreas', { id: area.id, into })) view.selectArea(into);
                 }}
-              >
-                <option value="">…</option>
-                {others.map((one) => (
-                  <option key={one.id} value={one.id}>
-                    {one.name}
-                  </option>
-                ))}
-              </select>
-            </label>
+                options={[{ value: '', label: '…' }, ...others.map((one) => ({ value: one.id, label: one.name }))]}
+              />
+            </div>
           )}
         </div>
       )}
@@ -201,31 +195,16 @@ function Overlap({ show, onShow }: { show: boolean; onShow: (show: boolean) => v
   const session = useSession();
   const [dragged, setDragged] = useState<number | null>(null);
   const mm = dragged ?? lesson.overlapMm;
-  const commit = () => {
-    if (dragged !== null && dragged !== lesson.overlapMm) session.do('setOverlap', { mm: dragged });
+  const commit = (next: number) => {
+    if (next !== lesson.overlapMm) session.do('setOverlap', { mm: next });
     setDragged(null);
   };
   return (
     <section className="overlap">
-      <label className="field">
-        <span>
-          {w.overlap} <b className="numbers">{mm} mm</b>
-        </span>
-        <input
-          type="range"
-          min={0}
-          max={20}
-          step={1}
-          value={mm}
-          onChange={(event) => setDragged(Number(event.target.value))}
-          onPointerUp={commit}
-          onKeyUp={commit}
-          onBlur={commit}
-        />
-      </label>
-      <button type="button" className="key" aria-pressed={show} onClick={() => onShow(!show)}>
+      <TurnField label={w.overlap} said={`${mm} mm`} min={0} max={20} step={1} value={mm} onChange={setDragged} onDone={commit} />
+      <Button type={show ? 'primary' : 'default'} aria-pressed={show} onClick={() => onShow(!show)}>
         {w.showExtents}
-      </button>
+      </Button>
       <p className="quiet small">{w.overlapWhy}</p>
     </section>
   );

@@ -3,9 +3,11 @@ import { insideOutline } from '@viaticum/core/area';
 import { visibleOf } from '@viaticum/core/derived';
 import { colourInWords, compareInWords } from '@viaticum/core/picture';
 import { cssRgb, deltaE00, labToSrgb, valueStep } from '@viaticum/kernels/colour';
+import { Button } from 'antd';
 import { useState } from 'react';
 import { useLesson } from '../../../lesson/context.js';
 import { useJob } from '../../../lesson/laid.js';
+import { TurnField } from '../../../ui/turn-field.js';
 import { words } from '../../../words/words.js';
 import { useEasel, useHiddenOutlines, useHint } from '../easel-context.js';
 import { Face, OnCanvas } from '../on-canvas.js';
@@ -64,19 +66,19 @@ export function CompareTopic() {
           ))}
         </div>
       )}
-      <label className="field">
-        <span>
-          {w.disc} <b className="numbers">{radiusMm * 2} mm</b>
-        </span>
-        <input type="range" min={1} max={20} value={radiusMm} onChange={(event) => setRadiusMm(Number(event.target.value))} />
-      </label>
+      <TurnField label={w.disc} said={`${radiusMm * 2} mm`} min={1} max={20} value={radiusMm} onChange={setRadiusMm} />
       <p className="picture-toggles">
-        <button type="button" className="key" aria-pressed={bare} disabled={places.length === 0} onClick={() => setBare(!bare)}>
+        <Button
+          type={bare ? 'primary' : 'default'}
+          aria-pressed={bare}
+          disabled={places.length === 0}
+          onClick={() => setBare(!bare)}
+        >
           {w.bare}
-        </button>
-        <button type="button" className="key" disabled={places.length === 0} onClick={() => setPlaces([])}>
+        </Button>
+        <Button disabled={places.length === 0} onClick={() => setPlaces([])}>
           {w.clear}
-        </button>
+        </Button>
       </p>
       <p className="quiet small">{w.why}</p>
       <OnCanvas>

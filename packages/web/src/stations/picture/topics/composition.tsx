@@ -1,7 +1,9 @@
 import { visibleOf } from '@viaticum/core/derived';
+import { Button, Select } from 'antd';
 import { useMemo, useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
 import { useJob } from '../../../lesson/laid.js';
+import { TurnField } from '../../../ui/turn-field.js';
 import { words } from '../../../words/words.js';
 import { useEasel } from '../easel-context.js';
 import { OnCanvas } from '../on-canvas.js';
@@ -37,20 +39,15 @@ export function CompositionTopic() {
   const notes = [...(answer ?? [])].sort((a, b) => Number(b.worth) - Number(a.worth));
   return (
     <>
-      <label className="field">
+      <div className="field">
         <span>{w.subject}</span>
-        <select
+        <Select
+          aria-label={w.subject}
           value={lesson.subjectAreaId ?? ''}
-          onChange={(event) => session.do('setSubject', { id: event.target.value || null })}
-        >
-          <option value="">{w.noSubject}</option>
-          {lesson.areas.map((area) => (
-            <option key={area.id} value={area.id}>
-              {area.name}
-            </option>
-          ))}
-        </select>
-      </label>
+          onChange={(given) => session.do('setSubject', { id: given || null })}
+          options={[{ value: '', label: w.noSubject }, ...lesson.areas.map((area) => ({ value: area.id, label: area.name }))]}
+        />
+      </div>
       <Light />
       {fault && <p className="signal">{fault}</p>}
       {!answer && <p className="quiet">{words.picture.measuring}</p>}
@@ -58,9 +55,9 @@ export function CompositionTopic() {
         {notes.map((note, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: several notes of a kind stand in the order they were found
           <li key={`${note.kind}${i}`} className={note.worth ? 'worth' : ''}>
-            <button
-              type="button"
-              className="note"
+            <Button
+              type="text"
+              className="plain note"
               onPointerEnter={() => {
                 setAt(note.at ?? null);
                 if (note.areaIds[0]) view.selectArea(note.areaIds[0]);
@@ -73,7 +70,7 @@ export function CompositionTopic() {
             >
               <span>{note.text}</span>
               <span className="quiet small">{note.reason}</span>
-            </button>
+            </Button>
           </li>
         ))}
       </ul>
@@ -106,33 +103,25 @@ function Light() {
   const short = Math.cos(((light?.elevationDeg ?? 0) * Math.PI) / 180);
   return (
     <div className="light">
-      <label className="field">
-        <span>
-          {w.light} <b className="numbers">{light ? w.from(light.azimuthDeg) : w.noLight}</b>
-        </span>
-        <input
-          type="range"
-          min={0}
-          max={360}
-          step={15}
-          value={light?.azimuthDeg ?? 315}
-          onChange={(event) => set({ azimuthDeg: Number(event.target.value) })}
-        />
-      </label>
+      <TurnField
+        label={w.light}
+        said={light ? w.from(light.azimuthDeg) : w.noLight}
+        min={0}
+        max={360}
+        step={15}
+        value={light?.azimuthDeg ?? 315}
+        onChange={(given) => set({ azimuthDeg: given })}
+      />
       {light && (
-        <label className="field">
-          <span>
-            {w.height} <b className="numbers">{light.elevationDeg}°</b>
-          </span>
-          <input
-            type="range"
-            min={0}
-            max={90}
-            step={5}
-            value={light.elevationDeg}
-            onChange={(event) => set({ elevationDeg: Number(event.target.value) })}
-          />
-        </label>
+        <TurnField
+          label={w.height}
+          said={`${light.elevationDeg}°`}
+          min={0}
+          max={90}
+          step={5}
+          value={light.elevationDeg}
+          onChange={(given) => set({ elevationDeg: given })}
+        />
       )}
       {light && (
         <OnCanvas>

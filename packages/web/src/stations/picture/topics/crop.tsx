@@ -2,10 +2,12 @@ import type { Lesson, Placement, Reference, Support } from '@viaticum/contract';
 import { commonSizes } from '@viaticum/core/document';
 import { cropMeasures, fillPlacement } from '@viaticum/core/picture';
 import { lengthNumber, MM_PER_INCH } from '@viaticum/core/units';
+import { Button, Checkbox, InputNumber, Select, Slider } from 'antd';
 import { useEffect, useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
 import { useLaying } from '../../../lesson/laid.js';
 import { wholeOf } from '../../../lesson/lay-args.js';
+import { NumberField } from '../../../ui/number-field.js';
 import { words } from '../../../words/words.js';
 import { useEasel } from '../easel-context.js';
 import { Face, OnCanvas } from '../on-canvas.js';
@@ -38,39 +40,32 @@ export function CropTopic() {
           <CropWords reference={reference} support={support} />
           <div className="picture-crop">
             <Zoom reference={reference} support={support} onPlace={place} />
-            <label className="field">
+            <div className="field">
               <span>{w.rotate}</span>
-              <input
-                type="number"
-                step={0.5}
+              <InputNumber
+                aria-label={w.rotate}
+                controls={false}
                 min={-180}
                 max={180}
+                suffix="°"
                 value={reference.placement.rotationDeg}
-                onChange={(event) => place({ rotationDeg: Math.max(-180, Math.min(180, Number(event.target.value))) })}
+                onChange={(rotationDeg) => rotationDeg !== null && place({ rotationDeg })}
               />
-            </label>
-            <button type="button" className="key" aria-pressed={levelling} onClick={() => setLevelling(!levelling)}>
+            </div>
+            <Button type={levelling ? 'primary' : 'default'} aria-pressed={levelling} onClick={() => setLevelling(!levelling)}>
               {w.level}
-            </button>
-            <label>
-              <input
-                type="checkbox"
-                checked={reference.placement.flip}
-                onChange={(event) => place({ flip: event.target.checked })}
-              />{' '}
+            </Button>
+            <Checkbox checked={reference.placement.flip} onChange={(event) => place({ flip: event.target.checked })}>
               {w.flip}
-            </label>
-            <label className="wide">
-              <input
-                type="checkbox"
-                checked={reference.extend ?? false}
-                onChange={(event) => session.do('setExtended', { id: reference.id, extend: event.target.checked })}
-              />{' '}
+            </Checkbox>
+            <Checkbox
+              className="wide"
+              checked={reference.extend ?? false}
+              onChange={(event) => session.do('setExtended', { id: reference.id, extend: event.target.checked })}
+            >
               {w.extend}
-            </label>
-            <button type="button" className="key" onClick={() => place(fillPlacement(reference, support))}>
-              {w.fit}
-            </button>
+            </Checkbox>
+            <Button onClick={() => place(fillPlacement(reference, support))}>{w.fit}</Button>
           </div>
           {levelling && (
             <Level
@@ -109,12 +104,13 @@ function CanvasSize({ lesson, reference }: { lesson: Lesson; reference: Referenc
   };
   return (
     <div className="picture-canvas">
-      <label className="field">
+      <div className="field">
         <span>{w.canvas}</span>
-        <select
+        <Select
+          aria-label={w.canvas}
           value={common?.name ?? ''}
-          onChange={(event) => {
-            const size = commonSizes.find((one) => one.name === event.target.value);
+          onChange={(given) => {
+            const size = commonSizes.find((one) => one.name === given);
             if (size)
               resize(
                 isLandscape
@@ -123,23 +119,24 @@ function CanvasSize({ lesson, reference }: { lesson: Lesson; reference: Referenc
                 size.unit,
               );
           }}
-        >
-          {!common && <option value="">{words.shelf.own}</option>}
-          {commonSizes.map((one) => (
-            <option key={one.name}>{one.name}</option>
-          ))}
-        </select>
-      </label>
-      <label className="field">
+          options={[
+            ...(!common ? [{ value: '', label: words.shelf.own }] : []),
+            ...commonSizes.map((one) => ({ value: one.name, label: one.name })),
+          ]}
+        />
+      </div>
+      <div className="field">
         <span>{words.shelf.unit}</span>
-        <select
+        <Select
+          aria-label={words.shelf.unit}
           value={lesson.units}
-          onChange={(event) => session.do('setUnits', { units: event.target.value as Lesson['units'] })}
-        >
-          <option>in</option>
-          <option>cm</option>
-        </select>
-      </label>
+          onChange={(given) => session.do('setUnits', { units: given as Lesson['units'] })}
+          options={[
+            { value: 'in', label: 'in' },
+            { value: 'cm', label: 'cm' },
+          ]}
+        />
+      </div>
       <Length label={w.widthIn(lesson.units)} mm={support.widthMm} units={lesson.units} onMm={(widthMm) => resize({ widthMm })} />
       <Length
         label={w.heightIn(lesson.units)}
@@ -159,19 +156,18 @@ function CanvasSize({ lesson, reference }: { lesson: Lesson; reference: Referenc
         units={lesson.units}
         onMm={(wrapMm) => session.do('setSupport', { support: { wrapMm } })}
       />
-      <label className="field wide">
+      <div className="field wide">
         <span>{w.surface}</span>
-        <select
+        <Select
+          aria-label={w.surface}
           value={support.absorbency}
-          onChange={(event) => session.do('setSupport', { support: { absorbency: event.target.value as Support['absorbency'] } })}
-        >
-          {Object.entries(w.absorbency).map(([value, label]) => (
-            <option key={value} value={value}>
-              {label} {w.supportKinds[support.kind]}
-            </option>
-          ))}
-        </select>
-      </label>
+          onChange={(given) => session.do('setSupport', { support: { absorbency: given as Support['absorbency'] } })}
+          options={Object.entries(w.absorbency).map(([value, label]) => ({
+            value: value,
+            label: `${label} ${w.supportKinds[support.kind]}`,
+          }))}
+        />
+      </div>
     </div>
   );
 }
@@ -279,16 +275,16 @@ function Zoom({
   const full = fillPlacement(reference, support).mmPerPx;
   const { placement } = reference;
   return (
-    <label className="field wide">
+    <div className="field wide">
       <span>{w.zoom}</span>
-      <input
-        type="range"
+      <Slider
+        ariaLabelForHandle={w.zoom}
         min={0.3}
         max={4}
         step={0.01}
         value={placement.mmPerPx / full}
-        onChange={(event) => {
-          const mmPerPx = full * Number(event.target.value);
+        onChange={(given: number) => {
+          const mmPerPx = full * given;
           const ratio = mmPerPx / placement.mmPerPx;
           const [halfW, halfH] = [(reference.widthPx * placement.mmPerPx) / 2, (reference.heightPx * placement.mmPerPx) / 2];
           const [cx, cy] = [support.widthMm / 2, support.heightMm / 2];
@@ -300,27 +296,25 @@ function Zoom({
           });
         }}
       />
-    </label>
+    </div>
   );
 }
 
 function Length({ label, mm, units, onMm }: { label: string; mm: number; units: 'in' | 'cm'; onMm: (mm: number) => void }) {
   const shown = lengthNumber(mm, units);
   return (
-    <label className="field">
+    <div className="field">
       <span>{label}</span>
-      <input
-        key={`${mm}${units}`}
-        type="number"
-        step="any"
-        defaultValue={shown}
-        onBlur={(event) => {
-          const next = Number(event.target.value) * (units === 'in' ? MM_PER_INCH : 10);
-          if (event.target.value !== shown && Number.isFinite(next)) onMm(next);
-          event.target.value = shown;
+      <NumberField
+        label={label}
+        className=""
+        unit={units}
+        value={Number(shown)}
+        onValue={(next) => {
+          onMm(next * (units === 'in' ? MM_PER_INCH : 10));
+          return true;
         }}
-        onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
       />
-    </label>
+    </div>
   );
 }

@@ -1,4 +1,6 @@
-import { LEAST_COHERENCE, meanDirection } from '@viaticum/core/picture';
+import type { Area } from '@viaticum/contract';
+import { type EdgeMeasure, type FlowStroke, LEAST_COHERENCE, meanDirection } from '@viaticum/core/picture';
+import { Button, Select, Slider } from 'antd';
 import { useMemo, useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
 import { seenOutlines, useJob } from '../../../lesson/laid.js';
@@ -12,9 +14,7 @@ const kinds = ['hard', 'soft', 'lost'] as const;
 /** How hard each border is, and the way strokes run in each area: measured, and set by hand where the eye knows better. */
 export function EdgesTopic() {
   const lesson = useLesson();
-  const session = useSession();
   const view = useView();
-  const { unit } = useEasel();
   const [showFlow, setShowFlow] = useState(true);
   const areas = useMemo(() => seenOutlines(lesson), [lesson]);
   const edges = useJob('edges', lesson.areas.length > 1 ? { areas } : null, 250);
@@ -23,10 +23,6 @@ export function EdgesTopic() {
   const rows = (edges.answer ?? [])
     .filter((edge) => selected < 0 || edge.one === selected || edge.other === selected)
     .sort((a, b) => b.lengthMm - a.lengthMm);
-  const nameAt = (i: number) => lesson.areas[i]?.name ?? '';
-  const chosen = (i: number, j: number) =>
-    lesson.areas[i]?.edges?.find((edge) => edge.with === lesson.areas[j]?.id)?.kind ??
-    lesson.areas[j]?.edges?.find((edge) => edge.with === lesson.areas[i]?.id)?.kind;
   const strokes = (flow.answer ?? []).map((stroke) => {
     const byHand = lesson.areas[stroke.area]?.directionDeg;
     return byHand === undefined ? stroke : { ...stroke, deg: byHand, coherence: 1 };
@@ -37,103 +33,131 @@ export function EdgesTopic() {
     <>
       <p className="quiet small">{area ? w.ofArea(area.name) : w.about}</p>
       {area && (
-        <button type="button" className="key bare small" onClick={() => view.selectArea(null)}>
+        <Button type="text" size="small" onClick={() => view.selectArea(null)}>
           {w.all}
-        </button>
+        </Button>
       )}
       {(edges.fault ?? flow.fault) && <p className="signal">{edges.fault ?? flow.fault}</p>}
       {lesson.areas.length > 1 && !edges.answer && <p className="quiet">{words.picture.measuring}</p>}
-      <ul className="edge-list">
-        {rows.map((edge) => {
-          const [one, other] = [lesson.areas[edge.one], lesson.areas[edge.other]];
-          if (!one || !other) return null;
-          const byHand = chosen(edge.one, edge.other);
-          return (
-            <li key={`${one.id}-${other.id}`}>
-              <span>
-                {nameAt(edge.one)} · {nameAt(edge.other)}
-                <span className="quiet small numbers">
-                  {' '}
-                  {edge.contrast < 0.5 ? w.none : edge.widthMm < 1.3 ? w.sharp : w.width(edge.widthMm.toFixed(1))},{' '}
-                  {w.kinds[edge.kind]}
-                </span>
-              </span>
-              <select
-                aria-label={w.kindOf(one.name, other.name)}
-                value={byHand ?? ''}
-                onChange={(event) =>
-                  session.do('setEdge', {
-                    id: one.id,
-                    with: other.id,
-                    kind: (event.target.value || null) as (typeof kinds)[number] | null,
-                  })
-                }
-              >
-                <option value="">{w.measured}</option>
-                {kinds.map((kind) => (
-                  <option key={kind} value={kind}>
-                    {w.kinds[kind]}
-                  </option>
-                ))}
-              </select>
-            </li>
-          );
-        })}
-      </ul>
-      <section className="flow">
-        <h2>{w.strokes}</h2>
-        <button type="button" className="key" aria-pressed={showFlow} onClick={() => setShowFlow(!showFlow)}>
-          {w.showFlow}
-        </button>
-        {!area && <p className="quiet small">{w.chooseArea}</p>}
-        {area && (
-          <>
-            <p>
-              {area.directionDeg !== undefined
-                ? w.byHand(Math.round(-area.directionDeg))
-                : own
-                  ? w.runs(Math.round(-own.deg), Math.round(own.coherence * 100))
-                  : w.unknown}
-            </p>
-            <label className="field">
-              <span>{w.direction}</span>
-              <input
-                type="range"
-                min={-90}
-                max={90}
-                step={5}
-                value={-Math.round(area.directionDeg ?? own?.deg ?? 0)}
-                onChange={(event) => session.do('setDirection', { id: area.id, deg: -Number(event.target.value) })}
-              />
-            </label>
-            {area.directionDeg !== undefined && (
-              <button type="button" className="key" onClick={() => session.do('setDirection', { id: area.id, deg: null })}>
-                {w.asMeasured}
-              </button>
-            )}
-          </>
-        )}
-      </section>
-      {showFlow && (
-        <OnCanvas>
-          <g pointerEvents="none" strokeLinecap="round" clipPath="url(#easel-face)">
-            {strokes
-              .filter((stroke) => stroke.coherence >= LEAST_COHERENCE && (selected < 0 || stroke.area === selected))
-              .map(({ xMm, yMm, deg, coherence }) => {
-                const turn = (deg * Math.PI) / 180;
-                const half = unit * (4 + 7 * coherence);
-                const [dx, dy] = [Math.cos(turn) * half, Math.sin(turn) * half];
-                const d = `M${xMm - dx} ${yMm - dy}L${xMm + dx} ${yMm + dy}`;
-                return (
-                  <g key={`${xMm},${yMm}`}>
-                    <path d={d} stroke="#fff" strokeOpacity={0.75} strokeWidth={unit * 3.2} />
-                    <path d={d} stroke="#1f1f1f" strokeWidth={unit * 1.4} />
-                  </g>
-                );
-              })}
-          </g>
-        </OnCanvas>
-      )}
+      <EdgeList edges={rows} />
+      <Flow area={area} own={own} showFlow={showFlow} onShow={setShowFlow} />
+      {showFlow && <FlowOnCanvas strokes={strokes.filter((stroke) => selected < 0 || stroke.area === selected)} />}
     </>
+  );
+}
+
+/** The borders, longest first, each with what was measured; the eye may know better. */
+function EdgeList({ edges }: { edges: readonly EdgeMeasure[] }) {
+  const lesson = useLesson();
+  const session = useSession();
+  const chosen = (i: number, j: number) =>
+    lesson.areas[i]?.edges?.find((edge) => edge.with === lesson.areas[j]?.id)?.kind ??
+    lesson.areas[j]?.edges?.find((edge) => edge.with === lesson.areas[i]?.id)?.kind;
+  return (
+    <ul className="edge-list">
+      {edges.map((edge) => {
+        const [one, other] = [lesson.areas[edge.one], lesson.areas[edge.other]];
+        if (!one || !other) return null;
+        const byHand = chosen(edge.one, edge.other);
+        return (
+          <li key={`${one.id}-${other.id}`}>
+            <span>
+              {one.name} · {other.name}
+              <span className="quiet small numbers">
+                {' '}
+                {edge.contrast < 0.5 ? w.none : edge.widthMm < 1.3 ? w.sharp : w.width(edge.widthMm.toFixed(1))},{' '}
+                {w.kinds[edge.kind]}
+              </span>
+            </span>
+            <Select
+              aria-label={w.kindOf(one.name, other.name)}
+              value={byHand ?? ''}
+              onChange={(given) =>
+                session.do('setEdge', {
+                  id: one.id,
+                  with: other.id,
+                  kind: (given || null) as (typeof kinds)[number] | null,
+                })
+              }
+              options={[{ value: '', label: w.measured }, ...kinds.map((kind) => ({ value: kind, label: w.kinds[kind] }))]}
+            />
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
+/** The way strokes run in the marked area. */
+function Flow({
+  area,
+  own,
+  showFlow,
+  onShow,
+}: {
+  area: Area | undefined;
+  own: ReturnType<typeof meanDirection>;
+  showFlow: boolean;
+  onShow: (show: boolean) => void;
+}) {
+  const session = useSession();
+  return (
+    <section className="flow">
+      <h2>{w.strokes}</h2>
+      <Button type={showFlow ? 'primary' : 'default'} aria-pressed={showFlow} onClick={() => onShow(!showFlow)}>
+        {w.showFlow}
+      </Button>
+      {!area && <p className="quiet small">{w.chooseArea}</p>}
+      {area && (
+        <>
+          <p>
+            {area.directionDeg !== undefined
+              ? w.byHand(Math.round(-area.directionDeg))
+              : own
+                ? w.runs(Math.round(-own.deg), Math.round(own.coherence * 100))
+                : w.unknown}
+          </p>
+          <div className="field">
+            <span>{w.direction}</span>
+            <Slider
+              ariaLabelForHandle={w.direction}
+              min={-90}
+              max={90}
+              step={5}
+              value={-Math.round(area.directionDeg ?? own?.deg ?? 0)}
+              onChange={(given: number) => session.do('setDirection', { id: area.id, deg: -given })}
+            />
+          </div>
+          {area.directionDeg !== undefined && (
+            <Button onClick={() => session.do('setDirection', { id: area.id, deg: null })}>{w.asMeasured}</Button>
+          )}
+        </>
+      )}
+    </section>
+  );
+}
+
+/** The flow of the picture as short strokes, longer where it is plainer. */
+function FlowOnCanvas({ strokes }: { strokes: readonly FlowStroke[] }) {
+  const { unit } = useEasel();
+  return (
+    <OnCanvas>
+      <g pointerEvents="none" strokeLinecap="round" clipPath="url(#easel-face)">
+        {strokes
+          .filter((stroke) => stroke.coherence >= LEAST_COHERENCE)
+          .map(({ xMm, yMm, deg, coherence }) => {
+            const turn = (deg * Math.PI) / 180;
+            const half = unit * (4 + 7 * coherence);
+            const [dx, dy] = [Math.cos(turn) * half, Math.sin(turn) * half];
+            const d = `M${xMm - dx} ${yMm - dy}L${xMm + dx} ${yMm + dy}`;
+            return (
+              <g key={`${xMm},${yMm}`}>
+                <path d={d} stroke="#fff" strokeOpacity={0.75} strokeWidth={unit * 3.2} />
+                <path d={d} stroke="#1f1f1f" strokeWidth={unit * 1.4} />
+              </g>
+            );
+          })}
+      </g>
+    </OnCanvas>
   );
 }

@@ -2,12 +2,15 @@ import type { Correction, Reference } from '@viaticum/contract';
 import { takenAs } from '@viaticum/contract';
 import { canvasToPixel, correctionGains } from '@viaticum/core/picture';
 import { labToSrgb, linearToSrgb, srgbToLinear } from '@viaticum/kernels/colour';
-import { useRef, useState } from 'react';
+import { Button, Select } from 'antd';
+import { useState } from 'react';
 import { pictureUrl } from '../../../api/queries.js';
 import { useLesson, useSession } from '../../../lesson/context.js';
 import { useLaying } from '../../../lesson/laid.js';
 import { wholeOf } from '../../../lesson/lay-args.js';
 import { CommitInput } from '../../../ui/commit-input.js';
+import { FileKey, PICTURES } from '../../../ui/file-key.js';
+import { NumberField } from '../../../ui/number-field.js';
 import { words } from '../../../words/words.js';
 import { useEasel, useHint } from '../easel-context.js';
 import { Face, OnCanvas } from '../on-canvas.js';
@@ -22,45 +25,27 @@ const SPOT_MM = 3;
 export function SourceTopic() {
   const lesson = useLesson();
   const picture = useTakePicture();
-  const input = useRef<HTMLInputElement>(null);
-  const replacing = useRef<string | null>(null);
-  const ask = (old: string | null) => {
-    replacing.current = old;
-    input.current?.click();
-  };
   return (
     <>
-      <input
-        ref={input}
-        type="file"
-        accept="image/jpeg,image/png,image/webp"
-        className="visually-hidden"
-        tabIndex={-1}
-        aria-label={w.choose}
-        onChange={(event) => {
-          picture.take(event.target.files?.[0], replacing.current);
-          event.target.value = '';
-        }}
-      />
       {lesson.references.length === 0 && <p className="quiet">{w.empty}</p>}
       {lesson.references.map((reference, i) => (
         <OneReference
           key={reference.id}
           reference={reference}
           at={i}
-          onReplace={() => ask(reference.id)}
+          onReplace={(file) => picture.take(file, reference.id)}
           isBusy={picture.isBusy}
         />
       ))}
       <p className="picture-upload">
-        <button
-          type="button"
-          className={`key${lesson.references.length > 0 ? '' : ' main'}`}
-          onClick={() => ask(null)}
+        <FileKey
+          size="middle"
+          type={lesson.references.length > 0 ? 'default' : 'primary'}
+          label={picture.isBusy ? w.uploading : lesson.references.length > 0 ? w.another : w.choose}
+          accept={PICTURES}
           disabled={picture.isBusy}
-        >
-          {picture.isBusy ? w.uploading : lesson.references.length > 0 ? w.another : w.choose}
-        </button>
+          onFile={(file) => picture.take(file, null)}
+        />
         {lesson.references.length === 0 && <span className="small quiet">{w.drop}</span>}
       </p>
       {lesson.references.length === 0 && <p className="quiet small">{w.without}</p>}
@@ -81,7 +66,7 @@ function OneReference({
 }: {
   reference: Reference;
   at: number;
-  onReplace: () => void;
+  onReplace: (file: File) => void;
   isBusy: boolean;
 }) {
   const lesson = useLesson();
@@ -99,39 +84,30 @@ function OneReference({
           height={72}
         />
         <span>
-          <button type="button" className="key bare small" onClick={onReplace} disabled={isBusy}>
-            {w.replace}
-          </button>
-          <button type="button" className="key bare small" onClick={() => session.do('removeReference', { id: reference.id })}>
+          <FileKey type="text" label={w.replace} accept={PICTURES} disabled={isBusy} onFile={onReplace} />
+          <Button type="text" size="small" onClick={() => session.do('removeReference', { id: reference.id })}>
             {w.remove}
-          </button>
+          </Button>
         </span>
       </p>
-      <label className="field">
+      <div className="field">
         <span>{w.role}</span>
-        <select
+        <Select
+          aria-label={w.role}
           value={reference.role}
-          onChange={(event) =>
-            session.do('setReferenceRole', { id: reference.id, role: event.target.value as (typeof roles)[number] })
-          }
-        >
-          {roles.map((role) => (
-            <option key={role} value={role}>
-              {w.roles[role]}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label className="field">
+          onChange={(given) => session.do('setReferenceRole', { id: reference.id, role: given as (typeof roles)[number] })}
+          options={roles.map((role) => ({ value: role, label: w.roles[role] }))}
+        />
+      </div>
+      <div className="field">
         <span>{w.source}</span>
-        <select value={permission.kind} onChange={(event) => permit({ kind: event.target.value as (typeof kinds)[number] })}>
-          {kinds.map((kind) => (
-            <option key={kind} value={kind}>
-              {w.permissions[kind]}
-            </option>
-          ))}
-        </select>
-      </label>
+        <Select
+          aria-label={w.source}
+          value={permission.kind}
+          onChange={(given) => permit({ kind: given as (typeof kinds)[number] })}
+          options={kinds.map((kind) => ({ value: kind, label: w.permissions[kind] }))}
+        />
+      </div>
       {permission.kind !== 'unset' && (
         <div className="picture-canvas">
           <div className="field">
@@ -143,37 +119,27 @@ function OneReference({
               onCommit={(by) => permit({ by: by.trim() })}
             />
           </div>
-          <label className="field">
+          <div className="field">
             <span>{w.year}</span>
-            <input
-              type="number"
-              min={0}
-              max={3000}
-              key={permission.year}
-              defaultValue={permission.year}
-              onBlur={(event) => {
-                const year = Math.round(Number(event.target.value));
-                if (event.target.value && year >= 0 && year <= 3000 && year !== permission.year) permit({ year });
-              }}
+            <NumberField
+              label={w.year}
+              className=""
+              value={permission.year}
+              onValue={(year) => year >= 0 && year <= 3000 && permit({ year: Math.round(year) })}
+              onClear={() => false}
             />
-          </label>
+          </div>
         </div>
       )}
-      <label className="field">
+      <div className="field">
         <span>{w.taken}</span>
-        <select
+        <Select
+          aria-label={w.taken}
           value={reference.taken ?? 'unknown'}
-          onChange={(event) =>
-            session.do('setTaken', { id: reference.id, taken: event.target.value as (typeof takenAs)[number] })
-          }
-        >
-          {takenAs.map((taken) => (
-            <option key={taken} value={taken}>
-              {w.takenAs[taken]}
-            </option>
-          ))}
-        </select>
-      </label>
+          onChange={(given) => session.do('setTaken', { id: reference.id, taken: given as (typeof takenAs)[number] })}
+          options={takenAs.map((taken) => ({ value: taken, label: w.takenAs[taken] }))}
+        />
+      </div>
       <p className="quiet small">{w.trust[reference.taken ?? 'unknown']}</p>
       {isWhole && <Correct reference={reference} />}
     </section>
@@ -207,10 +173,9 @@ function Correct({ reference }: { reference: Reference }) {
     <div className="correct">
       <p className="picture-toggles">
         {(['neutral', 'white'] as const).map((which) => (
-          <button
+          <Button
+            type={picking === which ? 'primary' : 'default'}
             key={which}
-            type="button"
-            className="key"
             aria-pressed={picking === which}
             onClick={() => {
               setPicking(picking === which ? null : which);
@@ -218,16 +183,12 @@ function Correct({ reference }: { reference: Reference }) {
             }}
           >
             {w.correct[which]}
-          </button>
+          </Button>
         ))}
         {reference.correction && (
-          <button
-            type="button"
-            className="key bare small"
-            onClick={() => session.do('setCorrection', { id: reference.id, correction: null })}
-          >
+          <Button type="text" size="small" onClick={() => session.do('setCorrection', { id: reference.id, correction: null })}>
             {w.correct.clear}
-          </button>
+          </Button>
         )}
       </p>
       {picking && <p className="quiet small">{w.correct.hint[picking]}</p>}

@@ -1,6 +1,7 @@
 import type { Thing } from '@viaticum/contract';
 import { outlinePath } from '@viaticum/core/area';
 import { lengthNumber, MM_PER_INCH } from '@viaticum/core/units';
+import { Button, Checkbox, Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { useEffect, useRef, useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
@@ -73,37 +74,40 @@ export function ThingsTopic() {
           <fieldset className="thing-new">
             <legend>{w.fresh}</legend>
             {free.map((area) => (
-              <label key={area.id}>
-                <input
-                  type="checkbox"
-                  checked={picked.includes(area.id)}
-                  onChange={(event) =>
-                    setPicked(event.target.checked ? [...picked, area.id] : picked.filter((id) => id !== area.id))
-                  }
-                />{' '}
+              <Checkbox
+                key={area.id}
+                checked={picked.includes(area.id)}
+                onChange={(event) =>
+                  setPicked(event.target.checked ? [...picked, area.id] : picked.filter((id) => id !== area.id))
+                }
+              >
                 {area.name}
-              </label>
+              </Checkbox>
             ))}
             <p className="picture-toggles">
-              <button type="button" className="key" disabled={picked.length === 0} onClick={() => make('kept')}>
+              <Button disabled={picked.length === 0} onClick={() => make('kept')}>
                 {w.make}
-              </button>
-              <button type="button" className="key" disabled={picked.length === 0} onClick={() => make('added')}>
+              </Button>
+              <Button disabled={picked.length === 0} onClick={() => make('added')}>
                 {w.makeAdded}
-              </button>
+              </Button>
             </p>
             {others.length > 0 && (
-              <label className="field">
+              <div className="field">
                 <span>{w.cutFrom}</span>
-                <select value={from} onChange={(event) => setFrom(event.target.value)}>
-                  <option value="">{w.ownColours}</option>
-                  {others.map((reference, i) => (
-                    <option key={reference.id} value={reference.id}>
-                      {words.picture.referenceName(words.picture.roles[reference.role], i + 2)}
-                    </option>
-                  ))}
-                </select>
-              </label>
+                <Select
+                  aria-label={w.cutFrom}
+                  value={from}
+                  onChange={(given) => setFrom(given)}
+                  options={[
+                    { value: '', label: w.ownColours },
+                    ...others.map((reference, i) => ({
+                      value: reference.id,
+                      label: words.picture.referenceName(words.picture.roles[reference.role], i + 2),
+                    })),
+                  ]}
+                />
+              </div>
             )}
           </fieldset>
         )
@@ -123,22 +127,22 @@ function ThingFields({ thing }: { thing: Thing }) {
     <div className="area-more">
       <p className="small quiet">{areas.map((area) => area.name).join(', ')}</p>
       <p className="area-keys">
-        <button
-          type="button"
-          className="key small"
+        <Button
+          type={thing.fate === 'dropped' ? 'primary' : 'default'}
+          size="small"
           aria-pressed={thing.fate === 'dropped'}
           onClick={() => session.do('setFate', { id: thing.id, fate: thing.fate === 'dropped' ? 'kept' : 'dropped' })}
         >
           {thing.fate === 'dropped' ? w.bringBack : w.drop}
-        </button>
+        </Button>
         {thing.fate !== 'dropped' && (
           <>
-            <button type="button" className="key small" onClick={() => size(1.1)}>
+            <Button size="small" onClick={() => size(1.1)}>
               {w.larger}
-            </button>
-            <button type="button" className="key small" onClick={() => size(1 / 1.1)}>
+            </Button>
+            <Button size="small" onClick={() => size(1 / 1.1)}>
               {w.smaller}
-            </button>
+            </Button>
           </>
         )}
       </p>
@@ -148,19 +152,19 @@ function ThingFields({ thing }: { thing: Thing }) {
           {w.movedBy(lengthNumber(Math.hypot(thing.move.dxMm, thing.move.dyMm), lesson.units), lesson.units)}
         </p>
       )}
-      <label className="field">
+      <div className="field">
         <span>{w.facing}</span>
-        <select
+        <Select
+          aria-label={w.facing}
           value={thing.facing ?? ''}
-          onChange={(event) =>
-            session.do('setFacing', { id: thing.id, facing: (event.target.value || null) as 'left' | 'right' | null })
-          }
-        >
-          <option value="">{w.facingNot}</option>
-          <option value="left">{w.left}</option>
-          <option value="right">{w.right}</option>
-        </select>
-      </label>
+          onChange={(given) => session.do('setFacing', { id: thing.id, facing: (given || null) as 'left' | 'right' | null })}
+          options={[
+            { value: '', label: w.facingNot },
+            { value: 'left', label: w.left },
+            { value: 'right', label: w.right },
+          ]}
+        />
+      </div>
       {thing.fate === 'added' && !thing.fromReferenceId && <p className="small">{w.colours}</p>}
       <p className="area-keys">
         {(
@@ -171,20 +175,20 @@ function ThingFields({ thing }: { thing: Thing }) {
             [w.down, 0, 1],
           ] as const
         ).map(([label, dx, dy]) => (
-          <button
+          <Button
+            type="text"
+            size="small"
             key={label}
-            type="button"
-            className="key bare small"
             disabled={thing.fate === 'dropped'}
             onClick={() => session.do('moveThing', { id: thing.id, dxMm: dx * isMm, dyMm: dy * isMm, scale: 1 })}
           >
             {label}
-          </button>
+          </Button>
         ))}
         {!thing.move && (
-          <button type="button" className="key bare small" onClick={() => session.do('removeThing', { id: thing.id })}>
+          <Button type="text" size="small" onClick={() => session.do('removeThing', { id: thing.id })}>
             {w.apart}
-          </button>
+          </Button>
         )}
       </p>
     </div>

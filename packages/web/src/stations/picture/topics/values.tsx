@@ -1,8 +1,11 @@
+import type { Outline } from '@viaticum/contract';
 import { outlinePath } from '@viaticum/core/area';
 import { valueStep } from '@viaticum/kernels/colour';
+import { Button } from 'antd';
 import { useState } from 'react';
 import { useView } from '../../../lesson/context.js';
 import { useBlobUrl, useJob } from '../../../lesson/laid.js';
+import { TurnField } from '../../../ui/turn-field.js';
 import { words } from '../../../words/words.js';
 import { useBase, useEasel } from '../easel-context.js';
 import { OnCanvas } from '../on-canvas.js';
@@ -14,8 +17,6 @@ const SHOWN = ['picture', 'values', 'grey'] as const;
 
 /** The masses of light and dark: squinted at, reduced to a few values, seen in grey, mirrored or upside down. */
 export function ValuesTopic() {
-  const view = useView();
-  const easel = useEasel();
   const [shown, setShown] = useState<(typeof SHOWN)[number]>('values');
   const [count, setCount] = useState(4);
   const [blurMm, setBlurMm] = useState(2);
@@ -31,106 +32,119 @@ export function ValuesTopic() {
     <>
       <fieldset className="choice" aria-label={w.shown}>
         {SHOWN.map((one) => (
-          <button key={one} type="button" className="key" aria-pressed={shown === one} onClick={() => setShown(one)}>
+          <Button
+            type={shown === one ? 'primary' : 'default'}
+            key={one}
+            aria-pressed={shown === one}
+            onClick={() => setShown(one)}
+          >
             {w.show[one]}
-          </button>
+          </Button>
         ))}
       </fieldset>
-      <label className="field">
-        <span>
-          {w.blur} <b className="numbers">{blurMm.toFixed(1)} mm</b>
-        </span>
-        <input
-          type="range"
-          min={0}
-          max={12}
-          step={0.5}
-          value={blurMm}
-          onChange={(event) => setBlurMm(Number(event.target.value))}
-        />
-        <span>{blurMm > 0 ? w.lost(String(metres)) : w.sharp}</span>
-      </label>
-      <label className="field">
-        <span>
-          {w.count} <b className="numbers">{count}</b>
-        </span>
-        <input type="range" min={2} max={7} value={count} onChange={(event) => setCount(Number(event.target.value))} />
-      </label>
+      <TurnField
+        label={w.blur}
+        said={`${blurMm.toFixed(1)} mm`}
+        min={0}
+        max={12}
+        step={0.5}
+        value={blurMm}
+        onChange={setBlurMm}
+      />
+      <p className="small">{blurMm > 0 ? w.lost(String(metres)) : w.sharp}</p>
+      <TurnField label={w.count} said={count} min={2} max={7} value={count} onChange={setCount} />
       {values.fault && <p className="signal">{values.fault}</p>}
-      <table className="value-table">
-        <thead>
-          <tr>
-            <th>{w.mass}</th>
-            <th className="numbers">{w.step}</th>
-            <th className="numbers">L*</th>
-            <th className="numbers">{w.share}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {[...(values.answer?.classes ?? [])].reverse().map((one) => (
-            <tr key={one.fromL}>
-              <td>
-                <span className="value-chip" style={{ background: `lab(${one.meanL}% 0 0)`, width: `${12 + 88 * one.share}%` }} />
-              </td>
-              <td className="numbers">{valueStep(one.meanL).toFixed(1)}</td>
-              <td className="numbers">{Math.round(one.meanL)}</td>
-              <td className="numbers">{Math.round(one.share * 100)} %</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <MassTable classes={values.answer?.classes ?? []} />
       <p className="quiet small">{w.scale}</p>
-      <label className="field">
-        <span>
-          {w.ends} <b className="numbers">{share} %</b>
-        </span>
-        <input type="range" min={1} max={5} value={share} onChange={(event) => setShare(Number(event.target.value))} />
-      </label>
+      <TurnField label={w.ends} said={`${share} %`} min={1} max={5} value={share} onChange={setShare} />
       {ends.answer && <p>{w.endsAre(valueStep(ends.answer.darkL).toFixed(1), valueStep(ends.answer.lightL).toFixed(1))}</p>}
-      <p className="picture-toggles">
-        <button
-          type="button"
-          className="toggle"
-          aria-pressed={view.outlines}
-          onClick={() => view.toggle('outlines')}
-          aria-keyshortcuts="O"
-        >
-          <kbd>O</kbd> {words.picture.outlines.toLowerCase()}
-        </button>
-        <button
-          type="button"
-          className="toggle"
-          aria-pressed={easel.turned.mirror}
-          onClick={() => easel.setTurned({ ...easel.turned, mirror: !easel.turned.mirror })}
-        >
-          {w.mirror}
-        </button>
-        <button
-          type="button"
-          className="toggle"
-          aria-pressed={easel.turned.upside}
-          onClick={() => easel.setTurned({ ...easel.turned, upside: !easel.turned.upside })}
-        >
-          {w.upside}
-        </button>
-      </p>
-      {ends.answer && (
-        <OnCanvas>
-          <g pointerEvents="none" fill="none">
-            {[ends.answer.dark, ends.answer.light].map((outline, i) => (
-              <g key={i === 0 ? 'dark' : 'light'}>
-                <path d={outlinePath(outline)} stroke={i === 0 ? '#fff' : '#000'} strokeWidth={easel.unit * 3} />
-                <path
-                  d={outlinePath(outline)}
-                  stroke={i === 0 ? '#000' : '#fff'}
-                  strokeWidth={easel.unit * 1.5}
-                  strokeDasharray={i === 0 ? undefined : `${easel.unit * 5} ${easel.unit * 3}`}
-                />
-              </g>
-            ))}
-          </g>
-        </OnCanvas>
-      )}
+      <TurnedKeys />
+      {ends.answer && <EndsOnCanvas dark={ends.answer.dark} light={ends.answer.light} />}
     </>
+  );
+}
+
+/** The masses from light to dark, each with its value and its share of the canvas. */
+function MassTable({ classes }: { classes: readonly { fromL: number; meanL: number; share: number }[] }) {
+  return (
+    <table className="value-table">
+      <thead>
+        <tr>
+          <th>{w.mass}</th>
+          <th className="numbers">{w.step}</th>
+          <th className="numbers">L*</th>
+          <th className="numbers">{w.share}</th>
+        </tr>
+      </thead>
+      <tbody>
+        {[...classes].reverse().map((one) => (
+          <tr key={one.fromL}>
+            <td>
+              <span className="value-chip" style={{ background: `lab(${one.meanL}% 0 0)`, width: `${12 + 88 * one.share}%` }} />
+            </td>
+            <td className="numbers">{valueStep(one.meanL).toFixed(1)}</td>
+            <td className="numbers">{Math.round(one.meanL)}</td>
+            <td className="numbers">{Math.round(one.share * 100)} %</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** The picture as the canvas shows it: with outlines, in the mirror, upside down. */
+function TurnedKeys() {
+  const view = useView();
+  const easel = useEasel();
+  return (
+    <p className="picture-toggles">
+      <Button
+        type="text"
+        className="plain toggle"
+        aria-pressed={view.outlines}
+        onClick={() => view.toggle('outlines')}
+        aria-keyshortcuts="O"
+      >
+        <kbd>O</kbd> {words.picture.outlines.toLowerCase()}
+      </Button>
+      <Button
+        type="text"
+        className="plain toggle"
+        aria-pressed={easel.turned.mirror}
+        onClick={() => easel.setTurned({ ...easel.turned, mirror: !easel.turned.mirror })}
+      >
+        {w.mirror}
+      </Button>
+      <Button
+        type="text"
+        className="plain toggle"
+        aria-pressed={easel.turned.upside}
+        onClick={() => easel.setTurned({ ...easel.turned, upside: !easel.turned.upside })}
+      >
+        {w.upside}
+      </Button>
+    </p>
+  );
+}
+
+/** Where the darkest and the lightest lie. */
+function EndsOnCanvas({ dark, light }: { dark: Outline; light: Outline }) {
+  const { unit } = useEasel();
+  return (
+    <OnCanvas>
+      <g pointerEvents="none" fill="none">
+        {[dark, light].map((outline, i) => (
+          <g key={i === 0 ? 'dark' : 'light'}>
+            <path d={outlinePath(outline)} stroke={i === 0 ? '#fff' : '#000'} strokeWidth={unit * 3} />
+            <path
+              d={outlinePath(outline)}
+              stroke={i === 0 ? '#000' : '#fff'}
+              strokeWidth={unit * 1.5}
+              strokeDasharray={i === 0 ? undefined : `${unit * 5} ${unit * 3}`}
+            />
+          </g>
+        ))}
+      </g>
+    </OnCanvas>
   );
 }

@@ -1,7 +1,7 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type { Step } from '@viaticum/contract';
 import { plainWords } from '@viaticum/core/text';
-import { Select } from 'antd';
+import { Button, Checkbox, Input, Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useParams } from 'react-router';
@@ -59,7 +59,7 @@ export function BringSteps({ onClose }: { onClose: () => void }) {
     <Dialog title={w.bringTitle} onClose={onClose}>
       <label className="field">
         <span>{w.find}</span>
-        <input type="search" value={sought} onChange={(event) => setSought(event.target.value)} />
+        <Input type="search" value={sought} onChange={(event) => setSought(event.target.value)} />
       </label>
       {others.length > 1 && (
         <Select
@@ -80,28 +80,25 @@ export function BringSteps({ onClose }: { onClose: () => void }) {
             <legend>
               {source.title}{' '}
               {source.keptId && (
-                <button type="button" className="key bare small" onClick={() => letGo.mutate(source.keptId as string)}>
+                <Button type="text" size="small" onClick={() => letGo.mutate(source.keptId as string)}>
                   {w.letGo}
-                </button>
+                </Button>
               )}
             </legend>
             {source.steps.map((step) => (
-              <label key={step.id}>
-                <input type="checkbox" checked={chosen.has(keyOf(source, step))} onChange={() => toggle(keyOf(source, step))} />{' '}
+              <Checkbox key={step.id} checked={chosen.has(keyOf(source, step))} onChange={() => toggle(keyOf(source, step))}>
                 {step.title}{' '}
                 <span className="quiet small">{step.technique ? words.techniques[step.technique] : words.kinds[step.kind]}</span>
-              </label>
+              </Checkbox>
             ))}
           </fieldset>
         ))}
       </div>
       <div className="row">
-        <button type="button" className="key main" disabled={chosen.size === 0} onClick={put}>
+        <Button type="primary" disabled={chosen.size === 0} onClick={put}>
           {w.put(chosen.size)}
-        </button>
-        <button type="button" className="key" onClick={onClose}>
-          {w.cancel}
-        </button>
+        </Button>
+        <Button onClick={onClose}>{w.cancel}</Button>
       </div>
     </Dialog>
   );

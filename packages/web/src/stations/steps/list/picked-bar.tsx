@@ -1,3 +1,4 @@
+import { Button, Input } from 'antd';
 import { nanoid } from 'nanoid';
 import { type FormEvent, useState } from 'react';
 import { useKeep } from '../../../api/queries.js';
@@ -19,31 +20,20 @@ export function PickedBar({ ids, onNone }: { ids: string[]; onNone: () => void }
   return (
     <div className="picked-bar" role="toolbar" aria-label={w.picked(ids.length)}>
       <b>{w.picked(ids.length)}</b>
-      <button type="button" className="key" onClick={() => session.do('joinSteps', { ids }) && onNone()}>
-        {w.join}
-      </button>
-      <button type="button" className="key" onClick={() => session.do('copySteps', { ids, newIds: ids.map(() => nanoid(8)) })}>
-        {w.double}
-      </button>
-      <button type="button" className="key" onClick={() => session.do('moveSteps', { ids, by: -1 })}>
-        {w.earlier}
-      </button>
-      <button type="button" className="key" onClick={() => session.do('moveSteps', { ids, by: 1 })}>
-        {w.later}
-      </button>
-      <button type="button" className="key" onClick={() => session.do('leaveOut', { ids }) && onNone()}>
-        {w.remove}
-      </button>
-      <button type="button" className="key" aria-expanded={isKeeping} onClick={() => setKeeping(!isKeeping)}>
+      <Button onClick={() => session.do('joinSteps', { ids }) && onNone()}>{w.join}</Button>
+      <Button onClick={() => session.do('copySteps', { ids, newIds: ids.map(() => nanoid(8)) })}>{w.double}</Button>
+      <Button onClick={() => session.do('moveSteps', { ids, by: -1 })}>{w.earlier}</Button>
+      <Button onClick={() => session.do('moveSteps', { ids, by: 1 })}>{w.later}</Button>
+      <Button onClick={() => session.do('leaveOut', { ids }) && onNone()}>{w.remove}</Button>
+      <Button aria-expanded={isKeeping} onClick={() => setKeeping(!isKeeping)}>
         {w.keep}
-      </button>
-      <button type="button" className="key bare" onClick={onNone}>
+      </Button>
+      <Button type="text" onClick={onNone}>
         {w.none}
-      </button>
+      </Button>
       {isKeeping && (
         <form onSubmit={submit}>
-          <input
-            className="plain-input"
+          <Input
             value={name}
             onChange={(event) => setName(event.target.value)}
             aria-label={w.keepName}
@@ -51,9 +41,9 @@ export function PickedBar({ ids, onNone }: { ids: string[]; onNone: () => void }
             maxLength={120}
             required
           />
-          <button type="submit" className="key main">
+          <Button type="primary" htmlType="submit">
             {w.keep}
-          </button>
+          </Button>
         </form>
       )}
       {keep.isSuccess && !isKeeping && <span role="status">{w.kept(keep.data.kept.name)}</span>}

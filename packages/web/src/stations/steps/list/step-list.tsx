@@ -1,19 +1,21 @@
 import { closestCenter, DndContext, type DragEndEvent, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import type { Lesson, PlanItem, Stage } from '@viaticum/contract';
+import type { ShownFinding } from '@viaticum/core/check';
 import { minutesInWords } from '@viaticum/core/units';
+import { Button, Empty } from 'antd';
 import { nanoid } from 'nanoid';
-import { type KeyboardEvent, lazy, type MouseEvent, Suspense, useRef, useState } from 'react';
+import { type KeyboardEvent, type MouseEvent, useRef, useState } from 'react';
+import { useLocation } from 'react-router';
 import { useLesson, usePlan, useSession, useView } from '../../../lesson/context.js';
-import { useNewHere } from '../../../lesson/keys.js';
+import { openOf, useFindings } from '../../../lesson/use-findings.js';
 import { CommitInput } from '../../../ui/commit-input.js';
+import { LinkKey } from '../../../ui/link-key.js';
 import { listWords as w } from '../../../words/steps.js';
 import { words } from '../../../words/words.js';
-import { newStep } from '../new-step.js';
 import { PickedBar } from './picked-bar.js';
 import { StepRow } from './step-row.js';
-
-const BringSteps = lazy(() => import('./bring-steps.js').then((module) => ({ default: module.BringSteps })));
+import { useNewStep } from './use-new-step.js';
 
 /** The steps in their stages with the pauses between them: moved, split, joined and marked with keys or the pointer. */
 export function StepList() {
@@ -22,19 +24,10 @@ export function StepList() {
   const session = useSession();
   const view = useView();
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
-  const [isBringing, setBringing] = useState(false);
   const list = useRef<HTMLElement>(null);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const here = new Set(lesson.steps.map((step) => step.id));
   const marked = lesson.steps.filter((step) => picked.has(step.id)).map((step) => step.id);
-  const add = () => {
-    const selected = lesson.steps.findIndex((step) => step.id === view.stepId);
-    const stageId = lesson.steps[selected]?.stageId ?? lesson.stages.at(-1)?.id;
-    if (!stageId) return;
-    const step = newStep(stageId);
-    if (session.do('addStep', { step, ...(selected >= 0 ? { at: selected + 1 } : {}) })) view.selectStep(step.id);
-  };
-  useNewHere(add);
   const toggle = (id: string) =>
     setPicked((was) => {
       const next = new Set([...was].filter((one) => here.has(one)));
@@ -80,46 +73,40 @@ export function StepList() {
     }
     return true;
   };
+  const found = openOf(useFindings());
   const pauseBefore = new Map(
     plan.items.flatMap((item, i) =>
       item.stepId && plan.items[i - 1]?.kind === 'pause' ? [[item.stepId, plan.items[i - 1] as PlanItem] as const] : [],
     ),
   );
   return (
-    <section ref={list} aria-label={w.label} onKeyDown={onKeyDown}>
-      {lesson.steps.length === 0 && <p className="quiet steps-empty">{words.steps.empty}</p>}
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keyboard
+    <section ref={list} className="steps-list" aria-label={w.label} onKeyDown={onKeyDown} tabIndex={0}>
+      {lesson.steps.length === 0 && <NoSteps />}
       {marked.length > 1 && <PickedBar ids={marked} onNone={() => setPicked(new Set())} />}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
         <SortableContext items={lesson.steps.map((step) => step.id)} strategy={verticalListSortingStrategy}>
           {lesson.stages.map((stage) => (
-            <StageGroup key={stage.id} lesson={lesson} stage={stage} pauseBefore={pauseBefore} picked={picked} onPick={onPick} />
+            <StageGroup key={stage.id} {...{ lesson, stage, pauseBefore, picked, onPick, found }} />
           ))}
         </SortableContext>
       </DndContext>
-      <p className="steps-more">
-        <button type="button" className="key" onClick={add} aria-keyshortcuts="N">
-          {words.steps.add}
-        </button>
-        <button
-          type="button"
-          className="key bare"
-          onClick={() =>
-            session.do('addStage', { stage: { id: nanoid(8), name: words.steps.stageName(lesson.stages.length + 1) } })
-          }
-        >
-          {words.steps.addStage}
-        </button>
-        <button type="button" className="key bare" onClick={() => setBringing(true)}>
-          {w.bring}
-        </button>
-      </p>
       {lesson.steps.length > 1 && <p className="quiet small steps-help">{w.help}</p>}
-      {isBringing && (
-        <Suspense fallback={null}>
-          <BringSteps onClose={() => setBringing(false)} />
-        </Suspense>
-      )}
     </section>
+  );
+}
+
+/** Before the first step: what comes here, and the two ways to begin. */
+function NoSteps() {
+  const add = useNewStep();
+  const { pathname } = useLocation();
+  return (
+    <Empty className="steps-empty" image={null} description={words.steps.empty}>
+      <Button type="primary" onClick={add}>
+        {words.steps.addFirst}
+      </Button>{' '}
+      <LinkKey to={`${pathname.split('/').slice(0, 4).join('/')}/draft`}>{words.steps.draftFirst}</LinkKey>
+    </Empty>
   );
 }
 
@@ -156,12 +143,14 @@ function StageGroup({
   pauseBefore,
   picked,
   onPick,
+  found,
 }: {
   lesson: Lesson;
   stage: Stage;
   pauseBefore: Map<string, PlanItem>;
   picked: ReadonlySet<string>;
   onPick: (event: MouseEvent, id: string) => boolean;
+  found: readonly ShownFinding[];
 }) {
   const { minutes } = usePlan();
   const session = useSession();
@@ -172,15 +161,16 @@ function StageGroup({
       <div className="stage-head">
         <CommitInput
           className="stage-name"
+          isBare
           value={stage.name}
           label={words.steps.renameStage(stage.name)}
           onCommit={(name, burst) => session.do('renameStage', { id: stage.id, name }, burst)}
         />
         <span className="quiet small">{words.steps.stageMinutes(steps.length, minutesInWords(length))}</span>
         {steps.length === 0 && lesson.stages.length > 1 && (
-          <button type="button" className="key bare small" onClick={() => session.do('removeStage', { id: stage.id })}>
+          <Button type="text" size="small" onClick={() => session.do('removeStage', { id: stage.id })}>
             {words.steps.remove}
-          </button>
+          </Button>
         )}
       </div>
       <ol>
@@ -192,6 +182,7 @@ function StageGroup({
             pause={pauseBefore.get(step.id)}
             isPicked={picked.has(step.id)}
             onPick={onPick}
+            finding={found.find((one) => one.place.stepId === step.id)}
           />
         ))}
       </ol>

@@ -2,6 +2,7 @@ import type { Lesson, School } from '@viaticum/contract';
 import { asDrafted, type Draft, type DraftChange, draftChanges, draftLesson, fitTo, type LeftOut } from '@viaticum/core/draft';
 import { planLesson } from '@viaticum/core/plan';
 import { minutesInWords } from '@viaticum/core/units';
+import { Button, Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
 import { useSession, useWorkedOut } from '../../../lesson/context.js';
@@ -35,46 +36,34 @@ export function DraftTopic() {
   );
   if (areas.length === 0) return <p className="quiet">{w.needAreas}</p>;
   const choose = (choice: keyof School) => (
-    <label key={choice} className="field">
+    <div key={choice} className="field">
       <span>{schoolWords[choice].ask}</span>
-      <select
-        className="plain-input"
+      <Select
         aria-label={schoolWords[choice].ask}
         value={school[choice]}
-        onChange={(event) => session.do('setSchool', { school: { [choice]: event.target.value } })}
-      >
-        {Object.entries(schoolWords[choice].options).map(([option, name]) => (
-          <option key={option} value={option}>
-            {name}
-          </option>
-        ))}
-      </select>
-    </label>
+        onChange={(given) => session.do('setSchool', { school: { [choice]: given } })}
+        options={Object.entries(schoolWords[choice].options).map(([option, name]) => ({ value: option, label: name }))}
+      />
+    </div>
   );
   return (
     <div className="draft">
       <p className="quiet small">{w.about}</p>
       <div className="draft-school">
-        <label className="field">
+        <div className="field">
           <span>{w.level}</span>
-          <select
-            className="plain-input"
+          <Select
             aria-label={w.level}
             value={level}
-            onChange={(event) => session.do('setLevel', { level: event.target.value as Lesson['level'] })}
-          >
-            {Object.entries(w.levels).map(([one, name]) => (
-              <option key={one} value={one}>
-                {name}
-              </option>
-            ))}
-          </select>
-        </label>
+            onChange={(given) => session.do('setLevel', { level: given as Lesson['level'] })}
+            options={Object.entries(w.levels).map(([one, name]) => ({ value: one, label: name }))}
+          />
+        </div>
         {main.map(choose)}
         {showMore && more.map(choose)}
-        <button type="button" className="key bare" aria-expanded={showMore} onClick={() => setShowMore(!showMore)}>
+        <Button type="text" aria-expanded={showMore} onClick={() => setShowMore(!showMore)}>
           {showMore ? w.fewer : w.more}
-        </button>
+        </Button>
       </div>
       <OwnMethod />
       <Drafted lesson={lesson} draft={draft} />
@@ -97,9 +86,9 @@ function Drafted({ lesson, draft }: { lesson: Lesson; draft: Draft }) {
         <h3>{w.draft}</h3>
         <p className="draft-summary">
           <b className="numbers">{summary}</b>
-          <button type="button" className={isFresh ? 'key main' : 'key'} onClick={take}>
+          <Button type={isFresh ? 'primary' : 'default'} onClick={take}>
             {isFresh ? w.take : w.takeAll}
-          </button>
+          </Button>
         </p>
         {draft.stages.map((stage) => (
           <div key={stage.id}>
@@ -124,9 +113,7 @@ function Drafted({ lesson, draft }: { lesson: Lesson; draft: Draft }) {
             {changes.map((change) => (
               <li key={`${change.kind}${change.step.id}`}>
                 <span>{changeInWords(change)}</span>
-                <button type="button" className="key" onClick={() => takeChange(session.do, lesson, change)}>
-                  {w.takeOne}
-                </button>
+                <Button onClick={() => takeChange(session.do, lesson, change)}>{w.takeOne}</Button>
               </li>
             ))}
           </ul>
@@ -191,9 +178,7 @@ function Beside({ lesson }: { lesson: Lesson }) {
             <span>
               {words.schoolOrder[order]} <span className="quiet numbers">{summary}</span>
             </span>
-            <button type="button" className="key" onClick={() => session.do('setSchool', { school: { order } })}>
-              {schoolWords.order.ask}
-            </button>
+            <Button onClick={() => session.do('setSchool', { school: { order } })}>{schoolWords.order.ask}</Button>
           </li>
         ))}
       </ul>
@@ -229,9 +214,7 @@ function Fit({ lesson }: { lesson: Lesson }) {
             return true;
           }}
         />{' '}
-        <button type="button" className="key" onClick={look}>
-          {w.fitGo}
-        </button>
+        <Button onClick={look}>{w.fitGo}</Button>
       </p>
       {shown && (
         <>
@@ -244,13 +227,7 @@ function Fit({ lesson }: { lesson: Lesson }) {
             ))}
           </ul>
           {shown.left.length > 0 && (
-            <button
-              type="button"
-              className="key"
-              onClick={() => session.do('leaveOut', { ids: shown.left.map((one) => one.stepId) })}
-            >
-              {w.leaveOut}
-            </button>
+            <Button onClick={() => session.do('leaveOut', { ids: shown.left.map((one) => one.stepId) })}>{w.leaveOut}</Button>
           )}
         </>
       )}

@@ -5,6 +5,7 @@ import type { CommandArgs, CommandName } from '@viaticum/core/document';
 import { rungWords } from '@viaticum/core/plan';
 import { rungWord } from '@viaticum/core/step';
 import { minutesInWords, waitInWords } from '@viaticum/core/units';
+import { Button, Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { lazy, Suspense, useMemo } from 'react';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
@@ -34,16 +35,15 @@ export function DryingTopic() {
   return (
     <div className="drying">
       <p className="drying-step">
-        <label className="field">
+        <div className="field">
           <span>{w.step}</span>
-          <select className="plain-input" value={step.id} onChange={(event) => view.selectStep(event.target.value)}>
-            {painting.map((one) => (
-              <option key={one.id} value={one.id}>
-                {lesson.steps.indexOf(one) + 1}. {one.title}
-              </option>
-            ))}
-          </select>
-        </label>
+          <Select
+            aria-label={w.step}
+            value={step.id}
+            onChange={(given) => view.selectStep(given)}
+            options={painting.map((one) => ({ value: one.id, label: `${lesson.steps.indexOf(one) + 1}. ${one.title}` }))}
+          />
+        </div>
         <span className="quiet">{w.on(step.wholeCanvas ? w.whole : area)}</span>
       </p>
       <div className="drying-rungs">
@@ -94,13 +94,7 @@ function Offers({ stepId, offers }: { stepId: string; offers: Offer[] }) {
               <span className="numbers small quiet">{w.offer(minutesInWords(offer.openMin), waitInWords(offer.takesMin))}</span>
             </span>
             <b>{offer.works ? w.works : w.notEnough}</b>
-            {offer.command ? (
-              <button type="button" className="key" onClick={() => take(offer)}>
-                {w.pull}
-              </button>
-            ) : (
-              <span />
-            )}
+            {offer.command ? <Button onClick={() => take(offer)}>{w.pull}</Button> : <span />}
           </li>
         ))}
       </ul>
@@ -127,9 +121,7 @@ function Levers({ lesson, stepId }: { lesson: Lesson; stepId: string }) {
           <li key={lever.words}>
             <span>{lever.words}</span>
             <span className="numbers">{w.lever(signed(lever.coatMin), signed(lever.lessonMin))}</span>
-            <button type="button" className="key" onClick={() => pull(lever)}>
-              {w.pull}
-            </button>
+            <Button onClick={() => pull(lever)}>{w.pull}</Button>
           </li>
         ))}
       </ul>

@@ -4,6 +4,7 @@ import { markAreaCm2, markMinutes } from '@viaticum/core/derived';
 import { strokeOf } from '@viaticum/core/draft';
 import { paceOf } from '@viaticum/core/step';
 import { capital, minutesInWords } from '@viaticum/core/units';
+import { Button, Checkbox, Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useSession, useView, useWorkedOut } from '../../../lesson/context.js';
@@ -37,9 +38,9 @@ export function MarksTopic() {
         {lesson.marks.map((mark) => (
           <MarkCard key={mark.id} lesson={lesson} mark={mark} />
         ))}
-        <button type="button" className="key" disabled={lesson.areas.length === 0} onClick={add}>
+        <Button disabled={lesson.areas.length === 0} onClick={add}>
           {w.add}
-        </button>
+        </Button>
       </section>
       <section aria-label={w.strokesTitle}>
         <h3>{w.strokesTitle}</h3>
@@ -55,9 +56,9 @@ export function MarksTopic() {
             </li>
           ))}
         </ul>
-        <button type="button" className="key bare" aria-pressed={showAll} onClick={() => setShowAll(!showAll)}>
+        <Button type={showAll ? 'primary' : 'text'} aria-pressed={showAll} onClick={() => setShowAll(!showAll)}>
           {w.allStrokes}
-        </button>
+        </Button>
       </section>
       <PracticeSheet lesson={lesson} />
     </div>
@@ -102,13 +103,13 @@ function MarkCard({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
       <div className="variant-head">
         <CommitInput className="stage-name" value={mark.name} label={w.name} onCommit={(name) => edit({ name })} />
         <span className="quiet small numbers">{w.takes(minutesInWords(minutes), words.picture.area(markAreaCm2(mark)))}</span>
-        <button
-          type="button"
-          className="key bare small"
+        <Button
+          type="text"
+          size="small"
           onClick={() => ask('marks', mark.id, mark.name, () => session.do('removeMark', { id: mark.id }))}
         >
           {w.remove}
-        </button>
+        </Button>
       </div>
       <MarkFields lesson={lesson} mark={mark} />
       <LaidBy lesson={lesson} mark={mark} />
@@ -128,51 +129,43 @@ function MarkFields({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
   const box = outlineBox(lesson.areas.find((area) => area.id === mark.areaId)?.outline ?? []);
   return (
     <div className="mark-fields">
-      <label className="field">
+      <div className="field">
         <span>{w.kind}</span>
-        <select
-          className="plain-input"
+        <Select
+          aria-label={w.kind}
           value={mark.kind}
-          onChange={(event) => edit({ kind: event.target.value as Mark['kind'] })}
-        >
-          {markKinds.map((kind) => (
-            <option key={kind} value={kind}>
-              {w.kinds[kind]}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label className="field">
+          onChange={(given) => edit({ kind: given as Mark['kind'] })}
+          options={markKinds.map((kind) => ({ value: kind, label: w.kinds[kind] }))}
+        />
+      </div>
+      <div className="field">
         <span>{w.area}</span>
-        <select className="plain-input" value={mark.areaId} onChange={(event) => edit({ areaId: event.target.value })}>
-          {lesson.areas.map((area) => (
-            <option key={area.id} value={area.id}>
-              {area.name}
-            </option>
-          ))}
-        </select>
-      </label>
+        <Select
+          aria-label={w.area}
+          value={mark.areaId}
+          onChange={(given) => edit({ areaId: given })}
+          options={lesson.areas.map((area) => ({ value: area.id, label: area.name }))}
+        />
+      </div>
       {number(w.count, mark.count, (count) => edit({ count }))}
       {number(w.length, mark.lengthMm, (lengthMm) => edit({ lengthMm }))}
       {number(w.width, mark.widthMm, (widthMm) => edit({ widthMm }))}
       {number(w.taper, Math.round(mark.taper * 100), (percent) => edit({ taper: percent / 100 }))}
-      <label>
-        <input
-          type="checkbox"
-          checked={round !== undefined}
-          onChange={(event) =>
-            event.target.checked && box
-              ? edit({
-                  round: {
-                    at: [Math.round(box.x + box.width / 2), Math.round(box.y + box.height / 2)],
-                    radiusMm: Math.max(1, Math.round(Math.min(box.width, box.height) / 3)),
-                  },
-                })
-              : edit({}, ['round'])
-          }
-        />{' '}
+      <Checkbox
+        checked={round !== undefined}
+        onChange={(event) =>
+          event.target.checked && box
+            ? edit({
+                round: {
+                  at: [Math.round(box.x + box.width / 2), Math.round(box.y + box.height / 2)],
+                  radiusMm: Math.max(1, Math.round(Math.min(box.width, box.height) / 3)),
+                },
+              })
+            : edit({}, ['round'])
+        }
+      >
         {w.round}
-      </label>
+      </Checkbox>
       {round && (
         <>
           {number(w.roundX, round.at[0], (x) => edit({ round: { ...round, at: [x, round.at[1]] } }))}
@@ -207,18 +200,17 @@ function LaidBy({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
     <p className="small">
       {by ? <span className="quiet">{w.laidBy(by.title)}</span> : <span>{w.laidByNone} </span>}{' '}
       {!by && marked && (
-        <button
-          type="button"
-          className="key small"
+        <Button
+          size="small"
           onClick={() => session.do('editStep', { id: marked.id, step: { markIds: [...marked.markIds, mark.id] } })}
         >
           {w.lay}
-        </button>
+        </Button>
       )}{' '}
       {!by && (
-        <button type="button" className="key small" onClick={lay}>
+        <Button size="small" onClick={lay}>
           {w.layNew}
-        </button>
+        </Button>
       )}
     </p>
   );
@@ -241,9 +233,9 @@ function PracticeSheet({ lesson }: { lesson: Lesson }) {
     <section aria-label={w.sheet}>
       <h3>{w.sheet}</h3>
       <p className="quiet small">{w.sheetAbout}</p>
-      <button type="button" className="key" disabled={state === 'making' || lesson.steps.length === 0} onClick={make}>
+      <Button disabled={state === 'making' || lesson.steps.length === 0} onClick={make}>
         {state === 'making' ? w.sheetMaking : w.sheetMake}
-      </button>
+      </Button>
       {state !== 'idle' && state !== 'making' && (
         <p className="signal" role="alert">
           {state}

@@ -6,6 +6,7 @@ import { shortTubeName } from '@viaticum/core/mix';
 import { planLesson } from '@viaticum/core/plan';
 import { minutesInWords } from '@viaticum/core/units';
 import { lackingForChildren, type Variation, withVariant } from '@viaticum/core/variant';
+import { Button, Checkbox, Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
 import { useCreateLesson } from '../../../api/queries.js';
@@ -33,9 +34,7 @@ export function OthersTopic() {
         <VariantCard key={variant.id} lesson={lesson} variant={variant} />
       ))}
       <p>
-        <button type="button" className="key" onClick={add}>
-          {w.add}
-        </button>
+        <Button onClick={add}>{w.add}</Button>
       </p>
       <SimplerLesson lesson={lesson} />
     </div>
@@ -59,21 +58,19 @@ function VariantCard({ lesson, variant }: { lesson: Lesson; variant: Variant }) 
       <div className="variant-head">
         <CommitInput className="stage-name" value={variant.name} label={w.name} onCommit={(name) => set({ name })} />
         <span className="numbers quiet">{w.length(minutesInWords(plan.endMin), minutesInWords(endMin))}</span>
-        <button type="button" className="key bare small" onClick={() => session.do('removeVariant', { id: variant.id })}>
+        <Button type="text" size="small" onClick={() => session.do('removeVariant', { id: variant.id })}>
           {w.remove}
-        </button>
+        </Button>
       </div>
       <VariantFields lesson={lesson} variant={variant} />
       <Differences varied={varied} isWorking={progress !== null} />
       <p>
-        <button
-          type="button"
-          className="key"
+        <Button
           disabled={create.isPending}
           onClick={() => create.mutate({ ...varied.lesson, title: `${lesson.title}, ${variant.name}`.slice(0, 120) })}
         >
           {w.copy}
-        </button>{' '}
+        </Button>{' '}
         {create.isSuccess && <span role="status">{w.copied}</span>}
       </p>
     </section>
@@ -102,62 +99,51 @@ function VariantFields({ lesson, variant }: { lesson: Lesson; variant: Variant }
   });
   return (
     <div className="step-form">
-      <label className="field">
+      <div className="field">
         <span>{w.size}</span>
-        <select
-          className="plain-input"
+        <Select
+          aria-label={w.size}
           value={size?.name ?? AS}
-          onChange={(event) => {
-            const chosen = commonSizes.find((one) => one.name === event.target.value);
+          onChange={(given) => {
+            const chosen = commonSizes.find((one) => one.name === given);
             if (!chosen) without('support');
             else set({ support: { widthMm: chosen.widthMm, heightMm: chosen.heightMm } });
           }}
-        >
-          <option value={AS}>{w.asLesson}</option>
-          {commonSizes.map((one) => (
-            <option key={one.name}>{one.name}</option>
-          ))}
-        </select>
-      </label>
-      <label className="field">
+          options={[{ value: AS, label: w.asLesson }, ...commonSizes.map((one) => ({ value: one.name, label: one.name }))]}
+        />
+      </div>
+      <div className="field">
         <span>{w.level}</span>
-        <select
-          className="plain-input"
+        <Select
+          aria-label={w.level}
           value={variant.level ?? AS}
-          onChange={(event) =>
-            event.target.value === AS ? without('level') : set({ level: event.target.value as Lesson['level'] })
-          }
-        >
-          <option value={AS}>{w.asLesson}</option>
-          {Object.entries(draftWords.levels).map(([one, name]) => (
-            <option key={one} value={one}>
-              {name}
-            </option>
-          ))}
-        </select>
-      </label>
-      <label className="field">
+          onChange={(given) => (given === AS ? without('level') : set({ level: given as Lesson['level'] }))}
+          options={[
+            { value: AS, label: w.asLesson },
+            ...Object.entries(draftWords.levels).map(([one, name]) => ({ value: one, label: name })),
+          ]}
+        />
+      </div>
+      <div className="field">
         <span>{w.hand}</span>
-        <select
-          className="plain-input"
+        <Select
+          aria-label={w.hand}
           value={variant.handed ?? AS}
-          onChange={(event) =>
-            event.target.value === AS ? without('handed') : set({ handed: event.target.value as 'left' | 'right' })
-          }
-        >
-          <option value={AS}>{w.asLesson}</option>
-          <option value="left">{w.hands.left}</option>
-          <option value="right">{w.hands.right}</option>
-        </select>
-      </label>
-      <label className="variant-children">
-        <input
-          type="checkbox"
-          checked={variant.children ?? false}
-          onChange={(event) => (event.target.checked ? set({ children: true }) : without('children'))}
-        />{' '}
+          onChange={(given) => (given === AS ? without('handed') : set({ handed: given as 'left' | 'right' }))}
+          options={[
+            { value: AS, label: w.asLesson },
+            { value: 'left', label: w.hands.left },
+            { value: 'right', label: w.hands.right },
+          ]}
+        />
+      </div>
+      <Checkbox
+        className="variant-children"
+        checked={variant.children ?? false}
+        onChange={(event) => (event.target.checked ? set({ children: true }) : without('children'))}
+      >
         {w.children}
-      </label>
+      </Checkbox>
       <Several
         label={w.withoutTubes}
         options={lesson.tubes.map((tube) => [tube.id, shortTubeName(tube)])}
@@ -217,15 +203,14 @@ function SimplerLesson({ lesson }: { lesson: Lesson }) {
       <p className="quiet small">{w.simplerAbout}</p>
       <fieldset className="simpler-amounts" aria-label={w.simpler}>
         {amounts.map((one) => (
-          <button
+          <Button
+            type={amount === one ? 'primary' : 'default'}
             key={one}
-            type="button"
-            className="key"
             aria-pressed={amount === one}
             onClick={() => setAmount(amount === one ? null : one)}
           >
             {w.amounts[one]}
-          </button>
+          </Button>
         ))}
       </fieldset>
       {simpler && (
@@ -243,16 +228,15 @@ function SimplerLesson({ lesson }: { lesson: Lesson }) {
               <Price lesson={lesson} simpler={simpler} />
             </LayingProvider>
           )}
-          <button
-            type="button"
-            className="key main"
+          <Button
+            type="primary"
             onClick={() => {
               session.do('simplify', simpler.args);
               setAmount(null);
             }}
           >
             {w.take}
-          </button>
+          </Button>
         </>
       )}
     </section>

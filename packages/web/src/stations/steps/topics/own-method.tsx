@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { type Lesson, type Method, type Technique, techniques } from '@viaticum/contract';
+import { Button, Input, Select } from 'antd';
 import { type FormEvent, useState } from 'react';
 import { keptQuery, useKeep } from '../../../api/queries.js';
 import { useLesson, useSession } from '../../../lesson/context.js';
@@ -19,10 +20,10 @@ export function OwnMethod() {
   return (
     <section aria-label={w.title} className="own-method">
       <p>
-        <button type="button" className="key" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+        <Button aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
           {w.title}
           {lesson.method ? `: ${lesson.method.name}` : ''}
-        </button>
+        </Button>
       </p>
       {isOpen && (
         <>
@@ -80,38 +81,29 @@ function Rules({ onName }: { onName: (name: string) => void }) {
   return (
     <>
       <div className="mark-fields">
-        <label className="field">
+        <div className="field">
           <span>{w.kept}</span>
-          <select
-            className="plain-input"
+          <Select
+            aria-label={w.kept}
             value={methods.some((one) => one.name === lesson.method?.name) ? lesson.method?.name : NONE}
-            onChange={(event) => take(event.target.value)}
-          >
-            <option value={NONE}>{w.none}</option>
-            {methods.map((one) => (
-              <option key={one.name}>{one.name}</option>
-            ))}
-          </select>
-        </label>
+            onChange={(given) => take(given)}
+            options={[{ value: NONE, label: w.none }, ...methods.map((one) => ({ value: one.name, label: one.name }))]}
+          />
+        </div>
         {number('coats', w.coats, 3)}
         {number('breakEveryMin', w.breakEvery, 60, 5)}
-        <label className="field">
+        <div className="field">
           <span>{w.later}</span>
-          <select
-            className="plain-input"
+          <Select
+            aria-label={w.later}
             value={later ?? NONE}
-            onChange={(event) =>
-              event.target.value === NONE ? clear('laterTechnique') : set({ laterTechnique: event.target.value as Technique })
-            }
-          >
-            <option value={NONE}>{w.asSchool}</option>
-            {techniques.map((one) => (
-              <option key={one} value={one}>
-                {words.techniques[one]}
-              </option>
-            ))}
-          </select>
-        </label>
+            onChange={(given) => (given === NONE ? clear('laterTechnique') : set({ laterTechnique: given as Technique }))}
+            options={[
+              { value: NONE, label: w.asSchool },
+              ...techniques.map((one) => ({ value: one, label: words.techniques[one] })),
+            ]}
+          />
+        </div>
         <span className="field">
           <span>{w.laterShare}</span>
           <NumberField
@@ -146,8 +138,7 @@ function KeepMethod({ name, onName }: { name: string; onName: (name: string) => 
   };
   return (
     <form onSubmit={submit} className="own-method-keep">
-      <input
-        className="plain-input"
+      <Input
         aria-label={w.name}
         placeholder={w.name}
         value={name}
@@ -155,9 +146,7 @@ function KeepMethod({ name, onName }: { name: string; onName: (name: string) => 
         maxLength={120}
         required
       />
-      <button type="submit" className="key">
-        {w.keep}
-      </button>
+      <Button htmlType="submit">{w.keep}</Button>
       {keep.isSuccess && <span role="status">{w.isKept}</span>}
       {keep.error && (
         <span className="signal" role="alert">

@@ -13,6 +13,7 @@ import {
 import type { Act, CommandArgs, CommandName } from '@viaticum/core/document';
 import type { Contradiction } from '@viaticum/core/plan';
 import { hourMinute, minutesInWords, waitInWords } from '@viaticum/core/units';
+import { Button, Checkbox, Slider } from 'antd';
 import { useMemo, useState } from 'react';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { NumberField } from '../../../ui/number-field.js';
@@ -43,9 +44,9 @@ export function PlansTopic() {
         {progress !== null && (
           <p role="status" className="small quiet">
             {w.searching(progress)}{' '}
-            <button type="button" className="key bare small" onClick={stop}>
+            <Button type="text" size="small" onClick={stop}>
               {w.stop}
-            </button>
+            </Button>
           </p>
         )}
         {fault && (
@@ -96,20 +97,16 @@ function Plans({ lesson, answer }: { lesson: Lesson; answer: PlansAnswer }) {
         <Strip name={w.own} length={best.own} whole={whole} />
         <Strip name={w.best} length={best.best} whole={whole}>
           {best.changes > 0 && (
-            <button type="button" className="key main" onClick={() => take(best)}>
+            <Button type="primary" onClick={() => take(best)}>
               {w.take}
-            </button>
+            </Button>
           )}
         </Strip>
         <Strip name={w.calm} length={calm.best} whole={whole}>
           {isCalm ? (
-            <button type="button" className="key" onClick={() => session.do('setPlanning', { cautious: false, slackShare: 0 })}>
-              {w.leaveCalm}
-            </button>
+            <Button onClick={() => session.do('setPlanning', { cautious: false, slackShare: 0 })}>{w.leaveCalm}</Button>
           ) : (
-            <button type="button" className="key" onClick={takeCalm}>
-              {w.takeCalm}
-            </button>
+            <Button onClick={takeCalm}>{w.takeCalm}</Button>
           )}
         </Strip>
       </div>
@@ -123,27 +120,22 @@ function Plans({ lesson, answer }: { lesson: Lesson; answer: PlansAnswer }) {
       </p>
       {trades.length > 2 && chosen && (
         <div className="trade">
-          <label className="field">
+          <div className="field">
             <span>{w.trade}</span>
-            <input
-              type="range"
+            <Slider
+              ariaLabelForHandle={w.tradeAbout}
+              ariaValueTextFormatterForHandle={() => `${minutesInWords(chosen.endMin)}, ${w.changes(chosen.changes)}`}
               min={0}
               max={trades.length - 1}
               step={1}
               value={Math.min(at, trades.length - 1)}
-              aria-label={w.tradeAbout}
-              aria-valuetext={`${minutesInWords(chosen.endMin)}, ${w.changes(chosen.changes)}`}
-              onChange={(event) => setAt(Number(event.target.value))}
+              onChange={(given: number) => setAt(given)}
             />
-          </label>
+          </div>
           <span className="trade-chosen" data-testid="trade">
             <b className="numbers">{minutesInWords(chosen.endMin)}</b> {w.changes(chosen.changes)}
           </span>
-          {chosen.changes > 0 && (
-            <button type="button" className="key" onClick={() => take(chosen)}>
-              {w.take}
-            </button>
-          )}
+          {chosen.changes > 0 && <Button onClick={() => take(chosen)}>{w.take}</Button>}
         </div>
       )}
     </>
@@ -190,14 +182,12 @@ function Holds({ lesson, maxNodes, onNodes }: { lesson: Lesson; maxNodes: number
     <section className="holds" aria-label={w.holds}>
       <h3>{w.holds}</h3>
       <p>
-        <label>
-          <input
-            type="checkbox"
-            checked={breaks !== undefined}
-            onChange={(event) => (event.target.checked ? setBreaks({}) : set({ breaks: null }))}
-          />{' '}
+        <Checkbox
+          checked={breaks !== undefined}
+          onChange={(event) => (event.target.checked ? setBreaks({}) : set({ breaks: null }))}
+        >
           {w.breaks}
-        </label>{' '}
+        </Checkbox>{' '}
         <NumberField
           label={`${w.breaks} ${w.min}`}
           value={breaks?.lengthMin ?? 10}
@@ -212,14 +202,12 @@ function Holds({ lesson, maxNodes, onNodes }: { lesson: Lesson; maxNodes: number
         {w.min}
       </p>
       <p>
-        <label>
-          <input
-            type="checkbox"
-            checked={sessions !== undefined}
-            onChange={(event) => (event.target.checked ? setSessions({}) : set({ sessions: null }))}
-          />{' '}
+        <Checkbox
+          checked={sessions !== undefined}
+          onChange={(event) => (event.target.checked ? setSessions({}) : set({ sessions: null }))}
+        >
           {w.sessionsOf}
-        </label>{' '}
+        </Checkbox>{' '}
         <NumberField label={w.sessionsOf} value={sessions?.most ?? 2} onValue={(most) => setSessions({ most })} />{' '}
         {w.sessionsLimit}{' '}
         <NumberField
@@ -230,9 +218,10 @@ function Holds({ lesson, maxNodes, onNodes }: { lesson: Lesson; maxNodes: number
         {w.min}
       </p>
       <p>
-        <label>
-          <input type="checkbox" checked={cautious} onChange={(event) => set({ cautious: event.target.checked })} /> {w.cautious}
-        </label>
+        <Checkbox checked={cautious} onChange={(event) => set({ cautious: event.target.checked })}>
+          {' '}
+          {w.cautious}
+        </Checkbox>
       </p>
       <p>
         {w.slack}{' '}
@@ -279,9 +268,9 @@ function Costs({ lesson, costs }: { lesson: Lesson; costs: Cost[] }) {
             <span>{about(cost)}</span>
             <b className="numbers">{cost.minutes > 0 ? w.cost(minutesInWords(cost.minutes)) : w.costNothing}</b>
             {cost.kind === 'pin' && (
-              <button type="button" className="key bare small" onClick={() => session.do('unpin', { id: cost.stepId })}>
+              <Button type="text" size="small" onClick={() => session.do('unpin', { id: cost.stepId })}>
                 {w.letGo}
-              </button>
+              </Button>
             )}
           </li>
         ))}
@@ -305,16 +294,15 @@ function Chain({ lesson }: { lesson: Lesson }) {
         {links.map((link) => (
           <li key={link.stepId}>
             <span className="numbers quiet">{hourMinute(link.startMin)}</span>
-            <button
-              type="button"
-              className="key bare"
+            <Button
+              type="text"
               onClick={() => {
                 view.selectStep(link.stepId);
                 view.setMinute(link.endMin);
               }}
             >
               {titleOf(lesson, link.stepId)}
-            </button>
+            </Button>
             <span className="quiet small">{reasonInWords(lesson, link.stepId, link.reason)}</span>
           </li>
         ))}
@@ -336,14 +324,12 @@ function Against({ lesson, contradictions }: { lesson: Lesson; contradictions: C
             <p>{text}</p>
             <p className="order-keys">
               {waysOut(lesson, plan, one).map((way) => (
-                <button
+                <Button
                   key={way.words}
-                  type="button"
-                  className="key"
                   onClick={() => session.do(way.command as CommandName, way.args as CommandArgs<CommandName>)}
                 >
                   {way.words}
-                </button>
+                </Button>
               ))}
             </p>
           </div>

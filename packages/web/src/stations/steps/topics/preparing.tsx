@@ -2,6 +2,7 @@ import { aheadOf } from '@viaticum/core/advice';
 import { brushInWords } from '@viaticum/core/brush';
 import { brushPlan } from '@viaticum/core/brush-plan';
 import { listInWords, minutesInWords, waitInWords } from '@viaticum/core/units';
+import { Button } from 'antd';
 import { nanoid } from 'nanoid';
 import { useMemo } from 'react';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
@@ -38,15 +39,10 @@ export function PreparingTopic() {
                 {one.uses.map((use) => (
                   <li key={use.stepId}>
                     {w.before[use.before] && <span className={`brush-before ${use.before}`}>{w.before[use.before]}</span>}
-                    <button
-                      type="button"
-                      className="key bare small"
-                      onClick={() => view.selectStep(use.stepId)}
-                      title={titleOf(use.stepId)}
-                    >
+                    <Button type="text" size="small" onClick={() => view.selectStep(use.stepId)} title={titleOf(use.stepId)}>
                       {numberOf(use.stepId)}
                       <span className="sr-only">. {titleOf(use.stepId)}</span>
-                    </button>
+                    </Button>
                   </li>
                 ))}
               </ol>
@@ -98,9 +94,8 @@ function Ahead() {
                   {w.aheadWhen(minutesInWords(sample.startBeforeMin), waitInWords(sample.waitMin))}
                 </span>
               </span>
-              <button
-                type="button"
-                className="key"
+              <Button
+                type={own !== undefined ? 'primary' : 'default'}
                 aria-pressed={own !== undefined}
                 onClick={() =>
                   own
@@ -111,7 +106,7 @@ function Ahead() {
                 }
               >
                 {own ? w.letGo : w.take}
-              </button>
+              </Button>
             </li>
           );
         })}

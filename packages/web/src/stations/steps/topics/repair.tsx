@@ -4,6 +4,7 @@ import { plannedState, type RepairWay, repairWays } from '@viaticum/core/paint-r
 import { discColour } from '@viaticum/core/picture';
 import { hourMinute, minutesInWords } from '@viaticum/core/units';
 import { cssRgb, deltaE00, labToSrgb } from '@viaticum/kernels/colour';
+import { Button, Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { type MouseEvent, useMemo, useRef, useState } from 'react';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
@@ -47,38 +48,36 @@ export function RepairTopic() {
         {w.about} <b className="numbers">{w.at(hourMinute(atMin))}</b>
       </p>
       <div className="draft-school">
-        <label className="field">
+        <div className="field">
           <span>{w.area}</span>
-          <select className="plain-input" value={areaId} onChange={(event) => setArea(event.target.value)}>
-            {lesson.areas.map((area) => (
-              <option key={area.id} value={area.id}>
-                {area.name}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="field">
+          <Select
+            aria-label={w.area}
+            value={areaId}
+            onChange={(given) => setArea(given)}
+            options={lesson.areas.map((area) => ({ value: area.id, label: area.name }))}
+          />
+        </div>
+        <div className="field">
           <span>{w.what}</span>
-          <select className="plain-input" value={what} onChange={(event) => setWhat(event.target.value)}>
-            <option value={COLOUR}>{w.colour}</option>
-            {beside.map((id) => (
-              <option key={id} value={id}>
-                {w.edge(nameOf(id))}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="field">
+          <Select
+            aria-label={w.what}
+            value={what}
+            onChange={(given) => setWhat(given)}
+            options={[{ value: COLOUR, label: w.colour }, ...beside.map((id) => ({ value: id, label: w.edge(nameOf(id)) }))]}
+          />
+        </div>
+        <div className="field">
           <span>{w.from}</span>
-          <select
-            className="plain-input"
+          <Select
+            aria-label={w.from}
             value={fromPhoto ? 'photo' : 'plan'}
-            onChange={(event) => setFromPhoto(event.target.value === 'photo')}
-          >
-            <option value="plan">{w.planned}</option>
-            <option value="photo">{w.photo}</option>
-          </select>
-        </label>
+            onChange={(given) => setFromPhoto(given === 'photo')}
+            options={[
+              { value: 'plan', label: w.planned },
+              { value: 'photo', label: w.photo },
+            ]}
+          />
+        </div>
       </div>
       {fromPhoto && <PhotoSpots onSpots={setSpots} />}
       {!state && <p className="quiet">{fromPhoto ? w.tap : w.unknown}</p>}
@@ -97,11 +96,7 @@ export function RepairTopic() {
               {way.extraMin > 0.2 ? w.costs(minutesInWords(way.extraMin)) : w.costsNothing}
               {way.off !== null && `, ${w.leaves(way.off)}`}
             </p>
-            {way.step && (
-              <button type="button" className="key" onClick={() => put(way)}>
-                {w.put}
-              </button>
-            )}
+            {way.step && <Button onClick={() => put(way)}>{w.put}</Button>}
           </li>
         ))}
       </ol>
@@ -146,7 +141,7 @@ function PhotoSpots({ onSpots }: { onSpots: (spots: { isLab: Lab; wantLab: Lab }
       <FileKey
         label={w.choose}
         accept={PICTURES}
-        className="key"
+        size="middle"
         onFile={(chosen) => {
           setFile(chosen);
           setTaps([]);
@@ -154,14 +149,14 @@ function PhotoSpots({ onSpots }: { onSpots: (spots: { isLab: Lab; wantLab: Lab }
         }}
       />
       {url && (
-        <button type="button" className="repair-photo-face" onClick={tap} aria-label={w.tap}>
+        <Button type="text" className="plain repair-photo-face" onClick={tap} aria-label={w.tap}>
           <img ref={image} src={url} alt="" />
           {taps.map((one, i) => (
             <span key={`${one.x},${one.y}`} style={{ left: `${one.x * 100}%`, top: `${one.y * 100}%` }}>
               {i === 0 ? w.spots.is : w.spots.want}
             </span>
           ))}
-        </button>
+        </Button>
       )}
     </div>
   );

@@ -1,3 +1,4 @@
+import { Button } from 'antd';
 import { useUploadPicture } from '../../../api/queries.js';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { FileKey, PICTURES } from '../../../ui/file-key.js';
@@ -36,8 +37,9 @@ export function StagesTopic() {
           const end = plan.items.find((item) => item.stepId === step.id)?.endMin ?? 0;
           return (
             <li key={step.id}>
-              <button
-                type="button"
+              <Button
+                type="text"
+                className="plain"
                 aria-pressed={view.stepId === step.id}
                 onClick={() => {
                   view.selectStep(step.id);
@@ -48,7 +50,7 @@ export function StagesTopic() {
                 <span className="small">
                   {number}. {step.title}
                 </span>
-              </button>
+              </Button>
               {view.stepId === step.id && <PhotoInstead stepId={step.id} has={step.photoSha256 !== undefined} />}
             </li>
           );
@@ -68,13 +70,9 @@ function PhotoInstead({ stepId, has }: { stepId: string; has: boolean }) {
     <p className="stage-photo small">
       <FileKey label={upload.isPending ? w.bringing : w.photo} accept={PICTURES} onFile={take} />
       {has && (
-        <button
-          type="button"
-          className="key bare small"
-          onClick={() => session.do('editStep', { id: stepId, step: {}, clear: ['photoSha256'] })}
-        >
+        <Button type="text" size="small" onClick={() => session.do('editStep', { id: stepId, step: {}, clear: ['photoSha256'] })}>
           {w.computed}
-        </button>
+        </Button>
       )}
       {upload.error && (
         <span className="signal" role="alert">

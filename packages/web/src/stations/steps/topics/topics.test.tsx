@@ -1,12 +1,12 @@
 /** @jest-environment ./tools/jest-page.mjs */
 import { afterEach, beforeEach, describe, expect, it } from '@jest/globals';
-import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { act, fireEvent, screen, within } from '@testing-library/react';
 import type { KeptAnswer, Lesson } from '@viaticum/contract';
 import { carryOut, startHistory } from '@viaticum/core/document';
 import { draftLesson } from '@viaticum/core/draft';
 import { demoLesson } from '@viaticum/core/fixtures';
 import { planLesson } from '@viaticum/core/plan';
-import { asInBrowser, cleanup, lessonOf, onBench, server } from '../../../fixtures/page.fixture.js';
+import { asInBrowser, choicesOf, choose, cleanup, lessonOf, onBench, server } from '../../../fixtures/page.fixture.js';
 import { OthersTopic } from './others.js';
 import { OwnMethod } from './own-method.js';
 
@@ -79,10 +79,10 @@ describe('an own method', () => {
   });
   it('later coats as the school has them is no rule at all', async () => {
     const { user, method } = await open();
-    await user.selectOptions(screen.getByLabelText('Later coats'), 'glaze');
+    await choose(user, screen.getByLabelText('Later coats'), 'glaze');
     expect(method()?.laterTechnique).toBe('glaze');
     expect(screen.getByLabelText('What you say with glaze')).toBeTruthy();
-    await user.selectOptions(screen.getByLabelText('Later coats'), 'as the school has it');
+    await choose(user, screen.getByLabelText('Later coats'), 'as the school has it');
     expect(method()).toBeDefined();
     expect(method()).not.toHaveProperty('laterTechnique');
   });
@@ -104,8 +104,7 @@ describe('an own method', () => {
     const method = { name: 'Thin', coats: 4, laterTechnique: 'glaze' as const };
     const kept: KeptAnswer[] = [{ id: 'k', kept: { kind: 'method', name: 'Thin', school, method } }];
     const bench = await open(lesson, kept);
-    await waitFor(() => expect(within(screen.getByLabelText('Kept methods')).getByText('Thin')).toBeTruthy());
-    await bench.user.selectOptions(screen.getByLabelText('Kept methods'), 'Thin');
+    await choose(bench.user, await screen.findByLabelText('Kept methods'), 'Thin');
     expect([lessonOf(bench.session).school, bench.method()]).toEqual([school, method]);
     act(() => bench.session.undo());
     expect(lessonOf(bench.session)).toEqual(lesson);
@@ -140,17 +139,15 @@ describe('a variant', () => {
   it('another canvas, other students and a left hand are said, and the lesson stays as it is', async () => {
     const { user, variant, session } = open();
     const canvas = screen.getByLabelText('Canvas');
-    const other = within(canvas)
-      .getAllByRole('option')
-      .find((option) => option !== within(canvas).getByRole('option', { name: 'as the lesson' })) as HTMLOptionElement;
-    await user.selectOptions(canvas, other);
-    await user.selectOptions(screen.getByLabelText('Hand'), 'left');
+    const other = (await choicesOf(user, canvas)).find((said) => said !== 'as the lesson') as string;
+    await choose(user, canvas, other);
+    await choose(user, screen.getByLabelText('Hand'), 'left');
     expect(variant()?.handed).toBe('left');
     expect(variant()?.support?.widthMm).toBeGreaterThan(0);
     expect(differences().length).toBeGreaterThan(1);
     expect({ ...lessonOf(session), variants: [] }).toEqual(lesson);
-    await user.selectOptions(canvas, 'as the lesson');
-    await user.selectOptions(screen.getByLabelText('Hand'), 'as the lesson');
+    await choose(user, canvas, 'as the lesson');
+    await choose(user, screen.getByLabelText('Hand'), 'as the lesson');
     expect(variant()).toEqual({ id: 'v', name: 'Variant 1', changes: [] });
     expect(screen.getByText('Nothing differs yet.')).toBeTruthy();
   });

@@ -1,6 +1,7 @@
 import type { Lab } from '@viaticum/contract';
 import { announcement, type RelationChange, relationsOf, roughestStage } from '@viaticum/core/value-relations';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
+import { Button } from 'antd';
 import { useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { valuesWords as w } from '../../../words/teach.js';
 import { usePaintedNow } from '../painted.js';
@@ -40,9 +41,9 @@ export function ValuesTopic() {
               </td>
               <td>
                 {area.dueStepId && (
-                  <button type="button" className="key bare small" onClick={() => view.selectStep(area.dueStepId)}>
+                  <Button type="text" size="small" onClick={() => view.selectStep(area.dueStepId)}>
                     {stepOf(area.dueStepId) + 1}. {lesson.steps[stepOf(area.dueStepId)]?.title}
-                  </button>
+                  </Button>
                 )}
               </td>
             </tr>
@@ -55,12 +56,12 @@ export function ValuesTopic() {
         <ol className="draft-changes">
           {changes.map((change) => (
             <li key={`${change.stepId}${change.areaId}${change.neighbourId}`}>
-              <button type="button" className="relation" onClick={() => view.selectStep(change.stepId)}>
+              <Button type="text" className="plain relation" onClick={() => view.selectStep(change.stepId)}>
                 <b>
                   {stepOf(change.stepId) + 1}. {lesson.steps[stepOf(change.stepId)]?.title}
                 </b>
                 : {said(change)}.
-              </button>
+              </Button>
             </li>
           ))}
         </ol>
@@ -101,13 +102,11 @@ function Rough() {
           {isSaid ? (
             <p className="quiet small">{w.announced}</p>
           ) : (
-            <button
-              type="button"
-              className="key"
+            <Button
               onClick={() => session.do('editStep', { id: step.id, step: { say: `${announcement(rough)} ${step.say}`.trim() } })}
             >
               {w.announce}
-            </button>
+            </Button>
           )}
         </>
       )}

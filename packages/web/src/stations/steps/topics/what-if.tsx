@@ -2,6 +2,9 @@ import type { Lesson } from '@viaticum/contract';
 import type { AirMap } from '@viaticum/core/advice';
 import { planOf } from '@viaticum/core/plan';
 import { hourMinute, minutesInWords, timeOfDay } from '@viaticum/core/units';
+import { Button, InputNumber, Radio, Slider, TimePicker } from 'antd';
+import dayjs from 'dayjs';
+import customParseFormat from 'dayjs/plugin/customParseFormat.js';
 import { useMemo, useState } from 'react';
 import { useLesson, usePlan, useSession, useView, type WhatIf } from '../../../lesson/context.js';
 import { words } from '../../../words/words.js';
@@ -9,6 +12,7 @@ import type { PlanJobs } from '../../../workers/plan-jobs.js';
 import { planWorker } from '../../../workers/plan-worker.js';
 import { useJobOf, useWorker } from '../../../workers/use-job.js';
 
+dayjs.extend(customParseFormat);
 const w = words.plan.whatIf;
 
 /** Other air and other students tried out on the ribbon; the map of air; the best start. */
@@ -36,8 +40,8 @@ export function WhatIfTopic() {
   return (
     <div className="what-if">
       <p className="quiet">{w.about}</p>
-      <Slider label={w.air} value={shown.airC} least={5} most={38} step={1} unit="°C" onValue={(airC) => set({ airC })} />
-      <Slider
+      <AirField label={w.air} value={shown.airC} least={5} most={38} step={1} unit="°C" onValue={(airC) => set({ airC })} />
+      <AirField
         label={w.humidity}
         value={Math.round(shown.humidity * 100)}
         least={10}
@@ -46,7 +50,7 @@ export function WhatIfTopic() {
         unit="%"
         onValue={(percent) => set({ humidity: percent / 100 })}
       />
-      <Slider
+      <AirField
         label={w.draught}
         value={shown.airSpeed}
         least={0}
@@ -55,14 +59,15 @@ export function WhatIfTopic() {
         unit="m/s"
         onValue={(airSpeed) => set({ airSpeed })}
       />
-      <fieldset className="levels">
-        <legend>{w.level}</legend>
-        {(Object.keys(w.levels) as Lesson['level'][]).map((level) => (
-          <label key={level}>
-            <input type="radio" name="level" checked={shown.level === level} onChange={() => set({ level })} /> {w.levels[level]}
-          </label>
-        ))}
-      </fieldset>
+      <div className="levels">
+        <span id="what-if-level">{w.level}</span>
+        <Radio.Group
+          aria-labelledby="what-if-level"
+          value={shown.level}
+          options={(Object.keys(w.levels) as Lesson['level'][]).map((level) => ({ value: level, label: w.levels[level] }))}
+          onChange={({ target }) => set({ level: target.value as Lesson['level'] })}
+        />
+      </div>
       <p className="what-if-time" role="status">
         {view.whatIf ? (
           <>
@@ -70,12 +75,10 @@ export function WhatIfTopic() {
               {w.now('')}
               <b className="numbers">{minutesInWords(plan.endMin)}</b> {w.instead(minutesInWords(planOf(lesson).plan.endMin))}
             </span>
-            <button type="button" className="key" onClick={() => view.setWhatIf(null)}>
-              {w.back}
-            </button>
-            <button type="button" className="key bare" onClick={keep}>
+            <Button onClick={() => view.setWhatIf(null)}>{w.back}</Button>
+            <Button type="text" onClick={keep}>
               {w.keep}
-            </button>
+            </Button>
           </>
         ) : (
           <span>
@@ -89,7 +92,7 @@ export function WhatIfTopic() {
   );
 }
 
-function Slider({
+function AirField({
   label,
   value,
   least,
@@ -107,20 +110,20 @@ function Slider({
   onValue: (value: number) => void;
 }) {
   return (
-    <label className="slider">
+    <div className="slider">
       <span>{label}</span>
-      <input
-        type="range"
+      <Slider min={least} max={most} step={step} value={value} onChange={onValue} ariaLabelForHandle={label} />
+      <InputNumber
+        aria-label={`${label}, ${unit}`}
+        controls={false}
         min={least}
         max={most}
         step={step}
-        value={value}
-        onChange={(event) => onValue(Number(event.target.value))}
+        suffix={unit}
+        value={Math.round(value * 100) / 100}
+        onChange={(next) => next !== null && onValue(next)}
       />
-      <span className="numbers">
-        {Math.round(value * 100) / 100} {unit}
-      </span>
-    </label>
+    </div>
   );
 }
 
@@ -160,16 +163,16 @@ function MapTable({ map, onPick }: { map: AirMap; onPick: (air: Pick<WhatIf, 'ai
               const name = w.mapCell(airC, map.humidity[i] as number, minutesInWords(minutes));
               return (
                 <td key={airC}>
-                  <button
-                    type="button"
-                    className={isToday ? 'today numbers' : 'numbers'}
+                  <Button
+                    type="text"
+                    className={`plain ${isToday ? 'today numbers' : 'numbers'}`}
                     style={{ background: `hsl(0 0% ${light}%)` }}
                     aria-label={isToday ? `${name}, ${w.today}` : name}
                     title={name}
                     onClick={() => onPick({ airC, humidity: map.humidity[i] as number })}
                   >
                     {hourMinute(minutes)}
-                  </button>
+                  </Button>
                 </td>
               );
             })}
@@ -202,9 +205,16 @@ function Start({ lesson }: { lesson: Lesson }) {
     <section aria-label={w.start}>
       <h3>{w.start}</h3>
       <p>
-        <label>
-          {w.endBy} <input className="plain-input" type="time" value={endBy} onChange={(event) => setEndBy(event.target.value)} />
-        </label>{' '}
+        {w.endBy}{' '}
+        <TimePicker
+          aria-label={w.endBy}
+          format="HH:mm"
+          minuteStep={5}
+          needConfirm={false}
+          allowClear={false}
+          value={dayjs(endBy, 'HH:mm')}
+          onChange={(time) => time && setEndBy(time.format('HH:mm'))}
+        />{' '}
         <span role="status">
           {fault ??
             (answer

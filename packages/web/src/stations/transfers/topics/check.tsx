@@ -1,5 +1,6 @@
 import { type Corners, cornersFault, type Point, pathData } from '@viaticum/core/transfer';
 import { listInWords } from '@viaticum/core/units';
+import { Button } from 'antd';
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { useWorkedOut } from '../../../lesson/context.js';
 import { useBlobUrl, useLaying } from '../../../lesson/laid.js';
@@ -85,9 +86,9 @@ export function CheckTopic() {
           <div className="check-picture" style={{ aspectRatio: `${photo.widthPx} / ${photo.heightPx}` }}>
             <CornerPicker photo={photo} onCorners={(corners) => setPhoto({ ...photo, corners })} />
           </div>
-          <button type="button" className="key main" disabled={isBusy} onClick={() => void compare()}>
+          <Button type="primary" disabled={isBusy} onClick={() => void compare()}>
             {isBusy ? w.comparing : w.compare}
-          </button>
+          </Button>
         </>
       )}
       {fault && (
@@ -192,9 +193,9 @@ function Found({ result }: { result: Result }) {
         ))}
       </ul>
       {result.expected && (
-        <button type="button" className="key small" aria-pressed={isHeld} onClick={() => setHeld(!isHeld)}>
+        <Button type={isHeld ? 'primary' : 'default'} size="small" aria-pressed={isHeld} onClick={() => setHeld(!isHeld)}>
           {w.expected}
-        </button>
+        </Button>
       )}
       {result.quarterTurns > 0 && <p className="small">{w.turned}</p>}
       {result.notFound.length > 0 && <p className="small quiet">{w.notFound(listInWords(result.notFound))}</p>}

@@ -1,10 +1,12 @@
 import type { Construction, ConstructionKind, Lesson } from '@viaticum/contract';
 import { betweenLandmarks, eyeOf } from '@viaticum/core/transfer';
 import { lengthNumber } from '@viaticum/core/units';
+import { Button, Checkbox, Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
 import { CommitInput } from '../../../ui/commit-input.js';
+import { Fold } from '../../../ui/fold.js';
 import { NumberField } from '../../../ui/number-field.js';
 import { transferWords } from '../../../words/transfers.js';
 import { useDrawing } from '../drawing-context.js';
@@ -73,38 +75,22 @@ export function HelpTopic() {
     <>
       <p className="quiet small">{w.about}</p>
       <p className="add-row">
-        <select
-          className="plain-input"
+        <Select
           aria-label={w.add}
           value={kind}
-          onChange={(event) => setKind(event.target.value as ConstructionKind)}
-        >
-          {(Object.keys(w.kinds) as ConstructionKind[]).map((one) => (
-            <option key={one} value={one}>
-              {w.kinds[one]}
-            </option>
-          ))}
-        </select>
-        <button
-          type="button"
-          className="key"
-          onClick={() => session.do('addConstruction', { construction: fresh(kind, lesson) })}
-        >
-          {w.add}
-        </button>
+          onChange={(given) => setKind(given as ConstructionKind)}
+          options={(Object.keys(w.kinds) as ConstructionKind[]).map((one) => ({ value: one, label: w.kinds[one] }))}
+        />
+        <Button onClick={() => session.do('addConstruction', { construction: fresh(kind, lesson) })}>{w.add}</Button>
       </p>
       {constructed.length === 0 && <p className="quiet small">{w.none}</p>}
       {constructed.map(({ construction, result }) => (
         <section key={construction.id} className="construction">
           <h3>
             {w.kinds[construction.kind]}
-            <button
-              type="button"
-              className="key bare small"
-              onClick={() => session.do('removeConstruction', { id: construction.id })}
-            >
+            <Button type="text" size="small" onClick={() => session.do('removeConstruction', { id: construction.id })}>
               {w.remove}
-            </button>
+            </Button>
           </h3>
           <Fields one={construction} />
           {result.fault && (
@@ -113,14 +99,13 @@ export function HelpTopic() {
             </p>
           )}
           {result.how.length > 0 && (
-            <details>
-              <summary className="small">{w.how}</summary>
+            <Fold head={<span className="small">{w.how}</span>}>
               <ol className="by-hand small">
                 {result.how.map((line) => (
                   <li key={line}>{line}</li>
                 ))}
               </ol>
-            </details>
+            </Fold>
           )}
         </section>
       ))}
@@ -204,16 +189,15 @@ function Fields({ one }: { one: Construction }) {
           )}
           <p className="numbers-row">
             {number(w.guides, one.lines, (lines) => ({ lines: Math.max(3, Math.min(60, Math.round(lines))) }))}
-            <label className="check small">
-              <input
-                type="checkbox"
-                checked={one.points.length === 2}
-                onChange={(event) =>
-                  set({ points: event.target.checked ? [one.points[0], mirrorOf(one)] : one.points.slice(0, 1) })
-                }
-              />{' '}
+            <Checkbox
+              className="check small"
+              checked={one.points.length === 2}
+              onChange={(event) =>
+                set({ points: event.target.checked ? [one.points[0], mirrorOf(one)] : one.points.slice(0, 1) })
+              }
+            >
               {w.two}
-            </label>
+            </Checkbox>
           </p>
         </>
       );
@@ -274,9 +258,9 @@ function PointField({ label, value, onPoint }: { label: string; value: Point; on
         value={Math.round(value[1] * 10) / 10}
         onValue={(y) => put([value[0], y])}
       />
-      <button
-        type="button"
-        className="key bare small"
+      <Button
+        type="text"
+        size="small"
         aria-label={`${w.pick}: ${label}`}
         onClick={() =>
           ask({
@@ -290,7 +274,7 @@ function PointField({ label, value, onPoint }: { label: string; value: Point; on
         }
       >
         {w.pick}
-      </button>
+      </Button>
     </p>
   );
 }
@@ -301,14 +285,14 @@ function Areas({ label, ids, onIds }: { label: string; ids: readonly string[]; o
     <fieldset className="area-ticks small">
       <legend>{label}</legend>
       {areas.map((area) => (
-        <label key={area.id} className="check">
-          <input
-            type="checkbox"
-            checked={ids.includes(area.id)}
-            onChange={(event) => onIds(event.target.checked ? [...ids, area.id] : ids.filter((id) => id !== area.id))}
-          />{' '}
+        <Checkbox
+          key={area.id}
+          className="check"
+          checked={ids.includes(area.id)}
+          onChange={(event) => onIds(event.target.checked ? [...ids, area.id] : ids.filter((id) => id !== area.id))}
+        >
           {area.name}
-        </label>
+        </Checkbox>
       ))}
     </fieldset>
   );
@@ -355,9 +339,9 @@ function Landmarks() {
     <section className="construction">
       <h3>
         {w.landmarks}
-        <button type="button" className="key bare small" onClick={add}>
+        <Button type="text" size="small" onClick={add}>
           {w.landmarkAdd}
-        </button>
+        </Button>
       </h3>
       <span className="small number-said">
         {w.tolerance} <NumberField label={w.tolerance} value={toleranceMm} onValue={(mm) => session.do('setTolerance', { mm })} />
@@ -371,9 +355,9 @@ function Landmarks() {
               className="plain-input"
               onCommit={(name, burst) => session.do('editLandmark', { id: mark.id, landmark: { name } }, burst)}
             />
-            <button type="button" className="key bare small" onClick={() => session.do('removeLandmark', { id: mark.id })}>
+            <Button type="text" size="small" onClick={() => session.do('removeLandmark', { id: mark.id })}>
               {w.remove}
-            </button>
+            </Button>
           </li>
         ))}
       </ul>

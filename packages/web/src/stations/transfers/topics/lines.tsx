@@ -13,6 +13,7 @@ import {
   throughPoints,
   toSvg,
 } from '@viaticum/core/transfer';
+import { Button, Slider } from 'antd';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
@@ -38,36 +39,36 @@ export function LinesTopic() {
   return (
     <>
       <p className="quiet small">{w.about}</p>
-      <label className="field">
+      <div className="field">
         <span>
           {w.amount} <b className="numbers">{Math.round((live ?? amount) * 100)} %</b>
         </span>
-        <input
-          type="range"
+        <Slider
+          ariaLabelForHandle={w.amount}
           min={0}
           max={1}
           step={0.01}
           value={live ?? amount}
-          onChange={(event) => {
-            setLive(Number(event.target.value));
-            session.do('setAmount', { amount: Number(event.target.value) });
-          }}
           onBlur={() => setLive(null)}
+          onChange={(given: number) => {
+            setLive(given);
+            session.do('setAmount', { amount: given });
+          }}
         />
         <span className="range-ends small">
           <span>{w.least}</span>
           <span>{w.most}</span>
         </span>
-      </label>
+      </div>
       <p className="numbers">{w.count(shown.length, nodesIn(shown), transferWords.metres(total))}</p>
       <Picked />
       <Pen />
       <Files />
       {edits.length > 0 && (
         <p>
-          <button type="button" className="key bare small" onClick={() => session.do('forgetLineEdits', {})}>
+          <Button type="text" size="small" onClick={() => session.do('forgetLineEdits', {})}>
             {w.back(edits.length)}
-          </button>
+          </Button>
         </p>
       )}
     </>
@@ -92,9 +93,8 @@ function Picked() {
       {line && (
         <>
           <p className="keys">
-            <button
-              type="button"
-              className="key small"
+            <Button
+              size="small"
               onClick={() => {
                 if (line.kind === 'own') session.do('removeLine', { id: line.id });
                 else decide(session, line, { gone: true });
@@ -102,28 +102,20 @@ function Picked() {
               }}
             >
               {w.remove}
-            </button>
+            </Button>
             {line.kind !== 'own' && (
-              <button
-                type="button"
-                className="key small"
-                onClick={() => decide(session, line, { smoothMm: Math.min(20, (line.smoothMm ?? 0.7) * 2) })}
-              >
+              <Button size="small" onClick={() => decide(session, line, { smoothMm: Math.min(20, (line.smoothMm ?? 0.7) * 2) })}>
                 {w.smoother}
-              </button>
+              </Button>
             )}
             {line.smoothMm !== undefined && (
-              <button type="button" className="key bare small" onClick={() => decide(session, line, {}, ['smoothMm'])}>
+              <Button type="text" size="small" onClick={() => decide(session, line, {}, ['smoothMm'])}>
                 {w.asDrawn}
-              </button>
+              </Button>
             )}
-            <button
-              type="button"
-              className="key small"
-              onClick={() => session.do('addLines', { lines: [mirrored(line, lesson.support.widthMm)] })}
-            >
+            <Button size="small" onClick={() => session.do('addLines', { lines: [mirrored(line, lesson.support.widthMm)] })}>
               {w.mirror}
-            </button>
+            </Button>
           </p>
           <Choice
             label={w.needed}
@@ -189,20 +181,30 @@ function Pen() {
   return (
     <div className="pen">
       <p className="keys">
-        <button type="button" className="key small" aria-pressed={isDrawing && !isStraight} onClick={() => begin(false)}>
+        <Button
+          type={isDrawing && !isStraight ? 'primary' : 'default'}
+          size="small"
+          aria-pressed={isDrawing && !isStraight}
+          onClick={() => begin(false)}
+        >
           {w.pen}
-        </button>
-        <button type="button" className="key small" aria-pressed={isDrawing && isStraight} onClick={() => begin(true)}>
+        </Button>
+        <Button
+          type={isDrawing && isStraight ? 'primary' : 'default'}
+          size="small"
+          aria-pressed={isDrawing && isStraight}
+          onClick={() => begin(true)}
+        >
           {w.polyline}
-        </button>
+        </Button>
         {isDrawing && (
           <>
-            <button type="button" className="key main small" disabled={points.length < 2} onClick={end}>
+            <Button type="primary" size="small" disabled={points.length < 2} onClick={end}>
               {w.done}
-            </button>
-            <button type="button" className="key bare small" onClick={() => ask(null)}>
+            </Button>
+            <Button type="text" size="small" onClick={() => ask(null)}>
               {w.cancel}
-            </button>
+            </Button>
           </>
         )}
       </p>
@@ -254,9 +256,9 @@ function Files() {
     <>
       <p className="keys">
         <FileKey label={w.bring} accept=".svg,image/svg+xml" onFile={(file) => void bring(file)} />
-        <button type="button" className="key small" onClick={save}>
+        <Button size="small" onClick={save}>
           {w.save}
-        </button>
+        </Button>
       </p>
       {said && (
         <p className={`small${said.isFault ? ' signal' : ''}`} role={said.isFault ? 'alert' : 'status'}>

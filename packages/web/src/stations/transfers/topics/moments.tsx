@@ -2,6 +2,7 @@ import type { Lesson } from '@viaticum/contract';
 import { areaRung } from '@viaticum/core/step';
 import { againStep, momentsOf, secondTransfers } from '@viaticum/core/transfer';
 import { hourMinute, listInWords } from '@viaticum/core/units';
+import { Button } from 'antd';
 import { nanoid } from 'nanoid';
 import { usePlan, useSession, useWorkedOut } from '../../../lesson/context.js';
 import { transferWords } from '../../../words/transfers.js';
@@ -23,9 +24,9 @@ export function MomentsTopic() {
           const total = own.reduce((sum, { line }) => sum + line.lengthMm, 0);
           return (
             <li key={one.stepId ?? 'first'}>
-              <button
-                type="button"
-                className="moment"
+              <Button
+                type="text"
+                className="plain moment"
                 aria-pressed={moment === one.stepId}
                 onClick={() => setMoment(moment === one.stepId ? 'all' : one.stepId)}
               >
@@ -34,7 +35,7 @@ export function MomentsTopic() {
                   {one.title}
                 </b>
                 <span className="small">{w.lines(own.length, transferWords.metres(total))}</span>
-              </button>
+              </Button>
               <Ready stepId={one.stepId} />
             </li>
           );
@@ -42,9 +43,9 @@ export function MomentsTopic() {
       </ol>
       {moments[0]?.stepId === null && <p className="small quiet">{w.noStep}</p>}
       {moment !== 'all' && (
-        <button type="button" className="key bare small" onClick={() => setMoment('all')}>
+        <Button type="text" size="small" onClick={() => setMoment('all')}>
           {w.all}
-        </button>
+        </Button>
       )}
       <Buried />
     </>
@@ -86,9 +87,8 @@ function Buried() {
         return (
           <li key={beforeId}>
             <p className="small">{w.buried(`the edges of ${names}`, cover)}</p>
-            <button
-              type="button"
-              className="key small"
+            <Button
+              size="small"
               onClick={() =>
                 session.do('addStep', {
                   step: againStep(lesson, one, nanoid(8), w.againTitle(step.title)),
@@ -97,7 +97,7 @@ function Buried() {
               }
             >
               {w.again(step.title)}
-            </button>
+            </Button>
           </li>
         );
       })}

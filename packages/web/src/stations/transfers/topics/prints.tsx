@@ -1,6 +1,7 @@
 import type { Lesson } from '@viaticum/contract';
 import { type PaperName, type Point, papers, tileSheets } from '@viaticum/core/transfer';
 import { sizeInWords } from '@viaticum/core/units';
+import { Button, Checkbox } from 'antd';
 import { useState } from 'react';
 import { useWorkedOut } from '../../../lesson/context.js';
 import { wholeOf } from '../../../lesson/lay-args.js';
@@ -150,39 +151,45 @@ export function PrintsTopic() {
         ))}
       </p>
       <p className="numbers-row">
-        <label className="check small">
-          <input type="checkbox" checked={settings.isMirrored} onChange={(event) => set({ isMirrored: event.target.checked })} />{' '}
+        <Checkbox
+          className="check small"
+          checked={settings.isMirrored}
+          onChange={(event) => set({ isMirrored: event.target.checked })}
+        >
           {w.mirrored}
-        </label>
-        <label className="check small">
-          <input type="checkbox" checked={settings.withHelp} onChange={(event) => set({ withHelp: event.target.checked })} />{' '}
+        </Checkbox>
+        <Checkbox
+          className="check small"
+          checked={settings.withHelp}
+          onChange={(event) => set({ withHelp: event.target.checked })}
+        >
           {w.withHelp}
-        </label>
+        </Checkbox>
       </p>
       <fieldset className="area-ticks small">
         <legend>{w.sizes}</legend>
         {sizes.map((size) => (
-          <label key={size.id} className="check">
-            <input
-              type="checkbox"
-              checked={settings.sizes.includes(size.id)}
-              onChange={(event) =>
-                set({
-                  sizes: event.target.checked ? [...settings.sizes, size.id] : settings.sizes.filter((id) => id !== size.id),
-                })
-              }
-            />{' '}
+          <Checkbox
+            key={size.id}
+            className="check"
+            checked={settings.sizes.includes(size.id)}
+            onChange={(event) =>
+              set({
+                sizes: event.target.checked ? [...settings.sizes, size.id] : settings.sizes.filter((id) => id !== size.id),
+              })
+            }
+          >
             <SizeSaid lesson={lesson} size={size} settings={settings} />
-          </label>
+          </Checkbox>
         ))}
       </fieldset>
       <p className="keys">
-        <button type="button" className="key main" disabled={isBusy} onClick={() => void make(false)}>
+        <Button type="primary" disabled={isBusy} onClick={() => void make(false)}>
           {w.make}
-        </button>
-        <button type="button" className="key" disabled={isBusy} onClick={() => void make(true)}>
+        </Button>
+        <Button disabled={isBusy} onClick={() => void make(true)}>
           {w.reduced}
-        </button>
+        </Button>
       </p>
       {(state.making || state.said) && (
         <p className={`small${state.isFault ? ' signal' : ''}`} role={state.isFault ? 'alert' : 'status'}>

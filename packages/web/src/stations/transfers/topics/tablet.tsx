@@ -1,4 +1,5 @@
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
+import { LinkKey } from '../../../ui/link-key.js';
 import { transferWords } from '../../../words/transfers.js';
 
 const w = transferWords.tablet;
@@ -12,9 +13,9 @@ export function TabletTopic() {
       <p className="small">{w.card}</p>
       <p className="small">{w.bright}</p>
       <p>
-        <Link className="key main" to={`/lesson/${id}/trace`}>
+        <LinkKey type="primary" to={`/lesson/${id}/trace`}>
           {w.open}
-        </Link>
+        </LinkKey>
       </p>
     </>
   );

@@ -3,6 +3,7 @@ import { outlineBox } from '@viaticum/core/area';
 import { lineOf } from '@viaticum/core/document';
 import { eyeOf } from '@viaticum/core/transfer';
 import { lengthNumber } from '@viaticum/core/units';
+import { Button } from 'antd';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
@@ -50,9 +51,7 @@ export function TwinsTopic() {
             options={things.map((thing) => [thing.id, thing.name] as const)}
             onChange={setOf}
           />
-          <button type="button" className="key" onClick={add}>
-            {w.add}
-          </button>
+          <Button onClick={add}>{w.add}</Button>
         </p>
       )}
       {twins.length === 0 && things.length > 0 && <p className="quiet small">{w.none}</p>}
@@ -77,9 +76,9 @@ function Twin({ twin }: { twin: Thing }) {
     <section className="construction">
       <h3>
         {twin.name}
-        <button type="button" className="key bare small" onClick={() => session.do('removeTwin', { id: twin.id })}>
+        <Button type="text" size="small" onClick={() => session.do('removeTwin', { id: twin.id })}>
           {w.remove}
-        </button>
+        </Button>
       </h3>
       <Choice
         label={w.of}

@@ -1,6 +1,8 @@
 import type { School } from '@viaticum/contract';
 import { groundsAt, momentsOf, type Way, waysOnto } from '@viaticum/core/transfer';
+import { Button } from 'antd';
 import { useSession, useWorkedOut } from '../../../lesson/context.js';
+import { Fold } from '../../../ui/fold.js';
 import { transferWords } from '../../../words/transfers.js';
 import { useDrawing } from '../drawing-context.js';
 
@@ -45,22 +47,25 @@ export function WaysTopic() {
             <ul>
               {ways.map((way) => (
                 <li key={way.id} className={isChosen(way) ? 'chosen' : ''}>
-                  <details>
-                    <summary>
-                      <b>{w.names[way.id]}</b>
-                      <span className={`numbers small${way.contrast.isHard ? ' signal' : ''}`}>
-                        {w.contrast(way.contrast.least, way.contrast.isHard)}
+                  <Fold
+                    head={
+                      <span className="way-head">
+                        <b>{w.names[way.id]}</b>
+                        <span className={`numbers small${way.contrast.isHard ? ' signal' : ''}`}>
+                          {w.contrast(way.contrast.least, way.contrast.isHard)}
+                        </span>
+                        <span className="numbers small">{w.minutes(way.minutes)}</span>
                       </span>
-                      <span className="numbers small">{w.minutes(way.minutes)}</span>
-                    </summary>
+                    }
+                  >
                     <p className="small">{w.how[way.id]}</p>
                     {(media[way.id] || drawings[way.id]) && !isChosen(way) && (
-                      <button type="button" className="key small" onClick={() => take(way)}>
+                      <Button size="small" onClick={() => take(way)}>
                         {w.take}
-                      </button>
+                      </Button>
                     )}
                     {isChosen(way) && <span className="small quiet">{w.chosen}</span>}
-                  </details>
+                  </Fold>
                 </li>
               ))}
             </ul>

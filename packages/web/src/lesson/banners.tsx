@@ -1,0 +1,26 @@
+import { Alert } from 'antd';
+import { useState } from 'react';
+import { Conflict } from './conflict.js';
+import { useSession, useSnapshot } from './context.js';
+import { unreadDraft } from './kept.js';
+import { Unread } from './unread.js';
+
+/** What needs an answer, under the header: it pushes the station down and covers nothing. */
+export function Banners() {
+  const session = useSession();
+  const { save, fault } = useSnapshot();
+  const [unread, setUnread] = useState(() => unreadDraft(session.id));
+  return (
+    <>
+      {(fault || unread !== null) && (
+        <div className="bench-banners">
+          {fault && (
+            <Alert banner closable showIcon={false} type="error" role="alert" title={fault} onClose={session.clearFault} />
+          )}
+          {unread !== null && <Unread text={unread} onForgotten={() => setUnread(null)} />}
+        </div>
+      )}
+      {save.kind === 'conflict' && <Conflict theirs={save.theirs} />}
+    </>
+  );
+}

@@ -1,0 +1,120 @@
+import type { Step } from '@viaticum/contract';
+import { looksOf } from '@viaticum/core/derived';
+import { hourMinute } from '@viaticum/core/units';
+import { Button } from 'antd';
+import { useState } from 'react';
+import { useLesson, usePlan, useSheet, useView } from '../../lesson/context.js';
+import { MixSample } from '../../lesson/mix-sample.js';
+import { StageCanvas } from '../../ui/stage-canvas.js';
+import { layersAt, wetnessAt } from '../../ui/stage-layers.js';
+import { StrokeDiagram } from '../../ui/stroke-diagram.js';
+import { RecipeBar } from '../../ui/swatch.js';
+import { markWords } from '../../words/steps.js';
+import { words } from '../../words/words.js';
+import { usePainted } from './painted.js';
+
+/** The canvas at the light's minute, and what the marked step is painted with. */
+export function CanvasColumn() {
+  const lesson = useLesson();
+  const { stepId } = useView();
+  const step = lesson.steps.find((one) => one.id === stepId);
+  return (
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keyboard
+    <section className="canvas-column" aria-label={words.steps.canvas} tabIndex={0}>
+      <CanvasMap />
+      {step && <PaintedWith step={step} />}
+    </section>
+  );
+}
+
+/** The mixes of a step as brush-outs and recipes, and how its stroke goes. */
+function PaintedWith({ step }: { step: Step }) {
+  const lesson = useLesson();
+  const looks = looksOf(lesson);
+  return (
+    <div className="painted-with">
+      {step.mixIds.map((id) => {
+        const look = looks.get(id);
+        return look ? (
+          <div key={id} className="painted-mix">
+            <MixSample lesson={lesson} mix={look.mix} />
+            <RecipeBar parts={look.parts} words={look.words} name={look.mix.name} />
+          </div>
+        ) : null;
+      })}
+      {step.stroke && (
+        <p className="step-stroke small">
+          <StrokeDiagram stroke={step.stroke} size={30} />
+          <span>
+            <b>{markWords.strokes[step.stroke].name}</b> {markWords.strokes[step.stroke].how}
+          </span>
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** The canvas at the light's minute, in its true proportion. */
+function CanvasMap() {
+  const { plan } = usePlan();
+  const lesson = useLesson();
+  const sheet = useSheet();
+  const view = useView();
+  const minute = Math.min(view.minute, plan.endMin);
+  const item = plan.items.findLast((one) => one.stepId && one.startMin < minute);
+  const number = item ? lesson.steps.findIndex((step) => step.id === item.stepId) + 1 : 0;
+  const label = number > 0 ? words.steps.after(number, hourMinute(minute)) : words.steps.atStart;
+  const { urls } = usePainted();
+  const [isHeld, setHeld] = useState(false);
+  // Painted up to the last step that has ended; held down, up to the one before it.
+  const ended = plan.items.filter((one) => one.stepId && one.endMin <= minute + 1e-6 && urls.has(one.stepId));
+  const shownStep = ended.at(isHeld ? -2 : -1)?.stepId;
+  const picture = shownStep ? urls.get(shownStep) : undefined;
+  const layers = layersAt(sheet, plan, minute);
+  const going = item?.stepId && item.endMin > minute + 1e-6 ? item.stepId : null;
+  const own = new Set(going ? sheet.steps[going]?.layers.map((layer) => layer.areaId) : []);
+  const onTop =
+    going && picture ? layers.slice(-(sheet.steps[going]?.layers.length ?? 0)).filter((layer) => own.has(layer.areaId)) : [];
+  return (
+    <figure
+      className="canvas-map"
+      onPointerDown={(event) => setHeld((event.target as Element).closest('svg') !== null)}
+      onPointerUp={() => setHeld(false)}
+      onPointerLeave={() => setHeld(false)}
+    >
+      <StageCanvas
+        sheet={sheet}
+        {...(picture ? { picture } : {})}
+        allLayers={layers}
+        layers={picture ? (isHeld ? [] : onTop) : layers}
+        wetness={minute > 0 ? wetnessAt(sheet, plan.coats, minute, true) : []}
+        outlines={view.outlines}
+        label={label}
+        className={view.squint ? 'squint' : ''}
+        shownPx={250}
+      />
+      <figcaption className="small">
+        <span className="quiet">{label}</span>
+        <span className="canvas-toggles">
+          <Toggle what="outlines" letter="O" name={words.picture.outlines} />
+          <Toggle what="squint" letter="V" name={words.picture.squint} />
+        </span>
+      </figcaption>
+    </figure>
+  );
+}
+
+function Toggle({ what, letter, name }: { what: 'outlines' | 'squint'; letter: string; name: string }) {
+  const view = useView();
+  return (
+    <Button
+      size="small"
+      type={view[what] ? 'primary' : 'default'}
+      aria-pressed={view[what]}
+      onClick={() => view.toggle(what)}
+      aria-keyshortcuts={letter}
+    >
+      {name.toLowerCase()} <kbd>{letter}</kbd>
+    </Button>
+  );
+}

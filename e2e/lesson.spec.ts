@@ -111,7 +111,7 @@ test('a new lesson: canvas, picture, crop, areas, tubes, a mix, steps and a plan
     .getByRole('button', { name: /Sky, first layer/ })
     .first()
     .click();
-  await page.getByRole('button', { name: 'Take away' }).first().click();
+  await withStep(page, 'Take away');
   await expect(page.getByTestId('pause')).toBeHidden();
   await page.keyboard.press('Control+z');
   await expect(page.getByTestId('pause')).toBeVisible();

@@ -52,11 +52,28 @@ const station = async (page, name) => {
     .click();
 };
 
+/** In which group of its station a topic stands. */
+const groupOf = {
+  Plans: 'Time',
+  Values: 'Look',
+  Stages: 'Look',
+  List: 'Steps',
+  Areas: 'Areas',
+};
+async function showTopic(page, name) {
+  const row = page.getByRole('navigation', { name: /^What to (look at|work on)$/ });
+  await row.getByRole('tab', { name: groupOf[name] ?? name, exact: true }).click();
+  if (groupOf[name]) await row.locator('.ant-segmented-item', { hasText: new RegExp(`^${name}$`) }).click();
+}
+
 async function lessonViews(page) {
   await shoot(page, 'shelf');
   await page.getByRole('link', { name: 'Open Balloons over the terraces' }).click();
-  await page.waitForURL(/\/steps$/);
+  await page.waitForURL(/\/steps(\/\w+)?$/);
+  await page.locator('.step-line').nth(2).click();
+  await page.locator('.step-form').waitFor();
   await shoot(page, 'steps');
+  await roomView(page);
   await planViews(page);
   await station(page, 'Picture');
   await pictureViews(page);
@@ -70,9 +87,20 @@ async function lessonViews(page) {
   await station(page, 'Class');
 }
 
+/** Another room, tried out: nothing is kept. */
+async function roomView(page) {
+  await page.getByRole('button', { name: /Change the room/ }).click();
+  const room = page.getByRole('dialog', { name: 'The room' });
+  await room.getByRole('spinbutton', { name: 'Temperature, °C' }).fill('18');
+  await room.getByRole('spinbutton', { name: 'Humidity, %' }).fill('60');
+  await room.getByText('becomes').waitFor();
+  await shoot(page, 'room');
+  await room.getByRole('button', { name: 'Leave as it was' }).click();
+  await room.waitFor({ state: 'hidden' });
+}
+
 async function transferViews(page) {
-  const topic = (name) =>
-    page.getByRole('navigation', { name: 'What to look at' }).getByRole('button', { name, exact: true }).click();
+  const topic = (name) => showTopic(page, name);
   await page.getByText(/[1-9]\d* lines, \d+ points/).waitFor({ timeout: 60_000 });
   await shoot(page, 'transfers');
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as SVG' }).click()]);
@@ -87,10 +115,8 @@ async function transferViews(page) {
     .composite([{ input: turned, left: 170, top: 160 }])
     .jpeg()
     .toBuffer();
-  await topic('Check a drawing');
-  await page
-    .locator('input[accept="image/png,image/jpeg,image/webp"]')
-    .setInputFiles({ name: 'a.jpg', mimeType: 'image/jpeg', buffer });
+  await topic('Check');
+  await page.locator('input[type="file"]').first().setInputFiles({ name: 'a.jpg', mimeType: 'image/jpeg', buffer });
   await page.getByText('The corners were found').waitFor();
   await page.getByRole('button', { name: 'Compare' }).click();
   await page.locator('.check-found li').first().waitFor({ timeout: 60_000 });
@@ -99,8 +125,7 @@ async function transferViews(page) {
 }
 
 async function planViews(page) {
-  const topic = (name) =>
-    page.getByRole('navigation', { name: 'What to work on' }).getByRole('button', { name, exact: true }).click();
+  const topic = (name) => showTopic(page, name);
   await topic('Plans');
   await page.getByText('Proven: no order of these steps ends sooner.').waitFor({ timeout: 60_000 });
   await page.locator('.ribbon').getByRole('button', { name: 'What sets the end' }).click();
@@ -109,9 +134,6 @@ async function planViews(page) {
   await topic('Values');
   await page.getByRole('region', { name: 'The roughest stage' }).waitFor();
   await shoot(page, 'steps-values');
-  await topic('Marks');
-  await page.locator('.strokes-list').scrollIntoViewIfNeeded();
-  await shoot(page, 'steps-marks');
   await topic('Stages');
   await page.locator('.stage-strip img').nth(15).waitFor({ timeout: 90_000 });
   await page.locator('.stage-strip button', { hasText: 'Great balloon in red' }).click();
@@ -121,13 +143,12 @@ async function planViews(page) {
   await page.locator('.read-step').first().waitFor();
   await shoot(page, 'read-through');
   await page.getByRole('link', { name: 'Back to the bench' }).click();
-  await page.waitForURL(/\/steps$/);
-  await topic('Steps');
+  await page.waitForURL(/\/steps(\/\w+)?$/);
+  await topic('List');
 }
 
 async function pictureViews(page) {
-  const topic = (name) =>
-    page.getByRole('navigation', { name: 'What to look at' }).getByRole('button', { name, exact: true }).click();
+  const topic = (name) => showTopic(page, name);
   await shoot(page, 'picture');
   await topic('Areas');
   await page.getByRole('button', { name: 'Propose areas' }).click();
@@ -152,10 +173,9 @@ async function pictureViews(page) {
 async function recordView(page, url) {
   await page.goto(`${url}/`);
   await page.getByRole('link', { name: 'Open Balloons over the terraces' }).click();
-  await page.waitForURL(/\/steps$/);
+  await page.waitForURL(/\/steps(\/\w+)?$/);
   await station(page, 'Class');
-  const topic = (name) =>
-    page.getByRole('navigation', { name: 'What to work on' }).getByRole('button', { name, exact: true }).click();
+  const topic = (name) => showTopic(page, name);
   await topic('Rehearse');
   await page.getByRole('button', { name: 'Begin the rehearsal' }).click();
   await page.waitForURL(/\/desk\//);
@@ -189,16 +209,17 @@ async function recordView(page, url) {
   await page.getByRole('button', { name: 'End the class' }).click();
   await page.getByRole('button', { name: 'End it for everyone' }).click();
   await page.goto(`${url}/class/${code}`);
-  await page.getByLabel('Minute of the class').fill('40');
+  const slider = page.getByRole('slider', { name: 'Minute of the class' });
+  for (let k = 0; k < 80; k++) await slider.press('ArrowRight');
   await shoot(page, 'record');
 }
 
 async function classViews(page, browser, url) {
   await page.locator('[data-save="saved"]').waitFor();
-  const topic = (name) =>
-    page.getByRole('navigation', { name: 'What to work on' }).getByRole('button', { name, exact: true }).click();
+  const topic = (name) => showTopic(page, name);
   await topic('Invite');
-  await page.getByLabel('Begins').fill('2027-01-16T18:30');
+  await page.getByLabel('Begins').fill('16 Jan 2027 18:30');
+  await page.keyboard.press('Enter');
   await page.getByLabel('First names').fill('Mara\nKofi\nInes\nTomasz\nLin\nAmadou');
   await page.getByRole('button', { name: 'Plan this class' }).click();
   await page.getByRole('button', { name: 'Write to everybody' }).click();

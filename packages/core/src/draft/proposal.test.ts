@@ -1,4 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
+import { brushOf } from '../brush/index.js';
 import { demoLesson } from '../fixtures/index.js';
 import { draftLesson, proposeStep } from './index.js';
 
@@ -28,14 +29,18 @@ describe('what a step on an area is proposed with', () => {
     }
   });
   it('is the next coat where the area is painted already, by a brush that is no wider', () => {
-    const lesson = demoLesson('kettle');
-    const area = lesson.areas.find((one) => lesson.mixes.filter((mix) => mix.areaId === one.id).length > 1) ?? lesson.areas[0];
-    if (!area) throw new Error('the demo lesson has areas');
-    const bare = proposeStep({ ...lesson, steps: [] }, area.id);
-    const painted = lesson.steps.filter((step) => step.kind === 'paint' && step.areaIds.includes(area.id)).slice(0, 1);
+    const lesson = { ...demoLesson('kettle'), steps: [] };
+    const drafted = draftLesson(lesson, fresh()).steps.map(({ step }) => step);
+    const coats = (areaId: string) => drafted.filter((step) => step.kind === 'paint' && step.areaIds.includes(areaId));
+    const area = lesson.areas.find((one) => coats(one.id).length > 1);
+    if (!area) throw new Error('the demo lesson has an area of several coats');
+    const painted = coats(area.id).slice(0, 1);
+    const bare = proposeStep(lesson, area.id);
     const next = proposeStep({ ...lesson, steps: painted }, area.id);
     expect(bare?.fields.mixIds.length).toBeGreaterThan(0);
     expect(next?.why.at(-1)).not.toBe(bare?.why.at(-1));
+    const width = (id: string | undefined) => brushOf(id)?.widthMm ?? 0;
+    expect(width(next?.fields.brushId)).toBeLessThanOrEqual(width(bare?.fields.brushId));
     // The step itself does not count as laid before it.
     expect(proposeStep({ ...lesson, steps: painted }, area.id, painted[0]?.id)).toEqual(bare);
   });

@@ -131,11 +131,11 @@ describe('a lesson on the shelf', () => {
       },
       'DELETE /api/lessons/l0': () => {
         titles.shift();
-        return null;
+        return {};
       },
       'POST /api/lessons/l0/restore': () => {
         titles.unshift('Boats');
-        return null;
+        return {};
       },
     });
     const { user } = onPage(<Shelf />);

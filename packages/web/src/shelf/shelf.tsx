@@ -23,6 +23,8 @@ export default function Shelf() {
   const { data: lessons, error, hasNextPage, isFetchingNextPage, fetchNextPage } = useInfiniteQuery(lessonsQuery);
   const [isNew, setNew] = useState(false);
   const signOut = useSignOut();
+  // Of the whole shelf: what is said about a lesson is said after it has gone from it, too.
+  const acts = useShelf();
   const navigate = useNavigate();
   const tallest = Math.max(1, ...(lessons ?? []).map(({ card }) => card.heightMm));
   const scale = Math.min(MOST_PX_PER_MM, TALLEST_PX / tallest);
@@ -47,7 +49,7 @@ export default function Shelf() {
       )}
       <ul className="shelf-board">
         {lessons?.map((lesson) => (
-          <Standing key={lesson.id} lesson={lesson} scale={scale} />
+          <Standing key={lesson.id} lesson={lesson} scale={scale} acts={acts} />
         ))}
       </ul>
       {hasNextPage && (
@@ -60,7 +62,9 @@ export default function Shelf() {
   );
 }
 
-function Standing({ lesson, scale }: { lesson: LessonCard; scale: number }) {
+type Acts = ReturnType<typeof useShelf>;
+
+function Standing({ lesson, scale, acts }: { lesson: LessonCard; scale: number; acts: Acts }) {
   const { id, title, revision, card } = lesson;
   const size = { width: card.widthMm * scale, height: card.heightMm * scale };
   return (
@@ -81,14 +85,13 @@ function Standing({ lesson, scale }: { lesson: LessonCard; scale: number }) {
           </span>
         </div>
       </Link>
-      <More lesson={lesson} />
+      <More lesson={lesson} acts={acts} />
     </li>
   );
 }
 
 /** Rename, duplicate, delete: each says what it did, and deleting can be undone. */
-function More({ lesson: { id, title } }: { lesson: LessonCard }) {
-  const { rename, duplicate, remove, restore } = useShelf();
+function More({ lesson: { id, title }, acts: { rename, duplicate, remove, restore } }: { lesson: LessonCard; acts: Acts }) {
   const { message } = App.useApp();
   const [name, setName] = useState<string | null>(null);
   const failed = (error: Error) => void message.error(error.message);
@@ -121,7 +124,7 @@ function More({ lesson: { id, title } }: { lesson: LessonCard }) {
     if (next && next !== title) rename.mutate({ id, title: next }, { onError: failed });
     setName(null);
   };
-  const acts: Record<string, () => void> = {
+  const does: Record<string, () => void> = {
     rename: () => setName(title),
     duplicate: () =>
       duplicate.mutate(
@@ -141,7 +144,7 @@ function More({ lesson: { id, title } }: { lesson: LessonCard }) {
             { type: 'divider' },
             { key: 'remove', label: words.shelf.remove, danger: true },
           ],
-          onClick: ({ key }) => acts[key]?.(),
+          onClick: ({ key }) => does[key]?.(),
         }}
       >
         <Button className="standing-more" type="text" size="small" icon={<MoreOutlined />} aria-label={words.shelf.more(title)} />

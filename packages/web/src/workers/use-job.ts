@@ -3,7 +3,8 @@ import { useHeld } from '../ui/use-held.js';
 import { useLatest } from '../ui/use-latest.js';
 import { CancelledJob, type JobWorker } from './job-worker.js';
 
-export type Job<A> = { answer: A | null; progress: number | null; fault: string | null };
+/** `isDone`: an answer has come at least once, be it that there is none. */
+export type Job<A> = { answer: A | null; progress: number | null; fault: string | null; isDone: boolean };
 const nothing = () => {};
 
 /**
@@ -16,7 +17,7 @@ export function useJobOf<J extends { [K in keyof J]: { args: unknown; answer: un
   args: J[N]['args'] | null,
   { version = 0, afterMs = 60 }: { version?: number; afterMs?: number } = {},
 ): Job<J[N]['answer']> & { stop: () => void } {
-  const [job, setJob] = useState<Job<J[N]['answer']>>({ answer: null, progress: null, fault: null });
+  const [job, setJob] = useState<Job<J[N]['answer']>>({ answer: null, progress: null, fault: null, isDone: false });
   const key = args === null ? null : JSON.stringify(args);
   const latest = useLatest(args);
   const stop = useRef<() => unknown>(nothing);
@@ -34,7 +35,7 @@ export function useJobOf<J extends { [K in keyof J]: { args: unknown; answer: un
       asked = one;
       stop.current = one.stop;
       one.answer.then(
-        (found) => !gone && setJob({ answer: found, progress: null, fault: null }),
+        (found) => !gone && setJob({ answer: found, progress: null, fault: null, isDone: true }),
         (error: Error) =>
           !gone && !(error instanceof CancelledJob) && setJob((was) => ({ ...was, progress: null, fault: error.message })),
       );

@@ -199,7 +199,7 @@ function Start({ lesson }: { lesson: Lesson }) {
   const [hours, minutes] = endBy.split(':').map(Number);
   const endByMin = (hours ?? 18) * 60 + (minutes ?? 0);
   const args = useMemo(() => (Number.isFinite(endByMin) ? { lesson, endByMin } : null), [lesson, endByMin]);
-  const { answer, fault } = useJobOf<PlanJobs, 'start'>(worker, 'start', args, { afterMs: 250 });
+  const { answer, fault, isDone } = useJobOf<PlanJobs, 'start'>(worker, 'start', args, { afterMs: 250 });
   const longest = Math.max(1, ...(answer?.byStart.map((one) => one.lengthMin) ?? []));
   return (
     <section aria-label={w.start}>
@@ -219,7 +219,7 @@ function Start({ lesson }: { lesson: Lesson }) {
           {fault ??
             (answer
               ? w.startAt(timeOfDay(answer.startMin), minutesInWords(answer.lengthMin), timeOfDay(answer.endMin))
-              : args && w.noStart)}
+              : args && isDone && w.noStart)}
         </span>
       </p>
       {lesson.room.hours && answer ? (

@@ -2,6 +2,7 @@ import type { FollowSheet, PaintLayer } from '@viaticum/contract';
 import type { Rung } from '@viaticum/core/step';
 import { useId } from 'react';
 import { brokenStrokes, TILE } from './broken-colour.js';
+import { labelPlaces } from './stage-layers.js';
 import { TexturePattern, textureOf } from './textures.js';
 
 /** A layer and how much of it is laid (0-1), from the top of its area down. */
@@ -123,12 +124,7 @@ export function StageCanvas({
         sheet.areas.map((area) => (
           <path key={area.id} d={area.path} fill="none" stroke="#2b2b2b" strokeOpacity={0.75} strokeWidth={unit * 1.1} />
         ))}
-      {wetness.map((wet) => {
-        const area = areas.get(wet.areaId);
-        return wet.label && area ? (
-          <AreaLabel key={wet.areaId} words={wet.label} area={area} unit={unit} widthMm={widthMm} />
-        ) : null;
-      })}
+      <Labels wetness={wetness} sheet={sheet} unit={unit} />
     </svg>
   );
 }
@@ -167,26 +163,30 @@ function LayerPaint({ id, layer }: { id: string; layer: ShownLayer }) {
   );
 }
 
-function AreaLabel({
-  words,
-  area,
-  unit,
-  widthMm,
-}: {
-  words: string;
-  area: FollowSheet['areas'][number];
-  unit: number;
-  widthMm: number;
-}) {
+/** What is wet, each word by its area, none on another. */
+function Labels({ wetness, sheet, unit }: { wetness: readonly AreaWetness[]; sheet: FollowSheet; unit: number }) {
+  const { widthMm, heightMm } = sheet.canvas;
+  const areas = new Map(sheet.areas.map((area) => [area.id, area]));
   const size = 12.5 * unit;
-  const width = words.length * size * 0.53 + size;
-  const y = Math.max(size * 1.2, (area.top + Math.min(area.bottom, area.top + 60)) / 2);
-  return (
-    <g transform={`translate(${widthMm * 0.04} ${y})`}>
-      <rect x={0} y={-size} width={width} height={size * 1.45} rx={size * 0.15} fill="#f6f6f6" opacity={0.94} />
+  const wanted = wetness.flatMap(({ areaId, label }) => {
+    const area = areas.get(areaId);
+    if (!label || !area) return [];
+    return [{ areaId, label, y: Math.max(size * 1.2, (area.top + Math.min(area.bottom, area.top + 60)) / 2) }];
+  });
+  return labelPlaces(wanted, heightMm - size * 0.5, size * 1.6).map(({ areaId, label, y }) => (
+    <g key={areaId} transform={`translate(${widthMm * 0.04} ${y})`}>
+      <rect
+        x={0}
+        y={-size}
+        width={label.length * size * 0.53 + size}
+        height={size * 1.45}
+        rx={size * 0.15}
+        fill="#f6f6f6"
+        opacity={0.94}
+      />
       <text x={size * 0.5} y={size * 0.06} fontSize={size} fill="#1f1f1f">
-        {words}
+        {label}
       </text>
     </g>
-  );
+  ));
 }

@@ -20,17 +20,27 @@ export function layersAfter(sheet: FollowSheet, plan: Plan, done: (stepId: strin
   );
 }
 
-/** The rung of every painted area at a minute, with a word on those that are wet. */
+/** The rung of every painted area at a minute, with a word on those that are wet; one word where the whole canvas is as wet. */
 export function wetnessAt(sheet: FollowSheet, coats: readonly PlanCoat[], minute: number, labels: boolean): AreaWetness[] {
-  return sheet.areas.flatMap((area) => {
+  const wet = sheet.areas.flatMap((area) => {
     const { rung } = areaRung(coats, area.id, minute);
     if (rung === 'unpainted') return [];
-    return [
-      {
-        areaId: area.id,
-        rung,
-        ...(labels && (rung === 'workable' || rung === 'damp') ? { label: `${area.name} ${rungWord[rung]}` } : {}),
-      },
-    ];
+    const isWet = rung === 'workable' || rung === 'damp';
+    return [{ areaId: area.id, rung, ...(labels && isWet ? { label: `${area.name} ${rungWord[rung]}` } : {}) }];
   });
+  const [first, ...rest] = wet;
+  const isOne = first && 'label' in first && rest.length > 1 && wet.length === sheet.areas.length;
+  if (!isOne || rest.some((one) => one.rung !== first.rung)) return wet;
+  return [{ ...first, label: `whole canvas ${rungWord[first.rung]}` }, ...rest.map(({ areaId, rung }) => ({ areaId, rung }))];
+}
+
+/** Where labels stand, from the top down (mm): each at its place or below the one before it, so that none lies on another; those that would leave the canvas are left out. */
+export function labelPlaces<T extends { y: number }>(labels: readonly T[], heightMm: number, pitchMm: number): T[] {
+  const placed: T[] = [];
+  for (const label of [...labels].sort((a, b) => a.y - b.y)) {
+    const last = placed.at(-1);
+    const y = last ? Math.max(label.y, last.y + pitchMm) : label.y;
+    if (y <= heightMm) placed.push({ ...label, y });
+  }
+  return placed;
 }

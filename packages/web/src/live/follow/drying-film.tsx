@@ -7,7 +7,18 @@ const WIDTH = 340;
 const HEIGHT = 74;
 
 /** The film that a pause waits for, as a cut through the paint: it sinks and its texture calms as the water leaves. */
-export function DryingFilm({ coat, sheet, minute }: { coat: PlanCoat; sheet: FollowSheet; minute: number }) {
+export function DryingFilm({
+  coat,
+  sheet,
+  minute,
+  name,
+}: {
+  coat: PlanCoat;
+  sheet: FollowSheet;
+  minute: number;
+  /** What dries, where it is more than the area of this coat. */
+  name?: string;
+}) {
   const id = useId().replace(/[^a-z0-9]/gi, '');
   const since = Math.max(0, minute - coat.laidToMin);
   const { rung } = rungAt(coat, since);
@@ -18,7 +29,7 @@ export function DryingFilm({ coat, sheet, minute }: { coat: PlanCoat; sheet: Fol
   const ratio = coat.dryUm / coat.wetUm;
   const top = (HEIGHT - 14) * (1 - (ratio + (1 - ratio) * (1 - gone)));
   const kind = textureOf(rung);
-  const area = sheet.areas.find((one) => one.id === coat.areaId)?.name ?? '';
+  const area = name ?? sheet.areas.find((one) => one.id === coat.areaId)?.name ?? '';
   const path = `M0 ${top + 6 + 10}C60 ${top + 2} 110 ${top + 18} 170 ${top + 10}S290 ${top + 2} ${WIDTH} ${top + 13}V${HEIGHT - 8}H0Z`;
   return (
     <figure className="drying-film">

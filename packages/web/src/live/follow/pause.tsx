@@ -30,6 +30,9 @@ export function Pause({ connection, item, sheet, live, student, isPresent }: Pro
   const coat = slowest && coats.find((one) => one.stepId === slowest.stepId && one.areaId === slowest.areaId);
   const own = isPresent ? dryingLeft(state, item, now, student) : null;
   const ofClass = isPresent ? dryingLeft(state, item, now) : null;
+  // Laid by one step on all areas: then it is the canvas that dries, not the area that is named first.
+  const isWhole =
+    coat && new Set(coats.flatMap((one) => (one.stepId === coat.stepId ? one.areaId : []))).size >= sheet.areas.length;
   const isLaying = coat !== undefined && coat !== null && coat.laidToMin >= minute;
   return (
     <>
@@ -38,7 +41,7 @@ export function Pause({ connection, item, sheet, live, student, isPresent }: Pro
       <p className="numbers follow-whole" data-testid="pause-minutes">
         {waitInWords(item.endMin - item.startMin)}
       </p>
-      {coat && <DryingFilm coat={coat} sheet={sheet} minute={minute} />}
+      {coat && <DryingFilm coat={coat} sheet={sheet} minute={minute} {...(isWhole ? { name: w.wholeCanvas } : {})} />}
       {isLaying ? (
         <p className="follow-note">{w.ownLaying}</p>
       ) : (

@@ -140,6 +140,7 @@ export { expect };
 export async function signIn(page: Page, server: Server): Promise<void> {
   // As someone who works with both open: what is worth knowing, and the section.
   await page.addInitScript(() => {
+    localStorage.setItem('viaticum-tour-seen', 'true');
     localStorage.getItem('viaticum-beside') ?? localStorage.setItem('viaticum-beside', 'true');
     localStorage.getItem('viaticum-ribbon') ?? localStorage.setItem('viaticum-ribbon', '{"steps/":"half","class/":"half"}');
   });

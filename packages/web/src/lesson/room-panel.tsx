@@ -13,6 +13,7 @@ export function RoomPanel({ room }: { room: Room }) {
   return (
     <>
       <Button
+        className="bench-room"
         aria-expanded={isOpen}
         aria-label={`${words.room.change}: ${said}`}
         onPointerEnter={() => void bring()}

@@ -30,6 +30,7 @@ import { useRibbonHeight } from './ribbon-height.js';
 import { type LessonSession, lessonSession } from './store.js';
 import './workbench.css';
 
+const FirstTour = lazy(() => import('./first-tour.js'));
 const Find = lazy(() => import('./find.js').then((module) => ({ default: module.Find })));
 
 /** A lesson open on the bench: rail, header, the station's work, the ribbon below, what to know beside. */
@@ -66,6 +67,7 @@ function Bench() {
   const session = useSession();
   const [showKeys, setShowKeys] = useState(false);
   const [isFinding, setFinding] = useState(false);
+  const [isTourSeen, setTourSeen] = useRemembered('viaticum-tour-seen', false);
   const [isBesideOpen, setBesideOpen] = useRemembered('viaticum-beside', false);
   const [, , , station = '', topic = ''] = useLocation().pathname.split('/');
   const ribbon = useRibbonHeight(station, topic);
@@ -107,6 +109,11 @@ function Bench() {
         </div>
       )}
       <Beside isOpen={isBesideOpen} onOpen={setBesideOpen} />
+      {!isTourSeen && (
+        <Suspense fallback={null}>
+          <FirstTour onEnd={() => setTourSeen(true)} />
+        </Suspense>
+      )}
       {showKeys && <KeyList onClose={() => setShowKeys(false)} />}
       {isFinding && (
         <Suspense fallback={null}>

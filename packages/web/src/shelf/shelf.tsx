@@ -8,6 +8,7 @@ import { type FormEvent, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { finishedUrl, lessonsQuery, pictureUrl, useShelf, useSignOut } from '../api/queries.js';
 import { Dialog } from '../ui/dialog.js';
+import { useSaid } from '../ui/use-said.js';
 import { words } from '../words/words.js';
 import { NewLesson } from './new-lesson.js';
 import './shelf.css';
@@ -15,8 +16,6 @@ import './shelf.css';
 /** Pixels per mm: the tallest canvas of the shelf stands at most this high. */
 const TALLEST_PX = 330;
 const MOST_PX_PER_MM = 0.62;
-/** So long a deleted lesson can be brought back by one press. */
-const UNDO_SECONDS = 10;
 
 /** The lessons as canvases in true proportion, small against large, standing on a shelf. */
 export default function Shelf() {
@@ -93,29 +92,12 @@ function Standing({ lesson, scale, acts }: { lesson: LessonCard; scale: number; 
 /** Rename, duplicate, delete: each says what it did, and deleting can be undone. */
 function More({ lesson: { id, title }, acts: { rename, duplicate, remove, restore } }: { lesson: LessonCard; acts: Acts }) {
   const { message } = App.useApp();
+  const say = useSaid();
   const [name, setName] = useState<string | null>(null);
   const failed = (error: Error) => void message.error(error.message);
   const removeIt = () =>
     remove.mutate(id, {
-      onSuccess: () => {
-        const key = `removed-${id}`;
-        const undo = () => {
-          message.destroy(key);
-          restore.mutate(id, { onError: failed });
-        };
-        void message.open({
-          key,
-          duration: UNDO_SECONDS,
-          content: (
-            <>
-              {words.shelf.removed(title)}{' '}
-              <Button size="small" ghost onClick={undo}>
-                {words.shelf.undo}
-              </Button>
-            </>
-          ),
-        });
-      },
+      onSuccess: () => say(words.shelf.removed(title), () => restore.mutate(id, { onError: failed })),
       onError: failed,
     });
   const submit = (event: FormEvent) => {

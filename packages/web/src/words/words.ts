@@ -53,7 +53,23 @@ export const words = {
     remove: 'Delete',
     removed: (title: string) => `“${title}” is deleted. Classes that were taught from it keep what happened.`,
     duplicated: (title: string) => `“${title}” stands beside it.`,
-    undo: 'Undo',
+  },
+  tour: {
+    stations: {
+      title: 'Eight stations, in working order',
+      words: 'Picture, paints, steps, transfers: each says how far it has come. 1 to 8 lead there.',
+    },
+    room: {
+      title: 'The room sets every drying time',
+      words: 'Turn its air and see at once which pauses grow, before anything is kept.',
+    },
+    knowing: {
+      title: 'Worth knowing',
+      words: 'What would go wrong in this lesson, with its reason and, where there is one, a fix. It stands at its step as well.',
+    },
+    back: 'Back',
+    next: 'Next',
+    end: 'Begin',
   },
   lesson: {
     unread: 'Changes from an earlier visit could not be read. The lesson is as it was last saved; the changes are kept beside.',
@@ -242,6 +258,8 @@ export const words = {
     down: 'Later',
     duplicate: 'Duplicate',
     remove: 'Take away',
+    removed: (title: string) => `“${title}” is taken away.`,
+    removedMany: (count: number) => `${count} steps are taken away.`,
     show: (minutes: number) => `show ${minutes}`,
     do: (minutes: number) => `do ${minutes} min`,
     stage: 'Stage',

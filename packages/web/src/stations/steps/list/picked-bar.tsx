@@ -3,15 +3,23 @@ import { nanoid } from 'nanoid';
 import { type FormEvent, useState } from 'react';
 import { useKeep } from '../../../api/queries.js';
 import { useLesson, useSession } from '../../../lesson/context.js';
+import { useSaid } from '../../../ui/use-said.js';
 import { listWords as w } from '../../../words/steps.js';
+import { words } from '../../../words/words.js';
 
 /** What can be done with several steps at once. */
 export function PickedBar({ ids, onNone }: { ids: string[]; onNone: () => void }) {
   const lesson = useLesson();
   const session = useSession();
   const keep = useKeep();
+  const say = useSaid();
   const [isKeeping, setKeeping] = useState(false);
   const [name, setName] = useState('');
+  const removeAll = () => {
+    if (!session.do('leaveOut', { ids })) return;
+    say(words.steps.removedMany(ids.length), session.undo);
+    onNone();
+  };
   const submit = (event: FormEvent) => {
     event.preventDefault();
     const steps = lesson.steps.filter((step) => ids.includes(step.id));
@@ -24,7 +32,7 @@ export function PickedBar({ ids, onNone }: { ids: string[]; onNone: () => void }
       <Button onClick={() => session.do('copySteps', { ids, newIds: ids.map(() => nanoid(8)) })}>{w.double}</Button>
       <Button onClick={() => session.do('moveSteps', { ids, by: -1 })}>{w.earlier}</Button>
       <Button onClick={() => session.do('moveSteps', { ids, by: 1 })}>{w.later}</Button>
-      <Button onClick={() => session.do('leaveOut', { ids }) && onNone()}>{w.remove}</Button>
+      <Button onClick={() => removeAll()}>{w.remove}</Button>
       <Button aria-expanded={isKeeping} onClick={() => setKeeping(!isKeeping)}>
         {w.keep}
       </Button>

@@ -22,7 +22,7 @@ test('from a picture to a teachable lesson in three decisions: canvas, school, s
   await expect(rail).toContainText(/\d+ areas/);
   await expect(rail).toContainText(/\d tubes, \d+ mixes/);
   await expect(rail).toContainText(/\d+ steps, \d h/);
-  await expect(page.locator('.finding.serious')).toHaveCount(0);
+  await expect(page.locator('.beside .finding.serious')).toHaveCount(0);
   await expect(page.locator('.stage-name').first()).toHaveValue('Ground and drawing');
   // Its stage pictures come near to the picture.
   await topic(page, 'Stages');

@@ -115,7 +115,7 @@ test('a pin that contradicts the paint is said with the smallest set of reasons,
   await openDemo(page);
   await dragTrack(page, 's5', -40);
   await page.mouse.up();
-  const finding = page.locator('.finding', { hasText: 'is pinned to' });
+  const finding = page.locator('.beside .finding', { hasText: 'is pinned to' });
   await expect(finding).toContainText(
     /Step 5 is pinned to 0:\d\d, and step 5 waits 22\.\d+ min for the sky of step 3; in this order step 5 cannot begin before 1:07\./,
   );
@@ -150,7 +150,7 @@ test('a hot dry day offers misting, and taking it keeps the sky open; a damp day
   await accessible(page, 'how it dries');
   await mist.getByRole('button', { name: 'Do this' }).click();
   await expect(page.getByText(/Workable 1\d min, the blend takes 12 min: there is time\./)).toBeVisible();
-  await expect(page.locator('.finding', { hasText: 'Blending takes' })).toHaveCount(0);
+  await expect(page.locator('.beside .finding', { hasText: 'Blending takes' })).toHaveCount(0);
 
   // A damp day is another plan altogether.
   await season(page, 'autumn, damp');

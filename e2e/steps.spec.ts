@@ -124,9 +124,9 @@ test('marks: added, laid in a step of their own, counted on the sheet; the pract
   await card.getByLabel(/^How many/).fill('40');
   await page.keyboard.press('Enter');
   await expect(card).toContainText('2 min');
-  await expect(page.locator('.finding', { hasText: 'No step lays these marks.' })).toBeVisible();
+  await expect(page.locator('.beside .finding', { hasText: 'No step lays these marks.' })).toBeVisible();
   await card.getByRole('button', { name: 'A step for them' }).click();
-  await expect(page.locator('.finding', { hasText: 'No step lays these marks.' })).toHaveCount(0);
+  await expect(page.locator('.beside .finding', { hasText: 'No step lays these marks.' })).toHaveCount(0);
   await card.getByLabel(/^How many/).fill('-3');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert')).toContainText('2 000 marks');
@@ -146,7 +146,7 @@ test('values, brushes and canvases ahead, repair and variants say what they comp
   await expect(page.locator('.values-table tbody tr').first()).toContainText('3. Sky, blended');
   await accessible(page, 'values');
   await topic(page, 'Brushes and canvases');
-  await expect(page.getByRole('region', { name: 'Brushes' })).toContainText('2 in flat');
+  await expect(page.getByRole('region', { name: 'Brushes', exact: true })).toContainText('2 in flat');
   const ahead = page.getByRole('region', { name: 'Canvases prepared ahead' });
   await expect(ahead).toContainText('a demonstration never waits');
   await ahead.getByRole('button', { name: 'Put it on the list' }).first().click();

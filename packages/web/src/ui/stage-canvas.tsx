@@ -2,7 +2,7 @@ import type { FollowSheet, PaintLayer } from '@viaticum/contract';
 import type { Rung } from '@viaticum/core/step';
 import { useId } from 'react';
 import { brokenStrokes, TILE } from './broken-colour.js';
-import { labelPlaces } from './stage-layers.js';
+import { labelPlaces } from './label-places.js';
 import { TexturePattern, textureOf } from './textures.js';
 
 /** A layer and how much of it is laid (0-1), from the top of its area down. */

@@ -2,7 +2,8 @@ import { describe, expect, it } from '@jest/globals';
 import { demoLesson } from '@viaticum/core/fixtures';
 import { planLesson } from '@viaticum/core/plan';
 import { wholeSheet } from '@viaticum/core/student-sheet';
-import { labelPlaces, wetnessAt } from './stage-layers.js';
+import { labelPlaces } from './label-places.js';
+import { wetnessAt } from './stage-layers.js';
 
 describe('labels of what is wet', () => {
   const lesson = demoLesson('balloons');

@@ -11,7 +11,7 @@ export const figure = (deltaE: number): string => (exactFiguresOn() ? ` (ΔE00 $
  * How far two colours are apart, as a painter says it. The steps follow what observers judge of ΔE00: about 1 is just noticed side by side,
  * about 2 at a second look (common practice, no published source).
  */
-export function nearness(deltaE: number): string {
+function nearness(deltaE: number): string {
   if (deltaE < 1) return 'the same to the eye';
   if (deltaE < 2.5) return 'hardly to be told apart';
   if (deltaE < 5) return 'close';

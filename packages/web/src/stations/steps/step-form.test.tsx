@@ -2,8 +2,12 @@
 import { afterEach, beforeEach, describe, expect, it } from '@jest/globals';
 import { act as acting, screen, waitFor } from '@testing-library/react';
 import type { Step } from '@viaticum/contract';
+import { findings } from '@viaticum/core/check';
+import { proposeStep } from '@viaticum/core/draft';
 import { demoLesson } from '@viaticum/core/fixtures';
+import { planLesson } from '@viaticum/core/plan';
 import { asInBrowser, choose, cleanup, lessonOf, onBench, server } from '../../fixtures/page.fixture.js';
+import { newStep } from './new-step.js';
 import { StepPane } from './step-pane.js';
 
 const lesson = demoLesson('kettle');
@@ -94,5 +98,64 @@ describe('the step form', () => {
     expect(lessonOf(session).steps[before + 1]?.title).toBe(now().title);
     await act('Take away');
     await waitFor(() => expect(screen.getByText('gone')).toBeTruthy());
+  });
+  it('area first: a new step is filled in as the school would paint there, with why, as one change', async () => {
+    const stageId = lesson.stages[0]?.id as string;
+    const bare = { ...lesson, steps: [newStep(stageId)] };
+    const id = bare.steps[0]?.id as string;
+    const { user, session, now } = await open(bare, id);
+    const area = lesson.areas[0];
+    await choose(user, screen.getByLabelText('Where'), area?.name as string);
+    const proposed = proposeStep(bare, area?.id as string, id);
+    expect(now()).toMatchObject({ areaIds: [area?.id], ...proposed?.fields });
+    expect(now().mixIds.length).toBeGreaterThan(0);
+    expect(screen.getByText(new RegExp(`^Proposed\\. .*${proposed?.why[0]?.slice(0, 12)}`))).toBeTruthy();
+    acting(() => void session.undo());
+    expect(lessonOf(session)).toEqual(bare);
+  });
+  it('what was written by hand stays when an area is added; as usual is asked for', async () => {
+    const { user, now } = await open();
+    const other = lesson.areas.find((one) => !step.areaIds.includes(one.id));
+    await choose(user, screen.getByLabelText('Where'), other?.name as string);
+    expect(now().areaIds).toEqual([...step.areaIds, other?.id]);
+    expect([now().title, now().mixIds, now().brushId]).toEqual([step.title, step.mixIds, step.brushId]);
+    await user.click(screen.getByRole('button', { name: 'As usual here' }));
+    expect(now().areaIds).toEqual([...step.areaIds, other?.id]);
+    expect(now().technique).toBe(proposeStep(lesson, step.areaIds[0] as string, step.id)?.fields.technique);
+    expect(now().title).toBe(step.title);
+  });
+  it('kinds that lay no paint ask for no brush, mixes or marks', async () => {
+    const { user, now } = await open();
+    expect(screen.getByLabelText('Brush')).toBeTruthy();
+    await choose(user, screen.getByLabelText('Kind'), 'look');
+    expect(now().kind).toBe('look');
+    for (const gone of ['Brush', 'Technique', 'Mixes', 'Share covered, %'])
+      expect([gone, screen.queryByLabelText(gone)]).toEqual([gone, null]);
+    expect(screen.getByLabelText('Minutes to do')).toBeTruthy();
+  });
+  it('typed minutes say what is proposed, and go back by one press', async () => {
+    const plan = planLesson(lesson).minutes.get(step.id)?.proposedDoMin as number;
+    const { user, now } = await open();
+    const field = screen.getByLabelText('Minutes to do');
+    await user.clear(field);
+    await user.type(field, `${plan + 9}{Enter}`);
+    expect(now().doMin).toBe(plan + 9);
+    await user.click(screen.getByRole('button', { name: /^typed; back to / }));
+    expect(now().doMin).toBeUndefined();
+    expect(screen.getByText('proposed')).toBeTruthy();
+  });
+  it('what is worth knowing about it stands at its head, with the fix', async () => {
+    const hurried = {
+      ...lesson,
+      steps: lesson.steps.map((one) => (one.id === step.id ? { ...one, technique: 'blend' as const, doMin: 120 } : one)),
+    };
+    const { user, session } = await open(hurried);
+    const found = findings(hurried, planLesson(hurried)).filter((one) => one.place.stepId === step.id);
+    expect(found.length).toBeGreaterThan(0);
+    for (const one of found) expect(screen.getAllByText(new RegExp(one.words.slice(0, 30))).length).toBeGreaterThan(0);
+    const fixable = found.find((one) => one.fix);
+    await user.click(screen.getAllByRole('button', { name: fixable?.fix?.words as string })[0] as HTMLElement);
+    const left = findings(lessonOf(session), planLesson(lessonOf(session)));
+    expect(left.some((one) => one.id === fixable?.id)).toBe(false);
   });
 });

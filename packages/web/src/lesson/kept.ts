@@ -1,6 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
 import { type History, startHistory, upgradeLesson } from '@viaticum/core/document';
-import { isLesson } from '../generated/validators.js';
 
 /** A lesson that the server has not acknowledged, with the revision it was made from. */
 export type Draft = { base: number; document: Lesson };
@@ -24,11 +23,16 @@ const put = (key: string, value: unknown): boolean => {
   }
 };
 
+export type LessonCheck = (document: unknown) => document is Lesson;
+/** What tells whether something is a lesson; it is brought only where this browser kept a draft, and null where it did not. */
+export const lessonCheck = async (id: string): Promise<LessonCheck | null> =>
+  localStorage.getItem(draftKey(id)) === null ? null : ((await import('../generated/validators.js')).isLesson as LessonCheck);
+
 /**
  * What this browser keeps of a lesson that the server has not acknowledged, lifted to the present version; null where there is nothing.
  * What cannot be read is put beside, so that nothing is lost: see {@link unreadDraft}.
  */
-export function readDraft(id: string): Draft | null {
+export function readDraft(id: string, isLesson: LessonCheck): Draft | null {
   const text = localStorage.getItem(draftKey(id));
   if (text === null) return null;
   try {

@@ -1,7 +1,11 @@
 import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
 import type { Lesson, LessonAnswer } from '@viaticum/contract';
 import { carryOut, emptyLesson, startHistory, undo } from '@viaticum/core/document';
-import { forgetUnread, keepHistory, readHistory, unreadDraft } from './kept.js';
+import { isLesson } from '../generated/validators.js';
+import { forgetUnread, keepHistory, type LessonCheck, lessonCheck, readHistory, unreadDraft } from './kept.js';
+
+const check = isLesson as LessonCheck;
+
 import { type LessonSession, lessonSession } from './store.js';
 
 type Sent = { baseRevision: number; document: Lesson };
@@ -49,7 +53,7 @@ const state = (session: LessonSession) => session.get().save.kind;
 
 describe('saving', () => {
   it('gathers changes for half a second and sends the last with the revision it was made from', async () => {
-    const session = lessonSession(opened());
+    const session = lessonSession(opened(), check);
     retitle(session, 'second');
     expect(state(session)).toBe('waiting');
     await pass(300);
@@ -63,11 +67,11 @@ describe('saving', () => {
     expect(draft()).toBeNull();
   });
   it('keeps a change in this browser before the server has it', () => {
-    retitle(lessonSession(opened()), 'second');
+    retitle(lessonSession(opened(), check), 'second');
     expect(draft()).toMatchObject({ base: 7, document: { title: 'second' } });
   });
   it('a change made while saving is sent after it, from the new revision', async () => {
-    const session = lessonSession(opened());
+    const session = lessonSession(opened(), check);
     retitle(session, 'second');
     jest.advanceTimersByTime(500); // the request is out, its answer is not in
     retitle(session, 'third');
@@ -80,7 +84,7 @@ describe('saving', () => {
   });
   it('without a server it says so and tries again until there is one', async () => {
     answers = ['away', { status: 503, body: { code: 'down', message: 'The database does not answer.' } }];
-    const session = lessonSession(opened());
+    const session = lessonSession(opened(), check);
     retitle(session, 'second');
     await pass(600);
     expect(state(session)).toBe('offline');
@@ -92,7 +96,7 @@ describe('saving', () => {
   });
   it('what the server refuses is shown with its sentence and not sent for ever', async () => {
     answers = [{ status: 400, body: { code: 'bad', message: 'This lesson is not sound.' } }];
-    const session = lessonSession(opened());
+    const session = lessonSession(opened(), check);
     retitle(session, 'second');
     await pass(20_000);
     expect(session.get().save).toEqual({ kind: 'refused', message: 'This lesson is not sound.' });
@@ -102,9 +106,9 @@ describe('saving', () => {
 
 describe('a tab that was closed', () => {
   it('its draft is taken up at the next opening and sent from the revision it was made from', async () => {
-    retitle(lessonSession(opened()), 'unsent');
+    retitle(lessonSession(opened(), check), 'unsent');
     jest.clearAllTimers();
-    const again = lessonSession({ ...opened(), revision: 7 });
+    const again = lessonSession({ ...opened(), revision: 7 }, check);
     expect(again.get().history.lesson.title).toBe('unsent');
     await pass(10);
     expect(sent.map((one) => [one.baseRevision, one.document.title])).toEqual([[7, 'unsent']]);
@@ -114,11 +118,11 @@ describe('a tab that was closed', () => {
     'a draft that is not sound (%s) is left alone',
     (text) => {
       memory.set('viaticum-draft-L1', text);
-      expect(lessonSession(opened()).get().history.lesson.title).toBe('first');
+      expect(lessonSession(opened(), check).get().history.lesson.title).toBe('first');
     },
   );
   it('leaving sends at once', async () => {
-    const session = lessonSession(opened());
+    const session = lessonSession(opened(), check);
     retitle(session, 'second');
     session.close();
     await pass(0);
@@ -130,7 +134,7 @@ describe('two windows', () => {
   const theirs = (): LessonAnswer => ({ ...opened('theirs'), revision: 9 });
   const meet = async () => {
     answers = [{ status: 409, body: { code: 'conflict', message: 'Changed elsewhere.', current: theirs() } }];
-    const session = lessonSession(opened());
+    const session = lessonSession(opened(), check);
     retitle(session, 'mine');
     await pass(600);
     return session;
@@ -158,7 +162,7 @@ describe('two windows', () => {
     expect([sent.length, state(session), draft()]).toEqual([1, 'saved', null]);
   });
   it('an answer that was lost is no conflict: the server has this very document', async () => {
-    const session = lessonSession(opened());
+    const session = lessonSession(opened(), check);
     retitle(session, 'second');
     answers = [{ status: 409, body: { code: 'conflict', message: '', current: { ...opened('second'), revision: 8 } } }];
     await pass(600);
@@ -168,14 +172,14 @@ describe('two windows', () => {
 
 describe('commands', () => {
   it('one that cannot be done leaves its sentence and changes nothing; the next good one clears it', () => {
-    const session = lessonSession(opened());
+    const session = lessonSession(opened(), check);
     expect(retitle(session, '   ')).toBe(false);
     expect(session.get()).toMatchObject({ fault: 'Give the lesson a name.', history: { lesson: { title: 'first' } } });
     expect(retitle(session, 'good')).toBe(true);
     expect(session.get().fault).toBeNull();
   });
   it('undo and redo are saved as changes are', async () => {
-    const session = lessonSession(opened());
+    const session = lessonSession(opened(), check);
     retitle(session, 'second');
     await pass(600);
     session.undo();
@@ -185,7 +189,7 @@ describe('commands', () => {
     expect(sent.map((one) => one.document.title)).toEqual(['second', 'first', 'second']);
   });
   it('listeners hear every change until they leave', () => {
-    const session = lessonSession(opened());
+    const session = lessonSession(opened(), check);
     let heard = 0;
     const leave = session.subscribe(() => heard++);
     retitle(session, 'second');
@@ -197,7 +201,7 @@ describe('commands', () => {
   });
 
   it('an edit made while a refused save is under way is sent by itself', async () => {
-    const session = lessonSession(opened());
+    const session = lessonSession(opened(), check);
     const usual = globalThis.fetch;
     let answer = (_: unknown): void => undefined;
     const slow = new Promise((done) => {
@@ -224,7 +228,7 @@ describe('what this browser keeps', () => {
   it('a draft of an earlier version is lifted, not dropped', async () => {
     const { drawing: _, ...older } = opened('older').document;
     memory.set('viaticum-draft-L1', JSON.stringify({ base: 6, document: { ...older, schemaVersion: 5 } }));
-    const session = lessonSession(opened());
+    const session = lessonSession(opened(), check);
     expect(session.get().history.lesson).toMatchObject({ title: 'older', schemaVersion: opened().document.schemaVersion });
     await pass(600);
     expect(sent.map((one) => one.baseRevision)).toEqual([6]);
@@ -235,7 +239,7 @@ describe('what this browser keeps', () => {
     ['a lesson that the contract refuses', JSON.stringify({ base: 6, document: { ...opened().document, title: '' } })],
   ])('%s is put beside as it is, and the lesson opens as the server has it', (_, text) => {
     memory.set('viaticum-draft-L1', text);
-    const session = lessonSession(opened());
+    const session = lessonSession(opened(), check);
     expect(session.get().history.lesson.title).toBe('first');
     expect(unreadDraft('L1')).toBe(text);
     expect(memory.has('viaticum-draft-L1')).toBe(false);
@@ -243,13 +247,13 @@ describe('what this browser keeps', () => {
     expect(unreadDraft('L1')).toBeNull();
   });
   it('what can be taken back can be taken back after a reload, and done again', async () => {
-    const session = lessonSession(opened());
+    const session = lessonSession(opened(), check);
     retitle(session, 'second');
     retitle(session, 'third');
     session.undo();
     await pass(1000);
     session.close();
-    const again = lessonSession({ ...opened('second'), document: session.get().history.lesson, revision: 101 });
+    const again = lessonSession({ ...opened('second'), document: session.get().history.lesson, revision: 101 }, check);
     again.redo();
     expect(again.get().history.lesson.title).toBe('third');
     again.undo();
@@ -257,10 +261,10 @@ describe('what this browser keeps', () => {
     expect(again.get().history.lesson.title).toBe('first');
   });
   it('and cannot where the lesson is another one by now', async () => {
-    const session = lessonSession(opened());
+    const session = lessonSession(opened(), check);
     retitle(session, 'second');
     await pass(1000);
-    const again = lessonSession({ ...opened('from elsewhere'), revision: 150 });
+    const again = lessonSession({ ...opened('from elsewhere'), revision: 150 }, check);
     again.undo();
     expect(again.get().history.lesson.title).toBe('from elsewhere');
   });
@@ -277,10 +281,22 @@ describe('what this browser keeps', () => {
     expect(undo(kept).lesson.title.startsWith('118')).toBe(true);
   });
   it('commands are carried out also where they are handed on without their session', () => {
-    const session = lessonSession(opened());
+    const session = lessonSession(opened(), check);
     const { do: run, doAll } = session;
     expect(run('setTitle', { title: 'second' })).toBe(true);
     expect(doAll([['setTitle', { title: '' }]])).toBe(false);
     expect(session.get()).toMatchObject({ fault: expect.stringMatching(/name/), history: { lesson: { title: 'second' } } });
+  });
+});
+
+describe('what tells a lesson from what is none', () => {
+  it('is brought only where this browser kept a draft', async () => {
+    localStorage.removeItem('viaticum-draft-L1');
+    expect(await lessonCheck('L1')).toBeNull();
+    localStorage.setItem('viaticum-draft-L1', '{}');
+    const found = await lessonCheck('L1');
+    expect(found?.(opened().document)).toBe(true);
+    expect(found?.({ title: 'no lesson' })).toBe(false);
+    localStorage.removeItem('viaticum-draft-L1');
   });
 });

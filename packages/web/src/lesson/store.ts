@@ -12,7 +12,7 @@ import {
 } from '@viaticum/core/document';
 import { createStore } from 'zustand/vanilla';
 import { type ApiFailure, call } from '../api/http.js';
-import { forgetDraft, keepDraft, readDraft, readHistory, rememberedHistory } from './kept.js';
+import { forgetDraft, keepDraft, type LessonCheck, readDraft, readHistory, rememberedHistory } from './kept.js';
 
 const SAVE_AFTER_MS = 500;
 const RETRY_MS = 3000;
@@ -31,9 +31,9 @@ export type Snapshot = { history: History; revision: number; save: SaveState; fa
  * The open lesson: its history of commands, and saving. Every change is written to this browser at once and sent to the
  * server half a second later, with the revision it was made from; what the server has not acknowledged survives a closed tab.
  */
-export function lessonSession(opened: LessonAnswer) {
+export function lessonSession(opened: LessonAnswer, isLesson: LessonCheck | null = null) {
   const { id } = opened;
-  const draft = readDraft(id);
+  const draft = isLesson && readDraft(id, isLesson);
   const store = createStore<Snapshot>(() => ({
     history: readHistory(id, draft?.document ?? opened.document),
     revision: draft ? draft.base : opened.revision,

@@ -23,7 +23,7 @@ import {
   WorkedOutContext,
 } from './context.js';
 import { Header } from './header.js';
-import { KeyList } from './key-list.js';
+import { lessonCheck } from './kept.js';
 import { useKeys } from './keys.js';
 import { Rail } from './rail.js';
 import { useRibbonHeight } from './ribbon-height.js';
@@ -31,6 +31,7 @@ import { type LessonSession, lessonSession } from './store.js';
 import './workbench.css';
 
 const FirstTour = lazy(() => import('./first-tour.js'));
+const KeyList = lazy(() => import('./key-list.js').then((module) => ({ default: module.KeyList })));
 const Find = lazy(() => import('./find.js').then((module) => ({ default: module.Find })));
 
 /** A lesson open on the bench: rail, header, the station's work, the ribbon below, what to know beside. */
@@ -114,7 +115,11 @@ function Bench() {
           <FirstTour onEnd={() => setTourSeen(true)} />
         </Suspense>
       )}
-      {showKeys && <KeyList onClose={() => setShowKeys(false)} />}
+      {showKeys && (
+        <Suspense fallback={null}>
+          <KeyList onClose={() => setShowKeys(false)} />
+        </Suspense>
+      )}
       {isFinding && (
         <Suspense fallback={null}>
           <Find onClose={() => setFinding(false)} />
@@ -131,14 +136,14 @@ function useOpenLesson(id: string): [LessonSession | null, Error | null] {
   useEffect(() => {
     let gone = false;
     let opened: LessonSession | null = null;
-    readLesson(id).then(
-      (answer: LessonAnswer) => {
+    readLesson(id)
+      .then(async (answer: LessonAnswer) => {
+        const isLesson = await lessonCheck(id);
         if (gone) return;
-        opened = lessonSession(answer);
+        opened = lessonSession(answer, isLesson);
         setSession(opened);
-      },
-      (error: Error) => !gone && setFault(error),
-    );
+      })
+      .catch((error: Error) => !gone && setFault(error));
     const leaving = () => opened?.flush();
     window.addEventListener('pagehide', leaving);
     return () => {

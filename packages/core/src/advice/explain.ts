@@ -2,7 +2,7 @@ import type { Lesson, Step } from '@viaticum/contract';
 import type { DryingConstraint, Pin } from '@viaticum/kernels/scheduling';
 import { down, TICKS, up } from '@viaticum/kernels/scheduling';
 import { areaOfConstraint, type Contradiction, type LessonPlan, planLesson, rungWords } from '../plan/index.js';
-import { capital, hourMinute, minutesInWords, waitInWords } from '../units/index.js';
+import { capital, hourMinute, minutesInWords, verb, waitInWords } from '../units/index.js';
 
 /** Why a step begins when it does, and not earlier. */
 export type Reason =
@@ -158,7 +158,7 @@ function relationInWords(
 ): string {
   const area = areaName(lesson, areaOfConstraint(one));
   if (one.type === 'wet')
-    return `${step(one.to)} must begin within ${exact(one.minutes as number)} after ${step(one.from)}, while the ${area} is still open`;
+    return `${step(one.to)} must begin within ${exact(one.minutes as number)} after ${step(one.from)}, while the ${area} ${verb(area, 'is', 'are')} still open`;
   if (one.type === 'dry') return `${step(one.to)} waits ${exact(one.minutes as number)} for the ${area} of ${step(one.from)}`;
   return `${step(one.from)} comes before ${step(one.to)}`;
 }

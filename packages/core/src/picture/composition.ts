@@ -2,7 +2,7 @@ import type { Outline } from '@viaticum/contract';
 import { hueDegrees, hueName, valueStep } from '@viaticum/kernels/colour';
 import { connectedParts, type Labels, type LabRaster, labelMeans } from '@viaticum/kernels/raster';
 import { outlineArea, outlineBox } from '../area/index.js';
-import { capital } from '../units/index.js';
+import { capital, counted, verb } from '../units/index.js';
 import { traceArcs } from './outline/index.js';
 
 /** One measure of the composition: what was found, with its number and the reason, and the areas it speaks of. */
@@ -119,7 +119,7 @@ function subject(areas: readonly ComposedArea[], size: Size, id: string | undefi
     {
       kind: 'subject-centre',
       worth: off < 0.06,
-      text: `The ${area.name} stands ${percent(off)} of the way off the middle.`,
+      text: `The ${area.name} ${verb(area.name, 'stands', 'stand')} ${percent(off)} of the way off the middle.`,
       reason: 'A subject in the very middle makes a still, divided picture.',
       areaIds: [area.id],
       at: [x * size.widthMm, y * size.heightMm],
@@ -130,7 +130,7 @@ function subject(areas: readonly ComposedArea[], size: Size, id: string | undefi
     notes.push({
       kind: 'subject-edge',
       worth: true,
-      text: `The ${area.name} comes within ${Math.round(nearest)} mm of the edge.`,
+      text: `The ${area.name} ${verb(area.name, 'comes', 'come')} within ${Math.round(nearest)} mm of the edge.`,
       reason: 'A subject that just misses the edge looks cramped; let it be cut, or give it air.',
       areaIds: [area.id],
     });
@@ -183,7 +183,7 @@ function lines(map: Labels, areas: readonly ComposedArea[], size: Size, mmPerPx:
       text:
         group.length === 1
           ? `Between ${between} a line runs unbroken from edge to edge.`
-          : `Between ${between} ${group.length} lines run unbroken from edge to edge.`,
+          : `Between ${between} ${counted(group.length, 'line')} ${group.length === 1 ? 'runs' : 'run'} unbroken from edge to edge.`,
       reason: 'The eye slides along such a line and out; let something cross it, or lose it for a stretch.',
       areaIds: [areas[line.one]?.id, areas[line.other]?.id].filter((id): id is string => Boolean(id)),
       at: [size.widthMm / 2, line.y * mmPerPx],
@@ -204,7 +204,7 @@ function counts(areas: readonly ComposedArea[], size: Size): CompositionNote[] {
       {
         kind: 'even-count',
         worth: n % 2 === 0 && n < 7,
-        text: `${capital(area.name)}: ${n} parts.`,
+        text: `${capital(area.name)}: ${counted(n, 'part')}.`,
         reason: 'Odd numbers of like things look less arranged than even ones.',
         areaIds: [area.id],
       },
@@ -342,7 +342,7 @@ function lonelyHue(lab: LabRaster, map: Labels, areas: readonly ComposedArea[]):
       {
         kind: 'lonely-hue',
         worth: false,
-        text: `Only the ${area.name} is ${family[i]}.`,
+        text: `Only the ${area.name} ${verb(area.name, 'is', 'are')} ${family[i]}.`,
         reason: 'A colour that stands alone is an accent; a touch of it elsewhere ties it in.',
         areaIds: [area.id],
       },

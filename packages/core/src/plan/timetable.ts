@@ -1,7 +1,7 @@
 import type { Lesson, Need, PlanItem, Step } from '@viaticum/contract';
 import type { DryingConstraint, Solution } from '@viaticum/kernels/scheduling';
 import type { StepMinutes } from '../step/index.js';
-import { hourMinute, listInWords, waitInWords } from '../units/index.js';
+import { hourMinute, listInWords, verb, waitInWords } from '../units/index.js';
 import { fillersFor, fillersInWords } from './fillers.js';
 
 export const rungWords: Record<Need, string> = {
@@ -97,8 +97,11 @@ function pause(
     ...(!slowest && isPinned ? { reason: `The next step is pinned to ${hourMinute(endMin)}.` } : {}),
     ...(slowest
       ? {
-          reason: `The ${name([areaOfConstraint(slowest)])} takes ${waitInWords(slowest.minutes as number)} to be ${rungWords[step.needs]}.`,
+          reason: takesInWords(name([areaOfConstraint(slowest)]), slowest.minutes as number, rungWords[step.needs]),
         }
       : {}),
   };
 }
+
+const takesInWords = (name: string, minutes: number, rung: string): string =>
+  `The ${name} ${verb(name, 'takes', 'take')} ${waitInWords(minutes)} to be ${rung}.`;

@@ -1,3 +1,4 @@
+export { counted, isSeveral, verb } from './count.js';
 export { legibleMm, pixelsFor } from './legible.js';
 
 export const MM_PER_INCH = 25.4;

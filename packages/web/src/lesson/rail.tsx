@@ -1,7 +1,7 @@
 import type { Lesson } from '@viaticum/contract';
 import { looksOf, visibleOf } from '@viaticum/core/derived';
 import { momentsOf, secondTransfers } from '@viaticum/core/transfer';
-import { minutesInWords } from '@viaticum/core/units';
+import { counted, minutesInWords } from '@viaticum/core/units';
 import { Button } from 'antd';
 import { NavLink, useParams } from 'react-router';
 import { LinkKey } from '../ui/link-key.js';
@@ -19,8 +19,8 @@ const OUT_OF_REACH = 6;
 function transfersIn(lesson: Lesson): string {
   const lost = secondTransfers(lesson).length;
   const times = momentsOf(lesson).length;
-  if (lost > 0) return `${times === 1 ? '1 transfer' : `${times} transfers`}, ${lost} missing`;
-  return times === 1 ? '1 transfer' : `${times} transfers`;
+  if (lost > 0) return `${counted(times, 'transfer')}, ${lost} missing`;
+  return counted(times, 'transfer');
 }
 
 /** The eight stations in working order, each with how ready it is; one that is not built says so and opens nothing. */
@@ -31,12 +31,12 @@ export function Rail({ onKeys, onFind }: { onKeys: () => void; onFind: () => voi
   const off = [...looksOf(lesson).values()].filter((look) => (look.deltaE ?? 0) > OUT_OF_REACH).length;
   const seen = visibleOf(useWorkedOut()).filter((part) => part.areaCm2 > 0).length;
   const ready: Partial<Record<Station, string>> = {
-    picture: seen === 1 ? '1 area' : `${seen} areas`,
+    picture: counted(seen, 'area'),
     paints:
       off > 0
-        ? `${off === 1 ? '1 mix' : `${off} mixes`} off target`
-        : `${lesson.tubes.length} tubes, ${lesson.mixes.length} mixes`,
-    steps: lesson.steps.length === 0 ? 'no steps yet' : `${lesson.steps.length} steps, ${minutesInWords(plan.endMin)}`,
+        ? `${counted(off, 'mix', 'mixes')} off target`
+        : `${counted(lesson.tubes.length, 'tube')}, ${counted(lesson.mixes.length, 'mix', 'mixes')}`,
+    steps: lesson.steps.length === 0 ? 'no steps yet' : `${counted(lesson.steps.length, 'step')}, ${minutesInWords(plan.endMin)}`,
     transfers: seen === 0 ? 'needs areas' : transfersIn(lesson),
     class: lesson.steps.length === 0 ? 'needs steps' : 'ready to open',
   };

@@ -1,5 +1,5 @@
 import type { HelpKind } from '@viaticum/core/pace';
-import { minutesInWords } from '@viaticum/core/units';
+import { counted, minutesInWords } from '@viaticum/core/units';
 
 /** Words of the Class station beside opening: pace, invitation, afterwards. */
 export const paceWords = {
@@ -57,7 +57,9 @@ export const inviteWords = {
   bring: 'Bring a CSV file',
   take: 'Save as CSV',
   count: (count: number, seats: number) =>
-    count > seats ? `${count} names for ${seats} seats: ${count - seats} too many.` : `${count} of ${seats} seats.`,
+    count > seats
+      ? `${counted(count, 'name')} for ${counted(seats, 'seat')}: ${count - seats} too many.`
+      : `${count} of ${counted(seats, 'seat')}.`,
   returning: 'Who came before',
   planned: 'Planned',
   code: 'Students join with',

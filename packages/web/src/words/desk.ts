@@ -1,3 +1,4 @@
+import { counted } from '@viaticum/core/units';
 /** Words of the Desk and of the assistant's screen. */
 export const deskWords = {
   door: {
@@ -24,7 +25,7 @@ export const deskWords = {
   before: 'before the start',
   over: 'over by',
   done: (done: number, of: number) => `${done} of ${of} done`,
-  joined: (count: number) => (count === 1 ? '1 student is here' : `${count} students are here`),
+  joined: (count: number) => `${counted(count, 'student')} ${count === 1 ? 'is' : 'are'} here`,
   nobody: 'Nobody needs you',
   wall: 'Open the wall',
   touch: 'Touch test',
@@ -50,7 +51,7 @@ export const deskWords = {
   room: 'the room',
   time: 'time',
   planned: (time: string) => `as planned: ${time} in all`,
-  easels: (count: number) => (count === 1 ? '1 easel' : `${count} easels`),
+  easels: (count: number) => counted(count, 'easel'),
   noEasels: 'Easels appear here as students join.',
   away: 'away',
   handFor: (clock: string) => `hand ${clock}`,

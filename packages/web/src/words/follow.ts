@@ -1,4 +1,5 @@
 import type { Helper } from '@viaticum/contract';
+import { counted } from '@viaticum/core/units';
 
 /** Words of a student's phone. */
 export const followWords = {
@@ -56,7 +57,8 @@ export const followWords = {
   over: 'over',
   wet: 'as it looks wet',
   dry: 'as it dries',
-  kit: (all: number, lacking: number) => (lacking === 0 ? `I have all ${all} tubes` : `I lack ${lacking} of ${all} tubes`),
+  kit: (all: number, lacking: number) =>
+    lacking === 0 ? `I have all ${counted(all, 'tube')}` : `I lack ${lacking} of ${counted(all, 'tube')}`,
   kitAbout: 'Take the tick from what you do not have: your recipes then use what is there.',
   instead: (off: string) => `With your tubes: ${off}.`,
   has: 'I have at hand',

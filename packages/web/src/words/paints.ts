@@ -1,6 +1,5 @@
+import { counted } from '@viaticum/core/units';
 import { apart } from './exact.js';
-
-const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
 
 /** Wording of the Paints station beside its mixes. */
 export const paintWords = {
@@ -46,8 +45,8 @@ export const paintWords = {
   line: (coats: number | null) =>
     coats === null
       ? 'As a thin line on the darkest mix it never quite covers.'
-      : `As a thin line on the darkest mix: ${count(coats, 'pass', 'passes')}.`,
-  glaze: (medium: number) => `Glazed with ${medium} parts of medium over the ground`,
+      : `As a thin line on the darkest mix: ${counted(coats, 'pass', 'passes')}.`,
+  glaze: (medium: number) => `Glazed with ${counted(medium, 'part')} of medium over the ground`,
   thinning: 'Water and medium',
   water: 'Water, % of the mix',
   medium: 'Medium, parts to one',
@@ -113,7 +112,7 @@ export const paintWords = {
   steps: 'Steps',
   greyValue: 'Value of the greys',
   parents: (names: string[]) => `Parents: ${names.join(' and ')}.`,
-  takeFamily: (n: number) => `Put ${count(n, 'mix', 'mixes')} on the palette`,
+  takeFamily: (n: number) => `Put ${counted(n, 'mix', 'mixes')} on the palette`,
   familyName: (base: string, member: string) => `${base}, ${member}`,
   itself: 'the mix itself',
   needsMix: 'Families grow from a mix with a recipe. Mix one first.',
@@ -135,13 +134,13 @@ export const paintWords = {
   must: 'must',
   may: 'may',
   mustNot: 'must not',
-  answer: (n: number) => `${count(n, 'tube reaches', 'tubes reach')} what can be reached`,
+  answer: (n: number) => `${counted(n, 'tube reaches', 'tubes reach')} what can be reached`,
   proven: 'No smaller set does: all were tried.',
   others: (n: number) =>
     n === 0 ? '' : `${n === 10 ? '10 or more' : n} other ${n === 1 ? 'set' : 'sets'} of as few would do too.`,
   worstMean: (worst: number, mean: number) => `the worst ${apart(worst)}, on the whole ${apart(mean)}`,
   cost: (money: string) => `${money} a student in tubes`,
-  costUnknown: (n: number) => `Price unknown for ${count(n, 'tube', 'tubes')}; enter it under Tubes.`,
+  costUnknown: (n: number) => `Price unknown for ${counted(n, 'tube', 'tubes')}; enter it under Tubes.`,
   unreachable: (names: string[]) => `Not reached with whole parts and one touch: ${names.join(', ')}.`,
   isFor: (mix: string, without: number) =>
     Number.isFinite(without) ? `for ${mix}, which without it is ${apart(without)}` : `for ${mix}: without it nothing comes near`,
@@ -151,7 +150,8 @@ export const paintWords = {
   curveY: 'how far off (ΔE00)',
   curveWorst: 'worst',
   curveMean: 'mean',
-  curveRow: (n: number, worst: number, mean: number) => `${n} tubes: worst ${worst.toFixed(1)}, mean ${mean.toFixed(1)}`,
+  curveRow: (n: number, worst: number, mean: number) =>
+    `${counted(n, 'tube')}: worst ${worst.toFixed(1)}, mean ${mean.toFixed(1)}`,
   noTargets: 'Give the mixes targets first: a palette is chosen by what it must reach.',
   searching: (share: number) => `Searching, ${Math.round(share * 100)} %`,
 

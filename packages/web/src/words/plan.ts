@@ -1,7 +1,6 @@
 import type { Absorbency } from '@viaticum/contract';
 import type { Rung } from '@viaticum/core/step';
-
-const plural = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
+import { counted } from '@viaticum/core/units';
 
 /** Wording of plans, drying and rooms. */
 export const planWords = {
@@ -109,7 +108,7 @@ export const planWords = {
     works: 'enough',
     notEnough: 'not enough',
     stacked: 'It goes into wet paint: both dry as one film.',
-    misted: (passes: number) => `Misted ${plural(passes, 'time', 'times')}.`,
+    misted: (passes: number) => `Misted ${counted(passes, 'time', 'times')}.`,
     impasto: 'Thick paint skins and stays soft beneath: do not rely on a hair dryer.',
   },
   whatIf: {
@@ -169,8 +168,8 @@ export const planWords = {
     readHours: 'Read these lines',
     csv: 'Read a climate log (CSV)',
     read: (readings: number, hours: number) =>
-      `${plural(readings, 'reading', 'readings')} of ${plural(hours, 'hour', 'hours')} taken in.`,
-    skipped: (rows: number, first: string) => `${plural(rows, 'line', 'lines')} left out. ${first}`,
+      `${counted(readings, 'reading', 'readings')} of ${counted(hours, 'hour', 'hours')} taken in.`,
+    skipped: (rows: number, first: string) => `${counted(rows, 'line', 'lines')} left out. ${first}`,
     gaps: (hours: string) => `Nothing was read at ${hours}: the air between is taken to change evenly.`,
     at: 'Take the air of',
     forget: 'Forget the hours',

@@ -1,4 +1,5 @@
 import type { Level, School } from '@viaticum/contract';
+import { counted } from '@viaticum/core/units';
 import { apart, figure } from './exact.js';
 
 import { planWords } from './plan.js';
@@ -110,7 +111,8 @@ export const draftWords = {
   more: 'More choices',
   fewer: 'Fewer choices',
   needAreas: 'A draft needs areas. Draw or propose them at the Picture station, then come back.',
-  summary: (steps: number, colours: number, time: string) => `${steps} steps, ${colours} mixes, ${time}`,
+  summary: (steps: number, colours: number, time: string) =>
+    `${counted(steps, 'step')}, ${counted(colours, 'mix', 'mixes')}, ${time}`,
   beside: 'Other orders beside it',
   draft: 'The draft',
   take: 'Take this draft',

@@ -1,11 +1,12 @@
 import type { MarkKind, StrokeKind } from '@viaticum/contract';
 import type { FoundKind } from '@viaticum/core/derived';
+import { counted } from '@viaticum/core/units';
 
 /** Words of the list of steps, of marks and strokes, and of finding. */
 export const listWords = {
   label: 'Steps of the lesson',
   help: 'Arrow keys move, Shift marks several, Alt moves them. S splits, J joins, D doubles, Delete takes away.',
-  picked: (count: number) => `${count} steps marked`,
+  picked: (count: number) => `${counted(count, 'step')} marked`,
   join: 'Join',
   split: 'Split',
   double: 'Double',

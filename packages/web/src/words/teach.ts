@@ -1,3 +1,4 @@
+import { counted } from '@viaticum/core/units';
 import { apart, figure } from './exact.js';
 /** Words of the topics Values, Preparing, Repair and For others, and of the read-through. */
 export const valuesWords = {
@@ -38,7 +39,8 @@ export const preparingWords = {
   before: { clean: '', wipe: 'wipe', wash: 'wash' },
   hardens: (title: string, minutes: string) => `After “${title}” it waits ${minutes}: rinse it and lay it flat.`,
   water: 'Fresh water',
-  waterBefore: (title: string, mixes: number) => `Before “${title}”: ${mixes} mixes have gone into it.`,
+  waterBefore: (title: string, mixes: number) =>
+    `Before “${title}”: ${counted(mixes, 'mix', 'mixes')} ${mixes === 1 ? 'has' : 'have'} gone into it.`,
   noWater: 'One pot of water is enough up to the breaks.',
   ahead: 'Canvases prepared ahead',
   aheadAbout: (saved: string, length: string) => `With these a demonstration never waits: ${saved} saved, ${length} left.`,
@@ -99,7 +101,7 @@ export const othersWords = {
   simplerAbout: 'Fewer areas and mixes, larger brushes. What it takes from the picture is measured with half-closed eyes.',
   amounts: { 1: 'a little', 2: 'more', 3: 'much' } as Record<number, string>,
   fewer: (areas: number, mixes: number, steps: number, minutes: string | null) =>
-    `${areas === 1 ? '1 area' : `${areas} areas`}, ${mixes === 1 ? '1 mix' : `${mixes} mixes`} and ${steps === 1 ? '1 step' : `${steps} steps`} fewer${minutes ? `; ${minutes} saved` : ''}.`,
+    `${counted(areas, 'area')}, ${counted(mixes, 'mix', 'mixes')} and ${counted(steps, 'step')} fewer${minutes ? `; ${minutes} saved` : ''}.`,
   price: (before: number, after: number) => `With half-closed eyes the picture is ${apart(after)} instead of ${apart(before)}.`,
   measuring: 'Painting both',
   take: 'Take it',

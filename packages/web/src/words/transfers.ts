@@ -1,5 +1,5 @@
 import type { ConstructionKind } from '@viaticum/contract';
-import { minutesInWords } from '@viaticum/core/units';
+import { counted, minutesInWords } from '@viaticum/core/units';
 
 /** Words of the PDF templates. */
 export const printWords = {
@@ -38,7 +38,8 @@ export const transferWords = {
     amount: 'How much is drawn',
     least: 'what a beginner needs',
     most: 'every fold',
-    count: (lines: number, nodes: number, metres: string) => `${lines} lines, ${nodes} points, ${metres} to trace`,
+    count: (lines: number, nodes: number, metres: string) =>
+      `${counted(lines, 'line')}, ${counted(nodes, 'point')}, ${metres} to trace`,
     pick: 'Lines',
     pickAbout: 'Click a line, or choose it here.',
     none: 'none chosen',
@@ -65,7 +66,7 @@ export const transferWords = {
   },
   moments: {
     about: 'Every line belongs to the step before which it is needed. Each time lines come onto the canvas has its own template.',
-    lines: (n: number, metres: string) => (n === 0 ? 'no lines' : `${n === 1 ? '1 line' : `${n} lines`}, ${metres}`),
+    lines: (n: number, metres: string) => (n === 0 ? 'no lines' : `${counted(n, 'line')}, ${metres}`),
     from: (clock: string) => `from ${clock}`,
     ready: (clock: string) => `the ground may be leaned on from ${clock}`,
     bare: 'on the bare canvas',

@@ -1,3 +1,4 @@
+import { counted } from '@viaticum/core/units';
 /** Words of the Wall. */
 export const wallWords = {
   waiting: 'Connecting to the class',
@@ -13,7 +14,7 @@ export const wallWords = {
   mixes: 'On the palette',
   join: (address: string) => `Join at ${address} with`,
   qr: 'QR code of the join address',
-  easels: (count: number) => (count === 1 ? '1 easel' : `${count} easels`),
+  easels: (count: number) => counted(count, 'easel'),
   screen: 'This screen',
   inches: 'Diagonal (inches)',
   metres: 'Read from (metres)',

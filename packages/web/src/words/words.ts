@@ -1,6 +1,7 @@
 // All wording of the interface that is not a sentence of core or of the server.
 
 import type { Need, School } from '@viaticum/contract';
+import { counted } from '@viaticum/core/units';
 import { apart, exactFiguresOn } from './exact.js';
 import { paintWords } from './paints.js';
 import { picture } from './picture.js';
@@ -43,7 +44,7 @@ export const words = {
     unit: 'Unit',
     make: 'Put it on the shelf',
     cancel: 'Not now',
-    steps: (count: number) => (count === 1 ? '1 step' : `${count} steps`),
+    steps: (count: number) => counted(count, 'step'),
     older: 'Older lessons',
     more: (title: string) => `What to do with ${title}`,
     rename: 'Rename',
@@ -259,7 +260,7 @@ export const words = {
     duplicate: 'Duplicate',
     remove: 'Take away',
     removed: (title: string) => `“${title}” is taken away.`,
-    removedMany: (count: number) => `${count} steps are taken away.`,
+    removedMany: (count: number) => `${counted(count, 'step')} ${count === 1 ? 'is' : 'are'} taken away.`,
     show: (minutes: number) => `show ${minutes}`,
     do: (minutes: number) => `do ${minutes} min`,
     stage: 'Stage',
@@ -293,7 +294,7 @@ export const words = {
     finish: 'How it looks after',
     after: (number: number, time: string) => `step ${number}, at ${time}`,
     atStart: 'before the first step',
-    stageMinutes: (count: number, time: string) => `${count === 1 ? '1 step' : `${count} steps`}, ${time}`,
+    stageMinutes: (count: number, time: string) => `${counted(count, 'step')}, ${time}`,
     meanwhile: 'meanwhile',
     bare: (time: string) => `${time} bare`,
     renameStage: (name: string) => `Name of ${name}`,
@@ -301,7 +302,7 @@ export const words = {
   class: {
     title: 'Teach this lesson',
     about: (steps: number, time: string, pauses: number) =>
-      `${steps} steps, ${time}, ${pauses === 1 ? '1 drying pause' : `${pauses} drying pauses`}.`,
+      `${counted(steps, 'step')}, ${time}, ${counted(pauses, 'drying pause')}.`,
     open: 'Open a class',
     opened: 'Classes of this lesson',
     none: 'Opening a class keeps the lesson as it is now for that class, whatever you change later.',

@@ -1,4 +1,5 @@
 import { areasWorkedOn, laysPaint } from '../../derived/index.js';
+import { verb } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** An area that is to be kept free, and is painted before its time. */
@@ -17,7 +18,7 @@ export const keptFree: Rule = {
           id: `kept-free/${area.id}`,
           rule: 'kept-free',
           about: step.title,
-          words: `The ${area.name} is to be kept free until step ${until + 1}, and is painted here.`,
+          words: `The ${area.name} ${verb(area.name, 'is', 'are')} to be kept free until step ${until + 1}, and ${verb(area.name, 'is', 'are')} painted here.`,
           reason: 'Your own wish: you set this area aside.',
           serious: false,
           place: { station: 'steps', stepId: step.id, areaId: area.id },

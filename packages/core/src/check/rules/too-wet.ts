@@ -1,5 +1,6 @@
 import { areaName, areasWorkedOn, laysPaint } from '../../derived/index.js';
 import { areaRung, rungWord } from '../../step/index.js';
+import { verb } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** A step that asks for nothing beneath, and meets paint that is still wet. */
@@ -23,7 +24,7 @@ export const tooWet: Rule = {
           id: `too-wet/${step.id}`,
           rule: 'too-wet',
           about: step.title,
-          words: `The ${areaName(lesson, wet.id)} is still ${rungWord[wet.rung]} when this begins, and the step does not say what it needs beneath.`,
+          words: `The ${areaName(lesson, wet.id)} ${verb(areaName(lesson, wet.id), 'is', 'are')} still ${rungWord[wet.rung]} when this begins, and the step does not say what it needs beneath.`,
           reason: 'Physics: paint laid over wet paint mixes with it; a hand or a tracing smears it.',
           serious: false,
           place: { station: 'steps', stepId: step.id, areaId: wet.id },

@@ -1,5 +1,6 @@
 import { MIXES_A_POT } from '../../brush/index.js';
 import { careWords } from '../../text/index.js';
+import { counted } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** Many mixes without a moment to change the water. */
@@ -19,7 +20,7 @@ export const waterChange: Rule = {
         id: `water-change/${step.id}`,
         rule: 'water-change',
         about: step.title,
-        words: `${used.size} mixes have gone into the same water by here.`,
+        words: `${counted(used.size, 'mix', 'mixes')} ${used.size === 1 ? 'has' : 'have'} gone into the same water by here.`,
         reason: 'Common practice: dull water dulls the next colour. Change it in a pause.',
         serious: false,
         place: { station: 'steps', stepId: step.id },

@@ -1,4 +1,4 @@
-import { minutesInWords, waitInWords } from '../../units/index.js';
+import { minutesInWords, verb, waitInWords } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** A step into wet or damp paint that comes too late for it, or a step on paint that never dries in this air. */
@@ -25,7 +25,7 @@ export const windowMissed: Rule = {
           about: step?.title ?? 'Step',
           words: never
             ? `The ${area} never gets dry enough in this air: the air is too damp to take the water.`
-            : `The ${area} is past it when this begins: ${minutesInWords(Math.floor(miss.haveMin))} are left, ${waitInWords(miss.wantMin)} are needed.`,
+            : `The ${area} ${verb(area, 'is', 'are')} past it when this begins: ${minutesInWords(Math.floor(miss.haveMin))} are left, ${waitInWords(miss.wantMin)} are needed.`,
           reason: never
             ? 'Physics: in air near saturation no water leaves the paint.'
             : 'Physics: the paint sets while other work is done.',

@@ -1,0 +1,14 @@
+/** A number with the form of its noun: "1 step", "3 steps". `many` where that is not the noun with an s. */
+export const counted = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
+
+const irregular = /\b(children|people|men|women|geese|mice|feet|teeth|leaves)$/i;
+
+/**
+ * Whether a name is that of several things: "terraces", "small balloons", "sky and sea", but not "grass", "iris" or "cactus". English rules
+ * of thumb, no published source.
+ */
+export const isSeveral = (name: string): boolean =>
+  / and /.test(name) || irregular.test(name.trim()) || /[^sui']s$/i.test(name.trim()) || /ies$/i.test(name.trim());
+
+/** The form of a verb that goes with a name: "the sky takes", "the terraces take". */
+export const verb = (name: string, one: string, many: string): string => (isSeveral(name) ? many : one);

@@ -73,7 +73,7 @@ test('what sets the end, in words and on the section, and what each wait costs; 
   await expect(chain.last()).toContainText('Last look, then sign');
   await expect(chain.nth(8)).toContainText('Cream stripes');
   await expect(chain.nth(8)).toContainText('waits 34 min after step 12 for the great balloon to be dry enough to paint over');
-  await expect(page.locator('[data-cost="wait"]').first()).toContainText('Cream stripes waits for the great balloon');
+  await expect(page.locator('[data-cost="wait"]').first()).toContainText('Cream stripes wait for the great balloon');
   await expect(page.locator('[data-cost="wait"]').first()).toContainText('costs 26 min');
 
   const limit = page.getByLabel('orders looked through at most');

@@ -37,6 +37,8 @@ test('a new lesson: canvas, picture, crop, areas, tubes, a mix, steps and a plan
   await at(0.998, 0.998);
   await at(0.002, 0.998);
   await page.keyboard.press('Enter');
+  // The focus goes on to its name.
+  await expect(page.getByLabel('Name of area 1')).toBeFocused();
   await page.getByLabel('Name of area 1').fill('sky');
   await page.keyboard.press('Enter');
   await expect(page.getByText(/^51[2-6] cm²$/)).toBeVisible();

@@ -2,6 +2,7 @@ import type { Lesson } from '@viaticum/contract';
 import { nanoid } from 'nanoid';
 import { useEffect, useRef, useState } from 'react';
 import { useSession, useView } from '../../lesson/context.js';
+import { focusSoon } from '../../ui/focus-soon.js';
 import { words } from '../../words/words.js';
 import { arrowStep, type Point, type ToMm } from './point.js';
 
@@ -21,6 +22,7 @@ export function DrawArea({ lesson, unit, toMm, onEnd }: Props) {
     if (!session.do('addArea', { area })) return;
     view.selectArea(area.id);
     onEnd();
+    focusSoon(`[data-area="${area.id}"] input`);
   };
   const onKey = (event: React.KeyboardEvent) => {
     const move = arrowStep(event, 4, 20);
@@ -28,8 +30,10 @@ export function DrawArea({ lesson, unit, toMm, onEnd }: Props) {
     else if (event.key === ' ') setPoints([...points, cross]);
     else if (event.key === 'Backspace') setPoints(points.slice(0, -1));
     else if (event.key === 'Enter') finish();
-    else if (event.key === 'Escape') onEnd();
-    else return;
+    else if (event.key === 'Escape') {
+      onEnd();
+      focusSoon('.area-draw');
+    } else return;
     event.preventDefault();
     event.stopPropagation();
   };

@@ -59,7 +59,13 @@ export function AreasTopic() {
         <Button type={lesson.areas.length === 0 ? 'primary' : 'default'} onClick={() => setDoing('propose')}>
           {w.propose.start}
         </Button>
-        <Button type={isDrawing ? 'primary' : 'default'} aria-pressed={isDrawing} onClick={draw} aria-keyshortcuts="N">
+        <Button
+          className="area-draw"
+          type={isDrawing ? 'primary' : 'default'}
+          aria-pressed={isDrawing}
+          onClick={draw}
+          aria-keyshortcuts="N"
+        >
           {w.draw}
         </Button>
         <Button onClick={() => setDoing('grow')}>{w.grow.start}</Button>
@@ -115,6 +121,7 @@ function AreaRow({ area, at, areaCm2, onSplit }: { area: Area; at: number; areaC
   return (
     <li
       ref={setNodeRef}
+      data-area={area.id}
       className={`${isSelected ? 'selected' : ''}${isDragging ? ' dragging' : ''}`}
       style={{ transform: CSS.Translate.toString(transform), transition }}
     >

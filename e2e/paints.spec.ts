@@ -123,8 +123,10 @@ test('tubes as a table: grade, size, price, who has them; one of one’s own fro
   await page.getByRole('button', { name: 'Add this tube' }).click();
   await expect(page.locator('.tube-table').getByText('dusk blue')).toBeVisible();
   // A photo that is none.
-  await page
-    .getByLabel('Mass tone: From a photo')
+  await expect(page.getByRole('button', { name: 'Mass tone: From a photo' })).toBeVisible();
+  await samples
+    .first()
+    .locator('input[type=file]')
     .setInputFiles({ name: 'x.png', mimeType: 'image/png', buffer: Buffer.from('no picture') });
   await expect(page.getByText('This file is no picture.')).toBeVisible();
 });

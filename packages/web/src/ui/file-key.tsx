@@ -3,11 +3,14 @@ import { Button, type ButtonProps, Upload } from 'antd';
 /** A key that chooses a file; the same file can be chosen twice. */
 export function FileKey({
   label,
+  name,
   accept,
   onFile,
   ...looks
 }: {
   label: string;
+  /** What it is called where several say the same. */
+  name?: string;
   accept: string;
   onFile: (file: File) => void;
 } & Pick<ButtonProps, 'type' | 'size' | 'className' | 'disabled'>) {
@@ -21,7 +24,7 @@ export function FileKey({
         return false;
       }}
     >
-      <Button size="small" {...looks}>
+      <Button size="small" {...(name ? { 'aria-label': name } : {})} {...looks}>
         {label}
       </Button>
     </Upload>

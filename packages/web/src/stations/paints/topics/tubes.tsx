@@ -245,7 +245,7 @@ function OwnSample({ what, lab, onLab }: { what: string; lab: Lab | null; onLab:
         <i style={{ background: lab ? cssRgb(labToSrgb(lab)) : 'transparent' }} /> {what}
       </p>
       <Typed lab={lab} onLab={onLab} />
-      <FileKey label={w.fromPhoto} accept={PICTURES} onFile={take} />
+      <FileKey label={w.fromPhoto} name={`${what}: ${w.fromPhoto}`} accept={PICTURES} onFile={take} />
       {fault && (
         <p className="signal small" role="alert">
           {w.badPhoto}

@@ -1,4 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
+import { memo } from '../derived/index.js';
 import type { LessonPlan } from '../plan/index.js';
 import type { Finding, Rule } from './finding.js';
 import { againstOrder } from './rules/against-order.js';
@@ -111,8 +112,13 @@ export const rules: readonly Rule[] = [
   permissionUnset,
 ];
 
-/** What to know about a lesson, serious findings first; those set aside carry the word why. No two have one id. */
-export function findings(lesson: Lesson, plan: LessonPlan): ShownFinding[] {
+/**
+ * What to know about a lesson, serious findings first; those set aside carry the word why. No two have one id. Remembered for the last two
+ * lessons and plans: several places ask for the same.
+ */
+export const findings: (lesson: Lesson, plan: LessonPlan) => readonly ShownFinding[] = memo(look);
+
+function look(lesson: Lesson, plan: LessonPlan): ShownFinding[] {
   const aside = new Map(lesson.setAside.map((entry) => [entry.finding, entry.why]));
   return rules
     .flatMap((rule) => rule.look(lesson, plan))

@@ -6,8 +6,6 @@ import { words } from '../words/words.js';
 import { setSingleKeys, singleKeysOn } from './keys.js';
 
 export function KeyList({ onClose }: { onClose: () => void }) {
-  const [on, setOn] = useState(singleKeysOn());
-  const [exact, setExact] = useState(exactFiguresOn());
   return (
     <Dialog title={words.lesson.keysTitle} onClose={onClose}>
       <dl className="key-list">
@@ -18,29 +16,27 @@ export function KeyList({ onClose }: { onClose: () => void }) {
           </div>
         ))}
       </dl>
-      <p>
-        <Checkbox
-          checked={on}
-          onChange={(event) => {
-            setSingleKeys(event.target.checked);
-            setOn(event.target.checked);
-          }}
-        >
-          {words.lesson.singleKeys}
-        </Checkbox>
-      </p>
-      <p>
-        <Checkbox
-          checked={exact}
-          onChange={(event) => {
-            setExactFigures(event.target.checked);
-            setExact(event.target.checked);
-          }}
-        >
-          {words.lesson.exactFigures}
-        </Checkbox>
-      </p>
+      <Setting said={words.lesson.singleKeys} first={singleKeysOn()} onSet={setSingleKeys} />
+      <Setting said={words.lesson.exactFigures} first={exactFiguresOn()} onSet={setExactFigures} />
       <Button onClick={onClose}>{words.lesson.close}</Button>
     </Dialog>
+  );
+}
+
+/** What this browser is set to. */
+function Setting({ said, first, onSet }: { said: string; first: boolean; onSet: (isOn: boolean) => void }) {
+  const [isOn, setOn] = useState(first);
+  return (
+    <p>
+      <Checkbox
+        checked={isOn}
+        onChange={({ target }) => {
+          onSet(target.checked);
+          setOn(target.checked);
+        }}
+      >
+        {said}
+      </Checkbox>
+    </p>
   );
 }

@@ -1,6 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
 import { planOf } from '@viaticum/core/plan';
-import { hourMinute, minutesInWords, timeOfDay, waitInWords } from '@viaticum/core/units';
+import { minutesInWords, timeOfDay, waitInWords } from '@viaticum/core/units';
 import { Button, Drawer } from 'antd';
 import { useDeferredValue, useState } from 'react';
 import { RefusalContext } from '../ui/refusal.js';
@@ -123,7 +123,6 @@ function Changes({ before, after }: { before: Lesson; after: Lesson }) {
           {w.workable(step.title, waitInWords(nowOpen), wasOpen === null ? null : waitInWords(wasOpen))}
         </p>
       ))}
-      {now.endMin === 0 && <p className="quiet small">{hourMinute(0)}</p>}
     </section>
   );
 }

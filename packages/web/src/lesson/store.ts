@@ -1,17 +1,8 @@
 import type { ConflictAnswer, Lesson, LessonAnswer, SaveAnswer } from '@viaticum/contract';
-import {
-  type Act,
-  type CommandArgs,
-  CommandError,
-  type CommandName,
-  carryOutAll,
-  type History,
-  redo,
-  startHistory,
-  undo,
-} from '@viaticum/core/document';
+import { type History, startHistory } from '@viaticum/core/document';
 import { createStore } from 'zustand/vanilla';
 import { type ApiFailure, call } from '../api/http.js';
+import { commandsOn } from './commands.js';
 import { forgetDraft, keepDraft, type LessonCheck, readDraft, readHistory, rememberedHistory } from './kept.js';
 
 const SAVE_AFTER_MS = 500;
@@ -102,37 +93,11 @@ export function lessonSession(opened: LessonAnswer, isLesson: LessonCheck | null
     memory.soon();
     if (!sending) schedule();
   };
-  /** Carries out several commands as one change: all of them or none. What is typed in one `burst` is one change as well. */
-  const doAll = (acts: readonly Act[], burst?: string): boolean => {
-    try {
-      become(carryOutAll(now().history, acts, burst));
-      if (now().fault) set({ fault: null });
-      return true;
-    } catch (error) {
-      if (!(error instanceof CommandError)) throw error;
-      set({ fault: error.message });
-      return false;
-    }
-  };
   if (draft) schedule(0);
 
   return {
     id,
-    get: now,
-    subscribe: store.subscribe,
-    /** Carries out a command; one that cannot be done leaves its sentence in `fault` and returns false. */
-    do: <N extends CommandName>(name: N, args: CommandArgs<N>, burst?: string): boolean =>
-      doAll([[name, args] as unknown as Act], burst),
-    doAll,
-    undo: () => become(undo(now().history)),
-    redo: () => become(redo(now().history)),
-    clearFault: () => set({ fault: null }),
-    /** The sentence of the last refusal, for the field that shows it; then nobody else does. */
-    take(): string | null {
-      const { fault } = now();
-      if (fault !== null) set({ fault: null });
-      return fault;
-    },
+    ...commandsOn(store, become),
     /** After a conflict: go on with this browser's version, saved over the other, or with the other. */
     resolve(which: 'mine' | 'theirs'): void {
       const { save } = now();

@@ -1,16 +1,7 @@
 import type { Lesson } from '@viaticum/contract';
-import {
-  type Act,
-  type CommandArgs,
-  CommandError,
-  type CommandName,
-  carryOutAll,
-  type History,
-  redo,
-  startHistory,
-  undo,
-} from '@viaticum/core/document';
+import { startHistory } from '@viaticum/core/document';
 import { createStore } from 'zustand/vanilla';
+import { commandsOn } from './commands.js';
 import type { LessonSession, Snapshot } from './store.js';
 
 /**
@@ -24,32 +15,9 @@ export function trialSession(id: string, lesson: Lesson): LessonSession {
     save: { kind: 'waiting' },
     fault: null,
   }));
-  const { getState: now, setState: set } = store;
-  const become = (history: History): void => set({ history, fault: null });
-  const doAll = (acts: readonly Act[], burst?: string): boolean => {
-    try {
-      become(carryOutAll(now().history, acts, burst));
-      return true;
-    } catch (error) {
-      if (!(error instanceof CommandError)) throw error;
-      set({ fault: error.message });
-      return false;
-    }
-  };
   return {
     id,
-    get: now,
-    subscribe: store.subscribe,
-    do: <N extends CommandName>(name: N, args: CommandArgs<N>, burst?: string) => doAll([[name, args] as unknown as Act], burst),
-    doAll,
-    undo: () => become(undo(now().history)),
-    redo: () => become(redo(now().history)),
-    clearFault: () => set({ fault: null }),
-    take() {
-      const { fault } = now();
-      set({ fault: null });
-      return fault;
-    },
+    ...commandsOn(store, (history) => store.setState({ history, fault: null })),
     resolve: () => undefined,
     flush: () => undefined,
     close: () => undefined,

@@ -4,13 +4,14 @@ import { words } from '../words/words.js';
 const SECONDS = 8;
 let count = 0;
 
-/** Says what was done, for some seconds, with a way to take it back. */
-export function useSaid(): (what: string, undo: () => unknown) => void {
+/** Says what was done, for some seconds, with a way to take it back; gives how to be silent before. */
+export function useSaid(): (what: string, undo: () => unknown) => () => void {
   const { message } = App.useApp();
   return (what, undo) => {
     const key = `said-${count++}`;
+    const hide = () => message.destroy(key);
     const takeBack = () => {
-      message.destroy(key);
+      hide();
       undo();
     };
     void message.open({
@@ -25,5 +26,6 @@ export function useSaid(): (what: string, undo: () => unknown) => void {
         </>
       ),
     });
+    return hide;
   };
 }

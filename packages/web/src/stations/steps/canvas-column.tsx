@@ -1,7 +1,6 @@
 import type { Step } from '@viaticum/contract';
 import { looksOf } from '@viaticum/core/derived';
 import { hourMinute } from '@viaticum/core/units';
-import { Button } from 'antd';
 import { useState } from 'react';
 import { useLesson, usePlan, useSheet, useView } from '../../lesson/context.js';
 import { MixSample } from '../../lesson/mix-sample.js';
@@ -9,6 +8,7 @@ import { StageCanvas } from '../../ui/stage-canvas.js';
 import { layersAt, wetnessAt } from '../../ui/stage-layers.js';
 import { StrokeDiagram } from '../../ui/stroke-diagram.js';
 import { RecipeBar } from '../../ui/swatch.js';
+import { ToggleKey } from '../../ui/toggle-key.js';
 import { markWords } from '../../words/steps.js';
 import { words } from '../../words/words.js';
 import { usePainted } from './painted.js';
@@ -96,25 +96,20 @@ function CanvasMap() {
       <figcaption className="small">
         <span className="quiet">{label}</span>
         <span className="canvas-toggles">
-          <Toggle what="outlines" letter="O" name={words.picture.outlines} />
-          <Toggle what="squint" letter="V" name={words.picture.squint} />
+          <ToggleKey
+            said={words.picture.outlines.toLowerCase()}
+            letter="O"
+            isOn={view.outlines}
+            onToggle={() => view.toggle('outlines')}
+          />
+          <ToggleKey
+            said={words.picture.squint.toLowerCase()}
+            letter="V"
+            isOn={view.squint}
+            onToggle={() => view.toggle('squint')}
+          />
         </span>
       </figcaption>
     </figure>
-  );
-}
-
-function Toggle({ what, letter, name }: { what: 'outlines' | 'squint'; letter: string; name: string }) {
-  const view = useView();
-  return (
-    <Button
-      size="small"
-      type={view[what] ? 'primary' : 'default'}
-      aria-pressed={view[what]}
-      onClick={() => view.toggle(what)}
-      aria-keyshortcuts={letter}
-    >
-      {name.toLowerCase()} <kbd>{letter}</kbd>
-    </Button>
   );
 }

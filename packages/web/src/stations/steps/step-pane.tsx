@@ -7,7 +7,7 @@ import { lazy, Suspense, useRef, useState } from 'react';
 import { useLesson, useSession, useView } from '../../lesson/context.js';
 import { FindingKeys } from '../../lesson/finding.js';
 import { openOf, useFindings } from '../../lesson/use-findings.js';
-import { useSaid } from '../../ui/use-said.js';
+import { useSaidChange } from '../../lesson/use-said-change.js';
 import { useTyped } from '../../ui/use-typed.js';
 import { listWords } from '../../words/steps.js';
 import { words } from '../../words/words.js';
@@ -113,7 +113,7 @@ function Title({ step }: { step: Step }) {
 function More({ lesson, step }: { lesson: Lesson; step: Step }) {
   const session = useSession();
   const view = useView();
-  const say = useSaid();
+  const say = useSaidChange();
   const at = lesson.steps.indexOf(step);
   const acts = {
     up: () => session.do('moveStep', { id: step.id, to: at - 1 }),
@@ -124,7 +124,7 @@ function More({ lesson, step }: { lesson: Lesson; step: Step }) {
       if (session.do('addStep', { step: copy, at: at + 1 })) view.selectStep(copy.id);
     },
     remove: () => {
-      if (session.do('removeStep', { id: step.id })) say(w.removed(step.title), session.undo);
+      if (session.do('removeStep', { id: step.id })) say(w.removed(step.title));
       view.selectStep(lesson.steps[at + 1]?.id ?? lesson.steps[at - 1]?.id ?? null);
     },
   };

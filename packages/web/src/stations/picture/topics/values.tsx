@@ -5,6 +5,7 @@ import { Button } from 'antd';
 import { useState } from 'react';
 import { useView } from '../../../lesson/context.js';
 import { useBlobUrl, useJob } from '../../../lesson/laid.js';
+import { ToggleKey } from '../../../ui/toggle-key.js';
 import { TurnField } from '../../../ui/turn-field.js';
 import { words } from '../../../words/words.js';
 import { useBase, useEasel } from '../easel-context.js';
@@ -98,31 +99,20 @@ function TurnedKeys() {
   const easel = useEasel();
   return (
     <p className="picture-toggles">
-      <Button
-        type="text"
-        className="plain toggle"
-        aria-pressed={view.outlines}
-        onClick={() => view.toggle('outlines')}
-        aria-keyshortcuts="O"
-      >
-        <kbd>O</kbd> {words.picture.outlines.toLowerCase()}
-      </Button>
-      <Button
-        type="text"
-        className="plain toggle"
-        aria-pressed={easel.turned.mirror}
-        onClick={() => easel.setTurned({ ...easel.turned, mirror: !easel.turned.mirror })}
-      >
-        {w.mirror}
-      </Button>
-      <Button
-        type="text"
-        className="plain toggle"
-        aria-pressed={easel.turned.upside}
-        onClick={() => easel.setTurned({ ...easel.turned, upside: !easel.turned.upside })}
-      >
-        {w.upside}
-      </Button>
+      <ToggleKey
+        said={words.picture.outlines.toLowerCase()}
+        letter="O"
+        isOn={view.outlines}
+        onToggle={() => view.toggle('outlines')}
+      />
+      {(['mirror', 'upside'] as const).map((way) => (
+        <ToggleKey
+          key={way}
+          said={w[way]}
+          isOn={easel.turned[way]}
+          onToggle={() => easel.setTurned({ ...easel.turned, [way]: !easel.turned[way] })}
+        />
+      ))}
     </p>
   );
 }

@@ -3,7 +3,7 @@ import { nanoid } from 'nanoid';
 import { type FormEvent, useState } from 'react';
 import { useKeep } from '../../../api/queries.js';
 import { useLesson, useSession } from '../../../lesson/context.js';
-import { useSaid } from '../../../ui/use-said.js';
+import { useSaidChange } from '../../../lesson/use-said-change.js';
 import { listWords as w } from '../../../words/steps.js';
 import { words } from '../../../words/words.js';
 
@@ -12,12 +12,12 @@ export function PickedBar({ ids, onNone }: { ids: string[]; onNone: () => void }
   const lesson = useLesson();
   const session = useSession();
   const keep = useKeep();
-  const say = useSaid();
+  const say = useSaidChange();
   const [isKeeping, setKeeping] = useState(false);
   const [name, setName] = useState('');
   const removeAll = () => {
     if (!session.do('leaveOut', { ids })) return;
-    say(words.steps.removedMany(ids.length), session.undo);
+    say(words.steps.removedMany(ids.length));
     onNone();
   };
   const submit = (event: FormEvent) => {

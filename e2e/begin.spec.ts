@@ -22,14 +22,14 @@ test('from a picture to a teachable lesson in three decisions: canvas, school, s
   await expect(rail).toContainText(/\d+ areas/);
   await expect(rail).toContainText(/\d tubes, \d+ mixes/);
   await expect(rail).toContainText(/\d+ steps, \d h/);
-  await expect(page.locator('.beside .finding.serious')).toHaveCount(0);
-  await expect(page.locator('.stage-name').first()).toHaveValue('Ground and drawing');
+  await expect(page.locator('[data-testid="beside"] [data-serious]')).toHaveCount(0);
+  await expect(page.getByTestId('stage-name').first()).toHaveValue('Ground and drawing');
   // Its stage pictures come near to the picture.
   await topic(page, 'Stages');
   await expect(page.getByText(/With half-closed eyes the last one is (close to|some way from) the picture/)).toBeVisible({
     timeout: 90_000,
   });
-  await expect(page.locator('.nearness polyline')).toBeVisible();
+  await expect(page.locator('[data-testid="nearness"] polyline')).toBeVisible();
   await saved(page);
 });
 

@@ -141,7 +141,7 @@ test('what is counted is ticked on the phone, and the stroke’s lesson is in it
   const code = await openClass(page);
   const phone = await joinPhone(browser, server, code, 'Nadia');
   // From the ground to its drying pause to the construction: what comes next stands on the key.
-  const ticks = phone.locator('.follow-tick');
+  const ticks = phone.getByTestId('follow-tick');
   for (let i = 0; i < 4 && (await ticks.count()) === 0; i++) {
     await page.keyboard.press('ArrowRight');
     await phone.waitForTimeout(900);
@@ -151,7 +151,7 @@ test('what is counted is ticked on the phone, and the stroke’s lesson is in it
   await expect(phone.getByText('until all eight rays are drawn')).toBeVisible();
   for (let i = 0; i < 3; i++) await ticks.click();
   await expect(phone.getByText('3 of 8')).toBeVisible();
-  await expect(phone.locator('.follow-tick i.done')).toHaveCount(3);
+  await expect(phone.locator('[data-testid="follow-tick"] [data-ticked]')).toHaveCount(3);
   await accessible(phone, 'follow, counted');
 });
 
@@ -177,9 +177,7 @@ test('a touch test on the desk corrects the drying of this class: the pause and 
   await page.keyboard.press('d');
   await expect(page.getByText(/^One touch: coats dry \d+ % faster in this class\.$/)).toBeVisible();
   await expect.poll(minutes).toBeLessThan(before - 0.5);
-  await expect
-    .poll(async () => Number.parseInt(await phone.locator('.follow-clock').first().innerText(), 10))
-    .toBeLessThan(before);
+  await expect.poll(async () => Number.parseInt(await phone.getByTestId('clock').first().innerText(), 10)).toBeLessThan(before);
   await page.getByRole('button', { name: 'Not yet' }).click();
   await expect(page.getByText(/^2 touches/)).toBeVisible();
 });

@@ -16,7 +16,7 @@ test('a lesson drafted by another school: compared, taken one difference at a ti
   const others = page.getByRole('region', { name: 'Other orders beside it' });
   await expect(others.locator('li')).toHaveCount(3);
   // One difference is taken; there is one less.
-  const differences = page.locator('.draft section').nth(2);
+  const differences = page.locator('[data-testid="draft"] section').nth(2);
   const count = async () => Number(/(\d+) differences/.exec(await differences.innerText())?.[1] ?? 0);
   const before = await count();
   expect(before).toBeGreaterThan(5);
@@ -31,9 +31,9 @@ test('a lesson drafted by another school: compared, taken one difference at a ti
   await expect(fit.getByRole('status')).toContainText(/Without these it lasts|Even without all/);
   await fit.getByRole('button', { name: 'Leave these out' }).click();
   await topic(page, 'List');
-  await expect(page.locator('.stage-name').first()).toHaveValue('Ground and drawing');
+  await expect(page.getByTestId('stage-name').first()).toHaveValue('Ground and drawing');
   for (let i = 0; i < 4; i++) await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.locator('.step-title').nth(2)).toContainText('Sky, blended from the top');
+  await expect(page.getByTestId('step-title').nth(2)).toContainText('Sky, blended from the top');
 });
 
 test('stage pictures: one after every step that leaves something; the canvas shows them, and what was before while held', async ({
@@ -41,15 +41,15 @@ test('stage pictures: one after every step that leaves something; the canvas sho
 }) => {
   await openDemo(page);
   await topic(page, 'Stages');
-  const pictures = page.locator('.stage-strip img');
+  const pictures = page.locator('[data-testid="stage-strip"] img');
   await expect(pictures).toHaveCount(16, { timeout: 60_000 });
   await expect(page.getByText(/With half-closed eyes the last one is (close to|some way from) the picture/)).toBeVisible();
-  await page.locator('.stage-strip button', { hasText: 'Great balloon in red' }).click();
-  const painted = page.locator('.canvas-map image');
+  await page.locator('[data-testid="stage-strip"] button', { hasText: 'Great balloon in red' }).click();
+  const painted = page.locator('[data-testid="canvas-map"] image');
   await expect(painted).toHaveCount(1);
   const shown = await painted.getAttribute('href');
   expect(shown).toMatch(/^blob:/);
-  await page.locator('.canvas-map svg').hover();
+  await page.locator('[data-testid="canvas-map"] svg').hover();
   await page.mouse.down();
   await expect.poll(() => painted.getAttribute('href')).not.toBe(shown);
   await page.mouse.up();
@@ -78,8 +78,8 @@ test('an own method goes before the school, is kept under a name, and is there w
   await draft.getByRole('button', { name: 'Replace all steps by the draft' }).click();
   await topic(page, 'List');
   await page
-    .locator('.step-line', { hasText: 'far ridge' })
-    .or(page.locator('.step-line', { hasText: 'Far ridge' }))
+    .locator('[data-testid="step-line"]', { hasText: 'far ridge' })
+    .or(page.locator('[data-testid="step-line"]', { hasText: 'Far ridge' }))
     .first()
     .click();
   await expect(page.getByLabel('What to say', { exact: true })).toHaveValue(/Flat and done/);

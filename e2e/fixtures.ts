@@ -7,6 +7,9 @@ import { join } from 'node:path';
 import { AxeBuilder } from '@axe-core/playwright';
 import { type Browser, test as base, expect, type Locator, type Page } from '@playwright/test';
 import { createConnection } from 'mysql2/promise';
+import { topic } from '../tools/topic.mjs';
+
+export { topic };
 
 export type Server = {
   url: string;
@@ -166,47 +169,6 @@ export async function goTo(page: Page, station: string): Promise<void> {
   await page.waitForURL(new RegExp(`/${station.toLowerCase()}`));
 }
 
-/** In which group of its station a topic stands, where that has another name. */
-const groupOf: Record<string, string> = {
-  List: 'Steps',
-  Marks: 'Steps',
-  Plans: 'Time',
-  'What if': 'Time',
-  'How it dries': 'Time',
-  Stages: 'Look',
-  Values: 'Look',
-  Mending: 'Look',
-  'Brushes and canvases': 'Get ready',
-  'For others': 'Get ready',
-  Source: 'Frame',
-  Crop: 'Frame',
-  Compare: 'Values',
-  Areas: 'Areas',
-  Tubes: 'Tubes',
-  Things: 'Areas',
-  Edges: 'Areas',
-  'Without a tube': 'Tubes',
-  Lines: 'Drawing',
-  Constructions: 'Drawing',
-  Reflections: 'Drawing',
-  When: 'When and how',
-  Ways: 'When and how',
-  Prints: 'Out',
-  Tablet: 'Out',
-};
-
-/** Turns a station to a topic: its group, then itself. */
-export async function topic(page: Page, name: string): Promise<void> {
-  const row = page.getByRole('navigation', { name: /^What to (look at|work on)$/ });
-  const tab = (of: string) => row.getByRole('tab', { name: of, exact: true });
-  await tab(groupOf[name] ?? name)
-    .or(tab(name))
-    .first()
-    .click();
-  // A group of one is its topic: nothing stands beside it.
-  if (groupOf[name]) await row.locator('.ant-segmented-item', { hasText: new RegExp(`^${name}$`) }).click();
-}
-
 /** Chooses in a field by the words of a choice. */
 export async function choose(field: Locator, said: string): Promise<void> {
   const page = field.page();
@@ -273,7 +235,7 @@ export async function openClass(page: Page): Promise<string> {
   await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /Class/ }).click();
   await saved(page);
   await page.getByRole('button', { name: 'Open a class' }).click();
-  const code = await page.locator('.class-code').first().innerText();
+  const code = await page.getByTestId('class-code').first().innerText();
   await page.getByRole('link', { name: 'Go to the desk' }).first().click();
   await expect(page.getByText('Easels appear here')).toBeVisible();
   return code;

@@ -32,7 +32,7 @@ test('a class is planned with a roster, its date is saved for calendars, letters
 
   await invite.getByRole('button', { name: 'Plan this class' }).click();
   const planned = page.getByRole('region', { name: 'Planned' });
-  const code = await planned.locator('.class-code').innerText();
+  const code = await planned.getByTestId('class-code').innerText();
   await expect(planned.getByAltText('QR code of the join address')).toBeVisible();
   const [file] = await Promise.all([
     page.waitForEvent('download'),

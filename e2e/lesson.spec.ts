@@ -14,7 +14,7 @@ test('a new lesson: canvas, picture, crop, areas, tubes, a mix, steps and a plan
     .composite([{ input: { create: { width: 900, height: 250, channels: 3, background: '#a5803a' } }, left: 0, top: 350 }])
     .png()
     .toFile(picture);
-  await page.locator('.picture-upload input[type=file]').setInputFiles(picture);
+  await page.locator('[data-testid="picture-upload"] input[type=file]').setInputFiles(picture);
   await choose(page.getByLabel('Where the picture comes from'), 'own photo');
   await topic(page, 'Crop');
   // 3 : 2 on 4 : 5: what is lost is 1 − (4/5)·(2/3) = 47 %.
@@ -75,12 +75,12 @@ test('a new lesson: canvas, picture, crop, areas, tubes, a mix, steps and a plan
   await choose(page.getByLabel('Add a tube to the recipe'), 'white');
   await choose(page.getByLabel('Add a tube to the recipe'), 'ultramarine');
   await choose(page.getByLabel('Parts of white'), '4');
-  await expect(page.locator('.mix').getByText('4 white : 1 ultramarine')).toBeVisible();
+  await expect(page.getByTestId('mix').getByText('4 white : 1 ultramarine')).toBeVisible();
   await choose(page.getByLabel('Mean of an area'), 'sky');
-  await expect(page.locator('.mix-off')).toBeVisible();
-  const off = await page.locator('.mix-off').innerText();
+  await expect(page.getByTestId('mix-off')).toBeVisible();
+  const off = await page.getByTestId('mix-off').innerText();
   await choose(page.getByLabel('Parts of ultramarine'), 'a speck');
-  await expect(page.locator('.mix-off')).not.toHaveText(off);
+  await expect(page.getByTestId('mix-off')).not.toHaveText(off);
   await page.getByRole('button', { name: 'Pick from the picture' }).click();
   await page.getByTestId('pick').click({ position: { x: 100, y: 40 } });
   await page.getByRole('button', { name: 'darker' }).click();
@@ -126,7 +126,7 @@ test('files that are no pictures are refused with a sentence', async ({ signedIn
   await topic(page, 'Source');
   const text = info.outputPath('notes.jpg');
   await writeFile(text, 'these are words');
-  await page.locator('.picture-upload input[type=file]').setInputFiles(text);
+  await page.locator('[data-testid="picture-upload"] input[type=file]').setInputFiles(text);
   await expect(page.getByRole('alert')).toContainText('not a JPEG, PNG or WebP');
   await expect(page.getByText('10 areas')).toBeVisible();
   await topic(page, 'Crop');
@@ -136,7 +136,7 @@ test('files that are no pictures are refused with a sentence', async ({ signedIn
 test('squint, outlines, a point moved by keyboard and by mouse', async ({ signedIn: page }) => {
   await openDemo(page, 'picture');
   await page.keyboard.press('v');
-  await expect(page.locator('.easel-view g[filter]')).toBeVisible();
+  await expect(page.locator('[data-testid="easel-view"] g[filter]')).toBeVisible();
   await page.keyboard.press('v');
   await page.getByLabel('Name of baskets').focus();
   const point = page.getByRole('button', { name: /^Point 1:/ }).first();
@@ -158,13 +158,13 @@ test('squint, outlines, a point moved by keyboard and by mouse', async ({ signed
 
 test('the raking light moves the canvas map', async ({ signedIn: page }) => {
   await openDemo(page);
-  const map = page.locator('.canvas-map svg');
+  const map = page.locator('[data-testid="canvas-map"] svg');
   await expect(map).toHaveAttribute('aria-label', 'before the first step');
   const bare = await map.locator('path').count();
   for (let i = 0; i < 8; i++) await page.keyboard.press('Shift+ArrowRight');
   await expect(map).toHaveAttribute('aria-label', /^step \d+, at 1:\d\d$/);
   expect(await map.locator('path').count()).toBeGreaterThan(bare);
-  const section = await page.locator('.ribbon-section').boundingBox();
+  const section = await page.getByTestId('ribbon-section').boundingBox();
   if (!section) throw new Error('no ribbon');
   await page.mouse.click(section.x + section.width * 0.95, section.y + 80);
   await expect(map).toHaveAttribute('aria-label', /at (2|3):\d\d$/);

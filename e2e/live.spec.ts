@@ -107,7 +107,7 @@ test('the desk near: a message, a step left out, the rest planned again, a stude
   await choose(panel.getByLabel('Came before?'), 'remember this person');
   await expect(chosenIn(panel.getByLabel('Came before?'))).toContainText(/^Mara/);
   await panel.getByRole('button', { name: 'Seat to the right' }).click();
-  await expect(page.locator('.easel-name').nth(1)).toHaveText('Mara');
+  await expect(page.getByTestId('easel-name').nth(1)).toHaveText('Mara');
   await accessible(page, 'desk, a student');
 
   await beside(page, 'More');
@@ -239,7 +239,7 @@ test('phones whose clocks are five minutes wrong show the same time; the step is
   await late.getByRole('button', { name: 'Squint' }).click();
   await late.getByText('This phone').click();
   await late.getByLabel('Large type').check();
-  await expect(late.locator('.follow-page.large')).toBeVisible();
+  await expect(late.locator('[data-testid="follow-page"][data-large]')).toBeVisible();
   expect(await late.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
   await accessible(late, 'follow, large type');
 });

@@ -2,21 +2,21 @@ import { choose, expect, joinPhone, openClass, openDemo, saved, test, topic } fr
 
 test('recipes are found for a target, looked at by what each is good for, and taken into use', async ({ signedIn: page }) => {
   await openDemo(page, 'paints');
-  await page.locator('.mix', { hasText: 'warm ground' }).click();
-  const found = page.locator('.found li');
+  await page.locator('[data-testid="mix"]', { hasText: 'warm ground' }).click();
+  const found = page.locator('[data-testid="found"] li');
   await expect(found.filter({ hasText: 'nearest' })).toBeVisible({ timeout: 60_000 });
   await expect(page.getByText('So far whole parts only')).toBeHidden({ timeout: 60_000 });
   await expect(found.filter({ hasText: 'cheapest' })).toHaveCount(1);
   await expect(found.first()).toContainText(/, laid once (the same|hardly|close|some|far)/);
-  const off = await page.locator('.mix-off').innerText();
+  const off = await page.getByTestId('mix-off').innerText();
   const other = found.filter({ has: page.getByRole('button', { name: /^Use this/ }) }).first();
-  const recipe = await other.locator('.recipe-words').innerText();
+  const recipe = await other.getByTestId('recipe-words').innerText();
   await other.getByRole('button', { name: /^Use this/ }).click();
-  await expect(found.filter({ hasText: 'in use' }).locator('.recipe-words')).toHaveText(recipe, { timeout: 60_000 });
-  await expect(page.locator('.mix', { hasText: 'warm ground' }).locator('.recipe-words')).toHaveText(recipe);
-  await expect(page.locator('.mix-order')).toContainText('white, then');
+  await expect(found.filter({ hasText: 'in use' }).getByTestId('recipe-words')).toHaveText(recipe, { timeout: 60_000 });
+  await expect(page.locator('[data-testid="mix"]', { hasText: 'warm ground' }).getByTestId('recipe-words')).toHaveText(recipe);
+  await expect(page.getByTestId('mix-order')).toContainText('white, then');
   await page.keyboard.press('Control+z');
-  await expect(page.locator('.mix-off')).toHaveText(off);
+  await expect(page.getByTestId('mix-off')).toHaveText(off);
 
   // Moved in a painter's words, and met wet instead of dry: other recipes.
   const before = await found.first().innerText();
@@ -37,8 +37,8 @@ test('a colour out of reach: the nearest, and the tube that would reach it', asy
   await page.getByRole('button', { name: 'Which tube would reach it?' }).click({ timeout: 30_000 });
   const add = page.getByRole('button', { name: /^Add phthalo green/ });
   await add.first().click({ timeout: 60_000 });
-  await expect(page.locator('.tubes li')).toHaveCount(9);
-  await expect(page.locator('.found li').first()).toContainText('phthalo green', { timeout: 60_000 });
+  await expect(page.locator('[data-testid="tubes"] li')).toHaveCount(9);
+  await expect(page.locator('[data-testid="found"] li').first()).toContainText('phthalo green', { timeout: 60_000 });
   // What cannot be a colour is not taken.
   await page.getByLabel('Lightness L*').fill('140');
   await expect(page.getByRole('button', { name: 'Set', exact: true })).toBeDisabled();
@@ -48,23 +48,23 @@ test('a mix made of a mix; families on the palette; a mix that others are mixed 
   await openDemo(page, 'paints');
   await topic(page, 'Families');
   await choose(page.getByLabel('From the mix'), 'high sky');
-  await expect(page.locator('.family li')).toHaveCount(7);
+  await expect(page.locator('[data-testid="family"] li')).toHaveCount(7);
   await page.getByRole('button', { name: 'Gradient' }).click();
   await choose(page.getByLabel('To the mix'), 'low sky');
   await choose(page.getByLabel('Steps'), '3');
-  await expect(page.locator('.family li')).toHaveCount(3);
+  await expect(page.locator('[data-testid="family"] li')).toHaveCount(3);
   await page.getByRole('button', { name: 'Put 3 mixes on the palette' }).click();
   await topic(page, 'Mixes');
-  await expect(page.locator('.mix', { hasText: 'high sky, between 2' })).toContainText('low sky');
-  await page.locator('.mix', { hasText: 'high sky' }).first().click();
-  await page.locator('.mix-foot').getByRole('button', { name: 'Take away' }).click();
+  await expect(page.locator('[data-testid="mix"]', { hasText: 'high sky, between 2' })).toContainText('low sky');
+  await page.locator('[data-testid="mix"]', { hasText: 'high sky' }).first().click();
+  await page.getByTestId('mix-foot').getByRole('button', { name: 'Take away' }).click();
   await expect(page.getByRole('alert')).toContainText('is mixed from this one');
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.locator('.mix', { hasText: 'between' })).toHaveCount(0);
+  await expect(page.locator('[data-testid="mix"]', { hasText: 'between' })).toHaveCount(0);
 
   await topic(page, 'Families');
   await page.getByRole('button', { name: 'Two greys' }).click();
-  await expect(page.locator('.family li')).toHaveCount(2);
+  await expect(page.locator('[data-testid="family"] li')).toHaveCount(2);
   await expect(page.getByText('Parents: ultramarine and burnt umber.')).toBeVisible();
 });
 
@@ -77,18 +77,18 @@ test('a smaller palette: the fewest tubes, what they are for, what fewer give up
   await expect(page.getByRole('heading', { name: /^[3-6] tubes reach what can be reached/ })).toBeVisible({ timeout: 60_000 });
   await expect(page.getByText('No smaller set does: all were tried.')).toBeVisible();
   await expect(page.getByText(/\d+\.\d\d a student in tubes/)).toBeVisible();
-  const count = await page.locator('.palette-tubes li').count();
+  const count = await page.locator('[data-testid="palette-tubes"] li').count();
   // A tube that must be there makes it larger, or takes another's place.
   await choose(page.getByLabel('burnt umber: must, may or must not'), 'must');
-  await expect(page.locator('.palette-tubes li', { hasText: 'burnt umber' })).toBeVisible({ timeout: 30_000 });
+  await expect(page.locator('[data-testid="palette-tubes"] li', { hasText: 'burnt umber' })).toBeVisible({ timeout: 30_000 });
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.locator('.palette-tubes li')).toHaveCount(count);
+  await expect(page.locator('[data-testid="palette-tubes"] li')).toHaveCount(count);
   await page.getByRole('button', { name: 'Take this palette and its recipes' }).click();
   await topic(page, 'Mixes');
-  await expect(page.locator('.tubes li')).toHaveCount(count, { timeout: 30_000 });
+  await expect(page.locator('[data-testid="tubes"] li')).toHaveCount(count, { timeout: 30_000 });
   await saved(page);
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.locator('.tubes li')).toHaveCount(8);
+  await expect(page.locator('[data-testid="tubes"] li')).toHaveCount(8);
 });
 
 test('tubes as a table: grade, size, price, who has them; one of one’s own from its samples', async ({ signedIn: page }) => {
@@ -108,7 +108,7 @@ test('tubes as a table: grade, size, price, who has them; one of one’s own fro
 
   await page.getByLabel('Name of the tube').fill('dusk blue');
   await expect(page.getByRole('button', { name: 'Add this tube' })).toBeDisabled();
-  const samples = page.locator('.own-samples > div');
+  const samples = page.locator('[data-testid="own-samples"] > div');
   for (const [at, lab] of [
     [0, ['33', '10', '-32']],
     [1, ['64', '0', '-34']],
@@ -121,7 +121,7 @@ test('tubes as a table: grade, size, price, who has them; one of one’s own fro
   }
   await expect(page.getByText(/^Fitted from (ultramarine|cobalt)/)).toBeVisible();
   await page.getByRole('button', { name: 'Add this tube' }).click();
-  await expect(page.locator('.tube-table').getByText('dusk blue')).toBeVisible();
+  await expect(page.getByTestId('tube-table').getByText('dusk blue')).toBeVisible();
   // A photo that is none.
   await expect(page.getByRole('button', { name: 'Mass tone: From a photo' })).toBeVisible();
   await samples
@@ -133,7 +133,7 @@ test('tubes as a table: grade, size, price, who has them; one of one’s own fro
 
 test('covering, water and a glaze are said with their numbers; too much water is a finding', async ({ signedIn: page }) => {
   await openDemo(page, 'paints');
-  await page.locator('.mix', { hasText: 'low sky' }).click();
+  await page.locator('[data-testid="mix"]', { hasText: 'low sky' }).click();
   await expect(page.getByText(/blend layers? .*hides? what lies under it/)).toBeVisible();
   const film = page.getByText(/^Dry film \d+ µm, workable/);
   const before = await film.innerText();
@@ -151,12 +151,12 @@ test('covering, water and a glaze are said with their numbers; too much water is
 test('the palette sheet: mixes in order of use, an alternative column, the mixing chart', async ({ signedIn: page }) => {
   await openDemo(page, 'paints');
   await topic(page, 'Palette sheet');
-  const rows = page.locator('.sheet-table tbody tr');
+  const rows = page.locator('[data-testid="sheet-table"] tbody tr');
   await expect(rows).toHaveCount(12);
   await expect(rows.first()).toContainText('warm ground');
-  await expect(page.locator('.mixing-chart td i')).toHaveCount(8 + 3 * 28);
+  await expect(page.locator('[data-testid="mixing-chart"] td i')).toHaveCount(8 + 3 * 28);
   await choose(page.getByLabel('Alternative column for a student without'), 'quinacridone magenta');
-  await expect(page.locator('.sheet-table').getByRole('columnheader', { name: 'Without quinacridone magenta' })).toBeVisible();
+  await expect(page.getByTestId('sheet-table').getByRole('columnheader', { name: 'Without quinacridone magenta' })).toBeVisible();
   await expect(rows.filter({ hasText: 'far ridge' })).toContainText(/pyrrole red.*\(/, { timeout: 30_000 });
   await expect(rows.filter({ hasText: 'warm ground' })).toContainText('=');
   await page.emulateMedia({ media: 'print' });
@@ -172,9 +172,9 @@ test('a student without a tube sees other parts on the phone than one who has th
   await openDemo(page, 'paints');
   await topic(page, 'Without a tube');
   await page.getByLabel('ultramarine', { exact: true }).check();
-  const row = page.locator('.instead li', { hasText: 'high sky' });
+  const row = page.locator('[data-testid="instead"] li', { hasText: 'high sky' });
   await expect(row).toBeVisible({ timeout: 30_000 });
-  const other = await row.locator('.recipe-words').innerText();
+  const other = await row.getByTestId('recipe-words').innerText();
   expect(other).not.toContain('ultramarine');
 
   const code = await openClass(page);

@@ -4,14 +4,14 @@ import { choose, chosenIn, expect, openDemo, saved, slideTo, test, topic } from 
 
 /** A place on the canvas's face as shares of it. */
 async function face(page: Page) {
-  const box = await page.locator('.easel-face').boundingBox();
+  const box = await page.getByTestId('easel-face').boundingBox();
   if (!box) throw new Error('no face to work on');
   return (x: number, y: number): [number, number] => [box.x + box.width * x, box.y + box.height * y];
 }
-const areas = (page: Page) => page.locator('.areas li');
+const areas = (page: Page) => page.locator('[data-testid="areas"] li');
 /** Sum of the areas listed, in cm². */
 async function covered(page: Page): Promise<number> {
-  const texts = await page.locator('.areas .numbers').allInnerTexts();
+  const texts = await page.locator('[data-testid="areas"] .numbers').allInnerTexts();
   return texts.reduce((sum, text) => sum + (Number.parseFloat(text) || 0), 0);
 }
 async function propose(page: Page): Promise<void> {
@@ -23,7 +23,7 @@ test('areas proposed from the picture, guided by strokes and taps, taken, and ta
   await openDemo(page, 'picture');
   await propose(page);
   await slideTo(page.getByRole('slider', { name: 'About how many' }), 8);
-  await expect(page.locator('.proposed li')).toHaveCount(8);
+  await expect(page.locator('[data-testid="proposed"] li')).toHaveCount(8);
   const at = await face(page);
   // Down through the sky: all of it belongs together.
   await page.mouse.move(...at(0.06, 0.03));
@@ -55,10 +55,10 @@ test('proposed by keyboard alone: marks set with the cross', async ({ signedIn: 
   await page.keyboard.press('Space');
   for (let i = 0; i < 6; i++) await page.keyboard.press('Shift+ArrowUp');
   await page.keyboard.press('Space');
-  await expect(page.locator('.mark')).toHaveCount(3); // 1, 2, New
+  await expect(page.getByTestId('mark')).toHaveCount(3); // 1, 2, New
   await page.getByRole('button', { name: 'Take back' }).focus();
   await page.keyboard.press('Enter');
-  await expect(page.locator('.mark')).toHaveCount(2);
+  await expect(page.getByTestId('mark')).toHaveCount(2);
   await page.getByRole('button', { name: /^Take these/ }).focus();
   await page.keyboard.press('Enter');
   await expect(areas(page).first()).toBeVisible({ timeout: 25_000 });
@@ -104,16 +104,16 @@ for (const pointer of ['touch', 'pen'] as const) {
 test('values, spots and a drawing in grey: what an instructor sees with half-closed eyes', async ({ signedIn: page }) => {
   await openDemo(page, 'picture');
   await topic(page, 'Values');
-  await expect(page.locator('.value-table tbody tr')).toHaveCount(4);
+  await expect(page.locator('[data-testid="value-table"] tbody tr')).toHaveCount(4);
   await slideTo(page.getByRole('slider', { name: /^Values/ }), 3);
-  await expect(page.locator('.value-table tbody tr')).toHaveCount(3);
-  const shares = await page.locator('.value-table tbody td:last-child').allInnerTexts();
+  await expect(page.locator('[data-testid="value-table"] tbody tr')).toHaveCount(3);
+  const shares = await page.locator('[data-testid="value-table"] tbody td:last-child').allInnerTexts();
   const sum = shares.reduce((total, text) => total + Number.parseInt(text, 10), 0);
   expect(sum).toBeGreaterThan(97);
   expect(sum).toBeLessThan(103);
   await expect(page.getByText(/The darkest begin at value/)).toBeVisible();
   await page.getByRole('button', { name: 'mirrored' }).click();
-  await expect(page.locator('.easel-view > g[transform*="scale(-1"]')).toBeVisible();
+  await expect(page.locator('[data-testid="easel-view"] > g[transform*="scale(-1"]')).toBeVisible();
   await page.getByRole('button', { name: 'mirrored' }).click();
 
   await topic(page, 'Compare');
@@ -122,21 +122,21 @@ test('values, spots and a drawing in grey: what an instructor sees with half-clo
   await page.mouse.click(...at(0.9, 0.635)); // near ridge
   await expect(page.getByText(/\d\.\d steps darker.* than far ridge/)).toBeVisible();
   await page.getByRole('button', { name: 'Without what surrounds them' }).click();
-  await expect(page.locator('.easel-bare')).toBeVisible();
+  await expect(page.getByTestId('easel-bare')).toBeVisible();
   // By keyboard: the cross, set down twice.
   await page.getByRole('button', { name: 'Begin again' }).click();
   await page.getByRole('button', { name: /^Tap places/ }).focus();
   await page.keyboard.press('Space');
   await page.keyboard.press('Shift+ArrowDown');
   await page.keyboard.press('Space');
-  await expect(page.locator('.spot')).toHaveCount(2);
+  await expect(page.getByTestId('spot')).toHaveCount(2);
 });
 
 test('a thing dropped: what lies behind it comes through, its areas are hidden, the plan is shorter; and it comes back', async ({
   signedIn: page,
 }) => {
   await openDemo(page, 'picture');
-  const minutes = page.locator('.bench-time b');
+  const minutes = page.locator('[data-testid="bench-time"] b');
   const before = await minutes.innerText();
   await topic(page, 'Things');
   for (const name of ['great balloon', 'cream stripes', 'baskets']) await page.getByLabel(name, { exact: true }).check();
@@ -149,8 +149,8 @@ test('a thing dropped: what lies behind it comes through, its areas are hidden, 
   await topic(page, 'Compare');
   const at = await face(page);
   await page.mouse.click(...at(0.37, 0.25));
-  await expect(page.locator('.spot')).toContainText('sky');
-  await expect(page.locator('.spot')).toContainText(/blue|violet/);
+  await expect(page.getByTestId('spot')).toContainText('sky');
+  await expect(page.getByTestId('spot')).toContainText(/blue|violet/);
   await topic(page, 'Things');
   await page.getByLabel('Name of the thing great balloon').focus();
   await page.getByRole('button', { name: 'Bring it back' }).click();
@@ -167,8 +167,8 @@ test('a second reference, and a thing cut from it; a taped margin makes every ar
   await sharp({ create: { width: 400, height: 500, channels: 3, background: '#30a050' } })
     .png()
     .toFile(other);
-  await page.locator('.picture-upload input[type=file]').setInputFiles(other);
-  await expect(page.locator('.reference')).toHaveCount(2);
+  await page.locator('[data-testid="picture-upload"] input[type=file]').setInputFiles(other);
+  await expect(page.getByTestId('reference')).toHaveCount(2);
   await expect(chosenIn(page.getByLabel('What it is for').nth(1))).toContainText('a detail');
   await topic(page, 'Things');
   await page.getByLabel('small balloons', { exact: true }).check();
@@ -178,11 +178,11 @@ test('a second reference, and a thing cut from it; a taped margin makes every ar
   await topic(page, 'Compare');
   const at = await face(page);
   await page.mouse.click(...at(0.753, 0.18));
-  await expect(page.locator('.spot')).toContainText(/green/);
+  await expect(page.getByTestId('spot')).toContainText(/green/);
   await topic(page, 'Crop');
   await page.getByLabel('Taped margin, in').fill('1');
   await page.keyboard.press('Enter');
-  await expect(page.locator('.easel-tape')).toBeVisible();
+  await expect(page.getByTestId('easel-tape')).toBeVisible();
   await topic(page, 'Areas');
   // 14 × 18 in are 1625.8 cm².
   await expect.poll(() => covered(page)).toBeLessThan(1625.8 * 1.004);
@@ -213,7 +213,7 @@ test('edges, directions, light and composition: measured, and set by hand', asyn
   await topic(page, 'Composition');
   await choose(page.getByLabel('The picture is about'), 'great balloon');
   await expect(page.getByText(/The great balloon stands \d+ % of the way off the middle/)).toBeVisible({ timeout: 25_000 });
-  await expect(page.locator('.picture').getByText(/lines run unbroken from edge to edge/)).toBeVisible();
+  await expect(page.getByTestId('picture').getByText(/lines run unbroken from edge to edge/)).toBeVisible();
   await expect(page.getByText('Small balloons: 3 parts.')).toBeVisible();
   await slideTo(page.getByRole('slider', { name: /^Light/ }), 270);
   await expect(page.getByText('from the left')).toBeVisible();
@@ -273,8 +273,8 @@ test('a lesson without a reference; a picture of one colour; a crop past the edg
   await sharp({ create: { width: 400, height: 500, channels: 3, background: '#7a8a5a' } })
     .png()
     .toFile(even);
-  await page.locator('.picture-upload input[type=file]').setInputFiles(even);
-  await expect(page.locator('.reference')).toBeVisible();
+  await page.locator('[data-testid="picture-upload"] input[type=file]').setInputFiles(even);
+  await expect(page.getByTestId('reference')).toBeVisible();
   await topic(page, 'Areas');
   await page.getByRole('button', { name: 'Propose areas' }).click();
   await expect(page.getByText(/of one colour throughout/)).toBeVisible({ timeout: 20_000 });
@@ -300,6 +300,6 @@ test('a lesson without a reference; a picture of one colour; a crop past the edg
   await page.getByRole('button', { name: 'Take away' }).click();
   await expect(page.getByText(/A lesson can do without/)).toBeVisible();
   await topic(page, 'Composition');
-  await expect(page.locator('.notes li').first()).toBeVisible({ timeout: 20_000 });
+  await expect(page.locator('[data-testid="notes"] li').first()).toBeVisible({ timeout: 20_000 });
   await saved(page);
 });

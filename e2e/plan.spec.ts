@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import { accessible, choose, expect, keepRoom, openDemo, openRoom, saved, test, topic } from './fixtures.js';
 
-const total = (page: Page) => page.locator('.bench-time b');
+const total = (page: Page) => page.locator('[data-testid="bench-time"] b');
 /** "3 h 33" or "41 min" as minutes. */
 const minutesOf = (text: string): number => {
   const [, hours = '0', minutes = '0'] = /(?:(\d+) h )?(\d+)/.exec(text) ?? [];
@@ -29,7 +29,7 @@ test('three plans stand side by side; minutes are traded against changes; an ord
 }) => {
   await openDemo(page);
   await expect(total(page)).toHaveText('3 h 33');
-  const titles = () => page.locator('.step-row .step-title').allInnerTexts();
+  const titles = () => page.locator('[data-testid="step-row"] [data-testid="step-title"]').allInnerTexts();
   const before = await titles();
   await topic(page, 'Plans');
   await expect(strip(page, 'your order')).toContainText('3 h 33, 1 h 19 waiting', { timeout: 60_000 });
@@ -63,11 +63,11 @@ test('what sets the end, in words and on the section, and what each wait costs; 
   signedIn: page,
 }) => {
   await openDemo(page);
-  await expect(page.locator('.ribbon-chain')).toHaveCount(0);
-  await page.locator('.ribbon').getByRole('button', { name: 'What sets the end' }).click();
-  await expect(page.locator('.ribbon-chain path')).toHaveCount(3);
+  await expect(page.getByTestId('ribbon-chain')).toHaveCount(0);
+  await page.getByTestId('ribbon').getByRole('button', { name: 'What sets the end' }).click();
+  await expect(page.locator('[data-testid="ribbon-chain"] path')).toHaveCount(3);
   await topic(page, 'Plans');
-  const chain = page.locator('.chain li');
+  const chain = page.locator('[data-testid="chain"] li');
   await expect(chain).toHaveCount(12);
   await expect(chain.first()).toContainText('Tone the whole canvas');
   await expect(chain.last()).toContainText('Last look, then sign');
@@ -96,7 +96,7 @@ test('a step dragged to a time is pinned there; its price is shown; it is let go
   expect(dragged).toBeLessThan(minutesOf('4 h 00'));
   await page.mouse.up();
   await expect.poll(() => totalMinutes(page)).toBe(dragged);
-  await expect(page.locator('.ribbon-nail')).toHaveCount(1);
+  await expect(page.getByTestId('ribbon-nail')).toHaveCount(1);
   await topic(page, 'Plans');
   const cost = page.locator('[data-cost="pin"]');
   await expect(cost).toContainText('Last look, then sign is pinned');
@@ -105,17 +105,17 @@ test('a step dragged to a time is pinned there; its price is shown; it is let go
   await page.getByRole('button', { name: 'a minute later' }).click();
   await expect.poll(() => totalMinutes(page)).toBe(dragged + 1);
   await saved(page);
-  await page.locator('.step-row.selected .step-line').focus();
+  await page.locator('[data-testid="step-line"][aria-current="true"]').focus();
   await page.keyboard.press('p');
   await expect(total(page)).toHaveText('3 h 33');
-  await expect(page.locator('.ribbon-nail')).toHaveCount(0);
+  await expect(page.getByTestId('ribbon-nail')).toHaveCount(0);
 });
 
 test('a pin that contradicts the paint is said with the smallest set of reasons, and mended', async ({ signedIn: page }) => {
   await openDemo(page);
   await dragTrack(page, 's5', -40);
   await page.mouse.up();
-  const finding = page.locator('.beside .finding', { hasText: 'is pinned to' });
+  const finding = page.locator('[data-testid="beside"] [data-testid="finding"]', { hasText: 'is pinned to' });
   await expect(finding).toContainText(
     /Step 5 is pinned to 0:\d\d, and step 5 waits 22\.\d+ min for the sky of step 3; in this order step 5 cannot begin before 1:07\./,
   );
@@ -150,7 +150,7 @@ test('a hot dry day offers misting, and taking it keeps the sky open; a damp day
   await accessible(page, 'how it dries');
   await mist.getByRole('button', { name: 'Do this' }).click();
   await expect(page.getByText(/Workable 1\d min, the blend takes 12 min: there is time\./)).toBeVisible();
-  await expect(page.locator('.beside .finding', { hasText: 'Blending takes' })).toHaveCount(0);
+  await expect(page.locator('[data-testid="beside"] [data-testid="finding"]', { hasText: 'Blending takes' })).toHaveCount(0);
 
   // A damp day is another plan altogether.
   await season(page, 'autumn, damp');
@@ -220,14 +220,14 @@ test('a room is saved and taken; a climate log gives its hours and the best star
   await keepRoom(panel);
   await expect(page.getByRole('alert')).toHaveCount(0);
   await topic(page, 'What if');
-  await expect(page.locator('.by-hour li').first()).toContainText('06:00', { timeout: 60_000 });
+  await expect(page.locator('[data-testid="by-hour"] li').first()).toContainText('06:00', { timeout: 60_000 });
   await expect(page.getByText(/^Begin at \d\d:\d\d: it takes \d h \d\d and ends at 1[78]:\d\d\.$/)).toBeVisible();
 });
 
 test('the section is looked at from near and far, folded, as a table, and printed', async ({ signedIn: page }) => {
   await openDemo(page);
-  const ribbon = page.locator('.ribbon');
-  const ticks = () => ribbon.locator('.ribbon-tick').allTextContents();
+  const ribbon = page.getByTestId('ribbon');
+  const ticks = () => ribbon.getByTestId('ribbon-tick').allTextContents();
   await expect.poll(async () => (await ticks()).at(-1)).toBe('3:30');
   await page.keyboard.press('+');
   await page.keyboard.press('+');
@@ -238,10 +238,10 @@ test('the section is looked at from near and far, folded, as a table, and printe
   await expect(ribbon.getByRole('button', { name: 'Farther' })).toBeDisabled();
   await ribbon.getByRole('button', { name: 'Whole' }).click();
   await ribbon.getByRole('button', { name: 'As a table' }).click();
-  await expect(ribbon.locator('.ribbon-table tbody tr').nth(1)).toContainText('Let the whole canvas dry');
+  await expect(ribbon.locator('[data-testid="ribbon-table"] tbody tr').nth(1)).toContainText('Let the whole canvas dry');
   await ribbon.getByRole('button', { name: 'As a table' }).click();
   await page.emulateMedia({ media: 'print' });
-  await expect(page.locator('.beside')).toBeHidden();
-  await expect(ribbon.locator('.ribbon-section')).toBeVisible();
-  await expect(ribbon.locator('.ribbon-table')).toBeVisible();
+  await expect(page.getByTestId('beside')).toBeHidden();
+  await expect(ribbon.getByTestId('ribbon-section')).toBeVisible();
+  await expect(ribbon.getByTestId('ribbon-table')).toBeVisible();
 });

@@ -7,7 +7,7 @@ test('the list by keys: marked, joined, moved, doubled, split, taken away, and a
   await openDemo(page);
   const rows = page.locator(titles);
   await expect(rows).toHaveCount(18);
-  const line = (n: number) => page.locator('.step-line').nth(n);
+  const line = (n: number) => page.getByTestId('step-line').nth(n);
   await line(4).focus();
   await page.keyboard.press('Shift+ArrowDown');
   await expect(page.getByRole('toolbar', { name: '2 steps marked' })).toBeVisible();
@@ -35,9 +35,9 @@ test('the list by keys: marked, joined, moved, doubled, split, taken away, and a
   await expect(rows.nth(2)).toHaveText('Far ridge, laid flat');
   await page.getByRole('toolbar').getByRole('button', { name: 'Mark none' }).click();
   await page.keyboard.press('Control+z');
-  const grip = page.locator('[data-step="s5"] .step-grip');
+  const grip = page.locator('[data-step="s5"] [data-testid="step-grip"]');
   const from = await grip.boundingBox();
-  const to = await page.locator('[data-step="s4"] .step-grip').boundingBox();
+  const to = await page.locator('[data-step="s4"] [data-testid="step-grip"]').boundingBox();
   if (!from || !to) throw new Error('no grip');
   await page.mouse.move(from.x + 12, from.y + 12);
   await page.mouse.down();
@@ -50,7 +50,7 @@ test('the list by keys: marked, joined, moved, doubled, split, taken away, and a
 
 test('words with bold and a list; pasted tags stay words; found again by what is said', async ({ signedIn: page }) => {
   await openDemo(page);
-  await page.locator('.step-line').nth(4).click();
+  await page.getByTestId('step-line').nth(4).click();
   const say = page.getByLabel('What to say', { exact: true });
   await say.fill('Press lightly\n<img src=x onerror=alert(1)> marmalade');
   await say.selectText();
@@ -61,19 +61,19 @@ test('words with bold and a list; pasted tags stay words; found again by what is
   await say.blur();
   await saved(page);
   await page.getByRole('link', { name: 'Read through' }).click();
-  const shown = page.locator('.read-step').nth(4);
+  const shown = page.getByTestId('read-step').nth(4);
   await expect(shown.locator('li')).toHaveCount(2);
   await expect(shown.locator('li b')).toHaveText('lightly');
   await expect(shown.locator('li img')).toHaveCount(0);
   await expect(shown).toContainText('<img src=x onerror=alert(1)>');
   await page.getByRole('link', { name: 'Back to the bench' }).click();
-  await page.locator('.step-line').first().waitFor();
+  await page.getByTestId('step-line').first().waitFor();
   await page.keyboard.press('/');
   await page.getByLabel('Words to look for').fill('marmalade');
-  await expect(page.locator('.find-list li')).toHaveCount(1);
+  await expect(page.locator('[data-testid="find-list"] li')).toHaveCount(1);
   await accessible(page, 'find');
   await page.getByLabel('Words to look for').fill('ultramarine');
-  await page.locator('.find-list button', { hasText: 'tube' }).first().click();
+  await page.locator('[data-testid="find-list"] button', { hasText: 'tube' }).first().click();
   await page.waitForURL(/paints$/);
 });
 
@@ -83,11 +83,11 @@ test('steps are kept under a name, and brought into the lesson again; so are tho
   await openDemo(page);
   const rows = page.locator(titles);
   await page
-    .locator('.step-line')
+    .getByTestId('step-line')
     .nth(15)
     .click({ modifiers: ['Control'] });
   await page
-    .locator('.step-line')
+    .getByTestId('step-line')
     .nth(16)
     .click({ modifiers: ['Control'] });
   await page.getByRole('button', { name: 'Keep for other lessons' }).click();
@@ -98,13 +98,13 @@ test('steps are kept under a name, and brought into the lesson again; so are tho
   await accessible(page, 'bring steps');
   await page.getByLabel('Look for words').fill('rim lights');
   await page
-    .locator('.bring-list')
+    .getByTestId('bring-list')
     .getByLabel(/Rim lights/)
     .first()
     .check();
   await page.getByLabel('Look for words').fill('glints');
   await page
-    .locator('.bring-list')
+    .getByTestId('bring-list')
     .getByLabel(/Glints on copper/)
     .check();
   await page.getByRole('button', { name: 'Put 2 steps in' }).click();
@@ -119,14 +119,18 @@ test('marks: added, laid in a step of their own, counted on the sheet; the pract
   await openDemo(page);
   await topic(page, 'Marks');
   await page.getByRole('button', { name: 'New marks' }).click();
-  const card = page.locator('.mark-card');
+  const card = page.getByTestId('mark-card');
   await choose(card.getByLabel('Where'), 'terraces');
   await card.getByLabel(/^How many/).fill('40');
   await page.keyboard.press('Enter');
   await expect(card).toContainText('2 min');
-  await expect(page.locator('.beside .finding', { hasText: 'No step lays these marks.' })).toBeVisible();
+  await expect(
+    page.locator('[data-testid="beside"] [data-testid="finding"]', { hasText: 'No step lays these marks.' }),
+  ).toBeVisible();
   await card.getByRole('button', { name: 'A step for them' }).click();
-  await expect(page.locator('.beside .finding', { hasText: 'No step lays these marks.' })).toHaveCount(0);
+  await expect(
+    page.locator('[data-testid="beside"] [data-testid="finding"]', { hasText: 'No step lays these marks.' }),
+  ).toHaveCount(0);
   await card.getByLabel(/^How many/).fill('-3');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert')).toContainText('2 000 marks');
@@ -142,8 +146,8 @@ test('marks: added, laid in a step of their own, counted on the sheet; the pract
 test('values, brushes and canvases ahead, repair and variants say what they compute', async ({ signedIn: page }) => {
   await openDemo(page);
   await topic(page, 'Values');
-  await expect(page.locator('.values-table tbody tr')).toHaveCount(10);
-  await expect(page.locator('.values-table tbody tr').first()).toContainText('3. Sky, blended');
+  await expect(page.locator('[data-testid="values-table"] tbody tr')).toHaveCount(10);
+  await expect(page.locator('[data-testid="values-table"] tbody tr').first()).toContainText('3. Sky, blended');
   await accessible(page, 'values');
   await topic(page, 'Brushes and canvases');
   await expect(page.getByRole('region', { name: 'Brushes', exact: true })).toContainText('2 in flat');
@@ -158,18 +162,18 @@ test('values, brushes and canvases ahead, repair and variants say what they comp
   await topic(page, 'Mending');
   await choose(page.getByLabel('Where'), 'sky');
   await choose(page.getByLabel('What is wrong'), 'the edge to far ridge is too hard');
-  await expect(page.locator('.repair-ways')).toContainText('Soften the edge');
+  await expect(page.getByTestId('repair-ways')).toContainText('Soften the edge');
   await accessible(page, 'repair');
-  const before = await page.locator('.bench-time').innerText();
+  const before = await page.getByTestId('bench-time').innerText();
   await page
-    .locator('.repair-ways li', { hasText: 'Soften the edge' })
+    .locator('[data-testid="repair-ways"] li', { hasText: 'Soften the edge' })
     .getByRole('button', { name: 'Put it into the steps' })
     .click();
-  await expect(page.locator('.bench-time')).not.toHaveText(before);
+  await expect(page.getByTestId('bench-time')).not.toHaveText(before);
   await page.getByRole('button', { name: 'Undo' }).click();
   await topic(page, 'For others');
   await page.getByRole('button', { name: 'New variant' }).click();
-  const card = page.locator('.variant-card');
+  const card = page.getByTestId('variant-card');
   await choose(card.getByLabel('Canvas'), '8 × 10 in');
   await expect(card).toContainText('On a canvas of 8 × 10 in.');
   await card.getByLabel('for children').check();
@@ -186,8 +190,8 @@ test('the whole lesson as a page to read the evening before', async ({ signedIn:
   await openDemo(page);
   await page.getByRole('link', { name: 'Read through' }).click();
   await expect(page.getByRole('heading', { name: 'Balloons over the terraces' })).toBeVisible();
-  await expect(page.locator('.read-step')).toHaveCount(18);
-  await expect(page.locator('.read-pause').first()).toContainText('Pause, 8 min');
+  await expect(page.getByTestId('read-step')).toHaveCount(18);
+  await expect(page.getByTestId('read-pause').first()).toContainText('Pause, 8 min');
   await expect(page.getByText('Keep to the labels and safety sheets')).toBeVisible();
   await accessible(page, 'read-through');
   await page.emulateMedia({ media: 'print' });

@@ -97,8 +97,8 @@ test('the same path by keyboard alone', async ({ page, server, browser }) => {
   await page.waitForURL(/\/class$/);
   await tabTo(page, /^ *Open a class/);
   await page.keyboard.press('Enter');
-  await expect(page.locator('.class-code')).toBeVisible();
-  const code = await page.locator('.class-code').innerText();
+  await expect(page.getByTestId('class-code')).toBeVisible();
+  const code = await page.getByTestId('class-code').innerText();
   await tabTo(page, /Go to the desk/);
   await page.keyboard.press('Enter');
   await expect(page.getByText('Easels appear here')).toBeVisible();

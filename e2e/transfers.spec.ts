@@ -70,12 +70,12 @@ test('when: edges that paint would bury get a second transfer, which is a step o
   await openDemo(page, 'transfers');
   await drawn(page);
   await topic(page, 'When');
-  await expect(page.locator('.moment')).toHaveCount(1);
-  const missing = await page.locator('.buried li').count();
-  for (let i = 0; i < missing; i++) await page.locator('.buried li button').first().click();
+  await expect(page.getByTestId('moment')).toHaveCount(1);
+  const missing = await page.locator('[data-testid="buried"] li').count();
+  for (let i = 0; i < missing; i++) await page.locator('[data-testid="buried"] li button').first().click();
   await expect(page.getByText('No line is painted over before it is used.')).toBeVisible();
-  await expect(page.locator('.moment')).toHaveCount(1 + missing);
-  await page.locator('.moment').nth(1).click();
+  await expect(page.getByTestId('moment')).toHaveCount(1 + missing);
+  await page.getByTestId('moment').nth(1).click();
   await topic(page, 'Ways');
   await expect(page.getByText(/^For “Trace again for/).first()).toBeVisible();
   await page.getByText('chalk or white on the back').first().click();
@@ -184,7 +184,7 @@ test('a photograph of a drawing is found, straightened and judged in words; one 
     await photo(lines.replace('<g fill="none"', '<g transform="translate(-14 0) scale(1.07 1)" fill="none"')),
   );
   await page.getByRole('button', { name: 'Compare' }).click();
-  await expect(page.locator('.check-found')).toContainText(/kettle.*too wide/i, { timeout: 60_000 });
+  await expect(page.getByTestId('check-found')).toContainText(/kettle.*too wide/i, { timeout: 60_000 });
   await choose.setInputFiles(
     await photo('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 406 305" width="406mm" height="305mm"/>'),
   );
@@ -204,16 +204,16 @@ test('a tablet is measured by a card, then shows the template at true size', asy
   await page.mouse.click(rail.x + rail.width * 0.25, rail.y + rail.height / 2);
   const pxPerMm = Number(await size.getAttribute('aria-valuenow'));
   expect(pxPerMm).toBeCloseTo(5, 0);
-  const card = await page.locator('.trace-card').boundingBox();
+  const card = await page.getByTestId('trace-card').boundingBox();
   expect(card?.width).toBeCloseTo(85.6 * pxPerMm, 0);
   await accessible(page, 'measuring a tablet');
   await page.getByRole('button', { name: 'They agree' }).click();
-  await expect(page.locator('.trace-sheet path')).toHaveAttribute('d', /C/, { timeout: 60_000 });
-  const sheet = await page.locator('.trace-sheet').boundingBox();
+  await expect(page.locator('[data-testid="trace-sheet"] path')).toHaveAttribute('d', /C/, { timeout: 60_000 });
+  const sheet = await page.getByTestId('trace-sheet').boundingBox();
   expect(sheet?.width).toBeCloseTo(406.4 * pxPerMm, 0);
   await page.getByRole('application').focus();
   await page.keyboard.press('ArrowRight');
-  await expect.poll(async () => (await page.locator('.trace-sheet').boundingBox())?.x).toBeCloseTo((sheet?.x ?? 0) - 24, 0);
+  await expect.poll(async () => (await page.getByTestId('trace-sheet').boundingBox())?.x).toBeCloseTo((sheet?.x ?? 0) - 24, 0);
   await accessible(page, 'tracing');
 });
 

@@ -19,13 +19,13 @@ test('the wall shows what all do now, follows the desk, names nobody, and is rea
   await expect(wall.getByRole('heading', { name: 'Tone the whole canvas' })).toBeVisible();
   // About 70 px on a 55-inch screen.
   const size = await wall
-    .locator('.wall-now p')
+    .locator('[data-testid="wall-now"] p')
     .first()
     .evaluate((thing) => Number.parseFloat(getComputedStyle(thing).fontSize));
   expect(size).toBeGreaterThan(62);
   expect(size).toBeLessThan(80);
   await phone.getByRole('button', { name: 'Done', exact: true }).click();
-  await expect(wall.locator('.wall-easels .done')).toHaveCount(1);
+  await expect(wall.locator('[data-testid="wall-easels"] [data-done]')).toHaveCount(1);
   expect(await wall.locator('body').innerText()).not.toContain('Ottilie');
   await accessible(wall, 'wall');
   await wall.getByText('This screen').click();
@@ -33,7 +33,7 @@ test('the wall shows what all do now, follows the desk, names nobody, and is rea
   await expect
     .poll(() =>
       wall
-        .locator('.wall-now p')
+        .locator('[data-testid="wall-now"] p')
         .first()
         .evaluate((thing) => Number.parseFloat(getComputedStyle(thing).fontSize)),
     )

@@ -11,8 +11,10 @@ import {
   refineAreas,
   toEnd,
 } from '../packages/core/dist/picture/index.js';
+
 import { labRaster } from '../packages/kernels/dist/raster/index.js';
 import { photographed } from './demo/paint.mjs';
+import { topic } from './topic.mjs';
 
 const PIXELS = 2_000_000;
 
@@ -204,23 +206,22 @@ export async function editingRows(row, { origin, call, cookie, lessonId }) {
       return `${(performance.now() - from).toFixed(0)} ms`;
     };
     const values = await since(
-      () =>
-        page.getByRole('navigation', { name: 'What to look at' }).getByRole('button', { name: 'Values', exact: true }).click(),
-      () => page.locator('.value-table tbody tr').first().waitFor(),
+      () => topic(page, 'Values'),
+      () => page.locator('[data-testid="value-table"] tbody tr').first().waitFor(),
     );
     row('values, in Chromium, drawn', '1.8 megapixels, squinted by 2 mm', values, '');
-    await page.getByRole('navigation', { name: 'What to look at' }).getByRole('button', { name: 'Areas', exact: true }).click();
+    await topic(page, 'Areas');
     const drafted = await since(
       () => page.getByRole('button', { name: 'Propose areas' }).click(),
-      () => page.locator('.proposed li').first().waitFor({ timeout: 30_000 }),
+      () => page.locator('[data-testid="proposed"] li').first().waitFor({ timeout: 30_000 }),
     );
     row('draft areas, in Chromium, drawn', '1.8 megapixels', drafted, '');
-    const face = await page.locator('.easel-face').boundingBox();
+    const face = await page.locator('[data-testid="easel-face"]').boundingBox();
     const waits = [];
     for (let i = 0; i < 6; i++) {
       const from = performance.now();
       await page.mouse.click(face.x + face.width * (0.15 + 0.13 * i), face.y + face.height * (0.1 + 0.14 * i));
-      await page.locator(`.proposed[data-taps="${i + 1}"]`).waitFor({ timeout: 5000 });
+      await page.locator(`[data-testid="proposed"][data-taps="${i + 1}"]`).waitFor({ timeout: 5000 });
       waits.push(performance.now() - from);
     }
     waits.sort((a, b) => a - b);

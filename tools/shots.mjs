@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import sharp from 'sharp';
 import { build, database, debian, freePort, npmPackages, root, run, serve } from './setup.mjs';
+import { topic } from './topic.mjs';
 
 const folder = join(root, 'docs/screenshots');
 const only = process.argv.slice(2);
@@ -53,34 +54,20 @@ const station = async (page, name) => {
     .click();
 };
 
-/** In which group of its station a topic stands. */
-const groupOf = {
-  Plans: 'Time',
-  Values: 'Look',
-  Stages: 'Look',
-  List: 'Steps',
-  Areas: 'Areas',
-};
-async function showTopic(page, name) {
-  const row = page.getByRole('navigation', { name: /^What to (look at|work on)$/ });
-  await row.getByRole('tab', { name: groupOf[name] ?? name, exact: true }).click();
-  if (groupOf[name]) await row.locator('.ant-segmented-item', { hasText: new RegExp(`^${name}$`) }).click();
-}
-
 async function lessonViews(page) {
   await shoot(page, 'shelf');
   await page.getByRole('link', { name: 'Open Balloons over the terraces' }).click();
   await page.waitForURL(/\/steps(\/\w+)?$/);
-  await page.locator('.step-line').nth(2).click();
-  await page.locator('.step-form').waitFor();
+  await page.getByTestId('step-line').nth(2).click();
+  await page.getByTestId('step-form').waitFor();
   await shoot(page, 'steps');
   await roomView(page);
   await planViews(page);
   await station(page, 'Picture');
   await pictureViews(page);
   await station(page, 'Paints');
-  await page.locator('.mix', { hasText: 'near ridge' }).click();
-  await page.locator('.found li').nth(1).waitFor({ timeout: 60_000 });
+  await page.locator('[data-testid="mix"]', { hasText: 'near ridge' }).click();
+  await page.locator('[data-testid="found"] li').nth(1).waitFor({ timeout: 60_000 });
   await page.getByText(/Looking through all recipes/).waitFor({ state: 'hidden', timeout: 60_000 });
   await shoot(page, 'paints');
   await station(page, 'Transfers');
@@ -101,7 +88,6 @@ async function roomView(page) {
 }
 
 async function transferViews(page) {
-  const topic = (name) => showTopic(page, name);
   await page.getByText(/[1-9]\d* lines, \d+ points/).waitFor({ timeout: 60_000 });
   await shoot(page, 'transfers');
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as SVG' }).click()]);
@@ -116,45 +102,43 @@ async function transferViews(page) {
     .composite([{ input: turned, left: 170, top: 160 }])
     .jpeg()
     .toBuffer();
-  await topic('Check');
+  await topic(page, 'Check');
   await page.locator('input[type="file"]').first().setInputFiles({ name: 'a.jpg', mimeType: 'image/jpeg', buffer });
   await page.getByText('The corners were found').waitFor();
   await page.getByRole('button', { name: 'Compare' }).click();
-  await page.locator('.check-found li').first().waitFor({ timeout: 60_000 });
-  await page.locator('.check-overlay').scrollIntoViewIfNeeded();
+  await page.locator('[data-testid="check-found"] li').first().waitFor({ timeout: 60_000 });
+  await page.getByTestId('check-overlay').scrollIntoViewIfNeeded();
   await shoot(page, 'transfers-check');
 }
 
 async function planViews(page) {
-  const topic = (name) => showTopic(page, name);
-  await topic('Plans');
+  await topic(page, 'Plans');
   await page.getByText('Proven: no order of these steps ends sooner.').waitFor({ timeout: 60_000 });
-  await page.locator('.ribbon').getByRole('button', { name: 'What sets the end' }).click();
+  await page.getByTestId('ribbon').getByRole('button', { name: 'What sets the end' }).click();
   await shoot(page, 'steps-plans');
-  await page.locator('.ribbon').getByRole('button', { name: 'What sets the end' }).click();
-  await topic('Values');
+  await page.getByTestId('ribbon').getByRole('button', { name: 'What sets the end' }).click();
+  await topic(page, 'Values');
   await page.getByRole('region', { name: 'The roughest stage' }).waitFor();
   await shoot(page, 'steps-values');
-  await topic('Stages');
-  await page.locator('.stage-strip img').nth(15).waitFor({ timeout: 90_000 });
-  await page.locator('.stage-strip button', { hasText: 'Great balloon in red' }).click();
-  await page.locator('.nearness').scrollIntoViewIfNeeded();
+  await topic(page, 'Stages');
+  await page.locator('[data-testid="stage-strip"] img').nth(15).waitFor({ timeout: 90_000 });
+  await page.locator('[data-testid="stage-strip"] button', { hasText: 'Great balloon in red' }).click();
+  await page.getByTestId('nearness').scrollIntoViewIfNeeded();
   await shoot(page, 'steps-stages');
   await page.getByRole('link', { name: 'Read through' }).click();
-  await page.locator('.read-step').first().waitFor();
+  await page.getByTestId('read-step').first().waitFor();
   await shoot(page, 'read-through');
   await page.getByRole('link', { name: 'Back to the bench' }).click();
   await page.waitForURL(/\/steps(\/\w+)?$/);
-  await topic('List');
+  await topic(page, 'List');
 }
 
 async function pictureViews(page) {
-  const topic = (name) => showTopic(page, name);
   await shoot(page, 'picture');
-  await topic('Areas');
+  await topic(page, 'Areas');
   await page.getByRole('button', { name: 'Propose areas' }).click();
-  await page.locator('.proposed li').first().waitFor();
-  const face = await page.locator('.easel-face').boundingBox();
+  await page.locator('[data-testid="proposed"] li').first().waitFor();
+  const face = await page.getByTestId('easel-face').boundingBox();
   const at = (x, y) => [face.x + face.width * x, face.y + face.height * y];
   await page.mouse.move(...at(0.07, 0.05));
   await page.mouse.down();
@@ -165,7 +149,7 @@ async function pictureViews(page) {
     await page.mouse.click(...at(x, 0.3));
     if (x !== 0.365) await page.getByRole('button', { name: 'New', exact: true }).click();
   }
-  await page.locator('.proposed[data-taps]').waitFor();
+  await page.locator('[data-testid="proposed"][data-taps]').waitFor();
   await shoot(page, 'picture-proposal');
   await page.getByRole('button', { name: 'Not now' }).click();
 }
@@ -176,8 +160,7 @@ async function recordView(page, url) {
   await page.getByRole('link', { name: 'Open Balloons over the terraces' }).click();
   await page.waitForURL(/\/steps(\/\w+)?$/);
   await station(page, 'Class');
-  const topic = (name) => showTopic(page, name);
-  await topic('Rehearse');
+  await topic(page, 'Rehearse');
   await page.getByRole('button', { name: 'Begin the rehearsal' }).click();
   await page.waitForURL(/\/desk\//);
   const code = page.url().split('/').at(-1);
@@ -187,21 +170,24 @@ async function recordView(page, url) {
   await page.getByRole('button', { name: '×60' }).click();
   // On when most are done, or a pause is over.
   for (let i = 0; i < 9; i++) {
-    const before = await page.locator('.desk-glance h1').innerText();
+    const before = await page.locator('[data-testid="desk-glance"] h1').innerText();
     for (let k = 0; k < 80; k++) {
       await page.waitForTimeout(250);
       const done = /^(\d+) of (\d+) done/.exec(
         await page
-          .locator('.desk-large')
+          .getByTestId('desk-large')
           .first()
           .innerText()
           .catch(() => ''),
       );
-      const isOver = (await page.locator('.desk-clock').innerText()).includes('over');
+      const isOver = (await page.getByTestId('clock').innerText()).includes('over');
       if (done ? Number(done[1]) >= 9 : isOver) break;
     }
     await page.keyboard.press('ArrowRight');
-    await page.waitForFunction((title) => document.querySelector('.desk-glance h1')?.textContent !== title, before);
+    await page.waitForFunction(
+      (title) => document.querySelector('[data-testid="desk-glance"] h1')?.textContent !== title,
+      before,
+    );
   }
   await page.getByRole('button', { name: '×1', exact: true }).click();
   await page.getByRole('button', { name: 'Now', exact: true }).click();
@@ -217,8 +203,7 @@ async function recordView(page, url) {
 
 async function classViews(page, browser, url) {
   await page.locator('[data-save="saved"]').waitFor();
-  const topic = (name) => showTopic(page, name);
-  await topic('Invite');
+  await topic(page, 'Invite');
   await page.getByLabel('Begins').fill('16 Jan 2027 18:30');
   await page.keyboard.press('Enter');
   await page.getByLabel('First names').fill('Mara\nKofi\nInes\nTomasz\nLin\nAmadou');
@@ -227,9 +212,13 @@ async function classViews(page, browser, url) {
   await page.getByText('6 letters lie in the outbox.').waitFor();
   await page.getByLabel('Begins').scrollIntoViewIfNeeded();
   await shoot(page, 'class-invite');
-  await topic('Teach');
+  await topic(page, 'Teach');
   await page.getByRole('button', { name: 'Open a class' }).click();
-  const code = await page.locator('.class-list li', { hasNotText: 'planned' }).locator('.class-code').first().innerText();
+  const code = await page
+    .locator('[data-testid="class-list"] li', { hasNotText: 'planned' })
+    .getByTestId('class-code')
+    .first()
+    .innerText();
   await shoot(page, 'class');
   await page.getByRole('link', { name: 'Go to the desk' }).first().click();
   await page.getByText('Easels appear here').waitFor();
@@ -250,7 +239,7 @@ async function classViews(page, browser, url) {
     await browser.newContext({ viewport: { width: 1920, height: 1080 }, screen: { width: 1920, height: 1080 } })
   ).newPage();
   await wall.goto(`${url}/wall/${code}`);
-  await wall.locator('.wall-mixes').waitFor({ timeout: 30_000 });
+  await wall.getByTestId('wall-mixes').waitFor({ timeout: 30_000 });
   await shoot(wall, 'wall');
   await wall.close();
   await goOn('Let the whole canvas dry');

@@ -8,6 +8,8 @@ export default defineConfig({
   // The server puts a nonce of its own into every page.
   html: { cspNonce: '__NONCE__' },
   worker: { format: 'es' },
+  // `css.stepRow` is `.step-row` of the module beside the component.
+  css: { modules: { localsConvention: 'camelCase' } },
   build: {
     target: 'es2022',
     assetsInlineLimit: 0,

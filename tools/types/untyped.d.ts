@@ -40,3 +40,7 @@ declare module 'jstat' {
   };
   export default jstat;
 }
+declare module '*/topic.mjs' {
+  /** Turns a station to a topic, as a user does: its group, then itself. */
+  export function topic(page: import('@playwright/test').Page, name: string): Promise<void>;
+}

@@ -4,6 +4,7 @@ import { Conflict } from './conflict.js';
 import { useSession, useSnapshot } from './context.js';
 import { unreadDraft } from './kept.js';
 import { Unread } from './unread.js';
+import workbenchCss from './workbench.module.css';
 
 /** What needs an answer, under the header: it pushes the station down and covers nothing. */
 export function Banners() {
@@ -13,7 +14,7 @@ export function Banners() {
   return (
     <>
       {(fault || unread !== null) && (
-        <div className="bench-banners">
+        <div className={workbenchCss.benchBanners}>
           {fault && (
             <Alert banner closable showIcon={false} type="error" role="alert" title={fault} onClose={session.clearFault} />
           )}

@@ -1,6 +1,8 @@
 import type { ShownFinding } from '@viaticum/core/check';
 import { Badge, Button } from 'antd';
+import { clsx } from 'clsx';
 import { words } from '../words/words.js';
+import css from './beside.module.css';
 import { useView } from './context.js';
 import { FindingKeys } from './finding.js';
 import { openOf, useFindings } from './use-findings.js';
@@ -12,7 +14,7 @@ export function Beside({ isOpen, onOpen }: { isOpen: boolean; onOpen: (isOpen: b
     const open = openOf(found);
     const serious = open.filter((one) => one.serious).length;
     return (
-      <aside className="beside-edge" aria-label={words.lesson.beside}>
+      <aside className={css.besideEdge} data-tour="knowing" aria-label={words.lesson.beside}>
         <Button
           type="text"
           className="plain"
@@ -22,16 +24,16 @@ export function Beside({ isOpen, onOpen }: { isOpen: boolean; onOpen: (isOpen: b
           onClick={() => onOpen(true)}
         >
           {serious > 0 && <Badge count={serious} />}
-          <span className="beside-count">{words.lesson.besideOpen(serious, open.length - serious)}</span>
+          <span className={css.besideCount}>{words.lesson.besideOpen(serious, open.length - serious)}</span>
         </Button>
       </aside>
     );
   }
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keyboard
-    <aside className="beside" aria-label={words.lesson.beside} tabIndex={0}>
-      <p className="beside-head">
-        <span className="beside-title">{words.lesson.beside}</span>
+    <aside className={css.beside} data-testid="beside" data-tour="knowing" aria-label={words.lesson.beside} tabIndex={0}>
+      <p className={css.besideHead}>
+        <span className={css.besideTitle}>{words.lesson.beside}</span>
         <Button type="text" size="small" aria-keyshortcuts="W" onClick={() => onOpen(false)}>
           {words.lesson.close} <kbd>W</kbd>
         </Button>
@@ -57,7 +59,9 @@ function Finding({ finding }: { finding: ShownFinding }) {
   };
   return (
     <li
-      className={`finding${finding.serious && !isAside ? ' serious' : ''}${isAside ? ' aside' : ''}`}
+      className={clsx('finding', finding.serious && !isAside && 'serious', isAside && 'aside')}
+      data-testid="finding"
+      data-serious={(finding.serious && !isAside) || undefined}
       // Only where the pointer comes to read: not when the list changes beneath it, nor while something is dragged over.
       onPointerMove={(event) => event.buttons === 0 && (event.movementX !== 0 || event.movementY !== 0) && !isShown && show()}
       onFocus={show}

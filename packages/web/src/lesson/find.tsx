@@ -1,10 +1,12 @@
 import { type FoundKind, type FoundThing, findInLesson } from '@viaticum/core/derived';
 import { Button, Input } from 'antd';
+import { clsx } from 'clsx';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { Dialog } from '../ui/dialog.js';
 import { findWords as w } from '../words/steps.js';
 import { useLesson, usePlan, useView } from './context.js';
+import css from './find.module.css';
 
 const stationOf: Record<FoundKind, string> = {
   stage: 'steps',
@@ -52,12 +54,12 @@ export function Find({ onClose }: { onClose: () => void }) {
         </label>
       </form>
       {sought.trim() !== '' && found.length === 0 && <p className="quiet">{w.nothing}</p>}
-      <ul className="find-list" aria-live="polite">
+      <ul className={css.findList} data-testid="find-list" aria-live="polite">
         {found.map((thing) => (
           <li key={`${thing.kind}${thing.id}`}>
             <Button type="text" className="plain" onClick={() => go(thing)}>
               <span className="quiet small">{w.kinds[thing.kind]}</span> <b>{thing.name}</b>
-              {thing.excerpt && <span className="quiet small find-excerpt">{thing.excerpt}</span>}
+              {thing.excerpt && <span className={clsx('quiet small', css.findExcerpt)}>{thing.excerpt}</span>}
             </Button>
           </li>
         ))}

@@ -4,6 +4,7 @@ import { Button, Input } from 'antd';
 import { type FormEvent, useState } from 'react';
 import { words } from '../words/words.js';
 import { useSession } from './context.js';
+import css from './finding.module.css';
 
 /** What can be done about a finding: its fix, setting it aside with a word why, taking it up again. */
 export function FindingKeys({ finding }: { finding: ShownFinding }) {
@@ -17,7 +18,7 @@ export function FindingKeys({ finding }: { finding: ShownFinding }) {
   };
   if (asking && !isAside)
     return (
-      <form onSubmit={submit} className="finding-why">
+      <form onSubmit={submit} className={css.findingWhy}>
         <Input
           value={why}
           onChange={(event) => setWhy(event.target.value)}
@@ -30,7 +31,7 @@ export function FindingKeys({ finding }: { finding: ShownFinding }) {
       </form>
     );
   return (
-    <p className="finding-keys">
+    <p className={css.findingKeys}>
       {finding.fix && !isAside && (
         <Button
           size="small"

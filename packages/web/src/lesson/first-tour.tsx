@@ -12,9 +12,14 @@ export default function FirstTour({ onEnd }: { onEnd: () => void }) {
       onClose={onEnd}
       onFinish={onEnd}
       steps={[
-        { title: w.stations.title, description: w.stations.words, target: at('.rail nav'), placement: 'right' as const },
-        { title: w.room.title, description: w.room.words, target: at('.bench-room'), placement: 'bottom' as const },
-        { title: w.knowing.title, description: w.knowing.words, target: at('.beside-edge, .beside'), placement: 'left' as const },
+        {
+          title: w.stations.title,
+          description: w.stations.words,
+          target: at('[data-tour="stations"]'),
+          placement: 'right' as const,
+        },
+        { title: w.room.title, description: w.room.words, target: at('[data-tour="room"]'), placement: 'bottom' as const },
+        { title: w.knowing.title, description: w.knowing.words, target: at('[data-tour="knowing"]'), placement: 'left' as const },
       ].map((step, i, all) => ({
         ...step,
         prevButtonProps: { children: w.back },

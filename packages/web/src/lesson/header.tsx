@@ -1,10 +1,12 @@
 import { minutesInWords, sizeInWords, waitInWords } from '@viaticum/core/units';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { clockTime } from '../ui/clock.js';
 import { CommitInput } from '../ui/commit-input.js';
 import { LinkKey } from '../ui/link-key.js';
 import { words } from '../words/words.js';
 import { useLesson, usePlan, useSession, useSnapshot } from './context.js';
+import css from './header.module.css';
 import { RoomPanel } from './room-panel.js';
 import type { SaveState } from './store.js';
 
@@ -26,36 +28,36 @@ export function Header() {
   const { support, units, school, room } = lesson;
   const needsYou = save.kind === 'refused' || save.kind === 'conflict';
   return (
-    <header className="bench-header">
+    <header className={css.benchHeader}>
       <LinkKey type="text" to="/" aria-label={words.lesson.shelf}>
         {words.lesson.shelf}
       </LinkKey>
       <CommitInput
-        className="bench-title"
+        className={css.benchTitle}
         isBare
         value={lesson.title}
         label={words.lesson.untitled}
         onCommit={(title, burst) => session.do('setTitle', { title }, burst)}
       />
-      <p className="bench-facts quiet small">
+      <p className={clsx(css.benchFacts, 'quiet small')}>
         {sizeInWords(support.widthMm, support.heightMm, units)} · {words.schoolOrder[school.order]},{' '}
         {words.schoolValues[school.values]}
       </p>
       <RoomPanel room={room} />
-      <p className="bench-time">
+      <p className={css.benchTime} data-testid="bench-time">
         <b className="numbers">{minutesInWords(plan.endMin)}</b>{' '}
         <span className="small quiet">
           {plan.waitMin > 0 ? words.lesson.waitingTime(waitInWords(plan.waitMin)) : words.lesson.noWaiting}
         </span>
       </p>
-      <div className="bench-undo">
+      <div className={css.benchUndo}>
         <Button onClick={session.undo} disabled={history.past.length === 0} aria-keyshortcuts="Control+Z">
           {words.lesson.undo}
         </Button>
         <Button onClick={session.redo} disabled={history.future.length === 0} aria-keyshortcuts="Control+Shift+Z">
           {words.lesson.redo}
         </Button>
-        <span className={`small ${needsYou ? 'signal' : 'quiet'}`} role="status" data-save={save.kind}>
+        <span className={clsx('small', needsYou ? 'signal' : 'quiet')} role="status" data-save={save.kind}>
           {saveWords(save)}
         </span>
       </div>

@@ -3,12 +3,13 @@ import { useState } from 'react';
 import { Dialog } from '../ui/dialog.js';
 import { exactFiguresOn, setExactFigures } from '../words/exact.js';
 import { words } from '../words/words.js';
+import css from './key-list.module.css';
 import { setSingleKeys, singleKeysOn } from './keys.js';
 
 export function KeyList({ onClose }: { onClose: () => void }) {
   return (
     <Dialog title={words.lesson.keysTitle} onClose={onClose}>
-      <dl className="key-list">
+      <dl className={css.keyList}>
         {words.keyList.map(([keys, what]) => (
           <div key={keys}>
             <dt>{keys}</dt>

@@ -3,10 +3,12 @@ import { looksOf, visibleOf } from '@viaticum/core/derived';
 import { momentsOf, secondTransfers } from '@viaticum/core/transfer';
 import { counted, minutesInWords } from '@viaticum/core/units';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { NavLink, useParams } from 'react-router';
 import { LinkKey } from '../ui/link-key.js';
 import { words } from '../words/words.js';
 import { useLesson, usePlan, useWorkedOut } from './context.js';
+import css from './rail.module.css';
 
 export const stations = ['picture', 'paints', 'steps', 'transfers', 'kit', 'class', 'video', 'log'] as const;
 export type Station = (typeof stations)[number];
@@ -41,23 +43,23 @@ export function Rail({ onKeys, onFind }: { onKeys: () => void; onFind: () => voi
     class: lesson.steps.length === 0 ? 'needs steps' : 'ready to open',
   };
   return (
-    <div className="rail">
-      <nav aria-label="Stations">
+    <div className={css.rail} data-testid="rail">
+      <nav data-tour="stations" aria-label="Stations">
         {stations.map((station, i) =>
           isBuilt(station) ? (
-            <NavLink key={station} to={station} className="rail-station" aria-keyshortcuts={String(i + 1)}>
+            <NavLink key={station} to={station} className={css.railStation} aria-keyshortcuts={String(i + 1)}>
               <b>{words.stations[station]}</b>
               <span>{ready[station]}</span>
             </NavLink>
           ) : (
-            <div key={station} className="rail-station rail-later">
+            <div key={station} className={clsx(css.railStation, css.railLater)}>
               <b>{words.stations[station]}</b>
               <span>{words.stations.later}</span>
             </div>
           ),
         )}
       </nav>
-      <p className="rail-keys">
+      <p className={css.railKeys}>
         <Button type="text" size="small" onClick={onFind} aria-keyshortcuts="/">
           {words.lesson.find} <kbd>/</kbd>
         </Button>

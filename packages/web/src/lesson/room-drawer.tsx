@@ -2,10 +2,12 @@ import type { Lesson } from '@viaticum/contract';
 import { planOf } from '@viaticum/core/plan';
 import { minutesInWords, timeOfDay, waitInWords } from '@viaticum/core/units';
 import { Button, Drawer } from 'antd';
+import { clsx } from 'clsx';
 import { useDeferredValue, useState } from 'react';
 import { RefusalContext } from '../ui/refusal.js';
 import { words } from '../words/words.js';
 import { SessionContext, useLesson, useSession } from './context.js';
+import css from './room-drawer.module.css';
 import RoomFields from './room-fields.js';
 import { trialSession } from './trial.js';
 
@@ -34,11 +36,10 @@ function Tried({ before, onClose, onKeep }: { before: Lesson; onClose: () => voi
     <Drawer
       open
       size={DRAWER_PX}
-      className="room-drawer"
       title={<h2 className="dialog-title">{w.title}</h2>}
       onClose={onClose}
       footer={
-        <div className="room-foot">
+        <div className={css.roomFoot}>
           <span className="quiet small">{isChanged ? w.triedOut : w.asItIs}</span>
           <span>
             <Button onClick={onClose}>{w.leave}</Button>{' '}
@@ -49,7 +50,7 @@ function Tried({ before, onClose, onKeep }: { before: Lesson; onClose: () => voi
         </div>
       }
     >
-      <div className="room-columns">
+      <div className={css.roomColumns}>
         <RoomFields room={room} />
         <Changes before={before} after={{ ...before, room: tried }} />
       </div>
@@ -80,17 +81,18 @@ function Changes({ before, after }: { before: Lesson; after: Lesson }) {
   const ends = (plan: typeof was) => timeOfDay((after.room.startAtMin ?? 0) + plan.endMin);
   const difference = Math.round(now.endMin - was.endMin);
   return (
-    <section className="room-changes" aria-live="polite" aria-label={w.changes}>
+    <section className={css.roomChanges} aria-live="polite" aria-label={w.changes}>
       <h3>{w.changes}</h3>
       <p>
         {difference === 0 ? (
           <>
-            <b className="room-length numbers">{minutesInWords(now.endMin)}</b> <span className="quiet">{w.same}</span>
+            <b className={clsx(css.roomLength, 'numbers')}>{minutesInWords(now.endMin)}</b>{' '}
+            <span className="quiet">{w.same}</span>
           </>
         ) : (
           <>
             <span className="quiet">{w.becomes(minutesInWords(was.endMin))}</span>{' '}
-            <b className="room-length numbers">{minutesInWords(now.endMin)}</b>
+            <b className={clsx(css.roomLength, 'numbers')}>{minutesInWords(now.endMin)}</b>
           </>
         )}
       </p>
@@ -99,7 +101,7 @@ function Changes({ before, after }: { before: Lesson; after: Lesson }) {
         {after.room.startAtMin !== undefined && w.endsAt(ends(now))}
       </p>
       {pauses.length > 0 && <h3>{w.pauses}</h3>}
-      <ul className="room-pauses">
+      <ul className={css.roomPauses}>
         {pauses.map((one) => (
           <li key={one.at}>
             <span>{one.title}</span>
@@ -107,7 +109,7 @@ function Changes({ before, after }: { before: Lesson; after: Lesson }) {
               {Math.round(one.was) === Math.round(one.now) ? '' : `${Math.round(one.was)} → `}
               <b>{waitInWords(one.now)}</b>
             </span>
-            <i className="was" style={{ width: `${(one.was / longest) * 100}%` }} />
+            <i className={css.was} style={{ width: `${(one.was / longest) * 100}%` }} />
             <i style={{ width: `${(one.now / longest) * 100}%` }} />
           </li>
         ))}

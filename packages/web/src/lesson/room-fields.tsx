@@ -9,7 +9,9 @@ import { roomsQuery, useRemoveRoom, useSaveRoom } from '../api/queries.js';
 import { Refused, useRefusal } from '../ui/refusal.js';
 import { words } from '../words/words.js';
 import { useSession } from './context.js';
+import css from './room-fields.module.css';
 import { RoomHours } from './room-hours.js';
+import workbenchCss from './workbench.module.css';
 
 const w = words.plan.room;
 
@@ -19,7 +21,7 @@ export default function RoomFields({ room }: { room: Room }) {
   const set = (change: Partial<Room>) => session.do('setRoom', { room: change });
   const { outdoors = false } = room;
   return (
-    <div className="room-fields">
+    <div className={css.roomFields}>
       <SavedRooms room={room} />
       <h3>{words.room.groups.air}</h3>
       <AirFields room={room} set={set} />
@@ -35,7 +37,7 @@ export default function RoomFields({ room }: { room: Room }) {
       </Checkbox>
       {outdoors && <NumberField label={w.sun} value={room.sunWPerM2 ?? 0} onValue={(sunWPerM2) => set({ sunWPerM2 })} />}
       <h3>{words.room.groups.hours}</h3>
-      <div className="room-row">
+      <div className={css.roomRow}>
         <NumberField
           label={w.seats}
           value={room.seats}
@@ -80,7 +82,7 @@ function AirFields({ room, set }: { room: Room; set: SetRoom }) {
         onValue={(airSpeed) => set({ airSpeed })}
       />
       <p className="small quiet">{words.room.about}</p>
-      <div className="room-turn">
+      <div className={css.roomTurn}>
         <span>{w.season}</span>
         <Select
           aria-label={w.season}
@@ -113,7 +115,7 @@ function TurnedNumber({
   onValue: (value: number) => boolean;
 }) {
   return (
-    <div className="room-turn">
+    <div className={css.roomTurn}>
       <span>{label}</span>
       <Slider
         ariaLabelForHandle={`${label}, ${words.room.turned}`}
@@ -131,7 +133,7 @@ function TurnedNumber({
 function Dryers({ room: { dryers, circuits }, set }: { room: Room; set: SetRoom }) {
   return (
     <>
-      <div className="room-row">
+      <div className={css.roomRow}>
         <NumberField
           label={w.dryers}
           value={dryers?.count ?? 0}
@@ -143,7 +145,7 @@ function Dryers({ room: { dryers, circuits }, set }: { room: Room; set: SetRoom 
           onValue={(watts) => set({ dryers: { count: 0, ...dryers, watts } })}
         />
       </div>
-      <div className="room-row">
+      <div className={css.roomRow}>
         <NumberField
           label={w.circuits}
           value={circuits?.count ?? 1}
@@ -173,7 +175,7 @@ function SavedRooms({ room }: { room: Room }) {
   const remove = useRemoveRoom();
   const own = saved.data?.find((one) => one.room.name === room.name);
   return (
-    <div className="room-saved">
+    <div className={workbenchCss.roomSaved}>
       <label className="field">
         <span>{words.room.name}</span>
         <Input
@@ -205,7 +207,7 @@ function SavedRooms({ room }: { room: Room }) {
           ]}
         />
       </div>
-      <span className="room-keys">
+      <span className={workbenchCss.roomKeys}>
         <Button onClick={() => save.mutate(room)} disabled={save.isPending}>
           {w.save}
         </Button>

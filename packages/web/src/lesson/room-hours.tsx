@@ -5,6 +5,8 @@ import { useState } from 'react';
 import { FileKey } from '../ui/file-key.js';
 import { words } from '../words/words.js';
 import { useSession } from './context.js';
+import css from './room-hours.module.css';
+import workbenchCss from './workbench.module.css';
 
 const w = words.plan.room;
 const hourName = (minutes: number) => `${String(Math.floor(minutes / 60)).padStart(2, '0')}:00`;
@@ -34,7 +36,7 @@ export function RoomHours({ room }: { room: Room }) {
     else await take(await file.text());
   };
   return (
-    <div className="room-hours">
+    <div className={css.roomHours}>
       <h3>{w.hours}</h3>
       <p className="small quiet">{w.hoursAbout}</p>
       <Input.TextArea
@@ -44,7 +46,7 @@ export function RoomHours({ room }: { room: Room }) {
         value={typed}
         onChange={(event) => setTyped(event.target.value)}
       />
-      <p className="room-keys">
+      <p className={workbenchCss.roomKeys}>
         <Button disabled={typed.trim() === ''} onClick={() => void take(typed.replace(/[ \t]+/g, '\t'))}>
           {w.readHours}
         </Button>
@@ -62,9 +64,8 @@ export function RoomHours({ room }: { room: Room }) {
         </p>
       )}
       {room.hours && room.hours.length > 0 && (
-        <p className="room-keys">
+        <p className={workbenchCss.roomKeys}>
           <Select<number>
-            className="room-hour"
             aria-label={w.at}
             placeholder={w.at}
             value={null}

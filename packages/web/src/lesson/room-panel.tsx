@@ -13,7 +13,7 @@ export function RoomPanel({ room }: { room: Room }) {
   return (
     <>
       <Button
-        className="bench-room"
+        data-tour="room"
         aria-expanded={isOpen}
         aria-label={`${words.room.change}: ${said}`}
         onPointerEnter={() => void bring()}

@@ -1,11 +1,13 @@
 import { useQueryClient } from '@tanstack/react-query';
 import type { LessonAnswer } from '@viaticum/contract';
+import { clsx } from 'clsx';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { Outlet, useLocation, useParams } from 'react-router';
 import { readLesson } from '../api/queries.js';
 import { RefusalContext } from '../ui/refusal.js';
 import { placeAt } from '../ui/ribbon/lanes.js';
 import { Ribbon } from '../ui/ribbon/ribbon.js';
+import ribbonCss from '../ui/ribbon/ribbon.module.css';
 import { useRemembered } from '../ui/use-remembered.js';
 import { words } from '../words/words.js';
 import { Banners } from './banners.js';
@@ -28,7 +30,7 @@ import { useKeys } from './keys.js';
 import { Rail } from './rail.js';
 import { useRibbonHeight } from './ribbon-height.js';
 import { type LessonSession, lessonSession } from './store.js';
-import './workbench.css';
+import css from './workbench.module.css';
 
 const FirstTour = lazy(() => import('./first-tour.js'));
 const KeyList = lazy(() => import('./key-list.js').then((module) => ({ default: module.KeyList })));
@@ -40,7 +42,7 @@ export default function Workbench() {
   const [session, fault] = useOpenLesson(id);
   const view = useViewState();
   if (fault) throw fault;
-  if (!session) return <p className="workbench-opening quiet">{words.lesson.loading}</p>;
+  if (!session) return <p className={clsx(css.workbenchOpening, 'quiet')}>{words.lesson.loading}</p>;
   return (
     <SessionContext.Provider value={session}>
       <RefusalContext.Provider value={session}>
@@ -79,15 +81,15 @@ function Bench() {
     ribbon: ribbon.next,
   });
   return (
-    <div className="workbench">
+    <div className={css.workbench}>
       <Header />
       <Banners />
       <Rail onKeys={() => setShowKeys(true)} onFind={() => setFinding(true)} />
-      <main className="workbench-station" id="station">
+      <main className={css.workbenchStation} id="station">
         <Outlet />
       </main>
       {ribbon.height && (
-        <div className="workbench-ribbon">
+        <div className={ribbonCss.workbenchRibbon}>
           <Ribbon
             lesson={lesson}
             plan={plan}

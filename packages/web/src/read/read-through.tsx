@@ -8,9 +8,11 @@ import { plainWords, readingMinutes } from '@viaticum/core/text';
 import { hourMinute, listInWords, minutesInWords, sizeInWords, waitInWords } from '@viaticum/core/units';
 import { pigmentOf } from '@viaticum/kernels/pigment';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { useMemo } from 'react';
 import { useParams } from 'react-router';
 import { readLesson } from '../api/queries.js';
+import workbenchCss from '../lesson/workbench.module.css';
 import { LinkKey } from '../ui/link-key.js';
 import { RichText } from '../ui/rich-text.js';
 import { StageCanvas } from '../ui/stage-canvas.js';
@@ -18,14 +20,14 @@ import { layersAt } from '../ui/stage-layers.js';
 import { RecipeBar } from '../ui/swatch.js';
 import { readWords as w } from '../words/teach.js';
 import { words } from '../words/words.js';
-import './read-through.css';
+import css from './read-through.module.css';
 
 /** The whole lesson as a page, as an instructor reads it the evening before; it prints as it stands. */
 export default function ReadThrough() {
   const { id = '' } = useParams();
   const { data, error } = useQuery({ queryKey: ['lesson', id], queryFn: () => readLesson(id), gcTime: 0 });
   if (error) throw error;
-  if (!data) return <p className="workbench-opening quiet">{words.lesson.loading}</p>;
+  if (!data) return <p className={clsx(workbenchCss.workbenchOpening, 'quiet')}>{words.lesson.loading}</p>;
   return <Page id={id} lesson={data.document} />;
 }
 
@@ -40,9 +42,9 @@ function Page({ id, lesson }: { id: string; lesson: Lesson }) {
     return before?.kind === 'pause' ? before : undefined;
   };
   return (
-    <main className="read">
+    <main className={css.read}>
       <header>
-        <p className="read-keys">
+        <p className={css.readKeys}>
           <LinkKey to={`/lesson/${id}/steps`}>{w.back}</LinkKey>
           <Button type="primary" onClick={() => window.print()}>
             {w.print}
@@ -54,7 +56,7 @@ function Page({ id, lesson }: { id: string; lesson: Lesson }) {
           {words.schoolValues[lesson.school.values]} · {planInWords(plan)}
         </p>
       </header>
-      <div className="read-first">
+      <div className={css.readFirst}>
         <figure>
           <StageCanvas sheet={sheet} layers={layersAt(sheet, plan, Number.POSITIVE_INFINITY)} label="" shownPx={260} />
         </figure>
@@ -65,9 +67,9 @@ function Page({ id, lesson }: { id: string; lesson: Lesson }) {
         if (steps.length === 0) return null;
         const end = itemOf(steps.at(-1)?.id ?? '')?.endMin ?? 0;
         return (
-          <section key={stage.id} className="read-stage">
+          <section key={stage.id} className={css.readStage}>
             <h2>{stage.name}</h2>
-            <figure className="read-after">
+            <figure className={css.readAfter}>
               <StageCanvas sheet={sheet} layers={layersAt(sheet, plan, end)} label="" shownPx={150} />
             </figure>
             {steps.map((step) => (
@@ -93,7 +95,7 @@ function Palette({ lesson }: { lesson: Lesson }) {
   const used = new Set(lesson.steps.flatMap((step) => step.mixIds));
   const brushes = [...new Set(lesson.steps.flatMap((step) => brushOf(step.brushId) ?? []))];
   return (
-    <section className="read-palette">
+    <section className={css.readPalette}>
       <h2>{w.palette}</h2>
       {lesson.mixes
         .filter((mix) => used.has(mix.id))
@@ -139,12 +141,12 @@ function ReadStep({
   return (
     <>
       {pause && (
-        <p className="read-pause">
+        <p className={css.readPause} data-testid="read-pause">
           <b>{w.pause(waitInWords(pause.endMin - pause.startMin))}</b> {pause.title}.{' '}
           {pause.fillers?.map((one) => `${one.words} (${minutesInWords(one.minutes)})`).join(', ')}
         </p>
       )}
-      <article className="read-step">
+      <article className={css.readStep} data-testid="read-step">
         <h3>
           <span className="numbers">{number}</span> {step.title}
           <span className="quiet small numbers">
@@ -183,7 +185,7 @@ function Cautions({ lesson }: { lesson: Lesson }) {
     ...w.cautionsText,
   ];
   return (
-    <section className="read-cautions">
+    <section className={css.readCautions}>
       <h2>{w.cautions}</h2>
       <ul>
         {list.map((one) => (

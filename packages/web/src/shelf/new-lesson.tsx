@@ -18,6 +18,7 @@ import { draftWords } from '../words/school.js';
 import { words } from '../words/words.js';
 import { pictureWorker } from '../workers/picture-worker.js';
 import { useWorker } from '../workers/use-job.js';
+import css from './new-lesson.module.css';
 
 const OWN = 'own';
 const READY = Object.keys(readySchools) as ReadySchool[];
@@ -70,7 +71,7 @@ export function NewLesson({ onClose }: { onClose: () => void }) {
   return (
     <Dialog title={words.shelf.newTitle} onClose={onClose}>
       <form onSubmit={submit}>
-        <div className="begin-picture">
+        <div className={css.beginPicture}>
           {url ? <img src={url} alt="" /> : <p className="quiet small">{w.about}</p>}
           <FileKey size="middle" label={file ? w.other : w.choose} accept={PICTURES} onFile={takeFile} />
         </div>
@@ -111,7 +112,7 @@ export function NewLesson({ onClose }: { onClose: () => void }) {
           </p>
         )}
         {working && (
-          <p role="status" className="begin-working">
+          <p role="status" className={css.beginWorking}>
             {working}
           </p>
         )}

@@ -11,7 +11,7 @@ import { Dialog } from '../ui/dialog.js';
 import { useSaid } from '../ui/use-said.js';
 import { words } from '../words/words.js';
 import { NewLesson } from './new-lesson.js';
-import './shelf.css';
+import css from './shelf.module.css';
 
 /** Pixels per mm: the tallest canvas of the shelf stands at most this high. */
 const TALLEST_PX = 330;
@@ -28,7 +28,7 @@ export default function Shelf() {
   const tallest = Math.max(1, ...(lessons ?? []).map(({ card }) => card.heightMm));
   const scale = Math.min(MOST_PX_PER_MM, TALLEST_PX / tallest);
   return (
-    <main className="shelf">
+    <main className={css.shelf}>
       <header>
         <h1>{words.shelf.title}</h1>
         <Button type="primary" onClick={() => setNew(true)}>
@@ -40,13 +40,13 @@ export default function Shelf() {
       </header>
       {error && <p role="alert">{error.message}</p>}
       {lessons?.length === 0 && (
-        <Empty className="shelf-empty" image={null} description={words.shelf.empty}>
+        <Empty className={css.shelfEmpty} image={null} description={words.shelf.empty}>
           <Button type="primary" onClick={() => setNew(true)}>
             {words.shelf.fresh}
           </Button>
         </Empty>
       )}
-      <ul className="shelf-board">
+      <ul className={css.shelfBoard}>
         {lessons?.map((lesson) => (
           <Standing key={lesson.id} lesson={lesson} scale={scale} acts={acts} />
         ))}
@@ -68,14 +68,14 @@ function Standing({ lesson, scale, acts }: { lesson: LessonCard; scale: number; 
   const size = { width: card.widthMm * scale, height: card.heightMm * scale };
   return (
     <li style={{ width: Math.max(size.width, 148) }}>
-      <Link to={`/lesson/${id}`} className="standing" aria-label={words.shelf.open(title)}>
-        <span className="standing-canvas" style={size}>
+      <Link to={`/lesson/${id}`} className={css.standing} aria-label={words.shelf.open(title)}>
+        <span className={css.standingCanvas} style={size}>
           <Shown
             first={card.pictureSha256 && pictureUrl(card.pictureSha256, 'thumb')}
             then={card.lastStepId && finishedUrl(id, revision)}
           />
         </span>
-        <div className="standing-words">
+        <div className={css.standingWords}>
           <h2>{title}</h2>
           <span className="quiet small">
             {sizeInWords(card.widthMm, card.heightMm, card.units)}, {words.shelf.steps(card.steps)}
@@ -129,11 +129,17 @@ function More({ lesson: { id, title }, acts: { rename, duplicate, remove, restor
           onClick: ({ key }) => does[key]?.(),
         }}
       >
-        <Button className="standing-more" type="text" size="small" icon={<MoreOutlined />} aria-label={words.shelf.more(title)} />
+        <Button
+          className={css.standingMore}
+          type="text"
+          size="small"
+          icon={<MoreOutlined />}
+          aria-label={words.shelf.more(title)}
+        />
       </Dropdown>
       {name !== null && (
         <Dialog title={words.shelf.renameTitle} onClose={() => setName(null)}>
-          <form onSubmit={submit} className="shelf-rename">
+          <form onSubmit={submit} className={css.shelfRename}>
             <Input
               autoFocus
               aria-label={words.shelf.renameTitle}

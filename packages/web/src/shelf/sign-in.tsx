@@ -3,7 +3,7 @@ import { type FormEvent, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { useSignIn } from '../api/queries.js';
 import { words } from '../words/words.js';
-import './shelf.css';
+import css from './sign-in.module.css';
 
 export default function SignInView() {
   const [name, setName] = useState('');
@@ -20,9 +20,9 @@ export default function SignInView() {
     );
   };
   return (
-    <main className="sign-in">
+    <main className={css.signIn}>
       <form onSubmit={submit}>
-        <p className="sign-in-product">{words.product}</p>
+        <p className={css.signInProduct}>{words.product}</p>
         <h1>{words.signIn.title}</h1>
         <p className="quiet">{words.signIn.about}</p>
         <label className="field">

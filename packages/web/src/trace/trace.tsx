@@ -2,17 +2,19 @@ import { useQuery } from '@tanstack/react-query';
 import type { Lesson } from '@viaticum/contract';
 import { decidedLines, type Line, pathData, upToAmount } from '@viaticum/core/transfer';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { readLesson } from '../api/queries.js';
 import { layArgs } from '../lesson/lay-args.js';
+import workbenchCss from '../lesson/workbench.module.css';
 import { asDrawn } from '../stations/transfers/drawing-context.js';
 import { LinkKey } from '../ui/link-key.js';
 import { TurnField } from '../ui/turn-field.js';
 import { transferWords } from '../words/transfers.js';
 import { words } from '../words/words.js';
 import { pictureWorker } from '../workers/picture-worker.js';
-import './trace.css';
+import css from './trace.module.css';
 
 const w = transferWords.tablet;
 /** A bank card (ISO/IEC 7810 ID-1). */
@@ -28,7 +30,7 @@ export default function Trace() {
   const [pxPerMm, setPxPerMm] = useState(() => Number(localStorage.getItem(KEY)) || USUAL);
   const [isMeasured, setMeasured] = useState(() => localStorage.getItem(KEY) !== null);
   if (error) throw error;
-  if (!data) return <p className="workbench-opening quiet">{words.lesson.loading}</p>;
+  if (!data) return <p className={clsx(workbenchCss.workbenchOpening, 'quiet')}>{words.lesson.loading}</p>;
   return isMeasured ? (
     <Sheet id={id} lesson={data.document} pxPerMm={pxPerMm} onMeasure={() => setMeasured(false)} />
   ) : (
@@ -45,10 +47,14 @@ export default function Trace() {
 
 function Measure({ pxPerMm, onSize, onDone }: { pxPerMm: number; onSize: (size: number) => void; onDone: () => void }) {
   return (
-    <main className="trace-measure">
+    <main className={css.traceMeasure}>
       <h1>{w.title}</h1>
       <p>{w.card}</p>
-      <div className="trace-card" style={{ width: CARD.widthMm * pxPerMm, height: CARD.heightMm * pxPerMm }} />
+      <div
+        className={css.traceCard}
+        data-testid="trace-card"
+        style={{ width: CARD.widthMm * pxPerMm, height: CARD.heightMm * pxPerMm }}
+      />
       <TurnField
         label={w.size}
         said={w.sizeSaid(pxPerMm)}
@@ -127,9 +133,9 @@ function Sheet({ id, lesson, pxPerMm, onMeasure }: { id: string; lesson: Lesson;
     setPlace(([px, py]) => [px + arrow[0] * by, py + arrow[1] * by]);
   };
   return (
-    <main className="trace">
+    <main className={css.trace}>
       <div
-        className="trace-face"
+        className={css.traceFace}
         role="application"
         aria-label={`${w.title}: ${lesson.title}. ${w.move}`}
         // biome-ignore lint/a11y/noNoninteractiveTabindex: moved by the arrow keys
@@ -144,7 +150,8 @@ function Sheet({ id, lesson, pxPerMm, onMeasure }: { id: string; lesson: Lesson;
         }}
       >
         <svg
-          className="trace-sheet"
+          className={css.traceSheet}
+          data-testid="trace-sheet"
           width={widthMm * pxPerMm}
           height={heightMm * pxPerMm}
           viewBox={`0 0 ${widthMm} ${heightMm}`}
@@ -155,7 +162,7 @@ function Sheet({ id, lesson, pxPerMm, onMeasure }: { id: string; lesson: Lesson;
           <path d={lines.map(({ curve }) => pathData(curve)).join('')} fill="none" stroke="#000" strokeWidth={0.6} />
         </svg>
       </div>
-      <p className="trace-keys">
+      <p className={css.traceKeys}>
         <LinkKey to={`/lesson/${id}/transfers`}>{w.back}</LinkKey>
         <Button type={isHeld ? 'primary' : 'default'} aria-pressed={isHeld} onClick={() => setHeld(!isHeld)}>
           {isHeld ? w.unlock : w.lock}

@@ -13,6 +13,7 @@ export function CommitInput({
   whileTyping = true,
   isBare = false,
   onFocus,
+  'data-testid': testId,
 }: {
   value: string;
   label: string;
@@ -23,6 +24,7 @@ export function CommitInput({
   /** Without a frame, as the words that it stands in for. */
   isBare?: boolean;
   onFocus?: () => void;
+  'data-testid'?: string;
 }) {
   const id = useId();
   const { sentence, attempt } = useRefusal();
@@ -34,6 +36,7 @@ export function CommitInput({
     <>
       <Input
         className={className}
+        data-testid={testId}
         variant={isBare ? 'borderless' : 'outlined'}
         value={typed.text}
         htmlSize={Math.max(8, typed.text.length)}

@@ -1,8 +1,10 @@
 import { type RichLine, richLines, withBold, withList } from '@viaticum/core/text';
 import { Button, Input } from 'antd';
 import type { TextAreaRef } from 'antd/es/input/TextArea.js';
+import { clsx } from 'clsx';
 import { useId, useRef } from 'react';
 import { listWords as w } from '../words/steps.js';
+import css from './rich-text.module.css';
 import { useTyped } from './use-typed.js';
 
 type Keyed<T> = { key: string; of: T };
@@ -63,14 +65,14 @@ export function RichInput({
     requestAnimationFrame(() => field.setSelectionRange(next.from, next.to));
   };
   return (
-    <div className="field wide rich-field">
-      <span className="rich-head">
+    <div className="field">
+      <span className={css.richHead}>
         <label htmlFor={id}>{label}</label>
         <span>
           {/* The field keeps the focus, so that its words are not taken before they are changed. */}
           <Button
             type="text"
-            className="plain rich-key"
+            className={clsx('plain', css.richKey)}
             aria-label={`${w.bold}: ${label}`}
             onMouseDown={(event) => event.preventDefault()}
             onClick={() => change(withBold)}
@@ -79,7 +81,7 @@ export function RichInput({
           </Button>
           <Button
             type="text"
-            className="plain rich-key"
+            className={clsx('plain', css.richKey)}
             aria-label={`${w.list}: ${label}`}
             onMouseDown={(event) => event.preventDefault()}
             onClick={() => change(withList)}

@@ -56,8 +56,8 @@ export function StageCanvas({
     >
       <defs>
         <pattern id={`${id}weave`} width={2.3} height={2.3} patternUnits="userSpaceOnUse">
-          <path d="M0 .6h1.1M1.2 1.7h1.1" stroke="#000" strokeOpacity=".07" strokeWidth=".5" />
-          <path d="M.6 1.2v1.1M1.7 0v1.1" stroke="#fff" strokeOpacity=".1" strokeWidth=".5" />
+          <path d="M0 .6h1.1M1.2 1.7h1.1" stroke="var(--grey-0)" strokeOpacity=".07" strokeWidth=".5" />
+          <path d="M.6 1.2v1.1M1.7 0v1.1" stroke="var(--white)" strokeOpacity=".1" strokeWidth=".5" />
         </pattern>
         {layers.map((layer, i) => (
           <LayerPaint key={key(layer, i)} id={`${id}p${i}`} layer={layer} />
@@ -122,7 +122,7 @@ export function StageCanvas({
       )}
       {outlines &&
         sheet.areas.map((area) => (
-          <path key={area.id} d={area.path} fill="none" stroke="#2b2b2b" strokeOpacity={0.75} strokeWidth={unit * 1.1} />
+          <path key={area.id} d={area.path} fill="none" stroke="var(--grey-18)" strokeOpacity={0.75} strokeWidth={unit * 1.1} />
         ))}
       <Labels wetness={wetness} sheet={sheet} unit={unit} />
     </svg>
@@ -181,10 +181,10 @@ function Labels({ wetness, sheet, unit }: { wetness: readonly AreaWetness[]; she
         width={label.length * size * 0.53 + size}
         height={size * 1.45}
         rx={size * 0.15}
-        fill="#f6f6f6"
+        fill="var(--grey-97)"
         opacity={0.94}
       />
-      <text x={size * 0.5} y={size * 0.06} fontSize={size} fill="#1f1f1f">
+      <text x={size * 0.5} y={size * 0.06} fontSize={size} fill="var(--grey-12)">
         {label}
       </text>
     </g>

@@ -1,7 +1,8 @@
 import type { StrokeKind } from '@viaticum/contract';
+import { clsx } from 'clsx';
 import { markWords } from '../words/steps.js';
+import css from './stroke-diagram.module.css';
 import { strokeWays } from './stroke-ways.js';
-import './stroke-diagram.css';
 
 const WIDE: Partial<Record<StrokeKind, number>> = { stamp: 9, drag: 9, feather: 3, 'cut-in': 4, circle: 3, flick: 3, tap: 6 };
 
@@ -10,26 +11,26 @@ export function StrokeDiagram({ stroke, size = 60 }: { stroke: StrokeKind; size?
   const { leaves, hand, seconds } = strokeWays[stroke];
   return (
     <svg
-      className={`stroke-diagram ${stroke}`}
+      className={clsx(css.strokeDiagram, css[stroke])}
       viewBox="0 0 100 60"
       width={size}
       height={size * 0.6}
       role="img"
       aria-label={`${markWords.strokes[stroke].name}: ${markWords.strokes[stroke].how}`}
     >
-      {stroke === 'lift-off' && <rect x="8" y="30" width="84" height="16" className="stroke-wet" />}
+      {stroke === 'lift-off' && <rect x="8" y="30" width="84" height="16" className={css.strokeWet} />}
       {leaves.map((path) => (
         <path
           key={path}
           d={path}
-          className="stroke-leaves"
+          className={css.strokeLeaves}
           strokeWidth={WIDE[stroke] ?? 6}
           pathLength={1}
           style={{ animationDuration: `${seconds * 2}s` }}
         />
       ))}
-      <path d={hand} className="stroke-hand" />
-      <circle r="3.4" className="stroke-tip" style={{ offsetPath: `path("${hand}")`, animationDuration: `${seconds * 2}s` }} />
+      <path d={hand} className={css.strokeHand} />
+      <circle r="3.4" className={css.strokeTip} style={{ offsetPath: `path("${hand}")`, animationDuration: `${seconds * 2}s` }} />
     </svg>
   );
 }

@@ -1,4 +1,5 @@
 import type { SheetMix } from '@viaticum/contract';
+import followCss from '../live/follow/follow.module.css';
 import './swatch.css';
 
 /** A brush-out: left half wet, right half dry, on a strip of the ground, with a black bar under one corner. */
@@ -18,10 +19,10 @@ export function BrushOut({
   return (
     <svg className="brush-out" viewBox="0 0 64 30" role="img" aria-label={label}>
       <rect width="64" height="30" fill={groundRgb} />
-      <rect x="50" y="14" width="14" height="16" fill="#161616" />
+      <rect x="50" y="14" width="14" height="16" fill="var(--grey-12)" />
       <path d="M3 5c6-2 15 0 29-1v22c-11 1-20-1-28 0z" fill={wetRgb} />
       <path d="M32 4c12-1 20 1 29 0l1 22c-9 1-20-1-30 0z" fill={rgb} fillOpacity={cover} />
-      <path d="M8 9l12-2M7 14l16-3" stroke="#fff" strokeOpacity="0.5" strokeWidth="1.6" strokeLinecap="round" />
+      <path d="M8 9l12-2M7 14l16-3" stroke="var(--white)" strokeOpacity="0.5" strokeWidth="1.6" strokeLinecap="round" />
     </svg>
   );
 }
@@ -30,7 +31,7 @@ export function BrushOut({
 export function RecipeBar({ parts, words, name }: { parts: SheetMix['parts']; words: string; name?: string }) {
   const total = parts.reduce((sum, part) => sum + Math.max(part.weight, 0.3), 0);
   return (
-    <div className="recipe">
+    <div className={followCss.recipe}>
       <div className="recipe-bar" aria-hidden="true">
         {parts.map((part) => (
           <i
@@ -40,7 +41,7 @@ export function RecipeBar({ parts, words, name }: { parts: SheetMix['parts']; wo
           />
         ))}
       </div>
-      <div className="recipe-words">
+      <div className="recipe-words" data-testid="recipe-words">
         {name && <b>{name} </b>}
         {words}
       </div>

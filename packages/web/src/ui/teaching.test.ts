@@ -57,7 +57,7 @@ describe('strokes', () => {
     for (const stroke of Object.values(usualStroke)) expect(strokes).toContain(stroke);
   });
   it('moving diagrams stand still where movement is not wanted', () => {
-    const css = readFileSync(new URL('./stroke-diagram.css', import.meta.url), 'utf8');
+    const css = readFileSync(new URL('./stroke-diagram.module.css', import.meta.url), 'utf8');
     const still = css.slice(css.indexOf('prefers-reduced-motion: reduce'));
     expect(still).toMatch(/animation: none/);
     expect(css.indexOf('prefers-reduced-motion: reduce')).toBeGreaterThan(css.lastIndexOf('animation: stroke-'));

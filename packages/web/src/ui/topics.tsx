@@ -1,6 +1,7 @@
 import { Segmented, Tabs } from 'antd';
 import type { ReactNode } from 'react';
 import { useLocation, useNavigate } from 'react-router';
+import css from './topics.module.css';
 import './topics.css';
 
 /** The questions of a station in groups: a group of one is that question. */
@@ -53,7 +54,7 @@ export function Topics<T extends string>({
           onChange={onShow}
         />
       )}
-      <span className="topics-keys">{children}</span>
+      <span className={css.topicsKeys}>{children}</span>
     </nav>
   );
 }

@@ -1,3 +1,5 @@
+import { clsx } from 'clsx';
+import transfersCss from '../stations/transfers/transfers.module.css';
 import { NumberField } from './number-field.js';
 
 /** A whole number between two bounds, with its word before it. */
@@ -15,7 +17,7 @@ export function WholeField({
   onValue: (value: number) => void;
 }) {
   return (
-    <span className="small number-said">
+    <span className={clsx('small', transfersCss.numberSaid)}>
       {label}{' '}
       <NumberField
         label={label}

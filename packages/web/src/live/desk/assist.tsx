@@ -1,16 +1,18 @@
 import { currentItem, type Student } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { useParams } from 'react-router';
 import { Themed } from '../../ui/themed.js';
 import { deskWords as w } from '../../words/desk.js';
 import { StagesAt } from '../painted.js';
 import { useLive, useOfTime } from '../use-live.js';
 import { useOpenClass } from '../use-open-class.js';
+import css from './assist.module.css';
+import deskCss from './desk.module.css';
 import type { DeskParts } from './parts.js';
 import { SeatPlan } from './seat-plan.js';
 import { Trouble } from './trouble.js';
-import './desk.css';
 
 /** For who walks the room: hands, the seat plan, and no more. Let in by the link that the instructor gave. */
 export default function Assist() {
@@ -25,9 +27,9 @@ function OpenAssist() {
   const { code = '' } = useParams();
   const key = location.hash.slice(1);
   const { sheet, connection } = useOpenClass(code, 'assistant', key);
-  if (!key) return <p className="desk-opening">{w.assist.noKey}</p>;
+  if (!key) return <p className={deskCss.deskOpening}>{w.assist.noKey}</p>;
   if (sheet.error) throw sheet.error;
-  if (!connection || !sheet.data) return <p className="desk-opening">{w.connecting}</p>;
+  if (!connection || !sheet.data) return <p className={deskCss.deskOpening}>{w.connecting}</p>;
   return (
     <StagesAt base={`/api/join/${code}`}>
       <Walking connection={connection} sheet={sheet.data} />
@@ -37,8 +39,8 @@ function OpenAssist() {
 
 function Walking({ connection, sheet }: Pick<DeskParts, 'connection' | 'sheet'>) {
   const live = useLive(connection);
-  if (live.ended) return <p className="desk-opening">{live.ended}</p>;
-  if (!live.ready) return <p className="desk-opening">{w.connecting}</p>;
+  if (live.ended) return <p className={deskCss.deskOpening}>{live.ended}</p>;
+  if (!live.ready) return <p className={deskCss.deskOpening}>{w.connecting}</p>;
   const { state } = live;
   const item = currentItem(state);
   const hands = Object.values(state.students)
@@ -46,19 +48,19 @@ function Walking({ connection, sheet }: Pick<DeskParts, 'connection' | 'sheet'>)
     .sort((a, b) => (a.hand?.at ?? 0) - (b.hand?.at ?? 0));
   const helped = (studentId: string) => void connection.say({ type: 'handDown', studentId });
   return (
-    <main className="assist">
-      <p className="desk-quiet">{item ? w.assist.forTitle(item.title) : sheet.title}</p>
+    <main className={css.assist}>
+      <p className={deskCss.deskQuiet}>{item ? w.assist.forTitle(item.title) : sheet.title}</p>
       <Trouble connection={connection} live={live} />
       <h1>{w.assist.title}</h1>
       {hands.length === 0 && <p>{w.assist.nobody}</p>}
-      <ul className="assist-hands">
+      <ul className={css.assistHands}>
         {hands.map((student) => (
           <li key={student.id}>
             <b>{student.firstName}</b>
             <Waiting connection={connection} student={student} />
             <Button
               type="text"
-              className="plain desk-key"
+              className={clsx('plain', deskCss.deskKey)}
               aria-label={w.handDown(student.firstName)}
               onClick={() => helped(student.id)}
             >

@@ -8,6 +8,7 @@ import { deskWords as w } from '../../words/desk.js';
 import { StagesAt } from '../painted.js';
 import { useLive } from '../use-live.js';
 import { useOpenClass } from '../use-open-class.js';
+import css from './desk.module.css';
 import { Door } from './door.js';
 import { Glance } from './glance.js';
 import { Keys } from './keys.js';
@@ -16,7 +17,6 @@ import type { DeskParts } from './parts.js';
 import { SeatPlan } from './seat-plan.js';
 import { StudentPanel } from './student-panel.js';
 import { Trouble } from './trouble.js';
-import './desk.css';
 
 /** The instructor's place in a running class: a glance from two metres, the rest when near. */
 export default function Desk() {
@@ -33,7 +33,7 @@ function OpenDesk() {
   const answer = useQuery(classQuery(code));
   const fault = sheet.error ?? answer.error;
   if (fault) throw fault;
-  if (!connection || !sheet.data || !answer.data) return <p className="desk-opening">{w.connecting}</p>;
+  if (!connection || !sheet.data || !answer.data) return <p className={css.deskOpening}>{w.connecting}</p>;
   return (
     <StagesAt base={`/api/join/${code}`}>
       <Running connection={connection} sheet={sheet.data} code={code} answer={answer.data} />
@@ -45,14 +45,14 @@ function Running({ answer, ...given }: Pick<DeskParts, 'connection' | 'sheet' | 
   const { connection } = given;
   const live = useLive(connection);
   const [chosen, setChosen] = useState<string | null>(null);
-  if (!live.ready) return <p className="desk-opening">{w.connecting}</p>;
+  if (!live.ready) return <p className={css.deskOpening}>{w.connecting}</p>;
   const parts: DeskParts = { ...given, live };
   const student = chosen ? live.state.students[chosen] : undefined;
   return (
-    <div className="desk">
+    <div className={css.desk}>
       <Glance {...parts} />
-      <section className="desk-room" aria-label={w.easels(Object.keys(live.state.students).length)}>
-        {live.state.rehearsal && <p className="desk-quiet">{w.rehearsal}</p>}
+      <section className={css.deskRoom} aria-label={w.easels(Object.keys(live.state.students).length)}>
+        {live.state.rehearsal && <p className={css.deskQuiet}>{w.rehearsal}</p>}
         <Trouble connection={connection} live={live} />
         <Door connection={connection} live={live} />
         <SeatPlan

@@ -1,8 +1,11 @@
 import { currentItem, secondsLeft } from '@viaticum/core/class';
 import { clock, waitInWords } from '@viaticum/core/units';
+import { clsx } from 'clsx';
 import { RecipeBar } from '../../ui/swatch.js';
 import { deskWords as w } from '../../words/desk.js';
 import { useServerNow } from '../use-live.js';
+import deskCss from './desk.module.css';
+import css from './glance.module.css';
 import type { DeskParts } from './parts.js';
 
 /** Seen from two metres: the step, the clock, who needs me, what comes then. */
@@ -16,29 +19,31 @@ export function Glance({ connection, live, sheet }: DeskParts) {
   const kind = item?.kind === 'break' ? w.break : step ? w.stepOf(step.number, sheet.stepCount) : item ? w.pause : w.before;
   const next = state.plan?.items[(state.current?.index ?? -1) + 1];
   return (
-    <section className="desk-glance" aria-live="off">
-      <p className="desk-quiet">{kind}</p>
+    <section className={css.deskGlance} data-testid="desk-glance" aria-live="off">
+      <p className={deskCss.deskQuiet}>{kind}</p>
       <h1>{item?.title ?? sheet.title}</h1>
       {item && <StepClock connection={connection} live={live} />}
-      <p className="desk-large">
+      <p className={deskCss.deskLarge} data-testid="desk-large">
         {item?.kind === 'step' ? w.done(done, students.length) : item ? null : w.joined(students.length)}
       </p>
       {hands.length > 0 && (
-        <p className="desk-large desk-hand">{hands.length === 1 ? w.hand(hands[0]?.firstName ?? '') : w.hands(hands.length)}</p>
+        <p className={clsx(deskCss.deskLarge, css.deskHand)} data-testid="desk-large">
+          {hands.length === 1 ? w.hand(hands[0]?.firstName ?? '') : w.hands(hands.length)}
+        </p>
       )}
       {item?.kind === 'pause' && item.meanwhile && (
-        <p className="desk-say">
+        <p className={css.deskSay}>
           {w.meanwhile}: {item.meanwhile}
         </p>
       )}
-      {item?.reason && <p className="desk-quiet">{item.reason}</p>}
+      {item?.reason && <p className={deskCss.deskQuiet}>{item.reason}</p>}
       {step?.mixes.map((mix) => (
         <RecipeBar key={mix.name} parts={mix.parts} words={`${mix.name}: ${mix.words}`} />
       ))}
-      {step && step.lines.length > 0 && <p className="desk-say">{step.lines.join(' ')}</p>}
+      {step && step.lines.length > 0 && <p className={css.deskSay}>{step.lines.join(' ')}</p>}
       {next && (
-        <p className="desk-then">
-          <span className="desk-quiet">
+        <p className={css.deskThen}>
+          <span className={deskCss.deskQuiet}>
             {w.then}, {waitInWords(next.endMin - next.startMin)}
           </span>
           <br />
@@ -53,7 +58,7 @@ export function Glance({ connection, live, sheet }: DeskParts) {
 function StepClock({ connection, live }: Pick<DeskParts, 'connection' | 'live'>) {
   const left = secondsLeft(live.state, useServerNow(connection));
   return (
-    <p className={`desk-clock${left < 0 ? ' over' : ''}`} data-testid="clock">
+    <p className={clsx(css.deskClock, left < 0 && css.over)} data-testid="clock">
       {left < 0 && <small>{w.over} </small>}
       {clock(Math.abs(left))}
     </p>

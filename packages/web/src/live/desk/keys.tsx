@@ -1,8 +1,11 @@
 import { currentItem, TAKE_BACK_MS, waitedFor } from '@viaticum/core/class';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { useCallback, useEffect, useState } from 'react';
 import { deskWords as w } from '../../words/desk.js';
 import { useOfTime } from '../use-live.js';
+import deskCss from './desk.module.css';
+import css from './keys.module.css';
 import type { DeskParts } from './parts.js';
 
 /** The large keys, which are also the keyboard's and a presenter's clicker's. */
@@ -58,30 +61,47 @@ export function Keys({ connection, live }: DeskParts) {
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   }, [ended, running, waited, connection, goOn, back, holdOrResume, extend]);
-  if (ended) return <footer className="desk-keys desk-large">{w.ended}</footer>;
+  if (ended)
+    return (
+      <footer className={clsx(css.deskKeys, deskCss.deskLarge)} data-testid="desk-large">
+        {w.ended}
+      </footer>
+    );
   return (
-    <footer className="desk-keys">
-      <Button type="text" className="plain desk-key" disabled={!running} onClick={holdOrResume} aria-keyshortcuts="H">
+    <footer className={css.deskKeys}>
+      <Button
+        type="text"
+        className={clsx('plain', deskCss.deskKey)}
+        disabled={!running}
+        onClick={holdOrResume}
+        aria-keyshortcuts="H"
+      >
         {state.phase === 'held' ? w.resume : w.hold} <kbd>H</kbd>
       </Button>
-      <Button type="text" className="plain desk-key" disabled={!running} onClick={extend} aria-keyshortcuts="E">
+      <Button type="text" className={clsx('plain', deskCss.deskKey)} disabled={!running} onClick={extend} aria-keyshortcuts="E">
         {w.extend} <kbd>E</kbd>
       </Button>
       {canTakeBack ? (
-        <Button type="text" className="plain desk-key" onClick={takeBack} aria-keyshortcuts="ArrowLeft">
+        <Button type="text" className={clsx('plain', deskCss.deskKey)} onClick={takeBack} aria-keyshortcuts="ArrowLeft">
           {w.takeBack} <kbd>←</kbd>
         </Button>
       ) : (
         <Button
           type="text"
-          className="plain desk-key"
+          className={clsx('plain', deskCss.deskKey)}
           onClick={() => (sure ? void connection.say({ type: 'end' }) : setSure(true))}
           onBlur={() => setSure(false)}
         >
           {sure ? w.endSure : w.end}
         </Button>
       )}
-      <Button type="text" className="plain desk-key main" disabled={!next} onClick={goOn} aria-keyshortcuts="ArrowRight PageDown">
+      <Button
+        type="text"
+        className={clsx('plain', deskCss.deskKey, deskCss.main)}
+        disabled={!next}
+        onClick={goOn}
+        aria-keyshortcuts="ArrowRight PageDown"
+      >
         {next ? (at < 0 ? w.start(next.title) : w.goOn(next.title.charAt(0).toLowerCase() + next.title.slice(1))) : w.last}{' '}
         <kbd>→</kbd>
       </Button>

@@ -1,10 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import type { ClassAnswer, DeviceRole } from '@viaticum/contract';
 import { Button, Popconfirm } from 'antd';
+import { clsx } from 'clsx';
 import { classLinksQuery, useRenewKey } from '../../api/class-queries.js';
 import { CopyKey } from '../../ui/copy-key.js';
 import { LinkKey } from '../../ui/link-key.js';
 import { deskWords as w } from '../../words/desk.js';
+import deskCss from './desk.module.css';
+import css from './near-more.module.css';
 import type { DeskParts } from './parts.js';
 
 const speeds = [1, 5, 20, 60] as const;
@@ -36,11 +39,11 @@ export function More({ connection, live, sheet, code, answer }: DeskParts & { an
       {state.rehearsal && (
         <section aria-label={w.speed}>
           <h2>{w.speed}</h2>
-          <p className="desk-touch">
+          <p className={deskCss.deskTouch}>
             {speeds.map((speed) => (
               <Button
                 type="text"
-                className="plain desk-key small"
+                className={clsx('plain', deskCss.deskKey, 'small')}
                 key={speed}
                 aria-pressed={(state.clock?.speed ?? 1) === speed}
                 onClick={() => void connection.say({ type: 'speed', speed })}
@@ -57,48 +60,48 @@ export function More({ connection, live, sheet, code, answer }: DeskParts & { an
           {camera?.simulated ? `, ${w.simulated}` : ''}
         </h2>
         {camera ? (
-          <img className="desk-camera" src={`/api/classes/${code}/camera?at=${camera.at}`} alt={w.cameraAlt} />
+          <img className={css.deskCamera} src={`/api/classes/${code}/camera?at=${camera.at}`} alt={w.cameraAlt} />
         ) : (
-          <p className="desk-quiet">{w.noCamera}</p>
+          <p className={deskCss.deskQuiet}>{w.noCamera}</p>
         )}
       </section>
       <section aria-label={w.assistant}>
         <h2>{w.assistant}</h2>
-        <p className="desk-quiet">{w.assistantAbout}</p>
+        <p className={deskCss.deskQuiet}>{w.assistantAbout}</p>
         {links && (
-          <p className="desk-touch">
-            <Button className="desk-key small" href={links.assistant} target="_blank" rel="noreferrer">
+          <p className={deskCss.deskTouch}>
+            <Button className={clsx(deskCss.deskKey, 'small')} href={links.assistant} target="_blank" rel="noreferrer">
               {w.assistant}
             </Button>
-            <CopyKey text={links.assistant} label={w.copy} done={w.copied} className="desk-key small" />
+            <CopyKey text={links.assistant} label={w.copy} done={w.copied} className={clsx(deskCss.deskKey, 'small')} />
             <Renew of="assistant" renew={renew} />
           </p>
         )}
         {(renew.isSuccess || renew.error) && (
-          <p className="desk-quiet" role="status">
+          <p className={deskCss.deskQuiet} role="status">
             {renew.error?.message ?? w.renewed[renew.variables ?? 'assistant']}
           </p>
         )}
       </section>
       <section aria-label={w.devices}>
         <h2>{w.devices}</h2>
-        <p className="desk-quiet">{w.devicesAbout}</p>
+        <p className={deskCss.deskQuiet}>{w.devicesAbout}</p>
         {links &&
           (['sensor', 'camera'] as const).map((role) => (
-            <p key={role} className="desk-touch">
+            <p key={role} className={deskCss.deskTouch}>
               {w.device[role]}
-              <CopyKey text={links[role]} label={w.copy} done={w.copied} className="desk-key small" />
+              <CopyKey text={links[role]} label={w.copy} done={w.copied} className={clsx(deskCss.deskKey, 'small')} />
               <Renew of={role} renew={renew} />
             </p>
           ))}
       </section>
-      <Button className="desk-key small" href={`/wall/${code}`} target="_blank" rel="noreferrer">
+      <Button className={clsx(deskCss.deskKey, 'small')} href={`/wall/${code}`} target="_blank" rel="noreferrer">
         {w.wall}
       </Button>
-      <LinkKey className="desk-key small" to={`/class/${code}`}>
+      <LinkKey className={clsx(deskCss.deskKey, 'small')} to={`/class/${code}`}>
         {w.record}
       </LinkKey>
-      <LinkKey className="desk-key small" to={`/lesson/${answer.lessonId}/class`}>
+      <LinkKey className={clsx(deskCss.deskKey, 'small')} to={`/lesson/${answer.lessonId}/class`}>
         {w.lesson}: {sheet.title}
       </LinkKey>
     </>

@@ -2,11 +2,14 @@ import type { ClassAnswer } from '@viaticum/contract';
 import { classMinute, coatsNow, currentItem, expectedEnd, waitedFor } from '@viaticum/core/class';
 import { minutesInWords, waitInWords } from '@viaticum/core/units';
 import { Button, Input } from 'antd';
+import { clsx } from 'clsx';
 import { useState } from 'react';
 import { clockTime } from '../../ui/clock.js';
 import { deskWords as w } from '../../words/desk.js';
 import { words } from '../../words/words.js';
 import { useNowEvery } from '../use-live.js';
+import deskCss from './desk.module.css';
+import css from './near-now.module.css';
 import type { DeskParts } from './parts.js';
 
 /** The room's air, the touch test, the time, and where to join. */
@@ -22,7 +25,7 @@ export function Now({ answer, ...parts }: DeskParts & { answer: ClassAnswer }) {
       <section>
         <h2>{w.join}</h2>
         <p>{address.replace(/^https?:\/\//, '').replace(/\/[^/]+$/, '')}</p>
-        <p className="desk-code">{code}</p>
+        <p className={css.deskCode}>{code}</p>
         {!item && <img src={`/api/classes/${code}/qr.svg`} alt={words.class.qr} width={150} height={150} />}
       </section>
     </>
@@ -50,11 +53,11 @@ function Air({ connection, live }: DeskParts) {
         {w.room}: {room.name}
         {state.rehearsal && state.climate ? `, ${w.simulated}` : ''}
       </h2>
-      <p className="desk-figure numbers">{w.airOf(String(Math.round(air.airC * 10) / 10), air.humidity)}</p>
-      {state.climate && <p className="desk-quiet">{w.airSaid(Math.round((factor - 1) * 100))}</p>}
+      <p className={clsx(css.deskFigure, 'numbers')}>{w.airOf(String(Math.round(air.airC * 10) / 10), air.humidity)}</p>
+      {state.climate && <p className={deskCss.deskQuiet}>{w.airSaid(Math.round((factor - 1) * 100))}</p>}
       {isNoting ? (
         <form
-          className="desk-air"
+          className={deskCss.deskAir}
           onSubmit={(event) => {
             event.preventDefault();
             void note();
@@ -74,13 +77,18 @@ function Air({ connection, live }: DeskParts) {
             value={humidity}
             onChange={(event) => setHumidity(event.target.value)}
           />
-          <Button type="text" className="plain desk-key small" htmlType="submit" disabled={airC === '' || humidity === ''}>
+          <Button
+            type="text"
+            className={clsx('plain', deskCss.deskKey, 'small')}
+            htmlType="submit"
+            disabled={airC === '' || humidity === ''}
+          >
             {w.noteAir}
           </Button>
         </form>
       ) : (
         isRunning && (
-          <Button type="text" className="plain desk-link" onClick={() => setNoting(true)}>
+          <Button type="text" className={clsx('plain', css.deskLink)} onClick={() => setNoting(true)}>
             {w.noteAir}
           </Button>
         )
@@ -106,20 +114,20 @@ function TouchTest({ connection, live, sheet }: DeskParts) {
   return (
     <section aria-label={w.touch}>
       <h2>{w.touch}</h2>
-      <p className="desk-touch">
+      <p className={deskCss.deskTouch}>
         <Button
           type="text"
-          className="plain desk-key small"
+          className={clsx('plain', deskCss.deskKey, 'small')}
           onClick={() => touch(true)}
           {...(coat && { 'aria-keyshortcuts': 'D' })}
         >
           {w.isDry(name)} {coat && <kbd>D</kbd>}
         </Button>
-        <Button type="text" className="plain desk-key small" onClick={() => touch(false)}>
+        <Button type="text" className={clsx('plain', deskCss.deskKey, 'small')} onClick={() => touch(false)}>
           {w.notYet}
         </Button>
       </p>
-      {state.touches.length > 0 && <p className="desk-quiet">{w.dries(percent, state.touches.length)}</p>}
+      {state.touches.length > 0 && <p className={deskCss.deskQuiet}>{w.dries(percent, state.touches.length)}</p>}
     </section>
   );
 }
@@ -147,30 +155,37 @@ function Time({ connection, live }: DeskParts) {
   return (
     <section aria-label={w.time}>
       <h2>{w.time}</h2>
-      <p className="desk-figure numbers">{clockTime(now)}</p>
+      <p className={clsx(css.deskFigure, 'numbers')}>{clockTime(now)}</p>
       {at === undefined ? (
-        <p className="desk-quiet">{w.planned(minutesInWords(plan.endMin))}</p>
+        <p className={deskCss.deskQuiet}>{w.planned(minutesInWords(plan.endMin))}</p>
       ) : (
         <>
           <p>{w.ends(clockTime(started + end * 60_000))}</p>
           {Math.abs(shift) >= 1 && (
-            <p className="desk-quiet">{shift > 0 ? w.later(minutesInWords(shift)) : w.sooner(minutesInWords(-shift))}</p>
+            <p className={deskCss.deskQuiet}>{shift > 0 ? w.later(minutesInWords(shift)) : w.sooner(minutesInWords(-shift))}</p>
           )}
           {nextBreak && (
-            <p className="desk-quiet">{w.nextBreak(waitInWords(Math.max(0, end - plan.endMin + nextBreak.startMin - minute)))}</p>
+            <p className={deskCss.deskQuiet}>
+              {w.nextBreak(waitInWords(Math.max(0, end - plan.endMin + nextBreak.startMin - minute)))}
+            </p>
           )}
           {state.phase !== 'ended' && (
-            <p className="desk-touch">
-              <Button type="text" className="plain desk-key small" disabled={isPlanning} onClick={() => void replan(false)}>
+            <p className={deskCss.deskTouch}>
+              <Button
+                type="text"
+                className={clsx('plain', deskCss.deskKey, 'small')}
+                disabled={isPlanning}
+                onClick={() => void replan(false)}
+              >
                 {isPlanning ? w.replanning : w.replan}
               </Button>
-              <Button type="text" className="plain desk-link" disabled={isPlanning} onClick={() => void replan(true)}>
+              <Button type="text" className={clsx('plain', css.deskLink)} disabled={isPlanning} onClick={() => void replan(true)}>
                 {w.replanQuickest}
               </Button>
             </p>
           )}
           {isPlanned && !isPlanning && (
-            <p className="desk-quiet" role="status">
+            <p className={deskCss.deskQuiet} role="status">
               {w.replanned}
             </p>
           )}

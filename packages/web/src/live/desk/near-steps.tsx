@@ -1,6 +1,9 @@
 import { waitInWords } from '@viaticum/core/units';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { deskWords as w } from '../../words/desk.js';
+import deskCss from './desk.module.css';
+import css from './near-steps.module.css';
 import type { DeskParts } from './parts.js';
 
 /** All items of the plan: back to one, or forward past what is left out. */
@@ -9,12 +12,12 @@ export function Steps({ connection, live }: DeskParts) {
   const at = current?.index ?? -1;
   const visited = new Set(visits.map((visit) => visit.index));
   return (
-    <ol className="desk-steps">
+    <ol className={css.deskSteps}>
       {plan?.items.map((item, i) => {
         const word = i === at ? w.here : i < at && !visited.has(i) ? w.skipped : waitInWords(item.endMin - item.startMin);
         return (
           // biome-ignore lint/suspicious/noArrayIndexKey: items have nothing but their place
-          <li key={i} className={i === at ? 'here' : i < at ? 'gone' : ''}>
+          <li key={i} className={clsx(i === at ? css.here : i < at && css.gone)}>
             <Button
               type="text"
               className="plain"
@@ -22,7 +25,7 @@ export function Steps({ connection, live }: DeskParts) {
               aria-label={w.goThere(item.title)}
               onClick={() => void connection.say({ type: 'goTo', from: at, to: i })}
             >
-              <span>{item.title}</span> <span className="desk-quiet numbers">{word}</span>
+              <span>{item.title}</span> <span className={clsx(deskCss.deskQuiet, 'numbers')}>{word}</span>
             </Button>
           </li>
         );

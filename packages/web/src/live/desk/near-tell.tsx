@@ -1,7 +1,10 @@
 import { Button, Input } from 'antd';
+import { clsx } from 'clsx';
 import { useState } from 'react';
 import { clockTime } from '../../ui/clock.js';
 import { deskWords as w } from '../../words/desk.js';
+import deskCss from './desk.module.css';
+import css from './near-tell.module.css';
 import type { DeskParts } from './parts.js';
 
 /** A sentence to all phones: one of the usual, or one's own. */
@@ -14,10 +17,16 @@ export function Tell({ connection, live }: DeskParts) {
   };
   const isOver = phase === 'ended';
   return (
-    <section className="desk-tell" aria-label={w.tellAll}>
+    <section className={css.deskTell} aria-label={w.tellAll}>
       <h2>{w.tellAll}</h2>
       {w.tellReady.map((one) => (
-        <Button type="text" className="plain desk-key small" key={one} disabled={isOver} onClick={() => void tell(one)}>
+        <Button
+          type="text"
+          className={clsx('plain', deskCss.deskKey, 'small')}
+          key={one}
+          disabled={isOver}
+          onClick={() => void tell(one)}
+        >
           {one}
         </Button>
       ))}
@@ -28,12 +37,17 @@ export function Tell({ connection, live }: DeskParts) {
         }}
       >
         <Input aria-label={w.tellField} maxLength={160} value={text} onChange={(event) => setText(event.target.value)} />
-        <Button type="text" className="plain desk-key small" htmlType="submit" disabled={isOver || text.trim() === ''}>
+        <Button
+          type="text"
+          className={clsx('plain', deskCss.deskKey, 'small')}
+          htmlType="submit"
+          disabled={isOver || text.trim() === ''}
+        >
           {w.tellSend}
         </Button>
       </form>
       {[...said].reverse().map((one) => (
-        <p key={one.at} className="desk-quiet">
+        <p key={one.at} className={deskCss.deskQuiet}>
           {w.told(one.text, clockTime(one.at))}
         </p>
       ))}

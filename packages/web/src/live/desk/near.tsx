@@ -2,6 +2,7 @@ import type { ClassAnswer } from '@viaticum/contract';
 import { Button } from 'antd';
 import { useState } from 'react';
 import { deskWords as w } from '../../words/desk.js';
+import css from './near.module.css';
 import { More } from './near-more.js';
 import { Now } from './near-now.js';
 import { Steps } from './near-steps.js';
@@ -14,8 +15,8 @@ type Topic = keyof typeof w.topics;
 export function Near({ answer, ...parts }: DeskParts & { answer: ClassAnswer }) {
   const [topic, setTopic] = useState<Topic>('now');
   return (
-    <aside className="desk-near">
-      <nav className="desk-topics" aria-label={w.topicsLabel}>
+    <aside className={css.deskNear}>
+      <nav className={css.deskTopics} aria-label={w.topicsLabel}>
         {(Object.entries(w.topics) as [Topic, string][]).map(([one, label]) => (
           <Button type="text" className="plain" key={one} aria-current={topic === one} onClick={() => setTopic(one)}>
             {label}

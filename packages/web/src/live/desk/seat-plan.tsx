@@ -2,12 +2,15 @@ import type { FollowSheet } from '@viaticum/contract';
 import { behind, currentItem, type Student } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { memo, useMemo } from 'react';
 import { layersAfter } from '../../ui/stage-layers.js';
 import { deskWords as w } from '../../words/desk.js';
 import type { LiveSnapshot } from '../connection.js';
 import { Painted } from '../painted.js';
 import { type Timed, useOfTime } from '../use-live.js';
+import deskCss from './desk.module.css';
+import css from './seat-plan.module.css';
 
 const LATE_MIN = 1;
 
@@ -24,13 +27,13 @@ type Props = {
 /** Easels as they stand in the room, each with that student's own canvas as far as they have come. */
 export function SeatPlan({ connection, live, sheet, onHelped, chosen = null, onChoose }: Props) {
   const students = Object.values(live.state.students).sort((a, b) => a.seat - b.seat);
-  if (students.length === 0) return <p className="desk-quiet">{w.noEasels}</p>;
+  if (students.length === 0) return <p className={deskCss.deskQuiet}>{w.noEasels}</p>;
   const stepId = currentItem(live.state)?.stepId;
   return (
     <>
-      <p className="desk-quiet">{w.easels(students.length)}</p>
+      <p className={deskCss.deskQuiet}>{w.easels(students.length)}</p>
       <ul
-        className="seats"
+        className={deskCss.seats}
         style={{ '--columns': Math.min(6, Math.max(3, Math.ceil(Math.sqrt(students.length * 1.6)))) } as React.CSSProperties}
       >
         {students.map((student) => (
@@ -80,25 +83,27 @@ function Easel({ connection, live, student, sheet, plan, doneSteps, isDone, isAw
   });
   const { widthMm, heightMm } = sheet.canvas;
   return (
-    <li className={`easel${hasHand ? ' hand' : ''}${isAway ? ' away' : ''}${isDone ? ' done' : ''}${isChosen ? ' chosen' : ''}`}>
+    <li className={clsx(css.easel, hasHand && css.hand, isAway && css.away, isDone && css.done, isChosen && css.chosen)}>
       <Button
         type="text"
-        className="plain easel-place"
+        className={clsx('plain', css.easelPlace)}
         disabled={!onChoose}
         aria-pressed={isChosen}
         onClick={() => onChoose?.(student.id)}
         aria-label={`${student.firstName} ${note}`}
       >
-        <span className="easel-canvas" style={{ aspectRatio: `${widthMm} / ${heightMm}` }}>
+        <span className={css.easelCanvas} style={{ aspectRatio: `${widthMm} / ${heightMm}` }}>
           <Canvas sheet={sheet} plan={plan} doneSteps={doneSteps} />
         </span>
-        <span className="easel-name">{student.firstName}</span>
-        <span className="easel-note numbers">{note}</span>
+        <span className={css.easelName} data-testid="easel-name">
+          {student.firstName}
+        </span>
+        <span className={clsx(css.easelNote, 'numbers')}>{note}</span>
       </Button>
       {hasHand && onHelped && (
         <Button
           type="text"
-          className="plain desk-key small easel-helped"
+          className={clsx('plain', deskCss.deskKey, 'small', css.easelHelped)}
           aria-label={w.handDown(student.firstName)}
           onClick={() => onHelped(student.id)}
         >

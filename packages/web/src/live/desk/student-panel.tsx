@@ -2,12 +2,15 @@ import { useQuery } from '@tanstack/react-query';
 import { behind, currentItem, leaveOutFor, type Student } from '@viaticum/core/class';
 import { listInWords, minutesInWords } from '@viaticum/core/units';
 import { Button, Input, Select } from 'antd';
+import { clsx } from 'clsx';
 import { useState } from 'react';
 import { classStudentsQuery, peopleQuery, useAddPerson, useSaveStudent } from '../../api/class-queries.js';
 import { CommitInput } from '../../ui/commit-input.js';
 import { deskWords } from '../../words/desk.js';
 import { useNowEvery } from '../use-live.js';
+import deskCss from './desk.module.css';
 import type { DeskParts } from './parts.js';
+import css from './student-panel.module.css';
 
 const w = deskWords.student;
 const LATE_MIN = 1;
@@ -30,7 +33,7 @@ export function StudentPanel({
   const seats = Object.values(state.students).map((one) => one.seat);
   const move = (seat: number) => void connection.say({ type: 'seat', studentId: student.id, seat });
   return (
-    <section className="desk-student" aria-label={student.firstName}>
+    <section className={css.deskStudent} aria-label={student.firstName}>
       <header>
         <CommitInput
           label={w.name}
@@ -41,27 +44,32 @@ export function StudentPanel({
             return firstName.trim() !== '';
           }}
         />
-        <Button type="text" className="plain desk-key small" onClick={onClose}>
+        <Button type="text" className={clsx('plain', deskCss.deskKey, 'small')} onClick={onClose}>
           {w.close}
         </Button>
       </header>
       <Late {...{ connection, live, sheet, student }} />
-      <p className="desk-touch">
+      <p className={deskCss.deskTouch}>
         {isRunning && stepId && (
           <Button
             type="text"
-            className="plain desk-key small"
+            className={clsx('plain', deskCss.deskKey, 'small')}
             onClick={() => void connection.say({ type: isDone ? 'notYet' : 'done', studentId: student.id, stepId })}
           >
             {isDone ? w.notDoneFor : w.doneFor}
           </Button>
         )}
-        <Button type="text" className="plain desk-key small" disabled={student.seat === 0} onClick={() => move(student.seat - 1)}>
+        <Button
+          type="text"
+          className={clsx('plain', deskCss.deskKey, 'small')}
+          disabled={student.seat === 0}
+          onClick={() => move(student.seat - 1)}
+        >
           {w.left}
         </Button>
         <Button
           type="text"
-          className="plain desk-key small"
+          className={clsx('plain', deskCss.deskKey, 'small')}
           disabled={student.seat > Math.max(...seats)}
           onClick={() => move(student.seat + 1)}
         >
@@ -69,7 +77,7 @@ export function StudentPanel({
         </Button>
         <Button
           type="text"
-          className="plain desk-key small"
+          className={clsx('plain', deskCss.deskKey, 'small')}
           onBlur={() => setSure(false)}
           onClick={() => (sure ? void connection.say({ type: 'remove', studentId: student.id }) : setSure(true))}
         >
@@ -114,7 +122,7 @@ function Kept({ code, student }: { code: string; student: Student }) {
   const fault = save.error ?? add.error;
   return (
     <>
-      <div className="desk-field">
+      <div className={css.deskField}>
         {w.person}
         <Select
           aria-label={w.person}
@@ -127,7 +135,7 @@ function Kept({ code, student }: { code: string; student: Student }) {
           ]}
         />
       </div>
-      <label className="desk-field">
+      <label className={css.deskField}>
         {w.note}
         <Input.TextArea
           maxLength={1000}

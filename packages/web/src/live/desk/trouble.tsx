@@ -1,6 +1,8 @@
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { deskWords as w } from '../../words/desk.js';
 import { words } from '../../words/words.js';
+import deskCss from './desk.module.css';
 import type { DeskParts } from './parts.js';
 
 /** What is wrong, calmly: no connection, or something that was refused. */
@@ -8,24 +10,24 @@ export function Trouble({ connection, live }: Pick<DeskParts, 'connection' | 'li
   return (
     <>
       {!live.online && !live.ended && (
-        <p className="desk-lost" role="status">
+        <p className={deskCss.deskLost} role="status">
           {w.lost}
         </p>
       )}
       {live.ended && (
-        <p className="desk-lost" role="alert">
+        <p className={deskCss.deskLost} role="alert">
           {live.ended}
         </p>
       )}
       {live.storage && (
-        <p className="desk-lost" role="alert">
+        <p className={deskCss.deskLost} role="alert">
           {live.storage}
         </p>
       )}
       {live.refusal && (
-        <p className="desk-lost" role="alert">
+        <p className={deskCss.deskLost} role="alert">
           {live.refusal}
-          <Button type="text" className="plain desk-key small" onClick={connection.clearRefusal}>
+          <Button type="text" className={clsx('plain', deskCss.deskKey, 'small')} onClick={connection.clearRefusal}>
             {words.lesson.close}
           </Button>
         </p>

@@ -2,11 +2,13 @@ import type { AloneSheet } from '@viaticum/contract';
 import type { ClassState } from '@viaticum/core/class';
 import { minutesInWords } from '@viaticum/core/units';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { useMemo } from 'react';
 import { followWords as w } from '../../words/follow.js';
 import { ALONE_ID, aloneClass } from '../alone.js';
 import { StagesAt } from '../painted.js';
 import { useLive } from '../use-live.js';
+import followCss from './follow.module.css';
 import { Present } from './present.js';
 import { remember, rememberedState } from './remembered.js';
 import { Resting } from './resting.js';
@@ -25,7 +27,7 @@ export function Alone({ link, given }: { link: string; given: AloneSheet }) {
   const live = useLive(own);
   const student = live.state.students[ALONE_ID];
   const again = (
-    <Button type="text" className="plain big-key" onClick={own.forget}>
+    <Button type="text" className={clsx('plain', followCss.bigKey)} onClick={own.forget}>
       {w.alone.again}
     </Button>
   );
@@ -38,7 +40,7 @@ export function Alone({ link, given }: { link: string; given: AloneSheet }) {
   if (!student || !live.state.current)
     return (
       <Resting title={given.sheet.title} about={w.alone.startAbout(minutesInWords(given.plan.endMin))}>
-        <Button type="text" className="plain big-key main" onClick={own.begin}>
+        <Button type="text" className={clsx('plain', followCss.bigKey, followCss.main)} onClick={own.begin}>
           {w.alone.start}
         </Button>
       </Resting>

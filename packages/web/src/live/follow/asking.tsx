@@ -1,8 +1,11 @@
 import type { FollowSheet, Helper } from '@viaticum/contract';
 import { Button, Checkbox, Input } from 'antd';
+import { clsx } from 'clsx';
 import { type FormEvent, useState } from 'react';
 import { Fold } from '../../ui/fold.js';
 import { followWords as w } from '../../words/follow.js';
+import css from './asking.module.css';
+import followCss from './follow.module.css';
 
 export function AskCode({ fault, onCode }: { fault: string | null; onCode: (code: string) => void }) {
   const [text, setText] = useState('');
@@ -12,13 +15,13 @@ export function AskCode({ fault, onCode }: { fault: string | null; onCode: (code
     if (code) onCode(code);
   };
   return (
-    <main className="follow-page follow-ask">
+    <main className={clsx(followCss.followPage, css.followAsk)} data-testid="follow-page">
       <form onSubmit={submit}>
         <h1>{w.codeTitle}</h1>
         <p className="quiet">{w.codeAbout}</p>
         <Input
           aria-label={w.code}
-          className="follow-code"
+          className={css.followCode}
           value={text}
           onChange={(event) => setText(event.target.value)}
           maxLength={12}
@@ -31,7 +34,7 @@ export function AskCode({ fault, onCode }: { fault: string | null; onCode: (code
             {fault}
           </p>
         )}
-        <Button type="text" className="plain big-key main" htmlType="submit">
+        <Button type="text" className={clsx('plain', followCss.bigKey, followCss.main)} htmlType="submit">
           {w.next}
         </Button>
       </form>
@@ -64,7 +67,7 @@ export function AskName({
     if (name.trim()) onName(name.trim(), kit.length > 0 || lacking.length === 0 ? kit : ['none'], has);
   };
   return (
-    <main className="follow-page follow-ask">
+    <main className={clsx(followCss.followPage, css.followAsk)} data-testid="follow-page">
       <form onSubmit={submit}>
         <p className="quiet">{title}</p>
         <h1>{w.nameTitle}</h1>
@@ -77,7 +80,7 @@ export function AskName({
           autoComplete="given-name"
         />
         {tubes.length > 0 && (
-          <Fold className="follow-kit" head={w.kit(tubes.length, lacking.length)}>
+          <Fold className={css.followKit} head={w.kit(tubes.length, lacking.length)}>
             <p className="quiet">{w.kitAbout}</p>
             {tubes.map((tube) => (
               <Checkbox
@@ -94,7 +97,7 @@ export function AskName({
           </Fold>
         )}
         {helpers.length > 0 && (
-          <fieldset className="follow-has">
+          <fieldset className={css.followHas}>
             <legend>{w.has}</legend>
             {helpers.map((helper) => (
               <Checkbox
@@ -112,7 +115,7 @@ export function AskName({
             {fault}
           </p>
         )}
-        <Button type="text" className="plain big-key main" htmlType="submit">
+        <Button type="text" className={clsx('plain', followCss.bigKey, followCss.main)} htmlType="submit">
           {w.join}
         </Button>
       </form>

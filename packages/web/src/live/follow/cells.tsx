@@ -1,7 +1,9 @@
 import type { FollowSheet } from '@viaticum/contract';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { useState } from 'react';
 import { followWords as w } from '../../words/follow.js';
+import css from './cells.module.css';
 
 const nameOf = (column: number, row: number) => `${String.fromCharCode(65 + (column % 26))}${row + 1}`;
 /** So much of the neighbouring cells is seen, as a share of a cell. */
@@ -29,7 +31,7 @@ export function Cells({ sheet, grid: { columns, rows } }: { sheet: FollowSheet; 
     setDone(next);
   };
   return (
-    <fieldset className="follow-cells">
+    <fieldset className={css.followCells}>
       <legend>
         {w.cells}: <b className="numbers">{w.cell(nameOf(column, row), done.size, count)}</b>
       </legend>
@@ -38,9 +40,9 @@ export function Cells({ sheet, grid: { columns, rows } }: { sheet: FollowSheet; 
         role="img"
         aria-label={w.cell(nameOf(column, row), done.size, count)}
       >
-        <rect x={0} y={0} width={widthMm} height={heightMm} fill="#fdfdfd" stroke="#1f1f1f" strokeWidth={unit} />
+        <rect x={0} y={0} width={widthMm} height={heightMm} fill="var(--grey-99)" stroke="var(--grey-12)" strokeWidth={unit} />
         {sheet.areas.map((area) => (
-          <path key={area.id} d={area.path} fill="none" stroke="#1f1f1f" strokeWidth={unit * 1.6} />
+          <path key={area.id} d={area.path} fill="none" stroke="var(--grey-12)" strokeWidth={unit * 1.6} />
         ))}
         <rect
           x={x}
@@ -48,26 +50,26 @@ export function Cells({ sheet, grid: { columns, rows } }: { sheet: FollowSheet; 
           width={width}
           height={height}
           fill="none"
-          stroke="#7a7a7a"
+          stroke="var(--grey-50)"
           strokeWidth={unit}
           strokeDasharray={`${unit * 4} ${unit * 3}`}
         />
       </svg>
-      <div className="follow-cell-keys">
+      <div className={css.followCellKeys}>
         <Button type="text" className="plain" aria-label={w.cellBefore} onClick={() => setAt((at + count - 1) % count)}>
           ‹
         </Button>
-        <Button type="text" className="plain wide" aria-pressed={done.has(at)} onClick={tick}>
+        <Button type="text" className={clsx('plain', css.wide)} aria-pressed={done.has(at)} onClick={tick}>
           {done.has(at) ? w.cellNotYet : w.cellDone}
         </Button>
         <Button type="text" className="plain" aria-label={w.cellNext} onClick={() => setAt((at + 1) % count)}>
           ›
         </Button>
       </div>
-      <div className="follow-cell-map" style={{ gridTemplateColumns: `repeat(${columns}, 1fr)` }} aria-hidden="true">
+      <div className={css.followCellMap} style={{ gridTemplateColumns: `repeat(${columns}, 1fr)` }} aria-hidden="true">
         {Array.from({ length: count }, (_, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: cells have nothing but their order
-          <i key={i} className={`${done.has(i) ? 'done' : ''}${i === at ? ' here' : ''}`} />
+          <i key={i} className={clsx(done.has(i) && css.done, i === at && css.here)} />
         ))}
       </div>
     </fieldset>

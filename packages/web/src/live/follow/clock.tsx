@@ -1,8 +1,10 @@
 import { currentItem, type Student, secondsLeft } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
+import { clsx } from 'clsx';
 import { followWords as w } from '../../words/follow.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { useServerNow } from '../use-live.js';
+import css from './clock.module.css';
 
 type Props = { connection: LiveConnection; live: LiveSnapshot; student: Student };
 
@@ -15,7 +17,7 @@ export function Clock({ connection, live, student }: Props) {
   return (
     <>
       <p
-        className={`follow-clock numbers${left < 0 ? ' signal' : ''}`}
+        className={clsx(css.followClock, 'numbers', left < 0 && 'signal')}
         role="timer"
         data-testid="clock"
         data-seconds={left.toFixed(2)}
@@ -23,7 +25,7 @@ export function Clock({ connection, live, student }: Props) {
         {clock(Math.abs(left))}
         <small>{left < 0 ? w.over : w.left}</small>
       </p>
-      <i className="follow-used" style={{ width: `${Math.round(used * 1000) / 10}%` }} />
+      <i className={css.followUsed} style={{ width: `${Math.round(used * 1000) / 10}%` }} />
     </>
   );
 }

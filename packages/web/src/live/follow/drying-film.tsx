@@ -35,7 +35,7 @@ export function DryingFilm({
     <figure className="drying-film">
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none" role="img" aria-label={`${area} ${rungWord[rung]}`}>
         <defs>{kind && <TexturePattern id={id} kind={kind} rgb={rgb} unit={1.7} />}</defs>
-        <rect y={HEIGHT - 8} width={WIDTH} height={8} fill="#c8bda8" />
+        <rect y={HEIGHT - 8} width={WIDTH} height={8} fill="var(--canvas-edge)" />
         <path d={path} fill={rgb} />
         {kind && <path d={path} fill={`url(#${id})`} />}
       </svg>

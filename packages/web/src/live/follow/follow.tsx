@@ -8,10 +8,10 @@ import { closeConnection, type LiveConnection, liveConnection } from '../connect
 import { StagesAt } from '../painted.js';
 import { useLive } from '../use-live.js';
 import { Alone } from './alone.js';
+import css from './follow.module.css';
 import { Present } from './present.js';
 import { remember, remembered, rememberedState } from './remembered.js';
 import { Resting } from './resting.js';
-import './follow.css';
 
 // Fields are needed once, before a phone has joined.
 const AskCode = lazy(() => import('./asking.js').then((module) => ({ default: module.AskCode })));
@@ -35,7 +35,7 @@ export function Follow() {
 function AlonePage({ link }: { link: string }) {
   const { found, fault } = useKept<AloneSheet>(`/api/alone/${encodeURIComponent(link)}`, `viaticum-alone-${link}`, 0);
   if (fault) return <Resting title={w.noLesson} about={fault} />;
-  return found ? <Alone link={link} given={found} /> : <main className="follow-page" />;
+  return found ? <Alone link={link} given={found} /> : <main className={css.followPage} data-testid="follow-page" />;
 }
 
 /** Something from the server, or as it was kept where there is no network; looked for again until it comes. */
@@ -84,7 +84,7 @@ function InClass() {
   );
   if (!code || fault) {
     return (
-      <Suspense fallback={<main className="follow-page" />}>
+      <Suspense fallback={<main className={css.followPage} data-testid="follow-page" />}>
         <AskCode
           fault={fault}
           onCode={(next) => {
@@ -98,7 +98,7 @@ function InClass() {
   return sheet ? (
     <Connected code={code} sheet={sheet} onOpened={() => setOpened((turn) => turn + 1)} />
   ) : (
-    <main className="follow-page" />
+    <main className={css.followPage} data-testid="follow-page" />
   );
 }
 
@@ -114,7 +114,7 @@ function Connected({ code, sheet, onOpened }: { code: string; sheet: FollowSheet
     [code],
   );
   const connection = useHeld(connect, closeConnection);
-  if (!connection) return <main className="follow-page" />;
+  if (!connection) return <main className={css.followPage} data-testid="follow-page" />;
   return (
     <StagesAt base={`/api/join/${encodeURIComponent(code)}`}>
       <Joined connection={connection} sheet={sheet} onOpened={onOpened} />
@@ -131,14 +131,14 @@ function Joined({ connection, sheet, onOpened }: { connection: LiveConnection; s
     if (wasPlanned.current && !isPlanned) onOpened();
     wasPlanned.current = isPlanned;
   }, [isPlanned, onOpened]);
-  if (!live.ready) return <main className="follow-page" />;
+  if (!live.ready) return <main className={css.followPage} data-testid="follow-page" />;
   const student = live.you ? live.state.students[live.you] : undefined;
   if (isPlanned) return <Resting title={w.notYetOpen} about={w.notYetOpenAbout} more={sheet.title} lost={!live.online} />;
   if (live.state.phase === 'ended') return <Resting title={w.ended} about={w.endedAbout} />;
   if (live.isAtDoor) return <Resting title={w.atDoor} about={w.atDoorAbout} more={sheet.title} lost={!live.online} />;
   if (!live.you || (!student && live.state.removed.includes(live.you))) {
     return (
-      <Suspense fallback={<main className="follow-page" />}>
+      <Suspense fallback={<main className={css.followPage} data-testid="follow-page" />}>
         <AskName
           title={sheet.title}
           fault={fault}
@@ -152,7 +152,7 @@ function Joined({ connection, sheet, onOpened }: { connection: LiveConnection; s
       </Suspense>
     );
   }
-  if (!student) return <main className="follow-page" />;
+  if (!student) return <main className={css.followPage} data-testid="follow-page" />;
   if (!live.state.current)
     return <Resting title={w.waiting} about={w.waitingAbout} more={student.firstName} lost={!live.online} />;
   return <WithKit connection={connection} live={live} sheet={sheet} student={student} />;

@@ -1,12 +1,15 @@
 import type { FollowSheet, PlanItem } from '@viaticum/contract';
 import { coatsNow, dryingLeft, planMinute, type Student, waitedFor } from '@viaticum/core/class';
 import { waitInWords } from '@viaticum/core/units';
+import { clsx } from 'clsx';
 import { layersAt, wetnessAt } from '../../ui/stage-layers.js';
 import { followWords as w } from '../../words/follow.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { doneAt, Painted } from '../painted.js';
 import { useNowEvery } from '../use-live.js';
 import { DryingFilm } from './drying-film.js';
+import followCss from './follow.module.css';
+import css from './pause.module.css';
 
 type Props = {
   connection: LiveConnection;
@@ -36,26 +39,26 @@ export function Pause({ connection, item, sheet, live, student, isPresent }: Pro
   const isLaying = coat !== undefined && coat !== null && coat.laidToMin >= minute;
   return (
     <>
-      <p className="quiet follow-kind">{item.kind === 'pause' ? w.pause : w.break}</p>
+      <p className={clsx('quiet', css.followKind)}>{item.kind === 'pause' ? w.pause : w.break}</p>
       <h1>{item.title}</h1>
-      <p className="numbers follow-whole" data-testid="pause-minutes">
+      <p className={clsx('numbers', css.followWhole)} data-testid="pause-minutes">
         {waitInWords(item.endMin - item.startMin)}
       </p>
       {coat && <DryingFilm coat={coat} sheet={sheet} minute={minute} {...(isWhole ? { name: w.wholeCanvas } : {})} />}
       {isLaying ? (
-        <p className="follow-note">{w.ownLaying}</p>
+        <p className={followCss.followNote}>{w.ownLaying}</p>
       ) : (
         own !== null &&
         ofClass !== null &&
-        own - ofClass > LATER_MIN && <p className="follow-note">{w.ownDrying(waitInWords(Math.max(0, own)))}</p>
+        own - ofClass > LATER_MIN && <p className={followCss.followNote}>{w.ownDrying(waitInWords(Math.max(0, own)))}</p>
       )}
       {item.reason && <p className="quiet">{item.reason}</p>}
       {item.meanwhile && (
-        <p className="follow-meanwhile">
+        <p className={css.followMeanwhile}>
           <b>{w.meanwhile}</b> {item.meanwhile}
         </p>
       )}
-      <figure className="follow-canvas small">
+      <figure className={clsx(followCss.followCanvas, 'small')}>
         <Painted
           sheet={sheet}
           done={doneAt(plan, plan.items.indexOf(item), false)}

@@ -1,10 +1,13 @@
 import type { FollowSheet, PlanItem, SheetStep } from '@viaticum/contract';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { useState } from 'react';
 import { layersAt } from '../../ui/stage-layers.js';
 import { followWords as w } from '../../words/follow.js';
 import type { LiveSnapshot } from '../connection.js';
 import { doneAt, Painted } from '../painted.js';
+import followCss from './follow.module.css';
+import css from './picture.module.css';
 
 type View = keyof typeof w.views;
 
@@ -26,9 +29,9 @@ export function Picture({
   if (!plan) return null;
   const layers = layersAt(sheet, plan, isBefore ? item.startMin : item.endMin);
   return (
-    <div className="follow-look-at">
+    <div className={followCss.followLookAt}>
       <figure
-        className={`follow-canvas as-${view}`}
+        className={clsx(followCss.followCanvas, followCss[view])}
         onPointerDown={() => setBefore(true)}
         onPointerUp={() => setBefore(false)}
         onPointerLeave={() => setBefore(false)}
@@ -48,7 +51,7 @@ export function Picture({
         {view === 'stage' && (
           <Button
             type="text"
-            className="plain follow-before"
+            className={clsx('plain', css.followBefore)}
             aria-pressed={isBefore}
             onKeyDown={(event) => event.key === ' ' && setBefore(true)}
             onKeyUp={() => setBefore(false)}
@@ -58,7 +61,7 @@ export function Picture({
         )}
         {view === 'back' && <figcaption>{w.backAbout}</figcaption>}
       </figure>
-      <fieldset className="follow-views">
+      <fieldset className={css.followViews}>
         <legend>{w.viewLabel}</legend>
         {(Object.entries(w.views) as [View, string][]).map(([one, label]) => (
           <Button type="text" className="plain" key={one} aria-pressed={view === one} onClick={() => setView(one)}>
@@ -75,9 +78,9 @@ function Tracing({ sheet, label }: { sheet: FollowSheet; label: string }) {
   const { widthMm, heightMm } = sheet.canvas;
   return (
     <svg viewBox={`0 0 ${widthMm} ${heightMm}`} role="img" aria-label={label}>
-      <rect width={widthMm} height={heightMm} fill="#fdfdfd" />
+      <rect width={widthMm} height={heightMm} fill="var(--grey-99)" />
       {sheet.areas.map((area) => (
-        <path key={area.id} d={area.path} fill="none" stroke="#1f1f1f" strokeWidth={widthMm / 220} />
+        <path key={area.id} d={area.path} fill="none" stroke="var(--grey-12)" strokeWidth={widthMm / 220} />
       ))}
     </svg>
   );

@@ -1,13 +1,16 @@
 import type { FollowSheet, HandReason, PlanItem } from '@viaticum/contract';
 import { currentItem, type Student, TAKE_BACK_MS } from '@viaticum/core/class';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { followWords as w } from '../../words/follow.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { useOfTime } from '../use-live.js';
 import { Clock } from './clock.js';
+import followCss from './follow.module.css';
 import { Pause } from './pause.js';
 import { type PhoneSettings, usePhoneSettings } from './phone-settings.js';
+import css from './present.module.css';
 import type { Settings as SettingsView } from './settings.js';
 import { Work } from './work.js';
 
@@ -51,47 +54,52 @@ export function Present({ connection, live, sheet, student, isAlone = false }: P
   const last = isAlone ? plan.items.length - 1 : index;
   const shared = { connection, item, sheet, live, student, isPresent };
   return (
-    <main className={`follow-page follow-step${settings.large ? ' large' : ''}`} data-index={shown}>
+    <main
+      className={clsx(followCss.followPage, followCss.followStep, settings.large && followCss.large)}
+      data-testid="follow-page"
+      data-large={settings.large || undefined}
+      data-index={shown}
+    >
       <header>
         <Button
           type="text"
-          className="plain follow-look"
+          className={clsx('plain', css.followLook)}
           disabled={shown === 0}
           onClick={() => lookAt(Math.max(0, shown - 1))}
           aria-label={w.back}
         >
           ‹
         </Button>
-        <span className="follow-place numbers">{w.of(placeOf(plan.items, shown, sheet), sheet.stepCount)}</span>
+        <span className={clsx(css.followPlace, 'numbers')}>{w.of(placeOf(plan.items, shown, sheet), sheet.stepCount)}</span>
         {shown < last && (
-          <Button type="text" className="plain follow-look" onClick={() => lookAt(shown + 1)} aria-label={w.step}>
+          <Button type="text" className={clsx('plain', css.followLook)} onClick={() => lookAt(shown + 1)} aria-label={w.step}>
             ›
           </Button>
         )}
         {isPresent ? (
           <Clock connection={connection} live={live} student={student} />
         ) : (
-          <Button type="text" className="plain follow-look words" onClick={() => setLooking(null)}>
+          <Button type="text" className={clsx('plain', css.followLook, css.words)} onClick={() => setLooking(null)}>
             {w.forward}
           </Button>
         )}
       </header>
-      <div className="follow-messages">
+      <div className={css.followMessages}>
         {isPresent && <Said connection={connection} live={live} />}
-        {live.state.phase === 'held' && isPresent && <p className="follow-note">{w.held}</p>}
+        {live.state.phase === 'held' && isPresent && <p className={followCss.followNote}>{w.held}</p>}
         {!live.online && !isAlone && (
-          <p className="follow-lost" role="status">
+          <p className={followCss.followLost} role="status">
             {w.lost}
           </p>
         )}
         {live.refusal && (
-          <p className="signal follow-note" role="alert">
+          <p className={clsx('signal', followCss.followNote)} role="alert">
             {live.refusal}
           </p>
         )}
       </div>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keyboard */}
-      <section className="follow-work" aria-label={item.title} tabIndex={0}>
+      <section className={followCss.followWork} aria-label={item.title} tabIndex={0}>
         {item.kind !== 'step' ? <Pause {...shared} /> : step ? <Work {...shared} step={step} settings={settings} /> : null}
         <Suspense fallback={null}>
           <Settings settings={settings} onChange={setSettings} />
@@ -117,7 +125,7 @@ function Said({ connection, live }: Pick<Props, 'connection' | 'live'>) {
   const isFresh = useOfTime(connection, (now) => said !== undefined && now - said.at < SAID_MS);
   if (!said || !isFresh) return null;
   return (
-    <p className="follow-said" role="status">
+    <p className={css.followSaid} role="status">
       <b>{w.said}:</b> {said.text}
     </p>
   );
@@ -133,12 +141,12 @@ function Keys({ connection, student, item }: { connection: LiveConnection; stude
   const stepId = item.stepId;
   if (isAsking) {
     return (
-      <fieldset className="follow-reasons">
+      <fieldset className={css.followReasons}>
         <legend>{w.handWhat}</legend>
         {(Object.entries(w.reasons) as [HandReason, string][]).map(([reason, label]) => (
           <Button
             type="text"
-            className="plain big-key"
+            className={clsx('plain', followCss.bigKey)}
             key={reason}
             onClick={() => {
               void connection.say({ type: 'hand', studentId, reason });
@@ -148,25 +156,25 @@ function Keys({ connection, student, item }: { connection: LiveConnection; stude
             {label}
           </Button>
         ))}
-        <Button type="text" className="plain big-key bare" onClick={() => setAsking(false)}>
+        <Button type="text" className={clsx('plain', followCss.bigKey, followCss.bare)} onClick={() => setAsking(false)}>
           {w.cancel}
         </Button>
       </fieldset>
     );
   }
   return (
-    <footer className="follow-keys">
+    <footer className={css.followKeys}>
       {student.hand ? (
         <Button
           type="text"
-          className="plain big-key hand-up"
+          className={clsx('plain', followCss.bigKey, followCss.handUp)}
           onClick={() => void connection.say({ type: 'handDown', studentId })}
         >
           {w.handUp}
           <small>{w.handDown}</small>
         </Button>
       ) : (
-        <Button type="text" className="plain big-key" onClick={() => setAsking(true)}>
+        <Button type="text" className={clsx('plain', followCss.bigKey)} onClick={() => setAsking(true)}>
           {w.hand}
         </Button>
       )}
@@ -175,7 +183,7 @@ function Keys({ connection, student, item }: { connection: LiveConnection; stude
         (doneAt === undefined ? (
           <Button
             type="text"
-            className="plain big-key main"
+            className={clsx('plain', followCss.bigKey, followCss.main)}
             onClick={() => void connection.say({ type: 'done', studentId, stepId })}
           >
             {w.done}
@@ -183,13 +191,13 @@ function Keys({ connection, student, item }: { connection: LiveConnection; stude
         ) : undoSeconds > 0 ? (
           <Button
             type="text"
-            className="plain big-key"
+            className={clsx('plain', followCss.bigKey)}
             onClick={() => void connection.say({ type: 'notYet', studentId, stepId })}
           >
             {w.undoIn(undoSeconds)}
           </Button>
         ) : (
-          <p className="follow-done" role="status">
+          <p className={css.followDone} role="status">
             {w.isDone}
           </p>
         ))}
@@ -207,7 +215,7 @@ function LateDone({ connection, student, item }: { connection: LiveConnection; s
   return (
     <Button
       type="text"
-      className="plain big-key main"
+      className={clsx('plain', followCss.bigKey, followCss.main)}
       onClick={() => void connection.say({ type: 'done', studentId: student.id, stepId })}
     >
       {w.doneLate}
@@ -233,16 +241,16 @@ function AloneKeys({
     await connection.say(isLast ? { type: 'end' } : { type: 'goOn', from: at });
   };
   return (
-    <footer className="follow-keys">
+    <footer className={css.followKeys}>
       <Button
         type="text"
-        className="plain big-key"
+        className={clsx('plain', followCss.bigKey)}
         disabled={at === 0}
         onClick={() => void connection.say({ type: 'goTo', from: at, to: at - 1 })}
       >
         {w.back}
       </Button>
-      <Button type="text" className="plain big-key main" onClick={() => void goOn()}>
+      <Button type="text" className={clsx('plain', followCss.bigKey, followCss.main)} onClick={() => void goOn()}>
         {isLast ? w.alone.finish : item.stepId ? w.done : w.alone.goOn}
       </Button>
     </footer>

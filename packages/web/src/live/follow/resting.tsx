@@ -1,5 +1,8 @@
+import { clsx } from 'clsx';
 import type { ReactNode } from 'react';
 import { followWords as w } from '../../words/follow.js';
+import followCss from './follow.module.css';
+import css from './resting.module.css';
 
 /** A screen on which nothing is asked: before the start, after the end. */
 export function Resting({
@@ -16,12 +19,12 @@ export function Resting({
   children?: ReactNode;
 }) {
   return (
-    <main className="follow-page follow-rest">
+    <main className={clsx(followCss.followPage, css.followRest)} data-testid="follow-page">
       {more && <p className="quiet">{more}</p>}
       <h1>{title}</h1>
       <p>{about}</p>
       {lost && (
-        <p className="follow-lost" role="status">
+        <p className={followCss.followLost} role="status">
           {w.lost}
         </p>
       )}

@@ -2,6 +2,7 @@ import { Checkbox } from 'antd';
 import { Fold } from '../../ui/fold.js';
 import { followWords as w } from '../../words/follow.js';
 import type { PhoneSettings } from './phone-settings.js';
+import css from './settings.module.css';
 
 export function Settings({
   settings,
@@ -17,7 +18,7 @@ export function Settings({
     </Checkbox>
   );
   return (
-    <Fold className="follow-settings" head={w.settings}>
+    <Fold className={css.followSettings} head={w.settings}>
       {tick('large', w.largeType)}
       {tick('metric', w.metric)}
       {tick('vibrate', w.vibrate)}

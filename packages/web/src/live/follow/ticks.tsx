@@ -1,6 +1,8 @@
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { useState } from 'react';
 import { followWords as w } from '../../words/follow.js';
+import css from './ticks.module.css';
 
 type Counted = { name: string; count: number; until: string };
 
@@ -11,20 +13,21 @@ export function Ticks({ stepKey, counts }: { stepKey: string; counts: readonly C
     const key = `${stepKey}/${one.name}`;
     const ticked = done[key] ?? 0;
     return (
-      <fieldset key={key} className="follow-ticks">
+      <fieldset key={key} className={css.followTicks}>
         <legend>
           {one.name} <b className="numbers">{w.ticked(ticked, one.count)}</b>
           {one.until && <span className="quiet"> {w.until(one.until)}</span>}
         </legend>
         <Button
           type="text"
-          className="plain follow-tick"
+          className={clsx('plain', css.followTick)}
+          data-testid="follow-tick"
           aria-label={w.tick(one.name)}
           onClick={() => setDone({ ...done, [key]: ticked >= one.count ? 0 : ticked + 1 })}
         >
           {Array.from({ length: one.count }, (_, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: ticks have nothing but their order
-            <i key={i} className={i < ticked ? 'done' : ''} />
+            <i key={i} data-ticked={i < ticked || undefined} className={clsx(i < ticked && css.done)} />
           ))}
         </Button>
       </fieldset>

@@ -1,6 +1,7 @@
 import type { FollowSheet, Helper, PlanItem, SheetStep } from '@viaticum/contract';
 import { coatsNow, type Student } from '@viaticum/core/class';
 import { waitInWords } from '@viaticum/core/units';
+import { clsx } from 'clsx';
 import { RecipeBar } from '../../ui/swatch.js';
 import { followWords as w } from '../../words/follow.js';
 import { kindWords, techniqueWords } from '../../words/terms.js';
@@ -8,9 +9,11 @@ import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { allowed } from '../drying.js';
 import { useNowEvery } from '../use-live.js';
 import { Cells } from './cells.js';
+import followCss from './follow.module.css';
 import type { PhoneSettings } from './phone-settings.js';
 import { Picture } from './picture.js';
 import { Ticks } from './ticks.js';
+import css from './work.module.css';
 
 type Props = {
   connection: LiveConnection;
@@ -30,10 +33,10 @@ export function Work({ connection, item, step, sheet, live, student, isPresent, 
   return (
     <>
       <Picture item={item} step={step} sheet={sheet} live={live} />
-      <div className="follow-words">
+      <div className={followCss.followWords}>
         <h1>{step.title}</h1>
         {(brush || step.technique) && (
-          <p className="follow-brush">
+          <p className={css.followBrush}>
             {[
               brush,
               step.technique
@@ -47,21 +50,21 @@ export function Work({ connection, item, step, sheet, live, student, isPresent, 
         {step.lines.map((line) => (
           <p key={line}>{line}</p>
         ))}
-        {way && <p className="follow-way">{way}</p>}
+        {way && <p className={css.followWay}>{way}</p>}
         {sheet.grid && (step.kind === 'draw' || step.kind === 'transfer') && (
           <Cells key={item.stepId} sheet={sheet} grid={sheet.grid} />
         )}
         {step.counts && step.counts.length > 0 && <Ticks stepKey={item.stepId ?? ''} counts={step.counts} />}
         {step.mixes.map((mix) => (
-          <div key={mix.id} className="follow-mix">
-            <i className="follow-paint" style={{ background: mix.wetRgb }} title={w.wet} />
-            <i className="follow-paint dry" style={{ background: mix.rgb }} title={w.dry} />
+          <div key={mix.id} className={followCss.followMix}>
+            <i className={css.followPaint} style={{ background: mix.wetRgb }} title={w.wet} />
+            <i className={clsx(css.followPaint, css.dry)} style={{ background: mix.rgb }} title={w.dry} />
             <RecipeBar parts={mix.parts} words={`${mix.name}: ${mix.words}${mix.place ? w.place(mix.place) : ''}`} />
-            {mix.instead !== undefined && <p className="follow-instead">{w.instead(mix.instead)}</p>}
+            {mix.instead !== undefined && <p className={followCss.followInstead}>{w.instead(mix.instead)}</p>}
           </div>
         ))}
         {isPresent && <Allowed {...{ connection, live, sheet, student }} />}
-        {step.checkpoint && <p className="follow-checkpoint">{step.checkpoint}</p>}
+        {step.checkpoint && <p className={css.followCheckpoint}>{step.checkpoint}</p>}
       </div>
     </>
   );
@@ -78,7 +81,7 @@ function Allowed({ connection, live, sheet, student }: Pick<Props, 'connection' 
   const { coats, minute } = coatsNow(live.state, useNowEvery(connection, 2), student);
   const { now: may, notYet } = allowed(sheet, coats, minute);
   return (
-    <div className="follow-allowed">
+    <div className={css.followAllowed}>
       {may.map((sentence) => (
         <p key={sentence}>{sentence}</p>
       ))}

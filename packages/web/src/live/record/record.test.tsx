@@ -98,7 +98,7 @@ describe('what happened', () => {
     const place = () => at.closest('section') as HTMLElement;
     expect(within(place()).getAllByText(held.plan.items[0]?.title as string).length).toBeGreaterThan(0);
     turn(at, 2 * Math.ceil((held.plan.items[1]?.startMin ?? 0) + 1));
-    expect(place().querySelector('.record-now')?.textContent).toBe(held.plan.items[1]?.title);
+    expect(place().querySelector('[data-testid="record-now"]')?.textContent).toBe(held.plan.items[1]?.title);
     jest.useFakeTimers();
     fireEvent.click(screen.getByRole('button', { name: 'Play' }));
     const before = minute();

@@ -11,10 +11,10 @@ import { Ribbon } from '../../ui/ribbon/ribbon.js';
 import { recordWords as w } from '../../words/class.js';
 import { deskWords } from '../../words/desk.js';
 import { calm } from '../connection.js';
+import deskCss from '../desk/desk.module.css';
 import { SeatPlan } from '../desk/seat-plan.js';
 import { StagesAt } from '../painted.js';
-import '../desk/desk.css';
-import './record.css';
+import css from './record.module.css';
 
 const PLAY_MS = 120;
 
@@ -26,7 +26,7 @@ export default function Record() {
   if (record.error) throw record.error;
   if (!record.data) return null;
   return (
-    <main className="record">
+    <main className={css.record}>
       <p>{answer.data && <Link to={`/lesson/${answer.data.lessonId}/class`}>{w.back}</Link>}</p>
       <h1>{record.data.title}</h1>
       <StagesAt base={`/api/join/${code}`}>
@@ -41,7 +41,7 @@ function Told({ record }: { record: ClassRecord }) {
   if (told.items.length === 0 || told.actualMin === 0) return <p>{w.none}</p>;
   return (
     <>
-      <p className="record-sum">{w.took(minutesInWords(told.actualMin), minutesInWords(told.plannedMin))}</p>
+      <p className={css.recordSum}>{w.took(minutesInWords(told.actualMin), minutesInWords(told.plannedMin))}</p>
       <p>
         {w.finished(told.finished.length, told.students)} {told.finished.length > 0 && w.names(listInWords(told.finished))}
       </p>
@@ -86,7 +86,7 @@ function Row({ item, students }: { item: HappenedItem; students: number }) {
   const shift = planned !== null && actual !== null ? Math.round(actual - planned) : null;
   const minutes = (value: number | null) => (value === null ? '' : minutesInWords(value));
   return (
-    <tr className={item.kind === 'step' ? '' : 'quiet'}>
+    <tr className={item.kind === 'step' ? undefined : 'quiet'}>
       <th scope="row">
         {item.title}
         {item.touches.map((touch) => (
@@ -126,9 +126,9 @@ function Replay({ record }: { record: ClassRecord }) {
   if (!plan) return null;
   const here = Object.keys(then.students);
   return (
-    <section aria-label={w.replay} className="record-replay">
+    <section aria-label={w.replay}>
       <h2>{w.replay}</h2>
-      <p className="record-keys">
+      <p className={css.recordKeys}>
         <Button onClick={() => setPlaying(!isPlaying)}>{isPlaying ? w.stop : w.play}</Button>
         <Slider
           ariaLabelForHandle={w.minute}
@@ -138,7 +138,7 @@ function Replay({ record }: { record: ClassRecord }) {
           value={minute}
           onChange={(given: number) => setMinute(given)}
         />
-        <b className="numbers">{w.at(hourMinute(minute))}</b> <span className="record-now">{currentItem(then)?.title}</span>
+        <b className="numbers">{w.at(hourMinute(minute))}</b> <span data-testid="record-now">{currentItem(then)?.title}</span>
       </p>
       <Ribbon
         lesson={{
@@ -159,7 +159,7 @@ function Replay({ record }: { record: ClassRecord }) {
         height={height}
         onHeight={setHeight}
       />
-      <div className="record-room">
+      <div className={deskCss.recordRoom}>
         <SeatPlan
           live={{ ...calm, version: 0, state: then, online: true, ready: true, you: null, connected: here }}
           sheet={sheet}

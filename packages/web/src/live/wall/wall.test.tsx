@@ -45,7 +45,9 @@ describe('the wall', () => {
     expect(screen.getByRole('heading').textContent).toBe(first?.title);
     expect(screen.getByText(`step 1 of ${held.sheet.stepCount}`)).toBeTruthy();
     const minutes = Math.round((first?.endMin ?? 0) - (first?.startMin ?? 0));
-    expect(document.querySelector('.wall-clock')?.textContent).toMatch(new RegExp(`^${minutes}:0\\d|^${minutes - 1}:5\\d`));
+    expect(document.querySelector('[data-testid="wall-clock"]')?.textContent).toMatch(
+      new RegExp(`^${minutes}:0\\d|^${minutes - 1}:5\\d`),
+    );
     expect(document.body.textContent).not.toMatch(/Ottilie|Ben/);
   });
   it('an easel for everybody, which gets its canvas at Done', () => {
@@ -60,11 +62,11 @@ describe('the wall', () => {
     const { held } = shown();
     goOn(held);
     held.say({ type: 'hold' });
-    expect(document.querySelector('.wall-clock')?.textContent).toBe('The clock is held');
+    expect(document.querySelector('[data-testid="wall-clock"]')?.textContent).toBe('The clock is held');
     held.say({ type: 'resume' });
     held.later(200);
     held.change({});
-    expect(document.querySelector('.wall-clock')?.textContent).toBe('a little more time');
+    expect(document.querySelector('[data-testid="wall-clock"]')?.textContent).toBe('a little more time');
   });
   it('a pause shows the paint that it waits for', () => {
     const { held } = shown();

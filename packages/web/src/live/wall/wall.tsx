@@ -3,6 +3,7 @@ import type { FollowSheet, SheetStep } from '@viaticum/contract';
 import { coatsNow, currentItem, planMinute, secondsLeft, waitedFor } from '@viaticum/core/class';
 import { clock, legibleMm, pixelsFor } from '@viaticum/core/units';
 import { InputNumber, QRCode } from 'antd';
+import { clsx } from 'clsx';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { call } from '../../api/http.js';
@@ -16,7 +17,7 @@ import { DryingFilm } from '../follow/drying-film.js';
 import { doneAt, Painted, StagesAt } from '../painted.js';
 import { useLive, useNowEvery, useOfTime } from '../use-live.js';
 import { useOpenClass } from '../use-open-class.js';
-import './wall.css';
+import css from './wall.module.css';
 
 const TURN_MS = 9000;
 const SAID_MS = 3 * 60_000;
@@ -38,7 +39,7 @@ function OpenWall() {
   const { code = '' } = useParams();
   const { sheet, connection } = useOpenClass(code, 'phone');
   if (sheet.error) throw sheet.error;
-  if (!connection || !sheet.data) return <p className="wall wall-opening">{w.waiting}</p>;
+  if (!connection || !sheet.data) return <p className={clsx(css.wall, css.wallOpening)}>{w.waiting}</p>;
   return (
     <StagesAt base={`/api/join/${code}`}>
       <Showing connection={connection} sheet={sheet.data} code={code} />
@@ -50,23 +51,23 @@ function OpenWall() {
 export function Showing({ connection, sheet, code }: { connection: LiveConnection; sheet: FollowSheet; code: string }) {
   const live = useLive(connection);
   const [screen, setScreen] = useScreen();
-  if (!live.ready) return <p className="wall wall-opening">{w.waiting}</p>;
+  if (!live.ready) return <p className={clsx(css.wall, css.wallOpening)}>{w.waiting}</p>;
   const letter = Math.max(
     24,
     Math.round(pixelsFor(legibleMm(screen.metres), screen.inches, window.screen.width, window.screen.height)),
   );
   return (
-    <main className="wall" style={{ '--letter': `${letter}px` } as React.CSSProperties}>
+    <main className={css.wall} style={{ '--letter': `${letter}px` } as React.CSSProperties}>
       <Canvas connection={connection} live={live} sheet={sheet} />
-      <section className="wall-now">
+      <section className={css.wallNow} data-testid="wall-now">
         <Now connection={connection} live={live} sheet={sheet} />
       </section>
-      <footer className="wall-foot">
+      <footer className={css.wallFoot}>
         <Foot connection={connection} live={live} code={code} />
         <Easels live={live} sheet={sheet} />
       </footer>
       {!live.online && (
-        <p className="wall-lost" role="status">
+        <p className={css.wallLost} role="status">
           {w.lost}
         </p>
       )}
@@ -104,7 +105,7 @@ function Canvas({ connection, live, sheet }: Parts) {
     item?.kind === 'step' ? item.endMin : Math.round(planMinute(live.state, now) * 6) / 6,
   );
   return (
-    <figure className="wall-canvas">
+    <figure className={css.wallCanvas}>
       <Painted
         sheet={sheet}
         // Before the start: what it is to become.
@@ -148,7 +149,11 @@ function StepClock({ connection, live: { state } }: Omit<Parts, 'sheet'>) {
     const left = secondsLeft(state, now);
     return state.phase === 'held' ? w.held : left < 0 ? w.over : clock(left);
   });
-  return <p className="wall-clock">{says}</p>;
+  return (
+    <p className={css.wallClock} data-testid="wall-clock">
+      {says}
+    </p>
+  );
 }
 
 /** The film that a pause waits for, and what to do meanwhile. */
@@ -178,7 +183,7 @@ function ToDo({ connection, step }: { connection: LiveConnection; step: SheetSte
     .join(', ');
   if (step.mixes.length > 0 && isTheirTurn)
     return (
-      <ul className="wall-mixes">
+      <ul className={css.wallMixes} data-testid="wall-mixes">
         {step.mixes.slice(0, MOST_MIXES).map((mix) => (
           <li key={mix.id}>
             <i style={{ background: mix.rgb }} />
@@ -190,8 +195,8 @@ function ToDo({ connection, step }: { connection: LiveConnection; step: SheetSte
       </ul>
     );
   return (
-    <div className="wall-do">
-      {brush && <p className="wall-brush">{brush}</p>}
+    <div className={css.wallDo}>
+      {brush && <p className={css.wallBrush}>{brush}</p>}
       {step.lines[0] && <p>{step.lines[0]}</p>}
     </div>
   );
@@ -206,12 +211,12 @@ function Foot({ connection, live, code }: Omit<Parts, 'sheet'> & { code: string 
   const said = live.state.said.at(-1);
   const isFresh = useOfTime(connection, (now) => said !== undefined && now - said.at < SAID_MS);
   if (live.state.phase === 'ended') return <div />;
-  if (said && isFresh) return <p className="wall-said">{said.text}</p>;
+  if (said && isFresh) return <p className={css.wallSaid}>{said.text}</p>;
   const address = data?.address ?? `${location.origin}/join/${code}`;
   return (
-    <div className="wall-join">
+    <div className={css.wallJoin}>
       <span role="img" aria-label={w.qr}>
-        <QRCode type="svg" value={address} bordered={false} size={QR_PX} bgColor="#ffffff" color="#1f1f1f" aria-hidden />
+        <QRCode type="svg" value={address} bordered={false} size={QR_PX} bgColor="#ffffff" color="var(--grey-12)" aria-hidden />
       </span>
       <p>
         {w.join(address.replace(/^https?:\/\//, '').replace(/\/[^/]*$/, ''))} <b>{code}</b>
@@ -225,11 +230,12 @@ function Easels({ live, sheet }: { live: LiveSnapshot; sheet: FollowSheet }) {
   const stepId = currentItem(live.state)?.stepId;
   const students = Object.values(live.state.students).sort((a, b) => a.seat - b.seat);
   return (
-    <ul className="wall-easels" aria-label={w.easels(students.length)}>
+    <ul className={css.wallEasels} data-testid="wall-easels" aria-label={w.easels(students.length)}>
       {students.map((student) => (
         <li
           key={student.id}
-          className={stepId && student.doneAt[stepId] !== undefined ? 'done' : ''}
+          data-done={(stepId && student.doneAt[stepId] !== undefined) || undefined}
+          className={clsx(stepId && student.doneAt[stepId] !== undefined && css.done)}
           style={{ aspectRatio: `${sheet.canvas.widthMm} / ${sheet.canvas.heightMm}` }}
         />
       ))}
@@ -252,7 +258,7 @@ function ThisScreen({ screen, onScreen }: { screen: Screen; onScreen: (screen: S
     </span>
   );
   return (
-    <Fold className="wall-screen" head={w.screen}>
+    <Fold className={css.wallScreen} head={w.screen}>
       {number(w.inches, 'inches', 10, 300)} {number(w.metres, 'metres', 1, 40)}
     </Fold>
   );

@@ -2,10 +2,10 @@ import { lazy, Suspense } from 'react';
 import { Topics, useTopic } from '../../ui/topics.js';
 import { words } from '../../words/words.js';
 import { Alone } from './alone.js';
+import css from './class.module.css';
 import { Invite } from './invite.js';
 import { Rehearse } from './rehearse.js';
 import { Teach } from './teach.js';
-import './class.css';
 
 // The chart and its model come when they are first looked at.
 const Pace = lazy(() => import('./pace.js').then((module) => ({ default: module.Pace })));
@@ -19,10 +19,10 @@ export default function ClassStation() {
   return (
     <>
       <Topics label={w.topicsLabel} names={w.topics} groups={groups} shown={topic} onShow={setTopic} />
-      <div className="class-station">
+      <div className={css.classStation}>
         {topic === 'teach' && (
           <>
-            <div className="class-left">
+            <div className={css.classLeft}>
               <Teach />
             </div>
             <Suspense fallback={null}>

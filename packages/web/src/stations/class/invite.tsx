@@ -2,6 +2,7 @@ import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type { ClassAnswer, Invite as InviteData } from '@viaticum/contract';
 import { bringInWords } from '@viaticum/core/derived';
 import { Button, DatePicker, Input } from 'antd';
+import { clsx } from 'clsx';
 import dayjs from 'dayjs';
 import { useState } from 'react';
 import { classesQuery, lettersQuery, usePlanClass, useSaveInvite, useWriteLetters } from '../../api/class-queries.js';
@@ -12,6 +13,8 @@ import { Fold } from '../../ui/fold.js';
 import { saveFile } from '../../ui/save-file.js';
 import { WholeField } from '../../ui/whole-field.js';
 import { inviteWords as w } from '../../words/class.js';
+import classCss from './class.module.css';
+import css from './invite.module.css';
 import { Opened } from './teach.js';
 
 const rightNow = () => Date.now();
@@ -36,11 +39,11 @@ export function Invite() {
   return (
     <>
       <Form key={planned[0]?.id ?? 'new'} planned={planned[0] ?? null} />
-      <div className="class-right">
+      <div className={css.classRight}>
         {planned.length > 0 && (
           <section aria-label={w.planned}>
             <h2>{w.planned}</h2>
-            <ul className="class-list">
+            <ul className={classCss.classList} data-testid="class-list">
               {planned.map((one, i) => (
                 <Opened key={one.id} one={one} isNewest={i === 0} />
               ))}
@@ -121,9 +124,9 @@ function Form({ planned }: { planned: ClassAnswer | null }) {
   };
   const refused = make.error ?? change.error;
   return (
-    <section className="invite" aria-label={w.title}>
+    <section className={classCss.invite} aria-label={w.title}>
       <h2>{w.title}</h2>
-      <div className="pace-group">
+      <div className={classCss.paceGroup}>
         <div className="field">
           <span>{w.when}</span>
           <DatePicker
@@ -153,16 +156,16 @@ function Form({ planned }: { planned: ClassAnswer | null }) {
           spellCheck={false}
         />
       </label>
-      <p className={`small ${roster.length > seats ? 'signal' : 'quiet'}`}>{w.count(roster.length, seats)}</p>
+      <p className={clsx('small', roster.length > seats ? 'signal' : 'quiet')}>{w.count(roster.length, seats)}</p>
       <p className="small quiet">{w.rosterAbout}</p>
-      <p className="invite-keys">
+      <p className={css.inviteKeys}>
         <FileKey label={w.bring} accept=".csv,text/csv,text/plain" onFile={(file) => void readCsv(file)} />
         <Button size="small" disabled={roster.length === 0} onClick={() => void saveCsv()}>
           {w.take}
         </Button>
       </p>
-      <p className="small quiet invite-bring">{bring}</p>
-      <p className="invite-keys">
+      <p className={clsx('small quiet', css.inviteBring)}>{bring}</p>
+      <p className={css.inviteKeys}>
         <Button type="primary" disabled={make.isPending || change.isPending} onClick={store}>
           {planned ? w.change : w.plan}
         </Button>
@@ -198,7 +201,7 @@ function Outbox({ planned }: { planned: ClassAnswer }) {
         </p>
       )}
       {letters?.length === 0 && <p className="small quiet">{w.noLetters}</p>}
-      <ul className="letters small">
+      <ul className={clsx(css.letters, 'small')}>
         {letters?.slice(0, 40).map((letter) => (
           <li key={letter.id}>
             <Fold
@@ -208,7 +211,7 @@ function Outbox({ planned }: { planned: ClassAnswer }) {
                 </>
               }
             >
-              <p className="invite-bring">{letter.text}</p>
+              <p className={css.inviteBring}>{letter.text}</p>
             </Fold>
           </li>
         ))}

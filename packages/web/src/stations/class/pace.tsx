@@ -3,6 +3,7 @@ import type { Level } from '@viaticum/contract';
 import type { Group } from '@viaticum/core/pace';
 import { minutesInWords } from '@viaticum/core/units';
 import { Checkbox } from 'antd';
+import { clsx } from 'clsx';
 import { useMemo, useState } from 'react';
 import { Bar, BarChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { peopleQuery } from '../../api/class-queries.js';
@@ -16,6 +17,9 @@ import { deskWords } from '../../words/desk.js';
 import type { PaceAnswer, PlanJobs } from '../../workers/plan-jobs.js';
 import { planWorker } from '../../workers/plan-worker.js';
 import { useJobOf, useWorker } from '../../workers/use-job.js';
+import transfersCss from '../transfers/transfers.module.css';
+import classCss from './class.module.css';
+import css from './pace.module.css';
 
 const RUNS = 10_000;
 const overs = [null, 0, 2, 5, 10] as const;
@@ -41,10 +45,10 @@ export function Pace() {
   const { answer, progress, fault } = useJobOf<PlanJobs, 'pace'>(worker, 'pace', args, { afterMs: 300 });
   if (lesson.steps.length === 0) return <p className="quiet">{w.needSteps}</p>;
   return (
-    <section className="pace" aria-label={w.title}>
+    <section className={classCss.pace} aria-label={w.title}>
       <h2>{w.title}</h2>
-      <div className="pace-group">
-        <span className="small number-said">
+      <div className={classCss.paceGroup}>
+        <span className={clsx('small', transfersCss.numberSaid)}>
           {w.students}{' '}
           <NumberField label={w.students} value={group.n} onValue={(n) => n >= 1 && n <= 300 && set({ n: Math.round(n) })} />
         </span>
@@ -69,7 +73,7 @@ export function Pace() {
           options={overs.map((one) => [String(one), one === null ? w.never : String(one)] as const)}
           onChange={(one) => set({ overMin: one === 'null' ? null : Number(one) })}
         />
-        <span className="small number-said">
+        <span className={clsx('small', transfersCss.numberSaid)}>
           {w.slot}{' '}
           <NumberField
             label={w.slot}
@@ -106,7 +110,7 @@ function Returning({ onFactors }: { onFactors: (factors: number[]) => void }) {
     onFactors(known.filter((person) => ids.includes(person.id)).map((person) => person.pace as number));
   };
   return (
-    <Fold className="small pace-returning" head={w.returning(chosen.length)}>
+    <Fold className={clsx('small', css.paceReturning)} head={w.returning(chosen.length)}>
       <p className="quiet">{w.returningAbout}</p>
       {known.map((person) => (
         <Checkbox
@@ -130,11 +134,11 @@ function Outcome({ answer: { result, bins, helps }, group }: { answer: PaceAnswe
   const percent = (share: number) => `${Math.round(share * 100)} %`;
   return (
     <>
-      <p className="pace-chance">
+      <p className={css.paceChance}>
         <b className="numbers">{w.chance(finishInSlot)}</b> {w.ofFinishing(minutesInWords(group.slotMin))}
       </p>
       <p>{w.ends(minutesInWords(endMin.p05), minutesInWords(endMin.p50), minutesInWords(endMin.p95))}</p>
-      <figure className="pace-chart" aria-label={w.chart}>
+      <figure className={css.paceChart} aria-label={w.chart}>
         <ResponsiveContainer width="100%" height={150}>
           <BarChart data={bins} margin={{ top: 20, right: 12, bottom: 2, left: 0 }} barCategoryGap={1}>
             <XAxis
@@ -150,12 +154,12 @@ function Outcome({ answer: { result, bins, helps }, group }: { answer: PaceAnswe
               formatter={(share) => [percent(Number(share)), w.share]}
               labelFormatter={(minutes) => minutesInWords(Number(minutes))}
             />
-            <Bar dataKey="share" fill="#5c5c5c" isAnimationActive={false} />
+            <Bar dataKey="share" fill="var(--grey-37)" isAnimationActive={false} />
             <ReferenceLine
               x={group.slotMin}
-              stroke="#a92f14"
+              stroke="var(--signal)"
               strokeWidth={2}
-              label={{ value: w.slotLine, position: 'top', fontSize: 12.5, fill: '#a92f14' }}
+              label={{ value: w.slotLine, position: 'top', fontSize: 12.5, fill: 'var(--signal)' }}
             />
           </BarChart>
         </ResponsiveContainer>

@@ -8,6 +8,7 @@ import { Choice } from '../../ui/choice.js';
 import { WholeField } from '../../ui/whole-field.js';
 import { paceWords, rehearseWords as w } from '../../words/class.js';
 import { words } from '../../words/words.js';
+import classCss from './class.module.css';
 
 /** A class with simulated students, to practise the desk on. */
 export function Rehearse() {
@@ -29,7 +30,7 @@ export function Rehearse() {
     <section aria-label={w.title}>
       <h2>{w.title}</h2>
       <p>{w.about}</p>
-      <div className="pace-group">
+      <div className={classCss.paceGroup}>
         <WholeField label={w.students} value={students} least={1} most={40} onValue={setStudents} />
         <Choice
           label={w.level}

@@ -2,12 +2,15 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import type { ClassAnswer } from '@viaticum/contract';
 import { minutesInWords } from '@viaticum/core/units';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { Link } from 'react-router';
 import { classesQuery, useBeginClass, useOpenPlanned } from '../../api/class-queries.js';
 import { useLesson, usePlan, useSession, useSnapshot } from '../../lesson/context.js';
 import { dayAndTime } from '../../ui/clock.js';
 import { LinkKey } from '../../ui/link-key.js';
 import { words } from '../../words/words.js';
+import classCss from './class.module.css';
+import css from './teach.module.css';
 
 const w = words.class;
 
@@ -47,7 +50,7 @@ export function Teach() {
       {own.length > 0 && (
         <section>
           <h2>{w.opened}</h2>
-          <ul className="class-list">
+          <ul className={classCss.classList} data-testid="class-list">
             {own.map((one) => (
               <Opened key={one.id} one={one} isNewest={one === newest} />
             ))}
@@ -69,8 +72,8 @@ export function Opened({ one, isNewest }: { one: ClassAnswer; isNewest: boolean 
   const ended = one.state === 'ended';
   const planned = one.state === 'planned';
   return (
-    <li className={ended ? 'quiet' : ''}>
-      {isNewest && <img className="class-qr" src={`/api/classes/${one.code}/qr.svg`} alt={w.qr} width={132} height={132} />}
+    <li className={clsx(ended && 'quiet')}>
+      {isNewest && <img className={css.classQr} src={`/api/classes/${one.code}/qr.svg`} alt={w.qr} width={132} height={132} />}
       <div>
         <p className="small quiet">
           {dayAndTime(planned && one.invite ? one.invite.startsAt : one.openedAt)}, {w.states[one.state]}
@@ -81,7 +84,9 @@ export function Opened({ one, isNewest }: { one: ClassAnswer; isNewest: boolean 
             <p>
               {w.join} <b>{address.replace(/^https?:\/\//, '').replace(/\/[^/]+$/, '')}</b> {w.code}
             </p>
-            <p className="class-code">{one.code}</p>
+            <p className={css.classCode} data-testid="class-code">
+              {one.code}
+            </p>
             {!one.reachable && isNewest && (
               <p className="small quiet">
                 {w.loopback} <code>{w.loopbackLine}</code>

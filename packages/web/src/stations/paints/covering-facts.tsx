@@ -8,6 +8,7 @@ import { Input } from 'antd';
 import { useMemo } from 'react';
 import { useSession } from '../../lesson/context.js';
 import { words } from '../../words/words.js';
+import css from './covering-facts.module.css';
 
 const w = words.paints;
 /** A thin line is paint with much water, about as thick as a wash. */
@@ -31,7 +32,7 @@ export function CoveringFacts({ lesson, mix, covering }: { lesson: Lesson; mix: 
       <p className="small quiet">
         {w.contrast(covering.contrastRatio)}. {w.oneCoat(covering.oneCoat.deltaE)}
       </p>
-      <p className="cover-strip" aria-hidden="true">
+      <p className={css.coverStrip} aria-hidden="true">
         <i style={{ background: cssRgb(labToSrgb(covering.ground)) }} />
         <i style={{ background: cssRgb(labToSrgb(covering.oneCoat.lab)) }} />
         {covering.glaze && <i style={{ background: cssRgb(labToSrgb(covering.glaze.lab)) }} />}
@@ -58,7 +59,7 @@ export function Thinning({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
   return (
     <>
       <h3>{w.thinning}</h3>
-      <p className="mix-thinning">
+      <p className={css.mixThinning}>
         <label className="small">
           {w.water}
           <Input

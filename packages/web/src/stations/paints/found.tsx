@@ -4,11 +4,13 @@ import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { partsOf } from '@viaticum/kernels/mixing';
 import { pigmentOf } from '@viaticum/kernels/pigment';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
 import { useSession } from '../../lesson/context.js';
 import { RecipeBar } from '../../ui/swatch.js';
 import { words } from '../../words/words.js';
+import css from './found.module.css';
 import { paintSide, usePaintJob } from './paint-context.js';
 
 const w = words.paints;
@@ -38,7 +40,7 @@ export function Found({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
           {w.seeking(full.progress)}
         </p>
       )}
-      <ul className="found">
+      <ul className={css.found} data-testid="found">
         {answer?.found.map((one) => (
           <FoundRecipe key={JSON.stringify(one.parts)} lesson={lesson} mix={mix} found={one} />
         ))}
@@ -78,7 +80,7 @@ function FoundRecipe({ lesson, mix, found }: { lesson: Lesson; mix: Mix; found: 
   );
   return (
     <li>
-      <p className="found-head small">
+      <p className={clsx(css.foundHead, 'small')}>
         <span>{found.reasons.map((reason) => w.reasons[reason]).join(', ')}</span>
         {inUse ? (
           <span className="quiet">{w.inUse}</span>
@@ -99,7 +101,7 @@ function FoundRecipe({ lesson, mix, found }: { lesson: Lesson; mix: Mix; found: 
           </Button>
         )}
       </p>
-      <div className="found-row">
+      <div className={css.foundRow}>
         <i style={{ background: cssRgb(labToSrgb((found.film ?? found).lab)) }} />
         <RecipeBar parts={bar} words={said} />
       </div>
@@ -125,7 +127,7 @@ function Reach({ lesson, target }: { lesson: Lesson; target: NonNullable<Mix['ta
   const { answer, progress } = usePaintJob('reach', isAsked ? { lesson: paintSide(lesson), target } : null);
   const finish = lesson.tubes[0]?.finish ?? 'satin';
   return (
-    <div className="reach">
+    <div className={css.reach}>
       <p className="small">{w.outOfReach}</p>
       {!answer && (
         <Button size="small" disabled={isAsked} onClick={() => setAsked(true)}>

@@ -3,6 +3,7 @@ import { looksOf, type MixCovering } from '@viaticum/core/derived';
 import { HIDES_AT, shortTubeName } from '@viaticum/core/mix';
 import { cssRgb, labToSrgb, valueStep } from '@viaticum/kernels/colour';
 import { Button, Checkbox, Select } from 'antd';
+import { clsx } from 'clsx';
 import { useSession } from '../../lesson/context.js';
 import { useRemoval } from '../../lesson/use-removal.js';
 import { CommitInput } from '../../ui/commit-input.js';
@@ -10,6 +11,7 @@ import { BrushOut } from '../../ui/swatch.js';
 import { words } from '../../words/words.js';
 import { CoveringFacts, Thinning } from './covering-facts.js';
 import { Found } from './found.js';
+import css from './mix-editor.module.css';
 import { Target } from './target.js';
 
 const w = words.paints;
@@ -34,14 +36,14 @@ export function MixEditor({
   const used = lesson.steps.filter((step) => step.mixIds.includes(mix.id)).length;
   const seen = mix.targetState === 'wet' ? look?.wet : look?.colour;
   return (
-    <section className="mix-editor">
+    <section className={css.mixEditor}>
       <CommitInput
-        className="mix-name"
+        className={css.mixName}
         value={mix.name}
         label={words.picture.rename(mix.name)}
         onCommit={(name, burst) => session.do('renameMix', { id: mix.id, name }, burst)}
       />
-      <div className="mix-large">
+      <div className={css.mixLarge}>
         <BrushOut
           rgb={look?.rgb ?? ''}
           wetRgb={look?.wetRgb ?? ''}
@@ -49,16 +51,20 @@ export function MixEditor({
           cover={covering && covering.contrastRatio < HIDES_AT ? covering.contrastRatio : 1}
           label={mix.name}
         />
-        {mix.targetLab && <i className="mix-target" style={{ background: cssRgb(labToSrgb(mix.targetLab)) }} title={w.target} />}
+        {mix.targetLab && (
+          <i className={css.mixTarget} style={{ background: cssRgb(labToSrgb(mix.targetLab)) }} title={w.target} />
+        )}
       </div>
-      <p className="mix-legend small quiet">
+      <p className={clsx(css.mixLegend, 'small quiet')}>
         <span>{w.wet}</span>
         <span>{w.dry}</span>
         {mix.targetLab && <span>{w.target}</span>}
       </p>
       {look?.off && seen && (
         <p>
-          <b className="mix-off">{look.off}</b>{' '}
+          <b className={css.mixOff} data-testid="mix-off">
+            {look.off}
+          </b>{' '}
           <span className="quiet small numbers">
             {w.exactly(look.deltaE ?? 0)}
             {w.value(valueStep(seen.lab[0]))}, {w.model}
@@ -71,13 +77,13 @@ export function MixEditor({
       {covering && <CoveringFacts lesson={lesson} mix={mix} covering={covering} />}
       <Thinning lesson={lesson} mix={mix} />
       <Checkbox
-        className="mix-let-down small"
+        className={clsx(css.mixLetDown, 'small')}
         checked={mix.letDown ?? false}
         onChange={(event) => session.do('setLetDown', { id: mix.id, letDown: event.target.checked })}
       >
         {w.letDown}
       </Checkbox>
-      <p className="mix-foot small quiet">
+      <p className={clsx(css.mixFoot, 'small quiet')} data-testid="mix-foot">
         {w.usedIn(used)}
         <Button
           type="text"
@@ -123,7 +129,7 @@ function Recipe({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
   return (
     <>
       <h3>{w.recipe}</h3>
-      <ul className="mix-recipe">
+      <ul className={css.mixRecipe}>
         {parts.map((part) => (
           <li key={part.id}>
             <Select
@@ -152,7 +158,7 @@ function Recipe({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
       </ul>
       {tubes.length + mixes.length > 0 && (
         <Select<string>
-          className="wide-select"
+          className={css.wideSelect}
           value={null}
           placeholder={w.addToRecipe}
           aria-label={w.addToRecipe}
@@ -169,7 +175,7 @@ function Recipe({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
         />
       )}
       {order.length > 1 && (
-        <p className="small mix-order">
+        <p className={clsx('small', css.mixOrder)} data-testid="mix-order">
           <span className="quiet">{w.order}:</span> {w.orderWords(order)}
         </p>
       )}

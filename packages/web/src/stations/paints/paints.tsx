@@ -3,13 +3,13 @@ import { LayingProvider } from '../../lesson/laid.js';
 import { type TopicGroup, Topics, useTopic } from '../../ui/topics.js';
 import { words } from '../../words/words.js';
 import { BenchProvider } from './paint-context.js';
+import css from './paints.module.css';
 import { FamiliesTopic } from './topics/families.js';
 import { MixesTopic } from './topics/mixes.js';
 import { PaletteTopic } from './topics/palette.js';
 import { SheetTopic } from './topics/sheet.js';
 import { TubesTopic } from './topics/tubes.js';
 import { WithoutTopic } from './topics/without.js';
-import './paints.css';
 
 const w = words.paints;
 const topics = {
@@ -35,7 +35,7 @@ export default function PaintsStation() {
   const [topic, setTopic] = useTopic(groups, 'mixes');
   const Shown = topics[topic];
   return (
-    <div className="paints-station">
+    <div className={css.paintsStation}>
       <LayingProvider>
         <BenchProvider first={lesson.mixes[0]?.id ?? null}>
           <Topics label={w.topicsLabel} names={w.topics} groups={groups} shown={topic} onShow={setTopic} />

@@ -1,5 +1,6 @@
 import type { Lab, Lesson, Mix } from '@viaticum/contract';
 import { Button, Input, Radio, Select } from 'antd';
+import { clsx } from 'clsx';
 import { useMemo, useState } from 'react';
 import { pictureUrl } from '../../api/queries.js';
 import { useSession, useWorkedOut } from '../../lesson/context.js';
@@ -8,6 +9,7 @@ import { wholeOf } from '../../lesson/lay-args.js';
 import { Fold } from '../../ui/fold.js';
 import { Nudges } from '../../ui/nudges.js';
 import { words } from '../../words/words.js';
+import css from './target.module.css';
 
 const w = words.paints;
 const SPOT_MM = 2.5;
@@ -26,7 +28,7 @@ export function Target({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
     <>
       <h3>{w.target}</h3>
       {!mix.targetLab && <p className="small quiet">{w.noTarget}</p>}
-      <p className="mix-target-keys">
+      <p className={css.mixTargetKeys}>
         {hasPicture && (
           <Button type={picking ? 'primary' : 'default'} aria-pressed={picking} onClick={() => setPicking(!picking)}>
             {w.pick}
@@ -56,7 +58,7 @@ export function Target({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
       {mix.targetLab && <Nudges clear={w.clear} lab={mix.targetLab} onLab={set} />}
       <Typed lab={mix.targetLab ?? null} onLab={set} />
       {mix.targetLab && (
-        <div className="mix-state small">
+        <div className={clsx(css.mixState, 'small')}>
           <span id="met">{w.met}</span>
           <Radio.Group
             aria-labelledby="met"
@@ -83,7 +85,7 @@ export function Typed({ lab, onLab, open = false }: { lab: Lab | null; onLab: (l
   const values = text.map((one) => (one.trim() === '' ? Number.NaN : Number(one.replace(',', '.').replace('−', '-')))) as Lab;
   const isSound = values[0] >= 0 && values[0] <= 100 && Math.abs(values[1]) <= 160 && Math.abs(values[2]) <= 160;
   return (
-    <Fold className="typed" isOpen={open} head={<span className="small">{w.typed}</span>}>
+    <Fold className={css.typed} isOpen={open} head={<span className="small">{w.typed}</span>}>
       <p>
         {(['L', 'a', 'b'] as const).map((axis, i) => (
           <label key={axis} className="small">
@@ -115,7 +117,7 @@ function PickSpot({ lesson, onLab }: { lesson: Lesson; onLab: (lab: Lab) => void
       () => undefined,
     );
   return (
-    <figure className="mix-pick">
+    <figure className={css.mixPick}>
       <figcaption className="small">{w.picking}</figcaption>
       {/* biome-ignore lint/a11y/useKeyWithClickEvents: the mean of an area, numbers and the words are the ways by keyboard */}
       <svg

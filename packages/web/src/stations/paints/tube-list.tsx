@@ -9,6 +9,7 @@ import { useMemo } from 'react';
 import { useSession } from '../../lesson/context.js';
 import { useRemoval } from '../../lesson/use-removal.js';
 import { words } from '../../words/words.js';
+import css from './tube-list.module.css';
 
 const w = words.paints;
 
@@ -21,7 +22,7 @@ export function AddTube({ lesson }: { lesson: Lesson }) {
         value: pigment.id,
         search: `${pigment.id} ${pigment.name}`.toLowerCase(),
         label: (
-          <span className="tube-option">
+          <span className={css.tubeOption}>
             <i style={{ background: cssRgb(mixColour([{ pigment: pigment.id, parts: 1 }]).srgb) }} />
             <span>
               {pigment.name} <span className="quiet small">{pigment.isMixture ? '' : pigment.id.replace(/-.*/, '')}</span>
@@ -52,7 +53,7 @@ export function TubeList({ lesson }: { lesson: Lesson }) {
   const session = useSession();
   const ask = useRemoval();
   return (
-    <section className="tubes">
+    <section className={css.tubes} data-testid="tubes">
       <h2>{w.tubes}</h2>
       <AddTube lesson={lesson} />
       <ul>

@@ -4,6 +4,8 @@ import { useEffect, useRef, useState } from 'react';
 import { useSession, useView } from '../../lesson/context.js';
 import { focusSoon } from '../../ui/focus-soon.js';
 import { words } from '../../words/words.js';
+import css from './draw-area.module.css';
+import pictureCss from './picture.module.css';
 import { arrowStep, type Point, type ToMm } from './point.js';
 
 type Props = { lesson: Lesson; unit: number; toMm: ToMm; onEnd: () => void };
@@ -32,14 +34,14 @@ export function DrawArea({ lesson, unit, toMm, onEnd }: Props) {
     else if (event.key === 'Enter') finish();
     else if (event.key === 'Escape') {
       onEnd();
-      focusSoon('.area-draw');
+      focusSoon('[data-testid="area-draw"]');
     } else return;
     event.preventDefault();
     event.stopPropagation();
   };
   const line = points.map(([x, y]) => `${x} ${y}`).join('L');
   return (
-    <g className="draw-area">
+    <g className={css.drawArea}>
       {/* biome-ignore lint/a11y/useSemanticElements: the face of the canvas, on which points are set */}
       <rect
         ref={face}
@@ -47,7 +49,7 @@ export function DrawArea({ lesson, unit, toMm, onEnd }: Props) {
         y={0}
         width={widthMm}
         height={heightMm}
-        fill="#0000"
+        fill="transparent"
         role="button"
         tabIndex={0}
         aria-label={`${words.picture.drawFace}. ${words.picture.drawingKeys}`}
@@ -63,9 +65,9 @@ export function DrawArea({ lesson, unit, toMm, onEnd }: Props) {
       {points.length > 0 && (
         <path
           d={`M${line}${points.length > 2 ? 'Z' : ''}`}
-          className="draw-line"
+          className={css.drawLine}
           strokeWidth={unit * 2}
-          fill="#ffffff55"
+          fill="var(--veil-thin)"
           pointerEvents="none"
         />
       )}
@@ -75,19 +77,19 @@ export function DrawArea({ lesson, unit, toMm, onEnd }: Props) {
           cx={x}
           cy={y}
           r={unit * 4}
-          className="edit-point"
+          className={pictureCss.editPoint}
           strokeWidth={unit * 1.5}
           pointerEvents="none"
         />
       ))}
       <path
         d={`M${cross[0] - unit * 12} ${cross[1]}h${unit * 24}M${cross[0]} ${cross[1] - unit * 12}v${unit * 24}`}
-        className="draw-cross"
+        className={pictureCss.drawCross}
         strokeWidth={unit * 1.2}
         pointerEvents="none"
       />
       {points.length > 2 && (
-        <g className="draw-finish" onPointerDown={finish} transform={`translate(${points[0]?.[0]} ${points[0]?.[1]})`}>
+        <g className={css.drawFinish} onPointerDown={finish} transform={`translate(${points[0]?.[0]} ${points[0]?.[1]})`}>
           <circle r={unit * 9} strokeWidth={unit * 2} />
           <title>{words.picture.finish}</title>
         </g>

@@ -2,12 +2,14 @@ import type { Lesson, Placement, Reference } from '@viaticum/contract';
 import { outlinePath } from '@viaticum/core/area';
 import { visibleOf } from '@viaticum/core/derived';
 import { pictureOutline, squintBlurMm } from '@viaticum/core/picture';
+import { clsx } from 'clsx';
 import { type KeyboardEvent, memo, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { pictureUrl } from '../../api/queries.js';
 import { useSession, useView, useWorkedOut } from '../../lesson/context.js';
 import { useLaying } from '../../lesson/laid.js';
 import { words } from '../../words/words.js';
 import { DrawArea } from './draw-area.js';
+import css from './easel.module.css';
 import { useEasel } from './easel-context.js';
 import { EditArea } from './edit-area.js';
 import { arrowStep, type Point } from './point.js';
@@ -46,10 +48,11 @@ export function Easel({ lesson, reference }: { lesson: Lesson; reference: Refere
     turned.mirror ? `translate(${widthMm} 0) scale(-1 1)` : '',
   ].join(' ');
   return (
-    <div className="easel-frame">
+    <div className={css.easelFrame}>
       <svg
         ref={svg}
-        className={`easel-view ${mode}`}
+        className={clsx(css.easelView, css[mode])}
+        data-testid="easel-view"
         viewBox={`${-margin} ${-margin} ${widthMm + 2 * margin} ${heightMm + 2 * margin}`}
         role="application"
         aria-label={mode === 'crop' ? w.move : words.stations.picture}
@@ -63,11 +66,11 @@ export function Easel({ lesson, reference }: { lesson: Lesson; reference: Refere
             y={-wrapMm}
             width={widthMm + 2 * wrapMm}
             height={heightMm + 2 * wrapMm}
-            className="easel-wrap"
+            className={css.easelWrap}
             strokeWidth={unit}
           />
         )}
-        <rect width={widthMm} height={heightMm} fill="#f0eee8" />
+        <rect width={widthMm} height={heightMm} fill="var(--canvas)" />
         <g transform={transform.trim() || undefined}>
           {reference && placement && mode === 'crop' && <Placed reference={reference} placement={placement} opacity={0.28} />}
           <g clipPath="url(#easel-face)">
@@ -80,16 +83,17 @@ export function Easel({ lesson, reference }: { lesson: Lesson; reference: Refere
           </g>
           {reference?.extend && placement && mode === 'crop' && (
             <path
-              className="easel-continued"
+              className={css.easelContinued}
               clipPath="url(#easel-face)"
               fillRule="evenodd"
               d={`M0 0H${widthMm}V${heightMm}H0Z${outlinePath(pictureOutline(reference, placement))}`}
             />
           )}
-          <rect width={widthMm} height={heightMm} fill="none" stroke="#3c3c3c" strokeWidth={unit} />
+          <rect width={widthMm} height={heightMm} fill="none" stroke="var(--grey-25)" strokeWidth={unit} />
           {marginMm > 0 && (
             <path
-              className="easel-tape"
+              className={css.easelTape}
+              data-testid="easel-tape"
               fillRule="evenodd"
               d={`M0 0H${widthMm}V${heightMm}H0ZM${marginMm} ${marginMm}V${heightMm - marginMm}H${widthMm - marginMm}V${marginMm}Z`}
             />
@@ -104,7 +108,7 @@ export function Easel({ lesson, reference }: { lesson: Lesson; reference: Refere
           <g ref={setLayer} />
         </g>
       </svg>
-      <p className="easel-hint small quiet">
+      <p className={clsx(css.easelHint, 'small quiet')}>
         {easel.hint ||
           (mode === 'crop'
             ? w.move
@@ -164,7 +168,7 @@ function EaselDefs({ unit, widthMm, heightMm }: { unit: number; widthMm: number;
         <feGaussianBlur stdDeviation={squintBlurMm(SQUINT_METRES)} />
       </filter>
       <pattern id="easel-hatch" width={unit * 9} height={unit * 9} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-        <path d={`M0 0V${unit * 9}`} stroke="#1f1f1f" strokeWidth={unit * 1.6} />
+        <path d={`M0 0V${unit * 9}`} stroke="var(--grey-12)" strokeWidth={unit * 1.6} />
       </pattern>
       <clipPath id="easel-face">
         <rect width={widthMm} height={heightMm} />
@@ -210,16 +214,16 @@ const Outlines = memo(function Outlines({
           // biome-ignore lint/a11y/noStaticElementInteractions: the list of areas beside is the way by keyboard
           <g
             key={part.id}
-            className="area-line"
+            className={css.areaLine}
             pointerEvents={onSelect ? undefined : 'none'}
             onClick={() => onSelect?.(part.id)}
           >
-            <path d={path} fill="none" stroke="#fff" strokeOpacity={0.85} strokeWidth={unit * (isSelected ? 4 : 2.6)} />
+            <path d={path} fill="none" stroke="var(--white)" strokeOpacity={0.85} strokeWidth={unit * (isSelected ? 4 : 2.6)} />
             <path
               d={path}
-              fill={onSelect ? '#0000' : 'none'}
+              fill={onSelect ? 'transparent' : 'none'}
               fillRule="evenodd"
-              stroke="#1f1f1f"
+              stroke="var(--grey-12)"
               strokeWidth={unit * (isSelected ? 2.2 : 1)}
             />
           </g>

@@ -5,6 +5,8 @@ import { type KeyboardEvent, memo, type PointerEvent, type RefObject, useState }
 import { useSession } from '../../lesson/context.js';
 import { useLatest } from '../../ui/use-latest.js';
 import { words } from '../../words/words.js';
+import css from './edit-area.module.css';
+import pictureCss from './picture.module.css';
 import { arrowStep, type Point, type ToMm } from './point.js';
 
 type At = { polygon: number; ring: number; point: number };
@@ -46,18 +48,18 @@ export function EditArea({ area, unit, toMm, units }: Props) {
       commit(withPoint(area.outline, at, (ring) => [...ring.slice(0, at.point + 1), toMm(event), ...ring.slice(at.point + 1)])),
   });
   return (
-    <g className="edit-area">
+    <g className={css.editArea}>
       <Handles outline={area.outline} unit={unit} units={units} act={act} />
       {moving && (
         <g pointerEvents="none">
           <path
             d={outlinePath(moved(moving.at, moving.to))}
             fill="none"
-            stroke="#1f1f1f"
+            stroke="var(--grey-12)"
             strokeDasharray={`${unit * 5} ${unit * 3}`}
             strokeWidth={unit * 1.5}
           />
-          <circle cx={moving.to[0]} cy={moving.to[1]} r={unit * 7} className="edit-point" strokeWidth={unit * 1.5} />
+          <circle cx={moving.to[0]} cy={moving.to[1]} r={unit * 7} className={pictureCss.editPoint} strokeWidth={unit * 1.5} />
         </g>
       )}
     </g>
@@ -94,9 +96,9 @@ const Handles = memo(function Handles({
           y1={y}
           x2={next[0]}
           y2={next[1]}
-          stroke="#0000"
+          stroke="transparent"
           strokeWidth={unit * 9}
-          className="edit-edge"
+          className={css.editEdge}
           onPointerDown={(event) => {
             event.stopPropagation();
             act.current.add(event, at);
@@ -110,7 +112,7 @@ const Handles = memo(function Handles({
           cx={point[0]}
           cy={point[1]}
           r={unit * 4.6}
-          className="edit-point"
+          className={pictureCss.editPoint}
           strokeWidth={unit * 1.5}
           role="button"
           tabIndex={0}

@@ -2,6 +2,8 @@ import { type KeyboardEvent, type PointerEvent, type ReactNode, useEffect, useRe
 import { createPortal } from 'react-dom';
 import { useLesson } from '../../lesson/context.js';
 import { insideCanvas, useEasel } from './easel-context.js';
+import css from './on-canvas.module.css';
+import pictureCss from './picture.module.css';
 import { arrowStep, type Point } from './point.js';
 
 /** Draws on the easel, in millimetres of the canvas. */
@@ -69,10 +71,11 @@ export function Face({ label, onTap, onStroke, onKey }: Handlers) {
       {/* biome-ignore lint/a11y/useSemanticElements: the face of the canvas, on which hands work */}
       <rect
         ref={face}
-        className="easel-face"
+        className={css.easelFace}
+        data-testid="easel-face"
         width={widthMm}
         height={heightMm}
-        fill="#0000"
+        fill="transparent"
         role="button"
         tabIndex={0}
         aria-label={label}
@@ -87,7 +90,7 @@ export function Face({ label, onTap, onStroke, onKey }: Handlers) {
       {cross && (
         <path
           d={`M${cross[0] - unit * 12} ${cross[1]}h${unit * 24}M${cross[0]} ${cross[1] - unit * 12}v${unit * 24}`}
-          className="draw-cross"
+          className={pictureCss.drawCross}
           strokeWidth={unit * 1.4}
           pointerEvents="none"
         />

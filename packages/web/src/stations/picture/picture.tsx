@@ -1,3 +1,4 @@
+import { clsx } from 'clsx';
 import { type DragEvent, useState } from 'react';
 import { useLesson } from '../../lesson/context.js';
 import { LayingProvider } from '../../lesson/laid.js';
@@ -6,6 +7,7 @@ import { type TopicGroup, Topics, useTopic } from '../../ui/topics.js';
 import { words } from '../../words/words.js';
 import { Easel } from './easel.js';
 import { EaselContext, useEaselState } from './easel-context.js';
+import css from './picture.module.css';
 import { useTakePicture } from './take-picture.js';
 import { AreasTopic } from './topics/areas.js';
 import { CompareTopic } from './topics/compare.js';
@@ -54,7 +56,8 @@ export default function PictureStation() {
   const Shown = topics[topic];
   return (
     <section
-      className={`picture${isOver ? ' over' : ''}`}
+      className={clsx(css.picture, isOver && css.over)}
+      data-testid="picture"
       aria-label={words.stations.picture}
       onDragOver={(event) => {
         event.preventDefault();
@@ -67,8 +70,8 @@ export default function PictureStation() {
         <LayingProvider>
           <Topics label={w.topicsLabel} names={w.topics} groups={groups} shown={topic} onShow={setTopic} />
           <Easel lesson={lesson} reference={reference} />
-          <div className="picture-side">
-            <div className="topic" key={topic}>
+          <div className={css.pictureSide}>
+            <div className={css.topic} key={topic}>
               {picture.error && (
                 <p className="signal" role="alert">
                   {picture.error.message}

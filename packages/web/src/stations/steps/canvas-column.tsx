@@ -1,6 +1,7 @@
 import type { Step } from '@viaticum/contract';
 import { looksOf } from '@viaticum/core/derived';
 import { hourMinute } from '@viaticum/core/units';
+import { clsx } from 'clsx';
 import { useState } from 'react';
 import { useLesson, usePlan, useSheet, useView } from '../../lesson/context.js';
 import { MixSample } from '../../lesson/mix-sample.js';
@@ -11,6 +12,7 @@ import { RecipeBar } from '../../ui/swatch.js';
 import { ToggleKey } from '../../ui/toggle-key.js';
 import { markWords } from '../../words/steps.js';
 import { words } from '../../words/words.js';
+import css from './canvas-column.module.css';
 import { usePainted } from './painted.js';
 
 /** The canvas at the light's minute, and what the marked step is painted with. */
@@ -20,7 +22,7 @@ export function CanvasColumn() {
   const step = lesson.steps.find((one) => one.id === stepId);
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keyboard
-    <section className="canvas-column" aria-label={words.steps.canvas} tabIndex={0}>
+    <section className={css.canvasColumn} aria-label={words.steps.canvas} tabIndex={0}>
       <CanvasMap />
       {step && <PaintedWith step={step} />}
     </section>
@@ -32,18 +34,18 @@ function PaintedWith({ step }: { step: Step }) {
   const lesson = useLesson();
   const looks = looksOf(lesson);
   return (
-    <div className="painted-with">
+    <div className={css.paintedWith}>
       {step.mixIds.map((id) => {
         const look = looks.get(id);
         return look ? (
-          <div key={id} className="painted-mix">
+          <div key={id} className={css.paintedMix}>
             <MixSample lesson={lesson} mix={look.mix} />
             <RecipeBar parts={look.parts} words={look.words} name={look.mix.name} />
           </div>
         ) : null;
       })}
       {step.stroke && (
-        <p className="step-stroke small">
+        <p className={clsx(css.stepStroke, 'small')}>
           <StrokeDiagram stroke={step.stroke} size={30} />
           <span>
             <b>{markWords.strokes[step.stroke].name}</b> {markWords.strokes[step.stroke].how}
@@ -77,7 +79,8 @@ function CanvasMap() {
     going && picture ? layers.slice(-(sheet.steps[going]?.layers.length ?? 0)).filter((layer) => own.has(layer.areaId)) : [];
   return (
     <figure
-      className="canvas-map"
+      className={css.canvasMap}
+      data-testid="canvas-map"
       onPointerDown={(event) => setHeld((event.target as Element).closest('svg') !== null)}
       onPointerUp={() => setHeld(false)}
       onPointerLeave={() => setHeld(false)}
@@ -90,12 +93,12 @@ function CanvasMap() {
         wetness={minute > 0 ? wetnessAt(sheet, plan.coats, minute, true) : []}
         outlines={view.outlines}
         label={label}
-        className={view.squint ? 'squint' : ''}
+        className={clsx(view.squint && css.squint)}
         shownPx={250}
       />
       <figcaption className="small">
         <span className="quiet">{label}</span>
-        <span className="canvas-toggles">
+        <span className={css.canvasToggles}>
           <ToggleKey
             said={words.picture.outlines.toLowerCase()}
             letter="O"

@@ -2,8 +2,10 @@ import type { Step } from '@viaticum/contract';
 import { reasonInWords, whyNotEarlier } from '@viaticum/core/advice';
 import { hourMinute } from '@viaticum/core/units';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { usePlan, useSession, useWorkedOut } from '../../lesson/context.js';
 import { words } from '../../words/words.js';
+import css from './pin-row.module.css';
 
 /** When the step begins and why not earlier; pinned to a time by hand, a minute at a time. */
 export function PinRow({ step }: { step: Step }) {
@@ -16,7 +18,7 @@ export function PinRow({ step }: { step: Step }) {
   const pinned = pin && 'stepId' in pin ? pin.startMin : null;
   const pinTo = (startMin: number) => session.do('pinStep', { id: step.id, startMin: Math.max(0, startMin) });
   return (
-    <p className="pin-row small">
+    <p className={clsx(css.pinRow, 'small')}>
       {pinned === null ? (
         <>
           <span className="quiet">

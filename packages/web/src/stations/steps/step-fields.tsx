@@ -1,6 +1,7 @@
 import { Form, Select, type SelectProps } from 'antd';
 import type { ReactNode } from 'react';
 import { NumberField } from '../../ui/number-field.js';
+import css from './step-fields.module.css';
 
 type Options<T extends string> = readonly (readonly [T, string])[];
 const asOptions = <T extends string>(options: Options<T>) => options.map(([value, label]) => ({ value, label }));
@@ -12,7 +13,7 @@ const FEW = 8;
 export function Labelled({ label, why, children }: { label: string; why?: ReactNode; children: ReactNode }) {
   return (
     <Form.Item label={label} colon={false} {...(why ? { extra: why } : {})}>
-      <div className="form-row">{children}</div>
+      <div className={css.formRow}>{children}</div>
     </Form.Item>
   );
 }
@@ -97,7 +98,6 @@ export function NumberInput({
 }) {
   return (
     <NumberField
-      className="form-number"
       label={label}
       value={value}
       placeholder={placeholder}

@@ -14,6 +14,7 @@ import { looksOf } from '@viaticum/core/derived';
 import type { ClearableStepField } from '@viaticum/core/document';
 import { proposeStep } from '@viaticum/core/draft';
 import { Button, Checkbox, Form, type SelectProps, Tag, Tooltip } from 'antd';
+import { clsx } from 'clsx';
 import { useState } from 'react';
 import { usePlan, useSession } from '../../lesson/context.js';
 import { CommitInput } from '../../ui/commit-input.js';
@@ -21,6 +22,8 @@ import { RichInput } from '../../ui/rich-text.js';
 import { markWords } from '../../words/steps.js';
 import { words } from '../../words/words.js';
 import { Choice, Labelled, NumberInput, Several } from './step-fields.js';
+import css from './step-form.module.css';
+import stepsCss from './steps.module.css';
 
 const w = words.steps;
 /** Beside the areas: no area has such an id. */
@@ -33,7 +36,8 @@ export function StepForm({ lesson, step }: { lesson: Lesson; step: Step }) {
   return (
     <Form
       layout="horizontal"
-      className="step-form"
+      className={stepsCss.stepForm}
+      data-testid="step-form"
       labelAlign="left"
       labelCol={{ flex: '78px' }}
       requiredMark={false}
@@ -158,7 +162,7 @@ function usePropose(lesson: Lesson, step: Step) {
 function useMixTag(lesson: Lesson): NonNullable<SelectProps['tagRender']> {
   const looks = looksOf(lesson);
   return ({ value, label, closable, onClose }) => (
-    <Tag className="mix-tag" closable={closable} onClose={onClose}>
+    <Tag className={css.mixTag} closable={closable} onClose={onClose}>
       <i style={{ background: looks.get(String(value))?.rgb }} />
       {label}
     </Tag>
@@ -231,7 +235,7 @@ function WithWhat({ lesson, step }: { lesson: Lesson; step: Step }) {
           options={paintKinds.map((kind) => [kind, w.paints[kind]])}
           onChange={(paint) => (paint && paint !== 'ordinary' ? edit({ paint }) : clear('paint'))}
         />
-        <span className="form-word">{w.waterShort}</span>
+        <span className={css.formWord}>{w.waterShort}</span>
         <NumberInput
           label={w.water}
           unit="%"
@@ -274,16 +278,17 @@ function HowLong({ step }: { step: Step }) {
   return (
     <>
       <Labelled label={w.times}>
-        <span className="form-word">{w.showFor}</span>
+        <span className={css.formWord}>{w.showFor}</span>
         {number('showMin', w.showMin)}
-        <span className="form-word">{w.doFor}</span>
+        <span className={css.formWord}>{w.doFor}</span>
         {number('doMin', w.doMin, proposed === undefined ? '' : String(proposed))}
         {isTyped ? (
           <Button type="text" size="small" onClick={() => clear('doMin')}>
             {w.asProposed(Math.round(proposed ?? 0))}
           </Button>
         ) : (
-          proposed !== undefined && step.doMin === undefined && <span className="form-word quiet">{w.isProposed}</span>
+          proposed !== undefined &&
+          step.doMin === undefined && <span className={clsx(css.formWord, 'quiet')}>{w.isProposed}</span>
         )}
       </Labelled>
       <Labelled label={w.laidOn}>
@@ -309,7 +314,7 @@ function HowLong({ step }: { step: Step }) {
           />
           {step.repeat && (
             <>
-              <span className="form-word">{markWords.untilShort}</span>
+              <span className={css.formWord}>{markWords.untilShort}</span>
               <CommitInput
                 value={step.repeat.until}
                 label={markWords.until}

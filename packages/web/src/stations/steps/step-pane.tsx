@@ -2,6 +2,7 @@ import { MoreOutlined } from '@ant-design/icons';
 import type { Lesson, Step } from '@viaticum/contract';
 import { letters } from '@viaticum/contract';
 import { Button, Dropdown, Empty, Input, Segmented } from 'antd';
+import { clsx } from 'clsx';
 import { nanoid } from 'nanoid';
 import { lazy, Suspense, useRef, useState } from 'react';
 import { useLesson, useSession, useView } from '../../lesson/context.js';
@@ -12,6 +13,7 @@ import { useTyped } from '../../ui/use-typed.js';
 import { listWords } from '../../words/steps.js';
 import { words } from '../../words/words.js';
 import { PinRow } from './pin-row.js';
+import css from './step-pane.module.css';
 
 const StepForm = lazy(() => import('./step-form.js').then((module) => ({ default: module.StepForm })));
 
@@ -26,7 +28,7 @@ export function StepPane() {
   const step = lesson.steps.find((one) => one.id === stepId);
   if (!step)
     return (
-      <section className="step-pane empty" aria-label={w.form('')}>
+      <section className={clsx(css.stepPane, css.empty)} aria-label={w.form('')}>
         {lesson.steps.length > 0 && <Empty image={null} description={w.noneChosen} />}
       </section>
     );
@@ -51,9 +53,9 @@ function OneStep({ lesson, step }: { lesson: Lesson; step: Step }) {
     setPart(read ?? 'what');
   };
   return (
-    <section className="step-pane" aria-label={w.form(step.title)}>
+    <section className={css.stepPane} aria-label={w.form(step.title)}>
       <header>
-        <span className="step-pane-number numbers">{lesson.steps.indexOf(step) + 1}</span>
+        <span className={clsx(css.stepPaneNumber, 'numbers')}>{lesson.steps.indexOf(step) + 1}</span>
         <Title step={step} />
         <More lesson={lesson} step={step} />
         <Segmented<Part>
@@ -66,9 +68,9 @@ function OneStep({ lesson, step }: { lesson: Lesson; step: Step }) {
         />
       </header>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keyboard */}
-      <section className="step-pane-body" ref={pane} onScroll={follow} tabIndex={0} aria-label={w.fields}>
+      <section className={css.stepPaneBody} ref={pane} onScroll={follow} tabIndex={0} aria-label={w.fields}>
         {found.map((finding) => (
-          <div key={finding.id} className={`finding${finding.serious ? ' serious' : ''}`}>
+          <div key={finding.id} className={clsx('finding', finding.serious && 'serious')} data-testid="finding">
             <p>
               {finding.words} <span className="quiet">{finding.reason}</span>
             </p>
@@ -91,7 +93,7 @@ function Title({ step }: { step: Step }) {
   });
   return (
     <Input.TextArea
-      className="step-pane-title"
+      className={css.stepPaneTitle}
       variant="borderless"
       rows={1}
       aria-label={w.title}

@@ -1,3 +1,4 @@
+import { clsx } from 'clsx';
 import { lazy, Suspense } from 'react';
 import { type TopicGroup, Topics, useTopic } from '../../ui/topics.js';
 import { words } from '../../words/words.js';
@@ -6,7 +7,7 @@ import { ListKeys } from './list/list-keys.js';
 import { StepList } from './list/step-list.js';
 import { PaintedProvider } from './painted.js';
 import { StepPane } from './step-pane.js';
-import './steps.css';
+import css from './steps.module.css';
 
 // Each topic is brought when it is first looked at.
 const DraftTopic = lazy(() => import('./topics/draft.js').then((module) => ({ default: module.DraftTopic })));
@@ -56,7 +57,7 @@ function StepsTopics() {
   const [topic, setTopic] = useTopic(groups, 'list');
   const Shown = topic === 'list' ? null : shownBy[topic];
   return (
-    <div className={`steps${topic === 'list' ? ' with-form' : ''}`}>
+    <div className={clsx(css.steps, topic === 'list' && css.withForm)}>
       <Topics label={words.plan.topicsLabel} names={words.plan.topics} groups={groups} shown={topic} onShow={setTopic}>
         {topic === 'list' && <ListKeys />}
       </Topics>
@@ -67,7 +68,7 @@ function StepsTopics() {
         </>
       ) : (
         // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keyboard
-        <section className="steps-topic" aria-label={words.plan.topics[topic]} tabIndex={0}>
+        <section className={css.stepsTopic} aria-label={words.plan.topics[topic]} tabIndex={0}>
           <Suspense fallback={null}>
             <Shown />
           </Suspense>

@@ -1,4 +1,5 @@
 import { type Point, pathData } from '@viaticum/core/transfer';
+import { clsx } from 'clsx';
 import { useEffect, useRef } from 'react';
 import { pictureUrl } from '../../api/queries.js';
 import { useLesson } from '../../lesson/context.js';
@@ -8,6 +9,7 @@ import { transferWords as w } from '../../words/transfers.js';
 import { useEasel } from '../picture/easel-context.js';
 import { Face } from '../picture/on-canvas.js';
 import { useDrawing } from './drawing-context.js';
+import css from './template-sheet.module.css';
 
 const MARGIN = 0.07;
 
@@ -43,15 +45,15 @@ export function TemplateSheet({ withMarks }: { withMarks: boolean }) {
   return (
     <svg
       ref={svg}
-      className="template-sheet"
+      className={css.templateSheet}
       viewBox={`${-margin} ${-margin} ${widthMm + 2 * margin} ${heightMm + 2 * margin}`}
       role="img"
       aria-label={w.sheet}
     >
-      <rect width={widthMm} height={heightMm} className="template-face" strokeWidth={unit} />
+      <rect width={widthMm} height={heightMm} className={css.templateFace} strokeWidth={unit} />
       {withPicture && <Beneath />}
       {constructed.map(({ construction, result }) => (
-        <g key={construction.id} className="template-help">
+        <g key={construction.id} className={css.templateHelp}>
           {result.lines.map((curve) => (
             <path key={pathData(curve)} d={pathData(curve)} strokeWidth={unit * 1.1} />
           ))}
@@ -68,18 +70,18 @@ export function TemplateSheet({ withMarks }: { withMarks: boolean }) {
           ))}
         </g>
       ))}
-      <g className={`template-lines${withPicture ? ' over' : ''}`}>
+      <g className={css.templateLines}>
         {visible.map(({ line, buriedAt }) => (
           <path
             key={line.id}
             d={pathData(line.curve)}
-            className={`${line.id === picked ? 'picked' : ''}${line.kind === 'own' ? ' own' : ''}`}
+            className={clsx(line.id === picked && css.picked, line.kind === 'own' && css.own)}
             strokeWidth={unit * (line.id === picked ? 3.2 : 1.7)}
             strokeDasharray={buriedAt !== null && moment !== 'all' ? `${unit * 6} ${unit * 4}` : undefined}
           />
         ))}
       </g>
-      <g className="template-grips">
+      <g className={css.templateGrips}>
         {visible.map(({ line }) => (
           <path
             key={line.id}
@@ -90,7 +92,7 @@ export function TemplateSheet({ withMarks }: { withMarks: boolean }) {
         ))}
       </g>
       {(withMarks ? lesson.drawing.landmarks : []).map((mark) => (
-        <g key={mark.id} className="template-landmark" transform={`translate(${mark.at[0]} ${mark.at[1]})`}>
+        <g key={mark.id} className={css.templateLandmark} transform={`translate(${mark.at[0]} ${mark.at[1]})`}>
           <path d={`M${-unit * 6} 0H${unit * 6}M0 ${-unit * 6}V${unit * 6}`} strokeWidth={unit * 1.6} />
           <text x={unit * 8} y={-unit * 4} fontSize={unit * 12}>
             {mark.name}
@@ -135,7 +137,7 @@ function Beneath() {
   const { widthMm, heightMm } = lesson.support;
   const whole = wholeOf(lesson);
   if (image)
-    return <image href={image} width={widthMm} height={heightMm} preserveAspectRatio="none" className="template-picture" />;
+    return <image href={image} width={widthMm} height={heightMm} preserveAspectRatio="none" className={css.templatePicture} />;
   if (!whole) return null;
   const { mmPerPx, xMm, yMm, rotationDeg, flip } = whole.placement;
   return (
@@ -148,7 +150,7 @@ function Beneath() {
         width={whole.widthPx}
         height={whole.heightPx}
         preserveAspectRatio="none"
-        className="template-picture"
+        className={css.templatePicture}
         transform={`translate(${xMm} ${yMm}) rotate(${rotationDeg}) scale(${flip ? -mmPerPx : mmPerPx} ${mmPerPx})`}
       />
     </g>

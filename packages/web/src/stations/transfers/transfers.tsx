@@ -1,4 +1,5 @@
 import { Checkbox } from 'antd';
+import { clsx } from 'clsx';
 import { lazy, Suspense } from 'react';
 import { useLesson } from '../../lesson/context.js';
 import { LayingProvider } from '../../lesson/laid.js';
@@ -6,13 +7,14 @@ import { type TopicGroup, Topics, useTopic } from '../../ui/topics.js';
 import { transferWords as w } from '../../words/transfers.js';
 import { words } from '../../words/words.js';
 import { EaselContext, useEaselState } from '../picture/easel-context.js';
+import pictureCss from '../picture/picture.module.css';
 import { DrawingProvider, useDrawing } from './drawing-context.js';
 import { TemplateSheet } from './template-sheet.js';
 import { LinesTopic } from './topics/lines.js';
 import { MomentsTopic } from './topics/moments.js';
 import { WaysTopic } from './topics/ways.js';
+import css from './transfers.module.css';
 import '../picture/picture.css';
-import './transfers.css';
 
 const CheckTopic = lazy(() => import('./topics/check.js').then((module) => ({ default: module.CheckTopic })));
 const HelpTopic = lazy(() => import('./topics/help.js').then((module) => ({ default: module.HelpTopic })));
@@ -42,7 +44,7 @@ const groups: readonly TopicGroup<Topic>[] = [
 export default function TransfersStation() {
   const easel = useEaselState();
   return (
-    <section className="picture transfers" aria-label={words.stations.transfers}>
+    <section className={clsx(pictureCss.picture, css.transfers)} data-testid="picture" aria-label={words.stations.transfers}>
       <EaselContext.Provider value={easel}>
         <LayingProvider>
           <DrawingProvider>
@@ -67,21 +69,21 @@ function Bench() {
   return (
     <>
       <Topics label={w.topicsLabel} names={w.topics} groups={groups} shown={topic} onShow={show} />
-      <div className="template-frame">
+      <div className={css.templateFrame}>
         {lesson.areas.length === 0 ? (
-          <p className="template-empty quiet">{w.empty}</p>
+          <p className={clsx(css.templateEmpty, 'quiet')}>{w.empty}</p>
         ) : (
           <TemplateSheet withMarks={topic === 'help' || topic === 'check'} />
         )}
-        <p className="template-foot small quiet">
-          <Checkbox className="check" checked={withPicture} onChange={(event) => setWithPicture(event.target.checked)}>
+        <p className={clsx(css.templateFoot, 'small quiet')}>
+          <Checkbox className={css.check} checked={withPicture} onChange={(event) => setWithPicture(event.target.checked)}>
             {w.withPicture}
           </Checkbox>
           <span role="status">{asking ? asking.label : progress !== null ? w.drawing(progress) : ''}</span>
         </p>
       </div>
-      <div className="picture-side">
-        <div className="topic" key={topic}>
+      <div className={pictureCss.pictureSide}>
+        <div className={pictureCss.topic} key={topic}>
           {fault && (
             <p className="signal" role="alert">
               {fault}

@@ -3,6 +3,7 @@ import { Button, Segmented } from 'antd';
 import { words } from '../../words/words.js';
 import { farthest, nearest } from './axis.js';
 import { type RibbonHeight, ribbonHeights } from './heights.js';
+import css from './ribbon-bar.module.css';
 
 const w = words.ribbon;
 
@@ -10,7 +11,7 @@ const w = words.ribbon;
 export function Heights({ height, onHeight }: { height: RibbonHeight; onHeight: (height: RibbonHeight) => void }) {
   return (
     <Segmented<RibbonHeight>
-      className="ribbon-heights"
+      className={css.ribbonHeights}
       size="small"
       aria-label={w.height}
       aria-keyshortcuts="R"
@@ -47,7 +48,7 @@ export function Looks({
 }) {
   const looks = { type: 'text', size: 'small' } as const;
   return (
-    <span className="ribbon-looks">
+    <span className={css.ribbonLooks}>
       <span className="quiet small">{w.scale}</span>
       <Button {...looks} aria-pressed={withChain} onClick={onChain}>
         {w.chain}

@@ -2,6 +2,7 @@ import type { Lesson } from '@viaticum/contract';
 import type { LessonPlan } from '@viaticum/core/plan';
 import { areaRung, rungWord } from '@viaticum/core/step';
 import { hourMinute, waitInWords } from '@viaticum/core/units';
+import { clsx } from 'clsx';
 import { type PointerEvent, useMemo, useRef, useState } from 'react';
 import { words } from '../../words/words.js';
 import { useWidth } from '../use-width.js';
@@ -9,11 +10,11 @@ import { AXIS_PX, axisFor, HANDS_PX } from './axis.js';
 import { draggedTo, laneOf, type RibbonHeight } from './heights.js';
 import { lanesOf } from './lanes.js';
 import { RakingLight } from './raking-light.js';
+import css from './ribbon.module.css';
 import { Heights, Looks } from './ribbon-bar.js';
 import { Section } from './section.js';
 import { RibbonTable } from './table.js';
 import { type StepDrag, useStepDrag } from './use-step-drag.js';
-import './ribbon.css';
 
 type Props = {
   lesson: Lesson;
@@ -44,7 +45,8 @@ export function Ribbon(props: Props) {
   const anchor = minute < kept.fromMin || minute > kept.toMin ? minute : stands;
   if (anchor !== stands) setStands(anchor);
   const axis = useMemo(() => axisFor(endMin, zoom, anchor, width), [endMin, zoom, anchor, width]);
-  if (lesson.steps.length === 0 || endMin === 0) return <p className="ribbon-empty quiet small">{words.ribbon.empty}</p>;
+  if (lesson.steps.length === 0 || endMin === 0)
+    return <p className={clsx(css.ribbonEmpty, 'quiet small')}>{words.ribbon.empty}</p>;
   const lane = laneOf(height, lanes.length);
   const heightPx = AXIS_PX + HANDS_PX + lane * lanes.length + (lane > 0 ? 6 : 2);
   const fold = (id: string) => {
@@ -54,9 +56,9 @@ export function Ribbon(props: Props) {
   };
   const showsTable = asTable && height !== 'hands';
   return (
-    <section className={`ribbon ${height}`} aria-label={words.ribbon.label} ref={frame}>
+    <section className={clsx(css.ribbon, css[height])} data-testid="ribbon" aria-label={words.ribbon.label} ref={frame}>
       <Grip height={height} lanes={lanes.length} onHeight={onHeight} />
-      <div className="ribbon-bar">
+      <div className={css.ribbonBar}>
         <Heights height={height} onHeight={onHeight} />
         {height !== 'hands' && (
           <Looks
@@ -67,14 +69,15 @@ export function Ribbon(props: Props) {
           />
         )}
       </div>
-      <h2 className="print-only">{lesson.title}</h2>
+      <h2 className={css.printOnly}>{lesson.title}</h2>
       {showsTable ? (
         <RibbonTable plan={plan} onStep={onStep} />
       ) : (
         <>
           {/* The slider beneath it is the keyboard's way; the drawing answers to the pointer. */}
           <svg
-            className="ribbon-section"
+            className={css.ribbonSection}
+            data-testid="ribbon-section"
             width={width}
             height={heightPx}
             viewBox={`0 0 ${width} ${heightPx}`}
@@ -89,7 +92,7 @@ export function Ribbon(props: Props) {
             <RakingLight minute={minute} height={heightPx} plan={plan} axis={axis} lanes={lanes} lane={lane} />
           </svg>
           <input
-            className="visually-hidden ribbon-slider"
+            className={clsx('visually-hidden', css.ribbonSlider)}
             type="range"
             min={0}
             max={Math.ceil(Math.max(endMin, zoom < 0 ? axis.toMin : 0))}
@@ -102,7 +105,7 @@ export function Ribbon(props: Props) {
           <p className="visually-hidden" aria-live="polite">
             {minuteInWords(lesson, plan, minute)}
           </p>
-          <div className="print-only">
+          <div className={css.printOnly}>
             <RibbonTable plan={plan} onStep={onStep} />
           </div>
         </>
@@ -124,7 +127,7 @@ function Grip({ height, lanes, onHeight }: { height: RibbonHeight; lanes: number
   return (
     // The keys beside it and R are the ways by keyboard.
     <div
-      className="ribbon-grip"
+      className={css.ribbonGrip}
       title={words.ribbon.grip}
       aria-hidden="true"
       onPointerDown={(event) => {

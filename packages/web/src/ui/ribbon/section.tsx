@@ -8,6 +8,8 @@ import { TexturePattern } from '../textures.js';
 import { AXIS_PX, type Axis, HANDS_PX, LABEL_PX, ticksOf } from './axis.js';
 import { areaSection, type FilmSlice } from './film.js';
 import type { Lane } from './lanes.js';
+import ribbonCss from './ribbon.module.css';
+import css from './section.module.css';
 import { Track } from './track.js';
 
 const laneBase = (i: number, lane: number) => AXIS_PX + HANDS_PX + (i + 1) * lane - 4;
@@ -73,9 +75,9 @@ export const Section = memo(function Section(props: Props) {
           <rect x={LABEL_PX} y={0} width={inner} height={height} />
         </clipPath>
         <pattern id={`${id}linen`} width="4" height="4" patternUnits="userSpaceOnUse">
-          <rect width="4" height="4" fill="#dededb" />
-          <path d="M0 1h2M2 3h2" stroke="#cdcdc8" strokeWidth=".7" />
-          <path d="M1 2v2M3 0v2" stroke="#e9e9e6" strokeWidth=".7" />
+          <rect width="4" height="4" fill="var(--grey-87)" />
+          <path d="M0 1h2M2 3h2" stroke="var(--grey-82)" strokeWidth=".7" />
+          <path d="M1 2v2M3 0v2" stroke="var(--grey-91)" strokeWidth=".7" />
         </pattern>
         {films.flatMap(({ lane: one, slices }) =>
           slices.map((slice, i) => {
@@ -99,14 +101,14 @@ export const Section = memo(function Section(props: Props) {
       <rect x={LABEL_PX} y={AXIS_PX} width={inner} height={height - AXIS_PX} fill={`url(#${id}linen)`} />
       {ticksOf(axis).map(({ at, label }) => (
         <g key={at}>
-          <line x1={toX(at)} x2={toX(at)} y1={AXIS_PX - 5} y2={height} stroke="#bdbdb9" strokeWidth={0.7} />
-          <text x={toX(at)} y={15} textAnchor="middle" className="ribbon-tick">
+          <line x1={toX(at)} x2={toX(at)} y1={AXIS_PX - 5} y2={height} stroke="var(--grey-76)" strokeWidth={0.7} />
+          <text x={toX(at)} y={15} textAnchor="middle" className={css.ribbonTick} data-testid="ribbon-tick">
             {label}
           </text>
         </g>
       ))}
       {withHands && (
-        <text x={LABEL_PX - 10} y={AXIS_PX + HANDS_PX / 2 + 5} textAnchor="end" className="ribbon-label">
+        <text x={LABEL_PX - 10} y={AXIS_PX + HANDS_PX / 2 + 5} textAnchor="end" className={ribbonCss.ribbonLabel}>
           {words.ribbon.hands}
         </text>
       )}
@@ -126,8 +128,8 @@ export const Section = memo(function Section(props: Props) {
       </g>
       {films.map(({ lane: one, base, slices }) => (
         <g key={one.id}>
-          <line x1={0} x2={width} y1={base + 3.5} y2={base + 3.5} stroke="#c4c4c0" strokeWidth={0.7} />
-          <text x={LABEL_PX - 10} y={base - 1} textAnchor="end" className="ribbon-label">
+          <line x1={0} x2={width} y1={base + 3.5} y2={base + 3.5} stroke="var(--grey-76)" strokeWidth={0.7} />
+          <text x={LABEL_PX - 10} y={base - 1} textAnchor="end" className={ribbonCss.ribbonLabel}>
             <title>{one.name}</title>
             {shortened(one.name)}
           </text>
@@ -137,13 +139,13 @@ export const Section = memo(function Section(props: Props) {
                 <path
                   d={slice.path}
                   fill={slice.coat.mixIds.length > 1 ? `url(#${id}g${one.id}${i})` : (colours(slice)[0] ?? 'none')}
-                  stroke="#00000030"
+                  stroke="var(--shade)"
                   strokeWidth={0.5}
                 />
                 <path d={slice.wetPath} fill={`url(#${id}w${one.id}${i})`} />
                 <path d={slice.dampPath} fill={`url(#${id}d${one.id}${i})`} />
                 {slice.curedTop && (
-                  <g fill="none" stroke="#1c1c1c" strokeWidth={0.7}>
+                  <g fill="none" stroke="var(--grey-12)" strokeWidth={0.7}>
                     <path d={slice.curedTop} transform="translate(0 -1.2)" />
                     <path d={slice.curedTop} transform="translate(0 -3.2)" />
                   </g>
@@ -155,7 +157,7 @@ export const Section = memo(function Section(props: Props) {
               .map((miss) => (
                 <g key={miss.stepId}>
                   <title>{words.ribbon.fails}</title>
-                  <path d={`M${toX(miss.atMin)} ${base + 2}v${-lane + 6}`} stroke="#a92f14" strokeWidth={2.5} />
+                  <path d={`M${toX(miss.atMin)} ${base + 2}v${-lane + 6}`} stroke="var(--signal)" strokeWidth={2.5} />
                 </g>
               ))}
           </g>
@@ -183,8 +185,8 @@ function Dusk({ lesson: { room }, axis, height }: { lesson: Lesson; axis: Axis; 
   const x = axis.toX(from);
   return (
     <g>
-      <rect x={x} y={AXIS_PX} width={LABEL_PX + axis.inner - x} height={height} fill="#1c1c1c" opacity={0.32} />
-      <text x={x + 5} y={height - 7} className="ribbon-dusk">
+      <rect x={x} y={AXIS_PX} width={LABEL_PX + axis.inner - x} height={height} fill="var(--grey-12)" opacity={0.32} />
+      <text x={x + 5} y={height - 7} className={css.ribbonDusk}>
         {words.ribbon.dusk}
       </text>
     </g>
@@ -216,10 +218,10 @@ function Chain({
     work += `M${from} ${y}H${toX(link.endMin)}`;
   });
   return (
-    <g className="ribbon-chain" fill="none" strokeLinecap="round">
-      <path d={work} stroke="#fff" strokeWidth={5} opacity={0.85} />
-      <path d={threads} stroke="#111" strokeWidth={1} strokeDasharray="1 3" />
-      <path d={work} stroke="#111" strokeWidth={2.4} />
+    <g data-testid="ribbon-chain" fill="none" strokeLinecap="round">
+      <path d={work} stroke="var(--white)" strokeWidth={5} opacity={0.85} />
+      <path d={threads} stroke="var(--grey-0)" strokeWidth={1} strokeDasharray="1 3" />
+      <path d={work} stroke="var(--grey-0)" strokeWidth={2.4} />
     </g>
   );
 }

@@ -3,11 +3,12 @@ import type { LessonPlan } from '@viaticum/core/plan';
 import { hourMinute, waitInWords } from '@viaticum/core/units';
 import { Button } from 'antd';
 import { words } from '../../words/words.js';
+import css from './table.module.css';
 
 /** The same facts as the section, as a table. */
 export function RibbonTable({ plan, onStep }: { plan: LessonPlan; onStep: (stepId: string) => void }) {
   return (
-    <div className="ribbon-table">
+    <div className={css.ribbonTable} data-testid="ribbon-table">
       <table>
         <thead>
           <tr>

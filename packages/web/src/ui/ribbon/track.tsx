@@ -2,6 +2,7 @@ import type { PlanItem } from '@viaticum/contract';
 import { waitInWords } from '@viaticum/core/units';
 import { words } from '../../words/words.js';
 import { AXIS_PX, HANDS_PX } from './axis.js';
+import css from './track.module.css';
 
 /** A stretch of work as brush tracks, or bare linen with its length for a pause. A pinned one carries a nail. */
 export function Track({
@@ -30,9 +31,9 @@ export function Track({
     return (
       <g data-pause={item.title}>
         <title>{`${item.title}: ${length}`}</title>
-        <rect x={x} y={AXIS_PX} width={width} height={HANDS_PX} fill="#0000" />
+        <rect x={x} y={AXIS_PX} width={width} height={HANDS_PX} fill="transparent" />
         {label && (
-          <text x={x + width / 2} y={middle + 4.5} textAnchor="middle" className="ribbon-pause">
+          <text x={x + width / 2} y={middle + 4.5} textAnchor="middle" className={css.ribbonPause}>
             {label}
           </text>
         )}
@@ -43,30 +44,30 @@ export function Track({
   const [from, to] = [x + 1.5, x + Math.max(3, width - 1.5)];
   const label = fitting(item.title, width - 12) || (width > 13 ? String(number) : '');
   return (
-    <g data-step={item.stepId} className="ribbon-step">
+    <g data-step={item.stepId} className={css.ribbonStep}>
       <title>{`${item.title}: ${length}. ${words.ribbon.dragToPin}`}</title>
-      <rect x={x} y={AXIS_PX} width={width} height={HANDS_PX} fill="#0000" />
+      <rect x={x} y={AXIS_PX} width={width} height={HANDS_PX} fill="transparent" />
       {[-8, -4, 0, 4, 8].map((dy, k) => (
         <path
           key={dy}
           d={`M${(from + Math.abs(wobble(k)) * 1.6).toFixed(1)} ${middle + dy + wobble(k)}Q${((from + to) / 2).toFixed(1)} ${middle + dy + wobble(k + 1)} ${(to - Math.abs(wobble(k + 2)) * 2).toFixed(1)} ${middle + dy + wobble(k + 3)}`}
-          stroke={isSelected ? '#111' : '#474747'}
+          stroke={isSelected ? 'var(--grey-12)' : 'var(--grey-31)'}
           strokeWidth={4.3}
           strokeLinecap="round"
           fill="none"
         />
       ))}
-      {isSelected && <path d={`M${from} ${AXIS_PX + 2.5}H${to}`} stroke="#111" strokeWidth={2.5} />}
+      {isSelected && <path d={`M${from} ${AXIS_PX + 2.5}H${to}`} stroke="var(--grey-0)" strokeWidth={2.5} />}
       {label && (
-        <text x={x + width / 2} y={middle + 4.3} textAnchor="middle" className="ribbon-track">
+        <text x={x + width / 2} y={middle + 4.3} textAnchor="middle" className={css.ribbonTrack}>
           {label}
         </text>
       )}
       {isPinned && (
-        <g className="ribbon-nail">
-          <path d={`M${x} ${AXIS_PX - 4}V${AXIS_PX + HANDS_PX}`} stroke="#111" strokeWidth={1.6} />
-          <circle cx={x} cy={AXIS_PX - 3} r={4} fill="#111" />
-          <circle cx={x - 1} cy={AXIS_PX - 4} r={1.2} fill="#fff" />
+        <g data-testid="ribbon-nail">
+          <path d={`M${x} ${AXIS_PX - 4}V${AXIS_PX + HANDS_PX}`} stroke="var(--grey-0)" strokeWidth={1.6} />
+          <circle cx={x} cy={AXIS_PX - 3} r={4} fill="var(--grey-0)" />
+          <circle cx={x - 1} cy={AXIS_PX - 4} r={1.2} fill="var(--white)" />
         </g>
       )}
     </g>

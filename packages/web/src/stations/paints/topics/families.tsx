@@ -3,6 +3,7 @@ import { looksOf } from '@viaticum/core/derived';
 import { type FamilyMember, recipeInWords, shortTubeName } from '@viaticum/core/mix';
 import { cssRgb, labToSrgb, valueStep } from '@viaticum/kernels/colour';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
@@ -10,6 +11,8 @@ import { Choice } from '../../../ui/choice.js';
 import { words } from '../../../words/words.js';
 import type { FamilyKind } from '../../../workers/paint-jobs.js';
 import { paintSide, useBench, usePaintJob } from '../paint-context.js';
+import paintsCss from '../paints.module.css';
+import css from './families.module.css';
 
 const w = words.paints;
 const kinds = Object.keys(w.families) as FamilyKind[];
@@ -39,7 +42,7 @@ export function FamiliesTopic() {
     [lesson, kind, base, otherId, steps, lightness],
   );
   const { answer, fault } = usePaintJob('family', asked);
-  if (!base) return <p className="paints-page quiet">{w.needsMix}</p>;
+  if (!base) return <p className={clsx(paintsCss.paintsPage, 'quiet')}>{w.needsMix}</p>;
   const others = mixed.filter((mix) => mix.id !== base.id);
   const members = answer?.members ?? [];
   const fresh = members.filter((member) => !(member.parts.length === 1 && member.parts[0]?.id === base.id));
@@ -51,8 +54,8 @@ export function FamiliesTopic() {
     if (session.do('addMixes', { mixes, ...(at !== undefined && { at }) })) select(mixes[0]?.id ?? null);
   };
   return (
-    <div className="paints-page families">
-      <fieldset className="choices">
+    <div className={clsx(paintsCss.paintsPage, css.families)}>
+      <fieldset className={css.choices}>
         <legend className="visually-hidden">{w.family}</legend>
         {kinds.map((one) => (
           <Button type={one === kind ? 'primary' : 'default'} key={one} aria-pressed={one === kind} onClick={() => setKind(one)}>
@@ -61,7 +64,7 @@ export function FamiliesTopic() {
         ))}
       </fieldset>
       <p className="quiet">{w.familyAbout[kind]}</p>
-      <p className="family-questions">
+      <p className={paintsCss.familyQuestions}>
         {kind !== 'greys' && <Choice label={w.fromMix} value={base.id} options={named(mixed)} onChange={select} />}
         {kind === 'gradient' && <Choice label={w.toMix} value={otherId ?? ''} options={named(others)} onChange={setOther} />}
         {kind === 'ladder' && (
@@ -90,7 +93,7 @@ export function FamiliesTopic() {
         </p>
       )}
       {kind === 'greys' && answer && <p className="small">{w.parents(answer.parents.map((id) => nameOf(lesson, id)))}</p>}
-      <ol className="family">
+      <ol className={css.family} data-testid="family">
         {members.map((member) => (
           <li key={member.name}>
             <i style={{ background: cssRgb(labToSrgb(member.lab)) }} />

@@ -1,6 +1,7 @@
 import type { Lesson, Mix } from '@viaticum/contract';
 import { coveringOf, looksOf } from '@viaticum/core/derived';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { nanoid } from 'nanoid';
 import { useMemo } from 'react';
 import { useLesson, useSession, useWorkedOut } from '../../../lesson/context.js';
@@ -13,6 +14,7 @@ import { words } from '../../../words/words.js';
 import { MixEditor } from '../mix-editor.js';
 import { useBench } from '../paint-context.js';
 import { TubeList } from '../tube-list.js';
+import css from './mixes.module.css';
 
 const w = words.paints;
 
@@ -31,17 +33,18 @@ export function MixesTopic() {
   };
   useNewHere(add);
   return (
-    <div className="paints">
+    <div className={css.paints}>
       <TubeList lesson={lesson} />
-      <section className="mixes">
+      <section className={css.mixes}>
         <h2>{w.mixes}</h2>
         {lesson.mixes.length === 0 && <p className="quiet">{lesson.tubes.length === 0 ? w.empty : w.noMixes}</p>}
         <ul>
           {[...looks.values()].map((look) => (
-            <li key={look.mix.id} className={look.mix.id === selected?.id ? 'selected' : ''}>
+            <li key={look.mix.id} className={clsx(look.mix.id === selected?.id && css.selected)}>
               <Button
                 type="text"
-                className="plain mix"
+                className={clsx('plain', css.mix)}
+                data-testid="mix"
                 aria-pressed={look.mix.id === selected?.id}
                 onClick={() => select(look.mix.id)}
               >
@@ -55,8 +58,8 @@ export function MixesTopic() {
             </li>
           ))}
         </ul>
-        {once.length > 0 && <p className="small quiet mixes-once">{w.usedOnce(once.map((mix) => mix.name))}</p>}
-        <p className="mix-keys">
+        {once.length > 0 && <p className={clsx('small quiet', css.mixesOnce)}>{w.usedOnce(once.map((mix) => mix.name))}</p>}
+        <p className={css.mixKeys}>
           <Button onClick={add} aria-keyshortcuts="N">
             {w.newMix}
           </Button>

@@ -3,6 +3,7 @@ import { shortTubeName, tableTubeId, tubeRgb } from '@viaticum/core/mix';
 import { cssRgb } from '@viaticum/kernels/colour';
 import { pigmentTable } from '@viaticum/kernels/pigment';
 import { Button, Select } from 'antd';
+import { clsx } from 'clsx';
 import { useMemo, useState } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { useLesson, useSession } from '../../../lesson/context.js';
@@ -10,6 +11,8 @@ import { Choice } from '../../../ui/choice.js';
 import { words } from '../../../words/words.js';
 import type { PaletteFrom } from '../../../workers/paint-jobs.js';
 import { paintSide, useBench, usePaintJob } from '../paint-context.js';
+import paintsCss from '../paints.module.css';
+import css from './palette.module.css';
 
 const w = words.paints;
 type Start = keyof typeof w.starts;
@@ -56,15 +59,15 @@ export function PaletteTopic() {
       () => setTaking(false),
     );
   };
-  if (!asked) return <p className="paints-page quiet">{w.noTargets}</p>;
+  if (!asked) return <p className={clsx(paintsCss.paintsPage, 'quiet')}>{w.noTargets}</p>;
   const nameOf = (mixId: string | undefined) => lesson.mixes.find((mix) => mix.id === mixId)?.name ?? '';
   const priced = tubes.filter((tube) => tube.priceMinor !== undefined);
   const cost = priced.reduce((sum, tube) => sum + (tube.priceMinor as number), 0);
   return (
-    <div className="paints-page palette-page">
+    <div className={clsx(paintsCss.paintsPage, css.palettePage)}>
       <div>
         <p className="quiet">{w.paletteAbout}</p>
-        <p className="family-questions">
+        <p className={paintsCss.familyQuestions}>
           <Choice
             label={w.among}
             value={from}
@@ -106,7 +109,7 @@ export function PaletteTopic() {
             <p className="small quiet">
               {answer.proven && w.proven} {w.others(answer.others.length)} {w.worstMean(answer.worst, answer.mean)}
             </p>
-            <ul className="palette-tubes">
+            <ul className={css.paletteTubes} data-testid="palette-tubes">
               {answer.usefulness.map(({ tube: id, target, without }) => {
                 const tube = tubeOf(lesson.tubes, id);
                 return (
@@ -152,14 +155,14 @@ function Curve({ rows, tolerance }: { rows: { tubes: string[]; worst: number; me
     mean: Math.round(mean * 10) / 10,
   }));
   return (
-    <figure className="palette-curve">
+    <figure className={css.paletteCurve}>
       <figcaption>{w.curve}</figcaption>
       <ResponsiveContainer width="100%" height={280}>
         <LineChart data={data} margin={{ top: 8, right: 16, bottom: 18, left: 0 }}>
-          <CartesianGrid stroke="#cfcfcf" vertical={false} />
-          <XAxis dataKey="n" stroke="#565656" label={{ value: w.curveAxis, position: 'insideBottom', offset: -10 }} />
+          <CartesianGrid stroke="var(--grey-82)" vertical={false} />
+          <XAxis dataKey="n" stroke="var(--grey-37)" label={{ value: w.curveAxis, position: 'insideBottom', offset: -10 }} />
           <YAxis
-            stroke="#565656"
+            stroke="var(--grey-37)"
             width={44}
             allowDecimals={false}
             domain={[0, (most: number) => Math.max(Math.ceil(most), Math.ceil(tolerance))]}
@@ -168,16 +171,23 @@ function Curve({ rows, tolerance }: { rows: { tubes: string[]; worst: number; me
           <Tooltip
             content={({ payload }) => {
               const row = payload?.[0]?.payload as (typeof data)[number] | undefined;
-              return row ? <p className="chart-tip small">{w.curveRow(row.n, row.worst, row.mean)}</p> : null;
+              return row ? <p className={clsx(css.chartTip, 'small')}>{w.curveRow(row.n, row.worst, row.mean)}</p> : null;
             }}
           />
-          <ReferenceLine y={tolerance} stroke="#1f1f1f" strokeDasharray="2 4" />
-          <Line dataKey="worst" name={w.curveWorst} stroke="#1f1f1f" strokeWidth={2} isAnimationActive={false} />
-          <Line dataKey="mean" name={w.curveMean} stroke="#1f1f1f" strokeDasharray="6 4" dot={false} isAnimationActive={false} />
+          <ReferenceLine y={tolerance} stroke="var(--grey-12)" strokeDasharray="2 4" />
+          <Line dataKey="worst" name={w.curveWorst} stroke="var(--grey-12)" strokeWidth={2} isAnimationActive={false} />
+          <Line
+            dataKey="mean"
+            name={w.curveMean}
+            stroke="var(--grey-12)"
+            strokeDasharray="6 4"
+            dot={false}
+            isAnimationActive={false}
+          />
         </LineChart>
       </ResponsiveContainer>
       <p className="small quiet">
-        <span className="line-key" /> {w.curveWorst} <span className="line-key dashed" /> {w.curveMean}
+        <span className={css.lineKey} /> {w.curveWorst} <span className={clsx(css.lineKey, css.dashed)} /> {w.curveMean}
       </p>
       <ul className="visually-hidden">
         {data.map((row) => (
@@ -193,7 +203,7 @@ function MustList() {
   const lesson = useLesson();
   const session = useSession();
   return (
-    <ul className="must-list">
+    <ul className={css.mustList}>
       {lesson.tubes.map((tube) => (
         <li key={tube.id} className="small">
           <i style={{ background: cssRgb(tubeRgb(tube)) }} />

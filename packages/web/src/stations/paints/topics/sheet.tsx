@@ -4,11 +4,14 @@ import { finishOf, paintOf, paletteLayout, shortTubeName, tubeRgb } from '@viati
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { mixColour } from '@viaticum/kernels/mixing';
 import { Button, Select } from 'antd';
+import { clsx } from 'clsx';
 import { useMemo, useState } from 'react';
 import { useLesson } from '../../../lesson/context.js';
 import { RecipeBar } from '../../../ui/swatch.js';
 import { words } from '../../../words/words.js';
 import { paintSide, usePaintJob } from '../paint-context.js';
+import paintsCss from '../paints.module.css';
+import css from './sheet.module.css';
 
 const w = words.paints;
 
@@ -31,8 +34,8 @@ export function SheetTopic() {
   const { answer, progress } = usePaintJob('without', asked);
   const lacked = lesson.tubes.find((tube) => tube.id === without);
   return (
-    <div className="paints-page sheet">
-      <p className="sheet-keys">
+    <div className={paintsCss.paintsPage}>
+      <p className={css.sheetKeys}>
         <Button onClick={() => window.print()}>{w.sheetPrint}</Button>
         <div className="small">
           {w.alternative}
@@ -52,7 +55,7 @@ export function SheetTopic() {
         <h2>{w.sheetTitle(lesson.title)}</h2>
         <p className="small quiet">{w.sheetAbout}</p>
         <PaletteDrawing lesson={lesson} />
-        <table className="sheet-table">
+        <table className={css.sheetTable} data-testid="sheet-table">
           <thead>
             <tr>
               <th> </th>
@@ -69,7 +72,7 @@ export function SheetTopic() {
                 <tr key={look.mix.id}>
                   <td className="numbers">{i + 1}</td>
                   <td>
-                    <span className="sheet-mix">
+                    <span className={css.sheetMix}>
                       <i style={{ background: look.wetRgb }} title={w.wet} />
                       <i style={{ background: look.rgb }} title={w.dry} />
                       {look.mix.name}
@@ -105,14 +108,14 @@ function PaletteDrawing({ lesson }: { lesson: Lesson }) {
   const white = lesson.tubes.find((tube) => tube.pigment === 'PW6') ?? lesson.tubes.find((tube) => tube.pigment === 'PW4');
   const whiteRgb = white ? cssRgb(tubeRgb(white)) : 'none';
   return (
-    <svg className="palette-drawing" viewBox="0 0 400 190" role="img" aria-label={w.sheetAbout}>
-      <rect x="4" y="4" width="392" height="182" rx="4" fill="#dcdcdc" stroke="#858585" />
+    <svg className={css.paletteDrawing} viewBox="0 0 400 190" role="img" aria-label={w.sheetAbout}>
+      <rect x="4" y="4" width="392" height="182" rx="4" fill="var(--grey-87)" stroke="var(--grey-53)" />
       {[
         { x: 0.06, said: w.warmEnd },
         { x: 0.94, said: w.coolEnd },
       ].map(({ x, said }) => (
         <g key={said}>
-          <ellipse cx={x * 400} cy={150} rx={17} ry={14} fill={whiteRgb} stroke="#858585" strokeWidth="0.7" />
+          <ellipse cx={x * 400} cy={150} rx={17} ry={14} fill={whiteRgb} stroke="var(--grey-53)" strokeWidth="0.7" />
           <text x={x * 400} y={178} textAnchor="middle" fontSize="9">
             {said}
           </text>
@@ -125,7 +128,7 @@ function PaletteDrawing({ lesson }: { lesson: Lesson }) {
             <path
               d={`M${x * 400 - 15} ${y * 190 + 1}c-2-9 6-15 15-14s17 4 15 13-8 13-15 12-14-3-15-11z`}
               fill={look.wetRgb}
-              stroke="#858585"
+              stroke="var(--grey-53)"
               strokeWidth="0.5"
             />
             <text x={x * 400} y={y * 190 + 23} textAnchor="middle" fontSize="8.5">
@@ -160,7 +163,7 @@ function Chart({ lesson }: { lesson: Lesson }) {
       ),
     );
   return (
-    <table className="mixing-chart">
+    <table className={css.mixingChart} data-testid="mixing-chart">
       <tbody>
         {lesson.tubes.map((tube, row) => (
           <tr key={tube.id}>
@@ -181,7 +184,7 @@ function Chart({ lesson }: { lesson: Lesson }) {
         <tr>
           <td />
           {lesson.tubes.map((tube) => (
-            <th key={tube.id} scope="col" className="small chart-foot">
+            <th key={tube.id} scope="col" className={clsx('small', css.chartFoot)}>
               {shortTubeName(tube)}
             </th>
           ))}

@@ -4,13 +4,16 @@ import { discColour } from '@viaticum/core/picture';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { pigmentOf } from '@viaticum/kernels/pigment';
 import { Button, Checkbox, Input, Select, Table } from 'antd';
+import { clsx } from 'clsx';
 import { nanoid } from 'nanoid';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
 import { FileKey, PICTURES } from '../../../ui/file-key.js';
 import { words } from '../../../words/words.js';
+import paintsCss from '../paints.module.css';
 import { Typed } from '../target.js';
 import { AddTube } from '../tube-list.js';
+import css from './tubes.module.css';
 
 const w = words.paints;
 
@@ -18,7 +21,7 @@ const w = words.paints;
 export function TubesTopic() {
   const lesson = useLesson();
   return (
-    <div className="paints-page">
+    <div className={paintsCss.paintsPage}>
       <AddTube lesson={lesson} />
       <TubeTable lesson={lesson} />
       <p className="small quiet">
@@ -39,14 +42,15 @@ function TubeTable({ lesson }: { lesson: Lesson }) {
       size="small"
       pagination={false}
       dataSource={rows}
-      className="tube-table"
+      className={css.tubeTable}
+      data-testid="tube-table"
       columns={[
         {
           title: w.table.tube,
           dataIndex: 'name',
           sorter: (a, b) => a.name.localeCompare(b.name),
           render: (_, { tube, name, pigment }) => (
-            <span className="tube-cell">
+            <span className={css.tubeCell}>
               <i style={{ background: cssRgb(tubeRgb(tube)) }} />
               <span>
                 {name}
@@ -135,7 +139,7 @@ function Figure({ tube, field, label, unit }: { tube: Tube; field: 'sizeMl' | 'p
   return (
     <Input
       key={value}
-      className="figure"
+      className={css.figure}
       inputMode="decimal"
       aria-label={label}
       defaultValue={value === undefined ? '' : unit === 1 ? value : (value / unit).toFixed(2)}
@@ -175,10 +179,10 @@ function OwnTube({ lesson }: { lesson: Lesson }) {
     setTint(null);
   };
   return (
-    <section className="own-tube">
+    <section className={css.ownTube}>
       <h2>{w.ownTube}</h2>
       <p className="small quiet">{w.ownAbout}</p>
-      <p className="own-row">
+      <p className={css.ownRow}>
         <label className="small">
           {w.ownName}
           <Input value={name} maxLength={80} onChange={(event) => setName(event.target.value)} />
@@ -186,14 +190,14 @@ function OwnTube({ lesson }: { lesson: Lesson }) {
         <label className="small">
           {w.whiteParts}
           <Input
-            className="figure"
+            className={css.figure}
             inputMode="decimal"
             value={whiteParts}
             onChange={(event) => setWhiteParts(event.target.value)}
           />
         </label>
       </p>
-      <div className="own-samples">
+      <div className={css.ownSamples} data-testid="own-samples">
         <OwnSample what={w.masstone} lab={masstone} onLab={setMasstone} />
         <OwnSample what={w.tint} lab={tint} onLab={setTint} />
       </div>
@@ -254,7 +258,7 @@ function OwnSample({ what, lab, onLab }: { what: string; lab: Lab | null; onLab:
       {photo && (
         <Button
           type="text"
-          className="plain own-photo"
+          className={clsx('plain', css.ownPhoto)}
           aria-label={w.photoPick(what.toLowerCase())}
           onClick={(event) => {
             const frame = box.current?.getBoundingClientRect();

@@ -8,6 +8,8 @@ import { useLesson } from '../../../lesson/context.js';
 import { RecipeBar } from '../../../ui/swatch.js';
 import { words } from '../../../words/words.js';
 import { paintSide, usePaintJob } from '../paint-context.js';
+import paintsCss from '../paints.module.css';
+import css from './without.module.css';
 
 const w = words.paints;
 
@@ -19,9 +21,9 @@ export function WithoutTopic() {
   const asked = useMemo(() => (lacking.length > 0 ? { lesson: paintSide(lesson), lacking } : null), [lesson, lacking]);
   const { answer, progress } = usePaintJob('without', asked, 150);
   return (
-    <div className="paints-page">
+    <div className={paintsCss.paintsPage}>
       <p className="quiet">{w.withoutAbout}</p>
-      <fieldset className="kit">
+      <fieldset className={css.kit}>
         <legend className="small">{w.lacking}</legend>
         {lesson.tubes.map((tube) => (
           <Checkbox
@@ -45,12 +47,12 @@ export function WithoutTopic() {
       {asked && answer && (
         <>
           {answer.length === 0 && <p>{leftOf(lesson, lacking) === 0 ? w.noneLeft : w.nothingNeeds}</p>}
-          <ul className="instead">
+          <ul className={css.instead} data-testid="instead">
             {answer.map((other) => {
               const look = looks.get(other.mixId);
               return (
                 <li key={other.mixId}>
-                  <span className="instead-pair">
+                  <span className={css.insteadPair}>
                     <i style={{ background: look?.rgb }} title={w.usual} />
                     <i style={{ background: other.rgb }} title={w.instead} />
                   </span>

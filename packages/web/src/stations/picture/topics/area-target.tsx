@@ -1,12 +1,15 @@
 import type { Area, Lab } from '@viaticum/contract';
 import { cssRgb, labToSrgb, valueStep } from '@viaticum/kernels/colour';
 import { Select } from 'antd';
+import { clsx } from 'clsx';
 import { useMemo } from 'react';
 import { useLesson, useSession, useWorkedOut } from '../../../lesson/context.js';
 import { seenOutlines, useJob } from '../../../lesson/laid.js';
 import { wholeOf } from '../../../lesson/lay-args.js';
 import { Nudges } from '../../../ui/nudges.js';
 import { words } from '../../../words/words.js';
+import pictureCss from '../picture.module.css';
+import css from './area-target.module.css';
 
 const w = words.picture.target;
 const MIDDLE: Lab = [55, 0, 0];
@@ -25,9 +28,9 @@ export function AreaTarget({ area }: { area: Area }) {
   const set = (next: Lab | null) => session.do('setAreaTarget', { id: area.id, lab: next });
   const withTarget = lesson.mixes.filter((mix) => mix.targetLab);
   return (
-    <div className="area-target">
+    <div className={css.areaTarget}>
       <p className="small">
-        {lab && <span className="area-target-chip" style={{ background: cssRgb(labToSrgb(lab)) }} />}
+        {lab && <span className={css.areaTargetChip} style={{ background: cssRgb(labToSrgb(lab)) }} />}
         {lab
           ? area.targetLab
             ? w.moved(valueStep(lab[0]).toFixed(1), mean ? valueStep(mean[0]).toFixed(1) : null)
@@ -36,7 +39,7 @@ export function AreaTarget({ area }: { area: Area }) {
       </p>
       <Nudges lab={lab ?? MIDDLE} clear={hasPicture ? w.back : w.clear} onLab={set} />
       {withTarget.length > 0 && (
-        <div className="area-join small">
+        <div className={clsx(pictureCss.areaJoin, 'small')}>
           <span className="quiet">{w.like}</span>
           <Select
             aria-label={w.like}

@@ -9,6 +9,7 @@ import { TurnField } from '../../../ui/turn-field.js';
 import { words } from '../../../words/words.js';
 import { useEasel, useHint } from '../easel-context.js';
 import { Face, OnCanvas } from '../on-canvas.js';
+import pictureCss from '../picture.module.css';
 import type { Point } from '../point.js';
 
 const w = words.picture;
@@ -44,7 +45,7 @@ export function Split({ area, onEnd }: { area: Area; onEnd: () => void }) {
           <path
             pointerEvents="none"
             d={`M${line[0]?.join(' ')}L${line.at(-1)?.join(' ')}`}
-            stroke="#1f1f1f"
+            stroke="var(--grey-12)"
             strokeWidth={unit * 2}
             strokeDasharray={`${unit * 6} ${unit * 4}`}
           />
@@ -79,7 +80,7 @@ export function Grow({ area, onEnd }: { area: Area | null; onEnd: () => void }) 
       <p className="quiet">{w.grow.hint}</p>
       <TurnField label={w.grow.tolerance} said={tolerance} min={2} max={40} value={tolerance} onChange={setTolerance} />
       {at && !found && <p className="quiet">{w.grow.small}</p>}
-      <p className="picture-toggles">
+      <p className={pictureCss.pictureToggles}>
         <Button
           type="primary"
           disabled={!found}
@@ -108,13 +109,13 @@ export function Grow({ area, onEnd }: { area: Area | null; onEnd: () => void }) 
           <g pointerEvents="none">
             <path
               d={outlinePath(found)}
-              fill="#fff"
+              fill="var(--white)"
               fillOpacity={0.35}
               fillRule="evenodd"
-              stroke="#fff"
+              stroke="var(--white)"
               strokeWidth={unit * 3.4}
             />
-            <path d={outlinePath(found)} fill="none" stroke="#1f1f1f" strokeWidth={unit * 1.5} />
+            <path d={outlinePath(found)} fill="none" stroke="var(--grey-12)" strokeWidth={unit * 1.5} />
           </g>
         )}
         <Face label={w.grow.hint} onTap={setAt} onKey={(event) => leaves(event, onEnd)} />

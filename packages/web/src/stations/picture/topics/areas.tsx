@@ -14,6 +14,7 @@ import { extentOutline, outlinePath } from '@viaticum/core/area';
 import { extentsOf, visibleOf } from '@viaticum/core/derived';
 import { lengthNumber } from '@viaticum/core/units';
 import { Button, Select } from 'antd';
+import { clsx } from 'clsx';
 import { useEffect, useState } from 'react';
 import { useLesson, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { useNewHere } from '../../../lesson/keys.js';
@@ -23,8 +24,10 @@ import { TurnField } from '../../../ui/turn-field.js';
 import { words } from '../../../words/words.js';
 import { useEasel } from '../easel-context.js';
 import { OnCanvas } from '../on-canvas.js';
+import pictureCss from '../picture.module.css';
 import { AreaTarget } from './area-target.js';
 import { Grow, Split } from './area-tools.js';
+import css from './areas.module.css';
 import { Propose } from './propose.js';
 
 const w = words.picture;
@@ -55,12 +58,12 @@ export function AreasTopic() {
   if (doing === 'grow') return <Grow area={selected ?? null} onEnd={end} />;
   return (
     <>
-      <p className="picture-toggles">
+      <p className={pictureCss.pictureToggles}>
         <Button type={lesson.areas.length === 0 ? 'primary' : 'default'} onClick={() => setDoing('propose')}>
           {w.propose.start}
         </Button>
         <Button
-          className="area-draw"
+          data-testid="area-draw"
           type={isDrawing ? 'primary' : 'default'}
           aria-pressed={isDrawing}
           onClick={draw}
@@ -93,7 +96,7 @@ function AreaList({ onSplit }: { onSplit: () => void }) {
       session.do('moveArea', { id: String(active.id), to: lesson.areas.findIndex((area) => area.id === over.id) });
   };
   return (
-    <section className="areas">
+    <section className={css.areas} data-testid="areas">
       <h2>{w.areas}</h2>
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onEnd}>
         <SortableContext items={lesson.areas.map((area) => area.id)} strategy={verticalListSortingStrategy}>
@@ -122,17 +125,23 @@ function AreaRow({ area, at, areaCm2, onSplit }: { area: Area; at: number; areaC
     <li
       ref={setNodeRef}
       data-area={area.id}
-      className={`${isSelected ? 'selected' : ''}${isDragging ? ' dragging' : ''}`}
+      className={clsx(isSelected && css.selected, isDragging && css.dragging)}
       style={{ transform: CSS.Translate.toString(transform), transition }}
     >
-      <span className="area-line-row">
-        <Button type="text" className="plain area-grip" aria-label={w.dragArea(area.name)} {...attributes} {...listeners}>
+      <span className={pictureCss.areaLineRow}>
+        <Button
+          type="text"
+          className={clsx('plain', css.areaGrip)}
+          aria-label={w.dragArea(area.name)}
+          {...attributes}
+          {...listeners}
+        >
           <svg width="10" height="16" viewBox="0 0 10 16" aria-hidden="true">
             <path d="M1 3.5h8M1 8h8M1 12.5h8" stroke="currentColor" strokeWidth="1.3" />
           </svg>
         </Button>
         <CommitInput
-          className="area-name"
+          className={pictureCss.areaName}
           value={area.name}
           label={w.rename(area.name)}
           onFocus={() => view.selectArea(area.id)}
@@ -141,14 +150,14 @@ function AreaRow({ area, at, areaCm2, onSplit }: { area: Area; at: number; areaC
         <span className="numbers quiet">{areaCm2 > 0 ? w.area(areaCm2) : w.hidden}</span>
       </span>
       {isSelected && (
-        <div className="area-more">
+        <div className={pictureCss.areaMore}>
           {extent && extent.areaCm2 > 0 && (
             <p className="small">
               {w.toPaint(w.area(extent.areaCm2))}
               {extent.cutInMm > 5 && <> {w.cutIn(`${lengthNumber(extent.cutInMm, lesson.units)} ${lesson.units}`)}</>}
             </p>
           )}
-          <p className="area-keys">
+          <p className={pictureCss.areaKeys}>
             <Button
               type="text"
               size="small"
@@ -178,7 +187,7 @@ function AreaRow({ area, at, areaCm2, onSplit }: { area: Area; at: number; areaC
           </p>
           <AreaTarget area={area} />
           {others.length > 0 && (
-            <div className="area-join small">
+            <div className={clsx(pictureCss.areaJoin, 'small')}>
               <span className="quiet">{w.join}</span>
               <Select
                 value=""
@@ -207,7 +216,7 @@ function Overlap({ show, onShow }: { show: boolean; onShow: (show: boolean) => v
     setDragged(null);
   };
   return (
-    <section className="overlap">
+    <section className={css.overlap}>
       <TurnField label={w.overlap} said={`${mm} mm`} min={0} max={20} step={1} value={mm} onChange={setDragged} onDone={commit} />
       <Button type={show ? 'primary' : 'default'} aria-pressed={show} onClick={() => onShow(!show)}>
         {w.showExtents}
@@ -230,10 +239,10 @@ function Extents() {
           .filter((one) => one.areaCm2 > (seen.get(one.id) ?? 0) + 0.05 && (!view.areaId || one.id === view.areaId))
           .map((one) => (
             <g key={one.id}>
-              <path d={outlinePath(extentOutline(one))} stroke="#fff" strokeWidth={unit * 2.6} />
+              <path d={outlinePath(extentOutline(one))} stroke="var(--white)" strokeWidth={unit * 2.6} />
               <path
                 d={outlinePath(extentOutline(one))}
-                stroke="#1f1f1f"
+                stroke="var(--grey-12)"
                 strokeWidth={unit * 1.3}
                 strokeDasharray={`${unit * 6} ${unit * 4}`}
               />

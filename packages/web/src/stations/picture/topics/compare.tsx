@@ -4,6 +4,7 @@ import { visibleOf } from '@viaticum/core/derived';
 import { colourInWords, compareInWords } from '@viaticum/core/picture';
 import { cssRgb, deltaE00, labToSrgb, valueStep } from '@viaticum/kernels/colour';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { useState } from 'react';
 import { useLesson } from '../../../lesson/context.js';
 import { useJob } from '../../../lesson/laid.js';
@@ -11,7 +12,9 @@ import { TurnField } from '../../../ui/turn-field.js';
 import { words } from '../../../words/words.js';
 import { useEasel, useHiddenOutlines, useHint } from '../easel-context.js';
 import { Face, OnCanvas } from '../on-canvas.js';
+import pictureCss from '../picture.module.css';
 import type { Point } from '../point.js';
+import css from './compare.module.css';
 
 const w = words.picture.compare;
 const MOST = 6;
@@ -38,11 +41,11 @@ export function CompareTopic() {
     <>
       <p className="quiet">{places.length === 0 ? w.about : null}</p>
       {places.length > 0 && (
-        <div className={`spots${bare ? ' bare' : ''}`}>
+        <div className={clsx(css.spots, bare && css.bare)}>
           {labs.map((lab, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: spots are told apart by their order alone
-            <div key={i} className="spot">
-              <span className="spot-colour" style={{ background: lab ? rgb(lab) : 'transparent' }} />
+            <div key={i} className={css.spot} data-testid="spot">
+              <span className={css.spotColour} style={{ background: lab ? rgb(lab) : 'transparent' }} />
               {!bare && (
                 <span>
                   <b>
@@ -55,7 +58,7 @@ export function CompareTopic() {
                     </span>
                   )}
                   {lab && first && i > 0 && (
-                    <span className="spot-words">
+                    <span className={css.spotWords}>
                       {w.than(compareInWords(lab, first), names[0] as string)}{' '}
                       <span className="quiet small">{words.paints.deltaE(deltaE00(lab, first))}</span>
                     </span>
@@ -67,7 +70,7 @@ export function CompareTopic() {
         </div>
       )}
       <TurnField label={w.disc} said={`${radiusMm * 2} mm`} min={1} max={20} value={radiusMm} onChange={setRadiusMm} />
-      <p className="picture-toggles">
+      <p className={pictureCss.pictureToggles}>
         <Button
           type={bare ? 'primary' : 'default'}
           aria-pressed={bare}
@@ -82,18 +85,25 @@ export function CompareTopic() {
       </p>
       <p className="quiet small">{w.why}</p>
       <OnCanvas>
-        {bare && <rect width={lesson.support.widthMm} height={lesson.support.heightMm} className="easel-bare" />}
+        {bare && (
+          <rect
+            width={lesson.support.widthMm}
+            height={lesson.support.heightMm}
+            className={css.easelBare}
+            data-testid="easel-bare"
+          />
+        )}
         {places.map(([x, y], i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: spots are told apart by their order alone
           <g key={i} pointerEvents="none">
             {bare && labs[i] && <circle cx={x} cy={y} r={Math.max(radiusMm * 3, unit * 26)} fill={rgb(labs[i] as Lab)} />}
-            <circle cx={x} cy={y} r={radiusMm} fill="none" stroke="#fff" strokeWidth={unit * 3} />
-            <circle cx={x} cy={y} r={radiusMm} fill="none" stroke="#1f1f1f" strokeWidth={unit * 1.4} />
+            <circle cx={x} cy={y} r={radiusMm} fill="none" stroke="var(--white)" strokeWidth={unit * 3} />
+            <circle cx={x} cy={y} r={radiusMm} fill="none" stroke="var(--grey-12)" strokeWidth={unit * 1.4} />
             <text
               x={x + radiusMm + unit * 5}
               y={y + unit * 5}
               fontSize={unit * 15}
-              className="easel-label"
+              className={css.easelLabel}
               strokeWidth={unit * 4}
             >
               {i + 1}

@@ -1,5 +1,6 @@
 import { visibleOf } from '@viaticum/core/derived';
 import { Button, Select } from 'antd';
+import { clsx } from 'clsx';
 import { useMemo, useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
 import { useJob } from '../../../lesson/laid.js';
@@ -7,6 +8,7 @@ import { TurnField } from '../../../ui/turn-field.js';
 import { words } from '../../../words/words.js';
 import { useEasel } from '../easel-context.js';
 import { OnCanvas } from '../on-canvas.js';
+import css from './composition.module.css';
 
 const w = words.picture.composition;
 
@@ -51,13 +53,13 @@ export function CompositionTopic() {
       <Light />
       {fault && <p className="signal">{fault}</p>}
       {!answer && <p className="quiet">{words.picture.measuring}</p>}
-      <ul className="notes">
+      <ul className={css.notes} data-testid="notes">
         {notes.map((note, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: several notes of a kind stand in the order they were found
-          <li key={`${note.kind}${i}`} className={note.worth ? 'worth' : ''}>
+          <li key={`${note.kind}${i}`} className={clsx(note.worth && css.worth)}>
             <Button
               type="text"
-              className="plain note"
+              className={clsx('plain', css.note)}
               onPointerEnter={() => {
                 setAt(note.at ?? null);
                 if (note.areaIds[0]) view.selectArea(note.areaIds[0]);
@@ -78,8 +80,8 @@ export function CompositionTopic() {
       {at && (
         <OnCanvas>
           <g pointerEvents="none" fill="none">
-            <circle cx={at[0]} cy={at[1]} r={unit * 13} stroke="#fff" strokeWidth={unit * 4} />
-            <circle cx={at[0]} cy={at[1]} r={unit * 13} stroke="#1f1f1f" strokeWidth={unit * 1.8} />
+            <circle cx={at[0]} cy={at[1]} r={unit * 13} stroke="var(--white)" strokeWidth={unit * 4} />
+            <circle cx={at[0]} cy={at[1]} r={unit * 13} stroke="var(--grey-12)" strokeWidth={unit * 1.8} />
           </g>
         </OnCanvas>
       )}
@@ -102,7 +104,7 @@ function Light() {
   const [dx, dy] = [Math.sin(turn), -Math.cos(turn)];
   const short = Math.cos(((light?.elevationDeg ?? 0) * Math.PI) / 180);
   return (
-    <div className="light">
+    <div className={css.light}>
       <TurnField
         label={w.light}
         said={light ? w.from(light.azimuthDeg) : w.noLight}
@@ -125,18 +127,25 @@ function Light() {
       )}
       {light && (
         <OnCanvas>
-          <g pointerEvents="none" className="light-beam">
+          <g pointerEvents="none">
             <path
               d={`M${cx + dx * reach} ${cy + dy * reach}L${cx + dx * reach * (1 - 0.55 * short)} ${cy + dy * reach * (1 - 0.55 * short)}`}
-              stroke="#fff"
+              stroke="var(--white)"
               strokeWidth={unit * 7}
             />
             <path
               d={`M${cx + dx * reach} ${cy + dy * reach}L${cx + dx * reach * (1 - 0.55 * short)} ${cy + dy * reach * (1 - 0.55 * short)}`}
-              stroke="#1f1f1f"
+              stroke="var(--grey-12)"
               strokeWidth={unit * 2}
             />
-            <circle cx={cx + dx * reach} cy={cy + dy * reach} r={unit * 9} fill="#fff" stroke="#1f1f1f" strokeWidth={unit * 2} />
+            <circle
+              cx={cx + dx * reach}
+              cy={cy + dy * reach}
+              r={unit * 9}
+              fill="var(--white)"
+              stroke="var(--grey-12)"
+              strokeWidth={unit * 2}
+            />
           </g>
         </OnCanvas>
       )}

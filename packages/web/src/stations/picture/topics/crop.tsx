@@ -3,6 +3,7 @@ import { commonSizes } from '@viaticum/core/document';
 import { cropMeasures, fillPlacement } from '@viaticum/core/picture';
 import { lengthNumber, MM_PER_INCH } from '@viaticum/core/units';
 import { Button, Checkbox, InputNumber, Select, Slider } from 'antd';
+import { clsx } from 'clsx';
 import { useEffect, useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
 import { useLaying } from '../../../lesson/laid.js';
@@ -11,7 +12,9 @@ import { NumberField } from '../../../ui/number-field.js';
 import { words } from '../../../words/words.js';
 import { useEasel } from '../easel-context.js';
 import { Face, OnCanvas } from '../on-canvas.js';
+import pictureCss from '../picture.module.css';
 import type { Point } from '../point.js';
+import css from './crop.module.css';
 
 const w = words.picture;
 const LEAST_DPI = 100;
@@ -38,7 +41,7 @@ export function CropTopic() {
       {reference && (
         <>
           <CropWords reference={reference} support={support} />
-          <div className="picture-crop">
+          <div className={css.pictureCrop}>
             <Zoom reference={reference} support={support} onPlace={place} />
             <div className="field">
               <span>{w.rotate}</span>
@@ -59,7 +62,7 @@ export function CropTopic() {
               {w.flip}
             </Checkbox>
             <Checkbox
-              className="wide"
+              className={css.wide}
               checked={reference.extend ?? false}
               onChange={(event) => session.do('setExtended', { id: reference.id, extend: event.target.checked })}
             >
@@ -103,7 +106,7 @@ function CanvasSize({ lesson, reference }: { lesson: Lesson; reference: Referenc
       session.do('placeReference', { id: reference.id, placement: fillPlacement(reference, { ...support, ...size }) });
   };
   return (
-    <div className="picture-canvas">
+    <div className={pictureCss.pictureCanvas}>
       <div className="field">
         <span>{w.canvas}</span>
         <Select
@@ -156,7 +159,7 @@ function CanvasSize({ lesson, reference }: { lesson: Lesson; reference: Referenc
         units={lesson.units}
         onMm={(wrapMm) => session.do('setSupport', { support: { wrapMm } })}
       />
-      <div className="field wide">
+      <div className={clsx('field', css.wide)}>
         <span>{w.surface}</span>
         <Select
           aria-label={w.surface}
@@ -204,7 +207,7 @@ function CropWords({ reference, support }: { reference: Reference; support: Supp
 function OtherSizes({ reference, isLandscape }: { reference: Reference; isLandscape: boolean }) {
   const lesson = useLesson();
   return (
-    <section className="other-sizes">
+    <section className={css.otherSizes}>
       <h2>{w.otherSizes}</h2>
       <ul>
         {commonSizes.map((one) => {
@@ -217,10 +220,16 @@ function OtherSizes({ reference, isLandscape }: { reference: Reference; isLandsc
           const [pw, ph] = [reference.widthPx, reference.heightPx];
           const scale = Math.max(size.widthMm / pw, size.heightMm / ph) * (tall / size.heightMm);
           return (
-            <li key={one.name} className={here ? 'here' : ''}>
+            <li key={one.name} className={clsx(here && css.here)}>
               <svg width={58} height={42} viewBox="-29 -21 58 42" aria-hidden="true">
-                <rect x={(-pw * scale) / 2} y={(-ph * scale) / 2} width={pw * scale} height={ph * scale} className="size-lost" />
-                <rect x={-wide / 2} y={-tall / 2} width={wide} height={tall} className="size-kept" />
+                <rect
+                  x={(-pw * scale) / 2}
+                  y={(-ph * scale) / 2}
+                  width={pw * scale}
+                  height={ph * scale}
+                  className={css.sizeLost}
+                />
+                <rect x={-wide / 2} y={-tall / 2} width={wide} height={tall} className={css.sizeKept} />
               </svg>
               <span>{one.name}</span>
               <span className="numbers quiet">{lostShare < 0.001 ? w.cutsNothing : percent(lostShare)}</span>
@@ -243,7 +252,7 @@ function Level({ onLine }: { onLine: (from: Point, to: Point) => void }) {
         {line.length > 0 && (
           <path
             d={`M${line[0]?.join(' ')}L${line.at(-1)?.join(' ')}`}
-            stroke="#1f1f1f"
+            stroke="var(--grey-12)"
             strokeWidth={unit * 2.5}
             pointerEvents="none"
           />
@@ -275,7 +284,7 @@ function Zoom({
   const full = fillPlacement(reference, support).mmPerPx;
   const { placement } = reference;
   return (
-    <div className="field wide">
+    <div className={clsx('field', css.wide)}>
       <span>{w.zoom}</span>
       <Slider
         ariaLabelForHandle={w.zoom}
@@ -307,7 +316,6 @@ function Length({ label, mm, units, onMm }: { label: string; mm: number; units: 
       <span>{label}</span>
       <NumberField
         label={label}
-        className=""
         unit={units}
         value={Number(shown)}
         onValue={(next) => {

@@ -7,6 +7,7 @@ import { seenOutlines, useJob } from '../../../lesson/laid.js';
 import { words } from '../../../words/words.js';
 import { useEasel } from '../easel-context.js';
 import { OnCanvas } from '../on-canvas.js';
+import css from './edges.module.css';
 
 const w = words.picture.edges;
 const kinds = ['hard', 'soft', 'lost'] as const;
@@ -54,7 +55,7 @@ function EdgeList({ edges }: { edges: readonly EdgeMeasure[] }) {
     lesson.areas[i]?.edges?.find((edge) => edge.with === lesson.areas[j]?.id)?.kind ??
     lesson.areas[j]?.edges?.find((edge) => edge.with === lesson.areas[i]?.id)?.kind;
   return (
-    <ul className="edge-list">
+    <ul className={css.edgeList}>
       {edges.map((edge) => {
         const [one, other] = [lesson.areas[edge.one], lesson.areas[edge.other]];
         if (!one || !other) return null;
@@ -102,7 +103,7 @@ function Flow({
 }) {
   const session = useSession();
   return (
-    <section className="flow">
+    <section className={css.flow}>
       <h2>{w.strokes}</h2>
       <Button type={showFlow ? 'primary' : 'default'} aria-pressed={showFlow} onClick={() => onShow(!showFlow)}>
         {w.showFlow}
@@ -152,8 +153,8 @@ function FlowOnCanvas({ strokes }: { strokes: readonly FlowStroke[] }) {
             const d = `M${xMm - dx} ${yMm - dy}L${xMm + dx} ${yMm + dy}`;
             return (
               <g key={`${xMm},${yMm}`}>
-                <path d={d} stroke="#fff" strokeOpacity={0.75} strokeWidth={unit * 3.2} />
-                <path d={d} stroke="#1f1f1f" strokeWidth={unit * 1.4} />
+                <path d={d} stroke="var(--white)" strokeOpacity={0.75} strokeWidth={unit * 3.2} />
+                <path d={d} stroke="var(--grey-12)" strokeWidth={unit * 1.4} />
               </g>
             );
           })}

@@ -12,7 +12,9 @@ import { words } from '../../../words/words.js';
 import type { ShownArea } from '../../../workers/picture-jobs.js';
 import { useEasel, useHiddenOutlines, useHint } from '../easel-context.js';
 import { Face, OnCanvas } from '../on-canvas.js';
+import pictureCss from '../picture.module.css';
 import type { Point } from '../point.js';
+import css from './propose.module.css';
 
 const w = words.picture.propose;
 const STROKE_EVERY_MM = 5;
@@ -50,7 +52,7 @@ export function Propose({ onEnd }: { onEnd: () => void }) {
       <h2>{w.title}</h2>
       <TurnField label={w.count} said={count} min={2} max={15} value={count} onChange={setCount} />
       {(job.progress !== null || taking !== null) && (
-        <p className="working" role="status">
+        <p className={css.working} role="status">
           <Progress
             size="small"
             showInfo={false}
@@ -64,16 +66,16 @@ export function Propose({ onEnd }: { onEnd: () => void }) {
       {job.answer && job.answer.spread < 2 && <p className="signal">{w.even}</p>}
       <p className="quiet small">{w.about}</p>
       {marks > 0 && <Marks count={marks} mark={mark} onMark={setMark} onTakeBack={() => setStrokes(strokes.slice(0, -1))} />}
-      <ol className="proposed" data-taps={job.answer?.taps}>
+      <ol className={css.proposed} data-testid="proposed" data-taps={job.answer?.taps}>
         {areas.map((area) => (
           <li key={area.region}>
-            <span className="proposed-chip" style={{ background: cssRgb(labToSrgb(area.meanLab)) }} />
+            <span className={css.proposedChip} style={{ background: cssRgb(labToSrgb(area.meanLab)) }} />
             <span>{area.name}</span>
             <span className="numbers quiet">{words.picture.area(outlineArea(area.seen) / 100)}</span>
           </li>
         ))}
       </ol>
-      <p className="picture-toggles">
+      <p className={pictureCss.pictureToggles}>
         <Button type="primary" disabled={areas.length === 0 || taking !== null} onClick={() => void take()}>
           {w.take(areas.length)}
         </Button>
@@ -136,11 +138,12 @@ function Marks({
   onTakeBack: () => void;
 }) {
   return (
-    <fieldset className="marks" aria-label={w.marks}>
+    <fieldset className={css.marks} aria-label={w.marks}>
       {[...Array(count).keys()].map((i) => (
         <Button
           type={mark === i ? 'primary' : 'default'}
-          className="mark"
+          className={css.mark}
+          data-testid="mark"
           key={i}
           aria-pressed={mark === i}
           onClick={() => onMark(mark === i ? null : i)}
@@ -150,7 +153,8 @@ function Marks({
       ))}
       <Button
         type={mark === null ? 'primary' : 'default'}
-        className="mark"
+        className={css.mark}
+        data-testid="mark"
         aria-pressed={mark === null}
         onClick={() => onMark(null)}
       >
@@ -185,17 +189,17 @@ function ProposedOnCanvas({
             fill={cssRgb(labToSrgb(area.meanLab))}
             fillOpacity={0.35}
             fillRule="evenodd"
-            stroke="#fff"
+            stroke="var(--white)"
             strokeWidth={unit * 3.4}
           />
-          <path d={outlinePath(area.seen)} fill="none" stroke="#1f1f1f" strokeWidth={unit * 1.5} />
+          <path d={outlinePath(area.seen)} fill="none" stroke="var(--grey-12)" strokeWidth={unit * 1.5} />
         </g>
       ))}
       {stroke.length > 1 && (
         <path
           d={`M${stroke.map(([x, y]) => `${x} ${y}`).join('L')}`}
           fill="none"
-          stroke="#1f1f1f"
+          stroke="var(--grey-12)"
           strokeWidth={unit * 4}
           strokeLinecap="round"
         />
@@ -207,19 +211,25 @@ function ProposedOnCanvas({
           <g key={i}>
             {points.length > 1 && (
               <g fill="none" strokeLinecap="round" strokeLinejoin="round">
-                <path d={`M${points.map((point) => point.join(' ')).join('L')}`} stroke="#1f1f1f" strokeWidth={unit * 6} />
-                <path d={`M${points.map((point) => point.join(' ')).join('L')}`} stroke="#fff" strokeWidth={unit * 3.4} />
+                <path d={`M${points.map((point) => point.join(' ')).join('L')}`} stroke="var(--grey-12)" strokeWidth={unit * 6} />
+                <path d={`M${points.map((point) => point.join(' ')).join('L')}`} stroke="var(--white)" strokeWidth={unit * 3.4} />
               </g>
             )}
             <circle
               cx={x}
               cy={y}
               r={unit * 9}
-              fill={mark === area ? '#1f1f1f' : '#fff'}
-              stroke="#1f1f1f"
+              fill={mark === area ? 'var(--grey-12)' : 'var(--white)'}
+              stroke="var(--grey-12)"
               strokeWidth={unit * 1.4}
             />
-            <text x={x} y={y + unit * 4.4} fontSize={unit * 12.5} textAnchor="middle" fill={mark === area ? '#fff' : '#1f1f1f'}>
+            <text
+              x={x}
+              y={y + unit * 4.4}
+              fontSize={unit * 12.5}
+              textAnchor="middle"
+              fill={mark === area ? 'var(--white)' : 'var(--grey-12)'}
+            >
               {area + 1}
             </text>
           </g>

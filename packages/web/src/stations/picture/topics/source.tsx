@@ -14,7 +14,9 @@ import { NumberField } from '../../../ui/number-field.js';
 import { words } from '../../../words/words.js';
 import { useEasel, useHint } from '../easel-context.js';
 import { Face, OnCanvas } from '../on-canvas.js';
+import pictureCss from '../picture.module.css';
 import { useTakePicture } from '../take-picture.js';
+import css from './source.module.css';
 
 const w = words.picture;
 const kinds = Object.keys(w.permissions) as Reference['permission']['kind'][];
@@ -37,7 +39,7 @@ export function SourceTopic() {
           isBusy={picture.isBusy}
         />
       ))}
-      <p className="picture-upload">
+      <p className={css.pictureUpload} data-testid="picture-upload">
         <FileKey
           size="middle"
           type={lesson.references.length > 0 ? 'default' : 'primary'}
@@ -76,8 +78,8 @@ function OneReference({
   const permit = (change: Partial<Reference['permission']>) =>
     session.do('setPermission', { id: reference.id, permission: { ...permission, ...change } });
   return (
-    <section className="reference">
-      <p className="reference-head">
+    <section className={css.reference} data-testid="reference">
+      <p className={css.referenceHead}>
         <img
           src={pictureUrl(reference.pictureSha256, 'thumb')}
           alt={w.referenceName(w.roles[reference.role], at + 1)}
@@ -109,21 +111,15 @@ function OneReference({
         />
       </div>
       {permission.kind !== 'unset' && (
-        <div className="picture-canvas">
+        <div className={pictureCss.pictureCanvas}>
           <div className="field">
             <span>{w.by}</span>
-            <CommitInput
-              className="plain-input"
-              value={permission.by ?? ''}
-              label={w.by}
-              onCommit={(by) => permit({ by: by.trim() })}
-            />
+            <CommitInput value={permission.by ?? ''} label={w.by} onCommit={(by) => permit({ by: by.trim() })} />
           </div>
           <div className="field">
             <span>{w.year}</span>
             <NumberField
               label={w.year}
-              className=""
               value={permission.year}
               onValue={(year) => year >= 0 && year <= 3000 && permit({ year: Math.round(year) })}
               onClear={() => false}
@@ -170,8 +166,8 @@ function Correct({ reference }: { reference: Reference }) {
     session.do('setCorrection', { id: reference.id, correction });
   };
   return (
-    <div className="correct">
-      <p className="picture-toggles">
+    <div className={css.correct}>
+      <p className={pictureCss.pictureToggles}>
         {(['neutral', 'white'] as const).map((which) => (
           <Button
             type={picking === which ? 'primary' : 'default'}

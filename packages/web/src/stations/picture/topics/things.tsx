@@ -2,6 +2,7 @@ import type { Thing } from '@viaticum/contract';
 import { outlinePath } from '@viaticum/core/area';
 import { lengthNumber, MM_PER_INCH } from '@viaticum/core/units';
 import { Button, Checkbox, Select } from 'antd';
+import { clsx } from 'clsx';
 import { nanoid } from 'nanoid';
 import { useEffect, useRef, useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
@@ -11,7 +12,9 @@ import { CommitInput } from '../../../ui/commit-input.js';
 import { words } from '../../../words/words.js';
 import { useEasel, useHint } from '../easel-context.js';
 import { OnCanvas } from '../on-canvas.js';
+import pictureCss from '../picture.module.css';
 import type { Point } from '../point.js';
+import css from './things.module.css';
 
 const w = words.picture.things;
 
@@ -47,12 +50,12 @@ export function ThingsTopic() {
           {w.patterned(lesson.areas.filter((area) => patterned.includes(area.id)).map((area) => area.name))}
         </p>
       )}
-      <ul className="things">
+      <ul className={css.things}>
         {lesson.things.map((one) => (
-          <li key={one.id} className={one.id === chosen ? 'selected' : ''}>
-            <span className="area-line-row">
+          <li key={one.id} className={clsx(one.id === chosen && css.selected)}>
+            <span className={pictureCss.areaLineRow}>
               <CommitInput
-                className="area-name"
+                className={pictureCss.areaName}
                 value={one.name}
                 label={w.nameOf(one.name)}
                 onFocus={() => {
@@ -71,7 +74,7 @@ export function ThingsTopic() {
         <p className="quiet">{w.needsAreas}</p>
       ) : (
         free.length > 0 && (
-          <fieldset className="thing-new">
+          <fieldset className={pictureCss.thingNew}>
             <legend>{w.fresh}</legend>
             {free.map((area) => (
               <Checkbox
@@ -84,7 +87,7 @@ export function ThingsTopic() {
                 {area.name}
               </Checkbox>
             ))}
-            <p className="picture-toggles">
+            <p className={pictureCss.pictureToggles}>
               <Button disabled={picked.length === 0} onClick={() => make('kept')}>
                 {w.make}
               </Button>
@@ -124,9 +127,9 @@ function ThingFields({ thing }: { thing: Thing }) {
   const size = (scale: number) => session.do('moveThing', { id: thing.id, dxMm: 0, dyMm: 0, scale });
   const areas = lesson.areas.filter((area) => area.thingId === thing.id);
   return (
-    <div className="area-more">
+    <div className={pictureCss.areaMore}>
       <p className="small quiet">{areas.map((area) => area.name).join(', ')}</p>
-      <p className="area-keys">
+      <p className={pictureCss.areaKeys}>
         <Button
           type={thing.fate === 'dropped' ? 'primary' : 'default'}
           size="small"
@@ -166,7 +169,7 @@ function ThingFields({ thing }: { thing: Thing }) {
         />
       </div>
       {thing.fate === 'added' && !thing.fromReferenceId && <p className="small">{w.colours}</p>}
-      <p className="area-keys">
+      <p className={pictureCss.areaKeys}>
         {(
           [
             [w.toLeft, -1, 0],
@@ -210,7 +213,7 @@ function MoveThing({ thing }: { thing: Thing }) {
   return (
     <OnCanvas>
       <g
-        className="thing-drag"
+        className={css.thingDrag}
         transform={`translate(${by[0]} ${by[1]})`}
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
@@ -233,8 +236,14 @@ function MoveThing({ thing }: { thing: Thing }) {
       >
         {paths.map((path) => (
           <g key={path}>
-            <path d={path} fill="#0000" fillRule="evenodd" stroke="#fff" strokeWidth={unit * 4} />
-            <path d={path} fill="none" stroke="#1f1f1f" strokeWidth={unit * 2} strokeDasharray={`${unit * 7} ${unit * 4}`} />
+            <path d={path} fill="transparent" fillRule="evenodd" stroke="var(--white)" strokeWidth={unit * 4} />
+            <path
+              d={path}
+              fill="none"
+              stroke="var(--grey-12)"
+              strokeWidth={unit * 2}
+              strokeDasharray={`${unit * 7} ${unit * 4}`}
+            />
           </g>
         ))}
       </g>

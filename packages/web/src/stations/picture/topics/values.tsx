@@ -10,6 +10,8 @@ import { TurnField } from '../../../ui/turn-field.js';
 import { words } from '../../../words/words.js';
 import { useBase, useEasel } from '../easel-context.js';
 import { OnCanvas } from '../on-canvas.js';
+import pictureCss from '../picture.module.css';
+import css from './values.module.css';
 
 const w = words.picture.values;
 /** What 1 arc minute, the acuity of a healthy eye (20/20; ICO visual acuity standard 1984), blurs at a distance. */
@@ -68,7 +70,7 @@ export function ValuesTopic() {
 /** The masses from light to dark, each with its value and its share of the canvas. */
 function MassTable({ classes }: { classes: readonly { fromL: number; meanL: number; share: number }[] }) {
   return (
-    <table className="value-table">
+    <table className={css.valueTable} data-testid="value-table">
       <thead>
         <tr>
           <th>{w.mass}</th>
@@ -81,7 +83,10 @@ function MassTable({ classes }: { classes: readonly { fromL: number; meanL: numb
         {[...classes].reverse().map((one) => (
           <tr key={one.fromL}>
             <td>
-              <span className="value-chip" style={{ background: `lab(${one.meanL}% 0 0)`, width: `${12 + 88 * one.share}%` }} />
+              <span
+                className={css.valueChip}
+                style={{ background: `lab(${one.meanL}% 0 0)`, width: `${12 + 88 * one.share}%` }}
+              />
             </td>
             <td className="numbers">{valueStep(one.meanL).toFixed(1)}</td>
             <td className="numbers">{Math.round(one.meanL)}</td>
@@ -98,7 +103,7 @@ function TurnedKeys() {
   const view = useView();
   const easel = useEasel();
   return (
-    <p className="picture-toggles">
+    <p className={pictureCss.pictureToggles}>
       <ToggleKey
         said={words.picture.outlines.toLowerCase()}
         letter="O"
@@ -125,10 +130,10 @@ function EndsOnCanvas({ dark, light }: { dark: Outline; light: Outline }) {
       <g pointerEvents="none" fill="none">
         {[dark, light].map((outline, i) => (
           <g key={i === 0 ? 'dark' : 'light'}>
-            <path d={outlinePath(outline)} stroke={i === 0 ? '#fff' : '#000'} strokeWidth={unit * 3} />
+            <path d={outlinePath(outline)} stroke={i === 0 ? 'var(--white)' : 'var(--grey-0)'} strokeWidth={unit * 3} />
             <path
               d={outlinePath(outline)}
-              stroke={i === 0 ? '#000' : '#fff'}
+              stroke={i === 0 ? 'var(--grey-0)' : 'var(--white)'}
               strokeWidth={unit * 1.5}
               strokeDasharray={i === 0 ? undefined : `${unit * 5} ${unit * 3}`}
             />

@@ -10,6 +10,7 @@ import { useLesson, useSession, useView } from '../../../lesson/context.js';
 import { Dialog } from '../../../ui/dialog.js';
 import { listWords as w } from '../../../words/steps.js';
 import { words } from '../../../words/words.js';
+import css from './bring-steps.module.css';
 
 type Source = { id: string; title: string; steps: Step[]; keptId?: string };
 
@@ -73,7 +74,7 @@ export function BringSteps({ onClose }: { onClose: () => void }) {
           getPopupContainer={(trigger) => trigger.parentElement as HTMLElement}
         />
       )}
-      <div className="bring-list">
+      <div className={css.bringList} data-testid="bring-list">
         {shown.length === 0 && <p className="quiet">{w.nothing}</p>}
         {shown.map((source) => (
           <fieldset key={source.id}>

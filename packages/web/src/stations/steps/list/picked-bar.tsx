@@ -6,6 +6,7 @@ import { useLesson, useSession } from '../../../lesson/context.js';
 import { useSaidChange } from '../../../lesson/use-said-change.js';
 import { listWords as w } from '../../../words/steps.js';
 import { words } from '../../../words/words.js';
+import css from './picked-bar.module.css';
 
 /** What can be done with several steps at once. */
 export function PickedBar({ ids, onNone }: { ids: string[]; onNone: () => void }) {
@@ -26,7 +27,7 @@ export function PickedBar({ ids, onNone }: { ids: string[]; onNone: () => void }
     keep.mutate({ kind: 'steps', name: name.trim(), steps }, { onSuccess: () => setKeeping(false) });
   };
   return (
-    <div className="picked-bar" role="toolbar" aria-label={w.picked(ids.length)}>
+    <div className={css.pickedBar} role="toolbar" aria-label={w.picked(ids.length)}>
       <b>{w.picked(ids.length)}</b>
       <Button onClick={() => session.do('joinSteps', { ids }) && onNone()}>{w.join}</Button>
       <Button onClick={() => session.do('copySteps', { ids, newIds: ids.map(() => nanoid(8)) })}>{w.double}</Button>

@@ -4,6 +4,7 @@ import type { Lesson, PlanItem, Stage } from '@viaticum/contract';
 import type { ShownFinding } from '@viaticum/core/check';
 import { minutesInWords } from '@viaticum/core/units';
 import { Button, Empty } from 'antd';
+import { clsx } from 'clsx';
 import { nanoid } from 'nanoid';
 import { type KeyboardEvent, type MouseEvent, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
@@ -13,7 +14,9 @@ import { CommitInput } from '../../../ui/commit-input.js';
 import { LinkKey } from '../../../ui/link-key.js';
 import { listWords as w } from '../../../words/steps.js';
 import { words } from '../../../words/words.js';
+import stepsCss from '../steps.module.css';
 import { PickedBar } from './picked-bar.js';
+import css from './step-list.module.css';
 import { StepRow } from './step-row.js';
 import { useNewStep } from './use-new-step.js';
 
@@ -35,7 +38,7 @@ export function StepList() {
       return next;
     });
   const focusOn = (id: string | undefined) =>
-    id && list.current?.querySelector<HTMLElement>(`[data-step="${id}"] .step-line`)?.focus();
+    id && list.current?.querySelector<HTMLElement>(`[data-step="${id}"] button`)?.focus();
   const onKeyDown = (event: KeyboardEvent) => {
     const row = (event.target as HTMLElement).closest<HTMLElement>('.step-line')?.closest<HTMLElement>('[data-step]');
     const id = row?.dataset.step;
@@ -81,7 +84,7 @@ export function StepList() {
   );
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keyboard
-    <section ref={list} className="steps-list" aria-label={w.label} onKeyDown={onKeyDown} tabIndex={0}>
+    <section ref={list} className={css.stepsList} aria-label={w.label} onKeyDown={onKeyDown} tabIndex={0}>
       {lesson.steps.length === 0 && <NoSteps />}
       {marked.length > 1 && <PickedBar ids={marked} onNone={() => setPicked(new Set())} />}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
@@ -91,7 +94,7 @@ export function StepList() {
           ))}
         </SortableContext>
       </DndContext>
-      {lesson.steps.length > 1 && <p className="quiet small steps-help">{w.help}</p>}
+      {lesson.steps.length > 1 && <p className={clsx('quiet small', css.stepsHelp)}>{w.help}</p>}
     </section>
   );
 }
@@ -101,7 +104,7 @@ function NoSteps() {
   const add = useNewStep();
   const { pathname } = useLocation();
   return (
-    <Empty className="steps-empty" image={null} description={words.steps.empty}>
+    <Empty className={css.stepsEmpty} image={null} description={words.steps.empty}>
       <Button type="primary" onClick={add}>
         {words.steps.addFirst}
       </Button>{' '}
@@ -158,9 +161,10 @@ function StageGroup({
   const length = steps.reduce((sum, step) => sum + (minutes.get(step.id)?.showMin ?? 0) + (minutes.get(step.id)?.doMin ?? 0), 0);
   return (
     <section>
-      <div className="stage-head">
+      <div className={css.stageHead}>
         <CommitInput
-          className="stage-name"
+          className={stepsCss.stageName}
+          data-testid="stage-name"
           isBare
           value={stage.name}
           label={words.steps.renameStage(stage.name)}

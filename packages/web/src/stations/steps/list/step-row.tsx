@@ -6,10 +6,12 @@ import type { ShownFinding } from '@viaticum/core/check';
 import { looksOf } from '@viaticum/core/derived';
 import { minutesInWords, waitInWords } from '@viaticum/core/units';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { type MouseEvent, useEffect, useRef } from 'react';
 import { usePlan, useView } from '../../../lesson/context.js';
 import { listWords as w } from '../../../words/steps.js';
 import { words } from '../../../words/words.js';
+import css from './step-row.module.css';
 
 /** One step, with the pause before it; opened it shows its details. */
 export function StepRow({
@@ -55,7 +57,7 @@ export function StepRow({
   return (
     <>
       {pause && (
-        <li className="pause-row">
+        <li className={css.pauseRow}>
           <span>
             <b>{pause.title}</b>{' '}
             <span className="quiet">
@@ -76,11 +78,13 @@ export function StepRow({
           setNodeRef(node);
         }}
         data-step={step.id}
-        className={`step-row${isSelected ? ' selected' : ''}${isPicked ? ' picked' : ''}${isDragging ? ' dragging' : ''}`}
+        className={clsx(css.stepRow, isSelected && css.selected, isPicked && css.picked, isDragging && css.dragging)}
+        data-testid="step-row"
         style={{ transform: CSS.Translate.toString(transform), transition }}
       >
         <span
-          className="step-grip"
+          className={css.stepGrip}
+          data-testid="step-grip"
           title={w.drag(step.title)}
           {...listeners}
           {...attributes}
@@ -90,22 +94,25 @@ export function StepRow({
         />
         <Button
           type="text"
-          className="plain step-line"
+          className={clsx('plain', css.stepLine)}
+          data-testid="step-line"
           aria-current={isSelected}
           aria-description={isPicked ? w.picked(1) : undefined}
           onClick={select}
         >
-          <span className="step-number numbers">{lesson.steps.indexOf(step) + 1}</span>
-          <span className="step-swatch" aria-hidden="true">
+          <span className={clsx(css.stepNumber, 'numbers')}>{lesson.steps.indexOf(step) + 1}</span>
+          <span className={css.stepSwatch} aria-hidden="true">
             {step.mixIds.map((id) => (
               <i key={id} style={{ background: looks.get(id)?.rgb }} />
             ))}
           </span>
-          <span className="step-title">{step.title}</span>
-          <span className="step-minutes numbers">{own && minutesInWords(own.showMin + own.doMin)}</span>
-          <span className="step-facts quiet small">
+          <span className={css.stepTitle} data-testid="step-title">
+            {step.title}
+          </span>
+          <span className="numbers">{own && minutesInWords(own.showMin + own.doMin)}</span>
+          <span className={clsx(css.stepFacts, 'quiet small')}>
             <span>{facts.join(' · ')}</span>
-            {finding && <i className={finding.serious ? 'signal' : ''}>{finding.words}</i>}
+            {finding && <i className={clsx(finding.serious && 'signal')}>{finding.words}</i>}
           </span>
         </Button>
       </li>

@@ -9,6 +9,8 @@ import { useSession, useWorkedOut } from '../../../lesson/context.js';
 import { NumberField } from '../../../ui/number-field.js';
 import { schoolWords, draftWords as w } from '../../../words/school.js';
 import { words } from '../../../words/words.js';
+import stepsCss from '../steps.module.css';
+import css from './draft.module.css';
 import { OwnMethod } from './own-method.js';
 
 const main = [
@@ -47,9 +49,9 @@ export function DraftTopic() {
     </div>
   );
   return (
-    <div className="draft">
+    <div className={css.draft} data-testid="draft">
       <p className="quiet small">{w.about}</p>
-      <div className="draft-school">
+      <div className={stepsCss.draftSchool}>
         <div className="field">
           <span>{w.level}</span>
           <Select
@@ -84,7 +86,7 @@ function Drafted({ lesson, draft }: { lesson: Lesson; draft: Draft }) {
     <>
       <section aria-label={w.draft}>
         <h3>{w.draft}</h3>
-        <p className="draft-summary">
+        <p className={css.draftSummary}>
           <b className="numbers">{summary}</b>
           <Button type={isFresh ? 'primary' : 'default'} onClick={take}>
             {isFresh ? w.take : w.takeAll}
@@ -93,7 +95,7 @@ function Drafted({ lesson, draft }: { lesson: Lesson; draft: Draft }) {
         {draft.stages.map((stage) => (
           <div key={stage.id}>
             <h4>{stage.name}</h4>
-            <ol className="draft-steps">
+            <ol className={css.draftSteps}>
               {draft.steps
                 .filter(({ step }) => step.stageId === stage.id)
                 .map(({ step, why }) => (
@@ -109,7 +111,7 @@ function Drafted({ lesson, draft }: { lesson: Lesson; draft: Draft }) {
       {!isFresh && (
         <section aria-label={w.changes(changes.length)}>
           <h3>{w.changes(changes.length)}</h3>
-          <ul className="draft-changes">
+          <ul className={stepsCss.draftChanges}>
             {changes.map((change) => (
               <li key={`${change.kind}${change.step.id}`}>
                 <span>{changeInWords(change)}</span>
@@ -172,7 +174,7 @@ function Beside({ lesson }: { lesson: Lesson }) {
   return (
     <section aria-label={w.beside}>
       <h3>{w.beside}</h3>
-      <ul className="draft-changes">
+      <ul className={stepsCss.draftChanges}>
         {others.map(({ order, summary }) => (
           <li key={order}>
             <span>
@@ -219,7 +221,7 @@ function Fit({ lesson }: { lesson: Lesson }) {
       {shown && (
         <>
           <p role="status">{said(shown)}</p>
-          <ul className="draft-changes">
+          <ul className={stepsCss.draftChanges}>
             {shown.left.map((one) => (
               <li key={one.stepId}>
                 <span>{w.leaves(one.title, minutesInWords(one.savedMin))}</span>

@@ -1,6 +1,7 @@
 import type { CoatRange, CoatTimes } from '@viaticum/core/coat';
 import { Area, CartesianGrid, ComposedChart, Line, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { words } from '../../../words/words.js';
+import stepsCss from '../steps.module.css';
 
 const w = words.plan.drying;
 const POINTS = 70;
@@ -37,10 +38,10 @@ export function DryingCurve({ times, range }: { times: CoatTimes; range: CoatRan
     [w.touchDry, times.touchDryMin],
   ] as const;
   return (
-    <figure className="drying-curve">
+    <figure className={stepsCss.dryingCurve}>
       <ResponsiveContainer width="100%" height={210}>
         <ComposedChart data={rows} margin={{ top: 26, right: 16, bottom: 4, left: 0 }}>
-          <CartesianGrid stroke="#dcdcdc" vertical={false} />
+          <CartesianGrid stroke="var(--grey-87)" vertical={false} />
           <XAxis
             dataKey="minute"
             type="number"
@@ -55,17 +56,17 @@ export function DryingCurve({ times, range }: { times: CoatTimes; range: CoatRan
             }
             labelFormatter={(value) => `${Math.round(Number(value))} ${w.minutes}`}
           />
-          <Area dataKey="band" name={w.band} fill="#b9b9b9" fillOpacity={0.45} stroke="none" isAnimationActive={false} />
-          <Area dataKey="solids" name={w.solids} fill="#6b6b6b" stroke="#4a4a4a" isAnimationActive={false} />
-          <Line dataKey="total" name={w.water} stroke="#1c1c1c" strokeWidth={2.4} dot={false} isAnimationActive={false} />
+          <Area dataKey="band" name={w.band} fill="var(--grey-76)" fillOpacity={0.45} stroke="none" isAnimationActive={false} />
+          <Area dataKey="solids" name={w.solids} fill="var(--grey-45)" stroke="var(--grey-31)" isAnimationActive={false} />
+          <Line dataKey="total" name={w.water} stroke="var(--grey-12)" strokeWidth={2.4} dot={false} isAnimationActive={false} />
           {rungs.map(([name, minute], k) =>
             Number.isFinite(minute) && minute <= until ? (
               <ReferenceLine
                 key={name}
                 x={minute}
-                stroke="#1c1c1c"
+                stroke="var(--grey-12)"
                 strokeDasharray="2 3"
-                label={{ value: name, position: 'top', fontSize: 12.5, fill: '#333', dy: k === 1 ? -11 : 0 }}
+                label={{ value: name, position: 'top', fontSize: 12.5, fill: 'var(--grey-21)', dy: k === 1 ? -11 : 0 }}
               />
             ) : null,
           )}

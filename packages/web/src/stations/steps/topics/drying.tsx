@@ -13,6 +13,8 @@ import { words } from '../../../words/words.js';
 import type { PlanJobs } from '../../../workers/plan-jobs.js';
 import { planWorker } from '../../../workers/plan-worker.js';
 import { useJobOf, useWorker } from '../../../workers/use-job.js';
+import stepsCss from '../steps.module.css';
+import css from './drying.module.css';
 
 const w = words.plan.drying;
 const DryingCurve = lazy(() => import('./drying-curve.js').then((module) => ({ default: module.DryingCurve })));
@@ -33,8 +35,8 @@ export function DryingTopic() {
   const short = takesMin > times.openMin && isBlend;
   const fits = short ? w.short : isBlend ? w.enough : w.laid;
   return (
-    <div className="drying">
-      <p className="drying-step">
+    <div className={css.drying}>
+      <p className={css.dryingStep}>
         <div className="field">
           <span>{w.step}</span>
           <Select
@@ -46,7 +48,7 @@ export function DryingTopic() {
         </div>
         <span className="quiet">{w.on(step.wholeCanvas ? w.whole : area)}</span>
       </p>
-      <div className="drying-rungs">
+      <div className={css.dryingRungs}>
         <Rung name={w.workable} minutes={times.openMin} early={range.early.openMin} late={range.late.openMin} />
         <Rung name={w.paintOver} minutes={times.paintOverMin} early={range.early.paintOverMin} late={range.late.paintOverMin} />
         <Rung name={w.touchDry} minutes={times.touchDryMin} early={range.early.touchDryMin} late={range.late.touchDryMin} />
@@ -56,7 +58,7 @@ export function DryingTopic() {
         {times.mist && w.misted(times.mist.passes)} {step.technique === 'impasto' && w.impasto}
       </p>
       {offers.length > 0 && <Offers stepId={step.id} offers={offers} />}
-      <Suspense fallback={<div className="drying-curve" />}>
+      <Suspense fallback={<div className={stepsCss.dryingCurve} />}>
         <DryingCurve times={times} range={range} />
       </Suspense>
       <Levers lesson={lesson} stepId={step.id} />
@@ -85,9 +87,9 @@ function Offers({ stepId, offers }: { stepId: string; offers: Offer[] }) {
   return (
     <section aria-label={w.offers}>
       <h3>{w.offers}</h3>
-      <ul className="offers">
+      <ul className={css.offers}>
         {offers.map((offer) => (
-          <li key={`${stepId}${offer.kind}`} data-offer={offer.kind} className={offer.works ? '' : 'quiet'}>
+          <li key={`${stepId}${offer.kind}`} data-offer={offer.kind} className={offer.works ? undefined : 'quiet'}>
             <span>
               {offer.words}
               {offer.but && <span className="quiet"> ({offer.but})</span>}
@@ -116,7 +118,7 @@ function Levers({ lesson, stepId }: { lesson: Lesson; stepId: string }) {
     <section aria-label={w.long}>
       <h3>{w.long}</h3>
       <p className="quiet small">{w.longAbout(rungWords[answer.rung as keyof typeof rungWords])}</p>
-      <ul className="offers levers">
+      <ul className={css.offers}>
         {answer.levers.slice(0, 7).map((lever) => (
           <li key={lever.words}>
             <span>{lever.words}</span>
@@ -142,7 +144,7 @@ function Ladder({ facts }: { facts: NonNullable<ReturnType<typeof coatFacts>> })
   return (
     <section aria-label={w.ladder}>
       <h3>{w.ladder}</h3>
-      <table className="ladder">
+      <table className={css.ladder}>
         <thead>
           <tr>
             {w.columns.map((column) => (

@@ -17,6 +17,8 @@ import { markWords as w } from '../../../words/steps.js';
 import { words } from '../../../words/words.js';
 import { newStep } from '../new-step.js';
 import { Several } from '../step-fields.js';
+import stepsCss from '../steps.module.css';
+import css from './marks.module.css';
 
 /** Marks that are counted, the strokes of the lesson, and a sheet to practise them on. */
 export function MarksTopic() {
@@ -32,7 +34,7 @@ export function MarksTopic() {
   const own = new Set(lesson.steps.flatMap((step) => strokeOf(step) ?? []));
   const shown = strokes.filter((stroke) => showAll || own.has(stroke));
   return (
-    <div className="marks-topic">
+    <div className={css.marksTopic}>
       <section aria-label={w.marks}>
         <p className="quiet small">{lesson.marks.length === 0 ? w.none : w.about}</p>
         {lesson.marks.map((mark) => (
@@ -44,7 +46,7 @@ export function MarksTopic() {
       </section>
       <section aria-label={w.strokesTitle}>
         <h3>{w.strokesTitle}</h3>
-        <ul className="strokes-list">
+        <ul className={css.strokesList}>
           {shown.map((stroke: StrokeKind) => (
             <li key={stroke}>
               <StrokeDiagram stroke={stroke} size={92} />
@@ -99,9 +101,15 @@ function MarkCard({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
   const edit = useMarkEdit(mark);
   const minutes = markMinutes(mark) * paceOf(lesson);
   return (
-    <div className="mark-card">
-      <div className="variant-head">
-        <CommitInput className="stage-name" value={mark.name} label={w.name} onCommit={(name) => edit({ name })} />
+    <div className={css.markCard} data-testid="mark-card">
+      <div className={stepsCss.variantHead}>
+        <CommitInput
+          className={stepsCss.stageName}
+          data-testid="stage-name"
+          value={mark.name}
+          label={w.name}
+          onCommit={(name) => edit({ name })}
+        />
         <span className="quiet small numbers">{w.takes(minutesInWords(minutes), words.picture.area(markAreaCm2(mark)))}</span>
         <Button
           type="text"
@@ -128,7 +136,7 @@ function MarkFields({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
   );
   const box = outlineBox(lesson.areas.find((area) => area.id === mark.areaId)?.outline ?? []);
   return (
-    <div className="mark-fields">
+    <div className={stepsCss.markFields}>
       <div className="field">
         <span>{w.kind}</span>
         <Select

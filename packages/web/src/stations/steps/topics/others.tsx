@@ -19,6 +19,8 @@ import type { PaintJobs } from '../../../workers/paint-jobs.js';
 import { paintWorker } from '../../../workers/paint-worker.js';
 import { useJobOf, useWorker } from '../../../workers/use-job.js';
 import { Several } from '../step-fields.js';
+import stepsCss from '../steps.module.css';
+import css from './others.module.css';
 
 /** Variants as differences from the lesson, and the lesson made simpler. */
 export function OthersTopic() {
@@ -27,7 +29,7 @@ export function OthersTopic() {
   const add = () =>
     session.do('setVariant', { variant: { id: nanoid(8), name: w.nameNew(lesson.variants.length + 1), changes: [] } });
   return (
-    <div className="others-topic">
+    <div className={css.othersTopic}>
       <p className="quiet small">{w.about}</p>
       {lesson.variants.length === 0 && <p className="quiet">{w.none}</p>}
       {lesson.variants.map((variant) => (
@@ -54,9 +56,15 @@ function VariantCard({ lesson, variant }: { lesson: Lesson; variant: Variant }) 
   const endMin = useMemo(() => planLesson(varied.lesson).plan.endMin, [varied]);
   const { set } = useVariantEdit(variant);
   return (
-    <section className="variant-card" aria-label={variant.name}>
-      <div className="variant-head">
-        <CommitInput className="stage-name" value={variant.name} label={w.name} onCommit={(name) => set({ name })} />
+    <section className={css.variantCard} data-testid="variant-card" aria-label={variant.name}>
+      <div className={stepsCss.variantHead}>
+        <CommitInput
+          className={stepsCss.stageName}
+          data-testid="stage-name"
+          value={variant.name}
+          label={w.name}
+          onCommit={(name) => set({ name })}
+        />
         <span className="numbers quiet">{w.length(minutesInWords(plan.endMin), minutesInWords(endMin))}</span>
         <Button type="text" size="small" onClick={() => session.do('removeVariant', { id: variant.id })}>
           {w.remove}
@@ -98,7 +106,7 @@ function VariantFields({ lesson, variant }: { lesson: Lesson; variant: Variant }
     onChange: (next: string[]) => (next.length > 0 ? set({ [key]: next }) : without(key)),
   });
   return (
-    <div className="step-form">
+    <div className={stepsCss.stepForm} data-testid="step-form">
       <div className="field">
         <span>{w.size}</span>
         <Select
@@ -138,7 +146,7 @@ function VariantFields({ lesson, variant }: { lesson: Lesson; variant: Variant }
         />
       </div>
       <Checkbox
-        className="variant-children"
+        className={css.variantChildren}
         checked={variant.children ?? false}
         onChange={(event) => (event.target.checked ? set({ children: true }) : without('children'))}
       >
@@ -201,7 +209,7 @@ function SimplerLesson({ lesson }: { lesson: Lesson }) {
     <section aria-label={w.simpler}>
       <h3>{w.simpler}</h3>
       <p className="quiet small">{w.simplerAbout}</p>
-      <fieldset className="simpler-amounts" aria-label={w.simpler}>
+      <fieldset className={css.simplerAmounts} aria-label={w.simpler}>
         {amounts.map((one) => (
           <Button
             type={amount === one ? 'primary' : 'default'}

@@ -8,6 +8,8 @@ import { NumberField } from '../../../ui/number-field.js';
 import { RichInput } from '../../../ui/rich-text.js';
 import { draftWords as d } from '../../../words/school.js';
 import { words } from '../../../words/words.js';
+import stepsCss from '../steps.module.css';
+import css from './own-method.module.css';
 
 const w = d.method;
 const NONE = '';
@@ -18,7 +20,7 @@ export function OwnMethod() {
   const [isOpen, setOpen] = useState(false);
   const [name, setName] = useState(lesson.method?.name ?? '');
   return (
-    <section aria-label={w.title} className="own-method">
+    <section aria-label={w.title} className={css.ownMethod}>
       <p>
         <Button aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
           {w.title}
@@ -80,7 +82,7 @@ function Rules({ onName }: { onName: (name: string) => void }) {
   };
   return (
     <>
-      <div className="mark-fields">
+      <div className={stepsCss.markFields}>
         <div className="field">
           <span>{w.kept}</span>
           <Select
@@ -137,7 +139,7 @@ function KeepMethod({ name, onName }: { name: string; onName: (name: string) => 
       keep.mutate({ kind: 'method', name: named.name, school: lesson.school, method: named });
   };
   return (
-    <form onSubmit={submit} className="own-method-keep">
+    <form onSubmit={submit} className={css.ownMethodKeep}>
       <Input
         aria-label={w.name}
         placeholder={w.name}

@@ -21,6 +21,7 @@ import { words } from '../../../words/words.js';
 import type { PlanJobs } from '../../../workers/plan-jobs.js';
 import { planWorker } from '../../../workers/plan-worker.js';
 import { useJobOf, useWorker } from '../../../workers/use-job.js';
+import css from './plans.module.css';
 
 const w = words.plan.plans;
 const MOST_NODES = 20_000;
@@ -37,7 +38,7 @@ export function PlansTopic() {
   const { answer, progress, fault, stop } = useJobOf<PlanJobs, 'plans'>(worker, 'plans', asked, { afterMs: 250 });
   const costs = useJobOf<PlanJobs, 'costs'>(worker, 'costs', asked && { lesson: asked.lesson }, { afterMs: 400 });
   return (
-    <div className="plans">
+    <div className={css.plans}>
       {plan.contradictions.length > 0 && <Against lesson={lesson} contradictions={plan.contradictions} />}
       <section aria-label={w.label}>
         <h3>{w.label}</h3>
@@ -93,7 +94,7 @@ function Plans({ lesson, answer }: { lesson: Lesson; answer: PlansAnswer }) {
   };
   return (
     <>
-      <div className="order-plans">
+      <div className={css.orderPlans}>
         <Strip name={w.own} length={best.own} whole={whole} />
         <Strip name={w.best} length={best.best} whole={whole}>
           {best.changes > 0 && (
@@ -119,7 +120,7 @@ function Plans({ lesson, answer }: { lesson: Lesson; answer: PlansAnswer }) {
         {w.calm}: {w.calmAbout}
       </p>
       {trades.length > 2 && chosen && (
-        <div className="trade">
+        <div className={css.trade}>
           <div className="field">
             <span>{w.trade}</span>
             <Slider
@@ -132,7 +133,7 @@ function Plans({ lesson, answer }: { lesson: Lesson; answer: PlansAnswer }) {
               onChange={(given: number) => setAt(given)}
             />
           </div>
-          <span className="trade-chosen" data-testid="trade">
+          <span data-testid="trade">
             <b className="numbers">{minutesInWords(chosen.endMin)}</b> {w.changes(chosen.changes)}
           </span>
           {chosen.changes > 0 && <Button onClick={() => take(chosen)}>{w.take}</Button>}
@@ -158,14 +159,14 @@ function Strip({
 }) {
   const share = (minutes: number) => `${(100 * minutes) / Math.max(whole, 1)}%`;
   return (
-    <div className="order-plan" data-plan={name}>
+    <div className={css.orderPlan} data-plan={name}>
       <span>{name}</span>
-      <div className="order-strip" aria-hidden="true">
-        <i className="work" style={{ width: share(length.endMin - length.waitMin) }} />
-        <i className="wait" style={{ width: share(length.waitMin) }} />
+      <div className={css.orderStrip} aria-hidden="true">
+        <i className={css.work} style={{ width: share(length.endMin - length.waitMin) }} />
+        <i className={css.wait} style={{ width: share(length.waitMin) }} />
       </div>
       <span className="numbers">{w.length(minutesInWords(length.endMin), waitInWords(length.waitMin))}</span>
-      <span className="order-key">{children}</span>
+      <span>{children}</span>
     </div>
   );
 }
@@ -179,7 +180,7 @@ function Holds({ lesson, maxNodes, onNodes }: { lesson: Lesson; maxNodes: number
   const setSessions = (change: Partial<NonNullable<typeof sessions>>) =>
     set({ sessions: { most: 2, limitMin: 150, ...sessions, ...change } });
   return (
-    <section className="holds" aria-label={w.holds}>
+    <section className={css.holds} aria-label={w.holds}>
       <h3>{w.holds}</h3>
       <p>
         <Checkbox
@@ -262,7 +263,7 @@ function Costs({ lesson, costs }: { lesson: Lesson; costs: Cost[] }) {
   return (
     <section aria-label={w.costs}>
       <h3>{w.costs}</h3>
-      <ul className="costs">
+      <ul className={css.costs}>
         {costs.map((cost) => (
           <li key={JSON.stringify(cost)} data-cost={cost.kind}>
             <span>{about(cost)}</span>
@@ -290,7 +291,7 @@ function Chain({ lesson }: { lesson: Lesson }) {
       <p className="quiet small">
         {w.chainAbout} {w.dragAbout}
       </p>
-      <ol className="chain">
+      <ol className={css.chain} data-testid="chain">
         {links.map((link) => (
           <li key={link.stepId}>
             <span className="numbers quiet">{hourMinute(link.startMin)}</span>
@@ -315,14 +316,14 @@ function Against({ lesson, contradictions }: { lesson: Lesson; contradictions: C
   const session = useSession();
   const plan = usePlan();
   return (
-    <section className="against" aria-label={w.against}>
+    <section className={css.against} aria-label={w.against}>
       <h3 className="signal">{w.against}</h3>
       {contradictions.map((one) => {
         const text = contradictionInWords(lesson, plan, one);
         return (
           <div key={text}>
             <p>{text}</p>
-            <p className="order-keys">
+            <p className={css.orderKeys}>
               {waysOut(lesson, plan, one).map((way) => (
                 <Button
                   key={way.words}

@@ -3,10 +3,13 @@ import { brushInWords } from '@viaticum/core/brush';
 import { brushPlan } from '@viaticum/core/brush-plan';
 import { listInWords, minutesInWords, waitInWords } from '@viaticum/core/units';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { nanoid } from 'nanoid';
 import { useMemo } from 'react';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { preparingWords as w } from '../../../words/teach.js';
+import stepsCss from '../steps.module.css';
+import css from './preparing.module.css';
 
 /** Which brush does what, when it is washed and when the water is changed; and which canvases to paint before the class. */
 export function PreparingTopic() {
@@ -18,11 +21,11 @@ export function PreparingTopic() {
   const numberOf = (id: string) => lesson.steps.findIndex((step) => step.id === id) + 1;
   const same = (id: string) => brushes.filter((one) => one.brush.id === id);
   return (
-    <div className="preparing">
+    <div className={css.preparing}>
       <section aria-label={w.brushes}>
         <h3>{w.brushes}</h3>
         <p className="quiet">{brushes.length === 0 ? w.none : w.about(washes, washesAsWritten)}</p>
-        <ul className="brush-plan">
+        <ul className={css.brushPlan}>
           {brushes.map((one, i) => (
             <li key={`${one.brush.id}${one.uses[0]?.stepId}`}>
               <p>
@@ -35,13 +38,15 @@ export function PreparingTopic() {
                   <span className="quiet small">{w.instead(listInWords(one.substitutes.map(brushInWords)))}</span>
                 )}
               </p>
-              <ol className="brush-uses">
+              <ol className={css.brushUses}>
                 {one.uses.map((use) => (
                   <li key={use.stepId}>
-                    {w.before[use.before] && <span className={`brush-before ${use.before}`}>{w.before[use.before]}</span>}
+                    {w.before[use.before] && (
+                      <span className={clsx(css.brushBefore, css[use.before])}>{w.before[use.before]}</span>
+                    )}
                     <Button type="text" size="small" onClick={() => view.selectStep(use.stepId)} title={titleOf(use.stepId)}>
                       {numberOf(use.stepId)}
-                      <span className="sr-only">. {titleOf(use.stepId)}</span>
+                      <span className={css.srOnly}>. {titleOf(use.stepId)}</span>
                     </Button>
                   </li>
                 ))}
@@ -83,7 +88,7 @@ function Ahead() {
           ? w.aheadNone
           : w.aheadAbout(minutesInWords(ahead.savedMin), minutesInWords(ahead.demonstrationMin))}
       </p>
-      <ul className="draft-changes">
+      <ul className={stepsCss.draftChanges}>
         {ahead.samples.map((sample) => {
           const own = listed(sample.afterStepId);
           return (

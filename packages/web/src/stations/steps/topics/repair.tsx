@@ -5,12 +5,15 @@ import { discColour } from '@viaticum/core/picture';
 import { hourMinute, minutesInWords } from '@viaticum/core/units';
 import { cssRgb, deltaE00, labToSrgb } from '@viaticum/kernels/colour';
 import { Button, Select } from 'antd';
+import { clsx } from 'clsx';
 import { nanoid } from 'nanoid';
 import { type MouseEvent, useMemo, useRef, useState } from 'react';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { useBlobUrl } from '../../../lesson/laid.js';
 import { FileKey, PICTURES } from '../../../ui/file-key.js';
 import { repairWords as w } from '../../../words/teach.js';
+import stepsCss from '../steps.module.css';
+import css from './repair.module.css';
 
 const COLOUR = 'colour';
 
@@ -43,11 +46,11 @@ export function RepairTopic() {
     if (session.do('addStep', { step, at })) view.selectStep(step.id);
   };
   return (
-    <div className="repair-topic">
+    <div className={css.repairTopic}>
       <p className="quiet small">
         {w.about} <b className="numbers">{w.at(hourMinute(atMin))}</b>
       </p>
-      <div className="draft-school">
+      <div className={stepsCss.draftSchool}>
         <div className="field">
           <span>{w.area}</span>
           <Select
@@ -82,12 +85,12 @@ export function RepairTopic() {
       {fromPhoto && <PhotoSpots onSpots={setSpots} />}
       {!state && <p className="quiet">{fromPhoto ? w.tap : w.unknown}</p>}
       {state && (
-        <p className="repair-state">
+        <p className={css.repairState}>
           <Spot lab={state.isLab} words={w.spots.is} /> <Spot lab={state.wantLab} words={w.spots.want} />{' '}
           <span className="quiet">{w.off(deltaE00(state.isLab, state.wantLab))}</span>
         </p>
       )}
-      <ol className="repair-ways">
+      <ol className={css.repairWays} data-testid="repair-ways">
         {ways.map((way) => (
           <li key={way.kind}>
             <h3>{w.kinds[way.kind]}</h3>
@@ -106,7 +109,7 @@ export function RepairTopic() {
 
 function Spot({ lab, words }: { lab: Lab; words: string }) {
   return (
-    <span className="repair-spot">
+    <span className={css.repairSpot}>
       <i style={{ background: cssRgb(labToSrgb(lab)) }} /> {words}
     </span>
   );
@@ -137,7 +140,7 @@ function PhotoSpots({ onSpots }: { onSpots: (spots: { isLab: Lab; wantLab: Lab }
     onSpots(is && want ? { isLab: is.lab, wantLab: want.lab } : null);
   };
   return (
-    <div className="repair-photo">
+    <div>
       <FileKey
         label={w.choose}
         accept={PICTURES}
@@ -149,7 +152,7 @@ function PhotoSpots({ onSpots }: { onSpots: (spots: { isLab: Lab; wantLab: Lab }
         }}
       />
       {url && (
-        <Button type="text" className="plain repair-photo-face" onClick={tap} aria-label={w.tap}>
+        <Button type="text" className={clsx('plain', css.repairPhotoFace)} onClick={tap} aria-label={w.tap}>
           <img ref={image} src={url} alt="" />
           {taps.map((one, i) => (
             <span key={`${one.x},${one.y}`} style={{ left: `${one.x * 100}%`, top: `${one.y * 100}%` }}>

@@ -1,9 +1,11 @@
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { useUploadPicture } from '../../../api/queries.js';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { FileKey, PICTURES } from '../../../ui/file-key.js';
 import { draftWords, stageWords as w } from '../../../words/school.js';
 import { type Painted, usePaintedNow } from '../painted.js';
+import css from './stages.module.css';
 
 /** A strip of the canvas after every step that leaves something on it, and how near each comes to the picture. */
 export function StagesTopic() {
@@ -15,7 +17,7 @@ export function StagesTopic() {
   const shown = lesson.steps.filter((step) => step.kind !== 'break' && step.kind !== 'look');
   const last = offs.at(-1);
   return (
-    <div className={`stage-strip${view.squint ? ' squinted' : ''}`}>
+    <div className={clsx(css.stageStrip, view.squint && css.squinted)} data-testid="stage-strip">
       <p className="quiet small">
         {w.about} {last && w.off(last.mean)}
       </p>
@@ -46,7 +48,7 @@ export function StagesTopic() {
                   view.setMinute(end);
                 }}
               >
-                {url ? <img src={url} alt="" /> : <span className="stage-empty" />}
+                {url ? <img src={url} alt="" /> : <span className={css.stageEmpty} />}
                 <span className="small">
                   {number}. {step.title}
                 </span>
@@ -67,7 +69,7 @@ function PhotoInstead({ stepId, has }: { stepId: string; has: boolean }) {
   const take = (file: File) =>
     upload.mutate(file, { onSuccess: ({ sha256 }) => session.do('editStep', { id: stepId, step: { photoSha256: sha256 } }) });
   return (
-    <p className="stage-photo small">
+    <p className={clsx(css.stagePhoto, 'small')}>
       <FileKey label={upload.isPending ? w.bringing : w.photo} accept={PICTURES} onFile={take} />
       {has && (
         <Button type="text" size="small" onClick={() => session.do('editStep', { id: stepId, step: {}, clear: ['photoSha256'] })}>
@@ -97,13 +99,13 @@ function Nearness({ offs }: { offs: Painted['offs'] }) {
   });
   const titleOf = (id: string) => lesson.steps.find((step) => step.id === id)?.title ?? '';
   return (
-    <figure className="nearness">
+    <figure className={css.nearness} data-testid="nearness">
       <svg viewBox={`0 0 ${WIDE} ${HIGH}`} role="img" aria-label={w.nearness(offs.map((one) => Math.round(one.mean)).join(', '))}>
-        <line x1={8} x2={WIDE - 8} y1={y(0)} y2={y(0)} stroke="#a5a5a2" strokeWidth={1} />
+        <line x1={8} x2={WIDE - 8} y1={y(0)} y2={y(0)} stroke="var(--grey-67)" strokeWidth={1} />
         <polyline
           points={offs.map((one, i) => `${x(i)},${y(one.mean)}`).join(' ')}
           fill="none"
-          stroke="#1f1f1f"
+          stroke="var(--grey-12)"
           strokeWidth={2}
           strokeLinejoin="round"
         />
@@ -113,7 +115,7 @@ function Nearness({ offs }: { offs: Painted['offs'] }) {
             cx={x(i)}
             cy={y(one.mean)}
             r={rises.some((rise) => rise.stepId === one.stepId) ? 5 : 2.6}
-            fill="#1f1f1f"
+            fill="var(--grey-12)"
           />
         ))}
       </svg>

@@ -2,9 +2,12 @@ import type { Lab } from '@viaticum/contract';
 import { announcement, type RelationChange, relationsOf, roughestStage } from '@viaticum/core/value-relations';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { valuesWords as w } from '../../../words/teach.js';
 import { usePaintedNow } from '../painted.js';
+import stepsCss from '../steps.module.css';
+import css from './values.module.css';
 
 /** The value each area should have and the step by which it stands; who breaks relations, and who repairs them; the roughest stage. */
 export function ValuesTopic() {
@@ -19,9 +22,9 @@ export function ValuesTopic() {
     return change.kind === 'breaks' ? w.breaks(one, other, change.isL > 0) : w.repairs(one, other, change.isL > 0);
   };
   return (
-    <div className="values-topic">
+    <div className={css.valuesTopic}>
       <p className="quiet small">{w.about}</p>
-      <table className="values-table">
+      <table className={css.valuesTable} data-testid="values-table">
         <thead>
           <tr>
             <th scope="col">{w.area}</th>
@@ -53,10 +56,10 @@ export function ValuesTopic() {
       <section aria-label={w.changes}>
         <h3>{w.changes}</h3>
         {changes.length === 0 && <p className="quiet">{w.noChanges}</p>}
-        <ol className="draft-changes">
+        <ol className={stepsCss.draftChanges}>
           {changes.map((change) => (
             <li key={`${change.stepId}${change.areaId}${change.neighbourId}`}>
-              <Button type="text" className="plain relation" onClick={() => view.selectStep(change.stepId)}>
+              <Button type="text" className={clsx('plain', css.relation)} onClick={() => view.selectStep(change.stepId)}>
                 <b>
                   {stepOf(change.stepId) + 1}. {lesson.steps[stepOf(change.stepId)]?.title}
                 </b>
@@ -74,7 +77,7 @@ export function ValuesTopic() {
 /** A value as a grey beside its colour. */
 function Value({ lab }: { lab: Lab }) {
   return (
-    <span className="value-pair">
+    <span className={css.valuePair}>
       <i style={{ background: cssRgb(labToSrgb([lab[0], 0, 0])) }} />
       <i style={{ background: cssRgb(labToSrgb(lab)) }} />
       <span className="numbers">{Math.round(lab[0])}</span>

@@ -3,6 +3,7 @@ import type { AirMap } from '@viaticum/core/advice';
 import { planOf } from '@viaticum/core/plan';
 import { hourMinute, minutesInWords, timeOfDay } from '@viaticum/core/units';
 import { Button, InputNumber, Radio, Slider, TimePicker } from 'antd';
+import { clsx } from 'clsx';
 import dayjs from 'dayjs';
 import customParseFormat from 'dayjs/plugin/customParseFormat.js';
 import { useMemo, useState } from 'react';
@@ -11,6 +12,7 @@ import { words } from '../../../words/words.js';
 import type { PlanJobs } from '../../../workers/plan-jobs.js';
 import { planWorker } from '../../../workers/plan-worker.js';
 import { useJobOf, useWorker } from '../../../workers/use-job.js';
+import css from './what-if.module.css';
 
 dayjs.extend(customParseFormat);
 const w = words.plan.whatIf;
@@ -38,7 +40,7 @@ export function WhatIfTopic() {
     view.setWhatIf(null);
   };
   return (
-    <div className="what-if">
+    <div className={css.whatIf}>
       <p className="quiet">{w.about}</p>
       <AirField label={w.air} value={shown.airC} least={5} most={38} step={1} unit="°C" onValue={(airC) => set({ airC })} />
       <AirField
@@ -59,7 +61,7 @@ export function WhatIfTopic() {
         unit="m/s"
         onValue={(airSpeed) => set({ airSpeed })}
       />
-      <div className="levels">
+      <div className={css.levels}>
         <span id="what-if-level">{w.level}</span>
         <Radio.Group
           aria-labelledby="what-if-level"
@@ -68,7 +70,7 @@ export function WhatIfTopic() {
           onChange={({ target }) => set({ level: target.value as Lesson['level'] })}
         />
       </div>
-      <p className="what-if-time" role="status">
+      <p className={css.whatIfTime} role="status">
         {view.whatIf ? (
           <>
             <span>
@@ -110,7 +112,7 @@ function AirField({
   onValue: (value: number) => void;
 }) {
   return (
-    <div className="slider">
+    <div className={css.slider}>
       <span>{label}</span>
       <Slider min={least} max={most} step={step} value={value} onChange={onValue} ariaLabelForHandle={label} />
       <InputNumber
@@ -151,7 +153,7 @@ function MapTable({ map, onPick }: { map: AirMap; onPick: (air: Pick<WhatIf, 'ai
   // By logarithm, so that the many dry rooms are told apart too; light enough to be read on.
   const shade = (minutes: number) => 94 - 36 * (Math.log(minutes / least) / Math.max(1e-6, Math.log(most / least)));
   return (
-    <table className="air-map">
+    <table className={css.airMap}>
       <tbody>
         {[...map.endMin.keys()].reverse().map((i) => (
           <tr key={map.humidity[i]}>
@@ -165,7 +167,7 @@ function MapTable({ map, onPick }: { map: AirMap; onPick: (air: Pick<WhatIf, 'ai
                 <td key={airC}>
                   <Button
                     type="text"
-                    className={`plain ${isToday ? 'today numbers' : 'numbers'}`}
+                    className={clsx('plain', isToday ? clsx(css.today, 'numbers') : 'numbers')}
                     style={{ background: `hsl(0 0% ${light}%)` }}
                     aria-label={isToday ? `${name}, ${w.today}` : name}
                     title={name}
@@ -225,7 +227,7 @@ function Start({ lesson }: { lesson: Lesson }) {
       {lesson.room.hours && answer ? (
         <>
           <p className="quiet small">{w.byHour}</p>
-          <ul className="by-hour">
+          <ul className={css.byHour} data-testid="by-hour">
             {answer.byStart.map((one) => (
               <li key={one.startMin}>
                 <span className="numbers">{timeOfDay(one.startMin)}</span>

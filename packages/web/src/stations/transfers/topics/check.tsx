@@ -10,6 +10,8 @@ import { transferWords } from '../../../words/transfers.js';
 import type { PictureJobs } from '../../../workers/picture-jobs.js';
 import { arrowStep } from '../../picture/point.js';
 import { useDrawing } from '../drawing-context.js';
+import transfersCss from '../transfers.module.css';
+import css from './check.module.css';
 
 const w = transferWords.check;
 type Photo = { blob: Blob; widthPx: number; heightPx: number; corners: Corners; wasFound: boolean };
@@ -63,7 +65,7 @@ export function CheckTopic() {
       <p className="quiet small">
         {w.about} {w.kept}
       </p>
-      <p className="keys">
+      <p className={transfersCss.keys}>
         <FileKey label={w.choose} accept={PICTURES} onFile={(file) => void choose(file)} />
       </p>
       <Choice
@@ -83,7 +85,7 @@ export function CheckTopic() {
       {photo && (
         <>
           <p className="small">{photo.wasFound ? w.found : w.pickThem}</p>
-          <div className="check-picture" style={{ aspectRatio: `${photo.widthPx} / ${photo.heightPx}` }}>
+          <div className={css.checkPicture} style={{ aspectRatio: `${photo.widthPx} / ${photo.heightPx}` }}>
             <CornerPicker photo={photo} onCorners={(corners) => setPhoto({ ...photo, corners })} />
           </div>
           <Button type="primary" disabled={isBusy} onClick={() => void compare()}>
@@ -128,7 +130,7 @@ function CornerPicker({ photo, onCorners }: { photo: Photo; onCorners: (corners:
   return (
     <svg
       ref={svg}
-      className="corner-picker"
+      className={css.cornerPicker}
       viewBox={`0 0 ${widthPx} ${heightPx}`}
       aria-label={w.cornerHelp}
       onPointerMove={(event) => dragged.current !== null && put(dragged.current, at(event))}
@@ -137,8 +139,8 @@ function CornerPicker({ photo, onCorners }: { photo: Photo; onCorners: (corners:
       }}
     >
       {url && <image href={url} width={widthPx} height={heightPx} preserveAspectRatio="none" />}
-      <path d={`M${corners.map((p) => p.join(' ')).join('L')}Z`} fill="none" stroke="#fff" strokeWidth={r * 0.35} />
-      <path d={`M${corners.map((p) => p.join(' ')).join('L')}Z`} fill="none" stroke="#1f1f1f" strokeWidth={r * 0.16} />
+      <path d={`M${corners.map((p) => p.join(' ')).join('L')}Z`} fill="none" stroke="var(--white)" strokeWidth={r * 0.35} />
+      <path d={`M${corners.map((p) => p.join(' ')).join('L')}Z`} fill="none" stroke="var(--grey-12)" strokeWidth={r * 0.16} />
       {corners.map(([x, y], i) => (
         // biome-ignore lint/a11y/useSemanticElements: a handle in a drawing
         <circle
@@ -147,7 +149,7 @@ function CornerPicker({ photo, onCorners }: { photo: Photo; onCorners: (corners:
           cx={x}
           cy={y}
           r={r}
-          className="corner-handle"
+          className={css.cornerHandle}
           role="button"
           tabIndex={0}
           aria-label={w.corner(i + 1)}
@@ -185,7 +187,7 @@ function Found({ result }: { result: Result }) {
     heading.current?.scrollIntoView({ block: 'nearest' });
   }, []);
   return (
-    <section className="check-found" aria-live="polite">
+    <section className={css.checkFound} data-testid="check-found" aria-live="polite">
       <h3 ref={heading}>{said.length === 0 ? w.right : w.differs(said.length)}</h3>
       <ul>
         {said.map((line) => (
@@ -200,7 +202,7 @@ function Found({ result }: { result: Result }) {
       {result.quarterTurns > 0 && <p className="small">{w.turned}</p>}
       {result.notFound.length > 0 && <p className="small quiet">{w.notFound(listInWords(result.notFound))}</p>}
       {result.values.length > 0 && <p className="small quiet">{w.valueNote}</p>}
-      <div className="check-picture" style={{ aspectRatio: `${support.widthMm} / ${support.heightMm}` }}>
+      <div className={css.checkPicture} style={{ aspectRatio: `${support.widthMm} / ${support.heightMm}` }}>
         <Overlay image={result.image} landmarks={result.landmarks} expected={isHeld ? result.expected : null} />
       </div>
     </section>
@@ -214,13 +216,19 @@ function Overlay({ image, landmarks, expected }: Pick<Result, 'image' | 'landmar
   const url = useBlobUrl(expected ?? image);
   const unit = support.widthMm / 280;
   return (
-    <svg className="check-overlay" viewBox={`0 0 ${support.widthMm} ${support.heightMm}`} role="img" aria-label={w.overlay}>
+    <svg
+      className={css.checkOverlay}
+      data-testid="check-overlay"
+      viewBox={`0 0 ${support.widthMm} ${support.heightMm}`}
+      role="img"
+      aria-label={w.overlay}
+    >
       {url && <image href={url} width={support.widthMm} height={support.heightMm} preserveAspectRatio="none" />}
-      <path d={shown.map(({ curve }) => pathData(curve)).join('')} fill="none" stroke="#a92f14" strokeWidth={unit * 1.3} />
+      <path d={shown.map(({ curve }) => pathData(curve)).join('')} fill="none" stroke="var(--signal)" strokeWidth={unit * 1.3} />
       {landmarks.map(({ id, should, is }) => (
-        <g key={id} stroke="#1f1f1f" strokeWidth={unit * 1.4}>
+        <g key={id} stroke="var(--grey-12)" strokeWidth={unit * 1.4}>
           <path d={`M${should.join(' ')}L${is.join(' ')}`} />
-          <circle cx={is[0]} cy={is[1]} r={unit * 3} fill="#fff" />
+          <circle cx={is[0]} cy={is[1]} r={unit * 3} fill="var(--white)" />
         </g>
       ))}
     </svg>

@@ -2,6 +2,7 @@ import type { Construction, ConstructionKind, Lesson } from '@viaticum/contract'
 import { betweenLandmarks, eyeOf } from '@viaticum/core/transfer';
 import { lengthNumber } from '@viaticum/core/units';
 import { Button, Checkbox, Select } from 'antd';
+import { clsx } from 'clsx';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
@@ -10,6 +11,8 @@ import { Fold } from '../../../ui/fold.js';
 import { NumberField } from '../../../ui/number-field.js';
 import { transferWords } from '../../../words/transfers.js';
 import { useDrawing } from '../drawing-context.js';
+import transfersCss from '../transfers.module.css';
+import css from './help.module.css';
 
 const w = transferWords.help;
 type Point = [number, number];
@@ -74,7 +77,7 @@ export function HelpTopic() {
   return (
     <>
       <p className="quiet small">{w.about}</p>
-      <p className="add-row">
+      <p className={transfersCss.addRow}>
         <Select
           aria-label={w.add}
           value={kind}
@@ -85,7 +88,7 @@ export function HelpTopic() {
       </p>
       {constructed.length === 0 && <p className="quiet small">{w.none}</p>}
       {constructed.map(({ construction, result }) => (
-        <section key={construction.id} className="construction">
+        <section key={construction.id} className={transfersCss.construction}>
           <h3>
             {w.kinds[construction.kind]}
             <Button type="text" size="small" onClick={() => session.do('removeConstruction', { id: construction.id })}>
@@ -100,7 +103,7 @@ export function HelpTopic() {
           )}
           {result.how.length > 0 && (
             <Fold head={<span className="small">{w.how}</span>}>
-              <ol className="by-hand small">
+              <ol className={clsx(css.byHand, 'small')}>
                 {result.how.map((line) => (
                   <li key={line}>{line}</li>
                 ))}
@@ -119,7 +122,7 @@ function Fields({ one }: { one: Construction }) {
   const session = useSession();
   const set = (change: object) => session.do('setConstruction', { construction: { ...one, ...change } as Construction });
   const number = (label: string, value: number, change: (value: number) => object) => (
-    <span className="small number-said" key={label}>
+    <span className={clsx('small', transfersCss.numberSaid)} key={label}>
       {label} <NumberField label={label} value={Math.round(value * 100) / 100} onValue={(next) => set(change(next))} />
     </span>
   );
@@ -129,7 +132,7 @@ function Fields({ one }: { one: Construction }) {
   switch (one.kind) {
     case 'grid':
       return (
-        <p className="numbers-row">
+        <p className={transfersCss.numbersRow}>
           {number(w.columns, one.columns, (columns) => ({ columns: Math.round(columns) }))}
           {number(w.rows, one.rows, (rows) => ({ rows: Math.round(rows) }))}
           {number(w.ratio, one.ratio, (ratio) => ({ ratio }))}
@@ -143,7 +146,7 @@ function Fields({ one }: { one: Construction }) {
         <>
           <Areas label={w.areas} ids={one.areaIds} onIds={(areaIds) => areaIds.length > 0 && set({ areaIds })} />
           <Areas label={w.shadows} ids={one.shadowIds} onIds={(shadowIds) => set({ shadowIds })} />
-          <p className="numbers-row">
+          <p className={transfersCss.numbersRow}>
             {number(w.sides, one.sides, (sides) => ({ sides: Math.max(3, Math.min(24, Math.round(sides))) }))}
             {number(w.thin, one.thinMm, (thinMm) => ({ thinMm: Math.max(0, thinMm) }))}
           </p>
@@ -153,7 +156,7 @@ function Fields({ one }: { one: Construction }) {
       return (
         <>
           {point(w.middle, one.at, (at) => ({ at }))}
-          <p className="numbers-row">
+          <p className={transfersCss.numbersRow}>
             {number(w.radius, one.radiusMm, (radiusMm) => ({ radiusMm }))}
             {number(w.parts, one.parts, (parts) => ({ parts: Math.round(parts) }))}
             {number(w.start, one.startDeg, (startDeg) => ({ startDeg }))}
@@ -165,7 +168,7 @@ function Fields({ one }: { one: Construction }) {
       return (
         <>
           {point(w.middle, one.at, (at) => ({ at }))}
-          <p className="numbers-row">{number(w.halfWidth, one.halfWidthMm, (halfWidthMm) => ({ halfWidthMm }))}</p>
+          <p className={transfersCss.numbersRow}>{number(w.halfWidth, one.halfWidthMm, (halfWidthMm) => ({ halfWidthMm }))}</p>
         </>
       );
     case 'spacing':
@@ -174,7 +177,7 @@ function Fields({ one }: { one: Construction }) {
           {point(w.first, one.first, (first) => ({ first }))}
           {point(w.second, one.second, (second) => ({ second }))}
           {point(w.vanishing, one.vanishing, (vanishing) => ({ vanishing }))}
-          <p className="numbers-row">
+          <p className={transfersCss.numbersRow}>
             {number(w.count, one.count, (count) => ({ count: Math.round(count) }))}
             {number(w.height, one.heightMm, (heightMm) => ({ heightMm: Math.max(1, heightMm) }))}
           </p>
@@ -187,10 +190,10 @@ function Fields({ one }: { one: Construction }) {
           {one.points.map((at, i) =>
             point(`${w.vanishing} ${i + 1}`, at, (next) => ({ points: one.points.map((p, k) => (k === i ? next : p)) })),
           )}
-          <p className="numbers-row">
+          <p className={transfersCss.numbersRow}>
             {number(w.guides, one.lines, (lines) => ({ lines: Math.max(3, Math.min(60, Math.round(lines))) }))}
             <Checkbox
-              className="check small"
+              className={clsx(transfersCss.check, 'small')}
               checked={one.points.length === 2}
               onChange={(event) =>
                 set({ points: event.target.checked ? [one.points[0], mirrorOf(one)] : one.points.slice(0, 1) })
@@ -220,12 +223,11 @@ const mirrorOf = ({ points: [first] }: Of<'vanishing'>): Point =>
 function Rings({ one, onRings }: { one: Of<'radial'>; onRings: (rings: number[]) => void }) {
   const text = one.rings.map((share) => Math.round(share * 100)).join(' ');
   return (
-    <span className="small number-said">
+    <span className={clsx('small', transfersCss.numberSaid)}>
       {w.rings}{' '}
       <CommitInput
         value={text}
         label={w.rings}
-        className="plain-input"
         onCommit={(said) => {
           const rings = said
             .split(/[\s,;]+/)
@@ -246,7 +248,7 @@ function PointField({ label, value, onPoint }: { label: string; value: Point; on
     return true;
   };
   return (
-    <p className="point-field small">
+    <p className={clsx(css.pointField, 'small')}>
       <span>{label}</span>
       <NumberField
         label={w.place(label, 'mm from the left')}
@@ -282,12 +284,12 @@ function PointField({ label, value, onPoint }: { label: string; value: Point; on
 function Areas({ label, ids, onIds }: { label: string; ids: readonly string[]; onIds: (ids: string[]) => void }) {
   const { areas } = useLesson();
   return (
-    <fieldset className="area-ticks small">
+    <fieldset className={clsx(transfersCss.areaTicks, 'small')}>
       <legend>{label}</legend>
       {areas.map((area) => (
         <Checkbox
           key={area.id}
-          className="check"
+          className={transfersCss.check}
           checked={ids.includes(area.id)}
           onChange={(event) => onIds(event.target.checked ? [...ids, area.id] : ids.filter((id) => id !== area.id))}
         >
@@ -304,14 +306,14 @@ function TheEye() {
   const eye = eyeOf(lesson);
   const set = (change: Partial<typeof eye>) => session.do('setEye', { eye: { ...eye, ...change } });
   return (
-    <section className="construction">
+    <section className={transfersCss.construction}>
       <h3>{w.eye}</h3>
-      <p className="numbers-row">
-        <span className="small number-said">
+      <p className={transfersCss.numbersRow}>
+        <span className={clsx('small', transfersCss.numberSaid)}>
           {w.horizon}{' '}
           <NumberField label={w.horizon} value={Math.round(eye.horizonMm)} onValue={(horizonMm) => set({ horizonMm })} />
         </span>
-        <span className="small number-said">
+        <span className={clsx('small', transfersCss.numberSaid)}>
           {w.distance}{' '}
           <NumberField label={w.distance} value={Math.round(eye.distanceMm)} onValue={(distanceMm) => set({ distanceMm })} />
         </span>
@@ -336,23 +338,22 @@ function Landmarks() {
       onEscape: () => ask(null),
     });
   return (
-    <section className="construction">
+    <section className={transfersCss.construction}>
       <h3>
         {w.landmarks}
         <Button type="text" size="small" onClick={add}>
           {w.landmarkAdd}
         </Button>
       </h3>
-      <span className="small number-said">
+      <span className={clsx('small', transfersCss.numberSaid)}>
         {w.tolerance} <NumberField label={w.tolerance} value={toleranceMm} onValue={(mm) => session.do('setTolerance', { mm })} />
       </span>
-      <ul className="landmarks">
+      <ul className={css.landmarks}>
         {landmarks.map((mark) => (
           <li key={mark.id}>
             <CommitInput
               value={mark.name}
               label={w.landmarks}
-              className="plain-input"
               onCommit={(name, burst) => session.do('editLandmark', { id: mark.id, landmark: { name } }, burst)}
             />
             <Button type="text" size="small" onClick={() => session.do('removeLandmark', { id: mark.id })}>

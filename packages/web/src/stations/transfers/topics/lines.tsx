@@ -14,6 +14,7 @@ import {
   toSvg,
 } from '@viaticum/core/transfer';
 import { Button, Slider } from 'antd';
+import { clsx } from 'clsx';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
@@ -25,6 +26,8 @@ import { transferWords } from '../../../words/transfers.js';
 import { useEasel } from '../../picture/easel-context.js';
 import { OnCanvas } from '../../picture/on-canvas.js';
 import { useDrawing, useLineName } from '../drawing-context.js';
+import transfersCss from '../transfers.module.css';
+import css from './lines.module.css';
 
 const w = transferWords.lines;
 
@@ -55,7 +58,7 @@ export function LinesTopic() {
             session.do('setAmount', { amount: given });
           }}
         />
-        <span className="range-ends small">
+        <span className={clsx(css.rangeEnds, 'small')}>
           <span>{w.least}</span>
           <span>{w.most}</span>
         </span>
@@ -83,7 +86,7 @@ function Picked() {
   const nameOf = useLineName();
   const line = shown.find((one) => one.id === picked);
   return (
-    <div className="picked-line">
+    <div className={css.pickedLine}>
       <Choice
         label={`${w.pick}. ${w.pickAbout}`}
         value={picked ?? ''}
@@ -92,7 +95,7 @@ function Picked() {
       />
       {line && (
         <>
-          <p className="keys">
+          <p className={transfersCss.keys}>
             <Button
               size="small"
               onClick={() => {
@@ -179,8 +182,8 @@ function Pen() {
   };
   const isDrawing = asking?.label === w.penHelp;
   return (
-    <div className="pen">
-      <p className="keys">
+    <div>
+      <p className={transfersCss.keys}>
         <Button
           type={isDrawing && !isStraight ? 'primary' : 'default'}
           size="small"
@@ -210,7 +213,7 @@ function Pen() {
       </p>
       {isDrawing && (
         <OnCanvas>
-          <g className="pen-line" pointerEvents="none">
+          <g className={css.penLine} pointerEvents="none">
             <path d={pathData(curve)} strokeWidth={unit * 2.4} />
             {points.map(([x, y]) => (
               <circle key={`${x},${y}`} cx={x} cy={y} r={unit * 4} strokeWidth={unit * 1.5} />
@@ -254,14 +257,14 @@ function Files() {
   };
   return (
     <>
-      <p className="keys">
+      <p className={transfersCss.keys}>
         <FileKey label={w.bring} accept=".svg,image/svg+xml" onFile={(file) => void bring(file)} />
         <Button size="small" onClick={save}>
           {w.save}
         </Button>
       </p>
       {said && (
-        <p className={`small${said.isFault ? ' signal' : ''}`} role={said.isFault ? 'alert' : 'status'}>
+        <p className={clsx('small', said.isFault && 'signal')} role={said.isFault ? 'alert' : 'status'}>
           {said.text}
         </p>
       )}

@@ -3,10 +3,12 @@ import { areaRung } from '@viaticum/core/step';
 import { againStep, momentsOf, secondTransfers } from '@viaticum/core/transfer';
 import { hourMinute, listInWords } from '@viaticum/core/units';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { nanoid } from 'nanoid';
 import { usePlan, useSession, useWorkedOut } from '../../../lesson/context.js';
 import { transferWords } from '../../../words/transfers.js';
 import { useDrawing } from '../drawing-context.js';
+import css from './moments.module.css';
 
 const w = transferWords.moments;
 
@@ -18,7 +20,7 @@ export function MomentsTopic() {
   return (
     <>
       <p className="quiet small">{w.about}</p>
-      <ol className="moments">
+      <ol className={css.moments}>
         {moments.map((one) => {
           const own = placed.filter(({ moment: at }) => at.stepId === one.stepId);
           const total = own.reduce((sum, { line }) => sum + line.lengthMm, 0);
@@ -26,7 +28,8 @@ export function MomentsTopic() {
             <li key={one.stepId ?? 'first'}>
               <Button
                 type="text"
-                className="plain moment"
+                className={clsx('plain', css.moment)}
+                data-testid="moment"
                 aria-pressed={moment === one.stepId}
                 onClick={() => setMoment(moment === one.stepId ? 'all' : one.stepId)}
               >
@@ -78,7 +81,7 @@ function Buried() {
   const again = secondTransfers(lesson);
   if (again.length === 0) return <p className="small">{w.fine}</p>;
   return (
-    <ul className="buried">
+    <ul className={css.buried} data-testid="buried">
       {again.map((one) => {
         const { beforeId, beforeAt, pairs } = one;
         const step = lesson.steps[beforeAt] as Lesson['steps'][number];

@@ -2,6 +2,7 @@ import type { Lesson } from '@viaticum/contract';
 import { type PaperName, type Point, papers, tileSheets } from '@viaticum/core/transfer';
 import { sizeInWords } from '@viaticum/core/units';
 import { Button, Checkbox } from 'antd';
+import { clsx } from 'clsx';
 import { useState } from 'react';
 import { useWorkedOut } from '../../../lesson/context.js';
 import { wholeOf } from '../../../lesson/lay-args.js';
@@ -11,6 +12,8 @@ import { NumberField } from '../../../ui/number-field.js';
 import { saveFile } from '../../../ui/save-file.js';
 import { transferWords } from '../../../words/transfers.js';
 import { type Drawing, useDrawing } from '../drawing-context.js';
+import transfersCss from '../transfers.module.css';
+import css from './prints.module.css';
 
 const w = transferWords.prints;
 type Settings = Pick<Template, 'paper' | 'overlapMm' | 'marginMm' | 'lineMm' | 'isMirrored'> & {
@@ -132,7 +135,7 @@ export function PrintsTopic() {
         options={Object.keys(papers).map((name) => [name, name] as const)}
         onChange={(paper) => set({ paper: paper as PaperName })}
       />
-      <p className="numbers-row">
+      <p className={transfersCss.numbersRow}>
         {(
           [
             ['overlapMm', w.overlap, 0, 60],
@@ -140,7 +143,7 @@ export function PrintsTopic() {
             ['lineMm', w.line, 0.05, 3],
           ] as const
         ).map(([key, label, least, most]) => (
-          <span key={key} className="small number-said">
+          <span key={key} className={clsx('small', transfersCss.numberSaid)}>
             {label}{' '}
             <NumberField
               label={label}
@@ -150,28 +153,28 @@ export function PrintsTopic() {
           </span>
         ))}
       </p>
-      <p className="numbers-row">
+      <p className={transfersCss.numbersRow}>
         <Checkbox
-          className="check small"
+          className={clsx(transfersCss.check, 'small')}
           checked={settings.isMirrored}
           onChange={(event) => set({ isMirrored: event.target.checked })}
         >
           {w.mirrored}
         </Checkbox>
         <Checkbox
-          className="check small"
+          className={clsx(transfersCss.check, 'small')}
           checked={settings.withHelp}
           onChange={(event) => set({ withHelp: event.target.checked })}
         >
           {w.withHelp}
         </Checkbox>
       </p>
-      <fieldset className="area-ticks small">
+      <fieldset className={clsx(transfersCss.areaTicks, 'small')}>
         <legend>{w.sizes}</legend>
         {sizes.map((size) => (
           <Checkbox
             key={size.id}
-            className="check"
+            className={transfersCss.check}
             checked={settings.sizes.includes(size.id)}
             onChange={(event) =>
               set({
@@ -183,7 +186,7 @@ export function PrintsTopic() {
           </Checkbox>
         ))}
       </fieldset>
-      <p className="keys">
+      <p className={transfersCss.keys}>
         <Button type="primary" disabled={isBusy} onClick={() => void make(false)}>
           {w.make}
         </Button>
@@ -192,7 +195,7 @@ export function PrintsTopic() {
         </Button>
       </p>
       {(state.making || state.said) && (
-        <p className={`small${state.isFault ? ' signal' : ''}`} role={state.isFault ? 'alert' : 'status'}>
+        <p className={clsx('small', state.isFault && 'signal')} role={state.isFault ? 'alert' : 'status'}>
           {state.making ? w.making : state.said}
         </p>
       )}
@@ -229,11 +232,11 @@ function SheetMap({ size, settings }: { size: Size; settings: Settings }) {
   const unit = Math.max(size.widthMm, size.heightMm) / 150;
   return (
     <svg
-      className="sheet-map"
+      className={css.sheetMap}
       viewBox={`${-unit} ${-unit} ${size.widthMm + 2 * unit} ${size.heightMm + 2 * unit}`}
       aria-hidden="true"
     >
-      <rect width={size.widthMm} height={size.heightMm} fill="#fdfdfd" stroke="#1f1f1f" strokeWidth={unit} />
+      <rect width={size.widthMm} height={size.heightMm} fill="var(--grey-99)" stroke="var(--grey-12)" strokeWidth={unit} />
       {found.sheets.map((one, i) => (
         <g key={`${one.xMm},${one.yMm}`}>
           <rect
@@ -242,7 +245,7 @@ function SheetMap({ size, settings }: { size: Size; settings: Settings }) {
             width={one.widthMm}
             height={one.heightMm}
             fill="none"
-            stroke="#858585"
+            stroke="var(--grey-53)"
             strokeWidth={unit * 0.7}
           />
           <text x={one.xMm + one.widthMm / 2} y={one.yMm + one.heightMm / 2 + unit * 4} fontSize={unit * 11} textAnchor="middle">

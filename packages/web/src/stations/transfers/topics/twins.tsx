@@ -4,12 +4,14 @@ import { lineOf } from '@viaticum/core/document';
 import { eyeOf } from '@viaticum/core/transfer';
 import { lengthNumber } from '@viaticum/core/units';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
 import { Choice } from '../../../ui/choice.js';
 import { NumberField } from '../../../ui/number-field.js';
 import { transferWords } from '../../../words/transfers.js';
+import transfersCss from '../transfers.module.css';
 
 const w = transferWords.twins;
 
@@ -44,7 +46,7 @@ export function TwinsTopic() {
       {things.length === 0 ? (
         <p className="small">{w.needThings}</p>
       ) : (
-        <p className="add-row">
+        <p className={transfersCss.addRow}>
           <Choice
             label={w.of}
             value={chosen?.id ?? ''}
@@ -68,12 +70,12 @@ function Twin({ twin }: { twin: Thing }) {
   const own = twin.twinOf as TwinOf;
   const set = (twinOf: Partial<TwinOf>) => session.do('editTwin', { id: twin.id, twinOf });
   const number = (label: string, value: number, change: (value: number) => Partial<TwinOf>) => (
-    <span className="small number-said">
+    <span className={clsx('small', transfersCss.numberSaid)}>
       {label} <NumberField label={label} value={value} onValue={(next) => set(change(next))} />
     </span>
   );
   return (
-    <section className="construction">
+    <section className={transfersCss.construction}>
       <h3>
         {twin.name}
         <Button type="text" size="small" onClick={() => session.do('removeTwin', { id: twin.id })}>
@@ -86,7 +88,7 @@ function Twin({ twin }: { twin: Thing }) {
         options={Object.entries(w.kinds)}
         onChange={(kind) => set({ kind: kind as TwinOf['kind'] })}
       />
-      <p className="numbers-row">
+      <p className={transfersCss.numbersRow}>
         {number(w.base, own.baseMm, (baseMm) => ({ baseMm }))}
         {own.kind === 'pull'
           ? number(w.share, Math.round((own.share ?? 0.6) * 100), (share) => ({

@@ -1,10 +1,12 @@
 import type { School } from '@viaticum/contract';
 import { groundsAt, momentsOf, type Way, waysOnto } from '@viaticum/core/transfer';
 import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { useSession, useWorkedOut } from '../../../lesson/context.js';
 import { Fold } from '../../../ui/fold.js';
 import { transferWords } from '../../../words/transfers.js';
 import { useDrawing } from '../drawing-context.js';
+import css from './ways.module.css';
 
 const w = transferWords.ways;
 const media: Partial<Record<Way['id'], School['transferMedium']>> = {
@@ -42,16 +44,16 @@ export function WaysTopic() {
           own.reduce((sum, { line }) => sum + line.lengthMm, 0),
         );
         return (
-          <section key={moment.stepId ?? 'first'} className="ways">
+          <section key={moment.stepId ?? 'first'} className={css.ways}>
             <h3>{w.on(moment.title)}</h3>
             <ul>
               {ways.map((way) => (
-                <li key={way.id} className={isChosen(way) ? 'chosen' : ''}>
+                <li key={way.id} className={clsx(isChosen(way) && css.chosen)}>
                   <Fold
                     head={
-                      <span className="way-head">
+                      <span className={css.wayHead}>
                         <b>{w.names[way.id]}</b>
-                        <span className={`numbers small${way.contrast.isHard ? ' signal' : ''}`}>
+                        <span className={clsx('numbers small', way.contrast.isHard && 'signal')}>
                           {w.contrast(way.contrast.least, way.contrast.isHard)}
                         </span>
                         <span className="numbers small">{w.minutes(way.minutes)}</span>

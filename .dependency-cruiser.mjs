@@ -76,7 +76,7 @@ export default {
     babelConfig: { fileName: 'tools/imports-babel.cjs' },
     enhancedResolveOptions: {
       exportsFields: ['exports'],
-      conditionNames: ['source', 'import', 'types', 'default'],
+      conditionNames: ['workspace', 'import', 'types', 'default'],
       extensions: ['.ts', '.tsx', '.mjs', '.js', '.d.ts'],
     },
   },

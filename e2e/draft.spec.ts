@@ -69,7 +69,7 @@ test('an own method goes before the school, is kept under a name, and is there w
   await page.getByLabel('A break every, min').fill('25');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'Your own method: my way' })).toBeVisible();
-  const say = page.getByLabel('What you say with block-in', { exact: true });
+  const say = page.getByRole('textbox', { name: 'What you say with block-in' });
   await say.fill('Flat and done, as my teacher had it.');
   await say.blur();
   await page.getByLabel('Name of your method').fill('one coat only');
@@ -82,7 +82,7 @@ test('an own method goes before the school, is kept under a name, and is there w
     .or(page.locator('[data-testid="step-line"]', { hasText: 'Far ridge' }))
     .first()
     .click();
-  await expect(page.getByLabel('What to say', { exact: true })).toHaveValue(/Flat and done/);
+  await expect(page.getByRole('textbox', { name: 'What to say' })).toHaveText(/Flat and done/);
   await saved(page);
   await page.getByRole('link', { name: 'Shelf' }).click();
   await page.getByRole('button', { name: 'New lesson' }).click();

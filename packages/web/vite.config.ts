@@ -16,6 +16,6 @@ export default defineConfig({
     chunkSizeWarningLimit: 900,
     rollupOptions: { input: { index: 'index.html', follow: 'follow.html' } },
   },
-  resolve: { conditions: ['source', 'module', 'browser', 'development|production'] },
+  resolve: { conditions: ['workspace', 'module', 'browser', 'development|production'] },
   server: { proxy: { '/api': { target: server, ws: true, changeOrigin: false } } },
 });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { demoLesson, smallLesson, testStep } from '../fixtures/lessons.js';
-import { plainWords, richLines, withBold, withList } from '../text/index.js';
+import { plainWords, richLines } from '../text/index.js';
 import { findInLesson, followSheet } from './index.js';
 
 describe('words with bold and lists', () => {
@@ -23,17 +23,6 @@ describe('words with bold and lists', () => {
   it('emoji, right-to-left words and ten thousand words come through', () => {
     for (const text of ['🎨 **🖌️**', 'השמים **כהים** למעלה', 'wort '.repeat(10_000)])
       expect(plainWords(text)).toBe(text.replaceAll('**', ''));
-  });
-  it('a selection is set in bold and back again', () => {
-    const bold = withBold('a light touch', 2, 7);
-    expect(bold).toEqual({ text: 'a **light** touch', from: 4, to: 9 });
-    expect(withBold(bold.text, bold.from, bold.to)).toEqual({ text: 'a light touch', from: 2, to: 7 });
-    expect(withBold('x', 1, 1).text).toBe('x**words**');
-  });
-  it('the lines of a selection become items and back again', () => {
-    const list = withList('one\ntwo\nthree', 1, 5);
-    expect(list.text).toBe('- one\n- two\nthree');
-    expect(withList(list.text, list.from, list.to).text).toBe('one\ntwo\nthree');
   });
   it('phones get the words alone', () => {
     const sheet = followSheet(smallLesson([testStep('one', { say: '**Slowly** now. Then stop.' })]));

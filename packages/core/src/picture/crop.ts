@@ -17,6 +17,29 @@ export function fillPlacement({ widthPx, heightPx }: Pixels, { widthMm, heightMm
   };
 }
 
+/** How small and how large a picture may lie, as factors of just filling the canvas. */
+export const pictureSizes = { least: 0.3, most: 4 } as const;
+
+/**
+ * A placed picture as large as `mmPerPx`, with what lies at `about` (canvas mm) staying there. The picture turns about its own middle, so
+ * that its turn makes no difference.
+ */
+export function scaledAbout(
+  { widthPx, heightPx }: Pixels,
+  placement: Placement,
+  mmPerPx: number,
+  [x, y]: readonly [number, number],
+): Placement {
+  const ratio = mmPerPx / placement.mmPerPx;
+  const [halfW, halfH] = [(widthPx * placement.mmPerPx) / 2, (heightPx * placement.mmPerPx) / 2];
+  return {
+    ...placement,
+    mmPerPx,
+    xMm: x + (placement.xMm + halfW - x) * ratio - halfW * ratio,
+    yMm: y + (placement.yMm + halfH - y) * ratio - halfH * ratio,
+  };
+}
+
 /** Where a pixel of a placed picture lies on the canvas, in mm. The picture turns about its own middle. */
 export function pixelToCanvas(
   { widthPx, heightPx }: Pixels,

@@ -3,7 +3,16 @@ import { describe, expect, it } from '@jest/globals';
 import type { Placement } from '@viaticum/contract';
 import { converter } from 'culori';
 import sharp from 'sharp';
-import { canvasToPixel, cropMeasures, discColour, fillPlacement, meanColour, pixelToCanvas, squintBlurMm } from './index.js';
+import {
+  canvasToPixel,
+  cropMeasures,
+  discColour,
+  fillPlacement,
+  meanColour,
+  pixelToCanvas,
+  scaledAbout,
+  squintBlurMm,
+} from './index.js';
 
 const canvas = { widthMm: 406.4, heightMm: 508 };
 
@@ -23,6 +32,22 @@ describe('crop', () => {
     const half = cropMeasures(picture, { ...placement, mmPerPx: placement.mmPerPx / 2 }, canvas);
     expect(half.lostShare).toBe(0);
     expect(half.bareShare).toBeCloseTo(0.75, 9);
+  });
+  it.each([0, 30, 90, 211])('made larger or smaller, turned by %d°, what lies under the fingers stays there', (rotationDeg) => {
+    const picture = { widthPx: 1280, heightPx: 1600 };
+    for (const flip of [false, true])
+      for (const about of [
+        [0, 0],
+        [100, 300],
+        [406, 17],
+      ] as const)
+        for (const ratio of [0.4, 1, 2.5]) {
+          const before = { ...fillPlacement(picture, canvas), rotationDeg, flip };
+          const after = scaledAbout(picture, before, before.mmPerPx * ratio, about);
+          const [was, is] = [canvasToPixel(picture, before, about), canvasToPixel(picture, after, about)];
+          expect(is[0]).toBeCloseTo(was[0], 6);
+          expect(is[1]).toBeCloseTo(was[1], 6);
+        }
   });
   it('turned by 90° about its middle', () => {
     const picture = { widthPx: 200, heightPx: 100 };

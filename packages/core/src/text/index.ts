@@ -1,2 +1,2 @@
-export { plainWords, type RichLine, richLines, withBold, withList } from './rich.js';
+export { plainWords, type RichLine, richLines, richWords } from './rich.js';
 export { careWords, otherWords, paintingWords, plainSay, readingMinutes, type StepWords } from './step-words.js';

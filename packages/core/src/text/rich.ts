@@ -21,22 +21,11 @@ export const plainWords = (text: string): string =>
     .map(({ spans }) => spans.map((span) => span.text).join(''))
     .join('\n');
 
-/** Sets a selection in bold, or takes it back where it is already; gives the text with the new selection. */
-export function withBold(text: string, from: number, to: number): { text: string; from: number; to: number } {
-  const [before, chosen, after] = [text.slice(0, from), text.slice(from, to), text.slice(to)];
-  if (before.endsWith('**') && after.startsWith('**'))
-    return { text: `${before.slice(0, -2)}${chosen}${after.slice(2)}`, from: from - 2, to: to - 2 };
-  const words = chosen || 'words';
-  return { text: `${before}**${words}**${after}`, from: from + 2, to: from + 2 + words.length };
-}
-
-/** Makes list items of the lines that a selection touches, or plain lines again where all of them are items. */
-export function withList(text: string, from: number, to: number): { text: string; from: number; to: number } {
-  const start = text.lastIndexOf('\n', from - 1) + 1;
-  const found = text.indexOf('\n', to);
-  const end = found < 0 ? text.length : found;
-  const lines = text.slice(start, end).split('\n');
-  const isList = lines.every((line) => line.startsWith('- '));
-  const changed = lines.map((line) => (isList ? line.slice(2) : line.startsWith('- ') ? line : `- ${line}`)).join('\n');
-  return { text: text.slice(0, start) + changed + text.slice(end), from: start, to: start + changed.length };
-}
+/** Lines as they are stored: the inverse of `richLines`. A bold run that has a star in it cannot be marked and is stored plain. */
+export const richWords = (lines: readonly RichLine[]): string =>
+  lines
+    .map(({ isItem, spans }) => {
+      const words = spans.map(({ text, isBold }) => (isBold && /^[^*]+$/.test(text) ? `**${text}**` : text)).join('');
+      return isItem ? `- ${words}` : words;
+    })
+    .join('\n');

@@ -9,7 +9,6 @@ import { planLesson } from '@viaticum/core/plan';
 import { asInBrowser, cleanup, lessonOf, onBench, server } from '../fixtures/page.fixture.js';
 import { CommitInput } from '../ui/commit-input.js';
 import { NumberField } from '../ui/number-field.js';
-import { RichInput } from '../ui/rich-text.js';
 import { Banners } from './banners.js';
 import { Beside } from './beside.js';
 import { useSession } from './context.js';
@@ -76,19 +75,6 @@ describe('fields that take effect', () => {
     await type('9');
     expect(screen.queryByRole('alert')).toBeNull();
     expect(lessonOf(session).overlapMm).toBe(9);
-  });
-  it('words are written with bold and lists by their keys', async () => {
-    const onCommit = jest.fn();
-    const { user } = onBench(lesson, () => <RichInput label="say" value="thin it" rows={2} onCommit={onCommit} />);
-    const field = screen.getByLabelText('say') as HTMLTextAreaElement;
-    field.focus();
-    field.setSelectionRange(0, 4);
-    await user.click(screen.getByRole('button', { name: /bold/i }));
-    expect(field.value).toBe('**thin** it');
-    await user.tab();
-    field.focus();
-    fireEvent.blur(field);
-    await waitFor(() => expect(onCommit.mock.calls.at(-1)?.[0]).toBe('**thin** it'));
   });
 });
 

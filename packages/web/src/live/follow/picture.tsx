@@ -2,7 +2,9 @@ import type { FollowSheet, PlanItem, SheetStep } from '@viaticum/contract';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
 import { useState } from 'react';
+import { Closer } from '../../ui/closer.js';
 import { layersAt } from '../../ui/stage-layers.js';
+import { closerWords } from '../../words/closer.js';
 import { followWords as w } from '../../words/follow.js';
 import type { LiveSnapshot } from '../connection.js';
 import { doneAt, Painted } from '../painted.js';
@@ -35,19 +37,30 @@ export function Picture({
         onPointerDown={() => setBefore(true)}
         onPointerUp={() => setBefore(false)}
         onPointerLeave={() => setBefore(false)}
+        onPointerCancel={() => setBefore(false)}
         onContextMenu={(event) => event.preventDefault()}
       >
-        {view === 'tracing' ? (
-          <Tracing sheet={sheet} label={w.views.tracing} />
-        ) : (
-          <Painted
-            sheet={sheet}
-            done={doneAt(plan, plan.items.indexOf(item), !isBefore)}
-            layers={layers}
-            label={isBefore ? w.before : step.title}
-            shownPx={300}
-          />
-        )}
+        <Closer
+          keys={({ seen, showWhole }) =>
+            seen.scale > 1 && (
+              <Button className={css.followWhole} onClick={showWhole}>
+                {closerWords.whole}
+              </Button>
+            )
+          }
+        >
+          {view === 'tracing' ? (
+            <Tracing sheet={sheet} label={w.views.tracing} />
+          ) : (
+            <Painted
+              sheet={sheet}
+              done={doneAt(plan, plan.items.indexOf(item), !isBefore)}
+              layers={layers}
+              label={isBefore ? w.before : step.title}
+              shownPx={300}
+            />
+          )}
+        </Closer>
         {view === 'stage' && (
           <Button
             type="text"

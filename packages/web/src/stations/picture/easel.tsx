@@ -1,12 +1,15 @@
+import { usePinch } from '@use-gesture/react';
 import type { Lesson, Placement, Reference } from '@viaticum/contract';
 import { outlinePath } from '@viaticum/core/area';
 import { visibleOf } from '@viaticum/core/derived';
-import { pictureOutline, squintBlurMm } from '@viaticum/core/picture';
+import { fillPlacement, pictureOutline, pictureSizes, scaledAbout, squintBlurMm } from '@viaticum/core/picture';
 import { clsx } from 'clsx';
-import { type KeyboardEvent, memo, type PointerEvent, useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, memo, type PointerEvent, type RefObject, useEffect, useRef, useState } from 'react';
 import { pictureUrl } from '../../api/queries.js';
 import { useSession, useView, useWorkedOut } from '../../lesson/context.js';
 import { useLaying } from '../../lesson/laid.js';
+import { CloserKeys } from '../../ui/closer-keys.js';
+import { useCloser } from '../../ui/use-closer.js';
 import { words } from '../../words/words.js';
 import { DrawArea } from './draw-area.js';
 import css from './easel.module.css';
@@ -29,7 +32,10 @@ export function Easel({ lesson, reference }: { lesson: Lesson; reference: Refere
   const [dragged, setDragged] = useState<Placement | null>(null);
   const margin = Math.max(widthMm, heightMm) * (mode === 'crop' ? 0.16 : 0.045) + wrapMm;
   const placement = dragged ?? reference?.placement;
-  useMeasure(svg, widthMm + 2 * margin, setUnit);
+  const closer = useCloser(svg, { isOn: mode !== 'crop' });
+  const [acrossMm, downMm] = [widthMm + 2 * margin, heightMm + 2 * margin];
+  const { scale, left, top } = closer.seen;
+  useMeasure(svg, acrossMm / scale, setUnit);
   useEffect(() => {
     setToMm((event) => {
       const matrix = svg.current?.getScreenCTM();
@@ -39,7 +45,7 @@ export function Easel({ lesson, reference }: { lesson: Lesson; reference: Refere
       return [Math.round(mirrored * 10) / 10, Math.round((turned.upside ? heightMm - y : y) * 10) / 10];
     });
   }, [setToMm, turned, widthMm, heightMm]);
-  const placing = usePlacing(reference, dragged, setDragged);
+  const placing = usePlacing(svg, lesson, reference, dragged, setDragged);
   const selected = lesson.areas.find((area) => area.id === view.areaId);
   const isPlain = !base && ((mode === 'crop' && !reference?.extend) || !image || dragged !== null);
   // Upside down is half a turn; with the mirror each way alone.
@@ -53,7 +59,7 @@ export function Easel({ lesson, reference }: { lesson: Lesson; reference: Refere
         ref={svg}
         className={clsx(css.easelView, css[mode])}
         data-testid="easel-view"
-        viewBox={`${-margin} ${-margin} ${widthMm + 2 * margin} ${heightMm + 2 * margin}`}
+        viewBox={`${left * acrossMm - margin} ${top * downMm - margin} ${acrossMm / scale} ${downMm / scale}`}
         role="application"
         aria-label={mode === 'crop' ? w.move : words.stations.picture}
         tabIndex={mode === 'crop' ? 0 : -1}
@@ -108,22 +114,31 @@ export function Easel({ lesson, reference }: { lesson: Lesson; reference: Refere
           <g ref={setLayer} />
         </g>
       </svg>
-      <p className={clsx(css.easelHint, 'small quiet')}>
-        {easel.hint ||
-          (mode === 'crop'
-            ? w.move
-            : mode === 'draw'
-              ? `${w.drawing} ${w.drawingKeys}`
-              : mode === 'edit' && selected
-                ? w.editing
-                : ' ')}
-      </p>
+      <div className={css.easelFoot}>
+        <p className="small quiet">
+          {easel.hint ||
+            (mode === 'crop'
+              ? w.move
+              : mode === 'draw'
+                ? `${w.drawing} ${w.drawingKeys}`
+                : mode === 'edit' && selected
+                  ? w.editing
+                  : ' ')}
+        </p>
+        {mode !== 'crop' && (
+          <span className={css.easelKeys}>
+            <CloserKeys {...closer} />
+          </span>
+        )}
+      </div>
     </div>
   );
 }
 
 /** While the crop is chosen the picture is moved by the pointer and by the arrows. */
 function usePlacing(
+  svg: RefObject<SVGSVGElement | null>,
+  { support }: Lesson,
   reference: Reference | undefined,
   dragged: Placement | null,
   setDragged: (placement: Placement | null) => void,
@@ -147,6 +162,21 @@ function usePlacing(
     drag.current = null;
     setDragged(null);
   };
+  // Two fingers, or Ctrl with the wheel, make it larger about where they are.
+  usePinch(
+    ({ origin: [clientX, clientY], movement: [ratio], last, memo, event }) => {
+      if (!reference) return;
+      event.preventDefault();
+      const from = memo ?? { start: reference.placement, about: toMm({ clientX, clientY }) };
+      const full = fillPlacement(reference, support).mmPerPx;
+      const wanted = Math.min(pictureSizes.most, Math.max(pictureSizes.least, (from.start.mmPerPx * ratio) / full));
+      const placement = scaledAbout(reference, from.start, wanted * full, from.about);
+      if (last) session.do('placeReference', { id: reference.id, placement });
+      setDragged(last ? null : placement);
+      return from;
+    },
+    { target: svg as RefObject<SVGSVGElement>, enabled: mode === 'crop', eventOptions: { passive: false, capture: true } },
+  );
   const onKey = (event: KeyboardEvent) => {
     const by = arrowStep(event, 1, 10);
     if (mode !== 'crop' || !reference || !by) return;
@@ -157,7 +187,11 @@ function usePlacing(
       placement: { ...now, xMm: now.xMm + by[0], yMm: now.yMm + by[1] },
     });
   };
-  return { onPointerDown: onDown, onPointerMove: onMove, onPointerUp: onUp, onPointerCancel: onUp, onKeyDown: onKey };
+  const onCancel = () => {
+    drag.current = null;
+    setDragged(null);
+  };
+  return { onPointerDown: onDown, onPointerMove: onMove, onPointerUp: onUp, onPointerCancel: onCancel, onKeyDown: onKey };
 }
 
 /** What the drawing of the easel is made with: the squint, the hatch of what has no picture, the face of the canvas. */

@@ -5,6 +5,8 @@ import { clsx } from 'clsx';
 import { useState } from 'react';
 import { useLesson, usePlan, useSheet, useView } from '../../lesson/context.js';
 import { MixSample } from '../../lesson/mix-sample.js';
+import { Closer } from '../../ui/closer.js';
+import { CloserKeys } from '../../ui/closer-keys.js';
 import { StageCanvas } from '../../ui/stage-canvas.js';
 import { layersAt, wetnessAt } from '../../ui/stage-layers.js';
 import { StrokeDiagram } from '../../ui/stroke-diagram.js';
@@ -84,35 +86,42 @@ function CanvasMap() {
       onPointerDown={(event) => setHeld((event.target as Element).closest('svg') !== null)}
       onPointerUp={() => setHeld(false)}
       onPointerLeave={() => setHeld(false)}
+      onPointerCancel={() => setHeld(false)}
     >
-      <StageCanvas
-        sheet={sheet}
-        {...(picture ? { picture } : {})}
-        allLayers={layers}
-        layers={picture ? (isHeld ? [] : onTop) : layers}
-        wetness={minute > 0 ? wetnessAt(sheet, plan.coats, minute, true) : []}
-        outlines={view.outlines}
-        label={label}
-        className={clsx(view.squint && css.squint)}
-        shownPx={250}
-      />
-      <figcaption className="small">
-        <span className="quiet">{label}</span>
-        <span className={css.canvasToggles}>
-          <ToggleKey
-            said={words.picture.outlines.toLowerCase()}
-            letter="O"
-            isOn={view.outlines}
-            onToggle={() => view.toggle('outlines')}
-          />
-          <ToggleKey
-            said={words.picture.squint.toLowerCase()}
-            letter="V"
-            isOn={view.squint}
-            onToggle={() => view.toggle('squint')}
-          />
-        </span>
-      </figcaption>
+      <Closer
+        keys={(closer) => (
+          <figcaption className="small">
+            <span className="quiet">{label}</span>
+            <span className={css.canvasToggles}>
+              <CloserKeys {...closer} />
+              <ToggleKey
+                said={words.picture.outlines.toLowerCase()}
+                letter="O"
+                isOn={view.outlines}
+                onToggle={() => view.toggle('outlines')}
+              />
+              <ToggleKey
+                said={words.picture.squint.toLowerCase()}
+                letter="V"
+                isOn={view.squint}
+                onToggle={() => view.toggle('squint')}
+              />
+            </span>
+          </figcaption>
+        )}
+      >
+        <StageCanvas
+          sheet={sheet}
+          {...(picture ? { picture } : {})}
+          allLayers={layers}
+          layers={picture ? (isHeld ? [] : onTop) : layers}
+          wetness={minute > 0 ? wetnessAt(sheet, plan.coats, minute, true) : []}
+          outlines={view.outlines}
+          label={label}
+          className={clsx(view.squint && css.squint)}
+          shownPx={250}
+        />
+      </Closer>
     </figure>
   );
 }

@@ -18,7 +18,7 @@ import { clsx } from 'clsx';
 import { useState } from 'react';
 import { usePlan, useSession } from '../../lesson/context.js';
 import { CommitInput } from '../../ui/commit-input.js';
-import { RichInput } from '../../ui/rich-text.js';
+import { RichInput } from '../../ui/rich-input.js';
 import { markWords } from '../../words/steps.js';
 import { words } from '../../words/words.js';
 import { Choice, Labelled, NumberInput, Several } from './step-fields.js';
@@ -304,7 +304,7 @@ function HowLong({ step }: { step: Step }) {
           <NumberInput
             label={markWords.repeat}
             placeholder={w.once}
-            unit={w.timesOver}
+            {...(step.repeat ? { unit: w.timesOver } : {})}
             value={step.repeat?.most}
             onValue={(value) =>
               value === null

@@ -1,6 +1,6 @@
 import type { Lesson, Placement, Reference, Support } from '@viaticum/contract';
 import { commonSizes } from '@viaticum/core/document';
-import { cropMeasures, fillPlacement } from '@viaticum/core/picture';
+import { cropMeasures, fillPlacement, pictureSizes, scaledAbout } from '@viaticum/core/picture';
 import { lengthNumber, MM_PER_INCH } from '@viaticum/core/units';
 import { Button, Checkbox, InputNumber, Select, Slider } from 'antd';
 import { clsx } from 'clsx';
@@ -288,22 +288,13 @@ function Zoom({
       <span>{w.zoom}</span>
       <Slider
         ariaLabelForHandle={w.zoom}
-        min={0.3}
-        max={4}
+        min={pictureSizes.least}
+        max={pictureSizes.most}
         step={0.01}
         value={placement.mmPerPx / full}
-        onChange={(given: number) => {
-          const mmPerPx = full * given;
-          const ratio = mmPerPx / placement.mmPerPx;
-          const [halfW, halfH] = [(reference.widthPx * placement.mmPerPx) / 2, (reference.heightPx * placement.mmPerPx) / 2];
-          const [cx, cy] = [support.widthMm / 2, support.heightMm / 2];
-          // The place under the canvas's middle stays there; the picture turns about its own middle.
-          onPlace({
-            mmPerPx,
-            xMm: cx + (placement.xMm + halfW - cx) * ratio - halfW * ratio,
-            yMm: cy + (placement.yMm + halfH - cy) * ratio - halfH * ratio,
-          });
-        }}
+        onChange={(given: number) =>
+          onPlace(scaledAbout(reference, placement, full * given, [support.widthMm / 2, support.heightMm / 2]))
+        }
       />
     </div>
   );

@@ -5,7 +5,7 @@ import { type FormEvent, useState } from 'react';
 import { keptQuery, useKeep } from '../../../api/queries.js';
 import { useLesson, useSession } from '../../../lesson/context.js';
 import { NumberField } from '../../../ui/number-field.js';
-import { RichInput } from '../../../ui/rich-text.js';
+import { RichInput } from '../../../ui/rich-input.js';
 import { draftWords as d } from '../../../words/school.js';
 import { words } from '../../../words/words.js';
 import stepsCss from '../steps.module.css';

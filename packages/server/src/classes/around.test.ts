@@ -58,6 +58,10 @@ describe('a class that is to come', () => {
     });
     const opened = await as<ClassAnswer>('POST', `/api/classes/${one.code}/open`, {});
     expect(opened.body).toMatchObject({ state: 'open', code: one.code });
+    // Who has the code learns how many are expected, never who.
+    const seen = (await server.request('GET', `/api/join/${one.code}`)).body;
+    expect(seen).toMatchObject({ state: 'open', expected: invite.roster.length });
+    for (const { firstName } of invite.roster) expect(JSON.stringify(seen)).not.toContain(firstName);
     await phone.until(() => phone.state.phase === 'open');
     expect(await phone.say({ type: 'join', firstName: 'Early', kit: [], has: ['mist'] })).toMatchObject({ type: 'ack' });
     expect(Object.values(phone.state.students)[0] ?? {}).toBeDefined();

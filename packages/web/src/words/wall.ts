@@ -15,6 +15,7 @@ export const wallWords = {
   join: (address: string) => `Join at ${address} with`,
   qr: 'QR code of the join address',
   easels: (count: number) => counted(count, 'easel'),
+  allHere: 'Everybody is here.',
   screen: 'This screen',
   inches: 'Diagonal (inches)',
   metres: 'Read from (metres)',

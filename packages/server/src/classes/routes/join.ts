@@ -1,5 +1,5 @@
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import { CodeParam, Id, isId } from '@viaticum/contract';
+import { CodeParam, Id, type Invite, isId } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
 import { Type } from 'typebox';
 import type { Config } from '../../config.js';
@@ -16,7 +16,9 @@ export function joinRoutes(app: FastifyInstance, { store, find, config }: Parts)
 
   routes.get('/api/join/:code', { schema: { params: CodeParam }, ...byCode }, async (request) => {
     const one = await find(request.params.code, request.ip);
-    return { code: one.code, title: one.title, state: one.phase, address: joinAddress(config, one.code) };
+    // How many are expected, never who.
+    const expected = one.invite ? (JSON.parse(one.invite) as Invite).roster.length : 0;
+    return { code: one.code, title: one.title, state: one.phase, address: joinAddress(config, one.code), expected };
   });
   routes.get('/api/join/:code/sheet', { schema: { params: CodeParam }, ...byCode }, async (request) =>
     store.sheet((await find(request.params.code, request.ip)).code),

@@ -8,6 +8,7 @@ import { layersAfter } from '../../ui/stage-layers.js';
 import { deskWords as w } from '../../words/desk.js';
 import type { LiveSnapshot } from '../connection.js';
 import { Painted } from '../painted.js';
+import { easelsInRow } from '../seat-grid.js';
 import { type Timed, useOfTime } from '../use-live.js';
 import deskCss from './desk.module.css';
 import css from './seat-plan.module.css';
@@ -32,10 +33,7 @@ export function SeatPlan({ connection, live, sheet, onHelped, chosen = null, onC
   return (
     <>
       <p className={deskCss.deskQuiet}>{w.easels(students.length)}</p>
-      <ul
-        className={deskCss.seats}
-        style={{ '--columns': Math.min(6, Math.max(3, Math.ceil(Math.sqrt(students.length * 1.6)))) } as React.CSSProperties}
-      >
+      <ul className={deskCss.seats} style={{ '--columns': easelsInRow(students.length) } as React.CSSProperties}>
         {students.map((student) => (
           <Easel
             key={student.id}

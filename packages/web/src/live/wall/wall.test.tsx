@@ -38,6 +38,17 @@ describe('the wall', () => {
     expect(screen.getByText('We begin soon')).toBeTruthy();
     expect(screen.getByText('KRN4WQ')).toBeTruthy();
   });
+  it.each([
+    [2, true],
+    [3, false],
+    [0, false],
+  ])('of %d expected two have joined: where to join is shown until all are here', async (expected, areAll) => {
+    server({ 'GET /api/join/KRN4WQ': { address: 'https://studio.example/join/KRN4WQ', expected } });
+    shown();
+    expect(await screen.findByText(areAll ? 'Everybody is here.' : 'KRN4WQ')).toBeTruthy();
+    if (!areAll) expect(await screen.findByText(/Join at studio\.example\/join with/)).toBeTruthy();
+    expect(screen.queryByText('KRN4WQ') === null).toBe(areAll);
+  });
   it('shows the step all are at with its number and its clock, and names nobody', () => {
     const { held } = shown();
     goOn(held);

@@ -15,6 +15,7 @@ import { wallWords as w } from '../../words/wall.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { DryingFilm } from '../follow/drying-film.js';
 import { doneAt, Painted, StagesAt } from '../painted.js';
+import { easelsInRow } from '../seat-grid.js';
 import { useLive, useNowEvery, useOfTime } from '../use-live.js';
 import { useOpenClass } from '../use-open-class.js';
 import css from './wall.module.css';
@@ -206,12 +207,15 @@ function ToDo({ connection, step }: { connection: LiveConnection; step: SheetSte
 function Foot({ connection, live, code }: Omit<Parts, 'sheet'> & { code: string }) {
   const { data } = useQuery({
     queryKey: ['join', code],
-    queryFn: () => call<{ address: string }>('GET', `/api/join/${encodeURIComponent(code)}`),
+    queryFn: () => call<{ address: string; expected: number }>('GET', `/api/join/${encodeURIComponent(code)}`),
   });
   const said = live.state.said.at(-1);
   const isFresh = useOfTime(connection, (now) => said !== undefined && now - said.at < SAID_MS);
+  const joined = Object.keys(live.state.students).length;
+  const areAllHere = data !== undefined && data.expected > 0 && joined >= data.expected;
   if (live.state.phase === 'ended') return <div />;
   if (said && isFresh) return <p className={css.wallSaid}>{said.text}</p>;
+  if (areAllHere) return <p className={css.wallHere}>{w.allHere}</p>;
   const address = data?.address ?? `${location.origin}/join/${code}`;
   return (
     <div className={css.wallJoin}>
@@ -225,12 +229,18 @@ function Foot({ connection, live, code }: Omit<Parts, 'sheet'> & { code: string 
   );
 }
 
-/** Everybody who joined has an easel; it gets its canvas when they are done with the present step. No names. */
+/** Everybody who joined has an easel, standing as in the room's plan on the desk; it gets its canvas when they are done with the present step. No names. */
 function Easels({ live, sheet }: { live: LiveSnapshot; sheet: FollowSheet }) {
   const stepId = currentItem(live.state)?.stepId;
   const students = Object.values(live.state.students).sort((a, b) => a.seat - b.seat);
+  const columns = easelsInRow(students.length);
   return (
-    <ul className={css.wallEasels} data-testid="wall-easels" aria-label={w.easels(students.length)}>
+    <ul
+      className={css.wallEasels}
+      data-testid="wall-easels"
+      aria-label={w.easels(students.length)}
+      style={{ '--columns': columns, '--rows': Math.ceil(students.length / columns) } as React.CSSProperties}
+    >
       {students.map((student) => (
         <li
           key={student.id}

@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test';
-import { accessible, expect, goTo, openDemo, test } from './fixtures.js';
+import { accessible, expect, goTo, openDemo, test, topic } from './fixtures.js';
 
 /** Two fingers on the middle of what is shown, drawn apart to `ratio` times their distance. */
 async function spread(page: Page, on: Locator, ratio: number): Promise<void> {
@@ -84,7 +84,7 @@ test.describe('with fingers', () => {
     await page.keyboard.press('Escape');
     await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
     await goTo(page, 'Picture');
-    await page.getByRole('navigation', { name: 'What to look at' }).getByRole('tab', { name: 'Frame' }).click();
+    await topic(page, 'Crop');
     const size = page.getByRole('slider', { name: 'Size of the picture' });
     await expect(size).toHaveAttribute('aria-valuenow', '1');
     await spread(page, easel, 1.5);
@@ -96,7 +96,7 @@ test.describe('with fingers', () => {
     await openDemo(page);
     await page.getByTestId('step-line').nth(4).click();
     const map = page.getByTestId('canvas-map');
-    await spread(page, map.locator('svg').first(), 2.5);
+    await spread(page, map.locator('[data-scale]'), 2.5);
     await expect(map.locator('[data-scale]')).not.toHaveAttribute('data-scale', '1.00');
     await map.getByRole('button', { name: 'Whole', exact: true }).click();
     await expect(map.locator('[data-scale]')).toHaveAttribute('data-scale', '1.00');

@@ -49,7 +49,7 @@ test('stage pictures: one after every step that leaves something; the canvas sho
   await expect(painted).toHaveCount(1);
   const shown = await painted.getAttribute('href');
   expect(shown).toMatch(/^blob:/);
-  await page.locator('[data-testid="canvas-map"] svg').hover();
+  await page.locator('[data-testid="canvas-map"] [data-scale]').hover();
   await page.mouse.down();
   await expect.poll(() => painted.getAttribute('href')).not.toBe(shown);
   await page.mouse.up();

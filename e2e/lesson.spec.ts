@@ -158,7 +158,7 @@ test('squint, outlines, a point moved by keyboard and by mouse', async ({ signed
 
 test('the raking light moves the canvas map', async ({ signedIn: page }) => {
   await openDemo(page);
-  const map = page.locator('[data-testid="canvas-map"] svg');
+  const map = page.locator('[data-testid="canvas-map"] [data-scale] svg');
   await expect(map).toHaveAttribute('aria-label', 'before the first step');
   const bare = await map.locator('path').count();
   for (let i = 0; i < 8; i++) await page.keyboard.press('Shift+ArrowRight');

@@ -137,10 +137,11 @@ test('prints: a PDF at true size with its sheets, one small sheet, and paper tha
   await choose(page.getByLabel('Paper'), 'A4');
   await expect(page.getByText(/16 × 20 in: \d+ sheets/)).toBeVisible();
   const large = await download(page, 'Make the PDF');
-  expect(large.name).toMatch(/template\.pdf$/);
+  expect(large.name).toBe('Balloons over the terraces, template, A4.pdf');
   expect(large.bytes.subarray(0, 5).toString()).toBe('%PDF-');
   await expect(page.getByText(/\d+ pages, \d+ kB/)).toBeVisible();
   const small = await download(page, 'One sheet, smaller, with the grid');
+  expect(small.name).toBe('Balloons over the terraces, template, one small sheet.pdf');
   expect(small.bytes.length).toBeLessThan(large.bytes.length);
   await page.getByLabel('Overlap (mm)').fill('60');
   await page.keyboard.press('Tab');

@@ -89,7 +89,7 @@ function Bench() {
         <Outlet />
       </main>
       {ribbon.height && (
-        <div className={ribbonCss.workbenchRibbon}>
+        <div className={clsx('print-else', ribbonCss.workbenchRibbon)}>
           <Ribbon
             lesson={lesson}
             plan={plan}

@@ -17,7 +17,7 @@ export function CloserKeys({ seen, nearer, farther, showWhole }: ReturnType<type
         onClick={farther}
       />
       {seen.scale > 1 && (
-        <Button size="small" icon={<ExpandOutlined />} onClick={showWhole}>
+        <Button size="small" icon={<ExpandOutlined />} aria-label={w.whole} onClick={showWhole}>
           {w.whole}
         </Button>
       )}

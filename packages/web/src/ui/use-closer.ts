@@ -35,8 +35,8 @@ function useOneFinger(frame: RefObject<Element | null>, isOn: boolean): void {
       const first = [...fingers].at(0);
       fingers.set(event.pointerId, event.target);
       if (fingers.size < 2) return;
-      if (!isPinch && first)
-        first[1]?.dispatchEvent(new PointerEvent('pointercancel', { pointerId: first[0], bubbles: true, pointerType: 'mouse' }));
+      // No finger's own number: the pinch goes on with both.
+      if (!isPinch && first) first[1]?.dispatchEvent(new PointerEvent('pointercancel', { pointerId: -1, bubbles: true }));
       isPinch = true;
       event.stopPropagation();
     };

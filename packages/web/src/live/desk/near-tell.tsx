@@ -47,7 +47,7 @@ export function Tell({ connection, live }: DeskParts) {
         </Button>
       </form>
       {[...said].reverse().map((one) => (
-        <p key={one.at} className={deskCss.deskQuiet}>
+        <p key={`${one.at} ${one.text}`} className={deskCss.deskQuiet}>
           {w.told(one.text, clockTime(one.at))}
         </p>
       ))}

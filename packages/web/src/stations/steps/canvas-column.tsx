@@ -83,7 +83,7 @@ function CanvasMap() {
     <figure
       className={css.canvasMap}
       data-testid="canvas-map"
-      onPointerDown={(event) => setHeld((event.target as Element).closest('svg') !== null)}
+      onPointerDown={(event) => setHeld((event.target as Element).closest('[data-scale]') !== null)}
       onPointerUp={() => setHeld(false)}
       onPointerLeave={() => setHeld(false)}
       onPointerCancel={() => setHeld(false)}

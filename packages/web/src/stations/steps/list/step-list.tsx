@@ -40,7 +40,7 @@ export function StepList() {
   const focusOn = (id: string | undefined) =>
     id && list.current?.querySelector<HTMLElement>(`[data-step="${id}"] button`)?.focus();
   const onKeyDown = (event: KeyboardEvent) => {
-    const row = (event.target as HTMLElement).closest<HTMLElement>('.step-line')?.closest<HTMLElement>('[data-step]');
+    const row = (event.target as HTMLElement).closest<HTMLElement>('button')?.closest<HTMLElement>('[data-step]');
     const id = row?.dataset.step;
     if (!id || event.ctrlKey || event.metaKey) return;
     const at = lesson.steps.findIndex((step) => step.id === id);

@@ -33,6 +33,28 @@ function sizesOf(lesson: Lesson): Size[] {
   return all.filter((one, i) => all.findIndex((other) => other.widthMm === one.widthMm && other.heightMm === one.heightMm) === i);
 }
 
+/** What a file of prints is called: what is on it, for which canvas, how, so that two of them are told apart in a folder. */
+function nameOf(
+  lesson: Lesson,
+  { moment, isMirrored, withHelp, sizes, paper }: Settings,
+  moments: ReadonlyMap<string, string>,
+  reduced: boolean,
+) {
+  const all = sizesOf(lesson);
+  const said = [
+    lesson.title,
+    w.file,
+    moment === 'all' ? '' : (moments.get(moment) ?? ''),
+    ...all
+      .filter((one) => all.length > 1 && sizes.includes(one.id))
+      .map((one) => sizeInWords(one.widthMm, one.heightMm, lesson.units)),
+    reduced ? w.fileSmall : paper,
+    isMirrored ? w.fileMirrored : '',
+    withHelp ? w.fileHelp : '',
+  ];
+  return `${said.filter(Boolean).join(', ')}.pdf`;
+}
+
 /** Whose picture it is, and by what permission. */
 function sourceOf(lesson: Lesson): string {
   const whole = wholeOf(lesson);
@@ -105,6 +127,7 @@ export function PrintsTopic() {
     return true;
   };
   const chosen = sizes.filter((size) => settings.sizes.includes(size.id));
+  const moments = new Map(drawing.placed.map(({ moment }) => [moment.stepId ?? 'first', moment.title]));
   const make = async (reduced: boolean) => {
     setState({ making: true, said: '', isFault: false });
     try {
@@ -112,13 +135,12 @@ export function PrintsTopic() {
       const templates = chosen.map((size) => templateOf(lesson, drawing, settings, size, reduced));
       const bytes = await templatesPdf(templates);
       const pages = templates.reduce((sum, one) => sum + (reduced ? 1 : 1 + countOf(one.canvas, settings)), 0);
-      saveFile(`${lesson.title}, template.pdf`, new Blob([bytes as BlobPart], { type: 'application/pdf' }));
+      saveFile(nameOf(lesson, settings, moments, reduced), new Blob([bytes as BlobPart], { type: 'application/pdf' }));
       setState({ making: false, said: w.made(Math.round(bytes.length / 1000), pages), isFault: false });
     } catch (error) {
       setState({ making: false, said: (error as Error).message, isFault: true });
     }
   };
-  const moments = new Map(drawing.placed.map(({ moment }) => [moment.stepId ?? 'first', moment.title]));
   const isBusy = state.making || chosen.length === 0 || drawing.placed.length === 0;
   return (
     <>

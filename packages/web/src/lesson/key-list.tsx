@@ -1,10 +1,10 @@
-import { Button, Checkbox } from 'antd';
-import { useState } from 'react';
+import { Button } from 'antd';
 import { Dialog } from '../ui/dialog.js';
+import { Setting } from '../ui/setting.js';
+import { setSingleKeys, singleKeysOn } from '../ui/single-keys.js';
 import { exactFiguresOn, setExactFigures } from '../words/exact.js';
 import { words } from '../words/words.js';
 import css from './key-list.module.css';
-import { setSingleKeys, singleKeysOn } from './keys.js';
 
 export function KeyList({ onClose }: { onClose: () => void }) {
   return (
@@ -21,23 +21,5 @@ export function KeyList({ onClose }: { onClose: () => void }) {
       <Setting said={words.lesson.exactFigures} first={exactFiguresOn()} onSet={setExactFigures} />
       <Button onClick={onClose}>{words.lesson.close}</Button>
     </Dialog>
-  );
-}
-
-/** What this browser is set to. */
-function Setting({ said, first, onSet }: { said: string; first: boolean; onSet: (isOn: boolean) => void }) {
-  const [isOn, setOn] = useState(first);
-  return (
-    <p>
-      <Checkbox
-        checked={isOn}
-        onChange={({ target }) => {
-          onSet(target.checked);
-          setOn(target.checked);
-        }}
-      >
-        {said}
-      </Checkbox>
-    </p>
   );
 }

@@ -5,9 +5,10 @@ import { demoLesson } from '@viaticum/core/fixtures';
 import { Input, Slider } from 'antd';
 import { Route, Routes, useLocation } from 'react-router';
 import { asInBrowser, cleanup, onBench, server } from '../fixtures/page.fixture.js';
+import { setSingleKeys } from '../ui/single-keys.js';
 import FirstTour from './first-tour.js';
 import { KeyList } from './key-list.js';
-import { setSingleKeys, useKeys } from './keys.js';
+import { useKeys } from './keys.js';
 import { useRibbonHeight } from './ribbon-height.js';
 
 const lesson = demoLesson('kettle');

@@ -1,12 +1,9 @@
 import { useEffect } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { farthest, nearest } from '../ui/ribbon/axis.js';
+import { letterOf, singleKeysOn } from '../ui/single-keys.js';
 import { useLesson, usePlan, useSession, useView } from './context.js';
 import { isBuilt, stations } from './rail.js';
-
-const SWITCH = 'viaticum-single-keys';
-export const singleKeysOn = () => localStorage.getItem(SWITCH) !== 'off';
-export const setSingleKeys = (on: boolean) => localStorage.setItem(SWITCH, on ? 'on' : 'off');
 
 const typesText = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
@@ -65,8 +62,7 @@ export function useKeys({ showKeys, find, worthKnowing, ribbon }: KeyActs): void
         return;
       }
       if (!singleKeysOn()) return;
-      // Caps Lock and Shift do not disable letters.
-      const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+      const key = letterOf(event);
       const station = stations[Number(key) - 1];
       if (station && isBuilt(station)) void navigate(`/lesson/${id}/${station}`);
       else if (key === 'v') view.toggle('squint');

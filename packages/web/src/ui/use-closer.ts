@@ -35,8 +35,9 @@ function useOneFinger(frame: RefObject<Element | null>, isOn: boolean): void {
       const first = [...fingers].at(0);
       fingers.set(event.pointerId, event.target);
       if (fingers.size < 2) return;
-      // No finger's own number: the pinch goes on with both.
-      if (!isPinch && first) first[1]?.dispatchEvent(new PointerEvent('pointercancel', { pointerId: -1, bubbles: true }));
+      // Under no finger's own number: the pinch goes on with both. After this event: what is drawn anew now would not hear it.
+      if (!isPinch && first)
+        setTimeout(() => first[1]?.dispatchEvent(new PointerEvent('pointercancel', { pointerId: -1, bubbles: true })));
       isPinch = true;
       event.stopPropagation();
     };

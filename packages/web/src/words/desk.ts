@@ -104,6 +104,7 @@ export const deskWords = {
   assistantAbout: 'Seat plan, hands and touch tests; nothing else. Give it to nobody else.',
   copy: 'Copy',
   copied: 'Copied',
+  singleKeys: 'Single-letter keys are on',
   speed: 'Time in this rehearsal',
   rehearsal: 'Rehearsal: the students are simulated.',
   record: 'What happened',

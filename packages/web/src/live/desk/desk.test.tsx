@@ -105,6 +105,19 @@ describe('the large keys', () => {
     fireEvent.keyDown(document.body, { key: 'h', ctrlKey: true });
     expect(held.said).toHaveLength(5);
   });
+  it('with Caps Lock letters act as well; switched off they rest, and arrows go on', () => {
+    const { held } = keys();
+    fireEvent.keyDown(document.body, { key: 'H' });
+    expect(held.state.phase).toBe('held');
+    fireEvent.keyDown(document.body, { key: 'h' });
+    localStorage.setItem('viaticum-single-keys', 'off');
+    fireEvent.keyDown(document.body, { key: 'h' });
+    expect(held.state.phase).toBe('running');
+    const at = held.state.current?.index ?? -1;
+    fireEvent.keyDown(document.body, { key: 'ArrowRight' });
+    expect(held.state.current?.index).toBe(at + 1);
+    localStorage.removeItem('viaticum-single-keys');
+  });
   it('going on is taken back for five seconds; after that one goes back a step', () => {
     jest.useFakeTimers();
     const { held } = keys();

@@ -2,6 +2,7 @@ import { currentItem, TAKE_BACK_MS, waitedFor } from '@viaticum/core/class';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
 import { useCallback, useEffect, useState } from 'react';
+import { letterOf, singleKeysOn } from '../../ui/single-keys.js';
 import { deskWords as w } from '../../words/desk.js';
 import { useOfTime } from '../use-live.js';
 import deskCss from './desk.module.css';
@@ -53,7 +54,8 @@ export function Keys({ connection, live }: DeskParts) {
         e: running ? extend : undefined,
         d: waited ? () => void connection.say({ type: 'touchTest', areaId: waited, dry: true }) : undefined,
       };
-      const act = does[event.key];
+      const key = letterOf(event);
+      const act = key.length === 1 && !singleKeysOn() ? undefined : does[key];
       if (!act) return;
       event.preventDefault();
       act();

@@ -5,6 +5,8 @@ import { clsx } from 'clsx';
 import { classLinksQuery, useRenewKey } from '../../api/class-queries.js';
 import { CopyKey } from '../../ui/copy-key.js';
 import { LinkKey } from '../../ui/link-key.js';
+import { Setting } from '../../ui/setting.js';
+import { setSingleKeys, singleKeysOn } from '../../ui/single-keys.js';
 import { deskWords as w } from '../../words/desk.js';
 import deskCss from './desk.module.css';
 import css from './near-more.module.css';
@@ -95,6 +97,7 @@ export function More({ connection, live, sheet, code, answer }: DeskParts & { an
             </p>
           ))}
       </section>
+      <Setting said={w.singleKeys} first={singleKeysOn()} onSet={setSingleKeys} />
       <Button className={clsx(deskCss.deskKey, 'small')} href={`/wall/${code}`} target="_blank" rel="noreferrer">
         {w.wall}
       </Button>

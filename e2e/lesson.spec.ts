@@ -113,7 +113,7 @@ test('a new lesson: canvas, picture, crop, areas, tubes, a mix, steps and a plan
     .getByRole('button', { name: /Sky, first layer/ })
     .first()
     .click();
-  await withStep(page, 'Take away');
+  await withStep(page, 'Delete');
   await expect(page.getByTestId('pause')).toBeHidden();
   await page.keyboard.press('Control+z');
   await expect(page.getByTestId('pause')).toBeVisible();

@@ -57,7 +57,7 @@ test('a mix made of a mix; families on the palette; a mix that others are mixed 
   await topic(page, 'Mixes');
   await expect(page.locator('[data-testid="mix"]', { hasText: 'high sky, between 2' })).toContainText('low sky');
   await page.locator('[data-testid="mix"]', { hasText: 'high sky' }).first().click();
-  await page.getByTestId('mix-foot').getByRole('button', { name: 'Take away' }).click();
+  await page.getByTestId('mix-foot').getByRole('button', { name: 'Delete' }).click();
   await expect(page.getByRole('alert')).toContainText('is mixed from this one');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.locator('[data-testid="mix"]', { hasText: 'between' })).toHaveCount(0);

@@ -297,7 +297,7 @@ test('a lesson without a reference; a picture of one colour; a crop past the edg
   const spot = await face(page);
   await page.mouse.click(...spot(0.5, 0.5));
   await expect(page.getByText('Colours are corrected by the places you picked.')).toBeVisible();
-  await page.getByRole('button', { name: 'Take away' }).click();
+  await page.getByRole('button', { name: 'Delete' }).click();
   await expect(page.getByText(/A lesson can do without/)).toBeVisible();
   await topic(page, 'Composition');
   await expect(page.locator('[data-testid="notes"] li').first()).toBeVisible({ timeout: 20_000 });

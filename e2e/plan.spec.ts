@@ -76,7 +76,7 @@ test('what sets the end, in words and on the section, and what each wait costs; 
   await expect(page.locator('[data-cost="wait"]').first()).toContainText('Cream stripes wait for the great balloon');
   await expect(page.locator('[data-cost="wait"]').first()).toContainText('costs 26 min');
 
-  const limit = page.getByLabel('orders looked through at most');
+  const limit = page.getByLabel('orders tried at most');
   await limit.fill('10');
   await limit.press('Enter');
   const said = page.getByText(/Not proven: no order can end before \d h \d\d\./);

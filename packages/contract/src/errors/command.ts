@@ -17,7 +17,7 @@ export const commandErrors = {
   coverOutOfRange: coded(422, 'cover-out-of-range', 'The share of the area covered must lie between 1 and 100 %.'),
   stageHasSteps: coded(422, 'stage-has-steps', 'This stage still has steps. Move or remove them first.'),
   onlyStage: coded(422, 'only-stage', 'A lesson needs one stage. Rename this one instead.'),
-  orderOutdated: coded(422, 'order-outdated', 'Steps were added or taken away meanwhile. Ask for the order again.'),
+  orderOutdated: coded(422, 'order-outdated', 'Steps were added or deleted meanwhile. Ask for the order again.'),
   draftWithoutStage: coded(422, 'draft-without-stage', 'A lesson needs one stage. Draft it again.'),
   draftStepWithoutStage: coded(422, 'draft-step-without-stage', 'A step of this draft stands in no stage. Draft it again.'),
   lineTooShort: coded(422, 'line-too-short', 'A line needs two points or more. Draw it from one place to another.'),

@@ -99,7 +99,7 @@ describe('SVG in', () => {
     const bomb = `<?xml version="1.0"?><!DOCTYPE svg [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;&a;&a;">]>${svg('<text>&b;</text>')}`;
     expect(() => fromSvg(bomb, canvas)).toThrow(/entities of its own/);
     expect(() => fromSvg('', canvas)).toThrow(/empty/);
-    expect(() => fromSvg('<html></html>', canvas)).toThrow(/no SVG/);
+    expect(() => fromSvg('<html></html>', canvas)).toThrow(/could not be read as SVG/);
     expect(() => fromSvg('<svg><path d="M0 0', canvas)).toThrow(SvgError);
     expect(() => fromSvg('not xml at all', canvas)).toThrow(SvgError);
     expect(() => fromSvg(svg('<text>hello</text>'), canvas)).toThrow(/no lines/);

@@ -119,10 +119,10 @@ function rootOf(text: string): Node {
       parseAttributeValue: false,
     }).parse(text, true) as Node[];
   } catch {
-    throw new SvgError('This file is no sound SVG. Open it in a drawing program and save it again.');
+    throw new SvgError('This file could not be read as SVG. Open it in a drawing program and save it again.');
   }
   const svg = parsed.find((node) => 'svg' in node);
-  if (!svg) throw new SvgError('This file is no SVG. Choose a drawing saved as SVG.');
+  if (!svg) throw new SvgError('This file could not be read as SVG. Choose a drawing saved as SVG.');
   return svg;
 }
 

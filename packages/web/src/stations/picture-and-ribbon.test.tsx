@@ -89,7 +89,7 @@ describe('areas', () => {
     expect(place()).toBe(before + 1);
     await user.click(screen.getByRole('button', { name: 'Back' }));
     expect(place()).toBe(before);
-    await user.click(screen.getByRole('button', { name: /^(Delete|Take away|Remove)$/ }));
+    await user.click(screen.getByRole('button', { name: /^(Delete|Remove)$/ }));
     const dialog = await screen.findByRole('dialog');
     expect(dialog.textContent).toContain('belly');
     await user.click(within(dialog).getByRole('button', { name: 'Delete' }));
@@ -128,12 +128,12 @@ describe('things', () => {
     });
     const { user, session } = things(made.lesson);
     act(() => screen.getByDisplayValue('pot').focus());
-    expect(await screen.findByRole('button', { name: 'No thing after all' })).toBeTruthy();
+    expect(await screen.findByRole('button', { name: 'Make it single areas again' })).toBeTruthy();
     await user.click(screen.getByRole('button', { name: 'Right' }));
     await user.click(screen.getByRole('button', { name: 'Larger' }));
     expect(lessonOf(session).things[0]?.move?.scale).toBeCloseTo(1.1, 9);
     expect(screen.getByText(/^Moved by/)).toBeTruthy();
-    expect(screen.queryByRole('button', { name: 'No thing after all' })).toBeNull();
+    expect(screen.queryByRole('button', { name: 'Make it single areas again' })).toBeNull();
     act(() => session.undo());
     act(() => session.undo());
     expect(lessonOf(session).areas).toEqual(made.lesson.areas);

@@ -56,7 +56,7 @@ describe('one mix', () => {
     expect(mix().recipe[0]?.parts).toBe(9);
     expect(looksOf(lessonOf(session)).get('m-copper')?.colour?.lab).not.toEqual(before);
     const count = mix().recipe.length;
-    await user.click(screen.getAllByRole('button', { name: /^Take away: / })[0] as HTMLElement);
+    await user.click(screen.getAllByRole('button', { name: /^Remove: / })[0] as HTMLElement);
     expect(mix().recipe).toHaveLength(count - 1);
   });
   it('another mix can be a part of it, never itself', async () => {
@@ -74,7 +74,7 @@ describe('one mix', () => {
     await user.click(screen.getByLabelText(/^Let down beforehand/));
     expect(mix().letDown).toBe(true);
     const foot = screen.getByText(/^in \d+ steps?/);
-    await user.click(within(foot).getByRole('button', { name: 'Take away' }));
+    await user.click(within(foot).getByRole('button', { name: 'Delete' }));
     const dialog = await screen.findByRole('dialog');
     const using = lesson.steps.filter((step) => step.mixIds.includes('m-copper'));
     expect(
@@ -110,7 +110,7 @@ describe('tubes', () => {
   it('one that steps need is asked about; one of the table is added by its name', async () => {
     const { user, session } = onBench(lesson, (now) => <TubeList lesson={now} />);
     const [tube] = lesson.tubes;
-    await user.click(screen.getAllByRole('button', { name: /^Take away: / })[0] as HTMLElement);
+    await user.click(screen.getAllByRole('button', { name: /^Remove: / })[0] as HTMLElement);
     const dialog = await screen.findByRole('dialog');
     await user.click(within(dialog).getByRole('button', { name: 'Keep it' }));
     expect(lessonOf(session).tubes).toHaveLength(lesson.tubes.length);

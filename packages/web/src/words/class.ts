@@ -63,7 +63,7 @@ export const inviteWords = {
   returning: 'Who came before',
   planned: 'Planned',
   code: 'Students join with',
-  early: 'The code holds from now on; who comes early is asked to wait.',
+  early: 'The code works from now on; whoever comes early is asked to wait.',
   write: 'Write to everybody',
   written: (count: number) => (count === 1 ? 'One letter lies in the outbox.' : `${count} letters lie in the outbox.`),
   outbox: 'Outbox (simulated)',

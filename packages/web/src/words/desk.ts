@@ -9,8 +9,8 @@ export const deskWords = {
     yes: (count: number) => (count === 1 ? 'Let in' : `Let in all ${count}`),
     no: 'Not now',
   },
-  renew: { assistant: 'Make the link anew', sensor: 'Make it anew', camera: 'Make it anew' },
-  renewSure: 'Whoever came in with the present one is sent away, and it lets nobody in any more.',
+  renew: { assistant: 'Make a new link', sensor: 'Make a new key', camera: 'Make a new key' },
+  renewSure: 'Whoever came in with the present one is sent out, and it will let nobody in again.',
   renewed: {
     assistant: 'The link is new. Give it to your assistant.',
     sensor: 'The sensor’s key is new. Enter it there.',
@@ -148,6 +148,6 @@ export const deskWords = {
     title: 'Who needs a hand',
     nobody: 'Nobody just now.',
     forTitle: (title: string) => `Now: ${title}`,
-    noKey: 'This link is not whole. Ask the instructor to send it again.',
+    noKey: 'This link is incomplete. Ask the instructor to send it again.',
   },
 };

@@ -1,4 +1,4 @@
-import { counted } from '@viaticum/core/units';
+import { capital, counted, verb } from '@viaticum/core/units';
 import { apart, figure } from './exact.js';
 /** Words of the topics Values, Preparing, Repair and For others, and of the read-through. */
 export const valuesWords = {
@@ -12,7 +12,7 @@ export const valuesWords = {
   noTarget: 'not set',
   bare: 'not painted',
   off: (l: number) => (Math.abs(l) < 2 ? 'right' : `${Math.round(Math.abs(l))} too ${l > 0 ? 'light' : 'dark'}`),
-  changes: 'Who turns a relation round, and who repairs it',
+  changes: 'Which steps turn neighbours round, and which put them right',
   noChanges: 'No step turns neighbours round.',
   breaks: (one: string, other: string, isLighter: boolean) =>
     `the ${one} becomes ${isLighter ? 'lighter' : 'darker'} than the ${other}, and should not be`,
@@ -26,12 +26,15 @@ export const valuesWords = {
   announced: 'It is announced.',
 };
 
+const washedTimes = (n: number): string =>
+  n === 0 ? 'never washed' : n === 1 ? 'washed once' : n === 2 ? 'washed twice' : `washed ${n} times`;
+
 export const preparingWords = {
   brushes: 'Brushes',
   about: (washes: number, written: number) =>
     washes < written
-      ? `Held like this they are washed ${washes === 0 ? 'not once' : washes === 1 ? 'once' : `${washes} times`}; with one of each kind it would be ${written === 1 ? 'once' : `${written} times`}.`
-      : `They are washed ${washes === 0 ? 'not once' : washes === 1 ? 'once' : `${washes} times`}.`,
+      ? `Kept apart like this they are ${washedTimes(washes)}; with one of each kind they would be ${washedTimes(written)}.`
+      : `They are ${washedTimes(washes)}.`,
   none: 'No step names a brush and a mix yet.',
   kept: { darks: 'kept for darks', lights: 'kept for lights' },
   second: (n: number) => `no. ${n}`,
@@ -89,7 +92,7 @@ export const othersWords = {
   withoutTubes: 'Tubes that are not there',
   withoutBrushes: 'Brushes that are not there',
   leaveOut: 'Steps left out',
-  remove: 'Take away',
+  remove: 'Delete',
   differs: 'What differs',
   nothing: 'Nothing differs yet.',
   open: 'What you have to settle',
@@ -125,7 +128,8 @@ export const readWords = {
     'Keep to the labels and safety sheets of what you use, and to local rules; ask a licensed tradesperson about wiring and ventilation.',
     'Wash hands, keep brushes out of the mouth and cups for paint out of the kitchen; let dried paint go to solid waste, rinse water not down a kitchen sink or storm drain.',
   ],
-  metals: (names: string) => `${names}: contain metals. Never spray or sand them dry, no finger painting.`,
+  metals: (names: string) =>
+    `${capital(names)} ${verb(names, 'contains', 'contain')} metals: never spray or sand ${verb(names, 'it', 'them')} dry, no finger painting.`,
   dryer: 'Hair dryers: keep them and their leads away from water; mind hot surfaces and the load on one circuit.',
   spatter: 'Spatter: mind eyes, neighbours and a slippery floor.',
   varnish: 'Varnish: brushed with fresh air, sprayed only outdoors or with proper ventilation, away from flames and dryers.',

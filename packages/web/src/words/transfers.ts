@@ -124,7 +124,7 @@ export const transferWords = {
       shadow: 'cast shadow',
       shapes: 'simple shapes',
     } satisfies Record<ConstructionKind, string>,
-    remove: 'Take away',
+    remove: 'Delete',
     none: 'No constructions yet.',
     columns: 'Columns',
     rows: 'Rows',
@@ -177,7 +177,7 @@ export const transferWords = {
     share: 'Length of the pull (%)',
     on: 'Lies on',
     nothing: 'nothing',
-    remove: 'Take it away',
+    remove: 'Delete it',
     line: (said: string) => `The water lies ${said} below the top there: everything is as far below it as it stands above.`,
     name: (of: string) => `${of}, reflected`,
     hand: 'By hand: a strip of paper from the water line up to a point, turned over downwards, marks its reflection.',
@@ -201,7 +201,7 @@ export const transferWords = {
     make: 'Make the PDF',
     reduced: 'One sheet, smaller, with the grid',
     making: 'Making the sheets',
-    made: (kb: number, pages: number) => `${pages} pages, ${kb} kB. It has been saved.`,
+    made: (kb: number, pages: number) => `${counted(pages, 'page')}, ${kb} kB. Saved.`,
     source: (by: string, year: string, kind: string) =>
       `Picture: ${[by, year].filter(Boolean).join(', ') || 'source not named'}; ${kind}.`,
     permission: {

@@ -53,7 +53,7 @@ export const words = {
     copyOf: (title: string) => `${title}, copy`,
     remove: 'Delete',
     removed: (title: string) => `“${title}” is deleted. Classes that were taught from it keep what happened.`,
-    duplicated: (title: string) => `“${title}” stands beside it.`,
+    duplicated: (title: string) => `“${title}” stands on the shelf.`,
   },
   tour: {
     stations: {
@@ -62,7 +62,7 @@ export const words = {
     },
     room: {
       title: 'The room sets every drying time',
-      words: 'Turn its air and see at once which pauses grow, before anything is kept.',
+      words: 'Change its air and see at once which pauses grow, before anything is kept.',
     },
     knowing: {
       title: 'Worth knowing',
@@ -73,7 +73,8 @@ export const words = {
     end: 'Begin',
   },
   lesson: {
-    unread: 'Changes from an earlier visit could not be read. The lesson is as it was last saved; the changes are kept beside.',
+    unread:
+      'Changes from an earlier visit could not be read. The lesson is as it was last saved; the changes are kept beside it.',
     unreadName: 'changes that could not be read',
     unreadSave: 'Save them as a file',
     unreadForget: 'Let them go',
@@ -207,7 +208,8 @@ export const words = {
     parts: (name: string) => `Parts of ${name}`,
     touch: 'a touch',
     speck: 'a speck',
-    remove: 'Take away',
+    remove: 'Delete',
+    takeOut: 'Remove',
     usedIn: (count: number) => (count === 0 ? 'in no step' : count === 1 ? 'in 1 step' : `in ${count} steps`),
     opacity: {
       opaque: 'opaque',
@@ -258,9 +260,9 @@ export const words = {
     up: 'Earlier',
     down: 'Later',
     duplicate: 'Duplicate',
-    remove: 'Take away',
-    removed: (title: string) => `“${title}” is taken away.`,
-    removedMany: (count: number) => `${counted(count, 'step')} ${count === 1 ? 'is' : 'are'} taken away.`,
+    remove: 'Delete',
+    removed: (title: string) => `“${title}” is deleted.`,
+    removedMany: (count: number) => `${counted(count, 'step')} ${count === 1 ? 'is' : 'are'} deleted.`,
     show: (minutes: number) => `show ${minutes}`,
     do: (minutes: number) => `do ${minutes} min`,
     stage: 'Stage',
@@ -362,7 +364,7 @@ export const words = {
     ['W', 'worth knowing, open or shut'],
     ['/', 'find in this lesson'],
     ['↑ ↓', 'from step to step in the list; with Shift several are marked, with Alt they move'],
-    ['S J D Delete', 'in the list: split, join, double, take away'],
+    ['S J D Delete', 'in the list: split, join, double, delete'],
     ['Ctrl Z', 'undo'],
     ['Ctrl Shift Z', 'redo'],
     ['?', 'this list'],

@@ -148,7 +148,7 @@ function Recipe({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
             <Button
               type="text"
               size="small"
-              aria-label={`${w.remove}: ${nameOf(part)}`}
+              aria-label={`${w.takeOut}: ${nameOf(part)}`}
               onClick={() => set(parts.filter((one) => one !== part))}
             >
               ×

@@ -73,7 +73,7 @@ export function TubeList({ lesson }: { lesson: Lesson }) {
               <Button
                 type="text"
                 size="small"
-                aria-label={`${w.remove}: ${shortTubeName(tube)}`}
+                aria-label={`${w.takeOut}: ${shortTubeName(tube)}`}
                 onClick={() => ask('tubes', tube.id, shortTubeName(tube), () => session.do('removeTube', { id: tube.id }))}
               >
                 ×

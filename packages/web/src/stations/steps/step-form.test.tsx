@@ -96,7 +96,7 @@ describe('the step form', () => {
     expect(place()).toBe(before);
     await act('Duplicate');
     expect(lessonOf(session).steps[before + 1]?.title).toBe(now().title);
-    await act('Take away');
+    await act('Delete');
     await waitFor(() => expect(screen.getByText('gone')).toBeTruthy());
   });
   it('area first: a new step is filled in as the school would paint there, with why, as one change', async () => {

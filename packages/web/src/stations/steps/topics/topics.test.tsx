@@ -6,7 +6,7 @@ import { carryOut, startHistory } from '@viaticum/core/document';
 import { draftLesson } from '@viaticum/core/draft';
 import { demoLesson } from '@viaticum/core/fixtures';
 import { planLesson } from '@viaticum/core/plan';
-import { asInBrowser, choicesOf, choose, cleanup, lessonOf, onBench, server } from '../../../fixtures/page.fixture.js';
+import { asInBrowser, choicesOf, choose, cleanup, lessonOf, onBench, server, write } from '../../../fixtures/page.fixture.js';
 import { OthersTopic } from './others.js';
 import { OwnMethod } from './own-method.js';
 
@@ -68,12 +68,12 @@ describe('an own method', () => {
     expect(own.areas.map((area) => coats(own, area.id)).filter((count) => count > 1)).toEqual([]);
   });
   it('what is said with a technique is kept by the technique, and goes when it is emptied', async () => {
-    const { user, method } = await open();
-    const field = screen.getByLabelText('What you say with block-in');
-    await user.type(field, 'Big brush, no detail.');
+    const { method } = await open();
+    const field = await screen.findByRole('textbox', { name: 'What you say with block-in' }, { timeout: 30_000 });
+    write(field, 'Big brush, no detail.');
     fireEvent.blur(field);
     expect(method()?.says).toEqual([{ technique: 'block-in', say: 'Big brush, no detail.' }]);
-    await user.clear(field);
+    write(field, '');
     fireEvent.blur(field);
     expect(method()?.says).toEqual([]);
   });
@@ -81,7 +81,7 @@ describe('an own method', () => {
     const { user, method } = await open();
     await choose(user, screen.getByLabelText('Later coats'), 'glaze');
     expect(method()?.laterTechnique).toBe('glaze');
-    expect(screen.getByLabelText('What you say with glaze')).toBeTruthy();
+    expect(await screen.findByText('What you say with glaze')).toBeTruthy();
     await choose(user, screen.getByLabelText('Later coats'), 'as the school has it');
     expect(method()).toBeDefined();
     expect(method()).not.toHaveProperty('laterTechnique');
@@ -133,7 +133,7 @@ describe('a variant', () => {
     await user.click(screen.getByRole('button', { name: 'New variant' }));
     expect(variant()).toMatchObject({ name: 'Variant 1', changes: [] });
     expect(screen.getByText('Nothing differs yet.')).toBeTruthy();
-    await user.click(screen.getByRole('button', { name: 'Take away' }));
+    await user.click(screen.getByRole('button', { name: 'Delete' }));
     expect(lessonOf(session)).toEqual(lesson);
   });
   it('another canvas, other students and a left hand are said, and the lesson stays as it is', async () => {

@@ -32,6 +32,7 @@ export function Header() {
       <LinkKey type="text" to="/" aria-label={words.lesson.shelf}>
         {words.lesson.shelf}
       </LinkKey>
+      <h1 className="visually-hidden">{lesson.title}</h1>
       <CommitInput
         className={css.benchTitle}
         isBare

@@ -47,7 +47,13 @@ export function Rail({ onKeys, onFind }: { onKeys: () => void; onFind: () => voi
       <nav data-tour="stations" aria-label="Stations">
         {stations.map((station, i) =>
           isBuilt(station) ? (
-            <NavLink key={station} to={station} className={css.railStation} aria-keyshortcuts={String(i + 1)}>
+            <NavLink
+              key={station}
+              to={station}
+              className={css.railStation}
+              title={ready[station]}
+              aria-keyshortcuts={String(i + 1)}
+            >
               <b>{words.stations[station]}</b>
               <span>{ready[station]}</span>
             </NavLink>
@@ -59,17 +65,19 @@ export function Rail({ onKeys, onFind }: { onKeys: () => void; onFind: () => voi
           ),
         )}
       </nav>
-      <p className={css.railKeys}>
-        <Button type="text" size="small" onClick={onFind} aria-keyshortcuts="/">
-          {words.lesson.find} <kbd>/</kbd>
-        </Button>
-        <LinkKey type="text" size="small" to={`/lesson/${id}/read`}>
-          {words.lesson.read}
-        </LinkKey>
-        <Button type="text" size="small" onClick={onKeys} aria-keyshortcuts="?">
-          {words.lesson.keys} <kbd>?</kbd>
-        </Button>
-      </p>
+      <section className={css.railFoot} aria-label={words.lesson.foot}>
+        <p className={css.railKeys}>
+          <Button type="text" size="small" onClick={onFind} aria-keyshortcuts="/">
+            {words.lesson.find} <kbd>/</kbd>
+          </Button>
+          <LinkKey type="text" size="small" to={`/lesson/${id}/read`}>
+            {words.lesson.read}
+          </LinkKey>
+          <Button type="text" size="small" onClick={onKeys} aria-keyshortcuts="?">
+            {words.lesson.keys} <kbd>?</kbd>
+          </Button>
+        </p>
+      </section>
     </div>
   );
 }

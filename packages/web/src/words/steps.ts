@@ -89,6 +89,7 @@ export const markWords = {
   untilShort: 'until',
   until: 'until',
   marks: 'Marks',
+  ofLesson: 'Marks of this lesson',
 };
 
 export const findWords = {

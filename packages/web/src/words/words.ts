@@ -108,6 +108,7 @@ export const words = {
     takeUp: 'Take up again',
     asideBecause: (why: string) => `Set aside: “${why}”`,
     keys: 'Keys',
+    foot: 'Find and read',
     find: 'Find',
     read: 'Read through',
     keysTitle: 'All keys',

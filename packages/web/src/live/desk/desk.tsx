@@ -49,7 +49,7 @@ function Running({ answer, ...given }: Pick<DeskParts, 'connection' | 'sheet' | 
   const parts: DeskParts = { ...given, live };
   const student = chosen ? live.state.students[chosen] : undefined;
   return (
-    <div className={css.desk}>
+    <main className={css.desk}>
       <Glance {...parts} />
       <section className={css.deskRoom} aria-label={w.easels(Object.keys(live.state.students).length)}>
         {live.state.rehearsal && <p className={css.deskQuiet}>{w.rehearsal}</p>}
@@ -67,6 +67,6 @@ function Running({ answer, ...given }: Pick<DeskParts, 'connection' | 'sheet' | 
       {student && <StudentPanel key={student.id} {...parts} student={student} onClose={() => setChosen(null)} />}
       <Near {...parts} answer={answer} />
       <Keys {...parts} />
-    </div>
+    </main>
   );
 }

@@ -35,7 +35,7 @@ export function MarksTopic() {
   const shown = strokes.filter((stroke) => showAll || own.has(stroke));
   return (
     <div className={css.marksTopic}>
-      <section aria-label={w.marks}>
+      <section aria-label={w.ofLesson}>
         <p className="quiet small">{lesson.marks.length === 0 ? w.none : w.about}</p>
         {lesson.marks.map((mark) => (
           <MarkCard key={mark.id} lesson={lesson} mark={mark} />

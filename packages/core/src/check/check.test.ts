@@ -407,6 +407,20 @@ describe('rules', () => {
     expect(new Set(twice).size).toBe(twice.length);
   });
 
+  it('a lesson that is being written is not nagged: what waits for its steps is said once, and mildly', () => {
+    const demo = demoLesson();
+    for (const steps of [0, 1, 3, 5]) {
+      const own = found({ ...demo, steps: demo.steps.slice(0, steps), variants: [] }).filter((one) =>
+        /^un(painted|used)/.test(one.rule),
+      );
+      expect(own.map((one) => one.id)).toEqual(steps === 0 ? [] : ['unpainted-area/to-come']);
+      expect(own.every((one) => !one.serious)).toBe(true);
+    }
+    // Nearly done, each of the few that are left is named, and what lies unused as well.
+    const nearly = found({ ...demo, steps: demo.steps.filter((step) => !step.areaIds.includes('trees')), variants: [] });
+    expect(nearly).toContainEqual(expect.objectContaining({ id: 'unpainted-area/trees', serious: true }));
+  });
+
   it('a finding set aside stays known, with the word why, after the others', () => {
     const lesson = {
       ...(firing['unpainted-area'] as () => Lesson)(),

@@ -46,12 +46,12 @@ export function RoomHours({ room }: { room: Room }) {
         value={typed}
         onChange={(event) => setTyped(event.target.value)}
       />
-      <p className={workbenchCss.roomKeys}>
+      <div className={workbenchCss.roomKeys}>
         <Button disabled={typed.trim() === ''} onClick={() => void take(typed.replace(/[ \t]+/g, '\t'))}>
           {w.readHours}
         </Button>
         <FileKey size="middle" label={w.csv} accept=".csv,text/csv,text/plain" onFile={(file) => void open(file)} />
-      </p>
+      </div>
       {fault && (
         <p className="signal" role="alert">
           {fault}

@@ -1,28 +1,40 @@
-import { areasWorkedOn, isOnlyMarks, laysPaint } from '../../derived/index.js';
+import { counted, listInWords } from '../../units/index.js';
+import { bareAreas, isBeingWritten } from '../coverage.js';
 import type { Finding, Rule } from '../finding.js';
 
-/** An area that no step paints. */
+const id = 'unpainted-area';
+
+/** An area that no step paints; while the lesson is being written, all of them in one line. */
 export const unpaintedArea: Rule = {
-  id: 'unpainted-area',
+  id,
   look: (lesson) => {
     if (lesson.steps.length === 0) return [];
-    const painted = new Set(
-      lesson.steps
-        .filter((step) => laysPaint(step) && step.kind === 'paint' && !isOnlyMarks(step))
-        .flatMap((step) => areasWorkedOn(lesson, step)),
+    const bare = bareAreas(lesson);
+    if (isBeingWritten(lesson)) {
+      const named = bare.slice(0, 2).map((area) => area.name);
+      const more = bare.length - named.length;
+      return [
+        {
+          id: `${id}/to-come`,
+          rule: id,
+          about: `${counted(bare.length, 'area')} to come`,
+          words: `No step paints ${listInWords([...named, ...(more > 0 ? [`${more} more`] : [])])} yet.`,
+          reason: 'The lesson is being written: more than half of its areas wait for their steps.',
+          serious: false,
+          place: { station: 'steps' },
+        },
+      ];
+    }
+    return bare.map(
+      (area): Finding => ({
+        id: `${id}/${area.id}`,
+        rule: id,
+        about: area.name,
+        words: 'No step paints this area.',
+        reason: 'Common practice: bare patches are found when details begin.',
+        serious: true,
+        place: { station: 'steps', areaId: area.id },
+      }),
     );
-    return lesson.areas
-      .filter((area) => !painted.has(area.id))
-      .map(
-        (area): Finding => ({
-          id: `unpainted-area/${area.id}`,
-          rule: 'unpainted-area',
-          about: area.name,
-          words: 'No step paints this area.',
-          reason: 'Common practice: bare patches are found when details begin.',
-          serious: true,
-          place: { station: 'steps', areaId: area.id },
-        }),
-      );
   },
 };

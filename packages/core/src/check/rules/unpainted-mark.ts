@@ -1,9 +1,11 @@
+import { isBeingWritten } from '../coverage.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** Marks that no step lays. */
 export const unpaintedMark: Rule = {
   id: 'unpainted-mark',
   look: (lesson) => {
+    if (isBeingWritten(lesson)) return [];
     const laid = new Set(lesson.steps.flatMap((step) => step.markIds));
     return lesson.marks
       .filter((mark) => !laid.has(mark.id) && lesson.steps.length > 0)
@@ -16,7 +18,7 @@ export const unpaintedMark: Rule = {
           reason: 'Common practice: what is planned and not taught is missed in the end.',
           serious: false,
           place: { station: 'steps', areaId: mark.areaId },
-          fix: { words: 'Take the marks away', command: 'removeMark', args: { id: mark.id } },
+          fix: { words: 'Delete the marks', command: 'removeMark', args: { id: mark.id } },
         }),
       );
   },

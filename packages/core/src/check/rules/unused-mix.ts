@@ -1,10 +1,12 @@
 import { usedMixes } from '../../derived/index.js';
+import { isBeingWritten } from '../coverage.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** A mix that no step uses. */
 export const unusedMix: Rule = {
   id: 'unused-mix',
   look: (lesson) => {
+    if (isBeingWritten(lesson)) return [];
     const used = usedMixes(lesson);
     return lesson.mixes
       .filter((mix) => !used.has(mix.id) && !mix.letDown && lesson.steps.length > 0)
@@ -17,7 +19,7 @@ export const unusedMix: Rule = {
           reason: 'Common practice: students mix what they are told and wonder.',
           serious: false,
           place: { station: 'paints', mixId: mix.id },
-          fix: { words: 'Take the mix away', command: 'removeMix', args: { id: mix.id } },
+          fix: { words: 'Delete the mix', command: 'removeMix', args: { id: mix.id } },
         }),
       );
   },

@@ -1,11 +1,13 @@
 import { usedMixes } from '../../derived/index.js';
 import { shortTubeName } from '../../mix/index.js';
+import { isBeingWritten } from '../coverage.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** A tube that no step uses: in no recipe, or only in mixes that no step needs. */
 export const unusedTube: Rule = {
   id: 'unused-tube',
   look: (lesson) => {
+    if (isBeingWritten(lesson)) return [];
     const needed = usedMixes(lesson);
     // While no step names a mix yet, all mixes count.
     const mixes = lesson.mixes.filter((mix) => needed.size === 0 || needed.has(mix.id));
@@ -21,7 +23,7 @@ export const unusedTube: Rule = {
           reason: 'Common practice: a list of tubes that are then not used costs every student.',
           serious: false,
           place: { station: 'paints', tubeId: tube.id },
-          fix: { words: 'Take the tube away', command: 'removeTube', args: { id: tube.id } },
+          fix: { words: 'Remove the tube', command: 'removeTube', args: { id: tube.id } },
         }),
       );
   },

@@ -128,7 +128,7 @@ function Replay({ record }: { record: ClassRecord }) {
   return (
     <section aria-label={w.replay}>
       <h2>{w.replay}</h2>
-      <p className={css.recordKeys}>
+      <div className={css.recordKeys}>
         <Button onClick={() => setPlaying(!isPlaying)}>{isPlaying ? w.stop : w.play}</Button>
         <Slider
           ariaLabelForHandle={w.minute}
@@ -139,7 +139,7 @@ function Replay({ record }: { record: ClassRecord }) {
           onChange={(given: number) => setMinute(given)}
         />
         <b className="numbers">{w.at(hourMinute(minute))}</b> <span data-testid="record-now">{currentItem(then)?.title}</span>
-      </p>
+      </div>
       <Ribbon
         lesson={{
           ...lesson,

@@ -158,12 +158,12 @@ function Form({ planned }: { planned: ClassAnswer | null }) {
       </label>
       <p className={clsx('small', roster.length > seats ? 'signal' : 'quiet')}>{w.count(roster.length, seats)}</p>
       <p className="small quiet">{w.rosterAbout}</p>
-      <p className={css.inviteKeys}>
+      <div className={css.inviteKeys}>
         <FileKey label={w.bring} accept=".csv,text/csv,text/plain" onFile={(file) => void readCsv(file)} />
         <Button size="small" disabled={roster.length === 0} onClick={() => void saveCsv()}>
           {w.take}
         </Button>
-      </p>
+      </div>
       <p className={clsx('small quiet', css.inviteBring)}>{bring}</p>
       <p className={css.inviteKeys}>
         <Button type="primary" disabled={make.isPending || change.isPending} onClick={store}>

@@ -64,7 +64,7 @@ export function FamiliesTopic() {
         ))}
       </fieldset>
       <p className="quiet">{w.familyAbout[kind]}</p>
-      <p className={paintsCss.familyQuestions}>
+      <div className={paintsCss.familyQuestions}>
         {kind !== 'greys' && <Choice label={w.fromMix} value={base.id} options={named(mixed)} onChange={select} />}
         {kind === 'gradient' && <Choice label={w.toMix} value={otherId ?? ''} options={named(others)} onChange={setOther} />}
         {kind === 'ladder' && (
@@ -86,7 +86,7 @@ export function FamiliesTopic() {
             onChange={(n) => setValue(Number(n))}
           />
         )}
-      </p>
+      </div>
       {fault && (
         <p className="signal" role="alert">
           {fault}

@@ -67,7 +67,7 @@ export function PaletteTopic() {
     <div className={clsx(paintsCss.paintsPage, css.palettePage)}>
       <div>
         <p className="quiet">{w.paletteAbout}</p>
-        <p className={paintsCss.familyQuestions}>
+        <div className={paintsCss.familyQuestions}>
           <Choice
             label={w.among}
             value={from}
@@ -92,7 +92,7 @@ export function PaletteTopic() {
               if (next !== 'free') setFrom('table');
             }}
           />
-        </p>
+        </div>
         {fault && (
           <p className="signal" role="alert">
             {fault}

@@ -35,7 +35,7 @@ export function SheetTopic() {
   const lacked = lesson.tubes.find((tube) => tube.id === without);
   return (
     <div className={paintsCss.paintsPage}>
-      <p className={css.sheetKeys}>
+      <div className={css.sheetKeys}>
         <Button onClick={() => window.print()}>{w.sheetPrint}</Button>
         <div className="small">
           {w.alternative}
@@ -50,7 +50,7 @@ export function SheetTopic() {
           />
         </div>
         {progress !== null && <span className="small quiet">{w.searching(progress)}</span>}
-      </p>
+      </div>
       <article className="print-sheet">
         <h2>{w.sheetTitle(lesson.title)}</h2>
         <p className="small quiet">{w.sheetAbout}</p>

@@ -39,7 +39,7 @@ export function SourceTopic() {
           isBusy={picture.isBusy}
         />
       ))}
-      <p className={css.pictureUpload} data-testid="picture-upload">
+      <div className={css.pictureUpload} data-testid="picture-upload">
         <FileKey
           size="middle"
           type={lesson.references.length > 0 ? 'default' : 'primary'}
@@ -49,7 +49,7 @@ export function SourceTopic() {
           onFile={(file) => picture.take(file, null)}
         />
         {lesson.references.length === 0 && <span className="small quiet">{w.drop}</span>}
-      </p>
+      </div>
       {lesson.references.length === 0 && <p className="quiet small">{w.without}</p>}
       {picture.error && (
         <p className="signal" role="alert">
@@ -79,7 +79,7 @@ function OneReference({
     session.do('setPermission', { id: reference.id, permission: { ...permission, ...change } });
   return (
     <section className={css.reference} data-testid="reference">
-      <p className={css.referenceHead}>
+      <div className={css.referenceHead}>
         <img
           src={pictureUrl(reference.pictureSha256, 'thumb')}
           alt={w.referenceName(w.roles[reference.role], at + 1)}
@@ -91,7 +91,7 @@ function OneReference({
             {w.remove}
           </Button>
         </span>
-      </p>
+      </div>
       <div className="field">
         <span>{w.role}</span>
         <Select

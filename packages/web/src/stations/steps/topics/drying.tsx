@@ -36,7 +36,7 @@ export function DryingTopic() {
   const fits = short ? w.short : isBlend ? w.enough : w.laid;
   return (
     <div className={css.drying}>
-      <p className={css.dryingStep}>
+      <div className={css.dryingStep}>
         <div className="field">
           <span>{w.step}</span>
           <Select
@@ -47,7 +47,7 @@ export function DryingTopic() {
           />
         </div>
         <span className="quiet">{w.on(step.wholeCanvas ? w.whole : area)}</span>
-      </p>
+      </div>
       <div className={css.dryingRungs}>
         <Rung name={w.workable} minutes={times.openMin} early={range.early.openMin} late={range.late.openMin} />
         <Rung name={w.paintOver} minutes={times.paintOverMin} early={range.early.paintOverMin} late={range.late.paintOverMin} />

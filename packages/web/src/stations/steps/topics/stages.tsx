@@ -69,7 +69,7 @@ function PhotoInstead({ stepId, has }: { stepId: string; has: boolean }) {
   const take = (file: File) =>
     upload.mutate(file, { onSuccess: ({ sha256 }) => session.do('editStep', { id: stepId, step: { photoSha256: sha256 } }) });
   return (
-    <p className={clsx(css.stagePhoto, 'small')}>
+    <div className={clsx(css.stagePhoto, 'small')}>
       <FileKey label={upload.isPending ? w.bringing : w.photo} accept={PICTURES} onFile={take} />
       {has && (
         <Button type="text" size="small" onClick={() => session.do('editStep', { id: stepId, step: {}, clear: ['photoSha256'] })}>
@@ -81,7 +81,7 @@ function PhotoInstead({ stepId, has }: { stepId: string; has: boolean }) {
           {upload.error.message}
         </span>
       )}
-    </p>
+    </div>
   );
 }
 

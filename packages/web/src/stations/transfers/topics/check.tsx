@@ -65,9 +65,9 @@ export function CheckTopic() {
       <p className="quiet small">
         {w.about} {w.kept}
       </p>
-      <p className={transfersCss.keys}>
+      <div className={transfersCss.keys}>
         <FileKey label={w.choose} accept={PICTURES} onFile={(file) => void choose(file)} />
-      </p>
+      </div>
       <Choice
         label={w.what}
         value={after}

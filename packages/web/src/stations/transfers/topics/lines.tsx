@@ -257,12 +257,12 @@ function Files() {
   };
   return (
     <>
-      <p className={transfersCss.keys}>
+      <div className={transfersCss.keys}>
         <FileKey label={w.bring} accept=".svg,image/svg+xml" onFile={(file) => void bring(file)} />
         <Button size="small" onClick={save}>
           {w.save}
         </Button>
-      </p>
+      </div>
       {said && (
         <p className={clsx('small', said.isFault && 'signal')} role={said.isFault ? 'alert' : 'status'}>
           {said.text}

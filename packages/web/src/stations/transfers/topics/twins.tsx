@@ -46,7 +46,7 @@ export function TwinsTopic() {
       {things.length === 0 ? (
         <p className="small">{w.needThings}</p>
       ) : (
-        <p className={transfersCss.addRow}>
+        <div className={transfersCss.addRow}>
           <Choice
             label={w.of}
             value={chosen?.id ?? ''}
@@ -54,7 +54,7 @@ export function TwinsTopic() {
             onChange={setOf}
           />
           <Button onClick={add}>{w.add}</Button>
-        </p>
+        </div>
       )}
       {twins.length === 0 && things.length > 0 && <p className="quiet small">{w.none}</p>}
       {twins.map((twin) => (

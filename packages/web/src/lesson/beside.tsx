@@ -32,12 +32,12 @@ export function Beside({ isOpen, onOpen }: { isOpen: boolean; onOpen: (isOpen: b
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keyboard
     <aside className={css.beside} data-testid="beside" data-tour="knowing" aria-label={words.lesson.beside} tabIndex={0}>
-      <p className={css.besideHead}>
-        <span className={css.besideTitle}>{words.lesson.beside}</span>
+      <header className={css.besideHead}>
+        <h2 className={css.besideTitle}>{words.lesson.beside}</h2>
         <Button type="text" size="small" aria-keyshortcuts="W" onClick={() => onOpen(false)}>
           {words.lesson.close} <kbd>W</kbd>
         </Button>
-      </p>
+      </header>
       {found.length === 0 && <p className="quiet">{words.lesson.nothing}</p>}
       <ul>
         {found.map((finding) => (

@@ -132,6 +132,7 @@ function Replay({ record }: { record: ClassRecord }) {
         <Button onClick={() => setPlaying(!isPlaying)}>{isPlaying ? w.stop : w.play}</Button>
         <Slider
           ariaLabelForHandle={w.minute}
+          tooltip={{ open: false }}
           min={0}
           max={Math.ceil(end)}
           step={0.5}

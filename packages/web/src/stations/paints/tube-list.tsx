@@ -7,6 +7,7 @@ import { Button, Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { useMemo } from 'react';
 import { useSession } from '../../lesson/context.js';
+import { FoundHere } from '../../lesson/found-here.js';
 import { useRemoval } from '../../lesson/use-removal.js';
 import { words } from '../../words/words.js';
 import css from './tube-list.module.css';
@@ -69,6 +70,7 @@ export function TubeList({ lesson }: { lesson: Lesson }) {
                   {w.opacity[pigment.opacity]}
                   {pigment.metals.length > 0 && ` · ${w.metals(pigment.metals.join(' and '))}`}
                 </span>
+                <FoundHere tubeId={tube.id} />
               </span>
               <Button
                 type="text"

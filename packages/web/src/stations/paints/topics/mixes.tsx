@@ -5,6 +5,7 @@ import { clsx } from 'clsx';
 import { nanoid } from 'nanoid';
 import { useMemo } from 'react';
 import { useLesson, useSession, useWorkedOut } from '../../../lesson/context.js';
+import { FoundHere } from '../../../lesson/found-here.js';
 import { useNewHere } from '../../../lesson/keys.js';
 import { seenOutlines, useJob } from '../../../lesson/laid.js';
 import { wholeOf } from '../../../lesson/lay-args.js';
@@ -53,6 +54,7 @@ export function MixesTopic() {
                   <b>{look.mix.name}</b>
                   {look.off && <span className="small quiet"> {look.off}</span>}
                   <RecipeBar parts={look.parts} words={look.words} />
+                  <FoundHere mixId={look.mix.id} />
                 </span>
               </Button>
             </li>

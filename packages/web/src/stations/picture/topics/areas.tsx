@@ -17,6 +17,7 @@ import { Button, Select } from 'antd';
 import { clsx } from 'clsx';
 import { useEffect, useState } from 'react';
 import { useLesson, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
+import { FoundHere } from '../../../lesson/found-here.js';
 import { useNewHere } from '../../../lesson/keys.js';
 import { useRemoval } from '../../../lesson/use-removal.js';
 import { CommitInput } from '../../../ui/commit-input.js';
@@ -149,6 +150,7 @@ function AreaRow({ area, at, areaCm2, onSplit }: { area: Area; at: number; areaC
         />
         <span className="numbers quiet">{areaCm2 > 0 ? w.area(areaCm2) : w.hidden}</span>
       </span>
+      <FoundHere areaId={area.id} />
       {isSelected && (
         <div className={pictureCss.areaMore}>
           {extent && extent.areaCm2 > 0 && (

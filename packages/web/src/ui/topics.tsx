@@ -54,6 +54,7 @@ export function Topics<T extends string>({
           onChange={onShow}
         />
       )}
+      <h2 className="visually-hidden">{names[shown]}</h2>
       <span className={css.topicsKeys}>{children}</span>
     </nav>
   );

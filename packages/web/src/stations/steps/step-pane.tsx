@@ -69,6 +69,7 @@ function OneStep({ lesson, step }: { lesson: Lesson; step: Step }) {
       </header>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keyboard */}
       <section className={css.stepPaneBody} ref={pane} onScroll={follow} tabIndex={0} aria-label={w.fields}>
+        <h2 className="visually-hidden">{step.title}</h2>
         {found.map((finding) => (
           <div key={finding.id} className={clsx('finding', finding.serious && 'serious')} data-testid="finding">
             <p>

@@ -69,7 +69,6 @@ function StepsTopics() {
       ) : (
         // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keyboard
         <section className={css.stepsTopic} aria-label={words.plan.topics[topic]} tabIndex={0}>
-          <h2 className="visually-hidden">{words.plan.topics[topic]}</h2>
           <Suspense fallback={null}>
             <Shown />
           </Suspense>

@@ -1,6 +1,8 @@
 /** A number with the form of its noun: "1 step", "3 steps". `many` where that is not the noun with an s. */
 export const counted = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
 
+/** One thing, though it ends like several. */
+const single = /\b(canvas|lens|gas|atlas|compass|news|chaos|cosmos|pampas|christmas)$/i;
 const irregular = /\b(children|people|men|women|geese|mice|feet|teeth|leaves)$/i;
 
 /**
@@ -8,7 +10,9 @@ const irregular = /\b(children|people|men|women|geese|mice|feet|teeth|leaves)$/i
  * of thumb, no published source.
  */
 export const isSeveral = (name: string): boolean =>
-  / and /.test(name) || irregular.test(name.trim()) || /[^sui']s$/i.test(name.trim()) || /ies$/i.test(name.trim());
+  / and /.test(name) ||
+  irregular.test(name.trim()) ||
+  (!single.test(name.trim()) && (/[^sui']s$/i.test(name.trim()) || /ies$/i.test(name.trim())));
 
 /** The form of a verb that goes with a name: "the sky takes", "the terraces take". */
 export const verb = (name: string, one: string, many: string): string => (isSeveral(name) ? many : one);

@@ -5,7 +5,7 @@ import { useHeld } from '../ui/use-held.js';
 import { useLatest } from '../ui/use-latest.js';
 import type { JobName, PictureJobs } from '../workers/picture-jobs.js';
 import { type PictureWorker, pictureWorker } from '../workers/picture-worker.js';
-import { type Job, useJobOf, useWorker } from '../workers/use-job.js';
+import { type Job, type JobKeys, useJobOf, useWorker } from '../workers/use-job.js';
 import { useLesson } from './context.js';
 import { layArgs } from './lay-args.js';
 
@@ -67,7 +67,7 @@ export function useJob<N extends JobName>(
   name: N,
   args: PictureJobs[N]['args'] | null,
   afterMs = 60,
-): Job<PictureJobs[N]['answer']> {
+): Job<PictureJobs[N]['answer']> & JobKeys {
   const { worker, version } = useLaying();
   return useJobOf<PictureJobs, N>(worker, name, version === 0 ? null : args, { version, afterMs });
 }

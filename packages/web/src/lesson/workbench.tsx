@@ -42,7 +42,7 @@ export default function Workbench() {
   const [session, fault] = useOpenLesson(id);
   const view = useViewState();
   if (fault) throw fault;
-  if (!session) return <p className={clsx(css.workbenchOpening, 'quiet')}>{words.lesson.loading}</p>;
+  if (!session) return <p className="opening quiet">{words.lesson.loading}</p>;
   return (
     <SessionContext.Provider value={session}>
       <RefusalContext.Provider value={session}>

@@ -8,11 +8,9 @@ import { plainWords, readingMinutes } from '@viaticum/core/text';
 import { hourMinute, listInWords, minutesInWords, sizeInWords, waitInWords } from '@viaticum/core/units';
 import { pigmentOf } from '@viaticum/kernels/pigment';
 import { Button } from 'antd';
-import { clsx } from 'clsx';
 import { useMemo } from 'react';
 import { useParams } from 'react-router';
 import { readLesson } from '../api/queries.js';
-import workbenchCss from '../lesson/workbench.module.css';
 import { LinkKey } from '../ui/link-key.js';
 import { RichText } from '../ui/rich-text.js';
 import { StageCanvas } from '../ui/stage-canvas.js';
@@ -27,7 +25,7 @@ export default function ReadThrough() {
   const { id = '' } = useParams();
   const { data, error } = useQuery({ queryKey: ['lesson', id], queryFn: () => readLesson(id), gcTime: 0 });
   if (error) throw error;
-  if (!data) return <p className={clsx(workbenchCss.workbenchOpening, 'quiet')}>{words.lesson.loading}</p>;
+  if (!data) return <p className="opening quiet">{words.lesson.loading}</p>;
   return <Page id={id} lesson={data.document} />;
 }
 

@@ -4,7 +4,7 @@ import { commonSizes, emptyLesson } from '@viaticum/core/document';
 import { type ReadySchool, readySchools, schoolOf } from '@viaticum/core/draft';
 import { fillPlacement } from '@viaticum/core/picture';
 import { capital, MM_PER_INCH } from '@viaticum/core/units';
-import { Button, Checkbox, Input, InputNumber, Select } from 'antd';
+import { Button, Checkbox, Input, InputNumber, Progress, Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { type FormEvent, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -14,8 +14,10 @@ import { layArgs } from '../lesson/lay-args.js';
 import { Dialog } from '../ui/dialog.js';
 import { FileKey, PICTURES } from '../ui/file-key.js';
 import { beginWords as w } from '../words/begin.js';
+import { jobWords } from '../words/jobs.js';
 import { draftWords } from '../words/school.js';
 import { words } from '../words/words.js';
+import { CancelledJob } from '../workers/job-worker.js';
 import { pictureWorker } from '../workers/picture-worker.js';
 import { useWorker } from '../workers/use-job.js';
 import css from './new-lesson.module.css';
@@ -31,7 +33,8 @@ export function NewLesson({ onClose }: { onClose: () => void }) {
   const [size, setSize] = useState<Size | null>({ ...(commonSizes[4] as (typeof commonSizes)[number]) });
   const [school, setSchool] = useState<string>('layers');
   const [level, setLevel] = useState<Lesson['level']>('beginner');
-  const [working, setWorking] = useState<string | null>(null);
+  const [working, setWorking] = useState<{ said: string; share: number } | null>(null);
+  const [asked, setAsked] = useState<{ cancel: () => unknown } | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const { data: kept } = useQuery(keptQuery);
   const methods = (kept ?? []).flatMap((one) => (one.kept.kind === 'method' ? [one.kept] : []));
@@ -42,11 +45,13 @@ export function NewLesson({ onClose }: { onClose: () => void }) {
   const url = useBlobUrl(file);
   const begin = async (start: Lesson) => {
     if (!file || !worker) return start;
-    setWorking(w.uploading);
+    setWorking({ said: w.uploading, share: 0 });
     const picture = await upload.mutateAsync(file);
     const lesson = { ...start, references: [referenceTo(picture, start)] };
     await worker.ask('lay', layArgs(lesson)).answer;
-    return worker.ask('begin', { lesson }, (share) => setWorking(w.working(share))).answer;
+    const one = worker.ask('begin', { lesson }, (share) => setWorking({ said: w.working(share), share }));
+    setAsked(one);
+    return one.answer;
   };
   const submit = async (event: FormEvent) => {
     event.preventDefault();
@@ -58,8 +63,9 @@ export function NewLesson({ onClose }: { onClose: () => void }) {
       const { id } = await create.mutateAsync(lesson);
       await navigate(`/lesson/${id}/${file ? 'steps' : 'picture'}`);
     } catch (error) {
-      setFault((error as Error).message);
+      if (!(error instanceof CancelledJob)) setFault((error as Error).message);
       setWorking(null);
+      setAsked(null);
     }
   };
   const takeFile = (chosen: File | undefined) => {
@@ -112,9 +118,13 @@ export function NewLesson({ onClose }: { onClose: () => void }) {
           </p>
         )}
         {working && (
-          <p role="status" className={css.beginWorking}>
-            {working}
-          </p>
+          <div className={css.beginWorking}>
+            <span role="status">{working.said}</span>
+            <Progress size="small" percent={Math.round(working.share * 100)} aria-label={working.said} />
+            <Button size="small" disabled={!asked} onClick={() => void asked?.cancel()}>
+              {jobWords.cancel}
+            </Button>
+          </div>
         )}
         <div className="row">
           <Button type="primary" htmlType="submit" disabled={working !== null || create.isPending || !size}>

@@ -2,12 +2,10 @@ import { useQuery } from '@tanstack/react-query';
 import type { Lesson } from '@viaticum/contract';
 import { decidedLines, type Line, pathData, upToAmount } from '@viaticum/core/transfer';
 import { Button } from 'antd';
-import { clsx } from 'clsx';
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { readLesson } from '../api/queries.js';
 import { layArgs } from '../lesson/lay-args.js';
-import workbenchCss from '../lesson/workbench.module.css';
 import { asDrawn } from '../stations/transfers/drawing-context.js';
 import { LinkKey } from '../ui/link-key.js';
 import { TurnField } from '../ui/turn-field.js';
@@ -30,7 +28,7 @@ export default function Trace() {
   const [pxPerMm, setPxPerMm] = useState(() => Number(localStorage.getItem(KEY)) || USUAL);
   const [isMeasured, setMeasured] = useState(() => localStorage.getItem(KEY) !== null);
   if (error) throw error;
-  if (!data) return <p className={clsx(workbenchCss.workbenchOpening, 'quiet')}>{words.lesson.loading}</p>;
+  if (!data) return <p className="opening quiet">{words.lesson.loading}</p>;
   return isMeasured ? (
     <Sheet id={id} lesson={data.document} pxPerMm={pxPerMm} onMeasure={() => setMeasured(false)} />
   ) : (

@@ -1,5 +1,5 @@
-const clock = new Intl.DateTimeFormat([], { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' });
-const day = new Intl.DateTimeFormat([], { day: 'numeric', month: 'short', year: 'numeric' });
+const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' });
+const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 
 /** The time of day as “12:40”, here. */
 export const clockTime = (at: number | string): string => clock.format(new Date(at));

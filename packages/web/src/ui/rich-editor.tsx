@@ -23,7 +23,6 @@ import {
 import { type CSSProperties, useEffect, useId, useRef, useState } from 'react';
 import { listWords as w } from '../words/steps.js';
 import css from './rich-editor.module.css';
-import type { RichField } from './rich-input.js';
 import { $nodesOf, $textOf } from './rich-nodes.js';
 import { ToggleKey } from './toggle-key.js';
 import { useTyped } from './use-typed.js';
@@ -36,6 +35,13 @@ const $fill = (text: string) => {
   $getRoot()
     .clear()
     .append(...$nodesOf(text));
+};
+
+export type RichField = {
+  label: string;
+  value: string;
+  rows: number;
+  onCommit: (text: string, burst: string) => unknown;
 };
 
 /**

@@ -1,12 +1,7 @@
 import { lazy, Suspense } from 'react';
+import type { RichField } from './rich-editor.js';
 import { RichText } from './rich-text.js';
 
-export type RichField = {
-  label: string;
-  value: string;
-  rows: number;
-  onCommit: (text: string, burst: string) => unknown;
-};
 const RichEditor = lazy(() => import('./rich-editor.js'));
 
 /** Words to write, with bold and lists. Until the editor has come, they are there to read. */

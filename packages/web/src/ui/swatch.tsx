@@ -1,5 +1,4 @@
 import type { SheetMix } from '@viaticum/contract';
-import followCss from '../live/follow/follow.module.css';
 import './swatch.css';
 
 /** A brush-out: left half wet, right half dry, on a strip of the ground, with a black bar under one corner. */
@@ -27,11 +26,14 @@ export function BrushOut({
   );
 }
 
+/** A recipe in words that no line begins with its colon. */
+export const unbroken = (words: string): string => words.replaceAll(' : ', '\u00a0: ');
+
 /** A recipe as a bar of the tubes' own colours, as long as their parts. */
 export function RecipeBar({ parts, words, name }: { parts: SheetMix['parts']; words: string; name?: string }) {
   const total = parts.reduce((sum, part) => sum + Math.max(part.weight, 0.3), 0);
   return (
-    <div className={followCss.recipe}>
+    <div className="recipe">
       <div className="recipe-bar" aria-hidden="true">
         {parts.map((part) => (
           <i
@@ -43,7 +45,7 @@ export function RecipeBar({ parts, words, name }: { parts: SheetMix['parts']; wo
       </div>
       <div className="recipe-words" data-testid="recipe-words">
         {name && <b>{name} </b>}
-        {words}
+        {unbroken(words)}
       </div>
     </div>
   );

@@ -1,5 +1,3 @@
-import { clsx } from 'clsx';
-import transfersCss from '../stations/transfers/transfers.module.css';
 import { NumberField } from './number-field.js';
 
 /** A whole number between two bounds, with its word before it. */
@@ -17,7 +15,7 @@ export function WholeField({
   onValue: (value: number) => void;
 }) {
   return (
-    <span className={clsx('small', transfersCss.numberSaid)}>
+    <span className="small number-said">
       {label}{' '}
       <NumberField
         label={label}

@@ -113,14 +113,15 @@ async function imageOf(picture: Rgba): Promise<Blob> {
 
 let squint: { of: LaidPicture; blurMm: number; picture: Rgba } | null = null;
 /** Blurred in linear light, as a half-closed eye does; the last one is kept, for the values and the greys of it. */
-function squinted(of: LaidPicture, blurMm: number): Rgba {
+async function squinted(id: number, of: LaidPicture, blurMm: number): Promise<Rgba> {
   if (blurMm <= 0) return of.picture;
-  if (squint?.of !== of || squint.blurMm !== blurMm) squint = { of, blurMm, picture: blurred(of, blurMm) };
+  if (squint?.of !== of || squint.blurMm !== blurMm) squint = { of, blurMm, picture: await blurred(id, of, blurMm) };
   return squint.picture;
 }
-function blurred({ picture, mmPerPx }: LaidPicture, blurMm: number): Rgba {
+async function blurred(id: number, { picture, mmPerPx }: LaidPicture, blurMm: number): Promise<Rgba> {
   const out = rgba(picture.width, picture.height);
   for (let c = 0; c < 3; c++) {
+    await breathe(id, 0.1 + 0.2 * c);
     const data = new Float32Array(picture.width * picture.height);
     for (let i = 0; i < data.length; i++) data[i] = linearOfByte[picture.data[i * 4 + c] as number] as number;
     const soft = blur({ width: picture.width, height: picture.height, data }, blurMm / mmPerPx).data;
@@ -255,15 +256,17 @@ const jobs: {
   [N in JobName]: (id: number, args: PictureJobs[N]['args']) => PictureJobs[N]['answer'] | Promise<PictureJobs[N]['answer']>;
 } = {
   lay: (_, args) => lay(args),
-  async values(_, { count, blurMm }) {
-    const picture = squinted(theLaid(), blurMm);
+  async values(id, { count, blurMm }) {
+    const picture = await squinted(id, theLaid(), blurMm);
+    await breathe(id, 0.7);
     const { source } = theLaid();
     const { classOf, classes } = reduceValues(picture, count, source);
     const greys = classes.map((one) => greyOf(one.meanL));
+    await breathe(id, 0.9);
     return { image: await imageOf(greyPicture(picture, classOf, greys)), classes };
   },
-  async grey(_, { blurMm }) {
-    const picture = squinted(theLaid(), blurMm);
+  async grey(id, { blurMm }) {
+    const picture = await squinted(id, theLaid(), blurMm);
     return { image: await imageOf(greyPicture(picture, lightnessBins(picture), greyOfBin)) };
   },
   extremes(_, { share }) {

@@ -5,6 +5,8 @@ import { CancelledJob, type JobWorker } from './job-worker.js';
 
 /** `isDone`: an answer has come at least once, be it that there is none. */
 export type Job<A> = { answer: A | null; progress: number | null; fault: string | null; isDone: boolean };
+/** `stop` takes the best so far; `cancel` wants no answer to this question, until `again`. */
+export type JobKeys = { stop: () => void; cancel: () => void; again: () => void; isCancelled: boolean };
 const nothing = () => {};
 
 /**
@@ -16,14 +18,18 @@ export function useJobOf<J extends { [K in keyof J]: { args: unknown; answer: un
   name: N,
   args: J[N]['args'] | null,
   { version = 0, afterMs = 60 }: { version?: number; afterMs?: number } = {},
-): Job<J[N]['answer']> & { stop: () => void } {
+): Job<J[N]['answer']> & JobKeys {
   const [job, setJob] = useState<Job<J[N]['answer']>>({ answer: null, progress: null, fault: null, isDone: false });
   const key = args === null ? null : JSON.stringify(args);
+  // What was asked when it was cancelled: another question is asked again by itself.
+  const [cancelled, setCancelled] = useState<string | null>(null);
+  const question = `${version} ${key}`;
+  const isCancelled = cancelled === question;
   const latest = useLatest(args);
   const stop = useRef<() => unknown>(nothing);
   useEffect(() => {
     void version;
-    if (key === null || !worker) return;
+    if (key === null || !worker || isCancelled) return;
     let asked: { cancel: () => unknown } | null = null;
     let gone = false;
     const timer = setTimeout(() => {
@@ -45,8 +51,17 @@ export function useJobOf<J extends { [K in keyof J]: { args: unknown; answer: un
       clearTimeout(timer);
       asked?.cancel();
     };
-  }, [worker, name, key, version, afterMs, latest]);
-  return { ...job, stop: () => void stop.current() };
+  }, [worker, name, key, version, afterMs, latest, isCancelled]);
+  return {
+    ...job,
+    isCancelled,
+    stop: () => void stop.current(),
+    cancel() {
+      setCancelled(question);
+      setJob((was) => ({ ...was, progress: null }));
+    },
+    again: () => setCancelled(null),
+  };
 }
 
 /** A worker of one's own for as long as a view is shown; null at first. `make` stays the same. */

@@ -9,6 +9,7 @@ import { useParams } from 'react-router';
 import { call } from '../../api/http.js';
 import { Fold } from '../../ui/fold.js';
 import { layersAt } from '../../ui/stage-layers.js';
+import { unbroken } from '../../ui/swatch.js';
 import { Themed } from '../../ui/themed.js';
 import { techniqueWords } from '../../words/terms.js';
 import { wallWords as w } from '../../words/wall.js';
@@ -189,7 +190,7 @@ function ToDo({ connection, step }: { connection: LiveConnection; step: SheetSte
           <li key={mix.id}>
             <i style={{ background: mix.rgb }} />
             <span>
-              <b>{mix.name}</b> {mix.words}
+              <b>{mix.name}</b> {unbroken(mix.words)}
             </span>
           </li>
         ))}

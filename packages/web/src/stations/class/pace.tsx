@@ -17,7 +17,6 @@ import { deskWords } from '../../words/desk.js';
 import type { PaceAnswer, PlanJobs } from '../../workers/plan-jobs.js';
 import { planWorker } from '../../workers/plan-worker.js';
 import { useJobOf, useWorker } from '../../workers/use-job.js';
-import transfersCss from '../transfers/transfers.module.css';
 import classCss from './class.module.css';
 import css from './pace.module.css';
 
@@ -48,7 +47,7 @@ export function Pace() {
     <section className={classCss.pace} aria-label={w.title}>
       <h2>{w.title}</h2>
       <div className={classCss.paceGroup}>
-        <span className={clsx('small', transfersCss.numberSaid)}>
+        <span className="small number-said">
           {w.students}{' '}
           <NumberField label={w.students} value={group.n} onValue={(n) => n >= 1 && n <= 300 && set({ n: Math.round(n) })} />
         </span>
@@ -73,7 +72,7 @@ export function Pace() {
           options={overs.map((one) => [String(one), one === null ? w.never : String(one)] as const)}
           onChange={(one) => set({ overMin: one === 'null' ? null : Number(one) })}
         />
-        <span className={clsx('small', transfersCss.numberSaid)}>
+        <span className="small number-said">
           {w.slot}{' '}
           <NumberField
             label={w.slot}

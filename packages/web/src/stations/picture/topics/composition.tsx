@@ -5,6 +5,7 @@ import { useMemo, useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
 import { useJob } from '../../../lesson/laid.js';
 import { TurnField } from '../../../ui/turn-field.js';
+import { Working } from '../../../ui/working.js';
 import { words } from '../../../words/words.js';
 import { useEasel } from '../easel-context.js';
 import { OnCanvas } from '../on-canvas.js';
@@ -37,7 +38,8 @@ export function CompositionTopic() {
         .filter((area) => area.outline.length > 0),
     [lesson],
   );
-  const { answer, fault } = useJob('notes', { areas, subjectId: lesson.subjectAreaId }, 200);
+  const job = useJob('notes', { areas, subjectId: lesson.subjectAreaId }, 200);
+  const { answer, fault } = job;
   const notes = [...(answer ?? [])].sort((a, b) => Number(b.worth) - Number(a.worth));
   return (
     <>
@@ -52,7 +54,7 @@ export function CompositionTopic() {
       </div>
       <Light />
       {fault && <p className="signal">{fault}</p>}
-      {!answer && <p className="quiet">{words.picture.measuring}</p>}
+      {!answer && !fault && <Working said={words.picture.measuring} job={job} />}
       <ul className={css.notes} data-testid="notes">
         {notes.map((note, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: several notes of a kind stand in the order they were found

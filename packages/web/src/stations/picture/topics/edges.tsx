@@ -4,6 +4,7 @@ import { Button, Select, Slider } from 'antd';
 import { useMemo, useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
 import { seenOutlines, useJob } from '../../../lesson/laid.js';
+import { Working } from '../../../ui/working.js';
 import { words } from '../../../words/words.js';
 import { useEasel } from '../easel-context.js';
 import { OnCanvas } from '../on-canvas.js';
@@ -39,7 +40,7 @@ export function EdgesTopic() {
         </Button>
       )}
       {(edges.fault ?? flow.fault) && <p className="signal">{edges.fault ?? flow.fault}</p>}
-      {lesson.areas.length > 1 && !edges.answer && <p className="quiet">{words.picture.measuring}</p>}
+      {lesson.areas.length > 1 && !edges.answer && !edges.fault && <Working said={words.picture.measuring} job={edges} />}
       <EdgeList edges={rows} />
       <Flow area={area} own={own} showFlow={showFlow} onShow={setShowFlow} />
       {showFlow && <FlowOnCanvas strokes={strokes.filter((stroke) => selected < 0 || stroke.area === selected)} />}

@@ -7,6 +7,7 @@ import { useView } from '../../../lesson/context.js';
 import { useBlobUrl, useJob } from '../../../lesson/laid.js';
 import { ToggleKey } from '../../../ui/toggle-key.js';
 import { TurnField } from '../../../ui/turn-field.js';
+import { Working } from '../../../ui/working.js';
 import { words } from '../../../words/words.js';
 import { useBase, useEasel } from '../easel-context.js';
 import { OnCanvas } from '../on-canvas.js';
@@ -57,6 +58,7 @@ export function ValuesTopic() {
       <p className="small">{blurMm > 0 ? w.lost(String(metres)) : w.sharp}</p>
       <TurnField label={w.count} said={count} min={2} max={7} value={count} onChange={setCount} />
       {values.fault && <p className="signal">{values.fault}</p>}
+      {!values.answer && !values.fault && <Working said={words.picture.measuring} job={values} />}
       <MassTable classes={values.answer?.classes ?? []} />
       <p className="quiet small">{w.scale}</p>
       <TurnField label={w.ends} said={`${share} %`} min={1} max={5} value={share} onChange={setShare} />

@@ -122,7 +122,7 @@ function Fields({ one }: { one: Construction }) {
   const session = useSession();
   const set = (change: object) => session.do('setConstruction', { construction: { ...one, ...change } as Construction });
   const number = (label: string, value: number, change: (value: number) => object) => (
-    <span className={clsx('small', transfersCss.numberSaid)} key={label}>
+    <span className="small number-said" key={label}>
       {label} <NumberField label={label} value={Math.round(value * 100) / 100} onValue={(next) => set(change(next))} />
     </span>
   );
@@ -223,7 +223,7 @@ const mirrorOf = ({ points: [first] }: Of<'vanishing'>): Point =>
 function Rings({ one, onRings }: { one: Of<'radial'>; onRings: (rings: number[]) => void }) {
   const text = one.rings.map((share) => Math.round(share * 100)).join(' ');
   return (
-    <span className={clsx('small', transfersCss.numberSaid)}>
+    <span className="small number-said">
       {w.rings}{' '}
       <CommitInput
         value={text}
@@ -309,11 +309,11 @@ function TheEye() {
     <section className={transfersCss.construction}>
       <h3>{w.eye}</h3>
       <p className={transfersCss.numbersRow}>
-        <span className={clsx('small', transfersCss.numberSaid)}>
+        <span className="small number-said">
           {w.horizon}{' '}
           <NumberField label={w.horizon} value={Math.round(eye.horizonMm)} onValue={(horizonMm) => set({ horizonMm })} />
         </span>
-        <span className={clsx('small', transfersCss.numberSaid)}>
+        <span className="small number-said">
           {w.distance}{' '}
           <NumberField label={w.distance} value={Math.round(eye.distanceMm)} onValue={(distanceMm) => set({ distanceMm })} />
         </span>
@@ -345,7 +345,7 @@ function Landmarks() {
           {w.landmarkAdd}
         </Button>
       </h3>
-      <span className={clsx('small', transfersCss.numberSaid)}>
+      <span className="small number-said">
         {w.tolerance} <NumberField label={w.tolerance} value={toleranceMm} onValue={(mm) => session.do('setTolerance', { mm })} />
       </span>
       <ul className={css.landmarks}>

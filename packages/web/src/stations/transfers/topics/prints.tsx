@@ -165,7 +165,7 @@ export function PrintsTopic() {
             ['lineMm', w.line, 0.05, 3],
           ] as const
         ).map(([key, label, least, most]) => (
-          <span key={key} className={clsx('small', transfersCss.numberSaid)}>
+          <span key={key} className="small number-said">
             {label}{' '}
             <NumberField
               label={label}

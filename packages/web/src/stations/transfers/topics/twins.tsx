@@ -4,7 +4,6 @@ import { lineOf } from '@viaticum/core/document';
 import { eyeOf } from '@viaticum/core/transfer';
 import { lengthNumber } from '@viaticum/core/units';
 import { Button } from 'antd';
-import { clsx } from 'clsx';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
@@ -70,7 +69,7 @@ function Twin({ twin }: { twin: Thing }) {
   const own = twin.twinOf as TwinOf;
   const set = (twinOf: Partial<TwinOf>) => session.do('editTwin', { id: twin.id, twinOf });
   const number = (label: string, value: number, change: (value: number) => Partial<TwinOf>) => (
-    <span className={clsx('small', transfersCss.numberSaid)}>
+    <span className="small number-said">
       {label} <NumberField label={label} value={value} onValue={(next) => set(change(next))} />
     </span>
   );

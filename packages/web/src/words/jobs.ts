@@ -1,0 +1,2 @@
+/** What takes a while, and can be left. */
+export const jobWords = { cancel: 'Cancel', left: 'Not worked out.', again: 'Work it out' } as const;

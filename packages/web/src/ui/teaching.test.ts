@@ -10,7 +10,15 @@ import { strokeWays } from './stroke-ways.js';
 /** Every text of a catalogue, those that take numbers or names with some put in. */
 function texts(value: unknown): string[] {
   if (typeof value === 'string') return [value];
-  if (typeof value === 'function') return [String((value as (...args: unknown[]) => unknown)(2, 3, 4, 5))];
+  if (typeof value === 'function') {
+    const say = value as (...args: unknown[]) => unknown;
+    try {
+      return [String(say(2, 3, 4, 5))];
+    } catch {
+      // It takes names.
+      return [String(say('white', 'red', 'blue', 'green'))];
+    }
+  }
   return value && typeof value === 'object' ? Object.values(value).flatMap(texts) : [];
 }
 const all = [

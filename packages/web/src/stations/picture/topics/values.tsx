@@ -1,7 +1,7 @@
 import type { Outline } from '@viaticum/contract';
 import { outlinePath } from '@viaticum/core/area';
 import { valueStep } from '@viaticum/kernels/colour';
-import { Button } from 'antd';
+import { Segmented } from 'antd';
 import { useState } from 'react';
 import { useView } from '../../../lesson/context.js';
 import { useBlobUrl, useJob } from '../../../lesson/laid.js';
@@ -34,18 +34,13 @@ export function ValuesTopic() {
   const metres = Math.round((blurMm / lostAt(1)) * 10) / 10;
   return (
     <>
-      <fieldset className="choice" aria-label={w.shown}>
-        {SHOWN.map((one) => (
-          <Button
-            type={shown === one ? 'primary' : 'default'}
-            key={one}
-            aria-pressed={shown === one}
-            onClick={() => setShown(one)}
-          >
-            {w.show[one]}
-          </Button>
-        ))}
-      </fieldset>
+      <Segmented
+        block
+        aria-label={w.shown}
+        value={shown}
+        options={SHOWN.map((one) => ({ value: one, label: w.show[one] }))}
+        onChange={setShown}
+      />
       <TurnField
         label={w.blur}
         said={`${blurMm.toFixed(1)} mm`}

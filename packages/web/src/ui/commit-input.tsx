@@ -1,6 +1,8 @@
 import { letters } from '@viaticum/contract';
 import { Input } from 'antd';
+import { clsx } from 'clsx';
 import { useId } from 'react';
+import css from './commit-input.module.css';
 import { Refused, useRefusal } from './refusal.js';
 import { useTyped } from './use-typed.js';
 
@@ -12,6 +14,7 @@ export function CommitInput({
   className = '',
   whileTyping = true,
   isBare = false,
+  wraps = false,
   onFocus,
   'data-testid': testId,
 }: {
@@ -23,6 +26,8 @@ export function CommitInput({
   whileTyping?: boolean;
   /** Without a frame, as the words that it stands in for. */
   isBare?: boolean;
+  /** A long text goes on in the next line; it stays one text without breaks. */
+  wraps?: boolean;
   onFocus?: () => void;
   'data-testid'?: string;
 }) {
@@ -32,24 +37,28 @@ export function CommitInput({
   const typed = useTyped(value, (text, burst, isLeaving) => {
     if (isLeaving || (whileTyping && text.trim() !== '')) attempt(() => onCommit(text, burst));
   });
+  // Both take the same; their types know of no common one.
+  const Field = (wraps ? Input.TextArea : Input) as typeof Input;
   return (
     <>
-      <Input
-        className={className}
+      <Field
+        className={clsx(wraps && css.wraps, className)}
         data-testid={testId}
         variant={isBare ? 'borderless' : 'outlined'}
         value={typed.text}
-        htmlSize={Math.max(8, typed.text.length)}
+        {...(wraps ? { rows: 1 } : { htmlSize: Math.max(8, typed.text.length) })}
         aria-label={label}
         aria-invalid={sentence !== null || undefined}
         aria-describedby={sentence === null ? undefined : id}
         maxLength={letters.name}
         onFocus={onFocus}
-        onChange={(event) => typed.type(event.currentTarget.value)}
+        onChange={(event) => typed.type(event.currentTarget.value.replace(/\n/g, ' '))}
         onBlur={() => typed.leave()}
         onKeyDown={(event) => {
           if (event.key === 'Escape') typed.forget();
-          if (event.key === 'Enter' || event.key === 'Escape') event.currentTarget.blur();
+          if (event.key !== 'Enter' && event.key !== 'Escape') return;
+          event.preventDefault();
+          event.currentTarget.blur();
         }}
       />
       <Refused id={id} sentence={sentence} />

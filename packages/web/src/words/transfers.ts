@@ -34,6 +34,7 @@ export const transferWords = {
   sheet: 'The template on its canvas',
   withPicture: 'Picture beneath',
   lines: {
+    working: 'Drawing the lines',
     about: 'Borders of areas and lines within them, the most important first.',
     amount: 'How much is drawn',
     least: 'what a beginner needs',

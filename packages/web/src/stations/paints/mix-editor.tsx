@@ -38,6 +38,7 @@ export function MixEditor({
   return (
     <section className={css.mixEditor}>
       <CommitInput
+        wraps
         className={css.mixName}
         value={mix.name}
         label={words.picture.rename(mix.name)}

@@ -15,6 +15,7 @@ import { createContext, type ReactNode, useContext, useMemo, useState } from 're
 import { useWorkedOut } from '../../lesson/context.js';
 import { useJob } from '../../lesson/laid.js';
 import { transferWords } from '../../words/transfers.js';
+import type { JobKeys } from '../../workers/use-job.js';
 
 const w = transferWords.lines;
 
@@ -28,6 +29,9 @@ export type Drawing = {
   placed: PlacedLine<Line>[];
   constructed: { construction: Construction; result: Constructed }[];
   progress: number | null;
+  /** Lines are being worked out for the first time. */
+  isDrawing: boolean;
+  job: JobKeys;
   fault: string | null;
   picked: string | null;
   pick: (id: string | null) => void;
@@ -69,7 +73,8 @@ export function DrawingProvider({ children }: { children: ReactNode }) {
     () => (areas.length === 0 ? null : { lesson: asDrawn(lesson), withPicture: references.length > 0 }),
     [areas, things, support, references, mixes, tubes, subjectAreaId],
   );
-  const { answer, progress, fault } = useJob('lines', args, 150);
+  const job = useJob('lines', args, 150);
+  const { answer, progress, fault } = job;
   const computed = args ? (answer ?? none) : none;
   const lines = useMemo(() => decidedLines(lesson, computed), [lesson, computed]);
   const shown = useMemo(() => upToAmount(lines, lesson.drawing.amount) as Line[], [lines, lesson.drawing.amount]);
@@ -90,6 +95,8 @@ export function DrawingProvider({ children }: { children: ReactNode }) {
       placed,
       constructed,
       progress: progress ?? (isDrawing ? 0 : null),
+      isDrawing,
+      job,
       fault,
       picked,
       pick,
@@ -100,7 +107,7 @@ export function DrawingProvider({ children }: { children: ReactNode }) {
       asking,
       ask,
     }),
-    [lines, shown, placed, constructed, progress, isDrawing, fault, picked, moment, withPicture, asking],
+    [lines, shown, placed, constructed, progress, isDrawing, job, fault, picked, moment, withPicture, asking],
   );
   return <DrawingContext.Provider value={value}>{children}</DrawingContext.Provider>;
 }

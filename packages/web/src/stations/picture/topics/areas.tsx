@@ -142,6 +142,7 @@ function AreaRow({ area, at, areaCm2, onSplit }: { area: Area; at: number; areaC
           </svg>
         </Button>
         <CommitInput
+          wraps
           className={pictureCss.areaName}
           value={area.name}
           label={w.rename(area.name)}

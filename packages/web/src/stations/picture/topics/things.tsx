@@ -55,6 +55,7 @@ export function ThingsTopic() {
           <li key={one.id} className={clsx(one.id === chosen && css.selected)}>
             <span className={pictureCss.areaLineRow}>
               <CommitInput
+                wraps
                 className={pictureCss.areaName}
                 value={one.name}
                 label={w.nameOf(one.name)}

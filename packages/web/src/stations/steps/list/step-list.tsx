@@ -163,6 +163,7 @@ function StageGroup({
     <section>
       <div className={css.stageHead}>
         <CommitInput
+          wraps
           className={stepsCss.stageName}
           data-testid="stage-name"
           isBare

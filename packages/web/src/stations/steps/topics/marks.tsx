@@ -104,6 +104,7 @@ function MarkCard({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
     <div className={css.markCard} data-testid="mark-card">
       <div className={stepsCss.variantHead}>
         <CommitInput
+          wraps
           className={stepsCss.stageName}
           data-testid="stage-name"
           value={mark.name}

@@ -59,6 +59,7 @@ function VariantCard({ lesson, variant }: { lesson: Lesson; variant: Variant }) 
     <section className={css.variantCard} data-testid="variant-card" aria-label={variant.name}>
       <div className={stepsCss.variantHead}>
         <CommitInput
+          wraps
           className={stepsCss.stageName}
           data-testid="stage-name"
           value={variant.name}

@@ -22,6 +22,7 @@ import { Choice } from '../../../ui/choice.js';
 import { FileKey } from '../../../ui/file-key.js';
 import { saveFile } from '../../../ui/save-file.js';
 import { useLatest } from '../../../ui/use-latest.js';
+import { Working } from '../../../ui/working.js';
 import { transferWords } from '../../../words/transfers.js';
 import { useEasel } from '../../picture/easel-context.js';
 import { OnCanvas } from '../../picture/on-canvas.js';
@@ -35,7 +36,7 @@ const w = transferWords.lines;
 export function LinesTopic() {
   const lesson = useLesson();
   const session = useSession();
-  const { shown } = useDrawing();
+  const { shown, isDrawing, job, progress } = useDrawing();
   const { amount, edits } = lesson.drawing;
   const [live, setLive] = useState<number | null>(null);
   const total = shown.reduce((sum, line) => sum + line.lengthMm, 0);
@@ -63,7 +64,11 @@ export function LinesTopic() {
           <span>{w.most}</span>
         </span>
       </div>
-      <p className="numbers">{w.count(shown.length, nodesIn(shown), transferWords.metres(total))}</p>
+      {isDrawing ? (
+        <Working said={w.working} job={{ ...job, progress }} />
+      ) : (
+        <p className="numbers">{w.count(shown.length, nodesIn(shown), transferWords.metres(total))}</p>
+      )}
       <Picked />
       <Pen />
       <Files />

@@ -2,7 +2,7 @@ import type { Lesson, Step } from '@viaticum/contract';
 import type { DryingConstraint, Pin } from '@viaticum/kernels/scheduling';
 import { down, TICKS, up } from '@viaticum/kernels/scheduling';
 import { areaOfConstraint, type Contradiction, type LessonPlan, planLesson, rungWords } from '../plan/index.js';
-import { capital, hourMinute, minutesInWords, verb, waitInWords } from '../units/index.js';
+import { capital, hourMinute, minutesInWords, the, verb, waitInWords } from '../units/index.js';
 
 /** Why a step begins when it does, and not earlier. */
 export type Reason =
@@ -77,11 +77,11 @@ export function reasonInWords(lesson: Lesson, stepId: string, reason: Reason): s
     case 'after':
       return `follows “${titleOf(lesson, reason.stepId)}” at once: the hands are busy until then`;
     case 'dry':
-      return `waits ${waitInWords(reason.waitMin)} after step ${numberOf(lesson, reason.stepId)} for the ${areaName(lesson, reason.areaId)} to be ${needs(stepId)}`;
+      return `waits ${waitInWords(reason.waitMin)} after step ${numberOf(lesson, reason.stepId)} for ${the(areaName(lesson, reason.areaId))} to be ${needs(stepId)}`;
     case 'break':
       return `comes after a break of ${minutesInWords(reason.lengthMin)}`;
     case 'window':
-      return `must not be earlier, or the ${areaName(lesson, reason.areaId)} would have set before “${titleOf(lesson, reason.stepId)}”`;
+      return `must not be earlier, or ${the(areaName(lesson, reason.areaId))} would have set before “${titleOf(lesson, reason.stepId)}”`;
     case 'pin':
       return 'is pinned to this time';
   }
@@ -158,8 +158,8 @@ function relationInWords(
 ): string {
   const area = areaName(lesson, areaOfConstraint(one));
   if (one.type === 'wet')
-    return `${step(one.to)} must begin within ${exact(one.minutes as number)} after ${step(one.from)}, while the ${area} ${verb(area, 'is', 'are')} still open`;
-  if (one.type === 'dry') return `${step(one.to)} waits ${exact(one.minutes as number)} for the ${area} of ${step(one.from)}`;
+    return `${step(one.to)} must begin within ${exact(one.minutes as number)} after ${step(one.from)}, while ${the(area)} ${verb(area, 'is', 'are')} still open`;
+  if (one.type === 'dry') return `${step(one.to)} waits ${exact(one.minutes as number)} for ${the(area)} of ${step(one.from)}`;
   return `${step(one.from)} comes before ${step(one.to)}`;
 }
 

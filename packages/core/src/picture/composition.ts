@@ -2,7 +2,7 @@ import type { Outline } from '@viaticum/contract';
 import { hueDegrees, hueName, valueStep } from '@viaticum/kernels/colour';
 import { connectedParts, type Labels, type LabRaster, labelMeans } from '@viaticum/kernels/raster';
 import { outlineArea, outlineBox } from '../area/index.js';
-import { capital, counted, verb } from '../units/index.js';
+import { capital, counted, the, verb } from '../units/index.js';
 import { traceArcs } from './outline/index.js';
 
 /** One measure of the composition: what was found, with its number and the reason, and the areas it speaks of. */
@@ -342,7 +342,7 @@ function lonelyHue(lab: LabRaster, map: Labels, areas: readonly ComposedArea[]):
       {
         kind: 'lonely-hue',
         worth: false,
-        text: `Only the ${area.name} ${verb(area.name, 'is', 'are')} ${family[i]}.`,
+        text: `Only ${the(area.name)} ${verb(area.name, 'is', 'are')} ${family[i]}.`,
         reason: 'A colour that stands alone is an accent; a touch of it elsewhere ties it in.',
         areaIds: [area.id],
       },
@@ -374,7 +374,7 @@ function facing(areas: readonly ComposedArea[], size: Size): CompositionNote[] {
         notes.push({
           kind: 'lean',
           worth: out,
-          text: `The ${area.name} leans ${Math.round(Math.abs(lean))}° to the ${lean < 0 ? 'left' : 'right'}${out ? ', out of the picture' : ''}.`,
+          text: `${capital(the(area.name))} ${verb(area.name, 'leans', 'lean')} ${Math.round(Math.abs(lean))}° to the ${lean < 0 ? 'left' : 'right'}${out ? ', out of the picture' : ''}.`,
           reason: 'What leans out leads out; what leans in holds the eye.',
           areaIds: [area.id],
         });

@@ -1,7 +1,7 @@
 import type { Lesson, Need, PlanItem, Step } from '@viaticum/contract';
 import type { DryingConstraint, Solution } from '@viaticum/kernels/scheduling';
 import type { StepMinutes } from '../step/index.js';
-import { hourMinute, listInWords, verb, waitInWords } from '../units/index.js';
+import { hourMinute, listInWords, the, verb, waitInWords } from '../units/index.js';
 import { fillersFor, fillersInWords } from './fillers.js';
 
 export const rungWords: Record<Need, string> = {
@@ -86,7 +86,7 @@ function pause(
   const slowest = others.reduce((most, one) => ((one.minutes as number) > (most?.minutes as number) ? one : most), first);
   return {
     kind: 'pause',
-    title: areaIds.length > 0 ? `Let the ${name(areaIds)} dry` : isPinned ? `Wait until ${hourMinute(endMin)}` : 'Wait',
+    title: areaIds.length > 0 ? `Let ${the(name(areaIds))} dry` : isPinned ? `Wait until ${hourMinute(endMin)}` : 'Wait',
     startMin,
     endMin,
     showMin: 0,

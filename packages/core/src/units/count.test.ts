@@ -1,5 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
-import { counted, isSeveral, verb } from './count.js';
+import { counted, isSeveral, the, verb } from './count.js';
 
 describe('numbers and names in sentences', () => {
   it('one is one, none and several are several', () => {
@@ -11,6 +11,15 @@ describe('numbers and names in sentences', () => {
       expect([name, isSeveral(name)]).toEqual([name, true]);
     for (const name of ['sky', 'grass', 'iris', 'cactus', 'great balloon', 'tree line', 'the whole canvas'])
       expect([name, isSeveral(name)]).toEqual([name, false]);
+  });
+  it('an article stands once', () => {
+    expect(['sky', 'the old mill', 'a ladder', 'theatre', 'My hat'].map(the)).toEqual([
+      'the sky',
+      'the old mill',
+      'a ladder',
+      'the theatre',
+      'My hat',
+    ]);
   });
   it('verbs follow their names', () => {
     expect(`The rocks ${verb('rocks', 'takes', 'take')} 20 min`).toBe('The rocks take 20 min');

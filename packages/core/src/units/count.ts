@@ -16,3 +16,6 @@ export const isSeveral = (name: string): boolean =>
 
 /** The form of a verb that goes with a name: "the sky takes", "the terraces take". */
 export const verb = (name: string, one: string, many: string): string => (isSeveral(name) ? many : one);
+
+/** A name with its article: "the sky", but "the old mill" and "my hat" as they are. */
+export const the = (name: string): string => (/^(the|a|an|my|our|your)\s/i.test(name) ? name : `the ${name}`);

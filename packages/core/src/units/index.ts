@@ -1,4 +1,4 @@
-export { counted, isSeveral, verb } from './count.js';
+export { counted, isSeveral, the, verb } from './count.js';
 export { legibleMm, pixelsFor } from './legible.js';
 
 export const MM_PER_INCH = 25.4;

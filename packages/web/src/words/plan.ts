@@ -1,6 +1,6 @@
 import type { Absorbency } from '@viaticum/contract';
 import type { Rung } from '@viaticum/core/step';
-import { counted, verb } from '@viaticum/core/units';
+import { counted, the, verb } from '@viaticum/core/units';
 
 /** Wording of plans, drying and rooms. */
 export const planWords = {
@@ -61,7 +61,7 @@ export const planWords = {
     costNothing: 'costs nothing',
     costPin: (title: string) => `${title} ${verb(title, 'is', 'are')} pinned`,
     costOrder: (first: string, then: string) => `${first} before ${then}`,
-    costWait: (title: string, area: string) => `${title} ${verb(title, 'waits', 'wait')} for the ${area}`,
+    costWait: (title: string, area: string) => `${title} ${verb(title, 'waits', 'wait')} for ${the(area)}`,
     costRules: { breaks: 'the breaks', cautious: 'the longest drying', slack: 'more time for students' },
     letGo: 'Let go',
     against: 'What cannot all be kept',
@@ -73,7 +73,7 @@ export const planWords = {
   drying: {
     none: 'Choose a step that lays paint.',
     step: 'Coat of the step',
-    on: (area: string) => `on the ${area}`,
+    on: (area: string) => `on ${the(area)}`,
     workable: 'workable',
     paintOver: 'paint over',
     touchDry: 'touch-dry',

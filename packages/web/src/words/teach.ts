@@ -1,4 +1,4 @@
-import { capital, counted, verb } from '@viaticum/core/units';
+import { capital, counted, the, verb } from '@viaticum/core/units';
 import { apart, figure } from './exact.js';
 /** Words of the topics Values, Preparing, Repair and For others, and of the read-through. */
 export const valuesWords = {
@@ -15,9 +15,9 @@ export const valuesWords = {
   changes: 'Which steps turn neighbours round, and which put them right',
   noChanges: 'No step turns neighbours round.',
   breaks: (one: string, other: string, isLighter: boolean) =>
-    `the ${one} ${verb(one, 'becomes', 'become')} ${isLighter ? 'lighter' : 'darker'} than the ${other}, and should not be`,
+    `${the(one)} ${verb(one, 'becomes', 'become')} ${isLighter ? 'lighter' : 'darker'} than ${the(other)}, and should not be`,
   repairs: (one: string, other: string, isLighter: boolean) =>
-    `the ${one} ${verb(one, 'is', 'are')} ${isLighter ? 'lighter' : 'darker'} than the ${other} again, as it should be`,
+    `${the(one)} ${verb(one, 'is', 'are')} ${isLighter ? 'lighter' : 'darker'} than ${the(other)} again, as it should be`,
   rough: 'The roughest stage',
   roughIs: (name: string, measured: boolean) =>
     `“${name}” looks its worst at its end${measured ? ', measured on the stage pictures' : ', by the mixes’ colours'}.`,

@@ -1,4 +1,5 @@
 import { firstPaints, overlapsBetween, seenAreas } from '../../derived/index.js';
+import { the } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** In a school that paints the background first: an area begun before one that lies behind it and touches it. */
@@ -22,12 +23,12 @@ export const againstOrder: Rule = {
         id: `against-order/${front.id}/${late.id}`,
         rule: 'against-order',
         about: step.title,
-        words: `Work on the ${front.name} begins before the ${late.name}, which lies behind.`,
+        words: `Work on ${the(front.name)} begins before ${the(late.name)}, which lies behind.`,
         reason: 'School: background first, so that soft overlaps come by themselves.',
         serious: false,
         place: { station: 'steps', stepId: step.id, areaId: front.id },
         fix: {
-          words: `Paint the ${late.name} first`,
+          words: `Paint ${the(late.name)} first`,
           command: 'moveStep',
           args: { id: lesson.steps[firstPaints(lesson, late.id)]?.id as string, to: at },
         },

@@ -1,5 +1,5 @@
 import { coverOf, laysPaint, seenAreas } from '../../derived/index.js';
-import { verb } from '../../units/index.js';
+import { the, verb } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 const details = new Set(['loaded', 'spatter', 'impasto']);
@@ -21,7 +21,7 @@ export const bareWhite: Rule = {
           id: `bare-white/${step.id}`,
           rule: 'bare-white',
           about: step.title,
-          words: `Details begin while the ${later[0]?.name as string} ${verb(later[0]?.name as string, 'is', 'are')} still bare white.`,
+          words: `Details begin while ${the(later[0]?.name as string)} ${verb(later[0]?.name as string, 'is', 'are')} still bare white.`,
           reason: 'Common practice: the whole surface is covered before any detail, or values cannot be judged.',
           serious: false,
           place: { station: 'steps', stepId: step.id, areaId: later[0]?.id as string },

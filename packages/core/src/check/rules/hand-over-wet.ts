@@ -3,6 +3,7 @@ import { insideOutline, outlineBox } from '../../area/index.js';
 import { brushOf } from '../../brush/index.js';
 import { areaName, areasWorkedOn, laysPaint, marksOf, visibleOf } from '../../derived/index.js';
 import { areaRung, rungWord } from '../../step/index.js';
+import { the } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** Brushes up to this width are held like a pen, with the hand leaning on the canvas (common practice, no published source). */
@@ -46,7 +47,7 @@ export const handOverWet: Rule = {
             id: `hand-over-wet/${step.id}/${smeared.id}`,
             rule: 'hand-over-wet',
             about: step.title,
-            words: `A ${side > 0 ? 'right' : 'left'} hand rests on the ${areaName(lesson, smeared.id)} here, which is still ${rungWord[smeared.rung]}.`,
+            words: `A ${side > 0 ? 'right' : 'left'} hand rests on ${the(areaName(lesson, smeared.id))} here, which is still ${rungWord[smeared.rung]}.`,
             reason: 'Physics: wet paint comes off on the hand. Work so that the hand moves away from what is wet, or use a rest.',
             serious: false,
             place: { station: 'steps', stepId: step.id, areaId: smeared.id },

@@ -1,4 +1,5 @@
 import { areaName } from '../../derived/index.js';
+import { the, verb } from '../../units/index.js';
 import { relationsOf } from '../../value-relations/index.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -25,7 +26,7 @@ export const neighbours: Rule = {
           id: `neighbours/${stepId}/${areaId}/${neighbourId}`,
           rule: 'neighbours',
           about: lesson.steps.find((step) => step.id === stepId)?.title ?? one,
-          words: `After this step the ${one} is ${isL > 0 ? 'lighter' : 'darker'} than the ${other}, and should be ${isL > 0 ? 'darker' : 'lighter'}. No later step sets it right.`,
+          words: `After this step ${the(one)} ${verb(one, 'is', 'are')} ${isL > 0 ? 'lighter' : 'darker'} than ${the(other)}, and should be ${isL > 0 ? 'darker' : 'lighter'}. No later step sets it right.`,
           reason:
             'Common practice: values wrong beside their neighbours are the commonest fault, and the fault seems to be the neighbour’s.',
           serious: false,

@@ -1,4 +1,5 @@
 import { areaName, colourBeneath, colourOf, coverOf, laysPaint } from '../../derived/index.js';
+import { the } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** A light must stand off by this much in lightness to read as a light; common practice, no published source. */
@@ -20,7 +21,7 @@ export const noHeadroom: Rule = {
           id: `no-headroom/${step.id}/${flat.id}`,
           rule: 'no-headroom',
           about: step.title,
-          words: `On the ${areaName(lesson, flat.id)} the light is only ${Math.round(lab[0] - flat.beneath[0])} lighter than what it lies on.`,
+          words: `On ${the(areaName(lesson, flat.id))} the light is only ${Math.round(lab[0] - flat.beneath[0])} lighter than what it lies on.`,
           reason: 'Common practice: a light needs a dark beside it.',
           serious: false,
           place: { station: 'steps', stepId: step.id, areaId: flat.id },

@@ -1,4 +1,5 @@
 import { areaName, areasWorkedOn, colourBeneath, colourOf } from '../../derived/index.js';
+import { the } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 const LIGHT = 85;
@@ -18,7 +19,7 @@ export const whiteIntoWetDark: Rule = {
           id: `white-into-wet-dark/${step.id}`,
           rule: 'white-into-wet-dark',
           about: step.title,
-          words: `A light goes into the wet dark of the ${areaName(lesson, dark)}: it will sink in and turn grey.`,
+          words: `A light goes into the wet dark of ${the(areaName(lesson, dark))}: it will sink in and turn grey.`,
           reason: 'Common practice: white laid on a wet dark sinks in and dulls.',
           serious: false,
           place: { station: 'steps', stepId: step.id, areaId: dark },

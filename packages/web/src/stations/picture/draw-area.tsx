@@ -24,7 +24,7 @@ export function DrawArea({ lesson, unit, toMm, onEnd }: Props) {
     if (!session.do('addArea', { area })) return;
     view.selectArea(area.id);
     onEnd();
-    focusSoon(`[data-area="${area.id}"] input`);
+    focusSoon(`[data-area="${area.id}"] textarea`);
   };
   const onKey = (event: React.KeyboardEvent) => {
     const move = arrowStep(event, 4, 20);

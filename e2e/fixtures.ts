@@ -259,6 +259,8 @@ export async function joinPhone(
 
 /** No finding of axe that is more than minor on the present view. */
 export async function accessible(page: Page, view: string): Promise<void> {
+  // A page that has not drawn anything yet has nothing to be judged.
+  await page.getByRole('heading').first().waitFor();
   const { violations } = await new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).analyze();
   const found = violations.filter((one) => one.impact !== 'minor');
   expect(found.map((one) => `${view}: ${one.id}: ${one.nodes.map((node) => node.html.slice(0, 140)).join(' | ')}`)).toEqual([]);

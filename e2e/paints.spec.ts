@@ -140,9 +140,11 @@ test('covering, water and a glaze are said with their numbers; too much water is
   await page.getByLabel('Water, % of the mix').fill('60');
   await page.keyboard.press('Tab');
   await expect(film).not.toHaveText(before);
-  await expect(page.getByText(/60 % water is more than this school/)).toBeVisible();
+  // At the mix, and among what is worth knowing.
+  await expect(page.getByTestId('mix').getByText(/60 % water is more than this school/)).toBeVisible();
+  await expect(page.getByTestId('beside').getByText(/60 % water is more than this school/)).toBeVisible();
   await page.getByRole('button', { name: 'Keep to 30 %' }).click();
-  await expect(page.getByText(/60 % water is more/)).toBeHidden();
+  await expect(page.getByText(/60 % water is more/)).toHaveCount(0);
   await page.getByLabel('Medium, parts to one').fill('6');
   await page.keyboard.press('Tab');
   await expect(page.getByText(/glazed with 6 parts of medium/)).toBeVisible();

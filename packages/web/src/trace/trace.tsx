@@ -132,6 +132,9 @@ function Sheet({ id, lesson, pxPerMm, onMeasure }: { id: string; lesson: Lesson;
   };
   return (
     <main className={css.trace}>
+      <h1 className="visually-hidden">
+        {w.title}: {lesson.title}
+      </h1>
       <div
         className={css.traceFace}
         role="application"

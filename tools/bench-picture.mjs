@@ -11,7 +11,6 @@ import {
   refineAreas,
   toEnd,
 } from '../packages/core/dist/picture/index.js';
-
 import { labRaster } from '../packages/kernels/dist/raster/index.js';
 import { photographed } from './demo/paint.mjs';
 import { topic } from './topic.mjs';

@@ -4,7 +4,7 @@ import { commonSizes, emptyLesson } from '@viaticum/core/document';
 import { type ReadySchool, readySchools, schoolOf } from '@viaticum/core/draft';
 import { fillPlacement } from '@viaticum/core/picture';
 import { capital, MM_PER_INCH } from '@viaticum/core/units';
-import { Button, Checkbox, Input, InputNumber, Progress, Select } from 'antd';
+import { Button, Checkbox, Input, InputNumber, Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { type FormEvent, useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -13,8 +13,8 @@ import { useBlobUrl } from '../lesson/laid.js';
 import { layArgs } from '../lesson/lay-args.js';
 import { Dialog } from '../ui/dialog.js';
 import { FileKey, PICTURES } from '../ui/file-key.js';
+import { Doing } from '../ui/working.js';
 import { beginWords as w } from '../words/begin.js';
-import { jobWords } from '../words/jobs.js';
 import { draftWords } from '../words/school.js';
 import { words } from '../words/words.js';
 import { CancelledJob } from '../workers/job-worker.js';
@@ -119,11 +119,7 @@ export function NewLesson({ onClose }: { onClose: () => void }) {
         )}
         {working && (
           <div className={css.beginWorking}>
-            <span role="status">{working.said}</span>
-            <Progress size="small" percent={Math.round(working.share * 100)} aria-label={working.said} />
-            <Button size="small" disabled={!asked} onClick={() => void asked?.cancel()}>
-              {jobWords.cancel}
-            </Button>
+            <Doing {...working} onCancel={asked ? () => void asked.cancel() : undefined} />
           </div>
         )}
         <div className="row">

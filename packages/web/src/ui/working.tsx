@@ -5,7 +5,20 @@ import css from './working.module.css';
 
 type Given = { said: string; job: Pick<Job<unknown>, 'progress'> & Pick<JobKeys, 'cancel' | 'again' | 'isCancelled'> };
 
-/** What is being worked out and how far it has come, with the way to leave it; left, the way to go on. Shown only if it takes a while. */
+/** What is being done and how far it has come, with the way to leave it, once there is one. Shown only if it takes a while. */
+export function Doing({ said, share, onCancel }: { said: string; share: number; onCancel: (() => void) | undefined }) {
+  return (
+    <div className={css.working}>
+      <span role="status">{said}</span>
+      <Progress size="small" percent={Math.round(share * 100)} aria-label={said} />
+      <Button size="small" disabled={!onCancel} onClick={onCancel}>
+        {w.cancel}
+      </Button>
+    </div>
+  );
+}
+
+/** A job as it is being worked out; left, with the way to go on after all. */
 export function Working({ said, job }: Given) {
   if (job.isCancelled)
     return (
@@ -16,13 +29,5 @@ export function Working({ said, job }: Given) {
         </Button>
       </p>
     );
-  return (
-    <div className={css.working}>
-      <span role="status">{said}</span>
-      <Progress size="small" percent={Math.round((job.progress ?? 0) * 100)} aria-label={said} />
-      <Button size="small" onClick={job.cancel}>
-        {w.cancel}
-      </Button>
-    </div>
-  );
+  return <Doing said={said} share={job.progress ?? 0} onCancel={job.cancel} />;
 }

@@ -179,7 +179,7 @@ function Differences({ varied, isWorking }: { varied: Variation; isWorking: bool
           {w.working}
         </p>
       )}
-      <h4>{w.differs}</h4>
+      <h3>{w.differs}</h3>
       {varied.differences.length === 0 && <p className="quiet">{w.nothing}</p>}
       <ul>
         {varied.differences.map((one) => (
@@ -188,7 +188,7 @@ function Differences({ varied, isWorking }: { varied: Variation; isWorking: bool
       </ul>
       {varied.open.length > 0 && !isWorking && (
         <>
-          <h4>{w.open}</h4>
+          <h3>{w.open}</h3>
           <ul>
             {varied.open.map((one) => (
               <li key={one}>{one}</li>

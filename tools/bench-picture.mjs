@@ -141,6 +141,7 @@ export async function editingRows(row, { origin, call, cookie, lessonId }) {
   });
   try {
     const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+    await page.addInitScript(() => localStorage.setItem('viaticum-tour-seen', 'true'));
     await page.goto(origin);
     await page.getByLabel('Name').fill('demo');
     await page.getByLabel('Password').fill('north light');

@@ -1,10 +1,21 @@
 import type { Lesson } from '@viaticum/contract';
 import { defaultSchool, emptyDrawing } from '@viaticum/core/document';
-import { areasOf, canvasOf, lab, mix, referenceOf, step, tube } from './kit.js';
+import { areasOf, canvasOf, mixFor, referenceOf, step, tube } from './kit.js';
+
+const tubes = [
+  tube('white', 'PW6', 950, 150),
+  tube('ultramarine', 'PB29', 780),
+  tube('phthalo', 'PB15:3', 620, 37),
+  tube('magenta', 'PR122', 740, 37),
+  tube('red', 'PR254', 820, 37),
+  tube('yellow', 'PY74', 560, 37),
+  tube('ochre', 'PY42', 540),
+  tube('umber', 'PBr7-BU', 540),
+];
 
 /** Back to front in dry layers; a calm voice that talks a beginner through. */
 export const balloons: Lesson = {
-  schemaVersion: 7,
+  schemaVersion: 8,
   title: 'Balloons over the terraces',
   language: 'en',
   units: 'in',
@@ -36,29 +47,21 @@ export const balloons: Lesson = {
     ],
   },
   areas: areasOf('balloons'),
-  tubes: [
-    tube('white', 'PW6', 950, 150),
-    tube('ultramarine', 'PB29', 780),
-    tube('phthalo', 'PB15:3', 620, 37),
-    tube('magenta', 'PR122', 740, 37),
-    tube('red', 'PR254', 820, 37),
-    tube('yellow', 'PY74', 560, 37),
-    tube('ochre', 'PY42', 540),
-    tube('umber', 'PBr7-BU', 540),
-  ],
+  finish: 'satin',
+  tubes,
   mixes: [
-    mix('m-ground', 'warm ground', lab(0.72, 0.56, 0.38), { white: 1, ochre: 1, umber: 'touch' }),
-    mix('m-high', 'high sky', lab(0.34, 0.46, 0.7), { white: 4, ultramarine: 1, red: 'touch' }),
-    mix('m-low', 'low sky', lab(0.95, 0.79, 0.67), { white: 12, ochre: 1, red: 'speck', yellow: 'speck' }),
-    mix('m-far', 'far ridge', lab(0.56, 0.53, 0.7), { white: 2, ultramarine: 'touch', magenta: 'touch' }),
-    mix('m-near', 'near ridge', lab(0.35, 0.39, 0.57), { white: 6, magenta: 1, phthalo: 'touch', umber: 'touch' }),
-    mix('m-tree', 'tree dark', lab(0.16, 0.25, 0.23), { ochre: 8, umber: 5, phthalo: 1 }),
-    mix('m-green', 'field green', lab(0.42, 0.51, 0.26), { yellow: 8, white: 5, ultramarine: 1 }),
-    mix('m-straw', 'field straw', lab(0.76, 0.67, 0.42), { white: 6, ochre: 2, yellow: 1, ultramarine: 'touch' }),
-    mix('m-shade', 'shadow violet', lab(0.29, 0.22, 0.32), { ochre: 2, magenta: 2, ultramarine: 1 }),
-    mix('m-red', 'balloon red', lab(0.76, 0.23, 0.17), { yellow: 8, red: 2, ochre: 1 }),
-    mix('m-cream', 'balloon cream', lab(0.93, 0.84, 0.68), { white: 2, ochre: 'touch', yellow: 'speck' }),
-    mix('m-rim', 'rim light', lab(0.99, 0.92, 0.79), { white: 4, ochre: 'touch', yellow: 'speck' }),
+    mixFor(tubes, 'm-ground', 'warm ground', [0.72, 0.56, 0.38]),
+    mixFor(tubes, 'm-high', 'high sky', [0.34, 0.46, 0.7]),
+    mixFor(tubes, 'm-low', 'low sky', [0.95, 0.79, 0.67]),
+    mixFor(tubes, 'm-far', 'far ridge', [0.56, 0.53, 0.7]),
+    mixFor(tubes, 'm-near', 'near ridge', [0.35, 0.39, 0.57]),
+    mixFor(tubes, 'm-tree', 'tree dark', [0.16, 0.25, 0.23]),
+    mixFor(tubes, 'm-green', 'field green', [0.42, 0.51, 0.26]),
+    mixFor(tubes, 'm-straw', 'field straw', [0.76, 0.67, 0.42]),
+    mixFor(tubes, 'm-shade', 'shadow violet', [0.29, 0.22, 0.32]),
+    mixFor(tubes, 'm-red', 'balloon red', [0.76, 0.23, 0.17]),
+    mixFor(tubes, 'm-cream', 'balloon cream', [0.93, 0.84, 0.68]),
+    mixFor(tubes, 'm-rim', 'rim light', [0.99, 0.92, 0.79]),
   ],
   stages: [
     { id: 'st1', name: 'Ground and drawing' },

@@ -13,7 +13,7 @@ const tubes = [
 
 /** Subject first, the background cut in round it; a dry voice of few words. */
 export const kettle: Lesson = {
-  schemaVersion: 7,
+  schemaVersion: 8,
   title: 'A copper kettle and two mugs',
   language: 'en',
   units: 'in',
@@ -63,6 +63,7 @@ export const kettle: Lesson = {
   ],
   areas: areasOf('kettle'),
   subjectAreaId: 'kettle',
+  finish: 'satin',
   tubes,
   mixes: [
     mixFor(tubes, 'm-ground', 'grey ground', [0.6, 0.57, 0.53]),

@@ -3,8 +3,9 @@ import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import type { Lab, Lesson, Mix, Outline, Reference, Step } from '@viaticum/contract';
 import { outlineFault, repaired } from '@viaticum/core/area';
-import { findRecipes } from '@viaticum/core/mix';
+import { stockOf, suggest, tableOf } from '@viaticum/core/mix';
 import { srgbToLab } from '@viaticum/kernels/colour';
+import { toEnd } from '@viaticum/kernels/cooperative';
 import sharp from 'sharp';
 // @ts-expect-error plain script without types
 import { paint, scenes } from '../paint.mjs';
@@ -17,15 +18,8 @@ export const tube = (id: string, pigment: string, priceMinor: number, sizeMl = 7
   id,
   pigment,
   grade: 'artist' as const,
-  finish: 'satin' as const,
   sizeMl,
   priceMinor,
-});
-export const mix = (id: string, name: string, targetLab: Lab, recipe: Record<string, Mix['recipe'][number]['parts']>): Mix => ({
-  id,
-  name,
-  targetLab,
-  recipe: Object.entries(recipe).map(([tubeId, parts]) => ({ tubeId, parts })),
 });
 /** Grounds and drawings are for the whole canvas unless areas are named. */
 const isWhole = ({ kind, areaIds = [] }: Partial<Step>): boolean =>
@@ -50,7 +44,7 @@ export const step = (
   ...rest,
 });
 
-/** A mix for a colour (sRGB 0–1) from the lesson's tubes: the simplest recipe that comes nearly as near as the nearest. */
+/** A mix for a colour (sRGB 0–1) from the lesson's tubes, with the recipe that a person would mix. */
 export function mixFor(
   tubes: Lesson['tubes'],
   id: string,
@@ -59,22 +53,21 @@ export function mixFor(
   more: Partial<Mix> = {},
 ): Mix {
   const target = lab(...rgb);
-  const found = findRecipes(
-    target,
-    tubes.map((one) => one.pigment),
-    { maxTubes: 4, count: 200 },
-  );
-  const cost = (one: (typeof found)[number]) =>
-    one.deltaE + 0.4 * one.parts.length + 0.2 * one.parts.filter((part) => typeof part.parts !== 'number').length;
-  const best = found.reduce((least, one) => (cost(one) < cost(least) ? one : least));
-  const idOf = new Map(tubes.map((one) => [one.pigment, one.id]));
+  const paints = stockFor(tubes);
+  const [best] = suggest(target, paints, toEnd(tableOf(paints)));
   return {
     id,
     name,
     targetLab: target,
-    recipe: best.parts.map((part) => ({ tubeId: idOf.get(part.pigment) as string, parts: part.parts })),
+    recipe: (best?.parts ?? []).map(({ id: tubeId, parts }) => ({ tubeId, parts })),
     ...more,
   };
+}
+const stocks = new Map<Lesson['tubes'], ReturnType<typeof stockOf>>();
+function stockFor(tubes: Lesson['tubes']) {
+  const stock = stocks.get(tubes) ?? stockOf({ tubes, mixes: [] });
+  stocks.set(tubes, stock);
+  return stock;
 }
 
 /** The areas of a scene, each with the mean colour that its picture has there. */

@@ -16,7 +16,7 @@ const middle: [number, number] = [152.4, 152.4];
 
 /** Constructed with ruler and string on a toned ground, white lines last; a voice that counts. */
 export const star: Lesson = {
-  schemaVersion: 7,
+  schemaVersion: 8,
   title: 'An eight-point star tile',
   language: 'en',
   units: 'in',
@@ -81,6 +81,7 @@ export const star: Lesson = {
     area.id === 'star' || area.id === 'rosette' ? { ...area, flow: { kind: 'round', at: middle } } : area,
   ),
   subjectAreaId: 'star',
+  finish: 'satin',
   tubes,
   mixes: [
     mixFor(tubes, 'm-ground', 'clay ground', [0.62, 0.47, 0.36]),

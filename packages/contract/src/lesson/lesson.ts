@@ -2,7 +2,7 @@ import { type Static, Type } from 'typebox';
 import { limits } from '../limits.js';
 import { Id, Name, oneOf, optional, strict } from '../shapes.js';
 import { Drawing } from './drawing.js';
-import { Mix, Tube } from './paints.js';
+import { finishes, Mix, Tube } from './paints.js';
 import { Area, Reference, Support, Thing } from './picture.js';
 import { Planning, Room } from './room.js';
 import { Method, School } from './school.js';
@@ -10,7 +10,7 @@ import { Mark, Sample, Stage, Step } from './steps.js';
 import { Variant } from './variant.js';
 
 /** The document version written by this build; older ones are upgraded on reading (`core/lesson`). */
-export const SCHEMA_VERSION = 7;
+export const SCHEMA_VERSION = 8;
 
 export const Lesson = Type.Object(
   {
@@ -44,6 +44,10 @@ export const Lesson = Type.Object(
     /** The hand that paints, where an order depends on it. */
     handed: optional(oneOf(['right', 'left'] as const)),
     drawing: Drawing,
+    /** The surface of the paint that is used, in which all its colours are reckoned. */
+    finish: oneOf(finishes),
+    /** Its mixes were last seen as an earlier table of pigments showed them. */
+    formerPaint: optional(Type.Literal(true)),
     tubes: Type.Array(Tube, { maxItems: limits.tubes }),
     mixes: Type.Array(Mix, { maxItems: limits.mixes }),
     stages: Type.Array(Stage, { maxItems: limits.stages }),

@@ -3,12 +3,18 @@ import { limits } from '../limits.js';
 import { Id, Name, oneOf, optional, strict } from '../shapes.js';
 import { Lab, Share } from './values.js';
 
+/** How the surface of dry paint mirrors. */
+export const finishes = ['matt', 'satin', 'gloss'] as const;
+export type Finish = (typeof finishes)[number];
+
 /** A tube of one's own, known by samples painted out and dry: its mass tone, and a tint with so many parts of titanium white. */
 export const OwnTube = Type.Object(
   {
     name: Name,
     masstoneLab: Lab,
     tint: optional(Type.Object({ lab: Lab, whiteParts: Type.Number({ exclusiveMinimum: 0, maximum: 200 }) }, strict)),
+    /** The surface of the samples; satin unless said otherwise. */
+    finish: optional(oneOf(finishes)),
   },
   strict,
 );
@@ -27,7 +33,6 @@ export const Tube = Type.Object(
     /** In the search for a smaller palette: kept in any case, or left out in any case. */
     palette: optional(oneOf(['must', 'must-not'] as const)),
     grade: oneOf(['artist', 'student'] as const),
-    finish: oneOf(['gloss', 'satin', 'matt'] as const),
     sizeMl: optional(Type.Number({ exclusiveMinimum: 0, maximum: 5000 })),
     priceMinor: optional(Type.Integer({ minimum: 0 })),
   },
@@ -36,9 +41,12 @@ export const Tube = Type.Object(
 
 export type Tube = Static<typeof Tube>;
 
-export const Amount = Type.Union([Type.Integer({ minimum: 1, maximum: 99 }), oneOf(['touch', 'speck'] as const)]);
+/** Less than a part: what the tip of a knife takes up, once, twice or three times. */
+export const smallAmounts = ['touch', 'speck', '2 touches', '3 touches', '2 specks', '3 specks'] as const;
+export type SmallAmount = (typeof smallAmounts)[number];
+export const Amount = Type.Union([Type.Integer({ minimum: 1, maximum: 99 }), oneOf(smallAmounts)]);
 
-export type Amount = number | 'touch' | 'speck';
+export type Amount = number | SmallAmount;
 
 export const RecipePart = Type.Object({ tubeId: Id, parts: Amount }, strict);
 

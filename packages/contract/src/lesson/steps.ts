@@ -26,6 +26,10 @@ export const paintKinds = ['ordinary', 'slow', 're-wettable'] as const;
 
 export const media = ['retarder', 'gel', 'glazing-medium', 'mist'] as const;
 
+/** Sides of an area: away from the light and towards it, and by the canvas. */
+export const sides = ['shade', 'light', 'top', 'bottom', 'left', 'right'] as const;
+export type Side = (typeof sides)[number];
+
 export const markKinds = ['lines', 'dots', 'tufts', 'scatter', 'spatter', 'unit'] as const;
 
 /** Marks laid in an area: so many lines, dots, tufts, a scatter or spatter, or a unit repeated. */
@@ -92,6 +96,8 @@ export const Step = Type.Object(
     medium: optional(oneOf(media)),
     waterShareOfMix: optional(Share),
     coverShare: optional(Type.Number({ exclusiveMinimum: 0, maximum: 1 })),
+    /** Only on one side of its areas, from where it fades out. */
+    side: optional(oneOf(sides)),
     needs: oneOf(needs),
     partByPart: optional(Type.Boolean()),
     /** The edge shared with the paint it goes into is laid last, so that all of its working time is left for it. */

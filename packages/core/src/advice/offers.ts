@@ -228,10 +228,9 @@ export function leversOf(
   const own = plan.minutes.get(stepId) as { showMin: number; doMin: number; proposedDoMin: number | null };
   const pull = (words: string, changed: Lesson, how: object, coatMin?: number): void => {
     const edited = changed.steps.find((one) => one.id === stepId) as Step;
-    const coat = coatOf(changed, edited, own, laid.coat.onWet ? plan.laid.find((one) => one.areaId === laid.areaId) : undefined);
-    const { onWet: _, ...alone } = coat;
+    const coat = coatOf(changed, edited, laid.areaId, own, { below: undefined });
     const took = timesOf(
-      { ...alone, ...(laid.coat.onWet ? { onWet: laid.coat.onWet } : {}), absorbGPerM2: laid.coat.absorbGPerM2 ?? 2 },
+      { ...coat, ...(laid.coat.onWet ? { onWet: laid.coat.onWet } : {}), absorbGPerM2: laid.coat.absorbGPerM2 ?? 2 },
       changed.room,
     );
     const change = coatMin ?? rungMinutes(rung, took) - now;
@@ -248,7 +247,7 @@ export function leversOf(
     pull(words, { ...lesson, room: { ...lesson.room, ...change } }, { command: 'setRoom', args: { room: change } });
   const water = step.waterShareOfMix ?? 0;
   if (water < 0.3 && laysPaint(step)) step_('a thinner coat, with a third of water', { waterShareOfMix: 0.33 });
-  const dryer = dryerTurn(lesson, laid.coat, laid.areaId);
+  const dryer = dryerTurn(lesson, step, laid.coat);
   if (dryer && !step.dryer) {
     const minutes = rung === 'touchDry' ? dryer.touchDryMin : dryer.paintOverMin;
     if (minutes < now) step_('the hair dryers, in turns', { dryer: true }, minutes - now);

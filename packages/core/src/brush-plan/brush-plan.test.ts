@@ -51,7 +51,7 @@ const alternating = (care: Lesson['school']['brushCare']): Lesson => {
   return {
     ...base,
     school: { ...base.school, brushCare: care },
-    tubes: [...base.tubes, { id: 'k', pigment: 'PBk9', grade: 'artist', finish: 'satin' }],
+    tubes: [...base.tubes, { id: 'k', pigment: 'PBk9', grade: 'artist' }],
     mixes: [...base.mixes, { id: 'dark', name: 'dark', recipe: [{ tubeId: 'k', parts: 1 }] }],
   };
 };

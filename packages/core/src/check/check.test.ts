@@ -13,9 +13,9 @@ const found = (lesson: Lesson) => findings(lesson, planLesson(lesson));
 const coloured = (steps: Lesson['steps']): Lesson => ({
   ...smallLesson(steps),
   tubes: [
-    { id: 'w', pigment: 'PW6', grade: 'artist', finish: 'satin' },
-    { id: 'b', pigment: 'PB29', grade: 'artist', finish: 'satin' },
-    { id: 'u', pigment: 'PBr7-BU', grade: 'artist', finish: 'satin' },
+    { id: 'w', pigment: 'PW6', grade: 'artist' },
+    { id: 'b', pigment: 'PB29', grade: 'artist' },
+    { id: 'u', pigment: 'PBr7-BU', grade: 'artist' },
   ],
   mixes: [
     { id: 'm', name: 'white', recipe: [{ tubeId: 'w', parts: 1 }] },
@@ -271,7 +271,7 @@ const firing: Record<string, () => Lesson> = {
   }),
   'unused-tube': () => ({
     ...quiet(),
-    tubes: [...quiet().tubes, { id: 'x', pigment: 'PB29', grade: 'artist', finish: 'satin' }],
+    tubes: [...quiet().tubes, { id: 'x', pigment: 'PB29', grade: 'artist' }],
   }),
   'near-twin': () => ({
     ...quiet(),

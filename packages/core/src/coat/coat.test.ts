@@ -3,11 +3,14 @@ import psychrolib from 'psychrolib';
 import {
   type Coat,
   type CoatRoom,
+  type CoatTimes,
   coatRange,
   coatTimes,
   dryerAir,
   dryerMinutes,
   evaporation,
+  humectantPascal,
+  markFilmUm,
   saturationDensity,
   saturationPressure,
   wetFilm,
@@ -72,9 +75,9 @@ describe('the ladder of dryness', () => {
       'wash',
       { technique: 'wash' },
       [
-        [7.9, 11, 12],
-        [4.2, 5.8, 6.3],
-        [18, 27, 30],
+        [2.4, 10.7, 11.6],
+        [1.3, 5.6, 6.0],
+        [5.2, 26, 29],
       ],
     ],
     [
@@ -117,9 +120,27 @@ describe('the ladder of dryness', () => {
       'block-in with retarder',
       { technique: 'block-in', retarder: true },
       [
-        [16, 34, 157],
-        [8.1, 14, 83],
-        [47, 183, 366],
+        [16, 35, 159],
+        [8.1, 14.3, 63],
+        [48, 244, 508],
+      ],
+    ],
+    [
+      'block-in with 30 % water',
+      { technique: 'block-in', waterShareOfMix: 0.3 },
+      [
+        [4.9, 21, 23],
+        [2.6, 10.4, 11.6],
+        [11.4, 51, 57],
+      ],
+    ],
+    [
+      'a line of half a millimetre',
+      { technique: 'loaded', wetUm: 20, marks: { shape: 'strip', widthMm: 0.5, share: 0.02 } },
+      [
+        [1.1, 3.1, 3.7],
+        [0.6, 1.6, 1.9],
+        [2.3, 7.1, 8.8],
       ],
     ],
     [
@@ -127,8 +148,8 @@ describe('the ladder of dryness', () => {
       { technique: 'block-in', paint: 'slow' },
       [
         [1.7, 1.7, 1.9],
-        [1, 1, 1.1],
-        [3.6, 3.6, 3.8],
+        [0.69, 0.69, 0.76],
+        [5.2, 5.2, 5.5],
       ].map((row) => row.map((days) => days * 1440) as [number, number, number]),
     ],
   ];
@@ -267,7 +288,8 @@ describe('what is laid into, beneath and over', () => {
   it('films of water and gel beneath, gel and retarder within keep it open longer; re-wettable dries as ordinary', () => {
     for (const more of [{ underFilm: 'water' }, { underFilm: 'gel' }, { gel: true }, { retarder: true }] as Partial<Coat>[])
       expect(open({ ...blend, ...more })).toBeGreaterThan(open(blend) * 1.2);
-    expect(coatTimes({ ...blend, paint: 're-wettable' }, quiet)).toEqual(coatTimes(blend, quiet));
+    const rewettable = coatTimes({ ...blend, paint: 're-wettable' }, quiet);
+    expect({ ...rewettable, revivedMin: null }).toEqual(coatTimes(blend, quiet));
   });
 
   it('mist keeps it open as long as it is repeated, conserves what it brings, and too much runs', () => {
@@ -288,6 +310,62 @@ describe('what is laid into, beneath and over', () => {
     expect(rises).toHaveLength(2);
     for (const rise of rises) expect(rise).toBeCloseTo(3, 3);
     expect(() => coatTimes({ ...blend, mist: { everyMin: 0, untilMin: 3 } }, quiet)).toThrow(/Mist/);
+  });
+});
+
+describe('the humectant', () => {
+  it('evaporates with its temperature: p doubles about every 9 °C (Clausius and Clapeyron, ΔHvap 64.5 kJ/mol)', () => {
+    // Slope of ln p: ΔH / (R·T²) = 0.090 at 20 °C, worked out by hand.
+    expect(Math.log(humectantPascal(21) / humectantPascal(20))).toBeCloseTo(0.09, 2);
+    expect(humectantPascal(20)).toBeCloseTo(13, 9);
+    // Propylene glycol boils at 188 °C; so far from room temperature the equation holds within a factor of two (handbook, from memory).
+    expect(humectantPascal(188) / 101_325).toBeGreaterThan(0.5);
+    expect(humectantPascal(188) / 101_325).toBeLessThan(2);
+  });
+  it('keeps slow paint open for 66 h at 15 °C, 17.5 h at 30 and 7.8 h at 40 (reference run of the model)', () => {
+    for (const [airC, hours] of [
+      [15, 66],
+      [30, 17.5],
+      [40, 7.8],
+    ] as const)
+      expect(
+        Math.abs(coatTimes({ technique: 'block-in', paint: 'slow' }, { ...quiet, airC }).openMin / 60 / hours - 1),
+      ).toBeLessThan(0.08);
+  });
+  it('lets slow paint be worked again with a spray until it is touch-dry, re-wettable until it is firm, ordinary paint not at all', () => {
+    const slow = coatTimes({ technique: 'block-in', paint: 'slow' }, quiet);
+    expect(slow.revivedMin).toBe(slow.touchDryMin);
+    const again = coatTimes({ technique: 'block-in', paint: 're-wettable' }, quiet);
+    expect(again.revivedMin).toBeCloseTo(again.firmH * 60, 9);
+    expect(coatTimes({ technique: 'block-in' }, quiet).revivedMin).toBeNull();
+  });
+});
+
+describe('water and marks', () => {
+  it('more water never lengthens any time, on sealed ground or on gesso (common practice, no published source)', () => {
+    for (const absorbGPerM2 of [1, 8, 15]) {
+      const rows = [0, 0.1, 0.3, 0.5].map((waterShareOfMix) =>
+        coatTimes({ technique: 'block-in', waterShareOfMix, absorbGPerM2 }, quiet),
+      );
+      rows.slice(1).forEach((thinner, i) => {
+        for (const rung of ['openMin', 'paintOverMin', 'touchDryMin'] as const)
+          expect(thinner[rung]).toBeLessThanOrEqual((rows[i] as CoatTimes)[rung] * 1.0005);
+      });
+    }
+  });
+  it('narrow marks dry sooner than a wide film as thick, the more so the fewer there are; wide ones like it', () => {
+    const touch = (marks?: Coat['marks']) =>
+      coatTimes({ technique: 'loaded', wetUm: 60, ...(marks && { marks }) }, quiet).touchDryMin;
+    const strip = (widthMm: number, share = 0.02) => touch({ shape: 'strip', widthMm, share });
+    expect(strip(0.8)).toBeLessThan(strip(3));
+    expect(strip(3)).toBeLessThan(touch());
+    expect(strip(0.8, 0.9)).toBeGreaterThan(strip(0.8, 0.02));
+    expect(strip(20)).toBeCloseTo(touch(), 6);
+    // Never more than four times as fast.
+    expect(strip(0.2)).toBeGreaterThan(touch() / 5);
+  });
+  it('a mark is no higher than its width allows', () => {
+    expect([markFilmUm('lines', 0.5), markFilmUm('dots', 2), markFilmUm('dots', 20)]).toEqual([20, 100, 300]);
   });
 });
 

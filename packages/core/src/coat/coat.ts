@@ -3,6 +3,7 @@ import {
   absorption,
   composition,
   density,
+  edgeDrying,
   films,
   gas,
   gelThickening,
@@ -13,6 +14,7 @@ import {
   mistGPerM2,
   molar,
   type PaintKind,
+  vapourDiffusion,
 } from './constants.js';
 import { assertRoom, convection, massTransfer, saturationDensity, surfaceBalance } from './evaporation.js';
 
@@ -36,6 +38,8 @@ export type Coat = {
   waterShareOfMix?: number;
   absorbGPerM2?: number;
   lengthM?: number;
+  /** Laid as marks that lie apart: they dry from their edges as well. `share` is how much of their field they cover. */
+  marks?: { shape: 'strip' | 'disc'; widthMm: number; share: number };
 };
 
 /** The air of a room; `calibration` multiplies the evaporation (from logged touch tests), still air moves by itself. */
@@ -58,6 +62,8 @@ export type CoatTimes = {
   firmH: number;
   cureH: number;
   dryUm: number;
+  /** Paint that has set can be worked again with a spray until then (slow paint, re-wettable paint); null for paint that cannot. */
+  revivedMin: number | null;
   curve: CoatMoment[];
   /** Passes of mist given, and whether one of them made the paint run. */
   mist?: { passes: number; runs: boolean };
@@ -88,6 +94,9 @@ export function wetFilm(coat: Coat): WetFilm & { wetUm: number } {
   };
 }
 
+/** The dry film that a coat leaves by itself, µm; whatever the room. */
+export const dryFilmUm = (coat: Coat): number => wetFilm(coat).solids / density.dryGPerUm;
+
 /** A film of water or thinned gel of the usual thickness, g/m². */
 function underFilmOf(kind: 'water' | 'gel'): WetFilm {
   const um = films['under-film'].wetUm;
@@ -111,14 +120,28 @@ function compositionOf(coat: Coat): { solids: number; humectant: number } {
  * water, solids and humectant in g/m². Model: evaporation by heat and mass transfer over a plate, Raoult's law between
  * water and humectant, absorption into the ground, a skin on thick films (`docs/decisions.md` names the sources).
  * Integrated by a linearly implicit Euler step whose length follows the loss; `fineness` multiplies the number of steps.
- * Throws a RangeError on a room or a coat that cannot be.
+ * Water in the mix thins the film: no rung comes later than that of the neat coat, and it is workable for no longer than the
+ * paint's own share of that (common practice, no published source); mist and films of water are no dilution. Throws a RangeError
+ * on a room or a coat that cannot be.
  */
 export function coatTimes(coat: Coat, room: CoatRoom, fineness = 1): CoatTimes {
+  const water = coat.waterShareOfMix ?? films[coat.technique].waterShare;
+  const own = driedAs(coat, room, fineness);
+  if (!(water > 0)) return own;
+  const neat = driedAs({ ...coat, waterShareOfMix: 0 }, room, fineness);
+  const openMin = Math.min(own.openMin, (1 - water) * neat.openMin);
+  const paintOverMin = Math.max(openMin, Math.min(own.paintOverMin, neat.paintOverMin));
+  const touchDryMin = Math.max(paintOverMin, Math.min(own.touchDryMin, neat.touchDryMin));
+  return { ...own, openMin, paintOverMin, touchDryMin };
+}
+
+/** {@link coatTimes} of what lies there, whatever it was thinned with. */
+function driedAs(coat: Coat, room: CoatRoom, fineness: number): CoatTimes {
   assertRoom(room);
   const film = wetFilm(coat);
   const drying = dryingAir(coat, room);
   const { solids } = film;
-  const dryUm = solids / density.dryGPerUm;
+  const dryUm = dryFilmUm(coat);
   const perSolids = film.humectant / solids;
   const moved = ladder.perHumectant * (perSolids - ladder.humectantReference);
   const openSolids = Math.min(0.97, ladder.openSolids + moved);
@@ -134,7 +157,7 @@ export function coatTimes(coat: Coat, room: CoatRoom, fineness = 1): CoatTimes {
   let lastStep = 10 / fineness;
   const takes = Math.min(coat.absorbGPerM2 ?? 2, absorption.greatestShareOfWater * water);
   const liquid = water + glycol;
-  const stepLoss = liquid / (160 * fineness);
+  const stepLoss = liquid / (220 * fineness);
   const found = { open: Number.POSITIVE_INFINITY, paintOver: Number.POSITIVE_INFINITY, touchDry: Number.POSITIVE_INFINITY };
   const curve: CoatMoment[] = [{ min: 0, water, solids, humectant: glycol }];
   const rungs = [
@@ -152,7 +175,7 @@ export function coatTimes(coat: Coat, room: CoatRoom, fineness = 1): CoatTimes {
     surface = now.surfaceC;
     const pull = takes > taken ? (takes - taken) / absorption.timeConstantS : 0;
     const evaporating = now.kgPerM2S * 1000 * drying.calibration;
-    const glycolRate = drying.glycolRate * (1 - waterShare) * drying.calibration;
+    const glycolRate = drying.glycolAt(surface) * (1 - waterShare) * drying.calibration;
     const lossRate = Math.abs(evaporating + pull);
     // The implicit part: how the rate falls as water leaves, and rises as humectant leaves.
     const steep = moles > 0 ? (drying.calibration * 1000 * balance.mass * now.saturated) / moles : 0;
@@ -202,7 +225,9 @@ export function coatTimes(coat: Coat, room: CoatRoom, fineness = 1): CoatTimes {
   const setH = (((4 * delta * delta) / (Math.PI ** 2 * ladder.firmDiffusion)) * Math.log(0.81 / 0.05)) / 3600;
   const firmH = Math.max(ladder.firmLeastH, touchDryMin / 60 + setH);
   const cure = dryUm >= ladder.thickDryUm ? ladder.cureThickH : ladder.cureThinH;
-  const times = { openMin, paintOverMin, touchDryMin, firmH, cureH: Math.max(cure, firmH), dryUm, curve };
+  // Common practice, no published source.
+  const revivedMin = coat.paint === 'slow' ? touchDryMin : coat.paint === 're-wettable' ? firmH * 60 : null;
+  const times = { openMin, paintOverMin, touchDryMin, firmH, cureH: Math.max(cure, firmH), dryUm, revivedMin, curve };
   return mist ? { ...times, mist: { passes: mist.passes, runs: mist.runs } } : times;
 }
 
@@ -219,7 +244,8 @@ function mistOf({ mist }: Coat) {
 function dryingAir(coat: Coat, room: CoatRoom) {
   const calibration = room.calibration ?? 1;
   if (!(calibration > 0)) throw new RangeError('The calibration of a room must be above 0.');
-  const heatTransfer = convection(room.airSpeed, coat.lengthM ?? 0.4, room.naturalConvection);
+  const wide = convection(room.airSpeed, coat.lengthM ?? 0.4, room.naturalConvection);
+  const heatTransfer = wide * edgeFactor(coat, massTransfer(wide));
   const mass = massTransfer(heatTransfer);
   const at20 = coat.paint === 'slow' ? humectant.slowPascalAt20 : humectant.pascalAt20;
   const balance = {
@@ -230,9 +256,34 @@ function dryingAir(coat: Coat, room: CoatRoom) {
     sun: heat.sunAbsorbed * (room.sunWPerM2 ?? 0),
     airC: room.airC,
   };
-  /** g/m²s of pure humectant, its vapour pressure taken as that at 20 °C. */
-  const glycolRate = (humectant.transferFactor * mass * at20 * molar.humectant) / (gas.universal * humectant.kelvin);
-  return { balance, calibration, glycolRate, humidity: room.humidity };
+  const perPascal = (humectant.transferFactor * mass * molar.humectant) / gas.universal;
+  /** g/m²s of pure humectant from a film of so many °C. */
+  const glycolAt = (celsius: number) => (perPascal * humectantPascal(celsius, at20)) / (celsius + ZERO_C);
+  return { balance, calibration, glycolAt, humidity: room.humidity };
+}
+
+const ZERO_C = 273.15;
+/** Vapour pressure of the humectant at a film's temperature, from that at 20 °C by the equation of Clausius and Clapeyron. */
+export const humectantPascal = (celsius: number, at20: number = humectant.pascalAt20): number =>
+  at20 * Math.exp((-humectant.latentJPerMol / gas.universal) * (1 / (celsius + ZERO_C) - 1 / humectant.kelvin));
+
+/**
+ * How many times as fast marks lose water as a wide film: vapour leaves a narrow strip or a small disc sideways as well (Weber
+ * 1873 for the disc; shape factors of heat transfer textbooks), the less so the more of their field they cover.
+ */
+function edgeFactor({ marks }: Coat, mass: number): number {
+  if (!marks) return 1;
+  const widthM = marks.widthMm / 1000;
+  if (!(widthM > 0)) throw new RangeError('A mark is wider than 0 mm.');
+  const layerM = vapourDiffusion / mass;
+  const sideways =
+    marks.shape === 'disc'
+      ? (8 * vapourDiffusion) / (Math.PI * widthM)
+      : (Math.PI * vapourDiffusion) / (widthM * Math.log(Math.max(1.8, (4 * layerM) / widthM)));
+  const { most, narrowMm, wideMm } = edgeDrying;
+  const factor = Math.min(most, 1 / Math.max(0.01, marks.share), Math.cbrt(1 + (sideways / mass) ** 3));
+  const isWide = Math.min(1, Math.max(0, (marks.widthMm - narrowMm) / (wideMm - narrowMm)));
+  return Math.max(1, factor + (1 - factor) * isWide);
 }
 
 /** Minutes until a skin forms on the surface, or Infinity where the humectant keeps it open. */

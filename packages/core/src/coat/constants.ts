@@ -21,6 +21,7 @@ export const molar = { water: 18, humectant: 76 }; // g/mol
 export const humectant = {
   transferFactor: 0.7, // of the water's mass transfer coefficient; from memory
   kelvin: 293.15, // at which the pressures below hold
+  latentJPerMol: 64_500, // heat of vaporisation of propylene glycol near room temperature; handbook value, from memory
   pascalAt20: 13, // propylene glycol; from memory
   slowPascalAt20: 3, // that of slow-drying paint; from memory
 };
@@ -51,6 +52,19 @@ export const films: Record<Technique, { wetUm: number; waterShare: number }> = {
   'under-film': { wetUm: 40, waterShare: 0 },
   spatter: { wetUm: 80, waterShare: 0 },
 };
+
+/**
+ * How high a mark can stand, µm of wet film for each mm of its width, and no more than 300: a brush leaves a twenty-fifth of the
+ * width of its mark, a tip a rounder drop; common practice, no published source.
+ */
+const markUmPerMm = { lines: 40, tufts: 27, dots: 50, scatter: 50, spatter: 60, unit: 40 } as const;
+const markMostUm = 300;
+/** The wet film of marks, or of the strokes of a brush, of so many mm. */
+export const markFilmUm = (kind: keyof typeof markUmPerMm, widthMm: number): number =>
+  Math.min(markMostUm, markUmPerMm[kind] * widthMm);
+/** Water vapour in air, m²/s, textbook; small marks dry at most so many times as fast as a wide film, and wide ones as it (judged). */
+export const vapourDiffusion = 2.5e-5;
+export const edgeDrying = { most: 4, narrowMm: 8, wideMm: 16 };
 
 /** Gel in the paint makes a film thicker by a quarter; assumed. A pass of fine mist returns 2-4 g/m²; from memory. */
 export const gelThickening = 1.25;

@@ -1,5 +1,15 @@
 export { calibrate, type TouchTest } from './calibrate.js';
-export { type Coat, type CoatMoment, type CoatRoom, type CoatTimes, coatTimes, type WetFilm, wetFilm } from './coat.js';
-export { absorbed, density, films, type PaintKind } from './constants.js';
+export {
+  type Coat,
+  type CoatMoment,
+  type CoatRoom,
+  type CoatTimes,
+  coatTimes,
+  dryFilmUm,
+  humectantPascal,
+  type WetFilm,
+  wetFilm,
+} from './coat.js';
+export { absorbed, density, films, markFilmUm, type PaintKind } from './constants.js';
 export { assertRoom, type EvaporationInput, evaporation, saturationDensity, saturationPressure } from './evaporation.js';
 export { type CoatRange, coatRange, dryerAir, dryerMinutes } from './range.js';

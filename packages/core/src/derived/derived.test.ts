@@ -90,7 +90,7 @@ describe('what steps lay', () => {
     const blue = { id: 'blue', name: 'blue', recipe: [{ tubeId: 'u', parts: 1 }] };
     const painted = (mixId: string): Lesson => ({
       ...smallLesson([testStep('one', { areaIds: ['a'] }), testStep('two', { areaIds: ['a'], mixIds: [mixId] })]),
-      tubes: [...lesson.tubes, { id: 'u', pigment: 'PB29', grade: 'artist', finish: 'satin' }],
+      tubes: [...lesson.tubes, { id: 'u', pigment: 'PB29', grade: 'artist' }],
       mixes: [...lesson.mixes, blue],
     });
     expect(weightOf(painted('m'), 'two')).toBeCloseTo(0, 6);

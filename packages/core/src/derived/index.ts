@@ -4,9 +4,11 @@ export { type FoundKind, type FoundThing, findInLesson } from './find.js';
 export {
   coveringOf,
   filmOf,
+  glazeFilm,
   groundUnder,
   looksOf,
   type MixCovering,
+  mediumOf,
   mixesWithin,
   nearTwins,
   paintsOf,

@@ -45,7 +45,6 @@ describe('what a tube’s paint is', () => {
       id: 'o',
       pigment: 'PB29',
       grade: 'artist',
-      finish: 'satin',
       own: { name: 'dusk blue', masstoneLab: [35, 8, -30] },
     };
     expect(shortTubeName(own)).toBe('dusk blue');
@@ -63,11 +62,11 @@ describe('mixes mixed from mixes', () => {
   it('look as if mixed from the tubes within', () => {
     const lesson = withMixes(mid);
     const look = looksOf(lesson).get('mid');
-    // m-high is 4 white, 1 ultramarine, a touch of red: 5 1/16 parts to one of the mix.
-    const total = 5 + 1 / 16;
+    // m-high is 9 white, 3 ultramarine, a touch of red: 12 1/16 parts to one of the mix.
+    const total = 12 + 1 / 16;
     const tubes = [
-      { pigment: 'PW6', parts: (2 * 4) / total },
-      { pigment: 'PB29', parts: 2 / total + 1 / 16 },
+      { pigment: 'PW6', parts: (2 * 9) / total },
+      { pigment: 'PB29', parts: (2 * 3) / total + 1 / 16 },
       { pigment: 'PR254', parts: 2 / 16 / total },
     ];
     expect(deltaE00(look?.colour?.lab as [number, number, number], mixColour(tubes).lab)).toBeLessThan(1e-6);

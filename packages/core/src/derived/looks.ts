@@ -1,11 +1,12 @@
-import type { Lab, Lesson, Mix, Tube } from '@viaticum/contract';
-import { deltaE00 } from '@viaticum/kernels/colour';
-import type { MixedColour } from '@viaticum/kernels/mixing';
-import { coatTimes } from '../coat/index.js';
+import type { Finish, Lab, Lesson, Mix, Tube } from '@viaticum/contract';
+import { deltaE00, labToSrgb, srgbToLinear } from '@viaticum/kernels/colour';
+import type { MixedColour, MixPart } from '@viaticum/kernels/mixing';
+import type { Glaze } from '@viaticum/kernels/painting';
+import { dryFilmUm } from '../coat/index.js';
 import {
   type Covering,
   covering,
-  finishOf,
+  glazeMedium,
   glazeOver,
   type MixLook,
   mixLook,
@@ -18,11 +19,12 @@ import { memo } from './memo.js';
 const GESSO: Lab = [93.8, -0.4, 2.4];
 
 const mixLooks = memo(
-  (mixes: readonly Mix[], tubes: readonly Tube[]) => new Map(mixes.map((mix) => [mix.id, mixLook(mix, { mixes, tubes })])),
+  (mixes: readonly Mix[], tubes: readonly Tube[], finish: Finish) =>
+    new Map(mixes.map((mix) => [mix.id, mixLook(mix, { mixes, tubes, finish })])),
   4,
 );
 /** The looks of all mixes of a lesson by id; worked out again only when mixes or tubes change. */
-export const looksOf = (lesson: Lesson): Map<string, MixLook> => mixLooks(lesson.mixes, lesson.tubes);
+export const looksOf = (lesson: Lesson): Map<string, MixLook> => mixLooks(lesson.mixes, lesson.tubes, lesson.finish);
 
 const lessonPaints = memo((tubes: Lesson['tubes'], mixes: Lesson['mixes']) => stockOf({ tubes, mixes }), 2);
 /** {@link stockOf} all tubes; the same objects while tubes and mixes stay, so that a table of recipes is kept. */
@@ -47,7 +49,7 @@ export function filmOf(
   const step = lesson.steps.find((one) => one.technique && one.mixIds.includes(mixId));
   const technique = step?.technique ?? 'block-in';
   const water = step?.waterShareOfMix ?? lesson.mixes.find((mix) => mix.id === mixId)?.waterShareOfMix;
-  const { dryUm } = coatTimes({ technique, ...(water !== undefined && { waterShareOfMix: water }) }, lesson.room);
+  const dryUm = dryFilmUm({ technique, ...(water !== undefined && { waterShareOfMix: water }) });
   return { dryUm, technique };
 }
 
@@ -63,14 +65,44 @@ export function coveringOf(lesson: Lesson, mix: Mix): MixCovering | null {
   if (!parts) return null;
   const { dryUm, technique } = filmOf(lesson, mix.id);
   const ground = groundUnder(lesson, mix.id);
-  const finish = finishOf(lesson.tubes);
+  const { finish } = lesson;
   return {
     ...covering(parts, dryUm, ground, finish),
     dryUm,
     technique,
     ground,
-    glaze: mix.mediumParts ? glazeOver(parts, ground, { medium: mix.mediumParts, dryUm, finish }) : null,
+    glaze: isGlazed(lesson, mix)
+      ? glazeOver(parts, ground, { medium: mediumOf(mix, parts, finish), dryUm: GLAZE_UM, finish })
+      : null,
   };
+}
+
+/** The dry film of one pass of a glaze, µm. */
+const GLAZE_UM = dryFilmUm({ technique: 'glaze' });
+const isGlazed = (lesson: Lesson, mix: Mix): boolean =>
+  mix.mediumParts !== undefined || lesson.steps.some((step) => step.technique === 'glaze' && step.mixIds.includes(mix.id));
+/** Parts of clear medium to one of a mix in a glaze: what was said of the mix, or what is usual for its paints. */
+export const mediumOf = (mix: Mix, parts: readonly MixPart[], finish: Finish): number =>
+  mix.mediumParts ?? glazeMedium(parts, finish);
+
+/**
+ * A mix as a glaze is seen through: what the film sends back, and what it lets through of the light from below (linear red,
+ * green, blue), from how it looks over a dark and over a light grey. Null without a recipe.
+ */
+export function glazeFilm(lesson: Lesson, mix: Mix): Glaze | null {
+  const parts = recipeParts(mix, lesson);
+  if (!parts) return null;
+  const { finish } = lesson;
+  const medium = mediumOf(mix, parts, finish);
+  const linear = (lab: Lab) => labToSrgb(lab).map(srgbToLinear) as [number, number, number];
+  const onGrey = (l: number) => {
+    const below: Lab = [l, 0, 0];
+    return { below: linear(below), seen: linear(glazeOver(parts, below, { medium, dryUm: GLAZE_UM, finish }).lab) };
+  };
+  const [dark, light] = [onGrey(25), onGrey(90)];
+  const each = (of: (c: 0 | 1 | 2) => number) => [of(0), of(1), of(2)] as const;
+  const through = each((c) => (light.seen[c] - dark.seen[c]) / (light.below[c] - dark.below[c]));
+  return { through, over: each((c) => dark.seen[c] - through[c] * dark.below[c]) };
 }
 
 /** Share of water beyond which the binder is spread too far, by the school's choice of thinning (makers' guidance, from memory). */

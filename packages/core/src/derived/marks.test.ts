@@ -15,8 +15,8 @@ const lesson: Lesson = {
   ...smallLesson([base, grass]),
   marks: [tufts],
   tubes: [
-    { id: 'w', pigment: 'PW6', grade: 'artist', finish: 'satin' },
-    { id: 'k', pigment: 'PBk7', grade: 'artist', finish: 'satin' },
+    { id: 'w', pigment: 'PW6', grade: 'artist' },
+    { id: 'k', pigment: 'PBk7', grade: 'artist' },
   ],
   mixes: [
     { id: 'm', name: 'white', recipe: [{ tubeId: 'w', parts: 1 }] },

@@ -46,10 +46,13 @@ export function markMinutes({ kind, count, lengthMm }: Mark): number {
   return count * (seconds / 60 + lengthMm / 1000 / mPerMin);
 }
 
+/** What is laid on one side of an area takes about half of it. */
+const SIDE_SHARE = 0.5;
+
 /** The share of its areas that a step covers: what was said, or what its marks take, or all of it. */
-export function coverOf(lesson: Lesson, step: Where & Pick<Step, 'coverShare'>): number {
+export function coverOf(lesson: Lesson, step: Where & Pick<Step, 'coverShare' | 'side'>): number {
   if (step.coverShare !== undefined) return step.coverShare;
-  if (!isOnlyMarks(step)) return 1;
+  if (!isOnlyMarks(step)) return step.side ? SIDE_SHARE : 1;
   const areas = new Set(areasWorkedOn(lesson, step));
   const areaCm2 = visibleOf(lesson).reduce((sum, part) => sum + (areas.has(part.id) ? outlineArea(part.outline) / 100 : 0), 0);
   const marked = marksOf(lesson, step).reduce((sum, mark) => sum + markAreaCm2(mark), 0);

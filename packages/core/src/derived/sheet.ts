@@ -96,7 +96,7 @@ export const followSheet = memo((lesson: Lesson): FollowSheet => {
     areas,
     tubes: lesson.tubes
       .filter((tube) => tube.students !== false)
-      .map((tube) => ({ id: tube.id, name: shortTubeName(tube), rgb: cssRgb(tubeRgb(tube)) })),
+      .map((tube) => ({ id: tube.id, name: shortTubeName(tube), rgb: cssRgb(tubeRgb(tube, lesson.finish)) })),
     steps: byId(lesson.steps.map((step, i) => [step.id, sheetStep(lesson, step, i + 1)] as const)),
     stepCount: lesson.steps.length,
     ...(grid && { grid: { columns: grid.columns, rows: grid.rows } }),

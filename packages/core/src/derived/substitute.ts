@@ -1,17 +1,7 @@
 import type { Lesson } from '@viaticum/contract';
 import { cssRgb, deltaE00, differenceInWords } from '@viaticum/kernels/colour';
 import { mixColour, partsOf } from '@viaticum/kernels/mixing';
-import {
-  finishOf,
-  type LookPart,
-  paintOf,
-  recipeInWords,
-  shortTubeName,
-  stockOf,
-  suggest,
-  tableOf,
-  tubeRgb,
-} from '../mix/index.js';
+import { type LookPart, paintOf, recipeInWords, shortTubeName, stockOf, suggest, tableOf, tubeRgb } from '../mix/index.js';
 import { looksOf } from './looks.js';
 
 /** A mix as it can be had without some tubes: other parts, and how far the colour is from the one shown to all. */
@@ -44,7 +34,7 @@ export function* substitutes(lesson: Lesson, lacking: readonly string[]): Genera
       }));
   const affected = lesson.mixes.filter((mix) => touched(mix) && looksOf(lesson).get(mix.id)?.colour);
   if (tubes.length === 0 || affected.length === 0) return [];
-  const finish = finishOf(lesson.tubes);
+  const { finish } = lesson;
   const stock = stockOf({ ...lesson, mixes: [] }, lacking);
   const building = tableOf(stock, { finish });
   let step = building.next();
@@ -59,7 +49,7 @@ export function* substitutes(lesson: Lesson, lacking: readonly string[]): Genera
         return {
           tubeId: id,
           name: shortTubeName(tube),
-          rgb: cssRgb(tubeRgb(tube)),
+          rgb: cssRgb(tubeRgb(tube, finish)),
           weight: partsOf(parts),
           parts,
           paint: paintOf(tube),
@@ -75,7 +65,7 @@ export function* substitutes(lesson: Lesson, lacking: readonly string[]): Genera
         ),
         parts: parts.map(({ paint: _, ...part }) => part),
         rgb: cssRgb(dry.srgb),
-        wetRgb: cssRgb(mixColour(mixed, { state: 'wet' }).srgb),
+        wetRgb: cssRgb(mixColour(mixed, { state: 'wet', finish }).srgb),
         deltaE: deltaE00(aim, dry.lab),
         off: differenceInWords(aim, dry.lab),
       });

@@ -190,9 +190,11 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
   removeVariant: ({ lesson, pick }) => ({ id: pick(lesson.variants).id }),
   removeArea: ({ lesson, pick }) => ({ id: pick(lesson.areas).id }),
   addTube: ({ id, pick }) => ({
-    tube: { id: id(), pigment: pick(['PW6', 'PB29', 'sap green']), grade: 'artist', finish: 'satin' },
+    tube: { id: id(), pigment: pick(['PW6', 'PB29', 'sap green']), grade: 'artist' },
   }),
-  setTube: ({ lesson, pick }) => ({ id: pick(lesson.tubes).id, tube: { finish: pick(['gloss', 'satin', 'matt']) } }),
+  setFinish: ({ pick }) => ({ finish: pick(['gloss', 'satin', 'matt']) }),
+  meetPaint: ({ lesson }) => ({ recipes: lesson.mixes.slice(0, 2).map(({ id, recipe }) => ({ id, recipe })) }),
+  setTube: ({ lesson, pick }) => ({ id: pick(lesson.tubes).id, tube: { grade: pick(['artist', 'student']) } }),
   removeTube: ({ lesson, pick }) => ({ id: pick(lesson.tubes).id }),
   addMix: ({ id, lesson, pick }) => ({
     mix: { id: id(), name: 'mix', recipe: [{ tubeId: pick(lesson.tubes).id, parts: pick([1, 2, 'touch'] as const) }] },

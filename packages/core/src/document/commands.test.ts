@@ -161,7 +161,7 @@ describe('what cannot be done is refused with a sentence, and nothing changes', 
   });
   it('a canvas of nothing', () => refused('setSupport', { support: { widthMm: 0 } }, /between 1 cm and 5 m/));
   it('an empty name', () => refused('renameArea', { id: 'a', name: '   ' }, /name/));
-  it('an unknown tube', () => refused('addTube', { tube: { id: 'x', pigment: 'PX9', grade: 'artist', finish: 'satin' } }, /PX9/));
+  it('an unknown tube', () => refused('addTube', { tube: { id: 'x', pigment: 'PX9', grade: 'artist' } }, /PX9/));
   it('a mix mixed from itself, by way of another', () => {
     let history = startHistory(smallLesson([]));
     history = carryOut(history, 'addMixes', {
@@ -179,7 +179,7 @@ describe('what cannot be done is refused with a sentence, and nothing changes', 
   it('an impossible sample of a tube of one’s own', () =>
     refused(
       'addTube',
-      { tube: { id: 'x', pigment: 'PB29', grade: 'artist', finish: 'satin', own: { name: 'mine', masstoneLab: [140, 0, 0] } } },
+      { tube: { id: 'x', pigment: 'PB29', grade: 'artist', own: { name: 'mine', masstoneLab: [140, 0, 0] } } },
       /between 0 and 100/,
     ));
   it('a stage with steps, and the last stage', () => refused('removeStage', { id: 'st' }, /still has steps/));
@@ -253,7 +253,7 @@ describe('whole steps', () => {
 });
 
 describe('documents of earlier versions', () => {
-  const later = { marks: [], samples: [], variants: [], drawing: emptyDrawing };
+  const later = { marks: [], samples: [], variants: [], drawing: emptyDrawing, finish: 'satin' };
   // Frozen: as version 0 wrote it.
   const version0 = {
     schemaVersion: 0,
@@ -271,7 +271,7 @@ describe('documents of earlier versions', () => {
   };
   it('version 0 is lifted: humidity becomes a fraction, the list of set-aside findings appears', () => {
     expect(upgradeLesson(structuredClone(version0))).toEqual({
-      schemaVersion: 7,
+      schemaVersion: 8,
       ...later,
       title: 'Old',
       room: { name: 'attic', airC: 19, humidity: 0.62, airSpeed: 0.1 },
@@ -280,6 +280,7 @@ describe('documents of earlier versions', () => {
       things: [],
       overlapMm: 6,
       planning: { pins: [] },
+      tubes: [],
     });
   });
   it('version 1 is lifted: no things yet, and the usual overlap', () => {
@@ -287,11 +288,12 @@ describe('documents of earlier versions', () => {
     expect(upgradeLesson(structuredClone(version1))).toEqual({
       ...rest,
       areas: [],
-      schemaVersion: 7,
+      schemaVersion: 8,
       ...later,
       things: [],
       overlapMm: 6,
       planning: { pins: [] },
+      tubes: [],
     });
   });
   // Frozen: as version 2 wrote it.
@@ -300,13 +302,13 @@ describe('documents of earlier versions', () => {
     schemaVersion: 2,
     elements: [],
     overlapMm: 6,
-    tubes: [{ id: 'w', pigment: 'PW6', grade: 'artist', finish: 'satin' }],
+    tubes: [{ id: 'w', pigment: 'PW6', grade: 'artist' }],
   };
   // Frozen: as version 3 wrote it.
   const version3 = { ...version2, schemaVersion: 3, steps: [] };
   it('versions 2 and 3 are lifted: the plan holds to nothing yet', () => {
     const { zones: _, elements: __, ...rest } = version3;
-    const now = { ...rest, schemaVersion: 7, areas: [], things: [], planning: { pins: [] }, ...later };
+    const now = { ...rest, schemaVersion: 8, areas: [], things: [], planning: { pins: [] }, ...later };
     const { steps: ___, ...withoutSteps } = now;
     expect(upgradeLesson(structuredClone(version2))).toEqual(withoutSteps);
     expect(upgradeLesson(structuredClone(version3))).toEqual(now);
@@ -316,7 +318,9 @@ describe('documents of earlier versions', () => {
     ...version3,
     schemaVersion: 6,
     planning: { pins: [{ stepId: 'gone', startMin: 4 }] },
-    ...later,
+    samples: [],
+    variants: [],
+    drawing: emptyDrawing,
     stages: [{ id: 'st', name: 'one' }],
     elements: [{ id: 'pot', name: 'pot', fate: 'kept' }],
     zones: [{ id: 'z', name: 'sky', elementId: 'pot', outline: [] }],
@@ -337,7 +341,7 @@ describe('documents of earlier versions', () => {
   it('version 6 is lifted: areas, things and mixes have their words, the whole canvas is said, and nothing names what is gone', () => {
     const now = upgradeLesson(structuredClone(version6));
     expect(now).toMatchObject({
-      schemaVersion: 7,
+      schemaVersion: 8,
       things: [{ id: 'pot' }],
       areas: [{ id: 'z', thingId: 'pot' }],
       subjectAreaId: 'z',
@@ -359,6 +363,27 @@ describe('documents of earlier versions', () => {
       ['tea', [], undefined, []],
     ]);
     expect(JSON.stringify(now)).not.toMatch(/[zZ]one|lement|heap/);
+  });
+  it('version 7 is lifted: the surface is the lesson’s, samples keep theirs, and mixes are marked as seen with the former paint', () => {
+    // Frozen: parts of a lesson as version 7 wrote it.
+    const version7 = {
+      schemaVersion: 7,
+      tubes: [
+        { id: 'w', pigment: 'PW6', grade: 'artist', finish: 'matt' },
+        { id: 'o', pigment: 'PB29', grade: 'artist', finish: 'gloss', own: { name: 'dusk', masstoneLab: [30, 5, -30] } },
+      ],
+      mixes: [{ id: 'm', name: 'pale', recipe: [{ tubeId: 'w', parts: 1 }] }],
+    };
+    expect(upgradeLesson(structuredClone(version7))).toMatchObject({
+      finish: 'matt',
+      formerPaint: true,
+      tubes: [
+        { id: 'w', pigment: 'PW6', grade: 'artist' },
+        { id: 'o', own: { name: 'dusk', masstoneLab: [30, 5, -30], finish: 'gloss' } },
+      ],
+    });
+    expect(upgradeLesson({ ...structuredClone(version7), mixes: [] })).not.toHaveProperty('formerPaint');
+    expect(JSON.stringify(upgradeLesson(structuredClone(version7)).tubes[0])).not.toContain('finish');
   });
   it('the present version passes unchanged', () => {
     const lesson = emptyLesson('x', { widthMm: 100, heightMm: 100, unit: 'cm' }, () => 's');

@@ -159,6 +159,7 @@ export type ClearableStepField =
   | 'medium'
   | 'waterShareOfMix'
   | 'coverShare'
+  | 'side'
   | 'showMin'
   | 'doMin'
   | 'partByPart'

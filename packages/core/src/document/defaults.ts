@@ -61,6 +61,7 @@ export function emptyLesson(
     overlapMm: 6,
     marks: [],
     drawing: emptyDrawing,
+    finish: 'satin',
     tubes: [],
     mixes: [],
     stages: [{ id: ids(), name: 'First things' }],

@@ -1,4 +1,4 @@
-import { commandErrors, type Lab, type Mix, type MixedPart, type RecipePart, type Tube } from '@viaticum/contract';
+import { commandErrors, type Finish, type Lab, type Mix, type MixedPart, type RecipePart, type Tube } from '@viaticum/contract';
 import { partsOf } from '@viaticum/kernels/mixing';
 import { pigmentOf } from '@viaticum/kernels/pigment';
 import { calibrateTube } from '../mix/index.js';
@@ -56,7 +56,7 @@ const soundMix = (lesson: D, mix: Mix): Mix => ({
 function soundTube(tube: Tube): void {
   orRefuse(() => {
     pigmentOf(tube.pigment);
-    if (tube.own) calibrateTube(tube.own, { finish: tube.finish });
+    if (tube.own) calibrateTube(tube.own);
   });
   if (tube.own) named(tube.own.name, 'tube');
   if (tube.sizeMl !== undefined) between(tube.sizeMl, 1, 5000, commandErrors.tubeSizeOutOfRange);
@@ -67,6 +67,15 @@ function cutMix(lesson: D, id: string): Mix {
   const builtOn = heldBy(lesson, 'mixes', id);
   if (builtOn !== null) throw new CommandError(commandErrors.mixIsBuiltOn(builtOn));
   return take(lesson.mixes, id, 'mix');
+}
+
+/** Gives mixes recipes of tubes alone. */
+function mixAgain(lesson: D, recipes: readonly { id: string; recipe: RecipePart[] }[]): void {
+  for (const { id, recipe } of recipes) {
+    const mix = find(lesson.mixes, id, 'mix');
+    mix.recipe = soundRecipe(lesson, recipe);
+    delete mix.mixedFrom;
+  }
 }
 
 type TubeChange = Partial<Omit<Tube, 'id' | 'pigment'>>;
@@ -94,12 +103,17 @@ export const paintCommands = {
     const known = new Set(tubes.map((tube) => tube.id));
     const gone = lesson.tubes.filter((tube) => !known.has(tube.id));
     lesson.tubes = tubes;
-    for (const { id, recipe } of recipes) {
-      const mix = find(lesson.mixes, id, 'mix');
-      mix.recipe = soundRecipe(lesson, recipe);
-      delete mix.mixedFrom;
-    }
+    mixAgain(lesson, recipes);
     for (const { id } of gone) letGo(lesson, 'tubes', id);
+  },
+  /** The surface of the lesson's paint. */
+  setFinish: (lesson: D, { finish }: { finish: Finish }) => {
+    lesson.finish = finish;
+  },
+  /** What an earlier table of pigments changed has been seen; some mixes are mixed again. */
+  meetPaint: (lesson: D, { recipes }: { recipes: { id: string; recipe: RecipePart[] }[] }) => {
+    mixAgain(lesson, recipes);
+    delete lesson.formerPaint;
   },
   addMix: (lesson: D, { mix, at }: { mix: Mix; at?: number }) => insert(lesson.mixes, soundMix(lesson, mix), 'mix', at),
   /** Adds a family of mixes, each of which may be mixed from those before it. */

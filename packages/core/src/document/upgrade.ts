@@ -34,7 +34,22 @@ const upgrades: Record<number, (old: Versioned) => Versioned> = {
     for (const entry of lesson.setAside ?? []) entry.finding = entry.finding.replace(/^unpainted-zone/, 'unpainted-area');
     return lesson;
   },
+  // Version 7 gave every tube a surface of its own, of which the first one's was taken, and knew an earlier table of pigments.
+  7: (old) => {
+    const tubes = (old.tubes ?? []) as Tube7[];
+    const [first] = tubes;
+    const isMixed = ((old.mixes ?? []) as { recipe: unknown[] }[]).some((mix) => mix.recipe.length > 0);
+    return {
+      ...old,
+      schemaVersion: 8,
+      finish: first?.finish ?? 'satin',
+      ...(isMixed ? { formerPaint: true } : {}),
+      tubes: tubes.map(({ finish, own, ...tube }) => ({ ...tube, ...(own ? { own: { ...own, finish } } : {}) })),
+    };
+  },
 };
+
+type Tube7 = { finish: string; own?: Record<string, unknown> };
 
 type Step6 = { kind: string; needs: string; areaIds?: string[]; markIds?: string[]; wholeCanvas?: true };
 type Version6 = { steps: Step6[]; variants: { changes: { step: Step6 }[] }[]; setAside: { finding: string }[] };

@@ -164,8 +164,8 @@ describe('drafts from areas by chance', () => {
       areas,
       mixes,
       tubes: [
-        { id: 'w', pigment: 'PW6', grade: 'artist', finish: 'satin' },
-        { id: 'b', pigment: 'PB29', grade: 'artist', finish: 'satin' },
+        { id: 'w', pigment: 'PW6', grade: 'artist' },
+        { id: 'b', pigment: 'PB29', grade: 'artist' },
       ],
     };
   };

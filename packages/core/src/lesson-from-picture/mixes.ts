@@ -1,7 +1,7 @@
 import type { Lab, Lesson, Mix, Tube } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { paintsOf } from '../derived/index.js';
-import { finishOf, type StockPaint, tableOf } from '../mix/index.js';
+import { mixParts, recipeCost, type StockPaint, tableOf } from '../mix/index.js';
 import { colourInWords } from '../picture/index.js';
 import type { AreaValues } from './values.js';
 
@@ -36,7 +36,7 @@ export function* mixesFor(
   for (let pair = cheapest(wanted, byColour); pair && pair.cost <= alike; pair = cheapest(wanted, byColour)) join(pair);
   for (let pair = cheapest(wanted, byLoss); pair && wanted.length > most; pair = cheapest(wanted, byLoss)) join(pair);
   const paints = paintsOf(lesson);
-  const work = tableOf(paints, { maxTubes, finish: finishOf(lesson.tubes) });
+  const work = tableOf(paints, { maxTubes, finish: lesson.finish });
   let table = work.next();
   while (!table.done) {
     yield table.value.share;
@@ -45,7 +45,7 @@ export function* mixesFor(
   const found = table.value;
   wanted.sort((one, other) => one.lab[0] - other.lab[0]);
   const mixes = wanted.map(({ lab, areas }): Mix => {
-    const recipe = simplest(found.nearest(lab, { count: 40 }), paints);
+    const recipe = simplest(found.nearest(lab, { count: 40 }), paints, lesson.finish);
     const [first, ...others] = [...areas].sort((a, b) => b[1] - a[1]).map(([id]) => id);
     return {
       id: ids(),
@@ -90,14 +90,12 @@ function cheapest(wanted: readonly Wanted[], costOf: (one: Wanted, other: Wanted
   return best;
 }
 
-const EXTRA_TUBE = 0.35;
 type Hits = { parts: { tube: number; parts: Mix['recipe'][number]['parts'] }[]; deltaE: number }[];
-/** The nearest recipe, unless one with fewer tubes or small amounts comes nearly as near. */
-function simplest(hits: Hits, paints: readonly StockPaint[]): Hits[number]['parts'] {
+/** The nearest recipe, unless one that a person would rather mix comes nearly as near. */
+function simplest(hits: Hits, paints: readonly StockPaint[], finish: Lesson['finish']): Hits[number]['parts'] {
   const cost = ({ parts, deltaE }: Hits[number]) =>
     deltaE +
-    EXTRA_TUBE * parts.length +
-    0.15 * parts.filter((part) => typeof part.parts !== 'number').length +
+    recipeCost(mixParts({ parts }, paints), { finish }).total +
     (parts.some((part) => paints[part.tube]?.isBlack) ? 0.3 : 0);
   const best = hits.reduce<Hits[number] | null>((least, one) => (least === null || cost(one) < cost(least) ? one : least), null);
   return best?.parts ?? [];

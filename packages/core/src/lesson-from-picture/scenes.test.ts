@@ -87,7 +87,7 @@ describe.each(begun)('begun with the picture $name', ({ lesson, picture }) => {
     const magenta = { id: 'magenta', name: 'magenta', recipe: [{ tubeId: 'm', parts: 1 }] };
     const loud: Lesson = {
       ...lesson,
-      tubes: [...lesson.tubes, { id: 'm', pigment: 'PR122', grade: 'artist', finish: 'satin' }],
+      tubes: [...lesson.tubes, { id: 'm', pigment: 'PR122', grade: 'artist' }],
       mixes: [...lesson.mixes, magenta],
       steps: lesson.steps.map((step) => (step === ground ? { ...step, mixIds: ['magenta'] } : step)),
     };

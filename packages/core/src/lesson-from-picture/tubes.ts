@@ -10,5 +10,5 @@ const sets: Record<School['palette'], string[]> = {
 
 export function usualTubes({ palette, black }: Pick<School, 'palette' | 'black'>): Tube[] {
   const pigments = black === 'mixed-darks' ? sets[palette] : [...sets[palette], 'PBk7'];
-  return pigments.map((pigment): Tube => ({ id: tableTubeId(pigment), pigment, grade: 'artist', finish: 'satin' }));
+  return pigments.map((pigment): Tube => ({ id: tableTubeId(pigment), pigment, grade: 'artist' }));
 }

@@ -14,8 +14,9 @@ const labs = (paint: string | Spectra, whiteParts: number) => ({
 });
 /** A tube as another maker fills it: stronger or weaker, of a slightly other hue. */
 const otherMake = (id: string, strength: number, tilt: number): Spectra => {
-  const { K, S } = pigmentOf(id);
+  const { K, S, film } = pigmentOf(id);
   return {
+    film,
     K: K.map((value, i) => value * strength * Math.exp(tilt * (i / 17.5 - 1))),
     S: S.map((value) => value * Math.sqrt(strength)),
   };

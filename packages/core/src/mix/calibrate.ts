@@ -9,6 +9,8 @@ export type Sample = {
   masstoneLab: Lab;
   /** One part of the tube to so many parts of titanium white, dry. */
   tint?: { lab: Lab; whiteParts: number } | undefined;
+  /** The surface of the samples; satin unless said otherwise. */
+  finish?: Finish | undefined;
 };
 export type Calibrated = Spectra & {
   /** The tube of the table it was fitted from. */
@@ -24,7 +26,7 @@ export type Calibrated = Spectra & {
 const PARAMETERS = 6; // strength, hue tilt, two bends and a fine bend of absorption; scattering
 const CONTRADICTION = 3; // ΔE00 left from which the samples count as contradictory
 
-/** The spectra of a pigment with its absorption bent by smooth factors and its scattering scaled. */
+/** The spectra of a pigment with its absorption bent by smooth factors and its scattering scaled; it keeps the share that counts in a film. */
 function bent(base: Spectra, p: ArrayLike<number>): Spectra {
   const K = new Float64Array(SAMPLES);
   const S = new Float64Array(SAMPLES);
@@ -39,7 +41,7 @@ function bent(base: Spectra, p: ArrayLike<number>): Spectra {
     K[i] = (base.K[i] as number) * Math.exp(log);
     S[i] = (base.S[i] as number) * Math.exp(p[5] as number);
   }
-  return { K, S };
+  return { K, S, film: base.film };
 }
 
 /**
@@ -48,7 +50,8 @@ function bent(base: Spectra, p: ArrayLike<number>): Spectra {
  * memory) with a weak pull to the table, since six numbers do not give 72. Reports what is left and warns where the samples
  * contradict each other. Throws a sentence on a colour that cannot be.
  */
-export function calibrateTube(sample: Sample, { finish = 'satin' }: { finish?: Finish } = {}): Calibrated {
+export function calibrateTube(sample: Sample): Calibrated {
+  const { finish = 'satin' } = sample;
   soundTarget(sample.masstoneLab);
   if (sample.tint) {
     soundTarget(sample.tint.lab);

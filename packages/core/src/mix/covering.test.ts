@@ -3,7 +3,7 @@ import type { Lab } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { type MixPart, mixColour } from '@viaticum/kernels/mixing';
 import { coatTimes } from '../coat/index.js';
-import { covering, glazeOver, HIDES_AT, hidingUm, spreadingRate } from './index.js';
+import { covering, glazeMedium, glazeOver, HIDES_AT, hidingUm, spreadingRate } from './index.js';
 
 const room = { airC: 21, humidity: 0.45, airSpeed: 0.15 };
 const blockIn = coatTimes({ technique: 'block-in' }, room).dryUm;
@@ -30,9 +30,41 @@ describe('covering', () => {
     expect(covering(only('PY3'), blockIn, middle).coats ?? 99).toBeGreaterThan(2);
   });
 
-  it('darks hide by absorption in one coat', () => {
-    expect(covering(only('PBk7'), blockIn, middle).coats).toBe(1);
-    expect(covering(only('PB29'), blockIn, middle).coats).toBe(1);
+  it('blacks and oxides hide in one coat, transparent blues in several, yellows never hide a dark (common practice, no published source)', () => {
+    for (const pigment of ['PBk7', 'PBk11', 'PR101', 'PG17']) expect(covering(only(pigment), blockIn, middle).coats).toBe(1);
+    for (const pigment of ['PB29', 'PB15:3', 'PR122', 'PG7'])
+      expect(covering(only(pigment), blockIn, middle).coats).toBeGreaterThanOrEqual(3);
+    for (const pigment of ['PY3', 'PY74', 'PY83', 'PY150']) expect(covering(only(pigment), blockIn, darkGround).coats).toBeNull();
+  });
+
+  it('white over a dusk blue wants more than one thin coat (common practice, no published source)', () => {
+    expect(covering(only('PW6'), blockIn, [38, 2, -24]).coats).toBeGreaterThan(1);
+  });
+
+  it('the two ways of counting coats agree: what hides black beside white hides any ground between', () => {
+    for (const pigment of ['PW6', 'PY42', 'PR254', 'PB29', 'PBr7-BU', 'PG17']) {
+      const { contrastRatio, hidingUm: um, chartCoats } = covering(only(pigment), blockIn, middle);
+      expect(chartCoats === 1).toBe(contrastRatio >= HIDES_AT);
+      if (chartCoats !== null)
+        expect(mixColour(only(pigment), { film: { dryUm: chartCoats * blockIn } }).contrastRatio).toBeGreaterThanOrEqual(
+          HIDES_AT - 1e-9,
+        );
+      else expect(um).toBeGreaterThan(12 * blockIn);
+    }
+  });
+
+  it('the glaze of a tube takes as many parts of medium as tint a middle grey without drowning it', () => {
+    // Judged; between the 2 parts of an umber and the 48 of a phthalo.
+    const parts = Object.fromEntries(
+      ['PBr7-RU', 'PB29', 'PBr7-BS', 'PB27', 'PV23', 'PR122', 'PB15:3', 'PG7'].map((id) => [id, glazeMedium(only(id))]),
+    );
+    expect(parts).toEqual({ 'PBr7-RU': 2, PB29: 4, 'PBr7-BS': 8, PB27: 12, PV23: 16, PR122: 32, 'PB15:3': 32, PG7: 48 });
+    for (const id of ['PB29', 'PBr7-BS', 'PR122', 'PB15:3', 'PV19', 'PG18']) {
+      const { lab } = glazeOver(only(id), [70, 0, 0], { medium: glazeMedium(only(id)), dryUm: 8 });
+      // Common practice, no published source: a glaze over a light middle tone darkens it by 5 to 15.
+      expect(70 - lab[0]).toBeGreaterThan(2);
+      expect(70 - lab[0]).toBeLessThan(15);
+    }
   });
 
   it('the same colour beneath needs one coat, a dark one at least as many as a middle one', () => {

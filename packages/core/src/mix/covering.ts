@@ -1,6 +1,6 @@
 import type { Lab } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
-import { blend, type Finish, type MixOptions, type MixPart, mixColour } from '@viaticum/kernels/mixing';
+import { type Finish, type MixOptions, type MixPart, mixColour } from '@viaticum/kernels/mixing';
 
 /** Contrast ratio from which a film counts as hiding (ISO 6504-3, ASTM D2805). */
 export const HIDES_AT = 0.98;
@@ -13,6 +13,8 @@ export type Covering = {
   contrastRatio: number;
   /** Dry thickness with contrast ratio 0.98, µm; Infinity where none up to 2 mm has it. */
   hidingUm: number;
+  /** Coats until black and white look alike under it, by contrast ratio; null where more than twelve. */
+  chartCoats: number | null;
   /** Coats until the underlayer no longer shows (ΔE00 ≤ 2 to the same mix without end); null where more than twelve. */
   coats: number | null;
   /** What one coat looks like over the underlayer, and how far that is from the mix itself. */
@@ -33,9 +35,12 @@ export function covering(
   let coats: number | null = null;
   // More paint does not always bring a colour nearer at every thickness: the first number from which on it stays hidden.
   for (let count = MOST_COATS; count >= 1 && left(count) <= SHOWS_UNDER; count--) coats = count;
+  const hidesAt = hidingUm(parts, finish);
+  const chart = Math.ceil(hidesAt / dryUm - 1e-9);
   return {
     contrastRatio: one.contrastRatio as number,
-    hidingUm: hidingUm(parts, finish),
+    hidingUm: hidesAt,
+    chartCoats: chart <= MOST_COATS ? chart : null,
     coats,
     oneCoat: { lab: one.lab, deltaE: deltaE00(own, one.lab) },
   };
@@ -57,20 +62,32 @@ export function hidingUm(parts: readonly MixPart[], finish: Finish = 'satin'): n
 /** Spreading rate (m² a litre of dry paint) at which a mix hides with contrast ratio 0.98. */
 export const spreadingRate = (parts: readonly MixPart[], finish: Finish = 'satin'): number => 1000 / hidingUm(parts, finish);
 
-/** Parts of medium to one of paint in a glaze: strong stainers bear far more than earths (from memory). */
-export const glazeMedium = (tintingPower: number): number => (tintingPower > 20 ? 30 : tintingPower > 6 ? 12 : 4);
+/** Parts of medium that makers and painters count out (common practice, no published source). */
+const DILUTIONS = [2, 4, 8, 12, 16, 24, 32, 48];
+/** The dry paint that one pass of a glaze leaves, µm. */
+const GLAZE_UM = 8;
+/** A glaze is to tint what lies below and not to hide it: a middle grey may move so far, ΔE00 (judged). */
+const GLAZE_MOVES = 15;
+const MIDDLE_GREY: Lab = [70, 0, 0];
 
-/** A glaze over a dried colour: the mix thinned with so many parts of clear medium, as a film over it. */
+/**
+ * Parts of clear medium to one of a mix in a glaze: the fewest usual ones with which one pass tints a middle grey without
+ * drowning it. Two for raw umber, four for ultramarine, 32 for phthalo blue.
+ */
+export function glazeMedium(parts: readonly MixPart[], finish: Finish = 'satin'): number {
+  const tints = (medium: number) => glazeOver(parts, MIDDLE_GREY, { medium, dryUm: GLAZE_UM, finish }).deltaE <= GLAZE_MOVES;
+  return DILUTIONS.find(tints) ?? (DILUTIONS.at(-1) as number);
+}
+
+/**
+ * A glaze over a dried colour: the mix thinned with so many parts of clear medium, as a film over it. Medium neither absorbs nor
+ * scatters, so that the paint in it is a film thinner by as much.
+ */
 export function glazeOver(
   parts: readonly MixPart[],
   over: Lab,
   { medium, dryUm, finish = 'satin' }: { medium: number; dryUm: number; finish?: Finish },
 ): { lab: Lab; deltaE: number } {
-  const { K, S } = blend(parts);
-  const thinned = {
-    K: Float64Array.from(K, (value) => value / (1 + medium)),
-    S: Float64Array.from(S, (value) => value / (1 + medium)),
-  };
-  const { lab } = mixColour([{ pigment: thinned, parts: 1 }], { finish, film: { dryUm }, ground: over });
+  const { lab } = mixColour(parts, { finish, film: { dryUm: dryUm / (1 + medium) }, ground: over });
   return { lab, deltaE: deltaE00(over, lab) };
 }

@@ -1,4 +1,4 @@
-import type { Amount, Lab } from '@viaticum/contract';
+import { type Amount, type Lab, smallAmounts } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { toEnd } from '@viaticum/kernels/cooperative';
 import { type Finish, mixColour, type Spectra } from '@viaticum/kernels/mixing';
@@ -11,7 +11,7 @@ const labOf = (paint: Spectra, finish: Finish): Lab => mixColour([{ pigment: pai
 
 /** The nearest recipe of a few paints, all of which are named by id. */
 function nearest(name: string, aim: Lab, paints: readonly Paint[], finish: Finish, maxTubes: number): FamilyMember {
-  const table = toEnd(tableOf(paints, { maxTubes, finish, smalls: Math.min(2, maxTubes - 1) as 0 | 1 | 2 }));
+  const table = toEnd(tableOf(paints, { maxTubes, finish, smalls: 3 }));
   const [hit] = table.nearest(aim);
   if (!hit) throw new RangeError('A family needs something to mix from. Add a white and a dark first.');
   return {
@@ -53,7 +53,7 @@ function byLightness(name: string, one: Paint, other: Paint, aim: Lab, finish: F
   return byRule(name, one, other, aim, finish, (lab) => Math.abs(lab[0] - aim[0]));
 }
 
-const amounts: Amount[] = ['speck', 'touch', ...Array.from({ length: 11 }, (_, i) => i + 1)];
+const amounts: Amount[] = [...smallAmounts, ...Array.from({ length: 11 }, (_, i) => i + 1)];
 function byRule(name: string, one: Paint, other: Paint, aim: Lab, finish: Finish, miss: (lab: Lab) => number): FamilyMember {
   let best: FamilyMember | null = null;
   let least = Number.POSITIVE_INFINITY;

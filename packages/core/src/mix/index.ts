@@ -1,4 +1,5 @@
 export { type Calibrated, calibrateTube, type Sample } from './calibrate.js';
+export { type RecipeCost, recipeCost } from './cost.js';
 export { type Covering, covering, glazeMedium, glazeOver, HIDES_AT, hidingUm, spreadingRate } from './covering.js';
 export { type FamilyMember, gradient, shadowAndLight, twoGreys, valueLadder } from './families.js';
 export { paletteLayout, warmth } from './layout.js';
@@ -9,6 +10,7 @@ export {
   findRecipes,
   MOST_TUBES,
   mixedPaint,
+  mixParts,
   type Paint,
   type RecipeOfPigments,
   sensitivity,
@@ -16,5 +18,5 @@ export {
   tintingPower,
 } from './recipes.js';
 export { outOfReach, type Reason, reasons, type StockPaint, type Suggestion, suggest, whatWouldReach } from './suggest.js';
-export { finishOf, paintOf, shortTubeName, tableTubeId, tubeRgb } from './tube.js';
+export { paintOf, shortTubeName, tableTubeId, tubeRgb } from './tube.js';
 export { amountInWords, recipeInWords } from './words.js';

@@ -1,9 +1,9 @@
 import type { Amount, Mix, Tube } from '@viaticum/contract';
 import { cssRgb, deltaE00, differenceInWords } from '@viaticum/kernels/colour';
-import { blend, type MixedColour, type MixPart, mixColour, partsOf, type Spectra } from '@viaticum/kernels/mixing';
+import { blend, type Finish, type MixedColour, type MixPart, mixColour, partsOf, type Spectra } from '@viaticum/kernels/mixing';
 import { addingOrder } from './recipes.js';
 import type { StockPaint } from './suggest.js';
-import { finishOf, paintOf, shortTubeName, tubeRgb } from './tube.js';
+import { paintOf, shortTubeName, tubeRgb } from './tube.js';
 import { recipeInWords } from './words.js';
 
 /** A part of a mix with its name: a tube of the list or another mix. */
@@ -22,6 +22,7 @@ export type MixLook = {
   colour: MixedColour | null;
   wet: MixedColour | null;
   rgb: string;
+  /** Wet, seen through the veil that the dry surface will have, so that the two can be compared. */
   wetRgb: string;
   words: string;
   /** In the order in which to put them together. */
@@ -34,7 +35,7 @@ export type MixLook = {
 const unmixed = 'rgb(190 190 190)';
 
 /** What can be mixed from: the tubes and mixes of a lesson. */
-export type Stock = { tubes: readonly Tube[]; mixes: readonly Mix[] };
+export type Stock = { tubes: readonly Tube[]; mixes: readonly Mix[]; finish: Finish };
 
 /** A recipe as parts of paints, mixes within it mixed already; null where it is empty. A mix that would be part of itself is left out. */
 export function recipeParts(mix: Mix, stock: Stock, within: readonly string[] = []): MixPart[] | null {
@@ -43,7 +44,7 @@ export function recipeParts(mix: Mix, stock: Stock, within: readonly string[] = 
 }
 
 function lookParts(mix: Mix, stock: Stock, within: readonly string[] = []): LookPart[] {
-  const finish = finishOf(stock.tubes);
+  const { finish } = stock;
   const inside = [...within, mix.id];
   const mixes = (mix.mixedFrom ?? []).flatMap(({ mixId, parts }): LookPart[] => {
     const part = stock.mixes.find((one) => one.id === mixId);
@@ -56,7 +57,14 @@ function lookParts(mix: Mix, stock: Stock, within: readonly string[] = []): Look
     const tube = stock.tubes.find((one) => one.id === tubeId);
     if (!tube) return [];
     return [
-      { tubeId, name: shortTubeName(tube), rgb: cssRgb(tubeRgb(tube)), weight: partsOf(parts), parts, paint: paintOf(tube) },
+      {
+        tubeId,
+        name: shortTubeName(tube),
+        rgb: cssRgb(tubeRgb(tube, finish)),
+        weight: partsOf(parts),
+        parts,
+        paint: paintOf(tube),
+      },
     ];
   });
   return addingOrder([...mixes, ...tubes].map((part) => ({ ...part, pigment: part.paint }))).map(
@@ -67,7 +75,7 @@ function lookParts(mix: Mix, stock: Stock, within: readonly string[] = []): Look
 /** Everything computed about one mix of a stock. */
 export function mixLook(mix: Mix, stock: Stock): MixLook {
   const parts = lookParts(mix, stock);
-  const finish = finishOf(stock.tubes);
+  const { finish } = stock;
   const mixed = parts.map((part) => ({ pigment: part.paint, parts: part.parts }));
   const colour = parts.length > 0 ? mixColour(mixed, { finish }) : null;
   const wet = parts.length > 0 ? mixColour(mixed, { state: 'wet' }) : null;
@@ -77,7 +85,7 @@ export function mixLook(mix: Mix, stock: Stock): MixLook {
     colour,
     wet,
     rgb: colour ? cssRgb(colour.srgb) : unmixed,
-    wetRgb: wet ? cssRgb(wet.srgb) : unmixed,
+    wetRgb: parts.length > 0 ? cssRgb(mixColour(mixed, { state: 'wet', finish }).srgb) : unmixed,
     words:
       parts.length > 0
         ? recipeInWords(
@@ -93,7 +101,7 @@ export function mixLook(mix: Mix, stock: Stock): MixLook {
 
 const blacks = new Set(['PBk7', 'PBk9', 'PBk11']);
 /** What recipes are sought among: the tubes, and the mixes let down beforehand. */
-export function stockOf(lesson: Stock, without: readonly string[] = []): StockPaint[] {
+export function stockOf(lesson: Omit<Stock, 'finish'> & { finish?: Finish }, without: readonly string[] = []): StockPaint[] {
   const tubes = lesson.tubes
     .filter((tube) => !without.includes(tube.id))
     .map(
@@ -105,9 +113,12 @@ export function stockOf(lesson: Stock, without: readonly string[] = []): StockPa
       }),
     );
   const letDown = lesson.mixes.flatMap((mix): StockPaint[] => {
-    const parts = mix.letDown && !mix.recipe.some((part) => without.includes(part.tubeId)) ? recipeParts(mix, lesson) : null;
+    const parts =
+      mix.letDown && !mix.recipe.some((part) => without.includes(part.tubeId))
+        ? recipeParts(mix, { finish: 'satin', ...lesson })
+        : null;
     return parts ? [{ id: mix.id, ...blend(parts) }] : [];
   });
   return [...tubes, ...letDown];
 }
-const pick = ({ K, S }: Spectra): Spectra => ({ K, S });
+const pick = ({ K, S, film }: Spectra): Spectra => ({ K, S, film });

@@ -42,7 +42,7 @@ export function soundPaints(tubes: readonly (string | Paint)[]): Paint[] {
 }
 
 const gridFor = (tubes: number): Pick<TableOptions, 'smalls' | 'kinds'> =>
-  tubes > FULL_GRID_TUBES ? { smalls: 1, kinds: ['touch'] } : { smalls: 2 };
+  tubes > FULL_GRID_TUBES ? { smalls: 1, kinds: ['touch'] } : { smalls: 3 };
 
 const numbers = new WeakMap<object, number>();
 let numbered = 0;
@@ -71,7 +71,7 @@ export function* tableOf(
 
 /**
  * The best recipes for a dry colour (satin, infinite film) by ΔE00, best first, of at most `maxTubes` tubes: whole parts with a
- * sum up to 12 and among them at most two small amounts (a touch is 1/16 part, a speck 1/64). Exact over this grid; with more
+ * sum up to 12 and among them at most two small amounts (a touch is 1/16 part, a speck 1/64), three in white alone. Exact over this grid; with more
  * than 16 tubes the grid has at most one touch. The table of recipes is kept, so that later colours are quick. Throws a
  * RangeError with a sentence on no tubes, more than 24, or a colour that cannot be.
  */
@@ -117,15 +117,22 @@ export function addingOrder<T extends MixPart>(parts: readonly T[]): T[] {
   );
 }
 
-/** How far the dry colour moves (ΔE00) when the smallest part is doubled, and which part that is (its place); 0 for a single tube. */
+/**
+ * How far the dry colour moves (ΔE00) when a small amount is doubled, and which part that is (its place): of all touches and specks
+ * the one that moves it most; without any the smallest part. 0 for a single tube.
+ */
 export function sensitivity(parts: readonly MixPart[], options: MixOptions = {}): { deltaE: number; part: number } {
   if (parts.length < 2) return { deltaE: 0, part: 0 };
-  let part = 0;
-  parts.forEach((one, i) => {
-    if (partsOf(one.parts) < partsOf((parts[part] as MixPart).parts)) part = i;
-  });
-  const doubled = parts.map((one, i) => (i === part ? { ...one, parts: 2 * partsOf(one.parts) } : one));
-  return { deltaE: deltaE00(mixColour(parts, options).lab, mixColour(doubled, options).lab), part };
+  const smallest = parts.reduce((least, one, i) => (partsOf(one.parts) < partsOf((parts[least] as MixPart).parts) ? i : least), 0);
+  const smalls = parts.flatMap((one, i) => (typeof one.parts === 'number' ? [] : [i]));
+  const { lab } = mixColour(parts, options);
+  let worst = { deltaE: -1, part: smallest };
+  for (const part of smalls.length > 0 ? smalls : [smallest]) {
+    const doubled = parts.map((one, i) => (i === part ? { ...one, parts: 2 * partsOf(one.parts) } : one));
+    const deltaE = deltaE00(lab, mixColour(doubled, options).lab);
+    if (deltaE > worst.deltaE) worst = { deltaE, part };
+  }
+  return worst;
 }
 
 /** A paint of what is mixed from others, under a name of its own (a mix as part of another mix, a tube let down with white). */

@@ -2,7 +2,16 @@ import { describe, expect, it } from '@jest/globals';
 import type { Lab } from '@viaticum/contract';
 import { deltaE00, labToSrgb, srgbToLab } from '@viaticum/kernels/colour';
 import { seeded } from '@viaticum/kernels/fixtures';
-import { amountsOf, leastSquared, type MixPart, mixColour, partsList, recipeTable, tierPlan } from '@viaticum/kernels/mixing';
+import {
+  amountsOf,
+  leastSquared,
+  type MixPart,
+  mixColour,
+  palePlan,
+  partsList,
+  recipeTable,
+  tierPlan,
+} from '@viaticum/kernels/mixing';
 import { pigmentOf, pigmentTable } from '@viaticum/kernels/pigment';
 import { findRecipes } from './index.js';
 
@@ -11,17 +20,25 @@ const some = (random: () => number, count: number) => [...all].sort(() => random
 const colour = (random: () => number): Lab => srgbToLab([random(), random(), random()]);
 
 /** Every recipe of the grid by plain loops, and the least ΔE00, worked out by mixColour itself. */
-function exhaustive(target: Lab, tubes: string[], maxTubes: number, smalls: number): number {
+function exhaustive(target: Lab, tubes: string[], maxTubes: number, smalls: number, withPale = false): number {
   let best = Number.POSITIVE_INFINITY;
   const amounts = [...Array.from({ length: 12 }, (_, i) => i + 1), 'touch', 'speck'] as const;
+  const more = ['2 touches', '3 touches', '2 specks', '3 specks', 16, 24, 32] as const;
   const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b));
   const go = (at: number, parts: MixPart[]) => {
     const whole = parts.flatMap((part) => (typeof part.parts === 'number' ? [part.parts] : []));
     const small = parts.length - whole.length;
-    if (whole.reduce((sum, one) => sum + one, 0) > 12 || small > smalls || parts.length > maxTubes) return;
-    if (whole.length > 0 && (small > 0 || whole.reduce(gcd) === 1)) best = Math.min(best, deltaE00(target, mixColour(parts).lab));
+    // Pale tints: up to three small amounts, each up to three times, in white alone, of which a heap may be large.
+    const isPale =
+      withPale && whole.length <= 1 && parts.every((part) => typeof part.parts !== 'number' || part.pigment === 'PW6');
+    const isPlain = small <= smalls && parts.every(({ parts: amount }) => !/^\d /.test(String(amount)));
+    const isCounted = whole.reduce((sum, one) => sum + one, 0) <= 12;
+    if (parts.length > maxTubes || (!isPale && !(isPlain && isCounted))) return;
+    if (whole.length > 0 && (small > 0 || (isCounted && whole.reduce(gcd) === 1)))
+      best = Math.min(best, deltaE00(target, mixColour(parts).lab));
     for (let i = at; i < tubes.length; i++)
-      for (const amount of amounts) go(i + 1, [...parts, { pigment: tubes[i] as string, parts: amount }]);
+      for (const amount of withPale ? [...amounts, ...more] : amounts)
+        go(i + 1, [...parts, { pigment: tubes[i] as string, parts: amount }]);
   };
   go(0, []);
   return best;
@@ -31,6 +48,8 @@ describe('the grid of recipes', () => {
   it('has the sizes worked out on paper for twelve tubes', () => {
     expect([0, 1, 2].map((smalls) => tierPlan(12, 4, smalls).rows)).toEqual([283_207, 961_488, 815_760]);
     expect(tierPlan(12, 4, 1, ['touch']).rows).toBe(480_744);
+    // Of 11 others three in 6 ways each, two in 6² ways, one in 6; in 15 heaps of white, and what the other tiers have in 3.
+    expect(palePlan(12, 4, [0]).rows).toBe(15 * (165 * 216 + 55 * 32 + 11 * 4) + 3 * (55 * 4 + 11 * 2));
   });
 
   it('counts coprime pairs as Euler’s totient does', () => {
@@ -92,17 +111,40 @@ describe('recipes', () => {
     expect(equal).toBe(100);
   });
 
-  it('of four tubes with two small amounts too', () => {
+  it('of four tubes with two small amounts too, and of a white with three', () => {
     const random = seeded(5);
     for (let i = 0; i < 3; i++) {
       const tubes = some(random, 4);
       const target = colour(random);
       const [best] = findRecipes(target, tubes, { maxTubes: 4, count: 1 });
-      expect(best?.deltaE).toBeCloseTo(exhaustive(target, tubes, 4, 2), 6);
+      expect(best?.deltaE).toBeCloseTo(exhaustive(target, tubes, 4, 2, tubes.includes('PW6')), 6);
+    }
+    const pale = ['PW6', 'PB29', 'PBr7-BU', 'PR254'];
+    const [best] = findRecipes([84, 0, 3], pale, { count: 1 });
+    expect(best?.deltaE).toBeCloseTo(exhaustive([84, 0, 3], pale, 4, 2, true), 6);
+  });
+
+  it('light greys, neutral and nearly so, are met within ΔE00 2 where a free mix of the same tubes meets them', () => {
+    // Common practice, no published source: a light grey is the colour in which a difference is seen first.
+    const greys: Lab[] = [76, 80, 84, 88, 92].flatMap((l): Lab[] => [
+      [l, 0, 0],
+      [l, 1, 3],
+      [l, -1, -3],
+      [l, 3, 0],
+      [l, 0, 5],
+    ]);
+    for (const tubes of [
+      ['PW6', 'PB29', 'PB15:3', 'PR122', 'PR254', 'PY74', 'PY42', 'PBr7-BU'],
+      ['PW6', 'PB29', 'PR254', 'PY42', 'PBr7-BS', 'PBr7-BU'],
+    ]) {
+      const table = recipeTable(tubes.map(pigmentOf));
+      const off = greys.map((grey) => (table.nearest(grey)[0] as { deltaE: number }).deltaE);
+      expect(off.filter((deltaE) => deltaE > 2).length).toBeLessThanOrEqual(1);
+      expect(Math.max(...off)).toBeLessThan(2.1);
     }
   });
 
-  it('come best first, with whole parts up to 12 in all and at most two small amounts', () => {
+  it('come best first, with whole parts up to 12 in all and at most two small amounts, three in white', () => {
     const found = findRecipes([60, 12, -22], ['PW6', 'PB29', 'PR122', 'PY74', 'PBr7-BU'], { count: 20 });
     expect(found).toHaveLength(20);
     for (const [i, { parts, deltaE, lab }] of found.entries()) {
@@ -110,8 +152,8 @@ describe('recipes', () => {
       expect(deltaE).toBeCloseTo(deltaE00([60, 12, -22], mixColour(parts).lab), 9);
       expect(lab).toEqual(mixColour(parts).lab);
       const whole = parts.flatMap((part) => (typeof part.parts === 'number' ? [part.parts] : []));
-      expect(whole.reduce((sum, one) => sum + one, 0)).toBeLessThanOrEqual(12);
-      expect(parts.length - whole.length).toBeLessThanOrEqual(2);
+      expect(whole.reduce((sum, one) => sum + one, 0)).toBeLessThanOrEqual(whole.length === 1 ? 32 : 12);
+      expect(parts.length - whole.length).toBeLessThanOrEqual(whole.length === 1 && parts[0]?.pigment === 'PW6' ? 3 : 2);
       expect(parts.length).toBeLessThanOrEqual(4);
     }
   });

@@ -3,15 +3,18 @@ import { deltaE00, differenceInWords } from '@viaticum/kernels/colour';
 import { toEnd } from '@viaticum/kernels/cooperative';
 import type { Hit, RecipeTable } from '@viaticum/kernels/mixing';
 import { type Finish, type MixOptions, type MixPart, mixColour, partsOf, RecipeTable as Table } from '@viaticum/kernels/mixing';
-import { addingOrder, mixParts, type Paint, sensitivity } from './recipes.js';
+import { recipeCost } from './cost.js';
+import { addingOrder, mixParts, type Paint } from './recipes.js';
 
 /** A paint with what decides between recipes of like colour. */
 export type StockPaint = Paint & {
   /** Price of a ml in the smallest coin, where it is known. */
   pricePerMl?: number | undefined;
   isBlack?: boolean | undefined;
+  /** Whether other mixes of the palette use it; taken for granted where nothing is said. */
+  isOpen?: boolean | undefined;
 };
-export const reasons = ['best', 'fewest', 'cheapest', 'opaque', 'without-black'] as const;
+export const reasons = ['best', 'nearest', 'fewest', 'least-waste', 'steady', 'cheapest', 'opaque', 'without-black'] as const;
 export type Reason = (typeof reasons)[number];
 export type Suggestion = {
   reasons: Reason[];
@@ -24,6 +27,10 @@ export type Suggestion = {
   film: { lab: Lab; deltaE: number; contrastRatio: number } | null;
   /** Doubling the smallest part moves the colour so far. */
   touchy: { deltaE: number; id: string };
+  /** Chroma that its paints kill in each other. */
+  killed: number;
+  /** What all of this is worth as a difference of colour, ΔE00. */
+  cost: number;
   pricePerMl: number | null;
 };
 export type SuggestOptions = {
@@ -36,7 +43,6 @@ export type SuggestOptions = {
 
 const REACH = 4; // ΔE00 above which a colour counts as out of reach
 const AGAIN = 50;
-const EXTRA_TUBE = 0.15; // ΔE00 that one tube more must win
 const ALIKE = 1.5; // alternatives may be so much farther than the best
 const TOUCHED_TUBES = 3;
 
@@ -44,9 +50,10 @@ const TOUCHED_TUBES = 3;
 export const outOfReach = (deltaE: number): boolean => deltaE > REACH;
 
 /**
- * The best recipe for a target and its alternatives: fewest tubes, cheapest, most opaque, without black. The fifty nearest on
- * an infinite film are ranked again in the film that is laid, over the ground it is laid on; both differences are kept. A tube
- * more must win ΔE00 0.15. One recipe that is several things at once is given once.
+ * The recipe that a person would mix for a target, and its alternatives: nearest, fewest tubes, least wasted, steadiest, cheapest,
+ * most opaque, without black. The nearest on an infinite film are ranked again in the film that is laid, over the ground it is laid
+ * on; both differences are kept. Beside the difference counts what a recipe costs ({@link recipeCost}). One recipe that is
+ * several things at once is given once.
  */
 export function suggest(
   target: Lab,
@@ -57,22 +64,30 @@ export function suggest(
   const { finish = 'satin', film, ground, state = 'dry' } = options;
   const aim = state === 'wet' ? dryAim(target, paints, table, finish) : target;
   const judged = (hits: Hit[]) => hits.map((hit) => judge(hit, target, paints, { finish, film, ground, state }));
-  const score = (one: Suggestion) => (one.film?.deltaE ?? one.deltaE) + EXTRA_TUBE * (one.parts.length - 1);
+  const off = (one: Suggestion) => one.film?.deltaE ?? one.deltaE;
+  const score = (one: Suggestion) => off(one) + one.cost;
   const least = <T>(list: T[], of: (one: T) => number) => list.reduce((best, one) => (of(one) < of(best) ? one : best));
   const near = judged(table.nearest(aim, { count: AGAIN }));
   if (near.length === 0) return [];
-  const best = least(near, score);
   const limit = (table.nearest(aim)[0] as Hit).deltaE + ALIKE;
   const pool = judged([
     ...table.nearest(aim, { count: 150, limit }),
     ...few(paints.length).flatMap((among) => table.nearest(aim, { count: 2, among, limit })),
-  ]).filter((one) => score(one) <= score(best) + ALIKE + EXTRA_TUBE);
-  const found: [Reason, Suggestion][] = [['best', best]];
-  if (pool.length > 0) {
-    found.push(['fewest', least(pool, (one) => one.parts.length * 1000 + smalls(one) * 10 + score(one))]);
-    const priced = pool.filter((one) => one.pricePerMl !== null);
+  ]);
+  const nearest = least(near, off);
+  const best = least([...near, ...pool], score);
+  const front = pool.filter((one) => off(one) <= off(nearest) + ALIKE);
+  const found: [Reason, Suggestion][] = [
+    ['best', best],
+    ['nearest', nearest],
+  ];
+  if (front.length > 0) {
+    found.push(['fewest', least(front, (one) => one.parts.length * 1000 + smalls(one) * 10 + score(one))]);
+    found.push(['least-waste', least(front, (one) => one.killed * PER_KILLED + score(one))]);
+    found.push(['steady', least(front, (one) => one.touchy.deltaE + score(one))]);
+    const priced = front.filter((one) => one.pricePerMl !== null);
     if (priced.length > 0) found.push(['cheapest', least(priced, (one) => one.pricePerMl as number)]);
-    if (film) found.push(['opaque', least(pool, (one) => -(one.film?.contrastRatio ?? 0))]);
+    if (film) found.push(['opaque', least(front, (one) => -(one.film?.contrastRatio ?? 0))]);
   }
   if (best.parts.some((part) => paints.find((paint) => paint.id === part.id)?.isBlack)) {
     const among = paints.reduce((bits, paint, i) => (paint.isBlack ? bits : bits | (1 << i)), 0);
@@ -88,6 +103,8 @@ export function suggest(
   return out;
 }
 
+/** How much a unit of killed chroma counts where least waste is asked for. */
+const PER_KILLED = 0.3;
 const smalls = (one: Suggestion) => one.parts.filter((part) => typeof part.parts !== 'number').length;
 
 /** All pairs of paints as bits, so that simple recipes are among those looked at. */
@@ -113,12 +130,15 @@ function dryAim(target: Lab, paints: readonly StockPaint[], table: RecipeTable, 
 
 function judge(hit: Hit, target: Lab, paints: readonly StockPaint[], options: SuggestOptions): Suggestion {
   const { finish = 'satin', film, ground, state = 'dry' } = options;
+  // What is met wet is met as the eye sees it wet, without the veil of the dry surface.
+  const surface = state === 'wet' ? {} : { finish };
   const parts = addingOrder(
     hit.parts.map(({ tube, parts }) => ({ pigment: paints[tube] as StockPaint, id: (paints[tube] as StockPaint).id, parts })),
   );
-  const { lab } = mixColour(parts, { finish, state });
-  const laid = film && mixColour(parts, { finish, state, film, ...(ground && { ground }) });
-  const { deltaE, part } = sensitivity(parts, { finish });
+  const { lab } = mixColour(parts, { ...surface, state });
+  const laid = film && mixColour(parts, { ...surface, state, film, ...(ground && { ground }) });
+  const cost = recipeCost(parts, { finish, isOpen: (i) => (parts[i] as { pigment: StockPaint }).pigment.isOpen !== false });
+  const { deltaE, part } = cost.touchy;
   const total = parts.reduce((sum, one) => sum + partsOf(one.parts), 0);
   const price = parts.reduce((sum, one) => sum + ((one.pigment.pricePerMl ?? Number.NaN) * partsOf(one.parts)) / total, 0);
   return {
@@ -129,6 +149,8 @@ function judge(hit: Hit, target: Lab, paints: readonly StockPaint[], options: Su
     off: differenceInWords(target, laid ? laid.lab : lab),
     film: laid ? { lab: laid.lab, deltaE: deltaE00(target, laid.lab), contrastRatio: laid.contrastRatio as number } : null,
     touchy: { deltaE, id: (parts[part] as { id: string }).id },
+    killed: cost.killed,
+    cost: cost.total,
     pricePerMl: Number.isFinite(price) ? price : null,
   };
 }

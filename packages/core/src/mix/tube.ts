@@ -33,7 +33,7 @@ const paints = new WeakMap<object, Spectra>();
 export function paintOf(tube: Tube): Spectra {
   const known = paints.get(tube);
   if (known) return known;
-  const paint = tube.own ? calibrateTube(tube.own, { finish: tube.finish }) : graded(pigmentOf(tube.pigment), tube.grade);
+  const paint = tube.own ? calibrateTube(tube.own) : graded(pigmentOf(tube.pigment), tube.grade);
   paints.set(tube, paint);
   return paint;
 }
@@ -41,13 +41,10 @@ export function paintOf(tube: Tube): Spectra {
 function graded(pigment: Spectra, grade: Tube['grade']): Spectra {
   if (grade === 'artist') return pigment;
   const weaker = (values: ArrayLike<number>) => Float64Array.from(values, (value) => value * STUDENT_PIGMENT);
-  return { K: weaker(pigment.K), S: weaker(pigment.S) };
+  return { K: weaker(pigment.K), S: weaker(pigment.S), film: pigment.film };
 }
 
 /** A tube's own colour straight from the tube, dry. */
-export function tubeRgb(tube: Tube): Rgb {
-  return mixColour([{ pigment: paintOf(tube), parts: 1 }], { finish: tube.finish }).srgb;
+export function tubeRgb(tube: Tube, finish: Finish = 'satin'): Rgb {
+  return mixColour([{ pigment: paintOf(tube), parts: 1 }], { finish }).srgb;
 }
-
-/** The surface that all colours of a lesson are judged with: that of its first tube. */
-export const finishOf = (tubes: readonly Tube[]): Finish => tubes[0]?.finish ?? 'satin';

@@ -18,9 +18,9 @@ const lesson: Lesson = {
   ...base,
   areas: base.areas.map((area) => (area.id === 'a' ? { ...area, targetLab: [70, -4, -14] as Lab } : area)),
   tubes: [
-    { id: 'w', pigment: 'PW6', grade: 'artist', finish: 'satin' },
-    { id: 'b', pigment: 'PB29', grade: 'artist', finish: 'satin' },
-    { id: 'k', pigment: 'PBk9', grade: 'artist', finish: 'satin' },
+    { id: 'w', pigment: 'PW6', grade: 'artist' },
+    { id: 'b', pigment: 'PB29', grade: 'artist' },
+    { id: 'k', pigment: 'PBk9', grade: 'artist' },
   ],
   mixes: [
     { id: 'm', name: 'white', recipe: [{ tubeId: 'w', parts: 1 }] },

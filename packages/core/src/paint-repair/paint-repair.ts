@@ -2,9 +2,9 @@ import { type Lab, type Lesson, noWords, type Step } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { mixColour } from '@viaticum/kernels/mixing';
 import { pigmentOf } from '@viaticum/kernels/pigment';
-import { coatTimes } from '../coat/index.js';
+import { dryFilmUm } from '../coat/index.js';
 import { looksOf, visibleOf } from '../derived/index.js';
-import { finishOf, glazeOver, paintOf, recipeParts, shortTubeName } from '../mix/index.js';
+import { glazeOver, paintOf, recipeParts, shortTubeName } from '../mix/index.js';
 import { type LessonPlan, planLesson } from '../plan/index.js';
 import { areaRung } from '../step/index.js';
 import { relationsOf } from '../value-relations/index.js';
@@ -116,8 +116,8 @@ function cost({ lesson, current, endMin }: Context, step: Step, times: number): 
 /** The mix that covers it best: as few coats as bring it within what the mix itself can do. */
 function covered(context: Context): RepairWay | null {
   const { lesson, need } = context;
-  const finish = finishOf(lesson.tubes);
-  const { dryUm } = coatTimes({ technique: 'block-in' }, lesson.room);
+  const { finish } = lesson;
+  const dryUm = dryFilmUm({ technique: 'block-in' });
   let best: { mix: Lesson['mixes'][number]; coats: number; off: number } | null = null;
   for (const mix of lesson.mixes) {
     const parts = recipeParts(mix, lesson);
@@ -151,8 +151,8 @@ function covered(context: Context): RepairWay | null {
 /** A glaze that brings the colour nearer: which tube, how thin, how many passes, by the film model. */
 function glazed(context: Context): RepairWay | null {
   const { lesson, need } = context;
-  const finish = finishOf(lesson.tubes);
-  const { dryUm } = coatTimes({ technique: 'glaze' }, lesson.room);
+  const { finish } = lesson;
+  const dryUm = dryFilmUm({ technique: 'glaze' });
   const before = deltaE00(need.isLab, need.wantLab);
   let best: { tube: Lesson['tubes'][number]; medium: number; passes: number; off: number } | null = null;
   for (const tube of lesson.tubes) {

@@ -3,7 +3,7 @@ import type { DryingConstraint, Pin, Problem, Solution } from '@viaticum/kernels
 import { solveInOrder } from '@viaticum/kernels/scheduling';
 import { assertRoom, type CoatTimes } from '../coat/index.js';
 import { areasWorkedOn, coverOf, laysPaint, memo, restsOn } from '../derived/index.js';
-import { type LaidCoat, lay, rungMinutes, type StepMinutes, stepMinutes } from '../step/index.js';
+import { type LaidCoat, lay, oldestStroke, rungMinutes, type StepMinutes, stepMinutes } from '../step/index.js';
 import { minutesInWords, waitInWords } from '../units/index.js';
 import { timetable } from './timetable.js';
 
@@ -42,7 +42,37 @@ export type LessonPlan = {
  * wherever a step would come too early, with its length and reason. Pins and windows that cannot be kept are left out and named
  * among the contradictions. Pure; throws only on a room that cannot be.
  */
-export const planLesson = (lesson: Lesson): LessonPlan => planProblem(lesson, lessonProblem(lesson));
+export function planLesson(lesson: Lesson): LessonPlan {
+  let planned = planProblem(lesson, lessonProblem(lesson));
+  // How wet the paint is that a step goes into depends on the minutes between, and these on how it dries.
+  for (let round = 0, gaps = gapsOf(planned); round < MOST_ROUNDS && gaps.size > 0; round++) {
+    planned = planProblem(lesson, lessonProblem(lesson, gaps));
+    const next = gapsOf(planned);
+    const isSettled = [...next].every(([key, gap]) => Math.abs(gap - (gaps.get(key) ?? 0)) < SETTLED_MIN);
+    if (isSettled && next.size === gaps.size) break;
+    gaps = next;
+  }
+  return planned;
+}
+const MOST_ROUNDS = 2;
+const SETTLED_MIN = 0.25;
+
+/** The minutes that the plan leaves between two coats of which the later goes into the wet earlier one; by step and area. */
+type Gaps = ReadonlyMap<string, number>;
+function gapsOf({ laid, solution }: Pick<LessonPlan, 'laid' | 'solution'>): Gaps {
+  const items = new Map(solution.items.map((item) => [item.step, item]));
+  const below = new Map<string, string>();
+  const found = new Map<string, number>();
+  for (const { step, areaId, coat } of laid) {
+    const before = below.get(areaId);
+    if (coat.onWet && before !== undefined) {
+      const gap = (items.get(step.id)?.start ?? 0) - (items.get(before)?.end ?? 0);
+      if (gap > SETTLED_MIN) found.set(`${step.id}/${areaId}`, gap);
+    }
+    below.set(areaId, step.id);
+  }
+  return found;
+}
 
 /** The timetable of a lesson's planning problem, its steps in the lesson's order; see {@link planLesson}. Narrows the problem. */
 export function planProblem(
@@ -99,11 +129,11 @@ function withoutContradictions(problem: Problem, misses: Miss[]): { solution: So
 }
 
 /** A lesson as a planning problem: durations, what must be dry, wet or damp when, and what the instructor holds to. */
-export function lessonProblem(lesson: Lesson) {
+export function lessonProblem(lesson: Lesson, gaps: Gaps = new Map()) {
   const { planning } = lesson;
   assertRoom(lesson.room);
   const minutes = allMinutes(lesson);
-  const { constraints, laid, misses } = constraintsOf(lesson, minutes);
+  const { constraints, laid, misses } = constraintsOf(lesson, minutes, gaps);
   const known = new Set(lesson.steps.map((step) => step.id));
   const pins = planning.pins.flatMap((pin): Pin[] => {
     if ('stepId' in pin) return known.has(pin.stepId) ? [{ step: pin.stepId, start: pin.startMin }] : [];
@@ -153,7 +183,7 @@ function allMinutes(lesson: Lesson): Map<string, StepMinutes> {
   );
 }
 
-function constraintsOf(lesson: Lesson, minutes: Map<string, StepMinutes>) {
+function constraintsOf(lesson: Lesson, minutes: Map<string, StepMinutes>, gaps: Gaps) {
   const constraints: DryingConstraint[] = [];
   const laid: LaidCoat[] = [];
   const misses: Miss[] = [];
@@ -164,7 +194,8 @@ function constraintsOf(lesson: Lesson, minutes: Map<string, StepMinutes>) {
     if (!laysPaint(step)) continue;
     for (const areaId of areas) {
       const here = onArea.get(areaId) ?? [];
-      const coat = lay(lesson, step, areaId, minutes.get(step.id) as StepMinutes, here.at(-1));
+      const gapMin = gaps.get(`${step.id}/${areaId}`) ?? 0;
+      const coat = lay(lesson, step, areaId, minutes.get(step.id) as StepMinutes, { below: here.at(-1), gapMin });
       laid.push(coat);
       onArea.set(areaId, [...here, coat]);
     }
@@ -205,7 +236,7 @@ function constraint(step: Step, below: LaidCoat, minutes: Map<string, StepMinute
   }
   if (step.needs === 'wet' || step.needs === 'damp') {
     const end = step.needs === 'wet' ? below.staying.openMin : below.staying.paintOverMin;
-    const taken = (step.sharedEdgeLast ? 0 : step.partByPart ? Math.max(before, after) : before) + lead;
+    const taken = oldestStroke(step, before, after) + lead;
     if (end < taken) miss('window', end, taken);
     else if (Number.isFinite(end)) found.push({ ...base, id: `wet:${source}`, type: 'wet', minutes: end - taken });
   }

@@ -1,10 +1,10 @@
-import type { Lesson, Outline, Step } from '@viaticum/contract';
+import type { Lesson, Outline, Side, Step } from '@viaticum/contract';
 import type { StageArea, StageColour, StageInput, StageMarks, StagePass, StageStep, TouchName } from '@viaticum/kernels/painting';
 import { hashText, turnOf } from '@viaticum/kernels/painting';
 import { type LabRaster, labRaster, type Rgba, shrink } from '@viaticum/kernels/raster';
 import { extentOutline, outlineArea, outlineBox, outlineLength, scanOutline } from '../area/index.js';
 import { brushOf } from '../brush/index.js';
-import { coverOf, extentsOf, laysPaint, looksOf, marksOf, visibleOf } from '../derived/index.js';
+import { coverOf, extentsOf, glazeFilm, laysPaint, looksOf, marksOf, visibleOf } from '../derived/index.js';
 import { movedIntoReach, type Reach, reachOf } from './reach.js';
 
 /** Cells of the coarse map on which colours and places are chosen. */
@@ -83,7 +83,9 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
       const colour = looks.get(id)?.colour;
       if (!colour) return [];
       const [r = 0, g = 0, b = 0] = (looks.get(id)?.rgb.match(/\d+/g) ?? []).map(Number);
-      return [{ rgb: [r, g, b], lab: colour.lab }];
+      const mix = step.technique === 'glaze' && lesson.mixes.find((one) => one.id === id);
+      const glaze = mix ? glazeFilm(lesson, mix) : null;
+      return [{ rgb: [r, g, b], lab: colour.lab, ...(glaze ? { glaze } : {}) }];
     });
     const ids = step.wholeCanvas ? [WHOLE] : step.areaIds;
     const isPaint = laysPaint(step) && colours.length > 0 && step.technique !== undefined;
@@ -102,6 +104,7 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
               isBlend: step.technique === 'blend' && colours.length > 1,
               isFirst: isFirst || step.wholeCanvas === true,
               share: coverOf(lesson, step),
+              toward: step.side ? towards(step.side, lesson.light) : null,
               brushPx: Math.max(LEAST_BRUSH_PX, (brushOf(step.brushId)?.widthMm ?? 12) / mmPerPx),
             },
           ];
@@ -130,6 +133,23 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
   });
   const aim = reference ? aimOf(reference, Math.ceil(width / FACTOR), Math.ceil(height / FACTOR), reachOf(lesson)) : null;
   return { width, height, mmPerPx, bare: bare[support.kind], areas, steps, aim, factor: FACTOR, seed: hashText(lesson.title) };
+}
+
+/** Where the light comes from while nothing is said: from above, from the left. */
+const USUAL_LIGHT = { azimuthDeg: 315, elevationDeg: 40 };
+/** The direction on the canvas (y down) of a side of an area. */
+function towards(side: Side, light: NonNullable<Lesson['light']> = USUAL_LIGHT): { x: number; y: number } {
+  const [azimuth, elevation] = [(light.azimuthDeg * Math.PI) / 180, (light.elevationDeg * Math.PI) / 180];
+  const lit = { x: Math.sin(azimuth) * Math.cos(elevation), y: -Math.sin(elevation) };
+  const way: Record<Side, { x: number; y: number }> = {
+    light: lit,
+    shade: { x: -lit.x, y: -lit.y },
+    top: { x: 0, y: -1 },
+    bottom: { x: 0, y: 1 },
+    left: { x: -1, y: 0 },
+    right: { x: 1, y: 0 },
+  };
+  return way[side];
 }
 
 type Aimed = { width: number; height: number; dark: number; light: number; aim: LabRaster };

@@ -2,18 +2,17 @@ import type { Lesson } from '@viaticum/contract';
 import { mixColour } from '@viaticum/kernels/mixing';
 import type { LabRaster } from '@viaticum/kernels/raster';
 import { memo } from '../derived/index.js';
-import { finishOf, stockOf } from '../mix/index.js';
+import { stockOf } from '../mix/index.js';
 
 /** The darkest and the lightest L* that a lesson's tubes reach, dry. */
 export type Reach = { dark: number; light: number };
 
-const reaches = memo((tubes: Lesson['tubes']) => reachOfTubes(tubes), 4);
+const reaches = memo((tubes: Lesson['tubes'], finish: Lesson['finish']) => reachOfTubes(tubes, finish), 4);
 /** What the tubes reach: the darkest of all mixtures of two, and the lightest tube; 15 to 96 where there are none. */
-export const reachOf = (lesson: Lesson): Reach => reaches(lesson.tubes);
+export const reachOf = (lesson: Lesson): Reach => reaches(lesson.tubes, lesson.finish);
 
-function reachOfTubes(tubes: Lesson['tubes']): Reach {
+function reachOfTubes(tubes: Lesson['tubes'], finish: Lesson['finish']): Reach {
   const paints = stockOf({ tubes, mixes: [] });
-  const finish = finishOf(tubes);
   if (paints.length === 0) return { dark: 15, light: 96 };
   let [dark, light] = [100, 0];
   paints.forEach((one, i) => {

@@ -98,8 +98,8 @@ describe('towards a picture', () => {
       }),
     ]),
     tubes: [
-      { id: 'w', pigment: 'PW6', grade: 'artist', finish: 'satin' },
-      { id: 'k', pigment: 'PBk7', grade: 'artist', finish: 'satin' },
+      { id: 'w', pigment: 'PW6', grade: 'artist' },
+      { id: 'k', pigment: 'PBk7', grade: 'artist' },
     ],
     mixes: [
       { id: 'm', name: 'white', recipe: [{ tubeId: 'w', parts: 1 }] },

@@ -1,6 +1,18 @@
-import type { Lesson, Need, Room, Step } from '@viaticum/contract';
-import { absorbed, type Coat, type CoatTimes, coatRange, coatTimes, dryerMinutes, type WetFilm, wetFilm } from '../coat/index.js';
-import { extentsOf, memo } from '../derived/index.js';
+import type { Lesson, Mark, Need, Room, Step } from '@viaticum/contract';
+import { brushOf } from '../brush/index.js';
+import {
+  absorbed,
+  type Coat,
+  type CoatTimes,
+  coatRange,
+  coatTimes,
+  dryerMinutes,
+  films,
+  markFilmUm,
+  type WetFilm,
+  wetFilm,
+} from '../coat/index.js';
+import { areasWorkedOn, coverOf, extentsOf, isOnlyMarks, marksOf, memo } from '../derived/index.js';
 import type { StepMinutes } from './duration.js';
 
 /** Minutes to the rungs; `Infinity` where they are never reached. */
@@ -16,6 +28,8 @@ export type LaidCoat = {
   drying: Rungs;
   staying: Rungs;
   wetUm: number;
+  /** Minutes that the hand takes to lay it. */
+  layMin: number;
   /** Of what lies wet there, the share that this step brought: the rest was wet beneath it. */
   ownShare: number;
 };
@@ -60,22 +74,80 @@ export function mistEvery(coat: Coat, room: Room, takesMin: number): number {
   return best.everyMin;
 }
 
-/** A step's coat as the drying model takes it, over `below` where that is still wet. */
-export function coatOf(lesson: Lesson, step: Step, own: StepMinutes, below: LaidCoat | undefined): Coat {
+/** What a step's coat is laid on: the coat that lies there, and the minutes between the end of that one and the beginning of this. */
+export type Beneath = { below: LaidCoat | undefined; gapMin?: number };
+type Age = 'youngest' | 'mean' | 'oldest';
+
+/**
+ * How old the paint of the coat beneath is where the strokes of this one meet it, minutes. Laid the same way round, part by part,
+ * every stroke meets paint of much the same age; any other way the first meets the last, and the last the first.
+ */
+function ageBeneath(step: Step, own: StepMinutes, below: LaidCoat, gapMin: number, age: Age): number {
+  const lead = gapMin + own.showMin;
+  const [before, after] = [below.layMin, own.doMin];
+  if (age === 'mean') return lead + (before + after) / 2;
+  if (age === 'youngest') return lead + (step.partByPart ? Math.min(before, after) : 0);
+  return lead + oldestStroke(step, before, after);
+}
+
+/** How old the oldest paint is that a step still goes into, beyond the minutes between: both coats' laying, as far as it counts. */
+export const oldestStroke = (step: Step, before: number, after: number): number =>
+  step.sharedEdgeLast ? after : step.partByPart ? Math.max(before, after) : before + after;
+
+/**
+ * A step's coat on an area as the drying model takes it, with the wet paint that it goes into: likely, or as the youngest or the
+ * oldest paint that its strokes meet.
+ */
+export function coatOf(
+  lesson: Lesson,
+  step: Step,
+  areaId: string,
+  own: StepMinutes,
+  { below, gapMin = 0 }: Beneath,
+  age: Age = 'mean',
+): Coat {
   const isInto = (step.needs === 'wet' || step.needs === 'damp') && below !== undefined;
+  const technique = step.technique as NonNullable<Step['technique']>;
   const coat: Coat = {
-    technique: step.technique as NonNullable<Step['technique']>,
+    technique,
+    ...narrowFilm(lesson, step, areaId),
     absorbGPerM2: below ? absorbed.acrylic : absorbed[lesson.support.absorbency],
     ...(step.paint && step.paint !== 'ordinary' ? { paint: step.paint } : {}),
     ...(step.medium === 'retarder' ? { retarder: true } : {}),
     ...(step.medium === 'gel' ? { gel: true } : {}),
     ...(step.underFilm ? { underFilm: step.underFilm } : {}),
     ...(step.waterShareOfMix === undefined ? {} : { waterShareOfMix: step.waterShareOfMix }),
-    ...(isInto ? { onWet: filmAt(below.times, step.needs === 'wet' ? own.showMin : below.times.openMin) } : {}),
+    ...(isInto
+      ? {
+          onWet: filmAt(
+            below.times,
+            Math.max(ageBeneath(step, own, below, gapMin, age), step.needs === 'damp' ? below.times.openMin : 0),
+          ),
+        }
+      : {}),
   };
   if (step.medium !== 'mist') return coat;
   return { ...coat, mist: { everyMin: step.mistEveryMin ?? mistEvery(coat, lesson.room, own.doMin), untilMin: own.doMin } };
 }
+
+/** The film of what is narrower than its technique's would be high: of marks that lie apart, and of a fine brush. */
+function narrowFilm(lesson: Lesson, step: Step, areaId: string): Pick<Coat, 'wetUm' | 'marks'> {
+  const full = films[step.technique as NonNullable<Step['technique']>].wetUm;
+  if (!isOnlyMarks(step)) {
+    const brush = brushOf(step.brushId);
+    const most = brush ? markFilmUm('lines', brush.widthMm) : full;
+    return most < full ? { wetUm: most } : {};
+  }
+  const here = marksOf(lesson, step).filter((mark) => mark.areaId === areaId);
+  if (here.length === 0) return {};
+  // The widest of them dry last.
+  const widest = here.reduce((most, mark) => (mark.widthMm > most.widthMm ? mark : most));
+  return {
+    wetUm: Math.min(full, markFilmUm(widest.kind, widest.widthMm)),
+    marks: { shape: isDrop(widest) ? 'disc' : 'strip', widthMm: widest.widthMm, share: coverOf(lesson, step) },
+  };
+}
+const isDrop = ({ kind }: Mark) => kind === 'dots' || kind === 'scatter' || kind === 'spatter';
 
 /** What a coat still holds `minutes` after it was laid; all of it where it does not dry at all. */
 function filmAt({ curve }: CoatTimes, minutes: number): WetFilm {
@@ -84,35 +156,44 @@ function filmAt({ curve }: CoatTimes, minutes: number): WetFilm {
 }
 
 /** Lays a step's coat on an area: its ladder, with dryers where the step is dried with them, and the careful ends where asked for. */
-export function lay(lesson: Lesson, step: Step, areaId: string, own: StepMinutes, below: LaidCoat | undefined): LaidCoat {
-  const coat = coatOf(lesson, step, own, below);
+export function lay(lesson: Lesson, step: Step, areaId: string, own: StepMinutes, beneath: Beneath): LaidCoat {
+  const coat = coatOf(lesson, step, areaId, own, beneath);
   const likely = timesOf(coat, lesson.room);
+  // Waits are reckoned with the youngest paint that strokes go into, windows with the oldest.
+  const [youngest, oldest] = coat.onWet
+    ? (['youngest', 'oldest'] as const).map((age) => coatOf(lesson, step, areaId, own, beneath, age))
+    : [coat, coat];
   const { onWet: _, underFilm: __, ...alone } = coat;
   const film = wetFilm(alone);
   const whole = wetFilm(coat);
   const ownShare = film.solids / whole.solids;
-  let drying: Rungs = likely;
-  let staying: Rungs = likely;
+  let drying: Rungs = timesOf(youngest as Coat, lesson.room);
+  let staying: Rungs = timesOf(oldest as Coat, lesson.room);
   if (lesson.planning.cautious) {
-    const { early, late } = rangeOf(coat, lesson.room);
-    drying = { ...late, cureH: likely.cureH };
-    staying = { ...early, cureH: likely.cureH };
+    drying = { ...rangeOf(youngest as Coat, lesson.room).late, cureH: likely.cureH };
+    staying = { ...rangeOf(oldest as Coat, lesson.room).early, cureH: likely.cureH };
   }
-  const dryer = step.dryer ? dryerTurn(lesson, coat, areaId) : null;
+  const dryer = step.dryer ? dryerTurn(lesson, step, coat) : null;
   if (dryer)
     drying = {
       ...drying,
       paintOverMin: Math.min(drying.paintOverMin, dryer.paintOverMin),
       touchDryMin: Math.min(drying.touchDryMin, dryer.touchDryMin),
     };
-  return { step, areaId, coat, times: likely, drying, staying, wetUm: film.wetUm, ownShare };
+  return { step, areaId, coat, times: likely, drying, staying, wetUm: film.wetUm, layMin: own.doMin, ownShare };
 }
 
-/** Minutes until everybody's area is dried, with the room's dryers going round; null where there is none or it must not be relied on. */
-export function dryerTurn(lesson: Lesson, coat: Coat, areaId: string): { paintOverMin: number; touchDryMin: number } | null {
+/**
+ * Minutes until all that a step has laid is dried for everybody, spot by spot, with the room's dryers going round; null where there
+ * is none or it must not be relied on.
+ */
+export function dryerTurn(lesson: Lesson, step: Step, coat: Coat): { paintOverMin: number; touchDryMin: number } | null {
   const { dryers, seats } = lesson.room;
   if (!dryers || dryers.count < 1) return null;
-  const areaM2 = (extentsOf(lesson).find((one) => one.id === areaId)?.areaCm2 ?? 0) / 1e4;
+  const { widthMm, heightMm } = lesson.support;
+  const areas = areasWorkedOn(lesson, step);
+  const laidCm2 = extentsOf(lesson).reduce((sum, one) => sum + (areas.includes(one.id) ? one.areaCm2 : 0), 0);
+  const areaM2 = step.wholeCanvas ? (widthMm * heightMm) / 1e6 : laidCm2 / 1e4;
   const one = dryerMinutes(coat, lesson.room, areaM2);
   if (!one) return null;
   const turns = Math.ceil((seats ?? dryers.count) / dryers.count);

@@ -1,3 +1,16 @@
-export { airOf, coatOf, dryerTurn, type LaidCoat, lay, mistEvery, type Rungs, rangeOf, rungMinutes, timesOf } from './coats.js';
+export {
+  airOf,
+  type Beneath,
+  coatOf,
+  dryerTurn,
+  type LaidCoat,
+  lay,
+  mistEvery,
+  oldestStroke,
+  type Rungs,
+  rangeOf,
+  rungMinutes,
+  timesOf,
+} from './coats.js';
 export { forStudents, NEW_MIX_MIN, paceOf, type StepMinutes, stepMinutes } from './duration.js';
 export { areaRung, filmUm, meanFilmUm, type Rung, rungAt, rungWord, topCoat } from './wetness.js';

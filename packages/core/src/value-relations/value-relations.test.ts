@@ -15,8 +15,8 @@ const lesson = (steps: Lesson['steps']): Lesson => {
       { ...hill, targetLab: [40, 0, 0] },
     ],
     tubes: [
-      { id: 'w', pigment: 'PW6', grade: 'artist', finish: 'satin' },
-      { id: 'k', pigment: 'PBk9', grade: 'artist', finish: 'satin' },
+      { id: 'w', pigment: 'PW6', grade: 'artist' },
+      { id: 'k', pigment: 'PBk9', grade: 'artist' },
     ],
     mixes: [
       { id: 'm', name: 'white', recipe: [{ tubeId: 'w', parts: 1 }] },

@@ -72,7 +72,7 @@ describe('variants', () => {
     const lesson: Lesson = {
       ...base,
       marks: [testMark('drops', 'a', { kind: 'spatter' })],
-      tubes: [...base.tubes, { id: 'cd', pigment: 'PR108', grade: 'artist', finish: 'satin' }],
+      tubes: [...base.tubes, { id: 'cd', pigment: 'PR108', grade: 'artist' }],
     };
     const { lesson: theirs, differences } = withVariant(lesson, variant({ children: true }));
     expect(theirs.steps.map((step) => [step.id, step.brushId, step.dryer, step.doMin])).toEqual([

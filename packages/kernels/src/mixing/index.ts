@@ -22,6 +22,7 @@ export {
   type Block,
   MOST_PARTS,
   type PartsList,
+  palePlan,
   partsList,
   type SmallAmount,
   type TierPlan,

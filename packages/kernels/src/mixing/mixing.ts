@@ -1,13 +1,17 @@
-import type { Amount, Lab } from '@viaticum/contract';
+import type { Amount, Lab, SmallAmount } from '@viaticum/contract';
 import { invert3, labToXyz, multiply3, type Rgb, weights, type Xyz, xyzToLab, xyzToSrgb } from '../colour/index.js';
-import { pigmentOf, pigmentTable, SAMPLES } from '../pigment/index.js';
+import { FilmShare, pigmentOf, pigmentTable, SAMPLES } from '../pigment/index.js';
 
-/** Absorption and scattering per volume part at 36 wavelengths 380-730 nm. */
-export type Spectra = { K: ArrayLike<number>; S: ArrayLike<number> };
+/** Absorption and scattering per volume part at 36 wavelengths 380-730 nm, and the share of both that counts in a thin film. */
+export type Spectra = { K: ArrayLike<number>; S: ArrayLike<number>; film: number };
 /** A part of a mix: a pigment of the table by its id, or any paint by its spectra. Parts may be any number above 0. */
 export type MixPart = { pigment: string | Spectra; parts: Amount };
 export type Finish = 'gloss' | 'satin' | 'matt';
 export type MixOptions = {
+  /**
+   * The surface: satin for dry paint, gloss for wet. Wet paint given a finish has its veil laid over, so that it can be compared
+   * with dry paint of that finish; without one it is what the eye or a camera sees of a palette.
+   */
   finish?: Finish;
   state?: 'dry' | 'wet';
   film?: { dryUm: number };
@@ -21,8 +25,18 @@ export const pigments = [...pigmentTable.values()];
 export const dry = { k1: 0.04, k2: 0.6 }; // Saunderson 1942
 const wet = { k1: 0.02, k2: 0.53, scatter: 0.03 }; // from memory
 export const SPECULAR: Record<Finish, number> = { gloss: 0, satin: 0.5, matt: 1 };
-const PER_MM = 700; // scattering of PW6 per mm of dry film, assumed
-const SMALL: Record<'touch' | 'speck', number> = { touch: 1 / 16, speck: 1 / 64 };
+/** Scattering of PW6 per mm of dry film: from published spreading rates of rutile white, 98 % hiding near 40 µm dry. */
+const PER_MM = 700;
+/** The white of a chart for hiding power reflects 80 % (ISO 6504-3): so much of it is seen from inside the paint. */
+const CHART_WHITE = 0.915;
+const SMALL: Record<SmallAmount, number> = {
+  touch: 1 / 16,
+  '2 touches': 2 / 16,
+  '3 touches': 3 / 16,
+  speck: 1 / 64,
+  '2 specks': 2 / 64,
+  '3 specks': 3 / 64,
+};
 const wetScatter = Float64Array.from({ length: SAMPLES }, (_, i) => wet.scatter * (550 / (380 + 10 * i)) ** 2);
 
 /** An amount of a recipe as a number of parts: a touch is 1/16 part, a speck 1/64. Throws on anything below or at 0. */
@@ -42,28 +56,31 @@ export function blend(parts: readonly MixPart[]): Spectra {
     Float64Array.from({ length: SAMPLES }, (_, i) =>
       parts.reduce((all, part) => all + (partsOf(part.parts) / total) * spectraOf(part.pigment)[of][i], 0),
     );
-  return { K: sum('K'), S: sum('S') };
+  const film = new FilmShare();
+  for (const part of parts) film.add(partsOf(part.parts), spectraOf(part.pigment));
+  return { K: sum('K'), S: sum('S'), film: film.mean };
 }
 
 /**
  * The colour of a mix by two-constant Kubelka-Munk theory (Kubelka and Munk 1931, Duncan 1940) with Saunderson's surface
  * correction (1942). Gives the reflectance at 36 samples 380-730 nm, L*a*b* (D65, 2°) and sRGB; an infinite film unless
- * `film` (dry µm) is given, then over `ground` (L*a*b* or reflectance; white gesso where none is given), with the
- * contrast ratio over black and white (ISO 6504-3). Throws a RangeError on an empty recipe, unknown tube or bad amount.
+ * `film` (dry µm) is given, then over `ground` (L*a*b* or reflectance; white gesso where none is given), with the contrast
+ * ratio over black and a white of 80 % (ISO 6504-3). A thin film counts only the share `film` of the paint's K and S. Throws a RangeError on an empty recipe, unknown tube or bad amount.
  */
 export function mixColour(parts: readonly MixPart[], options: MixOptions = {}): MixedColour {
   if (parts.length === 0) throw new RangeError('A recipe needs at least one tube. Add a tube and its parts.');
-  const finish = options.finish ?? 'satin';
   const isWet = options.state === 'wet';
   const surface = isWet ? wet : dry;
-  const specular = isWet ? 0 : SPECULAR[finish];
+  const veil = SPECULAR[options.finish ?? (isWet ? 'gloss' : 'satin')] * dry.k1;
   const K = new Float64Array(SAMPLES);
   const S = new Float64Array(SAMPLES);
+  const film = new FilmShare();
   let total = 0;
   for (const part of parts) {
     const share = partsOf(part.parts);
     const pigment = spectraOf(part.pigment);
     total += share;
+    film.add(share, pigment);
     for (let i = 0; i < SAMPLES; i++) {
       K[i] = K[i] + share * pigment.K[i];
       S[i] = S[i] + share * pigment.S[i];
@@ -73,8 +90,7 @@ export function mixColour(parts: readonly MixPart[], options: MixOptions = {}): 
     K[i] = K[i] / total;
     S[i] = S[i] / total + (isWet ? wetScatter[i] : 0);
   }
-  const outside = (inside: number) =>
-    specular * surface.k1 + ((1 - surface.k1) * (1 - surface.k2) * inside) / (1 - surface.k2 * inside);
+  const outside = (inside: number) => veil + ((1 - surface.k1) * (1 - surface.k2) * inside) / (1 - surface.k2 * inside);
   if (!options.film) {
     const reflectance = new Float64Array(SAMPLES);
     for (let i = 0; i < SAMPLES; i++) reflectance[i] = outside(infinite(K[i], S[i]));
@@ -82,17 +98,18 @@ export function mixColour(parts: readonly MixPart[], options: MixOptions = {}): 
   }
   const thickMm = options.film.dryUm / 1000;
   if (!(thickMm > 0 && Number.isFinite(thickMm))) throw new RangeError('A dry film must be thicker than 0 µm.');
-  const ground = groundInside(options.ground, surface, specular);
+  const ground = groundInside(options.ground, surface, veil);
+  const perPart = PER_MM * thickMm * film.mean;
   const reflectance = new Float64Array(SAMPLES);
   let overBlack = 0;
   let overWhite = 0;
   for (let i = 0; i < SAMPLES; i++) {
     const k = K[i];
     const s = S[i];
-    const sx = s * PER_MM * thickMm;
+    const sx = s * perPart;
     reflectance[i] = outside(filmOver(k, s, sx, ground[i]));
     overBlack += weights.y[i] * outside(filmOver(k, s, sx, 0));
-    overWhite += weights.y[i] * outside(filmOver(k, s, sx, 0.8));
+    overWhite += weights.y[i] * outside(filmOver(k, s, sx, CHART_WHITE));
   }
   return { ...coloured(reflectance), contrastRatio: overBlack / overWhite };
 }
@@ -133,14 +150,14 @@ export function xyzOf(reflectance: ArrayLike<number>): Xyz {
 }
 
 /** The ground's reflectance seen from inside the paint (Saunderson undone). */
-function groundInside(ground: MixOptions['ground'], surface: { k1: number; k2: number }, specular: number): Float64Array {
+function groundInside(ground: MixOptions['ground'], surface: { k1: number; k2: number }, veil: number): Float64Array {
   if (ground === undefined) {
     const white = pigmentOf('PW6');
     return Float64Array.from({ length: SAMPLES }, (_, i) => infinite(white.K[i], white.S[i]));
   }
   const seen = ground instanceof Float64Array ? ground : reflectanceOfLab(ground);
   return seen.map((value) => {
-    const body = Math.max(0, value - specular * surface.k1);
+    const body = Math.max(0, value - veil);
     return Math.min(1, body / ((1 - surface.k1) * (1 - surface.k2) + surface.k2 * body));
   });
 }

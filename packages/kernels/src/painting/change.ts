@@ -1,4 +1,4 @@
-import { inTurn, type LaidStrokes, type Laying, type Round, roundsOf, type Seed, seedAt, strokeAt } from './lay.js';
+import { inTurn, type LaidStrokes, type Laying, type Round, roundsOf, type Seed, seedAt, strokeAt, veilOver } from './lay.js';
 import { bareCanvas, type DonePass, layingsOf, paintStep, readyPass, teethOf } from './paint.js';
 import type { ReadyPass } from './pass.js';
 import type { StageArea, StageInput, StageStep } from './scene.js';
@@ -230,7 +230,7 @@ function repaintPasses(
     if (sizeOf(wanted) > MOST_MENDED * wanted.length) return null;
     const cells = cellsOf(asked, sizes, fresh.factor);
     const others = new Uint8Array(wanted.length);
-    for (const repainting of repaintings) layWithin(repainting, fresh, pen, cells, others);
+    for (const repainting of repaintings) layWithin(repainting, fresh, { under, pen }, cells, others);
     // Strokes that came or went beyond the cells just laid: these cells are laid next, from the ground up.
     const next = others.map((is, k) => (is !== 0 && asked[k] === 0 ? 1 : 0));
     if (!any(next)) return { wanted, done: fresher };
@@ -264,16 +264,23 @@ function runs(old: Uint8Array, fresh: Uint8Array, cells: Dirty): void {
 /** `laid` begins as it was and becomes what it is now. */
 type Repainting = { is: ReadyPass; laying: Laying; rounds: Round[]; laid: LaidStrokes };
 /** Lays all strokes as far as they lie in some cells; marks the cells of all that came or went. */
-function layWithin(repainting: Repainting, fresh: StageInput, pen: Pen, cells: Cells, others: Dirty): void {
+function layWithin(
+  repainting: Repainting,
+  fresh: StageInput,
+  { under, pen }: Pick<Desk, 'under' | 'pen'>,
+  cells: Cells,
+  others: Dirty,
+): void {
   const { is, laying, rounds, laid } = repainting;
   const { covered } = laid;
   if (covered) clear(covered, cells, fresh);
+  const veil = veilOver(is, under.rgb);
   for (const [round, { widthPx }] of rounds.entries()) {
     const next = seedsNear(repainting, fresh, cells.map, cells, round);
     markOther(repainting, pen, others, round, next);
     for (const at of next) {
       const stroke = strokeAt(is, laying, { round, widthPx }, at);
-      if (stroke) pen.lay(stroke, covered && { covered, round }, cells);
+      if (stroke) pen.lay(stroke, covered && { covered, round }, veil, cells);
     }
     laid.rounds[round] = next;
   }

@@ -1,4 +1,5 @@
 export { chance, cosine, hash, hashText, sine, TURN, turnOf, turnOfVector } from './chance.js';
+export type { Glaze } from './glaze.js';
 export type { StageArea, StageColour, StageInput, StageMarks, StagePass, StageStep } from './scene.js';
 export { stageSession } from './stages.js';
 export {

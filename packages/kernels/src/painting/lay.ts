@@ -2,7 +2,7 @@ import { chance, hash, TURN } from './chance.js';
 import { turnAt } from './direction.js';
 import type { Coarse, ReadyPass } from './pass.js';
 import type { StageInput } from './scene.js';
-import { type Covered, type Pen, type Stroke, touches } from './strokes.js';
+import { type Covered, type Pen, type Stroke, touches, type Veil } from './strokes.js';
 
 /** What is laid at once: where, in which of the pass's colours (-1: each place its own), and how colours run into each other. */
 export type Laying = { shape: Uint8Array; group: number; seed: number; isWhole: boolean; field: Uint8Array | null };
@@ -38,7 +38,8 @@ export function strokeAt(
     (turnAt(area, x, y) + (((hash(area.seed, Math.floor(x) >> 6, Math.floor(y) >> 6) & 127) - 64) >> 1) + TURN) & (TURN - 1);
   const seed = hash(laying.seed, round, at.x, at.y);
   const { shape: mask, field } = laying;
-  return { x: at.x, y: at.y, widthPx, mask, colour, touch: touches[pass.touch], direction, seed, field };
+  const film = chosen.films?.[Math.max(0, at.number)] ?? null;
+  return { x: at.x, y: at.y, widthPx, mask, colour, film, touch: touches[pass.touch], direction, seed, field };
 }
 
 type Square = { round: number; spacing: number; gx: number; gy: number };
@@ -65,6 +66,7 @@ export function lay(input: StageInput, pen: Pen, ready: ReadyPass, laying: Layin
   const { width, height } = input;
   const box = boxOf(laying.shape, width, height);
   const covered = laying.isWhole ? new Uint8Array(width * height) : null;
+  const veil = veilOver(ready, pen.canvas.rgb);
   const rounds = roundsOf(ready, laying.isWhole).map(({ widthPx, spacing }, round) => {
     const seeds: Seed[] = [];
     if (!box) return seeds;
@@ -76,12 +78,16 @@ export function lay(input: StageInput, pen: Pen, ready: ReadyPass, laying: Layin
       }
     for (const at of inTurn(seeds)) {
       const stroke = strokeAt(ready, laying, { round, widthPx }, at);
-      if (stroke) pen.lay(stroke, covered && { covered, round });
+      if (stroke) pen.lay(stroke, covered && { covered, round }, veil);
     }
     return seeds;
   });
   return { rounds, covered };
 }
+
+/** A glaze is one film, however often the brush goes over it: what lies below, and how much of the film is there. */
+export const veilOver = ({ chosen }: ReadyPass, below: Uint8Array): Veil | null =>
+  chosen.films && { below: below.slice(), laid: new Uint8Array(below.length / 3) };
 
 /** Places in the order in which they are painted: by chance, and where that is the same by the grid. */
 export const inTurn = (seeds: Seed[]): Seed[] => seeds.sort((a, b) => a.order - b.order || a.gy - b.gy || a.gx - b.gx);

@@ -1,5 +1,6 @@
 import { labRaster } from '../raster/index.js';
 import { hash } from './chance.js';
+import { type Glaze, glazed, glazeTable } from './glaze.js';
 import { type LaidStrokes, type Laying, lay } from './lay.js';
 import { layMarks } from './marks.js';
 import type { Chosen, Coarse, ReadyPass } from './pass.js';
@@ -140,10 +141,12 @@ function choose(coarse: Coarse, pass: StagePass, seed: number): Chosen {
       const there = [now.l[cell], now.a[cell], now.b[cell]] as const;
       score[i] = apart(aim, cell, there) - least;
       if (strength) {
-        const share = along(there, (palette[best] as StageColour).lab, aim, cell);
+        const { lab, glaze } = palette[best] as StageColour;
+        const would = glaze ? glazed(there, glaze) : lab;
+        const share = along(there, would, aim, cell);
         strength[cell] = Math.round(share * 255);
         // What brings the canvas nearer at all counts, though the mix's own colour would go too far.
-        score[i] = share * share * apartLab(there, (palette[best] as StageColour).lab);
+        score[i] = share * share * apartLab(there, would);
       }
     } else {
       // Without a picture: a blend goes from top to bottom, other colours lie in patches.
@@ -154,18 +157,33 @@ function choose(coarse: Coarse, pass: StagePass, seed: number): Chosen {
       score[i] = patchAt(cell % width, y, seed ^ 0x5bd1);
     }
   });
+  const side = sideOf(coarse, pass);
+  if (side) score.set(side);
+  // Towards the other side the paint thins out.
+  if (side && strength) for (const [i, cell] of cells.entries()) strength[cell] = Math.round(255 * clamp(2 * side[i] - 0.6));
   if (palette.length > 1 && aim) for (let round = 0; round < 2; round++) calm(coarse, index, palette.length);
   if (pass.share < 0.95) {
     const order = Array.from(cells.keys()).sort((a, b) => score[b] - score[a]);
     const wanted = Math.min(cells.length, Math.round(cells.length * pass.share * (strength ? GRADED_REACH : 1)));
     const least = Math.round(wanted * LEAST_SHARE);
     order.forEach((i, rank) => {
-      const helps = !aim || score[i] > (strength ? 4 : 0);
+      const helps = side !== null || !aim || score[i] > (strength ? 4 : 0);
       if (rank >= wanted || (!helps && rank >= least)) index[cells[i]] = -1;
     });
     if (cells.length > 60) for (let round = 0; round < 2; round++) gather(coarse, index);
   }
-  return { index, palette: palette.map(({ rgb }) => [...rgb] as [number, number, number]), strength };
+  const films = palette.every(({ glaze }) => glaze) ? palette.map(({ glaze }) => glazeTable(glaze as Glaze)) : null;
+  return { index, palette: palette.map(({ rgb }) => [...rgb] as [number, number, number]), films, strength };
+}
+
+const clamp = (value: number) => Math.min(1, Math.max(0, value));
+
+/** How far every cell lies towards the side on which a pass is laid, 0-1 over its area; null where it is laid all over. */
+function sideOf({ width, cells }: Coarse, { toward }: StagePass): Float32Array | null {
+  if (!toward || cells.length === 0) return null;
+  const far = Float32Array.from(cells, (cell) => (cell % width) * toward.x + Math.floor(cell / width) * toward.y);
+  const [low, high] = [far.reduce((a, b) => Math.min(a, b)), far.reduce((a, b) => Math.max(a, b))];
+  return far.map((value) => (value - low) / Math.max(1e-6, high - low));
 }
 
 /** Touches whose paint can be graded by the hand's weight. */

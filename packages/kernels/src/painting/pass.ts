@@ -16,6 +16,8 @@ export type Chosen = {
   /** The number of its colour (pairs in eighths for a blend), or -1 where the pass leaves it alone. */
   index: Int16Array;
   palette: [number, number, number][];
+  /** What a clear film makes of what lies below, for each colour of a glaze; null for paint that covers. */
+  films: Uint8Array[] | null;
   /** Where paint is dragged or rubbed on: how much of it, 0-255, so that a passage is graded; null: all or nothing. */
   strength: Uint8Array | null;
 };

@@ -1,8 +1,14 @@
 import type { MarkKind, Outline } from '@viaticum/contract';
 import type { LabRaster } from '../raster/index.js';
+import type { Glaze } from './glaze.js';
 import type { TouchName } from './strokes.js';
 
-export type StageColour = { rgb: readonly [number, number, number]; lab: readonly [number, number, number] };
+export type StageColour = {
+  rgb: readonly [number, number, number];
+  lab: readonly [number, number, number];
+  /** Laid as a clear film, through which one sees what lies below. */
+  glaze?: Glaze;
+};
 export type StageArea = {
   id: string;
   /** 255 where the area is seen, and where it is painted (past its edge), 0 elsewhere. */
@@ -27,6 +33,8 @@ export type StagePass = {
   isFirst: boolean;
   share: number;
   brushPx: number;
+  /** Only on one side of the area, and fading from there: a vector towards it. */
+  toward: { x: number; y: number } | null;
 };
 /** Marks as they are laid: strewn over what is seen of an area, or evenly round a point; lengths in px. */
 export type StageMarks = {

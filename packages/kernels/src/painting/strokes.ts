@@ -24,7 +24,7 @@ export const touches = {
   blend: { opacity: 225, bristle: 90, tooth: 0, tail: 215, relief: 6, long: 70 },
   broken: { opacity: 235, bristle: 190, tooth: 190, tail: 110, relief: 6, long: 40 },
   veil: { opacity: 120, bristle: 110, tooth: 110, tail: 120, relief: 2, long: 25 },
-  glaze: { opacity: 130, bristle: 30, tooth: 0, tail: 230, relief: 0, long: 60 },
+  glaze: { opacity: 240, bristle: 40, tooth: 0, tail: 235, relief: 0, long: 60 },
   loaded: { opacity: 255, bristle: 60, tooth: 0, tail: 240, relief: 22, long: 35 },
   spatter: { opacity: 255, bristle: 0, tooth: 0, tail: 256, relief: 14, long: 10 },
 } satisfies Record<string, Touch>;
@@ -74,7 +74,11 @@ export type Stroke = {
   ends?: number;
   /** Where colours run into each other: the colour of every cell of the coarse map, of which a stroke takes most. */
   field: Uint8Array | null;
+  /** What a clear film makes of every byte that lies below, in place of a colour that covers. */
+  film?: Uint8Array | null;
 };
+/** The canvas below a glaze, and how much of its film lies on every pixel already, 0-255. */
+export type Veil = { below: Uint8Array; laid: Uint8Array };
 
 /**
  * Paints strokes into a canvas; remembers per stroke what it has touched, so that no pixel is painted twice by one stroke.
@@ -124,6 +128,7 @@ export function painter(canvas: Canvas, teeth: Uint8Array, factor: number) {
 
   return {
     teeth,
+    canvas,
     /** Marks every cell that a stroke may touch. */
     mark(stroke: Stroke, cells: Uint8Array): void {
       const draw = chance(stroke.seed);
@@ -140,14 +145,14 @@ export function painter(canvas: Canvas, teeth: Uint8Array, factor: number) {
       }
     },
     /** Lays one stroke, in some cells or everywhere; notes what it covered well. */
-    lay(stroke: Stroke, well: Covered | null, only?: Cells): void {
+    lay(stroke: Stroke, well: Covered | null, veil: Veil | null = null, only?: Cells): void {
       // All chance of a stroke is drawn before anything is looked at.
       const draw = chance(stroke.seed);
       const scale = 200 + (draw() >> 9);
       const hairs = draw();
       const shift = draw();
       const fade = draw() >> 10;
-      const { widthPx, mask, colour, touch, field, ends = 256 } = stroke;
+      const { widthPx, mask, colour, touch, field, film, ends = 256 } = stroke;
       const points = trace(stroke, scale);
       const half = widthPx / 2;
       // A fine stroke cannot stand as high as a broad one.
@@ -232,6 +237,16 @@ export function painter(canvas: Canvas, teeth: Uint8Array, factor: number) {
             if (alpha > 255) alpha = 255;
             alpha = (alpha * allowed) >> 8;
             const i = at * 3;
+            if (film && veil) {
+              if (well && alpha > 110 && well.covered[at] === 0) well.covered[at] = well.round + 1;
+              if (alpha <= veil.laid[at]) continue;
+              veil.laid[at] = alpha;
+              for (let c = 0; c < 3; c++) {
+                const below = veil.below[i + c];
+                rgb[i + c] = mixByte(below, film[c * 256 + below], alpha);
+              }
+              continue;
+            }
             if (field) {
               const f = (cellRow * across + cellOf[x]) * 3;
               rgb[i] = mixByte(rgb[i], (colour[0] + 7 * field[f]) >> 3, alpha);

@@ -14,11 +14,31 @@ export type Pigment = {
   strength: number;
   stains: 'little' | 'medium' | 'staining';
   isMixture: boolean;
+  /** Share of K and S that counts in a film of finite thickness (titanium white = 1). */
+  film: number;
   K: Float64Array;
   S: Float64Array;
 };
 
 export const SAMPLES = 36;
+/** The sample at 550 nm. */
+const MIDDLE = 17;
+
+/**
+ * The share of a mix that counts in a film of finite thickness: the geometric mean of its paints' shares, weighted by what each
+ * of them scatters at 550 nm. An arithmetic mean would let a little white blacken a thin film on white.
+ */
+export class FilmShare {
+  private sum = 0;
+  private weight = 0;
+  add(parts: number, { S, film }: { S: ArrayLike<number>; film: number }): void {
+    this.sum += parts * S[MIDDLE] * Math.log(film);
+    this.weight += parts * S[MIDDLE];
+  }
+  get mean(): number {
+    return Math.exp(this.sum / this.weight);
+  }
+}
 
 function fromRow(row: (typeof rows)[number]): Pigment {
   return {
@@ -30,6 +50,7 @@ function fromRow(row: (typeof rows)[number]): Pigment {
     strength: row.strength,
     stains: row.stains as Pigment['stains'],
     isMixture: false,
+    film: row.film,
     K: Float64Array.from(row.K),
     S: Float64Array.from(row.S),
   };
@@ -38,9 +59,11 @@ function fromRow(row: (typeof rows)[number]): Pigment {
 function fromMixture(row: (typeof mixtureRows)[number], singles: Map<string, Pigment>): Pigment {
   const K = new Float64Array(SAMPLES);
   const S = new Float64Array(SAMPLES);
+  const film = new FilmShare();
   const total = row.parts.reduce((sum, part) => sum + part.parts, 0);
   const parts = row.parts.map((part) => ({ share: part.parts / total, pigment: singles.get(part.pigment) as Pigment }));
   for (const { share, pigment } of parts) {
+    film.add(share, pigment);
     for (let i = 0; i < SAMPLES; i++) {
       K[i] = K[i] + share * pigment.K[i];
       S[i] = S[i] + share * pigment.S[i];
@@ -52,21 +75,25 @@ function fromMixture(row: (typeof mixtureRows)[number], singles: Map<string, Pig
       .sort()
       .at(-1) ?? 'I';
   const metals = [...new Set(parts.flatMap((part) => part.pigment.metals))];
-  const main = parts.reduce((a, b) => (b.share > a.share ? b : a)).pigment;
   const strength = parts.reduce((sum, part) => sum + part.share * part.pigment.strength, 0);
   return {
     id: row.name,
     name: row.name,
-    opacity: main.opacity,
+    opacity: opacityOf(film.mean * S[MIDDLE]),
     lightfastness: weakest,
     metals,
     strength,
     stains: hardest(parts.map((part) => part.pigment.stains)),
     isMixture: true,
+    film: film.mean,
     K,
     S,
   };
 }
+
+/** How a tube is called that scatters so much in a film (titanium white 1); judged from the single pigments of the table. */
+const opacityOf = (scatters: number): Pigment['opacity'] =>
+  scatters < 0.009 ? 'transparent' : scatters < 0.04 ? 'semi-transparent' : scatters < 0.2 ? 'semi-opaque' : 'opaque';
 
 const hardest = (all: Pigment['stains'][]): Pigment['stains'] =>
   all.includes('staining') ? 'staining' : all.includes('medium') ? 'medium' : 'little';

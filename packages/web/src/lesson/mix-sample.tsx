@@ -1,6 +1,6 @@
 import type { Lesson, Mix } from '@viaticum/contract';
 import { filmOf, groundUnder, looksOf } from '@viaticum/core/derived';
-import { finishOf, HIDES_AT, recipeParts } from '@viaticum/core/mix';
+import { HIDES_AT, recipeParts } from '@viaticum/core/mix';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { mixColour } from '@viaticum/kernels/mixing';
 import { useMemo } from 'react';
@@ -14,7 +14,7 @@ function coverShare(lesson: Lesson, mix: Mix): number {
   const parts = recipeParts(mix, lesson);
   if (!parts) return 1;
   const { dryUm } = filmOf(lesson, mix.id);
-  const { contrastRatio = 1 } = mixColour(parts, { finish: finishOf(lesson.tubes), film: { dryUm } });
+  const { contrastRatio = 1 } = mixColour(parts, { finish: lesson.finish, film: { dryUm } });
   return contrastRatio >= HIDES_AT ? 1 : Math.max(0.25, contrastRatio);
 }
 

@@ -1,14 +1,20 @@
 import { counted } from '@viaticum/core/units';
 import { apart } from './exact.js';
 
+/** In hundredths, never rounded up to what it does not reach. */
+const hundredths = (value: number) => (Math.floor(value * 100 + 1e-9) / 100).toFixed(2);
+
 /** Wording of the Paints station beside its mixes. */
 export const paintWords = {
   found: 'Recipes found',
   seeking: (share: number) => `Looking through all recipes, ${Math.round(share * 100)} %`,
   wholeOnly: 'So far whole parts only; small amounts are being looked through.',
   reasons: {
-    best: 'nearest',
+    best: 'best on the whole',
+    nearest: 'nearest',
     fewest: 'fewest tubes',
+    'least-waste': 'least killed colour',
+    steady: 'least touchy',
     cheapest: 'cheapest',
     opaque: 'covers best',
     'without-black': 'without black',
@@ -18,6 +24,7 @@ export const paintWords = {
   onFilm: (value: number) => `laid once ${apart(value)}`,
   thick: apart,
   touchy: (name: string, value: number) => `Touchy: with ${name} doubled it is ${apart(value)}.`,
+  killed: 'Its paints kill much of each other’s colour.',
   outOfReach: 'Out of reach of these tubes; above is the nearest.',
   whichTube: 'Which tube would reach it?',
   wouldReach: (name: string, deltaE: number) => `${name}: ${apart(deltaE)}`,
@@ -34,11 +41,14 @@ export const paintWords = {
   covering: 'Covering',
   coats: (coats: number | null, technique: string) =>
     coats === null
-      ? `More than 12 ${technique} layers to hide what lies under it`
+      ? `More than 12 ${technique} layers until this ground no longer shows`
       : coats === 1
-        ? `1 ${technique} layer hides what lies under it`
-        : `${coats} ${technique} layers to hide what lies under it`,
-  contrast: (ratio: number) => `Contrast ratio ${ratio.toFixed(2)} (0.98 counts as hiding)`,
+        ? `1 ${technique} layer, and this ground no longer shows`
+        : `${coats} ${technique} layers until this ground no longer shows`,
+  contrast: (ratio: number, coats: number | null) =>
+    coats === 1
+      ? `It hides black beside white as well (contrast ratio of one layer ${hundredths(ratio)})`
+      : `To hide black beside white it takes ${coats === null ? 'more than 12' : coats} (contrast ratio of one layer ${hundredths(ratio)}; 0.98 counts as hiding)`,
   oneCoat: (deltaE: number) =>
     deltaE < 1 ? 'One layer already looks like the mix.' : `One layer and the mix are ${apart(deltaE)}.`,
   swatchOn: 'one layer on the ground',
@@ -47,6 +57,9 @@ export const paintWords = {
       ? 'As a thin line on the darkest mix it never quite covers.'
       : `As a thin line on the darkest mix: ${counted(coats, 'pass', 'passes')}.`,
   glaze: (medium: number) => `Glazed with ${counted(medium, 'part')} of medium over the ground`,
+  finish: 'Surface of the paint when dry',
+  finishes: { matt: 'matt', satin: 'satin', gloss: 'gloss' } as const,
+  finishAbout: 'All colours are reckoned with it: a matt surface lifts the darks.',
   thinning: 'Water and medium',
   water: 'Water, % of the mix',
   medium: 'Medium, parts to one',

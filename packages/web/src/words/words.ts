@@ -1,6 +1,6 @@
 // All wording of the interface that is not a sentence of core or of the server.
 
-import type { Need, School } from '@viaticum/contract';
+import type { Need, School, Side } from '@viaticum/contract';
 import { counted } from '@viaticum/core/units';
 import { apart, exactFiguresOn } from './exact.js';
 import { paintWords } from './paints.js';
@@ -207,8 +207,6 @@ export const words = {
     value: (step: number) => `value ${step.toFixed(1)}`,
     addToRecipe: 'Add a tube to the recipe',
     parts: (name: string) => `Parts of ${name}`,
-    touch: 'a touch',
-    speck: 'a speck',
     remove: 'Delete',
     takeOut: 'Remove',
     usedIn: (count: number) => (count === 0 ? 'in no step' : count === 1 ? 'in 1 step' : `in ${count} steps`),
@@ -289,6 +287,19 @@ export const words = {
     typed: (proposed: number) => `typed; proposed ${proposed}`,
     medium: 'Medium',
     noMedium: 'no medium',
+    glazeMedium: 'Clear medium, parts to one of the mix',
+    glazeToOne: 'of medium : 1',
+    glazeNoMix: 'choose its mix',
+    side: 'Side',
+    allOver: 'all over',
+    sides: {
+      shade: 'shade side',
+      light: 'light side',
+      top: 'upper part',
+      bottom: 'lower part',
+      left: 'left side',
+      right: 'right side',
+    } satisfies Record<Side, string>,
     water: 'Water, % of the mix',
     cover: 'Share covered, %',
     say: 'What to say',

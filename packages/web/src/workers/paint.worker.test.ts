@@ -184,7 +184,7 @@ describe('the paint worker', () => {
         ...lesson,
         tubes: lesson.tubes.map((tube) => (tube.id === 'umber' ? { ...tube, grade: 'student' as const } : tube)),
       },
-      'the surface': { ...lesson, tubes: lesson.tubes.map((tube) => ({ ...tube, finish: 'gloss' as const })) },
+      'the surface': { ...lesson, finish: 'gloss' },
       'what a mix let down is mixed from': withMix('deep', { recipe: [{ tubeId: 'umber', parts: 1 }] }),
       'whether it is let down': withMix('weak', { letDown: false }),
     };

@@ -1,7 +1,6 @@
 import type { Lab, Lesson, RecipePart, Tube } from '@viaticum/contract';
 import { filmOf, groundUnder, mixesWithin, paintsOf, substitutes } from '@viaticum/core/derived';
 import {
-  finishOf,
   gradient,
   mixedPaint,
   type Paint,
@@ -70,7 +69,7 @@ function stock(lesson: Lesson) {
 let half: { paints: readonly Paint[]; finish: string; work: ReturnType<typeof tableOf> } | null = null;
 
 async function table(id: number, paints: readonly Paint[], lesson: Lesson, upTo = 1): Promise<RecipeTable> {
-  const finish = finishOf(lesson.tubes);
+  const { finish } = lesson;
   if (half?.paints !== paints || half.finish !== finish) half = { paints, finish, work: tableOf(paints, { finish }) };
   const done = await runJob(id, half.work, ({ share }) => share * upTo);
   half = null;
@@ -79,15 +78,13 @@ async function table(id: number, paints: readonly Paint[], lesson: Lesson, upTo 
 
 const isStudio = (tube: Tube) => tube.own === undefined && tube.grade === 'artist';
 
-/** The lesson's tubes, then the usual ones that it does not have, as tubes of the same finish. */
+/** The lesson's tubes, then the usual ones that it does not have, as tubes of artist grade. */
 function choiceOf(lesson: Lesson, wide: boolean): Tube[] {
-  const [first] = lesson.tubes;
   const more = USUAL.filter((pigment) => !lesson.tubes.some((tube) => tube.pigment === pigment && isStudio(tube))).map(
     (pigment): Tube => ({
       id: tableTubeId(pigment),
       pigment,
       grade: 'artist',
-      finish: first?.finish ?? 'satin',
     }),
   );
   return wide ? [...lesson.tubes, ...more].slice(0, MOST) : lesson.tubes;
@@ -104,22 +101,29 @@ const jobs: {
     const paints = mix.letDown ? stock(lesson).filter((paint) => paint.id !== mix.id) : stock(lesson);
     const { dryUm } = filmOf(lesson, mixId);
     const options = {
-      finish: finishOf(lesson.tubes),
+      finish: lesson.finish,
       film: { dryUm },
       ground: groundUnder(lesson, mixId),
       state: mix.targetState ?? ('dry' as const),
     };
+    // A tube that another mix uses is on the palette already.
+    const open = new Set(lesson.mixes.flatMap((one) => (one.id === mixId ? [] : one.recipe.map((part) => part.tubeId))));
+    const tubeIds = new Set(lesson.tubes.map((tube) => tube.id));
+    const onPalette = paints.map((paint) => ({
+      ...paint,
+      isOpen: open.size === 0 || open.has(paint.id) || !tubeIds.has(paint.id),
+    }));
     if (quick) {
       const whole = await runJob(id, tableOf(paints, { finish: options.finish, smalls: 0 }), ({ share }) => share);
-      return { found: suggest(mix.targetLab, paints, whole, options), isWhole: true };
+      return { found: suggest(mix.targetLab, onPalette, whole, options), isWhole: true };
     }
-    return { found: suggest(mix.targetLab, paints, await table(id, paints, lesson), options), isWhole: false };
+    return { found: suggest(mix.targetLab, onPalette, await table(id, paints, lesson), options), isWhole: false };
   },
   async reach(id, { lesson: sent, target }) {
     const lesson = known(sent);
     const here = new Set(lesson.tubes.map((tube) => tube.pigment));
     const others = [...pigmentTable.values()].filter((pigment) => !here.has(pigment.id));
-    const work = whatWouldReach(target, stock(lesson), others, finishOf(lesson.tubes));
+    const work = whatWouldReach(target, stock(lesson), others, lesson.finish);
     const found = await runJob(id, work, (share) => share);
     return found.map(({ id: pigment, deltaE, lab }) => ({ pigment, deltaE, lab }));
   },
@@ -133,7 +137,7 @@ const jobs: {
         tolerance,
         must: must.filter((one) => tubes.some((tube) => tube.id === one)),
         kinds: ['touch'],
-        finish: finishOf(lesson.tubes),
+        finish: lesson.finish,
       },
     );
     return { ...(await runJob(id, work, (share) => share)), targets: aims.map((mix) => mix.id) };
@@ -146,7 +150,7 @@ const jobs: {
     for (const [i, mix] of lesson.mixes.entries()) {
       if (!mix.targetLab) continue;
       const options = {
-        finish: finishOf(tubes),
+        finish: lesson.finish,
         film: { dryUm: filmOf(lesson, mix.id).dryUm },
         ground: groundUnder(lesson, mix.id),
       };
@@ -161,7 +165,7 @@ const jobs: {
   },
   without: (id, { lesson, lacking }) => runJob(id, substitutes(known(lesson), lacking), (share) => share),
   family(_, { lesson, kind, mixId, otherId, steps, lightness }) {
-    const finish = finishOf(lesson.tubes);
+    const { finish } = lesson;
     const paintOfMix = (wanted: string | null): Paint => {
       const mix = lesson.mixes.find((one) => one.id === wanted);
       const parts = mix && recipeParts(mix, lesson);
@@ -193,8 +197,8 @@ const jobs: {
 };
 
 const spectra = (tube: Tube) => {
-  const { K, S } = paintOf(tube);
-  return { K, S };
+  const { K, S, film } = paintOf(tube);
+  return { K, S, film };
 };
 
 /** The paint that makes the darkest dark. */

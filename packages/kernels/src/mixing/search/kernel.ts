@@ -1,7 +1,7 @@
 import { weights, white } from '../../colour/index.js';
 import { SAMPLES } from '../../pigment/index.js';
 import { dry, type Finish, partsOf, SPECULAR, type Spectra } from '../mixing.js';
-import { type Block, MOST_PARTS } from './grid.js';
+import { type Block, MOST_WHITE } from './grid.js';
 
 const [wx, wy, wz] = (['x', 'y', 'z'] as const).map((axis, k) =>
   Float64Array.from(weights[axis], (value) => (value as number) / white[k as 0]),
@@ -15,12 +15,12 @@ const root = (t: number) => (t > KNEE ? Math.cbrt(t) : (841 / 108) * t + 4 / 29)
  */
 export function blockKernel(paints: readonly Spectra[], finish: Finish) {
   const row = SAMPLES * 2;
-  // parts × (K, S) of every paint for 1–12 parts.
-  const whole = new Float64Array(paints.length * MOST_PARTS * row);
+  // parts × (K, S) of every paint for 1–12 parts, and for the large heaps of white.
+  const whole = new Float64Array(paints.length * MOST_WHITE * row);
   paints.forEach((paint, i) => {
-    for (let parts = 1; parts <= MOST_PARTS; parts++)
+    for (let parts = 1; parts <= MOST_WHITE; parts++)
       for (let k = 0; k < SAMPLES; k++) {
-        const at = (i * MOST_PARTS + parts - 1) * row + k;
+        const at = (i * MOST_WHITE + parts - 1) * row + k;
         whole[at] = parts * paint.K[k];
         whole[at + SAMPLES] = parts * paint.S[k];
       }
@@ -35,7 +35,7 @@ export function blockKernel(paints: readonly Spectra[], finish: Finish) {
   return (block: Block, lab: Float32Array, from: number): void => {
     const { tubes, count, parts } = block.list;
     season(sums[0] as Float64Array, block, paints);
-    const tubeAt = block.whole.map((tube) => tube * MOST_PARTS * row);
+    const tubeAt = block.whole.map((tube) => tube * MOST_WHITE * row);
     const last = tubes - 1;
     const lastTube = tubeAt[last];
     const before = sums[last] as Float64Array;

@@ -3,7 +3,7 @@ import { deltaE00Of, QUICK_ERROR, quickDeltaE } from '../../colour/index.js';
 import { toEnd } from '../../cooperative/index.js';
 import type { Finish, Spectra } from '../mixing.js';
 import { type Box, leastSquared, weightsOf } from './bound.js';
-import { amountsOf, type Block, type SmallAmount, tierPlan } from './grid.js';
+import { amountsOf, type Block, palePlan, type SmallAmount, tierPlan } from './grid.js';
 import { blockKernel } from './kernel.js';
 
 /** All recipes with one number of small amounts: their colours, in cells of like colours. */
@@ -13,8 +13,8 @@ type Cell = Box & { from: number; to: number };
 export type TableOptions = {
   maxTubes?: number;
   finish?: Finish;
-  /** How many small amounts a recipe may have: 0, 1 or 2. */
-  smalls?: 0 | 1 | 2;
+  /** How many small amounts a recipe may have: up to 2; with 3 also up to three in white alone, each taken up to three times. */
+  smalls?: 0 | 1 | 2 | 3;
   kinds?: readonly SmallAmount[];
 };
 /** A recipe found: numbers of the paints with their amounts, its difference and colour. */
@@ -32,7 +32,7 @@ const YIELD_ROWS = 60_000;
 
 /**
  * Every recipe of the grid with its colour, from which the nearest to a colour are found exactly. Built tier by tier: whole
- * parts, then with one small amount, then with two.
+ * parts, then with one small amount, with two, and the pale tints of white.
  */
 export class RecipeTable {
   private readonly tiers: Tier[] = [];
@@ -42,9 +42,11 @@ export class RecipeTable {
     paints: readonly Spectra[],
     options: TableOptions = {},
   ): Generator<{ share: number; table: RecipeTable }, RecipeTable> {
-    const { maxTubes = 4, finish = 'satin', smalls = 2, kinds } = options;
+    const { maxTubes = 4, finish = 'satin', smalls = 3, kinds } = options;
+    const whites = paints.flatMap((paint, i) => (isWhite(paint) ? [i] : []));
     const table = new RecipeTable();
-    const plans = Array.from({ length: smalls + 1 }, (_, count) => tierPlan(paints.length, maxTubes, count, kinds));
+    const plans = Array.from({ length: Math.min(2, smalls) + 1 }, (_, count) => tierPlan(paints.length, maxTubes, count, kinds));
+    if (smalls === 3) plans.push(palePlan(paints.length, maxTubes, whites));
     const all = plans.reduce((sum, plan) => sum + plan.rows, 0);
     const fill = blockKernel(paints, finish);
     let done = 0;
@@ -131,6 +133,13 @@ export class RecipeTable {
     return tier.sets;
   }
 }
+
+/** Absorbs next to nothing of what it scatters, from 450 nm on. */
+function isWhite({ K, S }: Spectra): boolean {
+  for (let i = 7; i < K.length; i++) if (K[i] > WHITE_SHARE * S[i]) return false;
+  return true;
+}
+const WHITE_SHARE = 0.01;
 
 /** A table built at once. */
 export const recipeTable = (paints: readonly Spectra[], options: TableOptions = {}): RecipeTable =>

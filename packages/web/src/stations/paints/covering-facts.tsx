@@ -1,7 +1,7 @@
 import type { Lesson, Mix } from '@viaticum/contract';
 import { coatTimes } from '@viaticum/core/coat';
 import { filmOf, looksOf, type MixCovering, waterLimit } from '@viaticum/core/derived';
-import { covering as coveringFor, finishOf, glazeMedium, recipeParts, tintingPower } from '@viaticum/core/mix';
+import { covering as coveringFor, glazeMedium, recipeParts } from '@viaticum/core/mix';
 import { waitInWords } from '@viaticum/core/units';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { Input } from 'antd';
@@ -22,7 +22,7 @@ export function CoveringFacts({ lesson, mix, covering }: { lesson: Lesson; mix: 
     const own = looksOf(lesson).get(mix.id)?.colour;
     const darkest = mixes.reduce((best, one) => (one.lab[0] < best.lab[0] ? one : best), mixes[0] as (typeof mixes)[number]);
     if (!parts || !own || own.lab[0] - darkest.lab[0] < 30) return null;
-    return coveringFor(parts, coatTimes(LINE, lesson.room).dryUm, darkest.lab, finishOf(lesson.tubes)).coats;
+    return coveringFor(parts, coatTimes(LINE, lesson.room).dryUm, darkest.lab, lesson.finish).coats;
   }, [lesson, mix]);
   const technique = words.techniques[covering.technique as keyof typeof words.techniques];
   return (
@@ -30,7 +30,7 @@ export function CoveringFacts({ lesson, mix, covering }: { lesson: Lesson; mix: 
       <h3>{w.covering}</h3>
       <p>{w.coats(covering.coats, technique)}</p>
       <p className="small quiet">
-        {w.contrast(covering.contrastRatio)}. {w.oneCoat(covering.oneCoat.deltaE)}
+        {w.contrast(covering.contrastRatio, covering.chartCoats)}. {w.oneCoat(covering.oneCoat.deltaE)}
       </p>
       <p className={css.coverStrip} aria-hidden="true">
         <i style={{ background: cssRgb(labToSrgb(covering.ground)) }} />
@@ -54,7 +54,7 @@ export function Thinning({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
   const share = mix.waterShareOfMix;
   const times = coatTimes({ technique, ...(share !== undefined && { waterShareOfMix: share }) }, lesson.room);
   const limit = waterLimit[lesson.school.thinning];
-  const glaze = parts ? glazeMedium(Math.max(...parts.map((part) => tintingPower(part.pigment)))) : 4;
+  const glaze = parts ? glazeMedium(parts, lesson.finish) : 4;
   const number = (text: string) => (text.trim() === '' ? null : Number(text.replace(',', '.')));
   return (
     <>

@@ -14,6 +14,8 @@ import css from './found.module.css';
 import { paintSide, usePaintJob } from './paint-context.js';
 
 const w = words.paints;
+/** Chroma lost in a mix from which a painter says that its colours kill each other. */
+const MUCH_KILLED = 18;
 
 /** The recipes that the worker finds for this mix's target, best first, each with what it is good for. */
 export function Found({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
@@ -54,7 +56,7 @@ export function Found({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
 /** A part that recipes name: a tube of the list, or a mix let down beforehand. */
 function partOf(lesson: Lesson, id: string) {
   const tube = lesson.tubes.find((one) => one.id === id);
-  if (tube) return { name: shortTubeName(tube), rgb: cssRgb(tubeRgb(tube)) };
+  if (tube) return { name: shortTubeName(tube), rgb: cssRgb(tubeRgb(tube, lesson.finish)) };
   const mix = lesson.mixes.find((one) => one.id === id);
   return { name: mix?.name ?? '', rgb: 'rgb(150 150 150)' };
 }
@@ -113,6 +115,7 @@ function FoundRecipe({ lesson, mix, found }: { lesson: Lesson; mix: Mix; found: 
           {found.film && `, ${w.onFilm(found.film.deltaE)}`}
         </span>
       </p>
+      {found.killed > MUCH_KILLED && <p className="small quiet">{w.killed}</p>}
       {found.touchy.deltaE > 4 && (
         <p className="small quiet">{w.touchy(partOf(lesson, found.touchy.id).name, found.touchy.deltaE)}</p>
       )}
@@ -125,7 +128,6 @@ function Reach({ lesson, target }: { lesson: Lesson; target: NonNullable<Mix['ta
   const session = useSession();
   const [isAsked, setAsked] = useState(false);
   const { answer, progress } = usePaintJob('reach', isAsked ? { lesson: paintSide(lesson), target } : null);
-  const finish = lesson.tubes[0]?.finish ?? 'satin';
   return (
     <div className={css.reach}>
       <p className="small">{w.outOfReach}</p>
@@ -141,7 +143,7 @@ function Reach({ lesson, target }: { lesson: Lesson; target: NonNullable<Mix['ta
             <Button
               type="text"
               size="small"
-              onClick={() => session.do('addTube', { tube: { id: nanoid(8), pigment, grade: 'artist', finish } })}
+              onClick={() => session.do('addTube', { tube: { id: nanoid(8), pigment, grade: 'artist' } })}
             >
               {w.addIt(pigmentOf(pigment).name)}
             </Button>

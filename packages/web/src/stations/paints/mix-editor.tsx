@@ -1,7 +1,8 @@
-import type { Amount, Lesson, Mix } from '@viaticum/contract';
+import { type Amount, type Lesson, type Mix, smallAmounts } from '@viaticum/contract';
 import { looksOf, type MixCovering } from '@viaticum/core/derived';
-import { HIDES_AT, shortTubeName } from '@viaticum/core/mix';
+import { amountInWords, HIDES_AT, shortTubeName } from '@viaticum/core/mix';
 import { cssRgb, labToSrgb, valueStep } from '@viaticum/kernels/colour';
+import { partsOf } from '@viaticum/kernels/mixing';
 import { Button, Checkbox, Select } from 'antd';
 import { clsx } from 'clsx';
 import { useSession } from '../../lesson/context.js';
@@ -15,8 +16,10 @@ import css from './mix-editor.module.css';
 import { Target } from './target.js';
 
 const w = words.paints;
-const amounts: readonly Amount[] = ['speck', 'touch', ...Array.from({ length: 12 }, (_, i) => i + 1)];
-const amountWord = (amount: Amount) => (amount === 'touch' ? w.touch : amount === 'speck' ? w.speck : String(amount));
+const amounts: readonly Amount[] = [
+  ...[...smallAmounts].sort((one, other) => partsOf(one) - partsOf(other)),
+  ...Array.from({ length: 12 }, (_, i) => i + 1),
+];
 
 /** One mix: its colour wet and dry against its target, recipes found and in use, how it covers and thins. */
 export function MixEditor({
@@ -124,9 +127,7 @@ function Recipe({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
     (one) => one.id !== mix.id && !mix.mixedFrom?.some((part) => part.mixId === one.id) && one.recipe.length > 0,
   );
   const order =
-    look?.parts.map((part) =>
-      typeof part.parts === 'number' ? `${part.parts} ${part.name}` : `a ${part.parts} of ${part.name}`,
-    ) ?? [];
+    look?.parts.map((part) => `${amountInWords(part.parts)}${typeof part.parts === 'number' ? '' : ' of'} ${part.name}`) ?? [];
   return (
     <>
       <h3>{w.recipe}</h3>
@@ -142,7 +143,7 @@ function Recipe({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
               }}
               options={[...new Set([...amounts, part.parts])].map((amount) => ({
                 value: String(amount),
-                label: amountWord(amount),
+                label: amountInWords(amount),
               }))}
             />
             <span>{part.kind === 'mix' ? w.onMix(nameOf(part)) : nameOf(part)}</span>

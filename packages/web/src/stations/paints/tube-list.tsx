@@ -40,9 +40,7 @@ export function AddTube({ lesson }: { lesson: Lesson }) {
       value={null}
       options={options}
       showSearch={{ filterOption: (input, option) => option?.search.includes(input.toLowerCase()) ?? false }}
-      onChange={(pigment: string) =>
-        session.do('addTube', { tube: { id: nanoid(8), pigment, grade: 'artist', finish: lesson.tubes[0]?.finish ?? 'satin' } })
-      }
+      onChange={(pigment: string) => session.do('addTube', { tube: { id: nanoid(8), pigment, grade: 'artist' } })}
       popupMatchSelectWidth={320}
       style={{ width: '100%' }}
     />
@@ -62,7 +60,7 @@ export function TubeList({ lesson }: { lesson: Lesson }) {
           const pigment = pigmentOf(tube.pigment);
           return (
             <li key={tube.id}>
-              <i style={{ background: cssRgb(tubeRgb(tube)) }} />
+              <i style={{ background: cssRgb(tubeRgb(tube, lesson.finish)) }} />
               <span>
                 {shortTubeName(tube)}
                 <span className="quiet small">

@@ -5,14 +5,16 @@ import {
   paintKinds,
   type Step,
   type StrokeKind,
+  sides,
   stepKinds,
   strokes,
   techniques,
 } from '@viaticum/contract';
 import { brushes, brushInWords } from '@viaticum/core/brush';
-import { looksOf } from '@viaticum/core/derived';
+import { looksOf, mediumOf } from '@viaticum/core/derived';
 import type { ClearableStepField } from '@viaticum/core/document';
 import { proposeStep } from '@viaticum/core/draft';
+import { recipeParts } from '@viaticum/core/mix';
 import { Button, Checkbox, Form, type SelectProps, Tag, Tooltip } from 'antd';
 import { clsx } from 'clsx';
 import { useState } from 'react';
@@ -118,6 +120,14 @@ function What({ lesson, step }: { lesson: Lesson; step: Step }) {
             placeholder="100"
             onValue={(value) => (value === null ? clear('coverShare') : edit({ coverShare: value / 100 }))}
           />
+          <Choice
+            label={w.side}
+            value={step.side}
+            canClear
+            none={w.allOver}
+            options={sides.map((side) => [side, w.sides[side]])}
+            onChange={(side) => (side ? edit({ side }) : clear('side'))}
+          />
           {lesson.marks.length > 0 && (
             <Several
               label={markWords.marks}
@@ -209,14 +219,18 @@ function WithWhat({ lesson, step }: { lesson: Lesson; step: Step }) {
           options={techniques.map((one) => [one, words.techniques[one]])}
           onChange={(technique) => (technique ? edit({ technique }) : clear('technique'))}
         />
-        <Choice
-          label={w.medium}
-          value={step.medium}
-          canClear
-          none={w.noMedium}
-          options={media.map((medium) => [medium, words.media[medium]])}
-          onChange={(medium) => (medium ? edit({ medium }) : clear('medium'))}
-        />
+        {step.technique === 'glaze' ? (
+          <GlazeMedium lesson={lesson} step={step} />
+        ) : (
+          <Choice
+            label={w.medium}
+            value={step.medium}
+            canClear
+            none={w.noMedium}
+            options={media.map((medium) => [medium, words.media[medium]])}
+            onChange={(medium) => (medium ? edit({ medium }) : clear('medium'))}
+          />
+        )}
       </Labelled>
       {step.medium === 'mist' && (
         <Labelled label={w.mistShort}>
@@ -258,6 +272,26 @@ function WithWhat({ lesson, step }: { lesson: Lesson; step: Step }) {
           />
         </Labelled>
       )}
+    </>
+  );
+}
+
+/** Parts of clear medium to one of the mixes of a glaze: kept with the mix, so that it is asked once. */
+function GlazeMedium({ lesson, step }: { lesson: Lesson; step: Step }) {
+  const session = useSession();
+  const mixes = step.mixIds.flatMap((id) => lesson.mixes.find((mix) => mix.id === id) ?? []);
+  const [first] = mixes;
+  if (!first) return <span className={css.formWord}>{w.glazeNoMix}</span>;
+  const parts = recipeParts(first, lesson);
+  return (
+    <>
+      <NumberInput
+        label={w.glazeMedium}
+        unit={w.glazeToOne}
+        value={first.mediumParts}
+        placeholder={parts ? String(mediumOf(first, parts, lesson.finish)) : ''}
+        onValue={(mediumParts) => mixes.every(({ id }) => session.do('setThinning', { id, mediumParts }))}
+      />
     </>
   );
 }

@@ -114,7 +114,7 @@ export function PaletteTopic() {
                 const tube = tubeOf(lesson.tubes, id);
                 return (
                   <li key={id}>
-                    <i style={{ background: cssRgb(tubeRgb(tube)) }} />
+                    <i style={{ background: cssRgb(tubeRgb(tube, lesson.finish)) }} />
                     <b>{shortTubeName(tube)}</b>
                     <span className="small">{w.isFor(nameOf(answer.targets[target]), without)}</span>
                   </li>
@@ -145,7 +145,7 @@ function tubeOf(tubes: readonly Tube[], id: string): Tube {
   const known = tubes.find((tube) => tube.id === id);
   if (known) return known;
   const pigment = [...pigmentTable.keys()].find((one) => tableTubeId(one) === id) ?? 'PW6';
-  return { id, pigment, grade: 'artist', finish: tubes[0]?.finish ?? 'satin' };
+  return { id, pigment, grade: 'artist' };
 }
 
 function Curve({ rows, tolerance }: { rows: { tubes: string[]; worst: number; mean: number }[]; tolerance: number }) {
@@ -206,7 +206,7 @@ function MustList() {
     <ul className={css.mustList}>
       {lesson.tubes.map((tube) => (
         <li key={tube.id} className="small">
-          <i style={{ background: cssRgb(tubeRgb(tube)) }} />
+          <i style={{ background: cssRgb(tubeRgb(tube, lesson.finish)) }} />
           {shortTubeName(tube)}
           <Select
             aria-label={w.mustOf(shortTubeName(tube))}

@@ -1,6 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
 import { looksOf } from '@viaticum/core/derived';
-import { finishOf, paintOf, paletteLayout, shortTubeName, tubeRgb } from '@viaticum/core/mix';
+import { paintOf, paletteLayout, shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { mixColour } from '@viaticum/kernels/mixing';
 import { Button, Select } from 'antd';
@@ -106,7 +106,7 @@ function PaletteDrawing({ lesson }: { lesson: Lesson }) {
   const looks = inOrderOfUse(lesson);
   const places = paletteLayout(looks.map((look) => look.colour?.lab ?? [50, 0, 0]));
   const white = lesson.tubes.find((tube) => tube.pigment === 'PW6') ?? lesson.tubes.find((tube) => tube.pigment === 'PW4');
-  const whiteRgb = white ? cssRgb(tubeRgb(white)) : 'none';
+  const whiteRgb = white ? cssRgb(tubeRgb(white, lesson.finish)) : 'none';
   return (
     <svg className={css.paletteDrawing} viewBox="0 0 400 190" role="img" aria-label={w.sheetAbout}>
       <rect x="4" y="4" width="392" height="182" rx="4" fill="var(--grey-87)" stroke="var(--grey-53)" />
@@ -149,7 +149,7 @@ const RATIOS = [
 
 /** Every tube with every other in three ratios: the row's tube comes first. */
 function Chart({ lesson }: { lesson: Lesson }) {
-  const finish = finishOf(lesson.tubes);
+  const { finish } = lesson;
   const colour = (row: number, column: number, ratio: readonly [number, number]) =>
     cssRgb(
       labToSrgb(
@@ -173,7 +173,7 @@ function Chart({ lesson }: { lesson: Lesson }) {
             {lesson.tubes.slice(0, row + 1).map((other, column) => (
               <td key={other.id} title={`${shortTubeName(tube)} and ${shortTubeName(other)}`}>
                 {row === column ? (
-                  <i style={{ background: cssRgb(tubeRgb(tube)) }} />
+                  <i style={{ background: cssRgb(tubeRgb(tube, lesson.finish)) }} />
                 ) : (
                   RATIOS.map((ratio) => <i key={ratio.join()} style={{ background: colour(row, column, ratio) }} />)
                 )}

@@ -1,9 +1,9 @@
-import type { Lab, Lesson, Tube } from '@viaticum/contract';
+import { finishes, type Lab, type Lesson, type Tube } from '@viaticum/contract';
 import { calibrateTube, shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { discColour } from '@viaticum/core/picture';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { pigmentOf } from '@viaticum/kernels/pigment';
-import { Button, Checkbox, Input, Select, Table } from 'antd';
+import { Button, Checkbox, Input, Segmented, Select, Table } from 'antd';
 import { clsx } from 'clsx';
 import { nanoid } from 'nanoid';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -23,12 +23,30 @@ export function TubesTopic() {
   return (
     <div className={paintsCss.paintsPage}>
       <AddTube lesson={lesson} />
+      <FinishChoice lesson={lesson} />
       <TubeTable lesson={lesson} />
       <p className="small quiet">
         {w.strengthNote} {w.cautions}
       </p>
       <OwnTube lesson={lesson} />
     </div>
+  );
+}
+
+/** The surface of the lesson's paint, with which all its colours are reckoned. */
+function FinishChoice({ lesson }: { lesson: Lesson }) {
+  const session = useSession();
+  return (
+    <p className={css.finish}>
+      <span id="finish-of-paint">{w.finish}</span>
+      <Segmented
+        aria-labelledby="finish-of-paint"
+        value={lesson.finish}
+        options={finishes.map((finish) => ({ value: finish, label: w.finishes[finish] }))}
+        onChange={(finish) => session.do('setFinish', { finish })}
+      />
+      <span className="quiet small">{w.finishAbout}</span>
+    </p>
   );
 }
 
@@ -51,7 +69,7 @@ function TubeTable({ lesson }: { lesson: Lesson }) {
           sorter: (a, b) => a.name.localeCompare(b.name),
           render: (_, { tube, name, pigment }) => (
             <span className={css.tubeCell}>
-              <i style={{ background: cssRgb(tubeRgb(tube)) }} />
+              <i style={{ background: cssRgb(tubeRgb(tube, lesson.finish)) }} />
               <span>
                 {name}
                 <span className="quiet small">
@@ -159,21 +177,21 @@ function OwnTube({ lesson }: { lesson: Lesson }) {
   const [masstone, setMasstone] = useState<Lab | null>(null);
   const [tint, setTint] = useState<Lab | null>(null);
   const [whiteParts, setWhiteParts] = useState('10');
-  const finish = lesson.tubes[0]?.finish ?? 'satin';
+  const { finish } = lesson;
   const parts = Number(whiteParts);
   const { fit, fault } = useMemo(() => {
     if (!masstone) return { fit: null, fault: null };
     try {
       const sample = { masstoneLab: masstone, ...(tint && { tint: { lab: tint, whiteParts: parts } }) };
-      return { fit: calibrateTube(sample, { finish }), fault: null };
+      return { fit: calibrateTube({ ...sample, finish }), fault: null };
     } catch (error) {
       return { fit: null, fault: (error as Error).message };
     }
   }, [masstone, tint, parts, finish]);
   const add = () => {
     if (!fit || !masstone) return;
-    const own = { name: name.trim(), masstoneLab: masstone, ...(tint && { tint: { lab: tint, whiteParts: parts } }) };
-    if (!session.do('addTube', { tube: { id: nanoid(8), pigment: fit.nearest, grade: 'artist', finish, own } })) return;
+    const own = { name: name.trim(), masstoneLab: masstone, ...(tint && { tint: { lab: tint, whiteParts: parts } }), finish };
+    if (!session.do('addTube', { tube: { id: nanoid(8), pigment: fit.nearest, grade: 'artist', own } })) return;
     setName('');
     setMasstone(null);
     setTint(null);

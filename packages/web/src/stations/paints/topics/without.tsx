@@ -34,7 +34,7 @@ export function WithoutTopic() {
               setLacking(event.target.checked ? [...lacking, tube.id] : lacking.filter((id) => id !== tube.id))
             }
           >
-            <i style={{ background: cssRgb(tubeRgb(tube)) }} />
+            <i style={{ background: cssRgb(tubeRgb(tube, lesson.finish)) }} />
             {shortTubeName(tube)}
           </Checkbox>
         ))}

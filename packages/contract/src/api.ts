@@ -85,6 +85,8 @@ export type LessonOnCard = {
   /** Of its plan; null where it has none. */
   endMin: number | null;
   waitMin: number;
+  /** Some of its paint never dries in its room. */
+  never?: true;
   pictureSha256: string | null;
   lastStepId: string | null;
 };

@@ -19,7 +19,12 @@ export const PlanItem = Type.Object(
     areaIds: Type.Array(Id),
     meanwhile: Type.Optional(Type.String()),
     /** What fills a pause, in order, with its minutes; the rest of it is bare. */
-    fillers: Type.Optional(Type.Array(Type.Object({ words: Type.String(), minutes: Minutes }, strict), { maxItems: 20 })),
+    fillers: Type.Optional(
+      Type.Array(
+        Type.Object({ words: Type.String(), minutes: Minutes, mixIds: Type.Optional(Type.Array(Id, { maxItems: 20 })) }, strict),
+        { maxItems: 20 },
+      ),
+    ),
     bareMin: Type.Optional(Minutes),
   },
   strict,
@@ -51,6 +56,8 @@ export const Plan = Type.Object(
     coats: Type.Array(PlanCoat, { maxItems: 20000 }),
     endMin: Minutes,
     waitMin: Minutes,
+    /** Some of its paint never dries in this air, or forms no film in this cold: its minutes mean nothing. */
+    never: Type.Optional(Type.Literal(true)),
     /** Touch tests had made coats dry so many times longer when this plan was worked out in mid-class; 1 where missing. */
     dryFactor: Type.Optional(Type.Number({ exclusiveMinimum: 0 })),
   },

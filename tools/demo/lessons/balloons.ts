@@ -48,6 +48,7 @@ export const balloons: Lesson = {
   },
   areas: areasOf('balloons'),
   finish: 'satin',
+  heapsOn: 'wet-palette',
   tubes,
   mixes: [
     mixFor(tubes, 'm-ground', 'warm ground', [0.72, 0.56, 0.38]),

@@ -64,6 +64,7 @@ export const kettle: Lesson = {
   areas: areasOf('kettle'),
   subjectAreaId: 'kettle',
   finish: 'satin',
+  heapsOn: 'film',
   tubes,
   mixes: [
     mixFor(tubes, 'm-ground', 'grey ground', [0.6, 0.57, 0.53]),

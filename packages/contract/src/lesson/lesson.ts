@@ -2,7 +2,7 @@ import { type Static, Type } from 'typebox';
 import { limits } from '../limits.js';
 import { Id, Name, oneOf, optional, strict } from '../shapes.js';
 import { Drawing } from './drawing.js';
-import { finishes, Mix, Tube } from './paints.js';
+import { finishes, keepings, Mix, Tube } from './paints.js';
 import { Area, Reference, Support, Thing } from './picture.js';
 import { Planning, Room } from './room.js';
 import { Method, School } from './school.js';
@@ -46,6 +46,8 @@ export const Lesson = Type.Object(
     drawing: Drawing,
     /** The surface of the paint that is used, in which all its colours are reckoned. */
     finish: oneOf(finishes),
+    /** What heaps of paint lie on through a class; by the school where nothing is said. */
+    heapsOn: optional(oneOf(keepings)),
     /** Its mixes were last seen as an earlier table of pigments showed them. */
     formerPaint: optional(Type.Literal(true)),
     tubes: Type.Array(Tube, { maxItems: limits.tubes }),

@@ -7,6 +7,10 @@ import { Lab, Share } from './values.js';
 export const finishes = ['matt', 'satin', 'gloss'] as const;
 export type Finish = (typeof finishes)[number];
 
+/** What a heap of paint is kept on, or in. */
+export const keepings = ['plate', 'film', 'wet-palette', 'bag'] as const;
+export type Keeping = (typeof keepings)[number];
+
 /** A tube of one's own, known by samples painted out and dry: its mass tone, and a tint with so many parts of titanium white. */
 export const OwnTube = Type.Object(
   {

@@ -82,6 +82,66 @@ const composed = (areas: Area[], change: Partial<Lesson> = {}): Lesson => {
 
 /** For each rule a lesson in which it fires. */
 const firing: Record<string, () => Lesson> = {
+  'cold-air': () => ({ ...quiet(), room: { ...quiet().room, airC: 8 } }),
+  'never-dries': () => ({ ...quiet(), room: { ...quiet().room, humidity: 1 } }),
+  'damp-air': () => {
+    const lesson = smallLesson([testStep('one', { areaIds: ['a', 'b'] }), testStep('two', { needs: 'touchDry' })]);
+    return { ...lesson, room: { ...lesson.room, airC: 18, humidity: 0.78, dryers: { count: 2, watts: 1000 } } };
+  },
+  'opaque-early': () => {
+    const lesson = coloured([
+      testStep('sky', { areaIds: ['a'], mixIds: ['pale'] }),
+      testStep('hill', { areaIds: ['b'], mixIds: ['dark'] }),
+    ]);
+    return { ...lesson, school: { ...lesson.school, values: 'transparent-darks' } };
+  },
+  'value-ceiling': () => ({
+    ...coloured([
+      testStep('sky', { areaIds: ['a', 'b'], mixIds: ['pale'] }),
+      testStep('lights', { areaIds: ['b'], mixIds: ['pale'], stageId: 'end', coverShare: 0.1 }),
+    ]),
+    stages: [
+      { id: 'st', name: 'first' },
+      { id: 'end', name: 'last' },
+    ],
+  }),
+  'chalky-light': () => {
+    const lesson = coloured([testStep('sky', { areaIds: ['a', 'b'], mixIds: ['pale'] })]);
+    return {
+      ...lesson,
+      mixes: lesson.mixes.map((mix) =>
+        mix.id === 'pale'
+          ? {
+              ...mix,
+              targetLab: [86, 2, -28] as never,
+              recipe: [
+                { tubeId: 'w', parts: 6 },
+                { tubeId: 'b', parts: 'touch' as const },
+              ],
+            }
+          : mix,
+      ),
+    };
+  },
+  'black-band': () => {
+    const lesson = coloured([testStep('one', { areaIds: ['a', 'b'], mixIds: ['d1', 'd2', 'd3'] })]);
+    const darks = [1, 2, 3].map((parts) => ({
+      id: `d${parts}`,
+      name: `dark ${parts}`,
+      recipe: [
+        { tubeId: 'b', parts },
+        { tubeId: 'u', parts: 2 },
+      ],
+    }));
+    return { ...lesson, mixes: [...lesson.mixes, ...darks] };
+  },
+  'heap-skins': () => ({
+    ...smallLesson([
+      testStep('one', { areaIds: ['a', 'b'] }),
+      testStep('long', { kind: 'look', mixIds: [], doMin: 90 }),
+      testStep('two', { areaIds: ['b'], needs: 'touchDry' }),
+    ]),
+  }),
   'blend-outlasts': () => smallLesson([testStep('one', { areaIds: ['a', 'b'], technique: 'blend', doMin: 12 })]),
   'window-missed': () =>
     smallLesson([
@@ -308,8 +368,11 @@ const promised: Record<string, string[]> = {
   'lost drawing': ['lost-drawing'],
   'line not visible on the ground': ['line-on-ground'],
   'water beyond the limit': ['too-much-water'],
-  'pure white before the last stage': ['white-early'],
+  'pure white before the last stage': ['white-early', 'opaque-early', 'value-ceiling'],
   'no headroom': ['no-headroom'],
+  'lights and darks that paint cannot tell apart': ['chalky-light', 'black-band'],
+  'air that paint does not dry in': ['cold-air', 'never-dries', 'damp-air'],
+  'a heap that skins before it is used': ['heap-skins'],
   'far to near': ['far-to-near'],
   neighbours: ['neighbours', 'value-missed'],
   'a hue in one place only': ['lonely-hue'],

@@ -4,11 +4,15 @@ import type { LessonPlan } from '../plan/index.js';
 import type { Finding, Rule } from './finding.js';
 import { againstOrder } from './rules/against-order.js';
 import { bareWhite } from './rules/bare-white.js';
+import { blackBand } from './rules/black-band.js';
 import { blendOutlasts } from './rules/blend-outlasts.js';
 import { brightLight } from './rules/bright-light.js';
 import { brushHardens } from './rules/brush-hardens.js';
+import { chalkyLight } from './rules/chalky-light.js';
+import { coldAir } from './rules/cold-air.js';
 import { contradiction } from './rules/contradiction.js';
 import { contrastAtEdge } from './rules/contrast-at-edge.js';
+import { dampAir } from './rules/damp-air.js';
 import { dryerLoad } from './rules/dryer-load.js';
 import { evenCount } from './rules/even-count.js';
 import { evenGaps } from './rules/even-gaps.js';
@@ -16,6 +20,7 @@ import { facesOut } from './rules/faces-out.js';
 import { farToNear } from './rules/far-to-near.js';
 import { fineBrush } from './rules/fine-brush.js';
 import { handOverWet } from './rules/hand-over-wet.js';
+import { heapSkins } from './rules/heap-skins.js';
 import { horizonInMiddle } from './rules/horizon-in-middle.js';
 import { impastoDryer } from './rules/impasto-dryer.js';
 import { keptFree } from './rules/kept-free.js';
@@ -27,8 +32,10 @@ import { lostDrawing } from './rules/lost-drawing.js';
 import { mistRuns } from './rules/mist-runs.js';
 import { nearTwin } from './rules/near-twin.js';
 import { neighbours } from './rules/neighbours.js';
+import { neverDries } from './rules/never-dries.js';
 import { noColour } from './rules/no-colour.js';
 import { noHeadroom } from './rules/no-headroom.js';
+import { opaqueEarly } from './rules/opaque-early.js';
 import { permissionUnset } from './rules/permission-unset.js';
 import { roughUnannounced } from './rules/rough-unannounced.js';
 import { sessionTooLong } from './rules/session-too-long.js';
@@ -46,6 +53,7 @@ import { unpaintedArea } from './rules/unpainted-area.js';
 import { unpaintedMark } from './rules/unpainted-mark.js';
 import { unusedMix } from './rules/unused-mix.js';
 import { unusedTube } from './rules/unused-tube.js';
+import { valueCeiling } from './rules/value-ceiling.js';
 import { valueMissed } from './rules/value-missed.js';
 import { varnishEarly } from './rules/varnish-early.js';
 import { waterChange } from './rules/water-change.js';
@@ -60,9 +68,12 @@ export type ShownFinding = Finding & { setAside?: string };
 
 /** All rules that are built, in the order in which findings are shown. */
 export const rules: readonly Rule[] = [
+  coldAir,
+  neverDries,
   contradiction,
   blendOutlasts,
   windowMissed,
+  dampAir,
   mistRuns,
   lightEnds,
   sessionTooLong,
@@ -82,16 +93,21 @@ export const rules: readonly Rule[] = [
   lineOnGround,
   bareWhite,
   whiteEarly,
+  opaqueEarly,
+  valueCeiling,
   noHeadroom,
   neighbours,
   valueMissed,
   farToNear,
   lonelyHue,
   umberAlone,
+  chalkyLight,
+  blackBand,
   fineBrush,
   spatterUnprotected,
   waterChange,
   brushHardens,
+  heapSkins,
   brightLight,
   longStretch,
   talksTooLong,

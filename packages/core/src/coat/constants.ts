@@ -66,6 +66,9 @@ export const markFilmUm = (kind: keyof typeof markUmPerMm, widthMm: number): num
 export const vapourDiffusion = 2.5e-5;
 export const edgeDrying = { most: 4, narrowMm: 8, wideMm: 16 };
 
+/** Below this the binder forms no sound film, and near it a poor one, °C: makers name about 9 to 10; common practice, no published source. */
+export const filmForms = { leastC: 9.5, soundC: 12 };
+
 /** Gel in the paint makes a film thicker by a quarter; assumed. A pass of fine mist returns 2-4 g/m²; from memory. */
 export const gelThickening = 1.25;
 export const mistGPerM2 = 3;

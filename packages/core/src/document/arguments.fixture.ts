@@ -193,6 +193,7 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
     tube: { id: id(), pigment: pick(['PW6', 'PB29', 'sap green']), grade: 'artist' },
   }),
   setFinish: ({ pick }) => ({ finish: pick(['gloss', 'satin', 'matt']) }),
+  setKeeping: ({ pick }) => ({ kept: pick(['plate', 'film', 'wet-palette', 'bag']) }),
   meetPaint: ({ lesson }) => ({ recipes: lesson.mixes.slice(0, 2).map(({ id, recipe }) => ({ id, recipe })) }),
   setTube: ({ lesson, pick }) => ({ id: pick(lesson.tubes).id, tube: { grade: pick(['artist', 'student']) } }),
   removeTube: ({ lesson, pick }) => ({ id: pick(lesson.tubes).id }),

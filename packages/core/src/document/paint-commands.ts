@@ -1,4 +1,13 @@
-import { commandErrors, type Finish, type Lab, type Mix, type MixedPart, type RecipePart, type Tube } from '@viaticum/contract';
+import {
+  commandErrors,
+  type Finish,
+  type Keeping,
+  type Lab,
+  type Mix,
+  type MixedPart,
+  type RecipePart,
+  type Tube,
+} from '@viaticum/contract';
 import { partsOf } from '@viaticum/kernels/mixing';
 import { pigmentOf } from '@viaticum/kernels/pigment';
 import { calibrateTube } from '../mix/index.js';
@@ -109,6 +118,10 @@ export const paintCommands = {
   /** The surface of the lesson's paint. */
   setFinish: (lesson: D, { finish }: { finish: Finish }) => {
     lesson.finish = finish;
+  },
+  /** What heaps of paint lie on through a class. */
+  setKeeping: (lesson: D, { kept }: { kept: Keeping }) => {
+    lesson.heapsOn = kept;
   },
   /** What an earlier table of pigments changed has been seen; some mixes are mixed again. */
   meetPaint: (lesson: D, { recipes }: { recipes: { id: string; recipe: RecipePart[] }[] }) => {

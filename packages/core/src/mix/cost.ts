@@ -1,5 +1,5 @@
 import type { Lab } from '@viaticum/contract';
-import { type Finish, type MixPart, mixColour, partsOf, type Spectra, spectraOf } from '@viaticum/kernels/mixing';
+import { type Finish, type MixPart, MOST_PARTS, mixColour, partsOf, type Spectra, spectraOf } from '@viaticum/kernels/mixing';
 import { sensitivity, tintingPower } from './recipes.js';
 
 /** What speaks against a recipe beside how far its colour is off. */
@@ -25,6 +25,8 @@ const price = {
   touchy: 0.08,
   steady: 4,
   fresh: 0.15,
+  /** A heap of more parts than one counts out. */
+  heap: 0.4,
 };
 const MOST_TOUCHY = 1;
 
@@ -52,7 +54,7 @@ export function recipeCost(
   parts: readonly MixPart[],
   { finish = 'satin', isOpen = () => true }: { finish?: Finish; isOpen?: (part: number) => boolean } = {},
 ): RecipeCost {
-  let [power, along, a, b, fresh, smalls] = [0, 0, 0, 0, 0, 0];
+  let [power, along, a, b, fresh, smalls, heaps] = [0, 0, 0, 0, 0, 0, 0];
   parts.forEach((part, i) => {
     const paint = spectraOf(part.pigment);
     const weight = tintingPower(paint) * partsOf(part.parts);
@@ -62,6 +64,7 @@ export function recipeCost(
     a += weight * tintA;
     b += weight * tintB;
     if (!isOpen(i)) fresh++;
+    if (typeof part.parts === 'number' && part.parts > MOST_PARTS) heaps++;
     // Beyond the first time the knife is dipped in once more.
     if (typeof part.parts !== 'number') smalls += 0.5 + 0.5 * (Number.parseInt(part.parts, 10) || 1);
   });
@@ -72,6 +75,7 @@ export function recipeCost(
     price.small * smalls +
     price.killed * killed +
     Math.min(MOST_TOUCHY, price.touchy * Math.max(0, touchy.deltaE - price.steady)) +
-    price.fresh * fresh;
+    price.fresh * fresh +
+    price.heap * heaps;
   return { tubes: parts.length, killed, touchy, fresh, total };
 }

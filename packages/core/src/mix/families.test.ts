@@ -96,16 +96,31 @@ describe('places on the palette', () => {
     const colours = ['PY42', 'PR254', 'PW6', 'PB29', 'PB15:3', 'PBk9', 'PY74', 'PG7', 'PO20', 'PV23', 'PR101', 'PB36'].map(
       (pigment) => mixColour([{ pigment, parts: 1 }]).lab,
     );
-    const places = paletteLayout(colours);
+    const { places } = paletteLayout(colours);
     const x = (i: number) => (places[i] as [number, number])[0];
     expect(x(0)).toBeLessThan(x(5));
     expect(x(5)).toBeLessThan(x(3));
-    for (const [i, [px, py]] of places.entries()) {
-      expect(px).toBeGreaterThan(0.05);
-      expect(px).toBeLessThan(0.95);
-      for (const [qx, qy] of places.slice(i + 1)) expect(Math.hypot((px - qx) * 400, (py - qy) * 190)).toBeGreaterThan(30);
-    }
-    expect(paletteLayout([])).toEqual([]);
-    expect(paletteLayout([[50, 0, 0]])).toHaveLength(1);
+    expect(paletteLayout([]).places).toEqual([]);
+    expect(paletteLayout([[50, 0, 0]]).places).toHaveLength(1);
   });
+
+  it.each([1, 7, 8, 9, 16, 17, 40, 200])(
+    'of %i mixes none lies on another or past the rim, in as many rows as it takes',
+    (count) => {
+      const colours = Array.from({ length: count }, (_, i): [number, number, number] => [
+        50,
+        40 * Math.cos(i * 2.4),
+        40 * Math.sin(i * 2.4),
+      ]);
+      const { places, rows } = paletteLayout(colours);
+      for (const [i, [px, py]] of places.entries()) {
+        expect(px).toBeGreaterThan(0.05);
+        expect(px).toBeLessThan(0.95);
+        expect(py).toBeLessThan(1);
+        // As it is drawn: 400 wide, 50 for each row.
+        for (const [qx, qy] of places.slice(i + 1))
+          expect(Math.hypot((px - qx) * 400, (py - qy) * rows * 50)).toBeGreaterThan(30);
+      }
+    },
+  );
 });

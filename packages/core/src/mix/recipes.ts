@@ -123,7 +123,10 @@ export function addingOrder<T extends MixPart>(parts: readonly T[]): T[] {
  */
 export function sensitivity(parts: readonly MixPart[], options: MixOptions = {}): { deltaE: number; part: number } {
   if (parts.length < 2) return { deltaE: 0, part: 0 };
-  const smallest = parts.reduce((least, one, i) => (partsOf(one.parts) < partsOf((parts[least] as MixPart).parts) ? i : least), 0);
+  const smallest = parts.reduce(
+    (least, one, i) => (partsOf(one.parts) < partsOf((parts[least] as MixPart).parts) ? i : least),
+    0,
+  );
   const smalls = parts.flatMap((one, i) => (typeof one.parts === 'number' ? [] : [i]));
   const { lab } = mixColour(parts, options);
   let worst = { deltaE: -1, part: smallest };

@@ -13,8 +13,8 @@ export function lessonCard(lesson: Lesson): LessonOnCard {
     lastStepId: steps.at(-1)?.id ?? null,
   };
   try {
-    const { endMin, waitMin } = planOf(lesson).plan;
-    return { ...base, endMin: steps.length > 0 ? endMin : null, waitMin };
+    const { endMin, waitMin, never } = planOf(lesson).plan;
+    return { ...base, endMin: steps.length > 0 ? endMin : null, waitMin, ...(never ? { never } : {}) };
   } catch {
     return { ...base, endMin: null, waitMin: 0 };
   }

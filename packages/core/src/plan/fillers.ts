@@ -2,7 +2,8 @@ import type { Lesson, Step } from '@viaticum/contract';
 import { NEW_MIX_MIN, paceOf } from '../step/index.js';
 import { capital, listInWords } from '../units/index.js';
 
-export type Filler = { words: string; minutes: number };
+/** Work for a pause; the mixes that are mixed ahead in it, where it is that. */
+export type Filler = { words: string; minutes: number; mixIds?: string[] };
 
 const strokes: Partial<Record<NonNullable<Step['technique']>, string>> = {
   blend: 'the blend',
@@ -28,9 +29,9 @@ export function fillersFor(
 ): { fillers: Filler[]; bareMin: number } {
   const fillers: Filler[] = [];
   let left = minutes;
-  const take = (words: string, length: number): boolean => {
+  const take = (words: string, length: number, mixIds?: string[]): boolean => {
     if (length > left + 1e-9) return false;
-    fillers.push({ words, minutes: length });
+    fillers.push({ words, minutes: length, ...(mixIds ? { mixIds } : {}) });
     left -= length;
     return true;
   };
@@ -41,7 +42,7 @@ export function fillersFor(
     .filter((id, at, all) => !mixed.has(id) && all.indexOf(id) === at)
     .slice(0, Math.min(3, Math.floor(left / mix + 1e-9)));
   const names = mixes.flatMap((id) => lesson.mixes.find((mix) => mix.id === id)?.name ?? []);
-  if (names.length > 0 && take(`premix ${listInWords(names)}`, names.length * mix)) for (const id of mixes) mixed.add(id);
+  if (names.length > 0 && take(`premix ${listInWords(names)}`, names.length * mix, mixes)) for (const id of mixes) mixed.add(id);
   if (ahead.some((step) => step.kind === 'transfer')) take('trace the template', 4);
   const stroke = ahead.find((step) => step.technique && strokes[step.technique]);
   if (stroke?.technique) take(`practise ${strokes[stroke.technique] as string} on scrap paper`, 3);

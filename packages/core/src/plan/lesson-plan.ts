@@ -1,7 +1,7 @@
 import type { Lesson, Need, Plan, PlanCoat, Step } from '@viaticum/contract';
 import type { DryingConstraint, Pin, Problem, Solution } from '@viaticum/kernels/scheduling';
 import { solveInOrder } from '@viaticum/kernels/scheduling';
-import { assertRoom, type CoatTimes } from '../coat/index.js';
+import { assertRoom, type CoatTimes, filmForms } from '../coat/index.js';
 import { areasWorkedOn, coverOf, laysPaint, memo, restsOn } from '../derived/index.js';
 import { type LaidCoat, lay, oldestStroke, rungMinutes, type StepMinutes, stepMinutes } from '../step/index.js';
 import { minutesInWords, waitInWords } from '../units/index.js';
@@ -100,9 +100,14 @@ export function planProblem(
     coats: coats.map(({ times: _, ownShare: __, ...coat }) => coat),
     endMin: Math.max(0, solution.items.at(-1)?.end ?? 0),
     waitMin,
+    ...(neverDries(lesson, laid) ? { never: true } : {}),
   };
   return { plan, coats, laid, minutes, misses, contradictions, problem, solution };
 }
+
+/** Whether some coat never dries in the room's air, or all of it is too cold for paint to form a film. */
+const neverDries = ({ room }: Lesson, laid: readonly LaidCoat[]): boolean =>
+  laid.length > 0 && (room.airC < filmForms.leastC || laid.some(({ drying }) => !Number.isFinite(drying.touchDryMin)));
 
 /** Times for a problem in its order, leaving out what cannot be kept: pins first, then windows, then breaks. Narrows `problem`. */
 function withoutContradictions(problem: Problem, misses: Miss[]): { solution: Solution; contradictions: Contradiction[] } {
@@ -271,8 +276,9 @@ function placeCoat(
   };
 }
 
-/** "2 h 21, 12 min of it waiting". */
-export function planInWords(plan: Pick<Plan, 'endMin' | 'waitMin'>): string {
+/** "2 h 21, 12 min of it waiting"; "never dries". */
+export function planInWords(plan: Pick<Plan, 'endMin' | 'waitMin' | 'never'>): string {
+  if (plan.never) return 'never dries in its room';
   return plan.waitMin > 0
     ? `${minutesInWords(plan.endMin)}, ${waitInWords(plan.waitMin)} of it waiting`
     : minutesInWords(plan.endMin);

@@ -31,14 +31,18 @@ export function wholeSheet(lesson: Lesson): AloneSheet {
 /** Where mixes lie on the palette, in words: warm to the left, cool to the right, as on the palette sheet. */
 function mixPlaces(lesson: Lesson): Map<string, string> {
   const looks = [...looksOf(lesson).values()].filter((look) => look.colour);
-  const spots = paletteLayout(looks.map((look) => (look.colour as NonNullable<typeof look.colour>).lab));
-  const rows = new Set(spots.map(([, y]) => y > 0.4)).size;
+  const { places, rows } = paletteLayout(looks.map((look) => (look.colour as NonNullable<typeof look.colour>).lab));
+  const rowOf = (y: number): string => {
+    const row = Math.min(rows - 1, Math.floor((y + 0.5 / rows) * rows - 0.45));
+    if (rows === 2) return row === 0 ? 'far row, ' : 'near row, ';
+    return rows > 2 ? `row ${row + 1} from the far edge, ` : '';
+  };
   return new Map(
     looks.map((look, i) => {
-      const [x, y] = spots[i] as [number, number];
+      const [x, y] = places[i] as [number, number];
       const across =
         x < 0.3 ? 'left' : x < 0.45 ? 'left of the middle' : x <= 0.55 ? 'middle' : x <= 0.7 ? 'right of the middle' : 'right';
-      return [look.mix.id, rows > 1 && looks.length > 8 ? `${y > 0.4 ? 'near row' : 'far row'}, ${across}` : across];
+      return [look.mix.id, `${rowOf(y)}${across}`];
     }),
   );
 }

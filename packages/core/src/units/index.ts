@@ -57,3 +57,8 @@ export function timeOfDay(minutes: number): string {
 
 /** A text with its first letter large. */
 export const capital = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
+
+/** "18.5 °C". */
+export const degreesInWords = (celsius: number): string => `${Math.round(celsius * 10) / 10} °C`;
+/** "45 %" of a share. */
+export const percentInWords = (share: number): string => `${Math.round(share * 100)} %`;

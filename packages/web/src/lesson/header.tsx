@@ -46,10 +46,23 @@ export function Header() {
       </p>
       <RoomPanel room={room} />
       <p className={css.benchTime} data-testid="bench-time">
-        <b className="numbers">{minutesInWords(plan.endMin)}</b>{' '}
-        <span className="small quiet">
-          {plan.waitMin > 0 ? words.lesson.waitingTime(waitInWords(plan.waitMin)) : words.lesson.noWaiting}
-        </span>
+        {plan.never ? (
+          <>
+            <b className="signal">{words.lesson.never}</b> <span className="small quiet">{words.lesson.neverDries}</span>
+          </>
+        ) : (
+          <>
+            <b className="numbers">{minutesInWords(plan.endMin)}</b>{' '}
+            <span
+              className="small quiet"
+              title={lesson.planning.cautious ? words.lesson.atLongestAbout : words.lesson.likelyAbout}
+            >
+              {plan.waitMin > 0
+                ? words.lesson.waitingTime(waitInWords(plan.waitMin), lesson.planning.cautious === true)
+                : words.lesson.noWaiting}
+            </span>
+          </>
+        )}
       </p>
       <div className={css.benchUndo}>
         <Button onClick={session.undo} disabled={history.past.length === 0} aria-keyshortcuts="Control+Z">

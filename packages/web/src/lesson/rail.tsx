@@ -38,7 +38,10 @@ export function Rail({ onKeys, onFind }: { onKeys: () => void; onFind: () => voi
       off > 0
         ? `${counted(off, 'mix', 'mixes')} off target`
         : `${counted(lesson.tubes.length, 'tube')}, ${counted(lesson.mixes.length, 'mix', 'mixes')}`,
-    steps: lesson.steps.length === 0 ? 'no steps yet' : `${counted(lesson.steps.length, 'step')}, ${minutesInWords(plan.endMin)}`,
+    steps:
+      lesson.steps.length === 0
+        ? 'no steps yet'
+        : `${counted(lesson.steps.length, 'step')}, ${plan.never ? 'never dry' : minutesInWords(plan.endMin)}`,
     transfers: seen === 0 ? 'needs areas' : transfersIn(lesson),
     class: lesson.steps.length === 0 ? 'needs steps' : 'ready to open',
   };

@@ -84,7 +84,12 @@ function Changes({ before, after }: { before: Lesson; after: Lesson }) {
     <section className={css.roomChanges} aria-live="polite" aria-label={w.changes}>
       <h3>{w.changes}</h3>
       <p>
-        {difference === 0 ? (
+        {now.never ? (
+          <>
+            <b className={clsx(css.roomLength, 'signal')}>{words.lesson.never}</b>{' '}
+            <span className="quiet">{words.lesson.neverDries}</span>
+          </>
+        ) : difference === 0 ? (
           <>
             <b className={clsx(css.roomLength, 'numbers')}>{minutesInWords(now.endMin)}</b>{' '}
             <span className="quiet">{w.same}</span>
@@ -97,8 +102,8 @@ function Changes({ before, after }: { before: Lesson; after: Lesson }) {
         )}
       </p>
       <p className="quiet small">
-        {difference !== 0 && w.longer(minutesInWords(Math.abs(difference)), difference > 0)}
-        {after.room.startAtMin !== undefined && w.endsAt(ends(now))}
+        {difference !== 0 && !now.never && w.longer(minutesInWords(Math.abs(difference)), difference > 0)}
+        {after.room.startAtMin !== undefined && !now.never && w.endsAt(ends(now))}
       </p>
       {pauses.length > 0 && <h3>{w.pauses}</h3>}
       <ul className={css.roomPauses}>

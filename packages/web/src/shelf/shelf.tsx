@@ -80,7 +80,8 @@ function Standing({ lesson, scale, acts }: { lesson: LessonCard; scale: number; 
           <span className="quiet small">
             {sizeInWords(card.widthMm, card.heightMm, card.units)}, {words.shelf.steps(card.steps)}
             {card.endMin !== null && <br />}
-            {card.endMin !== null && planInWords({ endMin: card.endMin, waitMin: card.waitMin })}
+            {card.endMin !== null &&
+              planInWords({ endMin: card.endMin, waitMin: card.waitMin, ...(card.never ? { never: card.never } : {}) })}
           </span>
         </div>
       </Link>

@@ -29,19 +29,32 @@ export function BrushOut({
 /** A recipe in words that no line begins with its colon. */
 export const unbroken = (words: string): string => words.replaceAll(' : ', '\u00a0: ');
 
-/** A recipe as a bar of the tubes' own colours, as long as their parts. */
+/** Below this share of a recipe a part would be hardly a hair's breadth of its bar. */
+const DOT_SHARE = 0.02;
+
+/** A recipe as a bar of the tubes' own colours, true to scale; what is too little to be seen in it lies beside it as a dot. */
 export function RecipeBar({ parts, words, name }: { parts: SheetMix['parts']; words: string; name?: string }) {
-  const total = parts.reduce((sum, part) => sum + Math.max(part.weight, 0.3), 0);
+  const total = parts.reduce((sum, part) => sum + part.weight, 0);
+  const isDot = (part: SheetMix['parts'][number]) => part.weight < DOT_SHARE * total;
   return (
     <div className="recipe">
-      <div className="recipe-bar" aria-hidden="true">
-        {parts.map((part) => (
-          <i
-            key={part.name}
-            style={{ background: part.rgb, flexGrow: Math.max(part.weight, 0.3) / (total || 1) }}
-            title={part.name}
-          />
-        ))}
+      <div className="recipe-scale" aria-hidden="true">
+        <div className="recipe-bar">
+          {parts.map((part) =>
+            isDot(part) ? null : <i key={part.name} style={{ background: part.rgb, flexGrow: part.weight }} title={part.name} />,
+          )}
+        </div>
+        {parts.map((part) =>
+          isDot(part) ? (
+            <i
+              key={part.name}
+              className="recipe-dot"
+              style={{ background: part.rgb }}
+              title={part.name}
+              data-testid="recipe-dot"
+            />
+          ) : null,
+        )}
       </div>
       <div className="recipe-words" data-testid="recipe-words">
         {name && <b>{name} </b>}

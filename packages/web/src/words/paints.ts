@@ -1,3 +1,4 @@
+import type { Keeping } from '@viaticum/contract';
 import { counted } from '@viaticum/core/units';
 import { apart } from './exact.js';
 
@@ -168,6 +169,40 @@ export const paintWords = {
   noTargets: 'Give the mixes targets first: a palette is chosen by what it must reach.',
   searching: (share: number) => `Searching, ${Math.round(share * 100)} %`,
 
+  heaps: 'Heaps',
+  heapsAbout: (where: string) =>
+    `Each mix as one painter has it ${where}, in this room: how long it stays fit to use, and what to do where it would not.`,
+  keptOn: 'Heaps are kept',
+  keepings: {
+    plate: 'on an open plate',
+    film: 'on a tray under film',
+    'wet-palette': 'on a wet palette',
+    bag: 'in bags',
+  } satisfies Record<Keeping, string>,
+  heapColumns: ['Mix', 'About', 'Used', 'Rests at most', 'Keeps', 'So'],
+  heapMl: (ml: number) => `${ml < 10 ? ml.toFixed(1) : Math.round(ml)} ml`,
+  heapUsed: (from: string, until: string) => `${from} to ${until}`,
+  heapPremixed: 'mixed ahead in a pause',
+  heapFits: 'nothing to do',
+  heapCover: (minutes: number) => `mist it every ${minutes} min while it rests, or cover it`,
+  heapLate: (step: number, deltaE: number) =>
+    deltaE > 4
+      ? `mix it only before step ${step}, or cover it; mixed anew it hardly matches`
+      : `mix it anew before step ${step}, or cover it`,
+  heapNever: 'for days',
+  heapsNone: 'No step uses a mix with paint yet.',
+  heapAmounts: 'Amounts are what the painted areas take, with a third more for brush and palette.',
+
+  takesOut: (name: string) => `Remove ${name}?`,
+  needIt: (count: number) =>
+    `${counted(count, 'mix needs', 'mixes need')} it. Without it and mixed from the others they would be:`,
+  needItNone: (count: number) => `${counted(count, 'mix needs', 'mixes need')} it, and no other tube is left to mix from.`,
+  breaksWhite: 'It is the white: everything light is made with it.',
+  isOff: (off: string) => `, ${off}`,
+  mixOthers: 'Remove it and mix these anew',
+  stripIt: 'Remove it from the recipes, with nothing in its place',
+  keepIt: 'Keep it',
+
   withoutAbout: 'A student without a tube: every mix that needs it, mixed from the others.',
   lacking: 'The student lacks',
   usual: 'As shown',
@@ -179,7 +214,8 @@ export const paintWords = {
 
   sheetPrint: 'Print',
   sheetTitle: (title: string) => `Palette for ${title}`,
-  sheetAbout: 'Mixes lie in the order in which they are used; a white at the warm and one at the cool end.',
+  sheetAbout:
+    'Warm mixes lie to the left, cool ones to the right, with a white at either end. The numbers are the order in which they are used.',
   warmEnd: 'warm',
   coolEnd: 'cool',
   sheetMix: 'Mix',

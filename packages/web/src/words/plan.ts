@@ -78,6 +78,8 @@ export const planWords = {
     paintOver: 'paint over',
     touchDry: 'touch-dry',
     never: 'never in this air',
+    until: (time: string) => `until ${time}`,
+    revived: ['revived by spray', 'mist it with water and work it again', 'rely on it twice'],
     likely: (early: string, late: string) => `likely ${early} to ${late}`,
     curve: 'Water and solids in the film, g/m², over minutes',
     water: 'water and humectant',

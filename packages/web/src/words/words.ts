@@ -93,7 +93,12 @@ export const words = {
     useTheirs: 'Take the other',
     loading: 'Opening the lesson',
     total: 'in all',
-    waitingTime: (time: string) => `${time} of it waiting`,
+    waitingTime: (time: string, isCautious: boolean) =>
+      isCautious ? `at the longest; ${time} of it waiting` : `likely; ${time} of it waiting`,
+    likelyAbout: 'Reckoned with the drying that is likeliest. Under Plans you can reckon with the longest it may take.',
+    atLongestAbout: 'Reckoned with the longest that drying may take. Under Plans you can reckon with what is likely.',
+    never: 'never',
+    neverDries: 'dries in this air',
     noWaiting: 'no waiting',
     beside: 'Worth knowing',
     besideOpen: (serious: number, more: number) =>
@@ -177,6 +182,7 @@ export const words = {
     topicsLabel: 'What to work on',
     topics: {
       mixes: 'Mixes',
+      heaps: 'Heaps',
       tubes: 'Tubes',
       families: 'Families',
       palette: 'Smaller palette',

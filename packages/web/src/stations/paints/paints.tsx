@@ -5,6 +5,7 @@ import { words } from '../../words/words.js';
 import { BenchProvider } from './paint-context.js';
 import css from './paints.module.css';
 import { FamiliesTopic } from './topics/families.js';
+import { HeapsTopic } from './topics/heaps.js';
 import { MixesTopic } from './topics/mixes.js';
 import { PaletteTopic } from './topics/palette.js';
 import { SheetTopic } from './topics/sheet.js';
@@ -14,6 +15,7 @@ import { WithoutTopic } from './topics/without.js';
 const w = words.paints;
 const topics = {
   mixes: MixesTopic,
+  heaps: HeapsTopic,
   tubes: TubesTopic,
   families: FamiliesTopic,
   palette: PaletteTopic,
@@ -22,7 +24,7 @@ const topics = {
 } as const;
 type Topic = keyof typeof topics;
 const groups: readonly TopicGroup<Topic>[] = [
-  { name: w.groups.mixes, topics: ['mixes'] },
+  { name: w.groups.mixes, topics: ['mixes', 'heaps'] },
   { name: w.groups.tubes, topics: ['tubes', 'without'] },
   { name: w.groups.palette, topics: ['palette'] },
   { name: w.groups.families, topics: ['families'] },

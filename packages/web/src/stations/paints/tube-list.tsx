@@ -1,21 +1,21 @@
-import type { Lesson } from '@viaticum/contract';
+import type { Lesson, Tube } from '@viaticum/contract';
 import { shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { cssRgb } from '@viaticum/kernels/colour';
 import { mixColour } from '@viaticum/kernels/mixing';
 import { pigmentOf, pigmentTable } from '@viaticum/kernels/pigment';
 import { Button, Select } from 'antd';
 import { nanoid } from 'nanoid';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { useSession } from '../../lesson/context.js';
 import { FoundHere } from '../../lesson/found-here.js';
-import { useRemoval } from '../../lesson/use-removal.js';
 import { words } from '../../words/words.js';
+import { mixesWith, TakeOut } from './take-out.js';
 import css from './tube-list.module.css';
 
 const w = words.paints;
 
 /** The pigment table, to choose a tube from by its Colour Index name or its customary one. */
-export function AddTube({ lesson }: { lesson: Lesson }) {
+export function AddTube() {
   const session = useSession();
   const options = useMemo(
     () =>
@@ -50,11 +50,11 @@ export function AddTube({ lesson }: { lesson: Lesson }) {
 /** The lesson's tubes in short. */
 export function TubeList({ lesson }: { lesson: Lesson }) {
   const session = useSession();
-  const ask = useRemoval();
+  const [going, setGoing] = useState<Tube | null>(null);
   return (
     <section className={css.tubes} data-testid="tubes">
       <h2>{w.tubes}</h2>
-      <AddTube lesson={lesson} />
+      <AddTube />
       <ul>
         {lesson.tubes.map((tube) => {
           const pigment = pigmentOf(tube.pigment);
@@ -74,7 +74,9 @@ export function TubeList({ lesson }: { lesson: Lesson }) {
                 type="text"
                 size="small"
                 aria-label={`${w.takeOut}: ${shortTubeName(tube)}`}
-                onClick={() => ask('tubes', tube.id, shortTubeName(tube), () => session.do('removeTube', { id: tube.id }))}
+                onClick={() =>
+                  mixesWith(lesson, tube.id).length > 0 ? setGoing(tube) : session.do('removeTube', { id: tube.id })
+                }
               >
                 ×
               </Button>
@@ -82,6 +84,7 @@ export function TubeList({ lesson }: { lesson: Lesson }) {
           );
         })}
       </ul>
+      {going && <TakeOut lesson={lesson} tube={going} onClose={() => setGoing(null)} />}
     </section>
   );
 }

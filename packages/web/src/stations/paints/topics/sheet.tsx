@@ -101,22 +101,30 @@ export function SheetTopic() {
   );
 }
 
-/** A palette's outline with a white at each end and the mixes round its edge, warm to cool, numbered in order of use. */
+/** Height of a row of heaps with their names, and about the width of a letter, in units of the drawing. */
+const ROW = 50;
+const LETTER = 4.9;
+
+/** A palette's outline with a white at each end and the mixes in rows, warm to cool, numbered in order of use. */
 function PaletteDrawing({ lesson }: { lesson: Lesson }) {
   const looks = inOrderOfUse(lesson);
-  const places = paletteLayout(looks.map((look) => look.colour?.lab ?? [50, 0, 0]));
+  const { places, rows, pitch } = paletteLayout(looks.map((look) => look.colour?.lab ?? [50, 0, 0]));
+  // A name stands where it has room; the number leads to the table in any case.
+  const letters = Math.floor((pitch * 400) / LETTER);
+  const high = 30 + rows * ROW;
+  const whiteAt = high + 14;
   const white = lesson.tubes.find((tube) => tube.pigment === 'PW6') ?? lesson.tubes.find((tube) => tube.pigment === 'PW4');
   const whiteRgb = white ? cssRgb(tubeRgb(white, lesson.finish)) : 'none';
   return (
-    <svg className={css.paletteDrawing} viewBox="0 0 400 190" role="img" aria-label={w.sheetAbout}>
-      <rect x="4" y="4" width="392" height="182" rx="4" fill="var(--grey-87)" stroke="var(--grey-53)" />
+    <svg className={css.paletteDrawing} viewBox={`0 0 400 ${high + 50}`} role="img" aria-label={w.sheetAbout}>
+      <rect x="4" y="4" width="392" height={high + 42} rx="4" fill="var(--grey-87)" stroke="var(--grey-53)" />
       {[
         { x: 0.06, said: w.warmEnd },
         { x: 0.94, said: w.coolEnd },
       ].map(({ x, said }) => (
         <g key={said}>
-          <ellipse cx={x * 400} cy={150} rx={17} ry={14} fill={whiteRgb} stroke="var(--grey-53)" strokeWidth="0.7" />
-          <text x={x * 400} y={178} textAnchor="middle" fontSize="9">
+          <ellipse cx={x * 400} cy={whiteAt} rx={17} ry={14} fill={whiteRgb} stroke="var(--grey-53)" strokeWidth="0.7" />
+          <text x={x * 400} y={whiteAt + 26} textAnchor="middle" fontSize="9">
             {said}
           </text>
         </g>
@@ -126,13 +134,13 @@ function PaletteDrawing({ lesson }: { lesson: Lesson }) {
         return (
           <g key={look.mix.id}>
             <path
-              d={`M${x * 400 - 15} ${y * 190 + 1}c-2-9 6-15 15-14s17 4 15 13-8 13-15 12-14-3-15-11z`}
+              d={`M${x * 400 - 15} ${20 + y * (high - 30)}c-2-9 6-15 15-14s17 4 15 13-8 13-15 12-14-3-15-11z`}
               fill={look.wetRgb}
               stroke="var(--grey-53)"
               strokeWidth="0.5"
             />
-            <text x={x * 400} y={y * 190 + 23} textAnchor="middle" fontSize="8.5">
-              {i + 1} {look.mix.name.length > 15 ? `${look.mix.name.slice(0, 14)}…` : look.mix.name}
+            <text x={x * 400} y={20 + y * (high - 30) + 22} textAnchor="middle" fontSize="8.5">
+              {i + 1} {look.mix.name.length + String(i + 1).length < letters ? look.mix.name : ''}
             </text>
           </g>
         );

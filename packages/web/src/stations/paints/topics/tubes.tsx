@@ -22,7 +22,7 @@ export function TubesTopic() {
   const lesson = useLesson();
   return (
     <div className={paintsCss.paintsPage}>
-      <AddTube lesson={lesson} />
+      <AddTube />
       <FinishChoice lesson={lesson} />
       <TubeTable lesson={lesson} />
       <p className="small quiet">

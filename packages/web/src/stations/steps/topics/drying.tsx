@@ -161,6 +161,16 @@ function Ladder({ facts }: { facts: NonNullable<ReturnType<typeof coatFacts>> })
               <td className="quiet">{w.rungs[rung][1]}</td>
             </tr>
           ))}
+          {times.revivedMin !== null && (
+            <tr>
+              <td className="numbers">
+                {w.until(Number.isFinite(times.revivedMin) ? minutesInWords(times.revivedMin) : w.never)}
+              </td>
+              <td>{w.revived[0]}</td>
+              <td>{w.revived[1]}</td>
+              <td className="quiet">{w.revived[2]}</td>
+            </tr>
+          )}
         </tbody>
       </table>
       <p className="quiet small">{w.label}</p>

@@ -1,0 +1,2 @@
+export { heapHeightMm, heapKeepsMin, keepings, mistHeapEveryMin } from './heap.js';
+export { type Heap, heapsOf, keepingOf } from './heaps.js';

@@ -82,6 +82,7 @@ const composed = (areas: Area[], change: Partial<Lesson> = {}): Lesson => {
 
 /** For each rule a lesson in which it fires. */
 const firing: Record<string, () => Lesson> = {
+  'former-paint': () => ({ ...quiet(), formerPaint: true }),
   'cold-air': () => ({ ...quiet(), room: { ...quiet().room, airC: 8 } }),
   'never-dries': () => ({ ...quiet(), room: { ...quiet().room, humidity: 1 } }),
   'damp-air': () => {
@@ -372,6 +373,7 @@ const promised: Record<string, string[]> = {
   'no headroom': ['no-headroom'],
   'lights and darks that paint cannot tell apart': ['chalky-light', 'black-band'],
   'air that paint does not dry in': ['cold-air', 'never-dries', 'damp-air'],
+  'mixes seen with an earlier table': ['former-paint'],
   'a heap that skins before it is used': ['heap-skins'],
   'far to near': ['far-to-near'],
   neighbours: ['neighbours', 'value-missed'],

@@ -19,6 +19,7 @@ import { evenGaps } from './rules/even-gaps.js';
 import { facesOut } from './rules/faces-out.js';
 import { farToNear } from './rules/far-to-near.js';
 import { fineBrush } from './rules/fine-brush.js';
+import { formerPaint } from './rules/former-paint.js';
 import { handOverWet } from './rules/hand-over-wet.js';
 import { heapSkins } from './rules/heap-skins.js';
 import { horizonInMiddle } from './rules/horizon-in-middle.js';
@@ -81,6 +82,7 @@ export const rules: readonly Rule[] = [
   impastoDryer,
   varnishEarly,
   unpaintedArea,
+  formerPaint,
   unmixed,
   noColour,
   tubeNotBrought,

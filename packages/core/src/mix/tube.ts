@@ -33,12 +33,13 @@ const paints = new WeakMap<object, Spectra>();
 export function paintOf(tube: Tube): Spectra {
   const known = paints.get(tube);
   if (known) return known;
-  const paint = tube.own ? calibrateTube(tube.own) : graded(pigmentOf(tube.pigment), tube.grade);
+  const paint = tube.own ? calibrateTube(tube.own) : weakened(pigmentOf(tube.pigment), tube.grade);
   paints.set(tube, paint);
   return paint;
 }
 
-function graded(pigment: Spectra, grade: Tube['grade']): Spectra {
+/** A paint as a grade has it: student grade holds less pigment. */
+export function weakened(pigment: Spectra, grade: Tube['grade']): Spectra {
   if (grade === 'artist') return pigment;
   const weaker = (values: ArrayLike<number>) => Float64Array.from(values, (value) => value * STUDENT_PIGMENT);
   return { K: weaker(pigment.K), S: weaker(pigment.S), film: pigment.film };

@@ -193,6 +193,16 @@ export const paintWords = {
   heapsNone: 'No step uses a mix with paint yet.',
   heapAmounts: 'Amounts are what the painted areas take, with a third more for brush and palette.',
 
+  formerTitle: (count: number) =>
+    `Paint is reckoned more truly now: ${counted(count, 'mix looks', 'mixes look')} different from when this lesson was written.`,
+  formerNone: 'Paint is reckoned more truly now; the mixes of this lesson look as they did.',
+  formerBefore: 'as it was reckoned',
+  formerNow: 'as it is reckoned now',
+  formerMix: (count: number) =>
+    `Mix ${count === 1 ? 'it' : `all ${count}`} again for ${count === 1 ? 'its target' : 'their targets'}`,
+  formerTake: (count: number) => `Take ${count === 1 ? 'the new recipe' : 'the new recipes'}`,
+  formerKeep: 'Keep the recipes as they are',
+
   takesOut: (name: string) => `Remove ${name}?`,
   needIt: (count: number) =>
     `${counted(count, 'mix needs', 'mixes need')} it. Without it and mixed from the others they would be:`,

@@ -1,5 +1,6 @@
 import type { Lab, Lesson, RecipePart } from '@viaticum/contract';
 import type { OtherRecipe } from '@viaticum/core/derived';
+import type { Changed } from '@viaticum/core/former';
 import type { FamilyMember, Palette, Suggestion } from '@viaticum/core/mix';
 
 /** Where the tubes of a palette may come from: those of the lesson, or the table's usual ones as well. */
@@ -18,6 +19,8 @@ export type PaintJobs = {
   };
   /** Recipes for every target from other tubes, so that a palette can be taken over. */
   recipes: { args: { lesson: Lesson; tubes: Lesson['tubes'] }; answer: { id: string; recipe: RecipePart[]; deltaE: number }[] };
+  /** The mixes of an older lesson that look otherwise with the present table of pigments. */
+  former: { args: { lesson: Lesson }; answer: Changed[] };
   without: { args: { lesson: Lesson; lacking: string[] }; answer: OtherRecipe[] };
   family: {
     args: { lesson: Lesson; kind: FamilyKind; mixId: string; otherId: string | null; steps: number; lightness: number };

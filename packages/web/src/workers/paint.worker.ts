@@ -1,5 +1,6 @@
 import type { Lab, Lesson, RecipePart, Tube } from '@viaticum/contract';
 import { filmOf, groundUnder, mixesWithin, paintsOf, substitutes } from '@viaticum/core/derived';
+import { lookOtherwise } from '@viaticum/core/former';
 import {
   gradient,
   mixedPaint,
@@ -163,6 +164,7 @@ const jobs: {
     }
     return out;
   },
+  former: (_, { lesson }) => lookOtherwise(lesson),
   without: (id, { lesson, lacking }) => runJob(id, substitutes(known(lesson), lacking), (share) => share),
   family(_, { lesson, kind, mixId, otherId, steps, lightness }) {
     const { finish } = lesson;

@@ -2,6 +2,7 @@ import { useLesson } from '../../lesson/context.js';
 import { LayingProvider } from '../../lesson/laid.js';
 import { type TopicGroup, Topics, useTopic } from '../../ui/topics.js';
 import { words } from '../../words/words.js';
+import { FormerPaint } from './former-paint.js';
 import { BenchProvider } from './paint-context.js';
 import css from './paints.module.css';
 import { FamiliesTopic } from './topics/families.js';
@@ -41,6 +42,7 @@ export default function PaintsStation() {
       <LayingProvider>
         <BenchProvider first={lesson.mixes[0]?.id ?? null}>
           <Topics label={w.topicsLabel} names={w.topics} groups={groups} shown={topic} onShow={setTopic} />
+          <FormerPaint lesson={lesson} />
           <Shown />
         </BenchProvider>
       </LayingProvider>

@@ -284,15 +284,13 @@ function GlazeMedium({ lesson, step }: { lesson: Lesson; step: Step }) {
   if (!first) return <span className={css.formWord}>{w.glazeNoMix}</span>;
   const parts = recipeParts(first, lesson);
   return (
-    <>
-      <NumberInput
-        label={w.glazeMedium}
-        unit={w.glazeToOne}
-        value={first.mediumParts}
-        placeholder={parts ? String(mediumOf(first, parts, lesson.finish)) : ''}
-        onValue={(mediumParts) => mixes.every(({ id }) => session.do('setThinning', { id, mediumParts }))}
-      />
-    </>
+    <NumberInput
+      label={w.glazeMedium}
+      unit={w.glazeToOne}
+      value={first.mediumParts}
+      placeholder={parts ? String(mediumOf(first, parts, lesson.finish)) : ''}
+      onValue={(mediumParts) => mixes.every(({ id }) => session.do('setThinning', { id, mediumParts }))}
+    />
   );
 }
 

@@ -1,0 +1,23 @@
+import type { Rule } from '../finding.js';
+
+/** A lesson written with an earlier table of pigments, whose mixes nobody has looked at since. */
+export const formerPaint: Rule = {
+  id: 'former-paint',
+  look: (lesson) => {
+    const [mix] = lesson.mixes;
+    if (!lesson.formerPaint || !mix) return [];
+    return [
+      {
+        id: 'former-paint',
+        rule: 'former-paint',
+        about: 'The mixes of this lesson',
+        words:
+          'Paint is reckoned more truly than when this lesson was written: some of its mixes look different now. Look at them under Paints.',
+        reason: 'Physics: the table of pigments was fitted anew.',
+        serious: false,
+        place: { station: 'paints', mixId: mix.id },
+        fix: { words: 'Keep all recipes', command: 'meetPaint', args: { recipes: [] } },
+      },
+    ];
+  },
+};

@@ -1,0 +1,1 @@
+export { type Changed, lookOtherwise } from './former.js';

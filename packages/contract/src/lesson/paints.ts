@@ -11,12 +11,27 @@ export type Finish = (typeof finishes)[number];
 export const keepings = ['plate', 'film', 'wet-palette', 'bag'] as const;
 export type Keeping = (typeof keepings)[number];
 
+const Um = Type.Number({ exclusiveMinimum: 0, maximum: 1000 });
+
 /** A tube of one's own, known by samples painted out and dry: its mass tone, and a tint with so many parts of titanium white. */
 export const OwnTube = Type.Object(
   {
     name: Name,
     masstoneLab: Lab,
     tint: optional(Type.Object({ lab: Lab, whiteParts: Type.Number({ exclusiveMinimum: 0, maximum: 200 }) }, strict)),
+    /** Two films of it, thin and thick (dry µm), read over black and over white. */
+    drawdowns: optional(
+      Type.Object(
+        {
+          dryUm: Type.Tuple([Um, Um]),
+          overBlack: Type.Tuple([Lab, Lab]),
+          overWhite: Type.Tuple([Lab, Lab]),
+          black: Lab,
+          white: Lab,
+        },
+        strict,
+      ),
+    ),
     /** The surface of the samples; satin unless said otherwise. */
     finish: optional(oneOf(finishes)),
   },

@@ -114,7 +114,12 @@ export function* beginLesson(
       areaCm2: sizes.get(area.id) ?? outlineArea(area.outline) / 100,
       values: values[i] ?? { values: [], gradual: false },
     })),
-    { alike: level.alike, most: level.mixes, maxTubes: level.maxTubes },
+    {
+      alike: level.alike,
+      most: level.mixes,
+      maxTubes: level.maxTubes,
+      isSmallest: lesson.tubes.length === 0 && lesson.school.palette === 'smallest',
+    },
     ids,
   );
   let made = mixing.next();

@@ -1,7 +1,7 @@
 import type { Lab, Lesson, Mix, Tube } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { paintsOf } from '../derived/index.js';
-import { mixParts, recipeCost, type StockPaint, tableOf } from '../mix/index.js';
+import { mixParts, paletteSearch, recipeCost, type StockPaint, tableOf, tintingPower } from '../mix/index.js';
 import { colourInWords } from '../picture/index.js';
 import type { AreaValues } from './values.js';
 
@@ -21,7 +21,7 @@ export type Mixes = {
 export function* mixesFor(
   lesson: Lesson,
   values: readonly { areaId: string; areaCm2: number; values: AreaValues }[],
-  { alike, most, maxTubes }: { alike: number; most: number; maxTubes: number },
+  { alike, most, maxTubes, isSmallest }: { alike: number; most: number; maxTubes: number; isSmallest: boolean },
   ids: () => string,
 ): Generator<number, Mixes> {
   let wanted: Wanted[] = values.flatMap(({ areaId, areaCm2, values: own }) =>
@@ -39,13 +39,14 @@ export function* mixesFor(
   const work = tableOf(paints, { maxTubes, finish: lesson.finish });
   let table = work.next();
   while (!table.done) {
-    yield table.value.share;
+    yield table.value.share * (isSmallest ? 0.5 : 1);
     table = work.next();
   }
   const found = table.value;
+  const among = isSmallest ? yield* smallestOf(wanted, paints, lesson.finish) : ALL;
   wanted.sort((one, other) => one.lab[0] - other.lab[0]);
   const mixes = wanted.map(({ lab, areas }): Mix => {
-    const recipe = simplest(found.nearest(lab, { count: 40 }), paints, lesson.finish);
+    const recipe = simplest(found.nearest(lab, { count: 40, among }), paints, lesson.finish);
     const [first, ...others] = [...areas].sort((a, b) => b[1] - a[1]).map(([id]) => id);
     return {
       id: ids(),
@@ -64,6 +65,34 @@ export function* mixesFor(
   });
   return { mixes, shares };
 }
+
+const ALL = -1;
+/** Near enough for a palette that is kept small; seen side by side. */
+const REACHED = 3;
+/** The fewest of the paints that reach all colours which all of them reach, as bits; a white is always among them. */
+function* smallestOf(
+  wanted: readonly Wanted[],
+  paints: readonly StockPaint[],
+  finish: Lesson['finish'],
+): Generator<number, number> {
+  if (wanted.length === 0) return ALL;
+  const white = paints.find((paint) => tintingPower(paint) < WHITE_POWER);
+  const search = paletteSearch(
+    wanted.map((one) => one.lab),
+    paints,
+    { tolerance: REACHED, finish, kinds: ['touch'], ...(white ? { must: [white.id] } : {}) },
+  );
+  let step = search.next();
+  while (!step.done) {
+    yield 0.5 + 0.5 * step.value;
+    step = search.next();
+  }
+  const { tubes, unreachable } = step.value;
+  // What none of them reaches takes all of them to come near.
+  if (unreachable.length > 0 || tubes.length === 0) return ALL;
+  return paints.reduce((bits, paint, i) => (tubes.includes(paint.id) ? bits | (1 << i) : bits), 0);
+}
+const WHITE_POWER = 0.05;
 
 const joined = (one: Wanted, other: Wanted): Wanted => {
   const weight = one.weight + other.weight;

@@ -11,8 +11,12 @@ export type Sample = {
   tint?: { lab: Lab; whiteParts: number } | undefined;
   /** The surface of the samples; satin unless said otherwise. */
   finish?: Finish | undefined;
+  /** Two films of the tube, thin and thick (dry µm), over black and over white. */
+  drawdowns?: { dryUm: [number, number]; overBlack: [Lab, Lab]; overWhite: [Lab, Lab]; black: Lab; white: Lab } | undefined;
 };
 export type Calibrated = Spectra & {
+  /** Other spectra that the samples allow as well: one standard deviation along each axis of what is not known. */
+  spread: readonly Spectra[];
   /** The tube of the table it was fitted from. */
   nearest: string;
   /** What is left between the samples and the fit, ΔE00. */
@@ -23,10 +27,10 @@ export type Calibrated = Spectra & {
   warning: string | null;
 };
 
-const PARAMETERS = 6; // strength, hue tilt, two bends and a fine bend of absorption; scattering
+const PARAMETERS = 7; // strength, hue tilt, two bends and a fine bend of absorption; scattering; share in a film
 const CONTRADICTION = 3; // ΔE00 left from which the samples count as contradictory
 
-/** The spectra of a pigment with its absorption bent by smooth factors and its scattering scaled; it keeps the share that counts in a film. */
+/** The spectra of a pigment with its absorption bent by smooth factors, its scattering and its share in a film scaled. */
 function bent(base: Spectra, p: ArrayLike<number>): Spectra {
   const K = new Float64Array(SAMPLES);
   const S = new Float64Array(SAMPLES);
@@ -41,7 +45,7 @@ function bent(base: Spectra, p: ArrayLike<number>): Spectra {
     K[i] = (base.K[i] as number) * Math.exp(log);
     S[i] = (base.S[i] as number) * Math.exp(p[5] as number);
   }
-  return { K, S, film: base.film };
+  return { K, S, film: Math.min(1, base.film * Math.exp(p[6] as number)) };
 }
 
 /**
@@ -71,23 +75,44 @@ export function calibrateTube(sample: Sample): Calibrated {
       ).lab;
     return { masstone, tint };
   };
+  const films = filmsOf(sample);
+  const asFilm = (paint: Spectra, { dryUm, ground }: Film): Lab =>
+    mixColour([{ pigment: paint, parts: 1 }], { finish, film: { dryUm }, ground }).lab;
   const distance = (spectra: Spectra) => {
     const { masstone, tint } = seen(spectra);
-    return deltaE00(sample.masstoneLab, masstone) + (sample.tint && tint ? deltaE00(sample.tint.lab, tint) : 0);
+    const offTint = sample.tint && tint ? deltaE00(sample.tint.lab, tint) : 0;
+    if (films.length === 0) return offTint + deltaE00(sample.masstoneLab, masstone);
+    return offTint + films.reduce((sum, film) => sum + deltaE00(film.lab, asFilm(spectra, film)), 0) / 2;
   };
   const base = [...pigmentTable.values()].reduce((best, one) => (distance(one) < distance(best) ? one : best), pigmentOf('PB29'));
   const residuals = (p: Float64Array): number[] => {
     const { masstone, tint } = seen(bent(base, p));
     const off = (lab: Lab, aim: Lab) => lab.map((value, i) => value - (aim[i] as number));
     // Without a tint nothing is known of the strength: it stays the table's.
-    const pull = [0.3, 0.5, 0.5, 0.8, 0.8, sample.tint ? 0.3 : 50].map((weight, i) => weight * (p[i] as number));
-    return [...off(masstone, sample.masstoneLab), ...(sample.tint && tint ? off(tint, sample.tint.lab) : []), ...pull];
+    const isThick = films.length === 0;
+    const pull = [0.3, 0.5, 0.5, 0.8, 0.8, sample.tint ? 0.3 : 50, isThick ? 50 : 0.3].map(
+      (weight, i) => weight * (p[i] as number),
+    );
+    const laid = bent(base, p);
+    return [
+      ...(isThick ? off(masstone, sample.masstoneLab) : []),
+      ...(sample.tint && tint ? off(tint, sample.tint.lab) : []),
+      ...films.flatMap((film) => off(asFilm(laid, film), film.lab)),
+      ...pull,
+    ];
   };
   const p = leastSquares(residuals, new Float64Array(PARAMETERS));
   const spectra = bent(base, p);
+  const spread = axesOf(residuals, p).map((axis) =>
+    bent(
+      base,
+      p.map((value, i) => value + (axis[i] as number)),
+    ),
+  );
   const { masstone, tint } = seen(spectra);
+  const offFilms = films.map((film) => deltaE00(film.lab, asFilm(spectra, film)));
   const left = {
-    masstone: deltaE00(sample.masstoneLab, masstone),
+    masstone: films.length > 0 ? Math.max(...offFilms) : deltaE00(sample.masstoneLab, masstone),
     tint: sample.tint && tint ? deltaE00(sample.tint.lab, tint) : null,
   };
   const worst = Math.max(left.masstone, left.tint ?? 0);
@@ -97,7 +122,57 @@ export function calibrateTube(sample: Sample): Calibrated {
       : sample.tint
         ? null
         : 'Without a tint with white the strength of this tube is that of its nearest relative. Paint out one part with ten of white.';
-  return { ...spectra, nearest: base.id, left, strength: mean(spectra.K) / mean(base.K), warning };
+  return { ...spectra, spread, nearest: base.id, left, strength: mean(spectra.K) / mean(base.K), warning };
+}
+
+type Film = { dryUm: number; ground: Lab; lab: Lab };
+function filmsOf({ drawdowns }: Sample): Film[] {
+  if (!drawdowns) return [];
+  const { dryUm, overBlack, overWhite, black, white } = drawdowns;
+  if (!(dryUm[0] > 0 && dryUm[1] > dryUm[0] && dryUm[1] <= 1000))
+    throw new RangeError('The second drawdown must be thicker than the first, and both up to 1 000 µm dry.');
+  for (const lab of [...overBlack, ...overWhite, black, white]) soundTarget(lab);
+  return [0, 1].flatMap((i): Film[] => [
+    { dryUm: dryUm[i] as number, ground: black, lab: overBlack[i] as Lab },
+    { dryUm: dryUm[i] as number, ground: white, lab: overWhite[i] as Lab },
+  ]);
+}
+
+/** How far samples are read truly, in Lab: no photograph and no brush does better. */
+const READ_SD = 1;
+/**
+ * One standard deviation along each axis of what the samples leave open: the columns of a root of the covariance, from the slopes
+ * of the residuals (the pulls to the table count as what was known before).
+ */
+function axesOf(residuals: (p: Float64Array) => number[], p: Float64Array): number[][] {
+  const now = residuals(p);
+  const slope = Array.from(p, (_, i) => {
+    const moved = Float64Array.from(p);
+    moved[i] = (moved[i] as number) + 1e-4;
+    return residuals(moved).map((value, k) => (value - (now[k] as number)) / 1e-4);
+  });
+  const sd = Math.max(READ_SD, Math.sqrt(squares(now) / Math.max(1, now.length - PARAMETERS)));
+  const precision = slope.map((one, i) => slope.map((other, j) => dot(one, other) / sd ** 2 + (i === j ? 1e-9 : 0)));
+  const columns = precision.map((_, i) =>
+    solve(
+      precision,
+      precision.map((__, k) => (k === i ? 1 : 0)),
+    ),
+  );
+  return choleskyColumns(columns);
+}
+
+/** The columns of the lower root of a symmetric positive matrix (Cholesky). */
+function choleskyColumns(matrix: readonly (readonly number[])[]): number[][] {
+  const n = matrix.length;
+  const lower = matrix.map(() => new Array<number>(n).fill(0));
+  for (let i = 0; i < n; i++)
+    for (let j = 0; j <= i; j++) {
+      let sum = matrix[i]?.[j] as number;
+      for (let k = 0; k < j; k++) sum -= (lower[i]?.[k] as number) * (lower[j]?.[k] as number);
+      (lower[i] as number[])[j] = i === j ? Math.sqrt(Math.max(0, sum)) : sum / Math.max(1e-12, lower[j]?.[j] as number);
+    }
+  return lower.map((_, j) => lower.map((row) => row[j] as number));
 }
 
 const mean = (values: ArrayLike<number>) => Array.from(values).reduce((sum, value) => sum + value, 0) / values.length;

@@ -18,5 +18,6 @@ export {
   tintingPower,
 } from './recipes.js';
 export { outOfReach, type Reason, reasons, type StockPaint, type Suggestion, suggest, whatWouldReach } from './suggest.js';
+export { howSure } from './sure.js';
 export { paintOf, shortTubeName, tableTubeId, tubeRgb, weakened } from './tube.js';
 export { amountInWords, recipeInWords } from './words.js';

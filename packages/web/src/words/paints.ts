@@ -104,6 +104,46 @@ export const paintWords = {
   masstone: 'Mass tone',
   tint: 'Tint with white',
   whiteParts: 'Parts of white to one',
+  card: {
+    title: 'Card for drawdowns',
+    head: 'From two drawdowns on a card',
+    about:
+      'The truest way: print the card, draw the tube down on it in two films over black and white, put its tint beside them and a grey step card in its place, let all dry, and photograph the whole sheet in shade.',
+    print: 'Print the card',
+    greys: 'Lay your grey step card here, its light end to the left, so that its steps fill the strip evenly.',
+    stripes: {
+      thin: ['thin: one layer of tape', 'on either side, scraped once'],
+      thick: ['thick: two layers of tape', 'on either side, scraped once'],
+      tint: ['tint: 1 part to 10 of', 'titanium white, thick, on white'],
+    } as Record<'thin' | 'thick' | 'tint', readonly string[]>,
+    steps: [
+      'Print at true size, without fitting to the page.',
+      'Draw the tube down over black and white with the edge of a stiff card, in two films.',
+      'Paint the tint thickly below the black. Leave bare paper round everything.',
+      'When all is dry, lay the sheet on a table darker than paper, away from lamps and sun.',
+      'Photograph the whole sheet, its four corners in the picture, white not burnt out.',
+    ],
+    ruler: '50 mm: measure it',
+    photo: 'Photograph of the card',
+    found: 'The corners of the sheet were found. Move one that is off.',
+    pick: 'Put the four handles on the corners of the sheet.',
+    greySteps: 'Steps of the grey card, L* from light to dark',
+    films: 'Films when dry, µm: thin and thick',
+    read: 'Read the card',
+    fault: 'Give the L* of at least three steps, lightest first, with blanks between them.',
+    uneven: (share: number) => `The darkest corner had ${Math.round(share * 100)} % of the light; that was taken out.`,
+    reads: {
+      thinOverBlack: 'thin on black',
+      thickOverBlack: 'thick on black',
+      thinOverWhite: 'thin on white',
+      thickOverWhite: 'thick on white',
+      tint: 'tint',
+    },
+  },
+  sure: (deltaE: number) =>
+    deltaE < 2.5
+      ? `Known well: likely within ${deltaE.toFixed(1)} of what your tubes give`
+      : `Reckoned from the table of pigments; your own tubes may come out ${deltaE < 4 ? 'a little' : 'clearly'} different (about ${deltaE.toFixed(0)}). Draw them down to know better`,
   fromPhoto: 'From a photo',
   photoPick: (what: string) => `Click the ${what} in the photo.`,
   fitted: (nearest: string, left: number) =>

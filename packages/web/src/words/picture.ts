@@ -193,7 +193,11 @@ export const picture = {
     none: 'No colour yet: choose one.',
     back: 'as in the picture',
     clear: 'no colour',
-    like: 'Like the mix',
+    like: 'Take the colour of',
+    choose: 'a mix or tube',
+    free: 'Any colour',
+    mixes: 'Mixes',
+    tubes: 'Tubes',
   },
   edges: {
     about: 'How wide each border is in the picture. Choose an area to see its own.',

@@ -222,8 +222,6 @@ export const transferWords = {
     afterStep: (n: number, title: string) => `after ${n}. ${title}`,
     found: 'The corners were found. Move one that is off.',
     pickThem: 'The corners were not found. Put the four handles on the corners of the canvas.',
-    corner: (n: number) => `corner ${n}`,
-    cornerHelp: 'Arrow keys move it, Shift farther.',
     compare: 'Compare',
     comparing: 'Comparing',
     differs: (n: number) => (n === 1 ? 'One thing differs' : `${n} things differ`),

@@ -344,6 +344,7 @@ export const words = {
     topics: { teach: 'Teach', invite: 'Invite', rehearse: 'Rehearse', alone: 'Painting alone' },
     rehearsed: 'rehearsal',
   },
+  corners: { corner: (n: number) => `corner ${n}`, cornerHelp: 'Arrow keys move it, Shift farther.' },
   techniques: techniqueWords,
   needs: {
     any: 'anything',

@@ -1,4 +1,5 @@
 import type { Correction, Lab, Lesson, Outline, Placement, Thing } from '@viaticum/contract';
+import type { CardReading } from '@viaticum/core/drawdown';
 import type {
   ComposeArea,
   ComposedArea,
@@ -59,6 +60,8 @@ export type PictureJobs = {
   lines: { args: { lesson: Lesson; withPicture: boolean }; answer: DrawnLine[] };
   /** A photograph's size, and the corners of the canvas in it where they are found. */
   corners: { args: { photo: Blob }; answer: { widthPx: number; heightPx: number; corners: Corners | null } };
+  /** The colours of a card of drawdowns in a photograph, by its corners and the L* of its grey card. */
+  card: { args: { photo: Blob; corners: Corners; greys: number[] }; answer: CardReading };
   /** A photograph of a drawing (or of the canvas after a step) against the template. */
   compare: {
     args: { lesson: Lesson; lines: Line[]; photo: Blob; corners: Corners; afterStepId: string | null };

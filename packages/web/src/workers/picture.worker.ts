@@ -1,5 +1,6 @@
 import type { Lab, Lesson, Outline } from '@viaticum/contract';
 import { labelSheets, visibleParts } from '@viaticum/core/area';
+import { readCard } from '@viaticum/core/drawdown';
 import { beginLesson } from '@viaticum/core/lesson-from-picture';
 import {
   BARE,
@@ -332,6 +333,9 @@ const jobs: {
   async corners(_, { photo }) {
     const picture = await photoOf(photo);
     return { widthPx: picture.width, heightPx: picture.height, corners: findCorners(picture) };
+  },
+  async card(_, { photo, corners, greys }) {
+    return readCard(await photoOf(photo), corners, greys);
   },
   async compare(id, { lesson, lines, photo, corners, afterStepId }) {
     const picture = await photoOf(photo);

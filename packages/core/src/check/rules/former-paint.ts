@@ -4,8 +4,7 @@ import type { Rule } from '../finding.js';
 export const formerPaint: Rule = {
   id: 'former-paint',
   look: (lesson) => {
-    const [mix] = lesson.mixes;
-    if (!lesson.formerPaint || !mix) return [];
+    if (!lesson.formerPaint || lesson.mixes.length === 0) return [];
     return [
       {
         id: 'former-paint',
@@ -15,7 +14,7 @@ export const formerPaint: Rule = {
           'Paint is reckoned more truly than when this lesson was written: some of its mixes look different now. Look at them under Paints.',
         reason: 'Physics: the table of pigments was fitted anew.',
         serious: false,
-        place: { station: 'paints', mixId: mix.id },
+        place: { station: 'paints' },
         fix: { words: 'Keep all recipes', command: 'meetPaint', args: { recipes: [] } },
       },
     ];

@@ -25,11 +25,11 @@ export const heapSkins: Rule = {
         {
           id: `heap-skins/${k === 0 ? 'ahead' : 'rest'}`,
           rule: 'heap-skins',
-          about: first.mix.name,
+          about: 'Heaps',
           words: `${k === 0 ? ahead : rests}: ${named(heaps)}; ${first.kept.where} they keep ${waitInWords(keepsMin)}. ${first.kept.mend}`,
           reason: `Physics: a heap dries as a film does, and mixed anew it never quite matches${touchy.length > 0 ? ` (least of all ${listInWords(touchy.slice(0, MOST_NAMED))})` : ''}.`,
           serious: false,
-          place: { station: 'paints', mixId: first.mix.id },
+          place: { station: 'paints' },
         },
       ];
     });

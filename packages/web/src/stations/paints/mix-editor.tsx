@@ -1,10 +1,11 @@
 import { type Amount, type Lesson, type Mix, smallAmounts } from '@viaticum/contract';
 import { looksOf, type MixCovering } from '@viaticum/core/derived';
-import { amountInWords, HIDES_AT, shortTubeName } from '@viaticum/core/mix';
+import { amountInWords, HIDES_AT, howSure, shortTubeName } from '@viaticum/core/mix';
 import { cssRgb, labToSrgb, valueStep } from '@viaticum/kernels/colour';
 import { partsOf } from '@viaticum/kernels/mixing';
 import { Button, Checkbox, Select } from 'antd';
 import { clsx } from 'clsx';
+import { useMemo } from 'react';
 import { useSession } from '../../lesson/context.js';
 import { useRemoval } from '../../lesson/use-removal.js';
 import { CommitInput } from '../../ui/commit-input.js';
@@ -37,6 +38,7 @@ export function MixEditor({
   const ask = useRemoval();
   const look = looksOf(lesson).get(mix.id);
   const used = lesson.steps.filter((step) => step.mixIds.includes(mix.id)).length;
+  const sure = useMemo(() => howSure(mix, lesson), [mix, lesson]);
   const seen = mix.targetState === 'wet' ? look?.wet : look?.colour;
   return (
     <section className={css.mixEditor}>
@@ -75,6 +77,7 @@ export function MixEditor({
           </span>
         </p>
       )}
+      {sure !== null && <p className="small quiet">{w.sure(sure)}.</p>}
       <Target lesson={lesson} mix={mix} />
       <Found lesson={lesson} mix={mix} />
       <Recipe lesson={lesson} mix={mix} />

@@ -64,7 +64,9 @@ export function HeapsTopic() {
             {
               title: rests,
               align: 'right',
-              render: (_, heap) => <span className="numbers">{waitInWords(heap.longest.restMin)}</span>,
+              render: (_, heap) => (
+                <span className="numbers">{heap.longest.restMin < 1 ? '–' : waitInWords(heap.longest.restMin)}</span>
+              ),
             },
             {
               title: keeps,

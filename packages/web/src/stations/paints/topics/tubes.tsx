@@ -1,4 +1,4 @@
-import { finishes, type Lab, type Lesson, type Tube } from '@viaticum/contract';
+import { finishes, type Lab, type Lesson, type OwnTube as Own, type Tube } from '@viaticum/contract';
 import { calibrateTube, shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { discColour } from '@viaticum/core/picture';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
@@ -10,6 +10,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
 import { FileKey, PICTURES } from '../../../ui/file-key.js';
 import { words } from '../../../words/words.js';
+import { Drawdowns } from '../drawdowns.js';
 import paintsCss from '../paints.module.css';
 import { Typed } from '../target.js';
 import { AddTube } from '../tube-list.js';
@@ -176,25 +177,37 @@ function OwnTube({ lesson }: { lesson: Lesson }) {
   const [name, setName] = useState('');
   const [masstone, setMasstone] = useState<Lab | null>(null);
   const [tint, setTint] = useState<Lab | null>(null);
+  const [drawdowns, setDrawdowns] = useState<NonNullable<Own['drawdowns']> | null>(null);
   const [whiteParts, setWhiteParts] = useState('10');
   const { finish } = lesson;
   const parts = Number(whiteParts);
   const { fit, fault } = useMemo(() => {
     if (!masstone) return { fit: null, fault: null };
     try {
-      const sample = { masstoneLab: masstone, ...(tint && { tint: { lab: tint, whiteParts: parts } }) };
+      const sample = {
+        masstoneLab: masstone,
+        ...(tint && { tint: { lab: tint, whiteParts: parts } }),
+        ...(drawdowns && { drawdowns }),
+      };
       return { fit: calibrateTube({ ...sample, finish }), fault: null };
     } catch (error) {
       return { fit: null, fault: (error as Error).message };
     }
-  }, [masstone, tint, parts, finish]);
+  }, [masstone, tint, drawdowns, parts, finish]);
   const add = () => {
     if (!fit || !masstone) return;
-    const own = { name: name.trim(), masstoneLab: masstone, ...(tint && { tint: { lab: tint, whiteParts: parts } }), finish };
+    const own = {
+      name: name.trim(),
+      masstoneLab: masstone,
+      ...(tint && { tint: { lab: tint, whiteParts: parts } }),
+      ...(drawdowns && { drawdowns }),
+      finish,
+    };
     if (!session.do('addTube', { tube: { id: nanoid(8), pigment: fit.nearest, grade: 'artist', own } })) return;
     setName('');
     setMasstone(null);
     setTint(null);
+    setDrawdowns(null);
   };
   return (
     <section className={css.ownTube}>
@@ -216,9 +229,23 @@ function OwnTube({ lesson }: { lesson: Lesson }) {
         </label>
       </p>
       <div className={css.ownSamples} data-testid="own-samples">
-        <OwnSample what={w.masstone} lab={masstone} onLab={setMasstone} />
+        <OwnSample
+          what={w.masstone}
+          lab={masstone}
+          onLab={(lab) => {
+            setMasstone(lab);
+            setDrawdowns(null);
+          }}
+        />
         <OwnSample what={w.tint} lab={tint} onLab={setTint} />
       </div>
+      <Drawdowns
+        onRead={(read) => {
+          setMasstone(read.masstoneLab);
+          setTint(read.tintLab);
+          setDrawdowns(read.drawdowns ?? null);
+        }}
+      />
       {fault && (
         <p className="signal" role="alert">
           {fault}

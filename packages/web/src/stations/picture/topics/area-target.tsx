@@ -1,6 +1,9 @@
-import type { Area, Lab } from '@viaticum/contract';
-import { cssRgb, labToSrgb, valueStep } from '@viaticum/kernels/colour';
-import { Select } from 'antd';
+import type { Area, Lab, Lesson } from '@viaticum/contract';
+import { looksOf } from '@viaticum/core/derived';
+import { paintOf, shortTubeName } from '@viaticum/core/mix';
+import { cssRgb, labToSrgb, srgbToLab, valueStep } from '@viaticum/kernels/colour';
+import { mixColour } from '@viaticum/kernels/mixing';
+import { ColorPicker, Select } from 'antd';
 import { clsx } from 'clsx';
 import { useMemo } from 'react';
 import { useLesson, useSession, useWorkedOut } from '../../../lesson/context.js';
@@ -26,7 +29,7 @@ export function AreaTarget({ area }: { area: Area }) {
   const mean = answer?.[at] ?? null;
   const lab = area.targetLab ?? mean;
   const set = (next: Lab | null) => session.do('setAreaTarget', { id: area.id, lab: next });
-  const withTarget = lesson.mixes.filter((mix) => mix.targetLab);
+  const colours = colourChoices(lesson);
   return (
     <div className={css.areaTarget}>
       <p className="small">
@@ -38,20 +41,70 @@ export function AreaTarget({ area }: { area: Area }) {
           : w.none}
       </p>
       <Nudges lab={lab ?? MIDDLE} clear={hasPicture ? w.back : w.clear} onLab={set} />
-      {withTarget.length > 0 && (
-        <div className={clsx(pictureCss.areaJoin, 'small')}>
-          <span className="quiet">{w.like}</span>
+      <div className={clsx(pictureCss.areaJoin, 'small')}>
+        <span className="quiet">{w.like}</span>
+        {colours.length > 0 && (
           <Select
             aria-label={w.like}
-            value=""
-            onChange={(given) => {
-              const mix = withTarget.find((one) => one.id === given);
-              if (mix?.targetLab) set(mix.targetLab);
+            value={null}
+            placeholder={w.choose}
+            popupMatchSelectWidth={false}
+            onChange={(given: string) => {
+              const found = colours.flatMap((group) => group.options).find((one) => one.value === given);
+              if (found) set(found.lab);
             }}
-            options={[{ value: '', label: '…' }, ...withTarget.map((mix) => ({ value: mix.id, label: mix.name }))]}
+            options={colours.map(({ label, options }) => ({
+              label,
+              options: options.map(({ value, name, lab: own }) => ({
+                value,
+                label: (
+                  <span className={css.choice}>
+                    <i style={{ background: cssRgb(labToSrgb(own)) }} />
+                    {name}
+                  </span>
+                ),
+              })),
+            }))}
           />
-        </div>
-      )}
+        )}
+        <ColorPicker
+          aria-label={w.free}
+          size="small"
+          disabledAlpha
+          value={hexOf(lab ?? MIDDLE)}
+          onChangeComplete={(colour) => {
+            const { r, g, b } = colour.toRgb();
+            set(rounded(srgbToLab([r / 255, g / 255, b / 255])));
+          }}
+        />
+      </div>
     </div>
   );
+}
+
+const rounded = (lab: Lab): Lab => lab.map((value) => Math.round(value * 10) / 10) as Lab;
+const hexOf = (lab: Lab): string =>
+  `#${labToSrgb(lab)
+    .map((value) =>
+      Math.round(value * 255)
+        .toString(16)
+        .padStart(2, '0'),
+    )
+    .join('')}`;
+
+/** Colours that an area can take over: of mixes as they look (or shall), and of tubes by themselves. */
+function colourChoices(lesson: Lesson) {
+  const looks = looksOf(lesson);
+  const mixes = lesson.mixes.flatMap((mix) => {
+    const own = looks.get(mix.id)?.colour?.lab ?? mix.targetLab;
+    return own ? [{ value: `mix/${mix.id}`, name: mix.name, lab: rounded(own) }] : [];
+  });
+  const tubes = lesson.tubes.map((tube) => {
+    const own = mixColour([{ pigment: paintOf(tube), parts: 1 }], { finish: lesson.finish }).lab;
+    return { value: `tube/${tube.id}`, name: shortTubeName(tube), lab: rounded(own) };
+  });
+  return [
+    { label: w.mixes, options: mixes },
+    { label: w.tubes, options: tubes },
+  ].filter((group) => group.options.length > 0);
 }

@@ -1,20 +1,19 @@
-import { type Corners, cornersFault, type Point, pathData } from '@viaticum/core/transfer';
+import { cornersFault, pathData } from '@viaticum/core/transfer';
 import { listInWords } from '@viaticum/core/units';
 import { Button } from 'antd';
-import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useWorkedOut } from '../../../lesson/context.js';
 import { useBlobUrl, useLaying } from '../../../lesson/laid.js';
 import { Choice } from '../../../ui/choice.js';
+import { type CorneredPhoto, CornerPicker, cornered } from '../../../ui/corner-picker.js';
 import { FileKey, PICTURES } from '../../../ui/file-key.js';
 import { transferWords } from '../../../words/transfers.js';
 import type { PictureJobs } from '../../../workers/picture-jobs.js';
-import { arrowStep } from '../../picture/point.js';
 import { useDrawing } from '../drawing-context.js';
 import transfersCss from '../transfers.module.css';
 import css from './check.module.css';
 
 const w = transferWords.check;
-type Photo = { blob: Blob; widthPx: number; heightPx: number; corners: Corners; wasFound: boolean };
 type Result = PictureJobs['compare']['answer'];
 
 /** A photograph of a drawing or canvas, compared with the template: sizes, angles, landmarks, values, in words. */
@@ -22,7 +21,7 @@ export function CheckTopic() {
   const lesson = useWorkedOut();
   const { shown } = useDrawing();
   const { worker } = useLaying();
-  const [photo, setPhoto] = useState<Photo | null>(null);
+  const [photo, setPhoto] = useState<CorneredPhoto | null>(null);
   const [after, setAfter] = useState('');
   const [result, setResult] = useState<Result | null>(null);
   const [fault, setFault] = useState<string | null>(null);
@@ -44,14 +43,7 @@ export function CheckTopic() {
     setPhoto(null);
     const found = await run(() => worker.ask('corners', { photo: blob }).answer);
     if (!found) return;
-    const { widthPx: x, heightPx: y, corners } = found;
-    const usual: Corners = [
-      [x * 0.15, y * 0.15],
-      [x * 0.85, y * 0.15],
-      [x * 0.85, y * 0.85],
-      [x * 0.15, y * 0.85],
-    ];
-    setPhoto({ blob, widthPx: x, heightPx: y, corners: corners ?? usual, wasFound: corners !== null });
+    setPhoto(cornered(blob, found));
   };
   const compare = async () => {
     if (!photo) return;
@@ -100,68 +92,6 @@ export function CheckTopic() {
       )}
       {result && <Found result={result} />}
     </>
-  );
-}
-
-/** The photograph with its four corners, moved by hand or by the arrow keys. */
-function CornerPicker({ photo, onCorners }: { photo: Photo; onCorners: (corners: Corners) => void }) {
-  const { widthPx, heightPx, corners } = photo;
-  const url = useBlobUrl(photo.blob);
-  const svg = useRef<SVGSVGElement>(null);
-  const dragged = useRef<number | null>(null);
-  const put = (i: number, [x, y]: Point) =>
-    onCorners(
-      corners.map((p, k) => (k === i ? [Math.max(0, Math.min(widthPx, x)), Math.max(0, Math.min(heightPx, y))] : p)) as Corners,
-    );
-  const at = (event: PointerEvent): Point => {
-    const matrix = svg.current?.getScreenCTM();
-    if (!matrix) return [0, 0];
-    const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse());
-    return [x, y];
-  };
-  const onKey = (event: KeyboardEvent, i: number) => {
-    const by = arrowStep(event, Math.max(1, widthPx / 400), widthPx / 40);
-    if (!by) return;
-    event.preventDefault();
-    const [x, y] = corners[i] as Point;
-    put(i, [x + by[0], y + by[1]]);
-  };
-  const r = widthPx / 45;
-  return (
-    <svg
-      ref={svg}
-      className={css.cornerPicker}
-      viewBox={`0 0 ${widthPx} ${heightPx}`}
-      aria-label={w.cornerHelp}
-      onPointerMove={(event) => dragged.current !== null && put(dragged.current, at(event))}
-      onPointerUp={() => {
-        dragged.current = null;
-      }}
-    >
-      {url && <image href={url} width={widthPx} height={heightPx} preserveAspectRatio="none" />}
-      <path d={`M${corners.map((p) => p.join(' ')).join('L')}Z`} fill="none" stroke="var(--white)" strokeWidth={r * 0.35} />
-      <path d={`M${corners.map((p) => p.join(' ')).join('L')}Z`} fill="none" stroke="var(--grey-12)" strokeWidth={r * 0.16} />
-      {corners.map(([x, y], i) => (
-        // biome-ignore lint/a11y/useSemanticElements: a handle in a drawing
-        <circle
-          // biome-ignore lint/suspicious/noArrayIndexKey: corners have nothing but their order
-          key={i}
-          cx={x}
-          cy={y}
-          r={r}
-          className={css.cornerHandle}
-          role="button"
-          tabIndex={0}
-          aria-label={w.corner(i + 1)}
-          strokeWidth={r * 0.25}
-          onPointerDown={(event) => {
-            event.currentTarget.setPointerCapture(event.pointerId);
-            dragged.current = i;
-          }}
-          onKeyDown={(event) => onKey(event, i)}
-        />
-      ))}
-    </svg>
   );
 }
 

@@ -13,7 +13,7 @@ import { paint, scenes } from '../paint.mjs';
 export type SceneName = 'balloons' | 'kettle' | 'star';
 export const assets = new URL('../../../packages/server/assets/demo/', import.meta.url);
 
-export const lab = (...rgb: [number, number, number]): Lab => srgbToLab(rgb).map((value) => Math.round(value * 10) / 10) as Lab;
+const lab = (...rgb: [number, number, number]): Lab => srgbToLab(rgb).map((value) => Math.round(value * 10) / 10) as Lab;
 export const tube = (id: string, pigment: string, priceMinor: number, sizeMl = 75) => ({
   id,
   pigment,

@@ -1,5 +1,6 @@
 import type { Lab, Lesson, Mix, Tube } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
+import type { RecipeTable } from '@viaticum/kernels/mixing';
 import { paintsOf } from '../derived/index.js';
 import { mixParts, paletteSearch, recipeCost, type StockPaint, tableOf, tintingPower } from '../mix/index.js';
 import { colourInWords } from '../picture/index.js';
@@ -43,7 +44,7 @@ export function* mixesFor(
     table = work.next();
   }
   const found = table.value;
-  const among = isSmallest ? yield* smallestOf(wanted, paints, lesson.finish) : ALL;
+  const among = isSmallest ? yield* smallestOf(wanted, paints, found, lesson.finish) : ALL;
   wanted.sort((one, other) => one.lab[0] - other.lab[0]);
   const mixes = wanted.map(({ lab, areas }): Mix => {
     const recipe = simplest(found.nearest(lab, { count: 40, among }), paints, lesson.finish);
@@ -73,6 +74,7 @@ const REACHED = 3;
 function* smallestOf(
   wanted: readonly Wanted[],
   paints: readonly StockPaint[],
+  table: RecipeTable,
   finish: Lesson['finish'],
 ): Generator<number, number> {
   if (wanted.length === 0) return ALL;
@@ -88,10 +90,18 @@ function* smallestOf(
     step = search.next();
   }
   const { tubes, unreachable } = step.value;
-  // What none of them reaches takes all of them to come near.
-  if (unreachable.length > 0 || tubes.length === 0) return ALL;
-  return paints.reduce((bits, paint, i) => (tubes.includes(paint.id) ? bits | (1 << i) : bits), 0);
+  let bits = 0;
+  for (const [i, paint] of paints.entries()) if (tubes.includes(paint.id)) bits |= 1 << i;
+  if (bits === 0) return ALL;
+  // What is not reached at all gets the tubes of the recipe that comes nearest, where that is much nearer.
+  for (const at of unreachable) {
+    const { lab } = wanted[at] as Wanted;
+    const [own, any] = [table.nearest(lab, { among: bits })[0], table.nearest(lab)[0]];
+    if (any && (!own || own.deltaE > any.deltaE + NEARER)) for (const { tube } of any.parts) bits |= 1 << tube;
+  }
+  return bits;
 }
+const NEARER = 1.5;
 const WHITE_POWER = 0.05;
 
 const joined = (one: Wanted, other: Wanted): Wanted => {

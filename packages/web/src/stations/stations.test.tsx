@@ -108,7 +108,11 @@ describe('one mix', () => {
 
 describe('tubes', () => {
   it('one that steps need is asked about; one of the table is added by its name', async () => {
-    const { user, session } = onBench(lesson, (now) => <TubeList lesson={now} />);
+    const { user, session } = onBench(lesson, (now) => (
+      <BenchProvider first={null}>
+        <TubeList lesson={now} />
+      </BenchProvider>
+    ));
     const [tube] = lesson.tubes;
     await user.click(screen.getAllByRole('button', { name: /^Remove: / })[0] as HTMLElement);
     const dialog = await screen.findByRole('dialog');

@@ -12,7 +12,7 @@ const camel = (name: string) => name.replace(/-(\w)/g, (_, letter: string) => le
 
 /** Names that are not a module's: what is shared by all, and parts whose look belongs to the place where they stand. */
 const shared =
-  'choice dialog-title drying-film field field-fault finding mix-nudges number-field number-said numbers opening plain print-else print-sheet quiet recipe recipe-bar recipe-words row serious signal small topics visually-hidden aside brush-out';
+  'choice dialog-title drying-film field field-fault finding mix-nudges number-field number-said numbers opening plain print-else print-sheet quiet recipe recipe-bar recipe-dot recipe-scale recipe-words row serious signal small topics visually-hidden aside brush-out';
 
 /** The classes of a module, as a component takes them. */
 function classesOf(sheet: string): Set<string> {

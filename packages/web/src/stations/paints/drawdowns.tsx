@@ -80,10 +80,10 @@ export function Drawdowns({ onRead }: { onRead: (samples: Samples) => void }) {
     <section className={css.drawdowns} aria-label={w.head}>
       <h3>{w.head}</h3>
       <p className="small quiet">{w.about}</p>
-      <p className={css.keys}>
+      <div className={css.keys}>
         <Button onClick={() => void print()}>{w.print}</Button>
         <FileKey label={w.photo} name={w.photo} accept={PICTURES} onFile={(file) => file && void choose(file)} />
-      </p>
+      </div>
       {fault && (
         <p className="signal" role="alert">
           {fault}

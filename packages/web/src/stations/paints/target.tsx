@@ -28,7 +28,7 @@ export function Target({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
     <>
       <h3>{w.target}</h3>
       {!mix.targetLab && <p className="small quiet">{w.noTarget}</p>}
-      <p className={css.mixTargetKeys}>
+      <div className={css.mixTargetKeys}>
         {hasPicture && (
           <Button type={picking ? 'primary' : 'default'} aria-pressed={picking} onClick={() => setPicking(!picking)}>
             {w.pick}
@@ -53,7 +53,7 @@ export function Target({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
             ]}
           />
         )}
-      </p>
+      </div>
       {picking && <PickSpot lesson={lesson} onLab={(lab) => set(lab, null)} />}
       {mix.targetLab && <Nudges clear={w.clear} lab={mix.targetLab} onLab={set} />}
       <Typed lab={mix.targetLab ?? null} onLab={set} />

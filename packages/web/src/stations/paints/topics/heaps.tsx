@@ -22,7 +22,7 @@ export function HeapsTopic() {
   const [mix, about, used, rests, keeps, so] = w.heapColumns;
   return (
     <div className={paintsCss.paintsPage}>
-      <p className={css.kept}>
+      <div className={css.kept}>
         <span id="kept-on">{w.keptOn}</span>
         <Segmented
           aria-labelledby="kept-on"
@@ -30,7 +30,7 @@ export function HeapsTopic() {
           options={keepings.map((one) => ({ value: one, label: w.keepings[one] }))}
           onChange={(one) => session.do('setKeeping', { kept: one })}
         />
-      </p>
+      </div>
       <p className="quiet">{w.heapsAbout(w.keepings[kept])}</p>
       {heaps.length === 0 ? (
         <p className="quiet">{w.heapsNone}</p>

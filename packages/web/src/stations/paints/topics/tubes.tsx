@@ -38,7 +38,7 @@ export function TubesTopic() {
 function FinishChoice({ lesson }: { lesson: Lesson }) {
   const session = useSession();
   return (
-    <p className={css.finish}>
+    <div className={css.finish}>
       <span id="finish-of-paint">{w.finish}</span>
       <Segmented
         aria-labelledby="finish-of-paint"
@@ -47,7 +47,7 @@ function FinishChoice({ lesson }: { lesson: Lesson }) {
         onChange={(finish) => session.do('setFinish', { finish })}
       />
       <span className="quiet small">{w.finishAbout}</span>
-    </p>
+    </div>
   );
 }
 

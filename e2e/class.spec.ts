@@ -51,7 +51,7 @@ test('a class from start to end: done and taken back, hands, a minute more, look
   const ines = await joinPhone(browser, server, code, 'Ines', { width: 360, height: 740 });
   await page.getByRole('button', { name: /Start/ }).click();
   await expect(ines.getByText('2 in flat, wash')).toBeVisible();
-  await expect(ines.getByText(/1 white\s: 1 yellow ochre\s: a touch of burnt umber/)).toBeVisible();
+  await expect(ines.getByText(/10 white\s: 1 arylide yellow\s: 1 burnt umber/)).toBeVisible();
 
   await mara.getByRole('button', { name: 'Done' }).click();
   await expect(page.getByText('1 of 2 done')).toBeVisible();

@@ -171,7 +171,7 @@ test('a phone without network: the server is gone, the page is reloaded over TLS
     await server.kill();
     await phone.reload();
     await expect(phone.getByRole('heading', { name: 'Tone the whole canvas' })).toBeVisible();
-    await expect(phone.getByText(/1 white\s: 1 yellow ochre/)).toBeVisible();
+    await expect(phone.getByText(/10 white\s: 1 arylide yellow/)).toBeVisible();
     await expect(phone.getByText('No connection just now')).toBeVisible();
     // What is said meanwhile is heard when the server is back.
     await phone.getByRole('button', { name: 'Done', exact: true }).click();

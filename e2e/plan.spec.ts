@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test';
 import { accessible, choose, expect, keepRoom, openDemo, openRoom, saved, test, topic } from './fixtures.js';
 
 const total = (page: Page) => page.locator('[data-testid="bench-time"] b');
-/** "3 h 33" or "41 min" as minutes. */
+/** "3 h 30" or "41 min" as minutes. */
 const minutesOf = (text: string): number => {
   const [, hours = '0', minutes = '0'] = /(?:(\d+) h )?(\d+)/.exec(text) ?? [];
   return Number(hours) * 60 + Number(minutes);
@@ -28,21 +28,21 @@ test('three plans stand side by side; minutes are traded against changes; an ord
   signedIn: page,
 }) => {
   await openDemo(page);
-  await expect(total(page)).toHaveText('3 h 33');
+  await expect(total(page)).toHaveText('3 h 30');
   const titles = () => page.locator('[data-testid="step-row"] [data-testid="step-title"]').allInnerTexts();
   const before = await titles();
   await topic(page, 'Plans');
-  await expect(strip(page, 'your order')).toContainText('3 h 33, 1 h 19 waiting', { timeout: 60_000 });
-  await expect(strip(page, 'least waiting')).toContainText('2 h 41, 26 min waiting');
-  await expect(page.getByText('53 min shorter.')).toBeVisible();
+  await expect(strip(page, 'your order')).toContainText('3 h 30, 1 h 15 waiting', { timeout: 60_000 });
+  await expect(strip(page, 'least waiting')).toContainText('2 h 39, 24 min waiting');
+  await expect(page.getByText('50 min shorter.')).toBeVisible();
   await expect(page.getByText('Proven: no order of these steps ends sooner.')).toBeVisible();
   const calm = minutesOf(await strip(page, 'calm').locator('.numbers').innerText());
-  expect(calm).toBeGreaterThan(minutesOf('2 h 41') + 20);
+  expect(calm).toBeGreaterThan(minutesOf('2 h 39') + 20);
   // Fewer changes, more minutes, one step of the slider at a time.
   const trade = page.getByLabel('Fewer changes to your order, or fewer minutes');
   const chosen = page.getByTestId('trade');
-  await expect(chosen).toContainText('2 h 41');
-  let last = minutesOf('2 h 41');
+  await expect(chosen).toContainText('2 h 39');
+  let last = minutesOf('2 h 39');
   for (let i = 0; i < 3; i++) {
     await trade.press('ArrowLeft');
     const now = minutesOf(await chosen.locator('b').innerText());
@@ -50,12 +50,12 @@ test('three plans stand side by side; minutes are traded against changes; an ord
     last = now;
   }
   await strip(page, 'least waiting').getByRole('button', { name: 'Take this order' }).click();
-  await expect(total(page)).toHaveText('2 h 41');
+  await expect(total(page)).toHaveText('2 h 39');
   await topic(page, 'List');
   expect(await titles()).not.toEqual(before);
   await saved(page);
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(total(page)).toHaveText('3 h 33');
+  await expect(total(page)).toHaveText('3 h 30');
   expect(await titles()).toEqual(before);
 });
 
@@ -88,10 +88,10 @@ test('what sets the end, in words and on the section, and what each wait costs; 
 
 test('a step dragged to a time is pinned there; its price is shown; it is let go by the keyboard', async ({ signedIn: page }) => {
   await openDemo(page);
-  await expect(total(page)).toHaveText('3 h 33');
+  await expect(total(page)).toHaveText('3 h 30');
   await dragTrack(page, 's18', 60);
   // The section follows while it is dragged: the last look moves the end.
-  await expect.poll(() => totalMinutes(page)).toBeGreaterThan(minutesOf('3 h 33'));
+  await expect.poll(() => totalMinutes(page)).toBeGreaterThan(minutesOf('3 h 30'));
   const dragged = await totalMinutes(page);
   expect(dragged).toBeLessThan(minutesOf('4 h 00'));
   await page.mouse.up();
@@ -100,14 +100,14 @@ test('a step dragged to a time is pinned there; its price is shown; it is let go
   await topic(page, 'Plans');
   const cost = page.locator('[data-cost="pin"]');
   await expect(cost).toContainText('Last look, then sign is pinned');
-  await expect(cost).toContainText(`costs ${dragged - minutesOf('3 h 33')} min`);
+  await expect(cost).toContainText(`costs ${dragged - minutesOf('3 h 30')} min`);
   await topic(page, 'List');
   await page.getByRole('button', { name: 'a minute later' }).click();
   await expect.poll(() => totalMinutes(page)).toBe(dragged + 1);
   await saved(page);
   await page.locator('[data-testid="step-line"][aria-current="true"]').focus();
   await page.keyboard.press('p');
-  await expect(total(page)).toHaveText('3 h 33');
+  await expect(total(page)).toHaveText('3 h 30');
   await expect(page.getByTestId('ribbon-nail')).toHaveCount(0);
 });
 
@@ -167,7 +167,7 @@ test('what if: sliders move the section at once, the map names the minutes, the 
   await openDemo(page);
   await topic(page, 'What if');
   const map = page.getByRole('region', { name: 'Temperature and humidity' });
-  await expect(map.getByRole('button', { name: '21 °C, 45 %: 3 h 33, today' })).toBeVisible({ timeout: 60_000 });
+  await expect(map.getByRole('button', { name: '21 °C, 45 %: 3 h 30, today' })).toBeVisible({ timeout: 60_000 });
   await map.getByRole('button', { name: /^12 °C, 80 %: / }).click();
   const told = minutesOf(
     /80 %: (\d+ h \d\d)/.exec(
@@ -176,17 +176,17 @@ test('what if: sliders move the section at once, the map names the minutes, the 
   );
   expect(told).toBeGreaterThan(minutesOf('8 h 00'));
   await expect.poll(() => totalMinutes(page)).toBe(told);
-  await expect(page.getByText('instead of 3 h 33')).toBeVisible();
+  await expect(page.getByText('instead of 3 h 30')).toBeVisible();
   await page.getByRole('button', { name: 'Back to the room' }).click();
-  await expect(total(page)).toHaveText('3 h 33');
+  await expect(total(page)).toHaveText('3 h 30');
   const damp = page.getByRole('slider', { name: 'Humidity' });
   await damp.press('ArrowRight');
-  await expect.poll(() => totalMinutes(page)).toBeGreaterThan(minutesOf('3 h 33'));
+  await expect.poll(() => totalMinutes(page)).toBeGreaterThan(minutesOf('3 h 30'));
   await page.getByLabel('experienced').check();
   await expect.poll(() => totalMinutes(page)).toBeLessThan(minutesOf('3 h 05'));
   await expect(page.locator('[data-save="saved"]')).toBeVisible();
   await expect(page.getByRole('button', { name: /Change the room: studio, 21 °C, 45 %/ })).toBeVisible();
-  await expect(page.getByText(/^Begin at 14:25: it takes 3 h 33 and ends at 17:58\.$/)).toBeVisible();
+  await expect(page.getByText(/^Begin at 14:25: it takes 3 h 30 and ends at 17:58\.$/)).toBeVisible();
   await accessible(page, 'what if');
 });
 

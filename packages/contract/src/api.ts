@@ -87,6 +87,8 @@ export type LessonOnCard = {
   waitMin: number;
   /** Some of its paint never dries in its room. */
   never?: true;
+  /** Its minutes are reckoned with the longest that drying may take. */
+  cautious?: true;
   pictureSha256: string | null;
   lastStepId: string | null;
 };

@@ -14,7 +14,13 @@ export function lessonCard(lesson: Lesson): LessonOnCard {
   };
   try {
     const { endMin, waitMin, never } = planOf(lesson).plan;
-    return { ...base, endMin: steps.length > 0 ? endMin : null, waitMin, ...(never ? { never } : {}) };
+    return {
+      ...base,
+      endMin: steps.length > 0 ? endMin : null,
+      waitMin,
+      ...(never ? { never } : {}),
+      ...(lesson.planning.cautious ? { cautious: true } : {}),
+    };
   } catch {
     return { ...base, endMin: null, waitMin: 0 };
   }

@@ -276,10 +276,9 @@ function placeCoat(
   };
 }
 
-/** "2 h 21, 12 min of it waiting"; "never dries". */
-export function planInWords(plan: Pick<Plan, 'endMin' | 'waitMin' | 'never'>): string {
+/** "likely 2 h 21, 12 min of it waiting"; with the longest drying "at the longest 2 h 40 …"; "never dries in its room". */
+export function planInWords(plan: Pick<Plan, 'endMin' | 'waitMin' | 'never'>, isCautious = false): string {
   if (plan.never) return 'never dries in its room';
-  return plan.waitMin > 0
-    ? `${minutesInWords(plan.endMin)}, ${waitInWords(plan.waitMin)} of it waiting`
-    : minutesInWords(plan.endMin);
+  const length = `${isCautious ? 'at the longest' : 'likely'} ${minutesInWords(plan.endMin)}`;
+  return plan.waitMin > 0 ? `${length}, ${waitInWords(plan.waitMin)} of it waiting` : length;
 }

@@ -51,7 +51,7 @@ function Page({ id, lesson }: { id: string; lesson: Lesson }) {
         <h1>{lesson.title}</h1>
         <p className="quiet">
           {sizeInWords(support.widthMm, support.heightMm, units)} · {words.schoolOrder[lesson.school.order]},{' '}
-          {words.schoolValues[lesson.school.values]} · {planInWords(plan)}
+          {words.schoolValues[lesson.school.values]} · {planInWords(plan, lesson.planning.cautious)}
         </p>
       </header>
       <div className={css.readFirst}>

@@ -81,7 +81,10 @@ function Standing({ lesson, scale, acts }: { lesson: LessonCard; scale: number; 
             {sizeInWords(card.widthMm, card.heightMm, card.units)}, {words.shelf.steps(card.steps)}
             {card.endMin !== null && <br />}
             {card.endMin !== null &&
-              planInWords({ endMin: card.endMin, waitMin: card.waitMin, ...(card.never ? { never: card.never } : {}) })}
+              planInWords(
+                { endMin: card.endMin, waitMin: card.waitMin, ...(card.never ? { never: card.never } : {}) },
+                card.cautious,
+              )}
           </span>
         </div>
       </Link>

@@ -3,7 +3,7 @@ import { looksOf } from '@viaticum/core/derived';
 import { paintOf, shortTubeName } from '@viaticum/core/mix';
 import { cssRgb, labToSrgb, srgbToLab, valueStep } from '@viaticum/kernels/colour';
 import { mixColour } from '@viaticum/kernels/mixing';
-import { ColorPicker, Select } from 'antd';
+import { Button, ColorPicker, Select } from 'antd';
 import { clsx } from 'clsx';
 import { useMemo } from 'react';
 import { useLesson, useSession, useWorkedOut } from '../../../lesson/context.js';
@@ -68,15 +68,15 @@ export function AreaTarget({ area }: { area: Area }) {
           />
         )}
         <ColorPicker
-          aria-label={w.free}
-          size="small"
           disabledAlpha
           value={hexOf(lab ?? MIDDLE)}
           onChangeComplete={(colour) => {
             const { r, g, b } = colour.toRgb();
             set(rounded(srgbToLab([r / 255, g / 255, b / 255])));
           }}
-        />
+        >
+          <Button size="small">{w.free}</Button>
+        </ColorPicker>
       </div>
     </div>
   );

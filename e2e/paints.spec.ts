@@ -31,9 +31,9 @@ test('recipes are found for a target, looked at by what each is good for, and ta
 test('a colour out of reach: the nearest, and the tube that would reach it', async ({ signedIn: page }) => {
   await openDemo(page, 'paints');
   await page.getByText('By numbers').click();
-  await page.getByLabel('Lightness L*').fill('55');
-  await page.getByLabel('a* (green to red)').fill('-45');
-  await page.getByLabel('b* (blue to yellow)').fill('-4');
+  await page.getByLabel('Lightness L*').fill('60');
+  await page.getByLabel('a* (green to red)').fill('-48');
+  await page.getByLabel('b* (blue to yellow)').fill('-2');
   await page.getByRole('button', { name: 'Set', exact: true }).click();
   await page.getByRole('button', { name: 'Which tube would reach it?' }).click({ timeout: 30_000 });
   const add = page.getByRole('button', { name: /^Add phthalo green/ });

@@ -103,7 +103,17 @@ export function SheetTopic() {
 
 /** Height of a row of heaps with their names, and about the width of a letter, in units of the drawing. */
 const ROW = 50;
-const LETTER = 4.9;
+const LETTER = 4.7;
+/** A numbered name in at most two lines of so many letters; the number alone where it does not fit. */
+function inLines(text: string, letters: number): string[] {
+  const lines: string[] = [];
+  for (const word of text.split(' ')) {
+    const last = lines.at(-1);
+    if (last !== undefined && last.length + 1 + word.length <= letters) lines[lines.length - 1] = `${last} ${word}`;
+    else lines.push(word);
+  }
+  return lines.length <= 2 && lines.every((line) => line.length <= letters) ? lines : [text.split(' ')[0] as string];
+}
 
 /** A palette's outline with a white at each end and the mixes in rows, warm to cool, numbered in order of use. */
 function PaletteDrawing({ lesson }: { lesson: Lesson }) {
@@ -139,9 +149,11 @@ function PaletteDrawing({ lesson }: { lesson: Lesson }) {
               stroke="var(--grey-53)"
               strokeWidth="0.5"
             />
-            <text x={x * 400} y={20 + y * (high - 30) + 22} textAnchor="middle" fontSize="8.5">
-              {i + 1} {look.mix.name.length + String(i + 1).length < letters ? look.mix.name : ''}
-            </text>
+            {inLines(`${i + 1} ${look.mix.name}`, letters).map((line, k) => (
+              <text key={line} x={x * 400} y={20 + y * (high - 30) + 21 + 8.5 * k} textAnchor="middle" fontSize="8.5">
+                {line}
+              </text>
+            ))}
           </g>
         );
       })}

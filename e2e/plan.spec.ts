@@ -228,7 +228,7 @@ test('the section is looked at from near and far, folded, as a table, and printe
   await openDemo(page);
   const ribbon = page.getByTestId('ribbon');
   const ticks = () => ribbon.getByTestId('ribbon-tick').allTextContents();
-  await expect.poll(async () => (await ticks()).at(-1)).toBe('3:30');
+  await expect.poll(async () => (await ticks()).at(-1)).toBe('3:00');
   await page.keyboard.press('+');
   await page.keyboard.press('+');
   await expect.poll(async () => (await ticks()).at(-1)).toBe('0:50');

@@ -13,11 +13,11 @@ export const keepings: Record<Keeping, { share: number; capMin: number; where: s
     share: 1,
     capMin: Number.POSITIVE_INFINITY,
     where: 'on an open plate',
-    mend: 'Mist it, cover it with film, or keep heaps on a wet palette.',
+    mend: 'Mist them, cover them with film, or keep heaps on a wet palette.',
   },
-  film: { share: 0.13, capMin: 2 * DAY, where: 'under film', mend: 'Keep it on a wet palette or in a bag.' },
-  'wet-palette': { share: 0, capMin: 3 * DAY, where: 'on a wet palette with its lid on', mend: 'Mix it anew.' },
-  bag: { share: 0.003, capMin: 14 * DAY, where: 'in a bag with the air pressed out', mend: 'Mix it anew.' },
+  film: { share: 0.13, capMin: 2 * DAY, where: 'under film', mend: 'Keep them on a wet palette or in bags.' },
+  'wet-palette': { share: 0, capMin: 3 * DAY, where: 'on a wet palette with its lid on', mend: 'Mix them anew.' },
+  bag: { share: 0.003, capMin: 14 * DAY, where: 'in a bag with the air pressed out', mend: 'Mix them anew.' },
 };
 
 /** A heap lies as a low dome: its height in mm from its ml (a cap of a sphere two and a half times as wide as high, by radius). */

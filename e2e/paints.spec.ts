@@ -136,7 +136,7 @@ test('a tube that mixes need goes with them mixed anew; heaps are kept otherwise
   signedIn: page,
 }) => {
   await openDemo(page, 'paints');
-  await page.getByRole('button', { name: 'Remove: pyrrole red' }).click();
+  await page.getByTestId('tubes').getByRole('button', { name: 'Remove: pyrrole red' }).click();
   const dialog = page.getByRole('dialog', { name: 'Remove pyrrole red?' });
   await expect(dialog.getByTestId('take-out').getByText('balloon red')).toBeVisible({ timeout: 60_000 });
   await accessible(page, 'removing a tube');

@@ -15,6 +15,8 @@ const groupOf = {
   Compare: 'Values',
   Areas: 'Areas',
   Tubes: 'Tubes',
+  Mixes: 'Mixes',
+  Heaps: 'Mixes',
   Things: 'Areas',
   Edges: 'Areas',
   'Without a tube': 'Tubes',

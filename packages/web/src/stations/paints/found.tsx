@@ -61,6 +61,14 @@ function partOf(lesson: Lesson, id: string) {
   return { name: mix?.name ?? '', rgb: 'rgb(150 150 150)' };
 }
 
+/** How far it is thickly and laid once, unless that is what was said already. */
+function apartToo({ off, deltaE, film }: Suggestion): string {
+  const thick = w.thick(deltaE);
+  const isSaid = thick === off && (!film || w.thick(film.deltaE) === off);
+  if (isSaid) return '';
+  return film ? ` ${thick}, ${w.onFilm(film.deltaE)}` : ` ${thick}`;
+}
+
 function FoundRecipe({ lesson, mix, found }: { lesson: Lesson; mix: Mix; found: Suggestion }) {
   const session = useSession();
   const recipe = found.parts.filter(({ id }) => lesson.tubes.some((tube) => tube.id === id));
@@ -109,11 +117,7 @@ function FoundRecipe({ lesson, mix, found }: { lesson: Lesson; mix: Mix; found: 
       </div>
       <p className="small">
         {found.off}
-        <span className="quiet numbers">
-          {' '}
-          {w.thick(found.deltaE)}
-          {found.film && `, ${w.onFilm(found.film.deltaE)}`}
-        </span>
+        <span className="quiet numbers">{apartToo(found)}</span>
       </p>
       {found.killed > MUCH_KILLED && <p className="small quiet">{w.killed}</p>}
       {found.touchy.deltaE > 4 && (

@@ -4,7 +4,7 @@ import { betterOrder } from '../advice/index.js';
 import { coatTimes } from '../coat/index.js';
 import { demoLesson, smallLesson, testStep } from '../fixtures/lessons.js';
 import { areaRung, filmUm, forStudents, meanFilmUm, rungAt, stepMinutes } from '../step/index.js';
-import { planLesson } from './index.js';
+import { lessonCard, planInWords, planLesson } from './index.js';
 
 const quarterUp = (minutes: number) => Math.ceil(minutes * 4 - 1e-6) / 4;
 const pauses = (steps: Step[], room = smallLesson([]).room) =>
@@ -244,5 +244,63 @@ describe('the demo lesson', () => {
   it('reaches the picture: every mix is within ΔE00 6 of its target', async () => {
     const { looksOf } = await import('../derived/index.js');
     for (const look of looksOf(demoLesson()).values()) expect(look.deltaE).toBeLessThan(6);
+  });
+});
+
+describe('air in which nothing dries', () => {
+  const painted = smallLesson([testStep('one', { areaIds: ['a', 'b'] })]);
+  const inAir = (change: Partial<typeof painted.room>) => ({ ...painted, room: { ...painted.room, ...change } });
+  it('says never: saturated air, and cold below which acrylic forms no film (makers name about 9 to 10 °C)', () => {
+    expect(planLesson(inAir({ humidity: 1 })).plan.never).toBe(true);
+    expect(planLesson(inAir({ airC: 8 })).plan.never).toBe(true);
+    expect(planLesson(inAir({ airC: 11 })).plan.never).toBeUndefined();
+    expect(planInWords(planLesson(inAir({ humidity: 1 })).plan)).toBe('never dries in its room');
+    expect(lessonCard(inAir({ humidity: 1 }))).toMatchObject({ never: true });
+  });
+  it('a lesson without paint is not touched by it', () => {
+    const bare = smallLesson([testStep('talk', { kind: 'look', mixIds: [] })]);
+    expect(planLesson({ ...bare, room: { ...bare.room, humidity: 1 } }).plan.never).toBeUndefined();
+  });
+  it('what is likely and what is the longest are told apart', () => {
+    const { plan } = planLesson(painted);
+    expect(planInWords(plan)).toMatch(/^likely /);
+    expect(planInWords(plan, true)).toMatch(/^at the longest /);
+    expect(lessonCard({ ...painted, planning: { ...painted.planning, cautious: true } })).toMatchObject({ cautious: true });
+  });
+});
+
+describe('wet laid into wet', () => {
+  const into = (change: Partial<Step> = {}) =>
+    planLesson(
+      smallLesson([
+        testStep('one', { areaIds: ['a'], technique: 'blend', doMin: 3 }),
+        testStep('two', { areaIds: ['a'], technique: 'blend', needs: 'wet', showMin: 0.25, doMin: 1, ...change }),
+      ]),
+    );
+  const coat = (plan: ReturnType<typeof into>) =>
+    plan.laid.find((one) => one.step.id === 'two') as ReturnType<typeof into>['laid'][number];
+  it('is reckoned at the age of the real strokes: waits with the youngest paint, windows with the oldest', () => {
+    const { drying, staying, times } = coat(into());
+    expect(drying.touchDryMin).toBeGreaterThan(times.touchDryMin);
+    expect(staying.openMin).toBeLessThanOrEqual(times.openMin);
+  });
+  it('a slow hand meets drier paint, so that the joint film dries sooner', () => {
+    expect(coat(into({ doMin: 2 })).times.touchDryMin).toBeLessThan(coat(into({ doMin: 0.5 })).times.touchDryMin);
+  });
+  it('comes too late where the last strokes would meet paint that has set', () => {
+    expect(into({ doMin: 20 }).misses.some((miss) => miss.kind === 'window')).toBe(true);
+    expect(into().misses.some((miss) => miss.kind === 'window')).toBe(false);
+  });
+});
+
+describe('the film of narrow things', () => {
+  it('marks and fine brushes lay less than a broad brush, and dry sooner', () => {
+    const lesson = smallLesson([
+      testStep('broad', { areaIds: ['a'], technique: 'loaded', brushId: 'flat-1-in' }),
+      testStep('fine', { areaIds: ['b'], technique: 'loaded', brushId: 'rigger-2' }),
+    ]);
+    const [broad, fine] = planLesson(lesson).laid;
+    expect(fine?.wetUm).toBeLessThan(broad?.wetUm as number);
+    expect(fine?.times.touchDryMin).toBeLessThan(broad?.times.touchDryMin as number);
   });
 });

@@ -39,6 +39,15 @@ describe('another room, tried out', () => {
     act(() => void session.undo());
     expect(lessonOf(session)).toEqual(lesson);
   });
+  it('in air that takes no water it says never, and tells no pauses', async () => {
+    const { user, changes } = await tryDamp();
+    const humidity = screen.getByRole('spinbutton', { name: 'Humidity, %' });
+    await user.clear(humidity);
+    await user.type(humidity, '100');
+    await waitFor(() => expect(within(changes).getByText('never')).toBeTruthy(), { timeout: 20_000 });
+    expect(within(changes).getByText(/No pause would be long enough/)).toBeTruthy();
+    expect(within(changes).queryByRole('list')).toBeNull();
+  });
   it('left, it is as it was', async () => {
     const { user, session, onClose } = await tryDamp();
     await user.click(screen.getByRole('button', { name: 'Leave as it was' }));

@@ -105,8 +105,9 @@ function Changes({ before, after }: { before: Lesson; after: Lesson }) {
         {difference !== 0 && !now.never && w.longer(minutesInWords(Math.abs(difference)), difference > 0)}
         {after.room.startAtMin !== undefined && !now.never && w.endsAt(ends(now))}
       </p>
-      {pauses.length > 0 && <h3>{w.pauses}</h3>}
-      <ul className={css.roomPauses}>
+      {pauses.length > 0 && !now.never && <h3>{w.pauses}</h3>}
+      {now.never && <p>{w.neverEnough}</p>}
+      <ul className={css.roomPauses} hidden={now.never === true}>
         {pauses.map((one) => (
           <li key={one.at}>
             <span>{one.title}</span>

@@ -137,6 +137,7 @@ export const words = {
     longer: (time: string, isLonger: boolean) => `${time} ${isLonger ? 'longer' : 'shorter'}. `,
     endsAt: (time: string) => `Ends at ${time}.`,
     pauses: 'Pauses',
+    neverEnough: 'No pause would be long enough: some of the paint never dries. Air the room or warm it.',
     noPause: 'no pause any more',
     wet: 'Wet paint',
     workable: (title: string, now: string, was: string | null) =>

@@ -42,7 +42,7 @@ export function AreaTarget({ area }: { area: Area }) {
       </p>
       <Nudges lab={lab ?? MIDDLE} clear={hasPicture ? w.back : w.clear} onLab={set} />
       <div className={clsx(pictureCss.areaJoin, 'small')}>
-        <span className="quiet">{w.like}</span>
+        <span className="quiet">{w.likeShort}</span>
         {colours.length > 0 && (
           <Select
             aria-label={w.like}

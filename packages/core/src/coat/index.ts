@@ -10,6 +10,6 @@ export {
   type WetFilm,
   wetFilm,
 } from './coat.js';
-export { absorbed, density, filmForms, films, markFilmUm, type PaintKind } from './constants.js';
+export { absorbed, composition, density, filmForms, films, markFilmUm, type PaintKind } from './constants.js';
 export { assertRoom, type EvaporationInput, evaporation, saturationDensity, saturationPressure } from './evaporation.js';
 export { type CoatRange, coatRange, dryerAir, dryerMinutes } from './range.js';

@@ -8,8 +8,6 @@ import { card, greyPlaces, type Patch, type PlaceName, paperPlaces, places, usua
 export type CardReading = Record<PlaceName, Lab> & {
   /** How unevenly the sheet was lit: least over most light. */
   evenness: number;
-  /** Spread of what was read within a place, ΔE of Lab: noise, brush marks, unevenly drawn paint. */
-  spread: number;
 };
 
 /** Brightest and darkest of the grey card must differ by so much, or the card was not in its place. */
@@ -27,7 +25,7 @@ export function readCard(photo: Rgba, corners: Corners, greys: readonly number[]
     throw new RangeError('A grey card needs at least three steps with L* above 0 and up to 100.');
   const { picture, mmPerPx } = straightened(photo, card, corners);
   const mean = (patch: Patch) => meanOf(picture, mmPerPx, patch);
-  const papers = paperPlaces.map((patch) => ({ patch, light: mean(patch).mean }));
+  const papers = paperPlaces.map((patch) => ({ patch, light: mean(patch) }));
   const surfaces = ([0, 1, 2] as const).map((c) =>
     surfaceThrough(papers.map(({ patch, light }) => ({ ...middleOf(patch), value: light[c] }))),
   );
@@ -39,11 +37,10 @@ export function readCard(photo: Rgba, corners: Corners, greys: readonly number[]
     );
   /** What a place sends back against bare paper in the same light. */
   const evened = (patch: Patch) => {
-    const { mean: seen, sd } = mean(patch);
     const at = middleOf(patch);
-    return { value: seen.map((v, c) => v / Math.max(1e-6, (surfaces[c] as Surface)(at))) as Rgb, sd };
+    return mean(patch).map((v, c) => v / Math.max(1e-6, (surfaces[c] as Surface)(at))) as Rgb;
   };
-  const steps = greyPlaces(greys.length).map((patch) => evened(patch).value);
+  const steps = greyPlaces(greys.length).map((patch) => evened(patch));
   if (papers.some(({ light }) => Math.max(...light) > CLIPPED))
     throw new RangeError(
       'The paper is overexposed. Take the photograph darker, so that the white of the card is not quite white in it.',
@@ -55,47 +52,33 @@ export function readCard(photo: Rgba, corners: Corners, greys: readonly number[]
     ),
   );
   const labOf = (value: Rgb): Lab => xyzToLab(linearToXyz(value.map((v, c) => (curves[c] as Curve)(v)) as Rgb));
-  let spread = 0;
-  const labs = Object.fromEntries(
-    Object.entries(places).map(([name, patch]) => {
-      const { value, sd } = evened(patch);
-      const lab = labOf(value);
-      const lighter = labOf(value.map((v) => v * (1 + sd)) as Rgb);
-      spread = Math.max(spread, Math.abs(lighter[0] - lab[0]));
-      return [name, lab];
-    }),
-  ) as Record<PlaceName, Lab>;
-  return { ...labs, evenness, spread };
+  const labs = Object.fromEntries(Object.entries(places).map(([name, patch]) => [name, labOf(evened(patch))])) as Record<
+    PlaceName,
+    Lab
+  >;
+  return { ...labs, evenness };
 }
 
 const middleOf = ({ x, y, width, height }: Patch) => ({ x: x + width / 2, y: y + height / 2 });
 
-/** Mean linear light of a place without its brightest and darkest tenth, and how much it varies between its quarters. */
-function meanOf(picture: Rgba, mmPerPx: number, patch: Patch): { mean: Rgb; sd: number } {
+/** Mean linear light of a place without its brightest and darkest tenth. */
+function meanOf(picture: Rgba, mmPerPx: number, patch: Patch): Rgb {
   const [x0, x1] = [patch.x, patch.x + patch.width].map((x) => Math.round(x / mmPerPx)) as [number, number];
   const [y0, y1] = [patch.y, patch.y + patch.height].map((y) => Math.round(y / mmPerPx)) as [number, number];
   const values: number[][] = [[], [], []];
-  const quarters = [0, 0, 0, 0];
-  const counts = [0, 0, 0, 0];
   for (let y = y0; y < y1; y++)
     for (let x = x0; x < x1; x++) {
       const at = (y * picture.width + x) * 4;
       for (let c = 0; c < 3; c++) (values[c] as number[]).push(linearOfByte[picture.data[at + c] as number] as number);
-      const quarter = (y * 2 < y0 + y1 ? 0 : 2) + (x * 2 < x0 + x1 ? 0 : 1);
-      quarters[quarter] = (quarters[quarter] as number) + (linearOfByte[picture.data[at + 1] as number] as number);
-      counts[quarter] = (counts[quarter] as number) + 1;
     }
   if ((values[0] as number[]).length < 4)
     throw new RangeError('The card is too small in this photograph. Go nearer, so that it fills most of the picture.');
-  const mean = values.map((channel) => {
+  return values.map((channel) => {
     channel.sort((a, b) => a - b);
     const cut = Math.floor(channel.length / 10);
     const inner = channel.slice(cut, channel.length - cut);
     return inner.reduce((sum, v) => sum + v, 0) / inner.length;
   }) as Rgb;
-  const means = quarters.map((sum, i) => sum / Math.max(1, counts[i] as number));
-  const whole = means.reduce((sum, v) => sum + v, 0) / 4;
-  return { mean, sd: whole > 0 ? Math.sqrt(means.reduce((sum, v) => sum + (v - whole) ** 2, 0) / 4) / whole : 0 };
 }
 
 type At = { x: number; y: number };

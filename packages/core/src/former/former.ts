@@ -1,8 +1,8 @@
-import type { Lab, Lesson, Mix, Tube } from '@viaticum/contract';
+import type { Lab, Lesson, Tube } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { formerPaint } from '@viaticum/kernels/former-pigment';
-import { blend, type MixPart, mixColour, type Spectra } from '@viaticum/kernels/mixing';
-import { paintOf, recipeParts, weakened } from '../mix/index.js';
+import { mixColour, type Spectra } from '@viaticum/kernels/mixing';
+import { paintOf, recipeParts, type Stock, weakened } from '../mix/index.js';
 
 /** A mix that looks otherwise than when the lesson was written. */
 export type Changed = { mixId: string; before: Lab; now: Lab; deltaE: number };
@@ -14,11 +14,13 @@ const SEEN = 2;
  * one's own are as their samples say in both.
  */
 export function lookOtherwise(lesson: Lesson): Changed[] {
-  const paints = new Map(lesson.tubes.map((tube) => [tube.id, formerOf(tube)]));
+  const paints = new Map(lesson.tubes.map((tube) => [tube, formerOf(tube)]));
+  const { tubes, mixes, finish } = lesson;
+  const former: Stock = { tubes, mixes, finish, paint: (tube) => paints.get(tube) ?? paintOf(tube) };
   return lesson.mixes
     .flatMap((mix): Changed[] => {
-      const [was, is] = [formerParts(lesson, mix, paints, []), recipeParts(mix, lesson)];
-      if (was.length === 0 || !is) return [];
+      const [was, is] = [recipeParts(mix, former), recipeParts(mix, lesson)];
+      if (!was || !is) return [];
       const [before, now] = [was, is].map((parts) => mixColour(parts, { finish: lesson.finish }).lab) as [Lab, Lab];
       const deltaE = deltaE00(before, now);
       return deltaE > SEEN ? [{ mixId: mix.id, before, now, deltaE }] : [];
@@ -29,18 +31,4 @@ export function lookOtherwise(lesson: Lesson): Changed[] {
 function formerOf(tube: Tube): Spectra {
   const former = tube.own ? null : formerPaint(tube.pigment);
   return former ? weakened(former, tube.grade) : paintOf(tube);
-}
-
-function formerParts(lesson: Lesson, mix: Mix, paints: ReadonlyMap<string, Spectra>, within: readonly string[]): MixPart[] {
-  const inside = [...within, mix.id];
-  const mixes = (mix.mixedFrom ?? []).flatMap(({ mixId, parts }): MixPart[] => {
-    const part = lesson.mixes.find((one) => one.id === mixId);
-    const own = part && !inside.includes(mixId) ? formerParts(lesson, part, paints, inside) : [];
-    return own.length > 0 ? [{ pigment: blend(own), parts }] : [];
-  });
-  const tubes = mix.recipe.flatMap(({ tubeId, parts }): MixPart[] => {
-    const paint = paints.get(tubeId);
-    return paint ? [{ pigment: paint, parts }] : [];
-  });
-  return [...mixes, ...tubes];
 }

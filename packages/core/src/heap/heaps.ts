@@ -1,5 +1,5 @@
 import type { Keeping, Lesson, Mix, Plan } from '@viaticum/contract';
-import { films, wetFilm } from '../coat/index.js';
+import { composition, density, wetFilm } from '../coat/index.js';
 import { areasWorkedOn, coverOf, extentsOf, laysPaint, memo } from '../derived/index.js';
 import { recipeCost, recipeParts } from '../mix/index.js';
 import { heapKeepsMin, keepings, mistHeapEveryMin } from './heap.js';
@@ -30,8 +30,6 @@ export const keepingOf = (lesson: Lesson): Keeping =>
 /** Paint that stays on palette and brush (judged), and the least that anybody mixes, ml. */
 const LOST_SHARE = 0.35;
 const LEAST_ML = 1;
-const SOLIDS = 0.42;
-const G_PER_UM = 1.1;
 
 /** Tube paint of each mix that one painter lays, ml: painted extent times film, what is lost, and no less than a bead. */
 function volumes(lesson: Lesson): Map<string, number> {
@@ -45,11 +43,11 @@ function volumes(lesson: Lesson): Map<string, number> {
     const technique = step.technique as NonNullable<typeof step.technique>;
     const film = wetFilm({
       technique,
-      waterShareOfMix: step.waterShareOfMix ?? films[technique].waterShare,
+      ...(step.waterShareOfMix !== undefined ? { waterShareOfMix: step.waterShareOfMix } : {}),
       ...(step.medium === 'retarder' ? { retarder: true } : {}),
       ...(step.paint && step.paint !== 'ordinary' ? { paint: step.paint } : {}),
     });
-    const um = film.solids / (SOLIDS * G_PER_UM);
+    const um = film.solids / (composition.ordinary.solids * density.wetGPerUm);
     const ml = (cm2 * coverOf(lesson, step) * um) / 10_000 / step.mixIds.length;
     for (const id of step.mixIds) found.set(id, (found.get(id) ?? 0) + ml);
   }

@@ -34,8 +34,8 @@ export type MixLook = {
 
 const unmixed = 'rgb(190 190 190)';
 
-/** What can be mixed from: the tubes and mixes of a lesson. */
-export type Stock = { tubes: readonly Tube[]; mixes: readonly Mix[]; finish: Finish };
+/** What can be mixed from: the tubes and mixes of a lesson, and what a tube is taken to hold where not as `paintOf` has it. */
+export type Stock = { tubes: readonly Tube[]; mixes: readonly Mix[]; finish: Finish; paint?: (tube: Tube) => Spectra };
 
 /** A recipe as parts of paints, mixes within it mixed already; null where it is empty. A mix that would be part of itself is left out. */
 export function recipeParts(mix: Mix, stock: Stock, within: readonly string[] = []): MixPart[] | null {
@@ -63,7 +63,7 @@ function lookParts(mix: Mix, stock: Stock, within: readonly string[] = []): Look
         rgb: cssRgb(tubeRgb(tube, finish)),
         weight: partsOf(parts),
         parts,
-        paint: paintOf(tube),
+        paint: (stock.paint ?? paintOf)(tube),
       },
     ];
   });

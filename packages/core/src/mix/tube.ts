@@ -28,6 +28,10 @@ export function shortTubeName(tube: Tube): string {
 /** The id of a tube of the table that a lesson does not have yet; the same for the same pigment. */
 export const tableTubeId = (pigment: string): string => pigment.replace(/[^A-Za-z0-9]/g, '_');
 
+const WHITES = new Set(['PW6', 'PW4']);
+/** Whether a tube is one of the whites of the table. */
+export const isWhite = (tube: Tube): boolean => WHITES.has(tube.pigment);
+
 const paints = new WeakMap<object, Spectra>();
 /** What a tube absorbs and scatters: the table's pigment, weaker in student grade; one of one's own as its samples say. */
 export function paintOf(tube: Tube): Spectra {

@@ -1,4 +1,5 @@
 import { chroma, looksOf, usedMixes } from '../../derived/index.js';
+import { isWhite } from '../../mix/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 const LIGHT = 70;
@@ -6,14 +7,13 @@ const LIGHT = 70;
 const LOST = 5;
 const SHARE = 0.75;
 const MUCH_WHITE = 0.6;
-const WHITES = new Set(['PW6', 'PW4']);
 
 /** Lights made with white alone, which have lost the colour that was wanted. */
 export const chalkyLight: Rule = {
   id: 'chalky-light',
   look: (lesson) => {
     const used = usedMixes(lesson);
-    const whites = new Set(lesson.tubes.flatMap((tube) => (WHITES.has(tube.pigment) ? [tube.id] : [])));
+    const whites = new Set(lesson.tubes.filter(isWhite).map((tube) => tube.id));
     return [...looksOf(lesson).values()].flatMap(({ mix, colour, parts }): Finding[] => {
       if (!colour || !mix.targetLab || !used.has(mix.id) || colour.lab[0] < LIGHT) return [];
       const [has, wanted] = [chroma(colour.lab), chroma(mix.targetLab)];

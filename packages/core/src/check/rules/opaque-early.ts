@@ -1,14 +1,13 @@
 import { firstPaints, laysPaint, seenAreas } from '../../derived/index.js';
+import { isWhite } from '../../mix/index.js';
 import type { Finding, Rule } from '../finding.js';
-
-const WHITES = new Set(['PW6', 'PW4']);
 
 /** White in a mix before the whole canvas is covered, in a school that begins with transparent darks. */
 export const opaqueEarly: Rule = {
   id: 'opaque-early',
   look: (lesson) => {
     if (lesson.school.values !== 'transparent-darks') return [];
-    const whites = new Set(lesson.tubes.flatMap((tube) => (WHITES.has(tube.pigment) ? [tube.id] : [])));
+    const whites = new Set(lesson.tubes.filter(isWhite).map((tube) => tube.id));
     const firsts = seenAreas(lesson).map((area) => firstPaints(lesson, area.id));
     // What is never painted says so itself; covered is the canvas when the last of the others is begun.
     const coveredAt = Math.max(...firsts);

@@ -1,6 +1,6 @@
 import type { Lesson, RecipePart, Tube } from '@viaticum/contract';
 import { looksOf } from '@viaticum/core/derived';
-import { shortTubeName } from '@viaticum/core/mix';
+import { isWhite, shortTubeName } from '@viaticum/core/mix';
 import { Button } from 'antd';
 import { useMemo } from 'react';
 import { useSession } from '../../lesson/context.js';
@@ -11,7 +11,6 @@ import { paintSide, usePaintJob } from './paint-context.js';
 import css from './take-out.module.css';
 
 const w = words.paints;
-const whites = new Set(['PW6', 'PW4']);
 
 /** The mixes whose recipes name a tube. */
 export const mixesWith = (lesson: Lesson, tubeId: string) =>
@@ -39,7 +38,7 @@ export function TakeOut({ lesson, tube, onClose }: { lesson: Lesson; tube: Tube;
   const isAnswered = progress === null && answer !== null;
   return (
     <Dialog title={w.takesOut(name)} onClose={onClose}>
-      {whites.has(tube.pigment) && <p>{w.breaksWhite}</p>}
+      {isWhite(tube) && <p>{w.breaksWhite}</p>}
       <p>{isAnswered && others.length === 0 ? w.needItNone(needing.length) : w.needIt(needing.length)}</p>
       {!isAnswered && (
         <p role="status" className="quiet small">

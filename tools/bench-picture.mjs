@@ -156,6 +156,15 @@ export async function editingRows(row, { origin, call, cookie, lessonId }) {
       .click();
     await page.getByLabel('Name of area 8').focus();
     await page.waitForTimeout(3000);
+    // Where the points lie is looked up before anything is observed: looking is work on the page, too.
+    const boxes = [];
+    for (let drag = 0; drag < 12; drag++)
+      boxes.push(
+        await page
+          .getByRole('button', { name: new RegExp(`^Point ${5 + drag * 9}:`) })
+          .first()
+          .boundingBox(),
+      );
     await page.evaluate(() => {
       window.seen = { handlers: [], tasks: [] };
       new PerformanceObserver((list) => {
@@ -176,11 +185,7 @@ export async function editingRows(row, { origin, call, cookie, lessonId }) {
         );
     });
     let moves = 0;
-    for (let drag = 0; drag < 12; drag++) {
-      const box = await page
-        .getByRole('button', { name: new RegExp(`^Point ${5 + drag * 9}:`) })
-        .first()
-        .boundingBox();
+    for (const box of boxes) {
       await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
       await page.mouse.down();
       for (let i = 1; i <= 20; i++, moves++) await page.mouse.move(box.x + i * 0.8, box.y - i * 0.4);

@@ -37,18 +37,24 @@ function byRows(outline: Outline): Map<number, Float64Array> {
   return new Map([...rows].map(([row, list]) => [row, Float64Array.from(list)]));
 }
 
-function insideRows(rows: Map<number, Float64Array>, x: number, y: number): boolean {
-  const edges = rows.get(Math.floor(y / ROW_MM));
-  if (!edges) return false;
-  let inside = false;
-  for (let i = 0; i < edges.length; i += 4) {
-    const y1 = edges[i + 1] as number;
-    const y2 = edges[i + 3] as number;
-    if (y1 > y === y2 > y) continue;
-    const x1 = edges[i] as number;
-    if (x < x1 + ((y - y1) / (y2 - y1)) * ((edges[i + 2] as number) - x1)) inside = !inside;
-  }
-  return inside;
+/** {@link insideOutline} for many points: the outline is made ready once. */
+export function insideTest(outline: Outline): (x: number, y: number) => boolean {
+  const box = outlineBox(outline);
+  if (!box) return () => false;
+  const rows = byRows(outline);
+  return (x, y) => {
+    const edges = x < box.x || x > box.x + box.width ? undefined : rows.get(Math.floor(y / ROW_MM));
+    if (!edges) return false;
+    let inside = false;
+    for (let i = 0; i < edges.length; i += 4) {
+      const y1 = edges[i + 1] as number;
+      const y2 = edges[i + 3] as number;
+      if (y1 > y === y2 > y) continue;
+      const x1 = edges[i] as number;
+      if (x < x1 + ((y - y1) / (y2 - y1)) * ((edges[i + 2] as number) - x1)) inside = !inside;
+    }
+    return inside;
+  };
 }
 
 /**
@@ -57,14 +63,11 @@ function insideRows(rows: Map<number, Float64Array>, x: number, y: number): bool
  * edge of the front part, in pieces of at most 5 mm.
  */
 export function sharedBorders(parts: readonly VisiblePart[]): Map<string, Map<string, number>> {
-  const boxes = parts.map((part) => outlineBox(part.outline));
-  const rows = parts.map((part) => byRows(part.outline));
+  const inside = parts.map((part) => insideTest(part.outline));
   const shared = new Map<string, Map<string, number>>();
   const behindAt = (x: number, y: number, rank: number): string | null => {
     for (let back = 0; back < rank; back++) {
-      const box = boxes[back];
-      if (!box || x < box.x || x > box.x + box.width || y < box.y || y > box.y + box.height) continue;
-      if (insideRows(rows[back] as Map<number, Float64Array>, x, y)) return (parts[back] as VisiblePart).id;
+      if (inside[back]?.(x, y)) return (parts[back] as VisiblePart).id;
     }
     return null;
   };

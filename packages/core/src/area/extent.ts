@@ -152,9 +152,15 @@ export function overlapsOf(extents: readonly Extent[]): Map<string, Map<string, 
     for (const other of extents.slice(i + 1))
       for (const mine of one.past) {
         const theirs = other.past.find((past) => past.id === mine.id);
-        if (theirs) add(one.id, other.id, outlineArea(common(mine.outline, theirs.outline)) / 100);
+        if (theirs && boxesMeet(mine.outline, theirs.outline))
+          add(one.id, other.id, outlineArea(common(mine.outline, theirs.outline)) / 100);
       }
   });
   return out;
 }
 const LEAST_CM2 = 0.01;
+
+function boxesMeet(one: Outline, other: Outline): boolean {
+  const [a, b] = [outlineBox(one), outlineBox(other)];
+  return a !== null && b !== null && a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
+}

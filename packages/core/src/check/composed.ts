@@ -28,7 +28,11 @@ const notesOf = memo(
       mmPerPx,
     );
     const labs = JSON.parse(colours) as Lab[];
-    const plane = (c: 0 | 1 | 2) => Float32Array.from(map.data, (label) => (labs[label] ?? BARE)[c]);
+    const plane = (c: 0 | 1 | 2) => {
+      const out = new Float32Array(map.data.length);
+      for (let at = 0; at < out.length; at++) out[at] = (labs[map.data[at] as number] ?? BARE)[c];
+      return out;
+    };
     const thing = new Map(things.map((one) => [one.id, one]));
     const composed = parts.map((part, i) => {
       const area = areas[i];

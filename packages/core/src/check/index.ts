@@ -134,12 +134,36 @@ export const rules: readonly Rule[] = [
  * What to know about a lesson, serious findings first; those set aside carry the word why. No two have one id. Remembered for the last two
  * lessons and plans: several places ask for the same.
  */
-export const findings: (lesson: Lesson, plan: LessonPlan) => readonly ShownFinding[] = memo(look);
+export const findings: (lesson: Lesson, plan: LessonPlan) => readonly ShownFinding[] = memo((lesson, plan) =>
+  sorted(
+    lesson,
+    rules.flatMap((rule) => foundBy(lesson, plan).get(rule)),
+  ),
+);
 
-function look(lesson: Lesson, plan: LessonPlan): ShownFinding[] {
+/** Looks rule by rule, so that a page can answer in between; afterwards {@link findings} of the same lesson and plan costs nothing. */
+export function* workOutFindings(lesson: Lesson, plan: LessonPlan): Generator<void, void> {
+  for (const rule of rules) {
+    foundBy(lesson, plan).get(rule);
+    yield;
+  }
+}
+
+/** What each rule found, looked for when it is asked for and then remembered. */
+const foundBy = memo((lesson: Lesson, plan: LessonPlan) => {
+  const found = new Map<Rule, Finding[]>();
+  return {
+    get(rule: Rule): Finding[] {
+      const known = found.get(rule) ?? rule.look(lesson, plan);
+      found.set(rule, known);
+      return known;
+    },
+  };
+});
+
+function sorted(lesson: Lesson, found: readonly Finding[]): ShownFinding[] {
   const aside = new Map(lesson.setAside.map((entry) => [entry.finding, entry.why]));
-  return rules
-    .flatMap((rule) => rule.look(lesson, plan))
+  return found
     .map(toldApart())
     .map((finding): ShownFinding => (aside.has(finding.id) ? { ...finding, setAside: aside.get(finding.id) as string } : finding))
     .sort((a, b) => Number(a.setAside !== undefined) - Number(b.setAside !== undefined) || Number(b.serious) - Number(a.serious));

@@ -59,6 +59,7 @@ export function* workOutAreas(lesson: Lesson): Generator<void, void> {
   const parts = visibleOf(lesson);
   yield;
   shared(parts);
+  yield;
   yield* paintedExtentsByPart(parts, rankOf(paintingRank(lesson.steps)), lesson.overlapMm, shared(parts));
 }
 

@@ -1,4 +1,5 @@
 import type { Lesson, Room } from '@viaticum/contract';
+import { workOutFindings } from '@viaticum/core/check';
 import { followSheet, sameAreas, workOutAreas } from '@viaticum/core/derived';
 import { carryOut, startHistory } from '@viaticum/core/document';
 import { type LessonPlan, planOf } from '@viaticum/core/plan';
@@ -71,7 +72,7 @@ export function useWorkingOut(): Lesson {
   const isDone = sameAreas(lesson, done);
   useEffect(() => {
     if (isDone) return;
-    const work = workOutAreas(lesson);
+    const work = workOut(lesson);
     let timer = setTimeout(function step() {
       if (work.next().done) setDone(lesson);
       else timer = setTimeout(step);
@@ -81,8 +82,19 @@ export function useWorkingOut(): Lesson {
   return useMemo(() => {
     if (isDone) return lesson;
     const { areas, things, overlapMm, support } = done;
-    return { ...lesson, areas, things, overlapMm, support };
+    const shown: Lesson = { ...lesson, areas, things, overlapMm, support };
+    // Where nothing but areas has changed, all that was worked out for the old ones stands.
+    return (Object.keys(shown) as (keyof Lesson)[]).every((key) => shown[key] === done[key]) ? done : shown;
   }, [lesson, done, isDone]);
+}
+
+/** Areas, plan and findings of a lesson in pieces short enough that the page answers in between; afterwards all of them are at hand. */
+function* workOut(lesson: Lesson): Generator<void, void> {
+  yield* workOutAreas(lesson);
+  yield;
+  const plan = planOf(lesson);
+  yield;
+  yield* workOutFindings(lesson, plan);
 }
 
 /** What the workbench shows of a worked-out lesson: with what is tried out, and with a step where it is being dragged to. */

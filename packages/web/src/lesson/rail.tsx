@@ -7,7 +7,7 @@ import { clsx } from 'clsx';
 import { NavLink, useParams } from 'react-router';
 import { LinkKey } from '../ui/link-key.js';
 import { words } from '../words/words.js';
-import { useLesson, usePlan, useWorkedOut } from './context.js';
+import { usePlan, useWorkedOut } from './context.js';
 import css from './rail.module.css';
 
 export const stations = ['picture', 'paints', 'steps', 'transfers', 'kit', 'class', 'video', 'log'] as const;
@@ -28,10 +28,10 @@ function transfersIn(lesson: Lesson): string {
 /** The eight stations in working order, each with how ready it is; one that is not built says so and opens nothing. */
 export function Rail({ onKeys, onFind }: { onKeys: () => void; onFind: () => void }) {
   const { id } = useParams();
-  const lesson = useLesson();
+  const lesson = useWorkedOut();
   const { plan } = usePlan();
   const off = [...looksOf(lesson).values()].filter((look) => (look.deltaE ?? 0) > OUT_OF_REACH).length;
-  const seen = visibleOf(useWorkedOut()).filter((part) => part.areaCm2 > 0).length;
+  const seen = visibleOf(lesson).filter((part) => part.areaCm2 > 0).length;
   const ready: Partial<Record<Station, string>> = {
     picture: counted(seen, 'area'),
     paints:

@@ -1,5 +1,5 @@
 import type { Lesson, Step } from '@viaticum/contract';
-import { insideOutline, outlineBox } from '../../area/index.js';
+import { insideTest, outlineBox } from '../../area/index.js';
 import { brushOf } from '../../brush/index.js';
 import { areaName, areasWorkedOn, laysPaint, marksOf, visibleOf } from '../../derived/index.js';
 import { areaRung, rungWord } from '../../step/index.js';
@@ -19,6 +19,7 @@ export const handOverWet: Rule = {
   id: 'hand-over-wet',
   look: (lesson, { plan }) => {
     const parts = new Map(visibleOf(lesson).map((part) => [part.id, part.outline]));
+    const tests = new Map<string, ReturnType<typeof insideTest>>();
     const side = lesson.handed === 'left' ? -1 : 1;
     return lesson.steps.flatMap((step, at): Finding[] => {
       if (!laysPaint(step) || !isFine(lesson, step)) return [];
@@ -37,9 +38,11 @@ export const handOverWet: Rule = {
           x + side * HAND.acrossMm * (((i % GRID) + 1) / GRID),
           y + HAND.downMm * ((Math.floor(i / GRID) + 0.5) / GRID),
         ]);
-        const smeared = wet.find(
-          (one) => places.filter(([px, py]) => insideOutline(parts.get(one.id) ?? [], px, py)).length >= SMEARED * places.length,
-        );
+        const smeared = wet.find((one) => {
+          const isOn = tests.get(one.id) ?? insideTest(parts.get(one.id) ?? []);
+          tests.set(one.id, isOn);
+          return places.filter(([px, py]) => isOn(px, py)).length >= SMEARED * places.length;
+        });
         if (!smeared) continue;
         const wetAt = lesson.steps.findIndex((one) => one.id === smeared.by);
         return [

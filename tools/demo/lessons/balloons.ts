@@ -15,7 +15,7 @@ const tubes = [
 
 /** Back to front in dry layers; a calm voice that talks a beginner through. */
 export const balloons: Lesson = {
-  schemaVersion: 8,
+  schemaVersion: 9,
   title: 'Balloons over the terraces',
   language: 'en',
   units: 'in',
@@ -86,7 +86,7 @@ export const balloons: Lesson = {
     }),
     step('s2', 'st1', 'Trace the ridges and the balloons', {
       kind: 'transfer',
-      needs: 'touchDry',
+      needs: 'auto',
       showMin: 2,
       doMin: 10,
       say: 'Tape the tracing along the top so that you can lift it and look. Press just hard enough to leave a line. Balloons first, then both ridges; the terraces only as five curves.',
@@ -96,7 +96,7 @@ export const balloons: Lesson = {
     }),
     step('s3', 'st2', 'Sky, blended from the top to the horizon', {
       kind: 'paint',
-      needs: 'touchDry',
+      needs: 'auto',
       technique: 'blend',
       areaIds: ['sky'],
       mixIds: ['m-high', 'm-low'],
@@ -110,7 +110,7 @@ export const balloons: Lesson = {
     }),
     step('s4', 'st2', 'Terraces, the green flats', {
       kind: 'paint',
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'block-in',
       areaIds: ['fields'],
       mixIds: ['m-green'],
@@ -124,7 +124,7 @@ export const balloons: Lesson = {
     }),
     step('s5', 'st2', 'Far ridge, laid flat', {
       kind: 'paint',
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'block-in',
       areaIds: ['far'],
       mixIds: ['m-far'],
@@ -138,7 +138,7 @@ export const balloons: Lesson = {
     }),
     step('s6', 'st2', 'First light on the terraces', {
       kind: 'paint',
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'dry-brush',
       areaIds: ['fields'],
       mixIds: ['m-straw'],
@@ -153,7 +153,7 @@ export const balloons: Lesson = {
     }),
     step('s7', 'st3', 'Near ridge, a step darker', {
       kind: 'paint',
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'block-in',
       areaIds: ['near'],
       mixIds: ['m-near'],
@@ -167,7 +167,7 @@ export const balloons: Lesson = {
     }),
     step('s8', 'st3', 'Terrace edges in shadow', {
       kind: 'paint',
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'block-in',
       areaIds: ['edges'],
       mixIds: ['m-shade'],
@@ -190,7 +190,7 @@ export const balloons: Lesson = {
     }),
     step('s10', 'st3', 'Mist in the valley', {
       kind: 'paint',
-      needs: 'touchDry',
+      needs: 'auto',
       technique: 'scumble',
       areaIds: ['near'],
       mixIds: ['m-low'],
@@ -205,7 +205,7 @@ export const balloons: Lesson = {
     }),
     step('s11', 'st4', 'Great balloon in red', {
       kind: 'paint',
-      needs: 'touchDry',
+      needs: 'auto',
       technique: 'block-in',
       medium: 'retarder',
       areaIds: ['great'],
@@ -236,7 +236,7 @@ export const balloons: Lesson = {
     }),
     step('s13', 'st4', 'Tree line, stamped', {
       kind: 'paint',
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'block-in',
       areaIds: ['trees'],
       mixIds: ['m-tree'],
@@ -250,7 +250,7 @@ export const balloons: Lesson = {
     }),
     step('s14', 'st4', 'Cream stripes', {
       kind: 'paint',
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'block-in',
       areaIds: ['stripes'],
       mixIds: ['m-cream'],
@@ -264,7 +264,7 @@ export const balloons: Lesson = {
     }),
     step('s15', 'st4', 'Small balloons', {
       kind: 'paint',
-      needs: 'touchDry',
+      needs: 'auto',
       technique: 'block-in',
       areaIds: ['small'],
       mixIds: ['m-red'],
@@ -278,7 +278,7 @@ export const balloons: Lesson = {
     }),
     step('s16', 'st4', 'Baskets', {
       kind: 'paint',
-      needs: 'touchDry',
+      needs: 'auto',
       technique: 'block-in',
       areaIds: ['baskets'],
       mixIds: ['m-tree'],
@@ -292,7 +292,7 @@ export const balloons: Lesson = {
     }),
     step('s17', 'st4', 'Rim lights', {
       kind: 'paint',
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'loaded',
       areaIds: ['stripes', 'small'],
       mixIds: ['m-rim'],

@@ -13,7 +13,7 @@ const tubes = [
 
 /** Subject first, the background cut in round it; a dry voice of few words. */
 export const kettle: Lesson = {
-  schemaVersion: 8,
+  schemaVersion: 9,
   title: 'A copper kettle and two mugs',
   language: 'en',
   units: 'in',
@@ -108,7 +108,7 @@ export const kettle: Lesson = {
     }),
     step('k2', 'st1', 'Draw the kettle with the brush', {
       kind: 'draw',
-      needs: 'touchDry',
+      needs: 'auto',
       showMin: 3,
       doMin: 12,
       say: 'One upright line: the middle of the kettle. Measure half its width to the left, the same to the right. Ellipses are round at the ends, never pointed. Then the mugs, by the gaps between them.',
@@ -119,7 +119,7 @@ export const kettle: Lesson = {
     step('k3', 'st2', 'The whole kettle in middle copper', {
       kind: 'paint',
       dryer: true,
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'block-in',
       areaIds: ['kettle', 'lid'],
       mixIds: ['m-copper'],
@@ -150,7 +150,7 @@ export const kettle: Lesson = {
     step('k5', 'st2', 'Handle', {
       kind: 'paint',
       dryer: true,
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'block-in',
       areaIds: ['handle'],
       mixIds: ['m-dark'],
@@ -182,7 +182,7 @@ export const kettle: Lesson = {
     step('k7', 'st3', 'Wall, blended from left to right', {
       kind: 'paint',
       dryer: true,
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'blend',
       medium: 'retarder',
       areaIds: ['wall'],
@@ -199,7 +199,7 @@ export const kettle: Lesson = {
     step('k8', 'st3', 'Cloth, half tone all over', {
       kind: 'paint',
       dryer: true,
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'block-in',
       areaIds: ['cloth'],
       mixIds: ['m-cloth'],
@@ -215,7 +215,7 @@ export const kettle: Lesson = {
     step('k9', 'st3', 'Red checks', {
       kind: 'paint',
       dryer: true,
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'block-in',
       areaIds: ['cloth'],
       mixIds: ['m-check'],
@@ -233,7 +233,7 @@ export const kettle: Lesson = {
     step('k10', 'st3', 'Pale checks', {
       kind: 'paint',
       dryer: true,
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'block-in',
       areaIds: ['cloth'],
       mixIds: ['m-pale'],
@@ -258,7 +258,7 @@ export const kettle: Lesson = {
     step('k12', 'st4', 'The shaded side of the copper', {
       kind: 'paint',
       dryer: true,
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'scumble',
       areaIds: ['kettle', 'spout'],
       mixIds: ['m-deep'],
@@ -274,7 +274,7 @@ export const kettle: Lesson = {
     }),
     step('k13', 'st4', 'The lit side of the copper', {
       kind: 'paint',
-      needs: 'touchDry',
+      needs: 'auto',
       technique: 'dry-brush',
       areaIds: ['kettle', 'lid', 'spout'],
       mixIds: ['m-light'],
@@ -291,7 +291,7 @@ export const kettle: Lesson = {
     step('k14', 'st4', 'Mugs: shade, and the insides', {
       kind: 'paint',
       dryer: true,
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'dry-brush',
       areaIds: ['mugs'],
       mixIds: ['m-navy'],
@@ -307,7 +307,7 @@ export const kettle: Lesson = {
     }),
     step('k15', 'st4', 'Enamel inside', {
       kind: 'paint',
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'block-in',
       areaIds: ['insides'],
       mixIds: ['m-inside', 'm-hollow'],
@@ -322,7 +322,7 @@ export const kettle: Lesson = {
     }),
     step('k16', 'st5', 'Glints on copper', {
       kind: 'paint',
-      needs: 'touchDry',
+      needs: 'auto',
       technique: 'loaded',
       areaIds: ['kettle', 'lid'],
       mixIds: ['m-glint'],
@@ -339,7 +339,7 @@ export const kettle: Lesson = {
     }),
     step('k17', 'st5', 'Glints on the mugs', {
       kind: 'paint',
-      needs: 'touchDry',
+      needs: 'auto',
       technique: 'loaded',
       areaIds: [],
       markIds: ['glints'],

@@ -16,7 +16,7 @@ const middle: [number, number] = [152.4, 152.4];
 
 /** Constructed with ruler and string on a toned ground, white lines last; a voice that counts. */
 export const star: Lesson = {
-  schemaVersion: 8,
+  schemaVersion: 9,
   title: 'An eight-point star tile',
   language: 'en',
   units: 'in',
@@ -119,7 +119,7 @@ export const star: Lesson = {
     }),
     step('t2', 'st1', 'Construct the star in chalk', {
       kind: 'draw',
-      needs: 'touchDry',
+      needs: 'auto',
       showMin: 6,
       doMin: 22,
       say: '1, both diagonals: they cross in the middle. 2, the upright and the level through the middle: eight rays. 3, a string of 116 mm from the middle, once round. 4, join every **third** point: two squares, one star. Count the points: eight.',
@@ -131,7 +131,7 @@ export const star: Lesson = {
     step('t3', 'st2', 'Blue rim', {
       kind: 'paint',
       dryer: true,
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'block-in',
       areaIds: ['rim'],
       mixIds: ['m-rim'],
@@ -147,7 +147,7 @@ export const star: Lesson = {
     step('t4', 'st2', 'Cream ground', {
       kind: 'paint',
       dryer: true,
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'block-in',
       areaIds: ['ground'],
       mixIds: ['m-cream'],
@@ -163,7 +163,7 @@ export const star: Lesson = {
     step('t5', 'st2', 'Four corners', {
       kind: 'paint',
       dryer: true,
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'block-in',
       areaIds: ['corners'],
       mixIds: ['m-red'],
@@ -179,7 +179,7 @@ export const star: Lesson = {
     step('t6', 'st2', 'Eight kites', {
       kind: 'paint',
       dryer: true,
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'block-in',
       areaIds: ['kites'],
       mixIds: ['m-kite'],
@@ -203,7 +203,7 @@ export const star: Lesson = {
     step('t8', 'st3', 'The star in turquoise', {
       kind: 'paint',
       dryer: true,
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'block-in',
       areaIds: ['star'],
       mixIds: ['m-star'],
@@ -219,7 +219,7 @@ export const star: Lesson = {
     step('t9', 'st4', 'Ochre rosette', {
       kind: 'paint',
       dryer: true,
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'block-in',
       areaIds: ['rosette'],
       mixIds: ['m-ochre'],
@@ -235,7 +235,7 @@ export const star: Lesson = {
     step('t10', 'st4', 'Dark eye', {
       kind: 'paint',
       dryer: true,
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'block-in',
       areaIds: ['eye'],
       mixIds: ['m-eye'],
@@ -257,7 +257,7 @@ export const star: Lesson = {
     }),
     step('t11', 'st4', 'Eight rays on the rosette', {
       kind: 'paint',
-      needs: 'paintOver',
+      needs: 'auto',
       technique: 'loaded',
       areaIds: [],
       markIds: ['rays'],
@@ -274,7 +274,7 @@ export const star: Lesson = {
     step('t12', 'st5', 'White band', {
       kind: 'paint',
       dryer: true,
-      needs: 'touchDry',
+      needs: 'auto',
       technique: 'loaded',
       areaIds: ['band'],
       mixIds: ['m-band'],
@@ -289,7 +289,7 @@ export const star: Lesson = {
     }),
     step('t13', 'st5', 'Eight pearls', {
       kind: 'paint',
-      needs: 'touchDry',
+      needs: 'auto',
       technique: 'loaded',
       areaIds: [],
       markIds: ['pearls'],

@@ -98,6 +98,8 @@ export const commandErrors = {
   breakEveryOutOfRange: coded(422, 'break-every-out-of-range', 'Breaks come after between 10 minutes and 10 hours.'),
   sessionsOutOfRange: coded(422, 'sessions-out-of-range', 'A lesson is spread over between 2 and 12 sessions.'),
   sessionLengthOutOfRange: coded(422, 'session-length-out-of-range', 'A session lasts between 20 and 1 000 minutes.'),
+  nearlyDryOutOfRange: coded(422, 'nearly-dry-out-of-range', 'Paint may be met between 0 and 30 minutes before its time.'),
+  harmLimitOutOfRange: coded(422, 'harm-limit-out-of-range', 'The change of colour that is allowed lies between 1 and 40.'),
   slackOutOfRange: coded(422, 'slack-out-of-range', 'Slack lies between 0 and 100 % of the time.'),
   partsOutOfRange: coded(422, 'parts-out-of-range', 'A step is parted into between 2 and 12 parts.'),
   stepAlreadyThere: coded(422, 'step-already-there', 'This step is in the lesson already.'),

@@ -10,7 +10,7 @@ import { Mark, Sample, Stage, Step } from './steps.js';
 import { Variant } from './variant.js';
 
 /** The document version written by this build; older ones are upgraded on reading (`core/lesson`). */
-export const SCHEMA_VERSION = 8;
+export const SCHEMA_VERSION = 9;
 
 export const Lesson = Type.Object(
   {
@@ -50,6 +50,8 @@ export const Lesson = Type.Object(
     heapsOn: optional(oneOf(keepings)),
     /** Its mixes were last seen as an earlier table of pigments showed them. */
     formerPaint: optional(Type.Literal(true)),
+    /** It was last planned by rules under which a step waited for all paint on its areas and beside them. */
+    formerWaits: optional(Type.Literal(true)),
     tubes: Type.Array(Tube, { maxItems: limits.tubes }),
     mixes: Type.Array(Mix, { maxItems: limits.mixes }),
     stages: Type.Array(Stage, { maxItems: limits.stages }),

@@ -5,6 +5,12 @@ import { TwinOf } from './drawing.js';
 import { techniques } from './steps.js';
 import { Lab, Sha256 } from './values.js';
 
+export const edgeKinds = ['hard', 'soft', 'lost'] as const;
+/** What a border shall be: both colours kept apart, or they may soften into each other, or they shall. */
+export const edgeWishes = ['clean', 'may-soften', 'soft'] as const;
+export type EdgeKind = (typeof edgeKinds)[number];
+export type EdgeWish = (typeof edgeWishes)[number];
+
 export const absorbencies = ['sealed', 'acrylic', 'gesso', 'raw'] as const;
 
 export const Support = Type.Object(
@@ -91,12 +97,28 @@ export const Area = Type.Object(
     twinOfId: optional(Id),
     outline: Outline,
     edges: optional(
-      Type.Array(Type.Object({ with: Id, kind: oneOf(['hard', 'soft', 'lost'] as const) }, strict), { maxItems: 60 }),
+      Type.Array(
+        Type.Object(
+          {
+            with: Id,
+            kind: oneOf(edgeKinds),
+            /** As it was measured in the picture: from a tenth to nine tenths of the change (mm), and how large that is (ΔE00). */
+            widthMm: optional(Type.Number({ minimum: 0, maximum: 1000 })),
+            contrast: optional(Type.Number({ minimum: 0, maximum: 200 })),
+            /** What is wanted of it on the canvas; by its kind where nothing is said. */
+            wish: optional(oneOf(edgeWishes)),
+          },
+          strict,
+        ),
+        { maxItems: 60 },
+      ),
     ),
     targetLab: optional(Lab),
     directionDeg: optional(Type.Number({ minimum: -180, maximum: 180 })),
     /** Strokes that run towards a point, or round one, in place of one direction. */
     flow: optional(Type.Object({ kind: oneOf(['towards', 'round'] as const), at: Point }, strict)),
+    /** Small and looked at first: an eye, a mouth, a window with light in it. */
+    feature: optional(Type.Literal(true)),
     /** Nothing is painted here before this step. */
     keepFreeUntil: optional(Id),
   },

@@ -83,6 +83,20 @@ export const Planning = Type.Object(
     cutsBefore: optional(Type.Array(Id, { maxItems: 12 })),
     /** Reckons with the late end of what drying may take and the early end of what stays workable. */
     cautious: optional(Type.Boolean()),
+    /** Wet paint that the instructor goes on beside or over all the same: of this step, in that step, on this area or on all. */
+    waived: optional(
+      Type.Array(
+        Type.Object(
+          { fromStepId: Id, toStepId: Id, areaId: optional(Id), why: optional(Type.String({ maxLength: 300 })) },
+          strict,
+        ),
+        { maxItems: limits.waived },
+      ),
+    ),
+    /** Minutes before its time at which paint may be met all the same; by the wait itself where nothing is said. */
+    toleranceMin: optional(Type.Number({ minimum: 0, maximum: 30 })),
+    /** How far (ΔE00) a colour may be changed by wet paint that it picks up. */
+    harmLimit: optional(Type.Number({ minimum: 1, maximum: 40 })),
     /** Time added to what students do, as a share of it. */
     slackShare: optional(Type.Number({ minimum: 0, maximum: 1 })),
   },

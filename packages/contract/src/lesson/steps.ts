@@ -17,7 +17,12 @@ export const techniques = [
   'spatter',
 ] as const;
 
-export const needs = ['any', 'wet', 'damp', 'paintOver', 'touchDry', 'firm', 'cured'] as const;
+/** What a step asks of the paint that it touches; `auto`: what its kind of work asks, where going on would hurt. */
+export const needs = ['auto', 'any', 'wet', 'damp', 'paintOver', 'touchDry', 'firm', 'cured'] as const;
+
+/** Orders in which the parts of a coat are laid; `gap` keeps a hair's breadth away from wet neighbours, closed later. */
+export const layings = ['edges-first', 'edges-last', 'gap', 'top-down', 'across'] as const;
+export const loads = ['thin', 'normal', 'generous'] as const;
 
 export const stepKinds = ['paint', 'draw', 'prepare', 'transfer', 'dry', 'look', 'practise', 'break'] as const;
 
@@ -47,7 +52,17 @@ export const Mark = Type.Object(
     /** Its own direction; without one it follows the area's. */
     directionDeg: optional(Type.Number({ minimum: -180, maximum: 180 })),
     /** Set evenly round this point; without one they are strewn over the area. */
-    round: optional(Type.Object({ at: Point, radiusMm: Type.Number({ minimum: 1, maximum: 3000 }) }, strict)),
+    round: optional(
+      Type.Object(
+        {
+          at: Point,
+          radiusMm: Type.Number({ minimum: 1, maximum: 3000 }),
+          /** The first of them lies so far round from the right; 0 where nothing is said. */
+          turnDeg: optional(Type.Number({ minimum: -180, maximum: 180 })),
+        },
+        strict,
+      ),
+    ),
     /** Areas covered up while it is laid. */
     protectIds: optional(Type.Array(Id, { maxItems: 60 })),
   },
@@ -100,8 +115,10 @@ export const Step = Type.Object(
     side: optional(oneOf(sides)),
     needs: oneOf(needs),
     partByPart: optional(Type.Boolean()),
-    /** The edge shared with the paint it goes into is laid last, so that all of its working time is left for it. */
-    sharedEdgeLast: optional(Type.Boolean()),
+    /** In which order its parts are laid: its edges first or last, or along a way. Edges first where nothing is said. */
+    laying: optional(oneOf(layings)),
+    /** How much paint the brush carries: rubbed out thin, usual, or generous. */
+    load: optional(oneOf(loads)),
     paint: optional(oneOf(paintKinds)),
     /** Minutes between two passes of mist, where the medium is mist. */
     mistEveryMin: optional(Type.Number({ minimum: 0.5, maximum: 120 })),
@@ -140,5 +157,9 @@ export type StrokeKind = (typeof strokes)[number];
 export type Technique = (typeof techniques)[number];
 
 export type Need = (typeof needs)[number];
+
+export type Laying = (typeof layings)[number];
+
+export type Load = (typeof loads)[number];
 
 export type StepKind = (typeof stepKinds)[number];

@@ -7,7 +7,7 @@ import { contradictionInWords, costsOf, criticalChain, reasonInWords, waysOut, w
 
 const holding = (lesson: Lesson, planning: Partial<Planning>): Lesson => ({ ...lesson, planning: { pins: [], ...planning } });
 const sky = testStep('one', { title: 'lay the sky' });
-const hill = testStep('two', { title: 'hill on it', needs: 'paintOver', areaIds: ['b'] });
+const hill = testStep('two', { title: 'hill on it', needs: 'paintOver' });
 const talk = testStep('talk', { title: 'talk', kind: 'look', areaIds: ['b'], mixIds: [], doMin: 3 });
 
 describe('what sets the end', () => {
@@ -26,7 +26,8 @@ describe('what sets the end', () => {
   });
 
   it('a step shortened by a minute on the chain ends the lesson sooner, one beside the chain does not', () => {
-    const lesson = smallLesson([sky, talk, hill]);
+    // Touches here and there: no part of them is known to come late.
+    const lesson = smallLesson([sky, talk, { ...hill, coverShare: 0.5 }]);
     const plan = planLesson(lesson);
     expect(criticalChain(plan).map((link) => link.stepId)).toEqual(['one', 'two']);
     const shorter = (id: string) =>
@@ -38,18 +39,18 @@ describe('what sets the end', () => {
   it('each reason has its sentence', () => {
     const lesson = smallLesson([sky, talk, hill]);
     const plan = planLesson(lesson);
-    const why = (id: string) => reasonInWords(lesson, id, whyNotEarlier(plan, id));
+    const why = (id: string) => reasonInWords(lesson, whyNotEarlier(plan, id));
     expect(why('one')).toBe('begins the lesson');
     expect(why('talk')).toBe('follows “lay the sky” at once: the hands are busy until then');
     expect(why('two')).toMatch(/^waits \d+ min after step 1 for the sky to be dry enough to paint over$/);
     const pinned = holding(lesson, { pins: [{ stepId: 'talk', startMin: 10 }] });
-    expect(reasonInWords(pinned, 'talk', whyNotEarlier(planLesson(pinned), 'talk'))).toBe('is pinned to this time');
+    expect(reasonInWords(pinned, whyNotEarlier(planLesson(pinned), 'talk'))).toBe('is pinned to this time');
     const rested = holding(smallLesson([testStep('a', { doMin: 40 }), testStep('b', { doMin: 40, areaIds: ['b'] })]), {
       breaks: { lengthMin: 10, everyMin: 60 },
     });
     const plan2 = planLesson(rested);
     expect(plan2.plan.items.map((item) => item.kind)).toEqual(['step', 'break', 'step']);
-    expect(reasonInWords(rested, 'b', whyNotEarlier(plan2, 'b'))).toBe('comes after a break of 10 min');
+    expect(reasonInWords(rested, whyNotEarlier(plan2, 'b'))).toBe('comes after a break of 10 min');
   });
 });
 
@@ -139,7 +140,7 @@ describe('what cannot all be kept', () => {
 describe('nights', () => {
   it('what was laid dries over night; wet paint does not last', () => {
     const lesson = smallLesson([sky, hill]);
-    expect(planLesson(lesson).plan.waitMin).toBeGreaterThan(10);
+    expect(planLesson(lesson).plan.waitMin).toBeGreaterThan(8);
     const slept = planLesson(holding(lesson, { cutsBefore: ['two'] }));
     expect(slept.plan.waitMin).toBe(0);
     expect(slept.plan.items.map((item) => item.title)).toContain('End of the session: go on another day');

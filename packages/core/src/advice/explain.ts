@@ -1,14 +1,15 @@
 import type { Lesson, Step } from '@viaticum/contract';
 import type { DryingConstraint, Pin } from '@viaticum/kernels/scheduling';
 import { down, TICKS, up } from '@viaticum/kernels/scheduling';
-import { areaOfConstraint, type Contradiction, type LessonPlan, planLesson, rungWords } from '../plan/index.js';
+import { type Contact, needWords } from '../contact/index.js';
+import { areaOfConstraint, type Contradiction, type LessonPlan, planLesson } from '../plan/index.js';
 import { capital, hourMinute, minutesInWords, the, verb, waitInWords } from '../units/index.js';
 
 /** Why a step begins when it does, and not earlier. */
 export type Reason =
   | { kind: 'start' }
   | { kind: 'after'; stepId: string }
-  | { kind: 'dry'; stepId: string; areaId: string; waitMin: number }
+  | { kind: 'dry'; stepId: string; areaId: string; waitMin: number; need: Contact['need'] }
   | { kind: 'break'; stepId: string; lengthMin: number }
   | { kind: 'window'; stepId: string; areaId: string }
   | { kind: 'pin' };
@@ -17,7 +18,10 @@ export type ChainLink = { stepId: string; startMin: number; endMin: number; reas
 const ticksOf = (minutes: number) => Math.round(minutes * TICKS);
 
 /** What holds a step back in a plan: the constraint that is tight. Work done just before it wins over a wait that ends with it. */
-export function whyNotEarlier({ problem, solution }: Pick<LessonPlan, 'problem' | 'solution'>, stepId: string): Reason {
+export function whyNotEarlier(
+  { problem, solution, contacts }: Pick<LessonPlan, 'problem' | 'solution' | 'contacts'>,
+  stepId: string,
+): Reason {
   const { items } = solution;
   const k = items.findIndex((item) => item.step === stepId);
   const item = items[k];
@@ -30,7 +34,13 @@ export function whyNotEarlier({ problem, solution }: Pick<LessonPlan, 'problem' 
     if (one.type !== 'dry' || one.to !== stepId) continue;
     const from = at.get(one.from);
     if (from && ticksOf(from.end) + up(one.minutes as number) === start)
-      return { kind: 'dry', stepId: one.from, areaId: areaOfConstraint(one), waitMin: start / TICKS - from.end };
+      return {
+        kind: 'dry',
+        stepId: one.from,
+        areaId: areaOfConstraint(one),
+        waitMin: start / TICKS - from.end,
+        need: contacts.find(({ id }) => id === one.source)?.need ?? 'damp',
+      };
   }
   if (start === 0) return { kind: 'start' };
   if (before && item.gapBefore === 'break' && problem.breaks && ticksOf(before.end) + up(problem.breaks.length) === start)
@@ -46,7 +56,7 @@ export function whyNotEarlier({ problem, solution }: Pick<LessonPlan, 'problem' 
 }
 
 /** The steps that set the end of a plan, first to last, each with what it had to wait for: the critical chain. */
-export function criticalChain(plan: Pick<LessonPlan, 'problem' | 'solution'>): ChainLink[] {
+export function criticalChain(plan: Pick<LessonPlan, 'problem' | 'solution' | 'contacts'>): ChainLink[] {
   const { items } = plan.solution;
   const at = new Map(items.map((item) => [item.step, item]));
   const chain: ChainLink[] = [];
@@ -69,15 +79,14 @@ const areaName = (lesson: Lesson, id: string): string => lesson.areas.find((area
 const numberOf = (lesson: Lesson, id: string): number => lesson.steps.findIndex((step) => step.id === id) + 1;
 
 /** "waits 14 min until the sky is touch-dry", as the end of a sentence about the step. */
-export function reasonInWords(lesson: Lesson, stepId: string, reason: Reason): string {
-  const needs = (id: string) => rungWords[lesson.steps.find((step) => step.id === id)?.needs ?? 'any'];
+export function reasonInWords(lesson: Lesson, reason: Reason): string {
   switch (reason.kind) {
     case 'start':
       return 'begins the lesson';
     case 'after':
       return `follows “${titleOf(lesson, reason.stepId)}” at once: the hands are busy until then`;
     case 'dry':
-      return `waits ${waitInWords(reason.waitMin)} after step ${numberOf(lesson, reason.stepId)} for ${the(areaName(lesson, reason.areaId))} to be ${needs(stepId)}`;
+      return `waits ${waitInWords(reason.waitMin)} after step ${numberOf(lesson, reason.stepId)} for ${the(areaName(lesson, reason.areaId))} to be ${needWords[reason.need]}`;
     case 'break':
       return `comes after a break of ${minutesInWords(reason.lengthMin)}`;
     case 'window':

@@ -28,3 +28,4 @@ export {
 } from './explain.js';
 export { coatFacts, type Lever, leversOf, type Offer, offersFor, seamPlaces } from './offers.js';
 export { type AirMap, airAt, airMap, bestStart, lengthFrom, roomBetween, type StartAnswer, seasons } from './room.js';
+export { heldBy, type WayOn, waysOn } from './ways-on.js';

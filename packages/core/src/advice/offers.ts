@@ -4,7 +4,17 @@ import { brushes, brushInWords, brushOf } from '../brush/index.js';
 import { areasWorkedOn, extentsOf, laysPaint } from '../derived/index.js';
 import type { ClearableStepField } from '../document/index.js';
 import { type LessonPlan, planLesson } from '../plan/index.js';
-import { airOf, coatOf, dryerTurn, mistEvery, rangeOf, rungMinutes, stepMinutes, timesOf } from '../step/index.js';
+import {
+  airOf,
+  coatOf,
+  dryerTurn,
+  mistEvery,
+  rangeOf,
+  rungMinutes,
+  type StepMinutes,
+  stepMinutes,
+  timesOf,
+} from '../step/index.js';
 import { lengthNumber, listInWords, minutesInWords } from '../units/index.js';
 
 type Edit = { id: string; step: Partial<Omit<Step, 'id'>>; clear?: ClearableStepField[] };
@@ -220,12 +230,13 @@ export function leversOf(
   const { step, laid } = here;
   const later = lesson.steps.slice(lesson.steps.indexOf(step) + 1);
   const next = later.find(
-    (one) => areasWorkedOn(lesson, one).includes(laid.areaId) && (one.needs === 'paintOver' || one.needs === 'touchDry'),
+    (one) => areasWorkedOn(lesson, one).includes(laid.areaId) && !['any', 'wet', 'damp'].includes(one.needs),
   );
-  const rung = next?.needs ?? 'paintOver';
+  const met = plan.contacts.find((one) => one.fromStepId === stepId && one.toStepId === next?.id && one.areaId === laid.areaId);
+  const rung = met && met.need !== 'any' ? met.need : 'paintOver';
   const now = rungMinutes(rung, laid.times);
   const levers: Lever[] = [];
-  const own = plan.minutes.get(stepId) as { showMin: number; doMin: number; proposedDoMin: number | null };
+  const own = plan.minutes.get(stepId) as StepMinutes;
   const pull = (words: string, changed: Lesson, how: object, coatMin?: number): void => {
     const edited = changed.steps.find((one) => one.id === stepId) as Step;
     const coat = coatOf(changed, edited, laid.areaId, own, { below: undefined });

@@ -57,6 +57,38 @@ export function insideTest(outline: Outline): (x: number, y: number) => boolean 
   };
 }
 
+/** The pieces of the border that two visible parts share, each as its two ends in mm; found along the edges of the first. */
+export function borderPieces(one: VisiblePart, other: VisiblePart): [Point, Point][] {
+  const isInside = insideTest(other.outline);
+  const found: [Point, Point][] = [];
+  eachEdgePiece(one.outline, (from, to, probes) => {
+    if (probes.some(([x, y]) => isInside(x, y))) found.push([from, to]);
+  });
+  return found;
+}
+type Point = [number, number];
+
+/** Goes along all edges of an outline in pieces of at most 5 mm, each with a probe just beside it on either side. */
+function eachEdgePiece(outline: Outline, visit: (from: Point, to: Point, probes: [Point, Point]) => void): void {
+  for (const ring of outline.flat())
+    for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
+      const [x1, y1] = ring[j] as Point;
+      const [x2, y2] = ring[i] as Point;
+      const length = Math.hypot(x2 - x1, y2 - y1);
+      if (length < 1e-6) continue;
+      const [nx, ny] = [((y2 - y1) / length) * PROBE_MM, ((x1 - x2) / length) * PROBE_MM];
+      const pieces = Math.ceil(length / PIECE_MM);
+      const at = (part: number): Point => [x1 + (x2 - x1) * part, y1 + (y2 - y1) * part];
+      for (let piece = 0; piece < pieces; piece++) {
+        const [x, y] = at((piece + 0.5) / pieces);
+        visit(at(piece / pieces), at((piece + 1) / pieces), [
+          [x + nx, y + ny],
+          [x - nx, y - ny],
+        ]);
+      }
+    }
+}
+
 /**
  * Length in mm of the border that each visible part shares with each part behind it: `get(front)?.get(back)`. Parts in the
  * order of the areas, back to front. Probes just outside every
@@ -73,24 +105,12 @@ export function sharedBorders(parts: readonly VisiblePart[]): Map<string, Map<st
   };
   parts.forEach((front, rank) => {
     const lengths = new Map<string, number>();
-    for (const ring of front.outline.flat()) {
-      for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
-        const [x1, y1] = ring[j] as [number, number];
-        const [x2, y2] = ring[i] as [number, number];
-        const length = Math.hypot(x2 - x1, y2 - y1);
-        if (length < 1e-6) continue;
-        const [nx, ny] = [((y2 - y1) / length) * PROBE_MM, ((x1 - x2) / length) * PROBE_MM];
-        const pieces = Math.ceil(length / PIECE_MM);
-        for (let piece = 0; piece < pieces; piece++) {
-          const part = (piece + 0.5) / pieces;
-          for (const side of [1, -1]) {
-            const [x, y] = [x1 + (x2 - x1) * part + side * nx, y1 + (y2 - y1) * part + side * ny];
-            const back = behindAt(x, y, rank);
-            if (back) lengths.set(back, (lengths.get(back) ?? 0) + length / pieces);
-          }
-        }
+    eachEdgePiece(front.outline, ([x1, y1], [x2, y2], probes) => {
+      for (const [x, y] of probes) {
+        const back = behindAt(x, y, rank);
+        if (back) lengths.set(back, (lengths.get(back) ?? 0) + Math.hypot(x2 - x1, y2 - y1));
       }
-    }
+    });
     shared.set(front.id, lengths);
   });
   return shared;

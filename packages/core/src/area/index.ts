@@ -1,4 +1,4 @@
-export { insideOutline, insideTest, sharedBorders } from './borders.js';
+export { borderPieces, insideOutline, insideTest, sharedBorders } from './borders.js';
 export { common, offset, repaired, united, without } from './clip.js';
 export { type Extent, extentOutline, overlapsOf, paintedExtents, paintedExtentsByPart } from './extent.js';
 export { outlineArea, outlineBox, outlineFault, outlineLength, outlinePath, ringArea } from './outline.js';

@@ -1,5 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
 import {
+  borderPieces,
   type Extent,
   outlineArea,
   overlapsOf,
@@ -33,6 +34,15 @@ const bothWays = memo((borders: ReturnType<typeof sharedBorders>) => {
 }, 4);
 /** How far what is seen of two areas shares an edge, in mm: `get(a)?.get(b)`, both ways. */
 export const bordersBetween = (lesson: Lesson): Map<string, Map<string, number>> => bothWays(shared(visibleOf(lesson)));
+
+/** Where what is seen of two areas meets, as pieces with both their ends in mm. */
+export function borderLine(lesson: Lesson, one: string, other: string): [[number, number], [number, number]][] {
+  const parts = visibleOf(lesson);
+  const rank = (id: string) => parts.findIndex((part) => part.id === id);
+  const [front, back] = rank(one) > rank(other) ? [one, other] : [other, one];
+  const [a, b] = [front, back].map((id) => parts.find((part) => part.id === id));
+  return a && b ? borderPieces(a, b) : [];
+}
 
 /** The number of the first step that paints an area, by area: the order of painting. Steps on the whole canvas do not count. */
 const paintingRank = memo((steps: Lesson['steps']) => {

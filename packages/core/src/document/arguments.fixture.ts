@@ -34,6 +34,20 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
   unpin: ({ lesson, pick }) => ({ id: pick(lesson.steps).id }),
   pinOrder: ({ lesson, pick }) => ({ firstId: pick(lesson.steps).id, thenId: pick(lesson.steps).id }),
   unpinOrder: ({ lesson, pick }) => ({ firstId: pick(lesson.steps).id, thenId: pick(lesson.steps).id }),
+  waiveContact: ({ lesson, pick, random }) => ({
+    contacts: [
+      {
+        fromStepId: pick(lesson.steps).id,
+        toStepId: pick(lesson.steps).id,
+        ...(random() < 0.5 && { areaId: pick(lesson.areas).id }),
+      },
+    ],
+    ...(random() < 0.5 && { why: 'a soft border' }),
+  }),
+  unwaiveContact: ({ lesson, pick }) => ({
+    contacts: [{ fromStepId: pick(lesson.steps).id, toStepId: pick(lesson.steps).id }],
+  }),
+  meetWaits: ({ lesson, pick }) => ({ keep: [{ stepId: pick(lesson.steps).id, startMin: 30 }] }),
   setPlanning: ({ random, lesson, pick }) => ({
     breaks: random() < 0.3 ? null : { lengthMin: 10, everyMin: 50 + random() * 40 },
     sessions: random() < 0.5 ? null : { most: 2, limitMin: 120 },
@@ -87,6 +101,12 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
     with: pick(lesson.areas).id,
     kind: pick(['hard', 'soft', 'lost', null]),
   }),
+  setWish: ({ lesson, pick }) => ({
+    id: pick(lesson.areas).id,
+    with: pick(lesson.areas).id,
+    wish: pick(['clean', 'may-soften', 'soft', null]),
+  }),
+  setFeature: ({ lesson, pick, random }) => ({ id: pick(lesson.areas).id, feature: random() < 0.5 }),
   setDirection: ({ lesson, pick, random }) => ({ id: pick(lesson.areas).id, deg: random() < 0.3 ? null : random() * 180 }),
   setOverlap: ({ random }) => ({ mm: random() * 10 }),
   setSubject: ({ lesson, pick, random }) => ({ id: random() < 0.3 ? null : pick(lesson.areas).id }),

@@ -271,7 +271,7 @@ describe('documents of earlier versions', () => {
   };
   it('version 0 is lifted: humidity becomes a fraction, the list of set-aside findings appears', () => {
     expect(upgradeLesson(structuredClone(version0))).toEqual({
-      schemaVersion: 8,
+      schemaVersion: 9,
       ...later,
       title: 'Old',
       room: { name: 'attic', airC: 19, humidity: 0.62, airSpeed: 0.1 },
@@ -288,7 +288,7 @@ describe('documents of earlier versions', () => {
     expect(upgradeLesson(structuredClone(version1))).toEqual({
       ...rest,
       areas: [],
-      schemaVersion: 8,
+      schemaVersion: 9,
       ...later,
       things: [],
       overlapMm: 6,
@@ -308,7 +308,7 @@ describe('documents of earlier versions', () => {
   const version3 = { ...version2, schemaVersion: 3, steps: [] };
   it('versions 2 and 3 are lifted: the plan holds to nothing yet', () => {
     const { zones: _, elements: __, ...rest } = version3;
-    const now = { ...rest, schemaVersion: 8, areas: [], things: [], planning: { pins: [] }, ...later };
+    const now = { ...rest, schemaVersion: 9, areas: [], things: [], planning: { pins: [] }, ...later };
     const { steps: ___, ...withoutSteps } = now;
     expect(upgradeLesson(structuredClone(version2))).toEqual(withoutSteps);
     expect(upgradeLesson(structuredClone(version3))).toEqual(now);
@@ -341,7 +341,7 @@ describe('documents of earlier versions', () => {
   it('version 6 is lifted: areas, things and mixes have their words, the whole canvas is said, and nothing names what is gone', () => {
     const now = upgradeLesson(structuredClone(version6));
     expect(now).toMatchObject({
-      schemaVersion: 8,
+      schemaVersion: 9,
       things: [{ id: 'pot' }],
       areas: [{ id: 'z', thingId: 'pot' }],
       subjectAreaId: 'z',

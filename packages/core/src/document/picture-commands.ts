@@ -2,6 +2,8 @@ import {
   type Area,
   type Correction,
   commandErrors,
+  type EdgeKind,
+  type EdgeWish,
   type Lab,
   type Lesson,
   type Outline,
@@ -166,7 +168,7 @@ export const pictureCommands = {
   setAreaTarget: (lesson: D, { id, lab }: { id: string; lab: Lab | null }) => {
     setOrClear(find(lesson.areas, id, 'area'), 'targetLab', lab);
   },
-  setEdge: (lesson: D, { id, with: other, kind }: { id: string; with: string; kind: 'hard' | 'soft' | 'lost' | null }) => {
+  setEdge: (lesson: D, { id, with: other, kind }: { id: string; with: string; kind: EdgeKind | null }) => {
     const back = find(lesson.areas, other, 'area');
     const area = find(lesson.areas, id, 'area');
     for (const [one, name] of [
@@ -176,6 +178,22 @@ export const pictureCommands = {
       if (one.edges) one.edges = one.edges.filter((edge) => edge.with !== name);
     if (kind) area.edges = [...(area.edges ?? []), { with: other, kind }];
     else if (area.edges?.length === 0) delete area.edges;
+  },
+  /** What a border shall be on the canvas; null: as its kind says. */
+  setWish: (lesson: D, { id, with: other, wish }: { id: string; with: string; wish: EdgeWish | null }) => {
+    const area = find(lesson.areas, id, 'area');
+    const back = find(lesson.areas, other, 'area');
+    const known = [area.edges?.find((edge) => edge.with === other), back.edges?.find((edge) => edge.with === id)].filter(
+      (edge) => edge !== undefined,
+    );
+    if (known.length === 0 && wish) {
+      const edge = { with: other, kind: wish === 'clean' ? ('hard' as const) : ('soft' as const), wish };
+      area.edges = [...(area.edges ?? []), edge];
+    }
+    for (const edge of known) setOrClear(edge, 'wish', wish);
+  },
+  setFeature: (lesson: D, { id, feature }: { id: string; feature: boolean }) => {
+    setOrClear(find(lesson.areas, id, 'area'), 'feature', feature || null);
   },
   setDirection: (lesson: D, { id, deg }: { id: string; deg: number | null }) => {
     if (deg !== null) between(deg, -180, 180, commandErrors.directionOutOfRange);

@@ -18,6 +18,9 @@ function soundRoom(room: Room): void {
   }
 }
 
+/** A contact by the two steps of it, and the area whose paint is touched (all where none is named). */
+type Waived = { fromStepId: string; toStepId: string; areaId?: string };
+
 type OptionalRoom = 'sunWPerM2' | 'outdoors' | 'seats' | 'dryers' | 'circuits' | 'hours' | 'startAtMin' | 'lightUntilMin';
 
 /** What the instructor holds to in the plan, and the room it is made for. */
@@ -66,6 +69,35 @@ export const planCommands = {
       (pin) => !('firstId' in pin && pin.firstId === firstId && pin.thenId === thenId),
     );
   },
+  /** Goes on beside or over paint that is still wet, all the same. */
+  waiveContact: (lesson: D, { contacts, why }: { contacts: readonly Waived[]; why?: string }) => {
+    for (const { fromStepId, toStepId, areaId } of contacts) {
+      find(lesson.steps, fromStepId, 'step');
+      find(lesson.steps, toStepId, 'step');
+      if (areaId !== undefined) find(lesson.areas, areaId, 'area');
+    }
+    planCommands.unwaiveContact(lesson, { contacts });
+    const said = why?.trim() ? { why: why.trim() } : {};
+    lesson.planning.waived = [...(lesson.planning.waived ?? []), ...contacts.map((one) => ({ ...one, ...said }))];
+  },
+  /** Takes {@link planCommands.waiveContact} back: of one area, or of all. */
+  unwaiveContact: (lesson: D, { contacts }: { contacts: readonly Waived[] }) => {
+    const kept = (lesson.planning.waived ?? []).filter(
+      (one) =>
+        !contacts.some(
+          (gone) =>
+            gone.fromStepId === one.fromStepId &&
+            gone.toStepId === one.toStepId &&
+            (gone.areaId === undefined || gone.areaId === one.areaId),
+        ),
+    );
+    setOrClear(lesson.planning, 'waived', kept.length > 0 ? kept : null);
+  },
+  /** The waits of the former rules were seen; `keep` holds steps to the times that they had. */
+  meetWaits: (lesson: D, { keep }: { keep: { stepId: string; startMin: number }[] }) => {
+    delete lesson.formerWaits;
+    for (const { stepId, startMin } of keep) planCommands.pinStep(lesson, { id: stepId, startMin });
+  },
   setPlanning: (
     lesson: D,
     {
@@ -74,12 +106,17 @@ export const planCommands = {
       cutsBefore,
       cautious,
       slackShare,
+      toleranceMin,
+      harmLimit,
     }: {
       breaks?: Planning['breaks'] | null;
       sessions?: Planning['sessions'] | null;
       cutsBefore?: string[];
       cautious?: boolean;
       slackShare?: number;
+      /** Null: by the wait itself, and the usual limit. */
+      toleranceMin?: number | null;
+      harmLimit?: number | null;
     },
   ) => {
     if (breaks) {
@@ -99,6 +136,10 @@ export const planCommands = {
       setOrClear(lesson.planning, 'cutsBefore', cutsBefore.length > 0 ? cutsBefore : null);
     }
     if (cautious !== undefined) setOrClear(lesson.planning, 'cautious', cautious || null);
+    if (typeof toleranceMin === 'number') between(toleranceMin, 0, 30, commandErrors.nearlyDryOutOfRange);
+    if (typeof harmLimit === 'number') between(harmLimit, 1, 40, commandErrors.harmLimitOutOfRange);
+    if (toleranceMin !== undefined) setOrClear(lesson.planning, 'toleranceMin', toleranceMin);
+    if (harmLimit !== undefined) setOrClear(lesson.planning, 'harmLimit', harmLimit);
     if (slackShare !== undefined) setOrClear(lesson.planning, 'slackShare', slackShare || null);
   },
   /** Parts a step into several of equal length; `places` say where the seams are. `ids` name the parts after the first. */

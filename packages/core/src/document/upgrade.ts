@@ -47,7 +47,30 @@ const upgrades: Record<number, (old: Versioned) => Versioned> = {
       tubes: tubes.map(({ finish, own, ...tube }) => ({ ...tube, ...(own ? { own: { ...own, finish } } : {}) })),
     };
   },
+  // In version 8 a step waited for all paint on its areas and on those beside them, be it touched or not.
+  8: (old) => {
+    const lesson = { ...structuredClone(old), schemaVersion: 9 } as Versioned & Partial<Version8>;
+    let waited = false;
+    for (const step of lesson.steps ?? []) waited = needsOfContacts(step) || waited;
+    for (const { changes } of lesson.variants ?? []) for (const { step } of changes) needsOfContacts(step);
+    return waited ? { ...lesson, formerWaits: true } : lesson;
+  },
 };
+
+/** What glazes, washes, scumbles and lines ask for by their nature: where a step said the same, it need not be said. */
+const touchDryByNature = (step: Step8): boolean =>
+  step.kind === 'transfer' || step.kind === 'draw' || ['glaze', 'wash', 'scumble'].includes(step.technique ?? '');
+
+function needsOfContacts(step: Step8): boolean {
+  const { needs, sharedEdgeLast } = step;
+  const isAuto = needs === 'paintOver' || (needs === 'touchDry' && touchDryByNature(step));
+  if (isAuto) step.needs = 'auto';
+  delete step.sharedEdgeLast;
+  if (sharedEdgeLast) step.laying = 'edges-last';
+  return isAuto;
+}
+type Step8 = { kind?: string; technique?: string; needs?: string; sharedEdgeLast?: boolean; laying?: string };
+type Version8 = { steps: Step8[]; variants: { changes: { step: Step8 }[] }[] };
 
 type Tube7 = { finish: string; own?: Record<string, unknown> };
 

@@ -23,4 +23,4 @@ export {
   threePlans,
 } from './order.js';
 export { type Past, replanLesson } from './replan.js';
-export { areaOfConstraint, rungWords } from './timetable.js';
+export { areaOfConstraint } from './timetable.js';

@@ -1,9 +1,10 @@
-import type { Lesson, Need, Plan, PlanCoat, Step } from '@viaticum/contract';
+import type { Lesson, Plan, PlanCoat, Step } from '@viaticum/contract';
 import type { DryingConstraint, Pin, Problem, Solution } from '@viaticum/kernels/scheduling';
 import { solveInOrder } from '@viaticum/kernels/scheduling';
 import { assertRoom, type CoatTimes, filmForms } from '../coat/index.js';
-import { areasWorkedOn, coverOf, laysPaint, memo, restsOn } from '../derived/index.js';
-import { type LaidCoat, lay, oldestStroke, rungMinutes, type StepMinutes, stepMinutes } from '../step/index.js';
+import { type Contact, contactsOf } from '../contact/index.js';
+import { areasWorkedOn, coverOf, laysPaint, memo } from '../derived/index.js';
+import { type LaidCoat, lay, oldestStroke, rungMinutes, type StepMinutes, stepMinutes, stretched } from '../step/index.js';
 import { minutesInWords, waitInWords } from '../units/index.js';
 import { timetable } from './timetable.js';
 
@@ -32,6 +33,8 @@ export type LessonPlan = {
   laid: LaidCoat[];
   minutes: Map<string, StepMinutes>;
   misses: Miss[];
+  /** What every step touches of the paint that lies before it. */
+  contacts: Contact[];
   contradictions: Contradiction[];
   problem: Problem;
   solution: Solution;
@@ -48,7 +51,10 @@ export function planLesson(lesson: Lesson): LessonPlan {
   for (let round = 0, gaps = gapsOf(planned); round < MOST_ROUNDS && gaps.size > 0; round++) {
     planned = planProblem(lesson, lessonProblem(lesson, gaps));
     const next = gapsOf(planned);
-    const isSettled = [...next].every(([key, gap]) => Math.abs(gap - (gaps.get(key) ?? 0)) < SETTLED_MIN);
+    const isSettled = [...next].every(([key, { gapMin, into }]) => {
+      const was = gaps.get(key);
+      return was?.into === into && Math.abs(gapMin - was.gapMin) < SETTLED_MIN;
+    });
     if (isSettled && next.size === gaps.size) break;
     gaps = next;
   }
@@ -57,27 +63,48 @@ export function planLesson(lesson: Lesson): LessonPlan {
 const MOST_ROUNDS = 2;
 const SETTLED_MIN = 0.25;
 
-/** The minutes that the plan leaves between two coats of which the later goes into the wet earlier one; by step and area. */
-type Gaps = ReadonlyMap<string, number>;
-function gapsOf({ laid, solution }: Pick<LessonPlan, 'laid' | 'solution'>): Gaps {
+/** The minutes that the plan leaves between a coat and the one beneath it, and whether that is still wet; by step and area. */
+type Gaps = ReadonlyMap<string, { gapMin: number; into: boolean }>;
+function gapsOf({ laid, solution, minutes, contacts }: Pick<LessonPlan, 'laid' | 'solution' | 'minutes' | 'contacts'>): Gaps {
   const items = new Map(solution.items.map((item) => [item.step, item]));
-  const below = new Map<string, string>();
-  const found = new Map<string, number>();
-  for (const { step, areaId, coat } of laid) {
+  const met = new Map(contacts.map((one) => [`${one.id}/${one.ownAreaId}`, one]));
+  const below = new Map<string, LaidCoat>();
+  const found = new Map<string, { gapMin: number; into: boolean }>();
+  for (const laying of laid) {
+    const { step, areaId, coat } = laying;
     const before = below.get(areaId);
-    if (coat.onWet && before !== undefined) {
-      const gap = (items.get(step.id)?.start ?? 0) - (items.get(before)?.end ?? 0);
-      if (gap > SETTLED_MIN) found.set(`${step.id}/${areaId}`, gap);
-    }
-    below.set(areaId, step.id);
+    below.set(areaId, laying);
+    if (!before || step.needs === 'any') continue;
+    const gapMin = Math.max(0, (items.get(step.id)?.start ?? 0) - (items.get(before.step.id)?.end ?? 0));
+    const into =
+      step.needs === 'wet' ||
+      step.needs === 'damp' ||
+      coversWet(laying, before, gapMin, minutes, met.get(`${step.id}/${areaId}/${before.step.id}/${areaId}`));
+    if (into || coat.onWet) found.set(`${step.id}/${areaId}`, { gapMin, into });
   }
   return found;
 }
 
+/** Where nobody waits for it, paint that covers wet paint becomes one film with it. */
+function coversWet(
+  { step }: LaidCoat,
+  before: LaidCoat,
+  gapMin: number,
+  minutes: LessonPlan['minutes'],
+  contact: Contact | undefined,
+): boolean {
+  if ((step.coverShare ?? 1) < 1 || step.markIds.length > 0) return false;
+  if (contact && !contact.waived && contact.neededMin >= WET_UNTIL * before.times.paintOverMin) return false;
+  const own = minutes.get(step.id) as StepMinutes;
+  return gapMin + (contact?.creditMin ?? own.showMin + own.leadMin) < WET_UNTIL * before.times.paintOverMin;
+}
+/** Paint that has come so far towards its painting over lies apart from what is laid on it. */
+const WET_UNTIL = 0.6;
+
 /** The timetable of a lesson's planning problem, its steps in the lesson's order; see {@link planLesson}. Narrows the problem. */
 export function planProblem(
   lesson: Lesson,
-  { problem, minutes, laid, misses }: Pick<LessonPlan, 'problem' | 'minutes' | 'laid' | 'misses'>,
+  { problem, minutes, laid, misses, contacts }: Pick<LessonPlan, 'problem' | 'minutes' | 'laid' | 'misses' | 'contacts'>,
 ): LessonPlan {
   const { solution, contradictions } = withoutContradictions(problem, misses);
   const starts = new Map(solution.items.map((item) => [item.step, item]));
@@ -92,7 +119,7 @@ export function planProblem(
     if (times.mist?.runs) misses.push({ ...miss, kind: 'runs', atMin: from, haveMin: 0, wantMin: 0 });
   }
   for (const miss of misses) if (miss.atMin === 0) miss.atMin = starts.get(miss.stepId)?.start ?? 0;
-  const items = timetable(lesson, solution, minutes, problem.constraints);
+  const items = timetable(lesson, solution, minutes, problem.constraints, contacts);
   const waitMin = items.reduce((sum, item) => sum + (item.kind === 'pause' ? item.endMin - item.startMin : 0), 0);
   const plan: Plan = {
     room: lesson.room,
@@ -102,7 +129,7 @@ export function planProblem(
     waitMin,
     ...(neverDries(lesson, laid) ? { never: true } : {}),
   };
-  return { plan, coats, laid, minutes, misses, contradictions, problem, solution };
+  return { plan, coats, laid, minutes, misses, contacts, contradictions, problem, solution };
 }
 
 /** Whether some coat never dries in the room's air, or all of it is too cold for paint to form a film. */
@@ -138,7 +165,7 @@ export function lessonProblem(lesson: Lesson, gaps: Gaps = new Map()) {
   const { planning } = lesson;
   assertRoom(lesson.room);
   const minutes = allMinutes(lesson);
-  const { constraints, laid, misses } = constraintsOf(lesson, minutes, gaps);
+  const { constraints, laid, misses, contacts } = constraintsOf(lesson, minutes, gaps);
   const known = new Set(lesson.steps.map((step) => step.id));
   const pins = planning.pins.flatMap((pin): Pin[] => {
     if ('stepId' in pin) return known.has(pin.stepId) ? [{ step: pin.stepId, start: pin.startMin }] : [];
@@ -153,7 +180,7 @@ export function lessonProblem(lesson: Lesson, gaps: Gaps = new Map()) {
     ...(pins.length > 0 ? { pins } : {}),
     ...(planning.breaks ? { breaks: { length: planning.breaks.lengthMin, maxStretch: planning.breaks.everyMin } } : {}),
   };
-  return { problem, minutes, laid, misses };
+  return { problem, minutes, laid, misses, contacts };
 }
 
 /** What the ends of sessions do: coats dry over night, and nothing can still be wet the next day. */
@@ -183,7 +210,7 @@ function allMinutes(lesson: Lesson): Map<string, StepMinutes> {
       const fresh = step.mixIds.filter((id) => !mixed.has(id));
       for (const id of fresh) mixed.add(id);
       const own = stepMinutes(lesson, step, fresh.length);
-      return [step.id, { ...own, doMin: own.doMin * slack }];
+      return [step.id, slack === 1 ? own : stretched(own, slack)];
     }),
   );
 }
@@ -192,46 +219,58 @@ function constraintsOf(lesson: Lesson, minutes: Map<string, StepMinutes>, gaps: 
   const constraints: DryingConstraint[] = [];
   const laid: LaidCoat[] = [];
   const misses: Miss[] = [];
+  const contacts: Contact[] = [];
   const onArea = new Map<string, LaidCoat[]>();
   for (const step of lesson.steps) {
+    const own = minutes.get(step.id) as StepMinutes;
     const areas = areasWorkedOn(lesson, step);
-    for (const below of coatsBeneath(lesson, step, areas, onArea)) constraints.push(...constraint(step, below, minutes, misses));
-    if (!laysPaint(step)) continue;
-    for (const areaId of areas) {
-      const here = onArea.get(areaId) ?? [];
-      const gapMin = gaps.get(`${step.id}/${areaId}`) ?? 0;
-      const coat = lay(lesson, step, areaId, minutes.get(step.id) as StepMinutes, { below: here.at(-1), gapMin });
-      laid.push(coat);
-      onArea.set(areaId, [...here, coat]);
-    }
+    const coats = laysPaint(step)
+      ? areas.map((areaId) =>
+          lay(lesson, step, areaId, own, { below: onArea.get(areaId)?.at(-1), ...gaps.get(`${step.id}/${areaId}`) }),
+        )
+      : [];
+    const films = new Map(coats.map((coat) => [coat.areaId, coat.wetUm]));
+    const met = contactsOf(lesson, step, onArea, minutes, (areaId) => films.get(areaId) ?? 0);
+    contacts.push(...met);
+    constraints.push(...waits(met, misses));
+    for (const below of intoWhich(step, areas, onArea)) constraints.push(...windows(step, below, minutes, misses));
+    for (const coat of coats) onArea.set(coat.areaId, [...(onArea.get(coat.areaId) ?? []), coat]);
+    laid.push(...coats);
   }
-  return { constraints, laid, misses };
+  return { constraints, laid, misses, contacts };
 }
 
-/**
- * The coats that a step meets: those on each of its areas and, where it paints on dry, those on every area behind whose edge
- * it goes over. Into wet or damp paint concerns the topmost coat of the area itself.
- */
-function coatsBeneath(lesson: Lesson, step: Step, areas: string[], onArea: Map<string, LaidCoat[]>): LaidCoat[] {
-  if (step.needs === 'wet' || step.needs === 'damp') return areas.flatMap((id) => onArea.get(id)?.at(-1) ?? []);
-  const edges = laysPaint(step) ? areas.flatMap((id) => restsOn(lesson, id)) : [];
-  return [...new Set([...areas, ...edges])].flatMap((id) => onArea.get(id) ?? []);
+/** What the contacts of a step ask of the plan: of several with one coat the longest wait; one that is waived asks nothing. */
+function waits(contacts: readonly Contact[], misses: Miss[]): DryingConstraint[] {
+  const found = new Map<string, DryingConstraint>();
+  for (const { id, fromStepId, toStepId, areaId, need, waitMin, waived } of contacts) {
+    if (waived || need === 'any') continue;
+    if (!Number.isFinite(waitMin)) {
+      misses.push({ kind: 'never-dries', stepId: toStepId, areaId, atMin: 0, haveMin: 0, wantMin: 0 });
+      continue;
+    }
+    const known = found.get(id);
+    if (known && (known.minutes as number) >= waitMin) continue;
+    found.set(id, { id: `dry:${id}`, type: 'dry', from: fromStepId, to: toStepId, minutes: waitMin, source: id });
+  }
+  return [...found.values()];
 }
 
-/** What a step asks of a coat beneath it, counted from the end of the step that laid it (`models`: part by part, shared edge last). */
-function constraint(step: Step, below: LaidCoat, minutes: Map<string, StepMinutes>, misses: Miss[]): DryingConstraint[] {
-  if (step.needs === 'any') return [];
-  const laying = (id: string) => (minutes.get(id) as StepMinutes).doMin;
-  const before = laying(below.step.id);
-  const after = laying(step.id);
-  const lead = (minutes.get(step.id) as StepMinutes).showMin;
+/** The wet paint that a step goes into: the topmost coat of each of its areas. */
+const intoWhich = (step: Step, areas: string[], onArea: ReadonlyMap<string, LaidCoat[]>): LaidCoat[] =>
+  step.needs === 'wet' || step.needs === 'damp' ? areas.flatMap((id) => onArea.get(id)?.at(-1) ?? []) : [];
+
+/** The window in which a step goes into wet or damp paint, counted from the end of the step that laid it. */
+function windows(step: Step, below: LaidCoat, minutes: Map<string, StepMinutes>, misses: Miss[]): DryingConstraint[] {
+  const before = (minutes.get(below.step.id) as StepMinutes).doMin;
+  const { doMin: after, showMin: lead } = minutes.get(step.id) as StepMinutes;
   const source = `${step.id}/${below.areaId}/${below.step.id}`;
   const base = { from: below.step.id, to: step.id, source };
   const found: DryingConstraint[] = [];
   const miss = (kind: Miss['kind'], haveMin: number, wantMin: number) =>
     misses.push({ kind, stepId: step.id, areaId: below.areaId, atMin: 0, haveMin, wantMin });
-  if (step.needs !== 'wet') {
-    const least = rungMinutes(step.needs as Need, below.drying);
+  if (step.needs === 'damp') {
+    const least = rungMinutes('damp', below.drying);
     if (!Number.isFinite(least)) {
       miss('never-dries', 0, 0);
       return [];
@@ -239,12 +278,10 @@ function constraint(step: Step, below: LaidCoat, minutes: Map<string, StepMinute
     const wait = step.partByPart ? Math.max(0, least - Math.min(before, after)) : least;
     found.push({ ...base, id: `dry:${source}`, type: 'dry', minutes: wait });
   }
-  if (step.needs === 'wet' || step.needs === 'damp') {
-    const end = step.needs === 'wet' ? below.staying.openMin : below.staying.paintOverMin;
-    const taken = oldestStroke(step, before, after) + lead;
-    if (end < taken) miss('window', end, taken);
-    else if (Number.isFinite(end)) found.push({ ...base, id: `wet:${source}`, type: 'wet', minutes: end - taken });
-  }
+  const end = step.needs === 'wet' ? below.staying.openMin : below.staying.paintOverMin;
+  const taken = oldestStroke(step, before, after) + lead;
+  if (end < taken) miss('window', end, taken);
+  else if (Number.isFinite(end)) found.push({ ...base, id: `wet:${source}`, type: 'wet', minutes: end - taken });
   return found;
 }
 

@@ -1,6 +1,7 @@
 import type { Lesson } from '@viaticum/contract';
 import type { Problem } from '@viaticum/kernels/scheduling';
 import { solve } from '@viaticum/kernels/scheduling';
+import { stretched } from '../step/index.js';
 import { type LessonPlan, lessonProblem, planProblem } from './lesson-plan.js';
 import { inOrderOf, orderProblem } from './order.js';
 
@@ -41,11 +42,9 @@ export function replanLesson(lesson: Lesson, past: Past, quickest = false): Less
 }
 
 function timed(lesson: Lesson, past: Past, begun: ReadonlySet<string>): LessonPlan {
-  const { problem, minutes, laid, misses } = lessonProblem(lesson);
-  const paced = new Map(
-    [...minutes].map(([id, own]) => [id, begun.has(id) ? own : { ...own, doMin: own.doMin * past.pace }] as const),
-  );
-  return planProblem(lesson, { problem: asPast(problem, past, begun), minutes: paced, laid, misses });
+  const { problem, minutes, laid, misses, contacts } = lessonProblem(lesson);
+  const paced = new Map([...minutes].map(([id, own]) => [id, begun.has(id) ? own : stretched(own, past.pace)] as const));
+  return planProblem(lesson, { problem: asPast(problem, past, begun), minutes: paced, laid, misses, contacts });
 }
 
 /** A problem with its past fixed: constraints into it hold no more, drying and durations are those of this class. */

@@ -1,18 +1,9 @@
-import type { Lesson, Need, PlanItem, Step } from '@viaticum/contract';
+import type { Lesson, PlanItem, Step } from '@viaticum/contract';
 import type { DryingConstraint, Solution } from '@viaticum/kernels/scheduling';
+import { type Contact, contactInWords, needWords } from '../contact/index.js';
 import type { StepMinutes } from '../step/index.js';
 import { hourMinute, listInWords, the, verb, waitInWords } from '../units/index.js';
 import { fillersFor, fillersInWords } from './fillers.js';
-
-export const rungWords: Record<Need, string> = {
-  any: '',
-  wet: 'still wet',
-  damp: 'damp',
-  paintOver: 'dry enough to paint over',
-  touchDry: 'touch-dry',
-  firm: 'firm',
-  cured: 'cured',
-};
 
 /** The items a class works through: steps, and between them breaks and pauses with what fills them. */
 export function timetable(
@@ -20,6 +11,7 @@ export function timetable(
   solution: Solution,
   minutes: Map<string, StepMinutes>,
   constraints: DryingConstraint[],
+  contacts: readonly Contact[],
 ): PlanItem[] {
   const items: PlanItem[] = [];
   const ends = new Map(solution.items.map((item) => [item.step, item.end]));
@@ -48,7 +40,7 @@ export function timetable(
         (one) =>
           one.type === 'dry' && one.to === step.id && (ends.get(one.from) as number) + (one.minutes as number) > from + 1e-9,
       );
-      items.push(pause(lesson, step, binding, from, at.start, fillersFor(lesson, i, at.start - from, mixed)));
+      items.push(pause(lesson, step, binding, from, at.start, fillersFor(lesson, i, at.start - from, mixed), contacts));
     }
     for (const id of step.mixIds) mixed.add(id);
     items.push({
@@ -76,6 +68,7 @@ function pause(
   startMin: number,
   endMin: number,
   { fillers, bareMin }: ReturnType<typeof fillersFor>,
+  contacts: readonly Contact[],
 ): PlanItem {
   const areaIds = [...new Set(binding.map(areaOfConstraint))];
   const isWhole = areaIds.length > 2 && areaIds.length === lesson.areas.length;
@@ -84,9 +77,13 @@ function pause(
   const isPinned = lesson.planning.pins.some((pin) => 'stepId' in pin && pin.stepId === step.id && pin.startMin === endMin);
   const [first, ...others] = binding;
   const slowest = others.reduce((most, one) => ((one.minutes as number) > (most?.minutes as number) ? one : most), first);
+  const met = contacts.filter((one) => binding.some(({ source }) => source === one.id));
+  const isEdge = met.length > 0 && met.every((one) => one.kind === 'edge');
+  const of = slowest && met.find((one) => one.id === slowest.source);
+  const waitsFor = isEdge ? `Wait for the edge of ${the(name(areaIds))}` : `Let ${the(name(areaIds))} dry`;
   return {
     kind: 'pause',
-    title: areaIds.length > 0 ? `Let ${the(name(areaIds))} dry` : isPinned ? `Wait until ${hourMinute(endMin)}` : 'Wait',
+    title: areaIds.length > 0 ? waitsFor : isPinned ? `Wait until ${hourMinute(endMin)}` : 'Wait',
     startMin,
     endMin,
     showMin: 0,
@@ -97,7 +94,9 @@ function pause(
     ...(!slowest && isPinned ? { reason: `The next step is pinned to ${hourMinute(endMin)}.` } : {}),
     ...(slowest
       ? {
-          reason: takesInWords(name([areaOfConstraint(slowest)]), slowest.minutes as number, rungWords[step.needs]),
+          reason: of
+            ? contactInWords(lesson, of)
+            : takesInWords(name([areaOfConstraint(slowest)]), slowest.minutes as number, needWords.damp),
         }
       : {}),
   };

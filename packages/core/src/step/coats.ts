@@ -1,4 +1,4 @@
-import type { Lesson, Mark, Need, Room, Step } from '@viaticum/contract';
+import type { Lesson, Load, Mark, Need, Room, Step } from '@viaticum/contract';
 import { brushOf } from '../brush/index.js';
 import {
   absorbed,
@@ -74,8 +74,11 @@ export function mistEvery(coat: Coat, room: Room, takesMin: number): number {
   return best.everyMin;
 }
 
-/** What a step's coat is laid on: the coat that lies there, and the minutes between the end of that one and the beginning of this. */
-export type Beneath = { below: LaidCoat | undefined; gapMin?: number };
+/**
+ * What a step's coat is laid on: the coat that lies there, the minutes between the end of that one and the beginning of this, and whether
+ * it goes into it wet without being asked to.
+ */
+export type Beneath = { below: LaidCoat | undefined; gapMin?: number; into?: boolean };
 type Age = 'youngest' | 'mean' | 'oldest';
 
 /**
@@ -83,7 +86,7 @@ type Age = 'youngest' | 'mean' | 'oldest';
  * every stroke meets paint of much the same age; any other way the first meets the last, and the last the first.
  */
 function ageBeneath(step: Step, own: StepMinutes, below: LaidCoat, gapMin: number, age: Age): number {
-  const lead = gapMin + own.showMin;
+  const lead = gapMin + own.showMin + (step.needs === 'auto' ? own.leadMin : 0);
   const [before, after] = [below.layMin, own.doMin];
   if (age === 'mean') return lead + (before + after) / 2;
   if (age === 'youngest') return lead + (step.partByPart ? Math.min(before, after) : 0);
@@ -92,7 +95,7 @@ function ageBeneath(step: Step, own: StepMinutes, below: LaidCoat, gapMin: numbe
 
 /** How old the oldest paint is that a step still goes into, beyond the minutes between: both coats' laying, as far as it counts. */
 export const oldestStroke = (step: Step, before: number, after: number): number =>
-  step.sharedEdgeLast ? after : step.partByPart ? Math.max(before, after) : before + after;
+  step.laying === 'edges-last' ? after : step.partByPart ? Math.max(before, after) : before + after;
 
 /**
  * A step's coat on an area as the drying model takes it, with the wet paint that it goes into: likely, or as the youngest or the
@@ -103,10 +106,10 @@ export function coatOf(
   step: Step,
   areaId: string,
   own: StepMinutes,
-  { below, gapMin = 0 }: Beneath,
+  { below, gapMin = 0, into = false }: Beneath,
   age: Age = 'mean',
 ): Coat {
-  const isInto = (step.needs === 'wet' || step.needs === 'damp') && below !== undefined;
+  const isInto = (into || step.needs === 'wet' || step.needs === 'damp') && below !== undefined;
   const technique = step.technique as NonNullable<Step['technique']>;
   const coat: Coat = {
     technique,
@@ -130,13 +133,16 @@ export function coatOf(
   return { ...coat, mist: { everyMin: step.mistEveryMin ?? mistEvery(coat, lesson.room, own.doMin), untilMin: own.doMin } };
 }
 
-/** The film of what is narrower than its technique's would be high: of marks that lie apart, and of a fine brush. */
+const loadFactor: Record<Load, number> = { thin: 0.6, normal: 1, generous: 1.5 };
+
+/** The film of a step that is not its technique's own: laid thin or generously, of marks that lie apart, or of a fine brush. */
 function narrowFilm(lesson: Lesson, step: Step, areaId: string): Pick<Coat, 'wetUm' | 'marks'> {
-  const full = films[step.technique as NonNullable<Step['technique']>].wetUm;
+  const usual = films[step.technique as NonNullable<Step['technique']>].wetUm;
+  const full = usual * loadFactor[step.load ?? 'normal'];
   if (!isOnlyMarks(step)) {
     const brush = brushOf(step.brushId);
-    const most = brush ? markFilmUm('lines', brush.widthMm) : full;
-    return most < full ? { wetUm: most } : {};
+    const most = Math.min(full, brush ? markFilmUm('lines', brush.widthMm) : full);
+    return most === usual ? {} : { wetUm: most };
   }
   const here = marksOf(lesson, step).filter((mark) => mark.areaId === areaId);
   if (here.length === 0) return {};
@@ -203,6 +209,7 @@ export function dryerTurn(lesson: Lesson, step: Step, coat: Coat): { paintOverMi
 /** Minutes from when a part was laid until the rung is reached. */
 export function rungMinutes(need: Need, coat: Rungs): number {
   const rungs: Record<Need, number> = {
+    auto: 0,
     any: 0,
     wet: 0,
     damp: coat.openMin,

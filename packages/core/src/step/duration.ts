@@ -23,7 +23,8 @@ export const NEW_MIX_MIN = 1.5;
 const levels: Record<Level, number> = { beginner: 2, improver: 1.4, experienced: 1 };
 const NARROW_MM = 6;
 
-export type StepMinutes = { showMin: number; doMin: number; proposedDoMin: number | null };
+/** Minutes of a step; of those of doing, `leadMin` at the start go into setting up and mixing new heaps, `edgeMin` into its edges. */
+export type StepMinutes = { showMin: number; doMin: number; proposedDoMin: number | null; leadMin: number; edgeMin: number };
 
 /** How much longer than the experienced hand a lesson's students take. */
 export const paceOf = (lesson: Pick<Lesson, 'level'>): number => levels[lesson.level];
@@ -34,10 +35,21 @@ export const paceOf = (lesson: Pick<Lesson, 'level'>): number => levels[lesson.l
  */
 export function stepMinutes(lesson: Lesson, step: Step, newMixes: number): StepMinutes {
   const proposed = proposeDoMinutes(lesson, step, newMixes);
-  const doMin = step.doMin ?? proposed ?? 2;
+  const doMin = step.doMin ?? proposed?.doMin ?? 2;
   const showMin = step.showMin ?? (step.kind === 'paint' ? Math.max(1, Math.round(doMin * 0.25)) : 0);
-  return { showMin, doMin, proposedDoMin: proposed };
+  // Minutes typed by the instructor are taken to part in the same way.
+  const scale = proposed ? doMin / proposed.doMin : 0;
+  const [leadMin, edgeMin] = [(proposed?.leadMin ?? 0) * scale, (proposed?.edgeMin ?? 0) * scale];
+  return { showMin, doMin, proposedDoMin: proposed?.doMin ?? null, leadMin, edgeMin };
 }
+
+/** Minutes of a step of which the doing takes so much longer or shorter. */
+export const stretched = (own: StepMinutes, by: number): StepMinutes => ({
+  ...own,
+  doMin: own.doMin * by,
+  leadMin: own.leadMin * by,
+  edgeMin: own.edgeMin * by,
+});
 
 /** A lesson with other students: minutes typed for its own are stretched or shortened by how the two levels differ. */
 export function forStudents(lesson: Lesson, level: Level): Lesson {
@@ -50,10 +62,19 @@ export function forStudents(lesson: Lesson, level: Level): Lesson {
   return { ...lesson, level, steps };
 }
 
-function proposeDoMinutes(lesson: Lesson, step: Step, newMixes: number): number | null {
+type Proposed = Pick<StepMinutes, 'doMin' | 'leadMin' | 'edgeMin'>;
+function proposeDoMinutes(lesson: Lesson, step: Step, newMixes: number): Proposed | null {
+  const level = levels[lesson.level];
+  const lead = SET_UP_MIN + newMixes * NEW_MIX_MIN;
+  const proposed = (work: number, edges: number): Proposed => {
+    const exact = (lead + work + edges) * level;
+    const doMin = rounded(exact);
+    const scale = (level * doMin) / exact;
+    return { doMin, leadMin: lead * scale, edgeMin: edges * scale };
+  };
   const brush = brushOf(step.brushId);
   const marks = marksOf(lesson, step).reduce((sum, mark) => sum + markMinutes(mark), 0);
-  if (isOnlyMarks(step)) return rounded((SET_UP_MIN + marks + newMixes * NEW_MIX_MIN) * levels[lesson.level]);
+  if (isOnlyMarks(step)) return proposed(marks, 0);
   if (!step.technique || !brush) return null;
   const parts = extentsOf(lesson).filter((part) => step.wholeCanvas || step.areaIds.includes(part.id));
   const canvasM2 = (lesson.support.widthMm * lesson.support.heightMm) / 1e6;
@@ -62,7 +83,7 @@ function proposeDoMinutes(lesson: Lesson, step: Step, newMixes: number): number 
   const cover = (areaM2 * (step.coverShare ?? 1)) / ((brush.widthMm / 1000) * track.mPerMin);
   const borderM = step.wholeCanvas ? 0 : parts.reduce((sum, part) => sum + outlineLength(part.seen), 0) / 1000;
   const edges = brush.widthMm >= NARROW_MM && step.coverShare === undefined ? borderM / EDGE_M_PER_MIN : 0;
-  return rounded((SET_UP_MIN + cover * track.passes + edges + marks + newMixes * NEW_MIX_MIN) * levels[lesson.level]);
+  return proposed(cover * track.passes + marks, edges);
 }
 
 const rounded = (minutes: number): number => Math.max(0.5, Math.round(minutes * 2) / 2);

@@ -12,5 +12,5 @@ export {
   rungMinutes,
   timesOf,
 } from './coats.js';
-export { forStudents, NEW_MIX_MIN, paceOf, type StepMinutes, stepMinutes } from './duration.js';
+export { forStudents, NEW_MIX_MIN, paceOf, type StepMinutes, stepMinutes, stretched } from './duration.js';
 export { areaRung, filmUm, meanFilmUm, type Rung, rungAt, rungWord, topCoat } from './wetness.js';

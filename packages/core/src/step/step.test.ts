@@ -112,7 +112,13 @@ describe('a film that dries', () => {
 describe('a coat in its room', () => {
   const lesson = demoLesson('balloons');
   const step = lesson.steps.find((one) => one.technique === 'blend') as Step;
-  const coat = coatOf(lesson, step, step.areaIds[0] as string, { showMin: 1, doMin: 8, proposedDoMin: 8 }, { below: undefined });
+  const coat = coatOf(
+    lesson,
+    step,
+    step.areaIds[0] as string,
+    { showMin: 1, doMin: 8, proposedDoMin: 8, leadMin: 0, edgeMin: 0 },
+    { below: undefined },
+  );
   it('dries sooner in warm dry air, and the careful ends lie on either side', () => {
     const [dry, damp] = [0.3, 0.75].map((humidity) => timesOf(coat, { ...lesson.room, humidity }));
     expect(dry?.openMin).toBeLessThan(damp?.openMin as number);

@@ -130,7 +130,7 @@ function ReadStep({
     step.mixIds.flatMap((id) => looks.get(id)?.mix.name ?? []).join(', '),
     brush && brushInWords(brush),
     step.technique && words.techniques[step.technique],
-    step.needs !== 'any' && words.needs[step.needs],
+    step.needs !== 'any' && step.needs !== 'auto' && words.needs[step.needs],
     marksOf(lesson, step)
       .map((mark) => `${mark.count} ${mark.name}`)
       .join(', '),

@@ -9,6 +9,9 @@ import { TexturePattern, textureOf } from './textures.js';
 export type ShownLayer = PaintLayer & { laid: number };
 export type AreaWetness = { areaId: string; rung: Rung; label?: string };
 
+/** A border as a path, and what it asks: nothing, softness, or a wait. */
+export type TouchedBorder = { path: string; asks: 'nothing' | 'softness' | 'wait' };
+
 type Props = {
   sheet: FollowSheet;
   layers: readonly ShownLayer[];
@@ -18,6 +21,8 @@ type Props = {
   allLayers?: readonly ShownLayer[];
   wetness?: readonly AreaWetness[];
   outlines?: boolean;
+  /** Borders that the step at hand touches, drawn over all. */
+  borders?: readonly TouchedBorder[];
   className?: string;
   label: string;
   /** Width in screen pixels, for textures and labels of a steady size. */
@@ -39,6 +44,7 @@ export function StageCanvas({
   picture,
   wetness = [],
   outlines = false,
+  borders = [],
   className,
   label,
   shownPx = 300,
@@ -124,6 +130,18 @@ export function StageCanvas({
         sheet.areas.map((area) => (
           <path key={area.id} d={area.path} fill="none" stroke="var(--grey-18)" strokeOpacity={0.75} strokeWidth={unit * 1.1} />
         ))}
+      {borders.map((border) => (
+        <g key={border.path} data-asks={border.asks}>
+          <path d={border.path} fill="none" stroke="var(--white)" strokeWidth={unit * 4} strokeOpacity={0.7} />
+          <path
+            d={border.path}
+            fill="none"
+            stroke={border.asks === 'wait' ? 'var(--signal)' : 'var(--grey-18)'}
+            strokeWidth={unit * (border.asks === 'wait' ? 2.6 : 1.4)}
+            {...(border.asks === 'softness' ? { strokeDasharray: `${unit * 5} ${unit * 3}` } : {})}
+          />
+        </g>
+      ))}
       <Labels wetness={wetness} sheet={sheet} unit={unit} />
     </svg>
   );

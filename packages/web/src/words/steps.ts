@@ -32,6 +32,25 @@ export const listWords = {
   list: 'List',
 };
 
+/** What a step touches of the wet paint beside and beneath it. */
+export const touchWords = {
+  label: 'Wet paint that it touches',
+  until: (end: string) => `ends ${end}`,
+  instead: 'Now it ends',
+  before: (name: string) => `${name} as it shall be`,
+  after: (name: string) => `${name} with what it takes up`,
+  why: (count: number) => `Why no wait? ${counted(count, 'contact')}`,
+  overWord: 'over',
+  edgeWord: 'beside',
+  soon: (wait: string) => `dry enough in time (${wait} needed)`,
+  harmless: (harm: string) => `no harm: the colour would change by ${harm}`,
+  nothingAsked: 'the border may soften',
+  waived: (name: string, harm: string) => `You paint on over or beside the wet ${name}${harm}.`,
+  byHarm: (harm: string) => `; the colour changes by ${harm}`,
+  takeBack: 'Take it back',
+  ways: 'Instead of waiting',
+};
+
 export const markWords = {
   kinds: {
     lines: 'lines',

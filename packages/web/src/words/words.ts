@@ -1,6 +1,6 @@
 // All wording of the interface that is not a sentence of core or of the server.
 
-import type { Need, School, Side } from '@viaticum/contract';
+import type { Laying, Load, Need, School, Side } from '@viaticum/contract';
 import { counted } from '@viaticum/core/units';
 import { apart, exactFiguresOn } from './exact.js';
 import { paintWords } from './paints.js';
@@ -289,7 +289,17 @@ export const words = {
     mistEvery: 'Mist every, min',
     underFilm: 'Film laid first',
     underFilms: { water: 'water', gel: 'gel' },
-    sharedEdge: 'the shared edge is laid last',
+    laying: 'Order of its parts',
+    layingUsual: 'edges as usual',
+    layings: {
+      'edges-first': 'edges first',
+      'edges-last': 'edges last',
+      gap: 'a gap left, closed at the end',
+      'top-down': 'from the top down',
+      across: 'across',
+    } satisfies Record<Laying, string>,
+    load: 'Load',
+    loads: { thin: 'thin, rubbed out', normal: 'usual load', generous: 'generous' } satisfies Record<Load, string>,
     dryer: 'dried with the hair dryers',
     typed: (proposed: number) => `typed; proposed ${proposed}`,
     medium: 'Medium',
@@ -348,6 +358,7 @@ export const words = {
   corners: { corner: (n: number) => `corner ${n}`, cornerHelp: 'Arrow keys move it, Shift farther.' },
   techniques: techniqueWords,
   needs: {
+    auto: 'dry where wet paint would hurt',
     any: 'anything',
     wet: 'into wet',
     damp: 'into damp',

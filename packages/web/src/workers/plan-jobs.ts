@@ -1,5 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import type { AirMap, Cost, Lever, PlansAnswer, StartAnswer } from '@viaticum/core/advice';
+import type { AirMap, Cost, Lever, PlansAnswer, StartAnswer, WayOn } from '@viaticum/core/advice';
 import type { Group, HelpKind, PaceResult } from '@viaticum/core/pace';
 
 export type PaceAnswer = {
@@ -14,6 +14,8 @@ export type PlanJobs = {
   plans: { args: { lesson: Lesson; maxNodes: number }; answer: PlansAnswer };
   costs: { args: { lesson: Lesson }; answer: Cost[] };
   levers: { args: { lesson: Lesson; stepId: string }; answer: { rung: string; levers: Lever[] } };
+  /** Ways past the wait before a step, each with the end it leads to. */
+  waysOn: { args: { lesson: Lesson; stepId: string }; answer: WayOn[] };
   map: { args: { lesson: Lesson }; answer: AirMap };
   /** How a group would fare with the plan, and what would help, best first. */
   pace: {

@@ -1,4 +1,4 @@
-import { airMap, bestStart, costsOf, leversOf, threePlans } from '@viaticum/core/advice';
+import { airMap, bestStart, costsOf, leversOf, threePlans, waysOn } from '@viaticum/core/advice';
 import { paceModel, pacing, whatHelps } from '@viaticum/core/pace';
 import { planLesson } from '@viaticum/core/plan';
 import type { PlanJobs } from './plan-jobs.js';
@@ -36,6 +36,7 @@ const jobs: { [N in keyof PlanJobs]: (id: number, args: PlanJobs[N]['args']) => 
   plans: (id, { lesson, maxNodes }) => runJob(id, threePlans(lesson, { maxNodes }), ({ nodes }) => nodes / maxNodes),
   costs: async (_id, { lesson }) => costsOf(lesson),
   levers: async (_id, { lesson, stepId }) => leversOf(lesson, stepId),
+  waysOn: async (_id, { lesson, stepId }) => waysOn(lesson, stepId),
   map: (id, { lesson }) => runJob(id, airMap(lesson), (share) => share),
   pace,
   start: async (_id, { lesson, endByMin }) => bestStart(lesson, endByMin),

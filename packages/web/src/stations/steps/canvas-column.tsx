@@ -1,13 +1,14 @@
 import type { Step } from '@viaticum/contract';
-import { looksOf } from '@viaticum/core/derived';
+import type { Contact } from '@viaticum/core/contact';
+import { borderLine, looksOf } from '@viaticum/core/derived';
 import { hourMinute } from '@viaticum/core/units';
 import { clsx } from 'clsx';
-import { useState } from 'react';
-import { useLesson, usePlan, useSheet, useView } from '../../lesson/context.js';
+import { useMemo, useState } from 'react';
+import { useLesson, usePlan, useSheet, useView, useWorkedOut } from '../../lesson/context.js';
 import { MixSample } from '../../lesson/mix-sample.js';
 import { Closer } from '../../ui/closer.js';
 import { CloserKeys } from '../../ui/closer-keys.js';
-import { StageCanvas } from '../../ui/stage-canvas.js';
+import { StageCanvas, type TouchedBorder } from '../../ui/stage-canvas.js';
 import { layersAt, wetnessAt } from '../../ui/stage-layers.js';
 import { StrokeDiagram } from '../../ui/stroke-diagram.js';
 import { RecipeBar } from '../../ui/swatch.js';
@@ -58,6 +59,30 @@ function PaintedWith({ step }: { step: Step }) {
   );
 }
 
+/** The borders along which the marked step meets other paint, with what each asks for. */
+function useTouchedBorders(): TouchedBorder[] {
+  const lesson = useWorkedOut();
+  const { contacts } = usePlan();
+  const { stepId } = useView();
+  return useMemo(() => {
+    const edges = contacts.filter((one) => one.toStepId === stepId && one.kind === 'edge' && !one.waived);
+    const slowest = new Map<string, Contact>();
+    for (const one of edges) {
+      const key = [one.ownAreaId, one.areaId].join();
+      if ((slowest.get(key)?.waitMin ?? -1) < one.waitMin) slowest.set(key, one);
+    }
+    return [...slowest.values()].flatMap((one): TouchedBorder[] => {
+      const pieces = borderLine(lesson, one.ownAreaId, one.areaId);
+      if (pieces.length === 0) return [];
+      const path = pieces
+        .map(([[x1, y1], [x2, y2]]) => `M${x1.toFixed(1)} ${y1.toFixed(1)}L${x2.toFixed(1)} ${y2.toFixed(1)}`)
+        .join('');
+      const asks = one.waitMin > 0 ? 'wait' : one.wish === 'clean' ? 'nothing' : 'softness';
+      return [{ path, asks }];
+    });
+  }, [lesson, contacts, stepId]);
+}
+
 /** The canvas at the light's minute, in its true proportion. */
 function CanvasMap() {
   const { plan } = usePlan();
@@ -69,6 +94,7 @@ function CanvasMap() {
   const number = item ? lesson.steps.findIndex((step) => step.id === item.stepId) + 1 : 0;
   const label = number > 0 ? words.steps.after(number, hourMinute(minute)) : words.steps.atStart;
   const { urls } = usePainted();
+  const touched = useTouchedBorders();
   const [isHeld, setHeld] = useState(false);
   // Painted up to the last step that has ended; held down, up to the one before it.
   const ended = plan.items.filter((one) => one.stepId && one.endMin <= minute + 1e-6 && urls.has(one.stepId));
@@ -117,6 +143,7 @@ function CanvasMap() {
           layers={picture ? (isHeld ? [] : onTop) : layers}
           wetness={minute > 0 ? wetnessAt(sheet, plan.coats, minute, true) : []}
           outlines={view.outlines}
+          borders={touched}
           label={label}
           className={clsx(view.squint && css.squint)}
           shownPx={250}

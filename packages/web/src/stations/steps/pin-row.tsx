@@ -22,7 +22,7 @@ export function PinRow({ step }: { step: Step }) {
       {pinned === null ? (
         <>
           <span className="quiet">
-            {hourMinute(start)}: {reasonInWords(lesson, step.id, whyNotEarlier(plan, step.id))}.
+            {hourMinute(start)}: {reasonInWords(lesson, whyNotEarlier(plan, step.id))}.
           </span>{' '}
           <Button type="text" size="small" onClick={() => pinTo(start)} aria-keyshortcuts="P">
             {p.pin(hourMinute(start))}

@@ -1,5 +1,7 @@
 import {
   type Lesson,
+  layings,
+  loads,
   media,
   needs,
   paintKinds,
@@ -330,6 +332,24 @@ function HowLong({ step }: { step: Step }) {
           options={needs.map((need) => [need, words.needs[need]])}
           onChange={(need) => need && edit({ needs: need })}
         />
+        {paints(step) && (
+          <>
+            <Choice
+              label={w.load}
+              value={step.load ?? 'normal'}
+              options={loads.map((load) => [load, w.loads[load]])}
+              onChange={(load) => (load && load !== 'normal' ? edit({ load }) : clear('load'))}
+            />
+            <Choice
+              label={w.laying}
+              value={step.laying}
+              canClear
+              none={w.layingUsual}
+              options={layings.map((laying) => [laying, w.layings[laying]])}
+              onChange={(laying) => (laying ? edit({ laying }) : clear('laying'))}
+            />
+          </>
+        )}
       </Labelled>
       {paints(step) && (
         <Labelled label={markWords.repeatShort}>
@@ -363,7 +383,7 @@ function HowLong({ step }: { step: Step }) {
 
 function Switches({ step }: { step: Step }) {
   const { edit, clear } = useStepEdit(step);
-  const onOff = (field: 'partByPart' | 'sharedEdgeLast' | 'dryer', label: string) => (
+  const onOff = (field: 'partByPart' | 'dryer', label: string) => (
     <Checkbox
       checked={step[field] ?? false}
       onChange={(event) => (event.target.checked ? edit({ [field]: true }) : clear(field))}
@@ -374,7 +394,6 @@ function Switches({ step }: { step: Step }) {
   return (
     <Labelled label={w.also}>
       {onOff('partByPart', w.partByPart)}
-      {(step.needs === 'wet' || step.needs === 'damp') && onOff('sharedEdgeLast', w.sharedEdge)}
       {onOff('dryer', w.dryer)}
     </Labelled>
   );

@@ -14,6 +14,7 @@ import { listWords } from '../../words/steps.js';
 import { words } from '../../words/words.js';
 import { PinRow } from './pin-row.js';
 import css from './step-pane.module.css';
+import { Touches } from './touches.js';
 
 const StepForm = lazy(() => import('./step-form.js').then((module) => ({ default: module.StepForm })));
 
@@ -78,6 +79,7 @@ function OneStep({ lesson, step }: { lesson: Lesson; step: Step }) {
             <FindingKeys finding={finding} />
           </div>
         ))}
+        <Touches step={step} />
         <Suspense fallback={null}>
           <StepForm lesson={lesson} step={step} />
         </Suspense>

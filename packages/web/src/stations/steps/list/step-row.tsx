@@ -44,7 +44,7 @@ export function StepRow({
     brush && brushInWords(brush),
     step.technique && words.techniques[step.technique],
     step.kind !== 'paint' && words.kinds[step.kind],
-    step.needs !== 'any' && words.needs[step.needs],
+    step.needs !== 'any' && step.needs !== 'auto' && words.needs[step.needs],
     step.partByPart && words.steps.partByPart,
     step.medium && words.media[step.medium],
   ].filter(Boolean);

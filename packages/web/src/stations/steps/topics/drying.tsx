@@ -1,8 +1,8 @@
 import type { Lesson } from '@viaticum/contract';
 import { coatFacts, type Lever, type Offer, offersFor } from '@viaticum/core/advice';
+import { needWords } from '@viaticum/core/contact';
 import { laysPaint } from '@viaticum/core/derived';
 import type { CommandArgs, CommandName } from '@viaticum/core/document';
-import { rungWords } from '@viaticum/core/plan';
 import { rungWord } from '@viaticum/core/step';
 import { minutesInWords, waitInWords } from '@viaticum/core/units';
 import { Button, Select } from 'antd';
@@ -117,7 +117,7 @@ function Levers({ lesson, stepId }: { lesson: Lesson; stepId: string }) {
   return (
     <section aria-label={w.long}>
       <h3>{w.long}</h3>
-      <p className="quiet small">{w.longAbout(rungWords[answer.rung as keyof typeof rungWords])}</p>
+      <p className="quiet small">{w.longAbout(needWords[answer.rung as keyof typeof needWords])}</p>
       <ul className={css.offers}>
         {answer.levers.slice(0, 7).map((lever) => (
           <li key={lever.words}>

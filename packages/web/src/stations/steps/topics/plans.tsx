@@ -304,7 +304,7 @@ function Chain({ lesson }: { lesson: Lesson }) {
             >
               {titleOf(lesson, link.stepId)}
             </Button>
-            <span className="quiet small">{reasonInWords(lesson, link.stepId, link.reason)}</span>
+            <span className="quiet small">{reasonInWords(lesson, link.reason)}</span>
           </li>
         ))}
       </ol>

@@ -1,0 +1,49 @@
+import type { Lesson, Need } from '@viaticum/contract';
+import { areaName } from '../derived/index.js';
+import { capital, lengthNumber, the, verb, waitInWords } from '../units/index.js';
+import { changedColour } from './changed.js';
+import type { Contact } from './contact.js';
+import { TREMOR_MM } from './marks.js';
+
+export const needWords: Record<Need, string> = {
+  auto: 'dry enough',
+  any: '',
+  wet: 'still wet',
+  damp: 'damp',
+  paintOver: 'dry enough to paint over',
+  touchDry: 'touch-dry',
+  firm: 'firm',
+  cured: 'cured',
+};
+
+/** Beyond what the hand strays, the paint that is dragged along a border reaches so far (our judgement). */
+const DRAGGED_MM = 1.5;
+/** How wide a border would be spoilt, mm. */
+const spoiltMm = (lesson: Lesson): number => TREMOR_MM[lesson.level] + DRAGGED_MM;
+
+/** "The sky takes 12 min from when it is laid to be dry enough to paint over. Going on now, the gull white would …" */
+export function contactInWords(lesson: Lesson, contact: Contact): string {
+  const name = areaName(lesson, contact.areaId);
+  const takes = `${capital(the(name))} ${verb(name, 'takes', 'take')} ${waitInWords(contact.neededMin)} from when ${verb(name, 'it is', 'they are')} laid to be ${needWords[contact.need]}.`;
+  const change = changeInWords(lesson, contact);
+  return change ? `${takes} ${change}` : takes;
+}
+
+/** What going on at once would do to the colour, as a sentence; empty where nothing is known or nothing would be seen. */
+export function changeInWords(lesson: Lesson, contact: Contact): string {
+  if (contact.byNature && (contact.harm === null || contact.harm <= contact.limit)) return byNatureWords(lesson, contact);
+  const change = contact.harm === null || contact.harm < 1 ? null : changedColour(lesson, contact);
+  const wet = lesson.mixes.find((mix) => mix.id === contact.wetMixId);
+  if (!change || !wet) return '';
+  const place =
+    contact.kind === 'edge' && contact.lengthMm !== undefined
+      ? ` along ${lengthNumber(Math.round(contact.lengthMm / 10) * 10, lesson.units)} ${lesson.units}, about ${Math.round(spoiltMm(lesson))} mm wide,`
+      : '';
+  return `Going on now, ${the(change.name)} would take up some of ${the(wet.name)}${place} and turn ${change.words}.`;
+}
+
+function byNatureWords(lesson: Lesson, { areaId, need }: Contact): string {
+  const name = the(areaName(lesson, areaId));
+  if (need === 'touchDry') return `Going on now, ${name} would be rubbed up or smeared.`;
+  return `Going on now, the marks would sink into ${name} instead of lying on it.`;
+}

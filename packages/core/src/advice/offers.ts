@@ -3,7 +3,7 @@ import { outlineBox, scanOutline } from '../area/index.js';
 import { brushes, brushInWords, brushOf } from '../brush/index.js';
 import { areasWorkedOn, extentsOf, laysPaint } from '../derived/index.js';
 import type { ClearableStepField } from '../document/index.js';
-import { type LessonPlan, planLesson } from '../plan/index.js';
+import { type LessonPlan, minutesOf, planLesson } from '../plan/index.js';
 import {
   airOf,
   coatOf,
@@ -57,8 +57,8 @@ export function offersFor(lesson: Lesson, stepId: string, plan: LessonPlan = pla
   const here = coatHere(lesson, stepId, plan);
   if (!here) return [];
   const { step, laid } = here;
-  const own = plan.minutes.get(stepId) as { showMin: number; doMin: number };
-  const takes = own.doMin;
+  const own = plan.minutes.get(stepId) as StepMinutes;
+  const takes = own.doMin - own.leadMin;
   const open = laid.staying.openMin;
   if (step.technique !== 'blend' || takes <= open) return [];
   const { mist: _, ...plain } = laid.coat;
@@ -82,7 +82,7 @@ export function offersFor(lesson: Lesson, stepId: string, plan: LessonPlan = pla
           openMin: open,
           takesMin: takes / parts,
         },
-        { command: 'divideStep', args: { id: stepId, parts, places, doMin: takes } },
+        { command: 'divideStep', args: { id: stepId, parts, places, doMin: own.doMin } },
       ),
     );
   }
@@ -127,14 +127,13 @@ export function offersFor(lesson: Lesson, stepId: string, plan: LessonPlan = pla
       const { doMin: __, ...free } = { ...step, brushId: brushId as string };
       return stepMinutes(lesson, free, 0).proposedDoMin ?? takes;
     };
-    const takesMin = Math.max(0.5, (takes * proposed(larger.id)) / proposed(step.brushId));
+    const doMin = Math.max(0.5, Math.round((own.doMin * proposed(larger.id)) / proposed(step.brushId) / 0.5) * 0.5);
+    const change = { brushId: larger.id, ...(step.doMin === undefined ? {} : { doMin }) };
+    const steps = lesson.steps.map((one) => (one === step ? { ...one, ...change } : one));
+    const wider = minutesOf({ ...lesson, steps }).get(stepId) as StepMinutes;
+    const takesMin = wider.doMin - wider.leadMin;
     if (takesMin < takes)
-      offers.push(
-        offer(
-          { kind: 'brush', words: `with the ${brushInWords(larger)}`, openMin: open, takesMin },
-          edit({ brushId: larger.id, ...(step.doMin === undefined ? {} : { doMin: Math.round(takesMin * 2) / 2 }) }),
-        ),
-      );
+      offers.push(offer({ kind: 'brush', words: `with the ${brushInWords(larger)}`, openMin: open, takesMin }, edit(change)));
   }
   offers.push(
     offer(
@@ -281,6 +280,7 @@ export function coatFacts(lesson: Lesson, stepId: string, plan: LessonPlan = pla
   const here = coatHere(lesson, stepId, plan);
   if (!here) return null;
   const { laid, step } = here;
-  const takes = (plan.minutes.get(stepId) as { doMin: number }).doMin;
+  const own = plan.minutes.get(stepId) as StepMinutes;
+  const takes = own.doMin - own.leadMin;
   return { ...laid, stepTitle: step.title, takesMin: takes, range: rangeOf(laid.coat, lesson.room), air: airOf(lesson.room) };
 }

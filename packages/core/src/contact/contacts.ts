@@ -11,7 +11,7 @@ const OPAQUE_SHARE = 0.9;
 const seeThrough: ReadonlySet<Step['technique']> = new Set(['glaze', 'wash', 'scumble', 'dry-brush', 'spatter', 'under-film']);
 
 /** Whether a coat hides all that lies under it, on the areas of its step. */
-const hides = (lesson: Lesson, step: Step): boolean =>
+export const hides = (lesson: Lesson, step: Step): boolean =>
   laysPaint(step) && !seeThrough.has(step.technique) && !isOnlyMarks(step) && coverOf(lesson, step) >= OPAQUE_SHARE;
 
 /** The coats of an area that can be touched: the topmost, and those that show beside it. */
@@ -64,7 +64,7 @@ export function contactsOf(
 }
 
 /** Marks, touches strewn over a part of an area, and what leaves a gap keep away from its border. */
-const reachesEdge = (step: Step): boolean =>
+export const reachesEdge = (step: Step): boolean =>
   laysPaint(step) && !isOnlyMarks(step) && (step.coverShare ?? 1) >= OPAQUE_SHARE && !step.side && step.laying !== 'gap';
 
 /** Marks of both steps that lie at known places and never touch each other. */
@@ -72,7 +72,7 @@ const areApart = (lesson: Lesson, one: Step, other: Step): boolean =>
   isOnlyMarks(one) && isOnlyMarks(other) && !marksMeet(marksOf(lesson, one), marksOf(lesson, other), lesson.level);
 
 /** Whether a later step lays an opaque coat over the whole of an area, so that nobody sees what happened there. */
-function hiddenLater(lesson: Lesson, step: Step, areaId: string): boolean {
+export function hiddenLater(lesson: Lesson, step: Step, areaId: string): boolean {
   const at = lesson.steps.indexOf(step);
   return lesson.steps
     .slice(at + 1)

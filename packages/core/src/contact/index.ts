@@ -4,4 +4,5 @@ export { type Act, type Contact, contactBetween } from './contact.js';
 export { contactsOf, type Laid, LEAST_EDGE_MM } from './contacts.js';
 export { ageOfShare, harmlessShare, harmOf, movingShare, paintOfColour, paintOfMix, pickedUp } from './harm.js';
 export { marksMeet, TREMOR_MM } from './marks.js';
+export { type EdgePair, edgePairs } from './pairs.js';
 export { changeInWords, contactInWords, needWords } from './words.js';

@@ -5,6 +5,7 @@ export {
   type LessonPlan,
   lessonProblem,
   type Miss,
+  minutesOf,
   type PlannedCoat,
   planInWords,
   planLesson,

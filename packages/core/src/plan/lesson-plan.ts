@@ -111,11 +111,19 @@ export function planProblem(
   const coats = laid.map((coat) => placeCoat(lesson, coat, starts, minutes));
   for (const { step, areaId, times, staying } of laid) {
     const at = starts.get(step.id);
-    const { showMin, doMin } = minutes.get(step.id) as StepMinutes;
-    const from = (at?.start ?? 0) + showMin;
+    const { showMin, doMin, leadMin } = minutes.get(step.id) as StepMinutes;
+    // New heaps are mixed before the first stroke: the paint's clock starts with that.
+    const from = (at?.start ?? 0) + showMin + leadMin;
+    const onCanvasMin = doMin - leadMin;
     const miss = { stepId: step.id, areaId };
-    if (step.technique === 'blend' && doMin > staying.openMin)
-      misses.push({ ...miss, kind: 'blend-outlasts', atMin: from + staying.openMin, haveMin: staying.openMin, wantMin: doMin });
+    if (step.technique === 'blend' && onCanvasMin > staying.openMin)
+      misses.push({
+        ...miss,
+        kind: 'blend-outlasts',
+        atMin: from + staying.openMin,
+        haveMin: staying.openMin,
+        wantMin: onCanvasMin,
+      });
     if (times.mist?.runs) misses.push({ ...miss, kind: 'runs', atMin: from, haveMin: 0, wantMin: 0 });
   }
   for (const miss of misses) if (miss.atMin === 0) miss.atMin = starts.get(miss.stepId)?.start ?? 0;
@@ -164,7 +172,7 @@ function withoutContradictions(problem: Problem, misses: Miss[]): { solution: So
 export function lessonProblem(lesson: Lesson, gaps: Gaps = new Map()) {
   const { planning } = lesson;
   assertRoom(lesson.room);
-  const minutes = allMinutes(lesson);
+  const minutes = minutesOf(lesson);
   const { constraints, laid, misses, contacts } = constraintsOf(lesson, minutes, gaps);
   const known = new Set(lesson.steps.map((step) => step.id));
   const pins = planning.pins.flatMap((pin): Pin[] => {
@@ -202,7 +210,8 @@ function overNight(lesson: Lesson, constraints: DryingConstraint[], misses: Miss
 /** {@link planLesson}, worked out again only for another lesson. */
 export const planOf = memo(planLesson, 3);
 
-function allMinutes(lesson: Lesson): Map<string, StepMinutes> {
+/** The minutes of every step, mixes mixed with the step that uses them first. */
+export function minutesOf(lesson: Lesson): Map<string, StepMinutes> {
   const mixed = new Set<string>();
   const slack = 1 + (lesson.planning.slackShare ?? 0);
   return new Map(
@@ -262,8 +271,10 @@ const intoWhich = (step: Step, areas: string[], onArea: ReadonlyMap<string, Laid
 
 /** The window in which a step goes into wet or damp paint, counted from the end of the step that laid it. */
 function windows(step: Step, below: LaidCoat, minutes: Map<string, StepMinutes>, misses: Miss[]): DryingConstraint[] {
-  const before = (minutes.get(below.step.id) as StepMinutes).doMin;
-  const { doMin: after, showMin: lead } = minutes.get(step.id) as StepMinutes;
+  const before = below.layMin;
+  const own = minutes.get(step.id) as StepMinutes;
+  const after = own.doMin - own.leadMin;
+  const lead = own.showMin + own.leadMin;
   const source = `${step.id}/${below.areaId}/${below.step.id}`;
   const base = { from: below.step.id, to: step.id, source };
   const found: DryingConstraint[] = [];

@@ -1,7 +1,9 @@
 import type { Lesson, Step } from '@viaticum/contract';
 import type { DryingConstraint, Problem } from '@viaticum/kernels/scheduling';
 import { solving } from '@viaticum/kernels/scheduling';
+import { edgePairs } from '../contact/index.js';
 import { areasWorkedOn, laysPaint } from '../derived/index.js';
+import { NEW_MIX_MIN, paceOf } from '../step/index.js';
 import { lessonProblem, planLesson } from './lesson-plan.js';
 
 /** A plan's length and the waiting in it, minutes. */
@@ -32,9 +34,24 @@ const draws = (step: Step): boolean => step.kind === 'transfer' || step.kind ===
  * keep their place between their neighbours.
  */
 export function orderProblem(lesson: Lesson): Problem {
-  const { problem } = lessonProblem({ ...lesson, planning: withoutCuts(lesson) });
+  const { problem, contacts, laid, minutes } = lessonProblem({ ...lesson, planning: withoutCuts(lesson) });
   const { steps } = lesson;
-  const constraints: DryingConstraint[] = [...problem.constraints];
+  // Steps that only meet along a border may come in either order, each with its own wait.
+  const free = new Set(contacts.flatMap((one) => (one.kind === 'edge' ? [`dry:${one.id}`] : [])));
+  const constraints: DryingConstraint[] = [
+    ...problem.constraints.filter((one) => !free.has(one.id)),
+    ...edgePairs(lesson, laid, minutes).map(
+      ({ one, other, oneFirstMin, otherFirstMin }): DryingConstraint => ({
+        id: `either:${one}/${other}`,
+        type: 'either',
+        from: one,
+        to: other,
+        minutes: oneFirstMin,
+        backMinutes: otherFirstMin,
+        source: 'edge',
+      }),
+    ),
+  ];
   const before = (from: Step, to: Step, source: string) =>
     constraints.push({ id: `before:${from.id}/${to.id}`, type: 'before', from: from.id, to: to.id, source });
   const areas = steps.map((step) => new Set(areasWorkedOn(lesson, step)));
@@ -94,11 +111,15 @@ export function* betterOrder(
   const { items, status, orderProven, lowerBound, inversions, nodes } = step.value;
   const order = items.map((item) => item.step);
   const cutsBefore = items.flatMap((item) => (item.gapBefore === 'cut' ? [item.step] : []));
-  // The plan itself has the last word: what lies on what may differ a little in another order.
+  // The plan itself has the last word: what lies on what, and who mixes a mix first, may differ in another order.
   const isWhole = order.length === lesson.steps.length;
-  const best = isWhole ? lengthOf(asAnswered(lesson, { order, cutsBefore })) : own;
-  const proven = status === 'optimal';
-  if (!isWhole || best.endMin >= own.endMin)
+  const planned = isWhole ? planLesson(asAnswered(lesson, { order, cutsBefore })) : null;
+  const best = planned ? { endMin: planned.plan.endMin, waitMin: planned.plan.waitMin } : own;
+  const isShorter = planned !== null && best.endMin < own.endMin;
+  const least = Math.max(0, lowerBound - movableMin(lesson));
+  const reached = isShorter ? best.endMin : own.endMin;
+  const proven = status === 'optimal' && reached <= least + 1e-9;
+  if (!isShorter)
     return {
       own,
       best: own,
@@ -106,11 +127,37 @@ export function* betterOrder(
       changes: 0,
       proven,
       orderProven: proven,
-      lowerBoundMin: Math.min(own.endMin, lowerBound),
+      lowerBoundMin: Math.min(own.endMin, least),
       nodes,
       cutsBefore: lesson.planning.cutsBefore ?? [],
     };
-  return { own, best, order, changes: inversions, proven, orderProven, lowerBoundMin: lowerBound, nodes, cutsBefore };
+  return {
+    own,
+    best,
+    order,
+    changes: inversions,
+    proven,
+    orderProven: proven && orderProven,
+    lowerBoundMin: Math.min(best.endMin, least),
+    nodes,
+    cutsBefore,
+  };
+}
+
+/** Minutes of mixing that another order could move from one step to another: mixes that several steps use, any of which may come first. */
+function movableMin(lesson: Lesson): number {
+  const users = new Map<string, Set<string>>();
+  for (const step of lesson.steps) for (const id of step.mixIds) users.set(id, (users.get(id) ?? new Set()).add(step.id));
+  const worked = new Map(lesson.steps.map((step) => [step.id, new Set(areasWorkedOn(lesson, step))]));
+  const minutes = NEW_MIX_MIN * paceOf(lesson) * (1 + (lesson.planning.slackShare ?? 0));
+  return [...users.values()].reduce((sum, steps) => {
+    const [one, ...others] = [...steps];
+    const areas = worked.get(one ?? '') ?? new Set();
+    // Steps on one area keep their order, so that the first of them stays the first.
+    const isFixed = others.every((other) => [...(worked.get(other) ?? [])].some((id) => areas.has(id)));
+    const isTyped = [...steps].every((id) => lesson.steps.find((step) => step.id === id)?.doMin !== undefined);
+    return isFixed || isTyped ? sum : sum + minutes;
+  }, 0);
 }
 
 /** A lesson planned calmly: a tenth more time for every step, the late end of drying, the early end of wet paint, and breaks. */

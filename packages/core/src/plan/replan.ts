@@ -1,5 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import type { Problem } from '@viaticum/kernels/scheduling';
+import type { DryingConstraint, Problem } from '@viaticum/kernels/scheduling';
 import { solve } from '@viaticum/kernels/scheduling';
 import { stretched } from '../step/index.js';
 import { type LessonPlan, lessonProblem, planProblem } from './lesson-plan.js';
@@ -56,6 +56,7 @@ function asPast(problem: Problem, past: Past, begun: ReadonlySet<string>): Probl
     ...problem,
     steps: problem.steps.map((step) => (begun.has(step.id) ? step : { ...step, minutes: step.minutes * past.pace })),
     constraints: problem.constraints.flatMap((one) => {
+      if (one.type === 'either') return eitherFrom(one, begun, past.dryFactor);
       if (begun.has(one.to)) return [];
       return one.minutes === undefined ? [one] : [{ ...one, minutes: one.minutes * past.dryFactor }];
     }),
@@ -63,4 +64,14 @@ function asPast(problem: Problem, past: Past, begun: ReadonlySet<string>): Probl
     now: past.now,
     fixed: past.fixed,
   };
+}
+
+/** A pair in either order, of which one may have been begun: then the other waits for it. */
+function eitherFrom(one: DryingConstraint, begun: ReadonlySet<string>, factor: number): DryingConstraint[] {
+  const { id, from, to, source, minutes = 0, backMinutes = 0 } = one;
+  if (begun.has(from) && begun.has(to)) return [];
+  const base = { id, source, type: 'dry' as const };
+  if (begun.has(from)) return [{ ...base, from, to, minutes: minutes * factor }];
+  if (begun.has(to)) return [{ ...base, from: to, to: from, minutes: backMinutes * factor }];
+  return [{ ...one, minutes: minutes * factor, backMinutes: backMinutes * factor }];
 }

@@ -86,8 +86,8 @@ type Age = 'youngest' | 'mean' | 'oldest';
  * every stroke meets paint of much the same age; any other way the first meets the last, and the last the first.
  */
 function ageBeneath(step: Step, own: StepMinutes, below: LaidCoat, gapMin: number, age: Age): number {
-  const lead = gapMin + own.showMin + (step.needs === 'auto' ? own.leadMin : 0);
-  const [before, after] = [below.layMin, own.doMin];
+  const lead = gapMin + own.showMin + own.leadMin;
+  const [before, after] = [below.layMin, own.doMin - own.leadMin];
   if (age === 'mean') return lead + (before + after) / 2;
   if (age === 'youngest') return lead + (step.partByPart ? Math.min(before, after) : 0);
   return lead + oldestStroke(step, before, after);
@@ -130,7 +130,8 @@ export function coatOf(
       : {}),
   };
   if (step.medium !== 'mist') return coat;
-  return { ...coat, mist: { everyMin: step.mistEveryMin ?? mistEvery(coat, lesson.room, own.doMin), untilMin: own.doMin } };
+  const laying = own.doMin - own.leadMin;
+  return { ...coat, mist: { everyMin: step.mistEveryMin ?? mistEvery(coat, lesson.room, laying), untilMin: laying } };
 }
 
 const loadFactor: Record<Load, number> = { thin: 0.6, normal: 1, generous: 1.5 };
@@ -186,7 +187,7 @@ export function lay(lesson: Lesson, step: Step, areaId: string, own: StepMinutes
       paintOverMin: Math.min(drying.paintOverMin, dryer.paintOverMin),
       touchDryMin: Math.min(drying.touchDryMin, dryer.touchDryMin),
     };
-  return { step, areaId, coat, times: likely, drying, staying, wetUm: film.wetUm, layMin: own.doMin, ownShare };
+  return { step, areaId, coat, times: likely, drying, staying, wetUm: film.wetUm, layMin: own.doMin - own.leadMin, ownShare };
 }
 
 /**

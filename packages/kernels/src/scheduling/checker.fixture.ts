@@ -4,7 +4,7 @@
  */
 type Task = {
   steps: { id: string; minutes: number }[];
-  constraints: { id: string; type: string; from: string; to: string; minutes?: number; full?: boolean }[];
+  constraints: { id: string; type: string; from: string; to: string; minutes?: number; backMinutes?: number; full?: boolean }[];
   breaks?: { length: number; maxStretch: number };
   dryer?: { perStep: Record<string, number>; occupies: boolean };
   sessions?: { max: number; limit: number };
@@ -76,6 +76,14 @@ export function brokenBy(task: Task, { items, dryerUses }: Timetable): string[] 
   for (const one of task.constraints) {
     const [from, to] = [at.get(one.from), at.get(one.to)];
     if (!from || !to) return ['a step is missing'];
+    if (one.type === 'either') {
+      const [first, second] = from.start < to.start || (from.start === to.start && from.end <= to.end) ? [from, to] : [to, from];
+      const asked = (first === from ? one.minutes : one.backMinutes) ?? 0;
+      const dried = dryerUses.some((use) => use.step === first.step && use.end <= second.start + EPS);
+      if (second.start - first.end < asked - EPS && !dried && !nightBetween(first.end, second.start))
+        faults.push(`${one.id}: either`);
+      continue;
+    }
     const wait = to.start - from.end;
     const minutes = one.minutes ?? 0;
     if (wait < -EPS) faults.push(`${one.id}: order`);

@@ -45,7 +45,14 @@ export function everyPlan(problem: Problem): { end: number; inversions: number }
     });
     if (cuts > (problem.sessions?.max ?? 1) - 1) return Number.POSITIVE_INFINITY;
     for (const one of problem.constraints) {
-      const [i, j] = [at(one.from), at(one.to)];
+      let [i, j] = [at(one.from), at(one.to)];
+      if (one.type === 'either') {
+        const wait = ticks((i < j ? one.minutes : one.backMinutes) as number);
+        if (j < i) [i, j] = [j, i];
+        const dried = place.get(dryerOf(order[i] as number)) ?? -1;
+        if (sessions[i] === sessions[j] && !(dried >= 0 && dried < j)) arcs.push([i, j, length[order[i]] + wait]);
+        continue;
+      }
       const p = length[order[i]];
       if (j < i) return Number.POSITIVE_INFINITY;
       arcs.push([i, j, p]);
@@ -106,7 +113,8 @@ export function everyPlan(problem: Problem): { end: number; inversions: number }
     if (left.length === 0) withGaps(done, []);
     for (const node of left) {
       const id = ids[node];
-      if (problem.constraints.some((one) => one.to === id && left.includes(ids.indexOf(one.from)))) continue;
+      if (problem.constraints.some((one) => one.type !== 'either' && one.to === id && left.includes(ids.indexOf(one.from))))
+        continue;
       order(
         [...done, node],
         left.filter((one) => one !== node),

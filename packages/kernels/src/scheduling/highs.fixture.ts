@@ -13,7 +13,13 @@ export function asMilp(problem: Problem): string {
   const at = new Map(steps.map((step, i) => [step.id, i]));
   const far =
     p.reduce((sum, one) => sum + one, 0) +
-    constraints.reduce((sum, one) => sum + (one.type === 'dry' ? up(one.minutes as number) : 0), 0) +
+    constraints.reduce(
+      (sum, one) =>
+        sum +
+        (one.type === 'dry' ? up(one.minutes as number) : 0) +
+        (one.type === 'either' ? up(one.minutes as number) + up(one.backMinutes as number) : 0),
+      0,
+    ) +
     (breaks ? n * up(breaks.length) : 0);
   const rows: string[] = [];
   const say = (left: string, right: number) => rows.push(` ${left} >= ${right}`);
@@ -28,6 +34,12 @@ export function asMilp(problem: Problem): string {
       const whenBefore = (left: string, right: number, slack: number) =>
         sign === 1 ? say(`${left} - ${slack} ${y}`, right - slack) : say(`${left} + ${slack} ${y}`, right);
       whenBefore(`s${j} - s${i}`, p[i], far * 2);
+      for (const one of constraints) {
+        if (one.type !== 'either') continue;
+        const [from, to] = [at.get(one.from), at.get(one.to)];
+        if (from === i && to === j) whenBefore(`s${j} - s${i}`, p[i] + up(one.minutes as number), far * 2);
+        if (from === j && to === i) whenBefore(`s${j} - s${i}`, p[i] + up(one.backMinutes as number), far * 2);
+      }
       if (!breaks) continue;
       const d = `d${i}_${j}`;
       whenBefore(`s${j} - s${i} - ${up(breaks.length)} ${d}`, p[i], far * 2);
@@ -39,6 +51,7 @@ export function asMilp(problem: Problem): string {
   for (const one of constraints) {
     const [i, j] = [at.get(one.from) as number, at.get(one.to) as number];
     const length = p[i];
+    if (one.type === 'either') continue;
     say(`s${j} - s${i}`, length + (one.type === 'dry' ? up(one.minutes as number) : 0));
     if (one.type !== 'wet') continue;
     say(`s${i} - s${j}`, -(length + down(one.minutes as number)));

@@ -45,6 +45,12 @@ function relationArcs(problem: Problem, index: Map<string, number>, lengths: num
     const arc = (a: number, b: number, weight: number) => arcs.push({ from: a, to: b, weight, cause: constraint.id });
     if (constraint.type === 'before') arc(from, to, length(from));
     else if (constraint.type === 'dry') arc(from, to, length(from) + up(constraint.minutes as number));
+    else if (constraint.type === 'either')
+      arc(
+        ...(from < to
+          ? ([from, to, length(from) + up(constraint.minutes as number)] as const)
+          : ([to, from, length(to) + up(constraint.backMinutes as number)] as const)),
+      );
     else {
       const window = down(constraint.minutes as number) + slack;
       arc(from, to, length(from));

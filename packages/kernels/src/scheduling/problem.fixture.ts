@@ -47,6 +47,29 @@ export function drawProblem(seed: number, count: number, withBreaks: boolean): P
   return { steps, constraints, ...(withBreaks && { breaks: { length: 3, maxStretch: 14 + Math.round(random() * 40) / 4 } }) };
 }
 
+/** The same with pairs that may come in either order, whichever is second waiting its own time. */
+export function drawEither(seed: number, count: number, withBreaks: boolean): Problem {
+  const random = seeded(seed * 17 + 3);
+  for (let i = 0; i < 5; i++) random();
+  const problem = drawProblem(seed, count, withBreaks);
+  const pairs = 1 + Math.floor(random() * count);
+  for (let k = 0; k < pairs; k++) {
+    const i = Math.floor(random() * count);
+    const j = (i + 1 + Math.floor(random() * (count - 1))) % count;
+    const [minutes, backMinutes] = [0, 0].map(() => (random() < 0.3 ? 0 : Math.round(random() * 120) / 4));
+    problem.constraints.push({
+      id: `e${k}`,
+      type: 'either',
+      from: `s${i}`,
+      to: `s${j}`,
+      minutes: minutes as number,
+      backMinutes: backMinutes as number,
+      source: 'drawn',
+    });
+  }
+  return problem;
+}
+
 /** A problem like a lesson's: areas from back to front, each in two or three coats that must dry in between, a blend here and there. */
 export function likeALesson(seed: number, count: number): Problem {
   const random = seeded(seed);

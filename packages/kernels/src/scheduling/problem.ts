@@ -1,11 +1,14 @@
 /** A wait, an order or a window between two steps; minutes. */
 export type DryingConstraint = {
   id: string;
-  type: 'before' | 'dry' | 'wet';
+  /** `either`: the two may come in any order; whichever is second waits. */
+  type: 'before' | 'dry' | 'wet' | 'either';
   from: string;
   to: string;
-  /** `dry`: least wait from the end of `from` to the start of `to`; `wet`: greatest. */
+  /** `dry` and `either`: least wait from the end of `from` to the start of `to`; `wet`: greatest. */
   minutes?: number;
+  /** `either` only: least wait from the end of `to` to the start of `from`, where `to` comes first. */
+  backMinutes?: number;
   /** `wet` only: `to` must also end within the window. */
   full?: boolean;
   source: string;
@@ -59,7 +62,8 @@ export function checkProblem(problem: Problem): void {
   for (const constraint of problem.constraints) {
     known(constraint.from);
     known(constraint.to);
-    if (constraint.type !== 'before' && !isLength(constraint.minutes))
+    const isBackUnknown = constraint.type === 'either' && !isLength(constraint.backMinutes);
+    if (constraint.type !== 'before' && (!isLength(constraint.minutes) || isBackUnknown))
       throw new RangeError(`DryingConstraint “${constraint.id}” needs minutes of 0 or more.`);
   }
   for (const fixed of problem.fixed ?? []) {

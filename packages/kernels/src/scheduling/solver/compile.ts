@@ -17,8 +17,11 @@ export type Compiled = {
   late: Int32Array;
   /** S_j ≥ S_i + lag[i · size + j] in any case; NEVER where nothing is said. Closed under following. */
   lag: Int32Array;
-  /** Waits that a dryer or the night between two sessions can clear: for each step, from which and how long from its start. */
-  waits: { from: number; ticks: number }[][];
+  /**
+   * Waits that a dryer or the night between two sessions can clear: for each step, from which and how long from its start; `free` where
+   * the other may also come later.
+   */
+  waits: { from: number; ticks: number; free?: true }[][];
   /** The dryer's node of each step, or -1; and the step of each node. */
   dryerOf: Int32Array;
   /** `tail[c][i]`: what must pass after the end of a step until all that follows has ended, with c nights still to come. */
@@ -78,7 +81,11 @@ export function compile(problem: Problem, slack = 0): Compiled | null {
     const length = minutes[from];
     const dryer = dryerOf[from];
     if (constraint.type === 'before') arc(from, to, length);
-    else if (constraint.type === 'dry') {
+    else if (constraint.type === 'either') {
+      const [there, back] = [up(constraint.minutes as number), up(constraint.backMinutes as number)];
+      if (there > 0) waits[to]?.push({ from, ticks: length + there, free: true });
+      if (back > 0) waits[from]?.push({ from: to, ticks: minutes[to] + back, free: true });
+    } else if (constraint.type === 'dry') {
       const full = length + up(dryingOf(problem, constraint));
       const byDryer = dryer >= 0 ? Math.min(full, length + minutes[dryer]) : full;
       arc(from, to, nights > 0 ? length : byDryer, byDryer);

@@ -145,13 +145,15 @@ function helps({ count, waits, minutes, dryerOf }: Compiled, node: Node, dryer: 
  * Only where the wait is no break, the other pushes nothing and nothing must follow it within a window.
  */
 function fitsBefore(problem: Compiled, node: Node, child: Child, all: readonly Child[]): boolean {
-  const { count, size, lag, breakLength, maxStretch } = problem;
+  const { count, size, lag, waits, breakLength, maxStretch } = problem;
   const { places } = node.prefix;
+  // Done earlier it could hold back what else it would not.
+  const holdsBack = (step: number) => waits.some((list, j) => places[j] < 0 && list.some((one) => one.free && one.from === step));
   if (child.gap !== 'none' || child.isPushed || node.prefix.sequence.length === 0) return false;
   if (maxStretch > 0 && child.start - node.end >= breakLength) return false;
   return all.some((other) => {
     if (other.step === child.step || other.gap !== 'none' || other.isPushed || other.end > child.start) return false;
-    if (other.end === other.start) return false;
+    if (other.end === other.start || holdsBack(other.step)) return false;
     for (let j = 0; j < count; j++) {
       if (places[j] >= 0 || j === other.step) continue;
       if (lag[j * size + other.step] !== NEVER) return false;

@@ -7,6 +7,7 @@ const floors = [
   ['area', 'mix', 'text'],
   ['picture', 'document', 'derived'],
   ['step', 'stage', 'value-relations', 'transfer'],
+  ['contact'],
   ['plan'],
   ['advice', 'pace', 'class', 'paint-repair', 'brush-plan'],
   ['check', 'variant', 'student-sheet'],

@@ -35,15 +35,19 @@ export const media = ['retarder', 'gel', 'glazing-medium', 'mist'] as const;
 export const sides = ['shade', 'light', 'top', 'bottom', 'left', 'right'] as const;
 export type Side = (typeof sides)[number];
 
-export const markKinds = ['lines', 'dots', 'tufts', 'scatter', 'spatter', 'unit'] as const;
+export const markKinds = ['lines', 'hairs', 'dots', 'tufts', 'scatter', 'spatter', 'unit'] as const;
+/** What a mark is laid with, where that is not what usually goes with its kind. */
+export const markTools = ['liner', 'rake', 'tip', 'handle', 'fan', 'flick', 'sponge', 'knife', 'brush'] as const;
+export type MarkTool = (typeof markTools)[number];
 
-/** Marks laid in an area: so many lines, dots, tufts, a scatter or spatter, or a unit repeated. */
+/** Marks laid in an area: so many lines, hairs, dots, tufts, a scatter or spatter, or a unit repeated. */
 export const Mark = Type.Object(
   {
     id: Id,
     name: Name,
     areaId: Id,
     kind: oneOf(markKinds),
+    tool: optional(oneOf(markTools)),
     count: Type.Integer({ minimum: 1, maximum: 2000 }),
     lengthMm: Type.Number({ minimum: 0.2, maximum: 2000 }),
     widthMm: Type.Number({ minimum: 0.2, maximum: 100 }),

@@ -1,4 +1,4 @@
-import type { Absorbency, PaintKind, Technique } from '@viaticum/contract';
+import type { Absorbency, MarkTool, PaintKind, Technique } from '@viaticum/contract';
 
 /** Physical constants of the drying model. Units in the names; sources beside each. */
 export const air = {
@@ -57,11 +57,19 @@ export const films: Record<Technique, { wetUm: number; waterShare: number }> = {
  * How high a mark can stand, µm of wet film for each mm of its width, and no more than 300: a brush leaves a twenty-fifth of the
  * width of its mark, a tip a rounder drop; common practice, no published source.
  */
-const markUmPerMm = { lines: 40, tufts: 27, dots: 50, scatter: 50, spatter: 60, unit: 40 } as const;
+const markUmPerMm = { lines: 40, hairs: 40, tufts: 27, dots: 50, scatter: 50, spatter: 60, unit: 40 } as const;
 const markMostUm = 300;
-/** The wet film of marks, or of the strokes of a brush, of so many mm. */
-export const markFilmUm = (kind: keyof typeof markUmPerMm, widthMm: number): number =>
-  Math.min(markMostUm, markUmPerMm[kind] * widthMm);
+/** What a tool leaves whatever the mark's kind: a handle rounder drops, a sponge an even film, a knife planes and edges; µm a mm, or µm. */
+const toolUm: { readonly [T in MarkTool]?: { perMm: number; most: number } } = {
+  handle: { perMm: 60, most: 300 },
+  sponge: { perMm: Number.POSITIVE_INFINITY, most: 40 },
+  knife: { perMm: 100, most: 400 },
+};
+/** The wet film of marks, or of the strokes of a brush, of so many mm, laid with what goes with them or with a tool. */
+export function markFilmUm(kind: keyof typeof markUmPerMm, widthMm: number, tool?: MarkTool): number {
+  const own = tool && toolUm[tool];
+  return own ? Math.min(own.most, own.perMm * widthMm) : Math.min(markMostUm, markUmPerMm[kind] * widthMm);
+}
 /** Water vapour in air, m²/s, textbook; small marks dry at most so many times as fast as a wide film, and wide ones as it (judged). */
 export const vapourDiffusion = 2.5e-5;
 export const edgeDrying = { most: 4, narrowMm: 8, wideMm: 16 };

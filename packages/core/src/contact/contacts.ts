@@ -1,7 +1,6 @@
 import type { Lesson, Step } from '@viaticum/contract';
-import { areasWorkedOn, bordersBetween, coverOf, isOnlyMarks, laysPaint, marksOf } from '../derived/index.js';
+import { areasWorkedOn, bordersBetween, coverOf, isOnlyMarks, laysPaint, marksOf, placedLines } from '../derived/index.js';
 import type { LaidCoat, StepMinutes } from '../step/index.js';
-import { placedLines } from '../transfer/index.js';
 import { type Act, type Contact, contactBetween } from './contact.js';
 import { marksMeet } from './marks.js';
 

@@ -1,17 +1,40 @@
-import type { Lesson, Mark, MarkKind, Step } from '@viaticum/contract';
+import type { Lesson, Mark, MarkKind, MarkTool, Step } from '@viaticum/contract';
 import { outlineArea } from '../area/index.js';
 import { visibleOf } from './areas.js';
 
-/** Seconds an experienced hand takes for a mark, beside its length at so many metres a minute (from memory: a tuft or dot 1–2 s, lines 0.8 m/min). */
-const hand: Record<MarkKind, { seconds: number; mPerMin: number }> = {
-  lines: { seconds: 0.8, mPerMin: 0.8 },
-  dots: { seconds: 1, mPerMin: Number.POSITIVE_INFINITY },
-  tufts: { seconds: 1.6, mPerMin: Number.POSITIVE_INFINITY },
-  scatter: { seconds: 0.4, mPerMin: Number.POSITIVE_INFINITY },
-  // Many drops fall with one flick.
-  spatter: { seconds: 0.05, mPerMin: Number.POSITIVE_INFINITY },
-  unit: { seconds: 2, mPerMin: 0.8 },
+/** The tool that usually goes with a kind of mark (common practice, no published source). */
+const usualTool: Record<MarkKind, MarkTool> = {
+  lines: 'brush',
+  hairs: 'liner',
+  dots: 'tip',
+  tufts: 'fan',
+  scatter: 'tip',
+  spatter: 'flick',
+  unit: 'brush',
 };
+export const toolOf = ({ kind, tool }: Pick<Mark, 'kind' | 'tool'>): MarkTool => tool ?? usualTool[kind];
+
+/**
+ * How an experienced hand works with a tool: marks (or cm²) to a stroke, seconds a stroke, strokes to a load (or mm of line), seconds to
+ * load again, minutes before it all. From common practice, no published source.
+ */
+const hand: Record<
+  MarkTool,
+  { marks?: number; cm2?: number; s: number; strokes?: number; mm?: number; loadS: number; before?: number }
+> = {
+  rake: { marks: 10, s: 1.2, strokes: 6, loadS: 6 },
+  liner: { s: 1.5, strokes: 5, loadS: 5 },
+  brush: { s: 0.8, mm: 150, loadS: 5 },
+  tip: { s: 1, strokes: 6, loadS: 3 },
+  handle: { s: 1, strokes: 2, loadS: 2 },
+  fan: { s: 1.5, strokes: 8, loadS: 6 },
+  flick: { marks: 30, s: 1.5, strokes: 3, loadS: 6, before: 1.5 },
+  sponge: { cm2: 9, s: 1.2, strokes: 6, loadS: 5 },
+  knife: { cm2: 5, s: 3, strokes: 1, loadS: 5 },
+};
+/** A line is drawn at so many metres a minute, one that is shorter than this in one movement. */
+const LINE_M_PER_MIN = 0.8;
+const WHISKER = { mm: 30, s: 3, strokes: 1.5 };
 const HALF_ROUND = Math.PI / 4;
 
 /** The marks that a step lays, in its own order. */
@@ -40,10 +63,20 @@ export function markAreaCm2({ kind, count, lengthMm, widthMm, taper }: Mark): nu
   return (count * one) / 100;
 }
 
-/** Minutes that an experienced hand takes for all of a mark. */
-export function markMinutes({ kind, count, lengthMm }: Mark): number {
-  const { seconds, mPerMin } = hand[kind];
-  return count * (seconds / 60 + lengthMm / 1000 / mPerMin);
+/** Minutes that an experienced hand takes for all of a mark, with loading its tool again; without setting up and mixing. */
+export function markMinutes(mark: Mark): number {
+  const tool = toolOf(mark);
+  const own = hand[tool];
+  const { count, lengthMm } = mark;
+  if (tool === 'brush') {
+    const strokes = (count * own.s) / 60 + (count * lengthMm) / 1000 / LINE_M_PER_MIN;
+    return strokes + (Math.ceil((count * lengthMm) / (own.mm as number)) * own.loadS) / 60;
+  }
+  const isWhisker = tool === 'liner' && lengthMm > WHISKER.mm;
+  const strokes = own.cm2 ? Math.ceil(markAreaCm2(mark) / own.cm2) : Math.ceil(count / (own.marks ?? 1));
+  const seconds = isWhisker ? WHISKER.s : own.s;
+  const loads = Math.ceil(strokes / (isWhisker ? WHISKER.strokes : (own.strokes as number)));
+  return (own.before ?? 0) + (strokes * seconds + loads * own.loadS) / 60;
 }
 
 /** What is laid on one side of an area takes about half of it. */

@@ -48,7 +48,10 @@ export const teachCommands = {
     insert(lesson.marks, soundMark(lesson, mark), 'mark');
     if (stepId) find(lesson.steps, stepId, 'step').markIds.push(mark.id);
   },
-  editMark: (lesson: D, { id, mark, clear }: { id: string; mark: Partial<Mark>; clear?: ('directionDeg' | 'round')[] }) => {
+  editMark: (
+    lesson: D,
+    { id, mark, clear }: { id: string; mark: Partial<Mark>; clear?: ('directionDeg' | 'round' | 'tool')[] },
+  ) => {
     const found = find(lesson.marks, id, 'mark');
     const next = soundMark(lesson, { ...found, ...mark, id } as Mark);
     Object.assign(found, next);

@@ -69,13 +69,12 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
   const draw = (stageId: string) => {
     if (isDrawn || !drawing.step) return;
     isDrawn = true;
-    const { kind, title, minutes } = drawing.step;
+    const { kind, title } = drawing.step;
     const bare = steps.length === 0;
-    add(
-      stageId,
-      { ...empty, wholeCanvas: true, ...otherWords.drawing, kind, title, needs: bare ? 'any' : 'touchDry', doMin: minutes },
-      [drawing.reason, drawWhen.reason],
-    );
+    add(stageId, { ...empty, wholeCanvas: true, ...otherWords.drawing, kind, title, needs: bare ? 'any' : 'auto' }, [
+      drawing.reason,
+      drawWhen.reason,
+    ]);
   };
   if (drawWhen.after === 'nothing') draw(first);
   const tone = groundRules[school.ground];

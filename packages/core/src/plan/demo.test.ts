@@ -14,7 +14,7 @@ const read = (name: string) =>
 const demos = ['balloons', 'kettle', 'star'].map((name) => [name, read(name)] as const);
 const isLesson = new Ajv({ strict: false }).compile(JSON.parse(JSON.stringify(Lesson)));
 
-describe.each(demos)('the demo lesson %s', (name, lesson) => {
+describe.each(demos)('the demo lesson %s', (_, lesson) => {
   it('fits the schema and is sound', () => {
     expect(isLesson(lesson)).toBe(true);
     expect(lessonFaults(lesson)).toEqual([]);

@@ -122,7 +122,14 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
           widthPx: mark.widthMm / mmPerPx,
           ends: Math.round(256 * (1 - mark.taper)),
           turn: mark.directionDeg === undefined ? null : turnOf(mark.directionDeg),
-          round: round ? { x: round.at[0] / mmPerPx, y: round.at[1] / mmPerPx, radiusPx: round.radiusMm / mmPerPx } : null,
+          round: round
+            ? {
+                x: round.at[0] / mmPerPx,
+                y: round.at[1] / mmPerPx,
+                radiusPx: round.radiusMm / mmPerPx,
+                turnDeg: round.turnDeg ?? 0,
+              }
+            : null,
           colours,
           protect: (mark.protectIds ?? []).flatMap((id) => number.get(id) ?? []),
           seed: hashText(mark.id),

@@ -150,7 +150,9 @@ function narrowFilm(lesson: Lesson, step: Step, areaId: string): Pick<Coat, 'wet
   // The widest of them dry last.
   const widest = here.reduce((most, mark) => (mark.widthMm > most.widthMm ? mark : most));
   return {
-    wetUm: Math.min(full, markFilmUm(widest.kind, widest.widthMm)),
+    wetUm: widest.tool
+      ? markFilmUm(widest.kind, widest.widthMm, widest.tool)
+      : Math.min(full, markFilmUm(widest.kind, widest.widthMm)),
     marks: { shape: isDrop(widest) ? 'disc' : 'strip', widthMm: widest.widthMm, share: coverOf(lesson, step) },
   };
 }

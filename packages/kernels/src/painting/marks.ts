@@ -1,4 +1,4 @@
-import { chance, cosine, hash, sine, TURN } from './chance.js';
+import { chance, cosine, hash, sine, TURN, turnOf } from './chance.js';
 import { turnAt } from './direction.js';
 import type { StageArea, StageColour, StageInput, StageMarks } from './scene.js';
 import { type Pen, touches } from './strokes.js';
@@ -54,7 +54,7 @@ type Place = { x: number; y: number; turn: number | null };
 function roundPlaces({ round, count }: StageMarks): Place[] {
   if (!round) return [];
   return Array.from({ length: count }, (_, i) => {
-    const turn = Math.round((i * TURN) / count) & (TURN - 1);
+    const turn = (Math.round((i * TURN) / count) + turnOf(round.turnDeg)) & (TURN - 1);
     return { x: round.x + (cosine(turn) * round.radiusPx) / 4096, y: round.y + (sine(turn) * round.radiusPx) / 4096, turn };
   });
 }

@@ -46,7 +46,7 @@ export type StageMarks = {
   /** Width at the end over the width at the beginning, in 1/256. */
   ends: number;
   turn: number | null;
-  round: { x: number; y: number; radiusPx: number } | null;
+  round: { x: number; y: number; radiusPx: number; turnDeg: number } | null;
   colours: StageColour[];
   protect: number[];
   seed: number;

@@ -1,4 +1,4 @@
-import type { MarkKind, StrokeKind } from '@viaticum/contract';
+import type { MarkKind, MarkTool, StrokeKind } from '@viaticum/contract';
 import type { FoundKind } from '@viaticum/core/derived';
 import { counted } from '@viaticum/core/units';
 
@@ -52,8 +52,23 @@ export const touchWords = {
 };
 
 export const markWords = {
+  tool: 'Laid with',
+  toolUsual: 'what usually goes with it',
+  tools: {
+    liner: 'a liner, one by one',
+    rake: 'a rake, ten at a time',
+    tip: 'the tip of a brush',
+    handle: 'the end of the handle',
+    fan: 'a fan',
+    flick: 'a flick',
+    sponge: 'a sponge',
+    knife: 'a knife',
+    brush: 'a brush',
+  } satisfies Record<MarkTool, string>,
+  roundTurn: 'Turned by, degrees',
   kinds: {
     lines: 'lines',
+    hairs: 'hairs',
     dots: 'dots',
     tufts: 'tufts',
     scatter: 'scatter',

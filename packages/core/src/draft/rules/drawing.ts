@@ -1,23 +1,20 @@
 import type { School, Step } from '@viaticum/contract';
 
 /** How the drawing gets onto the canvas, one entry for each choice of the school. */
-export const drawingRules: Record<
-  School['drawing'],
-  { reason: string; step: { kind: Step['kind']; title: string; minutes: number } | null }
-> = {
-  tracing: { reason: 'A tracing gives beginners accuracy.', step: { kind: 'transfer', title: 'Trace the drawing', minutes: 10 } },
+export const drawingRules: Record<School['drawing'], { reason: string; step: { kind: Step['kind']; title: string } | null }> = {
+  tracing: { reason: 'A tracing gives beginners accuracy.', step: { kind: 'transfer', title: 'Trace the drawing' } },
   direct: {
     reason: 'Drawing straight on the canvas is quick and free.',
-    step: { kind: 'draw', title: 'Draw on the canvas', minutes: 12 },
+    step: { kind: 'draw', title: 'Draw on the canvas' },
   },
-  grid: { reason: 'A grid scales the picture by hand.', step: { kind: 'draw', title: 'Draw by the grid', minutes: 20 } },
+  grid: { reason: 'A grid scales the picture by hand.', step: { kind: 'draw', title: 'Draw by the grid' } },
   envelope: {
     reason: 'An envelope and its negative shapes give the proportions.',
-    step: { kind: 'draw', title: 'Draw the envelope, then its gaps', minutes: 15 },
+    step: { kind: 'draw', title: 'Draw the envelope, then its gaps' },
   },
   'thin-paint': {
     reason: 'Thin paint puts no dirt into the colours.',
-    step: { kind: 'draw', title: 'Draw with thin paint', minutes: 10 },
+    step: { kind: 'draw', title: 'Draw with thin paint' },
   },
   none: { reason: 'Without a drawing the brush stays spontaneous.', step: null },
 };

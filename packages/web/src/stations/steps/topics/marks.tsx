@@ -1,4 +1,13 @@
-import { type Lesson, type Mark, markKinds, type Step, type StrokeKind, strokes } from '@viaticum/contract';
+import {
+  type Lesson,
+  type Mark,
+  type MarkTool,
+  markKinds,
+  markTools,
+  type Step,
+  type StrokeKind,
+  strokes,
+} from '@viaticum/contract';
 import { outlineBox } from '@viaticum/core/area';
 import { markAreaCm2, markMinutes } from '@viaticum/core/derived';
 import { strokeOf } from '@viaticum/core/draft';
@@ -83,7 +92,7 @@ const stepOfMark = (mark: Mark, stageId: string): Step => ({
   ...newStep(stageId),
   title: capital(mark.name),
   markIds: [mark.id],
-  needs: 'paintOver',
+  needs: 'auto',
   technique: mark.kind === 'spatter' ? 'spatter' : 'loaded',
   stroke: mark.kind === 'spatter' ? 'flick' : mark.kind === 'dots' ? 'tap' : 'pull',
   brushId: mark.widthMm < 2 ? 'rigger-2' : 'round-4',
@@ -91,7 +100,7 @@ const stepOfMark = (mark: Mark, stageId: string): Step => ({
 
 function useMarkEdit(mark: Mark) {
   const session = useSession();
-  return (change: Partial<Mark>, clear?: ('directionDeg' | 'round')[]) =>
+  return (change: Partial<Mark>, clear?: ('directionDeg' | 'round' | 'tool')[]) =>
     session.do('editMark', { id: mark.id, mark: change, ...(clear ? { clear } : {}) });
 }
 
@@ -148,6 +157,15 @@ function MarkFields({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
         />
       </div>
       <div className="field">
+        <span>{w.tool}</span>
+        <Select
+          aria-label={`${w.tool}, ${mark.name}`}
+          value={mark.tool ?? ''}
+          onChange={(given) => (given ? edit({ tool: given as MarkTool }) : edit({}, ['tool']))}
+          options={[{ value: '', label: w.toolUsual }, ...markTools.map((tool) => ({ value: tool, label: w.tools[tool] }))]}
+        />
+      </div>
+      <div className="field">
         <span>{w.area}</span>
         <Select
           aria-label={w.area}
@@ -180,6 +198,7 @@ function MarkFields({ lesson, mark }: { lesson: Lesson; mark: Mark }) {
           {number(w.roundX, round.at[0], (x) => edit({ round: { ...round, at: [x, round.at[1]] } }))}
           {number(w.roundY, round.at[1], (y) => edit({ round: { ...round, at: [round.at[0], y] } }))}
           {number(w.roundRadius, round.radiusMm, (radiusMm) => edit({ round: { ...round, radiusMm } }))}
+          {number(w.roundTurn, round.turnDeg ?? 0, (turnDeg) => edit({ round: { ...round, turnDeg } }))}
         </>
       )}
       {(mark.kind === 'spatter' || mark.kind === 'scatter') && (

@@ -16,6 +16,7 @@ const tubes = [
 /** Back to front in dry layers; a calm voice that talks a beginner through. */
 export const balloons: Lesson = {
   schemaVersion: 9,
+  passages: [],
   title: 'Balloons over the terraces',
   language: 'en',
   units: 'in',

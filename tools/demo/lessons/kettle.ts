@@ -14,6 +14,7 @@ const tubes = [
 /** Subject first, the background cut in round it; a dry voice of few words. */
 export const kettle: Lesson = {
   schemaVersion: 9,
+  passages: [],
   title: 'A copper kettle and two mugs',
   language: 'en',
   units: 'in',

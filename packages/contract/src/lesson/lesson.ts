@@ -6,7 +6,7 @@ import { finishes, keepings, Mix, Tube } from './paints.js';
 import { Area, Reference, Support, Thing } from './picture.js';
 import { Planning, Room } from './room.js';
 import { Method, School } from './school.js';
-import { Mark, Sample, Stage, Step } from './steps.js';
+import { Mark, Passage, Sample, Stage, Step } from './steps.js';
 import { Variant } from './variant.js';
 
 /** The document version written by this build; older ones are upgraded on reading (`core/lesson`). */
@@ -56,6 +56,7 @@ export const Lesson = Type.Object(
     mixes: Type.Array(Mix, { maxItems: limits.mixes }),
     stages: Type.Array(Stage, { maxItems: limits.stages }),
     steps: Type.Array(Step, { maxItems: limits.steps }),
+    passages: Type.Array(Passage, { maxItems: limits.passages }),
     planning: Planning,
     samples: Type.Array(Sample, { maxItems: limits.samples }),
     variants: Type.Array(Variant, { maxItems: limits.variants }),

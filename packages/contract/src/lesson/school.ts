@@ -22,6 +22,7 @@ export const schoolChoices = {
   brushCare: ['wipe', 'wash', 'several-brushes'],
   teaching: ['show-then-do', 'paint-along'],
   varnish: ['none', 'brushed', 'sprayed'],
+  hardPart: ['as-they-come', 'first', 'last'],
 } as const;
 
 export const School = Type.Object(
@@ -43,6 +44,7 @@ export const School = Type.Object(
     brushCare: oneOf(schoolChoices.brushCare),
     teaching: oneOf(schoolChoices.teaching),
     varnish: oneOf(schoolChoices.varnish),
+    hardPart: oneOf(schoolChoices.hardPart),
   },
   strict,
 );

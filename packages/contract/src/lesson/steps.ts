@@ -75,6 +75,26 @@ export const Mark = Type.Object(
 
 export type Mark = Static<typeof Mark>;
 
+/** Orders in which the colours of a passage are laid: the light one first and darker ones towards it, corners first, or downwards. */
+export const passageOrders = ['light-out', 'dark-in', 'top-down', 'by-hand'] as const;
+
+/** Several colours at places on one or more areas, worked as one wet coat. */
+export const Passage = Type.Object(
+  {
+    id: Id,
+    name: Name,
+    areaIds: Type.Array(Id, { minItems: 1, maxItems: limits.areaIds }),
+    /** Which mix lies where, in the order of laying. */
+    places: Type.Array(Type.Object({ mixId: Id, areaId: Id }, strict), { maxItems: limits.places }),
+    order: oneOf(passageOrders),
+    /** Only the seams between its colours are softened, or all of it is gone over once more. */
+    soften: oneOf(['seams', 'whole'] as const),
+  },
+  strict,
+);
+
+export type Passage = Static<typeof Passage>;
+
 export const strokes = [
   'tap',
   'stamp',
@@ -144,6 +164,10 @@ export const Step = Type.Object(
     checkpoint: Words,
     finish: Words,
     mayBeLeftOut: optional(Type.Boolean()),
+    /** The wet passage that it paints as one coat. */
+    passageId: optional(Id),
+    /** The last look and signing, after which nothing is painted; or a correction after it all the same. */
+    role: optional(oneOf(['last', 'after-sign'] as const)),
   },
   strict,
 );

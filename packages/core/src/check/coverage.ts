@@ -8,7 +8,11 @@ export const bareAreas: (lesson: Lesson) => readonly Area[] = memo((lesson: Less
       .filter((step) => laysPaint(step) && step.kind === 'paint' && !isOnlyMarks(step))
       .flatMap((step) => areasWorkedOn(lesson, step)),
   );
-  return lesson.areas.filter((area) => !painted.has(area.id));
+  // What the canvas was toned in beforehand needs no coat.
+  const grounds = new Set(lesson.support.groundCoats.map((coat) => coat.mixId));
+  const isGround = (id: string) =>
+    lesson.mixes.some((mix) => grounds.has(mix.id) && (mix.areaId === id || mix.alsoAreaIds?.includes(id)));
+  return lesson.areas.filter((area) => !painted.has(area.id) && !isGround(area.id));
 });
 
 /** While more than half of the areas wait for their steps a lesson is being written: what is not used yet is no fault of it. */

@@ -1,7 +1,7 @@
 import type { EdgeWish, Lesson, Need, Step } from '@viaticum/contract';
 
-/** How a step touches paint that lies there: it lies on it, or cuts in beside it. */
-export type ContactKind = 'over' | 'edge';
+/** How a step touches paint that lies there: it lies on it, cuts in beside it, or its marks run across a mirror that was softened there. */
+export type ContactKind = 'over' | 'edge' | 'crossing';
 /** The rung that an act asks of the paint it touches; `byNature`: the mark itself fails on wet paint, however little it would hurt the colour. */
 export type Asked = { need: Need; byNature: boolean };
 
@@ -12,8 +12,9 @@ const TOUCHES_SHARE = 0.35;
  * published source). What the instructor typed is asked wherever the step lies on paint.
  */
 export function askedOf(step: Step, kind: ContactKind, wish: EdgeWish, isMarks: boolean): Asked {
-  if (step.needs !== 'auto') return { need: step.needs, byNature: kind === 'over' };
+  if (step.needs !== 'auto') return { need: step.needs, byNature: kind !== 'edge' };
   if (step.kind === 'transfer' || step.kind === 'draw') return { need: 'touchDry', byNature: true };
+  if (kind === 'crossing') return { need: 'touchDry', byNature: true };
   const isClean = wish === 'clean';
   if (kind === 'edge') return { need: isClean ? 'paintOver' : 'any', byNature: false };
   const { technique } = step;

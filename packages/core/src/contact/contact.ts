@@ -1,6 +1,6 @@
 import type { EdgeWish, Lesson, Mix, Need, Step } from '@viaticum/contract';
 import { blend, type Spectra } from '@viaticum/kernels/mixing';
-import { isOnlyMarks, memo } from '../derived/index.js';
+import { isOnlyMarks, memo, mixesOn } from '../derived/index.js';
 import { type LaidCoat, rungMinutes, type StepMinutes } from '../step/index.js';
 import { askedOf, type ContactKind, harmLimit, pickUp, wishOf } from './asked.js';
 import { ageOfShare, harmlessShare, harmOf, paintOfMix, pickedUp } from './harm.js';
@@ -44,8 +44,9 @@ export type Contact = {
 export type Act = { step: Step; areaId: string; minutes: StepMinutes; wetUm: number };
 
 type Heap = { mix: Mix; paint: Spectra };
-const heapsOf = (lesson: Lesson, { mixIds }: Pick<Step, 'mixIds'>): Heap[] =>
-  mixIds.flatMap((id) => {
+/** The heaps that a step lays on an area: of a passage those that have their place there. */
+const heapsOn = (lesson: Lesson, { mixIds, passageId }: Step, areaId: string): Heap[] =>
+  mixesOn(lesson, { mixIds, passageId }, areaId).flatMap((id) => {
     const mix = lesson.mixes.find((one) => one.id === id);
     const paint = mix && paintOfMix(lesson, mix);
     return mix && paint ? [{ mix, paint }] : [];
@@ -55,9 +56,9 @@ const meanPaint = memo((...paints: Spectra[]) => blend(paints.map((pigment) => (
 
 type Harm = { at: (share: number) => number; least: (limit: number, most: number) => number; wet: Heap; own: Heap };
 /** How wet paint of one step changes the colours of another: the one of them that it changes most. */
-function harmBetween(lesson: Lesson, from: Step, to: Step, share: number): Harm | null {
-  const wet = heapsOf(lesson, from);
-  const own = heapsOf(lesson, to);
+function harmBetween(lesson: Lesson, below: LaidCoat, act: Act, share: number): Harm | null {
+  const wet = heapsOn(lesson, below.step, below.areaId);
+  const own = heapsOn(lesson, act.step, act.areaId);
   const [first] = wet;
   if (!first || own.length === 0) return null;
   const paint = wet.length === 1 ? first.paint : meanPaint(...wet.map((one) => one.paint));
@@ -72,10 +73,7 @@ function harmBetween(lesson: Lesson, from: Step, to: Step, share: number): Harm 
 
 /** Values of one area that are laid beside each other in one stage may run into each other a little. */
 const areNeighbourValues = (from: Step, to: Step): boolean =>
-  from.stageId === to.stageId &&
-  (to.technique === 'block-in' || to.technique === 'blend') &&
-  to.coverShare !== undefined &&
-  !isOnlyMarks(to);
+  from.stageId === to.stageId && to.technique === 'blend' && to.coverShare !== undefined && !isOnlyMarks(to);
 
 /** A second coat of the same paint is there to cover: on wet paint it would only push the first one about. */
 const isSameAgain = (from: Step, to: Step): boolean =>
@@ -100,7 +98,7 @@ export function contactBetween(
   const limit = harmLimit(lesson, act.areaId, wish);
   const lifts = pickUp(step, kind);
   const most = pickedUp(lifts, 1, below.wetUm, act.wetUm);
-  const harm = act.wetUm > 0 ? harmBetween(lesson, below.step, step, most) : null;
+  const harm = act.wetUm > 0 ? harmBetween(lesson, below, act, most) : null;
   const neededMin = neededAge(below, act, { need, byNature, rung, limit, lifts, most }, harm);
   const toleranceMin = toleranceOf(lesson, neededMin);
   const credit = creditOf(lesson, below, belowMinutes, act, kind);

@@ -1,6 +1,7 @@
 import type { Lesson, Step } from '@viaticum/contract';
 import { areasWorkedOn, bordersBetween, coverOf, isOnlyMarks, laysPaint, marksOf, placedLines } from '../derived/index.js';
 import type { LaidCoat, StepMinutes } from '../step/index.js';
+import type { ContactKind } from './asked.js';
 import { type Act, type Contact, contactBetween } from './contact.js';
 import { marksMeet } from './marks.js';
 
@@ -41,12 +42,17 @@ export function contactsOf(
   if (isWet) return [];
   const own = minutes.get(step.id) as StepMinutes;
   const found: Contact[] = [];
-  const meet = (act: Act, below: LaidCoat, kind: 'over' | 'edge', lengthMm?: number) => {
+  const meet = (act: Act, below: LaidCoat, kind: ContactKind, lengthMm?: number) => {
     const contact = contactBetween(lesson, below, minutes.get(below.step.id) as StepMinutes, act, kind, lengthMm);
     if (contact && (contact.byNature || !hiddenLater(lesson, step, act.areaId))) found.push(contact);
   };
   const borders = bordersBetween(lesson);
   const lies = step.needs === 'firm' || step.needs === 'cured' ? (coats: readonly LaidCoat[]) => coats : null;
+  const crossed = isOnlyMarks(step) ? mirrorsOn(lesson, areasWorkedOn(lesson, step)) : [];
+  for (const areaId of crossed) {
+    const act: Act = { step, areaId, minutes: own, wetUm: wetUmOn(areaId) };
+    for (const below of topmost(lesson, laid.get(areaId) ?? [])) if (below.step !== step) meet(act, below, 'crossing');
+  }
   for (const areaId of isLines ? linedAreas(lesson, step) : areasWorkedOn(lesson, step)) {
     const act: Act = { step, areaId, minutes: own, wetUm: laysPaint(step) ? wetUmOn(areaId) : 0 };
     const here = laid.get(areaId) ?? [];
@@ -66,8 +72,16 @@ export function contactsOf(
 export const reachesEdge = (step: Step): boolean =>
   laysPaint(step) && !isOnlyMarks(step) && (step.coverShare ?? 1) >= OPAQUE_SHARE && !step.side && step.laying !== 'gap';
 
+/** The mirrors that lie on some areas: marks on these, ripples mostly, run across them. */
+const mirrorsOn = (lesson: Lesson, areaIds: readonly string[]): string[] => {
+  const twins = new Set(
+    lesson.things.flatMap((thing) => (thing.twinOf?.onAreaId && areaIds.includes(thing.twinOf.onAreaId) ? [thing.id] : [])),
+  );
+  return lesson.areas.flatMap((area) => (area.twinOfId && area.thingId && twins.has(area.thingId) ? [area.id] : []));
+};
+
 /** Marks of both steps that lie at known places and never touch each other. */
-const areApart = (lesson: Lesson, one: Step, other: Step): boolean =>
+export const areApart = (lesson: Lesson, one: Step, other: Step): boolean =>
   isOnlyMarks(one) && isOnlyMarks(other) && !marksMeet(marksOf(lesson, one), marksOf(lesson, other), lesson.level);
 
 /** Whether a later step lays an opaque coat over the whole of an area, so that nobody sees what happened there. */

@@ -54,6 +54,17 @@ export function areasWorkedOn(lesson: Lesson, step: Where): string[] {
   return [...new Set(marksOf(lesson, step).map((mark) => mark.areaId))];
 }
 
+/** The mixes that a step lays on an area: of a passage those that have their place there, otherwise all of them. */
+export function mixesOn(
+  lesson: Lesson,
+  { mixIds, passageId }: Pick<Step, 'mixIds'> & { passageId?: string | undefined },
+  areaId: string,
+): string[] {
+  const passage = passageId === undefined ? undefined : lesson.passages.find((one) => one.id === passageId);
+  const own = passage?.places.flatMap((place) => (place.areaId === areaId ? [place.mixId] : [])) ?? [];
+  return own.length > 0 ? own : mixIds;
+}
+
 /** Painted area of a mark's whole number, in cm². */
 export function markAreaCm2({ kind, count, lengthMm, widthMm, taper }: Mark): number {
   const one =

@@ -23,6 +23,24 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
       steps: lesson.steps.slice(0, 4).map((step) => ({ ...step, id: id(), stageId: stage.id, needs: pick(['any', 'wet']) })),
     };
   },
+  makePassage: ({ lesson, pick, id }) => {
+    const [one, other] = [pick(lesson.areas).id, pick(lesson.areas).id];
+    const mixId = pick(lesson.mixes).id;
+    const old = pick(lesson.steps);
+    return {
+      passage: {
+        id: id(),
+        name: 'dusk',
+        areaIds: [...new Set([one, other])],
+        places: [{ mixId, areaId: one }],
+        order: pick(['light-out', 'dark-in', 'top-down', 'by-hand']),
+        soften: pick(['seams', 'whole']),
+      },
+      step: { ...old, id: id(), areaIds: [...new Set([one, other])], mixIds: [mixId], markIds: [] },
+      instead: [old.id],
+    };
+  },
+  partPassage: ({ lesson, pick, id }) => ({ id: pick(lesson.passages).id, ids: Array.from({ length: 60 }, () => id()) }),
   leaveOut: ({ lesson, pick }) => ({ ids: [pick(lesson.steps).id] }),
   takeRoom: ({ random, lesson }) => ({ room: { ...lesson.room, name: `room ${Math.floor(random() * 9)}`, seats: 8 } }),
   pinStep: ({ lesson, pick, random }) => ({ id: pick(lesson.steps).id, startMin: random() * 200 }),

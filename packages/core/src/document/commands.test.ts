@@ -253,7 +253,7 @@ describe('whole steps', () => {
 });
 
 describe('documents of earlier versions', () => {
-  const later = { marks: [], samples: [], variants: [], drawing: emptyDrawing, finish: 'satin' };
+  const later = { marks: [], samples: [], variants: [], drawing: emptyDrawing, finish: 'satin', passages: [] };
   // Frozen: as version 0 wrote it.
   const version0 = {
     schemaVersion: 0,

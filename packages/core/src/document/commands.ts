@@ -1,4 +1,13 @@
-import { commandErrors, type Lesson, type Method, type School, type Stage, type Step, type Support } from '@viaticum/contract';
+import {
+  commandErrors,
+  type Lesson,
+  type Method,
+  type Passage,
+  type School,
+  type Stage,
+  type Step,
+  type Support,
+} from '@viaticum/contract';
 import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
 import { drawCommands } from './draw-commands.js';
 import { paintCommands } from './paint-commands.js';
@@ -121,8 +130,9 @@ export const commands = {
     lesson.steps = ids.map((id, place) => Object.assign(find(lesson.steps, id, 'step'), { stageId: places[place] as string }));
   },
   /** Puts a draft in place of all stages and steps; what was pinned goes with them. */
-  takeDraft: (lesson: D, { stages, steps }: { stages: Stage[]; steps: Step[] }) => {
+  takeDraft: (lesson: D, { stages, steps, passages = [] }: { stages: Stage[]; steps: Step[]; passages?: Passage[] }) => {
     if (stages.length === 0) throw new CommandError(commandErrors.draftWithoutStage);
+    const wet = new Set(passages.map((one) => one.id));
     const known = new Set(stages.map((stage) => stage.id));
     for (const step of steps) {
       if (!known.has(step.stageId)) throw new CommandError(commandErrors.draftStepWithoutStage);
@@ -133,7 +143,12 @@ export const commands = {
     const gone = lesson.steps.filter((step) => !stays.has(step.id));
     const goneStages = lesson.stages.filter((stage) => !stays.has(stage.id));
     lesson.stages = stages.map((stage) => ({ ...stage }));
-    lesson.steps = steps.map(atOnePlace) as D['steps'];
+    lesson.passages = passages.map((one) => structuredClone(one)) as D['passages'];
+    lesson.steps = steps
+      .map(atOnePlace)
+      .map(({ passageId, ...step }) =>
+        passageId !== undefined && wet.has(passageId) ? { ...step, passageId } : step,
+      ) as D['steps'];
     lesson.planning.pins = [];
     delete lesson.planning.cutsBefore;
     for (const { id } of gone) letGo(lesson, 'steps', id);
@@ -144,8 +159,50 @@ export const commands = {
     for (const id of ids) commands.removeStep(lesson, { id });
   },
   removeStep: (lesson: D, { id }: { id: string }) => {
-    take(lesson.steps, id, 'step');
+    const { passageId } = take(lesson.steps, id, 'step');
     letGo(lesson, 'steps', id);
+    const isLeft = lesson.steps.some((step) => step.passageId === passageId);
+    if (passageId !== undefined && !isLeft) lesson.passages = lesson.passages.filter((one) => one.id !== passageId);
+  },
+  /** Paints several areas as one wet coat: one step in place of those that paint them now. */
+  makePassage: (lesson: D, { passage, step, instead }: { passage: Passage; step: Step; instead: readonly string[] }) => {
+    for (const id of passage.areaIds) find(lesson.areas, id, 'area');
+    for (const { mixId, areaId } of passage.places) {
+      find(lesson.mixes, mixId, 'mix');
+      find(lesson.areas, areaId, 'area');
+    }
+    const { stageId, ...rest } = step;
+    find(lesson.stages, stageId, 'stage');
+    soundStep(lesson, rest);
+    const at = Math.min(...instead.map((id) => lesson.steps.indexOf(find(lesson.steps, id, 'step'))), lesson.steps.length);
+    insert(lesson.passages, { ...structuredClone(passage), name: named(passage.name, 'passage') }, 'passage');
+    insert(lesson.steps, { ...atOnePlace(step), passageId: passage.id }, 'step', at);
+    for (const id of instead) commands.removeStep(lesson, { id });
+  },
+  /** Paints the areas of a passage one by one again, each with its own mixes; `ids` name the steps after the first. */
+  partPassage: (lesson: D, { id, ids }: { id: string; ids: readonly string[] }) => {
+    const { areaIds, places } = find(lesson.passages, id, 'passage');
+    const at = lesson.steps.findIndex((step) => step.passageId === id);
+    const step = lesson.steps[at];
+    lesson.passages = lesson.passages.filter((one) => one.id !== id);
+    if (!step) return;
+    const { passageId: _, doMin: __, ...whole } = step;
+    const parts = areaIds.map((areaId, k): Step => {
+      const own = places.filter((place) => place.areaId === areaId).map((place) => place.mixId);
+      const name = find(lesson.areas, areaId, 'area').name;
+      const title = named(`${name.charAt(0).toUpperCase()}${name.slice(1)}`, 'step');
+      return {
+        ...(JSON.parse(JSON.stringify(whole)) as Step),
+        id: k === 0 ? step.id : (ids[k - 1] ?? `${step.id}${k}`),
+        title,
+        areaIds: [areaId],
+        mixIds: own.length > 0 ? own : [...step.mixIds],
+        markIds: k === 0 ? [...step.markIds] : [],
+        technique: own.length > 1 ? 'blend' : 'block-in',
+      };
+    });
+    lesson.steps.splice(at, 1);
+    for (const [k, part] of parts.entries()) insert(lesson.steps, part, 'step', at + k);
   },
   setAside: (lesson: D, { finding, why }: { finding: string; why: string | null }) => {
     lesson.setAside = lesson.setAside.filter((entry) => entry.finding !== finding);

@@ -66,6 +66,7 @@ export function emptyLesson(
     mixes: [],
     stages: [{ id: ids(), name: 'First things' }],
     steps: [],
+    passages: [],
     planning: { pins: [] },
     samples: [],
     variants: [],

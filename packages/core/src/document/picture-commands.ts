@@ -87,20 +87,14 @@ export const pictureCommands = {
     const hidden = lesson.areas.filter((area) => area.thingId && dropped.has(area.thingId) && !fresh.has(area.id));
     const kept = new Set([...fresh, ...hidden.map((area) => area.id)]);
     if (fresh.size !== areas.length) throw new CommandError(commandErrors.areaTwice);
-    for (const { id } of [...lesson.areas])
-      if (!kept.has(id))
-        letGo(
-          lesson,
-          'areas',
-          id,
-          heirs[id]?.filter((heir) => kept.has(heir)),
-        );
+    const gone = lesson.areas.flatMap(({ id }) => (kept.has(id) ? [] : [id]));
     const sound = areas.map((area) => ({
       ...area,
       name: named(area.name, 'area'),
       outline: drawnOutline(lesson, area.outline),
     }));
     lesson.areas = [...sound, ...hidden];
+    for (const id of gone) letGo(lesson, 'areas', id, heirs[id]);
     dropEmptyThings(lesson);
     // They may still name what they lay beside before.
     letGoOfMissing(lesson);

@@ -1,7 +1,7 @@
 import type { Lesson, Step } from '@viaticum/contract';
 
 /** The lists of a lesson whose entries are named from elsewhere by their id. */
-export type Named = 'areas' | 'things' | 'tubes' | 'mixes' | 'stages' | 'steps' | 'marks' | 'references';
+export type Named = 'areas' | 'things' | 'tubes' | 'mixes' | 'stages' | 'steps' | 'marks' | 'references' | 'passages';
 
 type Reference = {
   /** Where the id (or a list of ids) stands; `*` is every entry of a list. */
@@ -23,7 +23,7 @@ const row = (
   to: Named,
   onRemoval: Reference['onRemoval'],
   inherits: boolean,
-  fault = `it names ${{ areas: 'an area', things: 'a thing', tubes: 'a tube', mixes: 'a mix', stages: 'a stage', steps: 'a step', marks: 'a mark', references: 'a picture' }[to]} that is not in the lesson`,
+  fault = `it names ${{ areas: 'an area', things: 'a thing', tubes: 'a tube', mixes: 'a mix', stages: 'a stage', steps: 'a step', marks: 'a mark', references: 'a picture', passages: 'a passage' }[to]} that is not in the lesson`,
 ): Reference => ({ path, to, onRemoval, inherits, fault });
 
 /** Every reference within a lesson. Removing, joining, copying between lessons and {@link lessonFaults} all go by this table. */
@@ -47,6 +47,10 @@ export const references: readonly Reference[] = [
   row('steps.*.areaIds', 'areas', 'clear', true),
   row('steps.*.mixIds', 'mixes', 'clear', true),
   row('steps.*.markIds', 'marks', 'clear', true),
+  row('steps.*.passageId', 'passages', 'clear', false),
+  row('passages.*.areaIds', 'areas', 'drop-when-empty', true),
+  row('passages.*.places.*.mixId', 'mixes', 'drop', true),
+  row('passages.*.places.*.areaId', 'areas', 'drop', true),
   row('planning.pins.*.stepId', 'steps', 'drop', false),
   row('planning.pins.*.firstId', 'steps', 'drop', false),
   row('planning.pins.*.thenId', 'steps', 'drop', false),
@@ -69,6 +73,7 @@ export const references: readonly Reference[] = [
   row('variants.*.changes.*.step.areaIds', 'areas', 'clear', true),
   row('variants.*.changes.*.step.mixIds', 'mixes', 'clear', true),
   row('variants.*.changes.*.step.markIds', 'marks', 'clear', true),
+  row('variants.*.changes.*.step.passageId', 'passages', 'clear', false),
 ];
 
 type Holder = Record<string, unknown>;
@@ -115,7 +120,8 @@ const namedLists = new Set<string>(references.map((one) => one.to));
 export function letGo(lesson: object, to: Named, id: string, heirs: readonly string[] = []): void {
   for (const reference of references) {
     if (reference.to !== to) continue;
-    const heirsHere = reference.inherits ? heirs : [];
+    // An heir may have gone with it: a mirror goes with its thing.
+    const heirsHere = reference.inherits ? heirs.filter((heir) => isThere(lesson, to, heir)) : [];
     for (const place of placesOf(lesson, reference.path)) {
       if (!idsAt(place).includes(id)) continue;
       const { owner, key } = place;
@@ -130,6 +136,9 @@ export function letGo(lesson: object, to: Named, id: string, heirs: readonly str
     }
   }
 }
+
+const isThere = (lesson: object, to: Named, id: string): boolean =>
+  (((lesson as Holder)[to] ?? []) as { id: string }[]).some((one) => one.id === id);
 
 /** Takes the entry that a place belongs to out of its list, and lets go of it. */
 function drop(lesson: object, { entry, within, listKey }: Place): void {

@@ -55,10 +55,12 @@ describe('a twin', () => {
     expect(twin[0]?.directionDeg).toBe(-20);
     expect(twin[1]?.edges).toEqual([{ with: twin[0]?.id, kind: 'soft' }]);
   });
-  it('is painted by the steps and mixes of its object', () => {
+  it('is painted by steps of its own, each after its object’s, in the mixes of its object', () => {
     const history = twinned();
     const [wall] = own(history);
-    expect(history.lesson.steps.find((step) => step.id === 'wall')?.areaIds).toEqual(['wall', wall?.id]);
+    const at = history.lesson.steps.findIndex((step) => step.id === 'wall');
+    expect(history.lesson.steps[at]?.areaIds).toEqual(['wall']);
+    expect(history.lesson.steps[at + 1]).toMatchObject({ title: 'Wall, reflected', areaIds: [wall?.id] });
     expect(history.lesson.mixes.find((mix) => mix.id === 'red')?.alsoAreaIds).toEqual([wall?.id]);
     expect(lessonFaults(history.lesson)).toEqual([]);
   });
@@ -73,7 +75,9 @@ describe('a twin', () => {
     expect(own(history)).toHaveLength(1);
     expect(history.lesson.steps.find((step) => step.id === 'roof')?.areaIds).toEqual([]);
     history = carryOut(history, 'editStep', { id: 'roof', step: { areaIds: ['wall'] } });
-    expect(history.lesson.steps.find((step) => step.id === 'roof')?.areaIds).toEqual(['wall', own(history)[0]?.id]);
+    // It is painted already: what its thing gets besides is the instructor's to repeat.
+    expect(history.lesson.steps.find((step) => step.id === 'roof')?.areaIds).toEqual(['wall']);
+    expect(history.lesson.steps.filter((step) => step.areaIds.includes(own(history)[0]?.id ?? ''))).toHaveLength(1);
     history = carryOut(history, 'removeTwin', { id: 'mirror' });
     expect(own(history)).toEqual([]);
     expect(history.lesson.steps.flatMap((step) => step.areaIds)).toEqual(['a', 'b', 'wall', 'wall']);

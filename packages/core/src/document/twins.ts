@@ -73,7 +73,7 @@ export function pulled(outline: Outline, lineMm: number, share: number): Outline
 
 /**
  * Brings all twins of a lesson up to their objects: one area for each area of the object, mirrored or pulled, with its target and
- * direction; the same steps paint it, after the object's own area, and the same mixes serve it. Called after every command.
+ * direction; steps of its own paint it, each after the object's, and the same mixes serve it. Called after every command.
  */
 export function followTwins(lesson: D): void {
   const twins = lesson.things.filter((thing) => thing.twinOf);
@@ -131,13 +131,28 @@ function placeFor(lesson: D, area: Area): number {
   return Math.max(source, on, own) + 1;
 }
 
-/** The steps and mixes of the object's area serve the twin's as well. */
-function alongside(lesson: D, { id, twinOfId }: Area): void {
+/**
+ * A twin that no step paints yet gets a step of its own after each that paints the object's area: its thing must be there before it is
+ * mirrored. The mixes of the object's area serve the twin's as well.
+ */
+function alongside(lesson: D, { id, name, twinOfId }: Area): void {
   const source = twinOfId as string;
-  for (const step of lesson.steps) {
-    const at = step.areaIds.indexOf(source);
-    if (at >= 0 && !step.areaIds.includes(id) && step.areaIds.length < limits.areaIds) step.areaIds.splice(at + 1, 0, id);
+  const isPainted = lesson.steps.some((step) => step.areaIds.includes(id));
+  const own = isPainted ? [] : lesson.steps.filter((step) => step.areaIds.includes(source));
+  for (const step of own) {
+    if (lesson.steps.length >= limits.steps) break;
+    const { photoSha256: _, passageId: __, ...same } = step;
+    const at = lesson.steps.indexOf(step) + 1;
+    lesson.steps.splice(at, 0, {
+      ...(JSON.parse(JSON.stringify(same)) as typeof step),
+      id: twinId(step.id, id),
+      title: `${name.charAt(0).toUpperCase()}${name.slice(1)}`.slice(0, letters.name),
+      areaIds: [id],
+      markIds: [],
+    });
   }
+  // A mirror that has mixes of its own takes no others.
+  if (lesson.mixes.some((mix) => mix.areaId === id)) return;
   for (const mix of lesson.mixes)
     if ((mix.areaId === source || mix.alsoAreaIds?.includes(source)) && !mix.alsoAreaIds?.includes(id))
       mix.alsoAreaIds = [...(mix.alsoAreaIds ?? []), id];

@@ -49,7 +49,10 @@ const upgrades: Record<number, (old: Versioned) => Versioned> = {
   },
   // In version 8 a step waited for all paint on its areas and on those beside them, be it touched or not.
   8: (old) => {
-    const lesson = { ...structuredClone(old), schemaVersion: 9 } as Versioned & Partial<Version8>;
+    const lesson = { ...structuredClone(old), schemaVersion: 9, passages: [] } as Versioned & Partial<Version8>;
+    if (lesson.school) lesson.school = { ...lesson.school, hardPart: 'as-they-come' };
+    const last = lesson.steps?.at(-1);
+    if (last?.kind === 'look' && /last look|sign/i.test(last.title ?? '')) last.role = 'last';
     let waited = false;
     for (const step of lesson.steps ?? []) waited = needsOfContacts(step) || waited;
     for (const { changes } of lesson.variants ?? []) for (const { step } of changes) needsOfContacts(step);
@@ -69,8 +72,16 @@ function needsOfContacts(step: Step8): boolean {
   if (sharedEdgeLast) step.laying = 'edges-last';
   return isAuto;
 }
-type Step8 = { kind?: string; technique?: string; needs?: string; sharedEdgeLast?: boolean; laying?: string };
-type Version8 = { steps: Step8[]; variants: { changes: { step: Step8 }[] }[] };
+type Step8 = {
+  title?: string;
+  role?: string;
+  kind?: string;
+  technique?: string;
+  needs?: string;
+  sharedEdgeLast?: boolean;
+  laying?: string;
+};
+type Version8 = { school: Record<string, string>; steps: Step8[]; variants: { changes: { step: Step8 }[] }[] };
 
 type Tube7 = { finish: string; own?: Record<string, unknown> };
 

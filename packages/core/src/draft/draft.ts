@@ -1,9 +1,13 @@
-import { type Lesson, noWords, type Stage, type Step } from '@viaticum/contract';
+import { type Lesson, type Mark, noWords, type Passage, type School, type Stage, type Step } from '@viaticum/contract';
+import { insideOutline, outlineBox } from '../area/index.js';
 import { findings } from '../check/index.js';
+import { bordersBetween, toolOf } from '../derived/index.js';
 import { type CommandArgs, type CommandName, carryOut, startHistory } from '../document/index.js';
 import { planLesson } from '../plan/index.js';
 import { otherWords, paintingWords } from '../text/index.js';
+import { capital } from '../units/index.js';
 import { type AreaFacts, areaFacts, brushFor } from './facts.js';
+import { passageOver, passagesOf } from './passages.js';
 import { detailRules, plainBelow } from './rules/detail.js';
 import { drawingRules, drawWhenRules } from './rules/drawing.js';
 import { groundRules } from './rules/ground.js';
@@ -14,14 +18,14 @@ import { valuesRules } from './rules/values.js';
 
 /** A step as it is drafted, with the reasons of the school for it. */
 export type DraftedStep = { step: Step; why: string[] };
-export type Draft = { stages: Stage[]; steps: DraftedStep[] };
+export type Draft = { stages: Stage[]; steps: DraftedStep[]; passages: Passage[] };
 /** What is known of the picture beside the lesson: by area the share of it that each of its mixes takes, and the areas whose values pass into each other. */
 export type DraftHints = {
   shares?: ReadonlyMap<string, readonly { mixId: string; share: number }[]>;
   gradual?: ReadonlySet<string>;
 };
 
-const LONGEST_STRETCH_MIN = 60;
+const LONGEST_STRETCH_MIN = 75;
 const BREAK_MIN = 10;
 const MOST_STAGES = 56;
 /** A passage of at least this share of the canvas is blended, where it has two values. */
@@ -43,7 +47,7 @@ type AreaCoats = { facts: AreaFacts; coats: Coat[]; lights: Coat | null };
 /**
  * A lesson drafted by its school from its areas and mixes: stages and steps with technique, brush, relation, mixes and words, each with
  * the school's reason. Every area that is seen is painted and every mix is used; minutes are left to be proposed. Steps that fail in
- * this room are fixed the way the checks would, and breaks stand where a stretch would be longer than an hour. `ids` gives new
+ * this room are fixed the way the checks would, and breaks stand where a stretch would be longer than an hour and a quarter. `ids` gives new
  * ids; the same lesson and ids give the same draft.
  */
 export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual }: DraftHints = {}): Draft {
@@ -54,23 +58,30 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
   const drawWhen = drawWhenRules[school.drawWhen];
   const stages: Stage[] = [];
   const steps: DraftedStep[] = [];
+  const passages: Passage[] = [];
   const stage = (name: string): string => {
     const made = { id: ids(), name };
     stages.push(made);
     return made.id;
   };
-  const add = (stageId: string, step: Omit<Step, 'id' | 'stageId' | 'markIds'>, why: string[]) => {
+  const add = (stageId: string, step: Omit<Step, 'id' | 'stageId' | 'markIds'> & { markIds?: string[] }, why: string[]) => {
     const stroke = step.technique ? { stroke: usualStroke[step.technique] } : {};
     steps.push({ step: { id: ids(), stageId, markIds: [], ...step, ...stroke }, why });
   };
 
   const first = stage('Ground and drawing');
+  if (areas.length > 0)
+    add(
+      first,
+      { ...empty, ...otherWords.opening, kind: 'look', title: 'Opening: the picture and the palette', doMin: OPENING_MIN },
+      ['Everybody sees where it goes before the first brush is wet.'],
+    );
   let isDrawn = drawing.step === null;
   const draw = (stageId: string) => {
     if (isDrawn || !drawing.step) return;
     isDrawn = true;
     const { kind, title } = drawing.step;
-    const bare = steps.length === 0;
+    const bare = !steps.some(({ step }) => step.kind !== 'look');
     add(stageId, { ...empty, wholeCanvas: true, ...otherWords.drawing, kind, title, needs: bare ? 'any' : 'auto' }, [
       drawing.reason,
       drawWhen.reason,
@@ -78,7 +89,7 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
   };
   if (drawWhen.after === 'nothing') draw(first);
   const tone = groundRules[school.ground];
-  if (tone.isToned && ground) {
+  if (tone.isToned && ground && lesson.support.groundCoats.length === 0) {
     const more =
       tone.colours === 'several'
         ? [...areas]
@@ -102,15 +113,20 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
   const coats = new Map(
     areas.map((facts) => [facts.area.id, coatsOf(lesson, facts, areas, shares?.get(facts.area.id), gradual?.has(facts.area.id))]),
   );
-  const groups = joined(order.stages(areas).filter((group) => group.areas.length > 0));
+  const all = order.stages(areas).filter((group) => group.areas.length > 0);
+  const groups = joined(withHardPart(all, school.hardPart));
   const wetSession = school.layers === 'one-wet-session';
+  const inPassage = new Map(passagesOf(lesson, areas).flatMap((group) => group.map((facts) => [facts.area.id, group] as const)));
+  const begun = new Set<string>();
+  const planes = new Set(areas.filter((facts) => isPlane(lesson, facts)).map(({ area }) => area.id));
   groups.forEach((group, k) => {
     const stageId = stage(group.name);
     const far = Math.ceil(groups.length / 3);
-    if (drawWhen.after === 'far' && k === far) draw(stageId);
-    if (drawWhen.after === 'background' && k === 1) draw(stageId);
-    const all = inOrder(lesson, group.areas).map((facts) => coats.get(facts.area.id) as AreaCoats);
+    const isTime = (drawWhen.after === 'far' && k >= far) || drawWhen.after === 'background';
+    const own = inOrder(lesson, group.areas).map((facts) => coats.get(facts.area.id) as AreaCoats);
     const lay = ({ facts }: AreaCoats, coat: Coat) => {
+      // Lines come directly before the first paint that is cut to them.
+      if (isTime && !planes.has(facts.area.id)) draw(stageId);
       const { why, isLater, ...rest } = coat;
       const step = { areaIds: [facts.area.id], brushId: brushOfCoat(facts, coat), ...rest };
       add(
@@ -119,28 +135,138 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
         [order.reason, why],
       );
     };
-    if (order.finishesEach || wetSession) for (const one of all) for (const coat of one.coats) lay(one, coat);
+    const layPassage = (group: readonly AreaFacts[]) => {
+      for (const { area } of group) begun.add(area.id);
+      if (isTime && group.some(({ area }) => !planes.has(area.id))) draw(stageId);
+      const base = (facts: AreaFacts) => coats.get(facts.area.id)?.coats[0]?.mixIds ?? [];
+      const passage = passageOver(lesson, group, base, ids());
+      const widest = Math.max(...group.map((facts) => facts.widthMm));
+      const step = {
+        areaIds: passage.areaIds,
+        mixIds: [...new Set(passage.places.map((place) => place.mixId))],
+        technique: 'blend' as const,
+        load: 'generous' as const,
+        laying: 'top-down' as const,
+        needs: 'auto' as const,
+        brushId: brushFor(widest, ['flat']).id,
+        passageId: passage.id,
+      };
+      passages.push(passage);
+      const words = { ...paintingWords(lesson, step), title: `${passage.name}: one wet passage`.slice(0, 120) };
+      add(stageId, { ...empty, ...step, kind: 'paint', ...words }, [
+        order.reason,
+        'Its borders pass over some width: such colours are laid and joined while all of them are wet.',
+      ]);
+    };
+    const base = (one: AreaCoats) => {
+      const { id } = one.facts.area;
+      const passage = inPassage.get(id);
+      if (begun.has(id)) return;
+      if (passage) layPassage(passage);
+      else if (one.coats[0]) lay(one, one.coats[0]);
+    };
+    if (order.finishesEach || wetSession)
+      for (const one of own) {
+        base(one);
+        for (const coat of one.coats.slice(1)) lay(one, coat);
+      }
     else {
-      for (const one of all) if (one.coats[0]) lay(one, one.coats[0]);
-      for (const one of all) for (const coat of one.coats.slice(1)) lay(one, coat);
+      const isNow = ({ facts }: AreaCoats) => school.hardPart === 'first' && facts.area.feature === true;
+      for (const one of own) {
+        base(one);
+        if (isNow(one)) for (const coat of one.coats.slice(1)) lay(one, coat);
+      }
+      for (const one of own) if (!isNow(one)) for (const coat of one.coats.slice(1)) lay(one, coat);
     }
   });
+  const details = stage('Details');
+  draw(details);
+  function addMark(stageId: string, facts: AreaFacts, mark: Mark): void {
+    const step = markStep(lesson, facts, mark);
+    add(stageId, step, ['Marks lie on the finished coats: the shorter first, the longest and lightest last.']);
+  }
+  // Marks follow all coats; where a mirror lies on their area they cross it at the very end.
+  for (const facts of areas) for (const mark of marksOn(lesson, facts, areas, 'own')) addMark(details, facts, mark);
   const last = stage('Lights and a last look');
-  draw(last);
-  for (const { facts, lights } of coats.values()) {
+
+  for (const { facts, lights } of [...coats.values()].sort((a, b) => mirrored(a.facts) - mirrored(b.facts))) {
     if (!lights) continue;
     const { why, isLater: _, ...rest } = lights;
     const step = { areaIds: [facts.area.id], brushId: brushOfCoat(facts, lights), ...rest };
     add(last, { ...empty, ...step, kind: 'paint', ...paintingWords(lesson, step), mayBeLeftOut: true }, [why]);
   }
+  for (const facts of areas) for (const mark of marksOn(lesson, facts, areas, 'crossing')) addMark(last, facts, mark);
   if (areas.length > 0)
-    add(last, { ...empty, ...otherWords.look, kind: 'look', title: 'Last look, then sign', doMin: 4 }, [
+    add(last, { ...empty, ...otherWords.look, kind: 'look', title: 'Last look, then sign', doMin: LAST_LOOK_MIN, role: 'last' }, [
       'A last look costs little and saves a picture.',
     ]);
   const used = new Set(steps.map(({ step }) => step.stageId));
-  const draft = { stages: stages.filter((one) => used.has(one.id)), steps };
+  const draft = { stages: stages.filter((one) => used.has(one.id)), steps, passages };
   const whole = { ...draft, stages: draft.stages.length > 0 ? draft.stages : stages.slice(0, 1) };
-  return fixed(lesson, withBreaks(lesson, fixed(lesson, whole, ids, fixable), ids), ids, voiced);
+  return fixed(lesson, rested(lesson, fixed(lesson, whole, ids, fixable), ids), ids, voiced);
+}
+
+const OPENING_MIN = 6;
+const LAST_LOOK_MIN = 5;
+const mirrored = ({ area }: AreaFacts): number => (area.twinOfId ? 1 : 0);
+
+/** Eyes, mouths and lit windows directly after what carries them, or after everything else. */
+function withHardPart(groups: { name: string; areas: AreaFacts[] }[], hardPart: School['hardPart']): typeof groups {
+  if (hardPart === 'as-they-come') return groups;
+  const features = groups.flatMap((group) => group.areas.filter(({ area }) => area.feature));
+  if (features.length === 0) return groups;
+  const rest = groups.map((group) => ({ ...group, areas: group.areas.filter(({ area }) => !area.feature) }));
+  if (hardPart === 'last') return [...rest, { name: 'Features', areas: features }].filter((group) => group.areas.length > 0);
+  // Each directly after the area that it lies on: the nearest of those behind it.
+  return rest.map((group) => ({
+    ...group,
+    areas: group.areas.flatMap((carrier) => [carrier, ...features.filter((one) => carrierOf(one, groups) === carrier)]),
+  }));
+}
+
+const carrierOf = (feature: AreaFacts, groups: readonly { areas: AreaFacts[] }[]): AreaFacts | undefined =>
+  groups
+    .flatMap((group) => group.areas)
+    .filter((one) => !one.area.feature && one.depth < feature.depth && overlaps(one, feature))
+    .sort((a, b) => b.depth - a.depth)[0];
+
+/** Whether the sheet of one area reaches under the middle of another. */
+function overlaps(one: AreaFacts, feature: AreaFacts): boolean {
+  const box = outlineBox(feature.area.outline.slice(0, 1));
+  return box !== null && insideOutline(one.area.outline, box.x + box.width / 2, box.y + box.height / 2);
+}
+
+/** Areas that run from rim to rim, or lie behind all: nobody needs lines for them. */
+function isPlane(lesson: Lesson, { area, depth }: AreaFacts): boolean {
+  if (depth === 0) return true;
+  const box = outlineBox(area.outline);
+  return box !== null && box.x <= RIM_MM && box.x + box.width >= lesson.support.widthMm - RIM_MM;
+}
+const RIM_MM = 3;
+
+/** The marks of an area that lie on it alone, or those that cross a mirror that lies on it. */
+function marksOn(lesson: Lesson, { area }: AreaFacts, all: readonly AreaFacts[], which: 'own' | 'crossing'): Mark[] {
+  const borders = bordersBetween(lesson).get(area.id);
+  const carriesMirror = all.some((other) => other.area.twinOfId && (borders?.get(other.area.id) ?? 0) > 0);
+  if (carriesMirror !== (which === 'crossing')) return [];
+  return lesson.marks.filter((mark) => mark.areaId === area.id);
+}
+
+/** The step that lays a mark: in the lightest mix of its area, with what its tool asks for. */
+function markStep(lesson: Lesson, facts: AreaFacts, mark: Mark): Omit<Step, 'id' | 'stageId'> {
+  const mix = facts.mixes.at(-1)?.mix;
+  const tool = toolOf(mark);
+  const step = {
+    ...empty,
+    kind: 'paint' as const,
+    technique: tool === 'flick' ? ('spatter' as const) : ('loaded' as const),
+    markIds: [mark.id],
+    mixIds: mix ? [mix.id] : [],
+    needs: 'auto' as const,
+    brushId: tool === 'rake' ? 'flat-1-in' : tool === 'liner' || mark.widthMm < 2 ? 'rigger-2' : 'round-4',
+  };
+  const words = paintingWords(lesson, { ...step, areaIds: [facts.area.id] });
+  return { ...step, ...words, title: capital(mark.name).slice(0, 120), mayBeLeftOut: true };
 }
 
 const empty: Omit<Step, 'id' | 'stageId' | 'markIds' | 'title'> = {
@@ -170,9 +296,13 @@ export function coatsOf(
     const sum = known.reduce((total, share) => total + share, 0);
     return Math.min(0.95, Math.max(0.05, Math.round(sum * 105) / 100));
   };
+  // What the ground is toned in already needs no coat.
+  const grounds = lesson.support.groundCoats.map((coat) => coat.mixId);
+  if (facts.mixes.length > 0 && facts.mixes.every(({ mix }) => grounds.includes(mix.id)))
+    return { facts, coats: [], lights: null };
   const mixes = [...facts.mixes];
   const { method } = lesson;
-  const isPlain = facts.share < (method?.plainBelowShare ?? plainBelow[level]);
+  const isPlain = !facts.area.feature && facts.share < (method?.plainBelowShare ?? plainBelow[level]);
   const lightest = Math.max(...all.flatMap((one) => one.mixes.map((mix) => mix.lightness)));
   const top = mixes.at(-1);
   const hasLights =
@@ -186,7 +316,7 @@ export function coatsOf(
     ? {
         technique: 'loaded',
         mixIds: [top.mix.id],
-        needs: 'touchDry',
+        needs: 'auto',
         coverShare: cover([top.mix.id], 0.1),
         why: values.reason,
         isLater: true,
@@ -197,16 +327,17 @@ export function coatsOf(
     shareOf,
   );
   if (isPlain || sequence.length < 2) {
-    const only: Coat = { technique: 'block-in', mixIds: sequence, needs: 'paintOver', why: values.reason, isLater: false };
+    const only: Coat = { technique: 'block-in', mixIds: sequence, needs: 'auto', why: values.reason, isLater: false };
     return { facts, coats: [only], lights };
   }
   const isBlend = facts.isSoft || isGradual;
+  if (school.layers === 'glazes' && !facts.area.feature) return { facts, coats: glazed(facts, sequence, isBlend), lights };
   // Where the picture was looked at, all values that pass into each other are blended at once.
   const taken = isBlend ? Math.min(shareOf.size > 0 ? MOST_BLENDED : 2, sequence.length) : 1;
   const base: Coat = {
     technique: isBlend ? 'blend' : 'block-in',
     mixIds: sequence.slice(0, taken),
-    needs: 'paintOver',
+    needs: 'auto',
     why: isBlend ? 'Soft passages must be made while both colours are wet.' : values.reason,
     isLater: false,
   };
@@ -234,6 +365,31 @@ export function coatsOf(
   return { facts, coats, lights };
 }
 
+const SUBJECT_GLAZES = 2;
+/** One opaque coat in all values of an area, then glazes over it when it is dry: two on the subject, one elsewhere. */
+function glazed({ isSubject }: AreaFacts, sequence: readonly string[], isBlend: boolean): Coat[] {
+  const { reason, later } = layersRules.glazes;
+  const opaque: Coat = {
+    technique: isBlend ? 'blend' : 'block-in',
+    mixIds: [...sequence],
+    needs: 'auto',
+    why: reason,
+    isLater: false,
+  };
+  const count = Math.min(isSubject ? SUBJECT_GLAZES : 1, sequence.length);
+  const films = sequence.slice(0, count).map(
+    (mixId): Coat => ({
+      technique: later.technique,
+      mixIds: [mixId],
+      needs: 'auto',
+      ...(later.medium === 'glazing-medium' ? { medium: later.medium } : {}),
+      why: reason,
+      isLater: true,
+    }),
+  );
+  return [opaque, ...films];
+}
+
 const OWN_METHOD = 'Your own method.';
 const MASS_SHARE = 0.25;
 /** The first value that takes a good part of the area covers it; slivers of other values are cut in over it. */
@@ -252,10 +408,10 @@ function laterCoat(
 ): Pick<Coat, 'technique' | 'needs' | 'partByPart' | 'medium'> {
   const { later } = layersRules[school.layers];
   const isShape = isKnown && school.layers === 'dry-layers' && coverShare >= SHAPE_SHARE;
-  if (isShape) return { technique: 'block-in', needs: 'paintOver' };
+  if (isShape) return { technique: 'block-in', needs: 'auto' };
   return {
     technique: later.technique,
-    needs: later.technique === 'dry-brush' ? 'touchDry' : later.needs,
+    needs: later.needs === 'wet' ? 'wet' : 'auto',
     ...(later.partByPart ? { partByPart: true } : {}),
     ...(later.medium === 'glazing-medium' ? { medium: later.medium } : {}),
   };
@@ -270,6 +426,7 @@ export function brushOfCoat(facts: AreaFacts, coat: Coat): string {
 
 /** Areas of one stage in painting order: by depth, and where the whole surface goes together by their values. */
 function inOrder(lesson: Lesson, areas: readonly AreaFacts[]): AreaFacts[] {
+  if (lesson.school.hardPart === 'first' && areas.some(({ area }) => area.feature)) return [...areas];
   if (lesson.school.order !== 'whole-together') return [...areas].sort((a, b) => a.depth - b.depth);
   const toned = areas.map((facts) => ({ facts, lightness: facts.mixes[0]?.lightness ?? facts.area.targetLab?.[0] ?? 50 }));
   toned.sort((a, b) => a.lightness - b.lightness || a.facts.depth - b.facts.depth);
@@ -284,9 +441,10 @@ function joined(groups: { name: string; areas: AreaFacts[] }[]): { name: string;
 }
 
 /** The lesson with a draft in place of its steps. */
-export const asDrafted = (lesson: Lesson, { stages, steps }: Draft): Lesson => ({
+export const asDrafted = (lesson: Lesson, { stages, steps, passages }: Draft): Lesson => ({
   ...lesson,
   stages,
+  passages,
   steps: steps.map((one) => one.step),
   planning: { ...lesson.planning, pins: [], cutsBefore: [] },
 });
@@ -316,41 +474,50 @@ function fixed(lesson: Lesson, draft: Draft, ids: () => string, rules: ReadonlyS
   const why = new Map(draft.steps.map((one) => [one.step.id, one.why]));
   return {
     stages: draft.stages,
+    passages: now.passages,
     steps: now.steps.map((step) => ({ step, why: why.get(step.id) ?? ['In parts, so that each is blended while it is wet.'] })),
   };
 }
 
-/** Breaks before the step that would make a stretch longer than an hour; a pause of five minutes is a break already. */
-function withBreaks(lesson: Lesson, draft: Draft, ids: () => string): Draft {
-  const steps = [...draft.steps];
+/** A draft with its breaks, each with its reason. */
+function rested(lesson: Lesson, draft: Draft, ids: () => string): Draft {
+  const why = new Map(draft.steps.map((one) => [one.step.id, one.why]));
+  const { steps } = withBreaks(asDrafted(lesson, draft), ids);
+  const reason = ['Eyes, backs and attention last about an hour.'];
+  return { ...draft, steps: steps.map((step) => ({ step, why: why.get(step.id) ?? reason })) };
+}
+
+/** Breaks before the step that would make a stretch longer than an hour and a quarter; a pause of five minutes is a break already. */
+export function withBreaks(lesson: Lesson, ids: () => string): Lesson {
+  let now = lesson;
   for (let round = 0; round < 8; round++) {
-    const { plan } = planLesson(asDrafted(lesson, { stages: draft.stages, steps }));
+    const { plan } = planLesson(now);
+    const cuts = new Set(now.planning.cutsBefore);
     let from = 0;
     let at = -1;
     for (const item of plan.items) {
-      if (item.kind !== 'step' && item.endMin - item.startMin >= 5) from = item.endMin;
-      else if (item.endMin - from > (lesson.method?.breakEveryMin ?? LONGEST_STRETCH_MIN) && item.startMin > from) {
-        at = steps.findIndex((one) => one.step.id === item.stepId);
+      const isRest = item.kind !== 'step' && item.endMin - item.startMin >= 5;
+      if (isRest || (item.stepId && cuts.has(item.stepId))) from = isRest ? item.endMin : item.startMin;
+      else if (item.endMin - from > (now.method?.breakEveryMin ?? LONGEST_STRETCH_MIN) && item.startMin > from) {
+        at = now.steps.findIndex((one) => one.id === item.stepId);
         break;
       }
     }
-    const before = steps[at];
+    const before = now.steps[at];
     // Into wet paint nothing may come between.
-    if (!before || before.step.needs === 'wet' || before.step.needs === 'damp') break;
-    steps.splice(at, 0, {
-      step: {
-        id: ids(),
-        markIds: [],
-        ...empty,
-        ...otherWords.break,
-        kind: 'break',
-        title: 'Break, fresh water',
-        stageId: before.step.stageId,
-        showMin: 0,
-        doMin: BREAK_MIN,
-      },
-      why: ['Eyes, backs and attention last about an hour.'],
-    });
+    if (!before || before.needs === 'wet' || before.needs === 'damp' || before.role === 'last') break;
+    const rest: Step = {
+      id: ids(),
+      markIds: [],
+      ...empty,
+      ...otherWords.break,
+      kind: 'break',
+      title: 'Break, fresh water',
+      stageId: before.stageId,
+      showMin: 0,
+      doMin: BREAK_MIN,
+    };
+    now = { ...now, steps: [...now.steps.slice(0, at), rest, ...now.steps.slice(at)] };
   }
-  return { stages: draft.stages, steps };
+  return now;
 }

@@ -1,9 +1,7 @@
 import type { Area, Lab, Lesson, Level } from '@viaticum/contract';
-import { toEnd } from '@viaticum/kernels/cooperative';
 import { labelMeans, labRaster, lightness, type Rgba, shrink, sizeWithin } from '@viaticum/kernels/raster';
-import { betterOrder, inOrderOf } from '../advice/index.js';
 import { labelSheets, outlineArea, visibleParts } from '../area/index.js';
-import { asDrafted, draftLesson } from '../draft/index.js';
+import { draftInTime } from '../draft/index.js';
 import {
   colourSpread,
   cutAreas,
@@ -78,8 +76,9 @@ export function* beginLesson(
   for (const edge of measureEdges(sheets, lab, perPx)) {
     if (edge.kind === 'hard') continue;
     const [one, other] = [areas[edge.one] as Area, areas[edge.other] as Area];
-    one.edges = [...(one.edges ?? []), { with: other.id, kind: edge.kind }];
-    other.edges = [...(other.edges ?? []), { with: one.id, kind: edge.kind }];
+    const measured = { kind: edge.kind, widthMm: tenth(edge.widthMm), contrast: tenth(edge.contrast) };
+    one.edges = [...(one.edges ?? []), { with: other.id, ...measured }];
+    other.edges = [...(other.edges ?? []), { with: one.id, ...measured }];
   }
   yield { share: 0.68, doing: 'edges' };
   const flow = flowField(lightness(middle), sheets, perPx);
@@ -137,24 +136,10 @@ export function* beginLesson(
     ...(subjectAreaId ? { subjectAreaId } : {}),
   };
   yield { share: 0.92, doing: 'steps' };
-  const drafted = asDrafted(ready, draftLesson(ready, ids, { shares, gradual }));
-  yield { share: 0.96, doing: 'steps' };
-  return waitingLess(drafted);
+  return draftInTime(ready, ids, { shares, gradual });
 }
 
-const ORDER_NODES = 1500;
-/** The steps of every stage in the order that waits least; stages stay as they follow each other. */
-function waitingLess(lesson: Lesson): Lesson {
-  const pins = lesson.stages.slice(1).flatMap((stage, k) => {
-    const before = lesson.steps.filter((step) => step.stageId === lesson.stages[k]?.id);
-    const own = lesson.steps.filter((step) => step.stageId === stage.id);
-    return before.flatMap((one) => own.map((other) => ({ firstId: one.id, thenId: other.id })));
-  });
-  const held = { ...lesson, planning: { ...lesson.planning, pins: pins.slice(0, 200) } };
-  const { best, own, order } = toEnd(betterOrder(held, { maxNodes: ORDER_NODES }));
-  return best.endMin < own.endMin ? inOrderOf(lesson, order) : lesson;
-}
-
+const tenth = (value: number): number => Math.round(value * 10) / 10;
 const rounded = (lab: Lab): Lab => lab.map((value) => Math.round(value * 10) / 10) as Lab;
 
 /** The frontmost area that lies away from the rim and is no crumb; what a picture is about is mostly there. Null where none does. */

@@ -6,6 +6,7 @@ import { type Contact, contactsOf } from '../contact/index.js';
 import { areasWorkedOn, coverOf, laysPaint, memo } from '../derived/index.js';
 import { type LaidCoat, lay, oldestStroke, rungMinutes, type StepMinutes, stepMinutes, stretched } from '../step/index.js';
 import { minutesInWords, waitInWords } from '../units/index.js';
+import { withFewerPauses } from './pauses.js';
 import { timetable } from './timetable.js';
 
 /** A coat in its place in the plan, with its curve; `ownShare` of what dries there is its own paint. */
@@ -106,7 +107,8 @@ export function planProblem(
   lesson: Lesson,
   { problem, minutes, laid, misses, contacts }: Pick<LessonPlan, 'problem' | 'minutes' | 'laid' | 'misses' | 'contacts'>,
 ): LessonPlan {
-  const { solution, contradictions } = withoutContradictions(problem, misses);
+  const { solution: soonest, contradictions } = withoutContradictions(problem, misses);
+  const solution = withFewerPauses(problem, soonest);
   const starts = new Map(solution.items.map((item) => [item.step, item]));
   const coats = laid.map((coat) => placeCoat(lesson, coat, starts, minutes));
   for (const { step, areaId, times, staying } of laid) {

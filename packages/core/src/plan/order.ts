@@ -1,8 +1,8 @@
 import type { Lesson, Step } from '@viaticum/contract';
 import type { DryingConstraint, Problem } from '@viaticum/kernels/scheduling';
 import { solving } from '@viaticum/kernels/scheduling';
-import { edgePairs } from '../contact/index.js';
-import { areasWorkedOn, laysPaint } from '../derived/index.js';
+import { areApart, edgePairs, LEAST_EDGE_MM } from '../contact/index.js';
+import { areasWorkedOn, bordersBetween, laysPaint } from '../derived/index.js';
 import { NEW_MIX_MIN, paceOf } from '../step/index.js';
 import { lessonProblem, planLesson } from './lesson-plan.js';
 
@@ -55,12 +55,17 @@ export function orderProblem(lesson: Lesson): Problem {
   const before = (from: Step, to: Step, source: string) =>
     constraints.push({ id: `before:${from.id}/${to.id}`, type: 'before', from: from.id, to: to.id, source });
   const areas = steps.map((step) => new Set(areasWorkedOn(lesson, step)));
+  const firsts = firstCoats(lesson);
   steps.forEach((step, i) => {
     const shares = (k: number) => [...(areas[k] as Set<string>)].some((id) => (areas[i] as Set<string>).has(id));
     for (let k = i - 1; k >= 0; k--) {
       const other = steps[k] as Step;
       const both = (laysPaint(other) || draws(other)) && (laysPaint(step) || draws(step));
-      if (both && shares(k)) before(other, step, 'same-area');
+      if (both && shares(k) && !areApart(lesson, other, step)) before(other, step, 'same-area');
+      if (isFarBeforeNear(lesson, firsts, other, step)) before(other, step, 'far-to-near');
+      if (isMirrorOf(lesson, other, step)) before(other, step, 'mirror');
+      if (step.role === 'last' && laysPaint(other)) before(other, step, 'last');
+      if (other.role === 'last' && laysPaint(step)) before(other, step, 'after-sign');
     }
     if (laysPaint(step) || draws(step)) return;
     const [last, next] = [steps[i - 1], steps[i + 1]];
@@ -69,6 +74,38 @@ export function orderProblem(lesson: Lesson): Problem {
   });
   const { sessions } = lesson.planning;
   return { ...problem, constraints, ...(sessions ? { sessions: { max: sessions.most, limit: sessions.limitMin } } : {}) };
+}
+
+/** The step that lays the first coat of every area. */
+function firstCoats(lesson: Lesson): Map<string, string> {
+  const firsts = new Map<string, string>();
+  for (const step of lesson.steps)
+    if (step.kind === 'paint' && laysPaint(step)) for (const id of step.areaIds) if (!firsts.has(id)) firsts.set(id, step.id);
+  return firsts;
+}
+
+/** Near overlaps far, so that edges do not look cut out: where the first coats of two areas meet, the one behind keeps its place before the other. */
+function isFarBeforeNear(lesson: Lesson, firsts: ReadonlyMap<string, string>, one: Step, other: Step): boolean {
+  if (lesson.school.order === 'subject-first') return false;
+  const borders = bordersBetween(lesson);
+  const depth = (id: string) => lesson.areas.findIndex((area) => area.id === id);
+  const first = (step: Step) => step.areaIds.filter((id) => firsts.get(id) === step.id);
+  return first(one).some((far) =>
+    first(other).some((near) => depth(far) < depth(near) && (borders.get(far)?.get(near) ?? 0) >= LEAST_EDGE_MM),
+  );
+}
+
+/** Whether a step lays the same coat on a mirror that another lays on its thing: the thing comes first, coat by coat. */
+function isMirrorOf(lesson: Lesson, thing: Step, mirror: Step): boolean {
+  const coatOf = (step: Step, areaId: string) =>
+    lesson.steps.slice(0, lesson.steps.indexOf(step)).filter((one) => laysPaint(one) && one.areaIds.includes(areaId)).length;
+  return lesson.areas.some(
+    ({ id, twinOfId }) =>
+      twinOfId !== undefined &&
+      mirror.areaIds.includes(id) &&
+      thing.areaIds.includes(twinOfId) &&
+      coatOf(mirror, id) === coatOf(thing, twinOfId),
+  );
 }
 
 /** The search places the ends of sessions itself. */

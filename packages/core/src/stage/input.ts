@@ -4,7 +4,7 @@ import { hashText, turnOf } from '@viaticum/kernels/painting';
 import { type LabRaster, labRaster, type Rgba, shrink } from '@viaticum/kernels/raster';
 import { extentOutline, outlineArea, outlineBox, outlineLength, scanOutline } from '../area/index.js';
 import { brushOf } from '../brush/index.js';
-import { coverOf, extentsOf, glazeFilm, laysPaint, looksOf, marksOf, visibleOf } from '../derived/index.js';
+import { coverOf, extentsOf, glazeFilm, laysPaint, looksOf, marksOf, mixesOn, visibleOf } from '../derived/index.js';
 import { movedIntoReach, type Reach, reachOf } from './reach.js';
 
 /** Cells of the coarse map on which colours and places are chosen. */
@@ -79,14 +79,16 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
   const steps = lesson.steps.map((step): StageStep => {
     const seed = hashText(step.id);
     const lines = step.kind === 'transfer' || step.kind === 'draw';
-    const colours = step.mixIds.flatMap((id): StageColour[] => {
-      const colour = looks.get(id)?.colour;
-      if (!colour) return [];
-      const [r = 0, g = 0, b = 0] = (looks.get(id)?.rgb.match(/\d+/g) ?? []).map(Number);
-      const mix = step.technique === 'glaze' && lesson.mixes.find((one) => one.id === id);
-      const glaze = mix ? glazeFilm(lesson, mix) : null;
-      return [{ rgb: [r, g, b], lab: colour.lab, ...(glaze ? { glaze } : {}) }];
-    });
+    const coloursOf = (mixIds: readonly string[]) =>
+      mixIds.flatMap((id): StageColour[] => {
+        const colour = looks.get(id)?.colour;
+        if (!colour) return [];
+        const [r = 0, g = 0, b = 0] = (looks.get(id)?.rgb.match(/\d+/g) ?? []).map(Number);
+        const mix = step.technique === 'glaze' && lesson.mixes.find((one) => one.id === id);
+        const glaze = mix ? glazeFilm(lesson, mix) : null;
+        return [{ rgb: [r, g, b], lab: colour.lab, ...(glaze ? { glaze } : {}) }];
+      });
+    const colours = coloursOf(step.mixIds);
     const ids = step.wholeCanvas ? [WHOLE] : step.areaIds;
     const isPaint = laysPaint(step) && colours.length > 0 && step.technique !== undefined;
     const passes = !isPaint
@@ -96,12 +98,13 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
           if (area === undefined) return [];
           const isFirst = !step.wholeCanvas && !begun.has(area);
           if (!step.wholeCanvas) begun.add(area);
+          const own = step.passageId === undefined ? colours : coloursOf(mixesOn(lesson, step, id));
           return [
             {
               area,
-              colours,
+              colours: own,
               touch: touchOf[step.technique as NonNullable<Step['technique']>],
-              isBlend: step.technique === 'blend' && colours.length > 1,
+              isBlend: step.technique === 'blend' && own.length > 1,
               isFirst: isFirst || step.wholeCanvas === true,
               share: coverOf(lesson, step),
               toward: step.side ? towards(step.side, lesson.light) : null,

@@ -1,5 +1,4 @@
 import type { Lesson, Level, Step, Technique } from '@viaticum/contract';
-import { outlineLength } from '../area/index.js';
 import { brushOf } from '../brush/index.js';
 import { bordersBetween, extentsOf, isOnlyMarks, markMinutes, marksOf, placedLines } from '../derived/index.js';
 
@@ -22,6 +21,8 @@ const SET_UP_MIN = 0.5;
 export const NEW_MIX_MIN = 1.5;
 const levels: Record<Level, number> = { beginner: 2, improver: 1.4, experienced: 1 };
 const NARROW_MM = 6;
+/** What is looked at first is painted slowly: so much more for each (our judgement). */
+const FEATURE_MIN = 2.5;
 
 /** Minutes of a step; of those of doing, `leadMin` at the start go into setting up and mixing new heaps, `edgeMin` into its edges. */
 export type StepMinutes = { showMin: number; doMin: number; proposedDoMin: number | null; leadMin: number; edgeMin: number };
@@ -82,9 +83,38 @@ function proposeDoMinutes(lesson: Lesson, step: Step, newMixes: number): Propose
   const areaM2 = step.wholeCanvas ? canvasM2 : parts.reduce((sum, part) => sum + part.areaCm2, 0) / 1e4;
   const track = tracks[step.technique];
   const cover = (areaM2 * (step.coverShare ?? 1)) / ((brush.widthMm / 1000) * track.mPerMin);
-  const borderM = step.wholeCanvas ? 0 : parts.reduce((sum, part) => sum + outlineLength(part.seen), 0) / 1000;
+  if (step.passageId !== undefined) return passageMinutes(step, areaM2, brush.widthMm, newMixes, level);
+  const borderM = step.wholeCanvas ? 0 : edgesMm(lesson, step.areaIds) / 1000;
   const edges = brush.widthMm >= NARROW_MM && step.coverShare === undefined ? borderM / EDGE_M_PER_MIN : 0;
-  return proposed(cover * track.passes + marks, edges);
+  const features = lesson.areas.filter((area) => area.feature && step.areaIds.includes(area.id)).length;
+  return proposed(cover * track.passes + marks + features * FEATURE_MIN, edges);
+}
+
+/** Millimetres of edge to neighbours that a step cuts in along; where areas of one step meet there is none. */
+function edgesMm(lesson: Lesson, areaIds: readonly string[]): number {
+  const borders = bordersBetween(lesson);
+  const own = new Set(areaIds);
+  return areaIds.reduce((sum, id) => {
+    for (const [beside, mm] of borders.get(id) ?? []) if (!own.has(beside)) sum += mm;
+    return sum;
+  }, 0);
+}
+
+/** Loading and wiping for each colour, laying once with some overlap, joining the transitions twice, one light pass over all. */
+const passage = { startMin: 0.5, colourMin: 0.4, overlap: 1.15, transition: 0.5, layMPerMin: 4, joinMPerMin: 3, lastMPerMin: 6 };
+
+/** Minutes of a wet passage by its area, its colours and its brush; its heaps are mixed before the first stroke (our judgement from the rates). */
+function passageMinutes(step: Step, areaM2: number, widthMm: number, newMixes: number, level: number): Proposed {
+  const w = widthMm / 1000;
+  const work =
+    passage.startMin +
+    passage.colourMin * step.mixIds.length +
+    (passage.overlap * areaM2) / (passage.layMPerMin * w) +
+    (2 * passage.transition * areaM2) / (passage.joinMPerMin * w) +
+    areaM2 / (passage.lastMPerMin * w);
+  const lead = newMixes * NEW_MIX_MIN;
+  const doMin = rounded((lead + work) * level);
+  return { doMin, leadMin: (lead * doMin) / (lead + work), edgeMin: 0 };
 }
 
 /** How much longer than the experienced hand students take along lines; less than for paint. */
@@ -98,7 +128,7 @@ const drawn: Record<Lesson['school']['drawing'], { start: number; mPerMin: numbe
   'thin-paint': { start: 1, mPerMin: 0.6 },
   none: { start: 1, mPerMin: 0.4 },
 };
-const GRID = { cellMm: 50, lineMin: 0.25, cellMin: 0.35 };
+const GRID = { cellMm: 38, lineMin: 0.25, cellMin: 0.35 };
 
 /** Minutes of drawing or tracing by the length of the lines that come onto the canvas with a step, and of ruling its grid. */
 function drawing(lesson: Lesson, step: Step): Proposed {
@@ -110,8 +140,8 @@ function drawing(lesson: Lesson, step: Step): Proposed {
     number,
   ];
   const ruling = isGrid ? (across + down - 2) * GRID.lineMin : 0;
-  const cells = isGrid ? Math.min(across * down, inkM * (1000 / GRID.cellMm)) * GRID.cellMin : 0;
-  const work = (inkM / mPerMin + cells) * alongLines[lesson.level];
+  const cells = Math.min(across * down, inkM * (1000 / GRID.cellMm)) * GRID.cellMin;
+  const work = (isGrid ? cells : inkM / mPerMin) * alongLines[lesson.level];
   return { doMin: rounded(start + ruling + work), leadMin: 0, edgeMin: 0 };
 }
 

@@ -108,7 +108,13 @@ export function paintingWords(
 }
 
 /** Words of the steps that lay no paint. */
-export const otherWords: Record<'drawing' | 'break' | 'look', Omit<StepWords, 'title'>> = {
+export const otherWords: Record<'opening' | 'drawing' | 'break' | 'look', Omit<StepWords, 'title'>> = {
+  opening: {
+    say: 'This is the picture, these are its three large shapes, and this is what lies on your palette.',
+    watch: '',
+    checkpoint: 'Does everybody see the board and reach the water?',
+    finish: '',
+  },
   drawing: {
     say: 'The large shapes first, and only what the first layers need. Press lightly.',
     watch: 'Pressing so hard that the canvas dents.',

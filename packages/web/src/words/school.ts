@@ -100,6 +100,7 @@ export const schoolWords: { [C in keyof School]: { ask: string; options: Record<
   },
   teaching: { ask: 'Teaching', options: { 'show-then-do': 'show, then do', 'paint-along': 'paint along' } },
   varnish: { ask: 'Varnish', options: { none: 'none', brushed: 'brushed', sprayed: 'sprayed' } },
+  hardPart: { ask: 'The hard part', options: { 'as-they-come': 'when it comes', first: 'first', last: 'last' } },
 };
 
 export const draftWords = {

@@ -30,11 +30,11 @@ export function DraftTopic() {
   const lesson = useWorkedOut();
   const session = useSession();
   const [showMore, setShowMore] = useState(false);
-  const { school, areas, mixes, support, things, room, level, overlapMm, tubes, subjectAreaId, method } = lesson;
+  const { school, areas, mixes, marks, support, things, room, level, overlapMm, tubes, subjectAreaId, method } = lesson;
   // biome-ignore lint/correctness/useExhaustiveDependencies: a draft stands on these parts of the lesson alone
   const draft = useMemo(
     () => draftLesson(lesson, () => nanoid(8)),
-    [school, areas, mixes, support, things, room, level, overlapMm, tubes, subjectAreaId, method],
+    [school, areas, mixes, marks, support, things, room, level, overlapMm, tubes, subjectAreaId, method],
   );
   if (areas.length === 0) return <p className="quiet">{w.needAreas}</p>;
   const choose = (choice: keyof School) => (
@@ -81,7 +81,7 @@ function Drafted({ lesson, draft }: { lesson: Lesson; draft: Draft }) {
   const drafted = useMemo(() => asDrafted(lesson, draft), [lesson, draft]);
   const summary = useMemo(() => summaryOf(drafted), [drafted]);
   const isFresh = lesson.steps.length === 0;
-  const take = () => session.do('takeDraft', { stages: drafted.stages, steps: drafted.steps });
+  const take = () => session.do('takeDraft', { stages: drafted.stages, steps: drafted.steps, passages: drafted.passages });
   return (
     <>
       <section aria-label={w.draft}>

@@ -1,0 +1,190 @@
+import { type Lesson, type Level, noWords, type Step } from '@viaticum/contract';
+import { toEnd } from '@viaticum/kernels/cooperative';
+import { asAnswered, betterOrder, inOrderOf } from '../advice/index.js';
+import { planLesson } from '../plan/index.js';
+import { NEW_MIX_MIN, paceOf } from '../step/index.js';
+import { otherWords } from '../text/index.js';
+import { listInWords } from '../units/index.js';
+import { asDrafted, type DraftHints, draftLesson, withBreaks } from './draft.js';
+import { fitTo } from './fit.js';
+
+/** How long a lesson is wanted where nothing is said, minutes of one session. */
+export const usualMin: Record<Level, number> = { beginner: 120, improver: 150, experienced: 180 };
+/** One hand keeps a plan to within this (our judgement). */
+const KEPT_SHARE = 1.05;
+const ORDER_NODES = 1500;
+const FRESH_EYE_MIN = 5;
+
+/**
+ * A lesson drafted for the time that is wanted: the draft of its school in the order that waits least within every stage; what takes
+ * least from the picture for its minutes is left out until it fits. Over several sessions each later one begins with a fresh eye.
+ */
+export function draftInTime(lesson: Lesson, ids: () => string, hints: DraftHints = {}): Lesson {
+  const drafted = asDrafted(lesson, draftLesson(lesson, ids, hints));
+  // Breaks find their place when everything else has its own.
+  const ordered = waitingLess({ ...drafted, steps: drafted.steps.filter((step) => step.kind !== 'break') });
+  const wanted = lesson.wantedMin ?? usualMin[lesson.level];
+  const { lesson: fitting, left } = fitTo(ordered, wanted / KEPT_SHARE);
+  const short = left.length > 0 ? waitingLess(fitting) : fitting;
+  const filled = withWorkInPauses(thinnedBeforeLines(short), ids);
+  return withBreaks(filled.planning.sessions ? withFreshEye(overSessions(filled), ids) : filled, ids);
+}
+
+/** A pause of so many minutes is worth something better than waiting. */
+const LONG_PAUSE_MIN = 7;
+const MOST_PREMIXED = 4;
+const AHEAD = 5;
+
+/** What lies under a tracing is laid thin where it would keep everybody waiting. */
+function thinnedBeforeLines(lesson: Lesson): Lesson {
+  const { plan, contacts } = planLesson(lesson);
+  const lines = lesson.steps.find((step) => step.kind === 'transfer' || step.kind === 'draw');
+  const at = plan.items.findIndex((item) => item.stepId === lines?.id);
+  const pause = plan.items[at - 1];
+  if (!lines || pause?.kind !== 'pause' || pause.endMin - pause.startMin < LONG_PAUSE_MIN) return lesson;
+  const held = new Set(contacts.filter((one) => one.toStepId === lines.id && one.waitMin > 0).map((one) => one.fromStepId));
+  const steps = lesson.steps.map((step) =>
+    held.has(step.id) && step.passageId === undefined && step.load === undefined && step.technique !== 'wash'
+      ? { ...step, load: 'thin' as const }
+      : step,
+  );
+  const thin = { ...lesson, steps };
+  const after = planLesson(thin);
+  return after.plan.endMin < plan.endMin && after.misses.length <= planLesson(lesson).misses.length ? thin : lesson;
+}
+
+/** Long pauses get work of their own: mixes of the next steps mixed ahead, and the next stroke practised on scrap. */
+function withWorkInPauses(lesson: Lesson, ids: () => string): Lesson {
+  let now = lesson;
+  for (let round = 0; round < 4; round++) {
+    const { plan } = planLesson(now);
+    const length = (i: number) => (plan.items[i]?.endMin ?? 0) - (plan.items[i]?.startMin ?? 0);
+    const at = plan.items.reduce(
+      (most, item, i) => (item.kind === 'pause' && plan.items[i + 1]?.stepId && length(i) > length(most) ? i : most),
+      -1,
+    );
+    const pause = length(at) >= LEAST_FILLING_MIN ? plan.items[at] : undefined;
+    const place = now.steps.findIndex((step) => step.id === plan.items[at + 1]?.stepId);
+    const waiting = now.steps[place];
+    if (!pause || !waiting) return now;
+    const minutes = pause.endMin - pause.startMin;
+    const work = premixing(now, place, minutes) ?? filling(now, minutes);
+    if (!work) return now;
+    const step: Step = {
+      ...noWords,
+      areaIds: [],
+      markIds: [],
+      mixIds: [],
+      needs: 'any',
+      showMin: 0,
+      ...work,
+      kind: 'practise',
+      id: ids(),
+      stageId: waiting.stageId,
+    };
+    const next = { ...now, steps: [...now.steps.slice(0, place), step, ...now.steps.slice(place)] };
+    if (planLesson(next).plan.endMin > plan.endMin + 1e-6) return now;
+    now = next;
+  }
+  return now;
+}
+
+type Work = Pick<Step, 'title' | 'say' | 'doMin'> & { mixIds?: string[] };
+function premixing(lesson: Lesson, place: number, minutes: number): Work | null {
+  const each = NEW_MIX_MIN * paceOf(lesson);
+  const mixed = new Set(lesson.steps.slice(0, place).flatMap((step) => step.mixIds));
+  const ahead = lesson.steps.slice(place, place + AHEAD).flatMap((step) => step.mixIds);
+  const fresh = [...new Set(ahead)].filter((id) => !mixed.has(id));
+  const mixIds = fresh.slice(0, Math.min(MOST_PREMIXED, Math.floor(minutes / each)));
+  if (mixIds.length < 2) return null;
+  const names = listInWords(mixIds.flatMap((id) => lesson.mixes.find((mix) => mix.id === id)?.name ?? []));
+  return {
+    title: `Mix ahead: ${names}`.slice(0, 120),
+    say: `While it dries, mix ${names} and cover the heaps. Each a little more than you think you need.`,
+    mixIds,
+    doMin: Math.round(mixIds.length * each * 2) / 2,
+  };
+}
+
+/** Work that fills a pause as long as it lasts, each once in a lesson. */
+const fillings: readonly { title: string; say: string; most: number }[] = [
+  {
+    title: 'Practise the next stroke on scrap',
+    say: 'While it dries, try the next stroke on scrap paper until it comes by itself.',
+    most: 8,
+  },
+  {
+    title: 'Walk round and look at the others',
+    say: 'While it dries, look at three other canvases. Say what you would keep, and what you would take from it for your own.',
+    most: 8,
+  },
+];
+
+function filling(lesson: Lesson, minutes: number): Work | null {
+  const open = fillings.find(({ title }) => !lesson.steps.some((step) => step.title === title));
+  if (!open || minutes < LEAST_FILLING_MIN) return null;
+  return { title: open.title, say: open.say, doMin: Math.min(open.most, Math.floor(minutes)) };
+}
+const LEAST_FILLING_MIN = 4;
+
+/**
+ * The order that waits least. First coats, drawings, ground and looks stay in their stages; later coats and marks may slip to where
+ * something dries.
+ */
+export function waitingLess(lesson: Lesson): Lesson {
+  const { sessions: _, ...planning } = lesson.planning;
+  const begun = new Set<string>();
+  const bases = new Set<string>();
+  for (const step of lesson.steps) {
+    const isFirst = step.kind !== 'paint' || step.areaIds.some((id) => !begun.has(id));
+    for (const id of step.areaIds) if (step.kind === 'paint') begun.add(id);
+    if (isFirst) bases.add(step.id);
+  }
+  const pins = lesson.stages.slice(1).flatMap((stage, k) => {
+    const before = lesson.steps.filter((step) => step.stageId === lesson.stages[k]?.id && bases.has(step.id));
+    const own = lesson.steps.filter((step) => step.stageId === stage.id && bases.has(step.id));
+    return before.flatMap((one) => own.map((other) => ({ firstId: one.id, thenId: other.id })));
+  });
+  const held = { ...lesson, planning: { ...planning, pins: pins.slice(0, 200) } };
+  const { best, own, order } = toEnd(betterOrder(held, { maxNodes: ORDER_NODES }));
+  return best.endMin < own.endMin ? inOrderOf(lesson, order) : lesson;
+}
+
+/** Sessions end before the first glaze, which wants a night's drying; otherwise where the search puts them, in the order that stands. */
+function overSessions(lesson: Lesson): Lesson {
+  const glaze = lesson.steps.find((step) => step.technique === 'glaze');
+  if (glaze && lesson.planning.sessions?.most === 2)
+    return { ...lesson, planning: { ...lesson.planning, cutsBefore: [glaze.id] } };
+  const pins = lesson.steps.slice(1).map((step, k) => ({ firstId: (lesson.steps[k] as Step).id, thenId: step.id }));
+  const held = { ...lesson, planning: { ...lesson.planning, pins: pins.slice(0, 200) } };
+  const answer = toEnd(betterOrder(held, { maxNodes: ORDER_NODES }));
+  const cut = asAnswered(lesson, { order: lesson.steps.map((step) => step.id), cutsBefore: answer.cutsBefore });
+  return { ...cut, planning: { ...lesson.planning, cutsBefore: answer.cutsBefore } };
+}
+
+/** Every later session begins with a look at what was done before. */
+function withFreshEye(lesson: Lesson, ids: () => string): Lesson {
+  const cuts = lesson.planning.cutsBefore ?? [];
+  const looks = new Map(cuts.map((id) => [id, ids()]));
+  const steps = lesson.steps.flatMap((step): Step[] => {
+    const id = looks.get(step.id);
+    if (id === undefined) return [step];
+    const look: Step = {
+      ...otherWords.look,
+      say: 'Look at it with a fresh eye before anything is mixed. What would you not do again? What is already enough?',
+      checkpoint: 'Would another hour make it better, or only busier?',
+      id,
+      stageId: step.stageId,
+      kind: 'look',
+      title: 'Look with a fresh eye',
+      areaIds: [],
+      markIds: [],
+      mixIds: [],
+      needs: 'any',
+      showMin: 0,
+      doMin: FRESH_EYE_MIN,
+    };
+    return [look, step];
+  });
+  return { ...lesson, steps, planning: { ...lesson.planning, cutsBefore: cuts.map((id) => looks.get(id) as string) } };
+}

@@ -1,0 +1,77 @@
+import type { Lesson, Passage } from '@viaticum/contract';
+import { bordersBetween } from '../derived/index.js';
+import { capital } from '../units/index.js';
+import type { AreaFacts } from './facts.js';
+
+const GRADED_MM = 4;
+const MOST_RANKS = 2;
+const MOST_PLACES = 5;
+/** A border counts where it is at least so long. */
+const LEAST_MM = 12;
+
+/** Whether two areas pass into each other over some width, by what was measured; where only its kind is known, by that it is lost. */
+function isGraded(lesson: Lesson, one: string, other: string): boolean {
+  const edge =
+    lesson.areas.find((area) => area.id === one)?.edges?.find((entry) => entry.with === other) ??
+    lesson.areas.find((area) => area.id === other)?.edges?.find((entry) => entry.with === one);
+  if (!edge || edge.kind === 'hard') return false;
+  return edge.widthMm === undefined ? edge.kind === 'lost' : edge.widthMm >= GRADED_MM;
+}
+
+/**
+ * The wet passages of a picture: areas joined by borders that pass over some width, painted as one coat. Never across subject and
+ * background or two things, nor between areas that lie far apart in depth, nor of more than five colours; the weakest borders part
+ * first. Back to front.
+ */
+export function passagesOf(lesson: Lesson, areas: readonly AreaFacts[]): AreaFacts[][] {
+  const borders = bordersBetween(lesson);
+  const weight = (one: AreaFacts, other: AreaFacts): number => {
+    const mm = borders.get(one.area.id)?.get(other.area.id) ?? 0;
+    if (mm < LEAST_MM || !isGraded(lesson, one.area.id, other.area.id)) return 0;
+    if (one.isSubject !== other.isSubject || one.area.feature || other.area.feature) return 0;
+    if (one.area.thingId !== other.area.thingId || one.area.twinOfId || other.area.twinOfId) return 0;
+    return Math.abs(one.depth - other.depth) > MOST_RANKS ? 0 : mm;
+  };
+  const joins = areas
+    .flatMap((one, i) => areas.slice(i + 1).map((other) => ({ one, other, mm: weight(one, other) })))
+    .filter((join) => join.mm > 0)
+    .sort((a, b) => b.mm - a.mm);
+  const groupOf = new Map(areas.map((area) => [area, [area]]));
+  for (const { one, other } of joins) {
+    const [a, b] = [groupOf.get(one), groupOf.get(other)];
+    if (!a || !b || a === b || a.length + b.length > MOST_PLACES) continue;
+    const both = [...a, ...b];
+    for (const area of both) groupOf.set(area, both);
+  }
+  return [...new Set(groupOf.values())]
+    .filter((group) => group.length > 1)
+    .map((group) => [...group].sort((a, b) => a.depth - b.depth));
+}
+
+/** A passage over some areas, each with the mixes that it gets in it; its places in the order of laying. */
+export function passageOver(
+  lesson: Lesson,
+  areas: readonly AreaFacts[],
+  mixesOf: (area: AreaFacts) => readonly string[],
+  id: string,
+): Passage {
+  const isUpright = lesson.school.values !== 'white-first';
+  const light = (area: AreaFacts) => area.area.targetLab?.[0] ?? area.mixes.at(-1)?.lightness ?? 50;
+  const sorted = isUpright ? areas : [...areas].sort((a, b) => light(b) - light(a));
+  return {
+    id,
+    name: nameOf(areas),
+    areaIds: areas.map(({ area }) => area.id),
+    places: sorted.flatMap((area) => mixesOf(area).map((mixId) => ({ mixId, areaId: area.area.id }))).slice(0, 8),
+    order: isUpright ? 'top-down' : 'light-out',
+    soften: 'whole',
+  };
+}
+
+/** "Sky" where all of its areas are called so; otherwise their names. */
+function nameOf(areas: readonly AreaFacts[]): string {
+  const words = areas.map(({ area }) => area.name.toLowerCase().split(/\s+/));
+  const shared = words[0]?.filter((word) => words.every((own) => own.includes(word))) ?? [];
+  const name = shared.length > 0 ? shared.join(' ') : areas.map(({ area }) => area.name).join(' and ');
+  return capital(name).slice(0, 120);
+}

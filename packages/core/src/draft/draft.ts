@@ -113,6 +113,8 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
   const coats = new Map(
     areas.map((facts) => [facts.area.id, coatsOf(lesson, facts, areas, shares?.get(facts.area.id), gradual?.has(facts.area.id))]),
   );
+  // A passage leaves to later coats what it has no room for.
+  const coatsFor = (facts: AreaFacts) => coats.get(facts.area.id) as AreaCoats;
   const all = order.stages(areas).filter((group) => group.areas.length > 0);
   const groups = joined(withHardPart(all, school.hardPart));
   const wetSession = school.layers === 'one-wet-session';
@@ -123,7 +125,7 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
     const stageId = stage(group.name);
     const far = Math.ceil(groups.length / 3);
     const isTime = (drawWhen.after === 'far' && k >= far) || drawWhen.after === 'background';
-    const own = inOrder(lesson, group.areas).map((facts) => coats.get(facts.area.id) as AreaCoats);
+    const sorted = inOrder(lesson, group.areas);
     const lay = ({ facts }: AreaCoats, coat: Coat) => {
       // Lines come directly before the first paint that is cut to them.
       if (isTime && !planes.has(facts.area.id)) draw(stageId);
@@ -138,8 +140,8 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
     const layPassage = (group: readonly AreaFacts[]) => {
       for (const { area } of group) begun.add(area.id);
       if (isTime && group.some(({ area }) => !planes.has(area.id))) draw(stageId);
-      const base = (facts: AreaFacts) => coats.get(facts.area.id)?.coats[0]?.mixIds ?? [];
-      const passage = passageOver(lesson, group, base, ids());
+      const shared = inPassages(lesson, group, coats);
+      const passage = passageOver(lesson, group, (facts) => shared.get(facts.area.id) ?? [], ids());
       const widest = Math.max(...group.map((facts) => facts.widthMm));
       const step = {
         areaIds: passage.areaIds,
@@ -166,17 +168,17 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
       else if (one.coats[0]) lay(one, one.coats[0]);
     };
     if (order.finishesEach || wetSession)
-      for (const one of own) {
-        base(one);
-        for (const coat of one.coats.slice(1)) lay(one, coat);
+      for (const facts of sorted) {
+        base(coatsFor(facts));
+        for (const coat of coatsFor(facts).coats.slice(1)) lay(coatsFor(facts), coat);
       }
     else {
       const isNow = ({ facts }: AreaCoats) => school.hardPart === 'first' && facts.area.feature === true;
-      for (const one of own) {
-        base(one);
-        if (isNow(one)) for (const coat of one.coats.slice(1)) lay(one, coat);
+      for (const facts of sorted) {
+        base(coatsFor(facts));
+        if (isNow(coatsFor(facts))) for (const coat of coatsFor(facts).coats.slice(1)) lay(coatsFor(facts), coat);
       }
-      for (const one of own) if (!isNow(one)) for (const coat of one.coats.slice(1)) lay(one, coat);
+      for (const one of sorted.map(coatsFor)) if (!isNow(one)) for (const coat of one.coats.slice(1)) lay(one, coat);
     }
   });
   const details = stage('Details');
@@ -209,6 +211,40 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
 const OPENING_MIN = 6;
 const LAST_LOOK_MIN = 5;
 const mirrored = ({ area }: AreaFacts): number => (area.twinOfId ? 1 : 0);
+
+/** A wet passage holds so many colours at once (common practice, no published source). */
+const MOST_IN_PASSAGE = 5;
+/**
+ * Which mixes of its areas a passage takes: the mass of each, then further values as long as there is room; what has none is laid over
+ * it as a later coat.
+ */
+function inPassages(lesson: Lesson, group: readonly AreaFacts[], coats: Map<string, AreaCoats>): Map<string, string[]> {
+  const taken = new Map<string, string[]>();
+  const bases = group.map(({ area }) => coats.get(area.id)?.coats[0]?.mixIds ?? []);
+  let room = Math.max(MOST_IN_PASSAGE, group.length) - bases.filter((ids) => ids.length > 0).length;
+  group.forEach((facts, k) => {
+    const ids = bases[k] ?? [];
+    const own = [...ids.slice(0, 1), ...ids.slice(1, 1 + Math.max(0, room))];
+    room -= Math.max(0, own.length - 1);
+    taken.set(facts.area.id, own);
+    const known = coats.get(facts.area.id);
+    const left = ids.slice(own.length);
+    const [base, ...later] = known?.coats ?? [];
+    if (!known || !base || left.length === 0) return;
+    const cover = 0.6 / (left.length + 1);
+    const over = left.map(
+      (mixId): Coat => ({
+        ...laterCoat(lesson.school, cover, true),
+        mixIds: [mixId],
+        coverShare: cover,
+        why: 'It would be one colour too many in the wet: it is laid over it.',
+        isLater: true,
+      }),
+    );
+    coats.set(facts.area.id, { ...known, coats: [{ ...base, mixIds: own }, ...over, ...later] });
+  });
+  return taken;
+}
 
 /** Eyes, mouths and lit windows directly after what carries them, or after everything else. */
 function withHardPart(groups: { name: string; areas: AreaFacts[] }[], hardPart: School['hardPart']): typeof groups {

@@ -1,15 +1,14 @@
-import { type Lesson, type Level, noWords, type Step } from '@viaticum/contract';
+import { type Lesson, noWords, type Step } from '@viaticum/contract';
 import { toEnd } from '@viaticum/kernels/cooperative';
 import { asAnswered, betterOrder, inOrderOf } from '../advice/index.js';
 import { planLesson } from '../plan/index.js';
 import { NEW_MIX_MIN, paceOf } from '../step/index.js';
 import { otherWords } from '../text/index.js';
 import { listInWords } from '../units/index.js';
+import { usualMin } from './budget.js';
 import { asDrafted, type DraftHints, draftLesson, withBreaks } from './draft.js';
 import { fitTo } from './fit.js';
 
-/** How long a lesson is wanted where nothing is said, minutes of one session. */
-export const usualMin: Record<Level, number> = { beginner: 120, improver: 150, experienced: 180 };
 /** One hand keeps a plan to within this (our judgement). */
 const KEPT_SHARE = 1.05;
 const ORDER_NODES = 1500;
@@ -131,7 +130,7 @@ const LEAST_FILLING_MIN = 4;
  * The order that waits least. First coats, drawings, ground and looks stay in their stages; later coats and marks may slip to where
  * something dries.
  */
-export function waitingLess(lesson: Lesson): Lesson {
+function waitingLess(lesson: Lesson): Lesson {
   const { sessions: _, ...planning } = lesson.planning;
   const begun = new Set<string>();
   const bases = new Set<string>();

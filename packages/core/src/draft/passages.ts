@@ -4,6 +4,8 @@ import { capital } from '../units/index.js';
 import type { AreaFacts } from './facts.js';
 
 const GRADED_MM = 4;
+/** Colours farther apart (ΔE00) do not pass into each other without a third between them: they meet softly, each as its own coat. */
+const MOST_CONTRAST = 25;
 const MOST_RANKS = 2;
 const MOST_PLACES = 5;
 /** A border counts where it is at least so long. */
@@ -15,6 +17,7 @@ function isGraded(lesson: Lesson, one: string, other: string): boolean {
     lesson.areas.find((area) => area.id === one)?.edges?.find((entry) => entry.with === other) ??
     lesson.areas.find((area) => area.id === other)?.edges?.find((entry) => entry.with === one);
   if (!edge || edge.kind === 'hard') return false;
+  if (edge.contrast !== undefined && edge.contrast > MOST_CONTRAST) return false;
   return edge.widthMm === undefined ? edge.kind === 'lost' : edge.widthMm >= GRADED_MM;
 }
 

@@ -1,7 +1,7 @@
 import type { Area, Lab, Lesson, Level } from '@viaticum/contract';
 import { labelMeans, labRaster, lightness, type Rgba, shrink, sizeWithin } from '@viaticum/kernels/raster';
 import { labelSheets, outlineArea, visibleParts } from '../area/index.js';
-import { draftInTime } from '../draft/index.js';
+import { budgetOf, draftInTime } from '../draft/index.js';
 import {
   colourSpread,
   cutAreas,
@@ -17,15 +17,15 @@ import { mixesFor, usedTubes } from './mixes.js';
 import { usualTubes } from './tubes.js';
 import { areaValues } from './values.js';
 
-/** How much a level can take: areas, values an area at most, mixes at most, what counts as alike (ΔE00), tubes in a recipe. */
-const can: Record<Level, { areas: number; values: number; mixes: number; alike: number; maxTubes: number }> = {
-  beginner: { areas: 8, values: 3, mixes: 13, alike: 4.5, maxTubes: 3 },
-  improver: { areas: 11, values: 4, mixes: 18, alike: 3.5, maxTubes: 4 },
-  experienced: { areas: 14, values: 5, mixes: 24, alike: 2.8, maxTubes: 4 },
+/** How fine a level can work: values an area at most, what counts as alike (ΔE00), tubes in a recipe. How much fits is the length's matter. */
+const can: Record<Level, { values: number; alike: number; maxTubes: number }> = {
+  beginner: { values: 3, alike: 4.5, maxTubes: 3 },
+  improver: { values: 4, alike: 3.5, maxTubes: 4 },
+  experienced: { values: 5, alike: 2.8, maxTubes: 4 },
 };
 
 export type BeginOptions = {
-  /** How many areas; by the level where it is not said. */
+  /** How many areas; by the level and the wanted length where it is not said. */
   areas?: number;
 };
 /** How far it is, 0–1, and what is being worked out. */
@@ -45,6 +45,7 @@ export function* beginLesson(
   options: BeginOptions = {},
 ): Generator<Begun, Lesson> {
   const level = can[lesson.level];
+  const budget = budgetOf(lesson.level, lesson.wantedMin);
   const segmenting = prepare(picture);
   let step = segmenting.next();
   while (!step.done) {
@@ -52,7 +53,7 @@ export function* beginLesson(
     step = segmenting.next();
   }
   const segmentation = step.value;
-  const count = colourSpread(segmentation) < 2 ? 1 : (options.areas ?? level.areas);
+  const count = colourSpread(segmentation) < 2 ? 1 : (options.areas ?? budget.areas);
   yield { share: 0.42, doing: 'areas' };
   const { map, areas: found } = refineAreas(segmentation, cutAreas(segmentation, count));
   yield { share: 0.55, doing: 'areas' };
@@ -115,7 +116,7 @@ export function* beginLesson(
     })),
     {
       alike: level.alike,
-      most: level.mixes,
+      most: budget.heaps,
       maxTubes: level.maxTubes,
       isSmallest: lesson.tubes.length === 0 && lesson.school.palette === 'smallest',
     },

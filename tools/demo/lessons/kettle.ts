@@ -356,6 +356,7 @@ export const kettle: Lesson = {
     }),
     step('k18', 'st5', 'Look, and sign', {
       kind: 'look',
+      role: 'last',
       needs: 'any',
       showMin: 0,
       doMin: 3,

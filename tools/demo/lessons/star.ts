@@ -306,6 +306,7 @@ export const star: Lesson = {
     }),
     step('t14', 'st5', 'Last look', {
       kind: 'look',
+      role: 'last',
       needs: 'any',
       showMin: 0,
       doMin: 3,

@@ -4,6 +4,7 @@ export { asDrafted, type Draft, type DraftedStep, type DraftHints, draftLesson }
 export { areaFacts } from './facts.js';
 export { fitTo, type LeftOut } from './fit.js';
 export { draftInTime } from './in-time.js';
+export { passageOfSteps } from './passages.js';
 export { proposeStep, type StepProposal } from './proposal.js';
 export { type ReadySchool, readySchools, schoolOf } from './ready-schools.js';
 export { strokeOf, usualStroke } from './rules/strokes.js';

@@ -1,5 +1,7 @@
-import type { Lesson, Passage } from '@viaticum/contract';
+import type { Lesson, Passage, Step } from '@viaticum/contract';
+import { brushOf } from '../brush/index.js';
 import { bordersBetween } from '../derived/index.js';
+import type { CommandArgs } from '../document/index.js';
 import { capital } from '../units/index.js';
 import type { AreaFacts } from './facts.js';
 
@@ -73,8 +75,51 @@ export function passageOver(
 
 /** "Sky" where all of its areas are called so; otherwise their names. */
 function nameOf(areas: readonly AreaFacts[]): string {
-  const words = areas.map(({ area }) => area.name.toLowerCase().split(/\s+/));
-  const shared = words[0]?.filter((word) => words.every((own) => own.includes(word))) ?? [];
-  const name = shared.length > 0 ? shared.join(' ') : areas.map(({ area }) => area.name).join(' and ');
-  return capital(name).slice(0, 120);
+  const names = areas.map(({ area }) => area.name);
+  return capital(sharedWords(names) || names.join(' and ')).slice(0, 120);
 }
+
+/** The words that all of some names have, in their order. */
+function sharedWords(names: readonly string[]): string {
+  const words = names.map((name) => name.toLowerCase().split(/\s+/));
+  return (words[0]?.filter((word) => words.every((own) => own.includes(word))) ?? []).join(' ');
+}
+
+/**
+ * Several painting steps made into one wet passage over their areas, as the arguments of the command; null where they are not two or more
+ * steps that each paint areas of their own. `ids` gives two new ids.
+ */
+export function passageOfSteps(lesson: Lesson, stepIds: readonly string[], ids: () => string): CommandArgs<'makePassage'> | null {
+  const steps = lesson.steps.filter((step) => stepIds.includes(step.id));
+  const [first] = steps;
+  const areaIds = steps.flatMap((step) => step.areaIds);
+  const isSound =
+    steps.length > 1 &&
+    new Set(areaIds).size === areaIds.length &&
+    steps.every((step) => step.kind === 'paint' && step.areaIds.length > 0 && step.passageId === undefined);
+  if (!first || !isSound) return null;
+  const places = steps.flatMap((step) => step.areaIds.flatMap((areaId) => step.mixIds.map((mixId) => ({ mixId, areaId }))));
+  const names = areaIds.map((id) => lesson.areas.find((area) => area.id === id)?.name ?? '');
+  const name = capital(sharedWords(names) || names.join(' and ')).slice(0, 120);
+  const widest = steps.reduce((most, step) => (widthOf(step) > widthOf(most) ? step : most));
+  const { doMin: _, showMin: __, coverShare: ___, ...rest } = first;
+  return {
+    passage: { id: ids(), name, areaIds, places: places.slice(0, 8), order: 'top-down', soften: 'whole' },
+    step: {
+      ...rest,
+      id: ids(),
+      title: `${name}: one wet passage`.slice(0, 120),
+      areaIds,
+      mixIds: [...new Set(steps.flatMap((step) => step.mixIds))],
+      markIds: [...new Set(steps.flatMap((step) => step.markIds))],
+      technique: 'blend',
+      load: 'generous',
+      laying: 'top-down',
+      needs: 'auto',
+      ...(widest.brushId ? { brushId: widest.brushId } : {}),
+    },
+    instead: steps.map((step) => step.id),
+  };
+}
+
+const widthOf = (step: Step): number => brushOf(step.brushId)?.widthMm ?? 0;

@@ -1,5 +1,6 @@
 export { lessonCard } from './card.js';
 export { type Filler, fillersFor, fillersInWords } from './fillers.js';
+export { type FormerWaits, formerWaits } from './former-waits.js';
 export {
   type Contradiction,
   type LessonPlan,

@@ -1,4 +1,4 @@
-import type { MarkKind, MarkTool, StrokeKind } from '@viaticum/contract';
+import type { MarkKind, MarkTool, Passage, StrokeKind } from '@viaticum/contract';
 import type { FoundKind } from '@viaticum/core/derived';
 import { counted } from '@viaticum/core/units';
 
@@ -49,6 +49,33 @@ export const touchWords = {
   byHarm: (harm: string) => `; the colour changes by ${harm}`,
   takeBack: 'Take it back',
   ways: 'Instead of waiting',
+};
+
+/** Several areas painted as one wet coat. */
+export const passageWords = {
+  label: 'One wet passage',
+  orders: {
+    'light-out': 'the light colour first, the others towards it',
+    'dark-in': 'corners first, the light into the middle',
+    'top-down': 'from the top down',
+    'by-hand': 'in an order of your own',
+  } satisfies Record<Passage['order'], string>,
+  about: (order: string) =>
+    `Laid ${order}, each colour into the wet edge of the one before, then gone over once while all of it is wet.`,
+  at: (mix: string, area: string) => `${mix} on ${area}`,
+  part: 'Paint its areas one by one',
+  make: 'One wet passage',
+};
+
+/** Said once of a lesson planned by the former rules. */
+export const formerWaitWords = {
+  same: 'Steps now wait only for wet paint that they touch. In this lesson nothing changes.',
+  title: (former: string, now: string) =>
+    `Waiting went from ${former} to ${now}: a step waits only for wet paint that it touches, and where it would show.`,
+  right: 'That is right',
+  see: 'See what changed',
+  keep: 'Keep the old pauses',
+  change: (former: string, now: string) => `${former} → ${now}`,
 };
 
 export const markWords = {

@@ -12,6 +12,7 @@ import { useSaidChange } from '../../lesson/use-said-change.js';
 import { useTyped } from '../../ui/use-typed.js';
 import { listWords } from '../../words/steps.js';
 import { words } from '../../words/words.js';
+import { PassageRow } from './passage-row.js';
 import { PinRow } from './pin-row.js';
 import css from './step-pane.module.css';
 import { Touches } from './touches.js';
@@ -80,6 +81,7 @@ function OneStep({ lesson, step }: { lesson: Lesson; step: Step }) {
           </div>
         ))}
         <Touches step={step} />
+        <PassageRow step={step} />
         <Suspense fallback={null}>
           <StepForm lesson={lesson} step={step} />
         </Suspense>

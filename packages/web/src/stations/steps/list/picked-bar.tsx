@@ -1,10 +1,11 @@
+import { passageOfSteps } from '@viaticum/core/draft';
 import { Button, Input } from 'antd';
 import { nanoid } from 'nanoid';
-import { type FormEvent, useState } from 'react';
+import { type FormEvent, useMemo, useState } from 'react';
 import { useKeep } from '../../../api/queries.js';
 import { useLesson, useSession } from '../../../lesson/context.js';
 import { useSaidChange } from '../../../lesson/use-said-change.js';
-import { listWords as w } from '../../../words/steps.js';
+import { passageWords, listWords as w } from '../../../words/steps.js';
 import { words } from '../../../words/words.js';
 import css from './picked-bar.module.css';
 
@@ -16,6 +17,7 @@ export function PickedBar({ ids, onNone }: { ids: string[]; onNone: () => void }
   const say = useSaidChange();
   const [isKeeping, setKeeping] = useState(false);
   const [name, setName] = useState('');
+  const passage = useMemo(() => passageOfSteps(lesson, ids, () => nanoid(8)), [lesson, ids]);
   const removeAll = () => {
     if (!session.do('leaveOut', { ids })) return;
     say(words.steps.removedMany(ids.length));
@@ -30,6 +32,7 @@ export function PickedBar({ ids, onNone }: { ids: string[]; onNone: () => void }
     <div className={css.pickedBar} role="toolbar" aria-label={w.picked(ids.length)}>
       <b>{w.picked(ids.length)}</b>
       <Button onClick={() => session.do('joinSteps', { ids }) && onNone()}>{w.join}</Button>
+      {passage && <Button onClick={() => session.do('makePassage', passage) && onNone()}>{passageWords.make}</Button>}
       <Button onClick={() => session.do('copySteps', { ids, newIds: ids.map(() => nanoid(8)) })}>{w.double}</Button>
       <Button onClick={() => session.do('moveSteps', { ids, by: -1 })}>{w.earlier}</Button>
       <Button onClick={() => session.do('moveSteps', { ids, by: 1 })}>{w.later}</Button>

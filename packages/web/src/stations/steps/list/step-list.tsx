@@ -14,6 +14,7 @@ import { CommitInput } from '../../../ui/commit-input.js';
 import { LinkKey } from '../../../ui/link-key.js';
 import { listWords as w } from '../../../words/steps.js';
 import { words } from '../../../words/words.js';
+import { FormerWaitsNote } from '../former-waits.js';
 import stepsCss from '../steps.module.css';
 import { PickedBar } from './picked-bar.js';
 import css from './step-list.module.css';
@@ -85,6 +86,7 @@ export function StepList() {
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keyboard
     <section ref={list} className={css.stepsList} aria-label={w.label} onKeyDown={onKeyDown} tabIndex={0}>
+      <FormerWaitsNote />
       {lesson.steps.length === 0 && <NoSteps />}
       {marked.length > 1 && <PickedBar ids={marked} onNone={() => setPicked(new Set())} />}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>

@@ -7,8 +7,9 @@ test('a lesson drafted by another school: compared, taken one difference at a ti
   await topic(page, 'Draft');
   const draft = page.getByRole('region', { name: 'The draft' });
   await expect(draft).toContainText(/\d+ steps, 12 mixes, \d h \d\d/);
-  await expect(draft.locator('li').first()).toContainText('Trace the drawing');
-  await expect(draft.locator('li').first()).toContainText('A tracing gives beginners accuracy.');
+  await expect(draft.locator('li').first()).toContainText('Opening: the picture and the palette');
+  await expect(draft.locator('li').nth(1)).toContainText('Trace the drawing');
+  await expect(draft.locator('li').nth(1)).toContainText('A tracing gives beginners accuracy.');
   await choose(page.getByLabel('Order', { exact: true }), 'part by part, each finished');
   await expect(draft.getByRole('heading', { name: 'Sky', exact: true })).toBeVisible();
   await expect(draft).toContainText('Full attention on one thing at a time.');

@@ -265,3 +265,10 @@ export async function accessible(page: Page, view: string): Promise<void> {
   const found = violations.filter((one) => one.impact !== 'minor');
   expect(found.map((one) => `${view}: ${one.id}: ${one.nodes.map((node) => node.html.slice(0, 140)).join(' | ')}`)).toEqual([]);
 }
+
+/** The air of another season, taken for the room. */
+export const season = async (page: Page, name: string) => {
+  const room = await openRoom(page);
+  await choose(room.getByLabel('Air as in'), name);
+  await keepRoom(room);
+};

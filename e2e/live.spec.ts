@@ -263,7 +263,8 @@ test('painted alone from a link: at one’s own pace, back and forward, kept ove
   await phone.getByRole('button', { name: 'To the present step' }).click();
   await phone.getByRole('button', { name: 'Done', exact: true }).click();
   await expect(phone.getByRole('heading', { name: 'Let the whole canvas dry' })).toBeVisible();
-  expect(await secondsOf(phone)).toBeGreaterThan(300);
+  // The toned canvas takes 4 min 15 s from now to be touch-dry.
+  expect(await secondsOf(phone)).toBeGreaterThan(240);
   await phone.reload();
   await expect(phone.getByRole('heading', { name: 'Let the whole canvas dry' })).toBeVisible();
   await accessible(phone, 'painting alone');

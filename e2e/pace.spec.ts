@@ -5,7 +5,7 @@ test('will this group finish: chance, ends, what holds it up and what helps foll
 }) => {
   await openDemo(page, 'class');
   const pace = page.getByRole('region', { name: 'Will this group finish?' });
-  await expect(pace.getByText(/chance that the last one is done within 3 h 00/)).toBeVisible({ timeout: 60_000 });
+  await expect(pace.getByText(/chance that the last one is done within 2 h 30/)).toBeVisible({ timeout: 60_000 });
   const ends = () => pace.getByText(/^The last one ends after/).innerText();
   const before = await ends();
   await pace.getByLabel('Slot (minutes)').fill('600');

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import sharp from 'sharp';
-import { choose, chosenIn, expect, openDemo, saved, slideTo, test, topic } from './fixtures.js';
+import { choose, chosenIn, expect, openDemo, saved, season, slideTo, test, topic } from './fixtures.js';
 
 /** A place on the canvas's face as shares of it. */
 async function face(page: Page) {
@@ -136,6 +136,8 @@ test('a thing dropped: what lies behind it comes through, its areas are hidden, 
   signedIn: page,
 }) => {
   await openDemo(page, 'picture');
+  // In damp air the great balloon is waited for.
+  await season(page, 'autumn, damp');
   const minutes = page.locator('[data-testid="bench-time"] b');
   const before = await minutes.innerText();
   await topic(page, 'Things');

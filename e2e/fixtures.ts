@@ -272,3 +272,6 @@ export const season = async (page: Page, name: string) => {
   await choose(room.getByLabel('Air as in'), name);
   await keepRoom(room);
 };
+
+/** How long the lesson on the bench is, as it stands in its header. */
+export const total = (page: Page) => page.locator('[data-testid="bench-time"] b');

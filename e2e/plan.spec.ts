@@ -1,7 +1,6 @@
 import type { Page } from '@playwright/test';
-import { accessible, choose, expect, keepRoom, openDemo, openRoom, saved, season, test, topic } from './fixtures.js';
+import { accessible, choose, expect, keepRoom, openDemo, openRoom, saved, season, test, topic, total } from './fixtures.js';
 
-const total = (page: Page) => page.locator('[data-testid="bench-time"] b');
 /** "3 h 30" or "41 min" as minutes. */
 const minutesOf = (text: string): number => {
   const [, hours = '0', minutes = '0'] = /(?:(\d+) h )?(\d+)/.exec(text) ?? [];

@@ -137,7 +137,7 @@ test('marks: added, laid in a step of their own, counted on the sheet; the pract
   await choose(card.getByLabel('Where'), 'terraces');
   await card.getByLabel(/^How many/).fill('40');
   await page.keyboard.press('Enter');
-  await expect(card).toContainText('2 min');
+  await expect(card).toContainText('3 min');
   await expect(
     page.locator('[data-testid="beside"] [data-testid="finding"]', { hasText: 'No step lays these marks.' }),
   ).toBeVisible();
@@ -205,7 +205,7 @@ test('the whole lesson as a page to read the evening before', async ({ signedIn:
   await page.getByRole('link', { name: 'Read through' }).click();
   await expect(page.getByRole('heading', { name: 'Balloons over the terraces' })).toBeVisible();
   await expect(page.getByTestId('read-step')).toHaveCount(18);
-  await expect(page.getByTestId('read-pause').first()).toContainText('Pause, 8 min');
+  await expect(page.getByTestId('read-pause').first()).toContainText('Pause, 5 min');
   await expect(page.getByText('Keep to the labels and safety sheets')).toBeVisible();
   await accessible(page, 'read-through');
   await page.emulateMedia({ media: 'print' });

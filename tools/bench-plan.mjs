@@ -3,9 +3,11 @@ import { readFileSync } from 'node:fs';
 import loadHighs from 'highs';
 import { tsImport } from 'tsx/esm/api';
 import { airMap, betterOrder, threePlans } from '../packages/core/dist/advice/index.js';
+import { bordersBetween, extentsOf } from '../packages/core/dist/derived/index.js';
 import { simulatePace } from '../packages/core/dist/pace/index.js';
-import { planLesson } from '../packages/core/dist/plan/index.js';
+import { lessonProblem, planLesson } from '../packages/core/dist/plan/index.js';
 import { solve, solveInOrder, solving } from '../packages/kernels/dist/scheduling/index.js';
+import { manyAreas } from './bench-picture.mjs';
 
 const fixture = (name) => tsImport(`../packages/kernels/src/scheduling/${name}.fixture.ts`, import.meta.url);
 const { drawProblem, likeALesson } = await fixture('problem');
@@ -115,6 +117,32 @@ export async function planRows(row) {
     for (let i = 0; i < 20; i++) planLesson({ ...demo, room: { ...demo.room, humidity: 0.4 + i / 100 } });
   });
   row('the demo lesson in other air', '20 plans', `${(warmMs / 20).toFixed(1)} ms each`, '≤ 30 ms');
+  contactRows(row, demo);
+}
+
+/** What every step touches: sixty acts on eighteen by twenty-four inches, and again after one area was changed. */
+function contactRows(row, demo) {
+  const support = { ...demo.support, widthMm: 457.2, heightMm: 609.6 };
+  const areas = manyAreas(15, 200, support);
+  const steps = Array.from({ length: 60 }, (_, i) => ({
+    ...demo.steps[2 + (i % 4)],
+    id: `c${i}`,
+    areaIds: [areas[i % 15].id],
+    mixIds: [demo.mixes[i % demo.mixes.length].id],
+    needs: 'auto',
+  }));
+  const lesson = { ...demo, support, areas, steps };
+  planLesson(lesson);
+  const [{ contacts }, ms] = timed(() => lessonProblem({ ...lesson, title: 'again' }));
+  row('contacts of 60 acts', `15 areas of 200 points, ${contacts.length} contacts`, `${ms.toFixed(0)} ms`, '≤ 150 ms');
+  const moved = areas.map((area, k) =>
+    k === 7 ? { ...area, outline: area.outline.map((polygon) => polygon.map((ring) => ring.map(([x, y]) => [x + 1, y]))) } : area,
+  );
+  const changed = { ...lesson, areas: moved };
+  bordersBetween(changed);
+  extentsOf(changed);
+  const [, changedMs] = timed(() => lessonProblem(changed));
+  row('  one area changed', 'once areas are worked out', `${changedMs.toFixed(0)} ms`, '≤ 30 ms');
 }
 
 async function besideHighs(row) {

@@ -323,6 +323,24 @@ const firing: Record<string, () => Lesson> = {
     ...quiet(),
     room: { ...quiet().room, dryers: { count: 6, watts: 1800 }, circuits: { count: 2, amps: 16, volts: 230 } },
   }),
+  'after-last-look': () =>
+    smallLesson([
+      testStep('one', { areaIds: ['a'] }),
+      testStep('look', { kind: 'look', areaIds: [], mixIds: [], role: 'last' }),
+      testStep('two', { areaIds: ['b'] }),
+    ]),
+  'waiting-share': () =>
+    smallLesson([
+      testStep('one', { areaIds: ['a', 'b'], doMin: 2 }),
+      testStep('two', { areaIds: ['a', 'b'], doMin: 2, needs: 'touchDry' }),
+    ]),
+  'waived-contact': () => {
+    const lesson = smallLesson([
+      testStep('one', { areaIds: ['a', 'b'] }),
+      testStep('two', { areaIds: ['a', 'b'], needs: 'touchDry' }),
+    ]);
+    return { ...lesson, planning: { pins: [], waived: [{ fromStepId: 'one', toStepId: 'two' }] } };
+  },
   'unpainted-area': () => smallLesson([testStep('one', { areaIds: ['a'] })]),
   unmixed: () => ({ ...quiet(), mixes: [{ id: 'm', name: 'white', recipe: [] }], tubes: [] }),
   'long-stretch': () => smallLesson([testStep('one', { areaIds: ['a', 'b'], doMin: 80 })]),
@@ -382,6 +400,8 @@ const promised: Record<string, string[]> = {
   'a hand over wet paint': ['hand-over-wet'],
   'bare white when details begin': ['bare-white'],
   'a long stretch without a break': ['long-stretch'],
+  'waiting, and paint that nobody waits for': ['waiting-share', 'waived-contact'],
+  'paint after the signature': ['after-last-look'],
   'no water change': ['water-change'],
   'a brush left to harden': ['brush-hardens'],
   'more dryers than the circuit carries': ['dryer-load', 'impasto-dryer'],

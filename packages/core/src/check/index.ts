@@ -2,6 +2,7 @@ import type { Lesson } from '@viaticum/contract';
 import { memo } from '../derived/index.js';
 import type { LessonPlan } from '../plan/index.js';
 import type { Finding, Rule } from './finding.js';
+import { afterLastLook } from './rules/after-last-look.js';
 import { againstOrder } from './rules/against-order.js';
 import { bareWhite } from './rules/bare-white.js';
 import { blackBand } from './rules/black-band.js';
@@ -57,6 +58,8 @@ import { unusedTube } from './rules/unused-tube.js';
 import { valueCeiling } from './rules/value-ceiling.js';
 import { valueMissed } from './rules/value-missed.js';
 import { varnishEarly } from './rules/varnish-early.js';
+import { waitingShare } from './rules/waiting-share.js';
+import { waivedContact } from './rules/waived-contact.js';
 import { waterChange } from './rules/water-change.js';
 import { whiteEarly } from './rules/white-early.js';
 import { whiteIntoWetDark } from './rules/white-into-wet-dark.js';
@@ -111,6 +114,9 @@ export const rules: readonly Rule[] = [
   brushHardens,
   heapSkins,
   brightLight,
+  afterLastLook,
+  waitingShare,
+  waivedContact,
   longStretch,
   talksTooLong,
   roughUnannounced,

@@ -104,7 +104,7 @@ export const commands = {
   },
   addStep: (lesson: D, { step, at }: { step: Step; at?: number }) => {
     soundStep(lesson, step);
-    insert(lesson.steps, { ...atOnePlace(step), title: named(step.title, 'step') }, 'step', at);
+    insert(lesson.steps, { ...atOnePlace(step), title: named(step.title, 'step') }, 'step', beforeLastLook(lesson, step, at));
     groupByStage(lesson);
   },
   editStep: (lesson: D, { id, step, clear }: { id: string; step: Partial<Omit<Step, 'id'>>; clear?: ClearableStepField[] }) => {
@@ -209,6 +209,12 @@ export const commands = {
     if (why !== null) lesson.setAside.push({ finding, why });
   },
 };
+
+/** Where a step is put: paint goes before the last look and the signature, unless it is a correction after it. */
+function beforeLastLook(lesson: D, step: Step, at = lesson.steps.length): number {
+  const last = lesson.steps.findIndex((one) => one.role === 'last');
+  return last >= 0 && step.kind === 'paint' && step.role !== 'after-sign' ? Math.min(at, last) : at;
+}
 
 export type ClearableStepField =
   | 'brushId'

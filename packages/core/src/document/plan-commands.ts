@@ -88,7 +88,7 @@ export const planCommands = {
           (gone) =>
             gone.fromStepId === one.fromStepId &&
             gone.toStepId === one.toStepId &&
-            (gone.areaId === undefined || gone.areaId === one.areaId),
+            (gone.areaId === undefined || one.areaId === undefined || gone.areaId === one.areaId),
         ),
     );
     setOrClear(lesson.planning, 'waived', kept.length > 0 ? kept : null);

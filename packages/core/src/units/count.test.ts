@@ -7,9 +7,18 @@ describe('numbers and names in sentences', () => {
     expect([1, 12].map((n) => counted(n, 'mix', 'mixes'))).toEqual(['1 mix', '12 mixes']);
   });
   it('names of several things are told from those that only end in s', () => {
-    for (const name of ['terraces', 'small balloons', 'cherries', 'leaves', 'sky and sea', 'Rocks'])
+    for (const name of ['terraces', 'small balloons', 'cherries', 'leaves', 'sky and sea', 'Rocks', 'rocks at the shore'])
       expect([name, isSeveral(name)]).toEqual([name, true]);
-    for (const name of ['sky', 'grass', 'iris', 'cactus', 'great balloon', 'tree line', 'the whole canvas'])
+    for (const name of [
+      'sky',
+      'grass',
+      'iris',
+      'cactus',
+      'great balloon',
+      'tree line',
+      'the whole canvas',
+      'light on the terraces',
+    ])
       expect([name, isSeveral(name)]).toEqual([name, false]);
   });
   it('an article stands once', () => {

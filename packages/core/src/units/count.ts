@@ -9,10 +9,11 @@ const irregular = /\b(children|people|men|women|geese|mice|feet|teeth|leaves)$/i
  * Whether a name is that of several things: "terraces", "small balloons", "sky and sea", but not "grass", "iris" or "cactus". English rules
  * of thumb, no published source.
  */
-export const isSeveral = (name: string): boolean =>
-  / and /.test(name) ||
-  irregular.test(name.trim()) ||
-  (!single.test(name.trim()) && (/[^sui']s$/i.test(name.trim()) || /ies$/i.test(name.trim())));
+export const isSeveral = (name: string): boolean => {
+  // Of “light on the terraces” the light counts.
+  const head = (name.split(/,? (?:on|in|of|at|under|over|into|with|from|to|behind|before|beside) /)[0] as string).trim();
+  return / and /.test(name) || irregular.test(head) || (!single.test(head) && (/[^sui']s$/i.test(head) || /ies$/i.test(head)));
+};
 
 /** The form of a verb that goes with a name: "the sky takes", "the terraces take". */
 export const verb = (name: string, one: string, many: string): string => (isSeveral(name) ? many : one);

@@ -3,7 +3,7 @@ import { otherWords } from '../../text/index.js';
 import { minutesInWords } from '../../units/index.js';
 import type { Fix, Rule } from '../finding.js';
 
-const LONGEST_MIN = 60;
+const LONGEST_MIN = 75;
 const BREAK_MIN = 5;
 
 /** A long stretch of work without a break or a pause that serves as one. */
@@ -23,7 +23,7 @@ export const longStretch: Rule = {
         rule: 'long-stretch',
         about: 'Break',
         words: `No pause of five minutes for ${minutesInWords(worst.minutes)}.`,
-        reason: 'Common practice: eyes, backs and attention last about an hour.',
+        reason: 'Common practice: ten minutes of rest in every hour and a quarter.',
         serious: false,
         place: { station: 'steps', ...(worst.stepId ? { stepId: worst.stepId } : {}) },
         ...breakBefore(lesson, worst.stepId),

@@ -1,0 +1,51 @@
+import { accessible, expect, openDemo, saved, season, test, total } from './fixtures.js';
+
+test('a wait says what it is for; painting on ends the lesson when it said, stays listed, and is taken back', async ({
+  signedIn: page,
+}) => {
+  await openDemo(page);
+  await expect(total(page)).toHaveText('2 h 25');
+  await page.locator('[data-testid="step-line"]', { hasText: 'First light on the terraces' }).click();
+  const touches = page.getByTestId('touches');
+  await expect(touches.getByRole('heading', { name: 'Let the terraces dry 6 min' })).toBeVisible();
+  await expect(touches).toContainText(
+    'The terraces take 19 min from when they are laid to be dry enough to paint over. Going on now, the field straw would take up some of the field green and turn',
+  );
+  // Every way past it says when the lesson would end.
+  const anyway = touches.locator('[data-way="waive"]');
+  await expect(anyway).toContainText('ends 2 h 19', { timeout: 30_000 });
+  await expect(touches.locator('[data-way="other-first"]')).toContainText('First “Mist in the valley” ends 2 h 20');
+  await accessible(page, 'what a step touches');
+  await anyway.getByRole('button', { name: 'Paint on anyway' }).click();
+  await expect(total(page)).toHaveText('2 h 19');
+  await expect(page.getByTestId('waived')).toContainText('You paint on over or beside the wet terraces');
+  await saved(page);
+  await page.reload();
+  await expect(page.getByTestId('waived')).toContainText('terraces');
+  await page.getByTestId('waived').getByRole('button', { name: 'Take it back' }).click();
+  await expect(total(page)).toHaveText('2 h 25');
+  await touches.getByText(/Why no wait\?/).click();
+  await expect(touches).toContainText('no harm');
+  await saved(page);
+});
+
+test('borders that the chosen step touches are drawn on the canvas; two steps become one wet passage and are parted again', async ({
+  signedIn: page,
+}) => {
+  await openDemo(page);
+  await season(page, 'autumn, damp');
+  const titled = (title: string) => page.getByTestId('step-title').filter({ hasText: new RegExp(`^${title}$`) });
+  await titled('Cream stripes').click();
+  await expect(page.locator('[data-testid="canvas-map"] [data-asks="wait"]').first()).toBeVisible();
+  await titled('Far ridge, laid flat').click({ modifiers: ['Control'] });
+  await titled('Near ridge, a step darker').click({ modifiers: ['Control'] });
+  await page.getByRole('toolbar').getByRole('button', { name: 'One wet passage' }).click();
+  await titled('Ridge: one wet passage').click();
+  const passage = page.getByTestId('passage');
+  await expect(passage.locator('li')).toHaveCount(2);
+  await accessible(page, 'a wet passage');
+  await passage.getByRole('button', { name: 'Paint its areas one by one' }).click();
+  await expect(titled('Far ridge')).toHaveCount(1);
+  await expect(titled('Near ridge')).toHaveCount(1);
+  await saved(page);
+});

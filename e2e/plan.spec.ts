@@ -229,10 +229,10 @@ test('the section is looked at from near and far, folded, as a table, and printe
   await openDemo(page);
   const ribbon = page.getByTestId('ribbon');
   const ticks = () => ribbon.getByTestId('ribbon-tick').allTextContents();
-  await expect.poll(async () => (await ticks()).at(-1)).toBe('3:00');
+  await expect.poll(async () => (await ticks()).at(-1)).toBe('2:15');
   await page.keyboard.press('+');
   await page.keyboard.press('+');
-  await expect.poll(async () => (await ticks()).at(-1)).toBe('0:50');
+  await expect.poll(async () => (await ticks()).at(-1)).toBe('0:35');
   await ribbon.getByRole('button', { name: 'Whole' }).click();
   for (let i = 0; i < 3; i++) await ribbon.getByRole('button', { name: 'Farther' }).click();
   await expect.poll(async () => (await ticks()).at(-1)).toBe('3 d');

@@ -5,7 +5,8 @@ test('a wait says what it is for; painting on ends the lesson when it said, stay
 }) => {
   await openDemo(page);
   await expect(total(page)).toHaveText('2 h 25');
-  await page.locator('[data-testid="step-line"]', { hasText: 'First light on the terraces' }).click();
+  const choose = () => page.getByTestId('step-title').filter({ hasText: 'First light on the terraces' }).click();
+  await choose();
   const touches = page.getByTestId('touches');
   await expect(touches.getByRole('heading', { name: 'Let the terraces dry 6 min' })).toBeVisible();
   await expect(touches).toContainText(
@@ -21,9 +22,12 @@ test('a wait says what it is for; painting on ends the lesson when it said, stay
   await expect(page.getByTestId('waived')).toContainText('You paint on over or beside the wet terraces');
   await saved(page);
   await page.reload();
+  await choose();
   await expect(page.getByTestId('waived')).toContainText('terraces');
   await page.getByTestId('waived').getByRole('button', { name: 'Take it back' }).click();
   await expect(total(page)).toHaveText('2 h 25');
+  // Dark beside pale: nobody waits, and it is said why.
+  await page.getByTestId('step-title').filter({ hasText: 'Near ridge, a step darker' }).click();
   await touches.getByText(/Why no wait\?/).click();
   await expect(touches).toContainText('no harm');
   await saved(page);

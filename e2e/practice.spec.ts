@@ -15,7 +15,7 @@ test('a wait says what it is for; painting on ends the lesson when it said, stay
   // Every way past it says when the lesson would end.
   const anyway = touches.locator('[data-way="waive"]');
   await expect(anyway).toContainText('ends 2 h 19', { timeout: 30_000 });
-  await expect(touches.locator('[data-way="other-first"]')).toContainText('First “Mist in the valley” ends 2 h 20');
+  await expect(touches.locator('[data-way="other-first"]')).toContainText('First “Near ridge, a step darker” ends 2 h 22');
   await accessible(page, 'what a step touches');
   await anyway.getByRole('button', { name: 'Paint on anyway' }).click();
   await expect(total(page)).toHaveText('2 h 19');

@@ -33,6 +33,11 @@ describe('ways past a wait', () => {
       expect(way.endMin).toBeLessThan(plan.plan.endMin);
     }
   });
+  it('no later coat is offered before the one that it lies on', () => {
+    const [one, two] = lesson.steps as [Lesson['steps'][number], Lesson['steps'][number]];
+    const over = testStep('over', { title: 'lights on the hill', areaIds: ['b'], mixIds: ['dawn'], needs: 'any', doMin: 6 });
+    expect(waysOn({ ...lesson, steps: [one, two, over] }, 'two').map((way) => way.kind)).not.toContain('other-first');
+  });
   it('no dryer is offered where there is none, and nothing where nobody waits', () => {
     expect(waysOn(lesson, 'two').map((way) => way.kind)).not.toContain('dry');
     expect(waysOn(lesson, 'one')).toEqual([]);

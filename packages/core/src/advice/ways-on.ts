@@ -1,6 +1,6 @@
-import type { Lesson, PlanItem } from '@viaticum/contract';
+import type { Lesson, PlanItem, Step } from '@viaticum/contract';
 import type { Contact } from '../contact/index.js';
-import { areaName } from '../derived/index.js';
+import { areaName, areasWorkedOn } from '../derived/index.js';
 import { type CommandArgs, carryOut, startHistory } from '../document/index.js';
 import { type LessonPlan, planLesson } from '../plan/index.js';
 import { the } from '../units/index.js';
@@ -98,12 +98,19 @@ export function waysOn(lesson: Lesson, stepId: string, plan: LessonPlan = planLe
   return ways;
 }
 
+/** Whether nothing that a step stands on, or is drawn for, is done between a place and its own. */
+function canComeFirst(lesson: Lesson, step: Step, at: number): boolean {
+  const own = new Set(areasWorkedOn(lesson, step));
+  const between = lesson.steps.slice(at, lesson.steps.indexOf(step));
+  return !between.some((one) => areasWorkedOn(lesson, one).some((id) => own.has(id)));
+}
+
 /** The step of those that follow which, done before the one that waits, ends the lesson soonest. */
 function anotherFirst(lesson: Lesson, at: number, plan: LessonPlan): Pick<WayOn, 'kind' | 'words' | 'command' | 'args'> | null {
   let best: { title: string; id: string; endMin: number } | null = null;
   const history = startHistory(lesson);
   for (const step of lesson.steps.slice(at + 1, at + 1 + AHEAD)) {
-    if (step.kind === 'look' || step.kind === 'break') continue;
+    if (step.kind === 'look' || step.kind === 'break' || !canComeFirst(lesson, step, at)) continue;
     const changed = carryOut(history, 'moveStep', { id: step.id, to: at }).lesson;
     const next = planLesson(changed);
     if (next.contradictions.length > plan.contradictions.length || next.misses.length > plan.misses.length) continue;

@@ -55,14 +55,17 @@ const heapsOn = (lesson: Lesson, { mixIds, passageId }: Step, areaId: string): H
 const meanPaint = memo((...paints: Spectra[]) => blend(paints.map((pigment) => ({ pigment, parts: 1 }))), 200);
 
 type Harm = { at: (share: number) => number; least: (limit: number, most: number) => number; wet: Heap; own: Heap };
-/** How wet paint of one step changes the colours of another: the one of them that it changes most. */
+/** How wet paint of one step changes the colours of another: the one of them that it changes most; of a blend, what it is on the whole. */
 function harmBetween(lesson: Lesson, below: LaidCoat, act: Act, share: number): Harm | null {
   const wet = heapsOn(lesson, below.step, below.areaId);
   const own = heapsOn(lesson, act.step, act.areaId);
   const [first] = wet;
   if (!first || own.length === 0) return null;
   const paint = wet.length === 1 ? first.paint : meanPaint(...wet.map((one) => one.paint));
-  const worst = own.reduce((most, one) => (harmOf(paint, one.paint, share) > harmOf(paint, most.paint, share) ? one : most));
+  const worst =
+    act.step.technique === 'blend' && own.length > 1
+      ? { mix: (own[0] as Heap).mix, paint: meanPaint(...own.map((one) => one.paint)) }
+      : own.reduce((most, one) => (harmOf(paint, one.paint, share) > harmOf(paint, most.paint, share) ? one : most));
   return {
     at: (part) => harmOf(paint, worst.paint, part),
     least: (limit, most) => harmlessShare(paint, worst.paint, limit, most),

@@ -23,11 +23,15 @@ const spoiltMm = (lesson: Lesson): number => TREMOR_MM[lesson.level] + DRAGGED_M
 
 /** "The sky takes 12 min from when it is laid to be dry enough to paint over. Going on now, the gull white would …" */
 export function contactInWords(lesson: Lesson, contact: Contact): string {
-  const name = areaName(lesson, contact.areaId);
+  const name = touchedName(lesson, contact);
   const takes = `${capital(the(name))} ${verb(name, 'takes', 'take')} ${waitInWords(contact.neededMin)} from when ${verb(name, 'it is', 'they are')} laid to be ${needWords[contact.need]}.`;
   const change = changeInWords(lesson, contact);
   return change ? `${takes} ${change}` : takes;
 }
+
+/** What is touched: the area, or the whole canvas where all of it was toned at once. */
+const touchedName = (lesson: Lesson, { fromStepId, areaId }: Contact): string =>
+  lesson.steps.find((step) => step.id === fromStepId)?.wholeCanvas ? 'whole canvas' : areaName(lesson, areaId);
 
 /** What going on at once would do to the colour, as a sentence; empty where nothing is known or nothing would be seen. */
 export function changeInWords(lesson: Lesson, contact: Contact): string {
@@ -42,8 +46,11 @@ export function changeInWords(lesson: Lesson, contact: Contact): string {
   return `Going on now, ${the(change.name)} would take up some of ${the(wet.name)}${place} and turn ${change.words}.`;
 }
 
-function byNatureWords(lesson: Lesson, { areaId, need }: Contact): string {
-  const name = the(areaName(lesson, areaId));
+function byNatureWords(lesson: Lesson, contact: Contact): string {
+  const { need, wetMixId, ownMixId } = contact;
+  const name = the(touchedName(lesson, contact));
+  if (wetMixId !== undefined && wetMixId === ownMixId)
+    return `Going on now, this coat would only push the first one on ${name} about.`;
   if (need === 'touchDry') return `Going on now, ${name} would be rubbed up or smeared.`;
   return `Going on now, the marks would sink into ${name} instead of lying on it.`;
 }

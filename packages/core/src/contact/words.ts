@@ -49,7 +49,9 @@ export function changeInWords(lesson: Lesson, contact: Contact): string {
 function byNatureWords(lesson: Lesson, contact: Contact): string {
   const { need, wetMixId, ownMixId } = contact;
   const name = the(touchedName(lesson, contact));
-  if (wetMixId !== undefined && wetMixId === ownMixId)
+  const step = lesson.steps.find((one) => one.id === contact.toStepId);
+  const isMarks = step !== undefined && step.areaIds.length === 0 && step.markIds.length > 0;
+  if (!isMarks && wetMixId !== undefined && wetMixId === ownMixId)
     return `Going on now, this coat would only push the first one on ${name} about.`;
   if (need === 'touchDry') return `Going on now, ${name} would be rubbed up or smeared.`;
   return `Going on now, the marks would sink into ${name} instead of lying on it.`;

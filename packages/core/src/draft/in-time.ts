@@ -31,7 +31,7 @@ export function draftInTime(lesson: Lesson, ids: () => string, hints: DraftHints
 
 /** A pause of so many minutes is worth something better than waiting. */
 const LONG_PAUSE_MIN = 7;
-const MOST_PREMIXED = 4;
+const MOST_PREMIXED = 5;
 const AHEAD = 5;
 
 /** What lies under a tracing is laid thin where it would keep everybody waiting. */
@@ -110,7 +110,7 @@ const fillings: readonly { title: string; say: string; most: number }[] = [
   {
     title: 'Practise the next stroke on scrap',
     say: 'While it dries, try the next stroke on scrap paper until it comes by itself.',
-    most: 8,
+    most: 10,
   },
   {
     title: 'Walk round and look at the others',

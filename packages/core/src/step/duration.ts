@@ -133,7 +133,8 @@ const GRID = { cellMm: 38, lineMin: 0.25, cellMin: 0.35 };
 /** Minutes of drawing or tracing by the length of the lines that come onto the canvas with a step, and of ruling its grid. */
 function drawing(lesson: Lesson, step: Step): Proposed {
   const { start, mPerMin } = drawn[step.kind === 'transfer' ? 'tracing' : lesson.school.drawing];
-  const inkM = inkOf(lesson, step.id) / 1000;
+  const isFirst = lesson.steps.find((one) => one.kind === 'transfer' || one.kind === 'draw') === step;
+  const inkM = (inkOf(lesson, step.id) + (isFirst ? constructedMm(lesson) : 0)) / 1000;
   const isGrid = step.kind === 'draw' && lesson.school.drawing === 'grid';
   const [across, down] = [lesson.support.widthMm, lesson.support.heightMm].map((mm) => Math.ceil(mm / GRID.cellMm)) as [
     number,
@@ -143,6 +144,14 @@ function drawing(lesson: Lesson, step: Step): Proposed {
   const cells = Math.min(across * down, inkM * (1000 / GRID.cellMm)) * GRID.cellMin;
   const work = (isGrid ? cells : inkM / mPerMin) * alongLines[lesson.level];
   return { doMin: rounded(start + ruling + work), leadMin: 0, edgeMin: 0 };
+}
+
+/** Millimetres of line that are ruled or drawn for marks set round a point; what lies on the same places counts once. */
+function constructedMm(lesson: Lesson): number {
+  const lines = new Map<string, number>();
+  for (const { kind, round, count, lengthMm } of lesson.marks)
+    if (round && (kind === 'lines' || kind === 'unit')) lines.set(JSON.stringify([round, count, lengthMm]), count * lengthMm);
+  return [...lines.values()].reduce((sum, mm) => sum + mm, 0);
 }
 
 /** Millimetres of border that a drawing step brings onto the canvas: those of all areas that no other step does. */

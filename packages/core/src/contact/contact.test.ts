@@ -134,6 +134,29 @@ describe('a lesson waits only where a painter waits', () => {
     const { school } = lessonOf([]);
     expect(wait({ showMin: 3 }, { school: { ...school, teaching: 'paint-along' } })).toBeCloseTo(wait({ showMin: 0 }), 6);
   });
+  it('what a dryer does is said at the pause; without seats known not everybody is taken to hold one', () => {
+    const [one, two] = pair('ricks', 'dawn') as [Step, Step];
+    const dried = (seats?: number) =>
+      planLesson(
+        lessonOf(
+          [
+            { ...one, doMin: 2, dryer: true },
+            { ...two, showMin: 0 },
+          ],
+          {
+            room: { ...lessonOf([]).room, dryers: { count: 2, watts: 1200 }, ...(seats ? { seats } : {}) },
+            planning: { pins: [], toleranceMin: 0 },
+          },
+        ),
+      ).plan;
+    const pause = dried(16).items.find((item) => item.kind === 'pause');
+    expect(pause?.title).toBe('Dry the sky with the dryers');
+    expect(pause?.reason).toMatch(
+      /^With the dryers, in turns, the sky is dry enough to paint over for everybody after \d+ min; by itself after \d+ min\.$/,
+    );
+    expect(dried(16).waitMin).toBeGreaterThan(dried().waitMin);
+    expect(dried().waitMin).toBeGreaterThan(dried(2).waitMin);
+  });
   it('a wet school waits for no paint', () => {
     const steps = [
       ...pair('ricks', 'dawn'),

@@ -36,6 +36,8 @@ export type Contact = {
   creditMin: number;
   /** So much sooner than `neededMin` it may be met, lightly. */
   toleranceMin: number;
+  /** Dried with the dryers, in turns; by itself it would take so long. */
+  undriedMin?: number;
   /** The instructor goes on all the same. */
   waived?: true;
 };
@@ -127,6 +129,7 @@ export function contactBetween(
     waitMin: neededMin <= 0 ? 0 : Math.max(0, neededMin - credit - toleranceMin),
     toleranceMin,
     creditMin: credit,
+    ...(below.step.dryer && rung < rungMinutes(need, below.times) ? { undriedMin: rungMinutes(need, below.times) } : {}),
     ...(isWaived ? { waived: true } : {}),
   };
 }

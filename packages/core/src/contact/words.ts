@@ -25,9 +25,16 @@ const spoiltMm = (lesson: Lesson): number => TREMOR_MM[lesson.level] + DRAGGED_M
 export function contactInWords(lesson: Lesson, contact: Contact): string {
   const name = touchedName(lesson, contact);
   const takes = `${capital(the(name))} ${verb(name, 'takes', 'take')} ${waitInWords(contact.neededMin)} from when ${verb(name, 'it is', 'they are')} laid to be ${needWords[contact.need]}.`;
+  if (contact.undriedMin !== undefined) return driedInWords(name, contact, contact.undriedMin);
   const change = changeInWords(lesson, contact);
   return change ? `${takes} ${change}` : takes;
 }
+
+/** What the dryers do: how long all of them take in turns, beside how long it would take by itself. */
+const driedInWords = (name: string, { neededMin, need }: Contact, undriedMin: number): string => {
+  const alone = Number.isFinite(undriedMin) ? waitInWords(undriedMin) : 'never';
+  return `With the dryers, in turns, ${the(name)} ${verb(name, 'is', 'are')} ${needWords[need]} for everybody after ${waitInWords(neededMin)}; by itself after ${alone}.`;
+};
 
 /** What is touched: the area, or the whole canvas where all of it was toned at once. */
 const touchedName = (lesson: Lesson, { fromStepId, areaId }: Contact): string =>

@@ -80,7 +80,12 @@ function pause(
   const met = contacts.filter((one) => binding.some(({ source }) => source === one.id));
   const isEdge = met.length > 0 && met.every((one) => one.kind === 'edge');
   const of = slowest && met.find((one) => one.id === slowest.source);
-  const waitsFor = isEdge ? `Wait for the edge of ${the(name(areaIds))}` : `Let ${the(name(areaIds))} dry`;
+  const isDried = met.length > 0 && met.every((one) => one.undriedMin !== undefined);
+  const waitsFor = isDried
+    ? `Dry ${the(name(areaIds))} with the dryers`
+    : isEdge
+      ? `Wait for the edge of ${the(name(areaIds))}`
+      : `Let ${the(name(areaIds))} dry`;
   return {
     kind: 'pause',
     title: areaIds.length > 0 ? waitsFor : isPinned ? `Wait until ${hourMinute(endMin)}` : 'Wait',

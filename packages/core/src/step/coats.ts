@@ -205,9 +205,12 @@ export function dryerTurn(lesson: Lesson, step: Step, coat: Coat): { paintOverMi
   const areaM2 = step.wholeCanvas ? (widthMm * heightMm) / 1e6 : laidCm2 / 1e4;
   const one = dryerMinutes(coat, lesson.room, areaM2);
   if (!one) return null;
-  const turns = Math.ceil((seats ?? dryers.count) / dryers.count);
+  const turns = Math.ceil((seats ?? USUAL_SEATS) / dryers.count);
   return { paintOverMin: one.paintOverMin * turns, touchDryMin: one.touchDryMin * turns };
 }
+
+/** So many share the dryers where nobody said how many seats there are (our judgement): not everybody holds one. */
+const USUAL_SEATS = 8;
 
 /** Minutes from when a part was laid until the rung is reached. */
 export function rungMinutes(need: Need, coat: Rungs): number {

@@ -3,6 +3,7 @@ import type { Area, Outline } from '@viaticum/contract';
 import { seeded } from '@viaticum/kernels/fixtures';
 import * as exact from 'polyclip-ts';
 import {
+  borderPieces,
   canvasOutline,
   insideOutline,
   outlineArea,
@@ -222,5 +223,14 @@ describe('sheets of cut paper', () => {
     expect(shared.get('hut')?.get('sky')).toBeCloseTo(60, 0);
     expect(shared.get('hut')?.get('hill')).toBeCloseTo(20, 0);
     expect(shared.get('sky')?.size).toBe(0);
+  });
+  it('where two areas meet, piece by piece: as long as their border, and nowhere but on it', () => {
+    const parts = visibleParts([area('back', square(0, 0, 200)), area('front', square(50, 50, 60))], canvas);
+    const [back, front] = parts as [(typeof parts)[number], (typeof parts)[number]];
+    const pieces = borderPieces(front, back);
+    const length = pieces.reduce((sum, [[x1, y1], [x2, y2]]) => sum + Math.hypot(x2 - x1, y2 - y1), 0);
+    expect(length).toBeCloseTo(sharedBorders(parts).get('front')?.get('back') as number, 6);
+    expect(pieces.flat().every(([x, y]) => x === 50 || x === 110 || y === 50 || y === 110)).toBe(true);
+    expect(borderPieces(front, { ...back, outline: [] })).toEqual([]);
   });
 });

@@ -252,6 +252,16 @@ describe('whole steps', () => {
   });
 });
 
+describe('the last look', () => {
+  const signed = smallLesson([testStep('one', {}), testStep('look', { kind: 'look', areaIds: [], mixIds: [], role: 'last' })]);
+  it('stays last: paint that is added goes before it, a correction after signing does not', () => {
+    const added = carryOut(startHistory(signed), 'addStep', { step: testStep('two', {}) }).lesson;
+    expect(added.steps.map((step) => step.id)).toEqual(['one', 'two', 'look']);
+    const after = carryOut(startHistory(signed), 'addStep', { step: testStep('two', { role: 'after-sign' }) }).lesson;
+    expect(after.steps.map((step) => step.id)).toEqual(['one', 'look', 'two']);
+  });
+});
+
 describe('documents of earlier versions', () => {
   const later = { marks: [], samples: [], variants: [], drawing: emptyDrawing, finish: 'satin', passages: [] };
   // Frozen: as version 0 wrote it.
@@ -384,6 +394,31 @@ describe('documents of earlier versions', () => {
     });
     expect(upgradeLesson({ ...structuredClone(version7), mixes: [] })).not.toHaveProperty('formerPaint');
     expect(JSON.stringify(upgradeLesson(structuredClone(version7)).tubes[0])).not.toContain('finish');
+  });
+  it('version 8 is lifted: what a step needs follows from its work again, its last look is the last, and waiting is said to have changed', () => {
+    // Frozen: parts of a lesson as version 8 wrote it.
+    const step = (id: string, rest: object) => ({ id, kind: 'paint', title: id, areaIds: [], markIds: [], mixIds: [], ...rest });
+    const version8 = {
+      schemaVersion: 8,
+      school: { order: 'background-first' },
+      steps: [
+        step('base', { technique: 'block-in', needs: 'paintOver' }),
+        step('glaze', { technique: 'glaze', needs: 'touchDry' }),
+        step('lights', { technique: 'loaded', needs: 'touchDry' }),
+        step('shade', { technique: 'scumble', needs: 'wet', sharedEdgeLast: true }),
+        step('look', { kind: 'look', title: 'Last look, then sign', needs: 'any' }),
+      ],
+      variants: [{ changes: [{ stepId: 'base', step: { needs: 'paintOver' } }] }],
+    };
+    const now = upgradeLesson(structuredClone(version8));
+    expect(now).toMatchObject({ schemaVersion: 9, passages: [], formerWaits: true, school: { hardPart: 'as-they-come' } });
+    expect(now.steps.map((one) => one.needs)).toEqual(['auto', 'auto', 'touchDry', 'wet', 'any']);
+    expect(now.steps[3]).toMatchObject({ laying: 'edges-last' });
+    expect(now.steps[3]).not.toHaveProperty('sharedEdgeLast');
+    expect(now.steps[4]?.role).toBe('last');
+    expect(now.variants[0]?.changes[0]?.step).toEqual({ needs: 'auto' });
+    const quiet = { ...structuredClone(version8), steps: version8.steps.slice(3), variants: [] };
+    expect(upgradeLesson(quiet)).not.toHaveProperty('formerWaits');
   });
   it('the present version passes unchanged', () => {
     const lesson = emptyLesson('x', { widthMm: 100, heightMm: 100, unit: 'cm' }, () => 's');

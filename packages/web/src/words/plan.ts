@@ -1,6 +1,6 @@
 import type { Absorbency } from '@viaticum/contract';
 import type { Rung } from '@viaticum/core/step';
-import { counted, the, verb } from '@viaticum/core/units';
+import { counted, the } from '@viaticum/core/units';
 
 /** Wording of plans, drying and rooms. */
 export const planWords = {
@@ -59,9 +59,10 @@ export const planWords = {
     costs: 'What holding to it costs',
     cost: (minutes: string) => `costs ${minutes}`,
     costNothing: 'costs nothing',
-    costPin: (title: string) => `${title} ${verb(title, 'is', 'are')} pinned`,
+    // A step is one, whatever stands in its title.
+    costPin: (title: string) => `${title} is pinned`,
     costOrder: (first: string, then: string) => `${first} before ${then}`,
-    costWait: (title: string, area: string) => `${title} ${verb(title, 'waits', 'wait')} for ${the(area)}`,
+    costWait: (title: string, area: string) => `${title} waits for ${the(area)}`,
     costRules: { breaks: 'the breaks', cautious: 'the longest drying', slack: 'more time for students' },
     letGo: 'Let go',
     against: 'What cannot all be kept',

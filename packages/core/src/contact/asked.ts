@@ -1,4 +1,5 @@
 import type { EdgeWish, Lesson, Need, Step } from '@viaticum/contract';
+import { edgeBetween } from '../derived/index.js';
 
 /** How a step touches paint that lies there: it lies on it, cuts in beside it, or its marks run across a mirror that was softened there. */
 export type ContactKind = 'over' | 'edge' | 'crossing';
@@ -49,9 +50,7 @@ export function harmLimit(lesson: Lesson, areaId: string, wish: EdgeWish): numbe
 
 /** What is wished of the border between two areas: what was set, otherwise clean for a hard one and that it may soften for the others. */
 export function wishOf(lesson: Lesson, one: string, other: string): EdgeWish {
-  const edge =
-    lesson.areas.find((area) => area.id === one)?.edges?.find((entry) => entry.with === other) ??
-    lesson.areas.find((area) => area.id === other)?.edges?.find((entry) => entry.with === one);
+  const edge = edgeBetween(lesson, one, other);
   if (!edge) return 'clean';
   return edge.wish ?? (edge.kind === 'hard' ? 'clean' : 'may-soften');
 }

@@ -21,6 +21,10 @@ function topmost(lesson: Lesson, coats: readonly LaidCoat[]): LaidCoat[] {
   return coats.slice(Math.max(0, first));
 }
 
+/** Whether a step waits for nothing that lies there: it may go on wet paint, or the school paints all of it in one wet session. */
+export const asksNothing = ({ school }: Lesson, { needs }: Step): boolean =>
+  needs === 'any' || needs === 'wet' || needs === 'damp' || (needs === 'auto' && school.layers === 'one-wet-session');
+
 export type Laid = ReadonlyMap<string, readonly LaidCoat[]>;
 
 /**
@@ -35,11 +39,9 @@ export function contactsOf(
   minutes: ReadonlyMap<string, StepMinutes>,
   wetUmOn: (areaId: string) => number,
 ): Contact[] {
-  if (step.needs === 'any' || step.needs === 'wet' || step.needs === 'damp') return [];
+  if (asksNothing(lesson, step)) return [];
   const isLines = step.kind === 'transfer' || step.kind === 'draw';
   if (!laysPaint(step) && !isLines && step.needs === 'auto') return [];
-  const isWet = lesson.school.layers === 'one-wet-session' && step.needs === 'auto';
-  if (isWet) return [];
   const own = minutes.get(step.id) as StepMinutes;
   const found: Contact[] = [];
   const meet = (act: Act, below: LaidCoat, kind: ContactKind, lengthMm?: number) => {
@@ -47,7 +49,7 @@ export function contactsOf(
     if (contact && (contact.byNature || !hiddenLater(lesson, step, act.areaId))) found.push(contact);
   };
   const borders = bordersBetween(lesson);
-  const lies = step.needs === 'firm' || step.needs === 'cured' ? (coats: readonly LaidCoat[]) => coats : null;
+  const asksAll = step.needs === 'firm' || step.needs === 'cured';
   const crossed = isOnlyMarks(step) ? mirrorsOn(lesson, areasWorkedOn(lesson, step)) : [];
   for (const areaId of crossed) {
     const act: Act = { step, areaId, minutes: own, wetUm: wetUmOn(areaId) };
@@ -56,7 +58,7 @@ export function contactsOf(
   for (const areaId of isLines ? linedAreas(lesson, step) : areasWorkedOn(lesson, step)) {
     const act: Act = { step, areaId, minutes: own, wetUm: laysPaint(step) ? wetUmOn(areaId) : 0 };
     const here = laid.get(areaId) ?? [];
-    for (const below of lies ? lies(here) : topmost(lesson, here))
+    for (const below of asksAll ? here : topmost(lesson, here))
       if (below.step !== step && !areApart(lesson, below.step, step)) meet(act, below, 'over');
     if (step.wholeCanvas || isLines || !reachesEdge(step)) continue;
     for (const [beside, lengthMm] of borders.get(areaId) ?? []) {

@@ -2,7 +2,7 @@ import type { Lesson } from '@viaticum/contract';
 import { bordersBetween } from '../derived/index.js';
 import type { LaidCoat, StepMinutes } from '../step/index.js';
 import { contactBetween } from './contact.js';
-import { hiddenLater, hides, LEAST_EDGE_MM, reachesEdge } from './contacts.js';
+import { asksNothing, hiddenLater, hides, LEAST_EDGE_MM, reachesEdge } from './contacts.js';
 
 /** Two steps that meet along a border, and the wait that each order of them asks for; minutes from the end of the first. */
 export type EdgePair = { one: string; other: string; oneFirstMin: number; otherFirstMin: number };
@@ -45,9 +45,7 @@ function leastWait(
   lengthMm: number,
 ): number {
   const { step, areaId, wetUm } = second;
-  if (step.needs === 'any' || step.needs === 'wet' || step.needs === 'damp') return 0;
-  if (lesson.school.layers === 'one-wet-session' && step.needs === 'auto') return 0;
-  if (hiddenLater(lesson, step, areaId)) return 0;
+  if (asksNothing(lesson, step) || hiddenLater(lesson, step, areaId)) return 0;
   const act = { step, areaId, wetUm, minutes: minutes.get(step.id) as StepMinutes };
   const contact = contactBetween(lesson, first, minutes.get(first.step.id) as StepMinutes, act, 'edge', lengthMm);
   if (!contact || contact.waived || contact.need === 'any') return 0;

@@ -102,3 +102,8 @@ const laps = memo((all: Extent[]) => {
  * areas lay on each other within a third is covered by it later, and nobody waits for it.
  */
 export const restsOn = (lesson: Lesson, areaId: string): string[] => [...(laps(extentsOf(lesson)).get(areaId) ?? [])];
+
+/** What is known of the border of one area with another, whichever of the two holds it. */
+export const edgeBetween = ({ areas }: Lesson, one: string, other: string) =>
+  areas.find((area) => area.id === one)?.edges?.find((entry) => entry.with === other) ??
+  areas.find((area) => area.id === other)?.edges?.find((entry) => entry.with === one);

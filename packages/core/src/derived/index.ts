@@ -1,4 +1,14 @@
-export { borderLine, bordersBetween, extentsOf, overlapsBetween, restsOn, sameAreas, visibleOf, workOutAreas } from './areas.js';
+export {
+  borderLine,
+  bordersBetween,
+  edgeBetween,
+  extentsOf,
+  overlapsBetween,
+  restsOn,
+  sameAreas,
+  visibleOf,
+  workOutAreas,
+} from './areas.js';
 export { bringInWords } from './bring.js';
 export { type FoundKind, type FoundThing, findInLesson } from './find.js';
 export {

@@ -1,6 +1,6 @@
 import type { Lesson, Passage, Step } from '@viaticum/contract';
 import { brushOf } from '../brush/index.js';
-import { bordersBetween } from '../derived/index.js';
+import { bordersBetween, edgeBetween } from '../derived/index.js';
 import type { CommandArgs } from '../document/index.js';
 import { capital } from '../units/index.js';
 import type { AreaFacts } from './facts.js';
@@ -15,9 +15,7 @@ const LEAST_MM = 12;
 
 /** Whether two areas pass into each other over some width, by what was measured; where only its kind is known, by that it is lost. */
 function isGraded(lesson: Lesson, one: string, other: string): boolean {
-  const edge =
-    lesson.areas.find((area) => area.id === one)?.edges?.find((entry) => entry.with === other) ??
-    lesson.areas.find((area) => area.id === other)?.edges?.find((entry) => entry.with === one);
+  const edge = edgeBetween(lesson, one, other);
   if (!edge || edge.kind === 'hard') return false;
   if (edge.contrast !== undefined && edge.contrast > MOST_CONTRAST) return false;
   return edge.widthMm === undefined ? edge.kind === 'lost' : edge.widthMm >= GRADED_MM;

@@ -84,7 +84,7 @@ const areNeighbourValues = (from: Step, to: Step): boolean =>
 const isSameAgain = (from: Step, to: Step): boolean =>
   to.mixIds.length > 0 && to.mixIds.every((id) => from.mixIds.includes(id)) && (to.coverShare ?? 1) >= 1 && !isOnlyMarks(to);
 
-/** What touching a coat asks for, whichever of the two is laid first in the lesson; null where nothing is asked of it. */
+/** What touching a coat asks for, whichever of the two is laid first in the lesson. */
 export function contactBetween(
   lesson: Lesson,
   below: LaidCoat,
@@ -92,7 +92,7 @@ export function contactBetween(
   act: Act,
   kind: ContactKind,
   lengthMm?: number,
-): Contact | null {
+): Contact {
   const { step } = act;
   const wish: EdgeWish =
     kind === 'edge' ? wishOf(lesson, act.areaId, below.areaId) : areNeighbourValues(below.step, step) ? 'may-soften' : 'clean';

@@ -46,7 +46,7 @@ export function contactsOf(
   const found: Contact[] = [];
   const meet = (act: Act, below: LaidCoat, kind: ContactKind, lengthMm?: number) => {
     const contact = contactBetween(lesson, below, minutes.get(below.step.id) as StepMinutes, act, kind, lengthMm);
-    if (contact && (contact.byNature || !hiddenLater(lesson, step, act.areaId))) found.push(contact);
+    if (contact.byNature || !hiddenLater(lesson, step, act.areaId)) found.push(contact);
   };
   const borders = bordersBetween(lesson);
   const asksAll = step.needs === 'firm' || step.needs === 'cured';

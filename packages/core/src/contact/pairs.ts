@@ -48,7 +48,7 @@ function leastWait(
   if (asksNothing(lesson, step) || hiddenLater(lesson, step, areaId)) return 0;
   const act = { step, areaId, wetUm, minutes: minutes.get(step.id) as StepMinutes };
   const contact = contactBetween(lesson, first, minutes.get(first.step.id) as StepMinutes, act, 'edge', lengthMm);
-  if (!contact || contact.waived || contact.need === 'any') return 0;
+  if (contact.waived || contact.need === 'any') return 0;
   const over = coats.find((coat) => coat.areaId === first.areaId && isAfter(lesson, coat, first) && hides(lesson, coat.step));
   const own = over && (minutes.get(over.step.id) as StepMinutes);
   return own ? Math.min(contact.waitMin, own.showMin + own.doMin) : contact.waitMin;

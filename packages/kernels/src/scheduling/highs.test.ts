@@ -20,7 +20,7 @@ it.each([
       const count = least + (seed % (most - least + 1));
       const problem = (seed % 2 === 0 ? drawEither : drawProblem)(seed * 3571, count, withBreaks);
       const theirs = highs.solve(asMilp(problem), { time_limit: SECONDS, output_flag: false });
-      const ours = solve(problem);
+      const ours = solve(problem, { maxNodes: 80_000 });
       if (theirs.Status === 'Time limit reached') continue;
       const where = `seed ${seed}, ${count} steps`;
       if (theirs.Status === 'Infeasible') expect([where, ours.status]).toEqual([where, 'infeasible']);

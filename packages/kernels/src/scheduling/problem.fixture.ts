@@ -118,3 +118,45 @@ export function drawWithAll(seed: number, count: number): Problem {
   }
   return problem;
 }
+
+/**
+ * A lesson full of wet windows: areas with a base that must dry, four of ten with a second colour joined into it while it is wet, lights on
+ * top, and here and there two of them beside each other, whichever comes first.
+ */
+export function fullOfWindows(seed: number, count: number): Problem {
+  const random = seeded(seed * 7919 + count);
+  for (let i = 0; i < 5; i++) random();
+  const between = (low: number, high: number) => Math.round((low + random() * (high - low)) * 4) / 4;
+  const steps: Problem['steps'] = [];
+  const constraints: DryingConstraint[] = [];
+  const bases: string[] = [];
+  const lights: string[] = [];
+  for (let area = 0; steps.length < count; area++) {
+    const add = (id: string, minutes: number) => {
+      steps.push({ id, minutes });
+      return id;
+    };
+    const base = add(`base${area}`, between(4, 8));
+    bases.push(base);
+    let top = base;
+    if (random() < 0.4 && steps.length < count) {
+      const minutes = between(1.5, 3);
+      top = add(`join${area}`, minutes);
+      const window = Math.max(minutes, between(3, 8));
+      constraints.push({ id: `w${area}`, type: 'wet', from: base, to: top, minutes: window, full: true, source: 'drawn' });
+    }
+    if (steps.length >= count) break;
+    const light = add(`lights${area}`, between(3, 8));
+    lights.push(light);
+    const minutes = top === base ? between(8, 25) : between(10, 25);
+    constraints.push({ id: `d${area}`, type: 'dry', from: top, to: light, minutes, source: 'drawn' });
+  }
+  for (let k = 0; k < Math.round((bases.length * 3) / 4); k++) {
+    const from = bases[Math.floor(random() * bases.length)] as string;
+    const to = (random() < 0.5 ? bases : lights)[Math.floor(random() * lights.length)] as string;
+    const [minutes, backMinutes] = [between(0, 15), between(0, 15)];
+    if (from.slice(4) !== to.replace(/\D+/, ''))
+      constraints.push({ id: `e${k}`, type: 'either', from, to, minutes, backMinutes, source: 'drawn' });
+  }
+  return { steps, constraints };
+}

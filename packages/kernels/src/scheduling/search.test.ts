@@ -2,7 +2,15 @@ import { describe, expect, it } from '@jest/globals';
 import { brokenBy } from './checker.fixture.js';
 import { everyPlan } from './every-plan.fixture.js';
 import { type Problem, solve, solveInOrder, solving } from './index.js';
-import { constraint, drawEither, drawProblem, drawWithAll, likeALesson, lettered as steps } from './problem.fixture.js';
+import {
+  constraint,
+  drawEither,
+  drawProblem,
+  drawWithAll,
+  fullOfWindows,
+  likeALesson,
+  lettered as steps,
+} from './problem.fixture.js';
 
 describe('the least time over all orders', () => {
   it('paints another area while one dries', () => {
@@ -122,6 +130,38 @@ describe('the least time over all orders', () => {
       if (mine.status !== 'infeasible') expect(found.makespan).toBeLessThanOrEqual(mine.makespan + 1e-9);
     }
     expect(judged).toBeGreaterThanOrEqual(200 * rounds);
+  });
+});
+
+describe('lessons of 25 to 80 steps full of wet windows', () => {
+  // npm run soak takes fifty of each length.
+  const instances = process.env.VIATICUM_SOAK ? 50 : 3;
+  it.each([
+    [25, 0.01],
+    [40, 0.01],
+    [60, 0.03],
+    [80, 0.03],
+  ])(
+    '%s steps always have a plan, by a few thousand nodes at most %s above what no plan can beat',
+    (count, most) => {
+      for (let seed = 1; seed <= instances; seed++) {
+        const problem = fullOfWindows(seed, count);
+        const found = solve(problem, { maxNodes: 3000 });
+        expect([seed, brokenBy(problem, found)]).toEqual([seed, []]);
+        expect([seed, found.makespan / found.lowerBound - 1 <= most]).toEqual([seed, true]);
+        expect([seed, found.items.length]).toEqual([seed, count]);
+      }
+    },
+    600_000,
+  );
+
+  it('the first plan that is told of is one already, and the order given is never lost', () => {
+    const problem = fullOfWindows(4, 60);
+    const first = solving(problem, { maxNodes: 3000 }).next();
+    expect(first.done === false && Number.isFinite(first.value.end)).toBe(true);
+    const stopped = solve(problem, { maxNodes: 3000, shouldStop: () => true });
+    expect(brokenBy(problem, stopped)).toEqual([]);
+    expect(stopped.makespan).toBeLessThanOrEqual(solveInOrder(problem).makespan);
   });
 });
 

@@ -1,8 +1,8 @@
 import { conflictOf } from './conflict.js';
 import { checkProblem, type Problem, type Solution } from './problem.js';
 import { type Compiled, compile, TICKS, up } from './solver/compile.js';
-import { append, emptyPrefix, type Gap, hasOpenWindow, type Prefix } from './solver/prefix.js';
-import { type Found, search } from './solver/search.js';
+import { firstPlan, improve } from './solver/improve.js';
+import { boundOfAll, type Found, type Goal, type SearchState, search } from './solver/search.js';
 
 export type SolveOptions = {
   maxNodes?: number;
@@ -14,6 +14,9 @@ export type SolveOptions = {
 const MOST_STEPS = 80;
 const MOST_NODES = 20_000;
 const JUDGING_NODES = 2000;
+/** Longer lessons are first made better part by part, with at most this share of the nodes. */
+const PARTED_ABOVE = 12;
+const PARTS_SHARE = 0.5;
 
 /**
  * The timetable that ends soonest, over all orders, for one group of hands; among those the one nearest to the instructor's
@@ -29,11 +32,13 @@ export function solve(problem: Problem, options: SolveOptions = {}): Solution {
   return step.value;
 }
 
+type Progress = { end: number; lowerBound: number; nodes: number };
+
 /** {@link solve} in pieces: yields the best plan so far with its bound, and ends early when answered with 'stop'. */
 export function* solving(
   problem: Problem,
   { maxNodes = MOST_NODES, laterMin = 0 }: SolveOptions = {},
-): Generator<{ end: number; lowerBound: number; nodes: number }, Solution, undefined | 'stop'> {
+): Generator<Progress, Solution, undefined | 'stop'> {
   checkProblem(problem);
   const { steps } = problem;
   if (steps.length === 0) return { ...empty, status: 'optimal', orderProven: true };
@@ -46,55 +51,40 @@ export function* solving(
       makespan: Number.POSITIVE_INFINITY,
       conflict: conflictOf(problem, (one, slack) => compile(one, slack) === null),
     };
-  let start: Found | null = null;
-  for (const order of [steps.map((_, i) => i), greedy(compiled)]) {
-    const prefix = order.length === steps.length ? inOrder(compiled, order) : null;
-    const last = prefix?.sequence.at(-1);
-    if (!prefix || last === undefined) continue;
-    const end = prefix.starts[last] + compiled.minutes[last];
-    if (!start || end < start.end) start = { prefix, end, inversions: inversionsOf(prefix.sequence) };
-  }
   let nodes = 0;
   let stopped = false;
-  const run = function* (goal: Parameters<typeof search>[1], from: Found | null, limit: number) {
-    const work = search(compiled, goal, from, limit);
-    for (;;) {
-      const step = work.next();
-      if (step.done) return step.value;
-      const answer: undefined | 'stop' = yield {
-        end: (step.value.best?.end ?? Number.POSITIVE_INFINITY) / TICKS,
-        lowerBound: step.value.bound / TICKS,
-        nodes: nodes + step.value.nodes,
-      };
-      if (answer === 'stop') {
-        stopped = true;
-        return step.value;
-      }
+  /** Runs a part of the search and tells how far it is, until it ends or is told to stop. */
+  const heard = function* (work: Generator<SearchState, SearchState>): Generator<Progress, SearchState, undefined | 'stop'> {
+    let step = work.next();
+    while (!step.done && !stopped) {
+      stopped = (yield progress(step.value, nodes)) === 'stop';
+      if (!stopped) step = work.next();
     }
+    nodes += step.value.nodes;
+    return step.value;
   };
-  const first = yield* run({ kind: 'end' }, start, maxNodes);
-  nodes += first.nodes;
+  /** A good plan is made better part by part before all orders are searched. */
+  const sought = function* (goal: Goal, from: Found | null, bound: number): Generator<Progress, SearchState, undefined | 'stop'> {
+    let start = from;
+    if (start && steps.length > PARTED_ABOVE)
+      start = (yield* heard(improve(compiled, goal, start, bound, (maxNodes - nodes) * PARTS_SHARE))).best;
+    if (stopped) return { best: start, bound, nodes, isDone: false };
+    return yield* heard(search(compiled, goal, start, Math.max(0, maxNodes - nodes)));
+  };
+  const { own, best: dived } = firstPlan(compiled);
+  const first = yield* sought({ kind: 'end' }, dived, boundOfAll(compiled));
   if (!first.best) {
     if (!first.isDone) return { ...empty, status: 'unknown', nodes, makespan: Number.POSITIVE_INFINITY };
-    const needsBreaks = problem.breaks !== undefined && !isInfeasible({ ...problem, breaks: undefined as never }, 0);
-    return {
-      ...empty,
-      nodes,
-      makespan: Number.POSITIVE_INFINITY,
-      conflict: needsBreaks
-        ? { constraintIds: [], pins: [], shortfall: 0, needsBreaks }
-        : conflictOf({ ...problem, breaks: undefined as never }, isInfeasible),
-    };
+    return { ...empty, nodes, makespan: Number.POSITIVE_INFINITY, conflict: whyImpossible(problem) };
   }
   let best = first.best;
   let orderProven = best.inversions === 0;
   // The end is proven: a moment to hear of it, and to stop.
-  stopped ||= (yield { end: best.end / TICKS, lowerBound: first.bound / TICKS, nodes }) === 'stop';
-  if (first.isDone && !orderProven && !stopped) {
+  stopped ||= (yield progress(first, nodes)) === 'stop';
+  if (!orderProven && !stopped) {
     const cap = best.end + up(laterMin);
-    if (start && start.end <= cap && start.inversions < best.inversions) best = start;
-    const second = yield* run({ kind: 'order', cap }, best, Math.max(0, maxNodes - nodes));
-    nodes += second.nodes;
+    if (own && own.end <= cap) best = own;
+    const second = yield* sought({ kind: 'order', cap }, best, first.bound);
     orderProven = second.isDone;
     if (second.best) best = second.best;
   }
@@ -104,6 +94,20 @@ export function* solving(
     bound: first.bound,
     nodes,
   });
+}
+
+const progress = ({ best, bound }: SearchState, nodes: number): Progress => ({
+  end: (best?.end ?? Number.POSITIVE_INFINITY) / TICKS,
+  lowerBound: bound / TICKS,
+  nodes,
+});
+
+/** What contradicts what in a problem that no order solves. */
+function whyImpossible(problem: Problem): NonNullable<Solution['conflict']> {
+  const withoutBreaks: Problem = { ...problem, breaks: undefined as never };
+  return problem.breaks !== undefined && !isInfeasible(withoutBreaks, 0)
+    ? { constraintIds: [], pins: [], shortfall: 0, needsBreaks: true }
+    : conflictOf(withoutBreaks, isInfeasible);
 }
 
 const empty: Solution = {
@@ -126,61 +130,6 @@ function isInfeasible(problem: Problem, slack: number): boolean {
   let step = work.next();
   while (!step.done && !step.value.best) step = work.next();
   return step.done === true && step.value.isDone && !step.value.best;
-}
-
-/** One step more: without a gap if that can be, otherwise after a break, otherwise in the next session. */
-function goOn(compiled: Compiled, prefix: Prefix, step: number): Prefix | null {
-  const gaps: Gap[] = ['none'];
-  if (prefix.sequence.length > 0) {
-    if (compiled.maxStretch > 0) gaps.push('break');
-    if (prefix.nights < compiled.nights && !hasOpenWindow(compiled, prefix)) gaps.push('cut');
-  }
-  for (const gap of gaps) {
-    const made = append(compiled, prefix, step, gap);
-    if (made) return made.prefix;
-  }
-  return null;
-}
-
-/** Times for a given order, with gaps only where they must be; null where it cannot be. */
-function inOrder(compiled: Compiled, order: readonly number[]): Prefix | null {
-  let prefix = emptyPrefix(compiled);
-  for (const step of [...compiled.fixed, ...order.filter((one) => !compiled.fixed.includes(one))]) {
-    if (compiled.before[step]?.some((one) => prefix.places[one] < 0)) return null;
-    const made = goOn(compiled, prefix, step);
-    if (!made) return null;
-    prefix = made;
-  }
-  return prefix;
-}
-
-/** An order made by always taking the step that may begin first; of equals the one with the most to follow. */
-function greedy(compiled: Compiled): number[] {
-  let prefix = emptyPrefix(compiled);
-  const tail = compiled.tail[compiled.nights] as Int32Array;
-  for (let k = 0; k < compiled.count; k++) {
-    let chosen: { prefix: Prefix; step: number; start: number } | null = null;
-    for (let step = 0; step < compiled.count; step++) {
-      if (prefix.places[step] >= 0) continue;
-      if (compiled.before[step]?.some((one) => prefix.places[one] < 0)) continue;
-      const made = goOn(compiled, prefix, step);
-      if (!made) continue;
-      const start = made.starts[step];
-      const isBetter = !chosen || start < chosen.start || (start === chosen.start && tail[step] > tail[chosen.step]);
-      if (isBetter) chosen = { prefix: made, step, start };
-    }
-    if (!chosen) break;
-    prefix = chosen.prefix;
-  }
-  return prefix.steps === compiled.count ? prefix.sequence : [];
-}
-
-function inversionsOf(sequence: readonly number[]): number {
-  let count = 0;
-  sequence.forEach((step, k) => {
-    for (const later of sequence.slice(k + 1)) if (later < step) count++;
-  });
-  return count;
 }
 
 function asSolution(

@@ -34,6 +34,10 @@ export type Compiled = {
   nights: number;
   limit: number;
   fixed: number[];
+  /** For each step those that must begin within a window after it. */
+  windows: number[][];
+  /** The longest of these, from start to start; 0 where there is none. */
+  longestWindow: number;
 };
 
 /**
@@ -107,21 +111,10 @@ export function compile(problem: Problem, slack = 0): Compiled | null {
   }
   if (!close(lag, minutes, size)) return null;
   const holdsByDay = nights > 0 && close(day, minutes, size);
-  for (let i = 0; i < size; i++)
-    for (let j = 0; j < size; j++) {
-      const ticks = lag[i * size + j];
-      if (i === j || ticks === NEVER) continue;
-      if (head[i] + ticks > head[j]) head[j] = head[i] + ticks;
-    }
-  for (let i = 0; i < size; i++)
-    for (let j = 0; j < count; j++) {
-      const ticks = lag[i * size + j];
-      if (i !== j && ticks !== NEVER) late[i] = Math.min(late[i], late[j] - ticks);
-    }
-  for (let i = 0; i < count; i++) if (head[i] > late[i]) return null;
-  const before = Array.from({ length: size }, (_, j) =>
-    Array.from({ length: count }, (_, i) => i).filter((i) => i !== j && lag[i * size + j] > -minutes[j]),
-  );
+  if (!narrow({ count, size, head, late, lag })) return null;
+  const before = beforeOf({ count, size, minutes, lag });
+  const windows: number[][] = Array.from({ length: size }, () => []);
+  for (const { type, from, to } of problem.constraints) if (type === 'wet') windows[at(from)]?.push(at(to));
   return {
     count,
     size,
@@ -138,7 +131,46 @@ export function compile(problem: Problem, slack = 0): Compiled | null {
     nights,
     limit: problem.sessions ? down(problem.sessions.limit) : 0,
     fixed: [...past].sort(([, a], [, b]) => a.start - b.start).map(([i]) => i),
+    windows,
+    longestWindow: windows.reduce((most, list, i) => Math.max(most, ...list.map((j) => -lag[j * size + i])), 0),
   };
+}
+
+type Spans = Pick<Compiled, 'count' | 'size' | 'head' | 'late' | 'lag'>;
+/** Carries earliest and latest starts on along the lags; false where a step could not begin at all. */
+function narrow({ count, size, head, late, lag }: Spans): boolean {
+  for (let i = 0; i < size; i++)
+    for (let j = 0; j < size; j++) {
+      const ticks = lag[i * size + j];
+      if (i === j || ticks === NEVER) continue;
+      if (head[i] + ticks > head[j]) head[j] = head[i] + ticks;
+    }
+  for (let i = 0; i < size; i++)
+    for (let j = 0; j < count; j++) {
+      const ticks = lag[i * size + j];
+      if (i !== j && ticks !== NEVER) late[i] = Math.min(late[i], late[j] - ticks);
+    }
+  for (let i = 0; i < count; i++) if (head[i] > late[i]) return false;
+  return true;
+}
+
+const beforeOf = ({ count, size, minutes, lag }: Pick<Compiled, 'count' | 'size' | 'minutes' | 'lag'>): number[][] =>
+  Array.from({ length: size }, (_, j) =>
+    Array.from({ length: count }, (_, i) => i).filter((i) => i !== j && lag[i * size + j] > -minutes[j]),
+  );
+
+/**
+ * The same problem with more orders between its steps, pairs of [earlier, later]; `null` where they cannot hold. For problems without
+ * dryers and nights.
+ */
+export function inAddition(compiled: Compiled, orders: readonly (readonly [number, number])[]): Compiled | null {
+  const { count, size, minutes } = compiled;
+  const lag = compiled.lag.slice();
+  const [head, late] = [compiled.head.slice(), compiled.late.slice()];
+  for (const [i, j] of orders) lag[i * size + j] = Math.max(lag[i * size + j], minutes[i]);
+  if (!close(lag, minutes, size) || !narrow({ count, size, head, late, lag })) return null;
+  const before = beforeOf({ count, size, minutes, lag });
+  return { ...compiled, lag, head, late, before, tail: tailsOf({ count, size, minutes, lag, before, day: lag, nights: 0 }) };
 }
 
 /** Steps whose coat a dryer held in the hand may dry: those that something waits for longer than drying them takes. */

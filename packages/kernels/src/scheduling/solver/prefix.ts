@@ -90,6 +90,7 @@ export function append(problem: Compiled, prefix: Prefix, node: number, gap: Gap
     }
     starts[own] = start;
   };
+  if (isTooLateForOthers(problem, made)) return null;
   relaxAt(place);
   if (starts[node] > late[node]) return null;
   // The prefix holds together already: only what the new node asks of it can push anything.
@@ -131,6 +132,38 @@ export function append(problem: Compiled, prefix: Prefix, node: number, gap: Gap
     if (round > place + 1) return null;
   }
   return { prefix: made, isPushed };
+}
+
+/**
+ * Whether what must still follow within open windows cannot any more: since their sources so much work lies behind, and they also stand
+ * in each other's way (earliest due date first is best on one group of hands; Jackson 1955, from memory).
+ */
+function isTooLateForOthers(problem: Compiled, { sequence, places, gaps }: Prefix): boolean {
+  const { windows, lag, size, minutes, breakLength, longestWindow } = problem;
+  if (longestWindow === 0) return false;
+  const dues = new Map<number, number>();
+  let since = 0;
+  for (let k = sequence.length - 1; k >= 0; k--) {
+    const from = sequence[k];
+    since += minutes[from];
+    for (const to of windows[from] as number[]) {
+      if (places[to] >= 0) continue;
+      const left = -lag[to * size + from] - since;
+      if (left < 0) return true;
+      dues.set(to, Math.min(dues.get(to) ?? left, left));
+    }
+    if (gaps[k] === 'break') since += breakLength;
+    // What lies farther back was in time when it was passed.
+    if (since > longestWindow) break;
+  }
+  if (dues.size < 2) return false;
+  const open = [...dues].map(([to, left]) => ({ due: left + minutes[to], minutes: minutes[to] }));
+  open.sort((one, other) => one.due - other.due);
+  let work = 0;
+  return open.some((one) => {
+    work += one.minutes;
+    return work > one.due;
+  });
 }
 
 /** Longest paths from one place of a prefix to all of its nodes, by the same constraints. */

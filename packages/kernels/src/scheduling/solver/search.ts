@@ -57,8 +57,10 @@ export function* search(
       return { best, bound: openBound(), nodes, isDone: false };
     }
     nodes++;
-    if (isDominated(problem, node, memo, goal)) continue;
-    const children = expand(problem, node, goal).filter((child) => !isWorse(child));
+    const ready = readyAfter(problem, node);
+    // Where only one way goes on, nothing is won by comparing.
+    if (ready.length > 1 && isDominated(problem, node, memo, goal)) continue;
+    const children = expand(problem, node, goal, ready).filter((child) => !isWorse(child));
     stack.push({ children, next: 0 });
     if (++since >= YIELD_NODES) {
       since = 0;
@@ -68,20 +70,27 @@ export function* search(
   return { best, bound: best ? best.end : Number.POSITIVE_INFINITY, nodes, isDone: true };
 }
 
+/** Steps and dryers that may come next: all that must come before them is done. */
+function readyAfter(problem: Compiled, node: Node): number[] {
+  const { count, size, before, fixed } = problem;
+  const { places } = node.prefix;
+  const isDone = (step: number) => places[step] >= 0;
+  const next = fixed.find((step) => !isDone(step));
+  if (next !== undefined) return [next];
+  const ready: number[] = [];
+  for (let step = 0; step < size; step++) {
+    if (isDone(step) || !(before[step] as number[]).every(isDone)) continue;
+    if (step < count || helps(problem, node, step)) ready.push(step);
+  }
+  return ready;
+}
+
 /** All ways to go on from a node, the most promising first. */
-function expand(problem: Compiled, node: Node, goal: Goal): Node[] {
-  const { count, size, minutes, before, breakLength, maxStretch, fixed, nights } = problem;
+function expand(problem: Compiled, node: Node, goal: Goal, ready: readonly number[]): Node[] {
+  const { count, size, minutes, breakLength, maxStretch, fixed, nights } = problem;
   const { prefix } = node;
   const isDone = (step: number) => prefix.places[step] >= 0;
   const next = fixed.find((step) => !isDone(step));
-  const ready: number[] = [];
-  if (next !== undefined) ready.push(next);
-  else
-    for (let step = 0; step < size; step++) {
-      if (isDone(step) || !(before[step] as number[]).every(isDone)) continue;
-      if (step >= count && !helps(problem, node, step)) continue;
-      ready.push(step);
-    }
   const place = prefix.sequence.length;
   const last = prefix.sequence[place - 1];
   const children: Child[] = [];
@@ -126,6 +135,10 @@ function expand(problem: Compiled, node: Node, goal: Goal): Node[] {
       one.start - other.start || rank(one.gap) - rank(other.gap) || one.bound - other.bound || one.step - other.step,
   );
 }
+
+/** What no plan can beat, before anything is decided. */
+export const boundOfAll = (problem: Compiled): number =>
+  boundOf(problem, { prefix: emptyPrefix(problem), end: 0, bound: 0, inversions: 0, isPushed: false });
 
 /** Whether drying a coat now would let anything begin earlier than its own drying does. */
 function helps({ count, waits, minutes, dryerOf }: Compiled, node: Node, dryer: number): boolean {

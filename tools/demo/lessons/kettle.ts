@@ -13,7 +13,8 @@ const tubes = [
 
 /** Subject first, the background cut in round it; a dry voice of few words. */
 export const kettle: Lesson = {
-  schemaVersion: 9,
+  schemaVersion: 10,
+  leftOut: [],
   passages: [],
   title: 'A copper kettle and two mugs',
   language: 'en',

@@ -10,7 +10,7 @@ import { Mark, Passage, Sample, Stage, Step } from './steps.js';
 import { Variant } from './variant.js';
 
 /** The document version written by this build; older ones are upgraded on reading (`core/lesson`). */
-export const SCHEMA_VERSION = 9;
+export const SCHEMA_VERSION = 10;
 
 export const Lesson = Type.Object(
   {
@@ -57,6 +57,10 @@ export const Lesson = Type.Object(
     stages: Type.Array(Stage, { maxItems: limits.stages }),
     steps: Type.Array(Step, { maxItems: limits.steps }),
     passages: Type.Array(Passage, { maxItems: limits.passages }),
+    /** Steps left out for its length, each with the one that it stood after; they can be brought back. */
+    leftOut: Type.Array(Type.Object({ step: Step, afterId: optional(Id) }, strict), { maxItems: limits.leftOut }),
+    /** What is asked before anything more is painted. */
+    stopTest: optional(Type.Array(Type.String({ minLength: 1, maxLength: 300 }), { maxItems: limits.stopTest })),
     planning: Planning,
     samples: Type.Array(Sample, { maxItems: limits.samples }),
     variants: Type.Array(Variant, { maxItems: limits.variants }),

@@ -2,6 +2,7 @@ import { type Static, Type } from 'typebox';
 import { limits } from '../limits.js';
 import { Id, Name, oneOf, optional, Point, strict } from '../shapes.js';
 import { TwinOf } from './drawing.js';
+import { OwnChoices } from './school.js';
 import { techniques } from './steps.js';
 import { Lab, Sha256 } from './values.js';
 
@@ -119,6 +120,8 @@ export const Area = Type.Object(
     flow: optional(Type.Object({ kind: oneOf(['towards', 'round'] as const), at: Point }, strict)),
     /** Small and looked at first: an eye, a mouth, a window with light in it. */
     feature: optional(Type.Literal(true)),
+    /** How it is painted, where that differs from the lesson. */
+    ownWay: optional(OwnChoices),
     /** Nothing is painted here before this step. */
     keepFreeUntil: optional(Id),
   },

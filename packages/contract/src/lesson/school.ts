@@ -23,6 +23,9 @@ export const schoolChoices = {
   teaching: ['show-then-do', 'paint-along'],
   varnish: ['none', 'brushed', 'sprayed'],
   hardPart: ['as-they-come', 'first', 'last'],
+  sweep: ['far-to-near', 'by-value', 'by-mix'],
+  loading: ['one', 'half-mixed', 'double'],
+  reference: ['in-sight', 'away-for-last-stage'],
 } as const;
 
 export const School = Type.Object(
@@ -45,11 +48,32 @@ export const School = Type.Object(
     teaching: oneOf(schoolChoices.teaching),
     varnish: oneOf(schoolChoices.varnish),
     hardPart: oneOf(schoolChoices.hardPart),
+    sweep: oneOf(schoolChoices.sweep),
+    loading: oneOf(schoolChoices.loading),
+    reference: oneOf(schoolChoices.reference),
   },
   strict,
 );
 
 export type School = Static<typeof School>;
+
+/** The choices that an area or a thing may have of its own, over those of the lesson. */
+export const ownChoices = ['layers', 'values', 'mixing', 'loading', 'detail', 'thinning', 'drying'] as const;
+
+export const OwnChoices = Type.Object(
+  {
+    layers: optional(oneOf(schoolChoices.layers)),
+    values: optional(oneOf(schoolChoices.values)),
+    mixing: optional(oneOf(schoolChoices.mixing)),
+    loading: optional(oneOf(schoolChoices.loading)),
+    detail: optional(oneOf(schoolChoices.detail)),
+    thinning: optional(oneOf(schoolChoices.thinning)),
+    drying: optional(oneOf(schoolChoices.drying)),
+  },
+  strict,
+);
+
+export type OwnChoices = Static<typeof OwnChoices>;
 
 /** An instructor's own way of drafting, beside the choices of the school. */
 export const Method = Type.Object(

@@ -23,6 +23,8 @@ export const needs = ['auto', 'any', 'wet', 'damp', 'paintOver', 'touchDry', 'fi
 /** Orders in which the parts of a coat are laid; `gap` keeps a hair's breadth away from wet neighbours, closed later. */
 export const layings = ['edges-first', 'edges-last', 'gap', 'top-down', 'across'] as const;
 export const loads = ['thin', 'normal', 'generous'] as const;
+/** Several mixes on one brush: half mixed, or one on each side of it. */
+export const loadings = ['half-mixed', 'double'] as const;
 
 export const stepKinds = ['paint', 'draw', 'prepare', 'transfer', 'dry', 'look', 'practise', 'break'] as const;
 
@@ -67,6 +69,8 @@ export const Mark = Type.Object(
         strict,
       ),
     ),
+    /** Laid so often over itself; once where nothing is said. */
+    coats: optional(Type.Integer({ minimum: 1, maximum: 8 })),
     /** Areas covered up while it is laid. */
     protectIds: optional(Type.Array(Id, { maxItems: 60 })),
   },
@@ -78,6 +82,10 @@ export type Mark = Static<typeof Mark>;
 /** Orders in which the colours of a passage are laid: the light one first and darker ones towards it, corners first, or downwards. */
 export const passageOrders = ['light-out', 'dark-in', 'top-down', 'by-hand'] as const;
 
+/** Where on its area a colour of a passage lies: all over it where nothing is said. */
+export const placements = ['top', 'bottom', 'left', 'right', 'corners', 'middle'] as const;
+export type PassagePlacement = (typeof placements)[number];
+
 /** Several colours at places on one or more areas, worked as one wet coat. */
 export const Passage = Type.Object(
   {
@@ -85,7 +93,9 @@ export const Passage = Type.Object(
     name: Name,
     areaIds: Type.Array(Id, { minItems: 1, maxItems: limits.areaIds }),
     /** Which mix lies where, in the order of laying. */
-    places: Type.Array(Type.Object({ mixId: Id, areaId: Id }, strict), { maxItems: limits.places }),
+    places: Type.Array(Type.Object({ mixId: Id, areaId: Id, at: optional(oneOf(placements)) }, strict), {
+      maxItems: limits.places,
+    }),
     order: oneOf(passageOrders),
     /** Only the seams between its colours are softened, or all of it is gone over once more. */
     soften: oneOf(['seams', 'whole'] as const),
@@ -143,6 +153,10 @@ export const Step = Type.Object(
     laying: optional(oneOf(layings)),
     /** How much paint the brush carries: rubbed out thin, usual, or generous. */
     load: optional(oneOf(loads)),
+    /** Its mixes go onto the brush together; otherwise one after the other. */
+    loading: optional(oneOf(loadings)),
+    /** It is a further coat of what this step lays. */
+    coatOf: optional(Id),
     paint: optional(oneOf(paintKinds)),
     /** Minutes between two passes of mist, where the medium is mist. */
     mistEveryMin: optional(Type.Number({ minimum: 0.5, maximum: 120 })),
@@ -153,7 +167,15 @@ export const Step = Type.Object(
     stroke: optional(oneOf(strokes)),
     /** Done again until it is right: what to look for, and how often at most. */
     repeat: optional(
-      Type.Object({ most: Type.Integer({ minimum: 2, maximum: 500 }), until: Type.String({ maxLength: 300 }) }, strict),
+      Type.Object(
+        {
+          most: Type.Integer({ minimum: 2, maximum: 500 }),
+          until: Type.String({ maxLength: 300 }),
+          /** So often it is done as a rule. */
+          expected: optional(Type.Integer({ minimum: 1, maximum: 500 })),
+        },
+        strict,
+      ),
     ),
     /** A photograph of a canvas at this stage, shown in place of the computed picture. */
     photoSha256: optional(Sha256),
@@ -166,6 +188,8 @@ export const Step = Type.Object(
     mayBeLeftOut: optional(Type.Boolean()),
     /** The wet passage that it paints as one coat. */
     passageId: optional(Id),
+    /** Done before the class, at home, on its own clock. */
+    ahead: optional(Type.Literal(true)),
     /** The last look and signing, after which nothing is painted; or a correction after it all the same. */
     role: optional(oneOf(['last', 'after-sign'] as const)),
   },
@@ -189,5 +213,7 @@ export type Need = (typeof needs)[number];
 export type Laying = (typeof layings)[number];
 
 export type Load = (typeof loads)[number];
+
+export type Loading = (typeof loadings)[number];
 
 export type StepKind = (typeof stepKinds)[number];

@@ -124,6 +124,28 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
     with: pick(lesson.areas).id,
     wish: pick(['clean', 'may-soften', 'soft', null]),
   }),
+  setOwnWay: ({ lesson, pick, random }) => ({
+    ids: [pick(lesson.areas).id],
+    ownWay: random() < 0.3 ? null : { layers: pick(['dry-layers', 'one-wet-session', 'glazes']), detail: 'render' },
+  }),
+  setPassage: ({ lesson, pick }) => {
+    const passage = pick(lesson.passages);
+    const { id } = passage;
+    return {
+      id,
+      places: passage.areaIds.map((areaId) => ({ mixId: pick(lesson.mixes).id, areaId, at: pick(['top', 'corners']) })),
+      order: pick(['light-out', 'dark-in']),
+    };
+  },
+  bringBack: ({ lesson, pick }) => ({ ids: [pick(lesson.leftOut.map((one) => one.step)).id] }),
+  forgetLeftOut: ({ lesson, pick }) => ({ ids: [pick(lesson.leftOut.map((one) => one.step)).id] }),
+  setWanted: ({ random }) => ({ minutes: random() < 0.3 ? null : 30 + random() * 200 }),
+  setStopTest: ({ random }) => ({ questions: random() < 0.3 ? [] : ['Would another hour make it better?'] }),
+  setCoats: ({ id, lesson, pick, random }) => ({
+    id: pick(lesson.steps).id,
+    coats: 1 + Math.floor(random() * 4),
+    ids: [id(), id(), id()],
+  }),
   setFeature: ({ lesson, pick, random }) => ({ id: pick(lesson.areas).id, feature: random() < 0.5 }),
   setDirection: ({ lesson, pick, random }) => ({ id: pick(lesson.areas).id, deg: random() < 0.3 ? null : random() * 180 }),
   setOverlap: ({ random }) => ({ mm: random() * 10 }),

@@ -13,7 +13,7 @@ import { drawCommands } from './draw-commands.js';
 import { paintCommands } from './paint-commands.js';
 import { pictureCommands } from './picture-commands.js';
 import { planCommands } from './plan-commands.js';
-import { heldBy, letGo } from './references.js';
+import { heldBy, letGo, letGoOfMissing } from './references.js';
 import { teachCommands } from './teach-commands.js';
 
 export { CommandError };
@@ -129,8 +129,17 @@ export const commands = {
       throw new CommandError(commandErrors.orderOutdated);
     lesson.steps = ids.map((id, place) => Object.assign(find(lesson.steps, id, 'step'), { stageId: places[place] as string }));
   },
-  /** Puts a draft in place of all stages and steps; what was pinned goes with them. */
-  takeDraft: (lesson: D, { stages, steps, passages = [] }: { stages: Stage[]; steps: Step[]; passages?: Passage[] }) => {
+  /** Puts a draft in place of all stages and steps; what was pinned goes with them, and what had been left out before. */
+  takeDraft: (
+    lesson: D,
+    {
+      stages,
+      steps,
+      passages = [],
+      leftOut = [],
+      cutsBefore = [],
+    }: { stages: Stage[]; steps: Step[]; passages?: Passage[]; leftOut?: Lesson['leftOut']; cutsBefore?: string[] },
+  ) => {
     if (stages.length === 0) throw new CommandError(commandErrors.draftWithoutStage);
     const wet = new Set(passages.map((one) => one.id));
     const known = new Set(stages.map((stage) => stage.id));
@@ -151,12 +160,73 @@ export const commands = {
       ) as D['steps'];
     lesson.planning.pins = [];
     delete lesson.planning.cutsBefore;
+    if (cutsBefore.length > 0) lesson.planning.cutsBefore = cutsBefore.filter((id) => steps.some((step) => step.id === id));
+    lesson.leftOut = structuredClone(leftOut) as D['leftOut'];
     for (const { id } of gone) letGo(lesson, 'steps', id);
     for (const { id } of goneStages) letGo(lesson, 'stages', id);
+    letGoOfMissing(lesson, 'leftOut.');
   },
-  /** Takes several steps away at once. */
+  /** Takes several steps out of the lesson at once; they are kept, each with the place it had. */
   leaveOut: (lesson: D, { ids }: { ids: string[] }) => {
+    const steps = ids.map((id) => find(lesson.steps, id, 'step'));
+    const kept = lesson.steps.filter((step) => steps.includes(step)).map((step) => copied(step as Step));
+    const afters = new Map(kept.map((step) => [step.id, stepBefore(lesson, step.id, ids)]));
     for (const id of ids) commands.removeStep(lesson, { id });
+    lesson.leftOut = lesson.leftOut.filter(({ step }) => !ids.includes(step.id));
+    for (const step of kept) {
+      const afterId = afters.get(step.id);
+      lesson.leftOut.push({ step: step as D['steps'][number], ...(afterId ? { afterId } : {}) });
+    }
+    letGoOfMissing(lesson, 'leftOut.');
+  },
+  /** Puts what was left out back where it stood. */
+  bringBack: (lesson: D, { ids }: { ids: readonly string[] }) => {
+    // Neighbours that were left out together come back in their order.
+    const chosen = lesson.leftOut.filter(({ step }) => ids.includes(step.id));
+    if (chosen.length === 0) throw new CommandError(commandErrors.notLeftOut);
+    lesson.leftOut = lesson.leftOut.filter((one) => !chosen.includes(one));
+    for (const { step, afterId } of [...chosen].reverse()) {
+      const after = lesson.steps.findIndex((one) => one.id === afterId);
+      const ends = lesson.steps.map((one) => one.stageId).lastIndexOf(step.stageId);
+      const at = (after >= 0 ? after : ends) + 1;
+      insert(lesson.steps, step, 'step', beforeLastLook(lesson, step as Step, at));
+    }
+    groupByStage(lesson);
+  },
+  /** Lets go for good of what was left out. */
+  forgetLeftOut: (lesson: D, { ids }: { ids: readonly string[] }) => {
+    lesson.leftOut = lesson.leftOut.filter(({ step }) => !ids.includes(step.id));
+  },
+  /** How long the lesson is wanted; null: as long as is usual for its students. */
+  setWanted: (lesson: D, { minutes }: { minutes: number | null }) => {
+    if (minutes !== null) between(minutes, 10, 10_000, commandErrors.wantedOutOfRange);
+    setOrClear<Lesson, 'wantedMin'>(lesson as Lesson, 'wantedMin', minutes);
+  },
+  /** What is asked before anything more is painted; none: what follows from the picture. */
+  setStopTest: (lesson: D, { questions }: { questions: readonly string[] }) => {
+    const asked = questions.map((one) => one.trim()).filter((one) => one !== '');
+    setOrClear<Lesson, 'stopTest'>(lesson as Lesson, 'stopTest', asked.length > 0 ? asked : null);
+  },
+  /**
+   * Lays what a step lays so often, each coat a step of its own after it; `ids` name those that are new. Other steps may stand between
+   * them.
+   */
+  setCoats: (lesson: D, { id, coats, ids }: { id: string; coats: number; ids: readonly string[] }) => {
+    const step = find(lesson.steps, id, 'step');
+    between(coats, 1, 8, commandErrors.coatsOutOfRange);
+    if (step.coatOf !== undefined || step.passageId !== undefined) throw new CommandError(commandErrors.coatsOfCoat);
+    const further = lesson.steps.filter((one) => one.coatOf === id);
+    for (const gone of further.slice(coats - 1)) commands.removeStep(lesson, { id: gone.id });
+    const kept = further.slice(0, coats - 1);
+    const { doMin: _, showMin: __, role: ___, ...rest } = copied(step as Step);
+    for (let k = kept.length; k < coats - 1; k++) {
+      const after = kept.at(-1) ?? step;
+      const own = ids[k - kept.length];
+      if (own === undefined) throw new CommandError(commandErrors.coatsOfCoat);
+      const made: Step = { ...rest, id: own, title: coatTitle(step.title, k + 2), coatOf: id, markIds: [...step.markIds] };
+      insert(lesson.steps, made, 'step', lesson.steps.findIndex((one) => one.id === after.id) + 1);
+      kept.push(find(lesson.steps, own, 'step'));
+    }
   },
   removeStep: (lesson: D, { id }: { id: string }) => {
     const { passageId } = take(lesson.steps, id, 'step');
@@ -178,6 +248,23 @@ export const commands = {
     insert(lesson.passages, { ...structuredClone(passage), name: named(passage.name, 'passage') }, 'passage');
     insert(lesson.steps, { ...atOnePlace(step), passageId: passage.id }, 'step', at);
     for (const id of instead) commands.removeStep(lesson, { id });
+  },
+  /** Where the colours of a passage lie, in which order they are laid, and how far they are softened. */
+  setPassage: (
+    lesson: D,
+    { id, places, order, soften }: { id: string } & Partial<Pick<Passage, 'places' | 'order' | 'soften'>>,
+  ) => {
+    const passage = find(lesson.passages, id, 'passage');
+    for (const { mixId, areaId } of places ?? []) {
+      find(lesson.mixes, mixId, 'mix');
+      if (!passage.areaIds.includes(areaId)) throw new CommandError(commandErrors.gone('area'));
+    }
+    if (order) passage.order = order;
+    if (soften) passage.soften = soften;
+    if (!places) return;
+    passage.places = structuredClone(places) as D['passages'][number]['places'];
+    const mixIds = [...new Set(places.map((place) => place.mixId))];
+    for (const step of lesson.steps) if (step.passageId === id) step.mixIds = mixIds;
   },
   /** Paints the areas of a passage one by one again, each with its own mixes; `ids` name the steps after the first. */
   partPassage: (lesson: D, { id, ids }: { id: string; ids: readonly string[] }) => {
@@ -210,6 +297,21 @@ export const commands = {
   },
 };
 
+const nth = ['', 'first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth'];
+/** "Tower, second coat". */
+export const coatTitle = (title: string, k: number): string => `${title.slice(0, 100)}, ${nth[k] ?? `${k}th`} coat`;
+
+const copied = (step: Step): Step => JSON.parse(JSON.stringify(step)) as Step;
+
+/** The step before one, of those that stay. */
+function stepBefore(lesson: D, id: string, without: readonly string[]): string | undefined {
+  const at = lesson.steps.findIndex((step) => step.id === id);
+  return lesson.steps
+    .slice(0, at)
+    .filter((step) => !without.includes(step.id))
+    .at(-1)?.id;
+}
+
 /** Where a step is put: paint goes before the last look and the signature, unless it is a correction after it. */
 function beforeLastLook(lesson: D, step: Step, at = lesson.steps.length): number {
   const last = lesson.steps.findIndex((one) => one.role === 'last');
@@ -228,6 +330,8 @@ export type ClearableStepField =
   | 'partByPart'
   | 'laying'
   | 'load'
+  | 'loading'
+  | 'ahead'
   | 'paint'
   | 'mistEveryMin'
   | 'underFilm'

@@ -67,6 +67,7 @@ export function emptyLesson(
     stages: [{ id: ids(), name: 'First things' }],
     steps: [],
     passages: [],
+    leftOut: [],
     planning: { pins: [] },
     samples: [],
     variants: [],

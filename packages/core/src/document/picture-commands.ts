@@ -7,6 +7,7 @@ import {
   type Lab,
   type Lesson,
   type Outline,
+  type OwnChoices,
   type Placement,
   type Reference,
   type Thing,
@@ -188,6 +189,11 @@ export const pictureCommands = {
   },
   setFeature: (lesson: D, { id, feature }: { id: string; feature: boolean }) => {
     setOrClear(find(lesson.areas, id, 'area'), 'feature', feature || null);
+  },
+  /** How some areas are painted, where it differs from the lesson; null: as the lesson is. */
+  setOwnWay: (lesson: D, { ids, ownWay }: { ids: readonly string[]; ownWay: OwnChoices | null }) => {
+    const kept = ownWay && Object.keys(ownWay).length > 0 ? ownWay : null;
+    for (const id of ids) setOrClear(find(lesson.areas, id, 'area'), 'ownWay', kept);
   },
   setDirection: (lesson: D, { id, deg }: { id: string; deg: number | null }) => {
     if (deg !== null) between(deg, -180, 180, commandErrors.directionOutOfRange);

@@ -51,6 +51,14 @@ export const references: readonly Reference[] = [
   row('passages.*.areaIds', 'areas', 'drop-when-empty', true),
   row('passages.*.places.*.mixId', 'mixes', 'drop', true),
   row('passages.*.places.*.areaId', 'areas', 'drop', true),
+  row('steps.*.coatOf', 'steps', 'clear', true),
+  row('leftOut.*.afterId', 'steps', 'clear', false),
+  row('leftOut.*.step.stageId', 'stages', 'drop', true),
+  row('leftOut.*.step.areaIds', 'areas', 'drop-when-empty', true),
+  row('leftOut.*.step.mixIds', 'mixes', 'clear', true),
+  row('leftOut.*.step.markIds', 'marks', 'drop-when-empty', true),
+  row('leftOut.*.step.passageId', 'passages', 'clear', false),
+  row('leftOut.*.step.coatOf', 'steps', 'clear', true),
   row('planning.pins.*.stepId', 'steps', 'drop', false),
   row('planning.pins.*.firstId', 'steps', 'drop', false),
   row('planning.pins.*.thenId', 'steps', 'drop', false),
@@ -74,6 +82,7 @@ export const references: readonly Reference[] = [
   row('variants.*.changes.*.step.mixIds', 'mixes', 'clear', true),
   row('variants.*.changes.*.step.markIds', 'marks', 'clear', true),
   row('variants.*.changes.*.step.passageId', 'passages', 'clear', false),
+  row('variants.*.changes.*.step.coatOf', 'steps', 'clear', true),
 ];
 
 type Holder = Record<string, unknown>;
@@ -173,11 +182,12 @@ export function danglingReferences(lesson: Lesson): string[] {
   );
 }
 
-/** Lets go of all that is named and not there, in place: for documents of earlier versions, which were cleaned with holes. */
-export function letGoOfMissing(lesson: object): void {
+/** Lets go of all that is named and not there, in place; only in what lies under `within`, where it is given. */
+export function letGoOfMissing(lesson: object, within = ''): void {
   const there = known(lesson);
   for (const { path, to } of references)
-    for (const place of placesOf(lesson, path)) for (const id of idsAt(place)) if (!there[to].has(id)) letGo(lesson, to, id);
+    if (path.startsWith(within))
+      for (const place of placesOf(lesson, path)) for (const id of idsAt(place)) if (!there[to].has(id)) letGo(lesson, to, id);
 }
 
 /** A step of another lesson as it can be put into this one: what it names is left out where this lesson does not have it. */

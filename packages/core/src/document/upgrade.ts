@@ -58,6 +58,13 @@ const upgrades: Record<number, (old: Versioned) => Versioned> = {
     for (const { changes } of lesson.variants ?? []) for (const { step } of changes) needsOfContacts(step);
     return waited ? { ...lesson, formerWaits: true } : lesson;
   },
+  // Version 9 forgot what it left out for a length, and its schools knew no sweep, no loaded brush and no picture put away.
+  9: (old) => ({
+    ...old,
+    schemaVersion: 10,
+    leftOut: [],
+    ...(old.school ? { school: { ...old.school, sweep: 'far-to-near', loading: 'one', reference: 'in-sight' } } : {}),
+  }),
 };
 
 /** What glazes, washes, scumbles and lines ask for by their nature: where a step said the same, it need not be said. */

@@ -1,6 +1,6 @@
 import type { Lesson, Step } from '@viaticum/contract';
 import { otherWords, paintingWords, plainSay } from '../text/index.js';
-import type { Draft, DraftedStep } from './draft.js';
+import type { Draft, DraftedStep } from './shape.js';
 
 const fields = [
   'title',

@@ -6,8 +6,10 @@ import { NEW_MIX_MIN, paceOf } from '../step/index.js';
 import { otherWords } from '../text/index.js';
 import { listInWords } from '../units/index.js';
 import { usualMin } from './budget.js';
-import { asDrafted, type DraftHints, draftLesson, withBreaks } from './draft.js';
+import { type DraftHints, draftLesson } from './draft.js';
 import { fitTo } from './fit.js';
+import { withBreaks } from './fixing.js';
+import { asDrafted } from './shape.js';
 
 /** One hand keeps a plan to within this (our judgement). */
 const KEPT_SHARE = 1.05;

@@ -1,6 +1,6 @@
 export { type Budget, budgetOf, usualMin } from './budget.js';
 export { type DraftChange, draftChanges } from './difference.js';
-export { asDrafted, type Draft, type DraftedStep, type DraftHints, draftLesson } from './draft.js';
+export { type DraftHints, draftLesson } from './draft.js';
 export { areaFacts } from './facts.js';
 export { fitTo, type LeftOut } from './fit.js';
 export { draftInTime } from './in-time.js';
@@ -8,4 +8,5 @@ export { passageOfSteps } from './passages.js';
 export { proposeStep, type StepProposal } from './proposal.js';
 export { type ReadySchool, readySchools, schoolOf } from './ready-schools.js';
 export { strokeOf, usualStroke } from './rules/strokes.js';
+export { asDrafted, type Draft, type DraftedStep } from './shape.js';
 export { type Amount as SimplerBy, type Simpler, simplify } from './simplify.js';

@@ -1,6 +1,6 @@
 import type { Lesson, Step } from '@viaticum/contract';
 import { paintingWords } from '../text/index.js';
-import { brushOfCoat, coatsOf } from './draft.js';
+import { brushOfCoat, coatsOf } from './coats.js';
 import { areaFacts } from './facts.js';
 import { usualStroke } from './rules/strokes.js';
 

@@ -101,6 +101,15 @@ export const schoolWords: { [C in keyof School]: { ask: string; options: Record<
   teaching: { ask: 'Teaching', options: { 'show-then-do': 'show, then do', 'paint-along': 'paint along' } },
   varnish: { ask: 'Varnish', options: { none: 'none', brushed: 'brushed', sprayed: 'sprayed' } },
   hardPart: { ask: 'The hard part', options: { 'as-they-come': 'when it comes', first: 'first', last: 'last' } },
+  sweep: {
+    ask: 'Gone over',
+    options: { 'far-to-near': 'from far to near', 'by-value': 'value by value', 'by-mix': 'mix by mix' },
+  },
+  loading: {
+    ask: 'Brush loaded with',
+    options: { one: 'one mix', 'half-mixed': 'two, half mixed', double: 'two, side by side' },
+  },
+  reference: { ask: 'The picture', options: { 'in-sight': 'stays in sight', 'away-for-last-stage': 'is put away at the end' } },
 };
 
 export const draftWords = {

@@ -1,0 +1,83 @@
+import type { Lesson, Step } from '@viaticum/contract';
+import { findings } from '../check/index.js';
+import { type CommandArgs, type CommandName, carryOut, startHistory } from '../document/index.js';
+import { planLesson } from '../plan/index.js';
+import { otherWords } from '../text/index.js';
+import { asDrafted, type Draft, empty } from './shape.js';
+
+const LONGEST_STRETCH_MIN = 75;
+const BREAK_MIN = 10;
+
+/** Findings of which the fix is taken where a draft fails in its room. */
+export const fixable = new Set(['blend-outlasts', 'window-missed', 'contradiction', 'mist-runs']);
+/** What is only to be said. */
+export const voiced = new Set(['brush-hardens', 'water-change', 'rough-unannounced']);
+const MOST_MENDS = 40;
+
+/** Takes the fixes of the checks for what fails in this room: mist or retarder for a long blend, dry paint where wet cannot be. */
+export function fixed(lesson: Lesson, draft: Draft, ids: () => string, rules: ReadonlySet<string>): Draft {
+  let now = asDrafted(lesson, draft);
+  const tried = new Set<string>();
+  for (let round = 0; round < MOST_MENDS; round++) {
+    const found = findings(now, planLesson(now)).find(
+      (one) => rules.has(one.rule) && one.fix && !tried.has(one.id + one.fix.words),
+    );
+    if (!found?.fix) break;
+    tried.add(found.id + found.fix.words);
+    const { command, args } = found.fix;
+    const withIds =
+      command === 'divideStep'
+        ? { ...(args as { parts: number }), ids: Array.from({ length: (args as { parts: number }).parts - 1 }, ids) }
+        : args;
+    now = carryOut(startHistory(now), command as CommandName, withIds as CommandArgs<CommandName>).lesson;
+  }
+  const why = new Map(draft.steps.map((one) => [one.step.id, one.why]));
+  return {
+    stages: draft.stages,
+    passages: now.passages,
+    steps: now.steps.map((step) => ({ step, why: why.get(step.id) ?? ['In parts, so that each is blended while it is wet.'] })),
+  };
+}
+
+/** A draft with its breaks, each with its reason. */
+export function rested(lesson: Lesson, draft: Draft, ids: () => string): Draft {
+  const why = new Map(draft.steps.map((one) => [one.step.id, one.why]));
+  const { steps } = withBreaks(asDrafted(lesson, draft), ids);
+  const reason = ['Eyes, backs and attention last about an hour.'];
+  return { ...draft, steps: steps.map((step) => ({ step, why: why.get(step.id) ?? reason })) };
+}
+
+/** Breaks before the step that would make a stretch longer than an hour and a quarter; a pause of five minutes is a break already. */
+export function withBreaks(lesson: Lesson, ids: () => string): Lesson {
+  let now = lesson;
+  for (let round = 0; round < 8; round++) {
+    const { plan } = planLesson(now);
+    const cuts = new Set(now.planning.cutsBefore);
+    let from = 0;
+    let at = -1;
+    for (const item of plan.items) {
+      const isRest = item.kind !== 'step' && item.endMin - item.startMin >= 5;
+      if (isRest || (item.stepId && cuts.has(item.stepId))) from = isRest ? item.endMin : item.startMin;
+      else if (item.endMin - from > (now.method?.breakEveryMin ?? LONGEST_STRETCH_MIN) && item.startMin > from) {
+        at = now.steps.findIndex((one) => one.id === item.stepId);
+        break;
+      }
+    }
+    const before = now.steps[at];
+    // Into wet paint nothing may come between.
+    if (!before || before.needs === 'wet' || before.needs === 'damp' || before.role === 'last') break;
+    const rest: Step = {
+      id: ids(),
+      markIds: [],
+      ...empty,
+      ...otherWords.break,
+      kind: 'break',
+      title: 'Break, fresh water',
+      stageId: before.stageId,
+      showMin: 0,
+      doMin: BREAK_MIN,
+    };
+    now = { ...now, steps: [...now.steps.slice(0, at), rest, ...now.steps.slice(at)] };
+  }
+  return now;
+}

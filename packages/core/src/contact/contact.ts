@@ -1,6 +1,6 @@
 import type { EdgeWish, Lesson, Mix, Need, Step } from '@viaticum/contract';
 import { blend, type Spectra } from '@viaticum/kernels/mixing';
-import { isOnlyMarks, memo, mixesOn } from '../derived/index.js';
+import { isOnlyMarks, marksOf, memo, mixesOn } from '../derived/index.js';
 import { type LaidCoat, rungMinutes, type StepMinutes } from '../step/index.js';
 import { askedOf, type ContactKind, harmLimit, pickUp, wishOf } from './asked.js';
 import { ageOfShare, harmlessShare, harmOf, paintOfMix, pickedUp } from './harm.js';
@@ -162,10 +162,19 @@ function creditOf(lesson: Lesson, below: LaidCoat, before: StepMinutes, act: Act
     return shown + (before.doMin - laidBy) + reachedAt;
   }
   const covers = (one: Step) => (one.coverShare ?? 1) >= 1 && !isOnlyMarks(one) && !one.side;
-  if (!covers(step) || !covers(below.step) || act.wetUm <= 0) return shown + minutes.leadMin;
+  const isInStep = (covers(step) && covers(below.step)) || goRoundAlike(lesson, below.step, step);
+  if (!isInStep || act.wetUm <= 0) return shown + minutes.leadMin;
   // One person goes over the same area in the same order of parts.
   const [one, other] = [before.doMin - before.leadMin, minutes.doMin - minutes.leadMin];
   return shown + minutes.leadMin + Math.max(0, Math.min(one, other));
+}
+
+/** Whether both lay marks in the same order: the same ones again, or some set round the same point. */
+function goRoundAlike(lesson: Lesson, one: Step, other: Step): boolean {
+  if (!isOnlyMarks(one) || !isOnlyMarks(other)) return false;
+  const centre = (step: Step) => marksOf(lesson, step).map(({ id, round }) => (round ? round.at.join() : id));
+  const own = new Set(centre(one));
+  return own.size > 0 && centre(other).every((at) => own.has(at));
 }
 
 /** When the edges of a step are laid, or at the soonest reached, in minutes from the beginning of its doing. */

@@ -11,6 +11,7 @@ export {
 } from './areas.js';
 export { bringInWords } from './bring.js';
 export { type FoundKind, type FoundThing, findInLesson } from './find.js';
+export { coatsToHide, furtherCoatGain, loadFactor } from './hiding.js';
 export {
   coveringOf,
   filmOf,

@@ -1,6 +1,7 @@
 import type { Lesson } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { visibleOf } from './areas.js';
+import { furtherCoatGain } from './hiding.js';
 import { looksOf } from './looks.js';
 
 /** How much of the picture a step changes: the area it covers times the difference to the coat beneath. */
@@ -12,13 +13,15 @@ export function weightOf(lesson: Lesson, stepId: string): number {
   const parts = new Map(visibleOf(lesson).map((part) => [part.id, part.areaCm2]));
   const colour = (ids: readonly string[]) => looks.get(ids[0] ?? '')?.colour?.lab ?? null;
   const own = colour(step.mixIds);
+  const laid = lesson.steps.slice(0, at).filter((one) => one.id === step.coatOf || one.coatOf === step.coatOf).length;
+  const again = step.coatOf === undefined ? 0 : furtherCoatGain(lesson, step, Math.max(1, laid));
   return step.areaIds.reduce((sum, id) => {
     const below = lesson.steps
       .slice(0, at)
       .reverse()
       .find((one) => one.areaIds.includes(id) && one.mixIds.length > 0);
     const under = below ? colour(below.mixIds) : null;
-    const difference = own && under ? deltaE00(own, under) : 10;
+    const difference = step.coatOf !== undefined ? again : own && under ? deltaE00(own, under) : 10;
     return sum + (parts.get(id) ?? 0) * (step.coverShare ?? 1) * difference;
   }, 0);
 }

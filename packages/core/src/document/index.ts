@@ -1,4 +1,4 @@
-export { type ClearableStepField, type CommandArgs, CommandError, type CommandName, commands } from './commands.js';
+export { type ClearableStepField, type CommandArgs, CommandError, type CommandName, coatTitle, commands } from './commands.js';
 export { commonSizes, defaultRoom, defaultSchool, emptyDrawing, emptyLesson } from './defaults.js';
 export { lessonFaults } from './faults.js';
 export { type Act, carryOut, carryOutAll, type History, redo, startHistory, undo } from './history.js';

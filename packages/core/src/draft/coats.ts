@@ -1,4 +1,5 @@
 import type { Lesson, Step } from '@viaticum/contract';
+import { coatsToHide } from '../derived/index.js';
 import { type AreaFacts, brushFor } from './facts.js';
 import { detailRules, plainBelow } from './rules/detail.js';
 import { layersRules } from './rules/layers.js';
@@ -10,6 +11,8 @@ export type Coat = Pick<Step, 'mixIds' | 'needs'> &
     technique: NonNullable<Step['technique']>;
     why: string;
     isLater: boolean;
+    /** The same paint once more over the first coat. */
+    isAgain?: true;
   };
 export type AreaCoats = { facts: AreaFacts; coats: Coat[]; lights: Coat | null };
 
@@ -21,7 +24,10 @@ const MOST_LIGHTS = 0.45;
 const MOST_BLENDED = 3;
 const SHAPE_SHARE = 0.12;
 
-/** The coats of one area by the school's values and layers; its lightest lights kept for the end where the school says so. */
+/**
+ * The coats of one area by the school's values and layers; its lightest lights kept for the end where the school says so. Paint that
+ * does not cover the ground in one coat is laid again.
+ */
 export function coatsOf(
   lesson: Lesson,
   facts: AreaFacts,
@@ -29,7 +35,29 @@ export function coatsOf(
   shares: readonly { mixId: string; share: number }[] = [],
   isGradual = facts.share >= BLEND_SHARE,
 ): AreaCoats {
-  const { school, level } = lesson;
+  const found = valueCoats(lesson, facts, all, shares, isGradual);
+  const [base, ...rest] = found.coats;
+  if (base?.technique !== 'block-in' || isTooSmall(lesson, facts)) return found;
+  const needed = Math.min(MOST_COATS, coatsToHide(lesson, base.mixIds[0] ?? '', base));
+  const again = Array.from({ length: needed - 1 }, (): Coat => ({ ...base, why: NOT_COVERING, isLater: true, isAgain: true }));
+  return { ...found, coats: [base, ...again, ...rest] };
+}
+
+/** So small that one coat has to do, unless it is what one looks at. */
+const isTooSmall = ({ method, level }: Lesson, { area, share }: AreaFacts): boolean =>
+  !area.feature && share < (method?.plainBelowShare ?? plainBelow[level]);
+
+const MOST_COATS = 3;
+const NOT_COVERING = 'One coat of it does not cover: the ground would show through.';
+
+function valueCoats(
+  lesson: Lesson,
+  facts: AreaFacts,
+  all: readonly AreaFacts[],
+  shares: readonly { mixId: string; share: number }[],
+  isGradual: boolean,
+): AreaCoats {
+  const { school } = lesson;
   const values = valuesRules[school.values];
   const { reason } = layersRules[school.layers];
   const detail = detailRules[school.detail];
@@ -46,7 +74,7 @@ export function coatsOf(
     return { facts, coats: [], lights: null };
   const mixes = [...facts.mixes];
   const { method } = lesson;
-  const isPlain = !facts.area.feature && facts.share < (method?.plainBelowShare ?? plainBelow[level]);
+  const isPlain = isTooSmall(lesson, facts);
   const lightest = Math.max(...all.flatMap((one) => one.mixes.map((mix) => mix.lightness)));
   const top = mixes.at(-1);
   const hasLights =
@@ -56,16 +84,19 @@ export function coatsOf(
     (shareOf.get(top.mix.id) ?? 0) < MOST_LIGHTS &&
     (top.lightness >= LIGHT || (facts.isSubject && top.lightness === lightest));
   if (hasLights) mixes.pop();
-  const lights: Coat | null = hasLights
-    ? {
-        technique: 'loaded',
-        mixIds: [top.mix.id],
-        needs: 'auto',
-        coverShare: cover([top.mix.id], 0.1),
-        why: values.reason,
-        isLater: true,
-      }
-    : null;
+  // Glazes darken: lights are set again on top of them, but for the background.
+  const isRelit = school.layers === 'glazes' && facts.depth > 0 && mixes.length > 1 && top !== undefined;
+  const lights: Coat | null =
+    (hasLights || isRelit) && top
+      ? {
+          technique: 'loaded',
+          mixIds: [top.mix.id],
+          needs: 'auto',
+          coverShare: cover([top.mix.id], 0.1),
+          why: values.reason,
+          isLater: true,
+        }
+      : null;
   const sequence = massFirst(
     values.sequence(mixes).map((one) => one.mix.id),
     shareOf,
@@ -164,7 +195,7 @@ function laterCoat(
 /** Brushes step down: wide for the first coat, half as wide for what follows, a rigger or small round for lights. */
 export function brushOfCoat(facts: AreaFacts, coat: Coat): string {
   if (coat.technique === 'loaded') return brushFor(Math.max(1.6, facts.widthMm * 0.08), ['rigger', 'round']).id;
-  if (coat.isLater) return brushFor(facts.widthMm * 0.35, ['filbert', 'round']).id;
+  if (coat.isLater && !coat.isAgain) return brushFor(facts.widthMm * 0.35, ['filbert', 'round']).id;
   return brushFor(facts.widthMm * 0.7, facts.widthMm > 25 ? ['flat'] : ['flat', 'filbert', 'round']).id;
 }
 

@@ -47,7 +47,7 @@ export function draftChanges(lesson: Lesson, draft: Draft): DraftChange[] {
 function keys(): (step: Step) => string {
   const turns = new Map<string, number>();
   return (step) => {
-    const about = `${step.kind}/${[...step.areaIds].sort().join('+')}`;
+    const about = `${step.kind}/${[...step.areaIds].sort().join('+')}${step.coatOf === undefined ? '' : '/again'}`;
     const turn = turns.get(about) ?? 0;
     turns.set(about, turn + 1);
     return `${about}/${turn}`;

@@ -1,4 +1,5 @@
 import type { Lesson, Mark, Passage, Stage, Step } from '@viaticum/contract';
+import { coatTitle } from '../document/index.js';
 import { otherWords, paintingWords } from '../text/index.js';
 import { type AreaCoats, brushOfCoat, type Coat, coatsOf, inPassages } from './coats.js';
 import { type AreaFacts, areaFacts, brushFor } from './facts.js';
@@ -106,11 +107,21 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
     const lay = ({ facts }: AreaCoats, coat: Coat) => {
       // Lines come directly before the first paint that is cut to them.
       if (isTime && !planes.has(facts.area.id)) draw(stageId);
-      const { why, isLater, ...rest } = coat;
+      const { why, isLater, isAgain, ...rest } = coat;
       const step = { areaIds: [facts.area.id], brushId: brushOfCoat(facts, coat), ...rest };
+      const words = paintingWords(lesson, step);
+      const first = isAgain && steps.find((one) => one.step.areaIds.join() === facts.area.id)?.step;
+      const before = first ? steps.filter((one) => one.step.coatOf === first.id).length : 0;
       add(
         stageId,
-        { ...empty, ...step, kind: 'paint', ...paintingWords(lesson, step), ...(isLater ? { mayBeLeftOut: true } : {}) },
+        {
+          ...empty,
+          ...step,
+          kind: 'paint',
+          ...words,
+          ...(first ? { title: coatTitle(words.title, before + 2), coatOf: first.id } : {}),
+          ...(isLater ? { mayBeLeftOut: true } : {}),
+        },
         [order.reason, why],
       );
     };
@@ -163,6 +174,9 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
   function addMark(stageId: string, facts: AreaFacts, mark: Mark): void {
     const step = markStep(lesson, facts, mark);
     add(stageId, step, ['Marks lie on the finished coats: the shorter first, the longest and lightest last.']);
+    const coatOf = steps.at(-1)?.step.id as string;
+    for (let k = 2; k <= (mark.coats ?? 1); k++)
+      add(stageId, { ...step, title: coatTitle(step.title, k), coatOf }, ['One coat of it does not cover.']);
   }
   // Marks follow all coats; where a mirror lies on their area they cross it at the very end.
   for (const facts of areas) for (const mark of marksOn(lesson, facts, areas, 'own')) addMark(details, facts, mark);

@@ -7,6 +7,7 @@ import { asDrafted, type Draft, empty } from './shape.js';
 
 const LONGEST_STRETCH_MIN = 75;
 const BREAK_MIN = 10;
+const NEARLY_OVER_MIN = 10;
 
 /** Findings of which the fix is taken where a draft fails in its room. */
 export const fixable = new Set(['blend-outlasts', 'window-missed', 'contradiction', 'mist-runs']);
@@ -53,12 +54,19 @@ export function withBreaks(lesson: Lesson, ids: () => string): Lesson {
   for (let round = 0; round < 8; round++) {
     const { plan } = planLesson(now);
     const cuts = new Set(now.planning.cutsBefore);
+    // Shortly before everybody goes home nobody rests.
+    const ends = [...plan.items.flatMap(({ stepId, startMin }) => (stepId && cuts.has(stepId) ? [startMin] : [])), plan.endMin];
+    const isNearlyOver = (min: number) => (ends.find((end) => end > min + 1e-9) ?? 0) - min <= NEARLY_OVER_MIN;
     let from = 0;
     let at = -1;
     for (const item of plan.items) {
       const isRest = item.kind !== 'step' && item.endMin - item.startMin >= 5;
       if (isRest || (item.stepId && cuts.has(item.stepId))) from = isRest ? item.endMin : item.startMin;
-      else if (item.endMin - from > (now.method?.breakEveryMin ?? LONGEST_STRETCH_MIN) && item.startMin > from) {
+      else if (
+        item.endMin - from > (now.method?.breakEveryMin ?? LONGEST_STRETCH_MIN) &&
+        item.startMin > from &&
+        !isNearlyOver(item.startMin)
+      ) {
         at = now.steps.findIndex((one) => one.id === item.stepId);
         break;
       }

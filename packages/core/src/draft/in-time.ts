@@ -1,15 +1,15 @@
-import { type Lesson, noWords, type Step } from '@viaticum/contract';
+import { type Lesson, noWords, type Plan, type Step } from '@viaticum/contract';
 import { toEnd } from '@viaticum/kernels/cooperative';
 import { asAnswered, betterOrder, inOrderOf } from '../advice/index.js';
-import { planLesson } from '../plan/index.js';
+import { orderProblem, planLesson } from '../plan/index.js';
 import { NEW_MIX_MIN, paceOf } from '../step/index.js';
-import { otherWords } from '../text/index.js';
+import { otherWords, stopTestOf } from '../text/index.js';
 import { listInWords } from '../units/index.js';
 import { usualMin } from './budget.js';
 import { type DraftHints, draftLesson } from './draft.js';
 import { fitTo } from './fit.js';
 import { withBreaks } from './fixing.js';
-import { asDrafted } from './shape.js';
+import { asDrafted, empty } from './shape.js';
 
 /** One hand keeps a plan to within this (our judgement). */
 const KEPT_SHARE = 1.05;
@@ -26,9 +26,9 @@ export function draftInTime(lesson: Lesson, ids: () => string, hints: DraftHints
   const ordered = waitingLess({ ...drafted, steps: drafted.steps.filter((step) => step.kind !== 'break') });
   const wanted = lesson.wantedMin ?? usualMin[lesson.level];
   const { lesson: fitting, left } = fitTo(ordered, wanted / KEPT_SHARE);
-  const short = left.length > 0 ? waitingLess(fitting) : fitting;
-  const filled = withWorkInPauses(thinnedBeforeLines(short), ids);
-  return withBreaks(filled.planning.sessions ? withFreshEye(overSessions(filled), ids) : filled, ids);
+  const short = withOtherWorkFirst(left.length > 0 ? waitingLess(fitting) : fitting);
+  const filled = withOtherWorkFirst(withWorkInPauses(thinnedBeforeLines(short), ids));
+  return withBreaks(filled.planning.sessions ? withFreshEye(overSessions(filled), ids) : withStopTest(filled, ids), ids);
 }
 
 /** A pause of so many minutes is worth something better than waiting. */
@@ -126,7 +126,7 @@ function filling(lesson: Lesson, minutes: number): Work | null {
   if (!open || minutes < LEAST_FILLING_MIN) return null;
   return { title: open.title, say: open.say, doMin: Math.min(open.most, Math.floor(minutes)) };
 }
-const LEAST_FILLING_MIN = 4;
+const LEAST_FILLING_MIN = 3;
 
 /**
  * The order that waits least. First coats, drawings, ground and looks stay in their stages; later coats and marks may slip to where
@@ -151,6 +151,53 @@ function waitingLess(lesson: Lesson): Lesson {
   return best.endMin < own.endMin ? inOrderOf(lesson, order) : lesson;
 }
 
+const LOOKED_AHEAD = 8;
+const MOST_MOVES = 12;
+/** One pause fewer is worth so much. */
+const PAUSE_WORTH_MIN = 2;
+/**
+ * The same lesson with fewer pauses: where one waits, a later step that may come sooner is done first, if that ends hardly later.
+ */
+function withOtherWorkFirst(lesson: Lesson): Lesson {
+  let now = lesson;
+  for (let round = 0; round < MOST_MOVES; round++) {
+    const better = withOneMoved(now);
+    if (!better) return now;
+    now = better;
+  }
+  return now;
+}
+
+function withOneMoved(lesson: Lesson): Lesson | null {
+  const { plan } = planLesson(lesson);
+  const ordered = orderProblem(lesson).constraints.filter((one) => one.type !== 'either');
+  const isHeld = (from: Step, to: Step) => ordered.some((one) => one.from === from.id && one.to === to.id);
+  const was = waitsOf(plan);
+  for (const [i, item] of plan.items.entries()) {
+    if (item.kind !== 'pause' || item.endMin - item.startMin < 1) continue;
+    const place = lesson.steps.findIndex((step) => step.id === plan.items[i + 1]?.stepId);
+    for (let from = place + 1; place >= 0 && from < Math.min(lesson.steps.length, place + LOOKED_AHEAD); from++) {
+      const moved = lesson.steps[from] as Step;
+      if (lesson.steps.slice(place, from).some((step) => isHeld(step, moved))) continue;
+      const ids = lesson.steps.map((step) => step.id).filter((id) => id !== moved.id);
+      ids.splice(place, 0, moved.id);
+      const other = inOrderOf(lesson, ids);
+      const next = planLesson(other).plan;
+      const { pauses, waitMin } = waitsOf(next);
+      const isLess = pauses < was.pauses || (pauses === was.pauses && waitMin < was.waitMin - 0.5);
+      const mostLater = pauses < was.pauses ? PAUSE_WORTH_MIN : 0;
+      if (next.endMin <= plan.endMin + mostLater + 1e-6 && isLess) return other;
+    }
+  }
+  return null;
+}
+
+/** Pauses of a minute and more, and all waiting. */
+const waitsOf = ({ items, waitMin }: Plan): { pauses: number; waitMin: number } => ({
+  pauses: items.filter((item) => item.kind === 'pause' && item.endMin - item.startMin >= 1).length,
+  waitMin,
+});
+
 /** Sessions end before the first glaze, which wants a night's drying; otherwise where the search puts them, in the order that stands. */
 function overSessions(lesson: Lesson): Lesson {
   const glaze = lesson.steps.find((step) => step.technique === 'glaze');
@@ -163,29 +210,56 @@ function overSessions(lesson: Lesson): Lesson {
   return { ...cut, planning: { ...lesson.planning, cutsBefore: answer.cutsBefore } };
 }
 
-/** Every later session begins with a look at what was done before. */
+/** Every session ends with a look and washing up, and every later one begins with a look at what was done before. */
 function withFreshEye(lesson: Lesson, ids: () => string): Lesson {
   const cuts = lesson.planning.cutsBefore ?? [];
   const looks = new Map(cuts.map((id) => [id, ids()]));
   const steps = lesson.steps.flatMap((step): Step[] => {
     const id = looks.get(step.id);
     if (id === undefined) return [step];
-    const look: Step = {
-      ...otherWords.look,
-      say: 'Look at it with a fresh eye before anything is mixed. What would you not do again? What is already enough?',
-      checkpoint: 'Would another hour make it better, or only busier?',
-      id,
-      stageId: step.stageId,
-      kind: 'look',
-      title: 'Look with a fresh eye',
-      areaIds: [],
-      markIds: [],
-      mixIds: [],
-      needs: 'any',
-      showMin: 0,
-      doMin: FRESH_EYE_MIN,
-    };
-    return [look, step];
+    return [
+      look(step.stageId, ids(), 'Look, then wash up', END_OF_DAY_MIN, {
+        say: 'Put all canvases by the wall and look from the door. Cover the heaps that you need again, and wash every brush with soap.',
+        checkpoint: 'What is the first thing you will do next time?',
+      }),
+      look(step.stageId, id, 'Look with a fresh eye', FRESH_EYE_MIN, {
+        say: 'Look at it with a fresh eye before anything is mixed. What would you not do again? What is already enough?',
+        checkpoint: stopTestOf(lesson).join(' '),
+      }),
+      step,
+    ];
   });
   return { ...lesson, steps, planning: { ...lesson.planning, cutsBefore: cuts.map((id) => looks.get(id) as string) } };
 }
+
+/** Before the last things that may be left out it is asked whether they are needed. */
+function withStopTest(lesson: Lesson, ids: () => string): Lesson {
+  const { steps } = lesson;
+  const last = steps.findIndex((step) => step.role === 'last');
+  if (last < 0) return lesson;
+  let from = last;
+  while (from > 0 && steps[from - 1]?.mayBeLeftOut) from--;
+  const next = steps[from];
+  if (!next || last - from < LEAST_OPTIONAL || next.needs === 'wet' || next.needs === 'damp') return lesson;
+  const test = look(next.stageId, ids(), 'Enough? Look before the last touches', STOP_TEST_MIN, {
+    say: 'Brushes down. Ask yourself these questions; whoever has three times yes may stop here and sign.',
+    checkpoint: stopTestOf(lesson).join(' '),
+  });
+  return { ...lesson, steps: [...steps.slice(0, from), test, ...steps.slice(from)] };
+}
+const LEAST_OPTIONAL = 2;
+const STOP_TEST_MIN = 2;
+const END_OF_DAY_MIN = 4;
+
+const look = (stageId: string, id: string, title: string, doMin: number, words: Pick<Step, 'say' | 'checkpoint'>): Step => ({
+  ...empty,
+  ...otherWords.look,
+  ...words,
+  id,
+  stageId,
+  kind: 'look',
+  title,
+  markIds: [],
+  showMin: 0,
+  doMin,
+});

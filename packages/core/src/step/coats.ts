@@ -1,4 +1,4 @@
-import type { Lesson, Load, Mark, Need, Room, Step } from '@viaticum/contract';
+import type { Lesson, Mark, Need, Room, Step } from '@viaticum/contract';
 import { brushOf } from '../brush/index.js';
 import {
   absorbed,
@@ -12,7 +12,7 @@ import {
   type WetFilm,
   wetFilm,
 } from '../coat/index.js';
-import { areasWorkedOn, coverOf, extentsOf, isOnlyMarks, marksOf, memo } from '../derived/index.js';
+import { areasWorkedOn, coverOf, extentsOf, isOnlyMarks, loadFactor, marksOf, memo } from '../derived/index.js';
 import type { StepMinutes } from './duration.js';
 
 /** Minutes to the rungs; `Infinity` where they are never reached. */
@@ -133,8 +133,6 @@ export function coatOf(
   const laying = own.doMin - own.leadMin;
   return { ...coat, mist: { everyMin: step.mistEveryMin ?? mistEvery(coat, lesson.room, laying), untilMin: laying } };
 }
-
-const loadFactor: Record<Load, number> = { thin: 0.6, normal: 1, generous: 1.5 };
 
 /** The film of a step that is not its technique's own: laid thin or generously, of marks that lie apart, or of a fine brush. */
 function narrowFilm(lesson: Lesson, step: Step, areaId: string): Pick<Coat, 'wetUm' | 'marks'> {

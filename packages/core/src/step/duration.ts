@@ -21,6 +21,10 @@ const SET_UP_MIN = 0.5;
 export const NEW_MIX_MIN = 1.5;
 const levels: Record<Level, number> = { beginner: 2, improver: 1.4, experienced: 1 };
 const NARROW_MM = 6;
+/** A further coat over the same shapes takes so much of the first, its edges being found already. */
+const COAT_AGAIN = 0.7;
+/** A knife lays 5 cm² in 3 s and is loaded again for 5 s. */
+const KNIFE_MIN_PER_M2 = (1e4 / 5) * (8 / 60);
 /** What is looked at first is painted slowly: so much more for each (our judgement). */
 const FEATURE_MIN = 2.5;
 
@@ -37,7 +41,9 @@ export const paceOf = (lesson: Pick<Lesson, 'level'>): number => levels[lesson.l
 export function stepMinutes(lesson: Lesson, step: Step, newMixes: number): StepMinutes {
   const proposed = proposeDoMinutes(lesson, step, newMixes);
   const doMin = step.doMin ?? proposed?.doMin ?? 2;
-  const showMin = step.showMin ?? (step.kind === 'paint' ? Math.max(1, Math.round(doMin * 0.25)) : 0);
+  // A further coat was shown with the first.
+  const isShown = step.kind === 'paint' && step.coatOf === undefined;
+  const showMin = step.showMin ?? (isShown ? Math.max(1, Math.round(doMin * 0.25)) : 0);
   // Minutes typed by the instructor are taken to part in the same way.
   const scale = proposed ? doMin / proposed.doMin : 0;
   const [leadMin, edgeMin] = [(proposed?.leadMin ?? 0) * scale, (proposed?.edgeMin ?? 0) * scale];
@@ -67,16 +73,19 @@ type Proposed = Pick<StepMinutes, 'doMin' | 'leadMin' | 'edgeMin'>;
 function proposeDoMinutes(lesson: Lesson, step: Step, newMixes: number): Proposed | null {
   const level = levels[lesson.level];
   const lead = SET_UP_MIN + newMixes * NEW_MIX_MIN;
+  const again = (step.coatOf === undefined ? 1 : COAT_AGAIN) * (step.repeat?.expected ?? 1);
   const proposed = (work: number, edges: number): Proposed => {
-    const exact = (lead + work + edges) * level;
+    const exact = (lead + (work + edges) * again) * level;
     const doMin = rounded(exact);
     const scale = (level * doMin) / exact;
-    return { doMin, leadMin: lead * scale, edgeMin: edges * scale };
+    return { doMin, leadMin: lead * scale, edgeMin: edges * again * scale };
   };
   const brush = brushOf(step.brushId);
   const marks = marksOf(lesson, step).reduce((sum, mark) => sum + markMinutes(mark), 0);
   if (isOnlyMarks(step)) return proposed(marks, 0);
   if (step.kind === 'transfer' || step.kind === 'draw') return drawing(lesson, step);
+  // A look, a break and practice are no paint, whatever a step once was.
+  if (step.kind !== 'paint' && step.kind !== 'prepare') return step.kind === 'practise' && newMixes > 0 ? proposed(0, 0) : null;
   if (!step.technique || !brush) return null;
   const parts = extentsOf(lesson).filter((part) => step.wholeCanvas || step.areaIds.includes(part.id));
   const canvasM2 = (lesson.support.widthMm * lesson.support.heightMm) / 1e6;
@@ -84,6 +93,7 @@ function proposeDoMinutes(lesson: Lesson, step: Step, newMixes: number): Propose
   const track = tracks[step.technique];
   const cover = (areaM2 * (step.coverShare ?? 1)) / ((brush.widthMm / 1000) * track.mPerMin);
   if (step.passageId !== undefined) return passageMinutes(step, areaM2, brush.widthMm, newMixes, level);
+  if (step.technique === 'impasto') return proposed(areaM2 * (step.coverShare ?? 1) * KNIFE_MIN_PER_M2 + marks, 0);
   const borderM = step.wholeCanvas ? 0 : edgesMm(lesson, step.areaIds) / 1000;
   const edges = brush.widthMm >= NARROW_MM && step.coverShare === undefined ? borderM / EDGE_M_PER_MIN : 0;
   const features = lesson.areas.filter((area) => area.feature && step.areaIds.includes(area.id)).length;
@@ -141,7 +151,8 @@ function drawing(lesson: Lesson, step: Step): Proposed {
     number,
   ];
   const ruling = isGrid ? (across + down - 2) * GRID.lineMin : 0;
-  const cells = Math.min(across * down, inkM * (1000 / GRID.cellMm)) * GRID.cellMin;
+  // A line of some length meets 4/π times as many cells as fit into it (Buffon's needle).
+  const cells = Math.min(across * down, (4 / Math.PI) * inkM * (1000 / GRID.cellMm)) * GRID.cellMin;
   const work = (isGrid ? cells : inkM / mPerMin) * alongLines[lesson.level];
   return { doMin: rounded(start + ruling + work), leadMin: 0, edgeMin: 0 };
 }

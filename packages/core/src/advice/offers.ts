@@ -125,7 +125,7 @@ export function offersFor(lesson: Lesson, stepId: string, plan: LessonPlan = pla
   if (larger) {
     const proposed = (brushId: string | undefined) => {
       const { doMin: __, ...free } = { ...step, brushId: brushId as string };
-      return stepMinutes(lesson, free, 0).proposedDoMin ?? takes;
+      return stepMinutes(lesson, free, []).proposedDoMin ?? takes;
     };
     const doMin = Math.max(0.5, Math.round((own.doMin * proposed(larger.id)) / proposed(step.brushId) / 0.5) * 0.5);
     const change = { brushId: larger.id, ...(step.doMin === undefined ? {} : { doMin }) };

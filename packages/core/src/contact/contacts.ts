@@ -1,5 +1,14 @@
 import type { Lesson, Step } from '@viaticum/contract';
-import { areasWorkedOn, bordersBetween, coverOf, isOnlyMarks, laysPaint, marksOf, placedLines } from '../derived/index.js';
+import {
+  areasWorkedOn,
+  bordersBetween,
+  coverOf,
+  isOnlyMarks,
+  laysPaint,
+  marksOf,
+  placedLines,
+  schoolFor,
+} from '../derived/index.js';
 import type { LaidCoat, StepMinutes } from '../step/index.js';
 import type { ContactKind } from './asked.js';
 import { type Act, type Contact, contactBetween } from './contact.js';
@@ -18,12 +27,15 @@ export const hides = (lesson: Lesson, step: Step): boolean =>
 function topmost(lesson: Lesson, coats: readonly LaidCoat[]): LaidCoat[] {
   let first = coats.length - 1;
   while (first > 0 && !hides(lesson, (coats[first] as LaidCoat).step)) first--;
-  return coats.slice(Math.max(0, first));
+  return coats.slice(Math.max(0, first)).filter(({ step }) => !step.ahead);
 }
 
 /** Whether a step waits for nothing that lies there: it may go on wet paint, or the school paints all of it in one wet session. */
-export const asksNothing = ({ school }: Lesson, { needs }: Step): boolean =>
-  needs === 'any' || needs === 'wet' || needs === 'damp' || (needs === 'auto' && school.layers === 'one-wet-session');
+export const asksNothing = (lesson: Lesson, step: Step): boolean =>
+  step.needs === 'any' ||
+  step.needs === 'wet' ||
+  step.needs === 'damp' ||
+  (step.needs === 'auto' && schoolFor(lesson, step).layers === 'one-wet-session');
 
 export type Laid = ReadonlyMap<string, readonly LaidCoat[]>;
 
@@ -58,7 +70,7 @@ export function contactsOf(
   for (const areaId of isLines ? linedAreas(lesson, step) : areasWorkedOn(lesson, step)) {
     const act: Act = { step, areaId, minutes: own, wetUm: laysPaint(step) ? wetUmOn(areaId) : 0 };
     const here = laid.get(areaId) ?? [];
-    for (const below of asksAll ? here : topmost(lesson, here))
+    for (const below of asksAll ? here.filter((one) => !one.step.ahead) : topmost(lesson, here))
       if (below.step !== step && !areApart(lesson, below.step, step)) meet(act, below, 'over');
     if (step.wholeCanvas || isLines || !reachesEdge(step)) continue;
     for (const [beside, lengthMm] of borders.get(areaId) ?? []) {

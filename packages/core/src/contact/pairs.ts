@@ -13,7 +13,7 @@ export type EdgePair = { one: string; other: string; oneFirstMin: number; otherF
  */
 export function edgePairs(lesson: Lesson, laid: readonly LaidCoat[], minutes: ReadonlyMap<string, StepMinutes>): EdgePair[] {
   const borders = bordersBetween(lesson);
-  const coats = laid.filter(({ step }) => reachesEdge(step) && !step.wholeCanvas);
+  const coats = laid.filter(({ step }) => reachesEdge(step) && !step.wholeCanvas && !step.ahead);
   const found = new Map<string, EdgePair>();
   for (const [i, first] of coats.entries())
     for (const second of coats.slice(i + 1)) {

@@ -29,11 +29,12 @@ export function coatsToHide(
   lesson: Lesson,
   mixId: string,
   step: Pick<Step, 'technique' | 'load'>,
+  detail = lesson.school.detail,
   ground = groundUnder(lesson, mixId),
 ): number {
   const shows = showsThrough(lesson, mixId, step, ground);
   if (!shows) return 1;
-  for (let coats = 1; coats < MOST_COATS; coats++) if (shows(coats) <= HIDDEN_UNDER[lesson.school.detail]) return coats;
+  for (let coats = 1; coats < MOST_COATS; coats++) if (shows(coats) <= HIDDEN_UNDER[detail]) return coats;
   return MOST_COATS;
 }
 

@@ -32,4 +32,5 @@ export { areaName, chroma, colourBeneath, colourOf, firstPaints, huesApart, seen
 export { followSheet, otherRecipesSheet, paintLayers } from './sheet.js';
 export { lackingTubes, type OtherRecipe, substitutes } from './substitute.js';
 export { usedMixes } from './used.js';
+export { schoolFor, schoolOn } from './ways.js';
 export { weightOf } from './weight.js';

@@ -1,5 +1,6 @@
-import type { Lesson, Step } from '@viaticum/contract';
-import { coatsToHide } from '../derived/index.js';
+import type { Lesson, Mix, Step } from '@viaticum/contract';
+import { coatsToHide, schoolOn } from '../derived/index.js';
+import { isWhite } from '../mix/index.js';
 import { type AreaFacts, brushFor } from './facts.js';
 import { detailRules, plainBelow } from './rules/detail.js';
 import { layersRules } from './rules/layers.js';
@@ -38,7 +39,7 @@ export function coatsOf(
   const found = valueCoats(lesson, facts, all, shares, isGradual);
   const [base, ...rest] = found.coats;
   if (base?.technique !== 'block-in' || isTooSmall(lesson, facts)) return found;
-  const needed = Math.min(MOST_COATS, coatsToHide(lesson, base.mixIds[0] ?? '', base));
+  const needed = Math.min(MOST_COATS, coatsToHide(lesson, base.mixIds[0] ?? '', base, schoolOn(lesson, facts.area.id).detail));
   const again = Array.from({ length: needed - 1 }, (): Coat => ({ ...base, why: NOT_COVERING, isLater: true, isAgain: true }));
   return { ...found, coats: [base, ...again, ...rest] };
 }
@@ -57,7 +58,7 @@ function valueCoats(
   shares: readonly { mixId: string; share: number }[],
   isGradual: boolean,
 ): AreaCoats {
-  const { school } = lesson;
+  const school = schoolOn(lesson, facts.area.id);
   const values = valuesRules[school.values];
   const { reason } = layersRules[school.layers];
   const detail = detailRules[school.detail];
@@ -97,9 +98,13 @@ function valueCoats(
           isLater: true,
         }
       : null;
+  const laid = values.sequence(mixes);
+  // Transparent darks first: no white in the paint before all is covered.
+  const ordered =
+    school.values === 'transparent-darks' ? [...laid].sort((a, b) => whiteIn(lesson, a.mix) - whiteIn(lesson, b.mix)) : laid;
   const sequence = massFirst(
-    values.sequence(mixes).map((one) => one.mix.id),
-    shareOf,
+    ordered.map((one) => one.mix.id),
+    school.values === 'transparent-darks' ? new Map() : shareOf,
   );
   if (isPlain || sequence.length < 2) {
     const only: Coat = { technique: 'block-in', mixIds: sequence, needs: 'auto', why: values.reason, isLater: false };
@@ -139,6 +144,10 @@ function valueCoats(
   if (layersRules[school.layers].later.needs === 'wet' && coats.length > 1) base.medium = 'retarder';
   return { facts, coats, lights };
 }
+
+/** 1 where a mix holds white. */
+const whiteIn = (lesson: Lesson, mix: Mix): number =>
+  mix.recipe.some((part) => lesson.tubes.some((tube) => tube.id === part.tubeId && isWhite(tube))) ? 1 : 0;
 
 const SUBJECT_GLAZES = 2;
 /** One opaque coat in all values of an area, then glazes over it when it is dry: two on the subject, one elsewhere. */
@@ -221,7 +230,7 @@ export function inPassages(lesson: Lesson, group: readonly AreaFacts[], coats: M
     const cover = 0.6 / (left.length + 1);
     const over = left.map(
       (mixId): Coat => ({
-        ...laterCoat(lesson.school, cover, true),
+        ...laterCoat(schoolOn(lesson, facts.area.id), cover, true),
         mixIds: [mixId],
         coverShare: cover,
         why: 'It would be one colour too many in the wet: it is laid over it.',

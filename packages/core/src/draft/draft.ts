@@ -1,9 +1,10 @@
 import type { Lesson, Mark, Passage, Stage, Step } from '@viaticum/contract';
 import { coatTitle } from '../document/index.js';
 import { otherWords, paintingWords } from '../text/index.js';
+import { capital, listInWords } from '../units/index.js';
 import { type AreaCoats, brushOfCoat, type Coat, coatsOf, inPassages } from './coats.js';
 import { type AreaFacts, areaFacts, brushFor } from './facts.js';
-import { fixable, fixed, rested, voiced } from './fixing.js';
+import { dried, fixable, fixed, rested, voiced } from './fixing.js';
 import { isPlane, withHardPart } from './hard-part.js';
 import { markStep, marksOn } from './marks.js';
 import { passageOver, passagesOf } from './passages.js';
@@ -12,6 +13,7 @@ import { groundRules } from './rules/ground.js';
 import { orderRules } from './rules/order.js';
 import { usualStroke } from './rules/strokes.js';
 import { valuesRules } from './rules/values.js';
+import { fidelityRules, inItsWay, transferRules, varnishRules } from './rules/ways.js';
 import { type Draft, type DraftedStep, empty } from './shape.js';
 
 /** What is known of the picture beside the lesson: by area the share of it that each of its mixes takes, and the areas whose values pass into each other. */
@@ -43,9 +45,40 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
     return made.id;
   };
   const add = (stageId: string, step: Omit<Step, 'id' | 'stageId' | 'markIds'> & { markIds?: string[] }, why: string[]) => {
-    const stroke = step.technique ? { stroke: usualStroke[step.technique] } : {};
-    steps.push({ step: { id: ids(), stageId, markIds: [], ...step, ...stroke }, why });
+    const own = inItsWay(lesson, { markIds: [], ...step });
+    const stroke = own.technique ? { stroke: usualStroke[own.technique] } : {};
+    steps.push({ step: { id: ids(), stageId, ...own, ...stroke }, why });
   };
+
+  /** What was painted first stands beside other neighbours now, and under glazes it cannot be corrected any more. */
+  function setRight(): void {
+    const names = capital(listInWords(features.map(({ area }) => area.name)));
+    const step = {
+      areaIds: features.map(({ area }) => area.id),
+      mixIds: [...new Set(features.flatMap((one) => one.mixes.map(({ mix }) => mix.id)))].slice(0, MOST_SET_RIGHT),
+      technique: 'block-in' as const,
+      load: 'thin' as const,
+      needs: 'auto' as const,
+      coverShare: 0.3,
+      brushId: 'round-4',
+    };
+    const words = {
+      ...paintingWords(lesson, step),
+      title: `${names}: set right beside their neighbours`.slice(0, 120),
+      say: 'Half close your eyes. What was right on the bare canvas is too dark or too light now: correct value before colour, colour before edge.',
+      checkpoint: 'Darker or lighter than what lies beside it: is it so in the picture?',
+    };
+    add(steps.at(-1)?.step.stageId ?? first, { ...empty, ...step, ...words, kind: 'paint', mayBeLeftOut: true }, [
+      'What stood alone is judged anew beside its neighbours.',
+    ]);
+  }
+  /** All heaps mixed at once: beginners' at home, those of others when the class begins. */
+  function premix(): void {
+    const mixIds = lesson.mixes.map((mix) => mix.id).slice(0, MOST_PREMIXED);
+    const work = { title: 'Mix all colours', say: PREMIX, kind: 'practise' as const, mixIds, needs: 'any' as const };
+    const ahead = lesson.level === 'beginner' ? { ahead: true as const } : {};
+    add(first, { ...empty, ...work, ...ahead }, ['Mixed at once, nobody runs out of the right colour.']);
+  }
 
   const first = stage('Ground and drawing');
   if (areas.length > 0)
@@ -54,13 +87,32 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
       { ...empty, ...otherWords.opening, kind: 'look', title: 'Opening: the picture and the palette', doMin: OPENING_MIN },
       ['Everybody sees where it goes before the first brush is wet.'],
     );
+  const back = drawing.step?.kind === 'transfer' ? transferRules[school.transferMedium].ahead : null;
+  if (back && areas.length > 0)
+    steps.unshift({
+      step: {
+        ...empty,
+        id: ids(),
+        stageId: first,
+        markIds: [],
+        kind: 'practise',
+        title: 'Prepare the back of the drawing',
+        say: back,
+        doMin: 5,
+        ahead: true,
+      },
+      why: ['Done at home, it costs the class nothing.'],
+    });
+  if (school.mixing === 'all-premixed' && areas.length > 0) premix();
   let isDrawn = drawing.step === null;
   const draw = (stageId: string) => {
     if (isDrawn || !drawing.step) return;
     isDrawn = true;
     const { kind, title } = drawing.step;
-    const bare = !steps.some(({ step }) => step.kind !== 'look');
-    add(stageId, { ...empty, wholeCanvas: true, ...otherWords.drawing, kind, title, needs: bare ? 'any' : 'auto' }, [
+    const bare = !steps.some(({ step }) => step.kind !== 'look' && !step.ahead);
+    const by = kind === 'transfer' ? transferRules[school.transferMedium] : null;
+    const say = by?.say ? `${otherWords.drawing.say} ${by.say}` : otherWords.drawing.say;
+    add(stageId, { ...empty, wholeCanvas: true, ...otherWords.drawing, say, kind, title, needs: bare ? 'any' : 'auto' }, [
       drawing.reason,
       drawWhen.reason,
     ]);
@@ -169,7 +221,13 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
       for (const one of sorted.map(coatsFor)) if (!isNow(one)) for (const coat of one.coats.slice(1)) lay(one, coat);
     }
   });
+  const features = areas.filter(({ area }) => area.feature);
+  if (school.hardPart === 'first' && school.layers === 'glazes' && features.length > 0) setRight();
   const details = stage('Details');
+  if (fidelityRules[school.fidelity].compares && areas.length > 0)
+    add(details, { ...empty, ...otherWords.look, kind: 'look', title: 'Compare with the picture', say: COMPARE, doMin: 2 }, [
+      'What is to be like its picture is compared with it while it can still be changed.',
+    ]);
   draw(details);
   function addMark(stageId: string, facts: AreaFacts, mark: Mark): void {
     const step = markStep(lesson, facts, mark);
@@ -181,6 +239,10 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
   // Marks follow all coats; where a mirror lies on their area they cross it at the very end.
   for (const facts of areas) for (const mark of marksOn(lesson, facts, areas, 'own')) addMark(details, facts, mark);
   const last = stage('Lights and a last look');
+  if (school.reference === 'away-for-last-stage' && areas.length > 0)
+    add(last, { ...empty, kind: 'look', title: 'Put the picture away', say: AWAY, doMin: 1 }, [
+      'From here on the painting decides, not the picture.',
+    ]);
 
   for (const { facts, lights } of [...coats.values()].sort((a, b) => mirrored(a.facts) - mirrored(b.facts))) {
     if (!lights) continue;
@@ -190,26 +252,54 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
   }
   for (const facts of areas) for (const mark of marksOn(lesson, facts, areas, 'crossing')) addMark(last, facts, mark);
   if (areas.length > 0)
-    add(last, { ...empty, ...otherWords.look, kind: 'look', title: 'Last look, then sign', doMin: LAST_LOOK_MIN, role: 'last' }, [
-      'A last look costs little and saves a picture.',
-    ]);
+    add(
+      last,
+      {
+        ...empty,
+        ...otherWords.look,
+        say: [otherWords.look.say, fidelityRules[school.fidelity].look].filter(Boolean).join(' '),
+        finish: varnishRules[school.varnish],
+        kind: 'look',
+        title: 'Last look, then sign',
+        doMin: LAST_LOOK_MIN,
+        role: 'last',
+      },
+      ['A last look costs little and saves a picture.'],
+    );
   const used = new Set(steps.map(({ step }) => step.stageId));
-  const draft = { stages: stages.filter((one) => used.has(one.id)), steps, passages };
+  // What is done at home comes before all else.
+  const inTurn = [...steps.filter(({ step }) => step.ahead), ...steps.filter(({ step }) => !step.ahead)];
+  const draft = { stages: stages.filter((one) => used.has(one.id)), steps: inTurn, passages };
   const whole = { ...draft, stages: draft.stages.length > 0 ? draft.stages : stages.slice(0, 1) };
-  return fixed(lesson, rested(lesson, fixed(lesson, whole, ids, fixable), ids), ids, voiced);
+  const sound = fixed(lesson, whole, ids, fixable);
+  return fixed(lesson, rested(lesson, dried(lesson, sound), ids), ids, voiced);
 }
 
+const PREMIX = 'Mix every colour of the list, twice as much as you think, and put each into a bag or a jar with its name on it.';
+const AWAY = 'Put the picture away now. Look only at your canvas: what does it want?';
+const COMPARE = 'Hold the picture beside the canvas and compare value by value: the darkest, the lightest, then the edges.';
+const MOST_PREMIXED = 30;
+const MOST_SET_RIGHT = 4;
 const OPENING_MIN = 6;
 const LAST_LOOK_MIN = 5;
 const mirrored = ({ area }: AreaFacts): number => (area.twinOfId ? 1 : 0);
 
-/** Areas of one stage in painting order: by depth, and where the whole surface goes together by their values. */
-function inOrder(lesson: Lesson, areas: readonly AreaFacts[]): AreaFacts[] {
-  if (lesson.school.hardPart === 'first' && areas.some(({ area }) => area.feature)) return [...areas];
-  if (lesson.school.order !== 'whole-together') return [...areas].sort((a, b) => a.depth - b.depth);
-  const toned = areas.map((facts) => ({ facts, lightness: facts.mixes[0]?.lightness ?? facts.area.targetLab?.[0] ?? 50 }));
+/**
+ * Areas of one stage in painting order: from far to near, value by value, or mix by mix, so that each is picked up once. Features
+ * that come first keep the place behind what carries them.
+ */
+function inOrder({ school }: Lesson, areas: readonly AreaFacts[]): AreaFacts[] {
+  if (school.hardPart === 'first' && areas.some(({ area }) => area.feature)) return [...areas];
+  const byDepth = [...areas].sort((a, b) => a.depth - b.depth);
+  if (school.sweep === 'far-to-near' || school.order === 'part-by-part') return byDepth;
+  if (school.sweep === 'by-mix') {
+    const firstWith = (facts: AreaFacts) =>
+      byDepth.findIndex((other) => other.mixes.some(({ mix }) => facts.mixes.some((own) => own.mix.id === mix.id)));
+    return [...byDepth].sort((a, b) => firstWith(a) - firstWith(b) || a.depth - b.depth);
+  }
+  const toned = byDepth.map((facts) => ({ facts, lightness: facts.mixes[0]?.lightness ?? facts.area.targetLab?.[0] ?? 50 }));
   toned.sort((a, b) => a.lightness - b.lightness || a.facts.depth - b.facts.depth);
-  return valuesRules[lesson.school.values].sequence(toned).map((one) => one.facts);
+  return valuesRules[school.values].sequence(toned).map((one) => one.facts);
 }
 
 /** No more stages than a lesson can hold: what is over joins the last. */

@@ -89,3 +89,39 @@ export function withBreaks(lesson: Lesson, ids: () => string): Lesson {
   }
   return now;
 }
+
+/** A draft dried with dryers where its school has them. */
+export function dried(lesson: Lesson, draft: Draft): Draft {
+  const steps = new Map(withDryers(asDrafted(lesson, draft)).steps.map((step) => [step.id, step]));
+  return { ...draft, steps: draft.steps.map((one) => ({ ...one, step: steps.get(one.step.id) ?? one.step })) };
+}
+
+const WORTH_DRYING_MIN = 4;
+const MOST_DRIED = 6;
+/**
+ * Where the school has hair dryers, pauses are replaced by a turn of them where that is shorter: never on thick paint, nor where something
+ * still goes into that coat wet.
+ */
+export function withDryers(lesson: Lesson): Lesson {
+  if (lesson.school.drying !== 'dryer' || !lesson.room.dryers?.count) return lesson;
+  let now = lesson;
+  for (let round = 0; round < MOST_DRIED; round++) {
+    const { plan, contacts } = planLesson(now);
+    const held = plan.items.flatMap((item, i) =>
+      item.kind === 'pause' && item.endMin - item.startMin >= WORTH_DRYING_MIN ? (plan.items[i + 1]?.stepId ?? []) : [],
+    );
+    const better = held
+      .map((id) => contacts.filter((one) => one.toStepId === id && one.waitMin > 0).map((one) => one.fromStepId))
+      .map((ids) => ({
+        ...now,
+        steps: now.steps.map((step) => (ids.includes(step.id) && isDryable(step) ? { ...step, dryer: true } : step)),
+      }))
+      .find((other) => planLesson(other).plan.endMin < plan.endMin - 1);
+    if (!better) break;
+    now = better;
+  }
+  return now;
+}
+
+const isDryable = ({ technique, dryer, medium, paint }: Step): boolean =>
+  technique !== 'impasto' && !dryer && medium === undefined && (paint ?? 'ordinary') === 'ordinary';

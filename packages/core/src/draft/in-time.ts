@@ -1,6 +1,7 @@
 import { type Lesson, noWords, type Plan, type Step } from '@viaticum/contract';
 import { toEnd } from '@viaticum/kernels/cooperative';
 import { asAnswered, betterOrder, inOrderOf } from '../advice/index.js';
+import { isOnlyMarks, marksOf } from '../derived/index.js';
 import { orderProblem, planLesson } from '../plan/index.js';
 import { NEW_MIX_MIN, paceOf } from '../step/index.js';
 import { otherWords, stopTestOf } from '../text/index.js';
@@ -8,7 +9,7 @@ import { listInWords } from '../units/index.js';
 import { usualMin } from './budget.js';
 import { type DraftHints, draftLesson } from './draft.js';
 import { fitTo } from './fit.js';
-import { withBreaks } from './fixing.js';
+import { withBreaks, withDryers } from './fixing.js';
 import { asDrafted, empty } from './shape.js';
 
 /** One hand keeps a plan to within this (our judgement). */
@@ -27,8 +28,11 @@ export function draftInTime(lesson: Lesson, ids: () => string, hints: DraftHints
   const wanted = lesson.wantedMin ?? usualMin[lesson.level];
   const { lesson: fitting, left } = fitTo(ordered, wanted / KEPT_SHARE);
   const short = withOtherWorkFirst(left.length > 0 ? waitingLess(fitting) : fitting);
-  const filled = withOtherWorkFirst(withWorkInPauses(thinnedBeforeLines(short), ids));
-  return withBreaks(filled.planning.sessions ? withFreshEye(overSessions(filled), ids) : withStopTest(filled, ids), ids);
+  const dried = withDryers(thinnedBeforeLines(short));
+  // A night dries everything: what is still waited for is known once the sessions are parted.
+  const parted = dried.planning.sessions ? overSessions(dried) : dried;
+  const filled = withOtherWorkFirst(withWorkInPauses(parted, ids));
+  return withBreaks(filled.planning.sessions ? withFreshEye(filled, ids) : withStopTest(filled, ids), ids);
 }
 
 /** A pause of so many minutes is worth something better than waiting. */
@@ -146,7 +150,10 @@ function waitingLess(lesson: Lesson): Lesson {
     const own = lesson.steps.filter((step) => step.stageId === stage.id && bases.has(step.id));
     return before.flatMap((one) => own.map((other) => ({ firstId: one.id, thenId: other.id })));
   });
-  const held = { ...lesson, planning: { ...planning, pins: pins.slice(0, 200) } };
+  const held = {
+    ...lesson,
+    planning: { ...planning, pins: [...featuresFirst(lesson, bases), ...hairsInTurn(lesson), ...pins].slice(0, 200) },
+  };
   const { best, own, order } = toEnd(betterOrder(held, { maxNodes: ORDER_NODES }));
   return best.endMin < own.endMin ? inOrderOf(lesson, order) : lesson;
 }
@@ -171,7 +178,8 @@ function withOtherWorkFirst(lesson: Lesson): Lesson {
 function withOneMoved(lesson: Lesson): Lesson | null {
   const { plan } = planLesson(lesson);
   const ordered = orderProblem(lesson).constraints.filter((one) => one.type !== 'either');
-  const isHeld = (from: Step, to: Step) => ordered.some((one) => one.from === from.id && one.to === to.id);
+  const isHeld = (from: Step, to: Step) =>
+    (isHair(lesson, from) && isHair(lesson, to)) || ordered.some((one) => one.from === from.id && one.to === to.id);
   const was = waitsOf(plan);
   for (const [i, item] of plan.items.entries()) {
     if (item.kind !== 'pause' || item.endMin - item.startMin < 1) continue;
@@ -198,16 +206,51 @@ const waitsOf = ({ items, waitMin }: Plan): { pauses: number; waitMin: number } 
   waitMin,
 });
 
+const isHair = (lesson: Lesson, step: Step): boolean =>
+  isOnlyMarks(step) && marksOf(lesson, step).every((mark) => mark.kind === 'hairs');
+/** Passes of hair follow each other as they were drafted, the shorter before the longer, whatever area they lie on. */
+function hairsInTurn(lesson: Lesson): { firstId: string; thenId: string }[] {
+  const hairs = lesson.steps.filter((step) => isHair(lesson, step));
+  return hairs.slice(1).map((step, k) => ({ firstId: (hairs[k] as Step).id, thenId: step.id }));
+}
+
+/** Where the hard part comes first, no search puts it behind what was drafted after it. */
+function featuresFirst({ school, areas, steps }: Lesson, bases: ReadonlySet<string>): { firstId: string; thenId: string }[] {
+  if (school.hardPart !== 'first') return [];
+  const features = new Set(areas.filter((area) => area.feature).map((area) => area.id));
+  return steps.flatMap((step, k) =>
+    bases.has(step.id) && step.areaIds.some((id) => features.has(id))
+      ? steps.slice(k + 1).flatMap((later) => (bases.has(later.id) ? [{ firstId: step.id, thenId: later.id }] : []))
+      : [],
+  );
+}
+
 /** Sessions end before the first glaze, which wants a night's drying; otherwise where the search puts them, in the order that stands. */
 function overSessions(lesson: Lesson): Lesson {
-  const glaze = lesson.steps.find((step) => step.technique === 'glaze');
-  if (glaze && lesson.planning.sessions?.most === 2)
-    return { ...lesson, planning: { ...lesson.planning, cutsBefore: [glaze.id] } };
+  if (lesson.steps.some((step) => step.technique === 'glaze') && lesson.planning.sessions?.most === 2) {
+    const steps = glazedOnSecondDay(lesson.steps);
+    const glaze = steps.find((step) => step.technique === 'glaze') as Step;
+    return { ...lesson, steps, planning: { ...lesson.planning, cutsBefore: [glaze.id] } };
+  }
   const pins = lesson.steps.slice(1).map((step, k) => ({ firstId: (lesson.steps[k] as Step).id, thenId: step.id }));
   const held = { ...lesson, planning: { ...lesson.planning, pins: pins.slice(0, 200) } };
   const answer = toEnd(betterOrder(held, { maxNodes: ORDER_NODES }));
   const cut = asAnswered(lesson, { order: lesson.steps.map((step) => step.id), cutsBefore: answer.cutsBefore });
   return { ...cut, planning: { ...lesson.planning, cutsBefore: answer.cutsBefore } };
+}
+
+/** Opaque coats on the first day; glazes, and what lies on them, on the second. */
+function glazedOnSecondDay(steps: readonly Step[]): Step[] {
+  const glazed = new Set<string>();
+  const second = new Set<Step>();
+  for (const step of steps) {
+    const isLight = step.technique === 'loaded' && step.mayBeLeftOut === true;
+    const isLate = step.technique === 'glaze' || step.role === 'last' || isLight || step.areaIds.some((id) => glazed.has(id));
+    if (step.technique === 'glaze') for (const id of step.areaIds) glazed.add(id);
+    if (isLate) second.add(step);
+  }
+  const first = steps.filter((step) => !second.has(step));
+  return [...first, ...steps.filter((step) => second.has(step))];
 }
 
 /** Every session ends with a look and washing up, and every later one begins with a look at what was done before. */

@@ -135,19 +135,23 @@ describe('what the paint does not allow is said', () => {
 describe('durations', () => {
   const brush = (brushId: string, level: 'beginner' | 'experienced' = 'experienced', area = 'a') => {
     const { doMin: _, showMin: __, ...step } = testStep('one', { brushId, areaIds: [area] });
-    return stepMinutes({ ...smallLesson([step]), level }, step, 0);
+    return stepMinutes({ ...smallLesson([step]), level }, step, []);
   };
   it('what is typed wins, and the proposal stays known', () => {
     const step = testStep('one', { brushId: 'flat-1-in', doMin: 9, showMin: 1 });
-    expect(stepMinutes(smallLesson([step]), step, 0)).toMatchObject({ doMin: 9, showMin: 1 });
-    expect(stepMinutes(smallLesson([step]), step, 0).proposedDoMin).toBeGreaterThan(0);
+    expect(stepMinutes(smallLesson([step]), step, [])).toMatchObject({ doMin: 9, showMin: 1 });
+    expect(stepMinutes(smallLesson([step]), step, []).proposedDoMin).toBeGreaterThan(0);
   });
   it('a wider brush is quicker, a beginner twice as slow, a new mix costs time', () => {
     expect(brush('flat-2-in').doMin).toBeLessThan(brush('flat-6').doMin);
     expect(brush('flat-6', 'beginner').doMin).toBeCloseTo(2 * brush('flat-6').doMin, 0);
     const step = testStep('one', { brushId: 'flat-6' });
     const proposed = (mixes: number) =>
-      stepMinutes({ ...smallLesson([step]), level: 'experienced' }, step, mixes).proposedDoMin as number;
+      stepMinutes(
+        { ...smallLesson([step]), level: 'experienced' },
+        step,
+        Array.from({ length: mixes }, (_, k) => `new ${k}`),
+      ).proposedDoMin as number;
     expect(proposed(2) - proposed(0)).toBe(3);
   });
 });

@@ -112,6 +112,7 @@ export function planProblem(
   const starts = new Map(solution.items.map((item) => [item.step, item]));
   const coats = laid.map((coat) => placeCoat(lesson, coat, starts, minutes));
   for (const { step, areaId, times, staying } of laid) {
+    if (step.ahead) continue;
     const at = starts.get(step.id);
     const { showMin, doMin, leadMin } = minutes.get(step.id) as StepMinutes;
     // New heaps are mixed before the first stroke: the paint's clock starts with that.
@@ -176,13 +177,14 @@ export function lessonProblem(lesson: Lesson, gaps: Gaps = new Map()) {
   assertRoom(lesson.room);
   const minutes = minutesOf(lesson);
   const { constraints, laid, misses, contacts } = constraintsOf(lesson, minutes, gaps);
-  const known = new Set(lesson.steps.map((step) => step.id));
+  const steps = lesson.steps.filter((step) => !step.ahead);
+  const known = new Set(steps.map((step) => step.id));
   const pins = planning.pins.flatMap((pin): Pin[] => {
     if ('stepId' in pin) return known.has(pin.stepId) ? [{ step: pin.stepId, start: pin.startMin }] : [];
     return known.has(pin.firstId) && known.has(pin.thenId) ? [{ first: pin.firstId, then: pin.thenId }] : [];
   });
   const problem: Problem = {
-    steps: lesson.steps.map((step) => {
+    steps: steps.map((step) => {
       const { showMin, doMin } = minutes.get(step.id) as StepMinutes;
       return { id: step.id, minutes: showMin + doMin };
     }),
@@ -220,7 +222,7 @@ export function minutesOf(lesson: Lesson): Map<string, StepMinutes> {
     lesson.steps.map((step) => {
       const fresh = step.mixIds.filter((id) => !mixed.has(id));
       for (const id of fresh) mixed.add(id);
-      const own = stepMinutes(lesson, step, fresh.length);
+      const own = stepMinutes(lesson, step, fresh);
       return [step.id, slack === 1 ? own : stretched(own, slack)];
     }),
   );
@@ -241,10 +243,12 @@ function constraintsOf(lesson: Lesson, minutes: Map<string, StepMinutes>, gaps: 
         )
       : [];
     const films = new Map(coats.map((coat) => [coat.areaId, coat.wetUm]));
-    const met = contactsOf(lesson, step, onArea, minutes, (areaId) => films.get(areaId) ?? 0);
-    contacts.push(...met);
-    constraints.push(...waits(met, misses));
-    for (const below of intoWhich(step, areas, onArea)) constraints.push(...windows(step, below, minutes, misses));
+    if (!step.ahead) {
+      const met = contactsOf(lesson, step, onArea, minutes, (areaId) => films.get(areaId) ?? 0);
+      contacts.push(...met);
+      constraints.push(...waits(met, misses));
+      for (const below of intoWhich(step, areas, onArea)) constraints.push(...windows(step, below, minutes, misses));
+    }
     for (const coat of coats) onArea.set(coat.areaId, [...(onArea.get(coat.areaId) ?? []), coat]);
     laid.push(...coats);
   }
@@ -269,7 +273,9 @@ function waits(contacts: readonly Contact[], misses: Miss[]): DryingConstraint[]
 
 /** The wet paint that a step goes into: the topmost coat of each of its areas. */
 const intoWhich = (step: Step, areas: string[], onArea: ReadonlyMap<string, LaidCoat[]>): LaidCoat[] =>
-  step.needs === 'wet' || step.needs === 'damp' ? areas.flatMap((id) => onArea.get(id)?.at(-1) ?? []) : [];
+  step.needs === 'wet' || step.needs === 'damp'
+    ? areas.flatMap((id) => onArea.get(id)?.at(-1) ?? []).filter((below) => !below.step.ahead)
+    : [];
 
 /** The window in which a step goes into wet or damp paint, counted from the end of the step that laid it. */
 function windows(step: Step, below: LaidCoat, minutes: Map<string, StepMinutes>, misses: Miss[]): DryingConstraint[] {
@@ -298,13 +304,16 @@ function windows(step: Step, below: LaidCoat, minutes: Map<string, StepMinutes>,
   return found;
 }
 
+const A_DAY_MIN = 24 * 60;
+
 function placeCoat(
   lesson: Lesson,
   { step, areaId, times, drying, wetUm, ownShare }: LaidCoat,
   starts: Map<string, { start: number; end: number }>,
   minutes: Map<string, StepMinutes>,
 ): PlannedCoat {
-  const at = starts.get(step.id) ?? { start: 0, end: 0 };
+  // What was laid before the class is dry when it begins.
+  const at = starts.get(step.id) ?? { start: -A_DAY_MIN, end: -A_DAY_MIN };
   const orNull = (value: number) => (Number.isFinite(value) ? value : null);
   const dried = step.dryer ? drying : times;
   const paintOverMin = Math.max(dried.paintOverMin, step.dryer ? 0 : times.openMin);

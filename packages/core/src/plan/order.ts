@@ -1,7 +1,7 @@
 import type { Lesson, Step } from '@viaticum/contract';
 import type { DryingConstraint, Problem } from '@viaticum/kernels/scheduling';
 import { solving } from '@viaticum/kernels/scheduling';
-import { areApart, edgePairs, LEAST_EDGE_MM } from '../contact/index.js';
+import { areApart, edgePairs, LEAST_EDGE_MM, wishOf } from '../contact/index.js';
 import { areasWorkedOn, bordersBetween, laysPaint } from '../derived/index.js';
 import { NEW_MIX_MIN, paceOf } from '../step/index.js';
 import { lessonProblem, planLesson } from './lesson-plan.js';
@@ -35,7 +35,7 @@ const draws = (step: Step): boolean => step.kind === 'transfer' || step.kind ===
  */
 export function orderProblem(lesson: Lesson): Problem {
   const { problem, contacts, laid, minutes } = lessonProblem({ ...lesson, planning: withoutCuts(lesson) });
-  const { steps } = lesson;
+  const steps = lesson.steps.filter((step) => !step.ahead);
   // Steps that only meet along a border may come in either order, each with its own wait.
   const free = new Set(contacts.flatMap((one) => (one.kind === 'edge' ? [`dry:${one.id}`] : [])));
   const constraints: DryingConstraint[] = [
@@ -91,7 +91,11 @@ function isFarBeforeNear(lesson: Lesson, firsts: ReadonlyMap<string, string>, on
   const depth = (id: string) => lesson.areas.findIndex((area) => area.id === id);
   const first = (step: Step) => step.areaIds.filter((id) => firsts.get(id) === step.id);
   return first(one).some((far) =>
-    first(other).some((near) => depth(far) < depth(near) && (borders.get(far)?.get(near) ?? 0) >= LEAST_EDGE_MM),
+    first(other).some((near) => {
+      // Value by value or mix by mix, only clean edges keep the one behind before the other.
+      if (lesson.school.sweep !== 'far-to-near' && wishOf(lesson, far, near) !== 'clean') return false;
+      return depth(far) < depth(near) && (borders.get(far)?.get(near) ?? 0) >= LEAST_EDGE_MM;
+    }),
   );
 }
 
@@ -146,7 +150,8 @@ export function* betterOrder(
     step = work.next(yield { endMin: end, lowerBoundMin: lowerBound, nodes });
   }
   const { items, status, orderProven, lowerBound, inversions, nodes } = step.value;
-  const order = items.map((item) => item.step);
+  const ahead = lesson.steps.filter((one) => one.ahead).map((one) => one.id);
+  const order = [...ahead, ...items.map((item) => item.step)];
   const cutsBefore = items.flatMap((item) => (item.gapBefore === 'cut' ? [item.step] : []));
   // The plan itself has the last word: what lies on what, and who mixes a mix first, may differ in another order.
   const isWhole = order.length === lesson.steps.length;

@@ -35,7 +35,8 @@ export function replanLesson(lesson: Lesson, past: Past, quickest = false): Less
   const own = timed(start, past, begun);
   if (!quickest) return own;
   const found = solve(asPast(orderProblem(start), past, begun), { maxNodes: MOST_NODES });
-  const order = found.items.map((item) => item.step);
+  const ahead = start.steps.filter((step) => step.ahead).map((step) => step.id);
+  const order = [...ahead, ...found.items.map((item) => item.step)];
   if (order.length !== start.steps.length || found.makespan > own.plan.endMin - WORTH_MIN) return own;
   const other = timed(inOrderOf(start, order), past, begun);
   return other.plan.endMin <= own.plan.endMin - WORTH_MIN ? other : own;

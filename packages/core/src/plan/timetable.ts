@@ -18,7 +18,9 @@ export function timetable(
   const mixed = new Set<string>();
   const cuts = new Set(lesson.planning.cutsBefore);
   let clock = 0;
-  for (const [i, at] of solution.items.entries()) {
+  const places = new Map(lesson.steps.map((step, i) => [step.id, i]));
+  for (const at of solution.items) {
+    const i = places.get(at.step) as number;
     const step = lesson.steps[i] as Step;
     const empty = (title: string, startMin: number, endMin: number): PlanItem => ({
       kind: 'break',

@@ -12,7 +12,7 @@ import {
   type WetFilm,
   wetFilm,
 } from '../coat/index.js';
-import { areasWorkedOn, coverOf, extentsOf, isOnlyMarks, loadFactor, marksOf, memo } from '../derived/index.js';
+import { areasWorkedOn, coverOf, extentsOf, isOnlyMarks, loadFactor, marksOf, memo, schoolFor } from '../derived/index.js';
 import type { StepMinutes } from './duration.js';
 
 /** Minutes to the rungs; `Infinity` where they are never reached. */
@@ -134,10 +134,15 @@ export function coatOf(
   return { ...coat, mist: { everyMin: step.mistEveryMin ?? mistEvery(coat, lesson.room, laying), untilMin: laying } };
 }
 
+/** A brush loaded with two colours carries more; paint as it comes out of the tube stands higher (our judgement). */
+const TWO_ON_BRUSH = 1.5;
+const undiluted = (lesson: Lesson, step: Step): number =>
+  schoolFor(lesson, step).thinning === 'hardly' && (step.technique === 'block-in' || step.technique === 'blend') ? 1.2 : 1;
+
 /** The film of a step that is not its technique's own: laid thin or generously, of marks that lie apart, or of a fine brush. */
 function narrowFilm(lesson: Lesson, step: Step, areaId: string): Pick<Coat, 'wetUm' | 'marks'> {
   const usual = films[step.technique as NonNullable<Step['technique']>].wetUm;
-  const full = usual * loadFactor[step.load ?? 'normal'];
+  const full = usual * loadFactor[step.load ?? 'normal'] * (step.loading ? TWO_ON_BRUSH : 1) * undiluted(lesson, step);
   if (!isOnlyMarks(step)) {
     const brush = brushOf(step.brushId);
     const most = Math.min(full, brush ? markFilmUm('lines', brush.widthMm) : full);

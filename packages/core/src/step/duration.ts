@@ -1,6 +1,7 @@
 import type { Lesson, Level, Step, Technique } from '@viaticum/contract';
 import { brushOf } from '../brush/index.js';
 import { bordersBetween, extentsOf, isOnlyMarks, markMinutes, marksOf, placedLines } from '../derived/index.js';
+import { heapMinutes } from './heap-minutes.js';
 
 /** Rates of the experienced hand; from memory. Tracks in m of brush stroke a minute. */
 const tracks: Record<Technique, { mPerMin: number; passes: number }> = {
@@ -18,9 +19,12 @@ const tracks: Record<Technique, { mPerMin: number; passes: number }> = {
 };
 const EDGE_M_PER_MIN = 1;
 const SET_UP_MIN = 0.5;
-export const NEW_MIX_MIN = 1.5;
 const levels: Record<Level, number> = { beginner: 2, improver: 1.4, experienced: 1 };
 const NARROW_MM = 6;
+/** Going over the whole surface, one looks for one's place again with every step. */
+const NEW_PLACE_MIN = 0.3;
+/** Painted along with the instructor everybody waits for the next stroke. */
+const ALONG = 1.15;
 /** A further coat over the same shapes takes so much of the first, its edges being found already. */
 const COAT_AGAIN = 0.7;
 /** A knife lays 5 cm² in 3 s and is loaded again for 5 s. */
@@ -36,14 +40,15 @@ export const paceOf = (lesson: Pick<Lesson, 'level'>): number => levels[lesson.l
 
 /**
  * Minutes to show and to do of a step: what the instructor typed, otherwise proposed as set-up + painted area (with what runs past the edge) over brush track ×
- * passes + borders for narrow brushes + new mixes, times the level's factor, to half a minute (rates: see the constants).
+ * passes + borders for narrow brushes + `fresh` mixes, times the level's factor, to half a minute (rates: see the constants).
  */
-export function stepMinutes(lesson: Lesson, step: Step, newMixes: number): StepMinutes {
-  const proposed = proposeDoMinutes(lesson, step, newMixes);
+export function stepMinutes(lesson: Lesson, step: Step, fresh: readonly string[]): StepMinutes {
+  const proposed = proposeDoMinutes(lesson, step, heapMinutes(lesson, step, fresh));
   const doMin = step.doMin ?? proposed?.doMin ?? 2;
   // A further coat was shown with the first.
   const isShown = step.kind === 'paint' && step.coatOf === undefined;
-  const showMin = step.showMin ?? (isShown ? Math.max(1, Math.round(doMin * 0.25)) : 0);
+  const isAlong = lesson.school.teaching === 'paint-along';
+  const showMin = step.showMin ?? (isShown && !isAlong ? Math.max(1, Math.round(doMin * 0.25)) : 0);
   // Minutes typed by the instructor are taken to part in the same way.
   const scale = proposed ? doMin / proposed.doMin : 0;
   const [leadMin, edgeMin] = [(proposed?.leadMin ?? 0) * scale, (proposed?.edgeMin ?? 0) * scale];
@@ -70,10 +75,12 @@ export function forStudents(lesson: Lesson, level: Level): Lesson {
 }
 
 type Proposed = Pick<StepMinutes, 'doMin' | 'leadMin' | 'edgeMin'>;
-function proposeDoMinutes(lesson: Lesson, step: Step, newMixes: number): Proposed | null {
+function proposeDoMinutes(lesson: Lesson, step: Step, heapsMin: number): Proposed | null {
   const level = levels[lesson.level];
-  const lead = SET_UP_MIN + newMixes * NEW_MIX_MIN;
-  const again = (step.coatOf === undefined ? 1 : COAT_AGAIN) * (step.repeat?.expected ?? 1);
+  const around = lesson.school.order === 'whole-together' && step.kind === 'paint' ? NEW_PLACE_MIN : 0;
+  const lead = SET_UP_MIN + around + heapsMin;
+  const along = lesson.school.teaching === 'paint-along' ? ALONG : 1;
+  const again = along * (step.coatOf === undefined ? 1 : COAT_AGAIN) * (step.repeat?.expected ?? 1);
   const proposed = (work: number, edges: number): Proposed => {
     const exact = (lead + (work + edges) * again) * level;
     const doMin = rounded(exact);
@@ -85,14 +92,14 @@ function proposeDoMinutes(lesson: Lesson, step: Step, newMixes: number): Propose
   if (isOnlyMarks(step)) return proposed(marks, 0);
   if (step.kind === 'transfer' || step.kind === 'draw') return drawing(lesson, step);
   // A look, a break and practice are no paint, whatever a step once was.
-  if (step.kind !== 'paint' && step.kind !== 'prepare') return step.kind === 'practise' && newMixes > 0 ? proposed(0, 0) : null;
+  if (step.kind !== 'paint' && step.kind !== 'prepare') return step.kind === 'practise' && heapsMin > 0 ? proposed(0, 0) : null;
   if (!step.technique || !brush) return null;
   const parts = extentsOf(lesson).filter((part) => step.wholeCanvas || step.areaIds.includes(part.id));
   const canvasM2 = (lesson.support.widthMm * lesson.support.heightMm) / 1e6;
   const areaM2 = step.wholeCanvas ? canvasM2 : parts.reduce((sum, part) => sum + part.areaCm2, 0) / 1e4;
   const track = tracks[step.technique];
   const cover = (areaM2 * (step.coverShare ?? 1)) / ((brush.widthMm / 1000) * track.mPerMin);
-  if (step.passageId !== undefined) return passageMinutes(step, areaM2, brush.widthMm, newMixes, level);
+  if (step.passageId !== undefined) return passageMinutes(step, areaM2, brush.widthMm, heapsMin, level);
   if (step.technique === 'impasto') return proposed(areaM2 * (step.coverShare ?? 1) * KNIFE_MIN_PER_M2 + marks, 0);
   const borderM = step.wholeCanvas ? 0 : edgesMm(lesson, step.areaIds) / 1000;
   const edges = brush.widthMm >= NARROW_MM && step.coverShare === undefined ? borderM / EDGE_M_PER_MIN : 0;
@@ -114,7 +121,7 @@ function edgesMm(lesson: Lesson, areaIds: readonly string[]): number {
 const passage = { startMin: 0.5, colourMin: 0.4, overlap: 1.15, transition: 0.5, layMPerMin: 4, joinMPerMin: 3, lastMPerMin: 6 };
 
 /** Minutes of a wet passage by its area, its colours and its brush; its heaps are mixed before the first stroke (our judgement from the rates). */
-function passageMinutes(step: Step, areaM2: number, widthMm: number, newMixes: number, level: number): Proposed {
+function passageMinutes(step: Step, areaM2: number, widthMm: number, heapsMin: number, level: number): Proposed {
   const w = widthMm / 1000;
   const work =
     passage.startMin +
@@ -122,7 +129,7 @@ function passageMinutes(step: Step, areaM2: number, widthMm: number, newMixes: n
     (passage.overlap * areaM2) / (passage.layMPerMin * w) +
     (2 * passage.transition * areaM2) / (passage.joinMPerMin * w) +
     areaM2 / (passage.lastMPerMin * w);
-  const lead = newMixes * NEW_MIX_MIN;
+  const lead = heapsMin;
   const doMin = rounded((lead + work) * level);
   return { doMin, leadMin: (lead * doMin) / (lead + work), edgeMin: 0 };
 }
@@ -137,6 +144,13 @@ const drawn: Record<Lesson['school']['drawing'], { start: number; mPerMin: numbe
   envelope: { start: 4, mPerMin: 0.8 },
   'thin-paint': { start: 1, mPerMin: 0.6 },
   none: { start: 1, mPerMin: 0.4 },
+};
+/** The dust of a rubbed back is wiped off the canvas. */
+const WIPING_MIN: Record<Lesson['school']['transferMedium'], number> = {
+  'transfer-paper': 0,
+  graphite: 0,
+  charcoal: 1,
+  chalk: 1,
 };
 const GRID = { cellMm: 38, lineMin: 0.25, cellMin: 0.35 };
 
@@ -154,7 +168,8 @@ function drawing(lesson: Lesson, step: Step): Proposed {
   // A line of some length meets 4/π times as many cells as fit into it (Buffon's needle).
   const cells = Math.min(across * down, (4 / Math.PI) * inkM * (1000 / GRID.cellMm)) * GRID.cellMin;
   const work = (isGrid ? cells : inkM / mPerMin) * alongLines[lesson.level];
-  return { doMin: rounded(start + ruling + work), leadMin: 0, edgeMin: 0 };
+  const wiping = step.kind === 'transfer' ? WIPING_MIN[lesson.school.transferMedium] : 0;
+  return { doMin: rounded(start + ruling + work + wiping), leadMin: 0, edgeMin: 0 };
 }
 
 /** Millimetres of line that are ruled or drawn for marks set round a point; what lies on the same places counts once. */

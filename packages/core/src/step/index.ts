@@ -12,5 +12,6 @@ export {
   rungMinutes,
   timesOf,
 } from './coats.js';
-export { forStudents, NEW_MIX_MIN, paceOf, type StepMinutes, stepMinutes, stretched } from './duration.js';
+export { forStudents, paceOf, type StepMinutes, stepMinutes, stretched } from './duration.js';
+export { NEW_MIX_MIN } from './heap-minutes.js';
 export { areaRung, filmUm, meanFilmUm, type Rung, rungAt, rungWord, topCoat } from './wetness.js';

@@ -19,7 +19,11 @@ import {
 
 const own = (step: Partial<Step>, mixes = 0, lesson: Lesson = smallLesson([])) => {
   const one = testStep('s', { doMin: undefined as never, showMin: undefined as never, brushId: 'flat-1-in', ...step });
-  return stepMinutes({ ...lesson, level: 'experienced', steps: [one] }, one, mixes);
+  return stepMinutes(
+    { ...lesson, level: 'experienced', steps: [one] },
+    one,
+    Array.from({ length: mixes }, (_, k) => `new ${k}`),
+  );
 };
 
 describe('minutes that are proposed', () => {

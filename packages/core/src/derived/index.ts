@@ -15,6 +15,7 @@ export { coatsToHide, furtherCoatGain, loadFactor } from './hiding.js';
 export {
   coveringOf,
   filmOf,
+  GESSO,
   glazeFilm,
   groundUnder,
   looksOf,
@@ -29,6 +30,7 @@ export { areasWorkedOn, coverOf, isOnlyMarks, laysPaint, markAreaCm2, markMinute
 export { memo } from './memo.js';
 export { buriedAt, type Moment, momentsOf, type NeededLine, neededAt, type PlacedLine, placedLines } from './moments.js';
 export { areaName, chroma, colourBeneath, colourOf, firstPaints, huesApart, seenAreas } from './painted.js';
+export { passageInWords } from './passage-words.js';
 export { followSheet, otherRecipesSheet, paintLayers } from './sheet.js';
 export { lackingTubes, type OtherRecipe, substitutes } from './substitute.js';
 export { usedMixes } from './used.js';

@@ -16,7 +16,8 @@ import {
 } from '../mix/index.js';
 import { memo } from './memo.js';
 
-const GESSO: Lab = [93.8, -0.4, 2.4];
+/** Bare primed canvas. */
+export const GESSO: Lab = [93.8, -0.4, 2.4];
 
 const mixLooks = memo(
   (mixes: readonly Mix[], tubes: readonly Tube[], finish: Finish) =>

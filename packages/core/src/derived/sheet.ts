@@ -15,8 +15,9 @@ import { type MixLook, shortTubeName, tubeRgb } from '../mix/index.js';
 import { plainWords } from '../text/index.js';
 import { visibleOf } from './areas.js';
 import { looksOf } from './looks.js';
-import { areasWorkedOn, coverOf, marksOf } from './marks.js';
+import { areasWorkedOn, coverOf, marksOf, mixesOn } from './marks.js';
 import { memo } from './memo.js';
+import { passageInWords } from './passage-words.js';
 import type { OtherRecipe } from './substitute.js';
 
 /** The bare support: primed canvas or board, paper. */
@@ -32,10 +33,12 @@ export function paintLayers(lesson: Lesson, step: Step): PaintLayer[] {
   }
   if (!step.technique || step.mixIds.length === 0) return [];
   const looks = looksOf(lesson);
-  const colours = step.mixIds.flatMap((id) => looks.get(id)?.rgb ?? []);
   const share = coverOf(lesson, step);
-  const kind = share < 0.95 ? 'broken' : step.technique === 'blend' && colours.length > 1 ? 'blend' : 'flat';
-  return areasWorkedOn(lesson, step).map((areaId) => ({ areaId, kind, colours, share }));
+  return areasWorkedOn(lesson, step).map((areaId) => {
+    const colours = mixesOn(lesson, step, areaId).flatMap((id) => looks.get(id)?.rgb ?? []);
+    const kind = share < 0.95 ? 'broken' : step.technique === 'blend' && colours.length > 1 ? 'blend' : 'flat';
+    return { areaId, kind, colours, share };
+  });
 }
 
 function sheetStep(lesson: Lesson, step: Step, number: number): SheetStep {
@@ -45,7 +48,7 @@ function sheetStep(lesson: Lesson, step: Step, number: number): SheetStep {
     number,
     title: step.title,
     kind: step.kind,
-    lines: sentences(plainWords(step.say)).slice(0, 3),
+    lines: [passageInWords(lesson, step) ?? [], sentences(plainWords(step.say)).slice(0, 3)].flat(),
     checkpoint: plainWords(step.checkpoint),
     brush: brush && brushInWords(brush),
     brushMetric: brush && brushInMetric(brush),

@@ -4,7 +4,18 @@ import { visibleOf } from './areas.js';
 import { furtherCoatGain } from './hiding.js';
 import { looksOf } from './looks.js';
 
-/** How much of the picture a step changes: the area it covers times the difference to the coat beneath. */
+const IMPORTANCE = { subject: 3, feature: 5 };
+/** Changes are seen more where one looks first (our judgement). */
+function importance({ areas, subjectAreaId }: Lesson, areaId: string): number {
+  const area = areas.find((one) => one.id === areaId);
+  if (area?.feature) return IMPORTANCE.feature;
+  const subject = areas.find((one) => one.id === subjectAreaId);
+  const isSubject =
+    subject !== undefined && (area === subject || (area?.thingId !== undefined && area.thingId === subject.thingId));
+  return isSubject ? IMPORTANCE.subject : 1;
+}
+
+/** How much of the picture a step changes: the area it covers times the difference to the coat beneath, more where one looks first. */
 export function weightOf(lesson: Lesson, stepId: string): number {
   const at = lesson.steps.findIndex((step) => step.id === stepId);
   const step = lesson.steps[at];
@@ -22,6 +33,6 @@ export function weightOf(lesson: Lesson, stepId: string): number {
       .find((one) => one.areaIds.includes(id) && one.mixIds.length > 0);
     const under = below ? colour(below.mixIds) : null;
     const difference = step.coatOf !== undefined ? again : own && under ? deltaE00(own, under) : 10;
-    return sum + (parts.get(id) ?? 0) * (step.coverShare ?? 1) * difference;
+    return sum + (parts.get(id) ?? 0) * (step.coverShare ?? 1) * difference * importance(lesson, id);
   }, 0);
 }

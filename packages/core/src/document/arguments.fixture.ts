@@ -138,6 +138,12 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
     };
   },
   bringBack: ({ lesson, pick }) => ({ ids: [pick(lesson.leftOut.map((one) => one.step)).id] }),
+  removeSteps: ({ lesson, pick }) => ({ ids: [pick(lesson.steps).id] }),
+  fitToLength: ({ lesson, pick, random }) => ({
+    minutes: 60 + random() * 60,
+    leaveOut: [pick(lesson.steps).id],
+    bringBack: lesson.leftOut.slice(0, 1).map(({ step }) => step.id),
+  }),
   forgetLeftOut: ({ lesson, pick }) => ({ ids: [pick(lesson.leftOut.map((one) => one.step)).id] }),
   setWanted: ({ random }) => ({ minutes: random() < 0.3 ? null : 30 + random() * 200 }),
   setStopTest: ({ random }) => ({ questions: random() < 0.3 ? [] : ['Would another hour make it better?'] }),

@@ -193,6 +193,19 @@ export const commands = {
     }
     groupByStage(lesson);
   },
+  /** Makes a lesson as long as it is wanted: what goes, and what comes back for it. */
+  fitToLength: (
+    lesson: D,
+    { minutes, leaveOut, bringBack }: { minutes: number; leaveOut: readonly string[]; bringBack: readonly string[] },
+  ) => {
+    commands.setWanted(lesson, { minutes });
+    if (bringBack.length > 0) commands.bringBack(lesson, { ids: bringBack });
+    commands.leaveOut(lesson, { ids: [...leaveOut] });
+  },
+  /** Takes several steps away for good. */
+  removeSteps: (lesson: D, { ids }: { ids: readonly string[] }) => {
+    for (const id of ids) commands.removeStep(lesson, { id });
+  },
   /** Lets go for good of what was left out. */
   forgetLeftOut: (lesson: D, { ids }: { ids: readonly string[] }) => {
     lesson.leftOut = lesson.leftOut.filter(({ step }) => !ids.includes(step.id));

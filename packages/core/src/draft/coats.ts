@@ -1,7 +1,7 @@
 import type { Lesson, Mix, Step } from '@viaticum/contract';
 import { coatsToHide, schoolOn } from '../derived/index.js';
 import { isWhite } from '../mix/index.js';
-import { type AreaFacts, brushFor } from './facts.js';
+import { type AreaFacts, brushFor, draftGround } from './facts.js';
 import { detailRules, plainBelow } from './rules/detail.js';
 import { layersRules } from './rules/layers.js';
 import { valuesRules } from './rules/values.js';
@@ -39,7 +39,10 @@ export function coatsOf(
   const found = valueCoats(lesson, facts, all, shares, isGradual);
   const [base, ...rest] = found.coats;
   if (base?.technique !== 'block-in' || isTooSmall(lesson, facts)) return found;
-  const needed = Math.min(MOST_COATS, coatsToHide(lesson, base.mixIds[0] ?? '', base, schoolOn(lesson, facts.area.id).detail));
+  const needed = Math.min(
+    MOST_COATS,
+    coatsToHide(lesson, base.mixIds[0] ?? '', base, schoolOn(lesson, facts.area.id).detail, draftGround(lesson)),
+  );
   const again = Array.from({ length: needed - 1 }, (): Coat => ({ ...base, why: NOT_COVERING, isLater: true, isAgain: true }));
   return { ...found, coats: [base, ...again, ...rest] };
 }

@@ -2,7 +2,7 @@ import type { Area, Lab, Lesson, Mix } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { outlineLength } from '../area/index.js';
 import { type Brush, brushes } from '../brush/index.js';
-import { looksOf, visibleOf } from '../derived/index.js';
+import { GESSO, looksOf, visibleOf } from '../derived/index.js';
 
 /** What a draft needs to know of an area. */
 export type AreaFacts = {
@@ -53,6 +53,13 @@ export function areaFacts(lesson: Lesson): { areas: AreaFacts[]; ground: Mix | n
     };
   });
   return { areas, ground };
+}
+
+/** What a draft is painted on: the ground it tones itself, the one that lies there already, or bare gesso. */
+export function draftGround(lesson: Lesson): Lab {
+  const laid = lesson.support.groundCoats[0]?.mixId;
+  const mixId = laid ?? groundMix(lesson)?.id;
+  return looksOf(lesson).get(mixId ?? '')?.colour?.lab ?? GESSO;
 }
 
 /** The mix for a toned ground: one that says so, or one that belongs to no area and lies in the middle of the scale. */

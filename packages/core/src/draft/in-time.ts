@@ -8,7 +8,7 @@ import { otherWords, stopTestOf } from '../text/index.js';
 import { listInWords } from '../units/index.js';
 import { usualMin } from './budget.js';
 import { type DraftHints, draftLesson } from './draft.js';
-import { fitTo } from './fit.js';
+import { fitTo, type LeftOut } from './fit.js';
 import { withBreaks, withDryers } from './fixing.js';
 import { asDrafted, empty } from './shape.js';
 
@@ -21,8 +21,25 @@ const FRESH_EYE_MIN = 5;
  * A lesson drafted for the time that is wanted: the draft of its school in the order that waits least within every stage; what takes
  * least from the picture for its minutes is left out until it fits. Over several sessions each later one begins with a fresh eye.
  */
-export function draftInTime(lesson: Lesson, ids: () => string, hints: DraftHints = {}): Lesson {
-  const drafted = asDrafted(lesson, draftLesson(lesson, ids, hints));
+export const draftInTime = (lesson: Lesson, ids: () => string, hints: DraftHints = {}): Lesson =>
+  draftWithReasons(lesson, ids, hints).lesson;
+
+/** {@link draftInTime} with the reasons for every step, by its id. */
+export function draftWithReasons(
+  lesson: Lesson,
+  ids: () => string,
+  hints: DraftHints = {},
+): { lesson: Lesson; why: Map<string, string[]> } {
+  const draft = draftLesson(lesson, ids, hints);
+  const why = new Map(draft.steps.map(({ step, why: reasons }) => [step.id, reasons]));
+  const made = inTime(asDrafted(lesson, draft), lesson, ids);
+  for (const { id, kind } of made.steps) if (!why.has(id)) why.set(id, [kind === 'break' ? RESTED : FILLED]);
+  return { lesson: made, why };
+}
+const RESTED = 'Eyes, backs and attention last about an hour.';
+const FILLED = 'Something to do, or to look at, where one would only wait or rush.';
+
+function inTime(drafted: Lesson, lesson: Lesson, ids: () => string): Lesson {
   // Breaks find their place when everything else has its own.
   const ordered = waitingLess({ ...drafted, steps: drafted.steps.filter((step) => step.kind !== 'break') });
   const wanted = lesson.wantedMin ?? usualMin[lesson.level];
@@ -31,8 +48,22 @@ export function draftInTime(lesson: Lesson, ids: () => string, hints: DraftHints
   const dried = withDryers(thinnedBeforeLines(short));
   // A night dries everything: what is still waited for is known once the sessions are parted.
   const parted = dried.planning.sessions ? overSessions(dried) : dried;
-  const filled = withOtherWorkFirst(withWorkInPauses(parted, ids));
+  const filled = keeping(withOtherWorkFirst(withWorkInPauses(parted, ids)), ordered, left);
   return withBreaks(filled.planning.sessions ? withFreshEye(filled, ids) : withStopTest(filled, ids), ids);
+}
+
+/** The lesson with what had no room in its length kept beside it, each with the place that it had. */
+function keeping(lesson: Lesson, whole: Lesson, left: readonly LeftOut[]): Lesson {
+  const out = new Set(left.map((one) => one.stepId));
+  const leftOut = whole.steps.flatMap((step, i): Lesson['leftOut'] => {
+    if (!out.has(step.id)) return [];
+    const after = whole.steps
+      .slice(0, i)
+      .filter((one) => !out.has(one.id))
+      .at(-1);
+    return [{ step, ...(after ? { afterId: after.id } : {}) }];
+  });
+  return { ...lesson, leftOut };
 }
 
 /** A pause of so many minutes is worth something better than waiting. */

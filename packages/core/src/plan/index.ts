@@ -1,6 +1,7 @@
 export { lessonCard } from './card.js';
 export { type Filler, fillersFor, fillersInWords } from './fillers.js';
 export { type FormerWaits, formerWaits } from './former-waits.js';
+export { type LengthParts, lengthParts } from './length-parts.js';
 export {
   type Contradiction,
   type LessonPlan,

@@ -99,12 +99,14 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
           const isFirst = !step.wholeCanvas && !begun.has(area);
           if (!step.wholeCanvas) begun.add(area);
           const own = step.passageId === undefined ? colours : coloursOf(mixesOn(lesson, step, id));
+          const at = placesOn(lesson, step, id);
           return [
             {
               area,
               colours: own,
               touch: touchOf[step.technique as NonNullable<Step['technique']>],
               isBlend: step.technique === 'blend' && own.length > 1,
+              ...(at && at.length === own.length ? { at } : {}),
               isFirst: isFirst || step.wholeCanvas === true,
               share: coverOf(lesson, step),
               toward: step.side ? towards(step.side, lesson.light) : null,
@@ -143,6 +145,12 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
   });
   const aim = reference ? aimOf(reference, Math.ceil(width / FACTOR), Math.ceil(height / FACTOR), reachOf(lesson)) : null;
   return { width, height, mmPerPx, bare: bare[support.kind], areas, steps, aim, factor: FACTOR, seed: hashText(lesson.title) };
+}
+
+/** Where the colours of a passage lie on an area, if anything is said of it. */
+function placesOn({ passages }: Lesson, { passageId }: Step, areaId: string): StagePass['at'] | null {
+  const places = passages.find((one) => one.id === passageId)?.places.filter((place) => place.areaId === areaId) ?? [];
+  return places.some((place) => place.at) ? places.map((place) => place.at ?? null) : null;
 }
 
 /** Where the light comes from while nothing is said: from above, from the left. */

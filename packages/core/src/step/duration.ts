@@ -99,7 +99,7 @@ function proposeDoMinutes(lesson: Lesson, step: Step, heapsMin: number): Propose
   const areaM2 = step.wholeCanvas ? canvasM2 : parts.reduce((sum, part) => sum + part.areaCm2, 0) / 1e4;
   const track = tracks[step.technique];
   const cover = (areaM2 * (step.coverShare ?? 1)) / ((brush.widthMm / 1000) * track.mPerMin);
-  if (step.passageId !== undefined) return passageMinutes(step, areaM2, brush.widthMm, heapsMin, level);
+  if (step.passageId !== undefined) return passageMinutes(lesson, step, areaM2, brush.widthMm, heapsMin, level);
   if (step.technique === 'impasto') return proposed(areaM2 * (step.coverShare ?? 1) * KNIFE_MIN_PER_M2 + marks, 0);
   const borderM = step.wholeCanvas ? 0 : edgesMm(lesson, step.areaIds) / 1000;
   const edges = brush.widthMm >= NARROW_MM && step.coverShare === undefined ? borderM / EDGE_M_PER_MIN : 0;
@@ -121,14 +121,15 @@ function edgesMm(lesson: Lesson, areaIds: readonly string[]): number {
 const passage = { startMin: 0.5, colourMin: 0.4, overlap: 1.15, transition: 0.5, layMPerMin: 4, joinMPerMin: 3, lastMPerMin: 6 };
 
 /** Minutes of a wet passage by its area, its colours and its brush; its heaps are mixed before the first stroke (our judgement from the rates). */
-function passageMinutes(step: Step, areaM2: number, widthMm: number, heapsMin: number, level: number): Proposed {
+function passageMinutes(lesson: Lesson, step: Step, areaM2: number, widthMm: number, heapsMin: number, level: number): Proposed {
   const w = widthMm / 1000;
+  const isWhole = lesson.passages.find((one) => one.id === step.passageId)?.soften !== 'seams';
   const work =
     passage.startMin +
     passage.colourMin * step.mixIds.length +
     (passage.overlap * areaM2) / (passage.layMPerMin * w) +
     (2 * passage.transition * areaM2) / (passage.joinMPerMin * w) +
-    areaM2 / (passage.lastMPerMin * w);
+    (isWhole ? areaM2 / (passage.lastMPerMin * w) : 0);
   const lead = heapsMin;
   const doMin = rounded((lead + work) * level);
   return { doMin, leadMin: (lead * doMin) / (lead + work), edgeMin: 0 };

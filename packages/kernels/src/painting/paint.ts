@@ -126,8 +126,12 @@ function choose(coarse: Coarse, pass: StagePass, seed: number): Chosen {
   const score = new Float32Array(cells.length);
   const strength = aim && graded.has(pass.touch) && pass.share < 0.95 ? new Uint8Array(width * height) : null;
   const rows = cells.length > 0 ? [Math.floor(cells[0] / width), Math.floor((cells.at(-1) as number) / width)] : [0, 0];
+  const placed = pass.at ? placedColours(coarse, pass.colours, pass.at) : null;
   cells.forEach((cell, i) => {
-    if (aim) {
+    if (placed) {
+      index[cell] = nearestOf(palette, placed(cell));
+      score[i] = patchAt(cell % width, Math.floor(cell / width), seed ^ 0x5bd1);
+    } else if (aim) {
       let best = 0;
       let least = Number.POSITIVE_INFINITY;
       palette.forEach(({ lab }, k) => {
@@ -174,6 +178,62 @@ function choose(coarse: Coarse, pass: StagePass, seed: number): Chosen {
   }
   const films = palette.every(({ glaze }) => glaze) ? palette.map(({ glaze }) => glazeTable(glaze as Glaze)) : null;
   return { index, palette: palette.map(({ rgb }) => [...rgb] as [number, number, number]), films, strength };
+}
+
+type Tone = readonly [number, number, number];
+const nearestOf = (palette: readonly StageColour[], lab: Tone): number => {
+  let best = 0;
+  let least = Number.POSITIVE_INFINITY;
+  palette.forEach((one, k) => {
+    const off = apartLab(one.lab, lab);
+    if (off < least) {
+      least = off;
+      best = k;
+    }
+  });
+  return best;
+};
+
+/** How far (0 there, about 1 at the far side) a place of an area's box lies from where a colour was put. */
+const farFrom: Record<NonNullable<NonNullable<StagePass['at']>[number]>, (u: number, v: number) => number> = {
+  top: (_, v) => v,
+  bottom: (_, v) => 1 - v,
+  left: (u) => u,
+  right: (u) => 1 - u,
+  corners: (u, v) => Math.hypot(Math.min(u, 1 - u), Math.min(v, 1 - v)) * Math.SQRT2,
+  middle: (u, v) => Math.hypot(u - 0.5, v - 0.5) * Math.SQRT2,
+};
+/** A colour without a place lies everywhere, where no other is near. */
+const EVERYWHERE = 0.4;
+
+/** What a wet passage shows at a cell: its colours by how near they were put, each fading into the next (inverse distances). */
+function placedColours(
+  { width, cells }: Coarse,
+  colours: readonly StageColour[],
+  at: NonNullable<StagePass['at']>,
+): (cell: number) => Tone {
+  let [left, right, top, bottom] = [width, 0, Number.POSITIVE_INFINITY, 0];
+  for (const cell of cells) {
+    const [x, y] = [cell % width, Math.floor(cell / width)];
+    left = Math.min(left, x);
+    right = Math.max(right, x);
+    top = Math.min(top, y);
+    bottom = Math.max(bottom, y);
+  }
+  return (cell) => {
+    const u = ((cell % width) - left) / Math.max(1, right - left);
+    const v = (Math.floor(cell / width) - top) / Math.max(1, bottom - top);
+    let sum = 0;
+    const lab: [number, number, number] = [0, 0, 0];
+    colours.forEach((colour, k) => {
+      const place = at[k];
+      const far = place ? farFrom[place](u, v) : EVERYWHERE;
+      const weight = 1 / ((far + 0.04) * (far + 0.04));
+      sum += weight;
+      for (let c = 0; c < 3; c++) lab[c] = lab[c] + weight * colour.lab[c];
+    });
+    return [lab[0] / sum, lab[1] / sum, lab[2] / sum];
+  };
 }
 
 const clamp = (value: number) => Math.min(1, Math.max(0, value));

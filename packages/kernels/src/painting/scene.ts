@@ -1,4 +1,4 @@
-import type { MarkKind, Outline } from '@viaticum/contract';
+import type { MarkKind, Outline, PassagePlacement } from '@viaticum/contract';
 import type { LabRaster } from '../raster/index.js';
 import type { Glaze } from './glaze.js';
 import type { TouchName } from './strokes.js';
@@ -30,6 +30,8 @@ export type StagePass = {
   colours: StageColour[];
   touch: TouchName;
   isBlend: boolean;
+  /** Of a wet passage: where each colour lies on the area, null all over it; as the picture has it where nothing is said. */
+  at?: (PassagePlacement | null)[];
   isFirst: boolean;
   share: number;
   brushPx: number;

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Lesson, PlanItem, Step } from '@viaticum/contract';
 import { brushInWords, brushOf } from '@viaticum/core/brush';
-import { followSheet, looksOf, marksOf } from '@viaticum/core/derived';
+import { followSheet, looksOf, marksOf, passageInWords } from '@viaticum/core/derived';
 import { shortTubeName } from '@viaticum/core/mix';
 import { planInWords, planLesson } from '@viaticum/core/plan';
 import { plainWords, readingMinutes } from '@viaticum/core/text';
@@ -130,12 +130,14 @@ function ReadStep({
     step.mixIds.flatMap((id) => looks.get(id)?.mix.name ?? []).join(', '),
     brush && brushInWords(brush),
     step.technique && words.techniques[step.technique],
+    step.ahead && words.steps.ahead,
     step.needs !== 'any' && step.needs !== 'auto' && words.needs[step.needs],
     marksOf(lesson, step)
       .map((mark) => `${mark.count} ${mark.name}`)
       .join(', '),
   ].filter(Boolean);
   const takes = readingMinutes(plainWords(step.say));
+  const wetOnWet = passageInWords(lesson, step);
   return (
     <>
       {pause && (
@@ -153,6 +155,7 @@ function ReadStep({
           </span>
         </h3>
         {facts.length > 0 && <p className="quiet small">{facts.join(' · ')}</p>}
+        {wetOnWet && <p>{wetOnWet}</p>}
         {step.say && <RichText text={step.say} />}
         <dl>
           {(['watch', 'checkpoint', 'finish'] as const).map((field) =>

@@ -40,7 +40,7 @@ export default function Shelf() {
       </header>
       {error && <p role="alert">{error.message}</p>}
       {lessons?.length === 0 && (
-        <Empty className={css.shelfEmpty} image={null} description={words.shelf.empty}>
+        <Empty className={css.shelfEmpty} image={false} description={words.shelf.empty}>
           <Button type="primary" onClick={() => setNew(true)}>
             {words.shelf.fresh}
           </Button>

@@ -1,5 +1,5 @@
 import type { Level, School } from '@viaticum/contract';
-import { counted } from '@viaticum/core/units';
+import { counted, listInWords } from '@viaticum/core/units';
 import { apart, figure } from './exact.js';
 
 import { planWords } from './plan.js';
@@ -112,6 +112,14 @@ export const schoolWords: { [C in keyof School]: { ask: string; options: Record<
   reference: { ask: 'The picture', options: { 'in-sight': 'stays in sight', 'away-for-last-stage': 'is put away at the end' } },
 };
 
+export const ownWayWords = {
+  title: 'Areas with a way of their own',
+  add: 'Choose an area …',
+  asLesson: 'as the lesson',
+  like: (option: string) => `as the lesson: ${option}`,
+  choiceOf: (ask: string, area: string) => `${ask} of ${area}`,
+};
+
 export const draftWords = {
   topic: 'Draft',
   about:
@@ -151,14 +159,10 @@ export const draftWords = {
     finish: 'look after it',
   } as Record<string, string>,
   takeOne: 'Take',
-  fit: 'Make it fit',
-  fitInto: 'The lesson is to last, minutes',
-  fitGo: 'What to leave out',
-  fits: (time: string) => `It fits: ${time}.`,
-  fitsWithout: (time: string) => `Without these it lasts ${time}. They take least from the picture for each minute.`,
-  never: (time: string) => `Even without all that may be left out it lasts ${time}.`,
-  leaves: (title: string, minutes: string) => `${title}, saves ${minutes}`,
-  leaveOut: 'Leave these out',
+  wanted: 'How long',
+  minutes: 'min',
+  working: 'Drafting …',
+  withoutNow: (titles: readonly string[]) => `No room in its length for: ${listInWords(titles)}. Each can be brought back later.`,
   method: {
     title: 'Your own method',
     unnamed: 'my way',

@@ -1,4 +1,4 @@
-import type { MarkKind, MarkTool, Passage, StrokeKind } from '@viaticum/contract';
+import type { MarkKind, MarkTool, Passage, PassagePlacement, StrokeKind } from '@viaticum/contract';
 import type { FoundKind } from '@viaticum/core/derived';
 import { counted } from '@viaticum/core/units';
 
@@ -63,11 +63,52 @@ export const passageWords = {
   about: (order: string) =>
     `Laid ${order}, each colour into the wet edge of the one before, then gone over once while all of it is wet.`,
   at: (mix: string, area: string) => `${mix} on ${area}`,
+  placeOf: (name: string) => `Where ${name} lies`,
+  places: {
+    'all-over': 'all over',
+    top: 'at the top',
+    bottom: 'at the bottom',
+    left: 'on the left',
+    right: 'on the right',
+    corners: 'in the corners',
+    middle: 'in the middle',
+  } satisfies Record<PassagePlacement | 'all-over', string>,
+  orderLabel: 'Order of laying',
+  softenLabel: 'Softened',
+  softens: { whole: 'gone over as a whole', seams: 'only its seams softened' } satisfies Record<Passage['soften'], string>,
   part: 'Paint its areas one by one',
   make: 'One wet passage',
 };
 
 /** Said once of a lesson planned by the former rules. */
+export const lengthWords = {
+  label: 'Length of the lesson',
+  never: 'never dries',
+  asked: (time: string) => `of ${time} asked for`,
+  usual: (time: string) => `of ${time}, usual for its students`,
+  open: 'Another length',
+  openWith: (count: number) => `${counted(count, 'step')} left out`,
+  partsLabel: 'What the time goes into',
+  parts: {
+    painting: 'painting',
+    showing: 'showing',
+    drawing: 'drawing',
+    looking: 'looking',
+    practising: 'practising',
+    waiting: 'waiting',
+    breaks: 'breaks',
+  },
+  working: 'Working out what could go …',
+  slider: 'The lesson is to last',
+  at: (time: string) => `It then lasts ${time}.`,
+  make: (time: string) => `Make it ${time}`,
+  goes: (title: string) => `Goes: ${title}`,
+  comes: (title: string) => `Comes back: ${title}`,
+  nothingToLeave: (time: string) => `All of its steps must stay: ${time} is what this picture takes.`,
+  leftOut: 'Left out',
+  bringBack: (time: string | null) => (time === null ? 'Bring back' : `Bring back (+${time})`),
+};
+
 export const formerWaitWords = {
   same: 'Steps now wait only for wet paint that they touch. In this lesson nothing changes.',
   title: (former: string, now: string) =>
@@ -147,6 +188,8 @@ export const markWords = {
   allStrokes: 'All strokes',
   repeat: 'Done again, at most',
   repeatShort: 'Repeat',
+  asARule: 'as a rule',
+  expected: 'Times as a rule',
   untilShort: 'until',
   until: 'until',
   marks: 'Marks',

@@ -1,6 +1,6 @@
 // All wording of the interface that is not a sentence of core or of the server.
 
-import type { Laying, Load, Need, School, Side } from '@viaticum/contract';
+import type { Laying, Load, Loading, Need, School, Side } from '@viaticum/contract';
 import { counted } from '@viaticum/core/units';
 import { apart, exactFiguresOn } from './exact.js';
 import { paintWords } from './paints.js';
@@ -301,6 +301,12 @@ export const words = {
     load: 'Load',
     loads: { thin: 'thin, rubbed out', normal: 'usual load', generous: 'generous' } satisfies Record<Load, string>,
     dryer: 'dried with the hair dryers',
+    ahead: 'done at home, before the class',
+    coats: 'Coats',
+    furtherCoat: (title: string) => `A further coat of “${title}”; how many there are is said there.`,
+    loading: 'Brush',
+    oneByOne: 'one mix after the other',
+    loadings: { 'half-mixed': 'both mixes, half mixed', double: 'one on each side' } satisfies Record<Loading, string>,
     typed: (proposed: number) => `typed; proposed ${proposed}`,
     medium: 'Medium',
     noMedium: 'no medium',

@@ -1,6 +1,10 @@
 import type { Lesson } from '@viaticum/contract';
 import type { AirMap, Cost, Lever, PlansAnswer, StartAnswer, WayOn } from '@viaticum/core/advice';
+import type { Draft, LengthLadder } from '@viaticum/core/draft';
 import type { Group, HelpKind, PaceResult } from '@viaticum/core/pace';
+
+/** What a draft puts in place of a lesson's steps. */
+export type DraftedLesson = Draft & Pick<Lesson, 'leftOut'> & { cutsBefore: string[] };
 
 export type PaceAnswer = {
   result: Omit<PaceResult, 'ends'>;
@@ -22,5 +26,9 @@ export type PlanJobs = {
     args: { lesson: Lesson; group: Group; runs: number };
     answer: PaceAnswer;
   };
+  /** The lengths that a lesson can have, down to what must stay. */
+  lengths: { args: { lesson: Lesson }; answer: LengthLadder };
+  /** The lesson drafted for its wanted length. */
+  draft: { args: { lesson: Lesson }; answer: DraftedLesson };
   start: { args: { lesson: Lesson; endByMin: number }; answer: StartAnswer | null };
 };

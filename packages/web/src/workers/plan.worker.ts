@@ -1,6 +1,8 @@
 import { airMap, bestStart, costsOf, leversOf, threePlans, waysOn } from '@viaticum/core/advice';
+import { draftWithReasons, lengthLadder, withAllBack } from '@viaticum/core/draft';
 import { paceModel, pacing, whatHelps } from '@viaticum/core/pace';
 import { planLesson } from '@viaticum/core/plan';
+import { nanoid } from 'nanoid';
 import type { PlanJobs } from './plan-jobs.js';
 import { runJob, serveJobs } from './serve-jobs.js';
 
@@ -39,6 +41,18 @@ const jobs: { [N in keyof PlanJobs]: (id: number, args: PlanJobs[N]['args']) => 
   waysOn: async (_id, { lesson, stepId }) => waysOn(lesson, stepId),
   map: (id, { lesson }) => runJob(id, airMap(lesson), (share) => share),
   pace,
+  lengths: (id, { lesson }) => runJob(id, lengthLadder(withAllBack(lesson)), () => 0),
+  draft: async (_id, { lesson }) => {
+    const { lesson: drafted, why } = draftWithReasons(lesson, () => nanoid(8));
+    const { stages, steps, passages, leftOut, planning } = drafted;
+    return {
+      stages,
+      steps: steps.map((step) => ({ step, why: why.get(step.id) ?? [] })),
+      passages,
+      leftOut,
+      cutsBefore: planning.cutsBefore ?? [],
+    };
+  },
   start: async (_id, { lesson, endByMin }) => bestStart(lesson, endByMin),
 };
 

@@ -57,7 +57,7 @@ function dive(compiled: Compiled, urgency: (step: number) => number): Prefix | n
   return prefix;
 }
 
-export function inversionsOf(sequence: readonly number[]): number {
+function inversionsOf(sequence: readonly number[]): number {
   let count = 0;
   sequence.forEach((step, k) => {
     for (const later of sequence.slice(k + 1)) if (later < step) count++;

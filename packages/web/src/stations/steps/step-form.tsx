@@ -1,6 +1,7 @@
 import {
   type Lesson,
   layings,
+  loadings,
   loads,
   media,
   needs,
@@ -19,6 +20,7 @@ import { proposeStep } from '@viaticum/core/draft';
 import { recipeParts } from '@viaticum/core/mix';
 import { Button, Checkbox, Form, type SelectProps, Tag, Tooltip } from 'antd';
 import { clsx } from 'clsx';
+import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { usePlan, useSession } from '../../lesson/context.js';
 import { CommitInput } from '../../ui/commit-input.js';
@@ -56,7 +58,7 @@ export function StepForm({ lesson, step }: { lesson: Lesson; step: Step }) {
         </>
       )}
       <h3 data-part="long">{w.parts.long}</h3>
-      <HowLong step={step} />
+      <HowLong lesson={lesson} step={step} />
       <h3 data-part="say">{w.parts.say}</h3>
       <WhatIsSaid step={step} />
     </Form>
@@ -195,6 +197,18 @@ function WithWhat({ lesson, step }: { lesson: Lesson; step: Step }) {
           onChange={(mixIds) => edit({ mixIds })}
         />
       </Labelled>
+      {step.mixIds.length > 1 && step.passageId === undefined && (
+        <Labelled label={w.loading}>
+          <Choice
+            label={w.loading}
+            value={step.loading}
+            canClear
+            none={w.oneByOne}
+            options={loadings.map((one) => [one, w.loadings[one]])}
+            onChange={(one) => (one ? edit({ loading: one }) : clear('loading'))}
+          />
+        </Labelled>
+      )}
       <Labelled label={w.brush}>
         <Choice
           label={w.brush}
@@ -296,7 +310,7 @@ function GlazeMedium({ lesson, step }: { lesson: Lesson; step: Step }) {
   );
 }
 
-function HowLong({ step }: { step: Step }) {
+function HowLong({ lesson, step }: { lesson: Lesson; step: Step }) {
   const { edit, clear } = useStepEdit(step);
   const proposed = usePlan().minutes.get(step.id)?.proposedDoMin;
   const isTyped = step.doMin !== undefined && proposed !== undefined && proposed !== step.doMin;
@@ -366,6 +380,16 @@ function HowLong({ step }: { step: Step }) {
           />
           {step.repeat && (
             <>
+              <span className={css.formWord}>{markWords.asARule}</span>
+              <NumberInput
+                label={markWords.expected}
+                value={step.repeat.expected}
+                placeholder="1"
+                onValue={(value) => {
+                  const { expected: _, ...rest } = step.repeat as NonNullable<Step['repeat']>;
+                  return edit({ repeat: value === null ? rest : { ...rest, expected: Math.max(1, Math.round(value)) } });
+                }}
+              />
               <span className={css.formWord}>{markWords.untilShort}</span>
               <CommitInput
                 value={step.repeat.until}
@@ -376,14 +400,35 @@ function HowLong({ step }: { step: Step }) {
           )}
         </Labelled>
       )}
-      {paints(step) && <Switches step={step} />}
+      {paints(step) && <Coats lesson={lesson} step={step} />}
+      {step.kind !== 'look' && step.kind !== 'break' && <Switches step={step} />}
     </>
+  );
+}
+
+/** In how many coats a step is laid; each further one is a step of its own, so that other work may come between. */
+function Coats({ lesson, step }: { lesson: Lesson; step: Step }) {
+  const session = useSession();
+  if (step.passageId !== undefined) return null;
+  const first = lesson.steps.find((one) => one.id === step.coatOf);
+  if (first) return <p className="quiet small">{w.furtherCoat(first.title)}</p>;
+  const coats = 1 + lesson.steps.filter((one) => one.coatOf === step.id).length;
+  return (
+    <Labelled label={w.coats}>
+      <NumberInput
+        label={w.coats}
+        value={coats}
+        onValue={(value) =>
+          session.do('setCoats', { id: step.id, coats: Math.round(value ?? 1), ids: Array.from({ length: 7 }, () => nanoid(8)) })
+        }
+      />
+    </Labelled>
   );
 }
 
 function Switches({ step }: { step: Step }) {
   const { edit, clear } = useStepEdit(step);
-  const onOff = (field: 'partByPart' | 'dryer', label: string) => (
+  const onOff = (field: 'partByPart' | 'dryer' | 'ahead', label: string) => (
     <Checkbox
       checked={step[field] ?? false}
       onChange={(event) => (event.target.checked ? edit({ [field]: true }) : clear(field))}
@@ -393,8 +438,9 @@ function Switches({ step }: { step: Step }) {
   );
   return (
     <Labelled label={w.also}>
-      {onOff('partByPart', w.partByPart)}
-      {onOff('dryer', w.dryer)}
+      {paints(step) && onOff('partByPart', w.partByPart)}
+      {paints(step) && onOff('dryer', w.dryer)}
+      {onOff('ahead', w.ahead)}
     </Labelled>
   );
 }

@@ -31,7 +31,7 @@ export function StepPane() {
   if (!step)
     return (
       <section className={clsx(css.stepPane, css.empty)} aria-label={w.form('')}>
-        {lesson.steps.length > 0 && <Empty image={null} description={w.noneChosen} />}
+        {lesson.steps.length > 0 && <Empty image={false} description={w.noneChosen} />}
       </section>
     );
   return <OneStep key={step.id} lesson={lesson} step={step} />;

@@ -15,6 +15,7 @@ import { LinkKey } from '../../../ui/link-key.js';
 import { listWords as w } from '../../../words/steps.js';
 import { words } from '../../../words/words.js';
 import { FormerWaitsNote } from '../former-waits.js';
+import { LengthStrip } from '../length-strip.js';
 import stepsCss from '../steps.module.css';
 import { PickedBar } from './picked-bar.js';
 import css from './step-list.module.css';
@@ -87,6 +88,7 @@ export function StepList() {
     // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keyboard
     <section ref={list} className={css.stepsList} aria-label={w.label} onKeyDown={onKeyDown} tabIndex={0}>
       <FormerWaitsNote />
+      <LengthStrip />
       {lesson.steps.length === 0 && <NoSteps />}
       {marked.length > 1 && <PickedBar ids={marked} onNone={() => setPicked(new Set())} />}
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
@@ -106,7 +108,7 @@ function NoSteps() {
   const add = useNewStep();
   const { pathname } = useLocation();
   return (
-    <Empty className={css.stepsEmpty} image={null} description={words.steps.empty}>
+    <Empty className={css.stepsEmpty} image={false} description={words.steps.empty}>
       <Button type="primary" onClick={add}>
         {words.steps.addFirst}
       </Button>{' '}
@@ -135,7 +137,7 @@ function keyed(key: string, { session, own, id, lesson, focusOn, setPicked }: Ke
   } else if (key === 'Delete' || key === 'Backspace') {
     const at = lesson.steps.findIndex((step) => step.id === own[0]);
     const after = lesson.steps.filter((step) => !own.includes(step.id));
-    session.do('leaveOut', { ids: own });
+    session.do('removeSteps', { ids: own });
     setPicked(new Set());
     requestAnimationFrame(() => focusOn(after[Math.min(at, after.length - 1)]?.id));
   } else return false;

@@ -47,6 +47,7 @@ export function StepRow({
     step.needs !== 'any' && step.needs !== 'auto' && words.needs[step.needs],
     step.partByPart && words.steps.partByPart,
     step.medium && words.media[step.medium],
+    step.ahead && words.steps.ahead,
   ].filter(Boolean);
   const select = (event: MouseEvent) => {
     if (onPick(event, step.id)) return;

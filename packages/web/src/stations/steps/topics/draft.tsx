@@ -1,5 +1,5 @@
 import type { Lesson, School } from '@viaticum/contract';
-import { asDrafted, type Draft, type DraftChange, draftChanges, draftLesson, fitTo, type LeftOut } from '@viaticum/core/draft';
+import { asDrafted, type DraftChange, draftChanges, draftLesson, usualMin } from '@viaticum/core/draft';
 import { planLesson } from '@viaticum/core/plan';
 import { minutesInWords } from '@viaticum/core/units';
 import { Button, Select } from 'antd';
@@ -9,9 +9,13 @@ import { useSession, useWorkedOut } from '../../../lesson/context.js';
 import { NumberField } from '../../../ui/number-field.js';
 import { schoolWords, draftWords as w } from '../../../words/school.js';
 import { words } from '../../../words/words.js';
+import type { DraftedLesson, PlanJobs } from '../../../workers/plan-jobs.js';
+import { planWorker } from '../../../workers/plan-worker.js';
+import { useJobOf, useWorker } from '../../../workers/use-job.js';
 import stepsCss from '../steps.module.css';
 import css from './draft.module.css';
 import { OwnMethod } from './own-method.js';
+import { OwnWays } from './own-ways.js';
 
 const main = [
   'order',
@@ -30,12 +34,16 @@ export function DraftTopic() {
   const lesson = useWorkedOut();
   const session = useSession();
   const [showMore, setShowMore] = useState(false);
-  const { school, areas, mixes, marks, support, things, room, level, overlapMm, tubes, subjectAreaId, method } = lesson;
+  const { school, areas, mixes, marks, support, things, room, level, overlapMm, tubes, subjectAreaId, method, wantedMin } =
+    lesson;
+  const { sessions } = lesson.planning;
+  const worker = useWorker(planWorker);
   // biome-ignore lint/correctness/useExhaustiveDependencies: a draft stands on these parts of the lesson alone
-  const draft = useMemo(
-    () => draftLesson(lesson, () => nanoid(8)),
-    [school, areas, mixes, marks, support, things, room, level, overlapMm, tubes, subjectAreaId, method],
+  const args = useMemo(
+    () => (areas.length === 0 ? null : { lesson: { ...lesson, steps: [], leftOut: [], variants: [], samples: [] } }),
+    [school, areas, mixes, marks, support, things, room, level, overlapMm, tubes, subjectAreaId, method, wantedMin, sessions],
   );
+  const { answer } = useJobOf<PlanJobs, 'draft'>(worker, 'draft', args, { afterMs: 200 });
   if (areas.length === 0) return <p className="quiet">{w.needAreas}</p>;
   const choose = (choice: keyof School) => (
     <div key={choice} className="field">
@@ -61,6 +69,17 @@ export function DraftTopic() {
             options={Object.entries(w.levels).map(([one, name]) => ({ value: one, label: name }))}
           />
         </div>
+        <div className="field">
+          <span>{w.wanted}</span>
+          <NumberField
+            label={w.wanted}
+            unit={w.minutes}
+            value={wantedMin}
+            placeholder={String(usualMin[level])}
+            onValue={(minutes) => session.do('setWanted', { minutes })}
+            onClear={() => session.do('setWanted', { minutes: null })}
+          />
+        </div>
         {main.map(choose)}
         {showMore && more.map(choose)}
         <Button type="text" aria-expanded={showMore} onClick={() => setShowMore(!showMore)}>
@@ -68,20 +87,28 @@ export function DraftTopic() {
         </Button>
       </div>
       <OwnMethod />
-      <Drafted lesson={lesson} draft={draft} />
+      {showMore && <OwnWays lesson={lesson} />}
+      {answer ? <Drafted lesson={lesson} draft={answer} /> : <p className="quiet">{w.working}</p>}
       <Beside lesson={lesson} />
-      <Fit lesson={lesson} />
     </div>
   );
 }
 
-function Drafted({ lesson, draft }: { lesson: Lesson; draft: Draft }) {
+function Drafted({ lesson, draft }: { lesson: Lesson; draft: DraftedLesson }) {
   const session = useSession();
   const changes = useMemo(() => draftChanges(lesson, draft), [lesson, draft]);
   const drafted = useMemo(() => asDrafted(lesson, draft), [lesson, draft]);
   const summary = useMemo(() => summaryOf(drafted), [drafted]);
   const isFresh = lesson.steps.length === 0;
-  const take = () => session.do('takeDraft', { stages: drafted.stages, steps: drafted.steps, passages: drafted.passages });
+  const { leftOut, cutsBefore } = draft;
+  const take = () =>
+    session.do('takeDraft', {
+      stages: drafted.stages,
+      steps: drafted.steps,
+      passages: drafted.passages,
+      leftOut,
+      cutsBefore,
+    });
   return (
     <>
       <section aria-label={w.draft}>
@@ -92,6 +119,7 @@ function Drafted({ lesson, draft }: { lesson: Lesson; draft: Draft }) {
             {isFresh ? w.take : w.takeAll}
           </Button>
         </p>
+        {leftOut.length > 0 && <p className="quiet small">{w.withoutNow(leftOut.map(({ step }) => step.title))}</p>}
         {draft.stages.map((stage) => (
           <div key={stage.id}>
             <h4>{stage.name}</h4>
@@ -184,55 +212,6 @@ function Beside({ lesson }: { lesson: Lesson }) {
           </li>
         ))}
       </ul>
-    </section>
-  );
-}
-
-/** What to leave out so that the lesson fits a length. */
-function Fit({ lesson }: { lesson: Lesson }) {
-  const session = useSession();
-  const [wanted, setWanted] = useState(lesson.wantedMin ?? 120);
-  const [found, setFound] = useState<{ of: Lesson; left: LeftOut[]; endMin: number } | null>(null);
-  const shown = found?.of === lesson ? found : null;
-  const look = () => {
-    const { left, endMin } = fitTo(lesson, wanted);
-    setFound({ of: lesson, left, endMin });
-  };
-  const said = (one: NonNullable<typeof shown>): string => {
-    if (one.endMin > wanted) return w.never(minutesInWords(one.endMin));
-    return one.left.length === 0 ? w.fits(minutesInWords(one.endMin)) : w.fitsWithout(minutesInWords(one.endMin));
-  };
-  return (
-    <section aria-label={w.fit}>
-      <h3>{w.fit}</h3>
-      <p>
-        {w.fitInto}{' '}
-        <NumberField
-          label={w.fitInto}
-          value={wanted}
-          onValue={(value) => {
-            if (!(value >= 1 && value <= 10_000)) return false;
-            setWanted(value);
-            return true;
-          }}
-        />{' '}
-        <Button onClick={look}>{w.fitGo}</Button>
-      </p>
-      {shown && (
-        <>
-          <p role="status">{said(shown)}</p>
-          <ul className={stepsCss.draftChanges}>
-            {shown.left.map((one) => (
-              <li key={one.stepId}>
-                <span>{w.leaves(one.title, minutesInWords(one.savedMin))}</span>
-              </li>
-            ))}
-          </ul>
-          {shown.left.length > 0 && (
-            <Button onClick={() => session.do('leaveOut', { ids: shown.left.map((one) => one.stepId) })}>{w.leaveOut}</Button>
-          )}
-        </>
-      )}
     </section>
   );
 }

@@ -35,6 +35,8 @@ export const commandSchemas = {
     from: Type.Integer({ minimum: -1, maximum: 2000 }),
     to: Type.Integer({ minimum: 0, maximum: 2000 }),
   }),
+  /** On from a pause before it is over: the next step lies on wet paint, and the log says so. */
+  paintOn: command('paintOn', { from: Type.Integer({ minimum: 0, maximum: 2000 }) }),
   takeBack: command('takeBack', {}),
   hold: command('hold', {}),
   resume: command('resume', {}),
@@ -66,6 +68,7 @@ export const Command = Type.Union([
   commandSchemas.rename,
   commandSchemas.remove,
   commandSchemas.goOn,
+  commandSchemas.paintOn,
   commandSchemas.takeBack,
   commandSchemas.hold,
   commandSchemas.resume,
@@ -117,6 +120,16 @@ export const EventBody = Type.Union([
   Type.Object({ type: Type.Literal('removed'), v: Type.Literal(1), studentId: Id }, strict),
   Type.Object({ type: Type.Literal('itemStarted'), v: Type.Literal(1), index: Type.Integer({ minimum: 0 }) }, strict),
   Type.Object({ type: Type.Literal('itemTakenBack'), v: Type.Literal(1), index: Type.Integer({ minimum: -1 }) }, strict),
+  Type.Object(
+    {
+      type: Type.Literal('paintedOn'),
+      v: Type.Literal(1),
+      stepId: Id,
+      areaIds: Type.Array(Id, { maxItems: 60 }),
+      leftMin: Type.Number({ minimum: 0 }),
+    },
+    strict,
+  ),
   Type.Object({ type: Type.Literal('held'), v: Type.Literal(1) }, strict),
   Type.Object({ type: Type.Literal('resumed'), v: Type.Literal(1) }, strict),
   Type.Object({ type: Type.Literal('extended'), v: Type.Literal(1), minutes: Type.Number() }, strict),

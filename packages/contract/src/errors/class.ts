@@ -13,6 +13,7 @@ export const classErrors = {
   selfOnly: coded(409, 'forbidden', 'You can only do this for yourself.'),
   full: coded(409, 'full', 'This class is full. Speak to the instructor.'),
   movedOn: coded(409, 'moved', 'The class has moved on meanwhile. Look again before you go on.'),
+  notWaiting: coded(409, 'not-waiting', 'The class is not waiting for anything now. Go on as usual.'),
   lastStep: coded(409, 'last', 'This is the last step. End the class when everyone is done.'),
   unknownStep: coded(409, 'unknown-step', 'This step is not in the lesson.'),
   movedOnBeforeReplan: coded(409, 'moved', 'The class has moved on meanwhile. Look again before you plan the rest.'),

@@ -1,7 +1,8 @@
 import type { Lesson, Step } from '@viaticum/contract';
 import { outlineBox, scanOutline } from '../area/index.js';
 import { brushes, brushInWords, brushOf } from '../brush/index.js';
-import { areasWorkedOn, extentsOf, laysPaint } from '../derived/index.js';
+import { hides } from '../contact/index.js';
+import { areaName, areasWorkedOn, extentsOf, laysPaint, loadFactor } from '../derived/index.js';
 import type { ClearableStepField } from '../document/index.js';
 import { type LessonPlan, minutesOf, planLesson } from '../plan/index.js';
 import {
@@ -15,18 +16,24 @@ import {
   stepMinutes,
   timesOf,
 } from '../step/index.js';
-import { lengthNumber, listInWords, minutesInWords } from '../units/index.js';
+import { lengthNumber, listInWords, minutesInWords, the } from '../units/index.js';
+
+/** Ways past a blend that takes too long, the mildest first. */
+const offerKinds = ['brush', 'load', 'mist', 'gel', 'retarder', 'water-film', 'two', 'slow', 'two-people', 'divide'] as const;
+type OfferKind = (typeof offerKinds)[number];
 
 type Edit = { id: string; step: Partial<Omit<Step, 'id'>>; clear?: ClearableStepField[] };
 /** A way to get a blend done while the paint is workable, with what it makes of both times. */
 export type Offer = {
-  kind: 'divide' | 'mist' | 'retarder' | 'gel' | 'water-film' | 'brush' | 'two-people' | 'slow';
+  kind: OfferKind;
   words: string;
   /** Minutes workable and minutes of blending with it. */
   openMin: number;
   takesMin: number;
   /** Whether that is enough. */
   works: boolean;
+  /** When the lesson would end with it; null where it cannot be planned by itself. */
+  endMin: number | null;
   /** What to look out for. */
   but?: string;
 } & (
@@ -67,18 +74,21 @@ export function offersFor(lesson: Lesson, stepId: string, plan: LessonPlan = pla
     return lesson.planning.cautious ? rangeOf(coat, lesson.room).early.openMin : timesOf(coat, lesson.room).openMin;
   };
   const edit = (change: Edit['step']) => ({ command: 'editStep' as const, args: { id: stepId, step: change } });
-  const offer = (one: Omit<Offer, 'works' | 'command' | 'args'>, how: object): Offer =>
-    ({ ...one, works: one.takesMin <= one.openMin, ...how }) as Offer;
+  const offer = (one: Omit<Offer, 'works' | 'endMin' | 'command' | 'args'>, how: object): Offer =>
+    ({ ...one, works: one.takesMin <= one.openMin, endMin: endWith(lesson, how), ...how }) as Offer;
   const offers: Offer[] = [];
 
   const parts = Math.ceil(takes / (WORKED_SHARE * open));
   if (Number.isFinite(parts) && parts > 1 && parts <= 12) {
-    const places = seamPlaces(lesson, laid.areaId, parts);
+    const hidden = parts === 2 ? hiddenSeam(lesson, step, laid.areaId) : null;
+    const places = hidden ? [hidden] : seamPlaces(lesson, laid.areaId, parts);
     offers.push(
       offer(
         {
           kind: 'divide',
-          words: `in ${parts} parts, with ${parts === 2 ? 'a seam' : 'seams'} ${seamsInWords(places)}`,
+          words: hidden
+            ? `in two parts, with a seam ${hidden}`
+            : `in ${parts} parts, with ${parts === 2 ? 'a seam' : 'seams'} ${seamsInWords(places)}`,
           openMin: open,
           takesMin: takes / parts,
         },
@@ -121,6 +131,15 @@ export function offersFor(lesson: Lesson, stepId: string, plan: LessonPlan = pla
         edit({ underFilm: 'water' }),
       ),
     );
+  if (step.load !== 'generous') {
+    const wetUm = laid.wetUm * (loadFactor.generous / loadFactor[step.load ?? 'normal']);
+    offers.push(
+      offer(
+        { kind: 'load', words: 'more paint in the brush', openMin: openWith({ wetUm }), takesMin: takes },
+        edit({ load: 'generous' }),
+      ),
+    );
+  }
   const larger = largerBrush(step);
   if (larger) {
     const proposed = (brushId: string | undefined) => {
@@ -135,12 +154,14 @@ export function offersFor(lesson: Lesson, stepId: string, plan: LessonPlan = pla
     if (takesMin < takes)
       offers.push(offer({ kind: 'brush', words: `with the ${brushInWords(larger)}`, openMin: open, takesMin }, edit(change)));
   }
-  offers.push(
-    offer(
-      { kind: 'two-people', words: 'two people on one canvas, from both sides', openMin: open, takesMin: takes / 2 },
-      { command: null },
-    ),
-  );
+  const isEven = (lesson.room.seats ?? 2) % 2 === 0;
+  if (lesson.school.teaching === 'show-then-do' && isEven)
+    offers.push(
+      offer(
+        { kind: 'two-people', words: 'two people on one canvas, from both sides', openMin: open, takesMin: takes / 2 },
+        { command: null },
+      ),
+    );
   if (step.paint !== 'slow') {
     const slow = timesOf({ ...plain, paint: 'slow' }, lesson.room);
     offers.push(
@@ -156,8 +177,68 @@ export function offersFor(lesson: Lesson, stepId: string, plan: LessonPlan = pla
       ),
     );
   }
-  return offers.sort((a, b) => Number(b.works) - Number(a.works));
+  if (!offers.some((one) => one.works)) {
+    const both = twoTogether(lesson, stepId, offers);
+    if (both) offers.push(both);
+  }
+  const mild = (one: Offer) => offerKinds.indexOf(one.kind);
+  const end = (one: Offer) => Math.round((one.endMin ?? plan.plan.endMin) * 2);
+  return offers.sort((a, b) => Number(b.works) - Number(a.works) || end(a) - end(b) || mild(a) - mild(b));
 }
+
+/** The end of the lesson with a change of one step; null for what is no such change. */
+function endWith(lesson: Lesson, how: { command?: string | null; args?: { id: string; step?: Partial<Step> } }): number | null {
+  const { command, args } = how;
+  if (command !== 'editStep' || !args?.step) return null;
+  const steps = lesson.steps.map((one) => (one.id === args.id ? { ...one, ...args.step } : one));
+  return planLesson({ ...lesson, steps }).plan.endMin;
+}
+
+/** Two mild changes that are enough together, where none is by itself. */
+function twoTogether(lesson: Lesson, stepId: string, offers: readonly Offer[]): Offer | null {
+  const edits = offers.flatMap((one) => (one.command === 'editStep' && one.kind !== 'slow' && !one.but ? [one] : []));
+  for (const [i, first] of edits.entries())
+    for (const second of edits.slice(i + 1)) {
+      const change = { ...first.args.step, ...second.args.step };
+      // Both of one field say the same thing twice.
+      if (Object.keys(change).length < Object.keys(first.args.step).length + Object.keys(second.args.step).length) continue;
+      const steps = lesson.steps.map((one) => (one.id === stepId ? { ...one, ...change } : one));
+      const changed = { ...lesson, steps };
+      const planned = planLesson(changed);
+      const laid = planned.laid.filter((one) => one.step.id === stepId);
+      const own = planned.minutes.get(stepId) as StepMinutes;
+      const openMin = Math.min(...laid.map((one) => one.staying.openMin));
+      const takesMin = own.doMin - own.leadMin;
+      if (takesMin > openMin) continue;
+      return {
+        kind: 'two',
+        words: `${first.words}, and ${second.words}`,
+        openMin,
+        takesMin,
+        works: true,
+        endMin: planned.plan.endMin,
+        command: 'editStep',
+        args: { id: stepId, step: change },
+      };
+    }
+  return null;
+}
+
+/** A place to part an area where nobody sees the seam: behind something that runs across it and is painted over it later. */
+function hiddenSeam(lesson: Lesson, step: Step, areaId: string): string | null {
+  const box = outlineBox(extentsOf(lesson).find((one) => one.id === areaId)?.seen ?? []);
+  if (!box) return null;
+  const later = lesson.steps.slice(lesson.steps.indexOf(step) + 1).filter((one) => hides(lesson, one));
+  for (const id of later.flatMap((one) => one.areaIds)) {
+    const across = outlineBox(lesson.areas.find((area) => area.id === id)?.outline ?? []);
+    if (!across || id === areaId) continue;
+    const spans = across.x <= box.x + SEAM_RIM * box.width && across.x + across.width >= box.x + (1 - SEAM_RIM) * box.width;
+    const middle = (across.y + across.height / 2 - box.y) / box.height;
+    if (spans && middle > 0.25 && middle < 0.75) return `behind ${the(areaName(lesson, id))}`;
+  }
+  return null;
+}
+const SEAM_RIM = 0.05;
 
 /** The next wider brush of the same type, or null. */
 function largerBrush(step: Step) {

@@ -25,6 +25,7 @@ const allowedIn: Record<Command['type'], readonly Phase[]> = {
   remove: going,
   goOn: going,
   goTo: going,
+  paintOn: inside,
   takeBack: going,
   hold: inside,
   resume: inside,
@@ -46,6 +47,7 @@ const forInstructor = new Set<Command['type']>([
   'remove',
   'goOn',
   'goTo',
+  'paintOn',
   'takeBack',
   'hold',
   'resume',
@@ -149,6 +151,18 @@ export function decide(
       if (command.from !== at) throw new Refusal(classErrors.movedOn);
       if (at + 1 >= (state.plan?.items.length ?? 0)) throw new Refusal(classErrors.lastStep);
       return [{ type: 'itemStarted', v: 1, index: at + 1 }];
+    }
+    case 'paintOn': {
+      const at = state.current?.index ?? -1;
+      if (command.from !== at) throw new Refusal(classErrors.movedOn);
+      const [pause, next] = [currentItem(state), state.plan?.items[at + 1]];
+      if (pause?.kind !== 'pause' || !next?.stepId) throw new Refusal(classErrors.notWaiting);
+      const waited = (now - (state.current?.startedAt ?? now)) / 60_000;
+      const leftMin = Math.max(0, pause.endMin - pause.startMin - waited);
+      return [
+        { type: 'paintedOn', v: 1, stepId: next.stepId, areaIds: pause.areaIds, leftMin: Math.round(leftMin * 10) / 10 },
+        { type: 'itemStarted', v: 1, index: at + 1 },
+      ];
     }
     case 'goTo': {
       const at = state.current?.index ?? -1;

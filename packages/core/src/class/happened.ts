@@ -17,6 +17,8 @@ export type HappenedItem = {
   /** The middle one of the times to Done, minutes. */
   medianDone: number | null;
   touches: { minute: number; dry: boolean }[];
+  /** A pause that was cut short: so much before its paint was dry the class painted on. */
+  paintedOnMin?: number;
 };
 export type HappenedHand = { firstName: string; reason: HandReason; minute: number; tookMin: number | null };
 export type Happened = {
@@ -28,6 +30,12 @@ export type Happened = {
   /** Who said Done to the last step that was taught; names in the order of their seats. */
   finished: string[];
 };
+
+/** What was painted on for when a pause ended. */
+function cutShort({ paintedOn = [] }: ClassState, endedAt: number | null): { paintedOnMin?: number } {
+  const found = paintedOn.find((one) => one.at === endedAt);
+  return found ? { paintedOnMin: found.leftMin } : {};
+}
 
 /** A class as its events tell it, planned against actual. */
 export function happened(events: readonly ClassEvent[]): Happened {
@@ -82,6 +90,7 @@ export function happened(events: readonly ClassEvent[]): Happened {
         actual: ((visit.endedAt ?? end) - visit.startedAt) / 60_000,
         done: dones.length,
         medianDone: dones[Math.floor(dones.length / 2)] ?? null,
+        ...cutShort(state, visit.endedAt),
         touches: touches
           .filter((one) => one.index === k)
           .map(({ at, dry }) => ({ minute: (at - visit.startedAt) / 60_000, dry })),

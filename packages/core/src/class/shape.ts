@@ -48,6 +48,8 @@ export type ClassState = {
   airs: { at: number; factor: number }[];
   /** What the instructor told all; the newest last. */
   said: { text: string; at: number }[];
+  /** Pauses that were cut short: what was painted all the same, for which wet paint, and how long it still wanted. */
+  paintedOn?: { stepId: string; areaIds: string[]; leftMin: number; at: number }[];
   rehearsal: boolean;
   /** Since when the class's time runs at which speed; null: as real time does. */
   clock: { real: number; at: number; speed: number } | null;

@@ -101,6 +101,7 @@ export const recordWords = {
   names: (names: string) => `Finished: ${names}.`,
   columns: ['', 'planned', 'took', 'difference', 'half were done after', 'done'],
   never: 'not taught',
+  paintedOn: (minutes: string) => `painted on all the same, ${minutes} before it was dry`,
   touch: (minute: string, dry: boolean) => `touched after ${minute}: ${dry ? 'dry' : 'not yet'}`,
   hands: 'Hands',
   noHands: 'Nobody raised a hand.',

@@ -28,6 +28,8 @@ export const deskWords = {
   joined: (count: number) => `${counted(count, 'student')} ${count === 1 ? 'is' : 'are'} here`,
   nobody: 'Nobody needs you',
   wall: 'Open the wall',
+  waiting: 'Why we wait',
+  paintOn: 'Paint on anyway',
   touch: 'Touch test',
   isDry: (area: string) => `${area}: dry`,
   notYet: 'Not yet',

@@ -108,6 +108,7 @@ export const planWords = {
     whole: 'whole canvas',
     offers: 'What would help',
     offer: (open: string, takes: string) => `workable ${open}, takes ${takes}`,
+    ends: (time: string) => `the lesson then ends at ${time}`,
     works: 'enough',
     notEnough: 'not enough',
     stacked: 'It goes into wet paint: both dry as one film.',

@@ -8,6 +8,7 @@ const mendWords: Partial<Record<Offer['kind'], string>> = {
   gel: 'Add gel',
   'water-film': 'Paint into a film of water',
   brush: 'Take a larger brush',
+  load: 'Load the brush with more paint',
 };
 
 /** A blend that takes longer than the paint stays workable. */

@@ -54,7 +54,7 @@ export const handOverWet: Rule = {
             reason: 'Physics: wet paint comes off on the hand. Work so that the hand moves away from what is wet, or use a rest.',
             serious: false,
             place: { station: 'steps', stepId: step.id, areaId: smeared.id },
-            ...(wetAt >= 0 && wetAt < at && step.needs === 'any'
+            ...(wetAt >= 0 && wetAt < at && mayComeAt(lesson, step, wetAt)
               ? { fix: { words: 'Do this first', command: 'moveStep' as const, args: { id: step.id, to: wetAt } } }
               : {}),
           },
@@ -64,6 +64,13 @@ export const handOverWet: Rule = {
     });
   },
 };
+
+/** Whether nothing between lies on the same areas or marks, so that a step may be done sooner. */
+function mayComeAt(lesson: Lesson, step: Step, place: number): boolean {
+  const own = new Set(areasWorkedOn(lesson, step));
+  const between = lesson.steps.slice(place, lesson.steps.indexOf(step));
+  return between.every((other) => other.kind === 'break' || !areasWorkedOn(lesson, other).some((id) => own.has(id)));
+}
 
 const isFine = (lesson: Lesson, step: Step): boolean => {
   const brush = brushOf(step.brushId);

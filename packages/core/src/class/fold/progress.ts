@@ -26,7 +26,12 @@ export const foldsOfProgress = {
     state.current = { index, startedAt: at, extendedMin: 0, heldMs: 0, heldSince: null };
     state.phase = 'running';
   },
+  paintedOn(state, { stepId, areaIds, leftMin }, at) {
+    state.paintedOn = [...(state.paintedOn ?? []), { stepId, areaIds, leftMin, at }];
+  },
   itemTakenBack(state) {
+    // What was painted on for is not, either.
+    if (state.paintedOn?.at(-1)?.at === state.current?.startedAt) state.paintedOn = state.paintedOn?.slice(0, -1) ?? [];
     state.current = state.before.pop() ?? null;
     state.visits.pop();
     endLast(state.visits, null);

@@ -21,6 +21,7 @@ export function Now({ answer, ...parts }: DeskParts & { answer: ClassAnswer }) {
     <>
       <Air {...parts} />
       <TouchTest {...parts} />
+      <PaintOn {...parts} />
       <Time {...parts} />
       <section>
         <h2>{w.join}</h2>
@@ -128,6 +129,30 @@ function TouchTest({ connection, live, sheet }: DeskParts) {
         </Button>
       </p>
       {state.touches.length > 0 && <p className={deskCss.deskQuiet}>{w.dries(percent, state.touches.length)}</p>}
+    </section>
+  );
+}
+
+/** In a pause: what would happen if the class went on now, and the way to do it all the same. */
+function PaintOn({ connection, live }: DeskParts) {
+  const { state } = live;
+  const item = currentItem(state);
+  const from = state.current?.index;
+  const next = from === undefined ? undefined : state.plan?.items[from + 1];
+  if (item?.kind !== 'pause' || from === undefined || !next?.stepId || state.phase === 'ended') return null;
+  return (
+    <section aria-label={w.waiting}>
+      <h2>{w.waiting}</h2>
+      {item.reason && <p className={deskCss.deskQuiet}>{item.reason}</p>}
+      <p className={deskCss.deskTouch}>
+        <Button
+          type="text"
+          className={clsx('plain', deskCss.deskKey, 'small')}
+          onClick={() => void connection.say({ type: 'paintOn', from })}
+        >
+          {w.paintOn}
+        </Button>
+      </p>
     </section>
   );
 }

@@ -89,6 +89,12 @@ function Row({ item, students }: { item: HappenedItem; students: number }) {
     <tr className={item.kind === 'step' ? undefined : 'quiet'}>
       <th scope="row">
         {item.title}
+        {item.paintedOnMin !== undefined && (
+          <span className="small quiet">
+            <br />
+            {w.paintedOn(minutesInWords(item.paintedOnMin))}
+          </span>
+        )}
         {item.touches.map((touch) => (
           <span key={touch.minute} className="small quiet">
             <br />

@@ -93,7 +93,10 @@ function Offers({ stepId, offers }: { stepId: string; offers: Offer[] }) {
             <span>
               {offer.words}
               {offer.but && <span className="quiet"> ({offer.but})</span>}
-              <span className="numbers small quiet">{w.offer(minutesInWords(offer.openMin), waitInWords(offer.takesMin))}</span>
+              <span className="numbers small quiet">
+                {w.offer(minutesInWords(offer.openMin), waitInWords(offer.takesMin))}
+                {offer.endMin !== null && `, ${w.ends(minutesInWords(offer.endMin))}`}
+              </span>
             </span>
             <b>{offer.works ? w.works : w.notEnough}</b>
             {offer.command ? <Button onClick={() => take(offer)}>{w.pull}</Button> : <span />}

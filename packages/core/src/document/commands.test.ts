@@ -209,6 +209,52 @@ describe('whole steps', () => {
     expect(fresh?.id).toBe('fresh');
   });
 
+  it('the second half of a blend goes on into wet paint; joined again it is as it was', () => {
+    const blend = carryOut(startHistory(lesson), 'editStep', { id: 'two', step: { technique: 'blend', doMin: 8, showMin: 2 } });
+    const split = carryOut(blend, 'splitStep', { id: 'two', newId: 'half' });
+    expect(split.lesson.steps.find((step) => step.id === 'half')).toMatchObject({ needs: 'wet', partByPart: true, doMin: 4 });
+    const joined = carryOut(split, 'joinSteps', { ids: ['two', 'half'] }).lesson;
+    expect(joined.steps).toEqual(blend.lesson.steps);
+  });
+
+  it('further coats are steps of their own after the first, and go again when fewer are asked for', () => {
+    const three = carryOut(startHistory(lesson), 'setCoats', { id: 'two', coats: 3, ids: ['c2', 'c3'] });
+    expect(ids(three.lesson)).toBe('one two c2 c3 look end');
+    expect(three.lesson.steps.filter((step) => step.coatOf === 'two').map((step) => step.title)).toEqual([
+      'two, second coat',
+      'two, third coat',
+    ]);
+    expect(ids(carryOut(three, 'setCoats', { id: 'two', coats: 2, ids: [] }).lesson)).toBe('one two c2 look end');
+    expect(carryOut(three, 'removeStep', { id: 'two' }).lesson.steps.every((step) => step.coatOf === undefined)).toBe(true);
+    expect(() => carryOut(three, 'setCoats', { id: 'c2', coats: 2, ids: ['x'] })).toThrow(/first coat/);
+    expect(() => carryOut(three, 'setCoats', { id: 'two', coats: 9, ids: [] })).toThrow(/one to eight/);
+  });
+
+  it('what is left out comes back to where it stood, neighbours in their order, and can be let go for good', () => {
+    const out = carryOut(startHistory(lesson), 'leaveOut', { ids: ['one', 'two'] });
+    expect(ids(out.lesson)).toBe('look end');
+    expect(out.lesson.leftOut.map(({ step, afterId }) => [step.id, afterId])).toEqual([
+      ['one', undefined],
+      ['two', undefined],
+    ]);
+    const back = carryOut(out, 'bringBack', { ids: ['two', 'one'] }).lesson;
+    expect(back.leftOut).toEqual([]);
+    expect(new Set(ids(back).split(' '))).toEqual(new Set(ids(lesson).split(' ')));
+    const later = carryOut(carryOut(startHistory(lesson), 'leaveOut', { ids: ['two'] }), 'bringBack', { ids: ['two'] });
+    expect(later.lesson.steps).toEqual(lesson.steps);
+    expect(carryOut(out, 'forgetLeftOut', { ids: ['one'] }).lesson.leftOut).toHaveLength(1);
+    expect(() => carryOut(startHistory(lesson), 'bringBack', { ids: ['two'] })).toThrow(/not left out/);
+    // An area that goes takes what was left out on it alone along.
+    expect(carryOut(out, 'removeArea', { id: 'b' }).lesson.leftOut.map(({ step }) => step.id)).toEqual(['one']);
+  });
+
+  it('another length is one change: what goes, what comes back, how long it is wanted', () => {
+    const fitted = carryOut(startHistory(lesson), 'fitToLength', { minutes: 90, leaveOut: ['two'], bringBack: [] });
+    expect([fitted.lesson.wantedMin, ids(fitted.lesson)]).toEqual([90, 'one look end']);
+    expect(undo(fitted).lesson).toEqual(lesson);
+    expect(() => carryOut(fitted, 'setWanted', { minutes: 5 })).toThrow(/between 10 minutes/);
+  });
+
   it('two are joined: areas, words and minutes together; what named the second forgets it', () => {
     const pinned = carryOut(startHistory(lesson), 'pinStep', { id: 'two', startMin: 9 });
     const joined = carryOut(pinned, 'joinSteps', { ids: ['two', 'one'] }).lesson;
@@ -398,6 +444,22 @@ describe('documents of earlier versions', () => {
     expect(upgradeLesson({ ...structuredClone(version7), mixes: [] })).not.toHaveProperty('formerPaint');
     expect(JSON.stringify(upgradeLesson(structuredClone(version7)).tubes[0])).not.toContain('finish');
   });
+  it('version 9 is lifted: nothing was left out yet, and the school is as it was', () => {
+    // Frozen: parts of a lesson as version 9 wrote it.
+    const old = {
+      schemaVersion: 9,
+      title: 'Older',
+      school: { order: 'part-by-part' },
+      steps: [{ id: 's', areaIds: [], mixIds: [] }],
+    };
+    expect(upgradeLesson(structuredClone(old))).toEqual({
+      ...old,
+      schemaVersion: 10,
+      leftOut: [],
+      school: { order: 'part-by-part', sweep: 'far-to-near', loading: 'one', reference: 'in-sight' },
+    });
+  });
+
   it('version 8 is lifted: what a step needs follows from its work again, its last look is the last, and waiting is said to have changed', () => {
     // Frozen: parts of a lesson as version 8 wrote it.
     const step = (id: string, rest: object) => ({ id, kind: 'paint', title: id, areaIds: [], markIds: [], mixIds: [], ...rest });

@@ -232,10 +232,9 @@ export const commands = {
     for (const gone of further.slice(coats - 1)) commands.removeStep(lesson, { id: gone.id });
     const kept = further.slice(0, coats - 1);
     const { doMin: _, showMin: __, role: ___, ...rest } = copied(step as Step);
-    for (let k = kept.length; k < coats - 1; k++) {
+    for (const own of ids.slice(0, Math.max(0, coats - 1 - kept.length))) {
       const after = kept.at(-1) ?? step;
-      const own = ids[k - kept.length];
-      if (own === undefined) throw new CommandError(commandErrors.coatsOfCoat);
+      const k = kept.length;
       const made: Step = { ...rest, id: own, title: coatTitle(step.title, k + 2), coatOf: id, markIds: [...step.markIds] };
       insert(lesson.steps, made, 'step', lesson.steps.findIndex((one) => one.id === after.id) + 1);
       kept.push(find(lesson.steps, own, 'step'));

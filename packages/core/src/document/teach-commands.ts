@@ -61,7 +61,10 @@ export const teachCommands = {
     take(lesson.marks, id, 'mark');
     letGo(lesson, 'marks', id);
   },
-  /** One step becomes two: the words are parted after a sentence, areas where there are several, minutes by half. */
+  /**
+   * One step becomes two: the words are parted after a sentence, areas where there are several, minutes by half. The second half of a
+   * blend goes on into the wet paint of the first.
+   */
   splitStep: (lesson: D, { id, newId }: { id: string; newId: string }) => {
     const step = find(lesson.steps, id, 'step');
     const second: Step = JSON.parse(JSON.stringify({ ...step, id: newId, title: `${step.title.slice(0, 110)}, 2` }));
@@ -70,6 +73,9 @@ export const teachCommands = {
       const half = Math.ceil(step.areaIds.length / 2);
       second.areaIds = step.areaIds.slice(half);
       step.areaIds = step.areaIds.slice(0, half);
+    } else if (step.technique === 'blend') {
+      second.needs = 'wet';
+      second.partByPart = true;
     }
     for (const field of ['showMin', 'doMin'] as const) {
       const minutes = step[field];

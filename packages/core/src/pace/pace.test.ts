@@ -49,6 +49,11 @@ describe('against arithmetic', () => {
     );
     expect(left.endMin.mean).toBe(30);
   });
+  it('who asks for help waits for the one instructor: three at once are helped one after the other', () => {
+    const result = simulatePace(model([step('a', 10)], { n: 3, help: { chance: 1, minutes: 2 } }), { runs: 3, seed: 1 });
+    // All ask at 5; the last is helped from 9 to 11 and has 5 minutes left.
+    expect(result.endMin.mean).toBeCloseTo(16, 9);
+  });
   it('a late student’s coat dries later: they may begin only when their own allows it', () => {
     const steps = [step('a', 10, { gate: { q: 0.5, afterMin: null } }), step('b', 10, { drying: [{ after: 'a', minutes: 30 }] })];
     const result = simulatePace(model(steps, { n: 2, factors: [1, 1.4] }), { runs: 3, seed: 1 });

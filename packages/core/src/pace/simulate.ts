@@ -22,7 +22,7 @@ export type PaceModel = {
     stepSigma: number;
     /** Paces that are known: 1 is the middle, 2 needs twice as long. The others are drawn. */
     factors?: number[];
-    /** A student stops for help in a step with this chance, for so many minutes. */
+    /** A student asks for help half-way through a step with this chance; the one instructor helps for so many minutes, one after the other. */
     help?: { chance: number; minutes: number };
   };
   slotMin: number;
@@ -79,6 +79,7 @@ export function* pacing(model: PaceModel, { runs, seed }: { runs: number; seed: 
   const free = new Float64Array(n);
   const sorted = new Float64Array(n);
   const ends = new Float64Array(runs);
+  const asking: { k: number; at: number }[] = [];
   const [late, wait, over] = [new Float64Array(steps.length), new Float64Array(steps.length), new Float64Array(steps.length)];
   for (let run = 0; run < runs; run++) {
     for (let k = 0; k < n; k++) {
@@ -87,6 +88,8 @@ export function* pacing(model: PaceModel, { runs, seed }: { runs: number; seed: 
       free[k] = 0;
     }
     let start = 0;
+    // Until when the instructor is with somebody.
+    let busy = 0;
     for (const [s, { minutes, fixedMin = 0, gate, mayBeLeftOut }] of steps.entries()) {
       const own = done[s] as Float64Array;
       for (let k = 0; k < n; k++) {
@@ -95,9 +98,16 @@ export function* pacing(model: PaceModel, { runs, seed }: { runs: number; seed: 
         for (const { after, minutes: dry } of coats[s] as { after: number; minutes: number }[])
           from = Math.max(from, ((done[after] as Float64Array)[k] as number) + dry);
         wait[s] = (wait[s] as number) + from - ready;
-        let needs = fixedMin + minutes * (pace[k] as number) * (stepSigma > 0 ? Math.exp(stepSigma * gauss()) : 1);
-        if (help && draw() < help.chance) needs += help.minutes;
-        own[k] = from + needs;
+        const works = minutes * (pace[k] as number) * (stepSigma > 0 ? Math.exp(stepSigma * gauss()) : 1);
+        own[k] = from + fixedMin + works;
+        if (help && draw() < help.chance) asking.push({ k, at: from + fixedMin + works / 2 });
+      }
+      if (help && asking.length > 0) {
+        asking.sort((one, other) => one.at - other.at || one.k - other.k);
+        for (const { k, at } of asking.splice(0)) {
+          busy = Math.max(busy, at) + help.minutes;
+          own[k] = (own[k] as number) + busy - at;
+        }
       }
       sorted.set(own);
       sorted.sort();

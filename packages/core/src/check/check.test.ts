@@ -82,6 +82,21 @@ const composed = (areas: Area[], change: Partial<Lesson> = {}): Lesson => {
 
 /** For each rule a lesson in which it fires. */
 const firing: Record<string, () => Lesson> = {
+  'preparation-in-class': () =>
+    smallLesson([
+      testStep('gesso', { kind: 'prepare', areaIds: [], wholeCanvas: true, technique: 'gesso', doMin: 10 }),
+      testStep('sky', { needs: 'touchDry' }),
+    ]),
+  'too-long': () => ({ ...smallLesson([testStep('sky', { areaIds: ['a', 'b'], doMin: 50 })]), wantedMin: 20 }),
+  'hairs-singly': () => ({
+    ...smallLesson([testStep('fur', { areaIds: [], markIds: ['fur'] })]),
+    marks: [testMark('fur', 'a', { kind: 'hairs' as const, count: 400, lengthMm: 8, widthMm: 0.5 })],
+  }),
+  'mirror-with-thing': () => {
+    const lesson = smallLesson([testStep('both', { areaIds: ['a', 'b'] })]);
+    return { ...lesson, areas: lesson.areas.map((area) => (area.id === 'b' ? { ...area, twinOfId: 'a' } : area)) };
+  },
+  'no-stop-test': () => smallLesson([testStep('sky', {}), ...['x', 'y', 'z'].map((id) => testStep(id, { mayBeLeftOut: true }))]),
   'former-paint': () => ({ ...quiet(), formerPaint: true }),
   'cold-air': () => ({ ...quiet(), room: { ...quiet().room, airC: 8 } }),
   'never-dries': () => ({ ...quiet(), room: { ...quiet().room, humidity: 1 } }),
@@ -401,6 +416,8 @@ const promised: Record<string, string[]> = {
   'bare white when details begin': ['bare-white'],
   'a long stretch without a break': ['long-stretch'],
   'waiting, and paint that nobody waits for': ['waiting-share', 'waived-contact'],
+  'length, and work for another day': ['too-long', 'preparation-in-class', 'no-stop-test'],
+  'ways of working': ['hairs-singly', 'mirror-with-thing'],
   'paint after the signature': ['after-last-look'],
   'no water change': ['water-change'],
   'a brush left to harden': ['brush-hardens'],

@@ -21,6 +21,7 @@ import { facesOut } from './rules/faces-out.js';
 import { farToNear } from './rules/far-to-near.js';
 import { fineBrush } from './rules/fine-brush.js';
 import { formerPaint } from './rules/former-paint.js';
+import { hairsSingly } from './rules/hairs-singly.js';
 import { handOverWet } from './rules/hand-over-wet.js';
 import { heapSkins } from './rules/heap-skins.js';
 import { horizonInMiddle } from './rules/horizon-in-middle.js';
@@ -31,19 +32,23 @@ import { lineOnGround } from './rules/line-on-ground.js';
 import { lonelyHue } from './rules/lonely-hue.js';
 import { longStretch } from './rules/long-stretch.js';
 import { lostDrawing } from './rules/lost-drawing.js';
+import { mirrorWithThing } from './rules/mirror-with-thing.js';
 import { mistRuns } from './rules/mist-runs.js';
 import { nearTwin } from './rules/near-twin.js';
 import { neighbours } from './rules/neighbours.js';
 import { neverDries } from './rules/never-dries.js';
 import { noColour } from './rules/no-colour.js';
 import { noHeadroom } from './rules/no-headroom.js';
+import { noStopTest } from './rules/no-stop-test.js';
 import { opaqueEarly } from './rules/opaque-early.js';
 import { permissionUnset } from './rules/permission-unset.js';
+import { preparationInClass } from './rules/preparation-in-class.js';
 import { roughUnannounced } from './rules/rough-unannounced.js';
 import { sessionTooLong } from './rules/session-too-long.js';
 import { spatterUnprotected } from './rules/spatter-unprotected.js';
 import { subjectPlace } from './rules/subject-place.js';
 import { talksTooLong } from './rules/talks-too-long.js';
+import { tooLong } from './rules/too-long.js';
 import { tooMuchWater } from './rules/too-much-water.js';
 import { tooWet } from './rules/too-wet.js';
 import { touchingEdges } from './rules/touching-edges.js';
@@ -116,6 +121,11 @@ export const rules: readonly Rule[] = [
   brightLight,
   afterLastLook,
   waitingShare,
+  tooLong,
+  preparationInClass,
+  mirrorWithThing,
+  hairsSingly,
+  noStopTest,
   waivedContact,
   longStretch,
   talksTooLong,

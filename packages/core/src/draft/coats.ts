@@ -40,6 +40,7 @@ export function coatsOf(
   const [base, ...rest] = found.coats;
   if (base?.technique !== 'block-in' || isTooSmall(lesson, facts)) return found;
   const needed = Math.min(
+    lesson.method?.coats ?? MOST_COATS,
     MOST_COATS,
     coatsToHide(lesson, base.mixIds[0] ?? '', base, schoolOn(lesson, facts.area.id).detail, draftGround(lesson)),
   );

@@ -59,7 +59,8 @@ describe('an own method', () => {
       let ids = 0;
       // Lights that are set last are no coat.
       return draftLesson(of, () => `n${ids++}`).steps.filter(
-        ({ step }) => step.kind === 'paint' && step.technique !== 'loaded' && step.areaIds.includes(areaId),
+        ({ step }) =>
+          step.kind === 'paint' && step.technique !== 'loaded' && step.coatOf === undefined && step.areaIds.includes(areaId),
       ).length;
     };
     expect([coats(lesson, 'kettle'), coats(lesson, 'mugs')]).toEqual([2, 2]);

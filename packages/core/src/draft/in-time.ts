@@ -39,11 +39,24 @@ export function draftWithReasons(
 const RESTED = 'Eyes, backs and attention last about an hour.';
 const FILLED = 'Something to do, or to look at, where one would only wait or rush.';
 
+const MOST_FITS = 3;
+/** Breaks and looks come on top of what was fitted: where it is too long with them, it is fitted once more. */
 function inTime(drafted: Lesson, lesson: Lesson, ids: () => string): Lesson {
+  const wanted = lesson.wantedMin ?? usualMin[lesson.level];
+  let target = wanted / KEPT_SHARE;
+  for (let round = 1; ; round++) {
+    const made = fittedTo(drafted, target, ids);
+    const over = planLesson(made).plan.endMin - wanted;
+    const canGo = made.steps.some((step) => step.mayBeLeftOut);
+    if (over <= 0.5 || !canGo || round === MOST_FITS || made.planning.sessions) return made;
+    target -= over;
+  }
+}
+
+function fittedTo(drafted: Lesson, target: number, ids: () => string): Lesson {
   // Breaks find their place when everything else has its own.
   const ordered = waitingLess({ ...drafted, steps: drafted.steps.filter((step) => step.kind !== 'break') });
-  const wanted = lesson.wantedMin ?? usualMin[lesson.level];
-  const { lesson: fitting, left } = fitTo(ordered, wanted / KEPT_SHARE);
+  const { lesson: fitting, left } = fitTo(ordered, target);
   const short = withOtherWorkFirst(left.length > 0 ? waitingLess(fitting) : fitting);
   const dried = withDryers(thinnedBeforeLines(short));
   // A night dries everything: what is still waited for is known once the sessions are parted.

@@ -24,7 +24,7 @@ export function LengthStrip() {
   return (
     <section className={css.strip} aria-label={w.label} data-testid="length-strip">
       <p className={css.line}>
-        <b className={clsx('numbers', endMin > asked + 0.5 && css.over)}>{never ? w.never : minutesInWords(endMin)}</b>
+        <b className={clsx('numbers', endMin > asked * KEPT && css.over)}>{never ? w.never : minutesInWords(endMin)}</b>
         <span className="quiet">
           {lesson.wantedMin === undefined ? w.usual(minutesInWords(asked)) : w.asked(minutesInWords(asked))}
         </span>
@@ -38,6 +38,8 @@ export function LengthStrip() {
   );
 }
 
+/** So much longer than asked is still as asked. */
+const KEPT = 1.05;
 /** Narrower parts tell their name when they are pointed at. */
 const WIDE_SHARE = 0.16;
 

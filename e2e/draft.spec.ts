@@ -1,12 +1,12 @@
 import { accessible, choose, expect, openDemo, saved, test, topic } from './fixtures.js';
 
-test('a lesson drafted by another school: compared, taken one difference at a time, taken whole, undone, and made to fit', async ({
+test('a lesson drafted by another school: compared, taken one difference at a time, taken whole, made shorter, brought back, and undone', async ({
   signedIn: page,
 }) => {
   await openDemo(page);
   await topic(page, 'Draft');
   const draft = page.getByRole('region', { name: 'The draft' });
-  await expect(draft).toContainText(/\d+ steps, 12 mixes, \d h \d\d/);
+  await expect(draft).toContainText(/\d+ steps, \d+ mixes, \d h \d\d/);
   await expect(draft.locator('li').first()).toContainText('Opening: the picture and the palette');
   await expect(draft.locator('li').nth(1)).toContainText('Trace the drawing');
   await expect(draft.locator('li').nth(1)).toContainText('A tracing gives beginners accuracy.');
@@ -26,14 +26,41 @@ test('a lesson drafted by another school: compared, taken one difference at a ti
   await draft.getByRole('button', { name: 'Replace all steps by the draft' }).click();
   await expect(page.getByText('The steps are as the draft would have them.')).toBeVisible();
   await saved(page);
-  const fit = page.getByRole('region', { name: 'Make it fit' });
-  await fit.getByLabel('The lesson is to last, minutes').fill('100');
-  await fit.getByRole('button', { name: 'What to leave out' }).click();
-  await expect(fit.getByRole('status')).toContainText(/Without these it lasts|Even without all/);
-  await fit.getByRole('button', { name: 'Leave these out' }).click();
   await topic(page, 'List');
   await expect(page.getByTestId('stage-name').first()).toHaveValue('Ground and drawing');
-  for (let i = 0; i < 4; i++) await page.getByRole('button', { name: 'Undo' }).click();
+  // Another length: what goes is said before it goes, stays beside the lesson, and comes back.
+  const strip = page.getByTestId('length-strip');
+  await strip.getByRole('button', { name: /Another length|left out/ }).click();
+  const slider = strip.getByRole('slider', { name: 'The lesson is to last' });
+  await slider.focus();
+  await page.keyboard.press('End');
+  const make = strip.getByRole('button', { name: /^Make it / });
+  const out = strip.getByTestId('left-out').locator('li');
+  if ((await out.count()) > 0) {
+    await expect(strip.locator('li', { hasText: 'Comes back:' }).first()).toBeVisible();
+    await make.click();
+    await expect(out).toHaveCount(0);
+  }
+  await slider.focus();
+  await page.keyboard.press('Home');
+  const goes = strip.locator('li', { hasText: 'Goes:' });
+  await expect(goes.first()).toBeVisible();
+  await accessible(page, 'another length');
+  const steps = page.getByTestId('step-line');
+  const whole = await steps.count();
+  const going = await goes.count();
+  await make.click();
+  await expect(steps).toHaveCount(whole - going);
+  await expect(out).toHaveCount(going);
+  await out
+    .first()
+    .getByRole('button', { name: /^Bring back/ })
+    .click();
+  await expect(out).toHaveCount(going - 1);
+  await expect(steps).toHaveCount(whole - going + 1);
+  await saved(page);
+  const undo = page.getByRole('button', { name: 'Undo' });
+  while (await undo.isEnabled()) await undo.click();
   await expect(page.getByTestId('step-title').nth(2)).toContainText('Sky, blended from the top');
 });
 

@@ -118,18 +118,19 @@ export const EventBody = Type.Union([
   Type.Object({ type: Type.Literal('speedSet'), v: Type.Literal(1), speed: Speed, real: Type.Integer() }, strict),
   Type.Object({ type: Type.Literal('renamed'), v: Type.Literal(1), studentId: Id, firstName: FirstName }, strict),
   Type.Object({ type: Type.Literal('removed'), v: Type.Literal(1), studentId: Id }, strict),
-  Type.Object({ type: Type.Literal('itemStarted'), v: Type.Literal(1), index: Type.Integer({ minimum: 0 }) }, strict),
-  Type.Object({ type: Type.Literal('itemTakenBack'), v: Type.Literal(1), index: Type.Integer({ minimum: -1 }) }, strict),
   Type.Object(
     {
-      type: Type.Literal('paintedOn'),
+      type: Type.Literal('itemStarted'),
       v: Type.Literal(1),
-      stepId: Id,
-      areaIds: Type.Array(Id, { maxItems: 60 }),
-      leftMin: Type.Number({ minimum: 0 }),
+      index: Type.Integer({ minimum: 0 }),
+      /** A pause was cut short for it: whose paint was still wet, and how long it wanted yet. */
+      paintedOn: Type.Optional(
+        Type.Object({ areaIds: Type.Array(Id, { maxItems: 60 }), leftMin: Type.Number({ minimum: 0 }) }, strict),
+      ),
     },
     strict,
   ),
+  Type.Object({ type: Type.Literal('itemTakenBack'), v: Type.Literal(1), index: Type.Integer({ minimum: -1 }) }, strict),
   Type.Object({ type: Type.Literal('held'), v: Type.Literal(1) }, strict),
   Type.Object({ type: Type.Literal('resumed'), v: Type.Literal(1) }, strict),
   Type.Object({ type: Type.Literal('extended'), v: Type.Literal(1), minutes: Type.Number() }, strict),

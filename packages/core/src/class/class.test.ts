@@ -9,6 +9,7 @@ import {
   decide,
   elapsedSeconds,
   fold,
+  happened,
   newClass,
   planMinute,
   Refusal,
@@ -55,6 +56,23 @@ describe('a class', () => {
     it_.say(instructor, { type: 'resume' });
     it_.now += 20_000;
     expect(() => it_.say(instructor, { type: 'takeBack' })).toThrow(/five seconds/);
+  });
+
+  it('painting on in a pause begins the next step and is kept, with what was left to wait; taken back it is forgotten', () => {
+    const it_ = driven();
+    expect(() => it_.say(instructor, { type: 'paintOn', from: -1 })).toThrow(Refusal);
+    it_.say(instructor, { type: 'goOn', from: -1 });
+    expect(() => it_.say(instructor, { type: 'paintOn', from: 0 })).toThrow(/not waiting/);
+    it_.say(instructor, { type: 'goOn', from: 0 });
+    it_.now += 120_000;
+    expect(() => it_.say({ kind: 'assistant' }, { type: 'paintOn', from: 1 })).toThrow(Refusal);
+    it_.say(instructor, { type: 'paintOn', from: 1 });
+    expect(currentItem(it_.state)?.stepId).toBe('two');
+    expect(it_.state.paintedOn).toEqual([{ stepId: 'two', areaIds: [], leftMin: 5, at: it_.now }]);
+    expect(happened(it_.events).items.find((one) => one.kind === 'pause')?.paintedOnMin).toBe(5);
+    it_.say(instructor, { type: 'takeBack' });
+    expect(it_.state.paintedOn).toEqual([]);
+    expect(currentItem(it_.state)?.kind).toBe('pause');
   });
 
   it('the very first step taken back leaves an open class', () => {

@@ -159,10 +159,8 @@ export function decide(
       if (pause?.kind !== 'pause' || !next?.stepId) throw new Refusal(classErrors.notWaiting);
       const waited = (now - (state.current?.startedAt ?? now)) / 60_000;
       const leftMin = Math.max(0, pause.endMin - pause.startMin - waited);
-      return [
-        { type: 'paintedOn', v: 1, stepId: next.stepId, areaIds: pause.areaIds, leftMin: Math.round(leftMin * 10) / 10 },
-        { type: 'itemStarted', v: 1, index: at + 1 },
-      ];
+      const paintedOn = { areaIds: pause.areaIds, leftMin: Math.round(leftMin * 10) / 10 };
+      return [{ type: 'itemStarted', v: 1, index: at + 1, paintedOn }];
     }
     case 'goTo': {
       const at = state.current?.index ?? -1;

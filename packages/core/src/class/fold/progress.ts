@@ -18,16 +18,15 @@ export const foldsOfProgress = {
     state.code = body.code;
     state.rehearsal = body.rehearsal === true;
   },
-  itemStarted(state, { index }, at) {
+  itemStarted(state, { index, paintedOn }, at) {
+    const stepId = state.plan?.items[index]?.stepId;
+    if (paintedOn && stepId) state.paintedOn = [...(state.paintedOn ?? []), { ...paintedOn, stepId, at }];
     state.before.push(state.current);
     if (state.before.length > MOST_TAKEN_BACK) state.before.shift();
     endLast(state.visits, at);
     state.visits.push({ index, startedAt: at, endedAt: null, holds: [] });
     state.current = { index, startedAt: at, extendedMin: 0, heldMs: 0, heldSince: null };
     state.phase = 'running';
-  },
-  paintedOn(state, { stepId, areaIds, leftMin }, at) {
-    state.paintedOn = [...(state.paintedOn ?? []), { stepId, areaIds, leftMin, at }];
   },
   itemTakenBack(state) {
     // What was painted on for is not, either.

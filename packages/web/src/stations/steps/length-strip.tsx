@@ -97,7 +97,10 @@ function Lengths({ lesson, endMin, asked }: { lesson: Lesson; endMin: number; as
             max={most}
             value={wanted}
             marks={{ [least]: minutesInWords(least), [most]: minutesInWords(most) }}
-            tooltip={{ formatter: (value) => minutesInWords(value ?? 0) }}
+            tooltip={{
+              formatter: (value) => minutesInWords(value ?? 0),
+              getPopupContainer: (handle) => handle.parentElement as HTMLElement,
+            }}
             onChange={setDragged}
           />
           <p className={css.line} role="status">

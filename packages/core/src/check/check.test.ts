@@ -87,6 +87,19 @@ const firing: Record<string, () => Lesson> = {
       testStep('gesso', { kind: 'prepare', areaIds: [], wholeCanvas: true, technique: 'gesso', doMin: 10 }),
       testStep('sky', { needs: 'touchDry' }),
     ]),
+  'bare-pause': () => {
+    const one = smallLesson([testStep('sky', { technique: 'impasto', doMin: 10 }), testStep('again', { needs: 'touchDry' })]);
+    return one;
+  },
+  'soft-edge-missed': () => {
+    const lesson = smallLesson([
+      testStep('sky', {}),
+      testStep('break', { kind: 'break', areaIds: [], mixIds: [], doMin: 30 }),
+      testStep('hill', { areaIds: ['b'] }),
+    ]);
+    const edges = [{ with: 'b', kind: 'soft' as const, wish: 'soft' as const }];
+    return { ...lesson, areas: lesson.areas.map((area) => (area.id === 'a' ? { ...area, edges } : area)) };
+  },
   'too-long': () => ({ ...smallLesson([testStep('sky', { areaIds: ['a', 'b'], doMin: 50 })]), wantedMin: 20 }),
   'hairs-singly': () => ({
     ...smallLesson([testStep('fur', { areaIds: [], markIds: ['fur'] })]),
@@ -415,7 +428,7 @@ const promised: Record<string, string[]> = {
   'a hand over wet paint': ['hand-over-wet'],
   'bare white when details begin': ['bare-white'],
   'a long stretch without a break': ['long-stretch'],
-  'waiting, and paint that nobody waits for': ['waiting-share', 'waived-contact'],
+  'waiting, and paint that nobody waits for': ['waiting-share', 'bare-pause', 'waived-contact', 'soft-edge-missed'],
   'length, and work for another day': ['too-long', 'preparation-in-class', 'no-stop-test'],
   'ways of working': ['hairs-singly', 'mirror-with-thing'],
   'paint after the signature': ['after-last-look'],

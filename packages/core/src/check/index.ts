@@ -4,6 +4,7 @@ import type { LessonPlan } from '../plan/index.js';
 import type { Finding, Rule } from './finding.js';
 import { afterLastLook } from './rules/after-last-look.js';
 import { againstOrder } from './rules/against-order.js';
+import { barePause } from './rules/bare-pause.js';
 import { bareWhite } from './rules/bare-white.js';
 import { blackBand } from './rules/black-band.js';
 import { blendOutlasts } from './rules/blend-outlasts.js';
@@ -45,6 +46,7 @@ import { permissionUnset } from './rules/permission-unset.js';
 import { preparationInClass } from './rules/preparation-in-class.js';
 import { roughUnannounced } from './rules/rough-unannounced.js';
 import { sessionTooLong } from './rules/session-too-long.js';
+import { softEdgeMissed } from './rules/soft-edge-missed.js';
 import { spatterUnprotected } from './rules/spatter-unprotected.js';
 import { subjectPlace } from './rules/subject-place.js';
 import { talksTooLong } from './rules/talks-too-long.js';
@@ -121,6 +123,8 @@ export const rules: readonly Rule[] = [
   brightLight,
   afterLastLook,
   waitingShare,
+  barePause,
+  softEdgeMissed,
   tooLong,
   preparationInClass,
   mirrorWithThing,

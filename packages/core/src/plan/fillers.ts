@@ -15,22 +15,23 @@ const strokes: Partial<Record<NonNullable<Step['technique']>, string>> = {
   wash: 'the wash',
 };
 const AHEAD = 4;
+/** Mixes that are mixed, and fillers that were proposed, earlier in the class. */
+export type Done = { mixed: Set<string>; words: Set<string> };
 
 /**
  * Useful dry work for a pause of so many minutes before step `i`, each with its own length, as much as fits: mixes that the next
- * steps need and nobody has mixed (`mixed` learns of them), a template to trace, the next stroke on scrap, fresh water, the next
+ * steps need and nobody has mixed (`done` learns of all), a template to trace, the next stroke on scrap, fresh water, the next
  * step explained, a look from a distance. What remains is bare time.
  */
-export function fillersFor(
-  lesson: Lesson,
-  i: number,
-  minutes: number,
-  mixed: Set<string>,
-): { fillers: Filler[]; bareMin: number } {
+export function fillersFor(lesson: Lesson, i: number, minutes: number, done: Done): { fillers: Filler[]; bareMin: number } {
   const fillers: Filler[] = [];
   let left = minutes;
+  const { mixed, words: said } = done;
+  // Practice and looking round are proposed once in a class; water is changed and steps are explained whenever it is time.
   const take = (words: string, length: number, mixIds?: string[]): boolean => {
-    if (length > left + 1e-9) return false;
+    const isOnce = /^(practise|stand back|trace)/.test(words);
+    if (length > left + 1e-9 || (isOnce && said.has(words))) return false;
+    said.add(words);
     fillers.push({ words, minutes: length, ...(mixIds ? { mixIds } : {}) });
     left -= length;
     return true;

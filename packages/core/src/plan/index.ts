@@ -1,3 +1,4 @@
+export { type AtHome, doneAtHome } from './ahead.js';
 export { lessonCard } from './card.js';
 export { type Filler, fillersFor, fillersInWords } from './fillers.js';
 export { type FormerWaits, formerWaits } from './former-waits.js';

@@ -3,7 +3,7 @@ import type { DryingConstraint, Solution } from '@viaticum/kernels/scheduling';
 import { type Contact, contactInWords, needWords } from '../contact/index.js';
 import type { StepMinutes } from '../step/index.js';
 import { hourMinute, listInWords, the, verb, waitInWords } from '../units/index.js';
-import { fillersFor, fillersInWords } from './fillers.js';
+import { type Done, fillersFor, fillersInWords } from './fillers.js';
 
 /** The items a class works through: steps, and between them breaks and pauses with what fills them. */
 export function timetable(
@@ -15,7 +15,7 @@ export function timetable(
 ): PlanItem[] {
   const items: PlanItem[] = [];
   const ends = new Map(solution.items.map((item) => [item.step, item.end]));
-  const mixed = new Set<string>();
+  const done: Done = { mixed: new Set(), words: new Set() };
   const cuts = new Set(lesson.planning.cutsBefore);
   let clock = 0;
   const places = new Map(lesson.steps.map((step, i) => [step.id, i]));
@@ -42,9 +42,9 @@ export function timetable(
         (one) =>
           one.type === 'dry' && one.to === step.id && (ends.get(one.from) as number) + (one.minutes as number) > from + 1e-9,
       );
-      items.push(pause(lesson, step, binding, from, at.start, fillersFor(lesson, i, at.start - from, mixed), contacts));
+      items.push(pause(lesson, step, binding, from, at.start, fillersFor(lesson, i, at.start - from, done), contacts));
     }
-    for (const id of step.mixIds) mixed.add(id);
+    for (const id of step.mixIds) done.mixed.add(id);
     items.push({
       kind: step.kind === 'break' ? 'break' : 'step',
       stepId: step.id,

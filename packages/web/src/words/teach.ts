@@ -30,6 +30,10 @@ const washedTimes = (n: number): string =>
   n === 0 ? 'never washed' : n === 1 ? 'washed once' : n === 2 ? 'washed twice' : `washed ${n} times`;
 
 export const preparingWords = {
+  atHome: 'Done before the class',
+  beginBy: (before: string, takes: string) => `begin at the latest ${before} before the class; it takes ${takes}`,
+  driesFor: (minutes: string) => `then it dries for ${minutes}`,
+  neverDries: 'never dries in this air',
   brushes: 'Brushes',
   about: (washes: number, written: number) =>
     washes < written

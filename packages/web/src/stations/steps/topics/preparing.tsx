@@ -1,6 +1,8 @@
+import type { Lesson } from '@viaticum/contract';
 import { aheadOf } from '@viaticum/core/advice';
 import { brushInWords } from '@viaticum/core/brush';
 import { brushPlan } from '@viaticum/core/brush-plan';
+import { doneAtHome, type LessonPlan } from '@viaticum/core/plan';
 import { listInWords, minutesInWords, waitInWords } from '@viaticum/core/units';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
@@ -10,6 +12,29 @@ import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/cont
 import { preparingWords as w } from '../../../words/teach.js';
 import stepsCss from '../steps.module.css';
 import css from './preparing.module.css';
+
+/** What is done before the class, each with the latest time to begin it. */
+function AtHomeList({ lesson, plan }: { lesson: Lesson; plan: LessonPlan }) {
+  const view = useView();
+  const home = doneAtHome(lesson, plan);
+  if (home.length === 0) return null;
+  return (
+    <section aria-label={w.atHome} data-testid="at-home">
+      <h3>{w.atHome}</h3>
+      <ol>
+        {home.map(({ step, beginMin, takesMin, driesMin }) => (
+          <li key={step.id}>
+            <Button type="text" size="small" onClick={() => view.selectStep(step.id)}>
+              {step.title}
+            </Button>{' '}
+            {Number.isFinite(beginMin) ? w.beginBy(minutesInWords(beginMin), minutesInWords(takesMin)) : w.neverDries}
+            {driesMin > 0 && Number.isFinite(driesMin) && <span className="quiet">, {w.driesFor(waitInWords(driesMin))}</span>}
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
 
 /** Which brush does what, when it is washed and when the water is changed; and which canvases to paint before the class. */
 export function PreparingTopic() {
@@ -22,6 +47,7 @@ export function PreparingTopic() {
   const same = (id: string) => brushes.filter((one) => one.brush.id === id);
   return (
     <div className={css.preparing}>
+      <AtHomeList lesson={lesson} plan={plan} />
       <section aria-label={w.brushes}>
         <h3>{w.brushes}</h3>
         <p className="quiet">{brushes.length === 0 ? w.none : w.about(washes, washesAsWritten)}</p>

@@ -10,7 +10,7 @@ import { solve, solveInOrder, solving } from '../packages/kernels/dist/schedulin
 import { manyAreas } from './bench-picture.mjs';
 
 const fixture = (name) => tsImport(`../packages/kernels/src/scheduling/${name}.fixture.ts`, import.meta.url);
-const { drawProblem, likeALesson } = await fixture('problem');
+const { drawProblem, fullOfWindows, likeALesson } = await fixture('problem');
 const { asMilp } = await fixture('highs');
 const HIGHS_SECONDS = 10;
 
@@ -56,6 +56,19 @@ export function paceRows(row) {
 }
 
 export async function planRows(row) {
+  for (const count of [25, 40, 60, 80]) {
+    const runs = Array.from({ length: 12 }, (_, i) => measured(fullOfWindows(i + 1, count), 3000));
+    const over = Math.max(...runs.map(({ solution }) => solution.makespan / solution.lowerBound - 1));
+    row(
+      `plan of ${count} steps full of wet windows`,
+      `${runs.length} problems, at most ${(100 * over).toFixed(1)} % above the bound`,
+      `median ${at(
+        runs.map((run) => run.proven),
+        0.5,
+      ).toFixed(0)} ms, longest ${Math.max(...runs.map((run) => run.proven)).toFixed(0)}`,
+      count <= 40 ? '≤ 1 % in 1 s' : '≤ 3 % in 5 s',
+    );
+  }
   for (const count of [10, 15, 20, 25, 30, 40, 50, 60]) {
     const runs = Array.from({ length: count > 25 ? 8 : 25 }, (_, i) =>
       measured(likeALesson(31 * (i + 1), count), count > 30 ? 5000 : 20_000),

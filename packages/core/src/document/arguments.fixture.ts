@@ -143,6 +143,8 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
     minutes: 60 + random() * 60,
     leaveOut: [pick(lesson.steps).id],
     bringBack: lesson.leftOut.slice(0, 1).map(({ step }) => step.id),
+    ...(random() < 0.5 ? { edits: [{ id: pick(lesson.steps).id, step: { load: 'thin' as const } }] } : {}),
+    ...(random() < 0.5 && lesson.leftOut.length === 0 ? { order: lesson.steps.map((step) => step.id).reverse() } : {}),
   }),
   forgetLeftOut: ({ lesson, pick }) => ({ ids: [pick(lesson.leftOut.map((one) => one.step)).id] }),
   setWanted: ({ random }) => ({ minutes: random() < 0.3 ? null : 30 + random() * 200 }),

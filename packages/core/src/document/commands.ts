@@ -193,13 +193,27 @@ export const commands = {
     }
     groupByStage(lesson);
   },
-  /** Makes a lesson as long as it is wanted: what goes, and what comes back for it. */
+  /** Makes a lesson as long as it is wanted: other fields and another order of its steps, what comes back, and what goes. */
   fitToLength: (
     lesson: D,
-    { minutes, leaveOut, bringBack }: { minutes: number; leaveOut: readonly string[]; bringBack: readonly string[] },
+    {
+      minutes,
+      leaveOut,
+      bringBack,
+      edits = [],
+      order = null,
+    }: {
+      minutes: number;
+      leaveOut: readonly string[];
+      bringBack: readonly string[];
+      edits?: readonly { id: string; step: Partial<Omit<Step, 'id'>> }[];
+      order?: string[] | null;
+    },
   ) => {
     commands.setWanted(lesson, { minutes });
     if (bringBack.length > 0) commands.bringBack(lesson, { ids: bringBack });
+    for (const edit of edits) commands.editStep(lesson, edit);
+    if (order) commands.orderSteps(lesson, { ids: order });
     commands.leaveOut(lesson, { ids: [...leaveOut] });
   },
   /** Takes several steps away for good. */

@@ -2,9 +2,9 @@ import { describe, expect, it } from '@jest/globals';
 import { toEnd } from '@viaticum/kernels/cooperative';
 import { coatsToHide } from '../derived/index.js';
 import { carryOut, startHistory } from '../document/index.js';
-import { schoolLesson } from '../fixtures/index.js';
+import { demoLesson, schoolLesson } from '../fixtures/index.js';
 import { planLesson } from '../plan/index.js';
-import { budgetOf, draftInTime, draftWithReasons, lengthLadder, withAllBack } from './index.js';
+import { budgetOf, draftInTime, draftWithReasons, freeGains, lengthLadder, withAllBack } from './index.js';
 
 const ids = () => {
   let count = 0;
@@ -35,6 +35,21 @@ describe('a lesson for the time that is wanted', () => {
     expect(new Set(notches.map((one) => one.stepId)).size).toBe(notches.length);
     const out = carryOut(startHistory(withAllBack(short)), 'leaveOut', { ids: notches.map((one) => one.stepId) }).lesson;
     expect(planLesson(out).plan.endMin).toBeCloseTo(last, 6);
+  });
+  it('first takes what costs the picture nothing: each gain ends where it said', () => {
+    const lesson = demoLesson('balloons');
+    const { gains, lesson: gained } = freeGains(lesson);
+    expect(gains.map((one) => one.kind)).toEqual(['ahead', 'order']);
+    expect(gains.reduce((sum, one) => sum + one.savedMin, 0)).toBeCloseTo(
+      planLesson(lesson).plan.endMin - planLesson(gained).plan.endMin,
+      6,
+    );
+    let now = startHistory(lesson);
+    for (const { order = null, edits = [], endMin } of gains) {
+      now = carryOut(now, 'fitToLength', { minutes: 120, leaveOut: [], bringBack: [], order, edits });
+      expect(planLesson(now.lesson).plan.endMin).toBeCloseTo(endMin, 6);
+    }
+    expect(new Set(now.lesson.steps.map((step) => step.id))).toEqual(new Set(lesson.steps.map((step) => step.id)));
   });
   it('says why for every step, also for those that fill its pauses', () => {
     const { lesson, why } = draftWithReasons({ ...schoolLesson(), wantedMin: 120 }, ids());

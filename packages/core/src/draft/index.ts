@@ -3,6 +3,7 @@ export { type DraftChange, draftChanges } from './difference.js';
 export { type DraftHints, draftLesson } from './draft.js';
 export { areaFacts } from './facts.js';
 export { fitTo, type LeftOut, type LengthLadder, lengthLadder, withAllBack } from './fit.js';
+export { freeGains, type Gain } from './gains.js';
 export { draftInTime, draftWithReasons } from './in-time.js';
 export { passageOfSteps } from './passages.js';
 export { proposeStep, type StepProposal } from './proposal.js';

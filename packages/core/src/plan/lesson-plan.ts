@@ -117,7 +117,7 @@ export function planProblem(
     const { showMin, doMin, leadMin } = minutes.get(step.id) as StepMinutes;
     // New heaps are mixed before the first stroke: the paint's clock starts with that.
     const from = (at?.start ?? 0) + showMin + leadMin;
-    const onCanvasMin = doMin - leadMin;
+    const onCanvasMin = (doMin - leadMin) * wetShare(lesson, step);
     const miss = { stepId: step.id, areaId };
     if (step.technique === 'blend' && onCanvasMin > staying.openMin)
       misses.push({
@@ -141,6 +141,12 @@ export function planProblem(
     ...(neverDries(lesson, laid) ? { never: true } : {}),
   };
   return { plan, coats, laid, minutes, misses, contacts, contradictions, problem, solution };
+}
+
+/** The share of its minutes for which a blend must stay workable: all of it, or the two neighbours of a seam where only seams are softened. */
+function wetShare({ passages }: Lesson, { passageId }: Step): number {
+  const passage = passages.find((one) => one.id === passageId);
+  return passage?.soften === 'seams' ? Math.min(1, 2 / Math.max(1, passage.places.length)) : 1;
 }
 
 /** Whether some coat never dries in the room's air, or all of it is too cold for paint to form a film. */

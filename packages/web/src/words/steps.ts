@@ -1,5 +1,6 @@
 import type { MarkKind, MarkTool, Passage, PassagePlacement, StrokeKind } from '@viaticum/contract';
 import type { FoundKind } from '@viaticum/core/derived';
+import type { Gain } from '@viaticum/core/draft';
 import { counted } from '@viaticum/core/units';
 
 /** Words of the list of steps, of marks and strokes, and of finding. */
@@ -102,6 +103,13 @@ export const lengthWords = {
   slider: 'The lesson is to last',
   at: (time: string) => `It then lasts ${time}.`,
   make: (time: string) => `Make it ${time}`,
+  gains: {
+    ahead: 'The ground is prepared at home',
+    order: 'Other work is done where one waits',
+    thin: 'First coats are rubbed out thin',
+    dry: 'Hair dryers, in turns',
+    brush: 'Wider brushes where an area takes them',
+  } satisfies Record<Gain['kind'], string>,
   goes: (title: string) => `Goes: ${title}`,
   comes: (title: string) => `Comes back: ${title}`,
   nothingToLeave: (time: string) => `All of its steps must stay: ${time} is what this picture takes.`,

@@ -1,6 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
 import type { AirMap, Cost, Lever, PlansAnswer, StartAnswer, WayOn } from '@viaticum/core/advice';
-import type { Draft, LengthLadder } from '@viaticum/core/draft';
+import type { Draft, Gain, LengthLadder } from '@viaticum/core/draft';
 import type { Group, HelpKind, PaceResult } from '@viaticum/core/pace';
 
 /** What a draft puts in place of a lesson's steps. */
@@ -27,7 +27,7 @@ export type PlanJobs = {
     answer: PaceAnswer;
   };
   /** The lengths that a lesson can have, down to what must stay. */
-  lengths: { args: { lesson: Lesson }; answer: LengthLadder };
+  lengths: { args: { lesson: Lesson }; answer: LengthLadder & { gains: Gain[] } };
   /** The lesson drafted for its wanted length. */
   draft: { args: { lesson: Lesson }; answer: DraftedLesson };
   start: { args: { lesson: Lesson; endByMin: number }; answer: StartAnswer | null };

@@ -1,5 +1,5 @@
 import { airMap, bestStart, costsOf, leversOf, threePlans, waysOn } from '@viaticum/core/advice';
-import { draftWithReasons, lengthLadder, withAllBack } from '@viaticum/core/draft';
+import { draftWithReasons, freeGains, lengthLadder, withAllBack } from '@viaticum/core/draft';
 import { paceModel, pacing, whatHelps } from '@viaticum/core/pace';
 import { planLesson } from '@viaticum/core/plan';
 import { nanoid } from 'nanoid';
@@ -41,7 +41,12 @@ const jobs: { [N in keyof PlanJobs]: (id: number, args: PlanJobs[N]['args']) => 
   waysOn: async (_id, { lesson, stepId }) => waysOn(lesson, stepId),
   map: (id, { lesson }) => runJob(id, airMap(lesson), (share) => share),
   pace,
-  lengths: (id, { lesson }) => runJob(id, lengthLadder(withAllBack(lesson)), () => 0),
+  lengths: async (id, { lesson }) => {
+    const whole = withAllBack(lesson);
+    const { gains, lesson: gained } = freeGains(whole);
+    const { notches } = await runJob(id, lengthLadder(gained), () => 0);
+    return { wholeMin: planLesson(whole).plan.endMin, gains, notches };
+  },
   draft: async (_id, { lesson }) => {
     const { lesson: drafted, why } = draftWithReasons(lesson, () => nanoid(8));
     const { stages, steps, passages, leftOut, planning } = drafted;

@@ -1,5 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
-import { type LengthLadder, usualMin } from '@viaticum/core/draft';
+import { type Gain, usualMin } from '@viaticum/core/draft';
 import { type LengthParts, lengthParts } from '@viaticum/core/plan';
 import { minutesInWords } from '@viaticum/core/units';
 import { Button, Slider, Tooltip } from 'antd';
@@ -72,12 +72,12 @@ function Lengths({ lesson, endMin, asked }: { lesson: Lesson; endMin: number; as
   const { answer } = useJobOf<PlanJobs, 'lengths'>(worker, 'lengths', args, { afterMs: 150 });
   const [dragged, setDragged] = useState<number | null>(null);
   if (!answer) return <p className="quiet small">{w.working}</p>;
-  const least = Math.floor(answer.notches.at(-1)?.endMin ?? answer.wholeMin);
+  const least = Math.floor(answer.notches.at(-1)?.endMin ?? answer.gains.at(-1)?.endMin ?? answer.wholeMin);
   const most = Math.ceil(answer.wholeMin);
   const wanted = Math.min(most, Math.max(least, dragged ?? asked));
-  const { leaveOut, bringBack, reached } = changesFor(lesson, answer, wanted);
+  const { leaveOut, bringBack, taken, edits, order, reached } = changesFor(lesson, answer, wanted);
   const take = (minutes: number) => {
-    session.do('fitToLength', { minutes, leaveOut, bringBack });
+    session.do('fitToLength', { minutes, leaveOut, bringBack, edits, order });
     setDragged(null);
   };
   const titleOf = (id: string) =>
@@ -85,7 +85,7 @@ function Lengths({ lesson, endMin, asked }: { lesson: Lesson; endMin: number; as
   const saved = new Map(answer.notches.map((one) => [one.stepId, one.savedMin]));
   return (
     <div className={css.lengths}>
-      {answer.notches.length === 0 ? (
+      {answer.notches.length + answer.gains.length === 0 ? (
         <p className="quiet small">{w.nothingToLeave(minutesInWords(endMin))}</p>
       ) : (
         <>
@@ -105,11 +105,22 @@ function Lengths({ lesson, endMin, asked }: { lesson: Lesson; endMin: number; as
           />
           <p className={css.line} role="status">
             <span>{w.at(minutesInWords(reached))}</span>
-            <Button size="small" type="primary" disabled={leaveOut.length + bringBack.length === 0} onClick={() => take(wanted)}>
+            <Button
+              size="small"
+              type="primary"
+              disabled={leaveOut.length + bringBack.length + taken.length === 0}
+              onClick={() => take(wanted)}
+            >
               {w.make(minutesInWords(wanted))}
             </Button>
           </p>
           <ul className={css.changes}>
+            {taken.map((gain) => (
+              <li key={gain.kind}>
+                <span>{w.gains[gain.kind]}</span>
+                <span className="numbers quiet">−{minutesInWords(gain.savedMin)}</span>
+              </li>
+            ))}
             {leaveOut.map((id) => (
               <li key={id}>
                 <span>{w.goes(titleOf(id))}</span>
@@ -144,16 +155,32 @@ function Lengths({ lesson, endMin, asked }: { lesson: Lesson; endMin: number; as
   );
 }
 
-/** What goes and what comes back for a length: the ladder down to it is left out, all else is in. */
-function changesFor(lesson: Lesson, { wholeMin, notches }: LengthLadder, wanted: number) {
-  const needed = wholeMin <= wanted + 0.5 ? 0 : notches.findIndex((one) => one.endMin <= wanted + 0.5) + 1;
-  const out = new Set(
-    notches.slice(0, needed === 0 && wholeMin > wanted + 0.5 ? notches.length : needed).map((one) => one.stepId),
-  );
+/** What changes for a length: first what takes nothing from the picture, as far as it is needed, then the ladder down to it is left out. */
+function changesFor(lesson: Lesson, { wholeMin, gains, notches }: PlanJobs['lengths']['answer'], wanted: number) {
+  const isEnough = (endMin: number) => endMin <= wanted + 0.5;
+  let reached = wholeMin;
+  const taken: Gain[] = [];
+  for (const gain of gains) {
+    if (isEnough(reached)) break;
+    taken.push(gain);
+    reached = gain.endMin;
+  }
+  const out = new Set<string>();
+  for (const notch of notches) {
+    if (isEnough(reached)) break;
+    out.add(notch.stepId);
+    reached = notch.endMin;
+  }
   const here = new Set(lesson.steps.map((step) => step.id));
+  const bringBack = lesson.leftOut.flatMap(({ step }) => (out.has(step.id) ? [] : [step.id]));
+  const isThere = (id: string) => here.has(id) || bringBack.includes(id);
+  const order = taken.findLast((gain) => gain.order)?.order?.filter(isThere);
   return {
     leaveOut: [...out].filter((id) => here.has(id)),
-    bringBack: lesson.leftOut.flatMap(({ step }) => (out.has(step.id) ? [] : [step.id])),
-    reached: out.size === 0 ? wholeMin : (notches[out.size - 1]?.endMin ?? wholeMin),
+    bringBack,
+    taken,
+    edits: taken.flatMap((gain) => gain.edits ?? []).filter(({ id }) => isThere(id)),
+    order: order ?? null,
+    reached,
   };
 }

@@ -2,7 +2,7 @@ import sharp from 'sharp';
 import { photographed } from '../tools/demo/paint.mjs';
 import { accessible, choose, expect, saved, test, topic } from './fixtures.js';
 
-test('from a picture to a teachable lesson in three decisions: canvas, school, students', async ({ signedIn: page }, info) => {
+test('from a picture to a teachable lesson in four decisions: canvas, school, students, length', async ({ signedIn: page }, info) => {
   const { width, height, rgb } = await photographed({ scene: 'lamp', width: 700, seed: 3 });
   const picture = info.outputPath('table-lamp.png');
   await sharp(rgb, { raw: { width, height, channels: 3 } })
@@ -16,6 +16,7 @@ test('from a picture to a teachable lesson in three decisions: canvas, school, s
   await choose(page.getByLabel('School'), 'Back to front, in dry layers');
   await expect(page.getByText('Soft overlaps come by themselves')).toBeVisible();
   await choose(page.getByLabel('Students'), 'improvers');
+  await page.getByLabel('How long').fill('100');
   await page.getByRole('button', { name: 'Draft the lesson' }).click();
   await page.waitForURL(/\/steps$/, { timeout: 60_000 });
   const rail = page.getByRole('navigation', { name: 'Stations' });
@@ -24,6 +25,7 @@ test('from a picture to a teachable lesson in three decisions: canvas, school, s
   await expect(rail).toContainText(/\d+ steps, \d h/);
   await expect(page.locator('[data-testid="beside"] [data-serious]')).toHaveCount(0);
   await expect(page.getByTestId('stage-name').first()).toHaveValue('Ground and drawing');
+  await expect(page.getByTestId('length-strip')).toContainText('of 1 h 40 asked for');
   // Its stage pictures come near to the picture.
   await topic(page, 'Stages');
   await expect(page.getByText(/With half-closed eyes the last one is (close to|some way from) the picture/)).toBeVisible({

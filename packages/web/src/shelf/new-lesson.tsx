@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Kept, Lesson, PictureAnswer, Reference } from '@viaticum/contract';
 import { commonSizes, emptyLesson } from '@viaticum/core/document';
-import { type ReadySchool, readySchools, schoolOf } from '@viaticum/core/draft';
+import { type ReadySchool, readySchools, schoolOf, usualMin } from '@viaticum/core/draft';
 import { fillPlacement } from '@viaticum/core/picture';
 import { capital, MM_PER_INCH } from '@viaticum/core/units';
 import { Button, Checkbox, Input, InputNumber, Select } from 'antd';
@@ -26,13 +26,15 @@ const OWN = 'own';
 const READY = Object.keys(readySchools) as ReadySchool[];
 type Size = { widthMm: number; heightMm: number; unit: 'in' | 'cm' };
 
-/** A lesson begun: with a picture it is drafted as a whole from three decisions, without one it is a bare canvas. */
+/** A lesson begun: with a picture it is drafted as a whole from four decisions, without one it is a bare canvas. */
 export function NewLesson({ onClose }: { onClose: () => void }) {
   const [file, setFile] = useState<File | null>(null);
   const [title, setTitle] = useState('');
   const [size, setSize] = useState<Size | null>({ ...(commonSizes[4] as (typeof commonSizes)[number]) });
   const [school, setSchool] = useState<string>('layers');
   const [level, setLevel] = useState<Lesson['level']>('beginner');
+  const [wantedMin, setWanted] = useState<number | null>(null);
+  const [isLying, setLying] = useState(false);
   const [working, setWorking] = useState<{ said: string; share: number } | null>(null);
   const [asked, setAsked] = useState<{ cancel: () => unknown } | null>(null);
   const [fault, setFault] = useState<string | null>(null);
@@ -59,7 +61,12 @@ export function NewLesson({ onClose }: { onClose: () => void }) {
     setFault(null);
     try {
       const empty = emptyLesson(title.trim(), size, () => nanoid(8));
-      const lesson = await begin({ ...empty, level, ...chosenSchool(school, methods) });
+      const lesson = await begin({
+        ...empty,
+        level,
+        ...(wantedMin ? { wantedMin } : {}),
+        ...chosenSchool(school, methods),
+      });
       const { id } = await create.mutateAsync(lesson);
       await navigate(`/lesson/${id}/${file ? 'steps' : 'picture'}`);
     } catch (error) {
@@ -78,14 +85,23 @@ export function NewLesson({ onClose }: { onClose: () => void }) {
     <Dialog title={words.shelf.newTitle} onClose={onClose}>
       <form onSubmit={submit}>
         <div className={css.beginPicture}>
-          {url ? <img src={url} alt="" /> : <p className="quiet small">{w.about}</p>}
+          {url ? (
+            // The canvas lies or stands as the picture does.
+            <img
+              src={url}
+              alt=""
+              onLoad={({ currentTarget: { naturalWidth, naturalHeight } }) => setLying(naturalWidth > naturalHeight)}
+            />
+          ) : (
+            <p className="quiet small">{w.about}</p>
+          )}
           <FileKey size="middle" label={file ? w.other : w.choose} accept={PICTURES} onFile={takeFile} />
         </div>
         <label className="field">
           <span>{words.shelf.name}</span>
           <Input value={title} onChange={(event) => setTitle(event.target.value)} maxLength={120} required />
         </label>
-        <CanvasSize onSize={setSize} />
+        <CanvasSize onSize={setSize} isLying={isLying} onLying={setLying} />
         {file && (
           <div className="row">
             <div className="field">
@@ -107,6 +123,19 @@ export function NewLesson({ onClose }: { onClose: () => void }) {
                 value={level}
                 onChange={(given) => setLevel(given as Lesson['level'])}
                 options={Object.entries(draftWords.levels).map(([one, name]) => ({ value: one, label: name }))}
+              />
+            </div>
+            <div className="field">
+              <span>{w.wanted}</span>
+              <InputNumber
+                aria-label={w.wanted}
+                min={10}
+                max={10_000}
+                controls={false}
+                suffix={w.minutes}
+                placeholder={String(usualMin[level])}
+                value={wantedMin}
+                onChange={setWanted}
               />
             </div>
           </div>
@@ -159,18 +188,25 @@ const referenceTo = ({ sha256, widthPx, heightPx }: PictureAnswer, { support }: 
 });
 
 /** A canvas as it is sold, lying or standing, or one's own size; null while that is none. */
-function CanvasSize({ onSize }: { onSize: (size: Size | null) => void }) {
+function CanvasSize({
+  onSize,
+  isLying,
+  onLying,
+}: {
+  onSize: (size: Size | null) => void;
+  isLying: boolean;
+  onLying: (isLying: boolean) => void;
+}) {
   const [size, setName] = useState('16 × 20 in');
   const [own, setOwn] = useState({ width: 40, height: 50, unit: 'cm' as 'in' | 'cm' });
-  const [landscape, setLandscape] = useState(false);
   useEffect(() => {
     const mm = own.unit === 'in' ? MM_PER_INCH : 10;
     const sold = commonSizes.find((one) => one.name === size);
     const chosen = sold ?? { widthMm: own.width * mm, heightMm: own.height * mm, unit: own.unit };
     const { widthMm, heightMm, unit } = chosen;
-    const turned = landscape && sold ? { widthMm: heightMm, heightMm: widthMm, unit } : { widthMm, heightMm, unit };
+    const turned = isLying && sold ? { widthMm: heightMm, heightMm: widthMm, unit } : { widthMm, heightMm, unit };
     onSize(turned.widthMm > 0 && turned.heightMm > 0 ? turned : null);
-  }, [size, own, landscape, onSize]);
+  }, [size, own, isLying, onSize]);
   const length = (key: 'width' | 'height', label: string) => (
     <div className="field">
       <span>{label}</span>
@@ -212,7 +248,7 @@ function CanvasSize({ onSize }: { onSize: (size: Size | null) => void }) {
           </div>
         </>
       ) : (
-        <Checkbox checked={landscape} onChange={(event) => setLandscape(event.target.checked)}>
+        <Checkbox checked={isLying} onChange={(event) => onLying(event.target.checked)}>
           {words.shelf.turn}
         </Checkbox>
       )}

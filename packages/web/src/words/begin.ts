@@ -6,10 +6,12 @@ export const beginWords = {
   choose: 'Choose a picture',
   other: 'Another picture',
   without: 'No picture: begin with a bare canvas',
-  about: 'With a picture the whole lesson is drafted: areas, mixes with recipes, and the steps. You decide three things.',
+  about: 'With a picture the whole lesson is drafted: areas, mixes with recipes, and the steps. You decide four things.',
   canvas: 'Canvas',
   school: 'School',
   level: 'Students',
+  wanted: 'How long',
+  minutes: 'min',
   make: 'Draft the lesson',
   schools: {
     layers: { name: 'Back to front, in dry layers', why: 'Soft overlaps come by themselves, and a dry layer can be corrected.' },

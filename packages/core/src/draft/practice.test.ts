@@ -7,7 +7,7 @@ const casesOf = (name: string) =>
 const cases = [...casesOf('practice-cases'), ...casesOf('practice-own-cases')];
 
 describe('lessons as they are painted (common practice, no published source)', () => {
-  it.each(cases.filter((one) => one.zones || one.problem).map((one) => [one.id, one.title, one] as const))(
+  it.each(cases.filter((one) => one.zones || one.problem || one.expect.rungs).map((one) => [one.id, one.title, one] as const))(
     '%s %s',
     (_, __, one) => {
       const { held } = judgePractice(one);

@@ -85,7 +85,7 @@ const verbs: Partial<Record<Technique, string>> = {
 /** A first wording of a painting step from its data, in plain studio English. */
 export function paintingWords(
   lesson: Lesson,
-  step: Pick<Step, 'technique' | 'areaIds' | 'wholeCanvas' | 'mixIds' | 'brushId' | 'needs'>,
+  step: Pick<Step, 'technique' | 'areaIds' | 'wholeCanvas' | 'mixIds' | 'brushId' | 'needs'> & Partial<Pick<Step, 'coverShare'>>,
 ): StepWords {
   const technique = step.technique ?? 'block-in';
   const words = how[technique];
@@ -94,7 +94,9 @@ export function paintingWords(
   const brush = brushOf(step.brushId);
   const name = step.wholeCanvas || areas.length === 0 ? 'The whole canvas' : capital(listInWords(areas));
   const own = lesson.method?.says?.find((one) => one.technique === technique)?.say;
-  const extra = verbs[technique];
+  // A value on a part of its area is called by its colour, so that it is not called as the first coat is.
+  const isPart = technique === 'block-in' && (step.coverShare ?? 1) < 1 && mixes.length > 0;
+  const extra = isPart ? listInWords(mixes.map((mix) => withoutName(mix, areas))) : verbs[technique];
   const title = technique === 'wash' && step.wholeCanvas ? 'Tone the whole canvas' : extra ? `${name}: ${extra}` : name;
   const into = step.needs === 'wet' ? 'Straight on, while it is wet. ' : '';
   const colours = mixes.length > 0 ? `${capital(listInWords(mixes))}${brush ? `, with the ${brushInWords(brush)}` : ''}. ` : '';
@@ -105,6 +107,13 @@ export function paintingWords(
     checkpoint: words.checkpoint,
     finish: words.finish,
   };
+}
+
+/** "middle" for the mix "pot, middle" on the pot. */
+function withoutName(mix: string, areas: readonly string[]): string {
+  const own = areas.find((area) => mix.toLowerCase().startsWith(area.toLowerCase()));
+  const rest = own ? mix.slice(own.length).replace(/^[\s,:]+/, '') : mix;
+  return rest || mix;
 }
 
 /** Words of the steps that lay no paint. */

@@ -1,5 +1,5 @@
 import type { EdgeWish, Lesson, Need, Step } from '@viaticum/contract';
-import { edgeBetween } from '../derived/index.js';
+import { drawsLines, edgeBetween } from '../derived/index.js';
 
 /** How a step touches paint that lies there: it lies on it, cuts in beside it, or its marks run across a mirror that was softened there. */
 export type ContactKind = 'over' | 'edge' | 'crossing';
@@ -14,7 +14,7 @@ const TOUCHES_SHARE = 0.35;
  */
 export function askedOf(step: Step, kind: ContactKind, wish: EdgeWish, isMarks: boolean): Asked {
   if (step.needs !== 'auto') return { need: step.needs, byNature: kind !== 'edge' };
-  if (step.kind === 'transfer' || step.kind === 'draw') return { need: 'touchDry', byNature: true };
+  if (drawsLines(step)) return { need: 'touchDry', byNature: true };
   if (kind === 'crossing') return { need: 'touchDry', byNature: true };
   const isClean = wish === 'clean';
   if (kind === 'edge') return { need: isClean ? 'paintOver' : 'any', byNature: false };

@@ -3,6 +3,7 @@ import {
   areasWorkedOn,
   bordersBetween,
   coverOf,
+  drawsLines,
   isOnlyMarks,
   laysPaint,
   marksOf,
@@ -52,7 +53,7 @@ export function contactsOf(
   wetUmOn: (areaId: string) => number,
 ): Contact[] {
   if (asksNothing(lesson, step)) return [];
-  const isLines = step.kind === 'transfer' || step.kind === 'draw';
+  const isLines = drawsLines(step);
   if (!laysPaint(step) && !isLines && step.needs === 'auto') return [];
   const own = minutes.get(step.id) as StepMinutes;
   const found: Contact[] = [];

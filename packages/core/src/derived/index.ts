@@ -26,7 +26,18 @@ export {
   paintsOf,
   waterLimit,
 } from './looks.js';
-export { areasWorkedOn, coverOf, isOnlyMarks, laysPaint, markAreaCm2, markMinutes, marksOf, mixesOn, toolOf } from './marks.js';
+export {
+  areasWorkedOn,
+  coverOf,
+  drawsLines,
+  isOnlyMarks,
+  laysPaint,
+  markAreaCm2,
+  markMinutes,
+  marksOf,
+  mixesOn,
+  toolOf,
+} from './marks.js';
 export { memo } from './memo.js';
 export { buriedAt, type Moment, momentsOf, type NeededLine, neededAt, type PlacedLine, placedLines } from './moments.js';
 export { areaName, chroma, colourBeneath, colourOf, firstPaints, huesApart, seenAreas } from './painted.js';

@@ -103,6 +103,9 @@ export function coverOf(lesson: Lesson, step: Where & Pick<Step, 'coverShare' | 
   return areaCm2 > 0 ? Math.max(0.01, Math.min(0.95, marked / areaCm2)) : 1;
 }
 
+/** Whether a step draws lines, traced or by hand. */
+export const drawsLines = ({ kind }: Pick<Step, 'kind'>): boolean => kind === 'transfer' || kind === 'draw';
+
 /** Whether a step lays a coat of paint. */
 export const laysPaint = (step: Step): boolean =>
   step.technique !== undefined && (step.kind === 'paint' || step.kind === 'prepare');

@@ -1,5 +1,5 @@
 import type { Lesson, Step } from '@viaticum/contract';
-import { coverOf, laysPaint } from './marks.js';
+import { coverOf, drawsLines, laysPaint } from './marks.js';
 
 /** A line of the drawing as far as it says when it is needed: a border between two areas, or a line within one. */
 export type NeededLine = { kind: string; areaIds: readonly string[]; stepId?: string };
@@ -14,7 +14,7 @@ const MOST_OPEN = 0.6;
 /** All times at which lines are drawn, in order; where no step draws, one before everything. */
 export function momentsOf(lesson: Lesson): Moment[] {
   const found = lesson.steps.flatMap((step, at): Moment[] =>
-    step.kind === 'transfer' || step.kind === 'draw' ? [{ stepId: step.id, title: step.title, at }] : [],
+    drawsLines(step) ? [{ stepId: step.id, title: step.title, at }] : [],
   );
   return found.length > 0 ? found : [{ stepId: null, title: 'Before the first step', at: -1 }];
 }

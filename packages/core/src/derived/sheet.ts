@@ -15,7 +15,7 @@ import { type MixLook, shortTubeName, tubeRgb } from '../mix/index.js';
 import { plainWords } from '../text/index.js';
 import { visibleOf } from './areas.js';
 import { looksOf } from './looks.js';
-import { areasWorkedOn, coverOf, marksOf, mixesOn } from './marks.js';
+import { areasWorkedOn, coverOf, drawsLines, marksOf, mixesOn } from './marks.js';
 import { memo } from './memo.js';
 import { passageInWords } from './passage-words.js';
 import type { OtherRecipe } from './substitute.js';
@@ -28,7 +28,7 @@ const LINE = 'rgb(88 80 74)';
 
 /** How a step changes what is seen: one layer an area (all areas where the step names none). Empty for steps that leave no trace. */
 export function paintLayers(lesson: Lesson, step: Step): PaintLayer[] {
-  if (step.kind === 'transfer' || step.kind === 'draw') {
+  if (drawsLines(step)) {
     return areasWorkedOn(lesson, step).map((areaId) => ({ areaId, kind: 'line', colours: [LINE], share: 1 }));
   }
   if (!step.technique || step.mixIds.length === 0) return [];

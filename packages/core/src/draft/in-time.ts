@@ -1,7 +1,7 @@
 import { type Lesson, noWords, type Plan, type Step } from '@viaticum/contract';
 import { toEnd } from '@viaticum/kernels/cooperative';
 import { asAnswered, betterOrder, inOrderOf } from '../advice/index.js';
-import { isOnlyMarks, marksOf } from '../derived/index.js';
+import { drawsLines, isOnlyMarks, marksOf } from '../derived/index.js';
 import { orderProblem, planLesson } from '../plan/index.js';
 import { NEW_MIX_MIN, paceOf } from '../step/index.js';
 import { otherWords, stopTestOf } from '../text/index.js';
@@ -87,7 +87,7 @@ const AHEAD = 5;
 /** What lies under a tracing is laid thin where it would keep everybody waiting. */
 function thinnedBeforeLines(lesson: Lesson): Lesson {
   const { plan, contacts } = planLesson(lesson);
-  const lines = lesson.steps.find((step) => step.kind === 'transfer' || step.kind === 'draw');
+  const lines = lesson.steps.find(drawsLines);
   const at = plan.items.findIndex((item) => item.stepId === lines?.id);
   const pause = plan.items[at - 1];
   if (!lines || pause?.kind !== 'pause' || pause.endMin - pause.startMin < LONG_PAUSE_MIN) return lesson;

@@ -2,7 +2,7 @@ import type { Lesson, Step } from '@viaticum/contract';
 import type { DryingConstraint, Problem } from '@viaticum/kernels/scheduling';
 import { solving } from '@viaticum/kernels/scheduling';
 import { areApart, edgePairs, LEAST_EDGE_MM, wishOf } from '../contact/index.js';
-import { areasWorkedOn, bordersBetween, laysPaint } from '../derived/index.js';
+import { areasWorkedOn, bordersBetween, drawsLines, laysPaint } from '../derived/index.js';
 import { NEW_MIX_MIN, paceOf } from '../step/index.js';
 import { lessonProblem, planLesson } from './lesson-plan.js';
 
@@ -25,8 +25,6 @@ export type OrderAnswer = {
   /** Steps before which a session ends, where the lesson may be spread over several. */
   cutsBefore: string[];
 };
-
-const draws = (step: Step): boolean => step.kind === 'transfer' || step.kind === 'draw';
 
 /**
  * The orders that a lesson allows, as a planning problem: what must be dry, wet or damp, and besides that coats of one area stay
@@ -60,14 +58,14 @@ export function orderProblem(lesson: Lesson): Problem {
     const shares = (k: number) => [...(areas[k] as Set<string>)].some((id) => (areas[i] as Set<string>).has(id));
     for (let k = i - 1; k >= 0; k--) {
       const other = steps[k] as Step;
-      const both = (laysPaint(other) || draws(other)) && (laysPaint(step) || draws(step));
+      const both = (laysPaint(other) || drawsLines(other)) && (laysPaint(step) || drawsLines(step));
       if (both && shares(k) && !areApart(lesson, other, step)) before(other, step, 'same-area');
       if (isFarBeforeNear(lesson, firsts, other, step)) before(other, step, 'far-to-near');
       if (isMirrorOf(lesson, other, step)) before(other, step, 'mirror');
       if (step.role === 'last' && laysPaint(other)) before(other, step, 'last');
       if (other.role === 'last' && laysPaint(step)) before(other, step, 'after-sign');
     }
-    if (laysPaint(step) || draws(step)) return;
+    if (laysPaint(step) || drawsLines(step)) return;
     const [last, next] = [steps[i - 1], steps[i + 1]];
     if (last) before(last, step, 'keeps-its-place');
     if (next) before(step, next, 'keeps-its-place');

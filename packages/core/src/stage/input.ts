@@ -4,7 +4,7 @@ import { hashText, turnOf } from '@viaticum/kernels/painting';
 import { type LabRaster, labRaster, type Rgba, shrink } from '@viaticum/kernels/raster';
 import { extentOutline, outlineArea, outlineBox, outlineLength, scanOutline } from '../area/index.js';
 import { brushOf } from '../brush/index.js';
-import { coverOf, extentsOf, glazeFilm, laysPaint, looksOf, marksOf, mixesOn, visibleOf } from '../derived/index.js';
+import { coverOf, drawsLines, extentsOf, glazeFilm, laysPaint, looksOf, marksOf, mixesOn, visibleOf } from '../derived/index.js';
 import { movedIntoReach, type Reach, reachOf } from './reach.js';
 
 /** Cells of the coarse map on which colours and places are chosen. */
@@ -78,7 +78,7 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
   const begun = new Set<number>();
   const steps = lesson.steps.map((step): StageStep => {
     const seed = hashText(step.id);
-    const lines = step.kind === 'transfer' || step.kind === 'draw';
+    const lines = drawsLines(step);
     const coloursOf = (mixIds: readonly string[]) =>
       mixIds.flatMap((id): StageColour[] => {
         const colour = looks.get(id)?.colour;

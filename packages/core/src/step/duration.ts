@@ -1,6 +1,6 @@
 import type { Lesson, Level, Step, Technique } from '@viaticum/contract';
 import { brushOf } from '../brush/index.js';
-import { bordersBetween, extentsOf, isOnlyMarks, markMinutes, marksOf, placedLines } from '../derived/index.js';
+import { bordersBetween, drawsLines, extentsOf, isOnlyMarks, markMinutes, marksOf, placedLines } from '../derived/index.js';
 import { heapMinutes } from './heap-minutes.js';
 
 /** Rates of the experienced hand; from memory. Tracks in m of brush stroke a minute. */
@@ -90,7 +90,7 @@ function proposeDoMinutes(lesson: Lesson, step: Step, heapsMin: number): Propose
   const brush = brushOf(step.brushId);
   const marks = marksOf(lesson, step).reduce((sum, mark) => sum + markMinutes(mark), 0);
   if (isOnlyMarks(step)) return proposed(marks, 0);
-  if (step.kind === 'transfer' || step.kind === 'draw') return drawing(lesson, step);
+  if (drawsLines(step)) return drawing(lesson, step);
   // A look, a break and practice are no paint, whatever a step once was.
   if (step.kind !== 'paint' && step.kind !== 'prepare') return step.kind === 'practise' && heapsMin > 0 ? proposed(0, 0) : null;
   if (!step.technique || !brush) return null;
@@ -158,7 +158,7 @@ const GRID = { cellMm: 38, lineMin: 0.25, cellMin: 0.35 };
 /** Minutes of drawing or tracing by the length of the lines that come onto the canvas with a step, and of ruling its grid. */
 function drawing(lesson: Lesson, step: Step): Proposed {
   const { start, mPerMin } = drawn[step.kind === 'transfer' ? 'tracing' : lesson.school.drawing];
-  const isFirst = lesson.steps.find((one) => one.kind === 'transfer' || one.kind === 'draw') === step;
+  const isFirst = lesson.steps.find(drawsLines) === step;
   const inkM = (inkOf(lesson, step.id) + (isFirst ? constructedMm(lesson) : 0)) / 1000;
   const isGrid = step.kind === 'draw' && lesson.school.drawing === 'grid';
   const [across, down] = [lesson.support.widthMm, lesson.support.heightMm].map((mm) => Math.ceil(mm / GRID.cellMm)) as [

@@ -1,4 +1,4 @@
-import { areaName, areasWorkedOn, laysPaint } from '../../derived/index.js';
+import { areaName, areasWorkedOn, drawsLines, laysPaint } from '../../derived/index.js';
 import { areaRung, rungWord } from '../../step/index.js';
 import { verb } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
@@ -8,7 +8,7 @@ export const tooWet: Rule = {
   id: 'too-wet',
   look: (lesson, { plan }) =>
     lesson.steps.flatMap((step): Finding[] => {
-      const acts = laysPaint(step) || step.kind === 'transfer' || step.kind === 'draw';
+      const acts = laysPaint(step) || drawsLines(step);
       if (step.needs !== 'any' || !acts) return [];
       const start = plan.items.find((item) => item.stepId === step.id)?.startMin ?? 0;
       const own = new Set(plan.coats.filter((coat) => coat.stepId === step.id).map((coat) => coat.areaId));

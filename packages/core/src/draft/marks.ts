@@ -1,5 +1,5 @@
 import type { Lesson, Mark, Step } from '@viaticum/contract';
-import { bordersBetween, toolOf } from '../derived/index.js';
+import { bordersBetween, isOnlyMarks, marksOf, toolOf } from '../derived/index.js';
 import { paintingWords } from '../text/index.js';
 import { capital } from '../units/index.js';
 import type { AreaFacts } from './facts.js';
@@ -29,3 +29,7 @@ export function markStep(lesson: Lesson, facts: AreaFacts, mark: Mark): Omit<Ste
   const words = paintingWords(lesson, { ...step, areaIds: [facts.area.id] });
   return { ...step, ...words, title: capital(mark.name).slice(0, 120), mayBeLeftOut: true };
 }
+
+/** Whether a step lays hairs and nothing else. */
+export const isHairPass = (lesson: Lesson, step: Step): boolean =>
+  isOnlyMarks(step) && marksOf(lesson, step).every((mark) => mark.kind === 'hairs');

@@ -2,7 +2,9 @@ import sharp from 'sharp';
 import { photographed } from '../tools/demo/paint.mjs';
 import { accessible, choose, expect, saved, test, topic } from './fixtures.js';
 
-test('from a picture to a teachable lesson in four decisions: canvas, school, students, length', async ({ signedIn: page }, info) => {
+test('from a picture to a teachable lesson in four decisions: canvas, school, students, length', async ({
+  signedIn: page,
+}, info) => {
   const { width, height, rgb } = await photographed({ scene: 'lamp', width: 700, seed: 3 });
   const picture = info.outputPath('table-lamp.png');
   await sharp(rgb, { raw: { width, height, channels: 3 } })

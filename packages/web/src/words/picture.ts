@@ -143,6 +143,14 @@ export const picture = {
     start: 'Propose areas',
     title: 'Areas from the picture',
     count: 'About how many',
+    by: 'Parted by',
+    byColours: 'Colours',
+    byThings: 'Things',
+    firstThings:
+      'Say what the things are: a stroke over the first, then “New” and a stroke over the next. Two are enough to begin.',
+    aboutThings:
+      'Every place belongs to one of your things. Where it is wrong, choose the number and stroke over it once more. Give each its name.',
+    nameOf: (number: number) => `Name of thing ${number}`,
     about: 'A stroke says: this belongs together. A tap says: this is something else. Choose a number to add to it.',
     hint: 'Stroke over what belongs together, tap what is something else.',
     marks: 'Marks',

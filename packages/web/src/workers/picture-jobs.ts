@@ -10,6 +10,7 @@ import type {
   ValueClass,
 } from '@viaticum/core/picture';
 import type { Corners, DrawingCheck, DrawnLine, Line } from '@viaticum/core/transfer';
+import type { ThingMark } from '@viaticum/kernels/things';
 
 /** A placed reference by the address of its pixels. */
 export type SourceAt = {
@@ -39,7 +40,8 @@ export type PictureJobs = {
   extremes: { args: { share: number }; answer: { dark: Outline; light: Outline; darkL: number; lightL: number } };
   spots: { args: { places: [number, number][]; radiusMm: number }; answer: (Lab | null)[] };
   propose: {
-    args: { count: number; taps: Tap[]; refined: boolean };
+    /** By colour into about `count` areas, guided by taps; or, with marks, into the things that they name. */
+    args: { count: number; taps: Tap[]; refined: boolean; marked?: { marks: ThingMark[]; things: number } };
     answer: { areas: ShownArea[]; spread: number; taps: number };
   };
   /** For each of the areas the number of the old one that it stands for, or null; for each old one the new ones that lie in it. */

@@ -30,6 +30,7 @@ import { stageSession } from '@viaticum/kernels/painting';
 import {
   blur,
   byteOfLinear,
+  type Labels,
   type LabRaster,
   labelMeans,
   labRaster,
@@ -42,8 +43,9 @@ import {
   shrink,
   sizeWithin,
 } from '@viaticum/kernels/raster';
+import { liveLabels, prepareScene, refinedLabels, type Scene, walk } from '@viaticum/kernels/things';
 import { nanoid } from 'nanoid';
-import type { JobName, LayArgs, PictureJobs, SourceAt } from './picture-jobs.js';
+import type { JobName, LayArgs, PictureJobs, ShownArea, SourceAt } from './picture-jobs.js';
 import { breathe, runJob, serveJobs } from './serve-jobs.js';
 
 const NOTES_PIXELS = 240_000;
@@ -52,6 +54,8 @@ const pixelsOf = new Map<string, Promise<Rgba>>();
 let laid: LaidPicture | null = null;
 let lab: LabRaster | null = null;
 let segmentation: Segmentation | null = null;
+/** What things are told apart in by marks, with its plain colours. */
+let scene: { of: Scene; plain: LabRaster } | null = null;
 const painting = stageSession();
 
 const MOST_PHOTO_PIXELS = 4_000_000;
@@ -166,6 +170,7 @@ async function lay(args: LayArgs): Promise<PictureJobs['lay']['answer']> {
   });
   lab = null;
   segmentation = null;
+  scene = null;
   const isChanged =
     !args.whole || args.whole.correction || args.whole.extend || args.things.some((thing) => thing.fate !== 'kept');
   const continued = laid.source.reduce((sum, kind) => sum + (kind === 2 ? 1 : 0), 0);
@@ -177,10 +182,38 @@ async function lay(args: LayArgs): Promise<PictureJobs['lay']['answer']> {
   };
 }
 
+/** The picture cut into the things that were marked, each a label. */
+async function toldApart(
+  id: number,
+  { marks, things }: NonNullable<PictureJobs['propose']['args']['marked']>,
+  refined: boolean,
+): Promise<{ map: Labels; plain: LabRaster; areas: number; spread: number }> {
+  const { picture } = theLaid();
+  if (!scene) {
+    const work = prepareScene(picture);
+    let step = work.next();
+    while (!step.done) {
+      await breathe(id, step.value * 0.5);
+      step = work.next();
+    }
+    const { width, height } = step.value;
+    scene = { of: step.value, plain: labRaster(shrink(picture, width, height)) };
+  }
+  const { of, plain } = scene;
+  const walked = walk(of, marks, things);
+  await breathe(id, 0.6);
+  const found = refined ? refinedLabels(of, walked) : liveLabels(of, walked);
+  return { map: { width: of.width, height: of.height, data: Int32Array.from(found) }, plain, areas: things, spread: 100 };
+}
+
 async function propose(
   id: number,
-  { count, taps, refined }: PictureJobs['propose']['args'],
+  { count, taps, refined, marked }: PictureJobs['propose']['args'],
 ): Promise<PictureJobs['propose']['answer']> {
+  if (marked) {
+    const { map, plain, areas, spread } = await toldApart(id, marked, refined);
+    return { spread, taps: taps.length, areas: shown(map, areas, plain) };
+  }
   const { picture } = theLaid();
   if (!segmentation) {
     const work = prepare(picture);
@@ -201,14 +234,19 @@ async function propose(
     areas = refineAreas(segmentation, areas);
     await breathe(id, 0.85);
   }
-  const { map } = areas;
-  const mmPerPx = (theLaid().mmPerPx * picture.width) / map.width;
-  const proposed = proposeAreas(map, areas.areas, refined ? theLab() : segmentation.plain, mmPerPx);
+  return { spread, taps: taps.length, areas: shown(areas.map, areas.areas, refined ? theLab() : segmentation.plain) };
+}
+
+/** Areas of a label map as they are shown: their sheets, and what is seen of each. */
+function shown(map: Labels, areas: number, colours: LabRaster): ShownArea[] {
+  const { picture, mmPerPx: scale } = theLaid();
+  const mmPerPx = (scale * picture.width) / map.width;
+  const proposed = proposeAreas(map, areas, colours, mmPerPx);
   const parts = visibleParts(
     proposed.map((area) => ({ id: String(area.region), name: area.name, outline: area.outline })),
     { widthMm: map.width * mmPerPx, heightMm: map.height * mmPerPx },
   );
-  return { spread, taps: taps.length, areas: proposed.map((area, i) => ({ ...area, seen: parts[i]?.outline ?? [] })) };
+  return proposed.map((area, i) => ({ ...area, seen: parts[i]?.outline ?? [] }));
 }
 
 function means(areas: Outline[]): (Lab | null)[] {

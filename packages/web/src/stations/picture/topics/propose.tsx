@@ -2,14 +2,15 @@ import type { Area } from '@viaticum/contract';
 import { outlineArea, outlinePath } from '@viaticum/core/area';
 import type { Tap } from '@viaticum/core/picture';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
-import { Button, Progress } from 'antd';
+import type { ThingMark } from '@viaticum/kernels/things';
+import { Button, Input, Progress, Segmented } from 'antd';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
 import { seenOutlines, useJob, useLaying } from '../../../lesson/laid.js';
 import { TurnField } from '../../../ui/turn-field.js';
 import { words } from '../../../words/words.js';
-import type { ShownArea } from '../../../workers/picture-jobs.js';
+import type { PictureJobs, ShownArea } from '../../../workers/picture-jobs.js';
 import { useEasel, useHiddenOutlines, useHint } from '../easel-context.js';
 import { Face, OnCanvas } from '../on-canvas.js';
 import pictureCss from '../picture.module.css';
@@ -29,7 +30,10 @@ export function Propose({ onEnd }: { onEnd: () => void }) {
   const [stroke, setStroke] = useState<Point[]>([]);
   const marks = strokes.reduce((most, one) => Math.max(most, one.area), -1) + 1;
   const taps = strokes.flatMap(({ area, points }) => points.map(([x, y]): Tap => ({ x: x / widthMm, y: y / heightMm, area })));
-  const job = useJob('propose', { count, taps, refined: false }, 0);
+  const [by, setBy] = useState<'colours' | 'things'>('colours');
+  const [names, setNames] = useState<Record<number, string>>({});
+  const marked = by === 'things' && marks > 1 ? { marked: { marks: strokes.map(asMark(widthMm, heightMm)), things: marks } } : {};
+  const job = useJob('propose', { count, taps, refined: false, ...marked }, 0);
   useHint(w.hint);
   useHiddenOutlines();
   const add = (points: Point[]) => {
@@ -46,11 +50,22 @@ export function Propose({ onEnd }: { onEnd: () => void }) {
     add(spaced);
   };
   const areas = job.answer?.areas ?? [];
-  const { taking, fault, take } = useTaking(() => ({ count, taps }), onEnd);
+  const { taking, fault, take } = useTaking(() => ({ count, taps, ...marked }), marked.marked ? names : {}, onEnd);
   return (
     <>
       <h2>{w.title}</h2>
-      <TurnField label={w.count} said={count} min={2} max={15} value={count} onChange={setCount} />
+      <Segmented<'colours' | 'things'>
+        block
+        size="small"
+        aria-label={w.by}
+        value={by}
+        options={[
+          { value: 'colours', label: w.byColours },
+          { value: 'things', label: w.byThings },
+        ]}
+        onChange={setBy}
+      />
+      {by === 'colours' && <TurnField label={w.count} said={count} min={2} max={15} value={count} onChange={setCount} />}
       {(job.progress !== null || taking !== null) && (
         <p className={css.working} role="status">
           <Progress
@@ -64,13 +79,24 @@ export function Propose({ onEnd }: { onEnd: () => void }) {
       )}
       {(fault ?? job.fault) && <p className="signal">{fault ?? job.fault}</p>}
       {job.answer && job.answer.spread < 2 && <p className="signal">{w.even}</p>}
-      <p className="quiet small">{w.about}</p>
+      <p className="quiet small">{by === 'things' ? (marks > 1 ? w.aboutThings : w.firstThings) : w.about}</p>
       {marks > 0 && <Marks count={marks} mark={mark} onMark={setMark} onTakeBack={() => setStrokes(strokes.slice(0, -1))} />}
       <ol className={css.proposed} data-testid="proposed" data-taps={job.answer?.taps}>
         {areas.map((area) => (
           <li key={area.region}>
             <span className={css.proposedChip} style={{ background: cssRgb(labToSrgb(area.meanLab)) }} />
-            <span>{area.name}</span>
+            {marked.marked ? (
+              <Input
+                size="small"
+                aria-label={w.nameOf(area.region + 1)}
+                placeholder={area.name}
+                maxLength={120}
+                value={names[area.region] ?? ''}
+                onChange={(event) => setNames({ ...names, [area.region]: event.target.value })}
+              />
+            ) : (
+              <span>{area.name}</span>
+            )}
             <span className="numbers quiet">{words.picture.area(outlineArea(area.seen) / 100)}</span>
           </li>
         ))}
@@ -91,9 +117,21 @@ export function Propose({ onEnd }: { onEnd: () => void }) {
 }
 
 type Stroke = { area: number; points: Point[] };
+/** A tap or stroke as a mark of a thing, in shares of the canvas. */
+const asMark =
+  (widthMm: number, heightMm: number) =>
+  ({ area, points }: Stroke): ThingMark => ({
+    thing: area,
+    kind: points.length > 1 ? 'stroke' : 'tap',
+    points: points.map(([x, y]): [number, number] => [x / widthMm, y / heightMm]),
+  });
 
 /** Takes the proposed areas into the lesson, worked out finely; areas that stay where they were keep what they are. */
-function useTaking(of: () => { count: number; taps: Tap[] }, onEnd: () => void) {
+function useTaking(
+  of: () => Omit<PictureJobs['propose']['args'], 'refined'>,
+  names: Readonly<Record<number, string>>,
+  onEnd: () => void,
+) {
   const lesson = useLesson();
   const session = useSession();
   const view = useView();
@@ -110,7 +148,8 @@ function useTaking(of: () => { count: number; taps: Tap[] }, onEnd: () => void) 
       const { stands, heirs } = await known;
       const fresh = refined.map((area, i): Area => {
         const old = stands[i] === null ? undefined : lesson.areas[stands[i] as number];
-        return { ...(old ?? { id: nanoid(8), name: area.name }), outline: area.outline };
+        const named = names[area.region]?.trim();
+        return { ...(old ?? { id: nanoid(8), name: area.name }), ...(named ? { name: named } : {}), outline: area.outline };
       });
       const passOn = lesson.areas.map(({ id }, o) => [id, (heirs[o] ?? []).map((z) => (fresh[z] as Area).id)] as const);
       if (session.do('replaceAreas', { areas: fresh, heirs: Object.fromEntries(passOn) })) {

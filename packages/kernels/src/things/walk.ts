@@ -1,0 +1,175 @@
+import { type Covered, coveredBy, type ThingMark } from './marks.js';
+import type { Scene, Superpixels } from './prepare.js';
+
+/** How likely every superpixel belongs to each thing, and what is held by marks. */
+export type Walked = {
+  things: number;
+  /** For each thing the probability of every superpixel, 0-1. */
+  chance: Float32Array[];
+  /** The thing that a superpixel is held to by marks, or -1. */
+  held: Int16Array;
+  covered: Covered[];
+};
+
+/** A ring holds what it covers by so much of it; a stroke by less, since it is thin. */
+const RING_HOLDS = 0.72;
+const STROKE_HOLDS = 0.2;
+/** A thing of whose strokes none holds a superpixel takes those best covered. */
+const BEST_COVERED = 6;
+const CLUSTERS = 5;
+const LEAST_VARIANCE = [36, 16, 16, 20] as const;
+/** Weight of appearance against neighbours. */
+const APPEARANCE = 0.02;
+const SWEEPS = 60;
+
+/**
+ * Tells things apart by marks: a random walk with priors on superpixels (Grady 2005, from memory). What looks like a thing's marks is
+ * likely its own, and likeness flows over weak borders. Fast enough to answer while the hand draws.
+ */
+export function walk(scene: Scene, marks: readonly ThingMark[], things: number, sweeps = SWEEPS): Walked {
+  const { pixels } = scene;
+  const covered = coveredBy(scene, marks);
+  const held = heldBy(scene, covered, things);
+  const models = Array.from({ length: things }, (_, thing) => clustersOf(pixels, held, thing));
+  const priors = priorsOf(pixels, models);
+  const chance = priors.map((prior) => Float32Array.from(prior));
+  for (let k = 0; k < pixels.count; k++)
+    if (held[k] >= 0) for (let thing = 0; thing < things; thing++) chance[thing][k] = thing === held[k] ? 1 : 0;
+  for (let thing = 0; thing < things; thing++) relax(pixels, held, priors[thing], chance[thing], sweeps);
+  return { things, chance, held, covered };
+}
+
+function heldBy({ map, pixels }: Scene, covered: readonly Covered[], things: number): Int16Array {
+  const votes = Array.from({ length: things }, () => ({
+    ring: new Float32Array(pixels.count),
+    stroke: new Float32Array(pixels.count),
+  }));
+  for (const { mark, pixels: under } of covered) {
+    const own = votes[mark.thing];
+    const list = mark.kind === 'ring' ? own.ring : own.stroke;
+    for (const pixel of under) list[map[pixel]] = list[map[pixel]] + 1;
+  }
+  const held = new Int16Array(pixels.count).fill(-1);
+  for (let k = 0; k < pixels.count; k++) {
+    let most = 0;
+    votes.forEach(({ ring, stroke }, thing) => {
+      const isHeld = ring[k] > RING_HOLDS * pixels.size[k] || stroke[k] >= STROKE_HOLDS * pixels.size[k];
+      const sum = ring[k] + stroke[k];
+      if (!isHeld || sum <= most) return;
+      most = sum;
+      held[k] = thing;
+    });
+  }
+  votes.forEach(({ ring, stroke }, thing) => {
+    if (held.includes(thing)) return;
+    const share = (k: number) => (ring[k] + stroke[k]) / pixels.size[k];
+    const best = Array.from({ length: pixels.count }, (_, k) => k)
+      .filter((k) => share(k) > 0 && held[k] < 0)
+      .sort((a, b) => share(b) - share(a));
+    for (const k of best.slice(0, BEST_COVERED)) held[k] = thing;
+  });
+  return held;
+}
+
+type Cluster = { mean: number[]; variance: number[] };
+/** Up to five clusters of what a thing's marks hold, by colour and detail (k-means, begun at what lies farthest apart). */
+function clustersOf({ means, count }: Superpixels, held: Int16Array, thing: number): Cluster[] {
+  const own: number[][] = [];
+  for (let k = 0; k < count; k++) if (held[k] === thing) own.push([means[0][k], means[1][k], means[2][k], means[3][k]]);
+  const [first] = own;
+  if (!first) return [];
+  const wanted = Math.min(CLUSTERS, Math.max(1, Math.floor(own.length / 3)));
+  let centres = [first];
+  while (centres.length < wanted) {
+    const far = own.map((point) => Math.min(...centres.map((centre) => distance(centre, point))));
+    centres.push(own[far.indexOf(Math.max(...far))]);
+  }
+  let mine: number[] = [];
+  for (let round = 0; round < 6; round++) {
+    mine = own.map((point) =>
+      centres.reduce((best, centre, i) => (distance(centre, point) < distance(centres[best], point) ? i : best), 0),
+    );
+    centres = centres.map((centre, i) => meanOf(own.filter((_, k) => mine[k] === i)) ?? centre);
+  }
+  return centres.map((mean, i) => {
+    const members = own.filter((_, k) => mine[k] === i);
+    return {
+      mean,
+      variance: LEAST_VARIANCE.map((least, c) =>
+        members.length > 1 ? least + members.reduce((sum, point) => sum + (point[c] - mean[c]) ** 2, 0) / members.length : least,
+      ),
+    };
+  });
+}
+
+const distance = (one: readonly number[], other: readonly number[]): number =>
+  one.reduce((sum, value, i) => sum + (value - other[i]) ** 2, 0);
+const meanOf = (points: readonly number[][]): number[] | null =>
+  points.length === 0 ? null : [0, 1, 2, 3].map((c) => points.reduce((sum, point) => sum + point[c], 0) / points.length);
+
+function priorsOf({ means, count }: Superpixels, models: readonly Cluster[][]): Float32Array[] {
+  const priors = models.map(() => new Float32Array(count));
+  for (let k = 0; k < count; k++) {
+    let sum = 0;
+    models.forEach((clusters, thing) => {
+      let least = 60;
+      for (const { mean, variance } of clusters) {
+        let apart = 0;
+        for (let c = 0; c < 4; c++) apart += (means[c][k] - mean[c]) ** 2 / variance[c];
+        if (apart < least) least = apart;
+      }
+      const value = clusters.length > 0 ? Math.exp(-0.5 * least) + 1e-4 : 1e-6;
+      priors[thing][k] = value;
+      sum += value;
+    });
+    for (const prior of priors) prior[k] = prior[k] / sum;
+  }
+  return priors;
+}
+
+/** Gauss-Seidel, to and fro. */
+function relax(
+  { count, size, start, to, weight, degree }: Superpixels,
+  held: Int16Array,
+  prior: Float32Array,
+  x: Float32Array,
+  sweeps: number,
+) {
+  for (let round = 0; round < sweeps; round++)
+    for (let i = 0; i < count; i++) {
+      const k = round % 2 === 1 ? count - 1 - i : i;
+      if (held[k] >= 0) continue;
+      const own = APPEARANCE * Math.sqrt(size[k]);
+      let sum = own * prior[k];
+      for (let e = start[k]; e < start[k + 1]; e++) sum += weight[e] * x[to[e]];
+      x[k] = sum / (degree[k] + own);
+    }
+}
+
+/** The likeliest thing of every superpixel. */
+export function decided({ chance, things }: Walked): Int16Array {
+  const out = new Int16Array(chance[0]?.length ?? 0);
+  for (let k = 0; k < out.length; k++) {
+    let best = 0;
+    for (let thing = 1; thing < things; thing++) if (chance[thing][k] > chance[best][k]) best = thing;
+    out[k] = best;
+  }
+  return out;
+}
+
+/** The likeliest thing of every pixel, by its superpixel: what is shown while the hand draws. */
+export function liveLabels({ map }: Scene, walked: Walked): Int16Array {
+  const things = decided(walked);
+  return Int16Array.from(map, (k) => things[k]);
+}
+
+/** Where a mark would help most: how near the second likeliest thing comes to the likeliest, times the size; highest first. */
+export function doubts({ pixels }: Scene, { chance, held }: Walked): { superpixel: number; doubt: number }[] {
+  const found: { superpixel: number; doubt: number }[] = [];
+  for (let k = 0; k < pixels.count; k++) {
+    if (held[k] >= 0) continue;
+    const [, second = 0] = chance.map((one) => one[k]).sort((a, b) => b - a);
+    found.push({ superpixel: k, doubt: second * pixels.size[k] });
+  }
+  return found.sort((a, b) => b.doubt - a.doubt);
+}

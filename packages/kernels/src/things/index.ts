@@ -1,4 +1,4 @@
 export type { Covered, ThingMark } from './marks.js';
 export { prepareScene, type Scene, type Superpixels } from './prepare.js';
-export { refinedLabels } from './refine.js';
+export { refinedLabels, withoutCrumbs } from './refine.js';
 export { decided, doubts, liveLabels, type Walked, walk } from './walk.js';

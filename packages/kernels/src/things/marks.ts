@@ -9,7 +9,7 @@ const STROKE_SHARE = 0.006;
 const INSIDE_SHARE = 0.8;
 
 /** Half the width of a stroke, px. */
-export const strokeRadius = ({ width, height }: Pick<Scene, 'width' | 'height'>): number =>
+const strokeRadius = ({ width, height }: Pick<Scene, 'width' | 'height'>): number =>
   Math.max(2, STROKE_SHARE * Math.hypot(width, height));
 
 /**

@@ -43,7 +43,7 @@ import {
   shrink,
   sizeWithin,
 } from '@viaticum/kernels/raster';
-import { liveLabels, prepareScene, refinedLabels, type Scene, walk } from '@viaticum/kernels/things';
+import { liveLabels, prepareScene, refinedLabels, type Scene, walk, withoutCrumbs } from '@viaticum/kernels/things';
 import { nanoid } from 'nanoid';
 import type { JobName, LayArgs, PictureJobs, ShownArea, SourceAt } from './picture-jobs.js';
 import { breathe, runJob, serveJobs } from './serve-jobs.js';
@@ -202,7 +202,7 @@ async function toldApart(
   const { of, plain } = scene;
   const walked = walk(of, marks, things);
   await breathe(id, 0.6);
-  const found = refined ? refinedLabels(of, walked) : liveLabels(of, walked);
+  const found = refined ? refinedLabels(of, walked) : withoutCrumbs(liveLabels(of, walked), of, walked);
   return { map: { width: of.width, height: of.height, data: Int32Array.from(found) }, plain, areas: things, spread: 100 };
 }
 

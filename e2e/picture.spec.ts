@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import sharp from 'sharp';
-import { choose, chosenIn, expect, openDemo, saved, season, slideTo, test, topic } from './fixtures.js';
+import { accessible, choose, chosenIn, expect, openDemo, saved, season, slideTo, test, topic } from './fixtures.js';
 
 /** A place on the canvas's face as shares of it. */
 async function face(page: Page) {
@@ -42,6 +42,38 @@ test('areas proposed from the picture, guided by strokes and taps, taken, and ta
   // Areas are worked out piece by piece; their figures follow.
   await expect.poll(async () => Math.abs((await covered(page)) / 2064.5 - 1)).toBeLessThan(0.003);
   await page.keyboard.press('Control+z');
+  await expect(areas(page)).toHaveCount(10);
+  await saved(page);
+});
+
+test('parted by things: a stroke over each says what it is, each gets its name, and their areas are taken', async ({
+  signedIn: page,
+}) => {
+  await openDemo(page, 'picture');
+  await propose(page);
+  await page.getByRole('radiogroup', { name: 'Parted by' }).getByText('Things').click();
+  await expect(page.getByText('Two are enough to begin', { exact: false })).toBeVisible();
+  const at = await face(page);
+  const stroke = async (...places: [number, number][]) => {
+    const [first, ...rest] = places as [[number, number], ...[number, number][]];
+    await page.mouse.move(...at(...first));
+    await page.mouse.down();
+    for (const place of rest) await page.mouse.move(...at(...place), { steps: 10 });
+    await page.mouse.up();
+  };
+  await stroke([0.06, 0.04], [0.06, 0.45], [0.9, 0.05]);
+  await stroke([0.1, 0.7], [0.9, 0.75], [0.5, 0.95]);
+  await stroke([0.25, 0.3], [0.42, 0.3]);
+  const names = page.getByLabel(/^Name of thing \d$/);
+  await expect(names).toHaveCount(3, { timeout: 25_000 });
+  await accessible(page, 'parted by things');
+  for (const [k, name] of ['evening', 'land', 'balloon'].entries()) await page.getByLabel(`Name of thing ${k + 1}`).fill(name);
+  await page.getByRole('button', { name: 'Take these 3 areas' }).click();
+  await expect(areas(page)).toHaveCount(3, { timeout: 25_000 });
+  for (const name of ['evening', 'land', 'balloon'])
+    await expect(page.getByLabel(`Name of ${name}`, { exact: true })).toBeVisible();
+  expect(await covered(page)).toBeGreaterThan(2055);
+  await page.getByRole('button', { name: 'Undo' }).click();
   await expect(areas(page)).toHaveCount(10);
   await saved(page);
 });

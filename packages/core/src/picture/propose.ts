@@ -44,10 +44,17 @@ export function proposeAreas(map: Labels, areas: number, lab: LabRaster, mmPerPx
   return order.map((region, i) => ({
     region,
     name: names[i] as string,
-    outline: sheets[i] as Outline,
+    outline: withoutSpecks(sheets[i] as Outline),
     meanLab: colours[region] as Lab,
   }));
 }
+
+const SPECK_MM2 = 0.05;
+/** Without rings that enclose next to nothing: what simplifying left of them no contract takes. */
+const withoutSpecks = (outline: Outline): Outline =>
+  outline
+    .map((part) => part.filter((ring) => outlineArea([[ring]]) >= SPECK_MM2))
+    .filter((part, i) => part.length > 0 && part[0] === outline[i]?.[0]);
 
 /** Names from colour; where two are alike, with their place; where that does not part them either, with a number. */
 function namesOf(colours: readonly Lab[], outlines: readonly Outline[], widthMm: number, heightMm: number): string[] {

@@ -10,6 +10,8 @@ const FLOOR = 0.004;
 const START = 0.002;
 /** Parts without a mark of their thing join a neighbour below this share of the picture, or below the second once every thing is marked. */
 const LEAST_SHARE = { usual: 0.01, allMarked: 0.03 };
+/** Smaller than this no part can be painted, marked or not, unless it is all that there is of its thing. */
+const PAINTABLE_SHARE = 0.0004;
 
 /**
  * The thing of every pixel: a second walk on pixels in a band along the borders of the first, smoothed a little; rings keep what lies
@@ -151,7 +153,7 @@ export function withoutCrumbs(labels: Int16Array, { width }: Scene, { covered, t
   const isAllMarked = new Set(covered.map(({ mark }) => mark.thing)).size === things;
   const least = labels.length * (isAllMarked ? LEAST_SHARE.allMarked : LEAST_SHARE.usual);
   const part = new Int32Array(labels.length).fill(-1);
-  const crumbs: { pixels: number[]; around: Map<number, number> }[] = [];
+  const parts: { thing: number; pixels: number[]; around: Map<number, number>; isMarked: boolean }[] = [];
   const stack: number[] = [];
   for (let from = 0, id = 0; from < labels.length; from++) {
     if (part[from] >= 0) continue;
@@ -176,9 +178,17 @@ export function withoutCrumbs(labels: Int16Array, { width }: Scene, { covered, t
       }
     }
     id++;
-    if (!isMarked && pixels.length < least) crumbs.push({ pixels, around });
+    parts.push({ thing, pixels, around, isMarked });
   }
-  crumbs.sort((a, b) => a.pixels.length - b.pixels.length);
+  const largestOf = (thing: number) =>
+    parts.reduce((most, one) => (one.thing === thing ? Math.max(most, one.pixels.length) : most), 0);
+  const all = Array.from({ length: things }, (_, thing) => largestOf(thing));
+  const crumbs = parts
+    .filter(({ thing, pixels, isMarked }) => {
+      if (pixels.length === all[thing]) return false;
+      return pixels.length < (isMarked ? PAINTABLE_SHARE * labels.length : least);
+    })
+    .sort((a, b) => a.pixels.length - b.pixels.length);
   for (const { pixels, around } of crumbs) {
     const [[next] = []] = [...around].sort((a, b) => b[1] - a[1]);
     if (next !== undefined) for (const i of pixels) labels[i] = next;

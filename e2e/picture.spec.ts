@@ -61,7 +61,7 @@ test('parted by things: a stroke over each says what it is, each gets its name, 
     for (const place of rest) await page.mouse.move(...at(...place), { steps: 10 });
     await page.mouse.up();
   };
-  await stroke([0.06, 0.04], [0.06, 0.45], [0.9, 0.05]);
+  await stroke([0.93, 0.04], [0.06, 0.04], [0.06, 0.45], [0.3, 0.52], [0.65, 0.5]);
   await stroke([0.1, 0.7], [0.9, 0.75], [0.5, 0.95]);
   await stroke([0.25, 0.3], [0.42, 0.3]);
   const names = page.getByLabel(/^Name of thing \d$/);

@@ -140,15 +140,21 @@ async function pictureViews(page) {
   await page.locator('[data-testid="proposed"] li').first().waitFor();
   const face = await page.getByTestId('easel-face').boundingBox();
   const at = (x, y) => [face.x + face.width * x, face.y + face.height * y];
-  await page.mouse.move(...at(0.07, 0.05));
-  await page.mouse.down();
-  await page.mouse.move(...at(0.07, 0.45), { steps: 12 });
-  await page.mouse.up();
-  for (const x of [0.365, 0.24, 0.49]) {
-    if (x !== 0.365) await page.getByRole('button', { name: '2', exact: true }).click();
-    await page.mouse.click(...at(x, 0.3));
-    if (x !== 0.365) await page.getByRole('button', { name: 'New', exact: true }).click();
+  await page.getByRole('radiogroup', { name: 'Parted by' }).getByText('Things').click();
+  const strokes = [
+    ['evening sky', [0.93, 0.04], [0.06, 0.04], [0.06, 0.45], [0.3, 0.52], [0.65, 0.5], [0.65, 0.1]],
+    ['terraces', [0.1, 0.8], [0.9, 0.83], [0.5, 0.95]],
+    ['great balloon', [0.22, 0.28], [0.48, 0.28], [0.37, 0.4]],
+    ['ridges', [0.05, 0.58], [0.5, 0.62], [0.95, 0.58]],
+  ];
+  for (const [, first, ...rest] of strokes) {
+    await page.mouse.move(...at(...first));
+    await page.mouse.down();
+    for (const place of rest) await page.mouse.move(...at(...place), { steps: 10 });
+    await page.mouse.up();
   }
+  await page.getByLabel('Name of thing 4', { exact: true }).waitFor();
+  for (const [k, [name]] of strokes.entries()) await page.getByLabel(`Name of thing ${k + 1}`, { exact: true }).fill(name);
   await page.locator('[data-testid="proposed"][data-taps]').waitFor();
   await shoot(page, 'picture-proposal');
   await page.getByRole('button', { name: 'Not now' }).click();

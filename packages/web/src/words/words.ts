@@ -304,7 +304,7 @@ export const words = {
     ahead: 'done at home, before the class',
     coats: 'Coats',
     furtherCoat: (title: string) => `A further coat of “${title}”; how many there are is said there.`,
-    loading: 'Brush',
+    loading: 'Loaded',
     oneByOne: 'one mix after the other',
     loadings: { 'half-mixed': 'both mixes, half mixed', double: 'one on each side' } satisfies Record<Loading, string>,
     typed: (proposed: number) => `typed; proposed ${proposed}`,

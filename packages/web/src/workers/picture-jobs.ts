@@ -42,7 +42,8 @@ export type PictureJobs = {
   propose: {
     /** By colour into about `count` areas, guided by taps; or, with marks, into the things that they name. */
     args: { count: number; taps: Tap[]; refined: boolean; marked?: { marks: ThingMark[]; things: number } };
-    answer: { areas: ShownArea[]; spread: number; taps: number };
+    /** `byThings`: they are the things that were marked, each by its number. */
+    answer: { areas: ShownArea[]; spread: number; taps: number; byThings: boolean };
   };
   /** For each of the areas the number of the old one that it stands for, or null; for each old one the new ones that lie in it. */
   match: { args: { areas: Outline[]; old: Outline[] }; answer: { stands: (number | null)[]; heirs: number[][] } };

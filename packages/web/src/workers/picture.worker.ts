@@ -212,7 +212,7 @@ async function propose(
 ): Promise<PictureJobs['propose']['answer']> {
   if (marked) {
     const { map, plain, areas, spread } = await toldApart(id, marked, refined);
-    return { spread, taps: taps.length, areas: shown(map, areas, plain) };
+    return { spread, taps: taps.length, areas: shown(map, areas, plain), byThings: true };
   }
   const { picture } = theLaid();
   if (!segmentation) {
@@ -234,7 +234,8 @@ async function propose(
     areas = refineAreas(segmentation, areas);
     await breathe(id, 0.85);
   }
-  return { spread, taps: taps.length, areas: shown(areas.map, areas.areas, refined ? theLab() : segmentation.plain) };
+  const colours = refined ? theLab() : segmentation.plain;
+  return { spread, taps: taps.length, areas: shown(areas.map, areas.areas, colours), byThings: false };
 }
 
 /** Areas of a label map as they are shown: their sheets, and what is seen of each. */

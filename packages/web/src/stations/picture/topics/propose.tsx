@@ -85,7 +85,7 @@ export function Propose({ onEnd }: { onEnd: () => void }) {
         {areas.map((area) => (
           <li key={area.region}>
             <span className={css.proposedChip} style={{ background: cssRgb(labToSrgb(area.meanLab)) }} />
-            {marked.marked ? (
+            {job.answer?.byThings ? (
               <Input
                 size="small"
                 aria-label={w.nameOf(area.region + 1)}

@@ -97,6 +97,15 @@ describe('the canvas at a minute', () => {
     expect(layersAt(sheet, plan, plan.endMin + 1)).toHaveLength(all.length);
     expect(layersAt(sheet, plan, plan.endMin + 1).every((layer) => layer.laid === 1)).toBe(true);
   });
+  it('what was laid at home is there before the class begins', () => {
+    const [first] = lesson.steps;
+    const home = { ...lesson, steps: lesson.steps.map((step) => (step === first ? { ...step, ahead: true as const } : step)) };
+    const own = planLesson(home).plan;
+    const layers = layersAt(sheet, own, 0);
+    expect(layers).toEqual((sheet.steps[first?.id ?? '']?.layers ?? []).map((layer) => ({ ...layer, laid: 1 })));
+    expect(layers.length).toBeGreaterThan(0);
+    expect(layersAfter(sheet, own, () => false)).toEqual(layers);
+  });
   it('half way through a step its layer is half laid', () => {
     const item = plan.items.find((one) => one.kind === 'step' && one.showMin > 0);
     if (!item) throw new Error('a step expected');

@@ -9,7 +9,7 @@ import { MixSample } from '../../lesson/mix-sample.js';
 import { Closer } from '../../ui/closer.js';
 import { CloserKeys } from '../../ui/closer-keys.js';
 import { StageCanvas, type TouchedBorder } from '../../ui/stage-canvas.js';
-import { layersAt, wetnessAt } from '../../ui/stage-layers.js';
+import { laidAtHome, layersAt, wetnessAt } from '../../ui/stage-layers.js';
 import { StrokeDiagram } from '../../ui/stroke-diagram.js';
 import { RecipeBar } from '../../ui/swatch.js';
 import { ToggleKey } from '../../ui/toggle-key.js';
@@ -98,7 +98,8 @@ function CanvasMap() {
   const [isHeld, setHeld] = useState(false);
   // Painted up to the last step that has ended; held down, up to the one before it.
   const ended = plan.items.filter((one) => one.stepId && one.endMin <= minute + 1e-6 && urls.has(one.stepId));
-  const shownStep = ended.at(isHeld ? -2 : -1)?.stepId;
+  const home = laidAtHome(plan).filter((id) => urls.has(id));
+  const shownStep = [...home, ...ended.map((one) => one.stepId as string)].at(isHeld ? -2 : -1);
   const picture = shownStep ? urls.get(shownStep) : undefined;
   const layers = layersAt(sheet, plan, minute);
   const going = item?.stepId && item.endMin > minute + 1e-6 ? item.stepId : null;

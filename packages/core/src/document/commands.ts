@@ -193,7 +193,7 @@ export const commands = {
     }
     groupByStage(lesson);
   },
-  /** Makes a lesson as long as it is wanted: other fields and another order of its steps, what comes back, and what goes. */
+  /** Makes a lesson as long as it is wanted: what comes back, other fields and another order of its steps, what is painted as one, and what goes. */
   fitToLength: (
     lesson: D,
     {
@@ -202,18 +202,21 @@ export const commands = {
       bringBack,
       edits = [],
       order = null,
+      passages = [],
     }: {
       minutes: number;
       leaveOut: readonly string[];
       bringBack: readonly string[];
       edits?: readonly { id: string; step: Partial<Omit<Step, 'id'>> }[];
       order?: string[] | null;
+      passages?: readonly { passage: Passage; step: Step; instead: readonly string[] }[];
     },
   ) => {
     commands.setWanted(lesson, { minutes });
     if (bringBack.length > 0) commands.bringBack(lesson, { ids: bringBack });
     for (const edit of edits) commands.editStep(lesson, edit);
     if (order) commands.orderSteps(lesson, { ids: order });
+    for (const passage of passages) commands.makePassage(lesson, passage);
     commands.leaveOut(lesson, { ids: [...leaveOut] });
   },
   /** Takes several steps away for good. */

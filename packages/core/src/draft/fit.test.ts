@@ -38,7 +38,7 @@ describe('a lesson for the time that is wanted', () => {
   });
   it('first takes what costs the picture nothing: each gain ends where it said', () => {
     const lesson = demoLesson('balloons');
-    const { gains, lesson: gained } = freeGains(lesson);
+    const { gains, lesson: gained } = freeGains(lesson, ids());
     expect(gains.map((one) => one.kind)).toEqual(['ahead', 'order']);
     expect(gains.reduce((sum, one) => sum + one.savedMin, 0)).toBeCloseTo(
       planLesson(lesson).plan.endMin - planLesson(gained).plan.endMin,

@@ -1,21 +1,24 @@
 import type { Lesson, Step } from '@viaticum/contract';
 import { toEnd } from '@viaticum/kernels/cooperative';
-import { betterOrder, inOrderOf } from '../advice/index.js';
+import { betterOrder, inOrderOf, offersFor } from '../advice/index.js';
 import { outlineLength } from '../area/index.js';
 import { brushOf } from '../brush/index.js';
 import { extentsOf } from '../derived/index.js';
+import { type CommandArgs, carryOut, startHistory } from '../document/index.js';
 import { planLesson } from '../plan/index.js';
-import { brushFor } from './facts.js';
+import { areaFacts, brushFor } from './facts.js';
 import { withDryers } from './fixing.js';
+import { passageOfSteps, passagesOf } from './passages.js';
 
-/** A way to a shorter lesson that takes nothing from the picture: another order, or other fields of steps. */
+/** A way to a shorter lesson that takes nothing from the picture: another order, other fields of steps, or steps painted as one passage. */
 export type Gain = {
-  kind: 'order' | 'ahead' | 'thin' | 'dry' | 'brush';
+  kind: 'order' | 'ahead' | 'thin' | 'dry' | 'brush' | 'join';
   savedMin: number;
   /** The end of the lesson with it and all gains before it. */
   endMin: number;
   order?: string[];
   edits?: { id: string; step: Partial<Omit<Step, 'id'>> }[];
+  passages?: CommandArgs<'makePassage'>[];
 };
 
 const WORTH_MIN = 0.9;
@@ -24,18 +27,18 @@ const WIDER = 1.4;
 
 /**
  * What makes a lesson shorter before anything is left out, mildest first: preparation done at home, the order that waits least, first
- * coats laid thin, hair dryers where the room has some, wider brushes where an area takes them. Each on top of those before it; those
- * that save less than a minute are not told of.
+ * coats laid thin, hair dryers where the room has some, wider brushes where an area takes them, areas that pass into each other painted
+ * as one. Each on top of those before it; those that save less than a minute are not told of. `ids` gives ids for passages.
  */
-export function freeGains(lesson: Lesson): { gains: Gain[]; lesson: Lesson } {
+export function freeGains(lesson: Lesson, ids: () => string): { gains: Gain[]; lesson: Lesson } {
   const gains: Gain[] = [];
   let now = lesson;
   let { endMin } = planLesson(now).plan;
-  const attempt = (kind: Gain['kind'], next: Lesson): void => {
+  const attempt = (kind: Gain['kind'], next: Lesson, changes = changesBetween(now, next)): void => {
     const planned = planLesson(next);
     const savedMin = endMin - planned.plan.endMin;
     if (savedMin < WORTH_MIN || planned.misses.length > planLesson(now).misses.length) return;
-    gains.push({ kind, savedMin, endMin: planned.plan.endMin, ...changesBetween(now, next) });
+    gains.push({ kind, savedMin, endMin: planned.plan.endMin, ...changes });
     now = next;
     endMin = planned.plan.endMin;
   };
@@ -45,11 +48,13 @@ export function freeGains(lesson: Lesson): { gains: Gain[]; lesson: Lesson } {
   attempt('thin', thinned(now));
   attempt('dry', withDryers({ ...now, school: { ...now.school, drying: 'dryer' } }));
   attempt('brush', withWiderBrushes(now));
+  const { lesson: joined, passages } = withPassages(now, ids);
+  if (passages.length > 0) attempt('join', joined, { passages });
   return { gains, lesson: now };
 }
 
 /** What changed from one lesson to another of the same steps: their order, and fields of them. */
-function changesBetween(was: Lesson, now: Lesson): Pick<Gain, 'order' | 'edits'> {
+function changesBetween(was: Lesson, now: Lesson): Pick<Gain, 'order' | 'edits' | 'passages'> {
   const ids = ({ steps }: Lesson) => steps.map((step) => step.id);
   const isMoved = ids(was).join() !== ids(now).join();
   const edits = now.steps.flatMap((step) => {
@@ -91,4 +96,33 @@ function withWiderBrushes(lesson: Lesson): Lesson {
     return wider.widthMm > own.widthMm * WIDER ? { ...step, brushId: wider.id } : step;
   });
   return { ...lesson, steps };
+}
+
+/**
+ * The only coats of areas that pass into each other, each group painted as one wet passage where its paint stays workable for as long as
+ * that takes.
+ */
+function withPassages(lesson: Lesson, ids: () => string): { lesson: Lesson; passages: CommandArgs<'makePassage'>[] } {
+  const isPlain = (step: Step) =>
+    step.kind === 'paint' &&
+    (step.technique === 'block-in' || step.technique === 'blend') &&
+    !step.mayBeLeftOut &&
+    step.coverShare === undefined &&
+    step.coatOf === undefined &&
+    !lesson.steps.some((one) => one.coatOf === step.id);
+  let now = lesson;
+  const passages: CommandArgs<'makePassage'>[] = [];
+  for (const group of passagesOf(lesson, areaFacts(lesson).areas)) {
+    const inGroup = new Set(group.map(({ area }) => area.id));
+    const stepIds = now.steps
+      .filter((step) => isPlain(step) && step.areaIds.every((id) => inGroup.has(id)))
+      .map((step) => step.id);
+    const args = passageOfSteps(now, stepIds, ids);
+    if (!args) continue;
+    const { lesson: joined } = carryOut(startHistory(now), 'makePassage', args);
+    if (offersFor(joined, args.step.id).length > 0) continue;
+    now = joined;
+    passages.push(args);
+  }
+  return { lesson: now, passages };
 }

@@ -3,7 +3,7 @@ import type { Lesson } from '@viaticum/contract';
 import { carryOut, lessonFaults, startHistory, undo } from '../document/index.js';
 import { smallLesson, testStep } from '../fixtures/index.js';
 import { planLesson } from '../plan/index.js';
-import { areaFacts, asDrafted, draftLesson, passageOfSteps } from './index.js';
+import { areaFacts, asDrafted, draftLesson, freeGains, passageOfSteps } from './index.js';
 
 const counter = () => {
   let n = 0;
@@ -86,5 +86,22 @@ describe('wet passages', () => {
     expect(passageOfSteps(start, ['s0'], counter())).toBeNull();
     const same = { ...start, steps: start.steps.map((step) => ({ ...step, areaIds: ['b0'] })) };
     expect(passageOfSteps(same, ['s0', 's1'], counter())).toBeNull();
+  });
+  it('bands painted one by one are made one on the way to a shorter lesson, and only where they pass into each other', () => {
+    const oneByOne = (lesson: Lesson): Lesson => ({
+      ...lesson,
+      steps: [0, 1, 2, 3].map((k) => testStep(`s${k}`, { areaIds: [`b${k}`], mixIds: [`m${k}`], stageId: 'st' })),
+      stages: [{ id: 'st', name: 'x' }],
+    });
+    const soft = oneByOne(bands(18, 14));
+    const { gains } = freeGains(soft, counter());
+    const join = gains.find((gain) => gain.kind === 'join');
+    expect(join?.passages?.map((one) => one.instead)).toEqual([['s0', 's1', 's2', 's3']]);
+    let history = startHistory(soft);
+    for (const { order = null, edits = [], passages = [] } of gains)
+      history = carryOut(history, 'fitToLength', { minutes: 60, leaveOut: [], bringBack: [], order, edits, passages });
+    expect(history.lesson.passages[0]?.areaIds).toEqual(['b0', 'b1', 'b2', 'b3']);
+    expect(planLesson(history.lesson).plan.endMin).toBeCloseTo(join?.endMin ?? 0, 6);
+    expect(freeGains(oneByOne(bands(1, 14)), counter()).gains.some((gain) => gain.kind === 'join')).toBe(false);
   });
 });

@@ -109,6 +109,7 @@ export const lengthWords = {
     thin: 'First coats are rubbed out thin',
     dry: 'Hair dryers, in turns',
     brush: 'Wider brushes where an area takes them',
+    join: 'Areas that pass into each other are painted as one',
   } satisfies Record<Gain['kind'], string>,
   goes: (title: string) => `Goes: ${title}`,
   comes: (title: string) => `Comes back: ${title}`,

@@ -43,7 +43,7 @@ const jobs: { [N in keyof PlanJobs]: (id: number, args: PlanJobs[N]['args']) => 
   pace,
   lengths: async (id, { lesson }) => {
     const whole = withAllBack(lesson);
-    const { gains, lesson: gained } = freeGains(whole);
+    const { gains, lesson: gained } = freeGains(whole, () => nanoid(8));
     const { notches } = await runJob(id, lengthLadder(gained), () => 0);
     return { wholeMin: planLesson(whole).plan.endMin, gains, notches };
   },

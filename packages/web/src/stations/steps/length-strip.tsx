@@ -75,9 +75,9 @@ function Lengths({ lesson, endMin, asked }: { lesson: Lesson; endMin: number; as
   const least = Math.floor(answer.notches.at(-1)?.endMin ?? answer.gains.at(-1)?.endMin ?? answer.wholeMin);
   const most = Math.ceil(answer.wholeMin);
   const wanted = Math.min(most, Math.max(least, dragged ?? asked));
-  const { leaveOut, bringBack, taken, edits, order, reached } = changesFor(lesson, answer, wanted);
+  const { leaveOut, bringBack, taken, edits, order, passages, reached } = changesFor(lesson, answer, wanted);
   const take = (minutes: number) => {
-    session.do('fitToLength', { minutes, leaveOut, bringBack, edits, order });
+    session.do('fitToLength', { minutes, leaveOut, bringBack, edits, order, passages });
     setDragged(null);
   };
   const titleOf = (id: string) =>
@@ -181,6 +181,7 @@ function changesFor(lesson: Lesson, { wholeMin, gains, notches }: PlanJobs['leng
     taken,
     edits: taken.flatMap((gain) => gain.edits ?? []).filter(({ id }) => isThere(id)),
     order: order ?? null,
+    passages: taken.flatMap((gain) => gain.passages ?? []),
     reached,
   };
 }

@@ -72,7 +72,7 @@ test('parted by things: a stroke over each says what it is, each gets its name, 
   await expect(areas(page)).toHaveCount(3, { timeout: 25_000 });
   for (const name of ['evening', 'land', 'balloon'])
     await expect(page.getByLabel(`Name of ${name}`, { exact: true })).toBeVisible();
-  expect(await covered(page)).toBeGreaterThan(2055);
+  await expect.poll(() => covered(page)).toBeGreaterThan(2055);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(areas(page)).toHaveCount(10);
   await saved(page);

@@ -46,4 +46,4 @@ export { followSheet, otherRecipesSheet, paintLayers } from './sheet.js';
 export { lackingTubes, type OtherRecipe, substitutes } from './substitute.js';
 export { usedMixes } from './used.js';
 export { schoolFor, schoolOn } from './ways.js';
-export { weightOf } from './weight.js';
+export { isSubject, weightOf } from './weight.js';

@@ -1,4 +1,4 @@
-import type { Lesson } from '@viaticum/contract';
+import type { Area, Lesson } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { visibleOf } from './areas.js';
 import { furtherCoatGain } from './hiding.js';
@@ -6,13 +6,16 @@ import { looksOf } from './looks.js';
 
 const IMPORTANCE = { subject: 3, feature: 5 };
 /** Changes are seen more where one looks first (our judgement). */
-function importance({ areas, subjectAreaId }: Lesson, areaId: string): number {
-  const area = areas.find((one) => one.id === areaId);
+function importance(lesson: Lesson, areaId: string): number {
+  const area = lesson.areas.find((one) => one.id === areaId);
   if (area?.feature) return IMPORTANCE.feature;
+  return area && isSubject(lesson, area) ? IMPORTANCE.subject : 1;
+}
+
+/** Whether an area is what the picture is of, or lies on the same thing. */
+export function isSubject({ areas, subjectAreaId }: Lesson, area: Area): boolean {
   const subject = areas.find((one) => one.id === subjectAreaId);
-  const isSubject =
-    subject !== undefined && (area === subject || (area?.thingId !== undefined && area.thingId === subject.thingId));
-  return isSubject ? IMPORTANCE.subject : 1;
+  return subject !== undefined && (area === subject || (area.thingId !== undefined && area.thingId === subject.thingId));
 }
 
 /** How much of the picture a step changes: the area it covers times the difference to the coat beneath, more where one looks first. */

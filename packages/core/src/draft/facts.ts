@@ -2,7 +2,7 @@ import type { Area, Lab, Lesson, Mix } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { outlineLength } from '../area/index.js';
 import { type Brush, brushes } from '../brush/index.js';
-import { GESSO, looksOf, visibleOf } from '../derived/index.js';
+import { GESSO, isSubject, looksOf, visibleOf } from '../derived/index.js';
 
 /** What a draft needs to know of an area. */
 export type AreaFacts = {
@@ -28,7 +28,6 @@ export function areaFacts(lesson: Lesson): { areas: AreaFacts[]; ground: Mix | n
   const ground = groundMix(lesson);
   const owners = ownersOf(lesson, seen, ground);
   const looks = looksOf(lesson);
-  const subject = lesson.areas.find((area) => area.id === lesson.subjectAreaId);
   const toned = (mix: Mix) => {
     const lab = looks.get(mix.id)?.colour?.lab ?? mix.targetLab ?? null;
     return { mix, lab, lightness: lab?.[0] ?? 50 };
@@ -47,7 +46,7 @@ export function areaFacts(lesson: Lesson): { areas: AreaFacts[]; ground: Mix | n
       areaCm2: part.areaCm2,
       share: part.areaCm2 / canvasCm2,
       widthMm: (200 * part.areaCm2) / Math.max(1, outlineLength(part.outline)),
-      isSubject: subject !== undefined && (area === subject || (area.thingId !== undefined && area.thingId === subject.thingId)),
+      isSubject: isSubject(lesson, area),
       isSoft: edges.length > 0 && edges.filter((edge) => edge.kind !== 'hard').length * 2 >= edges.length,
       mixes,
     };

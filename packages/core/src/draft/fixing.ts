@@ -40,12 +40,14 @@ export function fixed(lesson: Lesson, draft: Draft, ids: () => string, rules: Re
   };
 }
 
+/** Why a break stands in a lesson. */
+export const RESTED = 'Eyes, backs and attention last about an hour.';
+
 /** A draft with its breaks, each with its reason. */
 export function rested(lesson: Lesson, draft: Draft, ids: () => string): Draft {
   const why = new Map(draft.steps.map((one) => [one.step.id, one.why]));
   const { steps } = withBreaks(asDrafted(lesson, draft), ids);
-  const reason = ['Eyes, backs and attention last about an hour.'];
-  return { ...draft, steps: steps.map((step) => ({ step, why: why.get(step.id) ?? reason })) };
+  return { ...draft, steps: steps.map((step) => ({ step, why: why.get(step.id) ?? [RESTED] })) };
 }
 
 /** Breaks before the step that would make a stretch longer than an hour and a quarter; a pause of five minutes is a break already. */

@@ -8,6 +8,7 @@ import { type CommandArgs, carryOut, startHistory } from '../document/index.js';
 import { planLesson } from '../plan/index.js';
 import { areaFacts, brushFor } from './facts.js';
 import { withDryers } from './fixing.js';
+import { ORDER_NODES } from './least-waiting.js';
 import { passageOfSteps, passagesOf } from './passages.js';
 
 /** A way to a shorter lesson that takes nothing from the picture: another order, other fields of steps, or steps painted as one passage. */
@@ -22,7 +23,6 @@ export type Gain = {
 };
 
 const WORTH_MIN = 0.9;
-const ORDER_NODES = 1500;
 const WIDER = 1.4;
 
 /**
@@ -33,14 +33,15 @@ const WIDER = 1.4;
 export function freeGains(lesson: Lesson, ids: () => string): { gains: Gain[]; lesson: Lesson } {
   const gains: Gain[] = [];
   let now = lesson;
-  let { endMin } = planLesson(now).plan;
+  let plan = planLesson(now);
   const attempt = (kind: Gain['kind'], next: Lesson, changes = changesBetween(now, next)): void => {
     const planned = planLesson(next);
-    const savedMin = endMin - planned.plan.endMin;
-    if (savedMin < WORTH_MIN || planned.misses.length > planLesson(now).misses.length) return;
-    gains.push({ kind, savedMin, endMin: planned.plan.endMin, ...changes });
+    const { endMin } = planned.plan;
+    const savedMin = plan.plan.endMin - endMin;
+    if (savedMin < WORTH_MIN || planned.misses.length > plan.misses.length) return;
+    gains.push({ kind, savedMin, endMin, ...changes });
     now = next;
-    endMin = planned.plan.endMin;
+    plan = planned;
   };
   attempt('ahead', preparedAhead(now));
   const { order } = toEnd(betterOrder(now, { maxNodes: ORDER_NODES }));

@@ -4,7 +4,7 @@ import { planLesson } from '../plan/index.js';
 import { usualMin } from './budget.js';
 import { type DraftHints, draftLesson } from './draft.js';
 import { fitTo, type LeftOut } from './fit.js';
-import { withBreaks, withDryers } from './fixing.js';
+import { RESTED, withBreaks, withDryers } from './fixing.js';
 import { waitingLess } from './least-waiting.js';
 import { withOtherWorkFirst, withWorkInPauses } from './pauses.js';
 import { overSessions, withFreshEye, withStopTest } from './sessions.js';
@@ -32,7 +32,6 @@ export function draftWithReasons(
   for (const { id, kind } of made.steps) if (!why.has(id)) why.set(id, [kind === 'break' ? RESTED : FILLED]);
   return { lesson: made, why };
 }
-const RESTED = 'Eyes, backs and attention last about an hour.';
 const FILLED = 'Something to do, or to look at, where one would only wait or rush.';
 
 const MOST_FITS = 3;
@@ -80,7 +79,7 @@ const LONG_PAUSE_MIN = 7;
 
 /** What lies under a tracing is laid thin where it would keep everybody waiting. */
 function thinnedBeforeLines(lesson: Lesson): Lesson {
-  const { plan, contacts } = planLesson(lesson);
+  const { plan, contacts, misses } = planLesson(lesson);
   const lines = lesson.steps.find(drawsLines);
   const at = plan.items.findIndex((item) => item.stepId === lines?.id);
   const pause = plan.items[at - 1];
@@ -93,5 +92,5 @@ function thinnedBeforeLines(lesson: Lesson): Lesson {
   );
   const thin = { ...lesson, steps };
   const after = planLesson(thin);
-  return after.plan.endMin < plan.endMin && after.misses.length <= planLesson(lesson).misses.length ? thin : lesson;
+  return after.plan.endMin < plan.endMin && after.misses.length <= misses.length ? thin : lesson;
 }

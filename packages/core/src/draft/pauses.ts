@@ -1,9 +1,10 @@
-import { type Lesson, noWords, type Plan, type Step } from '@viaticum/contract';
+import type { Lesson, Plan, Step } from '@viaticum/contract';
 import { inOrderOf } from '../advice/index.js';
 import { orderProblem, planLesson } from '../plan/index.js';
 import { NEW_MIX_MIN, paceOf } from '../step/index.js';
 import { listInWords } from '../units/index.js';
 import { isHairPass } from './marks.js';
+import { empty } from './shape.js';
 
 const MOST_PREMIXED = 5;
 const AHEAD = 5;
@@ -26,11 +27,8 @@ export function withWorkInPauses(lesson: Lesson, ids: () => string): Lesson {
     const work = premixing(now, place, minutes) ?? filling(now, minutes);
     if (!work) return now;
     const step: Step = {
-      ...noWords,
-      areaIds: [],
+      ...empty,
       markIds: [],
-      mixIds: [],
-      needs: 'any',
       showMin: 0,
       ...work,
       kind: 'practise',

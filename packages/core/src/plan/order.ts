@@ -148,8 +148,7 @@ export function* betterOrder(
     step = work.next(yield { endMin: end, lowerBoundMin: lowerBound, nodes });
   }
   const { items, status, orderProven, lowerBound, inversions, nodes } = step.value;
-  const ahead = lesson.steps.filter((one) => one.ahead).map((one) => one.id);
-  const order = [...ahead, ...items.map((item) => item.step)];
+  const order = orderOf(lesson, items);
   const cutsBefore = items.flatMap((item) => (item.gapBefore === 'cut' ? [item.step] : []));
   // The plan itself has the last word: what lies on what, and who mixes a mix first, may differ in another order.
   const isWhole = order.length === lesson.steps.length;
@@ -258,3 +257,9 @@ export function* threePlans(
   }
   return { best, calm, trades };
 }
+
+/** The order of all steps from that of the class: what is done at home comes first, and no search moves it. */
+export const orderOf = ({ steps }: Lesson, items: readonly { step: string }[]): string[] => [
+  ...steps.filter((step) => step.ahead).map((step) => step.id),
+  ...items.map((item) => item.step),
+];

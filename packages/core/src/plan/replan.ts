@@ -3,7 +3,7 @@ import type { DryingConstraint, Problem } from '@viaticum/kernels/scheduling';
 import { solve } from '@viaticum/kernels/scheduling';
 import { stretched } from '../step/index.js';
 import { type LessonPlan, lessonProblem, planProblem } from './lesson-plan.js';
-import { inOrderOf, orderProblem } from './order.js';
+import { inOrderOf, orderOf, orderProblem } from './order.js';
 
 /** What really happened of a lesson, in minutes of its class. */
 export type Past = {
@@ -35,8 +35,7 @@ export function replanLesson(lesson: Lesson, past: Past, quickest = false): Less
   const own = timed(start, past, begun);
   if (!quickest) return own;
   const found = solve(asPast(orderProblem(start), past, begun), { maxNodes: MOST_NODES });
-  const ahead = start.steps.filter((step) => step.ahead).map((step) => step.id);
-  const order = [...ahead, ...found.items.map((item) => item.step)];
+  const order = orderOf(start, found.items);
   if (order.length !== start.steps.length || found.makespan > own.plan.endMin - WORTH_MIN) return own;
   const other = timed(inOrderOf(start, order), past, begun);
   return other.plan.endMin <= own.plan.endMin - WORTH_MIN ? other : own;

@@ -180,12 +180,11 @@ export function withoutCrumbs(labels: Int16Array, { width }: Scene, { covered, t
     id++;
     parts.push({ thing, pixels, around, isMarked });
   }
-  const largestOf = (thing: number) =>
-    parts.reduce((most, one) => (one.thing === thing ? Math.max(most, one.pixels.length) : most), 0);
-  const all = Array.from({ length: things }, (_, thing) => largestOf(thing));
+  const largestOf = new Map<number, number>();
+  for (const { thing, pixels } of parts) largestOf.set(thing, Math.max(largestOf.get(thing) ?? 0, pixels.length));
   const crumbs = parts
     .filter(({ thing, pixels, isMarked }) => {
-      if (pixels.length === all[thing]) return false;
+      if (pixels.length === largestOf.get(thing)) return false;
       return pixels.length < (isMarked ? PAINTABLE_SHARE * labels.length : least);
     })
     .sort((a, b) => a.pixels.length - b.pixels.length);

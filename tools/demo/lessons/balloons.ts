@@ -23,7 +23,7 @@ export const balloons: Lesson = {
   units: 'in',
   level: 'beginner',
   wantedMin: 150,
-  school: defaultSchool,
+  school: { ...defaultSchool, drawWhen: 'before-anything' },
   room: {
     name: 'studio',
     airC: 21,

@@ -1,9 +1,10 @@
 import { type Lesson, type Room, SCHEMA_VERSION, type School, schoolChoices } from '@viaticum/contract';
 
-/** The first option of every choice. */
-export const defaultSchool = Object.fromEntries(
-  Object.entries(schoolChoices).map(([choice, options]) => [choice, options[0]]),
-) as School;
+/** The first option of every choice; drawn on the ground, which would bury the lines. */
+export const defaultSchool: School = {
+  ...(Object.fromEntries(Object.entries(schoolChoices).map(([choice, options]) => [choice, options[0]])) as School),
+  drawWhen: 'after-ground',
+};
 
 /** A quiet heated room. */
 export const defaultRoom: Room = { name: 'studio', airC: 21, humidity: 0.45, airSpeed: 0.1 };

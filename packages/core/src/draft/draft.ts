@@ -81,6 +81,32 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
   }
 
   const first = stage('Ground and drawing');
+  const tone = groundRules[school.ground];
+  const isToned = tone.isToned && ground !== null && lesson.support.groundCoats.length === 0;
+  /** The ground: one wash over all. */
+  function toneAll(): void {
+    if (!ground) return;
+    const more =
+      tone.colours === 'several'
+        ? [...areas]
+            .sort((a, b) => b.share - a.share)
+            .flatMap((one) => one.mixes[0]?.mix.id ?? [])
+            .slice(0, 2)
+        : [];
+    const mixIds = [...new Set([ground.id, ...more])];
+    const coat = {
+      technique: 'wash' as const,
+      areaIds: [],
+      wholeCanvas: true as const,
+      mixIds,
+      brushId: 'flat-2-in',
+      needs: 'any' as const,
+    };
+    add(first, { ...empty, ...coat, kind: 'prepare', ...paintingWords(lesson, coat) }, [tone.reason]);
+  }
+  // Toned first, the ground dries while everybody looks at the picture.
+  const isTonedFirst = isToned && drawWhen.after !== 'nothing';
+  if (isTonedFirst) toneAll();
   if (areas.length > 0)
     add(
       first,
@@ -118,26 +144,7 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
     ]);
   };
   if (drawWhen.after === 'nothing') draw(first);
-  const tone = groundRules[school.ground];
-  if (tone.isToned && ground && lesson.support.groundCoats.length === 0) {
-    const more =
-      tone.colours === 'several'
-        ? [...areas]
-            .sort((a, b) => b.share - a.share)
-            .flatMap((one) => one.mixes[0]?.mix.id ?? [])
-            .slice(0, 2)
-        : [];
-    const mixIds = [...new Set([ground.id, ...more])];
-    const coat = {
-      technique: 'wash' as const,
-      areaIds: [],
-      wholeCanvas: true as const,
-      mixIds,
-      brushId: 'flat-2-in',
-      needs: 'any' as const,
-    };
-    add(first, { ...empty, ...coat, kind: 'prepare', ...paintingWords(lesson, coat) }, [tone.reason]);
-  }
+  if (isToned && !isTonedFirst) toneAll();
   if (drawWhen.after === 'ground') draw(first);
 
   const coats = new Map(

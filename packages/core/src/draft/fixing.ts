@@ -1,4 +1,4 @@
-import type { Lesson, Step } from '@viaticum/contract';
+import type { Lesson, Plan, Step } from '@viaticum/contract';
 import { findings } from '../check/index.js';
 import { type CommandArgs, type CommandName, carryOut, startHistory } from '../document/index.js';
 import { planLesson } from '../plan/index.js';
@@ -50,6 +50,48 @@ export function rested(lesson: Lesson, draft: Draft, ids: () => string): Draft {
   return { ...draft, steps: steps.map((step) => ({ step, why: why.get(step.id) ?? [RESTED] })) };
 }
 
+/** So soon after the beginning nobody needs a break. */
+const FRESH_MIN = 25;
+/** A pause of so many minutes is worth a break. */
+const WORTH_RESTING_MIN = 6;
+/**
+ * A lesson that needs a break has it where everybody waits for paint anyway: in the longest pause that is neither soon after the
+ * beginning nor shortly before the end.
+ */
+export function withBreakInPause(lesson: Lesson, ids: () => string): Lesson {
+  const { plan } = planLesson(lesson);
+  if (plan.endMin <= (lesson.method?.breakEveryMin ?? LONGEST_STRETCH_MIN) || lesson.planning.sessions) return lesson;
+  const length = ({ startMin, endMin }: Plan['items'][number]) => endMin - startMin;
+  const pauses = plan.items.filter(
+    (item) =>
+      item.kind === 'pause' &&
+      length(item) >= WORTH_RESTING_MIN &&
+      item.startMin >= FRESH_MIN &&
+      plan.endMin - item.endMin > NEARLY_OVER_MIN,
+  );
+  const longest = pauses.reduce<Plan['items'][number] | null>(
+    (most, item) => (most && length(most) >= length(item) ? most : item),
+    null,
+  );
+  const next = longest && plan.items[plan.items.indexOf(longest) + 1]?.stepId;
+  const at = lesson.steps.findIndex((step) => step.id === next);
+  const before = lesson.steps[at];
+  if (!before || before.needs === 'wet' || before.needs === 'damp') return lesson;
+  return { ...lesson, steps: [...lesson.steps.slice(0, at), rest(before.stageId, ids()), ...lesson.steps.slice(at)] };
+}
+
+const rest = (stageId: string, id: string): Step => ({
+  ...empty,
+  ...otherWords.break,
+  id,
+  markIds: [],
+  kind: 'break',
+  title: 'Break, fresh water',
+  stageId,
+  showMin: 0,
+  doMin: BREAK_MIN,
+});
+
 /** Breaks before the step that would make a stretch longer than an hour and a quarter; a pause of five minutes is a break already. */
 export function withBreaks(lesson: Lesson, ids: () => string): Lesson {
   let now = lesson;
@@ -76,18 +118,7 @@ export function withBreaks(lesson: Lesson, ids: () => string): Lesson {
     const before = now.steps[at];
     // Into wet paint nothing may come between.
     if (!before || before.needs === 'wet' || before.needs === 'damp' || before.role === 'last') break;
-    const rest: Step = {
-      id: ids(),
-      markIds: [],
-      ...empty,
-      ...otherWords.break,
-      kind: 'break',
-      title: 'Break, fresh water',
-      stageId: before.stageId,
-      showMin: 0,
-      doMin: BREAK_MIN,
-    };
-    now = { ...now, steps: [...now.steps.slice(0, at), rest, ...now.steps.slice(at)] };
+    now = { ...now, steps: [...now.steps.slice(0, at), rest(before.stageId, ids()), ...now.steps.slice(at)] };
   }
   return now;
 }

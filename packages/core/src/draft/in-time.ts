@@ -4,9 +4,9 @@ import { planLesson } from '../plan/index.js';
 import { usualMin } from './budget.js';
 import { type DraftHints, draftLesson } from './draft.js';
 import { fitTo, type LeftOut } from './fit.js';
-import { RESTED, withBreaks, withDryers } from './fixing.js';
+import { RESTED, withBreakInPause, withBreaks, withDryers } from './fixing.js';
 import { waitingLess } from './least-waiting.js';
-import { withOtherWorkFirst, withWorkInPauses } from './pauses.js';
+import { withLongerLooks, withOtherWorkFirst, withWorkInPauses } from './pauses.js';
 import { overSessions, withFreshEye, withStopTest } from './sessions.js';
 import { asDrafted } from './shape.js';
 
@@ -56,7 +56,11 @@ function fittedTo(drafted: Lesson, target: number, ids: () => string): Lesson {
   const dried = withDryers(thinnedBeforeLines(short));
   // A night dries everything: what is still waited for is known once the sessions are parted.
   const parted = dried.planning.sessions ? overSessions(dried) : dried;
-  const filled = keeping(withOtherWorkFirst(withWorkInPauses(parted, ids)), ordered, left);
+  const filled = keeping(
+    withOtherWorkFirst(withWorkInPauses(withLongerLooks(withBreakInPause(parted, ids)), ids)),
+    ordered,
+    left,
+  );
   return withBreaks(filled.planning.sessions ? withFreshEye(filled, ids) : withStopTest(filled, ids), ids);
 }
 

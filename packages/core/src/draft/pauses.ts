@@ -42,6 +42,26 @@ export function withWorkInPauses(lesson: Lesson, ids: () => string): Lesson {
   return now;
 }
 
+/** So short a pause nobody notices: what is looked at before it is looked at a little longer. */
+const UNNOTICED_MIN = 2;
+/** The same lesson, in which looks last until the short pauses after them are over. */
+export function withLongerLooks(lesson: Lesson): Lesson {
+  const { plan } = planLesson(lesson);
+  const longer = new Map(
+    plan.items.flatMap((item, i) => {
+      const pause = item.endMin - item.startMin;
+      const before = plan.items[i - 1]?.stepId;
+      return item.kind === 'pause' && pause <= UNNOTICED_MIN && before ? [[before, Math.ceil(pause * 2) / 2] as const] : [];
+    }),
+  );
+  const steps = lesson.steps.map((step) =>
+    step.kind === 'look' && step.doMin !== undefined && longer.has(step.id)
+      ? { ...step, doMin: step.doMin + (longer.get(step.id) as number) }
+      : step,
+  );
+  return { ...lesson, steps };
+}
+
 type Work = Pick<Step, 'title' | 'say' | 'doMin'> & { mixIds?: string[] };
 function premixing(lesson: Lesson, place: number, minutes: number): Work | null {
   const each = NEW_MIX_MIN * paceOf(lesson);

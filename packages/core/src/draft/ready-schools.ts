@@ -5,7 +5,14 @@ import { defaultSchool } from '../document/index.js';
 export const readySchools = {
   layers: {},
   subject: { order: 'subject-first', drawing: 'direct', drawWhen: 'after-ground' },
-  wet: { order: 'whole-together', layers: 'one-wet-session', drying: 'keep-wet', thinning: 'film-or-mist', values: 'middle-out' },
+  wet: {
+    drawWhen: 'before-anything',
+    order: 'whole-together',
+    layers: 'one-wet-session',
+    drying: 'keep-wet',
+    thinning: 'film-or-mist',
+    values: 'middle-out',
+  },
   glazes: { layers: 'glazes', values: 'transparent-darks', ground: 'white', drawing: 'grid', drawWhen: 'before-anything' },
   parts: { order: 'part-by-part', values: 'extremes-first', ground: 'white', detail: 'render', brushCare: 'several-brushes' },
 } as const satisfies Record<string, Partial<School>>;

@@ -2,6 +2,7 @@ export { type AtHome, doneAtHome } from './ahead.js';
 export { lessonCard } from './card.js';
 export { type Filler, fillersFor, fillersInWords } from './fillers.js';
 export { type FormerWaits, formerWaits } from './former-waits.js';
+export { heldMin } from './held.js';
 export { type LengthParts, lengthParts } from './length-parts.js';
 export {
   type Contradiction,

@@ -88,6 +88,7 @@ export const lengthWords = {
   asked: (time: string) => `of ${time} asked for`,
   usual: (time: string) => `of ${time}, usual for its students`,
   open: 'Another length',
+  allNeeded: (time: string, asked: string) => `This is all the picture needs: ${time} of your ${asked}.`,
   openWith: (count: number) => `${counted(count, 'step')} left out`,
   partsLabel: 'What the time goes into',
   parts: {

@@ -1,3 +1,4 @@
+import { heldMin } from '../../plan/index.js';
 import { percentInWords } from '../../units/index.js';
 import type { Rule } from '../finding.js';
 
@@ -8,9 +9,10 @@ const LEAST_MIN = 10;
 /** A class that waits too much for paint. */
 export const waitingShare: Rule = {
   id: 'waiting-share',
-  look: (_, { plan }) => {
-    const share = plan.endMin > 0 ? plan.waitMin / plan.endMin : 0;
-    if (plan.never || share <= MOST_SHARE || plan.waitMin < LEAST_MIN) return [];
+  look: (lesson, { plan }) => {
+    const held = plan.never ? 0 : heldMin(lesson);
+    const share = plan.endMin > 0 ? held / plan.endMin : 0;
+    if (share <= MOST_SHARE || held < LEAST_MIN) return [];
     const longest = plan.items.reduce<(typeof plan.items)[number] | null>(
       (most, item) =>
         item.kind === 'pause' && item.endMin - item.startMin > (most ? most.endMin - most.startMin : 0) ? item : most,
@@ -22,7 +24,10 @@ export const waitingShare: Rule = {
         id: 'waiting-share',
         rule: 'waiting-share',
         about: 'Waiting',
-        words: `${percentInWords(share)} of this class is waiting. The longest wait is before the step shown.`,
+        words:
+          plan.waitMin >= held - 1
+            ? `${percentInWords(share)} of this class is waiting. The longest wait is before the step shown.`
+            : `${percentInWords(share)} of this class is waiting for paint, some of it filled with practice.`,
         reason: 'Common practice: under a tenth. Paint another part first, lay first coats thin, or give the pause some work.',
         serious: false,
         place: { station: 'steps', ...(next ? { stepId: next } : {}) },

@@ -33,6 +33,9 @@ export function LengthStrip() {
         </Button>
       </p>
       <Bar parts={parts} />
+      {!never && lesson.leftOut.length === 0 && endMin < asked * LEAST_USED && (
+        <p className="quiet small">{w.allNeeded(minutesInWords(endMin), minutesInWords(asked))}</p>
+      )}
       {isOpen && <Lengths lesson={lesson} endMin={endMin} asked={asked} />}
     </section>
   );
@@ -40,6 +43,8 @@ export function LengthStrip() {
 
 /** So much longer than asked is still as asked. */
 const KEPT = 1.05;
+/** A lesson that takes less of its time than this is told to be short. */
+const LEAST_USED = 0.75;
 /** Narrower parts tell their name when they are pointed at. */
 const WIDE_SHARE = 0.16;
 

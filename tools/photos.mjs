@@ -6,7 +6,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import sharp from 'sharp';
-import { liveLabels, prepareScene, refinedLabels, walk } from '../packages/kernels/dist/things/index.js';
+import { liveLabels, prepareScene, proposeThings, refinedLabels, walk } from '../packages/kernels/dist/things/index.js';
 
 const [given] = process.argv.slice(2).filter((one) => !one.startsWith('-'));
 if (!given) {
@@ -64,13 +64,19 @@ function overlap(one, isOne, other, isOther) {
 const mean = (list) => list.reduce((sum, one) => sum + one, 0) / Math.max(1, list.length);
 const two = (value) => value.toFixed(2);
 
-/** Three strokes: the longest over the subject, the two longest over the rest. */
-function threeStrokes(list, subject) {
-  const long = (mark) =>
-    mark.points.slice(1).reduce((sum, [x, y], i) => sum + Math.hypot(x - mark.points[i][0], y - mark.points[i][1]), 0);
-  const of = (isSubject) =>
-    list.filter((mark) => subject.has(mark.thing) === isSubject && mark.kind !== 'tap').sort((a, b) => long(b) - long(a));
-  return [...of(true).slice(0, 1), ...of(false).slice(0, 2)].map((mark) => ({ ...mark, thing: subject.has(mark.thing) ? 1 : 0 }));
+/** Three strokes: over the largest thing of the subject, and over the two largest others; of each the longest scripted one. */
+function threeStrokes(list, subject, labels) {
+  const sizes = new Map();
+  for (const label of labels) sizes.set(label, (sizes.get(label) ?? 0) + 1);
+  const long = ({ points }) =>
+    points.slice(1).reduce((sum, [x, y], i) => sum + Math.hypot(x - points[i][0], y - points[i][1]), 0);
+  const longestOn = (thing) =>
+    list.filter((mark) => mark.thing === thing && mark.kind === 'stroke').sort((a, b) => long(b) - long(a))[0] ?? [];
+  const largest = (isSubject) =>
+    [...sizes.keys()].filter((thing) => subject.has(thing) === isSubject).sort((a, b) => sizes.get(b) - sizes.get(a));
+  return [...largest(true).slice(0, 1), ...largest(false).slice(0, 2)]
+    .flatMap(longestOn)
+    .map((mark) => ({ ...mark, thing: subject.has(mark.thing) ? 1 : 0 }));
 }
 
 const all = [];
@@ -106,19 +112,49 @@ for (const [name, truth] of Object.entries(truths)) {
       (one) => one === label,
     ),
   );
-  const strokes = threeStrokes(list, subject);
+  const strokes = threeStrokes(list, subject, labels);
   const three = overlap(
     refinedLabels(scene, walk(scene, strokes, 2)),
     (one) => one === 1,
     labels,
     (one) => subject.has(one),
   );
-  all.push({ guided: mean(each), three });
+  const [proposal, proposeMs] = timed(() => proposeThings(scene));
+  const own = proposal.labels
+    ? scene.map.map((k) => proposal.labels[k])
+    : refinedLabels(scene, walk(scene, proposal.marks, proposal.things.length));
+  const subjectAt = proposal.things.findIndex((one) => one.kind === 'subject');
+  // Of what is proposed, the best for each true thing; of the subject the proposed one, or the best where none is.
+  const alone = truth.labels.map(({ label }) =>
+    Math.max(
+      ...proposal.things.map((_, k) =>
+        overlap(
+          own,
+          (one) => one === k,
+          labels,
+          (one) => one === label,
+        ),
+      ),
+    ),
+  );
+  const ownSubject =
+    subjectAt < 0
+      ? null
+      : overlap(
+          own,
+          (one) => one === subjectAt,
+          labels,
+          (one) => subject.has(one),
+        );
+  all.push({ guided: mean(each), three, alone: mean(alone), ownSubject });
   console.log(
     `${name.padEnd(12)} ${String(list.length).padStart(2)} marks: overlap ${two(mean(each))} (while drawing ${two(mean(liveEach))}), three strokes ${two(three)}; prepared ${prepareMs.toFixed(0)} ms, answer ${(walkMs + liveMs).toFixed(0)} ms, borders ${refineMs.toFixed(0)} ms`,
+  );
+  console.log(
+    `             without a mark: ${proposal.things.map((one) => one.kind).join(', ')}; overlap ${two(mean(alone))}, subject ${ownSubject === null ? 'not proposed' : two(ownSubject)}, ${proposeMs.toFixed(0)} ms`,
   );
   console.log(`             ${truth.labels.map((one, k) => `${one.name} ${two(each[k])}`).join(', ')}`);
 }
 console.log(
-  `mean overlap ${two(mean(all.map((one) => one.guided)))}, least ${two(Math.min(...all.map((one) => one.guided)))}; three strokes ${two(mean(all.map((one) => one.three)))}`,
+  `mean overlap ${two(mean(all.map((one) => one.guided)))}, least ${two(Math.min(...all.map((one) => one.guided)))}; three strokes ${two(mean(all.map((one) => one.three)))}; without a mark ${two(mean(all.map((one) => one.alone)))}, subject ${two(mean(all.flatMap((one) => one.ownSubject ?? [])))} where it is proposed`,
 );

@@ -84,6 +84,10 @@ export type Reference = Static<typeof Reference>;
 
 const Ring = Type.Array(Point, { minItems: 3, maxItems: 4000 });
 
+/** What an area is in the picture, from the farthest to what is looked at first. */
+export const areaRoles = ['sky', 'background', 'water', 'ground', 'foliage', 'made', 'subject', 'feature'] as const;
+export type AreaRole = (typeof areaRoles)[number];
+
 /** GeoJSON MultiPolygon coordinates in canvas mm; the first point of a ring is not repeated at its end. */
 export const Outline = Type.Array(Type.Array(Ring, { minItems: 1, maxItems: 200 }), { minItems: 1, maxItems: 200 });
 
@@ -94,6 +98,7 @@ export const Area = Type.Object(
     id: Id,
     name: Name,
     thingId: optional(Id),
+    role: optional(oneOf(areaRoles)),
     /** The area that it follows, being part of a twin. */
     twinOfId: optional(Id),
     outline: Outline,

@@ -1,5 +1,5 @@
-import type { Area, Lab, Lesson, Level } from '@viaticum/contract';
-import { labelMeans, labRaster, lightness, type Rgba, shrink, sizeWithin } from '@viaticum/kernels/raster';
+import type { Area, AreaRole, Lab, Lesson, Level } from '@viaticum/contract';
+import { type Labels, labelMeans, labRaster, lightness, type Rgba, shrink, sizeWithin } from '@viaticum/kernels/raster';
 import { labelSheets, outlineArea, visibleParts } from '../area/index.js';
 import { budgetOf, draftInTime } from '../draft/index.js';
 import {
@@ -11,6 +11,7 @@ import {
   prepare,
   proposeAreas,
   refineAreas,
+  type ToldThing,
 } from '../picture/index.js';
 import { movedIntoReach, reachOf } from '../stage/index.js';
 import { mixesFor, usedTubes } from './mixes.js';
@@ -27,6 +28,8 @@ const can: Record<Level, { values: number; alike: number; maxTubes: number }> = 
 export type BeginOptions = {
   /** How many areas; by the level and the wanted length where it is not said. */
   areas?: number;
+  /** Things that were told apart, as labels of the picture (at any size), each with its name and what it is. */
+  told?: { map: Labels; things: readonly ToldThing[] };
 };
 /** How far it is, 0–1, and what is being worked out. */
 export type Begun = { share: number; doing: 'areas' | 'edges' | 'colours' | 'steps' };
@@ -46,21 +49,20 @@ export function* beginLesson(
 ): Generator<Begun, Lesson> {
   const level = can[lesson.level];
   const budget = budgetOf(lesson.level, lesson.wantedMin);
-  const segmenting = prepare(picture);
-  let step = segmenting.next();
-  while (!step.done) {
-    yield { share: 0.4 * step.value, doing: 'areas' };
-    step = segmenting.next();
-  }
-  const segmentation = step.value;
-  const count = colourSpread(segmentation) < 2 ? 1 : (options.areas ?? budget.areas);
-  yield { share: 0.42, doing: 'areas' };
-  const { map, areas: found } = refineAreas(segmentation, cutAreas(segmentation, count));
+  const { map, things } = options.told ? seenThings(options.told) : yield* ownAreas(picture, options.areas ?? budget.areas);
   yield { share: 0.55, doing: 'areas' };
   const mmPerPx = lesson.support.widthMm / map.width;
-  const proposed = proposeAreas(map, found, labRaster(shrink(picture, map.width, map.height)), mmPerPx);
+  const plain = labRaster(shrink(picture, map.width, map.height));
+  const told = things.flatMap((one) => one ?? []);
+  const proposed = proposeAreas(map, things.length, plain, mmPerPx, told);
   const areas = proposed.map(
-    (one): Area => ({ id: ids(), name: one.name, outline: one.outline, targetLab: rounded(one.meanLab) }),
+    (one): Area => ({
+      id: ids(),
+      name: one.name,
+      ...roleOf(told[one.region]),
+      outline: one.outline,
+      targetLab: rounded(one.meanLab),
+    }),
   );
   yield { share: 0.62, doing: 'edges' };
 
@@ -111,7 +113,8 @@ export function* beginLesson(
     withTubes,
     areas.map((area, i) => ({
       areaId: area.id,
-      areaCm2: sizes.get(area.id) ?? outlineArea(area.outline) / 100,
+      name: area.role ? area.name : null,
+      areaCm2: (sizes.get(area.id) ?? outlineArea(area.outline) / 100) * importance[area.role ?? 'made'],
       values: values[i] ?? { values: [], gradual: false },
     })),
     {
@@ -140,12 +143,54 @@ export function* beginLesson(
   return draftInTime(ready, ids, { shares, gradual });
 }
 
+/** Areas found by colour alone, none of them told. */
+function* ownAreas(picture: Rgba, most: number): Generator<Begun, { map: Labels; things: (ToldThing | null)[] }> {
+  const segmenting = prepare(picture);
+  let step = segmenting.next();
+  while (!step.done) {
+    yield { share: 0.4 * step.value, doing: 'areas' };
+    step = segmenting.next();
+  }
+  yield { share: 0.42, doing: 'areas' };
+  const segmentation = step.value;
+  const count = colourSpread(segmentation) < 2 ? 1 : most;
+  const { map, areas } = refineAreas(segmentation, cutAreas(segmentation, count));
+  return { map, things: Array.from({ length: areas }, () => null) };
+}
+
+/** Things of which something is seen, with labels counted anew. */
+function seenThings({ map, things }: NonNullable<BeginOptions['told']>): { map: Labels; things: ToldThing[] } {
+  const seen = new Set(map.data);
+  const kept = [...things.keys()].filter((label) => seen.has(label));
+  const fresh = new Map(kept.map((label, i) => [label, i]));
+  const data = map.data.map((label) => fresh.get(label) ?? -1);
+  return { map: { ...map, data }, things: kept.map((label) => things[label] as ToldThing) };
+}
+
+const roleOf = (told: ToldThing | undefined): Pick<Area, 'role' | 'feature'> =>
+  told ? { role: told.role, ...(told.role === 'feature' ? { feature: true as const } : {}) } : {};
+
+/** How much a colour of such a thing counts against one of another, of the same size: what is looked at keeps its colours. */
+const importance: Record<AreaRole, number> = {
+  sky: 0.5,
+  background: 0.5,
+  water: 0.8,
+  ground: 0.8,
+  foliage: 0.8,
+  made: 1,
+  subject: 1,
+  feature: 10,
+};
+
 const tenth = (value: number): number => Math.round(value * 10) / 10;
 const rounded = (lab: Lab): Lab => lab.map((value) => Math.round(value * 10) / 10) as Lab;
 
-/** The frontmost area that lies away from the rim and is no crumb; what a picture is about is mostly there. Null where none does. */
+/** What was told to be the subject; otherwise the frontmost area that lies away from the rim and is no crumb; what a picture is about is mostly there. Null where none does. */
 function subjectOf(areas: readonly Area[], sizes: ReadonlyMap<string, number>, { support }: Lesson): string | null {
   const whole = (support.widthMm * support.heightMm) / 100;
+  const told = areas.filter((area) => area.role === 'subject');
+  const chosen = told.sort((one, other) => (sizes.get(other.id) ?? 0) - (sizes.get(one.id) ?? 0))[0];
+  if (chosen) return chosen.id;
   const inner = areas.filter((area) => {
     const points = area.outline.flat(2);
     const atRim = points.filter(([x, y]) => x < 2 || y < 2 || x > support.widthMm - 2 || y > support.heightMm - 2).length;

@@ -21,7 +21,7 @@ export type Mixes = {
  */
 export function* mixesFor(
   lesson: Lesson,
-  values: readonly { areaId: string; areaCm2: number; values: AreaValues }[],
+  values: readonly { areaId: string; name: string | null; areaCm2: number; values: AreaValues }[],
   { alike, most, maxTubes, isSmallest }: { alike: number; most: number; maxTubes: number; isSmallest: boolean },
   ids: () => string,
 ): Generator<number, Mixes> {
@@ -58,7 +58,7 @@ export function* mixesFor(
       recipe: recipe.map(({ tube, parts }) => ({ tubeId: (paints[tube] as StockPaint).id, parts })),
     };
   });
-  name(mixes);
+  name(mixes, new Map(values.map((one) => [one.areaId, one.name])));
   const shares = new Map<string, { mixId: string; share: number }[]>();
   wanted.forEach(({ areas }, i) => {
     for (const [areaId, share] of areas)
@@ -140,9 +140,16 @@ function simplest(hits: Hits, paints: readonly StockPaint[], finish: Lesson['fin
   return best?.parts ?? [];
 }
 
-/** Names from the colour; those that are alike are told apart by their value, then by a number. */
-function name(mixes: Mix[]): void {
-  const plain = mixes.map((mix) => colourInWords(mix.targetLab as Lab));
+/**
+ * Names from the one thing that a mix is for, where that has a name, and from the colour; those that are alike are told apart by their
+ * value, then by a number.
+ */
+function name(mixes: Mix[], areaNames: ReadonlyMap<string, string | null>): void {
+  const plain = mixes.map((mix) => {
+    const colour = colourInWords(mix.targetLab as Lab);
+    const own = mix.alsoAreaIds?.length ? null : areaNames.get(mix.areaId ?? '');
+    return own ? `${own.charAt(0).toLowerCase()}${own.slice(1)} ${colour}` : colour;
+  });
   mixes.forEach((mix, i) => {
     const same = plain.flatMap((other, k) => (other === plain[i] ? [k] : []));
     const rank = same.indexOf(i);

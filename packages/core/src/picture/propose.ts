@@ -1,4 +1,4 @@
-import type { Lab, Outline } from '@viaticum/contract';
+import type { AreaRole, Lab, Outline } from '@viaticum/contract';
 import { type Labels, type LabRaster, labelMeans } from '@viaticum/kernels/raster';
 import { outlineArea, outlineBox } from '../area/index.js';
 import { depthOrder } from './depth.js';
@@ -8,14 +8,36 @@ import { colourInWords } from './words.js';
 /** A proposed area: its sheet, a name from colour and place, its mean colour. `region` is its number in the label map. */
 export type ProposedArea = { region: number; name: string; outline: Outline; meanLab: Lab };
 
+/** A thing as its instructor told it apart from the others. */
+export type ToldThing = { name: string; role: AreaRole };
+
+/** What is nearer lies in front: the order of roles from back to front. */
+const ranks: Record<AreaRole, number> = {
+  sky: 0,
+  background: 0,
+  water: 1,
+  ground: 1,
+  foliage: 2,
+  made: 2,
+  subject: 3,
+  feature: 4,
+};
+
 const TOLERANCE_MM = 0.45;
 const MOST_NODES = 60;
 
 /**
  * Areas from a label map: borders simplified to clean polygons (coarser until an area has about sixty points a part), depth proposed,
- * sheets stacked back to front, each with a name.
+ * sheets stacked back to front, each with a name. Things that were told (by label) keep their names, and what they are says which lies
+ * in front.
  */
-export function proposeAreas(map: Labels, areas: number, lab: LabRaster, mmPerPx: number): ProposedArea[] {
+export function proposeAreas(
+  map: Labels,
+  areas: number,
+  lab: LabRaster,
+  mmPerPx: number,
+  told: readonly ToldThing[] = [],
+): ProposedArea[] {
   let tolerance = Math.max(TOLERANCE_MM, 1.2 * mmPerPx);
   const traced = traceArcs(map);
   let borders = bordersOf(map, areas, mmPerPx, tolerance, traced);
@@ -31,7 +53,8 @@ export function proposeAreas(map: Labels, areas: number, lab: LabRaster, mmPerPx
     borders = bordersOf(map, areas, mmPerPx, tolerance, traced);
   }
   const [widthMm, heightMm] = [map.width * mmPerPx, map.height * mmPerPx];
-  const order = depthOrder(borders, widthMm, heightMm);
+  const rankOf = (area: number) => ranks[told[area]?.role ?? 'made'];
+  const order = depthOrder(borders, widthMm, heightMm).sort((a, b) => rankOf(a) - rankOf(b));
   const sheets = sheetsOf(borders, order);
   const colours = labelMeans(map, lab, areas);
   const seen = order.map((area) => outlineOf(borders, (one) => one === area));
@@ -43,7 +66,7 @@ export function proposeAreas(map: Labels, areas: number, lab: LabRaster, mmPerPx
   );
   return order.map((region, i) => ({
     region,
-    name: names[i] as string,
+    name: told[region]?.name ?? (names[i] as string),
     outline: withoutSpecks(sheets[i] as Outline),
     meanLab: colours[region] as Lab,
   }));

@@ -13,6 +13,9 @@ export type Superpixels = {
   to: Int32Array;
   weight: Float32Array;
   degree: Float32Array;
+  /** Of each of these borders its length (px) and the mean step of colour across it (ΔE). */
+  length: Float32Array;
+  step: Float32Array;
 };
 
 /** What is worked out once for a picture, from which things are told apart by marks. */
@@ -24,6 +27,8 @@ export type Scene = {
   /** The superpixel of every pixel. */
   map: Int32Array;
   pixels: Superpixels;
+  /** How sharply every superpixel is in focus, whatever its contrast; on a scale of its own. */
+  focus: Float32Array;
 };
 
 const SUPERPIXELS = 2400;
@@ -58,7 +63,29 @@ export function* prepareScene(picture: Rgba, pixels = 400_000): Generator<number
   yield 0.8;
   const detail = detailOf(lifted);
   const data = Int32Array.from(map.data);
-  return { width: size.width, height: size.height, lab, map: data, pixels: grouped(lab, detail, data, count) };
+  const grown = grouped(lab, detail, data, count);
+  yield 0.9;
+  return { width: size.width, height: size.height, lab, map: data, pixels: grown, focus: focusOf(lifted, data, grown) };
+}
+
+const FOCUS_SPREAD_SHARE = 0.02;
+/** What a fine blur takes away against what a wider one takes beyond it, carried over each place by its edges. */
+function focusOf({ width, height, l }: LabRaster, map: Int32Array, { count, size }: Superpixels): Float32Array {
+  const at = (sigma: number, data: Float32Array) => blur({ width, height, data }, sigma).data;
+  const [fine, wide] = [at(1, l), at(4, l)];
+  const spread = FOCUS_SPREAD_SHARE * Math.hypot(width, height);
+  const sharp = at(
+    spread,
+    l.map((value, i) => Math.abs(value - fine[i])),
+  );
+  const broad = at(
+    spread,
+    fine.map((value, i) => Math.abs(value - wide[i])),
+  );
+  const out = new Float32Array(count);
+  for (let i = 0; i < map.length; i++)
+    out[map[i]] = out[map[i]] + Math.log(0.06 + sharp[i]) + 0.5 * Math.log((0.05 + sharp[i]) / (0.3 + broad[i]));
+  return out.map((sum, k) => sum / Math.max(1, size[k]));
 }
 
 /** How much a fine blur takes away, spread a little: high in texture and focus, low where all is soft. */
@@ -110,7 +137,7 @@ function grouped(lab: LabRaster, detail: Float32Array, map: Int32Array, count: n
 function linked(
   borders: readonly ReadonlyMap<number, { length: number; steps: number }>[],
   detail: Float32Array,
-): Pick<Superpixels, 'start' | 'to' | 'weight' | 'degree'> {
+): Pick<Superpixels, 'start' | 'to' | 'weight' | 'degree' | 'length' | 'step'> {
   const count = borders.length;
   const start = new Int32Array(count + 1);
   borders.forEach((list, k) => {
@@ -119,10 +146,14 @@ function linked(
   const to = new Int32Array(start[count]);
   const weight = new Float32Array(start[count]);
   const degree = new Float32Array(count);
+  const lengths = new Float32Array(start[count]);
+  const across = new Float32Array(start[count]);
   borders.forEach((list, k) => {
     let e = start[k];
     for (const [other, { length, steps }] of list) {
       const step = steps / length;
+      lengths[e] = length;
+      across[e] = step;
       const apart = detail[k] - detail[other];
       to[e] = other;
       weight[e] = length * Math.exp(-(step * step + DETAIL_WEIGHT * apart * apart) / (2 * HOLDS * HOLDS)) + FLOOR;
@@ -130,5 +161,5 @@ function linked(
       e++;
     }
   });
-  return { start, to, weight, degree };
+  return { start, to, weight, degree, length: lengths, step: across };
 }

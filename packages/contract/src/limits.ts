@@ -27,6 +27,8 @@ export const limits = {
   areaIds: 60,
   markIds: 60,
   mixIds: 30,
+  combed: 12,
+  combedPoints: 40,
 } as const;
 
 /** How many letters a name and a text have. */

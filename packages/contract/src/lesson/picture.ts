@@ -88,6 +88,28 @@ const Ring = Type.Array(Point, { minItems: 3, maxItems: 4000 });
 export const areaRoles = ['sky', 'background', 'water', 'ground', 'foliage', 'made', 'subject', 'feature'] as const;
 export type AreaRole = (typeof areaRoles)[number];
 
+/** What a thing is made of, as far as it asks for strokes of its own. */
+export const surfaceKinds = [
+  'short-fur',
+  'long-hair',
+  'feathers',
+  'scales',
+  'skin',
+  'leaves',
+  'grass',
+  'petals',
+  'clouds',
+  'ripples',
+  'foam',
+  'bark',
+  'boards',
+  'stone',
+  'snow',
+  'glass',
+  'cloth',
+] as const;
+export type Surface = (typeof surfaceKinds)[number];
+
 /** GeoJSON MultiPolygon coordinates in canvas mm; the first point of a ring is not repeated at its end. */
 export const Outline = Type.Array(Type.Array(Ring, { minItems: 1, maxItems: 200 }), { minItems: 1, maxItems: 200 });
 
@@ -99,6 +121,9 @@ export const Area = Type.Object(
     name: Name,
     thingId: optional(Id),
     role: optional(oneOf(areaRoles)),
+    surface: optional(oneOf(surfaceKinds)),
+    /** How its surface runs, combed by hand: a few strokes in mm. */
+    combed: optional(Type.Array(Type.Array(Point, { minItems: 2, maxItems: limits.combedPoints }), { maxItems: limits.combed })),
     /** The area that it follows, being part of a twin. */
     twinOfId: optional(Id),
     outline: Outline,
@@ -133,7 +158,10 @@ export const Area = Type.Object(
   strict,
 );
 
-export type Area = Omit<Static<typeof Area>, 'outline'> & { outline: Outline };
+export type Area = Omit<Static<typeof Area>, 'outline' | 'combed'> & {
+  outline: Outline;
+  combed?: [number, number][][];
+};
 
 export const fates = ['kept', 'dropped', 'moved', 'added'] as const;
 

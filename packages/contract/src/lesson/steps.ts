@@ -105,6 +105,10 @@ export const Passage = Type.Object(
 
 export type Passage = Static<typeof Passage>;
 
+/** Goings over a surface after its first coat, in this order. */
+export const stepPasses = ['darks', 'middles', 'lights'] as const;
+export type StepPass = (typeof stepPasses)[number];
+
 export const strokes = [
   'tap',
   'stamp',
@@ -155,6 +159,8 @@ export const Step = Type.Object(
     load: optional(oneOf(loads)),
     /** Its mixes go onto the brush together; otherwise one after the other. */
     loading: optional(oneOf(loadings)),
+    /** It goes over the surfaces of its areas with strokes of their own. */
+    pass: optional(oneOf(stepPasses)),
     /** It is a further coat of what this step lays. */
     coatOf: optional(Id),
     paint: optional(oneOf(paintKinds)),

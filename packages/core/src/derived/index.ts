@@ -44,6 +44,7 @@ export { areaName, chroma, colourBeneath, colourOf, firstPaints, huesApart, seen
 export { passageInWords } from './passage-words.js';
 export { followSheet, otherRecipesSheet, paintLayers } from './sheet.js';
 export { lackingTubes, type OtherRecipe, substitutes } from './substitute.js';
+export { handPace, type SurfaceStrokes, surfaceMinutes, surfaceStrokes } from './surface-strokes.js';
 export { usedMixes } from './used.js';
 export { schoolFor, schoolOn } from './ways.js';
 export { isSubject, weightOf } from './weight.js';

@@ -1,4 +1,4 @@
-import type { Area, Lesson } from '@viaticum/contract';
+import type { Area, Lesson, StepPass } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { visibleOf } from './areas.js';
 import { furtherCoatGain } from './hiding.js';
@@ -18,6 +18,9 @@ export function isSubject({ areas, subjectAreaId }: Lesson, area: Area): boolean
   return subject !== undefined && (area === subject || (area.thingId !== undefined && area.thingId === subject.thingId));
 }
 
+/** What a pass over a surface sets against what lies beneath (ΔE00, our judgement): lights make it, more than its own colour does. */
+const PASS_DIFFERENCE: Record<StepPass, number> = { darks: 22, middles: 9, lights: 36 };
+
 /** How much of the picture a step changes: the area it covers times the difference to the coat beneath, more where one looks first. */
 export function weightOf(lesson: Lesson, stepId: string): number {
   const at = lesson.steps.findIndex((step) => step.id === stepId);
@@ -35,7 +38,13 @@ export function weightOf(lesson: Lesson, stepId: string): number {
       .reverse()
       .find((one) => one.areaIds.includes(id) && one.mixIds.length > 0);
     const under = below ? colour(below.mixIds) : null;
-    const difference = step.coatOf !== undefined ? again : own && under ? deltaE00(own, under) : 10;
+    const difference = step.pass
+      ? PASS_DIFFERENCE[step.pass]
+      : step.coatOf !== undefined
+        ? again
+        : own && under
+          ? deltaE00(own, under)
+          : 10;
     return sum + (parts.get(id) ?? 0) * (step.coverShare ?? 1) * difference * importance(lesson, id);
   }, 0);
 }

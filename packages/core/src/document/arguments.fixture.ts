@@ -1,4 +1,4 @@
-import type { Lesson } from '@viaticum/contract';
+import { areaRoles, type Lesson, surfaceKinds } from '@viaticum/contract';
 import { testMark, testStep } from '../fixtures/lessons.js';
 import type { CommandArgs, CommandName } from './index.js';
 
@@ -154,7 +154,26 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
     coats: 1 + Math.floor(random() * 4),
     ids: [id(), id(), id()],
   }),
-  setFeature: ({ lesson, pick, random }) => ({ id: pick(lesson.areas).id, feature: random() < 0.5 }),
+  setRole: ({ lesson, pick, random }) => ({
+    id: pick(lesson.areas).id,
+    role: random() < 0.3 ? null : pick(areaRoles),
+  }),
+  setSurface: ({ lesson, pick, random }) => ({
+    id: pick(lesson.areas).id,
+    surface: random() < 0.3 ? null : pick(surfaceKinds),
+  }),
+  setCombed: ({ lesson, pick, random }) => ({
+    id: pick(lesson.areas).id,
+    combed:
+      random() < 0.3
+        ? []
+        : [
+            [
+              [random() * 100, random() * 100],
+              [random() * 100, random() * 100],
+            ],
+          ],
+  }),
   setDirection: ({ lesson, pick, random }) => ({ id: pick(lesson.areas).id, deg: random() < 0.3 ? null : random() * 180 }),
   setOverlap: ({ random }) => ({ mm: random() * 10 }),
   setSubject: ({ lesson, pick, random }) => ({ id: random() < 0.3 ? null : pick(lesson.areas).id }),

@@ -319,6 +319,8 @@ export const commands = {
     });
     lesson.steps.splice(at, 1);
     for (const [k, part] of parts.entries()) insert(lesson.steps, part, 'step', at + k);
+    // A step that painted the passage once more paints its areas as any other does.
+    for (const other of lesson.steps) if (other.passageId === id) delete other.passageId;
   },
   setAside: (lesson: D, { finding, why }: { finding: string; why: string | null }) => {
     lesson.setAside = lesson.setAside.filter((entry) => entry.finding !== finding);

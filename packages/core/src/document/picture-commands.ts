@@ -1,5 +1,6 @@
 import {
   type Area,
+  type AreaRole,
   type Correction,
   commandErrors,
   type EdgeKind,
@@ -10,6 +11,7 @@ import {
   type OwnChoices,
   type Placement,
   type Reference,
+  type Surface,
   type Thing,
 } from '@viaticum/contract';
 import { current } from 'immer';
@@ -187,8 +189,20 @@ export const pictureCommands = {
     }
     for (const edge of known) setOrClear(edge, 'wish', wish);
   },
-  setFeature: (lesson: D, { id, feature }: { id: string; feature: boolean }) => {
-    setOrClear(find(lesson.areas, id, 'area'), 'feature', feature || null);
+  /** What an area is in the picture; null: nothing is said. */
+  setRole: (lesson: D, { id, role }: { id: string; role: AreaRole | null }) => {
+    const area = find(lesson.areas, id, 'area');
+    setOrClear(area, 'role', role);
+    setOrClear(area, 'feature', role === 'feature' || null);
+  },
+  /** What an area is made of, where that asks for strokes of its own; null: nothing. */
+  setSurface: (lesson: D, { id, surface }: { id: string; surface: Surface | null }) => {
+    setOrClear(find(lesson.areas, id, 'area'), 'surface', surface);
+  },
+  /** How a surface runs, by some strokes over it; none: as the picture shows it. */
+  setCombed: (lesson: D, { id, combed }: { id: string; combed: readonly (readonly [number, number][])[] }) => {
+    const kept = combed.map((line) => line.map(([x, y]): [number, number] => [x, y]));
+    setOrClear(find(lesson.areas, id, 'area') as Area, 'combed', kept.length > 0 ? kept : null);
   },
   /** How some areas are painted, where it differs from the lesson; null: as the lesson is. */
   setOwnWay: (lesson: D, { ids, ownWay }: { ids: readonly string[]; ownWay: OwnChoices | null }) => {

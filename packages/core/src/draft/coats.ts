@@ -1,6 +1,7 @@
-import type { Lesson, Mix, Step } from '@viaticum/contract';
+import type { Lesson, Mix, Step, StepPass, Surface } from '@viaticum/contract';
 import { coatsToHide, schoolOn } from '../derived/index.js';
 import { isWhite } from '../mix/index.js';
+import { surfacePass, surfaces } from '../surface/index.js';
 import { type AreaFacts, brushFor, draftGround } from './facts.js';
 import { detailRules, plainBelow } from './rules/detail.js';
 import { layersRules } from './rules/layers.js';
@@ -8,7 +9,7 @@ import { valuesRules } from './rules/values.js';
 
 /** One coat of an area as a school lays it. */
 export type Coat = Pick<Step, 'mixIds' | 'needs'> &
-  Partial<Pick<Step, 'medium' | 'coverShare' | 'partByPart'>> & {
+  Partial<Pick<Step, 'medium' | 'coverShare' | 'partByPart' | 'pass'>> & {
     technique: NonNullable<Step['technique']>;
     why: string;
     isLater: boolean;
@@ -114,6 +115,8 @@ function valueCoats(
     const only: Coat = { technique: 'block-in', mixIds: sequence, needs: 'auto', why: values.reason, isLater: false };
     return { facts, coats: [only], lights };
   }
+  const { surface } = facts.area;
+  if (surface && sequence.length > 1) return { facts, coats: overSurface(lesson, facts, surface), lights: null };
   const isBlend = facts.isSoft || isGradual;
   if (school.layers === 'glazes' && !facts.area.feature) return { facts, coats: glazed(facts, sequence, isBlend), lights };
   // Where the picture was looked at, all values that pass into each other are blended at once.
@@ -147,6 +150,34 @@ function valueCoats(
   }
   if (layersRules[school.layers].later.needs === 'wet' && coats.length > 1) base.medium = 'retarder';
   return { facts, coats, lights };
+}
+
+/** A pass covers about so much of its surface. */
+const PASS_COVER: Record<StepPass, number> = { darks: 0.3, middles: 0.4, lights: 0.2 };
+/** A surface is laid in its large values, blended, then gone over: its darks, its own colour, its lights. */
+function overSurface({ school }: Lesson, { mixes }: AreaFacts, surface: Surface): Coat[] {
+  const ids = mixes.map(({ mix }) => mix.id);
+  const half = Math.ceil(ids.length / 2);
+  const of: Record<StepPass, string[]> = { darks: ids.slice(0, half), middles: ids, lights: ids.slice(-half) };
+  const base: Coat = {
+    technique: 'blend',
+    mixIds: ids.slice(0, MOST_BLENDED),
+    needs: 'auto',
+    why: 'Its large values first: what lies over them is only as good as they are.',
+    isLater: false,
+  };
+  const over = surfaces[surface].passes.map(
+    ({ pass, technique }): Coat => ({
+      technique,
+      pass,
+      mixIds: of[pass],
+      needs: school.layers === 'one-wet-session' ? 'damp' : 'auto',
+      coverShare: PASS_COVER[pass],
+      why: 'A surface is made by strokes that run as it does, darks before lights.',
+      isLater: true,
+    }),
+  );
+  return [base, ...over];
 }
 
 /** 1 where a mix holds white. */
@@ -207,6 +238,8 @@ function laterCoat(
 
 /** Brushes step down: wide for the first coat, half as wide for what follows, a rigger or small round for lights. */
 export function brushOfCoat(facts: AreaFacts, coat: Coat): string {
+  const pass = surfacePass(facts.area.surface, coat.pass);
+  if (pass) return brushFor(pass.widthMm, pass.brush).id;
   if (coat.technique === 'loaded') return brushFor(Math.max(1.6, facts.widthMm * 0.08), ['rigger', 'round']).id;
   if (coat.isLater && !coat.isAgain) return brushFor(facts.widthMm * 0.35, ['filbert', 'round']).id;
   return brushFor(facts.widthMm * 0.7, facts.widthMm > 25 ? ['flat'] : ['flat', 'filbert', 'round']).id;

@@ -51,7 +51,7 @@ function inTime(drafted: Lesson, lesson: Lesson, ids: () => string): Lesson {
 function fittedTo(drafted: Lesson, target: number, ids: () => string): Lesson {
   // Breaks find their place when everything else has its own.
   const ordered = waitingLess({ ...drafted, steps: drafted.steps.filter((step) => step.kind !== 'break') });
-  const { lesson: fitting, left } = fitTo(ordered, target);
+  const { lesson: fitting, left } = fitTo(withShorterPasses(ordered, target), target);
   const short = withOtherWorkFirst(left.length > 0 ? waitingLess(fitting) : fitting);
   const dried = withDryers(thinnedBeforeLines(short));
   // A night dries everything: what is still waited for is known once the sessions are parted.
@@ -62,6 +62,21 @@ function fittedTo(drafted: Lesson, target: number, ids: () => string): Lesson {
     left,
   );
   return withBreaks(filled.planning.sessions ? withFreshEye(filled, ids) : withStopTest(filled, ids), ids);
+}
+
+/** A pass over a surface still does its work in so much of its minutes. */
+const LEAST_OF_PASS = 0.5;
+/** Passes over surfaces take only the time that there is: their strokes are laid where they matter most, then fewer and fewer. */
+function withShorterPasses(lesson: Lesson, target: number): Lesson {
+  const { plan, minutes } = planLesson(lesson);
+  const passes = lesson.steps.filter((step) => step.pass && step.doMin === undefined);
+  const over = plan.endMin - target;
+  const whole = passes.reduce((sum, step) => sum + (minutes.get(step.id)?.doMin ?? 0), 0);
+  if (over <= 0 || whole <= 0) return lesson;
+  const share = Math.max(LEAST_OF_PASS, 1 - over / whole);
+  const shorter = new Set(passes.map((step) => step.id));
+  const doMin = (id: string) => Math.max(2, Math.round((minutes.get(id)?.doMin ?? 0) * share * 2) / 2);
+  return { ...lesson, steps: lesson.steps.map((step) => (shorter.has(step.id) ? { ...step, doMin: doMin(step.id) } : step)) };
 }
 
 /** The lesson with what had no room in its length kept beside it, each with the place that it had. */

@@ -123,8 +123,7 @@ describe('values of an area', () => {
     const [found] = areaValues(
       map,
       raster((x) => (x < 0.7 ? 30 : 80)),
-      1,
-      4,
+      [{ most: 4, rich: false }],
     );
     expect(found?.values.map((value) => Math.round(value.lab[0]))).toEqual([30, 80]);
     expect(found?.values[0]?.share).toBeCloseTo(0.7, 2);
@@ -134,27 +133,31 @@ describe('values of an area', () => {
     const [found] = areaValues(
       map,
       raster((x) => 20 + 60 * x),
-      1,
-      3,
+      [{ most: 3, rich: false }],
     );
     expect(found?.gradual).toBe(true);
     expect(found?.values).toHaveLength(3);
+  });
+  it('of a surface the darkest darks and the lightest lights stand apart from the rest', () => {
+    const shape = raster((x) => 20 + 60 * x);
+    const lightnesses = (rich: boolean) => areaValues(map, shape, [{ most: 3, rich }])[0]?.values.map((one) => one.lab[0]) ?? [];
+    const [plain, rich] = [lightnesses(false), lightnesses(true)];
+    expect(Math.min(...rich)).toBeLessThan(Math.min(...plain));
+    expect(Math.max(...rich)).toBeGreaterThan(Math.max(...plain));
   });
   it('one tone is one value; what lies in no area is left out', () => {
     expect(
       areaValues(
         map,
         raster(() => 55),
-        1,
-        4,
+        [{ most: 4, rich: false }],
       )[0]?.values,
     ).toHaveLength(1);
     expect(
       areaValues(
         { ...map, data: map.data.map(() => -1) },
         raster(() => 55),
-        1,
-        4,
+        [{ most: 4, rich: false }],
       )[0]?.values,
     ).toEqual([]);
   });

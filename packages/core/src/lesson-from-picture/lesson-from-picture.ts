@@ -1,6 +1,6 @@
 import type { Area, AreaRole, Lab, Lesson, Level } from '@viaticum/contract';
 import { type Labels, labelMeans, labRaster, lightness, type Rgba, shrink, sizeWithin } from '@viaticum/kernels/raster';
-import { labelSheets, outlineArea, visibleParts } from '../area/index.js';
+import { labelSheets, outlineArea, outlineBox, visibleParts } from '../area/index.js';
 import { budgetOf, draftInTime } from '../draft/index.js';
 import {
   colourSpread,
@@ -64,6 +64,10 @@ export function* beginLesson(
       targetLab: rounded(one.meanLab),
     }),
   );
+  for (const area of areas) {
+    const heart = area.surface === 'petals' ? middleOf(area.outline) : null;
+    if (heart) area.flow = { kind: 'towards', at: heart };
+  }
   yield { share: 0.62, doing: 'edges' };
 
   const size = sizeWithin(picture, EDGE_PIXELS);
@@ -106,7 +110,14 @@ export function* beginLesson(
   labelMeans(places, aim, areas.length).forEach((mean, i) => {
     if (mean) (areas[i] as Area).targetLab = rounded(mean);
   });
-  const values = areaValues(places, aim, areas.length, level.values);
+  const values = areaValues(
+    places,
+    aim,
+    areas.map(({ role, surface }) => ({
+      most: surface !== undefined || role === 'subject' ? level.values + 1 : level.values,
+      rich: surface !== undefined || role === 'feature',
+    })),
+  );
   const seen = visibleParts(areas, lesson.support);
   const sizes = new Map(seen.map((part) => [part.id, part.areaCm2]));
   const mixing = mixesFor(
@@ -114,6 +125,7 @@ export function* beginLesson(
     areas.map((area, i) => ({
       areaId: area.id,
       name: area.role ? area.name : null,
+      isRich: area.surface !== undefined || area.role === 'feature',
       areaCm2: (sizes.get(area.id) ?? outlineArea(area.outline) / 100) * importance[area.role ?? 'made'],
       values: values[i] ?? { values: [], gradual: false },
     })),
@@ -167,8 +179,14 @@ function seenThings({ map, things }: NonNullable<BeginOptions['told']>): { map: 
   return { map: { ...map, data }, things: kept.map((label) => things[label] as ToldThing) };
 }
 
-const roleOf = (told: ToldThing | undefined): Pick<Area, 'role' | 'feature'> =>
-  told ? { role: told.role, ...(told.role === 'feature' ? { feature: true as const } : {}) } : {};
+const roleOf = (told: ToldThing | undefined): Pick<Area, 'role' | 'feature' | 'surface'> =>
+  told
+    ? {
+        role: told.role,
+        ...(told.surface ? { surface: told.surface } : {}),
+        ...(told.role === 'feature' ? { feature: true as const } : {}),
+      }
+    : {};
 
 /** How much a colour of such a thing counts against one of another, of the same size: what is looked at keeps its colours. */
 const importance: Record<AreaRole, number> = {
@@ -178,9 +196,16 @@ const importance: Record<AreaRole, number> = {
   ground: 0.8,
   foliage: 0.8,
   made: 1,
-  subject: 1,
-  feature: 10,
+  subject: 3,
+  feature: 6,
 };
+
+/** The middle of the largest part of an outline, in mm; null where there is none. */
+function middleOf(outline: Area['outline']): [number, number] | null {
+  const largest = [...outline].sort((one, other) => outlineArea([other]) - outlineArea([one]))[0];
+  const box = largest && outlineBox([largest]);
+  return box ? [box.x + box.width / 2, box.y + box.height / 2] : null;
+}
 
 const tenth = (value: number): number => Math.round(value * 10) / 10;
 const rounded = (lab: Lab): Lab => lab.map((value) => Math.round(value * 10) / 10) as Lab;

@@ -21,13 +21,18 @@ export type Mixes = {
  */
 export function* mixesFor(
   lesson: Lesson,
-  values: readonly { areaId: string; name: string | null; areaCm2: number; values: AreaValues }[],
+  values: readonly { areaId: string; name: string | null; isRich: boolean; areaCm2: number; values: AreaValues }[],
   { alike, most, maxTubes, isSmallest }: { alike: number; most: number; maxTubes: number; isSmallest: boolean },
   ids: () => string,
 ): Generator<number, Mixes> {
-  let wanted: Wanted[] = values.flatMap(({ areaId, areaCm2, values: own }) =>
+  let wanted: Wanted[] = values.flatMap(({ areaId, areaCm2, isRich, values: own }) =>
     own.values.map(
-      (value): Wanted => ({ lab: value.lab, weight: areaCm2 * value.share, areas: new Map([[areaId, value.share]]) }),
+      (value): Wanted => ({
+        lab: value.lab,
+        // Accents take little room and make the surface.
+        weight: areaCm2 * (isRich ? Math.max(LEAST_RICH, value.share) : value.share),
+        areas: new Map([[areaId, value.share]]),
+      }),
     ),
   );
   const join = ({ i, j }: Pair) => {
@@ -67,6 +72,7 @@ export function* mixesFor(
   return { mixes, shares };
 }
 
+const LEAST_RICH = 0.2;
 const ALL = -1;
 /** Near enough for a palette that is kept small; seen side by side. */
 const REACHED = 3;

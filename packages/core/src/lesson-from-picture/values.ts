@@ -9,21 +9,27 @@ export type AreaValues = { values: AreaValue[]; gradual: boolean };
 const ROUNDS = 12;
 /** One value more must bring the mean distance (ΔE of Lab) down by so much. */
 const WORTH = 1.1;
+const WORTH_RICH = 0.4;
 const GOOD = 2.2;
 /** A value on less of an area than this is noise. */
 const LEAST_SHARE = 0.03;
 const MOST_PIXELS = 12_000;
 
+/** How many values an area gets at most; `rich` where a surface wants its darkest darks and lightest lights apart from the rest. */
+export type Wants = { most: number; rich: boolean };
+
 /**
  * The values of every label of a map, by k-means in Lab from evenly spread starts (no chance in it): as many as are worth it, at most
- * `most`. Shares are of the area's own pixels.
+ * as many as each area wants. Shares are of the area's own pixels.
  */
-export function areaValues(map: Labels, lab: LabRaster, areas: number, most: number): AreaValues[] {
+export function areaValues(map: Labels, lab: LabRaster, wants: readonly Wants[]): AreaValues[] {
+  const areas = wants.length;
   const places: number[][] = Array.from({ length: areas }, () => []);
   map.data.forEach((label, at) => {
     if (label >= 0 && label < areas) (places[label] as number[]).push(at);
   });
-  return places.map((all) => {
+  return places.map((all, area) => {
+    const { most, rich } = wants[area] as Wants;
     const step = Math.max(1, Math.floor(all.length / MOST_PIXELS));
     const pixels = all
       .filter((_, i) => i % step === 0)
@@ -32,11 +38,28 @@ export function areaValues(map: Labels, lab: LabRaster, areas: number, most: num
     let best = means(pixels, 1);
     for (let k = 2; k <= most && best.off > GOOD; k++) {
       const next = means(pixels, k);
-      if (best.off - next.off < WORTH || next.values.some((one) => one.share < LEAST_SHARE)) break;
+      if (best.off - next.off < (rich ? WORTH_RICH : WORTH) || next.values.some((one) => one.share < LEAST_SHARE)) break;
       best = next;
     }
     const values = best.values.sort((one, other) => one.lab[0] - other.lab[0]);
-    return { values, gradual: isGradual(pixels, values) };
+    return { values: rich ? withAccents(pixels, values) : values, gradual: isGradual(pixels, values) };
+  });
+}
+
+/** So much of a surface is its darkest darks, and as much its lightest lights. */
+const ACCENT_SHARE = 0.06;
+const ACCENT_APART = 5;
+/** The darkest and the lightest value moved to the darkest and lightest places, where these lie well apart from them. */
+function withAccents(pixels: readonly Lab[], values: readonly AreaValue[]): AreaValue[] {
+  if (values.length < 3) return [...values];
+  const byLight = [...pixels].sort((one, other) => one[0] - other[0]);
+  const count = Math.max(1, Math.round(ACCENT_SHARE * pixels.length));
+  const mean = (some: readonly Lab[]) =>
+    [0, 1, 2].map((c) => some.reduce((sum, one) => sum + one[c as 0], 0) / some.length) as Lab;
+  const [dark, light] = [mean(byLight.slice(0, count)), mean(byLight.slice(-count))];
+  return values.map((value, i) => {
+    const accent = i === 0 ? dark : i === values.length - 1 ? light : null;
+    return accent && Math.abs(accent[0] - value.lab[0]) > ACCENT_APART ? { ...value, lab: accent } : value;
   });
 }
 

@@ -1,4 +1,4 @@
-import type { AreaRole, Lab, Outline } from '@viaticum/contract';
+import type { AreaRole, Lab, Outline, Surface } from '@viaticum/contract';
 import { type Labels, type LabRaster, labelMeans } from '@viaticum/kernels/raster';
 import { outlineArea, outlineBox } from '../area/index.js';
 import { depthOrder } from './depth.js';
@@ -9,7 +9,7 @@ import { colourInWords } from './words.js';
 export type ProposedArea = { region: number; name: string; outline: Outline; meanLab: Lab };
 
 /** A thing as its instructor told it apart from the others. */
-export type ToldThing = { name: string; role: AreaRole };
+export type ToldThing = { name: string; role: AreaRole; surface?: Surface | undefined };
 
 /** What is nearer lies in front: the order of roles from back to front. */
 const ranks: Record<AreaRole, number> = {

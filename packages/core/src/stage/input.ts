@@ -1,10 +1,32 @@
 import type { Lesson, Outline, Side, Step } from '@viaticum/contract';
-import type { StageArea, StageColour, StageInput, StageMarks, StagePass, StageStep, TouchName } from '@viaticum/kernels/painting';
+import type {
+  StageArea,
+  StageColour,
+  StageInput,
+  StageMarks,
+  StagePass,
+  StageStep,
+  StageStrokes,
+  TouchName,
+} from '@viaticum/kernels/painting';
 import { hashText, turnOf } from '@viaticum/kernels/painting';
 import { type LabRaster, labRaster, type Rgba, shrink } from '@viaticum/kernels/raster';
 import { extentOutline, outlineArea, outlineBox, outlineLength, scanOutline } from '../area/index.js';
 import { brushOf } from '../brush/index.js';
-import { coverOf, drawsLines, extentsOf, glazeFilm, laysPaint, looksOf, marksOf, mixesOn, visibleOf } from '../derived/index.js';
+import {
+  coverOf,
+  drawsLines,
+  extentsOf,
+  glazeFilm,
+  laysPaint,
+  looksOf,
+  marksOf,
+  mixesOn,
+  type SurfaceStrokes,
+  surfaceStrokes,
+  visibleOf,
+} from '../derived/index.js';
+import { surfaces } from '../surface/index.js';
 import { movedIntoReach, type Reach, reachOf } from './reach.js';
 
 /** Cells of the coarse map on which colours and places are chosen. */
@@ -57,6 +79,13 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
         flow: own?.flow ? { kind: own.flow.kind, x: own.flow.at[0] / mmPerPx, y: own.flow.at[1] / mmPerPx } : null,
         fades: (own?.edges ?? []).flatMap((edge) => (edge.kind === 'hard' ? [] : [`${edge.with}:${edge.kind}`])).join(),
         seed: hashText(part.id),
+        run: own?.surface ? surfaces[own.surface].run : 'any',
+        combed: (own?.combed ?? []).flatMap((line) =>
+          line.slice(1).map(([x, y], i): [number, number, number, number] => {
+            const [x0, y0] = line[i] as [number, number];
+            return [x0 / mmPerPx, y0 / mmPerPx, x / mmPerPx, y / mmPerPx];
+          }),
+        ),
       };
     });
   soften(lesson, areas, width, height, mmPerPx);
@@ -72,6 +101,8 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
     flow: null,
     fades: '',
     seed: hashText(WHOLE),
+    run: 'any',
+    combed: [],
   });
   const number = new Map(areas.map((area, i) => [area.id, i]));
   const looks = looksOf(lesson);
@@ -90,6 +121,7 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
       });
     const colours = coloursOf(step.mixIds);
     const ids = step.wholeCanvas ? [WHOLE] : step.areaIds;
+    const overSurface = surfaceStrokes(lesson, step);
     const isPaint = laysPaint(step) && colours.length > 0 && step.technique !== undefined;
     const passes = !isPaint
       ? []
@@ -100,6 +132,7 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
           if (!step.wholeCanvas) begun.add(area);
           const own = step.passageId === undefined ? colours : coloursOf(mixesOn(lesson, step, id));
           const at = placesOn(lesson, step, id);
+          const strokes = overSurface.find((one) => one.areaId === id);
           return [
             {
               area,
@@ -111,6 +144,7 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
               share: coverOf(lesson, step),
               toward: step.side ? towards(step.side, lesson.light) : null,
               brushPx: Math.max(LEAST_BRUSH_PX, (brushOf(step.brushId)?.widthMm ?? 12) / mmPerPx),
+              ...(strokes ? { strokes: strokesInPx(strokes, mmPerPx) } : {}),
             },
           ];
         });
@@ -143,8 +177,21 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
     });
     return { id: step.id, seed, passes, marks, lines, key: JSON.stringify([step.id, passes, marks, lines]) };
   });
+  const isTextured = steps.some((step) => step.passes.some((pass) => pass.strokes));
   const aim = reference ? aimOf(reference, Math.ceil(width / FACTOR), Math.ceil(height / FACTOR), reachOf(lesson)) : null;
-  return { width, height, mmPerPx, bare: bare[support.kind], areas, steps, aim, factor: FACTOR, seed: hashText(lesson.title) };
+  const fine = reference && isTextured ? fineOf(reference, width, height, reachOf(lesson)) : null;
+  return {
+    width,
+    height,
+    mmPerPx,
+    bare: bare[support.kind],
+    areas,
+    steps,
+    aim,
+    factor: FACTOR,
+    fine,
+    seed: hashText(lesson.title),
+  };
 }
 
 /** Where the colours of a passage lie on an area, if anything is said of it. */
@@ -170,14 +217,37 @@ function towards(side: Side, light: NonNullable<Lesson['light']> = USUAL_LIGHT):
   return way[side];
 }
 
+/** Strokes over surfaces look at every second pixel of the canvas. */
+const FINE_FACTOR = 2;
+const fines = new WeakMap<Rgba, Aimed>();
+function fineOf(reference: Rgba, width: number, height: number, { dark, light }: Reach): StageInput['fine'] {
+  const [w, h] = [Math.ceil(width / FINE_FACTOR), Math.ceil(height / FINE_FACTOR)];
+  return { aim: kept(fines, reference, w, h, { dark, light }), factor: FINE_FACTOR };
+}
+
+const strokesInPx = ({ pass, widthMm, lengthMm, everyMm, count }: SurfaceStrokes, mmPerPx: number): StageStrokes => ({
+  widthPx: widthMm / mmPerPx,
+  lengthPx: lengthMm / mmPerPx,
+  everyPx: everyMm / mmPerPx,
+  jitter: Math.abs(turnOf(pass.jitterDeg)),
+  ends: Math.round(256 * (1 - pass.taper)),
+  gain: pass.gain / 2,
+  only: pass.only ?? null,
+  isByPicture: pass.isByPicture === true,
+  most: count,
+});
+
 type Aimed = { width: number; height: number; dark: number; light: number; aim: LabRaster };
 const aims = new WeakMap<Rgba, Aimed>();
 /** The picture, smaller and moved into reach; worked out once for a picture. */
-function aimOf(reference: Rgba, width: number, height: number, { dark, light }: Reach): LabRaster {
-  const known = aims.get(reference);
+const aimOf = (reference: Rgba, width: number, height: number, reach: Reach): LabRaster =>
+  kept(aims, reference, width, height, reach);
+
+function kept(cache: WeakMap<Rgba, Aimed>, reference: Rgba, width: number, height: number, { dark, light }: Reach): LabRaster {
+  const known = cache.get(reference);
   if (known?.width === width && known.height === height && known.dark === dark && known.light === light) return known.aim;
   const aim = movedIntoReach(labRaster(shrink(reference, width, height)), { dark, light });
-  aims.set(reference, { width, height, dark, light, aim });
+  cache.set(reference, { width, height, dark, light, aim });
   return aim;
 }
 

@@ -1,6 +1,16 @@
 import type { Lesson, Level, Step, Technique } from '@viaticum/contract';
 import { brushOf } from '../brush/index.js';
-import { bordersBetween, drawsLines, extentsOf, isOnlyMarks, markMinutes, marksOf, placedLines } from '../derived/index.js';
+import {
+  bordersBetween,
+  drawsLines,
+  extentsOf,
+  handPace,
+  isOnlyMarks,
+  markMinutes,
+  marksOf,
+  placedLines,
+  surfaceMinutes,
+} from '../derived/index.js';
 import { heapMinutes } from './heap-minutes.js';
 
 /** Rates of the experienced hand; from memory. Tracks in m of brush stroke a minute. */
@@ -19,7 +29,7 @@ const tracks: Record<Technique, { mPerMin: number; passes: number }> = {
 };
 const EDGE_M_PER_MIN = 1;
 const SET_UP_MIN = 0.5;
-const levels: Record<Level, number> = { beginner: 2, improver: 1.4, experienced: 1 };
+const levels = handPace;
 const NARROW_MM = 6;
 /** Going over the whole surface, one looks for one's place again with every step. */
 const NEW_PLACE_MIN = 0.3;
@@ -99,6 +109,8 @@ function proposeDoMinutes(lesson: Lesson, step: Step, heapsMin: number): Propose
   const areaM2 = step.wholeCanvas ? canvasM2 : parts.reduce((sum, part) => sum + part.areaCm2, 0) / 1e4;
   const track = tracks[step.technique];
   const cover = (areaM2 * (step.coverShare ?? 1)) / ((brush.widthMm / 1000) * track.mPerMin);
+  const overSurfaces = surfaceMinutes(lesson, step);
+  if (overSurfaces > 0) return proposed(overSurfaces + marks, 0);
   if (step.passageId !== undefined) return passageMinutes(lesson, step, areaM2, brush.widthMm, heapsMin, level);
   if (step.technique === 'impasto') return proposed(areaM2 * (step.coverShare ?? 1) * KNIFE_MIN_PER_M2 + marks, 0);
   const borderM = step.wholeCanvas ? 0 : edgesMm(lesson, step.areaIds) / 1000;

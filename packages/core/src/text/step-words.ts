@@ -1,5 +1,6 @@
 import type { Lesson, Step } from '@viaticum/contract';
 import { brushInWords, brushOf } from '../brush/index.js';
+import { surfacePass, surfaces } from '../surface/index.js';
 import { capital, listInWords } from '../units/index.js';
 
 export type StepWords = Pick<Step, 'title' | 'say' | 'watch' | 'checkpoint' | 'finish'>;
@@ -85,10 +86,14 @@ const verbs: Partial<Record<Technique, string>> = {
 /** A first wording of a painting step from its data, in plain studio English. */
 export function paintingWords(
   lesson: Lesson,
-  step: Pick<Step, 'technique' | 'areaIds' | 'wholeCanvas' | 'mixIds' | 'brushId' | 'needs'> & Partial<Pick<Step, 'coverShare'>>,
+  step: Pick<Step, 'technique' | 'areaIds' | 'wholeCanvas' | 'mixIds' | 'brushId' | 'needs'> &
+    Partial<Pick<Step, 'coverShare' | 'pass'>>,
 ): StepWords {
   const technique = step.technique ?? 'block-in';
-  const words = how[technique];
+  const surface = lesson.areas.find((area) => area.id === step.areaIds[0])?.surface;
+  const pass = step.areaIds.length === 1 ? surfacePass(surface, step.pass) : null;
+  const isBase = step.areaIds.length === 1 && technique === 'blend' && step.pass === undefined;
+  const words = pass ?? (surface && isBase ? surfaces[surface].base : how[technique]);
   const areas = step.areaIds.flatMap((id) => lesson.areas.find((area) => area.id === id)?.name ?? []);
   const mixes = step.mixIds.flatMap((id) => lesson.mixes.find((mix) => mix.id === id)?.name ?? []);
   const brush = brushOf(step.brushId);
@@ -96,7 +101,13 @@ export function paintingWords(
   const own = lesson.method?.says?.find((one) => one.technique === technique)?.say;
   // A value on a part of its area is called by its colour, so that it is not called as the first coat is.
   const isPart = technique === 'block-in' && (step.coverShare ?? 1) < 1 && mixes.length > 0;
-  const extra = isPart ? listInWords(mixes.map((mix) => withoutName(mix, areas))) : verbs[technique];
+  const extra = pass
+    ? pass.title
+    : surface && isBase
+      ? undefined
+      : isPart
+        ? listInWords(mixes.map((mix) => withoutName(mix, areas)))
+        : verbs[technique];
   const title = technique === 'wash' && step.wholeCanvas ? 'Tone the whole canvas' : extra ? `${name}: ${extra}` : name;
   const into = step.needs === 'wet' ? 'Straight on, while it is wet. ' : '';
   const colours = mixes.length > 0 ? `${capital(listInWords(mixes))}${brush ? `, with the ${brushInWords(brush)}` : ''}. ` : '';

@@ -16,6 +16,9 @@ const sizesOf = ({ width, height, factor }: StageInput): Sizes => ({
   down: Math.ceil(height / factor),
 });
 
+/** What goes over surfaces looks at the whole canvas: it is painted anew. */
+export const hasTexture = ({ steps }: StageInput): boolean => steps.some((step) => step.passes.some((pass) => pass.strokes));
+
 /** Whether two inputs differ in nothing but the shapes, edges and directions of their areas, so that a painting can be repainted. */
 export function canBeRepainted(old: StageInput, fresh: StageInput): boolean {
   return (

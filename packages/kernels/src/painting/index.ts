@@ -1,6 +1,6 @@
 export { chance, cosine, hash, hashText, sine, TURN, turnOf, turnOfVector } from './chance.js';
 export type { Glaze } from './glaze.js';
-export type { StageArea, StageColour, StageInput, StageMarks, StagePass, StageStep } from './scene.js';
+export type { StageArea, StageColour, StageInput, StageMarks, StagePass, StageStep, StageStrokes } from './scene.js';
 export { stageSession } from './stages.js';
 export {
   type Canvas,

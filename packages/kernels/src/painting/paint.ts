@@ -6,6 +6,7 @@ import { layMarks } from './marks.js';
 import type { Chosen, Coarse, ReadyPass } from './pass.js';
 import type { StageArea, StageColour, StageInput, StagePass, StageStep } from './scene.js';
 import { type Canvas, type Pen, toothAt } from './strokes.js';
+import { layTexture } from './texture.js';
 
 /** Steps between two colours of a blend. */
 const EIGHTHS = 8;
@@ -37,7 +38,11 @@ export function teethOf({ width, height, mmPerPx }: StageInput): Uint8Array {
 
 /** Paints a step on the pen's canvas; gives its passes as they were laid. Deterministic from the input's seed, the area and the step. */
 export function paintStep(input: StageInput, canvas: Canvas, pen: Pen, step: StageStep): DonePass[] {
-  const laid = step.passes.map((pass) => paintReady(input, pen, readyPass(input, canvas, step, pass)));
+  const laid = step.passes.flatMap((pass) => {
+    if (!pass.strokes) return [paintReady(input, pen, readyPass(input, canvas, step, pass))];
+    layTexture(input, canvas, pen, pass, pass.strokes, step.seed);
+    return [];
+  });
   for (const marks of step.marks) layMarks(input, pen, marks, step.seed);
   if (step.lines) for (const area of input.areas) drawOutline(canvas, area, input.mmPerPx);
   return laid;
@@ -70,7 +75,9 @@ export function* layingsOf(input: StageInput, ready: ReadyPass): Generator<Layin
   const groups = pass.isBlend || pass.colours.length === 1 ? 1 : pass.colours.length;
   for (let k = 0; k < groups; k++) {
     const group = groups > 1 ? k : -1;
-    const shape = groups > 1 || !isWhole ? clipped(input, own, coarse, chosen, group, seed) : own;
+    // The first of several colours is laid under the others too, so that no ground shows between them.
+    const isUnder = k === 0 && pass.isFirst && isWhole;
+    const shape = (groups > 1 && !isUnder) || !isWhole ? clipped(input, own, coarse, chosen, group, seed) : own;
     yield { shape, group, seed: hash(seed, k), isWhole, field: pass.isBlend ? blended(coarse, chosen, input) : null };
   }
 }

@@ -23,6 +23,23 @@ export type StageArea = {
   /** Which edges fade, in short. */
   fades: string;
   seed: number;
+  /** How strokes over its surface run where nobody combed it, and the strokes by which it was combed (px, from and to). */
+  run: 'along' | 'level' | 'up' | 'any';
+  combed: readonly (readonly [number, number, number, number])[];
+};
+/** Strokes of a pass over a surface: sizes in px, jitter in 1/1024 turns, width at the end over that at the beginning in 1/256. */
+export type StageStrokes = {
+  widthPx: number;
+  lengthPx: number;
+  everyPx: number;
+  jitter: number;
+  ends: number;
+  /** Laid only where the canvas comes nearer to the picture by so much (ΔE), and at most so many. */
+  gain: number;
+  only: 'dark' | 'light' | null;
+  most: number;
+  /** They follow what the picture shows there, also where their area's strokes run towards a point. */
+  isByPicture: boolean;
 };
 /** What one step does to one area. */
 export type StagePass = {
@@ -35,6 +52,8 @@ export type StagePass = {
   isFirst: boolean;
   share: number;
   brushPx: number;
+  /** It goes over a surface with strokes of their own. */
+  strokes?: StageStrokes;
   /** Only on one side of the area, and fading from there: a vector towards it. */
   toward: { x: number; y: number } | null;
 };
@@ -64,5 +83,7 @@ export type StageInput = {
   /** The reference as it will be painted, `factor` times smaller; null without one. */
   aim: LabRaster | null;
   factor: number;
+  /** The reference as strokes over surfaces look at it, `factor` times smaller than the canvas; null where there are none. */
+  fine: { aim: LabRaster; factor: number } | null;
   seed: number;
 };

@@ -1,5 +1,5 @@
 import type { Rgba } from '../raster/index.js';
-import { apply, canBeRepainted, type Desk, deskOf, type Patch, put, repainter } from './change.js';
+import { apply, canBeRepainted, type Desk, deskOf, hasTexture, type Patch, put, repainter } from './change.js';
 import { bareCanvas, type DonePass, paintStep, teethOf } from './paint.js';
 import type { StageInput } from './scene.js';
 import { type Canvas, shaded } from './strokes.js';
@@ -19,6 +19,7 @@ export function stageSession() {
     *paint(input: StageInput, wanted: readonly string[]): Generator<number, Map<string, Rgba>> {
       const old = last;
       if (!old || !canBeRepainted(old, input)) kept = [];
+      else if ((hasTexture(old) || hasTexture(input)) && keyOfMasks(old) !== keyOfMasks(input)) kept = [];
       if (desk?.work.width !== input.width || desk.work.height !== input.height) desk = deskOf(input);
       let same = 0;
       while (same < kept.length && same < input.steps.length && kept[same]?.key === input.steps[same]?.key) same++;
@@ -69,10 +70,10 @@ const copyOf = ({ width, height, rgb, relief }: Canvas): Canvas => ({ width, hei
 /** Areas in short: another outline, edge or direction is another painting. */
 function keyOfMasks({ areas }: StageInput): string {
   return areas
-    .map(({ id, outline, turn, flow, fades }) => {
+    .map(({ id, outline, turn, flow, fades, run, combed }) => {
       let sum = 0;
       for (const part of outline) for (const ring of part) for (const [x, y] of ring) sum = (sum * 31 + x * 7 + y * 13) % 1e9;
-      return `${id}:${turn}:${flow ? `${flow.kind}${flow.x},${flow.y}` : ''}:${fades}:${sum.toFixed(3)}`;
+      return `${id}:${turn}:${flow ? `${flow.kind}${flow.x},${flow.y}` : ''}:${fades}:${run}:${combed.join(';')}:${sum.toFixed(3)}`;
     })
     .join();
 }

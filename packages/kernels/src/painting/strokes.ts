@@ -30,6 +30,8 @@ export const touches = {
 } satisfies Record<string, Touch>;
 export type TouchName = keyof typeof touches;
 
+/** Paint of this opacity covers what lies beneath, also where that is of quite another colour. */
+const WELL = 175;
 const ACROSS = 64;
 const ALONG = 256;
 /** Bristles across, their unevenness along: each hair carries its own share of paint, that wanders slowly. */
@@ -238,7 +240,7 @@ export function painter(canvas: Canvas, teeth: Uint8Array, factor: number) {
             alpha = (alpha * allowed) >> 8;
             const i = at * 3;
             if (film && veil) {
-              if (well && alpha > 110 && well.covered[at] === 0) well.covered[at] = well.round + 1;
+              if (well && alpha > WELL && well.covered[at] === 0) well.covered[at] = well.round + 1;
               if (alpha <= veil.laid[at]) continue;
               veil.laid[at] = alpha;
               for (let c = 0; c < 3; c++) {
@@ -259,7 +261,7 @@ export function painter(canvas: Canvas, teeth: Uint8Array, factor: number) {
             }
             const ridge = 128 + (((paint - 160) * ridgeHeight) >> 5) + (Math.abs(s) > half - 1.6 ? ridgeHeight : 0);
             relief[at] = mixByte(relief[at], Math.max(0, Math.min(255, ridge)), alpha);
-            if (well && alpha > 110 && well.covered[at] === 0) well.covered[at] = well.round + 1;
+            if (well && alpha > WELL && well.covered[at] === 0) well.covered[at] = well.round + 1;
           }
         }
         along += length;

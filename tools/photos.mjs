@@ -112,17 +112,8 @@ for (const [name, truth] of Object.entries(truths)) {
       (one) => one === label,
     ),
   );
-  const strokes = threeStrokes(list, subject, labels);
-  const three = overlap(
-    refinedLabels(scene, walk(scene, strokes, 2)),
-    (one) => one === 1,
-    labels,
-    (one) => subject.has(one),
-  );
   const [proposal, proposeMs] = timed(() => proposeThings(scene));
-  const own = proposal.labels
-    ? scene.map.map((k) => proposal.labels[k])
-    : refinedLabels(scene, walk(scene, proposal.marks, proposal.things.length));
+  const own = refinedLabels(scene, walk(scene, [], proposal.things.length, { hint: proposal.labels }));
   const subjectAt = proposal.things.findIndex((one) => one.kind === 'subject');
   // Of what is proposed, the best for each true thing; of the subject the proposed one, or the best where none is.
   const alone = truth.labels.map(({ label }) =>
@@ -146,6 +137,16 @@ for (const [name, truth] of Object.entries(truths)) {
           labels,
           (one) => subject.has(one),
         );
+  const strokes = threeStrokes(list, subject, labels);
+  const three = overlap(
+    refinedLabels(
+      scene,
+      walk(scene, strokes, 2, { hint: subjectAt < 0 ? null : proposal.labels.map((one) => (one === subjectAt ? 1 : 0)) }),
+    ),
+    (one) => one === 1,
+    labels,
+    (one) => subject.has(one),
+  );
   all.push({ guided: mean(each), three, alone: mean(alone), ownSubject });
   console.log(
     `${name.padEnd(12)} ${String(list.length).padStart(2)} marks: overlap ${two(mean(each))} (while drawing ${two(mean(liveEach))}), three strokes ${two(three)}; prepared ${prepareMs.toFixed(0)} ms, answer ${(walkMs + liveMs).toFixed(0)} ms, borders ${refineMs.toFixed(0)} ms`,

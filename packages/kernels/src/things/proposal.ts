@@ -1,13 +1,12 @@
 import { regionGraph } from '../segment/graph.js';
 import { guided, mergeTree } from '../segment/merge.js';
 import { bestCut, type Cues, cuesOf, ranked } from './cues.js';
-import type { ThingMark } from './marks.js';
 import type { Scene, Superpixels } from './prepare.js';
 
 /** A thing that the picture may hold: what it may be, and whether one could be sure of it. */
 export type ProposedThing = { kind: 'sky' | 'water' | 'ground' | 'background' | 'subject' };
-/** A first proposal: things, each marked by taps that part it from the others as an instructor's own would; the subject is only there where it stands out clearly. */
-export type Proposal = { things: ProposedThing[]; marks: ThingMark[]; labels: Int16Array; step: number };
+/** A first proposal: things, and which of them every superpixel belongs to. The subject is only there where it stands out clearly. */
+export type Proposal = { things: ProposedThing[]; labels: Int16Array };
 
 /** A subject is only shown where the mean step along its border is at least this (ΔE). */
 const CLEAR_STEP = 26;
@@ -28,7 +27,7 @@ export function proposeThings(scene: Scene): Proposal {
     const own = things.push({ kind: 'subject' }) - 1;
     for (let k = 0; k < label.length; k++) if (inside[k] !== 0) label[k] = own;
   }
-  return { labels: label, step: subject?.step ?? 0, things, marks: things.flatMap((_, thing) => tapsOn(scene, label, thing)) };
+  return { things, labels: label };
 }
 
 type Subject = { inside: Uint8Array; step: number };
@@ -251,56 +250,3 @@ function kindOf({ pixels: { means, size }, height }: Scene, own: readonly number
   return top > 0 ? 'background' : 'ground';
 }
 const SMOOTH = -3;
-
-const MOST_TAPS = 7;
-const COLOUR_WEIGHT = 0.6;
-/** Places that lie deep in a thing and far from each other, in the picture and in colour. */
-function tapsOn({ pixels, map, width, height }: Scene, label: Int16Array, thing: number): ThingMark[] {
-  const { means, start, to, count } = pixels;
-  const own = Array.from({ length: count }, (_, k) => k).filter((k) => label[k] === thing);
-  const isDeep = (k: number) => {
-    for (let e = start[k]; e < start[k + 1]; e++) if (label[to[e]] !== thing) return false;
-    return true;
-  };
-  const deep = own.filter(isDeep);
-  const among = deep.length > 0 ? deep : own;
-  const place = (k: number) => [
-    (100 * means[4][k]) / width,
-    (100 * means[5][k]) / height,
-    ...[0, 1, 2].map((c) => COLOUR_WEIGHT * means[c as 0][k]),
-  ];
-  const apart = (one: number, other: number) => Math.hypot(...place(one).map((value, c) => value - (place(other)[c] as number)));
-  const middle = [0, 1, 2, 3, 4].map(
-    (c) => among.reduce((sum, k) => sum + (place(k)[c] as number), 0) / Math.max(1, among.length),
-  );
-  const toMiddle = (k: number) => Math.hypot(...place(k).map((value, c) => value - (middle[c] as number)));
-  const [first] = [...among].sort((a, b) => toMiddle(a) - toMiddle(b));
-  if (first === undefined) return [];
-  const taken = [first];
-  const least = new Map(among.map((k) => [k, apart(k, first)]));
-  while (taken.length < Math.min(MOST_TAPS, among.length)) {
-    const far = among.reduce((best, k) => ((least.get(k) ?? 0) > (least.get(best) ?? 0) ? k : best));
-    if ((least.get(far) ?? 0) < 1e-6) break;
-    taken.push(far);
-    for (const k of among) least.set(k, Math.min(least.get(k) ?? 0, apart(k, far)));
-  }
-  return taken.map((k): ThingMark => {
-    const [x, y] = insideOf(k, pixels, map, width);
-    return { thing, kind: 'tap', points: [[(x + 0.5) / width, (y + 0.5) / height]] };
-  });
-}
-
-/** The pixel of a superpixel that lies nearest to its middle. */
-function insideOf(k: number, { means }: Superpixels, map: Int32Array, width: number): [number, number] {
-  const [mx, my] = [means[4][k], means[5][k]];
-  let best: [number, number] = [Math.round(mx), Math.round(my)];
-  if (map[best[1] * width + best[0]] === k) return best;
-  let least = Number.POSITIVE_INFINITY;
-  for (let i = 0; i < map.length; i++) {
-    if (map[i] !== k) continue;
-    const [x, y] = [i % width, Math.floor(i / width)];
-    const far = (x - mx) ** 2 + (y - my) ** 2;
-    if (far < least) [least, best] = [far, [x, y]];
-  }
-  return best;
-}

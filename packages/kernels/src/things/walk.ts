@@ -24,12 +24,19 @@ const SWEEPS = 60;
 
 /**
  * Tells things apart by marks: a random walk with priors on superpixels (Grady 2005, from memory). What looks like a thing's marks is
- * likely its own, and likeness flows over weak borders. Fast enough to answer while the hand draws.
+ * likely its own, and likeness flows over weak borders. Fast enough to answer while the hand draws. `hint` is a first guess of the thing of
+ * every superpixel (-1: none): where it lies deep within a thing and looks like nothing that was marked as another, it counts as a mark.
  */
-export function walk(scene: Scene, marks: readonly ThingMark[], things: number, sweeps = SWEEPS): Walked {
+export function walk(
+  scene: Scene,
+  marks: readonly ThingMark[],
+  things: number,
+  { sweeps = SWEEPS, hint = null }: { sweeps?: number; hint?: Int16Array | null } = {},
+): Walked {
   const { pixels } = scene;
   const covered = coveredBy(scene, marks);
   const held = heldBy(scene, covered, things);
+  if (hint) holdHints(scene, held, hint, things);
   const models = Array.from({ length: things }, (_, thing) => clustersOf(pixels, held, thing));
   const priors = priorsOf(pixels, models);
   const chance = priors.map((prior) => Float32Array.from(prior));
@@ -71,6 +78,48 @@ function heldBy({ map, pixels }: Scene, covered: readonly Covered[], things: num
   return held;
 }
 
+/** A guess counts where it lies at least so many superpixels within its thing, … */
+const DEEP = 2;
+/** … and is unlike all that was marked as another (squared distance over variance). */
+const UNLIKE = 9;
+/** A guess that takes nearly all of the picture says nothing of its middle. */
+const NEARLY_ALL = 0.85;
+
+function holdHints({ pixels, map, width, height }: Scene, held: Int16Array, hint: Int16Array, things: number): void {
+  const marked = Array.from({ length: things }, (_, thing) => clustersOf(pixels, held, thing));
+  const { count, start, to } = pixels;
+  let deep = Uint8Array.from(hint, (thing) => (thing >= 0 ? 1 : 0));
+  for (let ring = 0; ring < DEEP; ring++) {
+    deep = deep.map((is, k) => {
+      if (is === 0) return 0;
+      for (let e = start[k]; e < start[k + 1]; e++) if (hint[to[e]] !== hint[k] || (ring > 0 && deep[to[e]] === 0)) return 0;
+      return 1;
+    });
+  }
+  const atRim = new Uint8Array(count);
+  for (let i = 0; i < map.length; i++) {
+    const [x, y] = [i % width, Math.floor(i / width)];
+    if (x === 0 || y === 0 || x === width - 1 || y === height - 1) atRim[map[i]] = 1;
+  }
+  const shares = new Float32Array(things);
+  for (let k = 0; k < count; k++) if (hint[k] >= 0) shares[hint[k]] = shares[hint[k]] + 1 / count;
+  for (let k = 0; k < count; k++) {
+    const thing = hint[k];
+    if (thing < 0 || held[k] >= 0 || deep[k] === 0) continue;
+    if (shares[thing] > NEARLY_ALL && atRim[k] === 0) continue;
+    const isLikeOther = marked.some(
+      (clusters, other) => other !== thing && clusters.some((cluster) => apartFrom(pixels, k, cluster) < UNLIKE),
+    );
+    if (!isLikeOther) held[k] = thing;
+  }
+}
+
+function apartFrom({ means }: Superpixels, k: number, { mean, variance }: Cluster): number {
+  let apart = 0;
+  for (let c = 0; c < 4; c++) apart += (means[c][k] - mean[c]) ** 2 / variance[c];
+  return apart;
+}
+
 type Cluster = { mean: number[]; variance: number[] };
 /** Up to five clusters of what a thing's marks hold, by colour and detail (k-means, begun at what lies farthest apart). */
 function clustersOf({ means, count }: Superpixels, held: Int16Array, thing: number): Cluster[] {
@@ -107,17 +156,14 @@ const distance = (one: readonly number[], other: readonly number[]): number =>
 const meanOf = (points: readonly number[][]): number[] | null =>
   points.length === 0 ? null : [0, 1, 2, 3].map((c) => points.reduce((sum, point) => sum + point[c], 0) / points.length);
 
-function priorsOf({ means, count }: Superpixels, models: readonly Cluster[][]): Float32Array[] {
+function priorsOf(pixels: Superpixels, models: readonly Cluster[][]): Float32Array[] {
+  const { count } = pixels;
   const priors = models.map(() => new Float32Array(count));
   for (let k = 0; k < count; k++) {
     let sum = 0;
     models.forEach((clusters, thing) => {
       let least = 60;
-      for (const { mean, variance } of clusters) {
-        let apart = 0;
-        for (let c = 0; c < 4; c++) apart += (means[c][k] - mean[c]) ** 2 / variance[c];
-        if (apart < least) least = apart;
-      }
+      for (const cluster of clusters) least = Math.min(least, apartFrom(pixels, k, cluster));
       const value = clusters.length > 0 ? Math.exp(-0.5 * least) + 1e-4 : 1e-6;
       priors[thing][k] = value;
       sum += value;

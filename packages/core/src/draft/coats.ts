@@ -117,6 +117,8 @@ function valueCoats(
   }
   const { surface } = facts.area;
   if (surface && sequence.length > 1) return { facts, coats: overSurface(lesson, facts, surface), lights: null };
+  if (facts.area.role === 'feature' && sequence.length > 1)
+    return { facts, coats: [{ technique: 'block-in', mixIds: sequence, needs: 'auto', why: FEATURE, isLater: false }], lights };
   const isBlend = facts.isSoft || isGradual;
   if (school.layers === 'glazes' && !facts.area.feature) return { facts, coats: glazed(facts, sequence, isBlend), lights };
   // Where the picture was looked at, all values that pass into each other are blended at once.
@@ -236,10 +238,17 @@ function laterCoat(
   };
 }
 
+const FEATURE = 'Small and looked at first: its shapes are set side by side, none of them blended.';
+/** A feature is painted with a brush of so much of its width. */
+const FEATURE_BRUSH = 0.22;
+/** A round brush of such a width makes strokes of one. */
+const STROKE_TO_BRUSH = 1.6;
+
 /** Brushes step down: wide for the first coat, half as wide for what follows, a rigger or small round for lights. */
 export function brushOfCoat(facts: AreaFacts, coat: Coat): string {
   const pass = surfacePass(facts.area.surface, coat.pass);
-  if (pass) return brushFor(pass.widthMm, pass.brush).id;
+  if (pass) return brushFor(pass.widthMm * STROKE_TO_BRUSH, pass.brush).id;
+  if (facts.area.feature) return brushFor(Math.max(2, facts.widthMm * FEATURE_BRUSH), ['round']).id;
   if (coat.technique === 'loaded') return brushFor(Math.max(1.6, facts.widthMm * 0.08), ['rigger', 'round']).id;
   if (coat.isLater && !coat.isAgain) return brushFor(facts.widthMm * 0.35, ['filbert', 'round']).id;
   return brushFor(facts.widthMm * 0.7, facts.widthMm > 25 ? ['flat'] : ['flat', 'filbert', 'round']).id;

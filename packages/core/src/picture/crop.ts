@@ -105,3 +105,34 @@ export function squintBlurMm(distanceM: number): number {
   const HALF_CLOSED = 10; // from memory
   return distanceM * 1000 * ARC_MINUTE * HALF_CLOSED;
 }
+
+/** A canvas as it is sold, lying or standing as the picture does, and the share of the picture that it cuts off. */
+export type FittingSize<S extends Size> = { size: S; isLying: boolean; lostShare: number };
+/** Middle of what classes paint on, mm². */
+const USUAL_MM2 = 14 * 18 * MM_PER_INCH * MM_PER_INCH;
+/** Losses that differ by no more than this are alike. */
+const ALIKE_LOSS = 0.01;
+
+/**
+ * Canvases by what they cut off of a picture, least first; of those that lose as much, the one that is neither small nor large. 1 − the smaller
+ * proportion over the larger is lost when a picture fills a canvas.
+ */
+export function fittingSizes<S extends Size>({ widthPx, heightPx }: Pixels, sizes: readonly S[]): FittingSize<S>[] {
+  const isLying = widthPx > heightPx;
+  const long = Math.max(widthPx, heightPx) / Math.min(widthPx, heightPx);
+  const unusual = ({ widthMm, heightMm }: Size) => Math.abs(Math.log((widthMm * heightMm) / USUAL_MM2));
+  const rows = sizes.map((size): FittingSize<S> => {
+    const own = Math.max(size.widthMm, size.heightMm) / Math.min(size.widthMm, size.heightMm);
+    return { size, isLying: isLying && size.widthMm !== size.heightMm, lostShare: 1 - Math.min(own, long) / Math.max(own, long) };
+  });
+  const least = Math.min(...rows.map((row) => row.lostShare));
+  const step = (row: FittingSize<S>) => Math.floor((row.lostShare - least) / ALIKE_LOSS);
+  return rows.sort((a, b) => step(a) - step(b) || unusual(a.size) - unusual(b.size));
+}
+
+/** By how much a picture that is turned by `deg` must be larger to cover its canvas still. */
+export function coverWhenTurned(deg: number, { widthMm, heightMm }: Size): number {
+  const turn = (Math.abs(deg) * Math.PI) / 180;
+  const ratio = Math.max(widthMm / heightMm, heightMm / widthMm);
+  return Math.cos(turn) + ratio * Math.sin(turn);
+}

@@ -10,6 +10,7 @@ export * from './edges.js';
 export { BARE, type Laying, layingOf, type PlacedReference, wholeOf } from './laying.js';
 export * from './outline/index.js';
 export * from './propose.js';
+export * from './roles.js';
 export * from './touch-up.js';
 export * from './values.js';
 export * from './words.js';

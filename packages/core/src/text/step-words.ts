@@ -75,6 +75,14 @@ const how: Record<Technique, { say: string; watch: string; checkpoint: string; f
   },
 };
 
+/** Something small that is looked at first. */
+const feature = {
+  say: 'Its dark shape and its rim first, a little beyond the line. Then its own colours inside, each set down once. Last of all one light, pure, and left alone.',
+  watch: 'Outlining it all round: some of its rim is always lost.',
+  checkpoint: 'Hold the picture upside down beside it: is every shape where it should be?',
+  finish: 'Few clear shapes, right in their place, and one light.',
+};
+
 const verbs: Partial<Record<Technique, string>> = {
   blend: 'blended',
   'dry-brush': 'broken colour',
@@ -93,7 +101,11 @@ export function paintingWords(
   const surface = lesson.areas.find((area) => area.id === step.areaIds[0])?.surface;
   const pass = step.areaIds.length === 1 ? surfacePass(surface, step.pass) : null;
   const isBase = step.areaIds.length === 1 && technique === 'blend' && step.pass === undefined;
-  const words = pass ?? (surface && isBase ? surfaces[surface].base : how[technique]);
+  const isFeature =
+    step.areaIds.length === 1 &&
+    technique === 'block-in' &&
+    lesson.areas.some((area) => area.id === step.areaIds[0] && area.feature);
+  const words = pass ?? (surface && isBase ? surfaces[surface].base : isFeature ? feature : how[technique]);
   const areas = step.areaIds.flatMap((id) => lesson.areas.find((area) => area.id === id)?.name ?? []);
   const mixes = step.mixIds.flatMap((id) => lesson.mixes.find((mix) => mix.id === id)?.name ?? []);
   const brush = brushOf(step.brushId);

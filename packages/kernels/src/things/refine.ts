@@ -1,6 +1,6 @@
 import { blur } from '../raster/index.js';
 import type { Scene } from './prepare.js';
-import { liveLabels, type Walked } from './walk.js';
+import { liveLabels, onlyRinged, type Walked } from './walk.js';
 
 const BAND_PX = 9;
 const SWEEPS = 40;
@@ -114,9 +114,10 @@ function relax(field: Float32Array, { order, back, right, down, width }: Grid): 
 }
 
 /** Within a ring its thing is sure; a thing that is marked by rings alone lies nowhere else. */
-function holdRings(fields: Float32Array[], { covered }: Walked, coarse: Int16Array, width: number, height: number): void {
+function holdRings(fields: Float32Array[], walked: Walked, coarse: Int16Array, width: number, height: number): void {
+  const { covered } = walked;
   const rings = covered.filter(({ mark }) => mark.kind === 'ring');
-  const stroked = new Set(covered.flatMap(({ mark }) => (mark.kind === 'ring' ? [] : [mark.thing])));
+  const ringed = onlyRinged(walked);
   const things = new Set(rings.map(({ mark }) => mark.thing));
   for (const thing of things) {
     const data = new Float32Array(coarse.length);
@@ -127,7 +128,7 @@ function holdRings(fields: Float32Array[], { covered }: Walked, coarse: Int16Arr
         fields.forEach((field, other) => {
           field[i] = other === thing ? Math.max(field[i], 0.9) : field[i] * 0.1;
         });
-      else if (soft[i] < 0.03 && !stroked.has(thing)) fields[thing][i] = 0;
+      else if (soft[i] < 0.03 && ringed.has(thing)) fields[thing][i] = 0;
     }
   }
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { seeded } from '../fixtures/index.js';
 import type { Rgba } from '../raster/index.js';
-import { doubts, liveLabels, prepareScene, refinedLabels, type ThingMark, walk } from './index.js';
+import { doubts, liveLabels, prepareScene, proposeThings, refinedLabels, type ThingMark, walk } from './index.js';
 import { coveredBy } from './marks.js';
 
 const [W, H] = [240, 180];
@@ -131,5 +131,75 @@ describe('things told apart by marks (against the rendered truth)', () => {
     };
     const labels = refinedLabels(even, walk(even, [left, right], 2));
     expect([labels[30 * 80 + 4], labels[30 * 80 + 75]]).toEqual([0, 1]);
+  });
+});
+
+describe('a first proposal', () => {
+  const proposalOf = (grain: number) => {
+    const scene = toEnd(prepareScene(picture(4, grain)));
+    return { scene, ...proposeThings(scene) };
+  };
+  /** Shared pixels over all pixels of either, of the pot with its light against what is proposed. */
+  const subjectOverlap = ({ scene, things, labels }: ReturnType<typeof proposalOf>) => {
+    const at = things.findIndex((one) => one.kind === 'subject');
+    let [both, either] = [0, 0];
+    scene.map.forEach((k, i) => {
+      const [x, y] = [(i % scene.width) * (W / scene.width), Math.floor(i / scene.width) * (H / scene.height)];
+      const [is, was] = [labels[k] === at, truthAt(x, y) > 0];
+      if (is && was) both++;
+      if (is || was) either++;
+    });
+    return both / either;
+  };
+  it('finds what stands out clearly from its ground', () => {
+    expect(subjectOverlap(proposalOf(12))).toBeGreaterThan(0.85);
+  });
+  it('proposes no subject where nothing stands out', () => {
+    const even = { width: W, height: H, data: new Uint8ClampedArray(W * H * 4).fill(150) };
+    const { things, labels } = proposeThings(toEnd(prepareScene(even)));
+    expect(things.map((one) => one.kind)).not.toContain('subject');
+    expect(new Set(labels).size).toBe(things.length);
+  });
+  it('helps marks: a thing that nobody marked stays where it was guessed', () => {
+    const { scene, labels, things } = proposalOf(12);
+    const subject = things.findIndex((one) => one.kind === 'subject');
+    // The light is marked as a thing of its own; pot and ground are guesses.
+    const marks: ThingMark[] = [{ thing: things.length, kind: 'ring', points: circle(135, 80, 9) }];
+    const told = refinedLabels(scene, walk(scene, marks, things.length + 1, { hint: labels }));
+    const at = (x: number, y: number) =>
+      told[Math.floor((y * scene.height) / H) * scene.width + Math.floor((x * scene.width) / W)];
+    expect(at(100, 110)).toBe(subject);
+    expect(at(135, 80)).toBe(things.length);
+    expect(at(10, 10)).not.toBe(subject);
+  });
+  it('gives way to a mark: what was guessed as ground and is stroked as the pot becomes the pot', () => {
+    const { scene } = proposalOf(12);
+    const wrong = Int16Array.from({ length: scene.pixels.count }, () => 0);
+    const marks: ThingMark[] = [{ thing: 1, kind: 'stroke', points: share([90, 80], [120, 120], [150, 110]) }];
+    const told = liveLabels(scene, walk(scene, marks, 2, { hint: wrong }));
+    const count = (is: (x: number, y: number) => boolean) =>
+      told.reduce(
+        (sum, one, i) =>
+          sum +
+          (one === 1 && is((i % scene.width) * (W / scene.width), Math.floor(i / scene.width) * (H / scene.height)) ? 1 : 0),
+        0,
+      );
+    const inside = count((x, y) => truthAt(x, y) === 1);
+    expect(inside / count(() => true)).toBeGreaterThan(0.9);
+    expect(inside / ((Math.PI * 55 * 55 * scene.width * scene.height) / (W * H))).toBeGreaterThan(0.8);
+  });
+  it('while one draws, what is marked by rings alone lies in them, as it does afterwards', () => {
+    const { scene } = proposalOf(12);
+    const marks: ThingMark[] = [
+      { thing: 0, kind: 'stroke', points: share([10, 20], [230, 20]) },
+      { thing: 1, kind: 'ring', points: circle(135, 80, 9) },
+      { thing: 2, kind: 'stroke', points: share([90, 100], [150, 120]) },
+    ];
+    const live = liveLabels(scene, walk(scene, marks, 3));
+    live.forEach((one, i) => {
+      if (one !== 1) return;
+      const [x, y] = [(i % scene.width) * (W / scene.width), Math.floor(i / scene.width) * (H / scene.height)];
+      expect(inDisc(x, y, 135, 80, 11)).toBe(true);
+    });
   });
 });

@@ -192,21 +192,33 @@ function relax(
     }
 }
 
-/** The likeliest thing of every superpixel. */
-export function decided({ chance, things }: Walked): Int16Array {
-  const out = new Int16Array(chance[0]?.length ?? 0);
-  for (let k = 0; k < out.length; k++) {
-    let best = 0;
-    for (let thing = 1; thing < things; thing++) if (chance[thing][k] > chance[best][k]) best = thing;
-    out[k] = best;
-  }
-  return out;
+/** The likeliest thing of every superpixel, `but` some. */
+function decided({ chance, things }: Walked, but: ReadonlySet<number> = new Set()): Int16Array {
+  const among = Array.from({ length: things }, (_, thing) => thing).filter((thing) => !but.has(thing));
+  return Int16Array.from({ length: chance[0]?.length ?? 0 }, (_, k) =>
+    among.reduce((best, thing) => (chance[thing][k] > chance[best][k] ? thing : best), among[0] ?? 0),
+  );
 }
 
 /** The likeliest thing of every pixel, by its superpixel: what is shown while the hand draws. */
 export function liveLabels({ map }: Scene, walked: Walked): Int16Array {
-  const things = decided(walked);
-  return Int16Array.from(map, (k) => things[k]);
+  const likeliest = decided(walked);
+  const ringed = onlyRinged(walked);
+  if (ringed.size === 0) return Int16Array.from(map, (k) => likeliest[k]);
+  // What is marked by rings alone lies in them and nowhere else.
+  const others = decided(walked, ringed);
+  const inRing = new Int16Array(map.length).fill(-1);
+  for (const { mark, pixels } of walked.covered) if (mark.kind === 'ring') for (const pixel of pixels) inRing[pixel] = mark.thing;
+  return Int16Array.from(map, (k, i) => {
+    const own = likeliest[k];
+    return ringed.has(own) && inRing[i] !== own ? others[k] : own;
+  });
+}
+
+/** Things that are marked by rings and by nothing else. */
+export function onlyRinged({ covered }: Walked): Set<number> {
+  const stroked = new Set(covered.flatMap(({ mark }) => (mark.kind === 'ring' ? [] : [mark.thing])));
+  return new Set(covered.flatMap(({ mark }) => (mark.kind === 'ring' && !stroked.has(mark.thing) ? [mark.thing] : [])));
 }
 
 /** Where a mark would help most: how near the second likeliest thing comes to the likeliest, times the size; highest first. */

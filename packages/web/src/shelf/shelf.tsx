@@ -7,10 +7,10 @@ import { App, Button, Dropdown, Empty, Input } from 'antd';
 import { type FormEvent, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { finishedUrl, lessonsQuery, pictureUrl, useShelf, useSignOut } from '../api/queries.js';
+import { NewLesson } from '../begin/begin.js';
 import { Dialog } from '../ui/dialog.js';
 import { useSaid } from '../ui/use-said.js';
 import { words } from '../words/words.js';
-import { NewLesson } from './new-lesson.js';
 import css from './shelf.module.css';
 
 /** Pixels per mm: the tallest canvas of the shelf stands at most this high. */

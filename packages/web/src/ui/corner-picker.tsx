@@ -1,9 +1,9 @@
 import type { Corners, Point } from '@viaticum/core/transfer';
 import { type KeyboardEvent, type PointerEvent, useRef } from 'react';
 import { useBlobUrl } from '../lesson/laid.js';
-import { arrowStep } from '../stations/picture/point.js';
 import { words } from '../words/words.js';
 import css from './corner-picker.module.css';
+import { arrowStep } from './point.js';
 
 const w = words.corners;
 

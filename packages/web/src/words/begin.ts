@@ -2,12 +2,17 @@ import type { ReadySchool } from '@viaticum/core/draft';
 
 /** Words for a lesson begun with its picture. */
 export const beginWords = {
-  picture: 'Picture',
+  pages: { picture: 'Picture and class', things: 'Things' },
+  toThings: 'Next: its things',
+  back: 'Back',
+  move: 'Move the picture under the canvas',
+  turn: 'Level',
+  zoom: 'Nearer',
+  loses: (share: string) => `${share} of the picture is cut off. Drag it to choose what.`,
+  losesNothing: 'All of the picture is on the canvas.',
   choose: 'Choose a picture',
   other: 'Another picture',
-  without: 'No picture: begin with a bare canvas',
-  about: 'With a picture the whole lesson is drafted: areas, mixes with recipes, and the steps. You decide four things.',
-  canvas: 'Canvas',
+  about: 'With a picture the whole lesson is drafted: what is in it, mixes with recipes, and the steps.',
   school: 'School',
   level: 'Students',
   wanted: 'How long',

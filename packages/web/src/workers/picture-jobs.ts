@@ -7,10 +7,11 @@ import type {
   EdgeMeasure,
   FlowStroke,
   Tap,
+  ToldThing,
   ValueClass,
 } from '@viaticum/core/picture';
 import type { Corners, DrawingCheck, DrawnLine, Line } from '@viaticum/core/transfer';
-import type { ThingMark } from '@viaticum/kernels/things';
+import type { ProposedThing, ThingMark } from '@viaticum/kernels/things';
 
 /** A placed reference by the address of its pixels. */
 export type SourceAt = {
@@ -31,6 +32,9 @@ export type LayArgs = {
 /** An area as shown: its sheet, what is seen of it, its name and mean colour. */
 export type ShownArea = { region: number; name: string; outline: Outline; seen: Outline; meanLab: Lab };
 
+/** Things by their marks; `hints` names for each thing the one of the first proposal that it was, if any. */
+export type Marked = { marks: ThingMark[]; things: number; hints?: (number | null)[] };
+
 /** What the picture worker can be asked, with what it answers. All after the first work on what was last laid. */
 export type PictureJobs = {
   /** Puts the picture together; `image` shows it where it differs from the reference itself. */
@@ -41,9 +45,9 @@ export type PictureJobs = {
   spots: { args: { places: [number, number][]; radiusMm: number }; answer: (Lab | null)[] };
   propose: {
     /** By colour into about `count` areas, guided by taps; or, with marks, into the things that they name. */
-    args: { count: number; taps: Tap[]; refined: boolean; marked?: { marks: ThingMark[]; things: number } };
-    /** `byThings`: they are the things that were marked, each by its number. */
-    answer: { areas: ShownArea[]; spread: number; taps: number; byThings: boolean };
+    args: { count: number; taps: Tap[]; refined: boolean; marked?: Marked };
+    /** `byThings`: they are the things that were marked, each by its number. `doubt`: where a mark would help most (shares), if anywhere. */
+    answer: { areas: ShownArea[]; spread: number; taps: number; byThings: boolean; doubt: [number, number] | null };
   };
   /** For each of the areas the number of the old one that it stands for, or null; for each old one the new ones that lie in it. */
   match: { args: { areas: Outline[]; old: Outline[] }; answer: { stands: (number | null)[]; heirs: number[][] } };
@@ -57,7 +61,9 @@ export type PictureJobs = {
     answer: { images: [string, Blob][]; offs: { stepId: string; mean: number; p95: number }[] };
   };
   /** A whole lesson from the laid picture: areas, tubes, mixes, steps. */
-  begin: { args: { lesson: Lesson; areas?: number }; answer: Lesson };
+  begin: { args: { lesson: Lesson; areas?: number; told?: Marked & { named: ToldThing[] } }; answer: Lesson };
+  /** What the picture may be of, without a mark. */
+  things: { args: object; answer: ProposedThing[] };
   means: { args: { areas: Outline[] }; answer: (Lab | null)[] };
   /** The computed lines of the drawing, heaviest first; from the picture where there is one. */
   lines: { args: { lesson: Lesson; withPicture: boolean }; answer: DrawnLine[] };

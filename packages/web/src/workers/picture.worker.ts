@@ -43,9 +43,20 @@ import {
   shrink,
   sizeWithin,
 } from '@viaticum/kernels/raster';
-import { liveLabels, prepareScene, refinedLabels, type Scene, walk, withoutCrumbs } from '@viaticum/kernels/things';
+import {
+  doubts,
+  liveLabels,
+  type Proposal,
+  prepareScene,
+  proposeThings,
+  refinedLabels,
+  type Scene,
+  type Walked,
+  walk,
+  withoutCrumbs,
+} from '@viaticum/kernels/things';
 import { nanoid } from 'nanoid';
-import type { JobName, LayArgs, PictureJobs, ShownArea, SourceAt } from './picture-jobs.js';
+import type { JobName, LayArgs, Marked, PictureJobs, ShownArea, SourceAt } from './picture-jobs.js';
 import { breathe, runJob, serveJobs } from './serve-jobs.js';
 
 const NOTES_PIXELS = 240_000;
@@ -55,7 +66,7 @@ let laid: LaidPicture | null = null;
 let lab: LabRaster | null = null;
 let segmentation: Segmentation | null = null;
 /** What things are told apart in by marks, with its plain colours. */
-let scene: { of: Scene; plain: LabRaster } | null = null;
+let scene: { of: Scene; plain: LabRaster; proposal: Proposal } | null = null;
 const painting = stageSession();
 
 const MOST_PHOTO_PIXELS = 4_000_000;
@@ -182,28 +193,48 @@ async function lay(args: LayArgs): Promise<PictureJobs['lay']['answer']> {
   };
 }
 
+/** What things are told apart in, with the first proposal; worked out once for a picture. */
+async function theScene(id: number): Promise<NonNullable<typeof scene>> {
+  const { picture } = theLaid();
+  if (scene) return scene;
+  const work = prepareScene(picture);
+  let step = work.next();
+  while (!step.done) {
+    await breathe(id, step.value * 0.5);
+    step = work.next();
+  }
+  const { width, height } = step.value;
+  scene = { of: step.value, plain: labRaster(shrink(picture, width, height)), proposal: proposeThings(step.value) };
+  return scene;
+}
+
 /** The picture cut into the things that were marked, each a label. */
 async function toldApart(
   id: number,
-  { marks, things }: NonNullable<PictureJobs['propose']['args']['marked']>,
+  { marks, things, hints = [] }: Marked,
   refined: boolean,
-): Promise<{ map: Labels; plain: LabRaster; areas: number; spread: number }> {
-  const { picture } = theLaid();
-  if (!scene) {
-    const work = prepareScene(picture);
-    let step = work.next();
-    while (!step.done) {
-      await breathe(id, step.value * 0.5);
-      step = work.next();
-    }
-    const { width, height } = step.value;
-    scene = { of: step.value, plain: labRaster(shrink(picture, width, height)) };
-  }
-  const { of, plain } = scene;
-  const walked = walk(of, marks, things);
+): Promise<{ map: Labels; plain: LabRaster; spread: number; doubt: [number, number] | null }> {
+  const { of, plain, proposal } = await theScene(id);
+  const heirs = proposal.things.map((_, known) => hints.indexOf(known));
+  const hint = hints.some((known) => known !== null) ? proposal.labels.map((known) => heirs[known] ?? -1) : null;
+  const walked = walk(of, marks, things, { hint });
   await breathe(id, 0.6);
   const found = refined ? refinedLabels(of, walked) : withoutCrumbs(liveLabels(of, walked), of, walked);
-  return { map: { width: of.width, height: of.height, data: Int32Array.from(found) }, plain, areas: things, spread: 100 };
+  return {
+    map: { width: of.width, height: of.height, data: Int32Array.from(found) },
+    plain,
+    spread: 100,
+    doubt: doubtOf(of, walked),
+  };
+}
+
+/** Below this chance of the second likeliest thing a place is hardly in doubt. */
+const IN_DOUBT = 0.35;
+function doubtOf(of: Scene, walked: Walked): [number, number] | null {
+  const [most] = doubts(of, walked);
+  if (!most || most.doubt < IN_DOUBT * (of.pixels.size[most.superpixel] as number)) return null;
+  const [x, y] = [of.pixels.means[4][most.superpixel] as number, of.pixels.means[5][most.superpixel] as number];
+  return [(x + 0.5) / of.width, (y + 0.5) / of.height];
 }
 
 async function propose(
@@ -211,8 +242,12 @@ async function propose(
   { count, taps, refined, marked }: PictureJobs['propose']['args'],
 ): Promise<PictureJobs['propose']['answer']> {
   if (marked) {
-    const { map, plain, areas, spread } = await toldApart(id, marked, refined);
-    return { spread, taps: taps.length, areas: shown(map, areas, plain), byThings: true };
+    const { map, plain, spread, doubt } = await toldApart(id, marked, refined);
+    const seen = [...new Set(map.data)].sort((a, b) => a - b);
+    const place = new Map(seen.map((thing, i) => [thing, i]));
+    const dense = { ...map, data: map.data.map((thing) => place.get(thing) as number) };
+    const found = shown(dense, seen.length, plain).map((one) => ({ ...one, region: seen[one.region] as number }));
+    return { spread, taps: taps.length, areas: found, byThings: true, doubt };
   }
   const { picture } = theLaid();
   if (!segmentation) {
@@ -235,7 +270,7 @@ async function propose(
     await breathe(id, 0.85);
   }
   const colours = refined ? theLab() : segmentation.plain;
-  return { spread, taps: taps.length, areas: shown(areas.map, areas.areas, colours), byThings: false };
+  return { spread, taps: taps.length, areas: shown(areas.map, areas.areas, colours), byThings: false, doubt: null };
 }
 
 /** Areas of a label map as they are shown: their sheets, and what is seen of each. */
@@ -361,8 +396,11 @@ const jobs: {
     return compositionNotes(labRaster(small), map, areas, scale, subjectId);
   },
   means: (_, { areas }) => means(areas),
-  begin: (id, { lesson, areas }) => {
-    const work = beginLesson(lesson, theLaid().picture, () => nanoid(8), areas === undefined ? {} : { areas });
+  things: async (id) => (await theScene(id)).proposal.things,
+  begin: async (id, { lesson, areas, told }) => {
+    const known = told && { map: (await toldApart(id, told, true)).map, things: told.named };
+    const options = { ...(areas === undefined ? {} : { areas }), ...(known ? { told: known } : {}) };
+    const work = beginLesson(lesson, theLaid().picture, () => nanoid(8), options);
     return runJob(id, work, ({ share }) => share);
   },
   lines: (id, { lesson, withPicture }) => {

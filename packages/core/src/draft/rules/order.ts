@@ -1,4 +1,4 @@
-import type { School } from '@viaticum/contract';
+import type { AreaRole, School } from '@viaticum/contract';
 import { capital } from '../../units/index.js';
 import type { AreaFacts } from '../facts.js';
 
@@ -16,12 +16,30 @@ const subjectsOf = (areas: readonly AreaFacts[]) => {
 };
 const without = (areas: readonly AreaFacts[], some: readonly AreaFacts[]) => areas.filter((one) => !some.includes(one));
 
+/** By what areas are, where all of them say it: what lies behind the subject, the subject, its features, what stands before it. */
+function byRole(areas: readonly AreaFacts[]): { name: string; areas: AreaFacts[] }[] | null {
+  if (areas.length === 0 || areas.some(({ area }) => area.role === undefined)) return null;
+  const are = (...roles: AreaRole[]) => areas.filter(({ area }) => area.role && roles.includes(area.role));
+  const subject = are('subject');
+  const nearest = Math.min(...subject.map((one) => one.depth));
+  const others = are('water', 'ground', 'foliage', 'made');
+  return [
+    { name: 'Background', areas: are('sky', 'background') },
+    { name: 'Middle ground', areas: others.filter((one) => one.depth < nearest) },
+    { name: 'Subject', areas: subject },
+    { name: 'Features', areas: are('feature') },
+    { name: 'Foreground', areas: others.filter((one) => one.depth >= nearest) },
+  ].filter((group) => group.areas.length > 0);
+}
+
 /** The order of painting, one entry for each choice of the school. */
 export const orderRules: Record<School['order'], OrderRule> = {
   'background-first': {
     reason: 'Soft overlaps come by themselves over a finished background.',
     finishesEach: false,
     stages: (areas) => {
+      const told = byRole(areas);
+      if (told) return told;
       // The subject with all that lies before it comes last; where that is nearly everything, depth alone decides.
       const nearest = Math.min(...subjectsOf(areas).map((one) => one.depth));
       const behind = areas.filter((one) => one.depth < nearest);

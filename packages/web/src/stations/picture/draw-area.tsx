@@ -3,10 +3,10 @@ import { nanoid } from 'nanoid';
 import { useEffect, useRef, useState } from 'react';
 import { useSession, useView } from '../../lesson/context.js';
 import { focusSoon } from '../../ui/focus-soon.js';
+import { arrowStep, type Point, type ToMm } from '../../ui/point.js';
 import { words } from '../../words/words.js';
 import css from './draw-area.module.css';
 import pictureCss from './picture.module.css';
-import { arrowStep, type Point, type ToMm } from './point.js';
 
 type Props = { lesson: Lesson; unit: number; toMm: ToMm; onEnd: () => void };
 

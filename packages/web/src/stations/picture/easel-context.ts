@@ -1,5 +1,5 @@
 import { createContext, useContext, useEffect, useMemo, useRef, useState } from 'react';
-import type { Point, ToMm } from './point.js';
+import type { ToMm } from '../../ui/point.js';
 
 /** What hands do on the easel: look, crop the picture, edit an outline, draw a new one, or what a topic asks for (`place`). */
 type Mode = 'look' | 'crop' | 'edit' | 'draw' | 'place';
@@ -59,11 +59,6 @@ export function useHint(hint: string): void {
     return () => setHint('');
   }, [hint, setHint]);
 }
-
-export const insideCanvas = ([x, y]: Point, { widthMm, heightMm }: { widthMm: number; heightMm: number }): Point => [
-  Math.min(widthMm, Math.max(0, x)),
-  Math.min(heightMm, Math.max(0, y)),
-];
 
 /** What an easel shows and how it is worked on, for a station that has one. */
 export function useEaselState(): EaselView {

@@ -8,14 +8,15 @@ import { type KeyboardEvent, memo, type PointerEvent, type RefObject, useEffect,
 import { pictureUrl } from '../../api/queries.js';
 import { useSession, useView, useWorkedOut } from '../../lesson/context.js';
 import { useLaying } from '../../lesson/laid.js';
+import { placedTransform } from '../../lesson/placed.js';
 import { CloserKeys } from '../../ui/closer-keys.js';
+import { arrowStep, type Point } from '../../ui/point.js';
 import { useCloser } from '../../ui/use-closer.js';
 import { words } from '../../words/words.js';
 import { DrawArea } from './draw-area.js';
 import css from './easel.module.css';
 import { useEasel } from './easel-context.js';
 import { EditArea } from './edit-area.js';
-import { arrowStep, type Point } from './point.js';
 
 const w = words.picture;
 const SQUINT_METRES = 2;
@@ -212,16 +213,14 @@ function EaselDefs({ unit, widthMm, heightMm }: { unit: number; widthMm: number;
 }
 
 function Placed({ reference, placement, opacity = 1 }: { reference: Reference; placement: Placement; opacity?: number }) {
-  const { widthPx, heightPx } = reference;
-  const { mmPerPx, xMm, yMm, rotationDeg, flip } = placement;
   return (
     <image
       href={pictureUrl(reference.pictureSha256, 'work')}
-      width={widthPx}
-      height={heightPx}
+      width={reference.widthPx}
+      height={reference.heightPx}
       opacity={opacity}
       preserveAspectRatio="none"
-      transform={`translate(${xMm + (widthPx * mmPerPx) / 2} ${yMm + (heightPx * mmPerPx) / 2}) rotate(${rotationDeg}) scale(${flip ? -mmPerPx : mmPerPx} ${mmPerPx}) translate(${-widthPx / 2} ${-heightPx / 2})`}
+      transform={placedTransform(reference, placement)}
     />
   );
 }

@@ -3,11 +3,11 @@ import { outlinePath } from '@viaticum/core/area';
 import { lengthNumber } from '@viaticum/core/units';
 import { type KeyboardEvent, memo, type PointerEvent, type RefObject, useState } from 'react';
 import { useSession } from '../../lesson/context.js';
+import { arrowStep, type Point, type ToMm } from '../../ui/point.js';
 import { useLatest } from '../../ui/use-latest.js';
 import { words } from '../../words/words.js';
 import css from './edit-area.module.css';
 import pictureCss from './picture.module.css';
-import { arrowStep, type Point, type ToMm } from './point.js';
 
 type At = { polygon: number; ring: number; point: number };
 type Props = { area: Area; unit: number; toMm: ToMm; units: 'in' | 'cm' };

@@ -5,12 +5,12 @@ import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
 import { useJob } from '../../../lesson/laid.js';
+import type { Point } from '../../../ui/point.js';
 import { TurnField } from '../../../ui/turn-field.js';
 import { words } from '../../../words/words.js';
 import { useEasel, useHint } from '../easel-context.js';
 import { Face, OnCanvas } from '../on-canvas.js';
 import pictureCss from '../picture.module.css';
-import type { Point } from '../point.js';
 
 const w = words.picture;
 

@@ -8,12 +8,12 @@ import { clsx } from 'clsx';
 import { useState } from 'react';
 import { useLesson } from '../../../lesson/context.js';
 import { useJob } from '../../../lesson/laid.js';
+import type { Point } from '../../../ui/point.js';
 import { TurnField } from '../../../ui/turn-field.js';
 import { words } from '../../../words/words.js';
 import { useEasel, useHiddenOutlines, useHint } from '../easel-context.js';
 import { Face, OnCanvas } from '../on-canvas.js';
 import pictureCss from '../picture.module.css';
-import type { Point } from '../point.js';
 import css from './compare.module.css';
 
 const w = words.picture.compare;

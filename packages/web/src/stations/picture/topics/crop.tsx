@@ -9,11 +9,11 @@ import { useLesson, useSession } from '../../../lesson/context.js';
 import { useLaying } from '../../../lesson/laid.js';
 import { wholeOf } from '../../../lesson/lay-args.js';
 import { NumberField } from '../../../ui/number-field.js';
+import type { Point } from '../../../ui/point.js';
 import { words } from '../../../words/words.js';
 import { useEasel } from '../easel-context.js';
 import { Face, OnCanvas } from '../on-canvas.js';
 import pictureCss from '../picture.module.css';
-import type { Point } from '../point.js';
 import css from './crop.module.css';
 
 const w = words.picture;

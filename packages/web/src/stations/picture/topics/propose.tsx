@@ -8,13 +8,13 @@ import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
 import { seenOutlines, useJob, useLaying } from '../../../lesson/laid.js';
+import type { Point } from '../../../ui/point.js';
 import { TurnField } from '../../../ui/turn-field.js';
 import { words } from '../../../words/words.js';
 import type { PictureJobs, ShownArea } from '../../../workers/picture-jobs.js';
 import { useEasel, useHiddenOutlines, useHint } from '../easel-context.js';
 import { Face, OnCanvas } from '../on-canvas.js';
 import pictureCss from '../picture.module.css';
-import type { Point } from '../point.js';
 import css from './propose.module.css';
 
 const w = words.picture.propose;

@@ -9,11 +9,11 @@ import { useLesson, useSession, useView } from '../../../lesson/context.js';
 import { useLaying } from '../../../lesson/laid.js';
 import { wholeOf } from '../../../lesson/lay-args.js';
 import { CommitInput } from '../../../ui/commit-input.js';
+import type { Point } from '../../../ui/point.js';
 import { words } from '../../../words/words.js';
 import { useEasel, useHint } from '../easel-context.js';
 import { OnCanvas } from '../on-canvas.js';
 import pictureCss from '../picture.module.css';
-import type { Point } from '../point.js';
 import css from './things.module.css';
 
 const w = words.picture.things;

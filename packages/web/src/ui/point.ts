@@ -9,3 +9,8 @@ export function arrowStep(event: { key: string; shiftKey: boolean }, step: numbe
   const by = event.shiftKey ? wide : step;
   return arrow ? [arrow[0] * by, arrow[1] * by] : null;
 }
+
+export const insideCanvas = ([x, y]: Point, { widthMm, heightMm }: { widthMm: number; heightMm: number }): Point => [
+  Math.min(widthMm, Math.max(0, x)),
+  Math.min(heightMm, Math.max(0, y)),
+];

@@ -1,0 +1,50 @@
+import type { AreaRole, Surface } from '@viaticum/contract';
+
+/** What a thing may be by its name, and what it may be made of; null where a name tells nothing. */
+export type Guess = { role: AreaRole | null; surface: Surface | null };
+
+const rows: readonly [words: string, role: AreaRole | null, surface: Surface | null][] = [
+  ['eye eyes nose mouth beak pupil iris ear ears window windows door handle button', 'feature', null],
+  ['sky heaven dawn dusk sunset sunrise', 'sky', null],
+  ['cloud clouds', 'sky', 'clouds'],
+  ['sea lake river pond water canal stream bay harbour ocean', 'water', 'ripples'],
+  ['foam surf wave waves', 'water', 'foam'],
+  ['background backdrop behind bokeh distance haze mist', 'background', null],
+  ['meadow grass lawn reeds straw', 'ground', 'grass'],
+  ['field ground beach sand road path earth soil', 'ground', null],
+  ['table floor boards planks deck jetty fence crate shed', 'ground', 'boards'],
+  ['tree trees bush bushes hedge leaf leaves foliage ivy fern shrub', 'foliage', 'leaves'],
+  ['trunk bark branch branches stump', 'foliage', 'bark'],
+  ['stone stones rock rocks wall cliff boulder pebbles', 'made', 'stone'],
+  ['snow ice slope', 'ground', 'snow'],
+  ['flower flowers bloom blossom petal petals rose tulip poppy daisy', 'subject', 'petals'],
+  ['cat kitten dog puppy fox hare rabbit squirrel mouse bear badger deer fur coat', 'subject', 'short-fur'],
+  ['horse pony mane hair beard tail', 'subject', 'long-hair'],
+  ['bird owl hen cock duck goose wing feathers feather plumage', 'subject', 'feathers'],
+  ['fish lizard snake scales', 'subject', 'scales'],
+  ['face skin hand hands arm arms cheek portrait', 'subject', 'skin'],
+  ['glass bottle vase cup jug bowl kettle teapot spoon knife metal silver mirror', 'made', 'glass'],
+  ['cloth curtain dress shirt towel sail blanket scarf sleeve', 'made', 'cloth'],
+];
+const table = new Map(
+  rows.flatMap(([words, role, surface]) => words.split(' ').map((word) => [word, { role, surface }] as const)),
+);
+
+/** A guess from a name: by its last word that tells something ("left eye", "eye, left"). */
+export function guessByName(name: string): Guess {
+  const known = name
+    .toLowerCase()
+    .split(/[^\p{L}]+/u)
+    .flatMap((word) => table.get(word) ?? []);
+  return known.at(-1) ?? { role: null, surface: null };
+}
+
+/** Names of things, each told apart from the others; what has no name is called by what it is. */
+export function namesOfThings(things: readonly { name: string; called: string }[]): string[] {
+  const plain = things.map(({ name, called }) => name.trim() || called);
+  return plain.map((name, i) => {
+    const isSame = (other: string) => other.toLowerCase() === name.toLowerCase();
+    if (plain.filter(isSame).length === 1) return name;
+    return `${name} ${plain.slice(0, i + 1).filter(isSame).length}`;
+  });
+}

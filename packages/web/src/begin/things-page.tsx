@@ -1,0 +1,128 @@
+import type { ProposedThing } from '@viaticum/kernels/things';
+import { Button, Segmented } from 'antd';
+import { useRef, useState } from 'react';
+import type { Point } from '../ui/point.js';
+import { PointFace } from '../ui/point-face.js';
+import { useWidth } from '../ui/use-width.js';
+import { thingWords as w } from '../words/things.js';
+import type { PictureJobs } from '../workers/picture-jobs.js';
+import type { PictureWorker } from '../workers/picture-worker.js';
+import { useJobOf } from '../workers/use-job.js';
+import css from './begin.module.css';
+import { MarksOnCanvas } from './marks-on-canvas.js';
+import { PlacedOnCanvas, type PlacedPicture } from './placed.js';
+import { ThingList } from './thing-list.js';
+import type { MarkTool, Things } from './use-things.js';
+
+/** Strokes are kept with points so far apart, as shares of the canvas. */
+const EVERY = 0.003;
+/** The frame is so high; see begin.module.css. */
+const FRAME_PX = 560;
+
+/** The picture on its canvas, over which one strokes what the things are; `children` stand at the foot of the list. */
+export function ThingsPage({
+  worker,
+  things,
+  proposed,
+  picture,
+  support,
+  children,
+}: {
+  worker: PictureWorker | null;
+  things: Things;
+  proposed: readonly ProposedThing[] | null;
+  picture: PlacedPicture;
+  support: { widthMm: number; heightMm: number };
+  children: React.ReactNode;
+}) {
+  const [tool, setTool] = useState<MarkTool>('stroke');
+  const [growing, setGrowing] = useState<Point[]>([]);
+  const svg = useRef<SVGSVGElement>(null);
+  const { widthMm, heightMm } = support;
+  const [frame, framePx] = useWidth<HTMLDivElement>(FRAME_PX);
+  const unit = Math.max(widthMm / Math.max(1, framePx), heightMm / FRAME_PX);
+  const toMm = ({ clientX, clientY }: { clientX: number; clientY: number }): Point => {
+    const seen = svg.current?.getScreenCTM()?.inverse();
+    if (!seen) return [0, 0];
+    const at = new DOMPoint(clientX, clientY).matrixTransform(seen);
+    return [at.x, at.y];
+  };
+  const args = things.marked ? { count: 2, taps: [], refined: false, marked: things.marked } : null;
+  const { answer, fault } = useJobOf<PictureJobs, 'propose'>(worker, 'propose', proposed ? args : null, { afterMs: 0 });
+  const inShares = (points: readonly Point[]) =>
+    points
+      .map(([x, y]): [number, number] => [x / widthMm, y / heightMm])
+      .filter(([x, y], i, all) => {
+        const before = all[i - 1];
+        return !before || i === all.length - 1 || Math.hypot(x - before[0], y - before[1]) >= EVERY;
+      });
+  const areas = things.things.length > 1 ? (answer?.areas ?? []) : [];
+  const isClear = (proposed ?? []).some(({ kind }) => kind === 'subject');
+  return (
+    <div className={css.page}>
+      <div className={css.easel} ref={frame}>
+        <PlacedOnCanvas picture={picture} widthMm={widthMm} heightMm={heightMm} svg={svg}>
+          <MarksOnCanvas
+            areas={areas}
+            marks={things.marks}
+            growing={growing}
+            chosen={things.chosen}
+            doubt={things.isTouched ? (answer?.doubt ?? null) : null}
+            doubtWords={w.whose}
+            support={support}
+            unit={unit}
+          />
+          {proposed && (
+            <PointFace
+              label={w.hint}
+              support={support}
+              unit={unit}
+              toMm={toMm}
+              onTap={([x, y]) => things.add('tap', [[x / widthMm, y / heightMm]])}
+              onStroke={(points, isDone) => {
+                setGrowing(isDone ? [] : points);
+                if (!isDone) return;
+                const shares = inShares(points);
+                things.add(tool === 'ring' && shares.length > 3 ? 'ring' : 'stroke', shares);
+              }}
+            />
+          )}
+        </PlacedOnCanvas>
+      </div>
+      <div className={css.side}>
+        <p className="quiet small" role="status">
+          {proposed === null ? w.firstLook : isClear || things.isTouched ? w.guess : w.unclear}
+        </p>
+        {fault && <p className="signal">{fault}</p>}
+        <div className={css.tools}>
+          <Segmented<MarkTool>
+            size="small"
+            aria-label={w.tools}
+            value={tool}
+            options={(['stroke', 'ring'] as const).map((one) => ({ value: one, label: w.tool[one] }))}
+            onChange={setTool}
+          />
+          <Button size="small" type="text" disabled={!things.isTouched} onClick={things.takeBack}>
+            {w.takeBack}
+          </Button>
+        </div>
+        <div className={css.list}>
+          {proposed && <ThingList things={things} areas={areas} canvasMm2={widthMm * heightMm} />}
+          {proposed && (
+            <Button
+              size="small"
+              block
+              type={things.chosen === null ? 'primary' : 'default'}
+              aria-pressed={things.chosen === null}
+              title={w.freshAbout}
+              onClick={() => things.choose(null)}
+            >
+              {w.fresh}
+            </Button>
+          )}
+        </div>
+        {children}
+      </div>
+    </div>
+  );
+}

@@ -2,7 +2,7 @@ import sharp from 'sharp';
 import { photographed } from '../tools/demo/paint.mjs';
 import { accessible, choose, expect, saved, test, topic } from './fixtures.js';
 
-test('from a picture to a teachable lesson in four decisions: canvas, school, students, length', async ({
+test('from a picture to a teachable lesson: its canvas and class are decided, its things are told apart by strokes', async ({
   signedIn: page,
 }, info) => {
   const { width, height, rgb } = await photographed({ scene: 'lamp', width: 700, seed: 3 });
@@ -19,8 +19,48 @@ test('from a picture to a teachable lesson in four decisions: canvas, school, st
   await expect(page.getByText('Soft overlaps come by themselves')).toBeVisible();
   await choose(page.getByLabel('Students'), 'improvers');
   await page.getByLabel('How long').fill('100');
+  // The picture is moved under its canvas and levelled, by hand and by keys.
+  const under = page.getByRole('button', { name: 'Move the picture' });
+  await under.focus();
+  await page.keyboard.press('ArrowUp');
+  await page.getByRole('slider', { name: 'Level' }).focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByText('Level 0.5°')).toBeVisible();
+  await page.getByRole('button', { name: 'Next: its things' }).click();
+  const things = page.getByTestId('things').getByRole('listitem');
+  await expect(things.first()).toBeVisible({ timeout: 20_000 });
+  const proposed = await things.count();
+  const face = page.getByTestId('easel-face');
+  const draw = async (points: readonly (readonly [number, number])[]) => {
+    const box = (await face.boundingBox()) as { x: number; y: number; width: number; height: number };
+    const at = points.map(([x, y]) => [box.x + x * box.width, box.y + y * box.height] as const);
+    await page.mouse.move(...(at[0] as [number, number]));
+    await page.mouse.down();
+    for (const [x, y] of at.slice(1)) await page.mouse.move(x, y, { steps: 4 });
+    await page.mouse.up();
+  };
+  // A stroke is a thing of its own, and its name is asked for at once; it is taken back and made again.
+  await draw([
+    [0.35, 0.8],
+    [0.6, 0.8],
+  ]);
+  await expect(things).toHaveCount(proposed + 1);
+  await expect(things.nth(proposed).getByRole('textbox')).toBeFocused();
+  await page.getByRole('button', { name: 'Take back' }).click();
+  await expect(things).toHaveCount(proposed);
+  await draw([
+    [0.35, 0.8],
+    [0.6, 0.8],
+  ]);
+  await page.keyboard.type('Table of boards');
+  await expect(page.getByLabel('What Table of boards is made of')).toBeVisible();
+  await expect(page.locator('[data-testid="things"]')).toContainText('boards');
+  await expect(things.nth(proposed)).toContainText(/\d+ %/);
+  await accessible(page, 'things in a new lesson');
   await page.getByRole('button', { name: 'Draft the lesson' }).click();
   await page.waitForURL(/\/steps$/, { timeout: 60_000 });
+  const titles = page.getByTestId('step-title');
+  await expect(titles.filter({ hasText: 'Table of boards' }).first()).toBeVisible();
   const rail = page.getByRole('navigation', { name: 'Stations' });
   await expect(rail).toContainText(/\d+ areas/);
   await expect(rail).toContainText(/\d tubes, \d+ mixes/);

@@ -5,7 +5,7 @@ export const beginWords = {
   pages: { picture: 'Picture and class', things: 'Things' },
   toThings: 'Next: its things',
   back: 'Back',
-  move: 'Move the picture under the canvas',
+  move: 'Move the picture',
   turn: 'Level',
   zoom: 'Nearer',
   loses: (share: string) => `${share} of the picture is cut off. Drag it to choose what.`,

@@ -18,7 +18,7 @@ export const thingWords = {
   roleOf: (name: string) => `What ${name} is`,
   surfaceOf: (name: string) => `What ${name} is made of`,
   choose: (name: string) => `Mark ${name}`,
-  remove: (name: string) => `Take ${name} away`,
+  remove: (name: string) => `Drop ${name}`,
   plain: 'smooth or flat',
   roles: {
     sky: 'Sky',

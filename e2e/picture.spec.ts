@@ -36,7 +36,17 @@ test('areas proposed from the picture, guided by strokes and taps, taken, and ta
   await page.mouse.click(...at(0.24, 0.3));
   await expect(page.getByRole('button', { name: '2', exact: true })).toHaveAttribute('aria-pressed', 'true');
   await page.getByRole('button', { name: /^Take these 8/ }).click();
+  // What follows is seen before anything is taken: the sky stays, others come and go, mixes and steps with them.
+  const changes = page.getByRole('dialog', { name: 'What changes with these areas' });
+  await expect(changes.getByRole('region', { name: 'Things' })).toContainText('sky', { timeout: 40_000 });
+  await expect(changes.getByRole('region', { name: 'Mixes' })).toContainText(/(Stay|Change|New) \d/);
+  await expect(changes.getByRole('region', { name: 'Steps' })).toContainText('New');
+  await expect(changes.getByText(/^As it would be \d/)).toBeVisible();
+  await accessible(page, 'what changes with other areas');
+  await changes.getByRole('button', { name: 'Take it all' }).click();
   await expect(areas(page)).toHaveCount(8, { timeout: 25_000 });
+  // The lesson went along: every area has its steps and its mixes.
+  await expect(page.getByRole('navigation', { name: 'Stations' })).toContainText('8 areas');
   // The sky is one again and keeps its name and its steps; the canvas is covered: 16 × 20 in are 2064.5 cm².
   await expect(page.getByLabel('Name of sky')).toBeVisible();
   // Areas are worked out piece by piece; their figures follow.
@@ -52,7 +62,17 @@ test('parted by things: a stroke over each says what it is, each gets its name, 
   await openDemo(page, 'picture');
   await propose(page);
   await page.getByRole('radiogroup', { name: 'Parted by' }).getByText('Things').click();
-  await expect(page.getByText('Two are enough to begin', { exact: false })).toBeVisible();
+  const told = page.getByTestId('things').getByRole('listitem');
+  await expect(told.first()).toBeVisible({ timeout: 25_000 });
+  // The guess is put aside: three things of one's own.
+  for (let left = await told.count(); left > 0; left--) {
+    await told
+      .last()
+      .getByRole('button', { name: /^Drop / })
+      .click();
+    await expect(told).toHaveCount(left - 1);
+  }
+  const fresh = page.getByRole('button', { name: 'A new thing' });
   const at = await face(page);
   const stroke = async (...places: [number, number][]) => {
     const [first, ...rest] = places as [[number, number], ...[number, number][]];
@@ -62,15 +82,21 @@ test('parted by things: a stroke over each says what it is, each gets its name, 
     await page.mouse.up();
   };
   await stroke([0.93, 0.04], [0.06, 0.04], [0.06, 0.45], [0.3, 0.52], [0.65, 0.5]);
+  await page.keyboard.type('evening sky');
+  await fresh.click();
   await stroke([0.1, 0.7], [0.9, 0.75], [0.5, 0.95]);
+  await page.keyboard.type('meadow');
+  await fresh.click();
   await stroke([0.25, 0.3], [0.42, 0.3]);
-  const names = page.getByLabel(/^Name of thing \d$/);
-  await expect(names).toHaveCount(3, { timeout: 25_000 });
+  await page.keyboard.type('balloon');
+  await expect(told).toHaveCount(3, { timeout: 25_000 });
   await accessible(page, 'parted by things');
-  for (const [k, name] of ['evening', 'land', 'balloon'].entries()) await page.getByLabel(`Name of thing ${k + 1}`).fill(name);
   await page.getByRole('button', { name: 'Take these 3 areas' }).click();
+  const changes = page.getByRole('dialog', { name: 'What changes with these areas' });
+  await expect(changes.getByRole('region', { name: 'Steps' })).toContainText('Meadow: blades', { timeout: 40_000 });
+  await changes.getByRole('button', { name: 'Take only the areas' }).click();
   await expect(areas(page)).toHaveCount(3, { timeout: 25_000 });
-  for (const name of ['evening', 'land', 'balloon'])
+  for (const name of ['evening sky', 'meadow', 'balloon'])
     await expect(page.getByLabel(`Name of ${name}`, { exact: true })).toBeVisible();
   await expect.poll(() => covered(page)).toBeGreaterThan(2055);
   await page.getByRole('button', { name: 'Undo' }).click();
@@ -93,6 +119,7 @@ test('proposed by keyboard alone: marks set with the cross', async ({ signedIn: 
   await expect(page.getByTestId('mark')).toHaveCount(2);
   await page.getByRole('button', { name: /^Take these/ }).focus();
   await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Take it all' }).press('Enter', { timeout: 40_000 });
   await expect(areas(page).first()).toBeVisible({ timeout: 25_000 });
 });
 

@@ -23,6 +23,33 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
       steps: lesson.steps.slice(0, 4).map((step) => ({ ...step, id: id(), stageId: stage.id, needs: pick(['any', 'wet']) })),
     };
   },
+  takeRedone: ({ id, lesson, pick, random }) => {
+    const stage = { id: id(), name: 'redone' };
+    const areas = lesson.areas.filter(() => random() < 0.8).map((area) => ({ ...area }));
+    const gone = lesson.mixes.filter(
+      (mix) => random() < 0.3 && !lesson.mixes.some((other) => other.mixedFrom?.some((part) => part.mixId === mix.id)),
+    );
+    const mixes = lesson.mixes.filter((mix) => !gone.includes(mix));
+    const isThere = (ids: readonly string[], among: readonly { id: string }[]) =>
+      ids.filter((one) => among.some((other) => other.id === one));
+    return {
+      areas,
+      heirs: {},
+      subjectAreaId: areas.length > 0 && random() < 0.7 ? pick(areas).id : null,
+      tubes: lesson.tubes,
+      mixes,
+      draft: {
+        stages: [stage],
+        steps: lesson.steps.slice(0, 4).map((step) => ({
+          ...step,
+          stageId: stage.id,
+          areaIds: isThere(step.areaIds, areas),
+          mixIds: isThere(step.mixIds, mixes),
+          markIds: [],
+        })),
+      },
+    };
+  },
   makePassage: ({ lesson, pick, id }) => {
     const [one, other] = [pick(lesson.areas).id, pick(lesson.areas).id];
     const mixId = pick(lesson.mixes).id;

@@ -1,13 +1,17 @@
 import {
+  type Area,
   commandErrors,
   type Lesson,
   type Method,
+  type Mix,
   type Passage,
   type School,
   type Stage,
   type Step,
   type Support,
+  type Tube,
 } from '@viaticum/contract';
+import { current } from 'immer';
 import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
 import { drawCommands } from './draw-commands.js';
 import { paintCommands } from './paint-commands.js';
@@ -36,6 +40,15 @@ function soundStep(lesson: D, step: Partial<Step>): void {
   for (const id of step.markIds ?? []) find(lesson.marks, id, 'mark');
   if (step.stageId !== undefined) find(lesson.stages, step.stageId, 'stage');
 }
+
+/** A draft as it takes the place of stages and steps. */
+type TakenDraft = {
+  stages: Stage[];
+  steps: Step[];
+  passages?: Passage[];
+  leftOut?: Lesson['leftOut'];
+  cutsBefore?: string[];
+};
 
 /** A step is done on areas, or on the whole canvas: where both are said, the areas count. */
 function atOnePlace(step: Step): Step {
@@ -130,16 +143,7 @@ export const commands = {
     lesson.steps = ids.map((id, place) => Object.assign(find(lesson.steps, id, 'step'), { stageId: places[place] as string }));
   },
   /** Puts a draft in place of all stages and steps; what was pinned goes with them, and what had been left out before. */
-  takeDraft: (
-    lesson: D,
-    {
-      stages,
-      steps,
-      passages = [],
-      leftOut = [],
-      cutsBefore = [],
-    }: { stages: Stage[]; steps: Step[]; passages?: Passage[]; leftOut?: Lesson['leftOut']; cutsBefore?: string[] },
-  ) => {
+  takeDraft: (lesson: D, { stages, steps, passages = [], leftOut = [], cutsBefore = [] }: TakenDraft) => {
     if (stages.length === 0) throw new CommandError(commandErrors.draftWithoutStage);
     const wet = new Set(passages.map((one) => one.id));
     const known = new Set(stages.map((stage) => stage.id));
@@ -165,6 +169,40 @@ export const commands = {
     for (const { id } of gone) letGo(lesson, 'steps', id);
     for (const { id } of goneStages) letGo(lesson, 'stages', id);
     letGoOfMissing(lesson, 'leftOut.');
+  },
+  /** Other areas, and the mixes and steps that follow from them, in one act; pins of steps that stay stay too. */
+  takeRedone: (
+    lesson: D,
+    {
+      areas,
+      heirs,
+      subjectAreaId,
+      tubes,
+      mixes,
+      draft,
+    }: {
+      areas: Area[];
+      heirs: Record<string, string[]>;
+      subjectAreaId: string | null;
+      tubes: Tube[];
+      mixes: Mix[];
+      draft: TakenDraft;
+    },
+  ) => {
+    commands.replaceAreas(lesson, { areas, heirs });
+    setOrClear(lesson, 'subjectAreaId', subjectAreaId);
+    const stays = new Set(mixes.map((mix) => mix.id));
+    const gone = lesson.mixes.filter((mix) => !stays.has(mix.id));
+    lesson.tubes = structuredClone(tubes) as D['tubes'];
+    lesson.mixes = structuredClone(mixes) as D['mixes'];
+    const pins = structuredClone(current(lesson.planning.pins));
+    commands.takeDraft(lesson, draft);
+    for (const { id } of gone) letGo(lesson, 'mixes', id);
+    const known = new Set(lesson.steps.map((step) => step.id));
+    lesson.planning.pins = pins.filter((pin) =>
+      ('stepId' in pin ? [pin.stepId] : [pin.firstId, pin.thenId]).every((id) => known.has(id)),
+    ) as D['planning']['pins'];
+    letGoOfMissing(lesson);
   },
   /** Takes several steps out of the lesson at once; they are kept, each with the place it had. */
   leaveOut: (lesson: D, { ids }: { ids: string[] }) => {

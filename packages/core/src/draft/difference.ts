@@ -44,25 +44,32 @@ export function draftChanges(lesson: Lesson, draft: Draft): DraftChange[] {
 }
 
 /** What a step is about, and the how-manieth of its kind. */
-function keys(): (step: Step) => string {
+export function keys(): (step: Step) => string {
   const turns = new Map<string, number>();
   return (step) => {
-    const about = `${step.kind}/${[...step.areaIds].sort().join('+')}${step.coatOf === undefined ? '' : '/again'}`;
+    const over = `${step.pass ? `/${step.pass}` : ''}${step.coatOf === undefined ? '' : '/again'}`;
+    const about = `${step.kind}/${[...step.areaIds].sort().join('+')}${over}`;
     const turn = turns.get(about) ?? 0;
     turns.set(about, turn + 1);
     return `${about}/${turn}`;
   };
 }
 
-function changed(lesson: Lesson, old: Step, { step, why }: DraftedStep): DraftChange[] {
-  const given = old.kind === 'paint' || old.kind === 'prepare' ? paintingWords(lesson, old) : null;
-  const isOwn = (field: Field): boolean => {
-    if (!['title', 'say', 'watch', 'checkpoint', 'finish'].includes(field)) return false;
-    const text = old[field] as string;
+const wordFields = ['title', 'say', 'watch', 'checkpoint', 'finish'] as const satisfies readonly Field[];
+/** Of a step's words those that no draft would have given: the instructor wrote them. */
+export function ownWords(lesson: Lesson, step: Step): (typeof wordFields)[number][] {
+  const given = step.kind === 'paint' || step.kind === 'prepare' ? paintingWords(lesson, step) : null;
+  return wordFields.filter((field) => {
+    const text = step[field];
     if (text === '') return false;
-    if (given) return plainSay(text) !== plainSay(given[field as 'say']);
+    if (given) return plainSay(text) !== plainSay(given[field]);
     return field === 'title' || !Object.values(otherWords).some((words) => words[field as 'say'] === text);
-  };
+  });
+}
+
+function changed(lesson: Lesson, old: Step, { step, why }: DraftedStep): DraftChange[] {
+  const own = ownWords(lesson, old);
+  const isOwn = (field: Field): boolean => own.some((one) => one === field);
   const isSame = (field: Field) =>
     field === 'say' ? plainSay(old.say) === plainSay(step.say) : JSON.stringify(old[field]) === JSON.stringify(step[field]);
   const differing = fields.filter((field) => !isOwn(field) && !isSame(field));

@@ -1,3 +1,5 @@
-export { type BeginOptions, type Begun, beginLesson } from './lesson-from-picture.js';
+export type { Begun } from './inside.js';
+export { type BeginOptions, beginLesson } from './lesson-from-picture.js';
+export { type Redone, redoLesson } from './redo.js';
 export { usualTubes } from './tubes.js';
 export { type AreaValues, areaValues } from './values.js';

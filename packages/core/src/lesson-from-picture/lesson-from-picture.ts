@@ -1,29 +1,8 @@
-import type { Area, AreaRole, Lab, Lesson, Level } from '@viaticum/contract';
-import { type Labels, labelMeans, labRaster, lightness, type Rgba, shrink, sizeWithin } from '@viaticum/kernels/raster';
-import { labelSheets, outlineArea, outlineBox, visibleParts } from '../area/index.js';
+import type { Area, Lesson } from '@viaticum/contract';
+import { type Labels, labRaster, type Rgba, shrink } from '@viaticum/kernels/raster';
 import { budgetOf, draftInTime } from '../draft/index.js';
-import {
-  colourSpread,
-  cutAreas,
-  flowField,
-  meanDirection,
-  measureEdges,
-  prepare,
-  proposeAreas,
-  refineAreas,
-  type ToldThing,
-} from '../picture/index.js';
-import { movedIntoReach, reachOf } from '../stage/index.js';
-import { mixesFor, usedTubes } from './mixes.js';
-import { usualTubes } from './tubes.js';
-import { areaValues } from './values.js';
-
-/** How fine a level can work: values an area at most, what counts as alike (ΔE00), tubes in a recipe. How much fits is the length's matter. */
-const can: Record<Level, { values: number; alike: number; maxTubes: number }> = {
-  beginner: { values: 3, alike: 4.5, maxTubes: 3 },
-  improver: { values: 4, alike: 3.5, maxTubes: 4 },
-  experienced: { values: 5, alike: 2.8, maxTubes: 4 },
-};
+import { colourSpread, cutAreas, prepare, proposeAreas, refineAreas, type ToldThing } from '../picture/index.js';
+import { type Begun, inside, rounded } from './inside.js';
 
 export type BeginOptions = {
   /** How many areas; by the level and the wanted length where it is not said. */
@@ -31,11 +10,6 @@ export type BeginOptions = {
   /** Things that were told apart, as labels of the picture (at any size), each with its name and what it is. */
   told?: { map: Labels; things: readonly ToldThing[] };
 };
-/** How far it is, 0–1, and what is being worked out. */
-export type Begun = { share: number; doing: 'areas' | 'edges' | 'colours' | 'steps' };
-const EDGE_PIXELS = 700_000;
-const VALUE_PIXELS = 160_000;
-
 /**
  * A whole lesson from its picture: areas with depth, edges and direction of strokes, values, tubes and mixes with recipes, and the steps
  * by the lesson's school. `picture` is the reference as it lies on the canvas. The title, canvas, school, level, room and references
@@ -47,7 +21,6 @@ export function* beginLesson(
   ids: () => string,
   options: BeginOptions = {},
 ): Generator<Begun, Lesson> {
-  const level = can[lesson.level];
   const budget = budgetOf(lesson.level, lesson.wantedMin);
   const { map, things } = options.told ? seenThings(options.told) : yield* ownAreas(picture, options.areas ?? budget.areas);
   yield { share: 0.55, doing: 'areas' };
@@ -64,95 +37,9 @@ export function* beginLesson(
       targetLab: rounded(one.meanLab),
     }),
   );
-  for (const area of areas) {
-    const heart = area.surface === 'petals' ? middleOf(area.outline) : null;
-    if (heart) area.flow = { kind: 'towards', at: heart };
-  }
-  yield { share: 0.62, doing: 'edges' };
-
-  const size = sizeWithin(picture, EDGE_PIXELS);
-  const middle = shrink(picture, size.width, size.height);
-  const perPx = lesson.support.widthMm / size.width;
-  const sheets = labelSheets(
-    areas.map((area) => area.outline),
-    size.width,
-    size.height,
-    perPx,
-  );
-  const lab = labRaster(middle);
-  for (const edge of measureEdges(sheets, lab, perPx)) {
-    if (edge.kind === 'hard') continue;
-    const [one, other] = [areas[edge.one] as Area, areas[edge.other] as Area];
-    const measured = { kind: edge.kind, widthMm: tenth(edge.widthMm), contrast: tenth(edge.contrast) };
-    one.edges = [...(one.edges ?? []), { with: other.id, ...measured }];
-    other.edges = [...(other.edges ?? []), { with: one.id, ...measured }];
-  }
-  yield { share: 0.68, doing: 'edges' };
-  const flow = flowField(lightness(middle), sheets, perPx);
-  areas.forEach((area, i) => {
-    const mean = meanDirection(flow.filter((stroke) => stroke.area === i));
-    if (mean) area.directionDeg = Math.round(mean.deg);
-  });
-  yield { share: 0.72, doing: 'colours' };
-
-  const tubes = lesson.tubes.length > 0 ? lesson.tubes : usualTubes(lesson.school);
-  const withTubes: Lesson = { ...lesson, areas, tubes, mixes: [], marks: [], things: [] };
-  const small = sizeWithin(picture, VALUE_PIXELS);
-  const smallPx = lesson.support.widthMm / small.width;
-  const aim = movedIntoReach(labRaster(shrink(picture, small.width, small.height)), reachOf(withTubes));
-  const places = labelSheets(
-    areas.map((area) => area.outline),
-    small.width,
-    small.height,
-    smallPx,
-  );
-  // What an area shall look like is what the palette can make of it.
-  labelMeans(places, aim, areas.length).forEach((mean, i) => {
-    if (mean) (areas[i] as Area).targetLab = rounded(mean);
-  });
-  const values = areaValues(
-    places,
-    aim,
-    areas.map(({ role, surface }) => ({
-      most: surface !== undefined || role === 'subject' ? level.values + 1 : level.values,
-      rich: surface !== undefined || role === 'feature',
-    })),
-  );
-  const seen = visibleParts(areas, lesson.support);
-  const sizes = new Map(seen.map((part) => [part.id, part.areaCm2]));
-  const mixing = mixesFor(
-    withTubes,
-    areas.map((area, i) => ({
-      areaId: area.id,
-      name: area.role ? area.name : null,
-      isRich: area.surface !== undefined || area.role === 'feature',
-      areaCm2: (sizes.get(area.id) ?? outlineArea(area.outline) / 100) * importance[area.role ?? 'made'],
-      values: values[i] ?? { values: [], gradual: false },
-    })),
-    {
-      alike: level.alike,
-      most: budget.heaps,
-      maxTubes: level.maxTubes,
-      isSmallest: lesson.tubes.length === 0 && lesson.school.palette === 'smallest',
-    },
-    ids,
-  );
-  let made = mixing.next();
-  while (!made.done) {
-    yield { share: 0.72 + 0.18 * made.value, doing: 'colours' };
-    made = mixing.next();
-  }
-  const { mixes, shares } = made.value;
-  const gradual = new Set(areas.flatMap((area, i) => (values[i]?.gradual ? [area.id] : [])));
-  const subjectAreaId = subjectOf(areas, sizes, lesson);
-  const ready: Lesson = {
-    ...withTubes,
-    mixes,
-    tubes: lesson.tubes.length > 0 ? tubes : usedTubes(tubes, mixes),
-    ...(subjectAreaId ? { subjectAreaId } : {}),
-  };
+  const { ready, hints } = yield* inside({ ...lesson, areas, mixes: [], marks: [], things: [] }, picture, ids);
   yield { share: 0.92, doing: 'steps' };
-  return draftInTime(ready, ids, { shares, gradual });
+  return draftInTime(ready, ids, hints);
 }
 
 /** Areas found by colour alone, none of them told. */
@@ -187,41 +74,3 @@ const roleOf = (told: ToldThing | undefined): Pick<Area, 'role' | 'feature' | 's
         ...(told.role === 'feature' ? { feature: true as const } : {}),
       }
     : {};
-
-/** How much a colour of such a thing counts against one of another, of the same size: what is looked at keeps its colours. */
-const importance: Record<AreaRole, number> = {
-  sky: 0.5,
-  background: 0.5,
-  water: 0.8,
-  ground: 0.8,
-  foliage: 0.8,
-  made: 1,
-  subject: 3,
-  feature: 6,
-};
-
-/** The middle of the largest part of an outline, in mm; null where there is none. */
-function middleOf(outline: Area['outline']): [number, number] | null {
-  const largest = [...outline].sort((one, other) => outlineArea([other]) - outlineArea([one]))[0];
-  const box = largest && outlineBox([largest]);
-  return box ? [box.x + box.width / 2, box.y + box.height / 2] : null;
-}
-
-const tenth = (value: number): number => Math.round(value * 10) / 10;
-const rounded = (lab: Lab): Lab => lab.map((value) => Math.round(value * 10) / 10) as Lab;
-
-/** What was told to be the subject; otherwise the frontmost area that lies away from the rim and is no crumb; what a picture is about is mostly there. Null where none does. */
-function subjectOf(areas: readonly Area[], sizes: ReadonlyMap<string, number>, { support }: Lesson): string | null {
-  const whole = (support.widthMm * support.heightMm) / 100;
-  const told = areas.filter((area) => area.role === 'subject');
-  const chosen = told.sort((one, other) => (sizes.get(other.id) ?? 0) - (sizes.get(one.id) ?? 0))[0];
-  if (chosen) return chosen.id;
-  const inner = areas.filter((area) => {
-    const points = area.outline.flat(2);
-    const atRim = points.filter(([x, y]) => x < 2 || y < 2 || x > support.widthMm - 2 || y > support.heightMm - 2).length;
-    const size = sizes.get(area.id) ?? 0;
-    return atRim === 0 && size > 0.01 * whole && size < 0.6 * whole;
-  });
-  const largest = [...inner].sort((one, other) => (sizes.get(other.id) ?? 0) - (sizes.get(one.id) ?? 0))[0];
-  return largest?.id ?? null;
-}

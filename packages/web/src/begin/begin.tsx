@@ -26,11 +26,10 @@ import { PicturePage } from './picture-page.js';
 import type { PlacedPicture } from './placed.js';
 import { type Moved, type Pixels, placementOf, type Size, turnedSize, unmoved } from './placement.js';
 import { ThingsPage } from './things-page.js';
-import { useThings } from './use-things.js';
+import { tellingsOf, useThings } from './use-things.js';
 
 const NARROW_PX = 560;
 const WIDE_PX = 1210;
-const NOTHING: readonly ProposedThing[] = [];
 
 /** A lesson begun: with a picture it is drafted from a short conversation, without one it is a bare canvas. */
 export function NewLesson({ onClose }: { onClose: () => void }) {
@@ -61,7 +60,8 @@ export function NewLesson({ onClose }: { onClose: () => void }) {
   // Another crop is another picture: what was proposed and marked on the old one goes.
   const crop = JSON.stringify(picture);
   const isLooked = proposed?.of === crop;
-  const things = useThings(isLooked ? proposed.things : NOTHING);
+  const first = useMemo(() => tellingsOf(isLooked ? proposed.things : []), [isLooked, proposed]);
+  const things = useThings(first);
 
   const start = (): Lesson => ({
     ...emptyLesson(title.trim(), size, () => nanoid(8)),

@@ -1,5 +1,4 @@
 import type { ProposedThing } from '@viaticum/kernels/things';
-import { Button, Segmented } from 'antd';
 import { useRef, useState } from 'react';
 import type { Point } from '../ui/point.js';
 import { PointFace } from '../ui/point-face.js';
@@ -11,11 +10,9 @@ import { useJobOf } from '../workers/use-job.js';
 import css from './begin.module.css';
 import { MarksOnCanvas } from './marks-on-canvas.js';
 import { PlacedOnCanvas, type PlacedPicture } from './placed.js';
-import { ThingList } from './thing-list.js';
+import { strokeInShares, ThingTools } from './thing-tools.js';
 import type { MarkTool, Things } from './use-things.js';
 
-/** Strokes are kept with points so far apart, as shares of the canvas. */
-const EVERY = 0.003;
 /** The frame is so high; see begin.module.css. */
 const FRAME_PX = 560;
 
@@ -49,15 +46,7 @@ export function ThingsPage({
   };
   const args = things.marked ? { count: 2, taps: [], refined: false, marked: things.marked } : null;
   const { answer, fault } = useJobOf<PictureJobs, 'propose'>(worker, 'propose', proposed ? args : null, { afterMs: 0 });
-  const inShares = (points: readonly Point[]) =>
-    points
-      .map(([x, y]): [number, number] => [x / widthMm, y / heightMm])
-      .filter(([x, y], i, all) => {
-        const before = all[i - 1];
-        return !before || i === all.length - 1 || Math.hypot(x - before[0], y - before[1]) >= EVERY;
-      });
   const areas = things.things.length > 1 ? (answer?.areas ?? []) : [];
-  const isClear = (proposed ?? []).some(({ kind }) => kind === 'subject');
   return (
     <div className={css.page}>
       <div className={css.easel} ref={frame}>
@@ -82,45 +71,29 @@ export function ThingsPage({
               onStroke={(points, isDone) => {
                 setGrowing(isDone ? [] : points);
                 if (!isDone) return;
-                const shares = inShares(points);
-                things.add(tool === 'ring' && shares.length > 3 ? 'ring' : 'stroke', shares);
+                things.add(...strokeInShares(points, support, tool));
               }}
             />
           )}
         </PlacedOnCanvas>
       </div>
       <div className={css.side}>
-        <p className="quiet small" role="status">
-          {proposed === null ? w.firstLook : isClear || things.isTouched ? w.guess : w.unclear}
-        </p>
+        {proposed === null && (
+          <p className="quiet small" role="status">
+            {w.firstLook}
+          </p>
+        )}
         {fault && <p className="signal">{fault}</p>}
-        <div className={css.tools}>
-          <Segmented<MarkTool>
-            size="small"
-            aria-label={w.tools}
-            value={tool}
-            options={(['stroke', 'ring'] as const).map((one) => ({ value: one, label: w.tool[one] }))}
-            onChange={setTool}
+        {proposed && (
+          <ThingTools
+            things={things}
+            areas={areas}
+            canvasMm2={widthMm * heightMm}
+            tool={tool}
+            onTool={setTool}
+            isClear={proposed.some(({ kind }) => kind === 'subject')}
           />
-          <Button size="small" type="text" disabled={!things.isTouched} onClick={things.takeBack}>
-            {w.takeBack}
-          </Button>
-        </div>
-        <div className={css.list}>
-          {proposed && <ThingList things={things} areas={areas} canvasMm2={widthMm * heightMm} />}
-          {proposed && (
-            <Button
-              size="small"
-              block
-              type={things.chosen === null ? 'primary' : 'default'}
-              aria-pressed={things.chosen === null}
-              title={w.freshAbout}
-              onClick={() => things.choose(null)}
-            >
-              {w.fresh}
-            </Button>
-          )}
-        </div>
+        )}
         {children}
       </div>
     </div>

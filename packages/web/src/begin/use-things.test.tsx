@@ -3,13 +3,12 @@ import { describe, expect, it } from '@jest/globals';
 import { act, renderHook } from '@testing-library/react';
 import type { ProposedThing } from '@viaticum/kernels/things';
 import { held, placementOf, turnedSize, unmoved } from './placement.js';
-import { type Things, useThings } from './use-things.js';
+import { type Things, tellingsOf, useThings } from './use-things.js';
 
 const proposed: ProposedThing[] = [{ kind: 'background' }, { kind: 'subject' }];
-const telling = (first: readonly ProposedThing[] = proposed) => {
-  const { result, rerender } = renderHook(({ of }: { of: readonly ProposedThing[] }) => useThings(of), {
-    initialProps: { of: first },
-  });
+const first = tellingsOf(proposed);
+const telling = () => {
+  const { result, rerender } = renderHook(({ of }: { of: typeof first }) => useThings(of), { initialProps: { of: first } });
   const doing = (what: (things: Things) => void) => act(() => what(result.current));
   return { now: () => result.current, doing, rerender };
 };
@@ -74,7 +73,7 @@ describe('things that are told apart', () => {
   it('another crop begins anew', () => {
     const { now, doing, rerender } = telling();
     doing((things) => things.add('stroke', stroke));
-    rerender({ of: [{ kind: 'sky' }] });
+    rerender({ of: tellingsOf([{ kind: 'sky' }]) });
     expect(now().names).toEqual(['Sky']);
     expect(now().marks).toEqual([]);
   });

@@ -1,4 +1,4 @@
-import type { AreaRole, Surface } from '@viaticum/contract';
+import type { Area, AreaRole, Surface } from '@viaticum/contract';
 import { guessByName, namesOfThings, type ToldThing } from '@viaticum/core/picture';
 import type { ProposedThing, ThingMark } from '@viaticum/kernels/things';
 import { useMemo, useState } from 'react';
@@ -22,22 +22,29 @@ const surfaceOfKind: Partial<Record<ProposedThing['kind'], Surface>> = { water: 
 
 const MOST_THINGS = 24;
 
-/** Things told apart by marks: what was said of them so far, each act to be taken back. */
-export function useThings(proposed: readonly ProposedThing[]) {
-  const first = useMemo(
-    (): State => ({
-      things: proposed.map(({ kind }, i) => ({
-        name: '',
-        role: roleOfKind[kind],
-        surface: surfaceOfKind[kind] ?? null,
-        hint: i,
-        isRoleChosen: false,
-      })),
-      marks: [],
-      chosen: null,
-    }),
-    [proposed],
-  );
+/** What a first proposal is called and what it may be, to begin with. */
+export const tellingsOf = (proposed: readonly ProposedThing[]): Telling[] =>
+  proposed.map(({ kind }, i) => ({
+    name: '',
+    role: roleOfKind[kind],
+    surface: surfaceOfKind[kind] ?? null,
+    hint: i,
+    isRoleChosen: false,
+  }));
+
+/** Areas that stand already, as things to be put right. */
+export const tellingsOfAreas = (areas: readonly Area[]): Telling[] =>
+  areas.map(({ name, role, surface }, i) => ({
+    name,
+    role: role ?? 'made',
+    surface: surface ?? null,
+    hint: i,
+    isRoleChosen: role !== undefined,
+  }));
+
+/** Things told apart by marks: what was said of them so far, each act to be taken back. `start` stays the same while nothing else is begun. */
+export function useThings(start: readonly Telling[]) {
+  const first = useMemo((): State => ({ things: start, marks: [], chosen: null }), [start]);
   // What was said of another crop is forgotten.
   const [told, setTold] = useState<{ of: State; now: State; past: readonly State[] }>({ of: first, now: first, past: [] });
   const { now: state, past } = told.of === first ? told : { now: first, past: [] };

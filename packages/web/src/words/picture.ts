@@ -146,11 +146,6 @@ export const picture = {
     by: 'Parted by',
     byColours: 'Colours',
     byThings: 'Things',
-    firstThings:
-      'Say what the things are: a stroke over the first, then “New” and a stroke over the next. Two are enough to begin.',
-    aboutThings:
-      'Every place belongs to one of your things. Where it is wrong, choose the number and stroke over it once more. Give each its name.',
-    nameOf: (number: number) => `Name of thing ${number}`,
     about: 'A stroke says: this belongs together. A tap says: this is something else. Choose a number to add to it.',
     hint: 'Stroke over what belongs together, tap what is something else.',
     marks: 'Marks',
@@ -161,8 +156,7 @@ export const picture = {
     working: 'Looking at the picture…',
     refining: 'Drawing clean outlines…',
     even: 'The picture is of one colour throughout, so there is one area. Draw others by hand.',
-    steps:
-      'Areas that stay much the same keep their name and their place in the steps; others leave the steps. Undo brings all back.',
+    steps: 'Mixes and steps follow: you see what changes before it is taken, and one undo brings all back.',
   },
   things: {
     about: 'A thing is made of areas. Drop it and what lies behind comes through; drag it to another place; add one of your own.',

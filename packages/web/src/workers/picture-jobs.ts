@@ -1,5 +1,6 @@
-import type { Correction, Lab, Lesson, Outline, Placement, Thing } from '@viaticum/contract';
+import type { Area, Correction, Lab, Lesson, Outline, Placement, Thing } from '@viaticum/contract';
 import type { CardReading } from '@viaticum/core/drawdown';
+import type { Redone } from '@viaticum/core/lesson-from-picture';
 import type {
   ComposeArea,
   ComposedArea,
@@ -62,8 +63,13 @@ export type PictureJobs = {
   };
   /** A whole lesson from the laid picture: areas, tubes, mixes, steps. */
   begin: { args: { lesson: Lesson; areas?: number; told?: Marked & { named: ToldThing[] } }; answer: Lesson };
-  /** What the picture may be of, without a mark. */
-  things: { args: object; answer: ProposedThing[] };
+  /** What becomes of a lesson with other areas, nothing of it taken yet; with the last stage as it was and as it would be. */
+  redo: {
+    args: { lesson: Lesson; areas: Area[]; heirs: Record<string, string[]> };
+    answer: Redone & { images: { before: Blob; after: Blob } };
+  };
+  /** What the picture may be of, without a mark; or, where areas are given, these: marks then put them right. */
+  things: { args: { known?: Outline[] }; answer: ProposedThing[] };
   means: { args: { areas: Outline[] }; answer: (Lab | null)[] };
   /** The computed lines of the drawing, heaviest first; from the picture where there is one. */
   lines: { args: { lesson: Lesson; withPicture: boolean }; answer: DrawnLine[] };

@@ -1,7 +1,8 @@
 import type { Lab, Lesson, Outline } from '@viaticum/contract';
 import { labelSheets, visibleParts } from '@viaticum/core/area';
+import { carryOut, startHistory } from '@viaticum/core/document';
 import { readCard } from '@viaticum/core/drawdown';
-import { beginLesson } from '@viaticum/core/lesson-from-picture';
+import { beginLesson, redoLesson } from '@viaticum/core/lesson-from-picture';
 import {
   BARE,
   binL,
@@ -66,7 +67,7 @@ let laid: LaidPicture | null = null;
 let lab: LabRaster | null = null;
 let segmentation: Segmentation | null = null;
 /** What things are told apart in by marks, with its plain colours. */
-let scene: { of: Scene; plain: LabRaster; proposal: Proposal } | null = null;
+let scene: { of: Scene; plain: LabRaster; proposal: Proposal; guess: Int16Array } | null = null;
 const painting = stageSession();
 
 const MOST_PHOTO_PIXELS = 4_000_000;
@@ -204,8 +205,21 @@ async function theScene(id: number): Promise<NonNullable<typeof scene>> {
     step = work.next();
   }
   const { width, height } = step.value;
-  scene = { of: step.value, plain: labRaster(shrink(picture, width, height)), proposal: proposeThings(step.value) };
+  const proposal = proposeThings(step.value);
+  scene = { of: step.value, plain: labRaster(shrink(picture, width, height)), proposal, guess: proposal.labels };
   return scene;
+}
+
+/** The area in which most of every superpixel lies, or -1. */
+function labelsOf({ map, width, height, pixels }: Scene, areas: Outline[]): Int16Array {
+  const { picture, mmPerPx } = theLaid();
+  const sheets = labelSheets(areas, width, height, (mmPerPx * picture.width) / width).data;
+  const votes = Array.from({ length: pixels.count }, () => new Map<number, number>());
+  map.forEach((k, i) => {
+    const own = votes[k] as Map<number, number>;
+    own.set(sheets[i] as number, (own.get(sheets[i] as number) ?? 0) + 1);
+  });
+  return Int16Array.from(votes, (own) => [...own].sort((a, b) => b[1] - a[1])[0]?.[0] ?? -1);
 }
 
 /** The picture cut into the things that were marked, each a label. */
@@ -214,9 +228,8 @@ async function toldApart(
   { marks, things, hints = [] }: Marked,
   refined: boolean,
 ): Promise<{ map: Labels; plain: LabRaster; spread: number; doubt: [number, number] | null }> {
-  const { of, plain, proposal } = await theScene(id);
-  const heirs = proposal.things.map((_, known) => hints.indexOf(known));
-  const hint = hints.some((known) => known !== null) ? proposal.labels.map((known) => heirs[known] ?? -1) : null;
+  const { of, plain, guess } = await theScene(id);
+  const hint = hints.some((known) => known !== null) ? guess.map((known) => hints.indexOf(known)) : null;
   const walked = walk(of, marks, things, { hint });
   await breathe(id, 0.6);
   const found = refined ? refinedLabels(of, walked) : withoutCrumbs(liveLabels(of, walked), of, walked);
@@ -318,14 +331,16 @@ function match(areas: Outline[], old: Outline[]): PictureJobs['match']['answer']
 }
 
 const EXPECTED_PX = 420;
-/** The canvas as it should look after a step, small. */
-async function paintedAfter(id: number, lesson: Lesson, stepId: string): Promise<Rgba> {
+/** The canvas as it should look after a step, small; `from` and `share` say which part of a job it is. */
+async function paintedAfter(id: number, lesson: Lesson, stepId: string, from = 0.2, share = 0.4): Promise<Rgba> {
   const at = lesson.steps.findIndex((step) => step.id === stepId);
   const upTo = { ...lesson, steps: lesson.steps.slice(0, at + 1) };
   const work = stageSession().paint(stageInput(upTo, laid?.picture ?? null, EXPECTED_PX), [stepId]);
-  const painted = await runJob(id, work, (done) => 0.2 + (0.4 * done) / Math.max(1, at + 1));
+  const painted = await runJob(id, work, (done) => from + (share * done) / Math.max(1, at + 1));
   return painted.get(stepId) as Rgba;
 }
+const lastStage = (id: number, lesson: Lesson, from: number): Promise<Rgba> =>
+  paintedAfter(id, lesson, lesson.steps.at(-1)?.id ?? '', from, 0.2);
 
 const jobs: {
   [N in JobName]: (id: number, args: PictureJobs[N]['args']) => PictureJobs[N]['answer'] | Promise<PictureJobs[N]['answer']>;
@@ -396,12 +411,24 @@ const jobs: {
     return compositionNotes(labRaster(small), map, areas, scale, subjectId);
   },
   means: (_, { areas }) => means(areas),
-  things: async (id) => (await theScene(id)).proposal.things,
+  things: async (id, { known }) => {
+    const own = await theScene(id);
+    own.guess = known ? labelsOf(own.of, known) : own.proposal.labels;
+    return known ? [] : own.proposal.things;
+  },
   begin: async (id, { lesson, areas, told }) => {
     const known = told && { map: (await toldApart(id, told, true)).map, things: told.named };
     const options = { ...(areas === undefined ? {} : { areas }), ...(known ? { told: known } : {}) };
     const work = beginLesson(lesson, theLaid().picture, () => nanoid(8), options);
     return runJob(id, work, ({ share }) => share);
+  },
+  redo: async (id, { lesson, areas, heirs }) => {
+    const fresh = carryOut(startHistory(lesson), 'replaceAreas', { areas, heirs }).lesson;
+    const work = redoLesson(lesson, fresh, theLaid().picture, () => nanoid(8));
+    const redone = await runJob(id, work, ({ share }) => 0.6 * share);
+    const before = await imageOf(await lastStage(id, lesson, 0.6));
+    const after = await imageOf(await lastStage(id, redone.lesson, 0.8));
+    return { ...redone, images: { before, after } };
   },
   lines: (id, { lesson, withPicture }) => {
     let done = 0;

@@ -1,56 +1,31 @@
-import type { Area } from '@viaticum/contract';
 import { outlineArea, outlinePath } from '@viaticum/core/area';
 import type { Tap } from '@viaticum/core/picture';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
-import type { ThingMark } from '@viaticum/kernels/things';
-import { Button, Input, Progress, Segmented } from 'antd';
-import { nanoid } from 'nanoid';
+import { Button, Segmented } from 'antd';
 import { useState } from 'react';
-import { useLesson, useSession, useView } from '../../../lesson/context.js';
-import { seenOutlines, useJob, useLaying } from '../../../lesson/laid.js';
+import { useLesson } from '../../../lesson/context.js';
+import { useJob } from '../../../lesson/laid.js';
 import type { Point } from '../../../ui/point.js';
 import { TurnField } from '../../../ui/turn-field.js';
 import { words } from '../../../words/words.js';
-import type { PictureJobs, ShownArea } from '../../../workers/picture-jobs.js';
+import type { ShownArea } from '../../../workers/picture-jobs.js';
 import { useEasel, useHiddenOutlines, useHint } from '../easel-context.js';
 import { Face, OnCanvas } from '../on-canvas.js';
 import pictureCss from '../picture.module.css';
+import { ByThings } from './by-things.js';
 import css from './propose.module.css';
+import { Progressing, type Taking, useTaking } from './taking.js';
+import { WhatChanges } from './what-changes.js';
 
 const w = words.picture.propose;
 const STROKE_EVERY_MM = 5;
 
-/** Areas proposed from the picture: a slider cuts them coarser or finer, taps and strokes say what belongs together. */
+/** Areas proposed from the picture: parted by colours, or by the things that it is of. */
 export function Propose({ onEnd }: { onEnd: () => void }) {
   const lesson = useLesson();
-  const { widthMm, heightMm } = lesson.support;
-  const [count, setCount] = useState(Math.max(5, Math.min(15, lesson.areas.length || 10)));
-  const [strokes, setStrokes] = useState<{ area: number; points: Point[] }[]>([]);
-  const [mark, setMark] = useState<number | null>(null);
-  const [stroke, setStroke] = useState<Point[]>([]);
-  const marks = strokes.reduce((most, one) => Math.max(most, one.area), -1) + 1;
-  const taps = strokes.flatMap(({ area, points }) => points.map(([x, y]): Tap => ({ x: x / widthMm, y: y / heightMm, area })));
   const [by, setBy] = useState<'colours' | 'things'>('colours');
-  const [names, setNames] = useState<Record<number, string>>({});
-  const marked = by === 'things' && marks > 1 ? { marked: { marks: strokes.map(asMark(widthMm, heightMm)), things: marks } } : {};
-  const job = useJob('propose', { count, taps, refined: false, ...marked }, 0);
-  useHint(w.hint);
+  const taking = useTaking(onEnd);
   useHiddenOutlines();
-  const add = (points: Point[]) => {
-    setStrokes([...strokes, { area: mark ?? marks, points }]);
-    setStroke([]);
-  };
-  const onStroke = (points: Point[], done: boolean) => {
-    if (!done) return setStroke(points);
-    const spaced: Point[] = [];
-    for (const point of points) {
-      const last = spaced.at(-1);
-      if (!last || Math.hypot(point[0] - last[0], point[1] - last[1]) >= STROKE_EVERY_MM) spaced.push(point);
-    }
-    add(spaced);
-  };
-  const areas = job.answer?.areas ?? [];
-  const { taking, fault, take } = useTaking(() => ({ count, taps, ...marked }), marked.marked ? names : {}, onEnd);
   return (
     <>
       <h2>{w.title}</h2>
@@ -65,49 +40,62 @@ export function Propose({ onEnd }: { onEnd: () => void }) {
         ]}
         onChange={setBy}
       />
-      {by === 'colours' && <TurnField label={w.count} said={count} min={2} max={15} value={count} onChange={setCount} />}
-      {(job.progress !== null || taking !== null) && (
-        <p className={css.working} role="status">
-          <Progress
-            size="small"
-            showInfo={false}
-            percent={Math.round((taking ?? job.progress ?? 0) * 100)}
-            aria-label={w.working}
-          />
-          {taking !== null ? w.refining : w.working}
-        </p>
-      )}
+      {by === 'colours' ? <ByColours taking={taking} onEnd={onEnd} /> : <ByThings taking={taking} onEnd={onEnd} />}
+      {lesson.steps.some((step) => step.areaIds.length > 0) && <p className="quiet small">{w.steps}</p>}
+      {taking.asked && <WhatChanges asked={taking.asked} onClose={taking.close} onTaken={taking.end} />}
+    </>
+  );
+}
+
+/** A slider cuts areas coarser or finer, taps and strokes say what belongs together. */
+function ByColours({ taking: { share, fault, take }, onEnd }: { taking: Taking; onEnd: () => void }) {
+  const lesson = useLesson();
+  const { widthMm, heightMm } = lesson.support;
+  const [count, setCount] = useState(Math.max(5, Math.min(15, lesson.areas.length || 10)));
+  const [strokes, setStrokes] = useState<{ area: number; points: Point[] }[]>([]);
+  const [mark, setMark] = useState<number | null>(null);
+  const [stroke, setStroke] = useState<Point[]>([]);
+  const marks = strokes.reduce((most, one) => Math.max(most, one.area), -1) + 1;
+  const taps = strokes.flatMap(({ area, points }) => points.map(([x, y]): Tap => ({ x: x / widthMm, y: y / heightMm, area })));
+  const job = useJob('propose', { count, taps, refined: false }, 0);
+  useHint(w.hint);
+  const add = (points: Point[]) => {
+    setStrokes([...strokes, { area: mark ?? marks, points }]);
+    setStroke([]);
+  };
+  const onStroke = (points: Point[], done: boolean) => {
+    if (!done) return setStroke(points);
+    const spaced: Point[] = [];
+    for (const point of points) {
+      const last = spaced.at(-1);
+      if (!last || Math.hypot(point[0] - last[0], point[1] - last[1]) >= STROKE_EVERY_MM) spaced.push(point);
+    }
+    add(spaced);
+  };
+  const areas = job.answer?.areas ?? [];
+  return (
+    <>
+      <TurnField label={w.count} said={count} min={2} max={15} value={count} onChange={setCount} />
+      <Progressing share={share ?? job.progress} said={share !== null ? w.refining : w.working} />
       {(fault ?? job.fault) && <p className="signal">{fault ?? job.fault}</p>}
       {job.answer && job.answer.spread < 2 && <p className="signal">{w.even}</p>}
-      <p className="quiet small">{by === 'things' ? (marks > 1 ? w.aboutThings : w.firstThings) : w.about}</p>
+      <p className="quiet small">{w.about}</p>
       {marks > 0 && <Marks count={marks} mark={mark} onMark={setMark} onTakeBack={() => setStrokes(strokes.slice(0, -1))} />}
       <ol className={css.proposed} data-testid="proposed" data-taps={job.answer?.taps}>
         {areas.map((area) => (
           <li key={area.region}>
             <span className={css.proposedChip} style={{ background: cssRgb(labToSrgb(area.meanLab)) }} />
-            {job.answer?.byThings ? (
-              <Input
-                size="small"
-                aria-label={w.nameOf(area.region + 1)}
-                placeholder={area.name}
-                maxLength={120}
-                value={names[area.region] ?? ''}
-                onChange={(event) => setNames({ ...names, [area.region]: event.target.value })}
-              />
-            ) : (
-              <span>{area.name}</span>
-            )}
+            <span>{area.name}</span>
             <span className="numbers quiet">{words.picture.area(outlineArea(area.seen) / 100)}</span>
           </li>
         ))}
       </ol>
       <p className={pictureCss.pictureToggles}>
-        <Button type="primary" disabled={areas.length === 0 || taking !== null} onClick={() => void take()}>
+        <Button type="primary" disabled={areas.length === 0 || share !== null} onClick={() => void take({ count, taps })}>
           {w.take(areas.length)}
         </Button>
         <Button onClick={onEnd}>{w.cancel}</Button>
       </p>
-      {lesson.steps.some((step) => step.areaIds.length > 0) && <p className="quiet small">{w.steps}</p>}
       <OnCanvas>
         <ProposedOnCanvas areas={areas} strokes={strokes} stroke={stroke} mark={mark} />
         <Face label={w.hint} onTap={(at) => add([at])} onStroke={onStroke} />
@@ -117,53 +105,6 @@ export function Propose({ onEnd }: { onEnd: () => void }) {
 }
 
 type Stroke = { area: number; points: Point[] };
-/** A tap or stroke as a mark of a thing, in shares of the canvas. */
-const asMark =
-  (widthMm: number, heightMm: number) =>
-  ({ area, points }: Stroke): ThingMark => ({
-    thing: area,
-    kind: points.length > 1 ? 'stroke' : 'tap',
-    points: points.map(([x, y]): [number, number] => [x / widthMm, y / heightMm]),
-  });
-
-/** Takes the proposed areas into the lesson, worked out finely; areas that stay where they were keep what they are. */
-function useTaking(
-  of: () => Omit<PictureJobs['propose']['args'], 'refined'>,
-  names: Readonly<Record<number, string>>,
-  onEnd: () => void,
-) {
-  const lesson = useLesson();
-  const session = useSession();
-  const view = useView();
-  const { worker } = useLaying();
-  const [taking, setTaking] = useState<number | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  const take = async () => {
-    setTaking(0);
-    setFault(null);
-    try {
-      const { answer } = worker.ask('propose', { ...of(), refined: true }, setTaking);
-      const { areas: refined } = await answer;
-      const { answer: known } = worker.ask('match', { areas: refined.map((area) => area.outline), old: seenOutlines(lesson) });
-      const { stands, heirs } = await known;
-      const fresh = refined.map((area, i): Area => {
-        const old = stands[i] === null ? undefined : lesson.areas[stands[i] as number];
-        const named = names[area.region]?.trim();
-        return { ...(old ?? { id: nanoid(8), name: area.name }), ...(named ? { name: named } : {}), outline: area.outline };
-      });
-      const passOn = lesson.areas.map(({ id }, o) => [id, (heirs[o] ?? []).map((z) => (fresh[z] as Area).id)] as const);
-      if (session.do('replaceAreas', { areas: fresh, heirs: Object.fromEntries(passOn) })) {
-        view.selectArea(null);
-        onEnd();
-      }
-    } catch (error) {
-      setFault((error as Error).message);
-    }
-    setTaking(null);
-  };
-  return { taking, fault, take };
-}
-
 /** Which mark the next tap or stroke belongs to. */
 function Marks({
   count,

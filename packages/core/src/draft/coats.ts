@@ -119,10 +119,13 @@ function valueCoats(
   if (surface && sequence.length > 1) return { facts, coats: overSurface(lesson, facts, surface), lights: null };
   if (facts.area.role === 'feature' && sequence.length > 1)
     return { facts, coats: [{ technique: 'block-in', mixIds: sequence, needs: 'auto', why: FEATURE, isLater: false }], lights };
-  const isBlend = facts.isSoft || isGradual;
+  // Where the picture was looked at it says what the inside is like; otherwise soft borders tell of it.
+  const isBlend = isGradual || (facts.isSoft && shares.length === 0);
   if (school.layers === 'glazes' && !facts.area.feature) return { facts, coats: glazed(facts, sequence, isBlend), lights };
   // Where the picture was looked at, all values that pass into each other are blended at once.
-  const taken = isBlend ? Math.min(shareOf.size > 0 ? MOST_BLENDED : 2, sequence.length) : 1;
+  // In a thing that was told they are its shapes, side by side.
+  const isAtOnce = isBlend || facts.area.role !== undefined;
+  const taken = isAtOnce ? Math.min(shareOf.size > 0 ? MOST_BLENDED : 2, sequence.length) : 1;
   const base: Coat = {
     technique: isBlend ? 'blend' : 'block-in',
     mixIds: sequence.slice(0, taken),

@@ -1,5 +1,15 @@
 import type { Area, AreaRole, Lab, Lesson, Level } from '@viaticum/contract';
-import { labelMeans, labRaster, lightness, type Rgba, shrink, sizeWithin } from '@viaticum/kernels/raster';
+import {
+  blur,
+  type Labels,
+  type LabRaster,
+  labelMeans,
+  labRaster,
+  lightness,
+  type Rgba,
+  shrink,
+  sizeWithin,
+} from '@viaticum/kernels/raster';
 import { labelSheets, outlineArea, outlineBox, visibleParts } from '../area/index.js';
 import { budgetOf, type DraftHints } from '../draft/index.js';
 import { flowField, meanDirection, measureEdges } from '../picture/index.js';
@@ -62,6 +72,7 @@ export function* inside(lesson: Lesson, picture: Rgba, ids: () => string): Gener
     const mean = meanDirection(flow.filter((stroke) => stroke.area === i));
     if (mean && area.directionDeg === undefined) area.directionDeg = Math.round(mean.deg);
   });
+  const detail = detailOf(sheets, lab, areas.length, perPx);
   yield { share: 0.72, doing: 'colours' };
 
   const tubes = lesson.tubes.length > 0 ? lesson.tubes : usualTubes(lesson.school);
@@ -112,7 +123,8 @@ export function* inside(lesson: Lesson, picture: Rgba, ids: () => string): Gener
     made = mixing.next();
   }
   const { mixes, shares } = made.value;
-  const gradual = new Set(areas.flatMap((area, i) => (values[i]?.gradual ? [area.id] : [])));
+  // What is full of detail has shapes in it, however many colours lie between its values.
+  const gradual = new Set(areas.flatMap((area, i) => (values[i]?.gradual && (detail[i] ?? 0) < BUSY ? [area.id] : [])));
   const stays = areas.some((area) => area.id === lesson.subjectAreaId);
   const subjectAreaId = stays ? lesson.subjectAreaId : subjectOf(areas, sizes, lesson);
   const ready: Lesson = {
@@ -136,6 +148,19 @@ const importance: Record<AreaRole, number> = {
   subject: 3,
   feature: 6,
 };
+
+/** From this on (L*, median of what a blur of 2 mm takes away) a thing has shapes in it, no passage. */
+const BUSY = 1.15;
+const DETAIL_MM = 2;
+/** How much detail each label holds: the median of how far its lightness lies from the same blurred by 2 mm. */
+function detailOf(map: Labels, { width, height, l }: LabRaster, areas: number, mmPerPx: number): number[] {
+  const soft = blur({ width, height, data: l }, DETAIL_MM / mmPerPx).data;
+  const found: number[][] = Array.from({ length: areas }, () => []);
+  for (let i = 0; i < l.length; i += DETAIL_EVERY)
+    found[map.data[i] as number]?.push(Math.abs((l[i] as number) - (soft[i] as number)));
+  return found.map((list) => list.sort((a, b) => a - b)[list.length >> 1] ?? 0);
+}
+const DETAIL_EVERY = 3;
 
 /** The middle of the largest part of an outline, in mm; null where there is none. */
 function middleOf(outline: Area['outline']): [number, number] | null {

@@ -24,12 +24,14 @@ const ranks: Record<AreaRole, number> = {
 };
 
 const TOLERANCE_MM = 0.45;
+/** Things are drawn as curves, flattened to within this. */
+const CURVE_TOLERANCE_MM = 0.25;
 const MOST_NODES = 60;
 
 /**
  * Areas from a label map: borders simplified to clean polygons (coarser until an area has about sixty points a part), depth proposed,
  * sheets stacked back to front, each with a name. Things that were told (by label) keep their names, and what they are says which lies
- * in front.
+ * in front; their borders are drawn as curves.
  */
 export function proposeAreas(
   map: Labels,
@@ -38,10 +40,11 @@ export function proposeAreas(
   mmPerPx: number,
   told: readonly ToldThing[] = [],
 ): ProposedArea[] {
-  let tolerance = Math.max(TOLERANCE_MM, 1.2 * mmPerPx);
+  const isTold = told.length > 0;
+  let tolerance = isTold ? CURVE_TOLERANCE_MM : Math.max(TOLERANCE_MM, 1.2 * mmPerPx);
   const traced = traceArcs(map);
-  let borders = bordersOf(map, areas, mmPerPx, tolerance, traced);
-  for (let round = 0; round < 2; round++) {
+  let borders = bordersOf(map, areas, mmPerPx, tolerance, traced, isTold);
+  for (let round = 0; round < (isTold ? 0 : 2); round++) {
     const most = Math.max(
       ...Array.from({ length: areas }, (_, area) => {
         const outline = outlineOf(borders, (one) => one === area);

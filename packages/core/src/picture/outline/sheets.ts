@@ -9,9 +9,27 @@ type Point = [number, number];
 /** The borders of a label map as simplified arcs in mm, from which outlines of any set of regions follow without clipping. */
 export type Borders = { arcs: Arc[]; areas: number };
 
+/** How far borders are softened along themselves, how far they may move for it, and from which angle within which reach a corner stays. */
+const CURVE = { sigmaMm: 2, keepMm: 0.9, reachMm: 5, cornerDeg: 50 };
+
 /** Arcs of a map (traced already, where several tolerances are tried), in mm; `toleranceMm` is how far a simplified border may lie from the true one. */
-export function bordersOf(map: Labels, areas: number, mmPerPx: number, toleranceMm: number, traced = traceArcs(map)): Borders {
-  const arcs = simplifyArcs(traced, toleranceMm / mmPerPx, Math.max(map.width, map.height));
+export function bordersOf(
+  map: Labels,
+  areas: number,
+  mmPerPx: number,
+  toleranceMm: number,
+  traced = traceArcs(map),
+  isCurved = false,
+): Borders {
+  const curved = isCurved
+    ? {
+        sigmaPx: CURVE.sigmaMm / mmPerPx,
+        keepPx: CURVE.keepMm / mmPerPx,
+        reachPx: CURVE.reachMm / mmPerPx,
+        cornerDeg: CURVE.cornerDeg,
+      }
+    : null;
+  const arcs = simplifyArcs(traced, toleranceMm / mmPerPx, Math.max(map.width, map.height), curved);
   const mm = (value: number) => Math.round(value * mmPerPx * 1000) / 1000;
   return { areas, arcs: arcs.map((arc) => ({ ...arc, points: arc.points.map(([x, y]): Point => [mm(x), mm(y)]) })) };
 }

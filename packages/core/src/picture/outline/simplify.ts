@@ -17,6 +17,54 @@ function smooth(points: Point[], closed: boolean, rounds: number): Point[] {
   return now;
 }
 
+/** How a border is drawn as a painter would: softened along itself, but for its true corners, and never far from where it was. Pixels. */
+export type Curved = { sigmaPx: number; keepPx: number; reachPx: number; cornerDeg: number };
+
+/** A line softened along itself between its corners (1 2 1 kernels: half a pixel of variance each round), held near to where it was. */
+function softened(points: Point[], closed: boolean, { sigmaPx, keepPx, reachPx, cornerDeg }: Curved): Point[] {
+  const n = points.length;
+  const corners = cornersOf(points, closed, reachPx, cornerDeg);
+  let now = points;
+  for (let round = 0; round < Math.round(2 * sigmaPx * sigmaPx); round++) {
+    const before = now;
+    now = before.map((point, i) => {
+      if (corners.has(i) || (!closed && (i === 0 || i === n - 1))) return point;
+      const [p, q] = [before[(i - 1 + n) % n] as Point, before[(i + 1) % n] as Point];
+      return [(p[0] + 2 * point[0] + q[0]) / 4, (p[1] + 2 * point[1] + q[1]) / 4];
+    });
+  }
+  return now.map(([x, y], i) => {
+    const [ox, oy] = points[i] as Point;
+    const off = Math.hypot(x - ox, y - oy);
+    return off <= keepPx ? [x, y] : [ox + ((x - ox) * keepPx) / off, oy + ((y - oy) * keepPx) / off];
+  });
+}
+
+/** Places where a line turns sharply within its reach, each the sharpest of its neighbourhood. */
+function cornersOf(points: readonly Point[], closed: boolean, reachPx: number, cornerDeg: number): Set<number> {
+  const n = points.length;
+  const reach = Math.max(2, Math.round(reachPx));
+  const turns = points.map((at, i) => {
+    if (!closed && (i < reach || i >= n - reach)) return 0;
+    if (closed && n < 4 * reach) return 0;
+    const [p, q] = [points[(i - reach + n) % n] as Point, points[(i + reach) % n] as Point];
+    const [a, b] = [Math.atan2(at[1] - p[1], at[0] - p[0]), Math.atan2(q[1] - at[1], q[0] - at[0])];
+    const by = Math.abs(((b - a + 3 * Math.PI) % (2 * Math.PI)) - Math.PI);
+    return (by * 180) / Math.PI;
+  });
+  const found = new Set<number>();
+  turns.forEach((turn, i) => {
+    if (turn < cornerDeg) return;
+    for (let k = -reach; k <= reach; k++) {
+      const j = closed ? (i + k + n) % n : i + k;
+      const other = turns[j] ?? 0;
+      if (other > turn || (other === turn && k < 0)) return;
+    }
+    found.add(i);
+  });
+  return found;
+}
+
 /** Fewest points of a line that stays within a tolerance of it (Douglas and Peucker 1973). */
 export function douglasPeucker(points: readonly Point[], tolerance: number): Point[] {
   if (points.length < 3) return [...points];
@@ -45,13 +93,15 @@ export function douglasPeucker(points: readonly Point[], tolerance: number): Poi
   return points.filter((_, i) => keep[i]);
 }
 
-function simple(arc: Arc, tolerance: number): Point[] {
+function simple(arc: Arc, tolerance: number, curved: Curved | null): Point[] {
   const { points, closed } = arc;
   const onEdge = arc.left === -1 || arc.right === -1;
   if (tolerance <= 0) return points;
   if (onEdge && !closed) return [points[0] as Point, points.at(-1) as Point];
-  const round = smooth(points, closed, 3);
-  if (!closed) return straightLoop(points) ? douglasPeuckerLoop(round.slice(0, -1), tolerance) : douglasPeucker(round, tolerance);
+  const plain = smooth(points, closed, 3);
+  const isLoop = !closed && straightLoop(points);
+  const round = curved ? softened(plain, closed, curved) : plain;
+  if (!closed) return isLoop ? douglasPeuckerLoop(round.slice(0, -1), tolerance) : douglasPeucker(round, tolerance);
   return douglasPeuckerLoop(round, tolerance);
 }
 const straightLoop = (points: Point[]) =>
@@ -132,12 +182,12 @@ function meet(a: Point, b: Point, c: Point, d: Point): boolean {
 }
 
 /**
- * Arcs rounded off and with few points, none crossing another: where two would, their tolerance is halved until they do not;
+ * Arcs rounded off (or drawn as curves) and with few points, none crossing another: where two would, their tolerance is halved until they do not;
  * the untouched lattice, which cannot cross, is the last resort. Junctions and the picture's edge stay in place.
  */
-export function simplifyArcs(arcs: readonly Arc[], tolerancePx: number, size: number): Arc[] {
+export function simplifyArcs(arcs: readonly Arc[], tolerancePx: number, size: number, curved: Curved | null = null): Arc[] {
   const tolerance = arcs.map(() => tolerancePx);
-  const lines = arcs.map((arc) => simple(arc, tolerancePx));
+  const lines = arcs.map((arc) => simple(arc, tolerancePx, curved));
   const closed = arcs.map((arc) => arc.closed || straightLoop(arc.points));
   for (let round = 0; round < 12; round++) {
     const shown = lines.map((line, i) => (closed[i] && straightLoop(line) ? line.slice(0, -1) : line));
@@ -146,7 +196,8 @@ export function simplifyArcs(arcs: readonly Arc[], tolerancePx: number, size: nu
     for (const i of bad) {
       tolerance[i] = (tolerance[i] as number) / 2;
       if ((tolerance[i] as number) < tolerancePx / 8 || round >= 8) tolerance[i] = 0;
-      lines[i] = simple(arcs[i] as Arc, tolerance[i] as number);
+      // The untouched line, a little rounded off, before the lattice.
+      lines[i] = simple(arcs[i] as Arc, tolerance[i] as number, round < 4 ? curved : null);
     }
   }
   return arcs.map((arc, i) => {

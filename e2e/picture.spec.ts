@@ -364,3 +364,24 @@ test('a lesson without a reference; a picture of one colour; a crop past the edg
   await expect(page.locator('[data-testid="notes"] li').first()).toBeVisible({ timeout: 20_000 });
   await saved(page);
 });
+
+test('what an area is, what it is made of, and how that runs, combed by hand', async ({ signedIn: page }) => {
+  await openDemo(page, 'picture');
+  await page.getByLabel('Name of great balloon').focus();
+  await choose(page.getByLabel('What great balloon is', { exact: true }), 'Subject');
+  await choose(page.getByLabel('What great balloon is made of'), 'cloth');
+  await page.getByRole('button', { name: 'Comb it' }).click();
+  const at = await face(page);
+  for (const x of [0.3, 0.4]) {
+    await page.mouse.move(...at(x, 0.2));
+    await page.mouse.down();
+    await page.mouse.move(...at(x + 0.02, 0.35), { steps: 5 });
+    await page.mouse.up();
+  }
+  await accessible(page, 'combing a surface');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect(page.getByRole('button', { name: 'Combed by 2 strokes' })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: 'Combed by one stroke' })).toBeVisible();
+  await saved(page);
+});

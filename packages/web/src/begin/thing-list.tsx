@@ -1,5 +1,5 @@
 import { DeleteOutlined } from '@ant-design/icons';
-import { type AreaRole, areaRoles, type Surface, surfaceKinds } from '@viaticum/contract';
+import type { AreaRole, Surface } from '@viaticum/contract';
 import { outlineArea } from '@viaticum/core/area';
 import { percentInWords } from '@viaticum/core/units';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
@@ -9,14 +9,8 @@ import { useEffect, useRef } from 'react';
 import { thingWords as w } from '../words/things.js';
 import type { ShownArea } from '../workers/picture-jobs.js';
 import css from './thing-list.module.css';
+import { PLAIN, roleOptions, surfaceOptions } from './thing-options.js';
 import type { Things } from './use-things.js';
-
-const roleOptions = areaRoles.map((role) => ({ value: role, label: w.roles[role] }));
-const PLAIN = 'plain';
-const surfaceOptions = [
-  { value: PLAIN, label: w.plain },
-  ...surfaceKinds.map((surface) => ({ value: surface as string, label: w.surfaces[surface] })),
-];
 
 /** The things in the picture: which one is marked next, each one's name, what it is, and what it is made of. */
 export function ThingList({ things, areas, canvasMm2 }: { things: Things; areas: readonly ShownArea[]; canvasMm2: number }) {

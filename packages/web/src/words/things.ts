@@ -20,6 +20,15 @@ export const thingWords = {
   choose: (name: string) => `Mark ${name}`,
   remove: (name: string) => `Drop ${name}`,
   plain: 'smooth or flat',
+  unsaid: 'nothing said',
+  comb: (count: number) => (count === 0 ? 'Comb it' : `Combed by ${count === 1 ? 'one stroke' : `${count} strokes`}`),
+  combTitle: (name: string) => `How ${name} runs`,
+  combAbout:
+    'Stroke the way hairs, petals or folds run, here and there: five strokes do for a face. Between them it follows the picture.',
+  combFull: (most: number) => `These are ${most} strokes, which is enough. Take one back to draw another.`,
+  combHint: 'Stroke over it the way it runs.',
+  combDone: 'Done',
+  combClear: 'Clear',
   roles: {
     sky: 'Sky',
     background: 'Background',

@@ -29,10 +29,11 @@ import pictureCss from '../picture.module.css';
 import { AreaTarget } from './area-target.js';
 import { Grow, Split } from './area-tools.js';
 import css from './areas.module.css';
+import { AreaNature, Comb } from './nature.js';
 import { Propose } from './propose.js';
 
 const w = words.picture;
-type Doing = 'propose' | 'split' | 'grow' | null;
+type Doing = 'propose' | 'split' | 'grow' | 'comb' | null;
 
 /** The areas: proposed from the picture and guided by taps, drawn, divided, joined, ordered back to front; and what is painted of each. */
 export function AreasTopic() {
@@ -56,6 +57,7 @@ export function AreasTopic() {
   if (doing === 'propose') return <Propose onEnd={end} />;
   const selected = lesson.areas.find((area) => area.id === view.areaId);
   if (doing === 'split' && selected) return <Split area={selected} onEnd={end} />;
+  if (doing === 'comb' && selected) return <Comb area={selected} onEnd={end} />;
   if (doing === 'grow') return <Grow area={selected ?? null} onEnd={end} />;
   return (
     <>
@@ -75,7 +77,7 @@ export function AreasTopic() {
         <Button onClick={() => setDoing('grow')}>{w.grow.start}</Button>
       </p>
       {lesson.areas.length === 0 && <p className="quiet">{w.noAreas}</p>}
-      <AreaList onSplit={() => setDoing('split')} />
+      <AreaList onSplit={() => setDoing('split')} onComb={() => setDoing('comb')} />
       {lesson.areas.length > 1 && <Overlap show={showExtents} onShow={setShowExtents} />}
       {showExtents && <Extents />}
     </>
@@ -83,7 +85,7 @@ export function AreasTopic() {
 }
 
 /** The areas from back to front; dragged, or moved with the keyboard. */
-function AreaList({ onSplit }: { onSplit: () => void }) {
+function AreaList({ onSplit, onComb }: { onSplit: () => void; onComb: () => void }) {
   const lesson = useLesson();
   const worked = useWorkedOut();
   const session = useSession();
@@ -103,7 +105,7 @@ function AreaList({ onSplit }: { onSplit: () => void }) {
         <SortableContext items={lesson.areas.map((area) => area.id)} strategy={verticalListSortingStrategy}>
           <ol>
             {lesson.areas.map((area, i) => (
-              <AreaRow key={area.id} area={area} at={i} areaCm2={seen.get(area.id) ?? 0} onSplit={onSplit} />
+              <AreaRow key={area.id} area={area} at={i} areaCm2={seen.get(area.id) ?? 0} onSplit={onSplit} onComb={onComb} />
             ))}
           </ol>
         </SortableContext>
@@ -112,7 +114,19 @@ function AreaList({ onSplit }: { onSplit: () => void }) {
   );
 }
 
-function AreaRow({ area, at, areaCm2, onSplit }: { area: Area; at: number; areaCm2: number; onSplit: () => void }) {
+function AreaRow({
+  area,
+  at,
+  areaCm2,
+  onSplit,
+  onComb,
+}: {
+  area: Area;
+  at: number;
+  areaCm2: number;
+  onSplit: () => void;
+  onComb: () => void;
+}) {
   const lesson = useLesson();
   const session = useSession();
   const ask = useRemoval();
@@ -188,6 +202,7 @@ function AreaRow({ area, at, areaCm2, onSplit }: { area: Area; at: number; areaC
               {w.remove}
             </Button>
           </p>
+          <AreaNature area={area} onComb={onComb} />
           <AreaTarget area={area} />
           {others.length > 0 && (
             <div className={clsx(pictureCss.areaJoin, 'small')}>

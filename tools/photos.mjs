@@ -1,14 +1,18 @@
 // How well things are told apart on photographs with hand-made truth and scripted marks:
-//   npm run photos -- FOLDER [--strokes]
+//   npm run photos -- FOLDER [--level improver] [--page FOLDER]     (the page of pictures: .viaticum/photos where nothing is said)
 // FOLDER holds pictures, marks.mjs (marks by picture: { thing, kind, points in px of the truth }) and truth/ (NAME.png: grey value =
 // label; truth.json: names, roles, which belong to the subject). Nothing of it comes into the repository.
-import { readdirSync, readFileSync } from 'node:fs';
+import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import sharp from 'sharp';
 import { liveLabels, prepareScene, proposeThings, refinedLabels, walk } from '../packages/kernels/dist/things/index.js';
+import { photoLesson, toEnd } from './photo-lesson.mjs';
 
 const [given] = process.argv.slice(2).filter((one) => !one.startsWith('-'));
+const option = (name, otherwise) => (process.argv.includes(name) ? process.argv[process.argv.indexOf(name) + 1] : otherwise);
+const level = option('--level', 'beginner');
+const page = resolve(option('--page', '.viaticum/photos'));
 if (!given) {
   console.error('Name a folder of photographs: npm run photos -- FOLDER');
   process.exit(1);
@@ -18,11 +22,6 @@ const truths = JSON.parse(readFileSync(join(folder, 'truth', 'truth.json'), 'utf
 const { marks } = await import(pathToFileURL(join(folder, 'marks.mjs')).href);
 const files = readdirSync(folder);
 
-const toEnd = (work) => {
-  let step = work.next();
-  while (!step.done) step = work.next();
-  return step.value;
-};
 const timed = (work) => {
   const from = performance.now();
   const value = work();
@@ -80,6 +79,8 @@ function threeStrokes(list, subject, labels) {
 }
 
 const all = [];
+const rows = [];
+mkdirSync(page, { recursive: true });
 for (const [name, truth] of Object.entries(truths)) {
   const picture = await pictureOf(name);
   const [scene, prepareMs] = timed(() => toEnd(prepareScene(picture)));
@@ -155,7 +156,33 @@ for (const [name, truth] of Object.entries(truths)) {
     `             without a mark: ${proposal.things.map((one) => one.kind).join(', ')}; overlap ${two(mean(alone))}, subject ${ownSubject === null ? 'not proposed' : two(ownSubject)}, ${proposeMs.toFixed(0)} ms`,
   );
   console.log(`             ${truth.labels.map((one, k) => `${one.name} ${two(each[k])}`).join(', ')}`);
+  const file = join(
+    folder,
+    files.find((one) => one.startsWith(`${name}.`)),
+  );
+  const truthFull = await truthAt(name, { width: truth.width, height: truth.height });
+  const truthMap = { width: truth.width, height: truth.height, data: Int32Array.from(truthFull) };
+  const made = await photoLesson(file, truth, list, truthMap, level);
+  all.at(-1).made = made;
+  console.log(
+    `             lesson for a ${level}: ${made.endMin.toFixed(0)} min, ${Math.round(made.heldShare * 100)} % waiting, ${Math.round(made.subjectShare * 100)} % of the painting on the subject; last stage ΔE00 ${made.off.toFixed(1)}; borders bend ${made.bend.toFixed(0)}° in 10 mm (truth ${made.truthBend.toFixed(0)}°); draft ${made.draftS.toFixed(1)} s, a stage ${made.stageS.toFixed(2)} s`,
+  );
+  for (const [i, png] of made.pictures.entries()) writeFileSync(join(page, `${name}-${i}.png`), png);
+  const steps = made.planned.plan.items.map((item) => {
+    const step = made.lesson.steps.find((one) => one.id === item.stepId);
+    return `<tr><td>${item.startMin.toFixed(0)}</td><td>${(item.endMin - item.startMin).toFixed(0)}</td><td>${step?.title ?? item.kind}</td><td>${step?.say ?? ''}</td></tr>`;
+  });
+  rows.push(
+    `<h2>${name}</h2>${made.pictures.map((_, i) => `<img src="${name}-${i}.png" width="300">`).join(' ')}<table>${steps.join('')}</table>`,
+  );
 }
+writeFileSync(
+  join(page, 'index.html'),
+  `<!doctype html><meta charset="utf-8"><title>Lessons from photographs</title><style>body{font:14px sans-serif}td{padding:2px 8px;vertical-align:top}</style>${rows.join('')}`,
+);
 console.log(
   `mean overlap ${two(mean(all.map((one) => one.guided)))}, least ${two(Math.min(...all.map((one) => one.guided)))}; three strokes ${two(mean(all.map((one) => one.three)))}; without a mark ${two(mean(all.map((one) => one.alone)))}, subject ${two(mean(all.flatMap((one) => one.ownSubject ?? [])))} where it is proposed`,
+);
+console.log(
+  `lessons for a ${level}: ΔE00 ${mean(all.map((one) => one.made.off)).toFixed(1)} after the last stage, ${all.map((one) => one.made.endMin.toFixed(0)).join(', ')} min; page: ${page}/index.html`,
 );

@@ -116,7 +116,7 @@ function valueCoats(
     return { facts, coats: [only], lights };
   }
   const { surface } = facts.area;
-  if (surface && sequence.length > 1) return { facts, coats: overSurface(lesson, facts, surface), lights: null };
+  if (surface && sequence.length > 1) return { facts, coats: overSurface(lesson, facts, surface, shareOf), lights: null };
   if (facts.area.role === 'feature' && sequence.length > 1)
     return { facts, coats: [{ technique: 'block-in', mixIds: sequence, needs: 'auto', why: FEATURE, isLater: false }], lights };
   // Where the picture was looked at it says what the inside is like; otherwise soft borders tell of it.
@@ -124,8 +124,9 @@ function valueCoats(
   if (school.layers === 'glazes' && !facts.area.feature) return { facts, coats: glazed(facts, sequence, isBlend), lights };
   // Where the picture was looked at, all values that pass into each other are blended at once.
   // In a thing that was told they are its shapes, side by side.
-  const isAtOnce = isBlend || facts.area.role !== undefined;
-  const taken = isAtOnce ? Math.min(shareOf.size > 0 ? MOST_BLENDED : 2, sequence.length) : 1;
+  const isTold = facts.area.role !== undefined;
+  const most = isTold ? mostInBase[lesson.level] : shareOf.size > 0 ? MOST_BLENDED : 2;
+  const taken = isBlend || isTold ? Math.min(most, sequence.length) : 1;
   const base: Coat = {
     technique: isBlend ? 'blend' : 'block-in',
     mixIds: sequence.slice(0, taken),
@@ -136,13 +137,13 @@ function valueCoats(
   const rest = sequence.slice(taken);
   const coats = [base];
   // More mixes than coats: those that are left share the last one.
-  const most = Math.max(1, (method?.coats ?? detail.coats) - 1);
+  const mostLater = Math.max(1, (method?.coats ?? detail.coats) - 1);
   if (method?.coats === 1) {
     const one: Coat = { ...base, mixIds: sequence };
     return { facts, coats: [one], lights };
   }
-  for (let k = 0; k < Math.min(most, rest.length); k++) {
-    const ids = k === most - 1 ? rest.slice(k) : [rest[k] as string];
+  for (let k = 0; k < Math.min(mostLater, rest.length); k++) {
+    const ids = k === mostLater - 1 ? rest.slice(k) : [rest[k] as string];
     const coverShare = cover(ids, method?.laterShare ?? detail.share);
     coats.push({
       ...laterCoat(school, coverShare, shareOf.size > 0),
@@ -157,16 +158,25 @@ function valueCoats(
   return { facts, coats, lights };
 }
 
+/** So many values at once a hand can keep wet over a surface (our judgement). */
+const mostInBase: Record<Lesson['level'], number> = { beginner: 3, improver: 4, experienced: 5 };
 /** A pass covers about so much of its surface. */
 const PASS_COVER: Record<StepPass, number> = { darks: 0.3, middles: 0.4, lights: 0.2 };
 /** A surface is laid in its large values, blended, then gone over: its darks, its own colour, its lights. */
-function overSurface({ school }: Lesson, { mixes }: AreaFacts, surface: Surface): Coat[] {
+function overSurface(
+  { school, level }: Lesson,
+  { mixes }: AreaFacts,
+  surface: Surface,
+  shareOf: ReadonlyMap<string, number>,
+): Coat[] {
   const ids = mixes.map(({ mix }) => mix.id);
+  // The values that take most of it; the others come with the strokes over them.
+  const most = new Set([...ids].sort((a, b) => (shareOf.get(b) ?? 0) - (shareOf.get(a) ?? 0)).slice(0, mostInBase[level]));
   const half = Math.ceil(ids.length / 2);
   const of: Record<StepPass, string[]> = { darks: ids.slice(0, half), middles: ids, lights: ids.slice(-half) };
   const base: Coat = {
     technique: 'blend',
-    mixIds: ids.slice(0, MOST_BLENDED),
+    mixIds: ids.filter((id) => most.has(id)),
     needs: 'auto',
     why: 'Its large values first: what lies over them is only as good as they are.',
     isLater: false,

@@ -222,6 +222,33 @@ const firing: Record<string, () => Lesson> = {
   'water-change': () => ({
     ...coloured([testStep('one', { areaIds: ['a', 'b'], mixIds: ['m', 'dark', 'blue', 'h1', 'h2', 'h3', 'h4'] })]),
   }),
+  'feature-lost': () => {
+    const lesson = composed([{ ...box('window', 100, 40, 16, 16), role: 'feature', feature: true }]);
+    const step = testStep('lit', { areaIds: ['window'], brushId: 'flat-1-in' });
+    return { ...lesson, steps: [...lesson.steps, step] };
+  },
+  'unnamed-thing': () => composed([{ ...box('post', 60, 90, 40, 80), name: 'Thing 2', role: 'made' }]),
+  'coarse-picture': () => ({
+    ...quiet(),
+    references: [
+      {
+        id: 'r',
+        pictureSha256: 'a'.repeat(64),
+        widthPx: 90,
+        heightPx: 110,
+        role: 'whole',
+        permission: { kind: 'own' },
+        placement: { mmPerPx: 2.3, xMm: 0, yMm: 0, rotationDeg: 0, flip: false },
+      },
+    ],
+  }),
+  'fine-in-soft': () => {
+    const lesson = smallLesson([
+      testStep('one', { areaIds: ['a', 'b'] }),
+      testStep('two', { areaIds: ['a'], brushId: 'round-2' }),
+    ]);
+    return { ...lesson, areas: lesson.areas.map((area) => (area.id === 'a' ? { ...area, role: 'sky' } : area)) };
+  },
   'fine-brush': () => smallLesson([testStep('one', { areaIds: ['a', 'b'], technique: 'blend', doMin: 2, brushId: 'round-2' })]),
   'bare-white': () =>
     smallLesson([
@@ -424,7 +451,10 @@ const promised: Record<string, string[]> = {
   'far to near': ['far-to-near'],
   neighbours: ['neighbours', 'value-missed'],
   'a hue in one place only': ['lonely-hue'],
-  'too fine a brush': ['fine-brush'],
+  'too fine a brush': ['fine-brush', 'fine-in-soft'],
+  'features lost at a brush size': ['feature-lost'],
+  'things without a name': ['unnamed-thing'],
+  'a picture too small for its canvas': ['coarse-picture'],
   'a hand over wet paint': ['hand-over-wet'],
   'bare white when details begin': ['bare-white'],
   'a long stretch without a break': ['long-stretch'],

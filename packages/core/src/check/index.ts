@@ -11,6 +11,7 @@ import { blendOutlasts } from './rules/blend-outlasts.js';
 import { brightLight } from './rules/bright-light.js';
 import { brushHardens } from './rules/brush-hardens.js';
 import { chalkyLight } from './rules/chalky-light.js';
+import { coarsePicture } from './rules/coarse-picture.js';
 import { coldAir } from './rules/cold-air.js';
 import { contradiction } from './rules/contradiction.js';
 import { contrastAtEdge } from './rules/contrast-at-edge.js';
@@ -20,7 +21,9 @@ import { evenCount } from './rules/even-count.js';
 import { evenGaps } from './rules/even-gaps.js';
 import { facesOut } from './rules/faces-out.js';
 import { farToNear } from './rules/far-to-near.js';
+import { featureLost } from './rules/feature-lost.js';
 import { fineBrush } from './rules/fine-brush.js';
+import { fineInSoft } from './rules/fine-in-soft.js';
 import { formerPaint } from './rules/former-paint.js';
 import { hairsSingly } from './rules/hairs-singly.js';
 import { handOverWet } from './rules/hand-over-wet.js';
@@ -58,6 +61,7 @@ import { tubeNotBrought } from './rules/tube-not-brought.js';
 import { umberAlone } from './rules/umber-alone.js';
 import { unbrokenLine } from './rules/unbroken-line.js';
 import { unmixed } from './rules/unmixed.js';
+import { unnamedThing } from './rules/unnamed-thing.js';
 import { unpaintedArea } from './rules/unpainted-area.js';
 import { unpaintedMark } from './rules/unpainted-mark.js';
 import { unusedMix } from './rules/unused-mix.js';
@@ -116,6 +120,8 @@ export const rules: readonly Rule[] = [
   chalkyLight,
   blackBand,
   fineBrush,
+  featureLost,
+  fineInSoft,
   spatterUnprotected,
   waterChange,
   brushHardens,
@@ -135,6 +141,7 @@ export const rules: readonly Rule[] = [
   talksTooLong,
   roughUnannounced,
   unpaintedMark,
+  unnamedThing,
   unusedMix,
   unusedTube,
   nearTwin,
@@ -147,6 +154,7 @@ export const rules: readonly Rule[] = [
   touchingEdges,
   contrastAtEdge,
   facesOut,
+  coarsePicture,
   permissionUnset,
 ];
 

@@ -23,6 +23,7 @@ const FINEST_MM: Record<Level, number> = { beginner: 1.5, improver: 1, experienc
 /** A pass over the subject takes no longer than attention lasts, minutes of doing; over anything else only as long as that is worth. */
 const MOST_MIN: Record<Level, number> = { beginner: 10, improver: 13, experienced: 17 };
 const ASIDE = 0.45;
+const MOST_TOGETHER = 2;
 /** Of the places where a stroke could lie about so many get one. */
 const LAID_SHARE = 0.55;
 /** So much larger than it should be a brush may be where time is short. */
@@ -47,7 +48,7 @@ export function surfaceStrokes(lesson: Lesson, step: Pick<Step, 'pass' | 'areaId
   });
   const minutes = found.reduce((sum, { full, pass }) => sum + (full * pass.seconds * pace) / 60, 0);
   const isAside = !lesson.areas.some((area) => step.areaIds.includes(area.id) && isSubject(lesson, area));
-  const most = step.doMin ?? MOST_MIN[lesson.level] * (isAside ? ASIDE : 1);
+  const most = step.doMin ?? MOST_MIN[lesson.level] * (isAside ? ASIDE * Math.min(MOST_TOGETHER, Math.max(1, found.length)) : 1);
   // Where time is short the brush is larger, and where that is not enough only the strokes that matter most are laid.
   const coarser = Math.min(COARSEST, Math.max(1, Math.sqrt(minutes / most)));
   const share = Math.min(1, (most * coarser * coarser) / Math.max(1e-6, minutes));

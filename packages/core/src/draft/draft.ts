@@ -1,4 +1,4 @@
-import type { Lesson, Mark, Passage, Stage, Step } from '@viaticum/contract';
+import { type Lesson, type Mark, type Passage, type Stage, type Step, stepPasses } from '@viaticum/contract';
 import { coatTitle } from '../document/index.js';
 import { otherWords, paintingWords } from '../text/index.js';
 import { capital, listInWords } from '../units/index.js';
@@ -44,8 +44,10 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
     stages.push(made);
     return made.id;
   };
+  // What a school says of its ways is said with the first step that goes so.
+  const told = new Set<string>();
   const add = (stageId: string, step: Omit<Step, 'id' | 'stageId' | 'markIds'> & { markIds?: string[] }, why: string[]) => {
-    const own = inItsWay(lesson, { markIds: [], ...step });
+    const own = inItsWay(lesson, { markIds: [], ...step }, told);
     const stroke = own.technique ? { stroke: usualStroke[own.technique] } : {};
     steps.push({ step: { id: ids(), stageId, ...own, ...stroke }, why });
   };
@@ -163,13 +165,13 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
     const far = Math.ceil(groups.length / 3);
     const isTime = (drawWhen.after === 'far' && k >= far) || drawWhen.after === 'background';
     const sorted = inOrder(lesson, group.areas);
-    const lay = ({ facts }: AreaCoats, coat: Coat) => {
+    const lay = ({ facts }: AreaCoats, coat: Coat, areaIds = [facts.area.id]) => {
       // Lines come directly before the first paint that is cut to them.
       if (isTime && !planes.has(facts.area.id)) draw(stageId);
       const { why, isLater, isAgain, ...rest } = coat;
-      const step = { areaIds: [facts.area.id], brushId: brushOfCoat(facts, coat), ...rest };
-      const words = paintingWords(lesson, step);
+      const step = { areaIds, brushId: brushOfCoat(facts, coat), ...rest };
       const first = isAgain && steps.find((one) => one.step.areaIds.join() === facts.area.id)?.step;
+      const words = paintingWords(lesson, first ? { ...step, coatOf: first.id } : step);
       const before = first ? steps.filter((one) => one.step.coatOf === first.id).length : 0;
       add(
         stageId,
@@ -178,11 +180,33 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
           ...step,
           kind: 'paint',
           ...words,
+          ...(before > 0 ? onceMore : {}),
           ...(first ? { title: coatTitle(words.title, before + 2), coatOf: first.id } : {}),
           ...(isLater ? { mayBeLeftOut: true } : {}),
         },
         [order.reason, why],
       );
+    };
+    /** Passes over surfaces, darks before lights; those of one kind over several areas at once. */
+    const layPasses = (among: readonly AreaCoats[]) => {
+      for (const pass of stepPasses) {
+        const alike = new Map<string, { one: AreaCoats; coat: Coat }[]>();
+        for (const one of among)
+          for (const coat of one.coats.slice(1)) {
+            const { surface = '' } = one.facts.area;
+            if (coat.pass === pass) alike.set(surface, [...(alike.get(surface) ?? []), { one, coat }]);
+          }
+        for (const list of alike.values()) {
+          const [first] = list;
+          if (!first) continue;
+          const mixIds = [...new Set(list.flatMap(({ coat }) => coat.mixIds))].slice(0, MOST_OVER_SURFACES);
+          lay(
+            first.one,
+            { ...first.coat, mixIds },
+            list.map(({ one }) => one.facts.area.id),
+          );
+        }
+      }
     };
     const layPassage = (group: readonly AreaFacts[]) => {
       for (const { area } of group) begun.add(area.id);
@@ -225,7 +249,9 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
         base(coatsFor(facts));
         if (isNow(coatsFor(facts))) for (const coat of coatsFor(facts).coats.slice(1)) lay(coatsFor(facts), coat);
       }
-      for (const one of sorted.map(coatsFor)) if (!isNow(one)) for (const coat of one.coats.slice(1)) lay(one, coat);
+      const later = sorted.map(coatsFor).filter((one) => !isNow(one));
+      for (const one of later) for (const coat of one.coats.slice(1)) if (!coat.pass) lay(one, coat);
+      layPasses(later);
     }
   });
   const features = areas.filter(({ area }) => area.feature);
@@ -285,7 +311,16 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
 const PREMIX = 'Mix every colour of the list, twice as much as you think, and put each into a bag or a jar with its name on it.';
 const AWAY = 'Put the picture away now. Look only at your canvas: what does it want?';
 const COMPARE = 'Hold the picture beside the canvas and compare value by value: the darkest, the lightest, then the edges.';
+/** A third coat is only laid where it is needed. */
+const onceMore = {
+  say: 'Look first whether it is needed. If so, once more, thinner than before.',
+  watch: '',
+  checkpoint: '',
+  finish: '',
+};
 const MOST_PREMIXED = 30;
+/** So many colours at once lie beside a hand that goes over several surfaces. */
+const MOST_OVER_SURFACES = 6;
 const MOST_SET_RIGHT = 4;
 const OPENING_MIN = 6;
 const LAST_LOOK_MIN = 5;

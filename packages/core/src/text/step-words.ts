@@ -1,87 +1,129 @@
-import type { Lesson, Step } from '@viaticum/contract';
+import type { Lesson, Step, Surface } from '@viaticum/contract';
 import { brushInWords, brushOf } from '../brush/index.js';
 import { surfacePass, surfaces } from '../surface/index.js';
-import { capital, listInWords } from '../units/index.js';
+import { capital, listInWords, the } from '../units/index.js';
 
 export type StepWords = Pick<Step, 'title' | 'say' | 'watch' | 'checkpoint' | 'finish'>;
 type Technique = NonNullable<Step['technique']>;
 
-const how: Record<Technique, { say: string; watch: string; checkpoint: string; finish: string }> = {
-  wash: {
+type Said = { say: string; watch: string; checkpoint: string; finish: string };
+/** What is said of a technique; `it` is what is painted ("the far hill"), `It` the same at the beginning of a sentence. */
+const how: Record<Technique, (it: string, It: string) => Said> = {
+  wash: (it, It) => ({
     say: 'Thin it until it runs a little and cover everything in long strokes, edges too.',
     watch: 'A wash that runs has too much water.',
-    checkpoint: 'Tilt it to the light: is any white left?',
-    finish: 'One even tone through which the weave still shows.',
-  },
-  'block-in': {
-    say: 'One flat colour, a little past the edge. The outline first, then the middle.',
-    watch: 'Painting round the shape with a line, and leaving it pale inside.',
-    checkpoint: 'Half close your eyes: is it one shape?',
-    finish: 'A flat shape, right in its value beside its neighbours.',
-  },
-  blend: {
-    say: 'Both colours on the canvas, each from its own side, then strokes across until the seam is gone. Work briskly while it is wet.',
-    watch: 'Going back into paint that has begun to drag.',
-    checkpoint: 'Can you see where one colour ends?',
-    finish: 'A passage without a seam.',
-  },
-  'dry-brush': {
-    say: 'Wipe the brush nearly dry and drag it lightly, so that what is beneath shows through.',
-    watch: 'Too much paint in the brush: it covers instead of breaking.',
-    checkpoint: 'Can you still see the first colour in between?',
-    finish: 'Broken colour over the first layer.',
-  },
-  scumble: {
-    say: 'Hardly any paint, small circles, and stop while you still want more.',
-    watch: 'Wet paint in the brush makes a cloud.',
-    checkpoint: 'Does it fade without an edge?',
-    finish: 'A veil that thins out to nothing.',
-  },
-  glaze: {
-    say: 'Thin it with medium, not water, and lay it in one go over dry paint.',
-    watch: 'Going over it twice while it sets.',
-    checkpoint: 'Does the layer beneath still shine through?',
-    finish: 'The same form, deeper in colour.',
-  },
-  loaded: {
-    say: 'Load the brush, touch, pull and lift. Do not go back into it.',
-    watch: 'Lights on both sides: there is only one light.',
-    checkpoint: 'Where does your eye go first?',
-    finish: 'A few clear lights, the lightest of the picture.',
-  },
-  gesso: {
+    checkpoint: `Tilt it to the light: is any white left on ${it}?`,
+    finish: `${It}: one even tone, through which the weave still shows.`,
+  }),
+  'block-in': (it, It) => ({
+    say: `Find the outline of ${it} first, a little past the edge, then fill the middle: flat, no modelling yet.`,
+    watch: `Painting round ${it} with a line, and leaving it pale inside.`,
+    checkpoint: `Half close your eyes and look at ${it}: is there one shape?`,
+    finish: `${It}: flat, and right in value beside what lies round.`,
+  }),
+  blend: (it, It) => ({
+    say: `Lay all colours of ${it} first, each from its own side, then stroke across until no seam is left, briskly, while it is wet.`,
+    watch: `Going back into ${it} when the paint begins to drag.`,
+    checkpoint: `Can you see where one colour of ${it} ends?`,
+    finish: `${It}: no seam anywhere.`,
+  }),
+  'dry-brush': (it, It) => ({
+    say: `Wipe the brush nearly dry and drag it lightly over ${it}, so that what is beneath shows through.`,
+    watch: `Too much paint in the brush: it covers ${it} instead of breaking over it.`,
+    checkpoint: `Can you still see the first colour of ${it} in between?`,
+    finish: `${It}: broken colour over the first layer.`,
+  }),
+  scumble: (it, It) => ({
+    say: `Hardly any paint, small circles over ${it}, and stop while you still want more.`,
+    watch: `Wet paint in the brush makes a cloud of ${it}.`,
+    checkpoint: `Does the veil on ${it} fade without an edge?`,
+    finish: `${It}: a veil that thins out to nothing.`,
+  }),
+  glaze: (it, It) => ({
+    say: `Thin it with medium, not water, and lay it over ${it} in one go, on dry paint.`,
+    watch: `Going over ${it} twice while the glaze sets.`,
+    checkpoint: `Does the layer beneath still shine through ${it}?`,
+    finish: `${It}: the same form, deeper in colour.`,
+  }),
+  loaded: (it, It) => ({
+    say: `Load the brush; touch ${it} where the light falls, pull, lift, and do not go back.`,
+    watch: `Lights on both sides of ${it}: there is only one light.`,
+    checkpoint: `Where on ${it} does your eye go first?`,
+    finish: `${It}: a few clear lights.`,
+  }),
+  gesso: (it, It) => ({
     say: 'Even strokes one way, then across.',
     watch: 'Ridges that stay when it is dry.',
-    checkpoint: 'Is it even against the light?',
-    finish: 'An even white ground.',
-  },
-  impasto: {
-    say: 'Lay it on thick with the knife and leave it.',
-    watch: 'Scraping over it until it is flat.',
-    checkpoint: 'Does it stand up from the canvas?',
-    finish: 'Paint that stands in ridges.',
-  },
-  'under-film': {
+    checkpoint: `Hold ${it} against the light: is every stroke gone?`,
+    finish: `${It}: an even white ground.`,
+  }),
+  impasto: (it, It) => ({
+    say: `Lay ${it} on thick with the knife and leave it.`,
+    watch: `Scraping over ${it} until all is flat.`,
+    checkpoint: `Look along ${it}: does the paint stand up from the canvas?`,
+    finish: `${It}: ridges of paint.`,
+  }),
+  'under-film': (it, It) => ({
     say: 'A thin film, just enough to glide on.',
     watch: 'Puddles.',
-    checkpoint: 'Does it shine evenly?',
-    finish: 'A wet sheen to paint into.',
-  },
-  spatter: {
-    say: 'Thin the paint, cover what must stay clean, and flick from the wrist.',
+    checkpoint: `Look along ${it}: is the shine even?`,
+    finish: `${It}: a wet sheen to paint into.`,
+  }),
+  spatter: (it, It) => ({
+    say: `Thin the paint, cover what must stay clean beside ${it}, and flick from the wrist.`,
     watch: 'Drops on your neighbours, and eyes.',
-    checkpoint: 'Are the drops of different sizes?',
-    finish: 'Fine drops where they are wanted.',
-  },
+    checkpoint: `Are the drops on ${it} of different sizes?`,
+    finish: `${It}: fine drops where they are wanted.`,
+  }),
 };
 
+/** A value of its own on a part of something. */
+const onPart = (it: string, It: string): Said => ({
+  say: `Cut its shapes into ${it} with clean edges, each where it stands in the picture, and no more of them than you can count.`,
+  watch: `Nibbling: many small shapes make ${it} restless.`,
+  checkpoint: `Squint: do the new shapes on ${it} belong to the light, or to the shade?`,
+  finish: `${It}: two clear values that do not run into each other.`,
+});
+
+/** Several values at once, none of them blended. */
+const sideBySide = (it: string, It: string, values: number): Said => ({
+  say: `Set the ${countWord(values)} values of ${it} side by side as shapes, the largest first, the smallest last, and let their borders stand.`,
+  watch: `Blending where two values of ${it} meet.`,
+  checkpoint: `Squint at ${it}: are there shapes, or is there a mixture?`,
+  finish: `${It}: clear shapes in ${countWord(values)} values.`,
+});
+const countWord = (count: number): string => ['no', 'one', 'two', 'three', 'four', 'five', 'six'][count] ?? String(count);
+
+/** Once more with the same paint. */
+const again = (it: string, It: string): Said => ({
+  say: `The same colour once more over ${it}, crosswise to the first coat, which must be dry.`,
+  watch: `Rubbing: it lifts the first coat of ${it}.`,
+  checkpoint: `Hold it to the window: does light come through ${it} anywhere?`,
+  finish: `${It}: covered.`,
+});
+
+/** What was said of another thing of the same surface, which lies behind. */
+const alike = (it: string, It: string, other: string, what: string): Said => ({
+  say: `The ${what} of ${it} go as those of ${other}; only the way they run is another.`,
+  watch: `Hurrying over the ${what} of ${it}, because it is the second time.`,
+  checkpoint: `Compare the ${what} of ${it} with ${other}: made of the same, but in a light of their own?`,
+  finish: `${It}: the ${what} as on ${other}, and yet not the same.`,
+});
+
+/** What an area of the same surface is called that lies behind these. */
+function likeBefore(lesson: Lesson, surface: Surface, areaIds: readonly string[]): string | null {
+  const first = lesson.areas.findIndex((area) => areaIds.includes(area.id));
+  const other = lesson.areas.slice(0, Math.max(0, first)).find((area) => area.surface === surface);
+  return other ? called(other.name) : null;
+}
+
 /** Something small that is looked at first. */
-const feature = {
-  say: 'Its dark shape and its rim first, a little beyond the line. Then its own colours inside, each set down once. Last of all one light, pure, and left alone.',
-  watch: 'Outlining it all round: some of its rim is always lost.',
-  checkpoint: 'Hold the picture upside down beside it: is every shape where it should be?',
-  finish: 'Few clear shapes, right in their place, and one light.',
-};
+const feature = (it: string, It: string): Said => ({
+  say: `The dark shape of ${it} and its rim first, a little beyond the line. Then the colours inside, each set down once, and last of all one light in ${it}, pure, and left alone.`,
+  watch: `Outlining ${it} all round: some of the rim is always lost.`,
+  checkpoint: `Hold the picture upside down beside ${it}: is every shape where it should be?`,
+  finish: `${It}: few clear shapes, right in their place, and one light.`,
+});
 
 const verbs: Partial<Record<Technique, string>> = {
   blend: 'blended',
@@ -95,32 +137,20 @@ const verbs: Partial<Record<Technique, string>> = {
 export function paintingWords(
   lesson: Lesson,
   step: Pick<Step, 'technique' | 'areaIds' | 'wholeCanvas' | 'mixIds' | 'brushId' | 'needs'> &
-    Partial<Pick<Step, 'coverShare' | 'pass'>>,
+    Partial<Pick<Step, 'coverShare' | 'pass' | 'coatOf'>>,
 ): StepWords {
   const technique = step.technique ?? 'block-in';
-  const surface = lesson.areas.find((area) => area.id === step.areaIds[0])?.surface;
-  const pass = step.areaIds.length === 1 ? surfacePass(surface, step.pass) : null;
-  const isBase = step.areaIds.length === 1 && technique === 'blend' && step.pass === undefined;
-  const isFeature =
-    step.areaIds.length === 1 &&
-    technique === 'block-in' &&
-    lesson.areas.some((area) => area.id === step.areaIds[0] && area.feature);
-  const words = pass ?? (surface && isBase ? surfaces[surface].base : isFeature ? feature : how[technique]);
   const areas = step.areaIds.flatMap((id) => lesson.areas.find((area) => area.id === id)?.name ?? []);
   const mixes = step.mixIds.flatMap((id) => lesson.mixes.find((mix) => mix.id === id)?.name ?? []);
   const brush = brushOf(step.brushId);
-  const name = step.wholeCanvas || areas.length === 0 ? 'The whole canvas' : capital(listInWords(areas));
+  const isWhole = step.wholeCanvas === true || areas.length === 0;
+  const name = isWhole ? 'The whole canvas' : capital(listInWords(areas));
+  const { title: extra, words } = saidOf(lesson, step, technique, isWhole ? 'the canvas' : listInWords(areas.map(called)));
   const own = lesson.method?.says?.find((one) => one.technique === technique)?.say;
   // A value on a part of its area is called by its colour, so that it is not called as the first coat is.
   const isPart = technique === 'block-in' && (step.coverShare ?? 1) < 1 && mixes.length > 0;
-  const extra = pass
-    ? pass.title
-    : surface && isBase
-      ? undefined
-      : isPart
-        ? listInWords(mixes.map((mix) => withoutName(mix, areas)))
-        : verbs[technique];
-  const title = technique === 'wash' && step.wholeCanvas ? 'Tone the whole canvas' : extra ? `${name}: ${extra}` : name;
+  const after = extra ?? (isPart ? listInWords(mixes.map((mix) => withoutName(mix, areas))) : verbs[technique]);
+  const title = technique === 'wash' && step.wholeCanvas ? 'Tone the whole canvas' : after ? `${name}: ${after}` : name;
   const into = step.needs === 'wet' ? 'Straight on, while it is wet. ' : '';
   const colours = mixes.length > 0 ? `${capital(listInWords(mixes))}${brush ? `, with the ${brushInWords(brush)}` : ''}. ` : '';
   return {
@@ -131,6 +161,44 @@ export function paintingWords(
     finish: words.finish,
   };
 }
+
+/** What is said of a step: by its pass over a surface, by what it is on, or by its technique; with the title that goes with it, if any ('' for none). */
+function saidOf(
+  lesson: Lesson,
+  { areaIds, pass, coatOf, coverShare, mixIds }: Partial<Step>,
+  technique: Technique,
+  it: string,
+): { title: string | undefined; words: Said } {
+  const on = (areaIds ?? []).flatMap((id) => lesson.areas.find((area) => area.id === id) ?? []);
+  const alone = on.length === 1 ? on[0] : undefined;
+  const surface = on.every((area) => area.surface === on[0]?.surface) ? on[0]?.surface : undefined;
+  // A surface is called by what it is on, so that two of a kind do not read alike.
+  const named = (words: Said): Said => ({
+    ...words,
+    checkpoint: withName(it, words.checkpoint),
+    finish: withName(it, words.finish),
+  });
+  const over = surfacePass(surface, pass);
+  const before = surface && likeBefore(lesson, surface, areaIds ?? []);
+  if (over) return { title: over.title, words: before ? alike(it, capital(it), before, over.title) : named(over) };
+  if (coatOf !== undefined) return { title: undefined, words: again(it, capital(it)) };
+  if (surface && alone && technique === 'blend')
+    return { title: '', words: before ? alike(it, capital(it), before, 'large values') : named(surfaces[surface].base) };
+  const isPart = technique === 'block-in' && (coverShare ?? 1) < 1;
+  const values = technique === 'block-in' ? (mixIds?.length ?? 0) : 0;
+  if (values > 1 && !isPart && !alone?.feature) return { title: undefined, words: sideBySide(it, capital(it), values) };
+  const told = alone?.feature && technique === 'block-in' ? feature : isPart ? onPart : how[technique];
+  return { title: undefined, words: told(it, capital(it)) };
+}
+
+/** "the far hill" for "Far hill"; what belongs to somebody keeps its name. */
+const called = (name: string): string => {
+  if (/[’']s\s/.test(name)) return name;
+  const isWord = name.length > 1 && name.charAt(1) === name.charAt(1).toLowerCase();
+  return the(isWord ? `${name.charAt(0).toLowerCase()}${name.slice(1)}` : name);
+};
+const withName = (it: string, sentence: string): string =>
+  `${capital(it)}: ${sentence.charAt(0).toLowerCase()}${sentence.slice(1)}`;
 
 /** "middle" for the mix "pot, middle" on the pot. */
 function withoutName(mix: string, areas: readonly string[]): string {

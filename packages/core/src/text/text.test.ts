@@ -24,8 +24,8 @@ describe('the words of a step that paints', () => {
     expect(readingMinutes(words.say)).toBeLessThan(1);
   });
   it('names the mix and the brush first, then what to do', () => {
-    expect(step('block-in').say).toMatch(/^Middle copper, with the 1 in flat\. One flat colour/);
-    expect(step('block-in', { mixIds: [] }).say).toMatch(/^One flat colour/);
+    expect(step('block-in').say).toMatch(/^Middle copper, with the 1 in flat\. Find the outline of /);
+    expect(step('block-in', { mixIds: [] }).say).toMatch(/^Find the outline of /);
     expect(step('blend', { needs: 'wet' }).say).toMatch(/^Straight on, while it is wet\. /);
   });
   it('is called by its areas, or by the whole canvas', () => {

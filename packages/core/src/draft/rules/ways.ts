@@ -73,7 +73,7 @@ const brushCare: Record<School['brushCare'], Way> = {
 };
 
 /** A painting step as the choices of its area's school would have it. */
-export function inItsWay<T extends Painted>(lesson: Lesson, step: T): T {
+export function inItsWay<T extends Painted>(lesson: Lesson, step: T, told: Set<string> = new Set()): T {
   if (step.kind !== 'paint') return step;
   const school = schoolFor(lesson, step);
   const ways = [
@@ -87,7 +87,8 @@ export function inItsWay<T extends Painted>(lesson: Lesson, step: T): T {
   for (const way of ways)
     if (way.applies(made, lesson)) {
       Object.assign(made, way.fields);
-      if (!made.say.includes(way.say)) made.say = `${made.say}${made.say ? ' ' : ''}${way.say}`;
+      if (!made.say.includes(way.say) && !told.has(way.say)) made.say = `${made.say}${made.say ? ' ' : ''}${way.say}`;
+      told.add(way.say);
     }
   return made;
 }

@@ -6,7 +6,7 @@ import { assets, type SceneName } from './lessons/kit.js';
 // @ts-expect-error plain script without types
 import { demoPicture } from './paint.mjs';
 
-const names: SceneName[] = ['balloons', 'kettle', 'star'];
+const names: SceneName[] = ['balloons', 'kettle', 'star', 'wool'];
 for (const scene of names) {
   const picture = new URL(`${scene}.jpg`, assets);
   if (process.argv.includes('--picture') || !existsSync(picture))
@@ -16,6 +16,7 @@ const lessons: Record<SceneName, Lesson> = {
   balloons: (await import('./lessons/balloons.js')).balloons,
   kettle: (await import('./lessons/kettle.js')).kettle,
   star: (await import('./lessons/star.js')).star,
+  wool: (await import('./lessons/wool.js')).wool,
 };
 for (const scene of names) {
   const lesson = lessons[scene];

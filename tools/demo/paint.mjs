@@ -10,8 +10,9 @@ import * as kettle from './scenes/kettle.mjs';
 import * as lamp from './scenes/lamp.mjs';
 import * as roofs from './scenes/roofs.mjs';
 import * as star from './scenes/star.mjs';
+import * as wool from './scenes/wool.mjs';
 
-export const scenes = { balloons, kettle, star, roofs, lamp, abstract };
+export const scenes = { balloons, kettle, star, roofs, lamp, abstract, wool };
 
 /** Region of every pixel by filling the areas' sheets back to front (even-odd rule, pixel centres). */
 export function regions({ canvas, areas }, width, height) {

@@ -21,7 +21,7 @@ declare module 'spectral.js' {
 declare module '*/paint.mjs' {
   type Painted = { width: number; height: number; rgb: Uint8Array; labels: Uint8Array; names: string[] };
   type Options = {
-    scene?: 'balloons' | 'kettle' | 'star' | 'roofs' | 'lamp' | 'abstract';
+    scene?: 'balloons' | 'kettle' | 'star' | 'roofs' | 'lamp' | 'abstract' | 'wool';
     width?: number;
     seed?: number;
     without?: string[];

@@ -10,7 +10,7 @@ import sharp from 'sharp';
 // @ts-expect-error plain script without types
 import { paint, scenes } from '../paint.mjs';
 
-export type SceneName = 'balloons' | 'kettle' | 'star';
+export type SceneName = 'balloons' | 'kettle' | 'star' | 'wool';
 export const assets = new URL('../../../packages/server/assets/demo/', import.meta.url);
 
 const lab = (...rgb: [number, number, number]): Lab => srgbToLab(rgb).map((value) => Math.round(value * 10) / 10) as Lab;

@@ -107,6 +107,7 @@ export const surfaceKinds = [
   'snow',
   'glass',
   'cloth',
+  'strands',
 ] as const;
 export type Surface = (typeof surfaceKinds)[number];
 

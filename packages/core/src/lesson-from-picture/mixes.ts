@@ -151,19 +151,20 @@ function simplest(hits: Hits, paints: readonly StockPaint[], finish: Lesson['fin
  * value, then by a number.
  */
 function name(mixes: Mix[], areaNames: ReadonlyMap<string, string | null>): void {
-  const plain = mixes.map((mix) => {
-    const colour = colourInWords(mix.targetLab as Lab);
+  const owners = mixes.map((mix) => {
     const own = mix.alsoAreaIds?.length ? null : areaNames.get(mix.areaId ?? '');
-    return own ? `${own.charAt(0).toLowerCase()}${own.slice(1)} ${colour}` : colour;
+    return own ? ` (${own.charAt(0).toLowerCase()}${own.slice(1)})` : '';
   });
+  const colours = mixes.map((mix) => colourInWords(mix.targetLab as Lab));
+  const plain = mixes.map((_, i) => `${colours[i]}${owners[i]}`);
   mixes.forEach((mix, i) => {
     const same = plain.flatMap((other, k) => (other === plain[i] ? [k] : []));
     const rank = same.indexOf(i);
-    const own = plain[i] as string;
-    if (same.length === 1) mix.name = own;
-    else if (same.length === 2) mix.name = `${rank === 0 ? 'deeper' : 'lighter'} ${own}`;
-    else if (same.length === 3) mix.name = `${['deeper', 'middle', 'lighter'][rank]} ${own}`;
-    else mix.name = `${own} ${rank + 1}`;
+    const [owner, colour] = [owners[i] as string, colours[i] as string];
+    if (same.length === 1) mix.name = `${colour}${owner}`;
+    else if (same.length === 2) mix.name = `${rank === 0 ? 'deeper' : 'lighter'} ${colour}${owner}`;
+    else if (same.length === 3) mix.name = `${['deeper', 'middle', 'lighter'][rank]} ${colour}${owner}`;
+    else mix.name = `${colour} ${rank + 1}${owner}`;
   });
 }
 

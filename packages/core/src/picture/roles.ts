@@ -23,6 +23,7 @@ const rows: readonly [words: string, role: AreaRole | null, surface: Surface | n
   ['bird owl hen cock duck goose wing feathers feather plumage', 'subject', 'feathers'],
   ['fish lizard snake scales', 'subject', 'scales'],
   ['face skin hand hands arm arms cheek portrait', 'subject', 'skin'],
+  ['wool yarn rope basket wicker twine knitting', 'subject', 'strands'],
   ['glass bottle vase cup jug bowl kettle teapot spoon knife metal silver mirror', 'made', 'glass'],
   ['cloth curtain dress shirt towel sail blanket scarf sleeve', 'made', 'cloth'],
 ];

@@ -200,8 +200,10 @@ const called = (name: string): string => {
 const withName = (it: string, sentence: string): string =>
   `${capital(it)}: ${sentence.charAt(0).toLowerCase()}${sentence.slice(1)}`;
 
-/** "middle" for the mix "pot, middle" on the pot. */
+/** "middle" for the mix "pot, middle" on the pot, and "grey" for "grey (pot)". */
 function withoutName(mix: string, areas: readonly string[]): string {
+  const behind = areas.find((area) => mix.toLowerCase().endsWith(` (${area.toLowerCase()})`));
+  if (behind) return mix.slice(0, -behind.length - 3);
   const own = areas.find((area) => mix.toLowerCase().startsWith(area.toLowerCase()));
   const rest = own ? mix.slice(own.length).replace(/^[\s,:]+/, '') : mix;
   return rest || mix;

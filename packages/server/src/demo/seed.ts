@@ -12,10 +12,10 @@ import type { PictureStore } from '../pictures/store.js';
 
 export const demoSignIn = { name: 'demo', password: 'north light' };
 /** The first is the newest on the shelf. */
-const demoLessons = ['star', 'kettle', 'balloons'] as const;
+const demoLessons = ['star', 'kettle', 'balloons', 'wool'] as const;
 const folder = new URL('../../assets/demo/', import.meta.url);
 
-/** One instructor and three lessons, where the database holds no instructor yet. Says whether it wrote anything. */
+/** One instructor and four lessons, where the database holds no instructor yet. Says whether it wrote anything. */
 export async function seedDemo(
   { source }: Database,
   lessons: LessonStore,

@@ -57,5 +57,6 @@ export const thingWords = {
     snow: 'snow',
     glass: 'glass, metal',
     cloth: 'cloth',
+    strands: 'wool, rope, basket',
   } satisfies Record<Surface, string>,
 };

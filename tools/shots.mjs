@@ -56,6 +56,8 @@ const station = async (page, name) => {
 
 async function lessonViews(page) {
   await shoot(page, 'shelf');
+  await beginView(page);
+  await surfaceViews(page);
   await page.getByRole('link', { name: 'Open Balloons over the terraces' }).click();
   await page.waitForURL(/\/steps(\/\w+)?$/);
   await page.getByTestId('step-line').nth(2).click();
@@ -73,6 +75,50 @@ async function lessonViews(page) {
   await station(page, 'Transfers');
   await transferViews(page);
   await station(page, 'Class');
+}
+
+/** A lesson being begun: its picture, and the things in it. */
+async function beginView(page) {
+  await page.getByRole('button', { name: 'New lesson' }).click();
+  await page.locator('input[type="file"]').setInputFiles(join(root, 'packages/server/assets/demo/wool.jpg'));
+  await page.getByRole('button', { name: 'Next: its things' }).click();
+  const things = page.getByTestId('things').getByRole('listitem');
+  await things.first().waitFor({ timeout: 30_000 });
+  const face = await page.getByTestId('easel-face').boundingBox();
+  const at = (x, y) => [face.x + face.width * x, face.y + face.height * y];
+  for (let left = await things.count(); left > 0; left--)
+    await things
+      .last()
+      .getByRole('button', { name: /^Drop / })
+      .click();
+  const strokes = [
+    ['Grey wall', [0.95, 0.45], [0.93, 0.06], [0.06, 0.08], [0.12, 0.46]],
+    ['Old boards', [0.05, 0.7], [0.2, 0.92], [0.9, 0.95], [0.93, 0.65]],
+    ['Ball of wool', [0.36, 0.4], [0.6, 0.35], [0.66, 0.55], [0.5, 0.7], [0.4, 0.6]],
+  ];
+  for (const [name, first, ...rest] of strokes) {
+    await page.getByRole('button', { name: 'A new thing' }).click();
+    await page.mouse.move(...at(...first));
+    await page.mouse.down();
+    for (const place of rest) await page.mouse.move(...at(...place), { steps: 10 });
+    await page.mouse.up();
+    await page.keyboard.type(name);
+  }
+  await things.nth(2).getByText(/%/).waitFor();
+  await shoot(page, 'begin-things');
+  await page.getByRole('button', { name: 'Not now' }).click();
+}
+
+/** A lesson whose subject has a surface: its stages. */
+async function surfaceViews(page) {
+  await page.getByRole('link', { name: 'Open A ball of wool on old boards' }).click();
+  await page.waitForURL(/\/steps(\/\w+)?$/);
+  await topic(page, 'Stages');
+  await page.locator('[data-testid="stage-strip"] img').nth(9).waitFor({ timeout: 90_000 });
+  await page.locator('[data-testid="stage-strip"] button', { hasText: 'strands in the light' }).click();
+  await page.getByTestId('nearness').scrollIntoViewIfNeeded();
+  await shoot(page, 'steps-stages');
+  await page.getByRole('link', { name: 'Shelf' }).click();
 }
 
 /** Another room, tried out: nothing is kept. */
@@ -120,11 +166,6 @@ async function planViews(page) {
   await topic(page, 'Values');
   await page.getByRole('region', { name: 'The roughest stage' }).waitFor();
   await shoot(page, 'steps-values');
-  await topic(page, 'Stages');
-  await page.locator('[data-testid="stage-strip"] img').nth(15).waitFor({ timeout: 90_000 });
-  await page.locator('[data-testid="stage-strip"] button', { hasText: 'Great balloon in red' }).click();
-  await page.getByTestId('nearness').scrollIntoViewIfNeeded();
-  await shoot(page, 'steps-stages');
   await page.getByRole('link', { name: 'Read through' }).click();
   await page.getByTestId('read-step').first().waitFor();
   await shoot(page, 'read-through');
@@ -135,29 +176,6 @@ async function planViews(page) {
 
 async function pictureViews(page) {
   await shoot(page, 'picture');
-  await topic(page, 'Areas');
-  await page.getByRole('button', { name: 'Propose areas' }).click();
-  await page.locator('[data-testid="proposed"] li').first().waitFor();
-  const face = await page.getByTestId('easel-face').boundingBox();
-  const at = (x, y) => [face.x + face.width * x, face.y + face.height * y];
-  await page.getByRole('radiogroup', { name: 'Parted by' }).getByText('Things').click();
-  const strokes = [
-    ['evening sky', [0.93, 0.04], [0.06, 0.04], [0.06, 0.45], [0.3, 0.52], [0.65, 0.5], [0.65, 0.1]],
-    ['terraces', [0.1, 0.8], [0.9, 0.83], [0.5, 0.95]],
-    ['great balloon', [0.22, 0.28], [0.48, 0.28], [0.37, 0.4]],
-    ['ridges', [0.05, 0.58], [0.5, 0.62], [0.95, 0.58]],
-  ];
-  for (const [, first, ...rest] of strokes) {
-    await page.mouse.move(...at(...first));
-    await page.mouse.down();
-    for (const place of rest) await page.mouse.move(...at(...place), { steps: 10 });
-    await page.mouse.up();
-  }
-  await page.getByLabel('Name of thing 4', { exact: true }).waitFor();
-  for (const [k, [name]] of strokes.entries()) await page.getByLabel(`Name of thing ${k + 1}`, { exact: true }).fill(name);
-  await page.locator('[data-testid="proposed"][data-taps]').waitFor();
-  await shoot(page, 'picture-proposal');
-  await page.getByRole('button', { name: 'Not now' }).click();
 }
 
 /** A rehearsal of the lesson, some way into it, looked back on. */

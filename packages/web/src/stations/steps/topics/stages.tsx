@@ -1,5 +1,6 @@
 import { Button } from 'antd';
 import { clsx } from 'clsx';
+import type { CSSProperties } from 'react';
 import { useUploadPicture } from '../../../api/queries.js';
 import { usePlan, useSession, useView, useWorkedOut } from '../../../lesson/context.js';
 import { FileKey, PICTURES } from '../../../ui/file-key.js';
@@ -14,10 +15,17 @@ export function StagesTopic() {
   const view = useView();
   const { urls, offs, progress, fault } = usePaintedNow();
   if (lesson.areas.length === 0) return <p className="quiet">{draftWords.needAreas}</p>;
-  const shown = lesson.steps.filter((step) => step.kind !== 'break' && step.kind !== 'look');
+  const shown = lesson.steps.filter(
+    ({ kind }) => kind === 'paint' || kind === 'prepare' || kind === 'draw' || kind === 'transfer',
+  );
+  const { widthMm, heightMm } = lesson.support;
   const last = offs.at(-1);
   return (
-    <div className={clsx(css.stageStrip, view.squint && css.squinted)} data-testid="stage-strip">
+    <div
+      className={clsx(css.stageStrip, view.squint && css.squinted)}
+      style={{ '--canvas-ratio': `${widthMm} / ${heightMm}` } as CSSProperties}
+      data-testid="stage-strip"
+    >
       <p className="quiet small">
         {w.about} {last && w.off(last.mean)}
       </p>

@@ -148,7 +148,7 @@ function largest(fields: readonly Float32Array[], width: number, height: number)
 }
 
 /** Small parts without a mark of their thing go to the neighbour that they touch most; parts that are marked always stay. Changes the labels. */
-export function withoutCrumbs(labels: Int16Array, { width }: Scene, { covered, things }: Walked): Int16Array {
+function withoutCrumbs(labels: Int16Array, { width }: Scene, { covered, things }: Walked): Int16Array {
   const marked = new Int16Array(labels.length).fill(-1);
   for (const { mark, pixels } of covered) for (const pixel of pixels) marked[pixel] = mark.thing;
   const isAllMarked = new Set(covered.map(({ mark }) => mark.thing)).size === things;

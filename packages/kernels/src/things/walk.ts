@@ -21,6 +21,7 @@ const LEAST_VARIANCE = [36, 16, 16, 20] as const;
 /** Weight of appearance against neighbours. */
 const APPEARANCE = 0.02;
 const SWEEPS = 60;
+const WARM_SWEEPS = 20;
 
 /**
  * Tells things apart by marks: a random walk with priors on superpixels (Grady 2005, from memory). What looks like a thing's marks is
@@ -31,7 +32,7 @@ export function walk(
   scene: Scene,
   marks: readonly ThingMark[],
   things: number,
-  { sweeps = SWEEPS, hint = null }: { sweeps?: number; hint?: Int16Array | null } = {},
+  { hint = null, from = null }: { hint?: Int16Array | null; from?: Walked | null } = {},
 ): Walked {
   const { pixels } = scene;
   const covered = coveredBy(scene, marks);
@@ -39,10 +40,12 @@ export function walk(
   if (hint) holdHints(scene, held, hint, things);
   const models = Array.from({ length: things }, (_, thing) => clustersOf(pixels, held, thing));
   const priors = priorsOf(pixels, models);
-  const chance = priors.map((prior) => Float32Array.from(prior));
+  // What was found before a mark more is nearly right already.
+  const isWarm = from !== null && from.things === things && from.chance[0]?.length === pixels.count;
+  const chance = priors.map((prior, thing) => Float32Array.from(isWarm ? (from.chance[thing] as Float32Array) : prior));
   for (let k = 0; k < pixels.count; k++)
     if (held[k] >= 0) for (let thing = 0; thing < things; thing++) chance[thing][k] = thing === held[k] ? 1 : 0;
-  for (let thing = 0; thing < things; thing++) relax(pixels, held, priors[thing], chance[thing], sweeps);
+  for (let thing = 0; thing < things; thing++) relax(pixels, held, priors[thing], chance[thing], isWarm ? WARM_SWEEPS : SWEEPS);
   return { things, chance, held, covered };
 }
 
@@ -201,18 +204,60 @@ function decided({ chance, things }: Walked, but: ReadonlySet<number> = new Set(
 }
 
 /** The likeliest thing of every pixel, by its superpixel: what is shown while the hand draws. */
-export function liveLabels({ map }: Scene, walked: Walked): Int16Array {
-  const likeliest = decided(walked);
+export function liveLabels(scene: Scene, walked: Walked): Int16Array {
+  const { map } = scene;
   const ringed = onlyRinged(walked);
+  const likeliest = calmed(scene, walked, decided(walked));
   if (ringed.size === 0) return Int16Array.from(map, (k) => likeliest[k]);
   // What is marked by rings alone lies in them and nowhere else.
-  const others = decided(walked, ringed);
+  const others = calmed(scene, walked, decided(walked, ringed));
   const inRing = new Int16Array(map.length).fill(-1);
   for (const { mark, pixels } of walked.covered) if (mark.kind === 'ring') for (const pixel of pixels) inRing[pixel] = mark.thing;
   return Int16Array.from(map, (k, i) => {
     const own = likeliest[k];
     return ringed.has(own) && inRing[i] !== own ? others[k] : own;
   });
+}
+
+/** Parts below this share of the picture without a mark of their thing join a neighbour. */
+const CRUMB = 0.01;
+/** Small parts that nobody marked go to the neighbour that they touch most; all by superpixels. Changes the labels. */
+function calmed({ pixels, map }: Scene, { covered, things }: Walked, labels: Int16Array): Int16Array {
+  const { count, size, start, to, length } = pixels;
+  const marked = new Int16Array(count).fill(-1);
+  for (const { mark, pixels: under } of covered) for (const pixel of under) marked[map[pixel]] = mark.thing;
+  const part = new Int32Array(count).fill(-1);
+  const parts: { thing: number; own: number[]; px: number; isMarked: boolean }[] = [];
+  for (let from = 0; from < count; from++) {
+    if (part[from] >= 0) continue;
+    const thing = labels[from];
+    const found = { thing, own: [from], px: 0, isMarked: false };
+    part[from] = parts.length;
+    for (let i = 0; i < found.own.length; i++) {
+      const k = found.own[i] as number;
+      found.px += size[k];
+      if (marked[k] === thing) found.isMarked = true;
+      for (let e = start[k]; e < start[k + 1]; e++) {
+        const j = to[e];
+        if (labels[j] !== thing || part[j] >= 0) continue;
+        part[j] = parts.length;
+        found.own.push(j);
+      }
+    }
+    parts.push(found);
+  }
+  const largest = new Float32Array(things);
+  for (const { thing, px } of parts) largest[thing] = Math.max(largest[thing], px);
+  const crumbs = parts.filter(({ thing, px, isMarked }) => !isMarked && px < CRUMB * map.length && px < largest[thing]);
+  for (const { own, thing } of crumbs.sort((a, b) => a.px - b.px)) {
+    const around = new Float32Array(things);
+    for (const k of own)
+      for (let e = start[k]; e < start[k + 1]; e++)
+        if (labels[to[e]] !== thing) around[labels[to[e]]] = around[labels[to[e]]] + length[e];
+    const next = around.indexOf(Math.max(...around));
+    if (next >= 0) for (const k of own) labels[k] = next;
+  }
+  return labels;
 }
 
 /** Things that are marked by rings and by nothing else. */

@@ -54,7 +54,6 @@ import {
   type Scene,
   type Walked,
   walk,
-  withoutCrumbs,
 } from '@viaticum/kernels/things';
 import { nanoid } from 'nanoid';
 import type { JobName, LayArgs, Marked, PictureJobs, ShownArea, SourceAt } from './picture-jobs.js';
@@ -68,6 +67,8 @@ let lab: LabRaster | null = null;
 let segmentation: Segmentation | null = null;
 /** What things are told apart in by marks, with its plain colours. */
 let scene: { of: Scene; plain: LabRaster; proposal: Proposal; guess: Int16Array } | null = null;
+/** The last answer, from which the next one is near. */
+let warm: { of: Scene; hints: string; walked: Walked } | null = null;
 const painting = stageSession();
 
 const MOST_PHOTO_PIXELS = 4_000_000;
@@ -230,9 +231,11 @@ async function toldApart(
 ): Promise<{ map: Labels; plain: LabRaster; spread: number; doubt: [number, number] | null }> {
   const { of, plain, guess } = await theScene(id);
   const hint = hints.some((known) => known !== null) ? guess.map((known) => hints.indexOf(known)) : null;
-  const walked = walk(of, marks, things, { hint });
+  const from = warm?.of === of && warm.hints === hints.join() ? warm.walked : null;
+  const walked = walk(of, marks, things, { hint, from: refined ? null : from });
+  warm = { of, hints: hints.join(), walked };
   await breathe(id, 0.6);
-  const found = refined ? refinedLabels(of, walked) : withoutCrumbs(liveLabels(of, walked), of, walked);
+  const found = refined ? refinedLabels(of, walked) : liveLabels(of, walked);
   return {
     map: { width: of.width, height: of.height, data: Int32Array.from(found) },
     plain,

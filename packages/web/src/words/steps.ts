@@ -130,6 +130,8 @@ export const formerWaitWords = {
 };
 
 export const markWords = {
+  practised: (count: number, wideMm: number, longMm: number) =>
+    `On scrap first: three rows of these, ${wideMm} mm wide and ${longMm} mm long. The canvas takes about ${count < 30 ? count : Math.round(count / 10) * 10} of them.`,
   tool: 'Laid with',
   toolUsual: 'what usually goes with it',
   tools: {

@@ -1,6 +1,7 @@
 import { outlineLength } from '../../area/index.js';
 import { brushes, brushInWords, brushOf } from '../../brush/index.js';
 import { visibleOf } from '../../derived/index.js';
+import { capital } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
 
 /** A brush wider than this share of a feature cannot draw what is in it. */
@@ -28,7 +29,7 @@ export const featureLost: Rule = {
           id: `feature-lost/${step.id}`,
           rule: 'feature-lost',
           about: step.title,
-          words: `${area.name} is ${Math.max(1, Math.round(wide))} mm wide here: the ${brushInWords(brush)} paints over what is in it.`,
+          words: `${capital(area.name)}: ${Math.max(1, Math.round(wide))} mm wide on this canvas. The ${brushInWords(brush)} paints over what is in it.`,
           reason: 'Common practice: a brush of a fifth to a quarter of what it draws. On a larger canvas there is more room.',
           serious: false,
           place: { station: 'steps', stepId: step.id, areaId: area.id },

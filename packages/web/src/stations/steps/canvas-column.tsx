@@ -1,6 +1,6 @@
 import type { Step } from '@viaticum/contract';
 import type { Contact } from '@viaticum/core/contact';
-import { borderLine, looksOf } from '@viaticum/core/derived';
+import { borderLine, looksOf, surfaceStrokes } from '@viaticum/core/derived';
 import { hourMinute } from '@viaticum/core/units';
 import { clsx } from 'clsx';
 import { useMemo, useState } from 'react';
@@ -8,6 +8,7 @@ import { useLesson, usePlan, useSheet, useView, useWorkedOut } from '../../lesso
 import { MixSample } from '../../lesson/mix-sample.js';
 import { Closer } from '../../ui/closer.js';
 import { CloserKeys } from '../../ui/closer-keys.js';
+import { PracticeStrip } from '../../ui/practice-strip.js';
 import { StageCanvas, type TouchedBorder } from '../../ui/stage-canvas.js';
 import { laidAtHome, layersAt, wetnessAt } from '../../ui/stage-layers.js';
 import { StrokeDiagram } from '../../ui/stroke-diagram.js';
@@ -47,7 +48,8 @@ function PaintedWith({ step }: { step: Step }) {
           </div>
         ) : null;
       })}
-      {step.stroke && (
+      <Practised step={step} />
+      {step.stroke && !step.pass && (
         <p className={clsx(css.stepStroke, 'small')}>
           <StrokeDiagram stroke={step.stroke} size={30} />
           <span>
@@ -55,6 +57,20 @@ function PaintedWith({ step }: { step: Step }) {
           </span>
         </p>
       )}
+    </div>
+  );
+}
+
+/** The strokes of a pass over a surface, to be practised on scrap before: how they look, how large they are and how many. */
+function Practised({ step }: { step: Step }) {
+  const lesson = useLesson();
+  const [strokes] = surfaceStrokes(lesson, step);
+  if (!strokes) return null;
+  const said = markWords.practised(strokes.count, Math.round(strokes.widthMm * 2) / 2, Math.round(strokes.lengthMm));
+  return (
+    <div className={css.practised}>
+      <PracticeStrip strokes={strokes} label={said} />
+      <p className="small">{said}</p>
     </div>
   );
 }

@@ -18,6 +18,7 @@ import { layersAt } from '../ui/stage-layers.js';
 import { RecipeBar } from '../ui/swatch.js';
 import { readWords as w } from '../words/teach.js';
 import { words } from '../words/words.js';
+import { useReadStages } from './read-stages.js';
 import css from './read-through.module.css';
 
 /** The whole lesson as a page, as an instructor reads it the evening before; it prints as it stands. */
@@ -33,6 +34,12 @@ function Page({ id, lesson }: { id: string; lesson: Lesson }) {
   const { plan } = useMemo(() => planLesson(lesson), [lesson]);
   const sheet = useMemo(() => followSheet(lesson), [lesson]);
   const { support, units } = lesson;
+  const ends = useMemo(
+    () => lesson.stages.flatMap((stage) => lesson.steps.filter((step) => step.stageId === stage.id).at(-1)?.id ?? []),
+    [lesson],
+  );
+  const painted = useReadStages(lesson, ends);
+  const last = painted.get(ends.at(-1) ?? '');
   const itemOf = (stepId: string) => plan.items.find((item) => item.stepId === stepId);
   const pauseBefore = (stepId: string): PlanItem | undefined => {
     const at = plan.items.findIndex((item) => item.stepId === stepId);
@@ -56,19 +63,29 @@ function Page({ id, lesson }: { id: string; lesson: Lesson }) {
       </header>
       <div className={css.readFirst}>
         <figure>
-          <StageCanvas sheet={sheet} layers={layersAt(sheet, plan, Number.POSITIVE_INFINITY)} label="" shownPx={260} />
+          {last ? (
+            <img src={last} alt="" />
+          ) : (
+            <StageCanvas sheet={sheet} layers={layersAt(sheet, plan, Number.POSITIVE_INFINITY)} label="" shownPx={260} />
+          )}
         </figure>
         <Palette lesson={lesson} />
       </div>
       {lesson.stages.map((stage) => {
         const steps = lesson.steps.filter((step) => step.stageId === stage.id);
         if (steps.length === 0) return null;
-        const end = itemOf(steps.at(-1)?.id ?? '')?.endMin ?? 0;
+        const endId = steps.at(-1)?.id ?? '';
+        const end = itemOf(endId)?.endMin ?? 0;
+        const url = painted.get(endId);
         return (
           <section key={stage.id} className={css.readStage}>
             <h2>{stage.name}</h2>
             <figure className={css.readAfter}>
-              <StageCanvas sheet={sheet} layers={layersAt(sheet, plan, end)} label="" shownPx={150} />
+              {url ? (
+                <img src={url} alt="" />
+              ) : (
+                <StageCanvas sheet={sheet} layers={layersAt(sheet, plan, end)} label="" shownPx={150} />
+              )}
             </figure>
             {steps.map((step) => (
               <ReadStep

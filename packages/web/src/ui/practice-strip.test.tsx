@@ -18,7 +18,11 @@ describe('strokes to practise', () => {
       expect(strokes.length % 3).toBe(0);
       expect(strokes.length).toBeGreaterThanOrEqual(6);
       for (const stroke of strokes) {
-        const [x, y, turn] = (stroke.getAttribute('transform') ?? '').match(/-?[\d.]+/g)?.map(Number) as [number, number, number];
+        const [x, y, turn] = [...(stroke.getAttribute('transform') ?? '').matchAll(/-?[\d.]+/g)].map(Number) as [
+          number,
+          number,
+          number,
+        ];
         expect(x).toBeGreaterThanOrEqual(0);
         expect(x).toBeLessThan(wide);
         expect(y).toBeLessThanOrEqual(high);

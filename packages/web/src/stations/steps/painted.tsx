@@ -28,15 +28,17 @@ const WIDTH_PX = 560;
 /** Painting begins when the station has been looked at for so long, or when its pictures are asked for. */
 const QUIET_MS = 5000;
 
-/** What the painting stands on: words, minutes and pins do not change it. */
+/** What the painting stands on: words, minutes (but of passes over surfaces) and pins do not change it. */
 const asPainted = (lesson: Lesson): Lesson => ({
   ...lesson,
   planning: { pins: [] },
   setAside: [],
   samples: [],
   variants: [],
-  steps: lesson.steps.map(({ doMin: _, showMin: __, photoSha256: ___, ...step }) => ({
+  steps: lesson.steps.map(({ doMin, showMin: _, photoSha256: __, ...step }) => ({
     ...step,
+    // Strokes over a surface are as many as there is time for.
+    ...(step.pass && doMin !== undefined ? { doMin } : {}),
     ...noWords,
   })),
 });

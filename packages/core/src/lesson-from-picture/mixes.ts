@@ -162,11 +162,26 @@ function name(mixes: Mix[], areaNames: ReadonlyMap<string, string | null>): void
     const rank = same.indexOf(i);
     const [owner, colour] = [owners[i] as string, colours[i] as string];
     if (same.length === 1) mix.name = `${colour}${owner}`;
-    else if (same.length === 2) mix.name = `${rank === 0 ? 'deeper' : 'lighter'} ${colour}${owner}`;
-    else if (same.length === 3) mix.name = `${['deeper', 'middle', 'lighter'][rank]} ${colour}${owner}`;
+    else if (same.length <= 3) mix.name = `${ranked(colour, rank, same.length)}${owner}`;
     else mix.name = `${colour} ${rank + 1}${owner}`;
   });
 }
+
+/** Two or three of one colour, told apart from dark to light: "darkest brown, dark brown", "deeper red, lighter red". */
+function ranked(colour: string, rank: number, of: number): string {
+  const [first = '', ...rest] = colour.split(' ');
+  const own = first === 'dark' ? DARK : first === 'pale' ? PALE : null;
+  if (own && rest.length > 0) return [own[of === 2 ? 0 : 1]?.[rank], ...rest].join(' ');
+  return `${(of === 2 ? ['deeper', 'lighter'] : ['deeper', 'middle', 'lighter'])[rank]} ${colour}`;
+}
+const DARK = [
+  ['darkest', 'dark'],
+  ['darkest', 'dark', 'half-dark'],
+] as const;
+const PALE = [
+  ['pale', 'palest'],
+  ['pale', 'paler', 'palest'],
+] as const;
 
 /** Tubes that some recipe needs. */
 export const usedTubes = (tubes: readonly Tube[], mixes: readonly Mix[]): Tube[] => {

@@ -109,7 +109,9 @@ describe('colours in words', () => {
   it('names', () => {
     expect(colourInWords([50, 0, 0])).toBe('grey');
     expect(colourInWords([25, -20, 10])).toBe('dark green');
-    expect(colourInWords([85, 8, 20])).toContain('pale');
+    expect(colourInWords([85, 8, 20])).toBe('cream');
+    expect(colourInWords([64, 6, 18])).toBe('beige');
+    expect(colourInWords([70, 30, 55])).toBe('strong orange');
     expect(colourInWords([38, 18, 25])).toBe('brown');
     expect(colourInWords([5, 0, 0])).toBe('near black');
   });

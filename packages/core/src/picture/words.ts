@@ -24,6 +24,8 @@ export function colourInWords([l, a, b]: Lab): string {
   const hue = degrees > 280 && degrees < 300 ? 'blue' : hueName(degrees);
   if ((hue === 'orange' || hue === 'red' || hue === 'yellow') && l < 50 && chroma < 45)
     return `${l < 32 ? 'dark ' : ''}brown`.trim();
+  // What is hardly orange or yellow nobody calls by that name.
+  if ((hue === 'orange' || hue === 'yellow') && chroma < 26) return l > 78 ? (chroma < 14 ? 'off-white' : 'cream') : 'beige';
   return `${tone || (chroma < 18 ? 'dull' : chroma > 55 ? 'strong' : '')} ${hue}`.trim();
 }
 

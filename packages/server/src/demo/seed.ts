@@ -11,8 +11,8 @@ import type { LessonStore } from '../lessons/store.js';
 import type { PictureStore } from '../pictures/store.js';
 
 export const demoSignIn = { name: 'demo', password: 'north light' };
-/** The first is the newest on the shelf. */
-const demoLessons = ['star', 'kettle', 'balloons', 'wool'] as const;
+/** The last is the newest on the shelf. */
+const demoLessons = ['wool', 'star', 'kettle', 'balloons'] as const;
 const folder = new URL('../../assets/demo/', import.meta.url);
 
 /** One instructor and four lessons, where the database holds no instructor yet. Says whether it wrote anything. */

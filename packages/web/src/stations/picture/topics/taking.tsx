@@ -70,9 +70,9 @@ const toldOf = (told: ToldThing | undefined): Partial<Area> =>
 export function Progressing({ share, said }: { share: number | null; said: string }) {
   if (share === null) return null;
   return (
-    <p className={css.working} role="status">
+    <div className={css.working} role="status">
       <Progress size="small" showInfo={false} percent={Math.round(share * 100)} aria-label={w.working} />
       {said}
-    </p>
+    </div>
   );
 }

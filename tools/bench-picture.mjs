@@ -11,7 +11,8 @@ import {
   refineAreas,
   toEnd,
 } from '../packages/core/dist/picture/index.js';
-import { labRaster } from '../packages/kernels/dist/raster/index.js';
+import { labRaster, shrink } from '../packages/kernels/dist/raster/index.js';
+import { liveLabels, prepareScene, proposeThings, walk } from '../packages/kernels/dist/things/index.js';
 import { photographed } from './demo/paint.mjs';
 import { topic } from './topic.mjs';
 
@@ -92,6 +93,36 @@ export async function pictureRows(row) {
     proposeAreas(areas.map, areas.areas, session.plain, 406.4 / areas.map.width);
   };
   row('a tap answered', `${size}, 11 areas`, times(tap, 9), '≤ 200 ms');
+  const scene = toEnd(prepareScene(picture));
+  const plain = labRaster(shrink(picture, scene.width, scene.height));
+  row(
+    'things prepared',
+    '0.4 megapixels',
+    times(() => toEnd(prepareScene(picture))),
+    '',
+  );
+  row(
+    'a first proposal of things',
+    '0.4 megapixels',
+    times(() => proposeThings(scene)),
+    '',
+  );
+  const marks = Array.from({ length: 12 }, (_, i) => ({
+    thing: i % 6,
+    kind: 'stroke',
+    points: [
+      [0.08 + 0.07 * i, (0.11 + 0.31 * i) % 0.9],
+      [0.14 + 0.06 * i, (0.2 + 0.29 * i) % 0.95],
+    ],
+  }));
+  let from = walk(scene, marks.slice(0, 11), 6);
+  const answer = () => {
+    from = walk(scene, marks, 6, { from });
+    const map = { width: scene.width, height: scene.height, data: Int32Array.from(liveLabels(scene, from)) };
+    const found = proposeAreas(map, 6, plain, 406.4 / map.width);
+    visibleParts(found, { widthMm: 406.4, heightMm: (406.4 * map.height) / map.width });
+  };
+  row('a mark of a thing answered', '0.4 megapixels, 6 things, 12 marks', times(answer, 9), '≤ 150 ms');
   const lab = labRaster(picture);
   row(
     'region grown from a place',

@@ -59,6 +59,15 @@ export async function stageRows(row) {
     `${middle(painted).toFixed(2)} s a stage, at most ${Math.max(...painted).toFixed(2)} s`,
     '≤ 1.5 s a stage',
   );
+  const wool = await demo('wool');
+  const over = paint(stageSession(), wool.lesson, wool.picture);
+  const strokes = over.seconds.filter((one) => one > 0.02);
+  row(
+    'stage pictures with surfaces, cold',
+    `${WIDTH} px, ${wool.lesson.steps.length} steps, ${wool.lesson.steps.filter((step) => step.pass).length} passes`,
+    `${middle(strokes).toFixed(2)} s a stage, at most ${Math.max(...strokes).toFixed(2)} s`,
+    '≤ 1.5 s a stage',
+  );
   // Another mix in the step before last: what comes before stands.
   const late = lesson.steps.map((step) => (step.id === 's16' ? { ...step, mixIds: ['m-shade'] } : step));
   const warm = paint(session, { ...lesson, steps: late }, picture);

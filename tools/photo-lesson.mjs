@@ -132,7 +132,7 @@ export async function photoLesson(file, truth, marks, truthMap, level) {
     lesson,
     planned,
     endMin: planned.plan.endMin,
-    heldShare: heldMin(lesson) / planned.plan.endMin,
+    heldShare: heldMin(lesson, planned) / planned.plan.endMin,
     subjectShare: minutes.subject / (minutes.subject + minutes.others),
     off,
     bend: bend(bordersOf(map, truth.labels.length, mmPerPx, 0.25, undefined, true)),

@@ -9,8 +9,9 @@ const LEAST_MIN = 10;
 /** A class that waits too much for paint. */
 export const waitingShare: Rule = {
   id: 'waiting-share',
-  look: (lesson, { plan }) => {
-    const held = plan.never ? 0 : heldMin(lesson);
+  look: (lesson, planned) => {
+    const { plan } = planned;
+    const held = plan.never ? 0 : heldMin(lesson, planned, Math.max(LEAST_MIN, MOST_SHARE * plan.endMin));
     const share = plan.endMin > 0 ? held / plan.endMin : 0;
     if (share <= MOST_SHARE || held < LEAST_MIN) return [];
     const longest = plan.items.reduce<(typeof plan.items)[number] | null>(

@@ -31,6 +31,7 @@ export function carried(old: Lesson, drafted: Lesson): { lesson: Lesson; steps: 
   });
   const taken = new Set(next.map((step) => step.id));
   const areas = new Set(drafted.areas.map((area) => area.id));
+  const mixes = new Set(drafted.mixes.map((mix) => mix.id));
   const stages = drafted.stages.map((stage) => stage.id);
   for (const [i, step] of old.steps.entries()) {
     if (taken.has(step.id)) continue;
@@ -46,7 +47,7 @@ export function carried(old: Lesson, drafted: Lesson): { lesson: Lesson; steps: 
     const at = before ? next.findIndex((one) => one.id === before.id) + 1 : 0;
     const stageId = next[Math.max(0, at - 1)]?.stageId ?? stages[0] ?? step.stageId;
     const { passageId: _, coatOf: __, ...rest } = step;
-    next.splice(at, 0, { ...rest, stageId });
+    next.splice(at, 0, { ...rest, stageId, mixIds: rest.mixIds.filter((id) => mixes.has(id)) });
     taken.add(step.id);
     steps.kept.push(step);
   }

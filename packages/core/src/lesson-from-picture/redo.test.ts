@@ -160,6 +160,18 @@ describe('a lesson carried along with its areas', () => {
     expect(lessonFaults(taken.lesson)).toEqual([]);
     expect(planLesson(taken.lesson).plan.endMin).toBeCloseTo(planLesson(lesson).plan.endMin, 6);
   });
+  it('a thing that was dropped stays dropped: nothing is painted of it, and it can come back', () => {
+    let now = startHistory(old);
+    const jar = old.areas.find((area) => area.name === 'Jar') as Area;
+    now = carryOut(now, 'addThing', { thing: { id: 'thing', name: 'jar', fate: 'kept' }, areaIds: [jar.id] });
+    now = carryOut(now, 'setFate', { id: 'thing', fate: 'dropped' });
+    const { lesson } = redo(now.lesson);
+    expect(lessonFaults(lesson)).toEqual([]);
+    expect(lesson.areas.map((area) => area.id)).toEqual(now.lesson.areas.map((area) => area.id));
+    expect(
+      lesson.steps.filter((step) => step.kind === 'paint' && step.id !== 'own').some((step) => step.areaIds.includes(jar.id)),
+    ).toBe(false);
+  });
   it('an area that goes takes its steps and its own mixes with it', () => {
     const jar = old.areas.find((area) => area.name === 'Jar') as Area;
     const alone = carryOut(startHistory(old), 'replaceAreas', { areas: [jar], heirs: {} }).lesson;

@@ -1,4 +1,4 @@
-import type { Lab, Lesson, Mix } from '@viaticum/contract';
+import type { Area, Lab, Lesson, Mix } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import type { Rgba } from '@viaticum/kernels/raster';
 import { type CarriedSteps, carried, draftInTime } from '../draft/index.js';
@@ -19,7 +19,13 @@ export type Redone = {
  * of it is taken by itself.
  */
 export function* redoLesson(old: Lesson, fresh: Lesson, picture: Rgba, ids: () => string): Generator<Begun, Redone> {
-  const { ready, hints } = yield* inside(fresh, picture, ids);
+  // What is dropped is neither looked at nor painted; it stays where it is in the list, to come back.
+  const dropped = new Set(fresh.things.flatMap((thing) => (thing.fate === 'dropped' ? [thing.id] : [])));
+  const isHidden = (area: Area) => area.thingId !== undefined && dropped.has(area.thingId);
+  const looked = yield* inside({ ...fresh, areas: fresh.areas.filter((area) => !isHidden(area)) }, picture, ids);
+  const { hints } = looked;
+  const known = new Map(looked.ready.areas.map((area) => [area.id, area]));
+  const ready = { ...looked.ready, areas: fresh.areas.map((area) => known.get(area.id) ?? area) };
   const { mixes, renamed } = matchedMixes(old, ready);
   const named = (id: string) => renamed.get(id) ?? id;
   const shares = new Map(

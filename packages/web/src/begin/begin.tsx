@@ -11,6 +11,7 @@ import { useNavigate } from 'react-router';
 import { keptQuery, useCreateLesson, useUploadPicture } from '../api/queries.js';
 import { useBlobUrl } from '../lesson/laid.js';
 import { layArgs } from '../lesson/lay-args.js';
+import { tellingsOf, useThings } from '../things/use-things.js';
 import { Dialog } from '../ui/dialog.js';
 import { FileKey, PICTURES } from '../ui/file-key.js';
 import { Doing } from '../ui/working.js';
@@ -26,7 +27,6 @@ import { PicturePage } from './picture-page.js';
 import type { PlacedPicture } from './placed.js';
 import { type Moved, type Pixels, placementOf, type Size, turnedSize, unmoved } from './placement.js';
 import { ThingsPage } from './things-page.js';
-import { tellingsOf, useThings } from './use-things.js';
 
 const NARROW_PX = 560;
 const WIDE_PX = 1210;

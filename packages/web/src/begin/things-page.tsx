@@ -1,5 +1,8 @@
 import type { ProposedThing } from '@viaticum/kernels/things';
 import { useRef, useState } from 'react';
+import { MarksOnCanvas } from '../things/marks-on-canvas.js';
+import { strokeInShares, ThingTools } from '../things/thing-tools.js';
+import type { MarkTool, Things } from '../things/use-things.js';
 import type { Point } from '../ui/point.js';
 import { PointFace } from '../ui/point-face.js';
 import { useWidth } from '../ui/use-width.js';
@@ -8,10 +11,7 @@ import type { PictureJobs } from '../workers/picture-jobs.js';
 import type { PictureWorker } from '../workers/picture-worker.js';
 import { useJobOf } from '../workers/use-job.js';
 import css from './begin.module.css';
-import { MarksOnCanvas } from './marks-on-canvas.js';
 import { PlacedOnCanvas, type PlacedPicture } from './placed.js';
-import { strokeInShares, ThingTools } from './thing-tools.js';
-import type { MarkTool, Things } from './use-things.js';
 
 /** The frame is so high; see begin.module.css. */
 const FRAME_PX = 560;

@@ -1,10 +1,10 @@
 import { Button } from 'antd';
 import { useMemo, useState } from 'react';
-import { MarksOnCanvas } from '../../../begin/marks-on-canvas.js';
-import { strokeInShares, ThingTools } from '../../../begin/thing-tools.js';
-import { type MarkTool, tellingsOf, tellingsOfAreas, useThings } from '../../../begin/use-things.js';
 import { useLesson } from '../../../lesson/context.js';
 import { seenOutlines, useJob } from '../../../lesson/laid.js';
+import { MarksOnCanvas } from '../../../things/marks-on-canvas.js';
+import { strokeInShares, ThingTools } from '../../../things/thing-tools.js';
+import { type MarkTool, tellingsOf, tellingsOfAreas, useThings } from '../../../things/use-things.js';
 import type { Point } from '../../../ui/point.js';
 import { thingWords } from '../../../words/things.js';
 import { words } from '../../../words/words.js';

@@ -2,8 +2,8 @@ import { type Area, type AreaRole, limits, type Surface } from '@viaticum/contra
 import { surfaces } from '@viaticum/core/surface';
 import { Button, Select } from 'antd';
 import { useState } from 'react';
-import { PLAIN, roleOptions, surfaceOptions } from '../../../begin/thing-options.js';
 import { useSession } from '../../../lesson/context.js';
+import { PLAIN, roleOptions, surfaceOptions } from '../../../things/thing-options.js';
 import type { Point } from '../../../ui/point.js';
 import { thingWords as w } from '../../../words/things.js';
 import { useEasel, useHint } from '../easel-context.js';

@@ -2,7 +2,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { act, renderHook } from '@testing-library/react';
 import type { ProposedThing } from '@viaticum/kernels/things';
-import { held, placementOf, turnedSize, unmoved } from './placement.js';
+import { held, placementOf, turnedSize, unmoved } from '../begin/placement.js';
 import { type Things, tellingsOf, useThings } from './use-things.js';
 
 const proposed: ProposedThing[] = [{ kind: 'background' }, { kind: 'subject' }];

@@ -26,6 +26,6 @@ export {
   waysOut,
   whyNotEarlier,
 } from './explain.js';
-export { coatFacts, type Lever, leversOf, type Offer, offersFor, seamPlaces } from './offers.js';
+export { bestOffer, coatFacts, type Lever, leversOf, type Offer, offersFor, seamPlaces } from './offers.js';
 export { type AirMap, airAt, airMap, bestStart, lengthFrom, roomBetween, type StartAnswer, seasons } from './room.js';
 export { heldBy, type WayOn, waysOn } from './ways-on.js';

@@ -3,7 +3,7 @@ import type { Lesson } from '@viaticum/contract';
 import { carryOut, startHistory } from '../document/index.js';
 import { demoLesson, smallLesson, testStep } from '../fixtures/lessons.js';
 import { planLesson } from '../plan/index.js';
-import { coatFacts, leversOf, type Offer, offersFor, seamPlaces } from './index.js';
+import { bestOffer, coatFacts, leversOf, type Offer, offersFor, seamPlaces } from './index.js';
 
 const hot: Lesson['room'] = { name: 'terrace', airC: 31, humidity: 0.25, airSpeed: 0.3 };
 const blend = testStep('one', { technique: 'blend', doMin: 10, showMin: 1, brushId: 'flat-1-in' });
@@ -24,6 +24,17 @@ describe('a blend that outlasts its paint', () => {
     expect(mist.but).toBeUndefined();
     expect(mist.openMin).toBeGreaterThanOrEqual(takesMin);
     expect(mist.words).toMatch(/^mist it every (0\.5|1|1\.5|2) min$/);
+  });
+
+  it('the one a check proposes is the first that is enough, changes the step alone and has no drawback', () => {
+    for (const air of [hot, { ...hot, airC: 26, humidity: 0.4 }, { ...hot, airC: 36, airSpeed: 1 }]) {
+      const here = { ...lesson, room: air };
+      const plan = planLesson(here);
+      const first = offersFor(here, 'one', plan).find((one) => one.works && one.command === 'editStep' && !one.but);
+      expect(bestOffer(here, 'one', plan)?.words).toBe(first?.words);
+    }
+    expect(bestOffer(lesson, 'one', planLesson(lesson))).not.toBeNull();
+    expect(bestOffer(lesson, 'no such step', planLesson(lesson))).toBeNull();
   });
 
   it('each offer does what it says when it is taken', () => {

@@ -61,6 +61,32 @@ function coatHere(lesson: Lesson, stepId: string, plan: LessonPlan) {
  * on its own, in this room, by the drying model and the model of durations.
  */
 export function offersFor(lesson: Lesson, stepId: string, plan: LessonPlan = planLesson(lesson)): Offer[] {
+  const offers = offersOf(lesson, stepId, plan).map((one) => withEnd(lesson, one));
+  return offers.sort((a, b) => Number(b.works) - Number(a.works) || endsSooner(a, b, plan));
+}
+
+/**
+ * The one of them that a check proposes: a change of the step that is enough and has no drawback, the lesson ending soonest with it, the mildest
+ * of those. Only what comes into question is planned.
+ */
+export function bestOffer(lesson: Lesson, stepId: string, plan: LessonPlan): (Offer & { command: 'editStep' }) | null {
+  const open = offersOf(lesson, stepId, plan).flatMap((one) =>
+    one.works && one.command === 'editStep' && !one.but ? [one] : [],
+  );
+  const planned = open.length > 1 ? open.map((one) => withEnd(lesson, one)) : open;
+  return planned.sort((a, b) => endsSooner(a, b, plan))[0] ?? null;
+}
+
+const mildness = (one: Offer): number => offerKinds.indexOf(one.kind);
+const endsSooner = (a: Offer, b: Offer, { plan }: LessonPlan): number => {
+  const end = (one: Offer) => Math.round((one.endMin ?? plan.endMin) * 2);
+  return end(a) - end(b) || mildness(a) - mildness(b);
+};
+const withEnd = <O extends Offer>(lesson: Lesson, one: O): O =>
+  one.endMin === null ? { ...one, endMin: endWith(lesson, one) } : one;
+
+/** All offers, none of them planned to its end. */
+function offersOf(lesson: Lesson, stepId: string, plan: LessonPlan): Offer[] {
   const here = coatHere(lesson, stepId, plan);
   if (!here) return [];
   const { step, laid } = here;
@@ -75,7 +101,7 @@ export function offersFor(lesson: Lesson, stepId: string, plan: LessonPlan = pla
   };
   const edit = (change: Edit['step']) => ({ command: 'editStep' as const, args: { id: stepId, step: change } });
   const offer = (one: Omit<Offer, 'works' | 'endMin' | 'command' | 'args'>, how: object): Offer =>
-    ({ ...one, works: one.takesMin <= one.openMin, endMin: endWith(lesson, how), ...how }) as Offer;
+    ({ ...one, works: one.takesMin <= one.openMin, endMin: null, ...how }) as Offer;
   const offers: Offer[] = [];
 
   const parts = Math.ceil(takes / (WORKED_SHARE * open));
@@ -181,9 +207,7 @@ export function offersFor(lesson: Lesson, stepId: string, plan: LessonPlan = pla
     const both = twoTogether(lesson, stepId, offers);
     if (both) offers.push(both);
   }
-  const mild = (one: Offer) => offerKinds.indexOf(one.kind);
-  const end = (one: Offer) => Math.round((one.endMin ?? plan.plan.endMin) * 2);
-  return offers.sort((a, b) => Number(b.works) - Number(a.works) || end(a) - end(b) || mild(a) - mild(b));
+  return offers;
 }
 
 /** The end of the lesson with a change of one step; null for what is no such change. */

@@ -1,4 +1,4 @@
-import { type Offer, offersFor } from '../../advice/index.js';
+import { bestOffer, type Offer } from '../../advice/index.js';
 import { minutesInWords, waitInWords } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -19,7 +19,7 @@ export const blendOutlasts: Rule = {
       .filter((miss) => miss.kind === 'blend-outlasts')
       .map((miss): Finding => {
         // The first that is enough, with the least change for the student.
-        const offer = offersFor(lesson, miss.stepId, plan).find((one) => one.works && one.command === 'editStep' && !one.but);
+        const offer = bestOffer(lesson, miss.stepId, plan);
         const area = lesson.areas.find((one) => one.id === miss.areaId);
         return {
           id: `blend-outlasts/${miss.stepId}/${miss.areaId}`,
@@ -29,9 +29,7 @@ export const blendOutlasts: Rule = {
           reason: `Physics: a film this thin in air of ${Math.round(lesson.room.airC)} °C and ${Math.round(lesson.room.humidity * 100)} %.`,
           serious: true,
           place: { station: 'steps', stepId: miss.stepId, areaId: miss.areaId },
-          ...(offer && offer.command === 'editStep'
-            ? { fix: { words: mendWords[offer.kind] ?? offer.words, command: offer.command, args: offer.args } }
-            : {}),
+          ...(offer ? { fix: { words: mendWords[offer.kind] ?? offer.words, command: offer.command, args: offer.args } } : {}),
         };
       }),
 };

@@ -2,6 +2,7 @@ import type { Lab, Lesson } from '@viaticum/contract';
 import { labelSheets, outlineArea } from '../area/index.js';
 import { bordersBetween, memo, visibleOf } from '../derived/index.js';
 import { type CompositionNote, compositionNotes } from '../picture/index.js';
+import { uncapital } from '../units/index.js';
 import { relationsOf } from '../value-relations/index.js';
 import type { Finding } from './finding.js';
 
@@ -82,7 +83,7 @@ export function compositionFindings(lesson: Lesson, rule: string, kinds: readonl
         rule,
         about: lesson.areas.find((area) => area.id === areaId)?.name ?? 'Composition',
         words: note.text,
-        reason: `Common practice: ${note.reason.charAt(0).toLowerCase()}${note.reason.slice(1)}`,
+        reason: `Common practice: ${uncapital(note.reason)}`,
         serious: false,
         place: { station: 'picture', ...(areaId ? { areaId } : {}) },
       };

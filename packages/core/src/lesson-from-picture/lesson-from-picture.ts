@@ -1,7 +1,7 @@
 import type { Area, Lesson } from '@viaticum/contract';
-import { type Labels, labRaster, type Rgba, shrink } from '@viaticum/kernels/raster';
+import { type Labels, labRaster, type Rgba, recounted, shrink } from '@viaticum/kernels/raster';
 import { budgetOf, draftInTime } from '../draft/index.js';
-import { colourSpread, cutAreas, prepare, proposeAreas, refineAreas, type ToldThing } from '../picture/index.js';
+import { areaOfThing, colourSpread, cutAreas, prepare, proposeAreas, refineAreas, type ToldThing } from '../picture/index.js';
 import { type Begun, inside, rounded } from './inside.js';
 
 export type BeginOptions = {
@@ -32,7 +32,7 @@ export function* beginLesson(
     (one): Area => ({
       id: ids(),
       name: one.name,
-      ...roleOf(told[one.region]),
+      ...areaOfThing(told[one.region]),
       outline: one.outline,
       targetLab: rounded(one.meanLab),
     }),
@@ -59,18 +59,6 @@ function* ownAreas(picture: Rgba, most: number): Generator<Begun, { map: Labels;
 
 /** Things of which something is seen, with labels counted anew. */
 function seenThings({ map, things }: NonNullable<BeginOptions['told']>): { map: Labels; things: ToldThing[] } {
-  const seen = new Set(map.data);
-  const kept = [...things.keys()].filter((label) => seen.has(label));
-  const fresh = new Map(kept.map((label, i) => [label, i]));
-  const data = map.data.map((label) => fresh.get(label) ?? -1);
-  return { map: { ...map, data }, things: kept.map((label) => things[label] as ToldThing) };
+  const { map: dense, kept } = recounted(map);
+  return { map: dense, things: kept.map((label) => things[label] as ToldThing) };
 }
-
-const roleOf = (told: ToldThing | undefined): Pick<Area, 'role' | 'feature' | 'surface'> =>
-  told
-    ? {
-        role: told.role,
-        ...(told.surface ? { surface: told.surface } : {}),
-        ...(told.role === 'feature' ? { feature: true as const } : {}),
-      }
-    : {};

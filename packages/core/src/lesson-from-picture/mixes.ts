@@ -4,6 +4,7 @@ import type { RecipeTable } from '@viaticum/kernels/mixing';
 import { paintsOf } from '../derived/index.js';
 import { mixParts, paletteSearch, recipeCost, type StockPaint, tableOf, tintingPower } from '../mix/index.js';
 import { colourInWords } from '../picture/index.js';
+import { uncapital } from '../units/index.js';
 import type { AreaValues } from './values.js';
 
 /** A mix to be mixed: its colour and the areas it is for, with the share it takes of each. */
@@ -153,7 +154,7 @@ function simplest(hits: Hits, paints: readonly StockPaint[], finish: Lesson['fin
 function name(mixes: Mix[], areaNames: ReadonlyMap<string, string | null>): void {
   const owners = mixes.map((mix) => {
     const own = mix.alsoAreaIds?.length ? null : areaNames.get(mix.areaId ?? '');
-    return own ? ` (${own.charAt(0).toLowerCase()}${own.slice(1)})` : '';
+    return own ? ` (${uncapital(own)})` : '';
   });
   const colours = mixes.map((mix) => colourInWords(mix.targetLab as Lab));
   const plain = mixes.map((_, i) => `${colours[i]}${owners[i]}`);

@@ -1,4 +1,5 @@
-import type { AreaRole, Surface } from '@viaticum/contract';
+import type { Area, AreaRole, Surface } from '@viaticum/contract';
+import type { ToldThing } from './propose.js';
 
 /** What a thing may be by its name, and what it may be made of; null where a name tells nothing. */
 export type Guess = { role: AreaRole | null; surface: Surface | null };
@@ -39,6 +40,16 @@ export function guessByName(name: string): Guess {
     .flatMap((word) => table.get(word) ?? []);
   return known.at(-1) ?? { role: null, surface: null };
 }
+
+/** What an area is by the thing that it was told to be: nothing where none was told. */
+export const areaOfThing = (told: ToldThing | undefined): Pick<Area, 'role' | 'feature' | 'surface'> =>
+  told
+    ? {
+        role: told.role,
+        ...(told.surface ? { surface: told.surface } : {}),
+        ...(told.role === 'feature' ? { feature: true as const } : {}),
+      }
+    : {};
 
 /** Names of things, each told apart from the others; what has no name is called by what it is. */
 export function namesOfThings(things: readonly { name: string; called: string }[]): string[] {

@@ -1,7 +1,7 @@
 import type { Lesson, Step, Surface } from '@viaticum/contract';
 import { brushInWords, brushOf } from '../brush/index.js';
 import { surfacePass, surfaces } from '../surface/index.js';
-import { capital, listInWords, the } from '../units/index.js';
+import { capital, listInWords, the, uncapital } from '../units/index.js';
 
 export type StepWords = Pick<Step, 'title' | 'say' | 'watch' | 'checkpoint' | 'finish'>;
 type Technique = NonNullable<Step['technique']>;
@@ -195,10 +195,9 @@ function saidOf(
 const called = (name: string): string => {
   if (/[’']s\s/.test(name)) return name;
   const isWord = name.length > 1 && name.charAt(1) === name.charAt(1).toLowerCase();
-  return the(isWord ? `${name.charAt(0).toLowerCase()}${name.slice(1)}` : name);
+  return the(isWord ? uncapital(name) : name);
 };
-const withName = (it: string, sentence: string): string =>
-  `${capital(it)}: ${sentence.charAt(0).toLowerCase()}${sentence.slice(1)}`;
+const withName = (it: string, sentence: string): string => `${capital(it)}: ${uncapital(sentence)}`;
 
 /** "middle" for the mix "pot, middle" on the pot, and "grey" for "grey (pot)". */
 function withoutName(mix: string, areas: readonly string[]): string {

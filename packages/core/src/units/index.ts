@@ -56,6 +56,7 @@ export function timeOfDay(minutes: number): string {
 }
 
 /** A text with its first letter large. */
+export const uncapital = (text: string): string => `${text.charAt(0).toLowerCase()}${text.slice(1)}`;
 export const capital = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
 
 /** "18.5 °C". */

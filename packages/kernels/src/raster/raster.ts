@@ -15,4 +15,10 @@ export type Labels = { readonly width: number; readonly height: number; readonly
 
 export const plane = (width: number, height: number): Plane => ({ width, height, data: new Float32Array(width * height) });
 export const labels = (width: number, height: number): Labels => ({ width, height, data: new Int32Array(width * height) });
+/** Regions counted anew without gaps, in the order of their numbers: `kept` names for each the number that it had. */
+export function recounted(map: Labels): { map: Labels; kept: number[] } {
+  const kept = [...new Set(map.data)].sort((a, b) => a - b);
+  const place = new Map(kept.map((label, i) => [label, i]));
+  return { map: { ...map, data: map.data.map((label) => place.get(label) as number) }, kept };
+}
 export const rgba = (width: number, height: number): Rgba => ({ width, height, data: new Uint8ClampedArray(width * height * 4) });

@@ -1,4 +1,4 @@
-import type { Scene, Superpixels } from './prepare.js';
+import { rimOf, type Scene, type Superpixels } from './prepare.js';
 
 /** What speaks for a superpixel being the subject, each cue 0-1, and how far each is trusted. */
 export type Cues = {
@@ -63,7 +63,7 @@ const MIDDLE = 0.6;
 export function cuesOf(scene: Scene): Cues {
   const { pixels } = scene;
   const { size, count } = pixels;
-  const rim = rimOf(scene);
+  const rim = rimOf(scene, 2);
   const centre = centreOf(scene);
   const contrast = stretched(contrastOf(scene), size);
   const parts = [stretched(scene.focus, size), stretched(farOf(pixels, rim), size), contrast];
@@ -88,15 +88,6 @@ export function cuesOf(scene: Scene): Cues {
     for (let k = 0; k < count; k++) said[k] = said[k] + ((trust[i] as number) / sum) * part[k];
   });
   return { said, contrast, centre, rim };
-}
-
-function rimOf({ map, width, height, pixels }: Scene): Uint8Array {
-  const rim = new Uint8Array(pixels.count);
-  for (let i = 0; i < map.length; i++) {
-    const [x, y] = [i % width, Math.floor(i / width)];
-    if (x < 2 || y < 2 || x > width - 3 || y > height - 3) rim[map[i]] = 1;
-  }
-  return rim;
 }
 
 const centreOf = ({ pixels: { means, count }, width, height }: Scene): Float32Array =>

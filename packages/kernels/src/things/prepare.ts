@@ -68,6 +68,16 @@ export function* prepareScene(picture: Rgba, pixels = 400_000): Generator<number
   return { width: size.width, height: size.height, lab, map: data, pixels: grown, focus: focusOf(lifted, data, grown) };
 }
 
+/** 1 for every superpixel that comes nearer to the rim of the picture than so many pixels. */
+export function rimOf({ map, width, height, pixels }: Scene, px: number): Uint8Array {
+  const rim = new Uint8Array(pixels.count);
+  for (let y = 0; y < height; y++) {
+    const isRow = y < px || y >= height - px;
+    for (let x = 0; x < width; x++) if (isRow || x < px || x >= width - px) rim[map[y * width + x]] = 1;
+  }
+  return rim;
+}
+
 const FOCUS_SPREAD_SHARE = 0.02;
 /** What a fine blur takes away against what a wider one takes beyond it, carried over each place by its edges. */
 function focusOf({ width, height, l }: LabRaster, map: Int32Array, { count, size }: Superpixels): Float32Array {

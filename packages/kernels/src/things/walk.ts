@@ -1,5 +1,5 @@
 import { type Covered, coveredBy, type ThingMark } from './marks.js';
-import type { Scene, Superpixels } from './prepare.js';
+import { rimOf, type Scene, type Superpixels } from './prepare.js';
 
 /** How likely every superpixel belongs to each thing, and what is held by marks. */
 export type Walked = {
@@ -88,7 +88,8 @@ const UNLIKE = 9;
 /** A guess that takes nearly all of the picture says nothing of its middle. */
 const NEARLY_ALL = 0.85;
 
-function holdHints({ pixels, map, width, height }: Scene, held: Int16Array, hint: Int16Array, things: number): void {
+function holdHints(scene: Scene, held: Int16Array, hint: Int16Array, things: number): void {
+  const { pixels } = scene;
   const marked = Array.from({ length: things }, (_, thing) => clustersOf(pixels, held, thing));
   const { count, start, to } = pixels;
   let deep = Uint8Array.from(hint, (thing) => (thing >= 0 ? 1 : 0));
@@ -99,17 +100,13 @@ function holdHints({ pixels, map, width, height }: Scene, held: Int16Array, hint
       return 1;
     });
   }
-  const atRim = new Uint8Array(count);
-  for (let i = 0; i < map.length; i++) {
-    const [x, y] = [i % width, Math.floor(i / width)];
-    if (x === 0 || y === 0 || x === width - 1 || y === height - 1) atRim[map[i]] = 1;
-  }
   const shares = new Float32Array(things);
   for (let k = 0; k < count; k++) if (hint[k] >= 0) shares[hint[k]] = shares[hint[k]] + 1 / count;
+  const rim = shares.some((share) => share > NEARLY_ALL) ? rimOf(scene, 1) : null;
   for (let k = 0; k < count; k++) {
     const thing = hint[k];
     if (thing < 0 || held[k] >= 0 || deep[k] === 0) continue;
-    if (shares[thing] > NEARLY_ALL && atRim[k] === 0) continue;
+    if (shares[thing] > NEARLY_ALL && rim?.[k] === 0) continue;
     const isLikeOther = marked.some(
       (clusters, other) => other !== thing && clusters.some((cluster) => apartFrom(pixels, k, cluster) < UNLIKE),
     );

@@ -39,6 +39,7 @@ import {
   lightnessBins,
   linearOfByte,
   type Rgba,
+  recounted,
   resampleLabels,
   rgba,
   shrink,
@@ -199,15 +200,9 @@ async function lay(args: LayArgs): Promise<PictureJobs['lay']['answer']> {
 async function theScene(id: number): Promise<NonNullable<typeof scene>> {
   const { picture } = theLaid();
   if (scene) return scene;
-  const work = prepareScene(picture);
-  let step = work.next();
-  while (!step.done) {
-    await breathe(id, step.value * 0.5);
-    step = work.next();
-  }
-  const { width, height } = step.value;
-  const proposal = proposeThings(step.value);
-  scene = { of: step.value, plain: labRaster(shrink(picture, width, height)), proposal, guess: proposal.labels };
+  const of = await runJob(id, prepareScene(picture), (share) => share * 0.5);
+  const proposal = proposeThings(of);
+  scene = { of, plain: labRaster(shrink(picture, of.width, of.height)), proposal, guess: proposal.labels };
   return scene;
 }
 
@@ -259,10 +254,8 @@ async function propose(
 ): Promise<PictureJobs['propose']['answer']> {
   if (marked) {
     const { map, plain, spread, doubt } = await toldApart(id, marked, refined);
-    const seen = [...new Set(map.data)].sort((a, b) => a - b);
-    const place = new Map(seen.map((thing, i) => [thing, i]));
-    const dense = { ...map, data: map.data.map((thing) => place.get(thing) as number) };
-    const found = shown(dense, seen.length, plain).map((one) => ({ ...one, region: seen[one.region] as number }));
+    const { map: dense, kept } = recounted(map);
+    const found = shown(dense, kept.length, plain).map((one) => ({ ...one, region: kept[one.region] as number }));
     return { spread, taps: taps.length, areas: found, byThings: true, doubt };
   }
   const { picture } = theLaid();

@@ -1,5 +1,5 @@
 import type { Area } from '@viaticum/contract';
-import type { ToldThing } from '@viaticum/core/picture';
+import { areaOfThing, type ToldThing } from '@viaticum/core/picture';
 import { Progress } from 'antd';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
@@ -38,7 +38,9 @@ export function useTaking(onEnd: () => void) {
       const { stands, heirs } = await known;
       const fresh = refined.map((area, i): Area => {
         const old = stands[i] === null ? undefined : lesson.areas[stands[i] as number];
-        return { ...(old ?? { id: nanoid(8), name: area.name }), ...toldOf(told[area.region]), outline: area.outline };
+        const thing = told[area.region];
+        const name = thing?.name ?? old?.name ?? area.name;
+        return { ...(old ?? { id: nanoid(8) }), name, ...areaOfThing(thing), outline: area.outline };
       });
       const passOn = lesson.areas.map(({ id }, o) => [id, (heirs[o] ?? []).map((z) => (fresh[z] as Area).id)] as const);
       const next = { areas: fresh, heirs: Object.fromEntries(passOn) };
@@ -55,16 +57,6 @@ export function useTaking(onEnd: () => void) {
   return { share, fault, take, asked, close: () => setAsked(null), end };
 }
 export type Taking = ReturnType<typeof useTaking>;
-
-const toldOf = (told: ToldThing | undefined): Partial<Area> =>
-  told
-    ? {
-        name: told.name,
-        role: told.role,
-        ...(told.surface ? { surface: told.surface } : {}),
-        ...(told.role === 'feature' ? { feature: true as const } : {}),
-      }
-    : {};
 
 /** How far something is that takes a moment; nothing while there is nothing to wait for. */
 export function Progressing({ share, said }: { share: number | null; said: string }) {

@@ -14,6 +14,7 @@ import {
 import { current } from 'immer';
 import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
 import { drawCommands } from './draw-commands.js';
+import { pinsAmong } from './kept.js';
 import { paintCommands } from './paint-commands.js';
 import { pictureCommands } from './picture-commands.js';
 import { planCommands } from './plan-commands.js';
@@ -199,9 +200,7 @@ export const commands = {
     commands.takeDraft(lesson, draft);
     for (const { id } of gone) letGo(lesson, 'mixes', id);
     const known = new Set(lesson.steps.map((step) => step.id));
-    lesson.planning.pins = pins.filter((pin) =>
-      ('stepId' in pin ? [pin.stepId] : [pin.firstId, pin.thenId]).every((id) => known.has(id)),
-    ) as D['planning']['pins'];
+    lesson.planning.pins = pinsAmong(pins, (id) => known.has(id)) as D['planning']['pins'];
     letGoOfMissing(lesson);
   },
   /** Takes several steps out of the lesson at once; they are kept, each with the place it had. */

@@ -17,6 +17,7 @@ import {
 import { current } from 'immer';
 import { canvasOutline, common, outlineArea, outlineFault, repaired, united, visibleParts, without } from '../area/index.js';
 import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
+import { droppedAreas } from './kept.js';
 import { letGo, letGoOfMissing } from './references.js';
 
 function soundOutline(outline: Outline): Outline {
@@ -85,9 +86,8 @@ export const pictureCommands = {
   /** Puts areas in the place of all there are. Steps keep the areas whose ids stay; of the others they get the heirs named. */
   replaceAreas: (lesson: D, { areas, heirs = {} }: { areas: Area[]; heirs?: Record<string, string[]> }) => {
     // What was dropped is hidden, not gone: it stays and can come back.
-    const dropped = new Set(lesson.things.flatMap((thing) => (thing.fate === 'dropped' ? [thing.id] : [])));
     const fresh = new Set(areas.map((area) => area.id));
-    const hidden = lesson.areas.filter((area) => area.thingId && dropped.has(area.thingId) && !fresh.has(area.id));
+    const hidden = droppedAreas(lesson).filter((area) => !fresh.has(area.id));
     const kept = new Set([...fresh, ...hidden.map((area) => area.id)]);
     if (fresh.size !== areas.length) throw new CommandError(commandErrors.areaTwice);
     const gone = lesson.areas.flatMap(({ id }) => (kept.has(id) ? [] : [id]));

@@ -1,6 +1,7 @@
-import type { Area, Lab, Lesson, Mix } from '@viaticum/contract';
+import type { Lab, Lesson, Mix } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import type { Rgba } from '@viaticum/kernels/raster';
+import { droppedAreas } from '../document/index.js';
 import { type CarriedSteps, carried, draftInTime } from '../draft/index.js';
 import { planLesson } from '../plan/index.js';
 import { type Begun, inside } from './inside.js';
@@ -20,9 +21,8 @@ export type Redone = {
  */
 export function* redoLesson(old: Lesson, fresh: Lesson, picture: Rgba, ids: () => string): Generator<Begun, Redone> {
   // What is dropped is neither looked at nor painted; it stays where it is in the list, to come back.
-  const dropped = new Set(fresh.things.flatMap((thing) => (thing.fate === 'dropped' ? [thing.id] : [])));
-  const isHidden = (area: Area) => area.thingId !== undefined && dropped.has(area.thingId);
-  const looked = yield* inside({ ...fresh, areas: fresh.areas.filter((area) => !isHidden(area)) }, picture, ids);
+  const dropped = new Set(droppedAreas(fresh));
+  const looked = yield* inside({ ...fresh, areas: fresh.areas.filter((area) => !dropped.has(area)) }, picture, ids);
   const { hints } = looked;
   const known = new Map(looked.ready.areas.map((area) => [area.id, area]));
   const ready = { ...looked.ready, areas: fresh.areas.map((area) => known.get(area.id) ?? area) };

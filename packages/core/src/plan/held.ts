@@ -1,4 +1,5 @@
 import type { Lesson, Step } from '@viaticum/contract';
+import { pinsAmong } from '../document/index.js';
 import { type LessonPlan, planLesson } from './lesson-plan.js';
 
 /** Practice on scrap or a walk round: what fills a wait. Mixing is work of its own. */
@@ -13,9 +14,7 @@ export function heldMin(lesson: Lesson, { plan, minutes }: Pick<LessonPlan, 'pla
   const most = fillers.reduce((sum, step) => sum + (minutes.get(step.id)?.doMin ?? 0), plan.waitMin);
   if (fillers.length === 0 || most < atLeast) return plan.waitMin;
   const gone = new Set(fillers.map((step) => step.id));
-  const pins = lesson.planning.pins.filter((pin) =>
-    ('stepId' in pin ? [pin.stepId] : [pin.firstId, pin.thenId]).every((id) => !gone.has(id)),
-  );
+  const pins = pinsAmong(lesson.planning.pins, (id) => !gone.has(id));
   const steps = lesson.steps.filter((step) => !gone.has(step.id));
   return Math.max(plan.waitMin, planLesson({ ...lesson, steps, planning: { ...lesson.planning, pins } }).plan.waitMin);
 }

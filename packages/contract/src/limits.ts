@@ -27,6 +27,8 @@ export const limits = {
   areaIds: 60,
   markIds: 60,
   mixIds: 30,
+  along: 60,
+  linePoints: 40,
   combed: 12,
   combedPoints: 40,
 } as const;
@@ -65,6 +67,7 @@ const parts: Record<string, [whose: string, what: string]> = {
   areaIds: ['A step', 'areas'],
   places: ['A passage', 'places'],
   markIds: ['A step', 'marks'],
+  along: ['One kind of line', 'lines'],
   mixIds: ['A step', 'mixes'],
 };
 

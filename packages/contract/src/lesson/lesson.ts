@@ -72,8 +72,9 @@ export const Lesson = Type.Object(
   strict,
 );
 
-export type Lesson = Omit<Static<typeof Lesson>, 'areas' | 'mixes' | 'variants'> & {
+export type Lesson = Omit<Static<typeof Lesson>, 'areas' | 'marks' | 'mixes' | 'variants'> & {
   areas: Area[];
+  marks: Mark[];
   mixes: Mix[];
   variants: Variant[];
 };

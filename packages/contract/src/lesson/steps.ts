@@ -1,7 +1,7 @@
 import { type Static, Type } from 'typebox';
 import { limits } from '../limits.js';
 import { Id, Name, oneOf, optional, Point, strict } from '../shapes.js';
-import { Sha256, Share, Words } from './values.js';
+import { Lab, Sha256, Share, Words } from './values.js';
 
 export const techniques = [
   'wash',
@@ -69,6 +69,12 @@ export const Mark = Type.Object(
         strict,
       ),
     ),
+    /** Drawn one by one, each along its own line (mm, from where the brush sets down): whiskers, masts, stems. Their number and mean length follow. */
+    along: optional(
+      Type.Array(Type.Array(Point, { minItems: 2, maxItems: limits.linePoints }), { minItems: 1, maxItems: limits.along }),
+    ),
+    /** What it shall look like; without it, it takes the lightest mix of its area. */
+    targetLab: optional(Lab),
     /** Laid so often over itself; once where nothing is said. */
     coats: optional(Type.Integer({ minimum: 1, maximum: 8 })),
     /** Areas covered up while it is laid. */
@@ -77,7 +83,7 @@ export const Mark = Type.Object(
   strict,
 );
 
-export type Mark = Static<typeof Mark>;
+export type Mark = Omit<Static<typeof Mark>, 'along'> & { along?: [number, number][][] };
 
 /** Orders in which the colours of a passage are laid: the light one first and darker ones towards it, corners first, or downwards. */
 export const passageOrders = ['light-out', 'dark-in', 'top-down', 'by-hand'] as const;

@@ -7,9 +7,13 @@ export const TREMOR_MM: Record<Level, number> = { experienced: 0.8, improver: 1.
 type Capsule = { from: [number, number]; to: [number, number]; half: number };
 const isDrop = ({ kind }: Mark): boolean => kind === 'dots' || kind === 'scatter' || kind === 'spatter';
 
-/** Where the marks set round a point lie, as the stage picture draws them: outwards from their circle. Null where they are strewn. */
+/** Where marks lie that are drawn one by one or set round a point (outwards from their circle), as the stage picture draws them. Null where they are strewn. */
 function capsulesOf(mark: Mark): Capsule[] | null {
-  const { round, count, lengthMm, widthMm } = mark;
+  const { round, count, lengthMm, widthMm, along } = mark;
+  if (along)
+    return along.flatMap((line) =>
+      line.slice(1).map((to, i): Capsule => ({ from: line[i] as [number, number], to, half: widthMm / 2 })),
+    );
   if (!round) return null;
   const long = isDrop(mark) ? 0 : lengthMm;
   return Array.from({ length: count }, (_, i): Capsule => {
@@ -24,7 +28,8 @@ function capsulesOf(mark: Mark): Capsule[] | null {
 export function marksMeet(some: readonly Mark[], others: readonly Mark[], level: Level): boolean {
   return some.some((one) =>
     others.some((other) => {
-      if (one.areaId !== other.areaId) return false;
+      const isDrawn = one.along !== undefined && other.along !== undefined;
+      if (one.areaId !== other.areaId && !isDrawn) return false;
       const [a, b] = [capsulesOf(one), capsulesOf(other)];
       if (!a || !b) return true;
       return a.some((left) => b.some((right) => distance(left, right) < left.half + right.half + TREMOR_MM[level]));

@@ -27,7 +27,9 @@ export {
   waterLimit,
 } from './looks.js';
 export {
+  areasUnder,
   areasWorkedOn,
+  areaUnder,
   coverOf,
   drawsLines,
   isOnlyMarks,

@@ -1,6 +1,8 @@
 import type { Lesson, Mark, MarkKind, MarkTool, Step } from '@viaticum/contract';
-import { outlineArea } from '../area/index.js';
+import { insideTest, outlineArea } from '../area/index.js';
+import { evenly } from '../geometry/index.js';
 import { visibleOf } from './areas.js';
+import { memo } from './memo.js';
 
 /** The tool that usually goes with a kind of mark (common practice, no published source). */
 const usualTool: Record<MarkKind, MarkTool> = {
@@ -51,8 +53,30 @@ export const isOnlyMarks = (step: Where): boolean => !step.wholeCanvas && step.a
 export function areasWorkedOn(lesson: Lesson, step: Where): string[] {
   if (step.wholeCanvas) return lesson.areas.map((area) => area.id);
   if (step.areaIds.length > 0) return step.areaIds;
-  return [...new Set(marksOf(lesson, step).map((mark) => mark.areaId))];
+  return [...new Set(marksOf(lesson, step).flatMap((mark) => areasUnder(lesson, mark)))];
 }
+
+/** The areas that marks lie on: the one that they belong to, and those that lines drawn one by one cross. */
+export const areasUnder = (lesson: Lesson, mark: Mark): string[] =>
+  mark.along ? [...new Set([mark.areaId, ...crossed(visibleOf(lesson), mark.along)])] : [mark.areaId];
+
+/** The area that lies under most of some lines; null where they lie outside all of them. */
+export const areaUnder = (lesson: Lesson, along: NonNullable<Mark['along']>): string | null =>
+  crossed(visibleOf(lesson), along)[0] ?? null;
+
+const EVERY_MM = 1;
+/** The areas that lines cross, the one under most of them first. */
+const crossed = memo((parts: ReturnType<typeof visibleOf>, along: NonNullable<Mark['along']>): string[] => {
+  const points = along.flatMap((line) => evenly(line, EVERY_MM));
+  return parts
+    .map(({ id, outline }) => {
+      const isInside = insideTest(outline);
+      return { id, count: points.filter(([x, y]) => isInside(x, y)).length };
+    })
+    .filter(({ count }) => count > 0)
+    .sort((one, other) => other.count - one.count)
+    .map(({ id }) => id);
+}, 12);
 
 /** The mixes that a step lays on an area: of a passage those that have their place there, otherwise all of them. */
 export function mixesOn(

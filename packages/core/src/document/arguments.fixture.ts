@@ -131,7 +131,11 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
     correction: random() < 0.3 ? null : { neutral: { xPx: 4, yPx: 5, rgb: [random() * 255, 120, 110] } },
   }),
   setExtended: ({ lesson, pick, random }) => ({ id: pick(lesson.references).id, extend: random() < 0.5 }),
-  replaceAreas: ({ lesson, random }) => ({ areas: lesson.areas.filter((_, i) => i === 0 || random() < 0.9) }),
+  replaceAreas: ({ lesson, random }) => {
+    const areas = lesson.areas.filter((_, i) => i === 0 || random() < 0.9);
+    const lines = lesson.marks.filter((mark) => mark.along && areas.some((area) => area.id === mark.areaId) && random() < 0.6);
+    return { areas, ...(random() < 0.5 ? { lines } : {}) };
+  },
   mergeAreas: ({ lesson, pick }) => ({ id: pick(lesson.areas).id, into: pick(lesson.areas).id }),
   splitArea: ({ lesson, pick, id, random }) => ({
     id: pick(lesson.areas).id,
@@ -263,7 +267,11 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
     flow: random() < 0.3 ? null : { kind: pick(['towards', 'round'] as const), at: [random() * 400, random() * 500] },
   }),
   addMark: ({ id, lesson, pick, random }) => ({
-    mark: testMark(id(), pick(lesson.areas).id, { count: 1 + Math.floor(random() * 40) }),
+    mark: testMark(
+      id(),
+      pick(lesson.areas).id,
+      random() < 0.4 ? { kind: 'lines', along: [aLine(random), aLine(random)] } : { count: 1 + Math.floor(random() * 40) },
+    ),
     ...(random() < 0.5 ? { stepId: pick(lesson.steps).id } : {}),
   }),
   editMark: ({ lesson, pick, random }) => ({
@@ -452,3 +460,8 @@ export const sortedText = (value: unknown): string =>
       ? Object.fromEntries(Object.entries(inner).sort(([a], [b]) => (a < b ? -1 : 1)))
       : inner,
   );
+
+const aLine = (random: () => number): [number, number][] => [
+  [random() * 200, random() * 200],
+  [random() * 200, random() * 200],
+];

@@ -2,6 +2,7 @@ import {
   type Area,
   commandErrors,
   type Lesson,
+  type Mark,
   type Method,
   type Mix,
   type Passage,
@@ -177,6 +178,7 @@ export const commands = {
     {
       areas,
       heirs,
+      lines,
       subjectAreaId,
       tubes,
       mixes,
@@ -184,13 +186,14 @@ export const commands = {
     }: {
       areas: Area[];
       heirs: Record<string, string[]>;
+      lines?: Mark[];
       subjectAreaId: string | null;
       tubes: Tube[];
       mixes: Mix[];
       draft: TakenDraft;
     },
   ) => {
-    commands.replaceAreas(lesson, { areas, heirs });
+    commands.replaceAreas(lesson, { areas, heirs, ...(lines ? { lines } : {}) });
     setOrClear(lesson, 'subjectAreaId', subjectAreaId);
     const stays = new Set(mixes.map((mix) => mix.id));
     const gone = lesson.mixes.filter((mix) => !stays.has(mix.id));

@@ -7,6 +7,7 @@ import {
   type EdgeWish,
   type Lab,
   type Lesson,
+  type Mark,
   type Outline,
   type OwnChoices,
   type Placement,
@@ -18,6 +19,7 @@ import { current } from 'immer';
 import { canvasOutline, common, outlineArea, outlineFault, repaired, united, visibleParts, without } from '../area/index.js';
 import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
 import { droppedAreas } from './kept.js';
+import { drawLinesAnew } from './marks.js';
 import { letGo, letGoOfMissing } from './references.js';
 
 function soundOutline(outline: Outline): Outline {
@@ -84,7 +86,10 @@ export const pictureCommands = {
     insert(lesson.areas, { ...area, name: named(area.name, 'area'), outline: drawnOutline(lesson, area.outline) }, 'area', at);
   },
   /** Puts areas in the place of all there are. Steps keep the areas whose ids stay; of the others they get the heirs named. */
-  replaceAreas: (lesson: D, { areas, heirs = {} }: { areas: Area[]; heirs?: Record<string, string[]> }) => {
+  replaceAreas: (
+    lesson: D,
+    { areas, heirs = {}, lines }: { areas: Area[]; heirs?: Record<string, string[]>; lines?: Mark[] },
+  ) => {
     // What was dropped is hidden, not gone: it stays and can come back.
     const fresh = new Set(areas.map((area) => area.id));
     const hidden = droppedAreas(lesson).filter((area) => !fresh.has(area.id));
@@ -98,6 +103,7 @@ export const pictureCommands = {
     }));
     lesson.areas = [...sound, ...hidden];
     for (const id of gone) letGo(lesson, 'areas', id, heirs[id]);
+    if (lines) drawLinesAnew(lesson, lines);
     dropEmptyThings(lesson);
     // They may still name what they lay beside before.
     letGoOfMissing(lesson);

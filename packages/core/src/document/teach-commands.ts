@@ -9,19 +9,10 @@ import {
   type Variant,
 } from '@viaticum/contract';
 import { between, CommandError, type D, find, insert, named, take } from './command-tools.js';
+import { soundMark } from './marks.js';
 import { paintCommands } from './paint-commands.js';
 import { pictureCommands } from './picture-commands.js';
 import { fittingStep, letGo } from './references.js';
-
-function soundMark(lesson: D, mark: Mark): Mark {
-  find(lesson.areas, mark.areaId, 'area');
-  for (const id of mark.protectIds ?? []) find(lesson.areas, id, 'area');
-  between(mark.count, 1, 2000, commandErrors.markCountOutOfRange);
-  between(mark.lengthMm, 0.2, 2000, commandErrors.markLengthOutOfRange);
-  between(mark.widthMm, 0.2, 100, commandErrors.markWidthOutOfRange);
-  between(mark.taper, 0, 1, commandErrors.taperOutOfRange);
-  return { ...mark, count: Math.round(mark.count), name: named(mark.name, 'mark') };
-}
 
 /** Keeps the steps of a stage together after one was put elsewhere. */
 const at = (lesson: D, id: string): number => {
@@ -50,7 +41,7 @@ export const teachCommands = {
   },
   editMark: (
     lesson: D,
-    { id, mark, clear }: { id: string; mark: Partial<Mark>; clear?: ('directionDeg' | 'round' | 'tool')[] },
+    { id, mark, clear }: { id: string; mark: Partial<Mark>; clear?: ('directionDeg' | 'round' | 'tool' | 'along')[] },
   ) => {
     const found = find(lesson.marks, id, 'mark');
     const next = soundMark(lesson, { ...found, ...mark, id } as Mark);

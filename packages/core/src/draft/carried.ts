@@ -40,14 +40,8 @@ export function carried(old: Lesson, drafted: Lesson): { lesson: Lesson; steps: 
       steps.gone.push(step);
       continue;
     }
-    const before = old.steps
-      .slice(0, i)
-      .filter((one) => next.some((other) => other.id === one.id))
-      .at(-1);
-    const at = before ? next.findIndex((one) => one.id === before.id) + 1 : 0;
-    const stageId = next[Math.max(0, at - 1)]?.stageId ?? stages[0] ?? step.stageId;
     const { passageId: _, coatOf: __, ...rest } = step;
-    next.splice(at, 0, { ...rest, stageId, mixIds: rest.mixIds.filter((id) => mixes.has(id)) });
+    putBack(next, old, { ...rest, mixIds: rest.mixIds.filter((id) => mixes.has(id)) }, i, stages[0]);
     taken.add(step.id);
     steps.kept.push(step);
   }
@@ -61,6 +55,17 @@ export function carried(old: Lesson, drafted: Lesson): { lesson: Lesson; steps: 
       planning: { ...planning, ...(planning.cutsBefore ? { cutsBefore: planning.cutsBefore.map(named) } : {}) },
     },
   };
+}
+
+/** Puts a step that stood at `at` of a lesson among others, after the nearest one before it that is still there. */
+export function putBack(steps: Step[], old: Lesson, step: Step, at: number, firstStage: string | undefined): void {
+  const before = old.steps
+    .slice(0, at)
+    .filter((one) => steps.some((other) => other.id === one.id))
+    .at(-1);
+  const place = before ? steps.findIndex((one) => one.id === before.id) + 1 : 0;
+  const stageId = steps[Math.max(0, place - 1)]?.stageId ?? firstStage ?? step.stageId;
+  steps.splice(place, 0, { ...step, stageId });
 }
 
 /** Whether a step of paint is one that no draft would have made: the instructor called it by a name of its own. */

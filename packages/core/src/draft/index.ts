@@ -1,5 +1,5 @@
 export { type Budget, budgetOf, usualMin } from './budget.js';
-export { type CarriedSteps, carried } from './carried.js';
+export { type CarriedSteps, carried, putBack } from './carried.js';
 export { type DraftChange, draftChanges } from './difference.js';
 export { type DraftHints, draftLesson } from './draft.js';
 export { areaFacts } from './facts.js';

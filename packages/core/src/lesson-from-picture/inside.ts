@@ -1,4 +1,4 @@
-import type { Area, AreaRole, Lab, Lesson, Level } from '@viaticum/contract';
+import type { Area, AreaRole, Lab, Lesson, Level, Mark } from '@viaticum/contract';
 import {
   blur,
   type Labels,
@@ -11,9 +11,11 @@ import {
   sizeWithin,
 } from '@viaticum/kernels/raster';
 import { labelSheets, outlineArea, outlineBox, visibleParts } from '../area/index.js';
+import { markAreaCm2 } from '../derived/index.js';
 import { budgetOf, type DraftHints } from '../draft/index.js';
 import { flowField, meanDirection, measureEdges } from '../picture/index.js';
 import { movedIntoReach, reachOf } from '../stage/index.js';
+import { lineColour } from './lines.js';
 import { mixesFor, usedTubes } from './mixes.js';
 import { usualTubes } from './tubes.js';
 import { areaValues } from './values.js';
@@ -98,17 +100,32 @@ export function* inside(lesson: Lesson, picture: Rgba, ids: () => string): Gener
       rich: surface !== undefined || role === 'feature',
     })),
   );
+  // Lines are looked at in the finest picture: blurred they are lost.
+  const isFine = lesson.marks.some((mark) => mark.along && !mark.targetLab);
+  const fine = isFine ? movedIntoReach(lab, reachOf(withTubes)) : null;
+  const marks = lesson.marks.map((mark): Mark => {
+    const colour = fine && mark.along && !mark.targetLab ? lineColour(fine, mark.along, mark.widthMm, perPx) : null;
+    return colour ? { ...mark, targetLab: rounded(colour) } : mark;
+  });
   const seen = visibleParts(areas, lesson.support);
   const sizes = new Map(seen.map((part) => [part.id, part.areaCm2]));
   const mixing = mixesFor(
     withTubes,
-    areas.map((area, i) => ({
-      areaId: area.id,
-      name: area.role ? area.name : null,
-      isRich: area.surface !== undefined || area.role === 'feature',
-      areaCm2: (sizes.get(area.id) ?? outlineArea(area.outline) / 100) * importance[area.role ?? 'made'],
-      values: values[i] ?? { values: [], gradual: false },
-    })),
+    [
+      ...areas.map((area, i) => ({
+        areaId: area.id,
+        name: area.role ? area.name : null,
+        isRich: area.surface !== undefined || area.role === 'feature',
+        areaCm2: (sizes.get(area.id) ?? outlineArea(area.outline) / 100) * importance[area.role ?? 'made'],
+        values: values[i] ?? { values: [], gradual: false },
+      })),
+      ...marks.flatMap((mark) => {
+        const { along, name, targetLab } = mark;
+        if (!along || !targetLab) return [];
+        const values = { values: [{ lab: targetLab, share: 1 }], gradual: false };
+        return [{ areaId: null, name, isRich: true, areaCm2: markAreaCm2(mark) * importance.feature, values }];
+      }),
+    ],
     {
       alike: level.alike,
       most: budget.heaps,
@@ -129,6 +146,7 @@ export function* inside(lesson: Lesson, picture: Rgba, ids: () => string): Gener
   const subjectAreaId = stays ? lesson.subjectAreaId : subjectOf(areas, sizes, lesson);
   const ready: Lesson = {
     ...withTubes,
+    marks,
     mixes,
     tubes: lesson.tubes.length > 0 ? tubes : usedTubes(tubes, mixes),
     ...(subjectAreaId ? { subjectAreaId } : {}),

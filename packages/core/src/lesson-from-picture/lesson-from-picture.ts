@@ -3,12 +3,15 @@ import { type Labels, labRaster, type Rgba, recounted, shrink } from '@viaticum/
 import { budgetOf, draftInTime } from '../draft/index.js';
 import { areaOfThing, colourSpread, cutAreas, prepare, proposeAreas, refineAreas, type ToldThing } from '../picture/index.js';
 import { type Begun, inside, rounded } from './inside.js';
+import { lineMarks, type ToldLines } from './lines.js';
 
 export type BeginOptions = {
   /** How many areas; by the level and the wanted length where it is not said. */
   areas?: number;
   /** Things that were told apart, as labels of the picture (at any size), each with its name and what it is. */
   told?: { map: Labels; things: readonly ToldThing[] };
+  /** Things of lines, drawn one by one over what lies there. */
+  lines?: readonly ToldLines[];
 };
 /**
  * A whole lesson from its picture: areas with depth, edges and direction of strokes, values, tubes and mixes with recipes, and the steps
@@ -37,7 +40,9 @@ export function* beginLesson(
       targetLab: rounded(one.meanLab),
     }),
   );
-  const { ready, hints } = yield* inside({ ...lesson, areas, mixes: [], marks: [], things: [] }, picture, ids);
+  const plainLesson: Lesson = { ...lesson, areas, mixes: [], marks: [], things: [] };
+  const marks = lineMarks(plainLesson, options.lines ?? [], ids);
+  const { ready, hints } = yield* inside({ ...plainLesson, marks }, picture, ids);
   yield { share: 0.92, doing: 'steps' };
   return draftInTime(ready, ids, hints);
 }

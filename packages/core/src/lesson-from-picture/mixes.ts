@@ -7,8 +7,8 @@ import { colourInWords } from '../picture/index.js';
 import { uncapital } from '../units/index.js';
 import type { AreaValues } from './values.js';
 
-/** A mix to be mixed: its colour and the areas it is for, with the share it takes of each. */
-type Wanted = { lab: Lab; weight: number; areas: Map<string, number> };
+/** A mix to be mixed: its colour, the areas it is for with the share it takes of each, and what else it is for. */
+type Wanted = { lab: Lab; weight: number; areas: Map<string, number>; lines: string[] };
 
 export type Mixes = {
   mixes: Mix[];
@@ -22,17 +22,18 @@ export type Mixes = {
  */
 export function* mixesFor(
   lesson: Lesson,
-  values: readonly { areaId: string; name: string | null; isRich: boolean; areaCm2: number; values: AreaValues }[],
+  values: readonly { areaId: string | null; name: string | null; isRich: boolean; areaCm2: number; values: AreaValues }[],
   { alike, most, maxTubes, isSmallest }: { alike: number; most: number; maxTubes: number; isSmallest: boolean },
   ids: () => string,
 ): Generator<number, Mixes> {
-  let wanted: Wanted[] = values.flatMap(({ areaId, areaCm2, isRich, values: own }) =>
+  let wanted: Wanted[] = values.flatMap(({ areaId, name, areaCm2, isRich, values: own }) =>
     own.values.map(
       (value): Wanted => ({
         lab: value.lab,
         // Accents take little room and make the surface.
         weight: areaCm2 * (isRich ? Math.max(LEAST_RICH, value.share) : value.share),
-        areas: new Map([[areaId, value.share]]),
+        areas: new Map(areaId ? [[areaId, value.share]] : []),
+        lines: areaId || !name ? [] : [name],
       }),
     ),
   );
@@ -64,7 +65,14 @@ export function* mixesFor(
       recipe: recipe.map(({ tube, parts }) => ({ tubeId: (paints[tube] as StockPaint).id, parts })),
     };
   });
-  name(mixes, new Map(values.map((one) => [one.areaId, one.name])));
+  const names = new Map(values.map((one) => [one.areaId, one.name]));
+  nameMixes(
+    mixes,
+    wanted.map(({ areas, lines }) => {
+      const [only] = [...areas.keys()].map((id) => names.get(id) ?? null).concat(lines);
+      return areas.size + lines.length === 1 ? (only ?? null) : null;
+    }),
+  );
   const shares = new Map<string, { mixId: string; share: number }[]>();
   wanted.forEach(({ areas }, i) => {
     for (const [areaId, share] of areas)
@@ -116,7 +124,7 @@ const joined = (one: Wanted, other: Wanted): Wanted => {
   const lab = one.lab.map((value, c) => (value * one.weight + (other.lab[c] as number) * other.weight) / weight) as Lab;
   const areas = new Map(one.areas);
   for (const [id, share] of other.areas) areas.set(id, (areas.get(id) ?? 0) + share);
-  return { lab, weight, areas };
+  return { lab, weight, areas, lines: [...one.lines, ...other.lines] };
 };
 
 type Pair = { i: number; j: number; cost: number };
@@ -151,11 +159,8 @@ function simplest(hits: Hits, paints: readonly StockPaint[], finish: Lesson['fin
  * Names from the one thing that a mix is for, where that has a name, and from the colour; those that are alike are told apart by their
  * value, then by a number.
  */
-function name(mixes: Mix[], areaNames: ReadonlyMap<string, string | null>): void {
-  const owners = mixes.map((mix) => {
-    const own = mix.alsoAreaIds?.length ? null : areaNames.get(mix.areaId ?? '');
-    return own ? ` (${uncapital(own)})` : '';
-  });
+function nameMixes(mixes: Mix[], things: readonly (string | null)[]): void {
+  const owners = things.map((own) => (own ? ` (${uncapital(own)})` : ''));
   const colours = mixes.map((mix) => colourInWords(mix.targetLab as Lab));
   const plain = mixes.map((_, i) => `${colours[i]}${owners[i]}`);
   mixes.forEach((mix, i) => {

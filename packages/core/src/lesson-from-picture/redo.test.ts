@@ -6,7 +6,7 @@ import { carryOut, emptyLesson, lessonFaults, startHistory } from '../document/i
 import { schoolOf } from '../draft/index.js';
 import { seeded } from '../fixtures/index.js';
 import { planLesson } from '../plan/index.js';
-import { beginLesson, redoLesson } from './index.js';
+import { beginLesson, redoLesson, withRefused } from './index.js';
 
 const [W, H] = [320, 256];
 /** A red-brown jar with a pale label on it, before a grey-green wall: 0 wall, 1 jar, 2 label. */
@@ -179,5 +179,63 @@ describe('a lesson carried along with its areas', () => {
     expect(lessonFaults(lesson)).toEqual([]);
     expect(steps.gone.some((step) => step.title.startsWith('Wall'))).toBe(true);
     expect(mixes.gone.length).toBeGreaterThan(0);
+  });
+
+  describe('but for what is refused', () => {
+    const withLabel = () => {
+      const label = begin(three).areas.find((area) => area.name === 'Label') as Area;
+      const areas: Area[] = [
+        ...old.areas,
+        { id: 'label', name: 'Label', role: 'feature', feature: true, outline: label.outline },
+      ];
+      return redo(carryOut(startHistory(old), 'replaceAreas', { areas, heirs: {} }).lesson);
+    };
+    it('nothing refused leaves it as it is', () => {
+      const redone = withLabel();
+      expect(withRefused(old, redone, new Set())).toEqual(redone.lesson);
+    });
+    it('a new mix that is refused does not come; the steps that wanted it take the nearest one', () => {
+      const taken = old.mixes.find((one) => one.areaId !== undefined) as Lesson['mixes'][number];
+      const short = carryOut(startHistory(old), 'removeMix', { id: taken.id }).lesson;
+      const redone = toEnd(redoLesson(short, short, reference, ids));
+      const [mix] = redone.mixes.fresh;
+      expect(mix).toBeDefined();
+      const wanted = redone.lesson.steps.filter((step) => step.mixIds.includes(mix?.id ?? ''));
+      const lesson = withRefused(short, redone, new Set([mix?.id ?? '']));
+      expect(wanted.length).toBeGreaterThan(0);
+      expect(lessonFaults(lesson)).toEqual([]);
+      expect(lesson.mixes.map((one) => one.id)).not.toContain(mix?.id);
+      for (const { id } of wanted) expect(lesson.steps.find((step) => step.id === id)?.mixIds.length).toBeGreaterThan(0);
+    });
+    it('a new step that is refused does not come', () => {
+      const redone = withLabel();
+      const [step] = redone.steps.fresh;
+      const lesson = withRefused(old, redone, new Set([step?.id ?? '']));
+      expect(lessonFaults(lesson)).toEqual([]);
+      expect(lesson.steps).toHaveLength(redone.lesson.steps.length - 1);
+    });
+    it('mixes and steps that were to go stay, each after what it stood after', () => {
+      const jar = old.areas.find((area) => area.name === 'Jar') as Area;
+      const redone = redo(carryOut(startHistory(old), 'replaceAreas', { areas: [jar], heirs: {} }).lesson);
+      const wall = redone.steps.gone.find((step) => step.title.startsWith('Wall')) as Lesson['steps'][number];
+      const mix = redone.mixes.gone[0] as Lesson['mixes'][number];
+      const lesson = withRefused(old, redone, new Set([wall.id, mix.id]));
+      expect(lessonFaults(lesson)).toEqual([]);
+      const at = (of: Lesson, id: string) => of.steps.findIndex((step) => step.id === id);
+      expect(at(lesson, wall.id)).toBeGreaterThan(-1);
+      const before = old.steps.slice(0, at(old, wall.id)).filter((step) => at(lesson, step.id) >= 0);
+      for (const step of before) expect(at(lesson, step.id)).toBeLessThan(at(lesson, wall.id));
+      expect(lesson.mixes.find((one) => one.id === mix.id)?.recipe).toEqual(mix.recipe);
+    });
+    it('a change that is refused leaves the step with the words it had', () => {
+      const redone = withLabel();
+      for (const { from } of redone.steps.changed) {
+        const lesson = withRefused(old, redone, new Set([from.id]));
+        expect(lessonFaults(lesson)).toEqual([]);
+        const step = lesson.steps.find((one) => one.id === from.id);
+        expect(step?.say).toBe(from.say);
+        expect(step?.title).toBe(from.title);
+      }
+    });
   });
 });

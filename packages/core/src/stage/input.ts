@@ -169,6 +169,7 @@ export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: numb
                 turnDeg: round.turnDeg ?? 0,
               }
             : null,
+          along: mark.along?.map((line) => line.flatMap(([x, y]) => [x / mmPerPx, y / mmPerPx])) ?? null,
           colours,
           protect: (mark.protectIds ?? []).flatMap((id) => number.get(id) ?? []),
           seed: hashText(mark.id),

@@ -1,3 +1,3 @@
 export { plainWords, type RichLine, richLines, richWords } from './rich.js';
-export { careWords, otherWords, paintingWords, plainSay, readingMinutes, type StepWords } from './step-words.js';
+export { careWords, lineWords, otherWords, paintingWords, plainSay, readingMinutes, type StepWords } from './step-words.js';
 export { stopTestOf } from './stop-test.js';

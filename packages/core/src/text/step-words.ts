@@ -1,4 +1,4 @@
-import type { Lesson, Step, Surface } from '@viaticum/contract';
+import type { Lesson, Mark, Step, Surface } from '@viaticum/contract';
 import { brushInWords, brushOf } from '../brush/index.js';
 import { surfacePass, surfaces } from '../surface/index.js';
 import { capital, listInWords, the, uncapital } from '../units/index.js';
@@ -124,6 +124,23 @@ const feature = (it: string, It: string): Said => ({
   checkpoint: `Hold the picture upside down beside ${it}: is every shape where it should be?`,
   finish: `${It}: few clear shapes, right in their place, and one light.`,
 });
+
+/** Lines drawn one by one over what lies there. */
+const drawnLines = (it: string, It: string, count: number): Said => ({
+  say: `Thin the paint like ink, so that it runs off the hairs. ${count === 1 ? `Set down where ${it} begins` : `One line at a time, ${count} in all: set down at the root`}, pull from the shoulder in one movement, and lift as it thins out.`,
+  watch: `Correcting ${it}: a line gone over twice turns into a cord. Wipe it off wet, and draw it again.`,
+  checkpoint: `Dry run first: can you follow ${it} with the handle of the brush in one go?`,
+  finish: `${It}: ${count === 1 ? 'one line' : 'lines'} drawn and not filled in, of uneven strength.`,
+});
+
+/** A first wording of a step that draws lines one by one. */
+export function lineWords(lesson: Lesson, mark: Mark, { mixIds, brushId }: Pick<Step, 'mixIds' | 'brushId'>): StepWords {
+  const [it, brush] = [called(mark.name), brushOf(brushId)];
+  const mixes = mixIds.flatMap((id) => lesson.mixes.find((mix) => mix.id === id)?.name ?? []);
+  const words = drawnLines(it, capital(it), mark.count);
+  const colours = mixes.length > 0 ? `${capital(listInWords(mixes))}${brush ? `, with the ${brushInWords(brush)}` : ''}. ` : '';
+  return { ...words, title: capital(mark.name).slice(0, 120), say: `${colours}${words.say}` };
+}
 
 const verbs: Partial<Record<Technique, string>> = {
   blend: 'blended',

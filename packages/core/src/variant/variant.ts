@@ -76,6 +76,7 @@ function resized(
       ...mark,
       lengthMm: mark.lengthMm * size,
       widthMm: mark.widthMm * size,
+      ...(mark.along ? { along: mark.along.map((line) => line.map(at)) } : {}),
       ...(mark.round ? { round: { at: at(mark.round.at), radiusMm: mark.round.radiusMm * size } } : {}),
     })),
     references: lesson.references.map((one) => ({

@@ -12,13 +12,24 @@ export function layMarks(input: StageInput, pen: Pen, marks: StageMarks, stepSee
   const { width, height } = input;
   const area = input.areas[marks.area] as StageArea;
   const seed = hash(input.seed, marks.seed, stepSeed);
-  const mask = area.seen.slice();
+  const mask = marks.along ? new Uint8Array(area.seen.length).fill(255) : area.seen.slice();
   for (const number of marks.protect) {
     const covered = (input.areas[number] as StageArea).seen;
     for (let i = 0; i < mask.length; i++) if (covered[i] !== 0) mask[i] = 0;
   }
   const isRound = marks.kind === 'dots' || marks.kind === 'scatter' || marks.kind === 'spatter';
   const touch = marks.kind === 'spatter' ? touches.spatter : touches.loaded;
+  if (marks.along) {
+    marks.along.forEach((along, i) => {
+      const draw = chance(hash(seed, i, 7));
+      const colour = marks.colours[draw() % marks.colours.length] as StageColour;
+      const [x = 0, y = 0] = along;
+      const widthPx = Math.max(1.2, marks.widthPx);
+      const own = { x, y, widthPx, ends: marks.ends, along, mask, colour: colour.rgb, touch, direction: () => 0 };
+      pen.lay({ ...own, seed: hash(seed, i), field: null }, null);
+    });
+    return;
+  }
   const places = marks.round ? roundPlaces(marks) : strewn(mask, width, height, marks.count, seed);
   places.forEach(({ x, y, turn }, i) => {
     const draw = chance(hash(seed, i, 7));

@@ -68,6 +68,8 @@ export type StageMarks = {
   ends: number;
   turn: number | null;
   round: { x: number; y: number; radiusPx: number; turnDeg: number } | null;
+  /** Each along its own line, as x, y, x, y … in px, over whatever lies there; null where they are strewn or set round a point. */
+  along: number[][] | null;
   colours: StageColour[];
   protect: number[];
   seed: number;

@@ -74,6 +74,8 @@ export type Stroke = {
   /** Its length in px where it is not the touch's; its width at the end over that at the beginning, in 1/256. */
   lengthPx?: number;
   ends?: number;
+  /** The line that it follows, as x, y, x, y … in px, in place of all that. */
+  along?: readonly number[];
   /** Where colours run into each other: the colour of every cell of the coarse map, of which a stroke takes most. */
   field: Uint8Array | null;
   /** What a clear film makes of every byte that lies below, in place of a colour that covers. */
@@ -93,7 +95,8 @@ export function painter(canvas: Canvas, teeth: Uint8Array, factor: number) {
   const seen = new Uint32Array(width * height);
   let count = 0;
   /** The line of a stroke, traced both ways from its middle along the direction field. */
-  const trace = ({ x, y, widthPx, touch, direction, lengthPx }: Stroke, scale: number): number[] => {
+  const trace = ({ x, y, widthPx, touch, direction, lengthPx, along }: Stroke, scale: number): readonly number[] => {
+    if (along) return along;
     const step = Math.max(1.5, widthPx * 0.6);
     if (lengthPx !== undefined) return straight(x, y, direction(x, y), Math.max(1, lengthPx), step);
     // A fine brush draws lines.

@@ -103,7 +103,8 @@ export function NewLesson({ onClose }: { onClose: () => void }) {
     // Where nothing stands out and nothing was marked, areas are found by colour alone.
     const isTold = isLooked && (things.isTouched || things.things.some(({ role }) => role === 'subject'));
     const told = isTold && things.marked ? { told: { ...things.marked, named: things.told } } : {};
-    const one = worker.ask('begin', { lesson, ...told }, (share) => setWorking({ said: w.working(share), share }));
+    const lines = isLooked ? things.toldLines : [];
+    const one = worker.ask('begin', { lesson, ...told, lines }, (share) => setWorking({ said: w.working(share), share }));
     setAsked(one);
     return one.answer;
   };

@@ -1,7 +1,7 @@
 import type { ProposedThing } from '@viaticum/kernels/things';
 import { useRef, useState } from 'react';
-import { MarksOnCanvas } from '../things/marks-on-canvas.js';
-import { strokeInShares, ThingTools } from '../things/thing-tools.js';
+import { ThingTools } from '../things/thing-tools.js';
+import { ThingsOnCanvas } from '../things/things-on-canvas.js';
 import type { MarkTool, Things } from '../things/use-things.js';
 import type { Point } from '../ui/point.js';
 import { PointFace } from '../ui/point-face.js';
@@ -33,7 +33,6 @@ export function ThingsPage({
   children: React.ReactNode;
 }) {
   const [tool, setTool] = useState<MarkTool>('stroke');
-  const [growing, setGrowing] = useState<Point[]>([]);
   const svg = useRef<SVGSVGElement>(null);
   const { widthMm, heightMm } = support;
   const [frame, framePx] = useWidth<HTMLDivElement>(FRAME_PX);
@@ -51,30 +50,15 @@ export function ThingsPage({
     <div className={css.page}>
       <div className={css.easel} ref={frame}>
         <PlacedOnCanvas picture={picture} widthMm={widthMm} heightMm={heightMm} svg={svg}>
-          <MarksOnCanvas
+          <ThingsOnCanvas
+            things={things}
             areas={areas}
-            marks={things.marks}
-            growing={growing}
-            chosen={things.chosen}
-            doubt={things.isTouched ? (answer?.doubt ?? null) : null}
-            doubtWords={w.whose}
+            doubt={answer?.doubt ?? null}
+            tool={tool}
             support={support}
             unit={unit}
+            face={(handlers) => proposed && <PointFace {...handlers} support={support} unit={unit} toMm={toMm} />}
           />
-          {proposed && (
-            <PointFace
-              label={w.hint}
-              support={support}
-              unit={unit}
-              toMm={toMm}
-              onTap={([x, y]) => things.add('tap', [[x / widthMm, y / heightMm]])}
-              onStroke={(points, isDone) => {
-                setGrowing(isDone ? [] : points);
-                if (!isDone) return;
-                things.add(...strokeInShares(points, support, tool));
-              }}
-            />
-          )}
         </PlacedOnCanvas>
       </div>
       <div className={css.side}>

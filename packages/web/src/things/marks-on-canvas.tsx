@@ -4,6 +4,7 @@ import { clsx } from 'clsx';
 import type { Point } from '../ui/point.js';
 import type { ShownArea } from '../workers/picture-jobs.js';
 import css from './marks-on-canvas.module.css';
+import type { Lining } from './use-things.js';
 
 const path = (points: readonly (readonly [number, number])[]) => `M${points.map((point) => point.join(' ')).join('L')}`;
 
@@ -11,8 +12,11 @@ const path = (points: readonly (readonly [number, number])[]) => `M${points.map(
 export function MarksOnCanvas({
   areas,
   marks,
+  lines,
   growing,
+  begun,
   chosen,
+  chosenLine,
   doubt,
   doubtWords,
   support: { widthMm, heightMm },
@@ -20,9 +24,13 @@ export function MarksOnCanvas({
 }: {
   areas: readonly ShownArea[];
   marks: readonly ThingMark[];
-  /** The mark under the hand. */
+  /** Things of lines, in mm. */
+  lines: readonly Lining[];
+  /** The mark under the hand, and the end of a line of which the other is awaited. */
   growing: readonly Point[];
+  begun: Point | null;
   chosen: number | null;
+  chosenLine: number | null;
   doubt: readonly [number, number] | null;
   doubtWords: string;
   support: { widthMm: number; heightMm: number };
@@ -54,6 +62,18 @@ export function MarksOnCanvas({
           </g>
         );
       })}
+      {lines.map(({ along, widthMm: wide }, i) => {
+        const seen = Math.max(wide, unit * 1.4);
+        const d = along.map(path).join('');
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: things of lines are told apart by their number
+          <g key={i} className={clsx(i === chosenLine && css.own)} data-testid="drawn-line">
+            <path className={css.under} d={d} strokeWidth={seen + unit * 2} />
+            <path className={css.over} d={d} strokeWidth={seen} />
+          </g>
+        );
+      })}
+      {begun && <circle className={css.tap} cx={begun[0]} cy={begun[1]} r={unit * 4} strokeWidth={unit * 1.5} />}
       {growing.length > 1 && <path className={css.under} d={path(growing)} strokeWidth={unit * 4} />}
       {doubt && (
         <g transform={`translate(${doubt[0] * widthMm} ${doubt[1] * heightMm})`} data-testid="doubt">

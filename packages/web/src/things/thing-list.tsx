@@ -74,7 +74,7 @@ export function ThingList({ things, areas, canvasMm2 }: { things: Things; areas:
   );
 }
 
-function NameOf({
+export function NameOf({
   name,
   placeholder,
   label,

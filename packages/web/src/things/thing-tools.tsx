@@ -3,6 +3,7 @@ import { Button, Segmented } from 'antd';
 import type { Point } from '../ui/point.js';
 import { thingWords as w } from '../words/things.js';
 import type { ShownArea } from '../workers/picture-jobs.js';
+import { LineList } from './line-list.js';
 import { ThingList } from './thing-list.js';
 import css from './thing-tools.module.css';
 import type { MarkTool, Things } from './use-things.js';
@@ -43,15 +44,16 @@ export function ThingTools({
   /** Whether the first proposal holds a subject. */
   isClear: boolean;
 }) {
+  const isFresh = things.chosen === null && things.chosenLine === null;
   return (
     <>
-      <p className="quiet small">{isClear || things.isTouched ? w.guess : w.unclear}</p>
+      <p className="quiet small">{tool === 'line' ? w.lineHint : isClear || things.isTouched ? w.guess : w.unclear}</p>
       <div className={css.tools}>
         <Segmented<MarkTool>
           size="small"
           aria-label={w.tools}
           value={tool}
-          options={(['stroke', 'ring'] as const).map((one) => ({ value: one, label: w.tool[one] }))}
+          options={(['stroke', 'ring', 'line'] as const).map((one) => ({ value: one, label: w.tool[one] }))}
           onChange={onTool}
         />
         <Button size="small" type="text" disabled={!things.isTouched} onClick={things.takeBack}>
@@ -60,11 +62,12 @@ export function ThingTools({
       </div>
       <div className={css.list}>
         <ThingList things={things} areas={areas} canvasMm2={canvasMm2} />
+        <LineList things={things} />
         <Button
           size="small"
           block
-          type={things.chosen === null ? 'primary' : 'default'}
-          aria-pressed={things.chosen === null}
+          type={isFresh ? 'primary' : 'default'}
+          aria-pressed={isFresh}
           title={w.freshAbout}
           onClick={() => things.choose(null)}
         >

@@ -77,6 +77,41 @@ describe('things that are told apart', () => {
     expect(now().names).toEqual(['Sky']);
     expect(now().marks).toEqual([]);
   });
+  it('lines are things of their own: the next one joins the chosen, each is taken back by itself', () => {
+    const { now, doing } = telling();
+    const line = [
+      [10, 10],
+      [40, 12],
+    ] as const;
+    doing((things) => things.addLine(line));
+    doing((things) => things.addLine(line));
+    expect(now().lines.map((one) => one.along.length)).toEqual([2]);
+    expect(now().lineNames).toEqual(['Lines']);
+    doing((things) => things.changeLine(0, { name: 'Whiskers' }));
+    doing((things) => things.takeBack());
+    expect(now().lines.map(({ name, along }) => [name, along.length])).toEqual([['Whiskers', 1]]);
+    doing((things) => things.choose(0));
+    expect(now().chosenLine).toBeNull();
+    doing((things) => things.addLine(line));
+    expect(now().lineNames).toEqual(['Whiskers', 'Lines']);
+    expect(now().toldLines[0]).toMatchObject({ name: 'Whiskers', along: [line] });
+    // The things that are areas are told apart as before.
+    expect(now().marked?.things).toBe(2);
+    doing((things) => things.removeLine(0));
+    expect(now().lineNames).toEqual(['Lines']);
+  });
+  it('a line keeps as many points as a line may have, with both its ends', () => {
+    const { now, doing } = telling();
+    doing((things) => things.addLine(Array.from({ length: 300 }, (_, i) => [i, i / 2] as const)));
+    const [line] = now().toldLines[0]?.along ?? [];
+    expect(line).toHaveLength(40);
+    expect([line?.[0], line?.at(-1)]).toEqual([
+      [0, 0],
+      [299, 149.5],
+    ]);
+    doing((things) => things.addLine([[5, 5]]));
+    expect(now().lines[0]?.along).toHaveLength(1);
+  });
 });
 
 describe('a picture under its canvas', () => {

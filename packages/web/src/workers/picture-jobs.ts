@@ -1,6 +1,6 @@
-import type { Area, Correction, Lab, Lesson, Outline, Placement, Thing } from '@viaticum/contract';
+import type { Area, Correction, Lab, Lesson, Mark, Outline, Placement, Thing } from '@viaticum/contract';
 import type { CardReading } from '@viaticum/core/drawdown';
-import type { Redone } from '@viaticum/core/lesson-from-picture';
+import type { Redone, ToldLines } from '@viaticum/core/lesson-from-picture';
 import type {
   ComposeArea,
   ComposedArea,
@@ -62,11 +62,19 @@ export type PictureJobs = {
     answer: { images: [string, Blob][]; offs: { stepId: string; mean: number; p95: number }[] };
   };
   /** A whole lesson from the laid picture: areas, tubes, mixes, steps. */
-  begin: { args: { lesson: Lesson; areas?: number; told?: Marked & { named: ToldThing[] } }; answer: Lesson };
+  begin: {
+    args: { lesson: Lesson; areas?: number; told?: Marked & { named: ToldThing[] }; lines?: ToldLines[] };
+    answer: Lesson;
+  };
   /** What becomes of a lesson with other areas, nothing of it taken yet; with the last stage as it was and as it would be. */
   redo: {
-    args: { lesson: Lesson; areas: Area[]; heirs: Record<string, string[]> };
+    args: { lesson: Lesson; areas: Area[]; heirs: Record<string, string[]>; lines?: Mark[] };
     answer: Redone & { images: { before: Blob; after: Blob } };
+  };
+  /** The same but for what is refused of it. */
+  refuse: {
+    args: { lesson: Lesson; redone: Redone; refused: string[] };
+    answer: { refused: string[]; lesson: Lesson; minutes: number; image: Blob };
   };
   /** What the picture may be of, without a mark; or, where areas are given, these: marks then put them right. */
   things: { args: { known?: Outline[] }; answer: ProposedThing[] };

@@ -2,7 +2,7 @@ import type { Lab, Lesson, Outline } from '@viaticum/contract';
 import { labelSheets, visibleParts } from '@viaticum/core/area';
 import { carryOut, startHistory } from '@viaticum/core/document';
 import { readCard } from '@viaticum/core/drawdown';
-import { beginLesson, redoLesson } from '@viaticum/core/lesson-from-picture';
+import { beginLesson, redoLesson, withRefused } from '@viaticum/core/lesson-from-picture';
 import {
   BARE,
   binL,
@@ -24,6 +24,7 @@ import {
   type Segmentation,
   type Source,
 } from '@viaticum/core/picture';
+import { planLesson } from '@viaticum/core/plan';
 import { offBySteps, stageInput } from '@viaticum/core/stage';
 import { checkDrawing, drawLines, findCorners } from '@viaticum/core/transfer';
 import { labToSrgb } from '@viaticum/kernels/colour';
@@ -412,19 +413,25 @@ const jobs: {
     own.guess = known ? labelsOf(own.of, known) : own.proposal.labels;
     return known ? [] : own.proposal.things;
   },
-  begin: async (id, { lesson, areas, told }) => {
+  begin: async (id, { lesson, areas, told, lines = [] }) => {
     const known = told && { map: (await toldApart(id, told, true)).map, things: told.named };
-    const options = { ...(areas === undefined ? {} : { areas }), ...(known ? { told: known } : {}) };
+    const options = { ...(areas === undefined ? {} : { areas }), ...(known ? { told: known } : {}), lines };
     const work = beginLesson(lesson, theLaid().picture, () => nanoid(8), options);
     return runJob(id, work, ({ share }) => share);
   },
-  redo: async (id, { lesson, areas, heirs }) => {
-    const fresh = carryOut(startHistory(lesson), 'replaceAreas', { areas, heirs }).lesson;
+  redo: async (id, { lesson, ...taken }) => {
+    const fresh = carryOut(startHistory(lesson), 'replaceAreas', taken).lesson;
     const work = redoLesson(lesson, fresh, theLaid().picture, () => nanoid(8));
     const redone = await runJob(id, work, ({ share }) => 0.6 * share);
     const before = await imageOf(await lastStage(id, lesson, 0.6));
     const after = await imageOf(await lastStage(id, redone.lesson, 0.8));
     return { ...redone, images: { before, after } };
+  },
+  refuse: async (id, { lesson: old, redone, refused }) => {
+    const lesson = withRefused(old, redone, new Set(refused));
+    await breathe(id, 0.1);
+    const { plan } = planLesson(lesson);
+    return { refused, lesson, minutes: plan.endMin, image: await imageOf(await lastStage(id, lesson, 0.2)) };
   },
   lines: (id, { lesson, withPicture }) => {
     let done = 0;

@@ -1,9 +1,8 @@
 import type { Lesson } from '@viaticum/contract';
 import { seeded } from '@viaticum/kernels/fixtures';
 import { blur, type Rgba, rgba } from '@viaticum/kernels/raster';
-import { homography, inverted, mapped, type Point } from '../../geometry/index.js';
+import { evenly, homography, inverted, mapped, type Point } from '../../geometry/index.js';
 import { flattened } from '../bezier.js';
-import { evenly } from '../lines/chains.js';
 import type { Line } from '../lines/index.js';
 import type { Corners } from './index.js';
 

@@ -2,9 +2,9 @@ import type { Lesson, Outline } from '@viaticum/contract';
 import { type Labels, labels } from '@viaticum/kernels/raster';
 import { scanOutline } from '../../area/index.js';
 import { visibleOf } from '../../derived/index.js';
-import type { Point } from '../../geometry/index.js';
+import { evenly, type Point } from '../../geometry/index.js';
 import { traceArcs } from '../../picture/index.js';
-import { corners, cutAt, evenly, softened } from './chains.js';
+import { corners, cutAt, softened } from './chains.js';
 
 /** A border between two areas as a line of even points in canvas mm; `front` lies before `back`. */
 export type Border = { front: string; back: string; points: Point[]; closed: boolean };

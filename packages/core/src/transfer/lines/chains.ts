@@ -1,25 +1,4 @@
-import { distance, lengthOf, minus, type Point } from '../../geometry/index.js';
-
-/** Points along a line at even distances, both ends kept. */
-export function evenly(points: readonly Point[], stepMm: number): Point[] {
-  const whole = lengthOf(points);
-  const count = Math.max(1, Math.round(whole / stepMm));
-  const out: Point[] = [points[0] as Point];
-  let gone = 0;
-  let next = 1;
-  for (let i = 1; i < points.length; i++) {
-    const [a, b] = [points[i - 1] as Point, points[i] as Point];
-    const here = distance(a, b);
-    while (next < count && (next * whole) / count <= gone + here) {
-      const t = here === 0 ? 0 : ((next * whole) / count - gone) / here;
-      out.push([a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t]);
-      next++;
-    }
-    gone += here;
-  }
-  out.push(points.at(-1) as Point);
-  return out;
-}
+import { minus, type Point } from '../../geometry/index.js';
 
 /** Gaussian means along a line; ends stay where they are, and a constant run stays what it is. */
 export function softened(points: readonly Point[], sigmaPoints: number): Point[] {

@@ -1,10 +1,10 @@
 import type { Lesson, LineEdit } from '@viaticum/contract';
 import { insideOutline, outlineBox } from '../../area/index.js';
 import { visibleOf } from '../../derived/index.js';
-import { fromSegment, lengthOf, type Point } from '../../geometry/index.js';
+import { evenly, fromSegment, lengthOf, type Point } from '../../geometry/index.js';
 import { flattened } from '../bezier.js';
 import { STEP_MM } from './borders.js';
-import { evenly, softened } from './chains.js';
+import { softened } from './chains.js';
 import { type DrawnLine, fitted } from './draw.js';
 
 /** A line with what was decided about it: smoother, and before which step it is needed. */

@@ -1,7 +1,7 @@
 import { blur, type LabRaster, type Plane, plane } from '@viaticum/kernels/raster';
-import { lengthOf, type Point } from '../../geometry/index.js';
+import { evenly, lengthOf, type Point } from '../../geometry/index.js';
 import { STEP_MM } from './borders.js';
-import { evenly, softened } from './chains.js';
+import { softened } from './chains.js';
 
 export type Inner = { points: Point[]; deltaE: number };
 

@@ -2,10 +2,9 @@ import { Button } from 'antd';
 import { useMemo, useState } from 'react';
 import { useLesson } from '../../../lesson/context.js';
 import { seenOutlines, useJob } from '../../../lesson/laid.js';
-import { MarksOnCanvas } from '../../../things/marks-on-canvas.js';
-import { strokeInShares, ThingTools } from '../../../things/thing-tools.js';
-import { type MarkTool, tellingsOf, tellingsOfAreas, useThings } from '../../../things/use-things.js';
-import type { Point } from '../../../ui/point.js';
+import { ThingTools } from '../../../things/thing-tools.js';
+import { ThingsOnCanvas } from '../../../things/things-on-canvas.js';
+import { liningsOf, type MarkTool, tellingsOf, tellingsOfAreas, useThings } from '../../../things/use-things.js';
 import { thingWords } from '../../../words/things.js';
 import { words } from '../../../words/words.js';
 import { useEasel, useHint } from '../easel-context.js';
@@ -21,7 +20,6 @@ export function ByThings({ taking: { share, fault, take }, onEnd }: { taking: Ta
   const { support } = lesson;
   const { unit } = useEasel();
   const [tool, setTool] = useState<MarkTool>('stroke');
-  const [growing, setGrowing] = useState<Point[]>([]);
   // What was told apart already is put right; otherwise a guess is.
   const [known] = useState(() => (lesson.areas.some((area) => area.role) ? seenOutlines(lesson) : null));
   const [areasAtFirst] = useState(lesson.areas);
@@ -30,7 +28,8 @@ export function ByThings({ taking: { share, fault, take }, onEnd }: { taking: Ta
     () => (known ? tellingsOfAreas(areasAtFirst) : tellingsOf(proposed.answer ?? [])),
     [known, areasAtFirst, proposed.answer],
   );
-  const things = useThings(start);
+  const [drawn] = useState(() => liningsOf(lesson.marks));
+  const things = useThings(start, drawn);
   const { marked } = things;
   const job = useJob('propose', proposed.answer && marked ? { count: 2, taps: [], refined: false, marked } : null, 0);
   useHint(thingWords.hint);
@@ -54,30 +53,21 @@ export function ByThings({ taking: { share, fault, take }, onEnd }: { taking: Ta
         <Button
           type="primary"
           disabled={areas.length === 0 || share !== null || !marked}
-          onClick={() => marked && void take({ count: 2, taps: [], marked }, things.told)}
+          onClick={() => marked && void take({ count: 2, taps: [], marked }, things.told, things.toldLines)}
         >
           {w.take(areas.length)}
         </Button>
         <Button onClick={onEnd}>{w.cancel}</Button>
       </p>
       <OnCanvas>
-        <MarksOnCanvas
+        <ThingsOnCanvas
+          things={things}
           areas={areas}
-          marks={things.marks}
-          growing={growing}
-          chosen={things.chosen}
-          doubt={things.isTouched ? (job.answer?.doubt ?? null) : null}
-          doubtWords={thingWords.whose}
+          doubt={job.answer?.doubt ?? null}
+          tool={tool}
           support={support}
           unit={unit}
-        />
-        <Face
-          label={thingWords.hint}
-          onTap={([x, y]) => things.add('tap', [[x / widthMm, y / heightMm]])}
-          onStroke={(points, isDone) => {
-            setGrowing(isDone ? [] : points);
-            if (isDone) things.add(...strokeInShares(points, support, tool));
-          }}
+          face={(handlers) => <Face {...handlers} />}
         />
       </OnCanvas>
     </>

@@ -1,4 +1,5 @@
 import type { Area } from '@viaticum/contract';
+import { lineMarks, type ToldLines } from '@viaticum/core/lesson-from-picture';
 import { areaOfThing, type ToldThing } from '@viaticum/core/picture';
 import { Progress } from 'antd';
 import { nanoid } from 'nanoid';
@@ -28,7 +29,11 @@ export function useTaking(onEnd: () => void) {
     view.selectArea(null);
     onEnd();
   };
-  const take = async (of: Omit<PictureJobs['propose']['args'], 'refined'>, told: readonly ToldThing[] = []) => {
+  const take = async (
+    of: Omit<PictureJobs['propose']['args'], 'refined'>,
+    told: readonly ToldThing[] = [],
+    toldLines?: readonly ToldLines[],
+  ) => {
     setShare(0);
     setFault(null);
     try {
@@ -43,7 +48,8 @@ export function useTaking(onEnd: () => void) {
         return { ...(old ?? { id: nanoid(8) }), name, ...areaOfThing(thing), outline: area.outline };
       });
       const passOn = lesson.areas.map(({ id }, o) => [id, (heirs[o] ?? []).map((z) => (fresh[z] as Area).id)] as const);
-      const next = { areas: fresh, heirs: Object.fromEntries(passOn) };
+      const lines = toldLines && lineMarks({ ...lesson, areas: fresh }, toldLines, () => nanoid(8));
+      const next = { areas: fresh, heirs: Object.fromEntries(passOn), ...(lines ? { lines } : {}) };
       // A lesson that has steps is carried along, once it was seen what that changes.
       if (lesson.steps.some((step) => step.areaIds.length > 0)) {
         const { answer: redone } = worker.ask('redo', { lesson, ...next }, (done) => setShare(0.5 + done / 2));

@@ -56,11 +56,35 @@ test('from a picture to a teachable lesson: its canvas and class are decided, it
   await expect(page.getByLabel('What Table of boards is made of')).toBeVisible();
   await expect(page.locator('[data-testid="things"]')).toContainText('boards');
   await expect(things.nth(proposed)).toContainText(/\d+ %/);
+  // A cord is a line: pulled, or tapped at both its ends.
+  await page.getByText('Line', { exact: true }).click();
+  await draw([
+    [0.5, 0.02],
+    [0.52, 0.3],
+  ]);
+  await page.keyboard.type('Cords');
+  const lines = page.getByTestId('lines').getByRole('listitem');
+  await expect(lines).toContainText('1 line');
+  const onFace = (await face.boundingBox()) as { width: number; height: number };
+  for (const [x, y] of [
+    [0.1, 0.1],
+    [0.2, 0.4],
+  ] as const)
+    await face.click({ position: { x: x * onFace.width, y: y * onFace.height } });
+  await expect(lines).toContainText('2 lines');
   await accessible(page, 'things in a new lesson');
-  await page.getByRole('button', { name: 'Draft the lesson' }).click();
+  // Shorter, as asked and longer are seen with their last stages, and one is begun with.
+  await page.getByRole('button', { name: 'Next: what fits' }).click();
+  for (const fit of ['fitting', 'less', 'more'])
+    await expect(page.getByTestId(`fit-${fit}`).locator('img')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByTestId('fit-fitting')).toContainText('for 1 h 40');
+  await expect(page.getByTestId('fit-less')).toContainText('for 1 h 00');
+  await accessible(page, 'what fits in a new lesson');
+  await page.getByRole('button', { name: 'Begin with this one' }).click();
   await page.waitForURL(/\/steps$/, { timeout: 60_000 });
   const titles = page.getByTestId('step-title');
   await expect(titles.filter({ hasText: 'Table of boards' }).first()).toBeVisible();
+  await expect(titles.filter({ hasText: 'Cords' })).toBeVisible();
   const rail = page.getByRole('navigation', { name: 'Stations' });
   await expect(rail).toContainText(/\d+ areas/);
   await expect(rail).toContainText(/\d tubes, \d+ mixes/);

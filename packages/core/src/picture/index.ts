@@ -8,6 +8,7 @@ export * from './depth.js';
 export * from './direction.js';
 export * from './edges.js';
 export { BARE, type Laying, layingOf, type PlacedReference, wholeOf } from './laying.js';
+export * from './looks.js';
 export * from './outline/index.js';
 export * from './propose.js';
 export * from './roles.js';

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Lesson, PictureAnswer, Reference } from '@viaticum/contract';
 import { commonSizes, emptyLesson } from '@viaticum/core/document';
+import { usualMin } from '@viaticum/core/draft';
 import { fittingSizes } from '@viaticum/core/picture';
 import { capital } from '@viaticum/core/units';
 import type { ProposedThing } from '@viaticum/kernels/things';
@@ -18,16 +19,24 @@ import { Doing } from '../ui/working.js';
 import { beginWords as w } from '../words/begin.js';
 import { words } from '../words/words.js';
 import { CancelledJob } from '../workers/job-worker.js';
+import type { PictureJobs } from '../workers/picture-jobs.js';
 import { pictureWorker } from '../workers/picture-worker.js';
 import { useWorker } from '../workers/use-job.js';
 import css from './begin.module.css';
 import { CanvasSize } from './canvas-size.js';
 import { chosenSchool, type Decided, Decisions, usual } from './decisions.js';
+import { type Fit, minutesOf } from './fits.js';
+import { FitsPage } from './fits-page.js';
 import { PicturePage } from './picture-page.js';
 import type { PlacedPicture } from './placed.js';
 import { type Moved, type Pixels, placementOf, type Size, turnedSize, unmoved } from './placement.js';
 import { ThingsPage } from './things-page.js';
 
+const PAGES = ['picture', 'things', 'fits'] as const;
+type Page = (typeof PAGES)[number];
+type Drafted = PictureJobs['fit']['answer'];
+/** What is asked for is drafted first, so that nobody waits for the others. */
+const IN_TURN: readonly Fit[] = ['fitting', 'less', 'more'];
 const NARROW_PX = 560;
 const WIDE_PX = 1210;
 
@@ -39,9 +48,11 @@ export function NewLesson({ onClose }: { onClose: () => void }) {
   const [canvas, setCanvas] = useState<{ size: Size; isOwn: boolean }>({ size: commonSizes[4] as Size, isOwn: false });
   const [moved, setMoved] = useState<Moved>(unmoved);
   const [decided, setDecided] = useState<Decided>(usual);
-  const [page, setPage] = useState<'picture' | 'things'>('picture');
+  const [page, setPage] = useState<Page>('picture');
   const [uploaded, setUploaded] = useState<{ file: File; answer: PictureAnswer } | null>(null);
   const [proposed, setProposed] = useState<{ of: string; things: readonly ProposedThing[] } | null>(null);
+  const [drafted, setDrafted] = useState<{ of: string; by: Partial<Record<Fit, Drafted>> }>({ of: '', by: {} });
+  const [fit, setFit] = useState<Fit>('fitting');
   const [working, setWorking] = useState<{ said: string; share: number } | null>(null);
   const [asked, setAsked] = useState<{ cancel: () => unknown } | null>(null);
   const [fault, setFault] = useState<string | null>(null);
@@ -96,23 +107,58 @@ export function NewLesson({ onClose }: { onClose: () => void }) {
       await lay(start());
       setProposed({ of: crop, things: await worker.ask('things', {}).answer });
     });
+  // Where nothing stands out and nothing was marked, areas are found by colour alone.
+  const isTold = isLooked && (things.isTouched || things.things.some(({ role }) => role === 'subject'));
+  const told = {
+    ...(isTold && things.marked ? { told: { ...things.marked, named: things.told } } : {}),
+    lines: isLooked ? things.toldLines : [],
+  };
   const draft = async (): Promise<Lesson> => {
     if (!worker) return start();
     setWorking({ said: w.uploading, share: 0 });
     const lesson = await lay(start());
-    // Where nothing stands out and nothing was marked, areas are found by colour alone.
-    const isTold = isLooked && (things.isTouched || things.things.some(({ role }) => role === 'subject'));
-    const told = isTold && things.marked ? { told: { ...things.marked, named: things.told } } : {};
-    const lines = isLooked ? things.toldLines : [];
-    const one = worker.ask('begin', { lesson, ...told, lines }, (share) => setWorking({ said: w.working(share), share }));
+    const one = worker.ask('begin', { lesson, ...told }, (share) => setWorking({ said: w.working(share), share }));
     setAsked(one);
     return one.answer;
   };
+  // What was drafted of other things or for another class is forgotten.
+  const asking = JSON.stringify([crop, told, decided]);
+  const by = drafted.of === asking ? drafted.by : {};
+  const minutes = minutesOf(decided.wantedMin ?? usualMin[decided.level]);
+  const lookAtFits = () =>
+    doing(async () => {
+      setPage('fits');
+      if (!worker) return;
+      let known = by;
+      if (Object.keys(known).length === 0) setFit('fitting');
+      const lesson = await lay(start());
+      for (const one of IN_TURN) {
+        if (known[one]) continue;
+        const said = w.fits.drafting(w.fits.names[one]);
+        setWorking({ said, share: 0 });
+        const job = worker.ask('fit', { lesson: { ...lesson, wantedMin: minutes[one] }, ...told }, (share) =>
+          setWorking({ said, share }),
+        );
+        setAsked(job);
+        known = { ...known, [one]: await job.answer };
+        setDrafted({ of: asking, by: known });
+      }
+    });
   const make = () =>
     doing(async () => {
-      const { id } = await create.mutateAsync(file ? await draft() : start());
+      const ready = page === 'fits' ? by[fit]?.lesson : undefined;
+      if (ready) asked?.cancel();
+      const lesson = ready ? { ...ready, title: title.trim() } : file ? await draft() : start();
+      const { id } = await create.mutateAsync(lesson);
       await navigate(`/lesson/${id}/${file ? 'steps' : 'picture'}`);
     });
+  const goTo = (to: Page) => {
+    if (to !== 'fits') asked?.cancel();
+    if (to === 'picture') setPage('picture');
+    else if (to === 'things') void lookAtThings();
+    else if (isLooked) void lookAtFits();
+    else void lookAtThings();
+  };
   const takeFile = (chosen: File) => {
     setFile(chosen);
     setPixels(null);
@@ -165,13 +211,24 @@ export function NewLesson({ onClose }: { onClose: () => void }) {
         <Steps
           size="small"
           className={css.pages}
-          current={page === 'picture' ? 0 : 1}
-          items={[{ title: w.pages.picture }, { title: w.pages.things }]}
-          onChange={(at) => (at === 0 ? setPage('picture') : void lookAtThings())}
+          current={PAGES.indexOf(page)}
+          items={PAGES.map((one) => ({ title: w.pages[one] }))}
+          onChange={(at) => goTo(PAGES[at] as Page)}
         />
       )}
       <form onSubmit={onSubmit}>
-        {picture && page === 'things' ? (
+        {picture && page === 'fits' ? (
+          <FitsPage drafted={by} wanted={minutes} chosen={fit} support={size} onChoose={setFit}>
+            {said}
+            <div className={css.keys}>
+              <Button type="primary" htmlType="submit" disabled={!by[fit] || create.isPending}>
+                {w.take}
+              </Button>
+              <Button onClick={() => goTo('things')}>{w.back}</Button>
+              {close}
+            </div>
+          </FitsPage>
+        ) : picture && page === 'things' ? (
           <ThingsPage
             worker={worker}
             things={things}
@@ -181,10 +238,13 @@ export function NewLesson({ onClose }: { onClose: () => void }) {
           >
             {said}
             <div className={css.keys}>
-              <Button type="primary" htmlType="submit" disabled={isBusy || !isLooked}>
+              <Button type="primary" disabled={isBusy || !isLooked} onClick={() => goTo('fits')}>
+                {w.toFits}
+              </Button>
+              <Button htmlType="submit" disabled={isBusy || !isLooked}>
                 {w.make}
               </Button>
-              <Button onClick={() => setPage('picture')}>{w.back}</Button>
+              <Button onClick={() => goTo('picture')}>{w.back}</Button>
               {close}
             </div>
           </ThingsPage>

@@ -1,6 +1,6 @@
 import type { ProposedThing } from '@viaticum/kernels/things';
 import { useRef, useState } from 'react';
-import { ThingTools } from '../things/thing-tools.js';
+import { LOOK_AFTER_MS, ThingTools } from '../things/thing-tools.js';
 import { ThingsOnCanvas } from '../things/things-on-canvas.js';
 import type { MarkTool, Things } from '../things/use-things.js';
 import type { Point } from '../ui/point.js';
@@ -45,6 +45,9 @@ export function ThingsPage({
   };
   const args = things.marked ? { count: 2, taps: [], refined: false, marked: things.marked } : null;
   const { answer, fault } = useJobOf<PictureJobs, 'propose'>(worker, 'propose', proposed ? args : null, { afterMs: 0 });
+  const seen = useJobOf<PictureJobs, 'looks'>(worker, 'looks', proposed && things.marked ? { marked: things.marked } : null, {
+    afterMs: LOOK_AFTER_MS,
+  });
   const areas = things.things.length > 1 ? (answer?.areas ?? []) : [];
   return (
     <div className={css.page}>
@@ -72,6 +75,7 @@ export function ThingsPage({
           <ThingTools
             things={things}
             areas={areas}
+            looks={seen.answer ?? []}
             canvasMm2={widthMm * heightMm}
             tool={tool}
             onTool={setTool}

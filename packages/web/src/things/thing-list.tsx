@@ -1,6 +1,7 @@
 import { DeleteOutlined } from '@ant-design/icons';
 import type { AreaRole, Surface } from '@viaticum/contract';
 import { outlineArea } from '@viaticum/core/area';
+import { guessByLook, type Look } from '@viaticum/core/picture';
 import { percentInWords } from '@viaticum/core/units';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { Button, Input, type InputRef, Select } from 'antd';
@@ -10,10 +11,20 @@ import { thingWords as w } from '../words/things.js';
 import type { ShownArea } from '../workers/picture-jobs.js';
 import css from './thing-list.module.css';
 import { PLAIN, roleOptions, surfaceOptions } from './thing-options.js';
-import type { Things } from './use-things.js';
+import type { Telling, Things } from './use-things.js';
 
 /** The things in the picture: which one is marked next, each one's name, what it is, and what it is made of. */
-export function ThingList({ things, areas, canvasMm2 }: { things: Things; areas: readonly ShownArea[]; canvasMm2: number }) {
+export function ThingList({
+  things,
+  areas,
+  looks,
+  canvasMm2,
+}: {
+  things: Things;
+  areas: readonly ShownArea[];
+  looks: readonly (Look | null)[];
+  canvasMm2: number;
+}) {
   const shown = new Map(areas.map((area) => [area.region, area]));
   return (
     <ul className={css.things} aria-label={w.list} data-testid="things">
@@ -65,12 +76,39 @@ export function ThingList({ things, areas, canvasMm2 }: { things: Things; areas:
                   options={surfaceOptions}
                   onChange={(surface: string) => things.setSurface(i, surface === PLAIN ? null : (surface as Surface))}
                 />
+                <LookOf name={name} thing={thing} look={looks[i] ?? null} onTake={(surface) => things.setSurface(i, surface)} />
               </div>
             )}
           </li>
         );
       })}
     </ul>
+  );
+}
+
+/** From so much on a guess is worth saying, and worth saying plainly. */
+const WORTH_SAYING = 0.4;
+const SURE = 0.7;
+/** What a thing may be made of by its look, as long as nothing was said of it: one key takes it. */
+function LookOf({
+  name,
+  thing: { role, surface },
+  look,
+  onTake,
+}: {
+  name: string;
+  thing: Telling;
+  look: Look | null;
+  onTake: (surface: Surface) => void;
+}) {
+  const guess = guessByLook(role, look);
+  if (!look || surface || !guess.surface || guess.sure < WORTH_SAYING) return null;
+  const own = guess.surface;
+  const said = w.surfaces[own];
+  return (
+    <Button size="small" type="dashed" className={css.look} aria-label={w.takeLook(name, said)} onClick={() => onTake(own)}>
+      {w.looksLike(said, guess.sure >= SURE)}
+    </Button>
   );
 }
 

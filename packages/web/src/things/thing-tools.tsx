@@ -1,3 +1,4 @@
+import type { Look } from '@viaticum/core/picture';
 import type { ThingMark } from '@viaticum/kernels/things';
 import { Button, Segmented } from 'antd';
 import type { Point } from '../ui/point.js';
@@ -11,6 +12,8 @@ import type { MarkTool, Things } from './use-things.js';
 /** Points of a stroke lie at least so far apart, as shares of the canvas. */
 const EVERY = 0.003;
 const LEAST_OF_RING = 4;
+/** What things look like is worked out when the hand rests. */
+export const LOOK_AFTER_MS = 700;
 
 /** A stroke of the hand as a mark, in shares of the canvas: with the ring as tool what it goes round, if it goes round anything. */
 export function strokeInShares(
@@ -31,6 +34,7 @@ export function strokeInShares(
 export function ThingTools({
   things,
   areas,
+  looks,
   canvasMm2,
   tool,
   onTool,
@@ -38,6 +42,8 @@ export function ThingTools({
 }: {
   things: Things;
   areas: readonly ShownArea[];
+  /** What each of the things looks like, as far as it is known. */
+  looks: readonly (Look | null)[];
   canvasMm2: number;
   tool: MarkTool;
   onTool: (tool: MarkTool) => void;
@@ -61,7 +67,7 @@ export function ThingTools({
         </Button>
       </div>
       <div className={css.list}>
-        <ThingList things={things} areas={areas} canvasMm2={canvasMm2} />
+        <ThingList things={things} areas={areas} looks={looks} canvasMm2={canvasMm2} />
         <LineList things={things} />
         <Button
           size="small"

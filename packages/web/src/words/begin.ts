@@ -2,8 +2,22 @@ import type { ReadySchool } from '@viaticum/core/draft';
 
 /** Words for a lesson begun with its picture. */
 export const beginWords = {
-  pages: { picture: 'Picture and class', things: 'Things' },
+  pages: { picture: 'Picture and class', things: 'Things', fits: 'What fits' },
   toThings: 'Next: its things',
+  toFits: 'Next: what fits',
+  fits: {
+    about: 'How the canvases would look at the end, by how long the class is. Choose one; everything can still be changed.',
+    names: { less: 'Less', fitting: 'As asked', more: 'More' },
+    asked: (minutes: string) => `for ${minutes}`,
+    drafting: (name: string) => `Drafting: ${name}`,
+    picture: (name: string) => `The last stage: ${name}`,
+    lasts: 'Lasts',
+    waits: 'Waiting for paint',
+    none: 'none',
+    steps: 'Steps',
+    mixes: 'Mixes',
+    from: (mixes: number, tubes: number) => `${mixes} from ${tubes} tubes`,
+  },
   back: 'Back',
   move: 'Move the picture',
   turn: 'Level',
@@ -18,6 +32,7 @@ export const beginWords = {
   wanted: 'How long',
   minutes: 'min',
   make: 'Draft the lesson',
+  take: 'Begin with this one',
   schools: {
     layers: { name: 'Back to front, in dry layers', why: 'Soft overlaps come by themselves, and a dry layer can be corrected.' },
     subject: { name: 'Subject first, background cut in', why: 'A strong silhouette decides the gesture.' },

@@ -29,6 +29,9 @@ export const thingWords = {
   choose: (name: string) => `Mark ${name}`,
   remove: (name: string) => `Drop ${name}`,
   plain: 'smooth or flat',
+  /** What a thing may be made of by its look; sure or less so. */
+  looksLike: (surface: string, isSure: boolean) => (isSure ? `Looks like ${surface}` : `Perhaps ${surface}?`),
+  takeLook: (name: string, surface: string) => `${name} is made of ${surface}`,
   unsaid: 'nothing said',
   comb: (count: number) => (count === 0 ? 'Comb it' : `Combed by ${count === 1 ? 'one stroke' : `${count} strokes`}`),
   combTitle: (name: string) => `How ${name} runs`,

@@ -7,6 +7,7 @@ import type {
   CompositionNote,
   EdgeMeasure,
   FlowStroke,
+  Look,
   Tap,
   ToldThing,
   ValueClass,
@@ -36,6 +37,8 @@ export type ShownArea = { region: number; name: string; outline: Outline; seen: 
 /** Things by their marks; `hints` names for each thing the one of the first proposal that it was, if any. */
 export type Marked = { marks: ThingMark[]; things: number; hints?: (number | null)[] };
 
+type BeginArgs = { lesson: Lesson; areas?: number; told?: Marked & { named: ToldThing[] }; lines?: ToldLines[] };
+
 /** What the picture worker can be asked, with what it answers. All after the first work on what was last laid. */
 export type PictureJobs = {
   /** Puts the picture together; `image` shows it where it differs from the reference itself. */
@@ -50,6 +53,8 @@ export type PictureJobs = {
     /** `byThings`: they are the things that were marked, each by its number. `doubt`: where a mark would help most (shares), if anywhere. */
     answer: { areas: ShownArea[]; spread: number; taps: number; byThings: boolean; doubt: [number, number] | null };
   };
+  /** What each of some marked things looks like, as far as enough of it is seen. */
+  looks: { args: { marked: Marked }; answer: (Look | null)[] };
   /** For each of the areas the number of the old one that it stands for, or null; for each old one the new ones that lie in it. */
   match: { args: { areas: Outline[]; old: Outline[] }; answer: { stands: (number | null)[]; heirs: number[][] } };
   region: { args: { at: [number, number]; tolerance: number }; answer: Outline };
@@ -62,10 +67,9 @@ export type PictureJobs = {
     answer: { images: [string, Blob][]; offs: { stepId: string; mean: number; p95: number }[] };
   };
   /** A whole lesson from the laid picture: areas, tubes, mixes, steps. */
-  begin: {
-    args: { lesson: Lesson; areas?: number; told?: Marked & { named: ToldThing[] }; lines?: ToldLines[] };
-    answer: Lesson;
-  };
+  begin: { args: BeginArgs; answer: Lesson };
+  /** The same with its last stage, and how long it lasts, waiting for paint and all. */
+  fit: { args: BeginArgs; answer: { lesson: Lesson; endMin: number; heldMin: number; image: Blob } };
   /** What becomes of a lesson with other areas, nothing of it taken yet; with the last stage as it was and as it would be. */
   redo: {
     args: { lesson: Lesson; areas: Area[]; heirs: Record<string, string[]>; lines?: Mark[] };

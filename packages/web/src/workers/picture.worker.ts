@@ -15,6 +15,7 @@ import {
   flowField,
   growRegion,
   type LaidPicture,
+  looksOfThings,
   maskOutline,
   measureEdges,
   prepare,
@@ -24,7 +25,7 @@ import {
   type Segmentation,
   type Source,
 } from '@viaticum/core/picture';
-import { planLesson } from '@viaticum/core/plan';
+import { heldMin, planLesson } from '@viaticum/core/plan';
 import { offBySteps, stageInput } from '@viaticum/core/stage';
 import { checkDrawing, drawLines, findCorners } from '@viaticum/core/transfer';
 import { labToSrgb } from '@viaticum/kernels/colour';
@@ -339,6 +340,18 @@ async function paintedAfter(id: number, lesson: Lesson, stepId: string, from = 0
 const lastStage = (id: number, lesson: Lesson, from: number): Promise<Rgba> =>
   paintedAfter(id, lesson, lesson.steps.at(-1)?.id ?? '', from, 0.2);
 
+/** A whole lesson drafted from the laid picture; `part` is its share of a job. */
+async function begin(
+  id: number,
+  { lesson, areas, told, lines = [] }: PictureJobs['begin']['args'],
+  part: number,
+): Promise<Lesson> {
+  const known = told && { map: (await toldApart(id, told, true)).map, things: told.named };
+  const options = { ...(areas === undefined ? {} : { areas }), ...(known ? { told: known } : {}), lines };
+  const work = beginLesson(lesson, theLaid().picture, () => nanoid(8), options);
+  return runJob(id, work, ({ share }) => part * share);
+}
+
 const jobs: {
   [N in JobName]: (id: number, args: PictureJobs[N]['args']) => PictureJobs[N]['answer'] | Promise<PictureJobs[N]['answer']>;
 } = {
@@ -380,6 +393,12 @@ const jobs: {
     });
   },
   propose,
+  looks: async (id, { marked }) => {
+    const { map, plain } = await toldApart(id, marked, false);
+    const { picture, mmPerPx } = theLaid();
+    await breathe(id, 0.7);
+    return looksOfThings(map, plain, marked.things, (mmPerPx * picture.width) / map.width);
+  },
   match: (_, { areas, old }) => match(areas, old),
   region(_, { at, tolerance }) {
     const { mmPerPx } = theLaid();
@@ -413,11 +432,12 @@ const jobs: {
     own.guess = known ? labelsOf(own.of, known) : own.proposal.labels;
     return known ? [] : own.proposal.things;
   },
-  begin: async (id, { lesson, areas, told, lines = [] }) => {
-    const known = told && { map: (await toldApart(id, told, true)).map, things: told.named };
-    const options = { ...(areas === undefined ? {} : { areas }), ...(known ? { told: known } : {}), lines };
-    const work = beginLesson(lesson, theLaid().picture, () => nanoid(8), options);
-    return runJob(id, work, ({ share }) => share);
+  begin: (id, args) => begin(id, args, 1),
+  fit: async (id, args) => {
+    const lesson = await begin(id, args, 0.7);
+    const planned = planLesson(lesson);
+    const image = await imageOf(await lastStage(id, lesson, 0.75));
+    return { lesson, endMin: planned.plan.endMin, heldMin: heldMin(lesson, planned), image };
   },
   redo: async (id, { lesson, ...taken }) => {
     const fresh = carryOut(startHistory(lesson), 'replaceAreas', taken).lesson;

@@ -2,7 +2,7 @@ import { Button } from 'antd';
 import { useMemo, useState } from 'react';
 import { useLesson } from '../../../lesson/context.js';
 import { seenOutlines, useJob } from '../../../lesson/laid.js';
-import { ThingTools } from '../../../things/thing-tools.js';
+import { LOOK_AFTER_MS, ThingTools } from '../../../things/thing-tools.js';
 import { ThingsOnCanvas } from '../../../things/things-on-canvas.js';
 import { liningsOf, type MarkTool, tellingsOf, tellingsOfAreas, useThings } from '../../../things/use-things.js';
 import { thingWords } from '../../../words/things.js';
@@ -32,6 +32,7 @@ export function ByThings({ taking: { share, fault, take }, onEnd }: { taking: Ta
   const things = useThings(start, drawn);
   const { marked } = things;
   const job = useJob('propose', proposed.answer && marked ? { count: 2, taps: [], refined: false, marked } : null, 0);
+  const seen = useJob('looks', proposed.answer && marked ? { marked } : null, LOOK_AFTER_MS);
   useHint(thingWords.hint);
   const { widthMm, heightMm } = support;
   const areas = marked ? (job.answer?.areas ?? []) : [];
@@ -43,6 +44,7 @@ export function ByThings({ taking: { share, fault, take }, onEnd }: { taking: Ta
         <ThingTools
           things={things}
           areas={areas}
+          looks={seen.answer ?? []}
           canvasMm2={widthMm * heightMm}
           tool={tool}
           onTool={setTool}

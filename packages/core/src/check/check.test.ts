@@ -228,6 +228,21 @@ const firing: Record<string, () => Lesson> = {
     return { ...lesson, steps: [...lesson.steps, step] };
   },
   'unnamed-thing': () => composed([{ ...box('post', 60, 90, 40, 80), name: 'Thing 2', role: 'made' }]),
+  'one-colour': () => ({
+    ...quiet(),
+    areas: quiet().areas.map((area, i) => ({ ...area, targetLab: [60 + i, 3, 5] as [number, number, number] })),
+    references: [
+      {
+        id: 'r',
+        pictureSha256: 'a'.repeat(64),
+        widthPx: 2000,
+        heightPx: 2500,
+        role: 'whole',
+        permission: { kind: 'own' },
+        placement: { mmPerPx: 0.1, xMm: 0, yMm: 0, rotationDeg: 0, flip: false },
+      },
+    ],
+  }),
   'coarse-picture': () => ({
     ...quiet(),
     references: [
@@ -455,6 +470,7 @@ const promised: Record<string, string[]> = {
   'features lost at a brush size': ['feature-lost'],
   'things without a name': ['unnamed-thing'],
   'a picture too small for its canvas': ['coarse-picture'],
+  'one colour only': ['one-colour'],
   'a hand over wet paint': ['hand-over-wet'],
   'bare white when details begin': ['bare-white'],
   'a long stretch without a break': ['long-stretch'],

@@ -1,6 +1,8 @@
 import type { Lesson } from '@viaticum/contract';
 import { memo } from '../derived/index.js';
 import type { LessonPlan } from '../plan/index.js';
+import type { AreaOff } from '../stage/index.js';
+import { farFindings } from './far-off.js';
 import type { Finding, Rule } from './finding.js';
 import { afterLastLook } from './rules/after-last-look.js';
 import { againstOrder } from './rules/against-order.js';
@@ -44,6 +46,7 @@ import { neverDries } from './rules/never-dries.js';
 import { noColour } from './rules/no-colour.js';
 import { noHeadroom } from './rules/no-headroom.js';
 import { noStopTest } from './rules/no-stop-test.js';
+import { oneColour } from './rules/one-colour.js';
 import { opaqueEarly } from './rules/opaque-early.js';
 import { permissionUnset } from './rules/permission-unset.js';
 import { preparationInClass } from './rules/preparation-in-class.js';
@@ -155,18 +158,20 @@ export const rules: readonly Rule[] = [
   contrastAtEdge,
   facesOut,
   coarsePicture,
+  oneColour,
   permissionUnset,
 ];
 
+/** Nothing was measured on painted stages. */
+const unseen: readonly AreaOff[] = [];
 /**
- * What to know about a lesson, serious findings first; those set aside carry the word why. No two have one id. Remembered for the last two
- * lessons and plans: several places ask for the same.
+ * What to know about a lesson, serious findings first; those set aside carry the word why. No two have one id. `seen`: how its last stage
+ * lies from its picture, where it was painted. Remembered for the last two lessons and plans: several places ask for the same.
  */
-export const findings: (lesson: Lesson, plan: LessonPlan) => readonly ShownFinding[] = memo((lesson, plan) =>
-  sorted(
-    lesson,
-    rules.flatMap((rule) => foundBy(lesson, plan).get(rule)),
-  ),
+export const findings = (lesson: Lesson, plan: LessonPlan, seen: readonly AreaOff[] = unseen): readonly ShownFinding[] =>
+  allFindings(lesson, plan, seen);
+const allFindings = memo((lesson: Lesson, plan: LessonPlan, seen: readonly AreaOff[]): readonly ShownFinding[] =>
+  sorted(lesson, [...rules.flatMap((rule) => foundBy(lesson, plan).get(rule)), ...farFindings(lesson, seen)]),
 );
 
 /** Looks rule by rule, so that a page can answer in between; afterwards {@link findings} of the same lesson and plan costs nothing. */

@@ -3,6 +3,7 @@ import { workOutFindings } from '@viaticum/core/check';
 import { followSheet, sameAreas, workOutAreas } from '@viaticum/core/derived';
 import { carryOut, startHistory } from '@viaticum/core/document';
 import { type LessonPlan, planOf } from '@viaticum/core/plan';
+import type { AreaOff } from '@viaticum/core/stage';
 import { forStudents } from '@viaticum/core/step';
 import { createContext, useContext, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { placeAt } from '../ui/ribbon/lanes.js';
@@ -29,6 +30,9 @@ export type View = {
   setWhatIf: (whatIf: WhatIf | null) => void;
   /** A step on its way to a time. */
   drag: { stepId: string; startMin: number } | null;
+  /** How the last stage lies from the picture, area by area, as far as it was painted. */
+  seen: readonly AreaOff[];
+  setSeen: (seen: readonly AreaOff[]) => void;
   setDrag: (drag: View['drag']) => void;
 };
 export type WhatIf = Pick<Room, 'airC' | 'humidity' | 'airSpeed'> & { level: Lesson['level'] };

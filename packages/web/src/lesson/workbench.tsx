@@ -166,6 +166,7 @@ function useViewState(): View {
   const [zoom, setZoom] = useState(0);
   const [whatIf, setWhatIf] = useState<View['whatIf']>(null);
   const [drag, setDrag] = useState<View['drag']>(null);
+  const [seen, setSeen] = useState<View['seen']>([]);
   return useMemo(
     () => ({
       minute,
@@ -182,7 +183,9 @@ function useViewState(): View {
       setWhatIf,
       drag,
       setDrag,
+      seen,
+      setSeen,
     }),
-    [minute, stepId, areaId, on, zoom, whatIf, drag],
+    [minute, stepId, areaId, on, zoom, whatIf, drag, seen],
   );
 }

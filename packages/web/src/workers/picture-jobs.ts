@@ -12,6 +12,7 @@ import type {
   ToldThing,
   ValueClass,
 } from '@viaticum/core/picture';
+import type { AreaOff } from '@viaticum/core/stage';
 import type { Corners, DrawingCheck, DrawnLine, Line } from '@viaticum/core/transfer';
 import type { ProposedThing, ThingMark } from '@viaticum/kernels/things';
 
@@ -61,10 +62,10 @@ export type PictureJobs = {
   edges: { args: { areas: Outline[] }; answer: EdgeMeasure[] };
   flow: { args: { areas: Outline[] }; answer: FlowStroke[] };
   notes: { args: { areas: ComposedArea[]; subjectId: string | undefined }; answer: CompositionNote[] };
-  /** The canvas after each wanted step, painted; and how far each of them, and the last, lies from the picture when both are squinted at (ΔE00). */
+  /** The canvas after each wanted step, painted; how far each of them, and the last, lies from the picture when both are squinted at (ΔE00), and the last one by areas. */
   stages: {
     args: { lesson: Lesson; widthPx: number; wanted: string[]; withPicture: boolean };
-    answer: { images: [string, Blob][]; offs: { stepId: string; mean: number; p95: number }[] };
+    answer: { images: [string, Blob][]; offs: { stepId: string; mean: number; p95: number }[]; areas: AreaOff[] };
   };
   /** A whole lesson from the laid picture: areas, tubes, mixes, steps. */
   begin: { args: BeginArgs; answer: Lesson };

@@ -26,7 +26,7 @@ import {
   type Source,
 } from '@viaticum/core/picture';
 import { heldMin, planLesson } from '@viaticum/core/plan';
-import { offBySteps, stageInput } from '@viaticum/core/stage';
+import { offByAreas, offBySteps, stageInput } from '@viaticum/core/stage';
 import { checkDrawing, drawLines, findCorners } from '@viaticum/core/transfer';
 import { labToSrgb } from '@viaticum/kernels/colour';
 import { stageSession } from '@viaticum/kernels/painting';
@@ -480,7 +480,12 @@ const jobs: {
     const painted = await runJob(id, work, (done) => done / Math.max(1, lesson.steps.length));
     const images: [string, Blob][] = [];
     for (const [stepId, canvas] of painted) if (wanted.includes(stepId)) images.push([stepId, await imageOf(canvas)]);
-    return { images, offs: picture ? offBySteps(lesson, picture, painted) : [] };
+    const last = painted.get(lesson.steps.at(-1)?.id ?? '');
+    return {
+      images,
+      offs: picture ? offBySteps(lesson, picture, painted) : [],
+      areas: picture && last ? offByAreas(lesson, picture, last) : [],
+    };
   },
 };
 

@@ -1,7 +1,8 @@
 import { type Lesson, noWords } from '@viaticum/contract';
+import type { AreaOff } from '@viaticum/core/stage';
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react';
 import { pictureUrl } from '../../api/queries.js';
-import { useWorkedOut } from '../../lesson/context.js';
+import { useView, useWorkedOut } from '../../lesson/context.js';
 import { LayingProvider, useJob } from '../../lesson/laid.js';
 import { useHeld } from '../../ui/use-held.js';
 
@@ -72,6 +73,8 @@ export function PaintedProvider({ children }: { children: ReactNode }) {
   );
 }
 
+const noAreas: readonly AreaOff[] = [];
+
 const forgetUrls = (urls: ReadonlyMap<string, string>): void => {
   for (const url of urls.values()) URL.revokeObjectURL(url);
 };
@@ -90,6 +93,12 @@ function Painter({ onPainted }: { onPainted: (painted: Painted) => void }) {
       answer ? new Map(answer.images.map(([id, blob]) => [id, URL.createObjectURL(blob)])) : nothing.urls,
     [answer],
   );
+  const { setSeen } = useView();
+  const areas = args ? (answer?.areas ?? noAreas) : noAreas;
+  useEffect(() => {
+    setSeen(areas);
+    return () => setSeen(noAreas);
+  }, [setSeen, areas]);
   const urls = useHeld(make, forgetUrls) ?? nothing.urls;
   const shown = useMemo(() => withPhotos(urls, lesson), [urls, lesson]);
   useEffect(

@@ -206,7 +206,7 @@ function Start({ lesson }: { lesson: Lesson }) {
   return (
     <section aria-label={w.start}>
       <h3>{w.start}</h3>
-      <p>
+      <div>
         {w.endBy}{' '}
         <TimePicker
           aria-label={w.endBy}
@@ -223,7 +223,7 @@ function Start({ lesson }: { lesson: Lesson }) {
               ? w.startAt(timeOfDay(answer.startMin), minutesInWords(answer.lengthMin), timeOfDay(answer.endMin))
               : args && isDone && w.noStart)}
         </span>
-      </p>
+      </div>
       {lesson.room.hours && answer ? (
         <>
           <p className="quiet small">{w.byHour}</p>

@@ -10,7 +10,7 @@ async function sound(view: string, on: Page): Promise<void> {
 
 test('axe finds nothing serious on any topic of the picture station', async ({ signedIn: page }) => {
   await openDemo(page, 'picture');
-  for (const name of ['Source', 'Crop', 'Values', 'Compare', 'Things', 'Edges', 'Composition']) {
+  for (const name of ['Source', 'Crop', 'Values', 'Compare', 'Things', 'Edges', 'Composition', 'Light']) {
     await topic(page, name);
     await page.waitForTimeout(300);
     await sound(name, page);

@@ -276,6 +276,7 @@ test('edges, directions, light and composition: measured, and set by hand', asyn
   await expect(page.getByText(/The great balloon stands \d+ % of the way off the middle/)).toBeVisible({ timeout: 25_000 });
   await expect(page.getByTestId('picture').getByText(/lines run unbroken from edge to edge/)).toBeVisible();
   await expect(page.getByText('Small balloons: 3 parts.')).toBeVisible();
+  await topic(page, 'Light');
   await slideTo(page.getByRole('slider', { name: /^Light/ }), 270);
   await expect(page.getByText('from the left')).toBeVisible();
   await saved(page);
@@ -362,6 +363,27 @@ test('a lesson without a reference; a picture of one colour; a crop past the edg
   await expect(page.getByText(/A lesson can do without/)).toBeVisible();
   await topic(page, 'Composition');
   await expect(page.locator('[data-testid="notes"] li').first()).toBeVisible({ timeout: 20_000 });
+  // Without a picture the light makes its shapes on the bodies that are said, and the lesson is drafted after them.
+  await topic(page, 'Light');
+  const draft = page.getByRole('button', { name: 'Draft by this light' });
+  await expect(draft).toBeDisabled();
+  const body = page.getByLabel(/^What body .* is$/).first();
+  await choose(body, 'round');
+  await slideTo(page.getByRole('slider', { name: /^Light/ }), 300);
+  await expect(page.getByTestId('picture').locator('image').last()).toBeVisible({ timeout: 20_000 });
+  await draft.click();
+  const changes = page.getByRole('dialog', { name: 'What changes with these areas' });
+  await expect(changes).toBeVisible({ timeout: 60_000 });
+  await accessible(page, 'what changes, to be refused row by row');
+  // One row is refused: the rest is worked out again, and taken in one act.
+  const row = changes.getByRole('checkbox').last();
+  await row.uncheck();
+  const rest = changes.getByRole('button', { name: 'Take the rest' });
+  await expect(rest).toBeEnabled({ timeout: 60_000 });
+  await rest.click();
+  await expect(changes).toBeHidden();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(body).toBeVisible();
   await saved(page);
 });
 

@@ -18,6 +18,7 @@ const groupOf = {
   Mixes: 'Mixes',
   Heaps: 'Mixes',
   Things: 'Areas',
+  Light: 'Composition',
   Edges: 'Areas',
   'Without a tube': 'Tubes',
   Lines: 'Drawing',

@@ -111,6 +111,19 @@ export const surfaceKinds = [
 ] as const;
 export type Surface = (typeof surfaceKinds)[number];
 
+/** A thing as a body, on which light makes shapes: `axisDeg` of a cylinder or cone (0 lying, 90 standing), `edge` the nearest corner of a box, in mm. */
+export const formKinds = ['round', 'cylinder', 'cone', 'box', 'flat', 'cloud'] as const;
+export type FormKind = (typeof formKinds)[number];
+export const BodyForm = Type.Object(
+  {
+    kind: oneOf(formKinds),
+    axisDeg: optional(Type.Number({ minimum: -180, maximum: 180 })),
+    edge: optional(Point),
+  },
+  strict,
+);
+export type BodyForm = Static<typeof BodyForm>;
+
 /** GeoJSON MultiPolygon coordinates in canvas mm; the first point of a ring is not repeated at its end. */
 export const Outline = Type.Array(Type.Array(Ring, { minItems: 1, maxItems: 200 }), { minItems: 1, maxItems: 200 });
 
@@ -125,6 +138,7 @@ export const Area = Type.Object(
     surface: optional(oneOf(surfaceKinds)),
     /** How its surface runs, combed by hand: a few strokes in mm. */
     combed: optional(Type.Array(Type.Array(Point, { minItems: 2, maxItems: limits.combedPoints }), { maxItems: limits.combed })),
+    form: optional(BodyForm),
     /** The area that it follows, being part of a twin. */
     twinOfId: optional(Id),
     outline: Outline,

@@ -228,6 +228,24 @@ const firing: Record<string, () => Lesson> = {
     return { ...lesson, steps: [...lesson.steps, step] };
   },
   'unnamed-thing': () => composed([{ ...box('post', 60, 90, 40, 80), name: 'Thing 2', role: 'made' }]),
+  'wrong-side': () => {
+    const lesson = smallLesson([
+      testStep('base', { areaIds: ['b'], mixIds: ['dark'] }),
+      testStep('lights', { areaIds: ['b'], mixIds: ['m'], technique: 'loaded', side: 'right' }),
+    ]);
+    return {
+      ...lesson,
+      light: { azimuthDeg: 270, elevationDeg: 30 },
+      tubes: [
+        { id: 'w', pigment: 'PW6', grade: 'artist' },
+        { id: 'k', pigment: 'PBk7', grade: 'artist' },
+      ],
+      mixes: [
+        { id: 'm', name: 'white', recipe: [{ tubeId: 'w', parts: 1 }] },
+        { id: 'dark', name: 'dark', recipe: [{ tubeId: 'k', parts: 1 }] },
+      ],
+    };
+  },
   'one-colour': () => ({
     ...quiet(),
     areas: quiet().areas.map((area, i) => ({ ...area, targetLab: [60 + i, 3, 5] as [number, number, number] })),
@@ -471,6 +489,7 @@ const promised: Record<string, string[]> = {
   'things without a name': ['unnamed-thing'],
   'a picture too small for its canvas': ['coarse-picture'],
   'one colour only': ['one-colour'],
+  'lights on the wrong side': ['wrong-side'],
   'a hand over wet paint': ['hand-over-wet'],
   'bare white when details begin': ['bare-white'],
   'a long stretch without a break': ['long-stretch'],

@@ -78,6 +78,7 @@ import { waterChange } from './rules/water-change.js';
 import { whiteEarly } from './rules/white-early.js';
 import { whiteIntoWetDark } from './rules/white-into-wet-dark.js';
 import { windowMissed } from './rules/window-missed.js';
+import { wrongSide } from './rules/wrong-side.js';
 
 export type { Finding, Fix, Rule } from './finding.js';
 
@@ -118,6 +119,7 @@ export const rules: readonly Rule[] = [
   neighbours,
   valueMissed,
   farToNear,
+  wrongSide,
   lonelyHue,
   umberAlone,
   chalkyLight,

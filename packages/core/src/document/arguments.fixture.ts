@@ -193,6 +193,17 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
     id: pick(lesson.areas).id,
     surface: random() < 0.3 ? null : pick(surfaceKinds),
   }),
+  setForm: ({ lesson, pick, random }) => ({
+    id: pick(lesson.areas).id,
+    form:
+      random() < 0.3
+        ? null
+        : pick([
+            { kind: 'round' },
+            { kind: 'cylinder', axisDeg: random() * 180 - 90 },
+            { kind: 'box', edge: [random() * 200, random() * 200] },
+          ] as const),
+  }),
   setCombed: ({ lesson, pick, random }) => ({
     id: pick(lesson.areas).id,
     combed:

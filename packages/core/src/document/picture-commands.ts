@@ -1,6 +1,7 @@
 import {
   type Area,
   type AreaRole,
+  type BodyForm,
   type Correction,
   commandErrors,
   type EdgeKind,
@@ -204,6 +205,11 @@ export const pictureCommands = {
   /** What an area is made of, where that asks for strokes of its own; null: nothing. */
   setSurface: (lesson: D, { id, surface }: { id: string; surface: Surface | null }) => {
     setOrClear(find(lesson.areas, id, 'area'), 'surface', surface);
+  },
+  /** What body an area is, on which light makes shapes; null: nothing is said. */
+  setForm: (lesson: D, { id, form }: { id: string; form: BodyForm | null }) => {
+    if (form?.axisDeg !== undefined) between(form.axisDeg, -180, 180, commandErrors.directionOutOfRange);
+    setOrClear(find(lesson.areas, id, 'area') as Area, 'form', form);
   },
   /** How a surface runs, by some strokes over it; none: as the picture shows it. */
   setCombed: (lesson: D, { id, combed }: { id: string; combed: readonly (readonly [number, number][])[] }) => {

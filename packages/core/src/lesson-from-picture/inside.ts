@@ -35,11 +35,19 @@ const VALUE_PIXELS = 160_000;
 /** A lesson whose areas are known, with what the picture says of them, ready to be drafted; and what a draft wants to know beside it. */
 export type Ready = { ready: Lesson; hints: DraftHints };
 
+/** `keepsTargets`: what areas shall look like was said, and is what lies in the light. */
+export type InsideOptions = { keepsTargets?: boolean };
+
 /**
  * What follows from areas and picture: edges and directions that are not set yet, targets, values, and mixes with recipes. Areas that are
  * given stay as they are in all else.
  */
-export function* inside(lesson: Lesson, picture: Rgba, ids: () => string): Generator<Begun, Ready> {
+export function* inside(
+  lesson: Lesson,
+  picture: Rgba,
+  ids: () => string,
+  { keepsTargets = false }: InsideOptions = {},
+): Generator<Begun, Ready> {
   const level = can[lesson.level];
   const budget = budgetOf(lesson.level, lesson.wantedMin);
   const areas = lesson.areas.map((area): Area => ({ ...area }));
@@ -90,7 +98,7 @@ export function* inside(lesson: Lesson, picture: Rgba, ids: () => string): Gener
   );
   // What an area shall look like is what the palette can make of it.
   labelMeans(places, aim, areas.length).forEach((mean, i) => {
-    if (mean) (areas[i] as Area).targetLab = rounded(mean);
+    if (mean && !(keepsTargets && areas[i]?.targetLab)) (areas[i] as Area).targetLab = rounded(mean);
   });
   const values = areaValues(
     places,

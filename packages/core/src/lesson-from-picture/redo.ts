@@ -4,7 +4,7 @@ import type { Rgba } from '@viaticum/kernels/raster';
 import { droppedAreas } from '../document/index.js';
 import { type CarriedSteps, carried, draftInTime } from '../draft/index.js';
 import { planLesson } from '../plan/index.js';
-import { type Begun, inside } from './inside.js';
+import { type Begun, type InsideOptions, inside } from './inside.js';
 
 /** What becomes of a lesson when its areas are others: mixes and steps that stay, change, come and go, and its length before and after. */
 export type Redone = {
@@ -19,10 +19,16 @@ export type Redone = {
  * their recipes, others change or go; steps are drafted anew, and what the instructor wrote in those that stood before stays. Nothing
  * of it is taken by itself.
  */
-export function* redoLesson(old: Lesson, fresh: Lesson, picture: Rgba, ids: () => string): Generator<Begun, Redone> {
+export function* redoLesson(
+  old: Lesson,
+  fresh: Lesson,
+  picture: Rgba,
+  ids: () => string,
+  options: InsideOptions = {},
+): Generator<Begun, Redone> {
   // What is dropped is neither looked at nor painted; it stays where it is in the list, to come back.
   const dropped = new Set(droppedAreas(fresh));
-  const looked = yield* inside({ ...fresh, areas: fresh.areas.filter((area) => !dropped.has(area)) }, picture, ids);
+  const looked = yield* inside({ ...fresh, areas: fresh.areas.filter((area) => !dropped.has(area)) }, picture, ids, options);
   const { hints } = looked;
   const known = new Map(looked.ready.areas.map((area) => [area.id, area]));
   const ready = { ...looked.ready, areas: fresh.areas.map((area) => known.get(area.id) ?? area) };

@@ -26,6 +26,7 @@ import {
   surfaceStrokes,
   visibleOf,
 } from '../derived/index.js';
+import { lightPicture, usualLight } from '../light/index.js';
 import { surfaces } from '../surface/index.js';
 import { movedIntoReach, type Reach, reachOf } from './reach.js';
 
@@ -51,9 +52,11 @@ const touchOf: Record<NonNullable<Step['technique']>, TouchName> = {
 
 /**
  * A lesson as the painting engine takes it, `widthPx` wide: masks of what is seen and painted of every area, and for every step
- * its colours, brush and technique. `reference` is the picture as it will be painted, over the whole face of the canvas.
+ * its colours, brush and technique. `photograph` is the picture as it will be painted, over the whole face of the canvas; without one, things
+ * of a known form are aimed at as their light makes them.
  */
-export function stageInput(lesson: Lesson, reference: Rgba | null, widthPx: number): StageInput {
+export function stageInput(lesson: Lesson, photograph: Rgba | null, widthPx: number): StageInput {
+  const reference = photograph ?? lightPicture(lesson, widthPx);
   const { support } = lesson;
   const mmPerPx = support.widthMm / widthPx;
   const [width, height] = [widthPx, Math.max(1, Math.round(support.heightMm / mmPerPx))];
@@ -201,10 +204,8 @@ function placesOn({ passages }: Lesson, { passageId }: Step, areaId: string): St
   return places.some((place) => place.at) ? places.map((place) => place.at ?? null) : null;
 }
 
-/** Where the light comes from while nothing is said: from above, from the left. */
-const USUAL_LIGHT = { azimuthDeg: 315, elevationDeg: 40 };
 /** The direction on the canvas (y down) of a side of an area. */
-function towards(side: Side, light: NonNullable<Lesson['light']> = USUAL_LIGHT): { x: number; y: number } {
+function towards(side: Side, light: NonNullable<Lesson['light']> = usualLight): { x: number; y: number } {
   const [azimuth, elevation] = [(light.azimuthDeg * Math.PI) / 180, (light.elevationDeg * Math.PI) / 180];
   const lit = { x: Math.sin(azimuth) * Math.cos(elevation), y: -Math.sin(elevation) };
   const way: Record<Side, { x: number; y: number }> = {

@@ -2,6 +2,7 @@ import type { Lesson, Mark, Step, Surface } from '@viaticum/contract';
 import { brushInWords, brushOf } from '../brush/index.js';
 import { surfacePass, surfaces } from '../surface/index.js';
 import { capital, listInWords, the, uncapital } from '../units/index.js';
+import { litWords } from './light-words.js';
 
 export type StepWords = Pick<Step, 'title' | 'say' | 'watch' | 'checkpoint' | 'finish'>;
 type Technique = NonNullable<Step['technique']>;
@@ -96,7 +97,7 @@ const countWord = (count: number): string => ['no', 'one', 'two', 'three', 'four
 
 /** Once more with the same paint. */
 const again = (it: string, It: string): Said => ({
-  say: `The same colour once more over ${it}, crosswise to the first coat, which must be dry.`,
+  say: `The same paint once more over ${it}, crosswise to the first coat, which must be dry.`,
   watch: `Rubbing: it lifts the first coat of ${it}.`,
   checkpoint: `Hold it to the window: does light come through ${it} anywhere?`,
   finish: `${It}: covered.`,
@@ -170,9 +171,12 @@ export function paintingWords(
   const title = technique === 'wash' && step.wholeCanvas ? 'Tone the whole canvas' : after ? `${name}: ${after}` : name;
   const into = step.needs === 'wet' ? 'Straight on, while it is wet. ' : '';
   const colours = mixes.length > 0 ? `${capital(listInWords(mixes))}${brush ? `, with the ${brushInWords(brush)}` : ''}. ` : '';
+  const alone = step.areaIds.length === 1 ? lesson.areas.find((area) => area.id === step.areaIds[0]) : undefined;
+  const isFirst = !step.pass && step.coatOf === undefined && (technique === 'block-in' || technique === 'blend');
+  const lit = alone && isFirst ? litWords(lesson, alone, capital(called(alone.name))) : null;
   return {
     title: title.slice(0, 120),
-    say: `${into}${colours}${own ?? words.say}`,
+    say: [`${into}${colours}${own ?? words.say}`, lit].filter(Boolean).join(' '),
     watch: words.watch,
     checkpoint: words.checkpoint,
     finish: words.finish,

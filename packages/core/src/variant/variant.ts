@@ -70,6 +70,8 @@ function resized(
     areas: lesson.areas.map((area) => ({
       ...area,
       outline: scaled(area.outline, x, y),
+      ...(area.combed ? { combed: area.combed.map((line) => line.map(at)) } : {}),
+      ...(area.form?.edge ? { form: { ...area.form, edge: at(area.form.edge as [number, number]) } } : {}),
       ...(area.flow ? { flow: { ...area.flow, at: at(area.flow.at) } } : {}),
     })),
     marks: lesson.marks.map((mark) => ({

@@ -10,6 +10,7 @@ export const picture = {
     things: 'Things',
     edges: 'Edges',
     composition: 'Composition',
+    light: 'Light',
   },
   groups: { frame: 'Frame', values: 'Values', areas: 'Areas', composition: 'Composition' },
   measuring: 'Measuring the picture…',
@@ -224,20 +225,6 @@ export const picture = {
   composition: {
     subject: 'The picture is about',
     noSubject: 'not said',
-    light: 'Light',
-    noLight: 'not set',
-    from: (deg: number) =>
-      [
-        'from above',
-        'from above right',
-        'from the right',
-        'from below right',
-        'from below',
-        'from below left',
-        'from the left',
-        'from above left',
-      ][Math.round(deg / 45) % 8] as string,
-    height: 'Height of the light',
     practice: 'Reasons are common practice. None of this is a rule.',
   },
   source: 'Where the picture comes from',

@@ -1,6 +1,7 @@
 import type { Area, Correction, Lab, Lesson, Mark, Outline, Placement, Thing } from '@viaticum/contract';
 import type { CardReading } from '@viaticum/core/drawdown';
 import type { Redone, ToldLines } from '@viaticum/core/lesson-from-picture';
+import type { AreaLight } from '@viaticum/core/light';
 import type {
   ComposeArea,
   ComposedArea,
@@ -81,6 +82,10 @@ export type PictureJobs = {
     args: { lesson: Lesson; redone: Redone; refused: string[] };
     answer: { refused: string[]; lesson: Lesson; minutes: number; image: Blob };
   };
+  /** A lesson without a photograph as its light makes it; null where no body is said. */
+  lit: { args: { lesson: Lesson }; answer: { image: Blob | null } };
+  /** Where the light of the laid picture comes from, the surest first, and two things that are lit from different sides. */
+  lightsIn: { args: { lesson: Lesson }; answer: { found: AreaLight[]; two: [AreaLight, AreaLight] | null } };
   /** What the picture may be of, without a mark; or, where areas are given, these: marks then put them right. */
   things: { args: { known?: Outline[] }; answer: ProposedThing[] };
   means: { args: { areas: Outline[] }; answer: (Lab | null)[] };

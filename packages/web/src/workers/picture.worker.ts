@@ -3,6 +3,7 @@ import { labelSheets, visibleParts } from '@viaticum/core/area';
 import { carryOut, startHistory } from '@viaticum/core/document';
 import { readCard } from '@viaticum/core/drawdown';
 import { beginLesson, redoLesson, withRefused } from '@viaticum/core/lesson-from-picture';
+import { lightPicture, lightsIn, twoLights } from '@viaticum/core/light';
 import {
   BARE,
   binL,
@@ -329,14 +330,23 @@ function match(areas: Outline[], old: Outline[]): PictureJobs['match']['answer']
 }
 
 const EXPECTED_PX = 420;
+const LIT_PX = 720;
 /** The canvas as it should look after a step, small; `from` and `share` say which part of a job it is. */
 async function paintedAfter(id: number, lesson: Lesson, stepId: string, from = 0.2, share = 0.4): Promise<Rgba> {
   const at = lesson.steps.findIndex((step) => step.id === stepId);
+  if (at < 0) return bareCanvas(lesson);
   const upTo = { ...lesson, steps: lesson.steps.slice(0, at + 1) };
-  const work = stageSession().paint(stageInput(upTo, laid?.picture ?? null, EXPECTED_PX), [stepId]);
+  const photograph = lesson.references.length > 0 ? (laid?.picture ?? null) : null;
+  const work = stageSession().paint(stageInput(upTo, photograph, EXPECTED_PX), [stepId]);
   const painted = await runJob(id, work, (done) => from + (share * done) / Math.max(1, at + 1));
   return painted.get(stepId) as Rgba;
 }
+function bareCanvas({ support: { widthMm, heightMm } }: Lesson): Rgba {
+  const out = rgba(EXPECTED_PX, Math.max(1, Math.round((EXPECTED_PX * heightMm) / widthMm)));
+  for (let i = 0; i < out.data.length; i += 4) out.data.set([...BARE_RGB, 255], i);
+  return out;
+}
+const BARE_RGB = [240, 238, 232];
 const lastStage = (id: number, lesson: Lesson, from: number): Promise<Rgba> =>
   paintedAfter(id, lesson, lesson.steps.at(-1)?.id ?? '', from, 0.2);
 
@@ -441,7 +451,10 @@ const jobs: {
   },
   redo: async (id, { lesson, ...taken }) => {
     const fresh = carryOut(startHistory(lesson), 'replaceAreas', taken).lesson;
-    const work = redoLesson(lesson, fresh, theLaid().picture, () => nanoid(8));
+    // Where there is no photograph the light on the bodies of things is the picture.
+    const byLight = fresh.references.length > 0 ? null : lightPicture(fresh, LIT_PX);
+    const picture = byLight ?? theLaid().picture;
+    const work = redoLesson(lesson, fresh, picture, () => nanoid(8), { keepsTargets: byLight !== null });
     const redone = await runJob(id, work, ({ share }) => 0.6 * share);
     const before = await imageOf(await lastStage(id, lesson, 0.6));
     const after = await imageOf(await lastStage(id, redone.lesson, 0.8));
@@ -452,6 +465,14 @@ const jobs: {
     await breathe(id, 0.1);
     const { plan } = planLesson(lesson);
     return { refused, lesson, minutes: plan.endMin, image: await imageOf(await lastStage(id, lesson, 0.2)) };
+  },
+  lit: async (_, { lesson }) => {
+    const picture = lightPicture(lesson, LIT_PX);
+    return { image: picture && (await imageOf(picture)) };
+  },
+  lightsIn: (_, { lesson }) => {
+    const found = lightsIn(lesson, theLaid().picture);
+    return { found, two: twoLights(found) };
   },
   lines: (id, { lesson, withPicture }) => {
     let done = 0;

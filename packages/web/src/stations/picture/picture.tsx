@@ -14,6 +14,7 @@ import { CompareTopic } from './topics/compare.js';
 import { CompositionTopic } from './topics/composition.js';
 import { CropTopic } from './topics/crop.js';
 import { EdgesTopic } from './topics/edges.js';
+import { LightTopic } from './topics/light.js';
 import { SourceTopic } from './topics/source.js';
 import { ThingsTopic } from './topics/things.js';
 import { ValuesTopic } from './topics/values.js';
@@ -29,13 +30,14 @@ const topics = {
   things: ThingsTopic,
   edges: EdgesTopic,
   composition: CompositionTopic,
+  light: LightTopic,
 } as const;
 type Topic = keyof typeof topics;
 const groups: readonly TopicGroup<Topic>[] = [
   { name: w.groups.frame, topics: ['source', 'crop'] },
   { name: w.groups.values, topics: ['values', 'compare'] },
   { name: w.groups.areas, topics: ['areas', 'things', 'edges'] },
-  { name: w.groups.composition, topics: ['composition'] },
+  { name: w.groups.composition, topics: ['composition', 'light'] },
 ];
 
 /** The reference under the canvas, and what is measured in it: one question at a time, the picture always large. */

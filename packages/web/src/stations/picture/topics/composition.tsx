@@ -4,7 +4,6 @@ import { clsx } from 'clsx';
 import { useMemo, useState } from 'react';
 import { useLesson, useSession, useView } from '../../../lesson/context.js';
 import { useJob } from '../../../lesson/laid.js';
-import { TurnField } from '../../../ui/turn-field.js';
 import { Working } from '../../../ui/working.js';
 import { words } from '../../../words/words.js';
 import { useEasel } from '../easel-context.js';
@@ -13,7 +12,7 @@ import css from './composition.module.css';
 
 const w = words.picture.composition;
 
-/** Measures of the composition as sentences with their reason, and the light of the lesson. */
+/** Measures of the composition as sentences with their reason. */
 export function CompositionTopic() {
   const lesson = useLesson();
   const session = useSession();
@@ -52,7 +51,6 @@ export function CompositionTopic() {
           options={[{ value: '', label: w.noSubject }, ...lesson.areas.map((area) => ({ value: area.id, label: area.name }))]}
         />
       </div>
-      <Light />
       {fault && <p className="signal">{fault}</p>}
       {!answer && !fault && <Working said={words.picture.measuring} job={job} />}
       <ul className={css.notes} data-testid="notes">
@@ -88,69 +86,5 @@ export function CompositionTopic() {
         </OnCanvas>
       )}
     </>
-  );
-}
-
-/** Direction and height of the light, drawn as a beam from the edge of the canvas. */
-function Light() {
-  const lesson = useLesson();
-  const session = useSession();
-  const { unit } = useEasel();
-  const { light, support } = lesson;
-  const set = (change: Partial<NonNullable<typeof light>>) =>
-    session.do('setLight', { light: { azimuthDeg: 315, elevationDeg: 40, ...light, ...change } });
-  const turn = ((light?.azimuthDeg ?? 0) * Math.PI) / 180;
-  const [cx, cy] = [support.widthMm / 2, support.heightMm / 2];
-  const reach = Math.min(support.widthMm, support.heightMm) * 0.44;
-  // Azimuth 0 is from above, 90 from the right; a high light casts a short beam.
-  const [dx, dy] = [Math.sin(turn), -Math.cos(turn)];
-  const short = Math.cos(((light?.elevationDeg ?? 0) * Math.PI) / 180);
-  return (
-    <div className={css.light}>
-      <TurnField
-        label={w.light}
-        said={light ? w.from(light.azimuthDeg) : w.noLight}
-        min={0}
-        max={360}
-        step={15}
-        value={light?.azimuthDeg ?? 315}
-        onChange={(given) => set({ azimuthDeg: given })}
-      />
-      {light && (
-        <TurnField
-          label={w.height}
-          said={`${light.elevationDeg}°`}
-          min={0}
-          max={90}
-          step={5}
-          value={light.elevationDeg}
-          onChange={(given) => set({ elevationDeg: given })}
-        />
-      )}
-      {light && (
-        <OnCanvas>
-          <g pointerEvents="none">
-            <path
-              d={`M${cx + dx * reach} ${cy + dy * reach}L${cx + dx * reach * (1 - 0.55 * short)} ${cy + dy * reach * (1 - 0.55 * short)}`}
-              stroke="var(--white)"
-              strokeWidth={unit * 7}
-            />
-            <path
-              d={`M${cx + dx * reach} ${cy + dy * reach}L${cx + dx * reach * (1 - 0.55 * short)} ${cy + dy * reach * (1 - 0.55 * short)}`}
-              stroke="var(--grey-12)"
-              strokeWidth={unit * 2}
-            />
-            <circle
-              cx={cx + dx * reach}
-              cy={cy + dy * reach}
-              r={unit * 9}
-              fill="var(--white)"
-              stroke="var(--grey-12)"
-              strokeWidth={unit * 2}
-            />
-          </g>
-        </OnCanvas>
-      )}
-    </div>
   );
 }

@@ -1,0 +1,30 @@
+import type { Area, FormKind, Lesson } from '@viaticum/contract';
+
+const SIDES = ['top', 'upper right', 'right', 'lower right', 'bottom', 'lower left', 'left', 'upper left'] as const;
+type Compass = (typeof SIDES)[number];
+/** A side of a picture by an angle clockwise from its top. */
+export const sideOf = (azimuthDeg: number): Compass => SIDES[Math.round((((azimuthDeg % 360) + 360) % 360) / 45) % 8] as Compass;
+
+const hand = (side: Compass): string => (side === 'top' || side === 'bottom' ? `${side}` : `${side}-hand side`);
+
+const how: Record<FormKind, (lit: string, shade: string, it: string) => string | null> = {
+  round: (lit, shade, it) =>
+    `${it} is round: lightest towards the ${lit}, darkest before the ${shade}, and a little lighter again at that rim, where light comes back from what lies round.`,
+  cylinder: (lit, shade, it) =>
+    `${it} is round one way only: its values run along it in bands, the light one towards the ${lit}, the dark one before the ${shade} with a lighter rim.`,
+  cone: (lit, shade, it) =>
+    `${it} is a cone: its values run to the tip like rays, the light one on the ${lit}, the dark one before the ${shade}.`,
+  box: (lit, shade, it) =>
+    `${it} has flat faces: each is one value with an edge between, the lightest turned to the ${lit}, the darkest to the ${shade}.`,
+  cloud: (lit, shade, it) => `${it} is lit on the ${lit}, with soft grey towards the ${shade} and no dark rim.`,
+  flat: () => null,
+};
+
+/** What the light does on an area of some form, for the step that lays it first; null where nothing is known of it. */
+export function litWords({ light }: Pick<Lesson, 'light'>, { form }: Pick<Area, 'form'>, it: string): string | null {
+  if (!light || !form) return null;
+  if (light.elevationDeg > FROM_EYE) return null;
+  return how[form.kind](hand(sideOf(light.azimuthDeg)), hand(sideOf(light.azimuthDeg + 180)), it);
+}
+/** A light this near to the eye has no side. */
+const FROM_EYE = 75;

@@ -113,6 +113,7 @@ export const Construction = Type.Union([
   ),
   Type.Object({ ...base, kind: Type.Literal('shadow'), foot: Point, head: Point }, strict),
   Type.Object({ ...base, kind: Type.Literal('shapes'), areaIds: Areas }, strict),
+  Type.Object({ ...base, kind: Type.Literal('features'), areaIds: Areas }, strict),
 ]);
 
 /** What a person decided about the drawing; the lines themselves are computed. */

@@ -40,7 +40,18 @@ export function* beginLesson(
       targetLab: rounded(one.meanLab),
     }),
   );
-  const plainLesson: Lesson = { ...lesson, areas, mixes: [], marks: [], things: [] };
+  // Small things that are looked at first are drawn by their axes.
+  const features = areas.flatMap((area) => (area.feature ? [area.id] : []));
+  const constructions: Lesson['drawing']['constructions'] =
+    features.length > 0 ? [{ id: ids(), kind: 'features', areaIds: features }] : [];
+  const plainLesson: Lesson = {
+    ...lesson,
+    areas,
+    mixes: [],
+    marks: [],
+    things: [],
+    drawing: { ...lesson.drawing, constructions },
+  };
   const marks = lineMarks(plainLesson, options.lines ?? [], ids);
   const { ready, hints } = yield* inside({ ...plainLesson, marks }, picture, ids);
   yield { share: 0.92, doing: 'steps' };

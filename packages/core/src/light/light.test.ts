@@ -91,10 +91,11 @@ describe('the light in words', () => {
   ] as const)('%i° is the %s', (deg, side) => expect(sideOf(deg)).toBe(side));
   it('a box has faces and no light that comes back; a flat thing says nothing, nor does light from the eye', () => {
     const light = { azimuthDeg: 90, elevationDeg: 20 };
-    const of = (kind: 'box' | 'flat' | 'round', by = light) => litWords({ light: by }, { form: { kind } }, 'The crate');
+    const of = (kind: 'box' | 'flat' | 'round', by = light) => litWords({ light: by }, { form: { kind }, name: 'Crate' });
     expect(of('box')).toBe(
       'The crate has flat faces: each is one value with an edge between, the lightest turned to the right-hand side, the darkest to the left-hand side.',
     );
+    expect(litWords({ light }, { form: { kind: 'round' }, name: 'Two plums' })).toContain('The two plums are round');
     expect(of('flat')).toBeNull();
     expect(of('round', { azimuthDeg: 90, elevationDeg: 85 })).toBeNull();
   });

@@ -1,4 +1,5 @@
 import type { Area, FormKind, Lesson } from '@viaticum/contract';
+import { called, capital, verb } from '../units/index.js';
 
 const SIDES = ['top', 'upper right', 'right', 'lower right', 'bottom', 'lower left', 'left', 'upper left'] as const;
 type Compass = (typeof SIDES)[number];
@@ -7,24 +8,32 @@ export const sideOf = (azimuthDeg: number): Compass => SIDES[Math.round((((azimu
 
 const hand = (side: Compass): string => (side === 'top' || side === 'bottom' ? `${side}` : `${side}-hand side`);
 
-const how: Record<FormKind, (lit: string, shade: string, it: string) => string | null> = {
-  round: (lit, shade, it) =>
-    `${it} is round: lightest towards the ${lit}, darkest before the ${shade}, and a little lighter again at that rim, where light comes back from what lies round.`,
-  cylinder: (lit, shade, it) =>
-    `${it} is round one way only: its values run along it in bands, the light one towards the ${lit}, the dark one before the ${shade} with a lighter rim.`,
-  cone: (lit, shade, it) =>
-    `${it} is a cone: its values run to the tip like rays, the light one on the ${lit}, the dark one before the ${shade}.`,
-  box: (lit, shade, it) =>
-    `${it} has flat faces: each is one value with an edge between, the lightest turned to the ${lit}, the darkest to the ${shade}.`,
-  cloud: (lit, shade, it) => `${it} is lit on the ${lit}, with soft grey towards the ${shade} and no dark rim.`,
+type Said = { lit: string; shade: string; it: string; is: string; has: string; its: string };
+const how: Record<FormKind, (said: Said) => string | null> = {
+  round: ({ lit, shade, it, is }) =>
+    `${it} ${is} round: lightest towards the ${lit}, darkest before the ${shade}, and a little lighter again at that rim, where light comes back from what lies round.`,
+  cylinder: ({ lit, shade, it, is, its }) =>
+    `${it} ${is} round one way only: ${its} values run in bands along the axis, the light one towards the ${lit}, the dark one before the ${shade} with a lighter rim.`,
+  cone: ({ lit, shade, it, has }) =>
+    `${it} ${has} the form of a cone: the values run to the tip like rays, the light one on the ${lit}, the dark one before the ${shade}.`,
+  box: ({ lit, shade, it, has }) =>
+    `${it} ${has} flat faces: each is one value with an edge between, the lightest turned to the ${lit}, the darkest to the ${shade}.`,
+  cloud: ({ lit, shade, it, is }) => `${it} ${is} lit on the ${lit}, with soft grey towards the ${shade} and no dark rim.`,
   flat: () => null,
 };
 
 /** What the light does on an area of some form, for the step that lays it first; null where nothing is known of it. */
-export function litWords({ light }: Pick<Lesson, 'light'>, { form }: Pick<Area, 'form'>, it: string): string | null {
+export function litWords({ light }: Pick<Lesson, 'light'>, { form, name }: Pick<Area, 'form' | 'name'>): string | null {
   if (!light || !form) return null;
   if (light.elevationDeg > FROM_EYE) return null;
-  return how[form.kind](hand(sideOf(light.azimuthDeg)), hand(sideOf(light.azimuthDeg + 180)), it);
+  return how[form.kind]({
+    lit: hand(sideOf(light.azimuthDeg)),
+    shade: hand(sideOf(light.azimuthDeg + 180)),
+    it: capital(called(name)),
+    is: verb(name, 'is', 'are'),
+    has: verb(name, 'has', 'have'),
+    its: verb(name, 'its', 'their'),
+  });
 }
 /** A light this near to the eye has no side. */
 const FROM_EYE = 75;

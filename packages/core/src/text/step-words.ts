@@ -1,7 +1,7 @@
 import type { Lesson, Mark, Step, Surface } from '@viaticum/contract';
 import { brushInWords, brushOf } from '../brush/index.js';
 import { surfacePass, surfaces } from '../surface/index.js';
-import { capital, listInWords, the, uncapital } from '../units/index.js';
+import { called, capital, listInWords, uncapital } from '../units/index.js';
 import { litWords } from './light-words.js';
 
 export type StepWords = Pick<Step, 'title' | 'say' | 'watch' | 'checkpoint' | 'finish'>;
@@ -173,7 +173,7 @@ export function paintingWords(
   const colours = mixes.length > 0 ? `${capital(listInWords(mixes))}${brush ? `, with the ${brushInWords(brush)}` : ''}. ` : '';
   const alone = step.areaIds.length === 1 ? lesson.areas.find((area) => area.id === step.areaIds[0]) : undefined;
   const isFirst = !step.pass && step.coatOf === undefined && (technique === 'block-in' || technique === 'blend');
-  const lit = alone && isFirst ? litWords(lesson, alone, capital(called(alone.name))) : null;
+  const lit = alone && isFirst ? litWords(lesson, alone) : null;
   return {
     title: title.slice(0, 120),
     say: [`${into}${colours}${own ?? words.say}`, lit].filter(Boolean).join(' '),
@@ -211,13 +211,6 @@ function saidOf(
   const told = alone?.feature && technique === 'block-in' ? feature : isPart ? onPart : how[technique];
   return { title: undefined, words: told(it, capital(it)) };
 }
-
-/** "the far hill" for "Far hill"; what belongs to somebody keeps its name. */
-const called = (name: string): string => {
-  if (/[’']s\s/.test(name)) return name;
-  const isWord = name.length > 1 && name.charAt(1) === name.charAt(1).toLowerCase();
-  return the(isWord ? uncapital(name) : name);
-};
 const withName = (it: string, sentence: string): string => `${capital(it)}: ${uncapital(sentence)}`;
 
 /** "middle" for the mix "pot, middle" on the pot, and "grey" for "grey (pot)". */

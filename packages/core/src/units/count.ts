@@ -1,3 +1,5 @@
+import { uncapital } from './letters.js';
+
 /** A number with the form of its noun: "1 step", "3 steps". `many` where that is not the noun with an s. */
 export const counted = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
 
@@ -20,3 +22,10 @@ export const verb = (name: string, one: string, many: string): string => (isSeve
 
 /** A name with its article: "the sky", but "the old mill" and "my hat" as they are. */
 export const the = (name: string): string => (/^(the|a|an|my|our|your)\s/i.test(name) ? name : `the ${name}`);
+
+/** "the far hill" for "Far hill"; what belongs to somebody keeps its name. */
+export const called = (name: string): string => {
+  if (/[’']s\s/.test(name)) return name;
+  const isWord = name.length > 1 && name.charAt(1) === name.charAt(1).toLowerCase();
+  return the(isWord ? uncapital(name) : name);
+};

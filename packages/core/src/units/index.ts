@@ -1,5 +1,6 @@
-export { counted, isSeveral, the, verb } from './count.js';
+export { called, counted, isSeveral, the, verb } from './count.js';
 export { legibleMm, pixelsFor } from './legible.js';
+export { capital, uncapital } from './letters.js';
 
 export const MM_PER_INCH = 25.4;
 
@@ -54,10 +55,6 @@ export function timeOfDay(minutes: number): string {
   const whole = Math.round(minutes);
   return `${String(Math.floor(whole / 60) % 24).padStart(2, '0')}:${String(whole % 60).padStart(2, '0')}`;
 }
-
-/** A text with its first letter large. */
-export const uncapital = (text: string): string => `${text.charAt(0).toLowerCase()}${text.slice(1)}`;
-export const capital = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
 
 /** "18.5 °C". */
 export const degreesInWords = (celsius: number): string => `${Math.round(celsius * 10) / 10} °C`;

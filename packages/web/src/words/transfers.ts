@@ -124,6 +124,7 @@ export const transferWords = {
       vanishing: 'vanishing guides',
       shadow: 'cast shadow',
       shapes: 'simple shapes',
+      features: 'axes of features',
     } satisfies Record<ConstructionKind, string>,
     remove: 'Delete',
     none: 'No constructions yet.',

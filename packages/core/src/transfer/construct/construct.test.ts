@@ -48,6 +48,40 @@ describe('constructions on a canvas of 200 × 250 mm', () => {
     expect(how.join(' ')).toContain('10 cm wide, mark every 2.5 cm');
     expect(work({ kind: 'grid', columns: 30, rows: 2, ratio: 1 }).labels[27]?.text).toBe('AB');
   });
+  it('features: the axes of an ellipse as they were made, and two of a kind by the ruler through their middles', () => {
+    const ellipse = (cx: number, cy: number, a: number, b: number, deg: number): Point[] =>
+      Array.from({ length: 72 }, (_, i) => {
+        const [t, turn] = [(i * Math.PI) / 36, (deg * Math.PI) / 180];
+        const [x, y] = [a * Math.cos(t), b * Math.sin(t)];
+        return [cx + x * Math.cos(turn) - y * Math.sin(turn), cy + x * Math.sin(turn) + y * Math.cos(turn)];
+      });
+    const with3: Lesson = {
+      ...lesson,
+      areas: [
+        ...lesson.areas,
+        { id: 'l', name: 'Left eye', feature: true, outline: ring(...ellipse(60, 80, 15, 8, 20)) },
+        { id: 'r', name: 'Right eye', feature: true, outline: ring(...ellipse(120, 64, 15, 8, -10)) },
+        { id: 'n', name: 'Nose', feature: true, outline: ring(...ellipse(92, 120, 9, 7, 0)) },
+      ],
+    };
+    const { lines, second, how, fault } = work({ kind: 'features', areaIds: ['l', 'r', 'n'] }, with3);
+    expect(fault).toBeNull();
+    expect(lines).toHaveLength(6);
+    const [from, to] = [lines[0]?.[0], lines[0]?.at(-1)] as [Point, Point];
+    expect(distance(from, to)).toBeCloseTo(2 * 15 * 1.25, 0);
+    expect((Math.atan2(to[1] - from[1], to[0] - from[0]) * 180) / Math.PI).toBeCloseTo(20, 0);
+    expect(how[0]).toContain(
+      '6 cm from the left and 8 cm from the top; 3 cm long and 1.6 cm across, its long axis 20° down to the right',
+    );
+    expect(how[1]).toContain('its long axis 10° up to the right');
+    expect(how[2]).toContain('lying level');
+    // The eyes are a pair, the nose is none of them.
+    expect(second).toHaveLength(1);
+    expect(how.at(-1)).toBe(
+      'A ruler through the middles of the left eye and the right eye rises by 15° to the right. They are 6.2 cm apart: 2 times as far as one of them is long.',
+    );
+    expect(work({ kind: 'features', areaIds: ['gone'] }, with3).fault).toContain('Choose others');
+  });
   it('diagonals cross in the middle; thirds lie at thirds', () => {
     expect(work({ kind: 'diagonals' }).how[1]).toContain('10 cm from the side, 12.5 cm from the top');
     const { lines } = work({ kind: 'thirds' });

@@ -18,6 +18,7 @@ import {
 import { lengthNumber, listInWords } from '../../units/index.js';
 import { type Curve, straightCurve } from '../bezier.js';
 import { envelope } from './envelope.js';
+import { featureAxes } from './features.js';
 import { simpleShape } from './shapes.js';
 
 /** A construction worked out: its help lines, what is written beside them, and how it is done by hand with this canvas's numbers. */
@@ -286,7 +287,7 @@ function clippedTo(a: Point, b: Point, w: number, h: number): [Point, Point] | n
 
 const shadow: Working<'shadow'> = (lesson, { foot, head }, out) => {
   const { light } = lesson;
-  if (!light) throw new RangeError('No light is set yet. Set where it comes from at the picture’s composition.');
+  if (!light) throw new RangeError('No light is set yet. Set where it comes from at the picture, under Light.');
   const tip = shadowTip(eyeOf(lesson), foot, head, light);
   out.lines.push(line(foot, head), line(head, tip));
   out.second.push(line(foot, tip));
@@ -320,6 +321,12 @@ const shapes: Working<'shapes'> = (lesson, { areaIds }, out) => {
     );
   });
 };
+const features: Working<'features'> = (lesson, { areaIds }, out) => {
+  Object.assign(
+    out,
+    featureAxes(lesson, areaIds, (mm) => said(lesson, mm)),
+  );
+};
 const roundOf = (points: readonly Point[]): Curve => {
   const [a, b] = [points[0], points[points.length >> 1]] as [Point, Point];
   const [c, d] = [points[points.length >> 2], points[(3 * points.length) >> 2]] as [Point, Point];
@@ -338,6 +345,7 @@ const workings: { [K in Construction['kind']]: Working<K> } = {
   vanishing,
   shadow,
   shapes,
+  features,
 };
 
 /** How far apart two landmarks are, and the angle of the line between them against the level, as they are said. */

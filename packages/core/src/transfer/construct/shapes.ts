@@ -36,7 +36,7 @@ function shared(one: Outline, other: Outline): number {
 }
 
 /** Middle, half-axes and turn of the ellipse with the same area and second moments. */
-function spread(outline: Outline, area: number): { at: Point; long: number; short: number; turn: number } {
+export function spread(outline: Outline, area: number): { at: Point; long: number; short: number; turn: number } {
   let [sx, sy, xx, yy, xy] = [0, 0, 0, 0, 0];
   for (const polygon of outline)
     polygon.forEach((ring, k) => {

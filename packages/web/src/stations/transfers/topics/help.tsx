@@ -65,6 +65,10 @@ function fresh(kind: ConstructionKind, lesson: Lesson): Construction {
       return { id, kind, foot: at(0.5, 0.8), head: at(0.5, 0.6) };
     case 'shapes':
       return { id, kind, areaIds: lesson.areas.map((area) => area.id).slice(-6) };
+    case 'features': {
+      const own = lesson.areas.flatMap((area) => (area.feature ? [area.id] : []));
+      return { id, kind, areaIds: own.length > 0 ? own : areaIds };
+    }
   }
 }
 
@@ -212,6 +216,7 @@ function Fields({ one }: { one: Construction }) {
         </>
       );
     case 'shapes':
+    case 'features':
       return <Areas label={w.areas} ids={one.areaIds} onIds={(areaIds) => areaIds.length > 0 && set({ areaIds })} />;
   }
 }

@@ -1,0 +1,4 @@
+/** A text with its first letter large. */
+export const uncapital = (text: string): string => `${text.charAt(0).toLowerCase()}${text.slice(1)}`;
+
+export const capital = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;

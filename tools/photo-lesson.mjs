@@ -41,7 +41,7 @@ const kinds = {
 const told = ({ name, role }) => {
   const known = kinds[role];
   const guess = guessByName(name);
-  const surface = known ? known.surface : (guess.surface ?? undefined);
+  const surface = known?.surface ?? (known && known.role !== 'subject' ? undefined : (guess.surface ?? undefined));
   return { name: name[0].toUpperCase() + name.slice(1), role: known?.role ?? 'made', ...(surface ? { surface } : {}) };
 };
 

@@ -6,6 +6,9 @@ import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import sharp from 'sharp';
+import { budgetOf } from '../packages/core/dist/draft/index.js';
+import { cutAreas, prepare, refineAreas } from '../packages/core/dist/picture/index.js';
+import { resampleLabels } from '../packages/kernels/dist/raster/index.js';
 import { liveLabels, prepareScene, proposeThings, refinedLabels, walk } from '../packages/kernels/dist/things/index.js';
 import { photoLesson, toEnd } from './photo-lesson.mjs';
 
@@ -78,6 +81,13 @@ function threeStrokes(list, subject, labels) {
     .map((mark) => ({ ...mark, thing: subject.has(mark.thing) ? 1 : 0 }));
 }
 
+/** Areas by colour alone, at the size of a scene. */
+function byColour(picture, { width, height }) {
+  const segmentation = toEnd(prepare(picture));
+  const { map } = refineAreas(segmentation, cutAreas(segmentation, budgetOf(level).areas));
+  return resampleLabels(map, width, height).data;
+}
+
 const all = [];
 const rows = [];
 mkdirSync(page, { recursive: true });
@@ -114,12 +124,17 @@ for (const [name, truth] of Object.entries(truths)) {
     ),
   );
   const [proposal, proposeMs] = timed(() => proposeThings(scene));
-  const own = refinedLabels(scene, walk(scene, [], proposal.things.length, { hint: proposal.labels }));
   const subjectAt = proposal.things.findIndex((one) => one.kind === 'subject');
+  // As the application does: where nothing stands out, a lesson without a mark has the areas that colour alone parts.
+  const own =
+    subjectAt < 0
+      ? byColour(picture, scene)
+      : refinedLabels(scene, walk(scene, [], proposal.things.length, { hint: proposal.labels }));
+  const parts = own.reduce((most, one) => Math.max(most, one), 0) + 1;
   // Of what is proposed, the best for each true thing; of the subject the proposed one, or the best where none is.
   const alone = truth.labels.map(({ label }) =>
     Math.max(
-      ...proposal.things.map((_, k) =>
+      ...Array.from({ length: parts }, (_, k) =>
         overlap(
           own,
           (one) => one === k,

@@ -108,6 +108,7 @@ export const surfaceKinds = [
   'glass',
   'cloth',
   'strands',
+  'built',
 ] as const;
 export type Surface = (typeof surfaceKinds)[number];
 

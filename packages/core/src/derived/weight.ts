@@ -1,5 +1,6 @@
 import type { Area, Lesson, StepPass } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
+import { surfacePass } from '../surface/index.js';
 import { visibleOf } from './areas.js';
 import { furtherCoatGain } from './hiding.js';
 import { looksOf } from './looks.js';
@@ -10,6 +11,14 @@ function importance(lesson: Lesson, areaId: string): number {
   const area = lesson.areas.find((one) => one.id === areaId);
   if (area?.feature) return IMPORTANCE.feature;
   return area && isSubject(lesson, area) ? IMPORTANCE.subject : 1;
+}
+
+/** What is gone over for its own sake is what the picture is of; the same on a thing that stands beside it is only company. */
+const OWN_PASS = 4;
+const COMPANY = 0.35;
+function passWorth(lesson: Lesson, areaId: string): number {
+  if (areaId === lesson.subjectAreaId) return OWN_PASS;
+  return lesson.areas.find((area) => area.id === areaId)?.role === 'made' ? COMPANY : 1;
 }
 
 /** Whether an area is what the picture is of, or lies on the same thing. */
@@ -39,12 +48,19 @@ export function weightOf(lesson: Lesson, stepId: string): number {
       .find((one) => one.areaIds.includes(id) && one.mixIds.length > 0);
     const under = below ? colour(below.mixIds) : null;
     const difference = step.pass
-      ? PASS_DIFFERENCE[step.pass]
+      ? (surfacePass(lesson.areas.find((area) => area.id === id)?.surface, step.pass)?.difference ?? PASS_DIFFERENCE[step.pass])
       : step.coatOf !== undefined
         ? again
         : own && under
           ? deltaE00(own, under)
           : 10;
-    return sum + (parts.get(id) ?? 0) * (step.coverShare ?? 1) * difference * importance(lesson, id);
+    return (
+      sum +
+      (parts.get(id) ?? 0) *
+        (step.coverShare ?? 1) *
+        difference *
+        importance(lesson, id) *
+        (step.pass ? passWorth(lesson, id) : 1)
+    );
   }, 0);
 }

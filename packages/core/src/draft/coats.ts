@@ -50,8 +50,8 @@ export function coatsOf(
 }
 
 /** So small that one coat has to do, unless it is what one looks at. */
-const isTooSmall = ({ method, level }: Lesson, { area, share }: AreaFacts): boolean =>
-  !area.feature && share < (method?.plainBelowShare ?? plainBelow[level]);
+const isTooSmall = ({ method, level }: Lesson, { area, share, isSubject }: AreaFacts): boolean =>
+  !area.feature && !(isSubject && area.role !== undefined) && share < (method?.plainBelowShare ?? plainBelow[level]);
 
 const MOST_COATS = 3;
 const NOT_COVERING = 'One coat of it does not cover: the ground would show through.';
@@ -175,7 +175,7 @@ function overSurface(
   const half = Math.ceil(ids.length / 2);
   const of: Record<StepPass, string[]> = { darks: ids.slice(0, half), middles: ids, lights: ids.slice(-half) };
   const base: Coat = {
-    technique: 'blend',
+    technique: surfaces[surface].base.technique ?? 'blend',
     mixIds: ids.filter((id) => most.has(id)),
     needs: 'auto',
     why: 'Its large values first: what lies over them is only as good as they are.',

@@ -56,7 +56,7 @@ const FRESH_MIN = 25;
 const WORTH_RESTING_MIN = 6;
 /**
  * A lesson that needs a break has it where everybody waits for paint anyway: in the longest pause that is neither soon after the
- * beginning nor shortly before the end.
+ * beginning, nor so late that one was needed before, nor shortly before the end.
  */
 export function withBreakInPause(lesson: Lesson, ids: () => string): Lesson {
   const { plan } = planLesson(lesson);
@@ -69,15 +69,16 @@ export function withBreakInPause(lesson: Lesson, ids: () => string): Lesson {
       item.startMin >= FRESH_MIN &&
       plan.endMin - item.endMin > NEARLY_OVER_MIN,
   );
-  const longest = pauses.reduce<Plan['items'][number] | null>(
-    (most, item) => (most && length(most) >= length(item) ? most : item),
-    null,
-  );
-  const next = longest && plan.items[plan.items.indexOf(longest) + 1]?.stepId;
-  const at = lesson.steps.findIndex((step) => step.id === next);
-  const before = lesson.steps[at];
-  if (!before || before.needs === 'wet' || before.needs === 'damp') return lesson;
-  return { ...lesson, steps: [...lesson.steps.slice(0, at), rest(before.stageId, ids()), ...lesson.steps.slice(at)] };
+  for (const pause of pauses.sort((one, other) => length(other) - length(one))) {
+    const next = plan.items[plan.items.indexOf(pause) + 1]?.stepId;
+    const at = lesson.steps.findIndex((step) => step.id === next);
+    const before = lesson.steps[at];
+    if (!before || before.needs === 'wet' || before.needs === 'damp') continue;
+    const made = { ...lesson, steps: [...lesson.steps.slice(0, at), rest(before.stageId, ids()), ...lesson.steps.slice(at)] };
+    // So late that another is needed before it, it would be the second within the hour.
+    if (withBreaks(made, ids).steps.length === made.steps.length) return made;
+  }
+  return lesson;
 }
 
 const rest = (stageId: string, id: string): Step => ({

@@ -34,7 +34,9 @@ export function draftWithReasons(
 }
 const FILLED = 'Something to do, or to look at, where one would only wait or rush.';
 
-const MOST_FITS = 3;
+const MOST_FITS = 5;
+/** By less than this no step goes. */
+const LEAST_CUT_MIN = 3;
 /** Breaks and looks come on top of what was fitted: where it is too long with them, it is fitted once more. */
 function inTime(drafted: Lesson, lesson: Lesson, ids: () => string): Lesson {
   const wanted = lesson.wantedMin ?? usualMin[lesson.level];
@@ -43,8 +45,8 @@ function inTime(drafted: Lesson, lesson: Lesson, ids: () => string): Lesson {
     const made = fittedTo(drafted, target, ids);
     const over = planLesson(made).plan.endMin - wanted;
     const canGo = made.steps.some((step) => step.mayBeLeftOut);
-    if (over <= 0.5 || !canGo || round === MOST_FITS || made.planning.sessions) return made;
-    target -= over;
+    if (over <= 0 || !canGo || round === MOST_FITS || made.planning.sessions) return made;
+    target -= Math.max(over, LEAST_CUT_MIN);
   }
 }
 

@@ -11,6 +11,8 @@ const ROUNDS = 12;
 const WORTH = 1.1;
 const WORTH_RICH = 0.4;
 const GOOD = 2.2;
+/** On what is looked at a colour of its own counts more than a step of light. */
+const HUE_RICH = 2;
 /** A value on less of an area than this is noise. */
 const LEAST_SHARE = 0.03;
 const MOST_PIXELS = 12_000;
@@ -35,9 +37,10 @@ export function areaValues(map: Labels, lab: LabRaster, wants: readonly Wants[])
       .filter((_, i) => i % step === 0)
       .map((at): Lab => [lab.l[at] as number, lab.a[at] as number, lab.b[at] as number]);
     if (pixels.length === 0) return { values: [], gradual: false };
-    let best = means(pixels, 1);
+    const hue = rich ? HUE_RICH : 1;
+    let best = means(pixels, 1, hue);
     for (let k = 2; k <= most && best.off > GOOD; k++) {
-      const next = means(pixels, k);
+      const next = means(pixels, k, hue);
       if (best.off - next.off < (rich ? WORTH_RICH : WORTH) || next.values.some((one) => one.share < LEAST_SHARE)) break;
       best = next;
     }
@@ -76,9 +79,10 @@ function isGradual(pixels: readonly Lab[], values: readonly AreaValue[]): boolea
   return between / pixels.length > GRADUAL_SHARE;
 }
 
-const squared = (one: Lab, other: Lab) => (one[0] - other[0]) ** 2 + (one[1] - other[1]) ** 2 + (one[2] - other[2]) ** 2;
+const squared = (one: Lab, other: Lab, hue = 1) =>
+  (one[0] - other[0]) ** 2 + hue * ((one[1] - other[1]) ** 2 + (one[2] - other[2]) ** 2);
 
-function means(pixels: readonly Lab[], k: number): { values: AreaValue[]; off: number } {
+function means(pixels: readonly Lab[], k: number, hue = 1): { values: AreaValue[]; off: number } {
   const byLight = [...pixels].sort((one, other) => one[0] - other[0]);
   let centres = Array.from({ length: k }, (_, i) => byLight[Math.floor(((i + 0.5) * byLight.length) / k)] as Lab);
   let counts: number[] = [];
@@ -90,7 +94,7 @@ function means(pixels: readonly Lab[], k: number): { values: AreaValue[]; off: n
       let nearest = 0;
       let least = Number.POSITIVE_INFINITY;
       centres.forEach((centre, i) => {
-        const far = squared(centre, pixel);
+        const far = squared(centre, pixel, hue);
         if (far < least) {
           least = far;
           nearest = i;

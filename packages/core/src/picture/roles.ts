@@ -26,6 +26,7 @@ const rows: readonly [words: string, role: AreaRole | null, surface: Surface | n
   ['face skin hand hands arm arms cheek portrait', 'subject', 'skin'],
   ['wool yarn rope basket wicker twine knitting', 'subject', 'strands'],
   ['glass bottle vase cup jug bowl kettle teapot spoon knife metal silver mirror', 'made', 'glass'],
+  ['house houses temple church tower castle barn mill bridge boat ship rocket car wagon train bicycle clock', 'made', 'built'],
   ['cloth curtain dress shirt towel sail blanket scarf sleeve', 'made', 'cloth'],
 ];
 const table = new Map(

@@ -18,6 +18,8 @@ export type SurfacePass = {
   /** Laid only where the canvas comes nearer to the picture by so much (ΔE). */
   gain: number;
   only?: 'dark' | 'light';
+  /** What it sets against what lies beneath (ΔE00), where that is not usual for its kind of pass. */
+  difference?: number;
   /** Its strokes follow what the picture shows there, also where the surface runs towards a point. */
   isByPicture?: true;
   /** Of an experienced hand for one stroke, with loading; a rake lays many hairs at once. */
@@ -31,7 +33,7 @@ export type SurfaceRow = {
   /** How strokes run where nobody combed them. */
   run: 'along' | 'level' | 'up' | 'any';
   /** How its first coat is laid. */
-  base: { say: string; watch: string; checkpoint: string; finish: string };
+  base: { say: string; watch: string; checkpoint: string; finish: string; technique?: 'block-in' };
   passes: readonly SurfacePass[];
 };
 
@@ -772,6 +774,73 @@ export const surfaces: Record<Surface, SurfaceRow> = {
         watch: 'Strands as light in the shade as in the light.',
         checkpoint: 'Is there one place that is the lightest?',
         finish: 'A few strands that one could take hold of.',
+      },
+    ],
+  },
+  built: {
+    run: 'along',
+    base: {
+      technique: 'block-in',
+      say: 'Set its large shapes side by side: what faces the light, what turns away from it, what lies in shade. Straight edges are pulled in one stroke, not dabbed.',
+      watch: 'Openings before the wall that they sit in.',
+      checkpoint: 'Does it stand, or does it lean? Hold a brush upright beside it.',
+      finish: 'A body in a few values, without parts.',
+    },
+    passes: [
+      {
+        ...dark,
+        pass: 'darks',
+        title: 'gaps, openings and undersides',
+        brush: ['flat', 'round'],
+        widthMm: 2.4,
+        lengthMm: 9,
+        everyMm: 2,
+        jitterDeg: 3,
+        taper: 0.1,
+        gain: 3,
+        isByPicture: true,
+        seconds: 0.7,
+        say: 'With the edge of a small flat brush set the darks that divide it: under rims and ledges, between parts, in openings. Each is one short straight stroke, closer together the farther off they are.',
+        watch: 'All of them alike and evenly spaced, like a comb.',
+        checkpoint: 'Follow the darks of one side with a ruler: do they run towards one place?',
+        finish: 'Its parts can be told by their shadows alone.',
+      },
+      {
+        technique: 'block-in',
+        pass: 'middles',
+        title: 'the colours of its parts',
+        difference: 24,
+        brush: ['flat', 'round'],
+        widthMm: 3,
+        lengthMm: 9,
+        everyMm: 2.6,
+        jitterDeg: 4,
+        taper: 0.1,
+        gain: 4,
+        isByPicture: true,
+        seconds: 0.8,
+        say: 'Now each part its own colour, stroke beside stroke, along the part. Where two colours meet leave the dark between them standing.',
+        watch: 'Painting the darks shut.',
+        checkpoint: 'Which three parts would one name from the door? Are these the clearest?',
+        finish: 'Parts in their own colours, the smallest only hinted at.',
+      },
+      {
+        ...light,
+        pass: 'lights',
+        title: 'edges that catch the light',
+        brush: ['rigger', 'round'],
+        widthMm: 1.6,
+        lengthMm: 10,
+        everyMm: 2.4,
+        jitterDeg: 3,
+        taper: 0.3,
+        gain: 4,
+        isByPicture: true,
+        seconds: 0.9,
+        say: 'Thick light paint along the edges that face the light, broken off and taken up again, on one side of every part only.',
+        watch: 'A light line round every part: it turns into a drawing.',
+        checkpoint: 'Squint: is there one edge that is the lightest?',
+        finish: 'A few sharp lights; everything else steps back behind them.',
       },
     ],
   },

@@ -199,13 +199,13 @@ function saidOf(
     checkpoint: withName(it, words.checkpoint),
     finish: withName(it, words.finish),
   });
+  const isPart = technique === 'block-in' && (coverShare ?? 1) < 1;
   const over = surfacePass(surface, pass);
   const before = surface && likeBefore(lesson, surface, areaIds ?? []);
   if (over) return { title: over.title, words: before ? alike(it, capital(it), before, over.title) : named(over) };
   if (coatOf !== undefined) return { title: undefined, words: again(it, capital(it)) };
-  if (surface && alone && technique === 'blend')
+  if (surface && alone && !isPart && technique === (surfaces[surface].base.technique ?? 'blend'))
     return { title: '', words: before ? alike(it, capital(it), before, 'large values') : named(surfaces[surface].base) };
-  const isPart = technique === 'block-in' && (coverShare ?? 1) < 1;
   const values = technique === 'block-in' ? (mixIds?.length ?? 0) : 0;
   if (values > 1 && !isPart && !alone?.feature) return { title: undefined, words: sideBySide(it, capital(it), values) };
   const told = alone?.feature && technique === 'block-in' ? feature : isPart ? onPart : how[technique];

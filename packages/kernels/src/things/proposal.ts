@@ -16,8 +16,9 @@ export function proposeThings(scene: Scene): Proposal {
   const cues = cuesOf(scene);
   const subject = subjectOf(scene, cues);
   const isClear = subject !== null && subject.step >= CLEAR_STEP;
-  const inside = isClear ? subject.inside : new Uint8Array(scene.pixels.count);
-  const planes = planesOf(scene, inside);
+  const inside = isClear ? withoutLeaves(scene, subject.inside) : new Uint8Array(scene.pixels.count);
+  // Where nothing stands out the first stroke shall part the whole, not pieces of it.
+  const planes = isClear ? planesOf(scene, inside) : [Array.from({ length: scene.pixels.count }, (_, k) => k)];
   const label = new Int16Array(scene.pixels.count);
   const things: ProposedThing[] = planes.map((plane) => ({ kind: kindOf(scene, plane) }));
   planes.forEach((plane, i) => {
@@ -28,6 +29,34 @@ export function proposeThings(scene: Scene): Proposal {
     for (let k = 0; k < label.length; k++) if (inside[k] !== 0) label[k] = own;
   }
   return { things, labels: label };
+}
+
+/** Green and full of detail: what may be leaves or needles. */
+const GREEN_FROM = 78;
+const GREEN_TO = 160;
+const LEAST_CHROMA = 5;
+/** Where so much of what stands out is green, and as much is not, the two are not one thing. */
+const LEAST_PART = 0.15;
+/** What stands out without the leaves that stand out with it, where it is not all leaves. */
+function withoutLeaves({ pixels }: Scene, inside: Uint8Array): Uint8Array {
+  const { means, size, count } = pixels;
+  const chance = new Float32Array(count);
+  for (let k = 0; k < count; k++) {
+    const [a, b, detail] = [means[1][k], means[2][k], means[3][k]];
+    const hue = (Math.atan2(b, a) * 180) / Math.PI;
+    const isGreen = hue > GREEN_FROM && hue < GREEN_TO && Math.sqrt(a * a + b * b) > LEAST_CHROMA && detail > SMOOTH;
+    chance[k] = isGreen ? 1 : 0;
+  }
+  const held = new Int16Array(count).fill(-1);
+  const green = twoLabels(pixels, held, chance);
+  let [whole, leaves] = [0, 0];
+  for (let k = 0; k < count; k++) {
+    if (inside[k] === 0) continue;
+    whole += size[k];
+    if (green[k] > 0.5) leaves += size[k];
+  }
+  if (leaves < LEAST_PART * whole || leaves > (1 - LEAST_PART) * whole) return inside;
+  return inside.map((one, k) => (one !== 0 && green[k] <= 0.5 ? 1 : 0));
 }
 
 type Subject = { inside: Uint8Array; step: number };
@@ -207,6 +236,14 @@ function planesOf({ pixels, map, lab, width, height }: Scene, inside: Uint8Array
   const mean = (node: Node, c: number) => (node.sums[c] as number) / node.size;
   let planes = [...isTop].map((k) => nodes[k] as Node);
   const isLarge = (node: Node) => node.size > LEAST_PLANE * map.length;
+  // What was joined last may be a crumb: it must not keep what lies below it together.
+  const withoutCrumbs = (list: readonly Node[]): Node[] =>
+    list.flatMap((node): Node[] => {
+      if (!node.from || !isLarge(node)) return [node];
+      const [a, b] = node.from.map((k) => nodes[k] as Node) as [Node, Node];
+      return isLarge(a) === isLarge(b) ? [node] : withoutCrumbs([a, b]);
+    });
+  planes = withoutCrumbs(planes);
   while (planes.filter(isLarge).length < MOST_PLANES) {
     const found = planes
       .flatMap((node) => {
@@ -218,7 +255,7 @@ function planesOf({ pixels, map, lab, width, height }: Scene, inside: Uint8Array
       })
       .sort((one, other) => other.gain - one.gain)[0];
     if (!found || found.gain < PLANE_GAIN) break;
-    planes = [...planes.filter((node) => node !== found.node), found.a, found.b];
+    planes = [...planes.filter((node) => node !== found.node), ...withoutCrumbs([found.a, found.b])];
   }
   planes.sort((a, b) => b.size - a.size);
   const main = planes.filter((node, i) => i === 0 || isLarge(node));

@@ -70,5 +70,6 @@ export const thingWords = {
     glass: 'glass, metal',
     cloth: 'cloth',
     strands: 'wool, rope, basket',
+    built: 'built, of many parts',
   } satisfies Record<Surface, string>,
 };

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { smallLesson, testStep } from '../fixtures/index.js';
 import { planLesson } from '../plan/index.js';
-import { withBreakInPause } from './fixing.js';
+import { withBreakInPause, withBreaks } from './fixing.js';
 import { withLongerLooks } from './pauses.js';
 
 const ids = () => 'new';
@@ -28,6 +28,23 @@ describe('a class rests where it waits for paint anyway', () => {
       testStep('two', { areaIds: ['a', 'b'], doMin: 70, needs: 'touchDry' }),
     ]);
     expect(withBreakInPause(early, ids)).toBe(early);
+  });
+  it('not so late that another was needed before: two breaks within the hour are none', () => {
+    let n = 0;
+    const fresh = () => `b${++n}`;
+    const late = smallLesson([
+      testStep('zero', { areaIds: ['a'], doMin: 40, needs: 'any' }),
+      testStep('half', { areaIds: ['a'], doMin: 30, needs: 'any' }),
+      testStep('one', { areaIds: ['a', 'b'], doMin: 20, needs: 'any' }),
+      testStep('two', { areaIds: ['a', 'b'], doMin: 30, needs: 'touchDry' }),
+      testStep('three', { areaIds: ['a'], doMin: 30, needs: 'any' }),
+    ]);
+    const rested = withBreaks(withBreakInPause(late, fresh), fresh);
+    const { items } = planLesson(rested).plan;
+    const breaks = items.filter((item) => item.kind === 'break');
+    expect(breaks.length).toBeGreaterThan(0);
+    for (const [i, one] of breaks.entries())
+      if (i > 0) expect(one.startMin - (breaks[i - 1] as (typeof breaks)[0]).endMin).toBeGreaterThan(30);
   });
 });
 

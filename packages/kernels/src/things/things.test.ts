@@ -154,6 +154,28 @@ describe('a first proposal', () => {
   it('finds what stands out clearly from its ground', () => {
     expect(subjectOverlap(proposalOf(12))).toBeGreaterThan(0.85);
   });
+  it('the leaves beside a pot stand out from the pale ground as it does, but are no part of it', () => {
+    const random = seeded(11);
+    const isLeaf = (x: number, y: number) => x > 40 && x < 110 && y > 70 && y < 150;
+    const isPot = (x: number, y: number) => inDisc(x, y, 140, 100, 44) && !isLeaf(x, y);
+    const data = new Uint8ClampedArray(W * H * 4);
+    for (let y = 0; y < H; y++)
+      for (let x = 0; x < W; x++) {
+        const crumb = 70 * (random() - 0.5);
+        const own = isPot(x, y) ? [130, 40, 30] : isLeaf(x, y) ? [50 + crumb, 95 + crumb, 25 + crumb] : [225, 222, 214];
+        data.set([...own, 255], (y * W + x) * 4);
+      }
+    const scene = toEnd(prepareScene({ width: W, height: H, data }));
+    const { things, labels } = proposeThings(scene);
+    const subject = things.findIndex((one) => one.kind === 'subject');
+    const labelAt = (x: number, y: number) =>
+      labels[scene.map[Math.floor((y * scene.height) / H) * scene.width + Math.floor((x * scene.width) / W)]];
+    expect(subject).toBeGreaterThanOrEqual(0);
+    expect(labelAt(150, 100)).toBe(subject);
+    expect(labelAt(70, 110)).not.toBe(subject);
+    // They are a plane of their own, not the ground.
+    expect(labelAt(70, 110)).not.toBe(labelAt(220, 15));
+  });
   it('proposes no subject where nothing stands out', () => {
     const even = { width: W, height: H, data: new Uint8ClampedArray(W * H * 4).fill(150) };
     const { things, labels } = proposeThings(toEnd(prepareScene(even)));

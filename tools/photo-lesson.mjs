@@ -45,6 +45,24 @@ const told = ({ name, role }) => {
   return { name: name[0].toUpperCase() + name.slice(1), role: known?.role ?? 'made', ...(surface ? { surface } : {}) };
 };
 
+/** A lattice is drawn by its lines over what is seen through it: both its legs, and one that goes to and fro between them. Points as shares of the canvas. */
+function latticeLines(points) {
+  const ys = points.map(([, y]) => y);
+  const [top, bottom] = [Math.max(0, Math.min(...ys)), Math.min(1, Math.max(...ys))];
+  const rows = Array.from({ length: BRACES + 1 }, (_, k) => top + ((bottom - top) * (k + 0.02)) / (BRACES + 0.04));
+  const across = rows.flatMap((y) => {
+    const xs = points.flatMap(([x1, y1], i) => {
+      const [x2, y2] = points[(i + 1) % points.length];
+      return y1 > y === y2 > y ? [] : [x1 + ((y - y1) / (y2 - y1)) * (x2 - x1)];
+    });
+    return xs.length > 0 ? [{ y, left: Math.min(...xs), right: Math.max(...xs) }] : [];
+  });
+  const legs = ['left', 'right'].map((side) => across.map((row) => [row[side], row.y]));
+  return [...legs, across.map((row, k) => [k % 2 === 0 ? row.left : row.right, row.y])].filter((line) => line.length > 1);
+}
+const BRACES = 12;
+const LATTICE_MM = 1.6;
+
 /** Degrees of bend in 10 mm along the borders between things, at steps of 2 mm. */
 export function bend({ arcs }) {
   let [turned, length] = [0, 0];
@@ -99,8 +117,29 @@ export async function photoLesson(file, truth, marks, truthMap, level) {
   let count = 0;
   const ids = () => `i${++count}`;
   const empty = emptyLesson('Photograph', size, ids);
-  const things = truth.labels.map(told);
-  const lesson = toEnd(beginLesson({ ...empty, level, school: schoolOf('layers') }, picture, ids, { told: { map, things } }));
+  // What one sees through is no area: its lines are drawn, as an instructor would.
+  const solid = truth.labels.filter(({ role }) => role !== 'lattice');
+  const numbered = own.filter(({ thing }) => solid.some(({ label }) => label === thing));
+  const solidMarks = numbered.map((mark) => ({ ...mark, thing: solid.findIndex(({ label }) => label === mark.thing) }));
+  const seen = solid.length === truth.labels.length ? labels : refinedLabels(scene, walk(scene, solidMarks, solid.length));
+  const inMm = ([x, y]) => [Math.max(0, Math.min(1, x)) * size.widthMm, Math.max(0, Math.min(1, y)) * size.heightMm];
+  const lines = truth.labels
+    .filter(({ role }) => role === 'lattice')
+    .map(({ name, label }) => ({
+      name: name[0].toUpperCase() + name.slice(1),
+      along: own
+        .filter(({ thing }) => thing === label)
+        .flatMap(({ points }) => latticeLines(points).map((line) => line.map(inMm))),
+      widthMm: LATTICE_MM,
+      taper: 0,
+    }));
+  const toldMap = { width: scene.width, height: scene.height, data: Int32Array.from(seen) };
+  const lesson = toEnd(
+    beginLesson({ ...empty, level, school: schoolOf('layers') }, picture, ids, {
+      told: { map: toldMap, things: solid.map(told) },
+      lines,
+    }),
+  );
   const draftS = (performance.now() - from) / 1000;
   const planned = planLesson(lesson);
   const painted = lesson.steps.filter((step) => step.kind === 'paint');

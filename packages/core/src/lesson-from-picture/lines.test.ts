@@ -16,10 +16,13 @@ const [W, H] = [508, 406];
 const mm = 254 / W;
 /** A dark round brush head before a grey wall, with three pale bristles that reach out of it to the right. */
 const isHead = (x: number, y: number) => (x - 200) ** 2 + (y - 200) ** 2 < 90 ** 2;
-const bristles = [-40, 0, 40].map((dy): Point[] => [
-  [230, 200 + dy / 3],
-  [420, 200 + dy * 2],
-]);
+type Segment = [Point, Point];
+const bristles = [-40, 0, 40].map(
+  (dy): Segment => [
+    [230, 200 + dy / 3],
+    [420, 200 + dy * 2],
+  ],
+);
 const near = (x: number, y: number): boolean =>
   bristles.some(([[ax, ay], [bx, by]]) => {
     const t = Math.max(0, Math.min(1, ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / ((bx - ax) ** 2 + (by - ay) ** 2)));
@@ -47,7 +50,8 @@ const told = {
     { name: 'Head', role: 'subject' as const },
   ],
 };
-const along = bristles.map((line) => line.map(([x, y]): Point => [x * mm, y * mm]));
+const inMm = ([x, y]: Point): Point => [x * mm, y * mm];
+const along = bristles.map(([from, to]): Segment => [inMm(from), inMm(to)]);
 const lines = [{ name: 'Bristles', along, widthMm: 1.2, taper: 0.6 }];
 let count = 0;
 const ids = () => `l${++count}`;

@@ -91,11 +91,17 @@ describe('the light in words', () => {
   ] as const)('%i° is the %s', (deg, side) => expect(sideOf(deg)).toBe(side));
   it('a box has faces and no light that comes back; a flat thing says nothing, nor does light from the eye', () => {
     const light = { azimuthDeg: 90, elevationDeg: 20 };
-    const of = (kind: 'box' | 'flat' | 'round', by = light) => litWords({ light: by }, { form: { kind }, name: 'Crate' });
+    const of = (kind: 'box' | 'flat' | 'round', by = light) =>
+      litWords({ light: by, areas: [] }, { id: 'c', form: { kind }, name: 'Crate' });
     expect(of('box')).toBe(
       'The crate has flat faces: each is one value with an edge between, the lightest turned to the right-hand side, the darkest to the left-hand side.',
     );
-    expect(litWords({ light }, { form: { kind: 'round' }, name: 'Two plums' })).toContain('The two plums are round');
+    const plums = { id: 'p', form: { kind: 'round' as const }, name: 'Two plums' };
+    expect(litWords({ light, areas: [] }, plums)).toContain('The two plums are round');
+    // What was said of the first is not said again of the second.
+    expect(litWords({ light, areas: [ball, { ...ball, ...plums }] }, plums)).toBe(
+      'The two plums are lit as the ball is: on the right-hand side.',
+    );
     expect(of('flat')).toBeNull();
     expect(of('round', { azimuthDeg: 90, elevationDeg: 85 })).toBeNull();
   });

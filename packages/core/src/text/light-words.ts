@@ -23,9 +23,16 @@ const how: Record<FormKind, (said: Said) => string | null> = {
 };
 
 /** What the light does on an area of some form, for the step that lays it first; null where nothing is known of it. */
-export function litWords({ light }: Pick<Lesson, 'light'>, { form, name }: Pick<Area, 'form' | 'name'>): string | null {
+export function litWords(
+  { light, areas }: Pick<Lesson, 'light' | 'areas'>,
+  { id, form, name }: Pick<Area, 'id' | 'form' | 'name'>,
+): string | null {
   if (!light || !form) return null;
   if (light.elevationDeg > FROM_EYE) return null;
+  const at = areas.findIndex((area) => area.id === id);
+  const before = areas.slice(0, Math.max(0, at)).find((area) => area.form?.kind === form.kind);
+  if (before && form.kind !== 'flat')
+    return `${capital(called(name))} ${verb(name, 'is', 'are')} lit as ${called(before.name)} ${verb(before.name, 'is', 'are')}: on the ${hand(sideOf(light.azimuthDeg))}.`;
   return how[form.kind]({
     lit: hand(sideOf(light.azimuthDeg)),
     shade: hand(sideOf(light.azimuthDeg + 180)),

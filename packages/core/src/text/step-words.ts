@@ -1,7 +1,7 @@
 import type { Lesson, Mark, Step, Surface } from '@viaticum/contract';
 import { brushInWords, brushOf } from '../brush/index.js';
 import { surfacePass, surfaces } from '../surface/index.js';
-import { called, capital, listInWords, uncapital } from '../units/index.js';
+import { called, capital, listInWords, uncapital, verb } from '../units/index.js';
 import { litWords } from './light-words.js';
 
 export type StepWords = Pick<Step, 'title' | 'say' | 'watch' | 'checkpoint' | 'finish'>;
@@ -134,11 +134,21 @@ const drawnLines = (it: string, It: string, count: number): Said => ({
   finish: `${It}: ${count === 1 ? 'one line' : 'lines'} drawn and not filled in, of uneven strength.`,
 });
 
+/** Lines drawn as others were before. */
+const likeLines = (it: string, It: string, other: string, count: number): Said => ({
+  say: `${count === 1 ? 'One line' : `${count} lines`}, drawn as ${other} ${verb(other, 'was', 'were')}: ink-thin, from the shoulder.`,
+  watch: `Making ${it} as strong as ${other}: one of the two lies farther off.`,
+  checkpoint: `Step back: which is seen first, ${it} or ${other}?`,
+  finish: `${It}: drawn once, and left.`,
+});
+
 /** A first wording of a step that draws lines one by one. */
 export function lineWords(lesson: Lesson, mark: Mark, { mixIds, brushId }: Pick<Step, 'mixIds' | 'brushId'>): StepWords {
   const [it, brush] = [called(mark.name), brushOf(brushId)];
   const mixes = mixIds.flatMap((id) => lesson.mixes.find((mix) => mix.id === id)?.name ?? []);
-  const words = drawnLines(it, capital(it), mark.count);
+  const at = lesson.marks.findIndex((one) => one.id === mark.id);
+  const before = lesson.marks.slice(0, Math.max(0, at)).find((one) => one.along);
+  const words = before ? likeLines(it, capital(it), called(before.name), mark.count) : drawnLines(it, capital(it), mark.count);
   const colours = mixes.length > 0 ? `${capital(listInWords(mixes))}${brush ? `, with the ${brushInWords(brush)}` : ''}. ` : '';
   return { ...words, title: capital(mark.name).slice(0, 120), say: `${colours}${words.say}` };
 }

@@ -6,13 +6,12 @@ import { blur, labRaster, plane } from '@viaticum/kernels/raster';
 import { carryOut, startHistory } from '../../document/index.js';
 import { demoLesson, smallLesson } from '../../fixtures/lessons.js';
 import { scene } from '../../fixtures/scenes.js';
-import { distance, lengthOf, type Point } from '../../geometry/index.js';
+import { distance, evenly, lengthOf, type Point } from '../../geometry/index.js';
 import { type Curve, flattened } from '../bezier.js';
 import {
   type DrawnLine,
   decidedLines,
   drawLines,
-  evenly,
   fromLine,
   innerLines,
   middleOf,

@@ -105,7 +105,21 @@ async function beginView(page) {
     await page.keyboard.type(name);
   }
   await things.nth(2).getByText(/%/).waitFor();
+  await page.getByText('Line', { exact: true }).click();
+  await page.mouse.move(...at(0.68, 0.62));
+  await page.mouse.down();
+  for (const place of [
+    [0.78, 0.7],
+    [0.86, 0.69],
+    [0.95, 0.78],
+  ])
+    await page.mouse.move(...at(...place), { steps: 10 });
+  await page.mouse.up();
+  await page.keyboard.type('Loose end');
   await shoot(page, 'begin-things');
+  await page.getByRole('button', { name: 'Next: what fits' }).click();
+  await page.getByTestId('fit-more').locator('img').waitFor({ timeout: 60_000 });
+  await shoot(page, 'begin-fits');
   await page.getByRole('button', { name: 'Not now' }).click();
 }
 
@@ -158,11 +172,6 @@ async function transferViews(page) {
 }
 
 async function planViews(page) {
-  await topic(page, 'Plans');
-  await page.getByText('Proven: no order of these steps ends sooner.').waitFor({ timeout: 60_000 });
-  await page.getByTestId('ribbon').getByRole('button', { name: 'What sets the end' }).click();
-  await shoot(page, 'steps-plans');
-  await page.getByTestId('ribbon').getByRole('button', { name: 'What sets the end' }).click();
   await topic(page, 'Values');
   await page.getByRole('region', { name: 'The roughest stage' }).waitFor();
   await shoot(page, 'steps-values');

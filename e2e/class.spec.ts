@@ -30,7 +30,7 @@ test('the server is killed in mid-class and started again: nothing acknowledged 
 
   await expect(page.getByText('No connection just now')).toBeHidden();
   await expect(page.getByText('1 of 2 done')).toBeVisible();
-  await expect(page.getByText('Kofi: hand')).toBeVisible();
+  await expect(page.getByTestId('needs-me').getByText('Kofi')).toBeVisible();
   await expect(kofi.getByRole('button', { name: /Hand is up/ })).toBeVisible();
   await expect(mara.getByText('Your instructor has stopped the clock.')).toBeVisible();
   await page.keyboard.press('h');
@@ -61,7 +61,7 @@ test('a class from start to end: done and taken back, hands, a minute more, look
 
   await ines.getByRole('button', { name: 'I need a hand' }).click();
   await ines.getByRole('button', { name: 'the colour' }).click();
-  await expect(page.getByText('Ines: hand')).toBeVisible();
+  await expect(page.getByTestId('needs-me').getByText('Ines')).toBeVisible();
   await page.getByRole('button', { name: 'Ines has been helped' }).click();
   await expect(ines.getByRole('button', { name: 'I need a hand' })).toBeVisible();
 

@@ -6,6 +6,9 @@ const strict = { additionalProperties: false } as const;
 
 export const FirstName = Type.String({ minLength: 1, maxLength: 40, pattern: '\\S' });
 export const handReasons = ['colour', 'brush', 'too-wet', 'drawing', 'lost', 'other'] as const;
+/** What one may say of a step: done about now, done when the class went on, still at it, or left out. */
+export const answers = ['now', 'when-we-went-on', 'still', 'left-out'] as const;
+export type Answer = (typeof answers)[number];
 /** What a student may have beside tubes and brushes; a step is worded for what they have. */
 export const helpers = ['mist', 'retarder', 'damp-brush', 'transfer-paper', 'graphite'] as const;
 const Has = Type.Array(Type.Enum([...helpers]), { maxItems: helpers.length });
@@ -43,6 +46,12 @@ export const commandSchemas = {
   extend: command('extend', { minutes: Type.Number({ exclusiveMinimum: 0, maximum: 60 }) }),
   done: command('done', { studentId: Id, stepId: Id }),
   notYet: command('notYet', { studentId: Id, stepId: Id }),
+  /** What a student says of a step when asked; or the desk, having looked. */
+  answer: command('answer', { studentId: Id, stepId: Id, is: Type.Enum([...answers]) }),
+  /** A step that the class left was looked at again. */
+  look: command('look', { studentId: Id, stepId: Id }),
+  /** Somebody went and saw that all is well. */
+  seen: command('seen', { studentId: Id }),
   hand: command('hand', { studentId: Id, reason: Type.Enum([...handReasons]) }),
   handDown: command('handDown', { studentId: Id }),
   touchTest: command('touchTest', { areaId: Id, dry: Type.Boolean() }),
@@ -75,6 +84,9 @@ export const Command = Type.Union([
   commandSchemas.extend,
   commandSchemas.done,
   commandSchemas.notYet,
+  commandSchemas.answer,
+  commandSchemas.look,
+  commandSchemas.seen,
   commandSchemas.hand,
   commandSchemas.handDown,
   commandSchemas.touchTest,
@@ -134,7 +146,23 @@ export const EventBody = Type.Union([
   Type.Object({ type: Type.Literal('held'), v: Type.Literal(1) }, strict),
   Type.Object({ type: Type.Literal('resumed'), v: Type.Literal(1) }, strict),
   Type.Object({ type: Type.Literal('extended'), v: Type.Literal(1), minutes: Type.Number() }, strict),
-  Type.Object({ type: Type.Literal('stepDone'), v: Type.Literal(1), studentId: Id, stepId: Id }, strict),
+  Type.Object(
+    {
+      type: Type.Literal('stepDone'),
+      v: Type.Literal(1),
+      studentId: Id,
+      stepId: Id,
+      /** The desk said it, having looked: done by then, nobody knows since when. */
+      by: Type.Optional(Type.Literal('desk')),
+    },
+    strict,
+  ),
+  Type.Object(
+    { type: Type.Literal('answered'), v: Type.Literal(1), studentId: Id, stepId: Id, is: Type.Enum([...answers]) },
+    strict,
+  ),
+  Type.Object({ type: Type.Literal('lookedBack'), v: Type.Literal(1), studentId: Id, stepId: Id }, strict),
+  Type.Object({ type: Type.Literal('seen'), v: Type.Literal(1), studentId: Id }, strict),
   Type.Object({ type: Type.Literal('stepUndone'), v: Type.Literal(1), studentId: Id, stepId: Id }, strict),
   Type.Object(
     { type: Type.Literal('handRaised'), v: Type.Literal(1), studentId: Id, reason: Type.Enum([...handReasons]) },

@@ -15,6 +15,9 @@ export const TAKE_BACK_MS = 5000;
 const GRACE_MS = 1500;
 const MOST_STUDENTS = 500;
 
+/** Looks back are told at most so often. */
+const LOOK_EVERY_MS = 120_000;
+
 type Phase = ClassState['phase'];
 const going: readonly Phase[] = ['open', 'running', 'held'];
 const inside: readonly Phase[] = ['running', 'held'];
@@ -32,6 +35,9 @@ const allowedIn: Record<Command['type'], readonly Phase[]> = {
   extend: inside,
   done: inside,
   notYet: inside,
+  answer: inside,
+  look: inside,
+  seen: inside,
   hand: going,
   handDown: going,
   touchTest: inside,
@@ -41,7 +47,7 @@ const allowedIn: Record<Command['type'], readonly Phase[]> = {
   speed: going,
   end: going,
 };
-const forSelf = new Set<Command['type']>(['rename', 'done', 'notYet', 'hand', 'handDown']);
+const forSelf = new Set<Command['type']>(['rename', 'done', 'notYet', 'answer', 'look', 'hand', 'handDown']);
 const forInstructor = new Set<Command['type']>([
   'seat',
   'remove',
@@ -55,10 +61,11 @@ const forInstructor = new Set<Command['type']>([
   'replan',
   'say',
   'speed',
+  'seen',
   'end',
 ]);
 /** An assistant walks the room: hands, and whether it is dry. A sensor only tells the air. */
-const forAssistant = new Set<Command['type']>(['hand', 'handDown', 'touchTest']);
+const forAssistant = new Set<Command['type']>(['hand', 'handDown', 'touchTest', 'done', 'notYet', 'answer', 'seen']);
 
 /** Who may say what: throws a {@link Refusal} where this actor may not give this command now. */
 export function may(state: ClassState, actor: Actor, command: Command): void {
@@ -199,17 +206,35 @@ export function decide(
     case 'done': {
       const student = present(state, command.studentId);
       const step = reachedStep(state, command.stepId);
-      return student.doneAt[step] !== undefined ? [] : [{ type: 'stepDone', v: 1, studentId: student.id, stepId: step }];
+      const by = actor.kind === 'student' ? {} : { by: 'desk' as const };
+      return student.doneAt[step] !== undefined ? [] : [{ type: 'stepDone', v: 1, studentId: student.id, stepId: step, ...by }];
     }
     case 'notYet': {
       const student = present(state, command.studentId);
-      const doneAt = student.doneAt[command.stepId];
-      if (doneAt === undefined) return [];
-      if (actor.kind === 'student' && now - doneAt > graceFor(state)) {
+      const doneAt = student.doneAt[command.stepId] ?? student.leftOut?.[command.stepId];
+      // From the desk it is news also where nothing was said: what was assumed is not so.
+      if (doneAt === undefined && actor.kind === 'student') return [];
+      if (doneAt === undefined) reachedStep(state, command.stepId);
+      else if (actor.kind === 'student' && now - doneAt > graceFor(state)) {
         throw new Refusal(classErrors.doneTooLate);
       }
       return [{ type: 'stepUndone', v: 1, studentId: student.id, stepId: command.stepId }];
     }
+    case 'answer': {
+      const student = present(state, command.studentId);
+      const stepId = reachedStep(state, command.stepId);
+      const isSaid = student.doneAt[stepId] !== undefined || student.leftOut?.[stepId] !== undefined;
+      return isSaid ? [] : [{ type: 'answered', v: 1, studentId: student.id, stepId, is: command.is }];
+    }
+    case 'look': {
+      const student = present(state, command.studentId);
+      const stepId = reachedStep(state, command.stepId);
+      const last = student.signs?.filter((sign) => sign.is === 'look').at(-1);
+      const isNews = student.doneAt[stepId] === undefined && (!last || now - last.at >= LOOK_EVERY_MS);
+      return isNews ? [{ type: 'lookedBack', v: 1, studentId: student.id, stepId }] : [];
+    }
+    case 'seen':
+      return [{ type: 'seen', v: 1, studentId: present(state, command.studentId).id }];
     case 'hand':
       return present(state, command.studentId).hand
         ? []

@@ -1,5 +1,6 @@
 import type { PlanCoat, PlanItem } from '@viaticum/contract';
 import { calibrate, type TouchTest } from '../coat/index.js';
+import { belief } from './belief.js';
 import type { ClassState, Student, Visit } from './shape.js';
 
 /** Minutes since the class began, at a class time in ms; 0 before. */
@@ -41,14 +42,19 @@ function visitsByStep({ visits, plan }: ClassState): Map<string, Visit> {
 
 /**
  * When a step's paint was all laid (ms; null: still being laid). For a student it is their own Done, so that a late student's coat
- * dries later; what was over before they came, and all steps of someone who never says Done, count as the class had them.
+ * dries later; where they said nothing, the time by which nine in ten would have laid it, once that is taken for done, and never before the
+ * class had it. What was over before they came counts as the class had it.
  */
-function laidAt(visit: Visit, stepId: string, student: Student | undefined): number | null {
+function laidAt(state: ClassState, visit: Visit, stepId: string, now: number, student: Student | undefined): number | null {
   if (!student || student.joinedAt >= (visit.endedAt ?? Number.POSITIVE_INFINITY)) return visit.endedAt;
   const own = student.doneAt[stepId];
   if (own !== undefined) return own;
-  const saysDone = Object.keys(student.doneAt).length > 0;
-  return saysDone ? null : visit.endedAt;
+  // Of who never says anything the class's own clock is all that is known.
+  if (Object.keys(student.doneAt).length === 0 && !student.signs?.length) return visit.endedAt;
+  const standing = belief(state, student, now).standing.get(stepId);
+  if (standing?.how === 'left-out') return visit.endedAt;
+  if (standing?.how !== 'assumed' || !standing.at || visit.endedAt === null) return null;
+  return Math.min(now, Math.max(standing.at.late, visit.endedAt));
 }
 
 /**
@@ -65,7 +71,7 @@ export function coatsNow(state: ClassState, now: number, student?: Student): { c
     const item = visit && state.plan?.items[visit.index];
     if (!visit || !item) return [];
     const began = classMinute(state, visit.startedAt);
-    const laid = laidAt(visit, coat.stepId, student);
+    const laid = laidAt(state, visit, coat.stepId, now, student);
     const laidToMin =
       laid === null
         ? Math.max(minute, began + coat.laidToMin - item.startMin)
@@ -104,7 +110,7 @@ export function dryingLeft(state: ClassState, item: PlanItem, now: number, stude
   const visit = coat && visitsByStep(state).get(coat.stepId);
   if (!coat || !visit) return null;
   const wait = (item.endMin - coat.laidToMin) / (state.plan?.dryFactor ?? 1);
-  const laid = laidAt(visit, coat.stepId, student) ?? now;
+  const laid = laidAt(state, visit, coat.stepId, now, student) ?? now;
   return (wait * state.dryFactor - dryAge(state, laid, now)) * airFactor(state, now);
 }
 

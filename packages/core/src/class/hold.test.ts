@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { driven, instructor, item, minute, plan, wet } from './class.fixture.js';
-import { behind, classMinute, expectedEnd, ownPace, secondsLeft } from './index.js';
+import { belief, classMinute, expectedEnd, ownPace, secondsLeft } from './index.js';
 
 /** A class at its first step of five minutes, with two students. */
 function painting(of = plan) {
@@ -90,20 +90,6 @@ describe('a hold and the pace of a student', () => {
 
 describe('late and on the way', () => {
   const three = { ...plan, items: [item('one', 0, 5), item('two', 5, 9), item('three', 9, 20)] };
-  it('who never says Done is not late; who has said it once is, from the end of what is missing', () => {
-    const { room, ida, ben, later } = painting(three);
-    later(4);
-    room.say(ida, { type: 'done', studentId: ida.id, stepId: 'one' });
-    room.say(instructor, { type: 'goOn', from: 0 });
-    later(4);
-    room.say(instructor, { type: 'goOn', from: 1 });
-    later(3);
-    const of = (id: string) => room.state.students[id] as (typeof room.state.students)[string];
-    expect(behind(room.state, of(ben.id), room.now)).toBeNull();
-    expect(behind(room.state, of(ida.id), room.now)).toEqual({ minutes: expect.closeTo(3, 6), stepIds: ['two'] });
-    room.say(ida, { type: 'done', studentId: ida.id, stepId: 'two' });
-    expect(behind(room.state, of(ida.id), room.now)).toEqual({ minutes: 0, stepIds: [] });
-  });
   it('who came later is not late with what was over before', () => {
     const { room, later } = painting(three);
     later(5);
@@ -114,7 +100,7 @@ describe('late and on the way', () => {
     room.say(jo, { type: 'done', studentId: jo.id, stepId: 'two' });
     room.say(instructor, { type: 'goOn', from: 1 });
     const student = room.state.students[jo.id] as (typeof room.state.students)[string];
-    expect(behind(room.state, student, room.now)).toEqual({ minutes: 0, stepIds: [] });
+    expect(belief(room.state, student, room.now).late).toBeNull();
     expect(ownPace(room.state, jo.id)).toEqual([]);
   });
 });

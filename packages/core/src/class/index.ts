@@ -1,7 +1,9 @@
+export { type Belief, belief, type FinishedSpan, type StepStanding } from './belief.js';
 export { type Actor, decide, isNewAir, may, notedAir, Refusal, TAKE_BACK_MS, type WorkedOut } from './decide.js';
 export { classMinute, coatsNow, coatUnder, dryAge, dryingLeft, waitedFor } from './drying.js';
 export { type Happened, type HappenedHand, type HappenedItem, happened, planAsHappened, stateAt } from './happened.js';
-export { type Behind, behind, leaveOutFor, ownPace } from './late.js';
+export { leaveOutFor, ownPace } from './late.js';
+export { lastSign, type Need, needs } from './needs.js';
 export { airFactorOf, groupPace, inClimate, replanClass } from './replan.js';
 export type { ClassState, Climate, Current, Student, Visit } from './shape.js';
 export { classTime, fold, isFoldable, newClass, stateHash } from './state.js';

@@ -1,32 +1,6 @@
 import type { FollowSheet } from '@viaticum/contract';
 import type { ClassState, Student, Visit } from './shape.js';
 
-export type Behind = { minutes: number; stepIds: string[] };
-
-/**
- * How far a student is behind the class at a class time: the steps that the class left and they have not said Done to, and the minutes since the first
- * of them ended. Null for someone who never says Done (nothing is known), nothing for what was over before they came.
- */
-export function behind(state: ClassState, student: Student, now: number): Behind | null {
-  if (Object.keys(student.doneAt).length === 0) return null;
-  const missing = state.visits.filter((visit) => {
-    const item = state.plan?.items[visit.index];
-    return (
-      item?.kind === 'step' &&
-      item.stepId !== undefined &&
-      visit.endedAt !== null &&
-      visit.endedAt > student.joinedAt &&
-      student.doneAt[item.stepId] === undefined
-    );
-  });
-  const [first] = missing;
-  if (!first) return { minutes: 0, stepIds: [] };
-  return {
-    minutes: (now - (first.endedAt as number)) / 60_000,
-    stepIds: [...new Set(missing.map((visit) => state.plan?.items[visit.index]?.stepId as string))],
-  };
-}
-
 /**
  * What a student who is late should leave out to catch up: of the steps that may be left out and that they have not done, always the one
  * that takes least from the picture for each minute it saves, until the minutes are made up for.

@@ -2,7 +2,6 @@ import { describe, expect, it } from '@jest/globals';
 import type { Plan } from '@viaticum/contract';
 import { driven, instructor, item, minute, plan, wet } from './class.fixture.js';
 import {
-  behind,
   classTime,
   coatsNow,
   dryAge,
@@ -170,13 +169,6 @@ describe('a rehearsal', () => {
 });
 
 describe('who is behind', () => {
-  it('is measured from the end of the first step they have not said Done to', () => {
-    const { it: room, mara, kofi, lin } = lateStudent();
-    expect(behind(room.state, studentOf(room, mara.id), room.now)).toEqual({ minutes: 0, stepIds: [] });
-    expect(behind(room.state, studentOf(room, lin.id), room.now)).toBeNull();
-    studentOf(room, kofi.id).doneAt.zero = 1;
-    expect(behind(room.state, studentOf(room, kofi.id), room.now)).toEqual({ minutes: 4, stepIds: ['one'] });
-  });
   it('leaves out what takes least from the picture for each minute, until the time is made up for', () => {
     const long: Plan = { ...plan, items: ['a', 'b', 'c', 'd'].map((id, i) => item(id, i * 5, i * 5 + 5)) };
     const it_ = driven(long);

@@ -12,6 +12,14 @@ export type Student = {
   /** Server time of their own Done, by step. */
   doneAt: Record<string, number>;
   hand: { reason: HandReason; at: number } | null;
+  /** How a Done was said that was no press of theirs at the time: by the desk, or as an answer. */
+  doneBy?: Record<string, 'desk' | 'asked' | 'went-on'>;
+  /** Steps that they left out. */
+  leftOut?: Record<string, number>;
+  /** What tells that a step is not finished yet, in its order. */
+  signs?: { stepId: string; at: number; is: 'still' | 'look' | 'hand' | 'lost' | 'not-done' }[];
+  /** When somebody last saw that all is well. */
+  seenAt?: number;
 };
 export type Current = { index: number; startedAt: number; extendedMin: number; heldMs: number; heldSince: number | null };
 /** An item of the plan that the class came to, when, until when, and when it was held meanwhile (`to` null: until the visit's end). */

@@ -142,6 +142,12 @@ function alongside(lesson: D, { id, name, twinOfId }: Area): void {
   for (const step of own) {
     if (lesson.steps.length >= limits.steps) break;
     const { photoSha256: _, passageId: __, ...same } = step;
+    // A step of the twin that lost its area meanwhile finds it again.
+    const orphan = lesson.steps.find((other) => other.id === twinId(step.id, id));
+    if (orphan) {
+      orphan.areaIds = [...orphan.areaIds, id];
+      continue;
+    }
     const at = lesson.steps.indexOf(step) + 1;
     lesson.steps.splice(at, 0, {
       ...(JSON.parse(JSON.stringify(same)) as typeof step),

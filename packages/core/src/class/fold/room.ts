@@ -11,6 +11,16 @@ function freeSeat({ seats }: ClassState): number {
   return free < 0 ? seats.length : free;
 }
 
+const MOST_SIGNS = 40;
+/** Notes a sign that a step is not finished; of very many the newest count. */
+function told(student: Student, stepId: string, at: number, is: NonNullable<Student['signs']>[number]['is']): void {
+  student.signs = [...(student.signs ?? []), { stepId, at, is }].slice(-MOST_SIGNS);
+}
+
+/** When the class left a step, ms; null while it is at it. */
+const leftAt = ({ visits, plan }: ClassState, stepId: string): number | null =>
+  visits.filter((visit) => plan?.items[visit.index]?.stepId === stepId).at(-1)?.endedAt ?? null;
+
 /** Events of the people in the room, of its air and of the paint on their canvases. What names nobody who is here does nothing. */
 export const foldsOfRoom = {
   joined(state, { studentId, firstName, kit, has }, at) {
@@ -47,16 +57,45 @@ export const foldsOfRoom = {
     delete state.students[studentId];
     state.removed.push(studentId);
   },
-  stepDone({ students }, { studentId, stepId }, at) {
+  stepDone({ students }, { studentId, stepId, by }, at) {
     const student = students[studentId];
-    if (student) student.doneAt[stepId] = at;
+    if (!student) return;
+    student.doneAt[stepId] = at;
+    if (by) student.doneBy = { ...student.doneBy, [stepId]: by };
   },
-  stepUndone({ students }, { studentId, stepId }) {
-    delete students[studentId]?.doneAt[stepId];
-  },
-  handRaised({ students }, { studentId, reason }, at) {
+  stepUndone({ students }, { studentId, stepId }, at) {
     const student = students[studentId];
-    if (student) student.hand = { reason, at };
+    if (!student) return;
+    delete student.doneAt[stepId];
+    if (student.doneBy) delete student.doneBy[stepId];
+    if (student.leftOut) delete student.leftOut[stepId];
+    told(student, stepId, at, 'not-done');
+  },
+  answered(state, { studentId, stepId, is }, at) {
+    const student = state.students[studentId];
+    if (!student) return;
+    if (is === 'still') told(student, stepId, at, 'still');
+    else if (is === 'left-out') student.leftOut = { ...student.leftOut, [stepId]: at };
+    else {
+      const left = is === 'when-we-went-on' ? leftAt(state, stepId) : null;
+      student.doneAt[stepId] = left ?? at;
+      student.doneBy = { ...student.doneBy, [stepId]: left === null ? 'asked' : 'went-on' };
+    }
+  },
+  lookedBack({ students }, { studentId, stepId }, at) {
+    const student = students[studentId];
+    if (student) told(student, stepId, at, 'look');
+  },
+  seen({ students }, { studentId }, at) {
+    const student = students[studentId];
+    if (student) student.seenAt = at;
+  },
+  handRaised(state, { studentId, reason }, at) {
+    const student = state.students[studentId];
+    if (!student) return;
+    student.hand = { reason, at };
+    const stepId = state.plan?.items[state.current?.index ?? -1]?.stepId;
+    if (stepId && student.doneAt[stepId] === undefined) told(student, stepId, at, reason === 'lost' ? 'lost' : 'hand');
   },
   handLowered({ students }, { studentId }) {
     const student = students[studentId];

@@ -68,9 +68,36 @@ describe('the glance from two metres', () => {
     held.say({ type: 'done', studentId: ids[0] as string, stepId }, ids[0]);
     expect(screen.getByText('1 of 3 done')).toBeTruthy();
     held.say({ type: 'hand', studentId: ids[1] as string, reason: 'colour' }, ids[1]);
-    expect(screen.getByText('Ben: hand')).toBeTruthy();
+    const rows = () => within(screen.getByTestId('needs-me')).getAllByRole('listitem');
+    expect(rows().map((row) => row.textContent)).toEqual(['Ben hand: the colour, 0:00']);
     held.say({ type: 'hand', studentId: ids[2] as string, reason: 'lost' }, ids[2]);
-    expect(screen.getByText('2 hands')).toBeTruthy();
+    // Who is lost comes first.
+    expect(rows().map((row) => row.getAttribute('data-why'))).toEqual(['hand', 'hand']);
+    expect(rows()[0]?.textContent).toContain('lost');
+  });
+  it('who says nothing beyond their pace stands in the line, until somebody has seen them', async () => {
+    const chosen: string[] = [];
+    const { held, ids, user } = desk((parts) => <Glance {...parts} onChoose={(id) => chosen.push(id)} />);
+    const steps = held.plan.items.flatMap((item, i) => (item.stepId ? [{ i, ...item }] : []));
+    held.later((steps[0]?.endMin as number) - 0.5);
+    held.say({ type: 'done', studentId: ids[0] as string, stepId: steps[0]?.stepId as string }, ids[0]);
+    for (let i = 0; i < (steps[2]?.i as number); i++) {
+      held.later(held.plan.items[i + 1]?.startMin as number);
+      held.say({ type: 'goOn', from: i });
+    }
+    held.later((steps[2]?.endMin as number) + 30);
+    held.say({ type: 'say', text: 'Well' });
+    const row = (name: string) =>
+      within(screen.getByTestId('needs-me'))
+        .getAllByRole('listitem')
+        .find((one) => one.textContent?.startsWith(name)) as HTMLElement;
+    expect(row('Ida').textContent).toMatch(/^Ida quiet for \d+ min/);
+    expect(row('Ben').textContent).toContain('says nothing: look when you pass');
+    await user.click(within(row('Ida')).getByRole('button', { name: /quiet for/ }));
+    expect(chosen).toEqual([ids[0]]);
+    await user.click(screen.getByRole('button', { name: 'Ida: seen, fine' }));
+    expect(held.said.at(-1)).toEqual({ type: 'seen', studentId: ids[0] });
+    expect(row('Ida')).toBeUndefined();
   });
   it('time that has run out is said as over', () => {
     jest.useFakeTimers();
@@ -198,21 +225,26 @@ describe('one student, when near', () => {
     await user.clear(name);
     await user.type(name, 'Ida L.{Enter}');
     expect(held.state.students[ids[0] as string]?.firstName).toBe('Ida L.');
-    const section = screen.getByRole('region');
-    const keys = within(section).getAllByRole('button');
-    await user.click(keys[1] as HTMLElement);
+    const step = () => screen.getByTestId('student-step');
+    expect(step().getAttribute('data-how')).toBe('open');
+    await user.click(within(step()).getByRole('button', { name: 'Done' }));
     expect(held.said.at(-1)?.type).toBe('done');
-    await user.click(within(section).getAllByRole('button')[3] as HTMLElement);
+    expect(step().getAttribute('data-how')).toBe('said');
+    await user.click(within(step()).getByRole('button', { name: 'Not done' }));
+    expect(held.said.at(-1)?.type).toBe('notYet');
+    await user.click(within(step()).getByRole('button', { name: 'Left out' }));
+    expect(held.said.at(-1)).toMatchObject({ type: 'answer', is: 'left-out' });
+    expect(step().textContent).toContain('left out');
+    await user.click(screen.getByRole('button', { name: 'Seat to the right' }));
     expect(held.said.at(-1)).toMatchObject({ type: 'seat', seat: 1 });
-    await user.click(keys[0] as HTMLElement);
+    await user.click(screen.getByRole('button', { name: 'Close' }));
     expect(onClose).toHaveBeenCalled();
   });
   it('is taken out at the second press only', async () => {
     const { held, user } = panel(2);
-    const last = () => within(screen.getByRole('region')).getAllByRole('button').at(-1) as HTMLElement;
-    await user.click(last());
+    await user.click(screen.getByRole('button', { name: 'Take out of the class' }));
     expect(held.said).toEqual([]);
-    await user.click(last());
+    await user.click(screen.getByRole('button', { name: 'Take out for good' }));
     expect(screen.getByText('nobody')).toBeTruthy();
   });
 });

@@ -50,7 +50,7 @@ function Running({ answer, ...given }: Pick<DeskParts, 'connection' | 'sheet' | 
   const student = chosen ? live.state.students[chosen] : undefined;
   return (
     <main className={css.desk}>
-      <Glance {...parts} />
+      <Glance {...parts} onChoose={(id) => setChosen(id)} />
       <section className={css.deskRoom} aria-label={w.easels(Object.keys(live.state.students).length)}>
         {live.state.rehearsal && <p className={css.deskQuiet}>{w.rehearsal}</p>}
         <Trouble connection={connection} live={live} />

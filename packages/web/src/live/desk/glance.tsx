@@ -6,16 +6,15 @@ import { deskWords as w } from '../../words/desk.js';
 import { useServerNow } from '../use-live.js';
 import deskCss from './desk.module.css';
 import css from './glance.module.css';
+import { DoneCount, NeedsMe } from './needs-me.js';
 import type { DeskParts } from './parts.js';
 
 /** Seen from two metres: the step, the clock, who needs me, what comes then. */
-export function Glance({ connection, live, sheet }: DeskParts) {
+export function Glance({ connection, live, sheet, onChoose }: DeskParts & { onChoose?: (studentId: string) => void }) {
   const { state } = live;
   const item = currentItem(state);
   const step = item?.stepId ? sheet.steps[item.stepId] : undefined;
   const students = Object.values(state.students);
-  const done = item?.stepId ? students.filter((student) => student.doneAt[item.stepId as string] !== undefined).length : 0;
-  const hands = students.filter((student) => student.hand).sort((a, b) => (a.hand?.at ?? 0) - (b.hand?.at ?? 0));
   const kind = item?.kind === 'break' ? w.break : step ? w.stepOf(step.number, sheet.stepCount) : item ? w.pause : w.before;
   const next = state.plan?.items[(state.current?.index ?? -1) + 1];
   return (
@@ -23,14 +22,14 @@ export function Glance({ connection, live, sheet }: DeskParts) {
       <p className={deskCss.deskQuiet}>{kind}</p>
       <h1>{item?.title ?? sheet.title}</h1>
       {item && <StepClock connection={connection} live={live} />}
-      <p className={deskCss.deskLarge} data-testid="desk-large">
-        {item?.kind === 'step' ? w.done(done, students.length) : item ? null : w.joined(students.length)}
-      </p>
-      {hands.length > 0 && (
-        <p className={clsx(deskCss.deskLarge, css.deskHand)} data-testid="desk-large">
-          {hands.length === 1 ? w.hand(hands[0]?.firstName ?? '') : w.hands(hands.length)}
+      {item ? (
+        <DoneCount connection={connection} live={live} />
+      ) : (
+        <p className={deskCss.deskLarge} data-testid="desk-large">
+          {w.joined(students.length)}
         </p>
       )}
+      <NeedsMe connection={connection} live={live} onChoose={onChoose} />
       {item?.kind === 'pause' && item.meanwhile && (
         <p className={css.deskSay}>
           {w.meanwhile}: {item.meanwhile}

@@ -1,5 +1,5 @@
 import type { FollowSheet } from '@viaticum/contract';
-import { behind, currentItem, type Student } from '@viaticum/core/class';
+import { belief, currentItem, type Student } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
@@ -12,8 +12,6 @@ import { easelsInRow } from '../seat-grid.js';
 import { type Timed, useOfTime } from '../use-live.js';
 import deskCss from './desk.module.css';
 import css from './seat-plan.module.css';
-
-const LATE_MIN = 1;
 
 type Props = {
   connection: Timed;
@@ -29,7 +27,6 @@ type Props = {
 export function SeatPlan({ connection, live, sheet, onHelped, chosen = null, onChoose }: Props) {
   const students = Object.values(live.state.students).sort((a, b) => a.seat - b.seat);
   if (students.length === 0) return <p className={deskCss.deskQuiet}>{w.noEasels}</p>;
-  const stepId = currentItem(live.state)?.stepId;
   return (
     <>
       <p className={deskCss.deskQuiet}>{w.easels(students.length)}</p>
@@ -42,8 +39,6 @@ export function SeatPlan({ connection, live, sheet, onHelped, chosen = null, onC
             student={student}
             sheet={sheet}
             plan={live.state.plan}
-            doneSteps={Object.keys(student.doneAt).sort().join(' ')}
-            isDone={stepId !== undefined && student.doneAt[stepId] !== undefined}
             isAway={live.online && !live.connected.includes(student.id)}
             isChosen={student.id === chosen}
             onHelped={onHelped}
@@ -59,16 +54,23 @@ type EaselProps = Pick<Props, 'connection' | 'live'> & {
   student: Student;
   sheet: FollowSheet;
   plan: LiveSnapshot['state']['plan'];
-  doneSteps: string;
-  isDone: boolean;
   isAway: boolean;
   isChosen: boolean;
   onHelped: ((studentId: string) => void) | undefined;
   onChoose: ((studentId: string) => void) | undefined;
 };
 
-function Easel({ connection, live, student, sheet, plan, doneSteps, isDone, isAway, isChosen, onHelped, onChoose }: EaselProps) {
+function Easel({ connection, live, student, sheet, plan, isAway, isChosen, onHelped, onChoose }: EaselProps) {
   const hasHand = student.hand !== null && student.hand !== undefined;
+  const stepId = currentItem(live.state)?.stepId;
+  // What is said to be done and what may be taken for it: their canvas is painted so far.
+  const doneSteps = useOfTime(connection, (now) =>
+    [...belief(live.state, student, now).standing]
+      .flatMap(([id, { how }]) => (how === 'said' || how === 'assumed' ? [id] : []))
+      .sort()
+      .join(' '),
+  );
+  const isDone = stepId !== undefined && doneSteps.split(' ').includes(stepId);
   // Renders again when its words change, not with the clock.
   const note = useOfTime(connection, (now) => {
     if (student.hand) {
@@ -76,8 +78,12 @@ function Easel({ connection, live, student, sheet, plan, doneSteps, isDone, isAw
       return `${w.handFor(clock(seconds))}, ${w.reasons[student.hand.reason]}`;
     }
     if (isAway) return w.away;
-    const late = Math.floor(behind(live.state, student, now)?.minutes ?? 0);
-    return late >= LATE_MIN ? w.lateBy(late) : isDone ? w.finished : '';
+    const { late, isQuiet, isEven, stepNow } = belief(live.state, student, now);
+    if (isQuiet) return w.quiet;
+    if (late) return w.lateBy(Math.round(late.minutes));
+    if (isDone) return student.doneAt[stepId] === undefined ? w.assumed : w.finished;
+    const there = stepNow !== null && stepNow !== stepId && !isEven ? sheet.steps[stepNow]?.title : undefined;
+    return there ? w.at(there) : '';
   });
   const { widthMm, heightMm } = sheet.canvas;
   return (
@@ -113,7 +119,7 @@ function Easel({ connection, live, student, sheet, plan, doneSteps, isDone, isAw
 }
 
 /** Drawn again only when this student has finished something. */
-const Canvas = memo(function Canvas({ sheet, plan, doneSteps }: Pick<EaselProps, 'sheet' | 'plan' | 'doneSteps'>) {
+const Canvas = memo(function Canvas({ sheet, plan, doneSteps }: Pick<EaselProps, 'sheet' | 'plan'> & { doneSteps: string }) {
   const [done, layers] = useMemo(() => {
     const steps = new Set(doneSteps.split(' '));
     return [steps, plan ? layersAfter(sheet, plan, (stepId) => steps.has(stepId)) : []] as const;

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
-import { behind, currentItem, leaveOutFor, type Student } from '@viaticum/core/class';
-import { listInWords, minutesInWords } from '@viaticum/core/units';
+import { belief, currentItem, leaveOutFor, type StepStanding, type Student } from '@viaticum/core/class';
+import { clock, listInWords, minutesInWords } from '@viaticum/core/units';
 import { Button, Input, Select } from 'antd';
 import { clsx } from 'clsx';
 import { useState } from 'react';
@@ -13,7 +13,8 @@ import type { DeskParts } from './parts.js';
 import css from './student-panel.module.css';
 
 const w = deskWords.student;
-const LATE_MIN = 1;
+/** Leaving out is worth offering from so late on. */
+const WORTH_LEAVING_MIN = 8;
 
 /** One student, when near: how far they are, what to leave out, a note for oneself, whether they came before. */
 export function StudentPanel({
@@ -26,9 +27,6 @@ export function StudentPanel({
 }: DeskParts & { student: Student; onClose: () => void }) {
   const { state } = live;
   const [sure, setSure] = useState(false);
-  const item = currentItem(state);
-  const stepId = item?.stepId;
-  const isDone = stepId !== undefined && student.doneAt[stepId] !== undefined;
   const isRunning = state.phase === 'running' || state.phase === 'held';
   const seats = Object.values(state.students).map((one) => one.seat);
   const move = (seat: number) => void connection.say({ type: 'seat', studentId: student.id, seat });
@@ -50,15 +48,6 @@ export function StudentPanel({
       </header>
       <Late {...{ connection, live, sheet, student }} />
       <p className={deskCss.deskTouch}>
-        {isRunning && stepId && (
-          <Button
-            type="text"
-            className={clsx('plain', deskCss.deskKey, 'small')}
-            onClick={() => void connection.say({ type: isDone ? 'notYet' : 'done', studentId: student.id, stepId })}
-          >
-            {isDone ? w.notDoneFor : w.doneFor}
-          </Button>
-        )}
         <Button
           type="text"
           className={clsx('plain', deskCss.deskKey, 'small')}
@@ -84,22 +73,78 @@ export function StudentPanel({
           {sure ? w.removeSure : w.remove}
         </Button>
       </p>
+      {isRunning && <StepRows {...{ connection, live, sheet, student }} />}
       <Kept code={code} student={student} />
     </section>
   );
 }
 
 function Late({ connection, live, sheet, student }: Pick<DeskParts, 'connection' | 'live' | 'sheet'> & { student: Student }) {
-  const late = behind(live.state, student, useNowEvery(connection, 5));
-  if (!late || late.minutes < LATE_MIN) return null;
+  const { late } = belief(live.state, student, useNowEvery(connection, 5));
+  if (!late) return null;
+  const said = w.late(minutesInWords(late.minutes), Math.round(late.low), Math.round(late.high));
+  if (late.minutes < WORTH_LEAVING_MIN) return <p>{said}</p>;
   const { stepIds, savedMin } = leaveOutFor(live.state, student, late.minutes, sheet.leaveOut ?? {});
   const titles = stepIds.map((id) => `“${sheet.steps[id]?.title ?? ''}”`);
   return (
     <p>
-      {w.late(minutesInWords(late.minutes))}{' '}
-      {titles.length > 0 ? w.leaveOut(listInWords(titles), minutesInWords(savedMin)) : w.nothingToLeave}
+      {said} {titles.length > 0 ? w.leaveOut(listInWords(titles), minutesInWords(savedMin)) : w.nothingToLeave}
     </p>
   );
+}
+
+/** Every step that the class came to: what was said of it or is assumed, and what the desk knows better. */
+function StepRows({ connection, live, sheet, student }: Pick<DeskParts, 'connection' | 'live' | 'sheet'> & { student: Student }) {
+  const { state } = live;
+  const { standing } = belief(state, student, useNowEvery(connection, 5));
+  const began = state.visits[0]?.startedAt ?? 0;
+  const here = currentItem(state)?.stepId;
+  const say = (stepId: string, what: 'done' | 'notYet' | 'left-out') =>
+    void connection.say(
+      what === 'left-out'
+        ? { type: 'answer', studentId: student.id, stepId, is: 'left-out' }
+        : { type: what, studentId: student.id, stepId },
+    );
+  const rows = [...standing].reverse();
+  if (rows.length === 0) return null;
+  return (
+    <ul className={css.rows} aria-label={w.steps}>
+      {rows.map(([stepId, own]) => (
+        <li key={stepId} data-testid="student-step" data-how={own.how}>
+          <span className={css.rowTitle}>{sheet.steps[stepId]?.title ?? ''}</span>
+          <span className={clsx('numbers', css.rowSaid, own.how === 'said' && css.said)}>
+            {saidOf(own, began, stepId === here)}
+          </span>
+          <span className={css.rowKeys}>
+            {own.how !== 'said' && (
+              <Button type="text" className={clsx('plain', deskCss.deskKey, 'small')} onClick={() => say(stepId, 'done')}>
+                {w.doneFor}
+              </Button>
+            )}
+            {own.how !== 'open' && (
+              <Button type="text" className={clsx('plain', deskCss.deskKey, 'small')} onClick={() => say(stepId, 'notYet')}>
+                {w.notDoneFor}
+              </Button>
+            )}
+            {(own.how === 'open' || own.how === 'assumed') && (
+              <Button type="text" className={clsx('plain', deskCss.deskKey, 'small')} onClick={() => say(stepId, 'left-out')}>
+                {w.leftOutFor}
+              </Button>
+            )}
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** "done 25:30", "assumed 25:30 (23:30 to 28:30)": minutes of the class. */
+function saidOf({ how, at }: StepStanding, began: number, isHere: boolean): string {
+  const minute = (ms: number) => clock(Math.max(0, (ms - began) / 1000));
+  if (how === 'left-out') return w.isLeftOut;
+  if (!at || how === 'open') return isHere ? w.atIt : w.open;
+  if (how === 'said') return w.saidAt(minute(at.likely));
+  return w.assumedAt(minute(at.likely), minute(at.early), minute(at.late));
 }
 
 /** A note and a link to who came before: kept beside the class, never sent to a phone. */

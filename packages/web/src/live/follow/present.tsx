@@ -12,6 +12,7 @@ import { Pause } from './pause.js';
 import { type PhoneSettings, usePhoneSettings } from './phone-settings.js';
 import css from './present.module.css';
 import type { Settings as SettingsView } from './settings.js';
+import { Strip } from './strip.js';
 import { Work } from './work.js';
 
 // Not needed at once: it comes when the step is shown.
@@ -105,6 +106,7 @@ export function Present({ connection, live, sheet, student, isAlone = false }: P
           <Settings settings={settings} onChange={setSettings} />
         </Suspense>
       </section>
+      {!isAlone && <Strip {...{ connection, live, sheet, student }} shownStepId={item.stepId} />}
       {isPresent &&
         (isAlone ? (
           <AloneKeys connection={connection} live={live} student={student} item={item} />

@@ -1,0 +1,67 @@
+import type { HandReason } from '@viaticum/contract';
+import { belief } from './belief.js';
+import type { ClassState, Student } from './shape.js';
+
+/** Why somebody needs a look: a hand, silence beyond their pace, "still at it" for long, behind the class, or they never say anything. */
+export type Need = {
+  studentId: string;
+  firstName: string;
+  why: 'hand' | 'quiet' | 'still' | 'late' | 'silent';
+  reason?: HandReason;
+  /** Since when, ms; and for who is late, how many minutes they need. */
+  since: number;
+  minutes?: number;
+};
+
+/** What one minute of waiting costs, in the order in which one goes (our judgement). */
+const RANK: Record<Need['why'], number> = { hand: 0, quiet: 1, still: 2, late: 3, silent: 4 };
+const URGENT: ReadonlySet<HandReason> = new Set(['too-wet', 'lost']);
+/** Who was seen is let be for so long; who never says anything is looked at in turns. */
+const SEEN_MS = 5 * 60_000;
+const TURN_MS = 12 * 60_000;
+/** Somebody who never pressed Done by the time the class was at its second step does not press. */
+const presses = (student: Student): boolean =>
+  Object.entries(student.doneAt).some(([id]) => student.doneBy?.[id] === undefined) || (student.signs?.length ?? 0) > 0;
+
+/** Who needs a look, at a class time (ms): the one first for whom waiting costs most. `isAway` tells whose phone is not there: they are not quiet. */
+export function needs(state: ClassState, now: number, isAway: (studentId: string) => boolean = () => false): Need[] {
+  if (state.phase === 'ended') return Object.values(state.students).flatMap((student) => handOf(student));
+  const found = Object.values(state.students).flatMap((student): Need[] => {
+    if (student.hand) return handOf(student);
+    if (!state.current) return [];
+    const seen = student.seenAt ?? Number.NEGATIVE_INFINITY;
+    const own = { studentId: student.id, firstName: student.firstName };
+    const { isQuiet, late } = belief(state, student, now);
+    const still = student.signs?.filter((sign) => sign.is === 'still').at(-1);
+    const since = lastSign(state, student);
+    const isSaying = presses(student);
+    if (isQuiet && !isAway(student.id)) {
+      if (now - seen < (isSaying ? SEEN_MS : TURN_MS)) return [];
+      if (!isSaying) return [{ ...own, why: 'silent', since }];
+      return [still && still.at >= since ? { ...own, why: 'still', since: still.at } : { ...own, why: 'quiet', since }];
+    }
+    if (late && now - seen >= SEEN_MS) return [{ ...own, why: 'late', since, minutes: late.minutes }];
+    return [];
+  });
+  return found.sort(
+    (a, b) =>
+      RANK[a.why] - RANK[b.why] ||
+      Number(URGENT.has(b.reason as HandReason)) - Number(URGENT.has(a.reason as HandReason)) ||
+      a.since - b.since,
+  );
+}
+
+const handOf = ({ id, firstName, hand }: Student): Need[] =>
+  hand ? [{ studentId: id, firstName, why: 'hand', reason: hand.reason, since: hand.at }] : [];
+
+/** When a student last said anything, or came, or the class began, whichever is latest; ms. */
+export function lastSign(state: ClassState, student: Student): number {
+  const said = Object.entries(student.doneAt).flatMap(([id, at]) => (student.doneBy?.[id] === 'desk' ? [] : [at]));
+  return Math.max(
+    student.joinedAt,
+    state.visits[0]?.startedAt ?? 0,
+    ...said,
+    ...(student.signs ?? []).map((sign) => sign.at),
+    student.seenAt ?? 0,
+  );
+}

@@ -47,6 +47,7 @@ export function needs(state: ClassState, now: number, isAway: (studentId: string
     (a, b) =>
       RANK[a.why] - RANK[b.why] ||
       Number(URGENT.has(b.reason as HandReason)) - Number(URGENT.has(a.reason as HandReason)) ||
+      (b.minutes ?? 0) - (a.minutes ?? 0) ||
       a.since - b.since,
   );
 }

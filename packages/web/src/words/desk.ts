@@ -126,7 +126,7 @@ export const deskWords = {
     hand: (reason: string, since: string) => `hand: ${reason}, ${since}`,
     quiet: (minutes: number) => `quiet for ${minutes} min`,
     still: (minutes: number) => `still at it, ${minutes} min`,
-    late: (minutes: number) => `about ${minutes} min behind`,
+    late: (minutes: number) => `${minutes} min behind`,
     silent: 'says nothing: look when you pass',
     seen: 'Seen, fine',
     seenOf: (name: string) => `${name}: seen, fine`,

@@ -8,7 +8,7 @@ import deskCss from './desk.module.css';
 import css from './needs-me.module.css';
 import type { DeskParts } from './parts.js';
 
-const MOST_ROWS = 5;
+const MOST_ROWS = 4;
 const EVERY_S = 5;
 
 /** Who needs the instructor, the one first for whom waiting costs most: name, why, for how long. */

@@ -55,6 +55,8 @@ export const commandSchemas = {
   hand: command('hand', { studentId: Id, reason: Type.Enum([...handReasons]) }),
   handDown: command('handDown', { studentId: Id }),
   touchTest: command('touchTest', { areaId: Id, dry: Type.Boolean() }),
+  /** A touch test of that class time was a mistake. */
+  touchBack: command('touchBack', { at: Type.Integer() }),
   /** The rest of the plan worked out again from what really happened; from the item that the desk saw. */
   replan: command('replan', {
     from: Type.Integer({ minimum: 0, maximum: 2000 }),
@@ -90,6 +92,7 @@ export const Command = Type.Union([
   commandSchemas.hand,
   commandSchemas.handDown,
   commandSchemas.touchTest,
+  commandSchemas.touchBack,
   commandSchemas.end,
 ]);
 
@@ -169,7 +172,18 @@ export const EventBody = Type.Union([
     strict,
   ),
   Type.Object({ type: Type.Literal('handLowered'), v: Type.Literal(1), studentId: Id }, strict),
-  Type.Object({ type: Type.Literal('touchTested'), v: Type.Literal(1), areaId: Id, dry: Type.Boolean() }, strict),
+  /** Of version 1 the factor of the class was another one; since version 2 it is known which coat was touched, and dry frees it. */
+  Type.Object(
+    {
+      type: Type.Literal('touchTested'),
+      v: Type.Union([Type.Literal(1), Type.Literal(2)]),
+      areaId: Id,
+      dry: Type.Boolean(),
+      stepId: Type.Optional(Id),
+    },
+    strict,
+  ),
+  Type.Object({ type: Type.Literal('touchTakenBack'), v: Type.Literal(1), at: Type.Integer() }, strict),
   Type.Object({ type: Type.Literal('ended'), v: Type.Literal(1) }, strict),
 ]);
 

@@ -41,6 +41,7 @@ const allowedIn: Record<Command['type'], readonly Phase[]> = {
   hand: going,
   handDown: going,
   touchTest: inside,
+  touchBack: inside,
   climate: inside,
   replan: inside,
   say: going,
@@ -65,7 +66,7 @@ const forInstructor = new Set<Command['type']>([
   'end',
 ]);
 /** An assistant walks the room: hands, and whether it is dry. A sensor only tells the air. */
-const forAssistant = new Set<Command['type']>(['hand', 'handDown', 'touchTest', 'done', 'notYet', 'answer', 'seen']);
+const forAssistant = new Set<Command['type']>(['hand', 'handDown', 'touchTest', 'touchBack', 'done', 'notYet', 'answer', 'seen']);
 
 /** Who may say what: throws a {@link Refusal} where this actor may not give this command now. */
 export function may(state: ClassState, actor: Actor, command: Command): void {
@@ -82,7 +83,7 @@ export function may(state: ClassState, actor: Actor, command: Command): void {
   if (actor.kind === 'instructor') return;
   if (actor.kind === 'sensor' && command.type === 'climate') return;
   if (actor.kind === 'assistant' && forAssistant.has(command.type)) return;
-  if (actor.kind === 'assistant' || actor.kind === 'sensor' || ['climate', 'touchTest'].includes(command.type))
+  if (actor.kind === 'assistant' || actor.kind === 'sensor' || ['climate', 'touchTest', 'touchBack'].includes(command.type))
     throw new Refusal(classErrors.instructorOnly);
   if (forInstructor.has(command.type)) throw new Refusal(classErrors.instructorOnly);
   if (actor.kind !== 'student') throw new Refusal(classErrors.joinFirst);
@@ -241,9 +242,13 @@ export function decide(
         : [{ type: 'handRaised', v: 1, studentId: command.studentId, reason: command.reason }];
     case 'handDown':
       return present(state, command.studentId).hand ? [{ type: 'handLowered', v: 1, studentId: command.studentId }] : [];
-    case 'touchTest':
-      if (!coatUnder(state, command.areaId, now)) throw new Refusal(classErrors.noCoatToTouch);
-      return [{ type: 'touchTested', v: 1, areaId: command.areaId, dry: command.dry }];
+    case 'touchTest': {
+      const under = coatUnder(state, command.areaId, now);
+      if (!under) throw new Refusal(classErrors.noCoatToTouch);
+      return [{ type: 'touchTested', v: 2, areaId: command.areaId, dry: command.dry, stepId: under.coat.stepId }];
+    }
+    case 'touchBack':
+      return state.touches.some((test) => test.at === command.at) ? [{ type: 'touchTakenBack', v: 1, at: command.at }] : [];
     case 'end':
       return [{ type: 'ended', v: 1 }];
   }

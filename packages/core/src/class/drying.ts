@@ -1,7 +1,8 @@
 import type { PlanCoat, PlanItem } from '@viaticum/contract';
-import { calibrate, type TouchTest } from '../coat/index.js';
+import { chanceDry, dryingFactorOf, type TouchedCoat } from '@viaticum/kernels/student';
+import { calibrate } from '../coat/index.js';
 import { belief } from './belief.js';
-import type { ClassState, Student, Visit } from './shape.js';
+import type { ClassState, ClassTouch, Student, Visit } from './shape.js';
 
 /** Minutes since the class began, at a class time in ms; 0 before. */
 export const classMinute = (state: ClassState, now: number): number => {
@@ -82,7 +83,7 @@ export function coatsNow(state: ClassState, now: number, student?: Student): { c
         laidFromMin: Math.min(began + Math.max(0, coat.laidFromMin - item.startMin), laidToMin),
         laidToMin,
         openMin: longer(coat.openMin),
-        paintOverMin: longer(coat.paintOverMin),
+        paintOverMin: isFreed(state, coat, laid) ? Math.max(0, minute - laidToMin) : longer(coat.paintOverMin),
         touchDryMin: longer(coat.touchDryMin),
         firmMin: longer(coat.firmMin),
       },
@@ -110,7 +111,9 @@ export function dryingLeft(state: ClassState, item: PlanItem, now: number, stude
   const visit = coat && visitsByStep(state).get(coat.stepId);
   if (!coat || !visit) return null;
   const wait = (item.endMin - coat.laidToMin) / (state.plan?.dryFactor ?? 1);
-  const laid = laidAt(state, visit, coat.stepId, now, student) ?? now;
+  const own = laidAt(state, visit, coat.stepId, now, student);
+  if (isFreed(state, coat, own)) return 0;
+  const laid = own ?? now;
   return (wait * state.dryFactor - dryAge(state, laid, now)) * airFactor(state, now);
 }
 
@@ -125,7 +128,7 @@ export function coatUnder(state: ClassState, areaId: string, now: number): { coa
 }
 
 /** A touch test as the class saw it: the minutes predicted are those of the plan's air. */
-export function touched(state: ClassState, areaId: string, dry: boolean, now: number): TouchTest | null {
+export function touched(state: ClassState, areaId: string, dry: boolean, now: number): ClassTouch | null {
   const under = coatUnder(state, areaId, now);
   if (!under) return null;
   const predictedMin = under.coat.paintOverMin as number;
@@ -133,4 +136,32 @@ export function touched(state: ClassState, areaId: string, dry: boolean, now: nu
 }
 
 /** How much longer than planned the coats of this class take to dry, by its touch tests; 1 without. */
-export const dryingFactor = (tests: readonly TouchTest[]): number => 1 / calibrate(tests);
+export function dryingFactor(tests: readonly ClassTouch[]): number {
+  // A class of before tests named their coat keeps the factor that it had.
+  if (tests.some((test) => test.stepId === undefined)) return 1 / calibrate(tests);
+  const coats = new Map<string, TouchedCoat>();
+  for (const { stepId, areaId, predictedMin, wetAtMin, dryAtMin } of tests) {
+    const key = freedKey(stepId ?? '', areaId ?? '');
+    const own = coats.get(key) ?? { predictedMin, wetMin: null, dryMin: null };
+    if (wetAtMin !== undefined) own.wetMin = Math.max(own.wetMin ?? 0, wetAtMin);
+    if (dryAtMin !== undefined) own.dryMin = Math.min(own.dryMin ?? Number.POSITIVE_INFINITY, dryAtMin);
+    coats.set(key, own);
+  }
+  return dryingFactorOf([...coats.values()]);
+}
+
+export const freedKey = (stepId: string, areaId: string): string => `${stepId} ${areaId}`;
+/** Whether a touch found a coat dry that was laid by then (ms). */
+const isFreed = ({ freed }: ClassState, { stepId, areaId }: PlanCoat, laid: number | null): boolean => {
+  const by = freed?.[freedKey(stepId, areaId)];
+  return by !== undefined && laid !== null && laid <= by + SAME_MS;
+};
+/** Two Dones within a second are one. */
+const SAME_MS = 1000;
+
+/** How likely a coat is to be dry just now by all that is known (0–1): a press of a key that says so too early asks once more. */
+export function chanceOfDry(state: ClassState, areaId: string, now: number): number {
+  const under = coatUnder(state, areaId, now);
+  if (!under) return 0;
+  return chanceDry(under.sinceMin, under.coat.paintOverMin as number, state.dryFactor) / 65536;
+}

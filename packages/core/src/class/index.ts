@@ -1,6 +1,6 @@
 export { type Belief, belief, type FinishedSpan, type StepStanding } from './belief.js';
 export { type Actor, decide, isNewAir, may, notedAir, Refusal, TAKE_BACK_MS, type WorkedOut } from './decide.js';
-export { classMinute, coatsNow, coatUnder, dryAge, dryingLeft, waitedFor } from './drying.js';
+export { chanceOfDry, classMinute, coatsNow, coatUnder, dryAge, dryingLeft, waitedFor } from './drying.js';
 export { type Happened, type HappenedHand, type HappenedItem, happened, planAsHappened, stateAt } from './happened.js';
 export { leaveOutFor, ownPace } from './late.js';
 export { lastSign, type Need, needs } from './needs.js';

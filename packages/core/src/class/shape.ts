@@ -21,6 +21,8 @@ export type Student = {
   /** When somebody last saw that all is well. */
   seenAt?: number;
 };
+/** A touch test of this class: which coat was touched when (ms); without a coat it is of a class before tests named one. */
+export type ClassTouch = TouchTest & { stepId?: string; areaId?: string; at?: number };
 export type Current = { index: number; startedAt: number; extendedMin: number; heldMs: number; heldSince: number | null };
 /** An item of the plan that the class came to, when, until when, and when it was held meanwhile (`to` null: until the visit's end). */
 export type Visit = {
@@ -49,7 +51,9 @@ export type ClassState = {
   seats: (string | null)[];
   removed: string[];
   /** Touch tests, and how much longer than planned coats take in this class by them. */
-  touches: TouchTest[];
+  touches: ClassTouch[];
+  /** Coats that a touch found dry, by step and area: all that was laid by then (class time, ms) is dry. */
+  freed?: Record<string, number>;
   dryFactor: number;
   /** The air as it was noted last, and how much longer than in the plan's air coats dry since when. */
   climate: Climate | null;

@@ -1,3 +1,4 @@
+export { chanceDry, dryingFactorOf, type TouchedCoat } from './drying-factor.js';
 export {
   type ClassStep,
   classWentOn,

@@ -33,6 +33,8 @@ export const deskWords = {
   touch: 'Touch test',
   isDry: (area: string) => `${area}: dry`,
   notYet: 'Not yet',
+  touchBack: (dry: boolean) => (dry ? 'It was not dry: take the test back' : 'Take the test back'),
+  early: (minutes: number, planned: number) => `Dry after ${minutes} min? The model says ${planned}. Press D again.`,
   dries: (percent: number, tests: number) =>
     `${tests === 1 ? 'One touch' : `${tests} touches`}: coats dry ${
       percent === 0 ? 'as planned' : `${Math.abs(percent)} % ${percent > 0 ? 'slower' : 'faster'}`

@@ -1,5 +1,5 @@
 import { byId } from '@viaticum/contract';
-import { dryingFactor, touched } from '../drying.js';
+import { dryingFactor, freedKey, touched } from '../drying.js';
 import type { ClassState, Student } from '../shape.js';
 import type { Folds } from './shape.js';
 
@@ -110,9 +110,24 @@ export const foldsOfRoom = {
     state.said.push({ text, at });
     if (state.said.length > MOST_SAID) state.said.shift();
   },
-  touchTested(state, { areaId, dry }, at) {
+  touchTested(state, { areaId, dry, stepId }, at) {
     const test = touched(state, areaId, dry, at);
-    if (test) state.touches.push(test);
+    if (test) state.touches.push(stepId === undefined ? test : { ...test, stepId, areaId, at });
     state.dryFactor = dryingFactor(state.touches);
+    if (test && dry && stepId !== undefined) {
+      const laid = leftAt(state, stepId) ?? at;
+      state.freed = { ...state.freed, [freedKey(stepId, areaId)]: laid };
+    }
+  },
+  touchTakenBack(state, { at: of }) {
+    const gone = state.touches.find((test) => test.at === of);
+    if (!gone) return;
+    state.touches = state.touches.filter((test) => test !== gone);
+    state.dryFactor = dryingFactor(state.touches);
+    const key = freedKey(gone.stepId ?? '', gone.areaId ?? '');
+    const isStill = state.touches.some(
+      (test) => test.dryAtMin !== undefined && freedKey(test.stepId ?? '', test.areaId ?? '') === key,
+    );
+    if (state.freed && !isStill) delete state.freed[key];
   },
 } satisfies Partial<Folds>;

@@ -1,4 +1,4 @@
-import { currentItem, TAKE_BACK_MS, waitedFor } from '@viaticum/core/class';
+import { chanceOfDry, coatUnder, currentItem, TAKE_BACK_MS, waitedFor } from '@viaticum/core/class';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
 import { useCallback, useEffect, useState } from 'react';
@@ -8,6 +8,12 @@ import { useOfTime } from '../use-live.js';
 import deskCss from './desk.module.css';
 import css from './keys.module.css';
 import type { DeskParts } from './parts.js';
+
+/** A coat that is dry with less chance than this was hardly touched; the key is pressed again within so long. */
+const HARDLY = 0.05;
+const AGAIN_MS = 4000;
+/** Just after a step changed the key rests. */
+const KEY_RESTS_MS = 2000;
 
 /** The large keys, which are also the keyboard's and a presenter's clicker's. */
 export function Keys({ connection, live }: DeskParts) {
@@ -39,6 +45,26 @@ export function Keys({ connection, live }: DeskParts) {
   const running = state.phase === 'running' || state.phase === 'held';
   const item = currentItem(state);
   const waited = running && item?.kind === 'pause' && state.plan ? waitedFor(state.plan.coats, item)?.areaId : undefined;
+  // A key pressed by chance must not free paint that can hardly be dry: it is asked for once more.
+  const [early, setEarly] = useState<{ at: number; minutes: number; planned: number } | null>(null);
+  const startedAt = state.current?.startedAt ?? 0;
+  const touchDry = useCallback(() => {
+    const now = connection.now();
+    if (!waited || now - startedAt < KEY_RESTS_MS) return;
+    const under = coatUnder(state, waited, now);
+    const isSure = early !== null && now - early.at < AGAIN_MS;
+    if (under && !isSure && chanceOfDry(state, waited, now) < HARDLY) {
+      setEarly({
+        at: now,
+        minutes: Math.round(under.sinceMin),
+        planned: Math.round((under.coat.paintOverMin ?? 0) * state.dryFactor),
+      });
+      return;
+    }
+    setEarly(null);
+    void connection.say({ type: 'touchTest', areaId: waited, dry: true });
+  }, [connection, state, waited, startedAt, early]);
+  const isAsking = useOfTime(connection, (now) => early !== null && now - early.at < AGAIN_MS);
   useEffect(() => {
     if (ended) return;
     const onKey = (event: KeyboardEvent) => {
@@ -52,7 +78,7 @@ export function Keys({ connection, live }: DeskParts) {
         PageUp: back,
         h: running ? holdOrResume : undefined,
         e: running ? extend : undefined,
-        d: waited ? () => void connection.say({ type: 'touchTest', areaId: waited, dry: true }) : undefined,
+        d: waited ? touchDry : undefined,
       };
       const key = letterOf(event);
       const act = key.length === 1 && !singleKeysOn() ? undefined : does[key];
@@ -62,7 +88,7 @@ export function Keys({ connection, live }: DeskParts) {
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [ended, running, waited, connection, goOn, back, holdOrResume, extend]);
+  }, [ended, running, waited, touchDry, goOn, back, holdOrResume, extend]);
   if (ended)
     return (
       <footer className={clsx(css.deskKeys, deskCss.deskLarge)} data-testid="desk-large">
@@ -71,6 +97,11 @@ export function Keys({ connection, live }: DeskParts) {
     );
   return (
     <footer className={css.deskKeys}>
+      {early && isAsking && (
+        <p className={css.early} role="alert">
+          {w.early(early.minutes, early.planned)}
+        </p>
+      )}
       <Button
         type="text"
         className={clsx('plain', deskCss.deskKey)}

@@ -112,6 +112,7 @@ function TouchTest({ connection, live, sheet }: DeskParts) {
   const touch = (dry: boolean) => void connection.say({ type: 'touchTest', areaId: last.areaId, dry });
   const name = sheet.areas.find((area) => area.id === last.areaId)?.name ?? '';
   const percent = Math.round((state.dryFactor - 1) * 100);
+  const newest = state.touches.at(-1);
   return (
     <section aria-label={w.touch}>
       <h2>{w.touch}</h2>
@@ -128,6 +129,17 @@ function TouchTest({ connection, live, sheet }: DeskParts) {
           {w.notYet}
         </Button>
       </p>
+      {newest?.at !== undefined && (
+        <p className={deskCss.deskTouch}>
+          <Button
+            type="text"
+            className={clsx('plain', deskCss.deskKey, 'small')}
+            onClick={() => void connection.say({ type: 'touchBack', at: newest.at as number })}
+          >
+            {w.touchBack(newest.dryAtMin !== undefined)}
+          </Button>
+        </p>
+      )}
       {state.touches.length > 0 && <p className={deskCss.deskQuiet}>{w.dries(percent, state.touches.length)}</p>}
     </section>
   );

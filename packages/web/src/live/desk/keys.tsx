@@ -114,20 +114,15 @@ export function Keys({ connection, live }: DeskParts) {
       <Button type="text" className={clsx('plain', deskCss.deskKey)} disabled={!running} onClick={extend} aria-keyshortcuts="E">
         {w.extend} <kbd>E</kbd>
       </Button>
-      {canTakeBack ? (
-        <Button type="text" className={clsx('plain', deskCss.deskKey)} onClick={takeBack} aria-keyshortcuts="ArrowLeft">
-          {w.takeBack} <kbd>←</kbd>
-        </Button>
-      ) : (
-        <Button
-          type="text"
-          className={clsx('plain', deskCss.deskKey)}
-          onClick={() => (sure ? void connection.say({ type: 'end' }) : setSure(true))}
-          onBlur={() => setSure(false)}
-        >
-          {sure ? w.endSure : w.end}
-        </Button>
-      )}
+      <Button
+        type="text"
+        className={clsx('plain', deskCss.deskKey)}
+        disabled={!canTakeBack}
+        onClick={takeBack}
+        aria-keyshortcuts="ArrowLeft"
+      >
+        {w.takeBack} <kbd>←</kbd>
+      </Button>
       <Button
         type="text"
         className={clsx('plain', deskCss.deskKey, deskCss.main)}
@@ -137,6 +132,14 @@ export function Keys({ connection, live }: DeskParts) {
       >
         {next ? (at < 0 ? w.start(next.title) : w.goOn(next.title.charAt(0).toLowerCase() + next.title.slice(1))) : w.last}{' '}
         <kbd>→</kbd>
+      </Button>
+      <Button
+        type="text"
+        className={clsx('plain', deskCss.deskKey)}
+        onClick={() => (sure ? void connection.say({ type: 'end' }) : setSure(true))}
+        onBlur={() => setSure(false)}
+      >
+        {sure ? w.endSure : w.end}
       </Button>
     </footer>
   );

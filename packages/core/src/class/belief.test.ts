@@ -161,4 +161,17 @@ describe('what may be believed of a student', () => {
       expect(belief(again, other, at(29))).toEqual(belief(room.state, own, at(29)));
     }
   });
+  it('looked at after every event it is the same as looked at once at the end', () => {
+    const { room, student, at } = taught([...all, ...stuck, ...forgetful], 29);
+    const step = newClass();
+    for (const event of room.events) {
+      fold(step, JSON.parse(JSON.stringify(event)));
+      for (const one of Object.values(step.students)) belief(step, one, event.at);
+    }
+    for (const name of ['Mia', 'Pia', 'Ole', 'Nobody']) {
+      const own = student(name);
+      const other = step.students[own.id] as ClassState['students'][string];
+      expect(belief(step, other, at(29))).toEqual(belief(room.state, own, at(29)));
+    }
+  });
 });

@@ -82,44 +82,43 @@ function stepsOf(state: ClassState, origin: number): Step[] {
   return [...steps.values()];
 }
 
-type Kept = { key: string; following: Following; steps: Step[]; origin: number; looked: Map<number, Belief> };
+/** Something that was heard of a student or done by the class, in the order in which it happened. `key` tells it from all others. */
+type Act = { at: number; rank: number; key: string; does: (one: Following, steps: Step[]) => void };
+type Kept = { seq: number; applied: string[]; following: Following; steps: Step[]; looked: Map<number, Belief> };
 const kept = new WeakMap<ClassState, Map<string, Kept>>();
 const MOST_LOOKS = 4;
 
-/** All that was heard of a student, told to the filter in the order in which it happened. */
-function follow(state: ClassState, student: Student, steps: Step[], origin: number): Following {
-  const tick = (at: number) => Math.max(0, Math.round((at - origin) / TICK_MS));
-  let from = 0;
-  while (from < steps.length && (steps[from]?.endedAt ?? Number.POSITIVE_INFINITY) <= student.joinedAt) from++;
-  const one = newcomer('beginner', tick(student.joinedAt), from);
+/** All that is known of a student as acts upon the filter, in their order. */
+function actsOf(student: Student, steps: readonly Step[], tick: (at: number) => number): Act[] {
   const number = new Map(steps.map((step, j) => [step.id, j]));
-  const acts: { at: number; rank: number; act: () => void }[] = [];
-  const upTo = (at: number) => steps.filter((step) => step.startedAt <= at);
-  for (const step of steps)
-    acts.push({ at: step.startedAt, rank: 1, act: () => classWentOn(one, upTo(step.startedAt), tick(step.startedAt)) });
-  for (const [id, at] of Object.entries(student.doneAt)) {
+  const upTo = (all: readonly Step[], at: number) => all.filter((step) => step.startedAt <= at);
+  const acts = steps.map(
+    ({ id, startedAt }): Act => ({
+      at: startedAt,
+      rank: 1,
+      key: `came ${id} ${startedAt}`,
+      does: (one, all) => classWentOn(one, upTo(all, startedAt), tick(startedAt)),
+    }),
+  );
+  const add = (id: string, at: number, what: string, does: (one: Following, j: number, all: Step[]) => void) => {
     const j = number.get(id);
-    if (j === undefined) continue;
-    const by = student.doneBy?.[id];
-    if (by === 'went-on') acts.push({ at, rank: 0, act: () => saidWentOn(one, j, tick(at)) });
-    else
-      acts.push({
-        at,
-        rank: 0,
-        act: () => saidDone(one, upTo(at), j, tick(at), by === 'desk' ? 'desk' : by === 'asked' ? 'asked' : 'self'),
-      });
+    if (j !== undefined) acts.push({ at, rank: 0, key: `${what} ${id} ${at}`, does: (one, all) => does(one, j, all) });
+  };
+  for (const [id, at] of Object.entries(student.doneAt)) {
+    const by = student.doneBy?.[id] ?? 'self';
+    add(id, at, by, (one, j, all) =>
+      by === 'went-on' ? saidWentOn(one, j, tick(at)) : saidDone(one, upTo(all, at), j, tick(at), by),
+    );
   }
   for (const [id, at] of Object.entries(student.leftOut ?? {})) {
-    const j = number.get(id);
-    if (j !== undefined) acts.push({ at: Math.min(at, steps[j]?.startedAt ?? at), rank: 0, act: () => saidLeftOut(one, j) });
+    const from = Math.min(at, steps[number.get(id) ?? -1]?.startedAt ?? at);
+    add(id, from, 'left-out', (one, j) => saidLeftOut(one, j));
   }
   for (const { stepId, at, is } of student.signs ?? []) {
-    const j = number.get(stepId);
     const sign: Sign = [tick(at), ...SIGNS[is]];
-    if (j !== undefined && student.doneAt[stepId] === undefined) acts.push({ at, rank: 0, act: () => saidSign(one, j, sign) });
+    if (student.doneAt[stepId] === undefined) add(stepId, at, is, (one, j) => saidSign(one, j, sign));
   }
-  for (const { act } of acts.sort((a, b) => a.at - b.at || a.rank - b.rank)) act();
-  return one;
+  return acts.sort((one, other) => one.at - other.at || one.rank - other.rank);
 }
 
 /**
@@ -129,16 +128,10 @@ function follow(state: ClassState, student: Student, steps: Step[], origin: numb
  */
 export function belief(state: ClassState, student: Student, now: number): Belief {
   const origin = state.visits[0]?.startedAt ?? now;
-  const { doneAt, doneBy, leftOut, signs, joinedAt } = student;
-  const key = JSON.stringify([state.visits, doneAt, doneBy, leftOut, signs, joinedAt, state.plan?.endMin]);
   const byStudent = kept.get(state) ?? new Map<string, Kept>();
   kept.set(state, byStudent);
-  let own = byStudent.get(student.id);
-  if (own?.key !== key) {
-    const steps = stepsOf(state, origin);
-    own = { key, following: follow(state, student, steps, origin), steps, origin, looked: new Map() };
-    byStudent.set(student.id, own);
-  }
+  const own = heard(state, student, origin, byStudent.get(student.id));
+  byStudent.set(student.id, own);
   const tick = Math.max(0, Math.round((now - origin) / TICK_MS));
   const seen = own.looked.get(tick);
   if (seen) return seen;
@@ -148,7 +141,26 @@ export function belief(state: ClassState, student: Student, now: number): Belief
   return found;
 }
 
-function lookAt({ following, steps }: Kept, student: Student, tick: number, origin: number): Belief {
+/** A student as the filter has them by now: what came since the last time is told to it; where something came in between, all of it anew. */
+function heard(state: ClassState, student: Student, origin: number, before: Kept | undefined): Kept {
+  if (before?.seq === state.seq) return before;
+  const tick = (at: number) => Math.max(0, Math.round((at - origin) / TICK_MS));
+  const steps = stepsOf(state, origin);
+  const acts = actsOf(student, steps, tick);
+  const isLonger = before !== undefined && before.applied.every((key, i) => acts[i]?.key === key);
+  if (before && isLonger) {
+    const news = acts.slice(before.applied.length);
+    for (const { does } of news) does(before.following, steps);
+    return { ...before, seq: state.seq, applied: acts.map(({ key }) => key), steps, looked: new Map() };
+  }
+  let from = 0;
+  while (from < steps.length && (steps[from]?.endedAt ?? Number.POSITIVE_INFINITY) <= student.joinedAt) from++;
+  const following = newcomer('beginner', tick(student.joinedAt), from);
+  for (const { does } of acts) does(following, steps);
+  return { seq: state.seq, applied: acts.map(({ key }) => key), following, steps, looked: new Map() };
+}
+
+function lookAt({ following, steps }: Pick<Kept, 'following' | 'steps'>, student: Student, tick: number, origin: number): Belief {
   const { from, finished, stepNow, late, tail, spans } = known(following, steps, tick);
   const inMs = ([early, likely, end]: readonly [number, number, number]): FinishedSpan => ({
     early: origin + early * TICK_MS,

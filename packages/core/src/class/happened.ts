@@ -1,5 +1,6 @@
 import type { ClassEvent, HandReason, Lesson } from '@viaticum/contract';
 import { type LessonPlan, replanLesson } from '../plan/index.js';
+import { belief } from './belief.js';
 import { classMinute } from './drying.js';
 import { begunSteps, inClimate } from './replan.js';
 import type { ClassState } from './shape.js';
@@ -12,9 +13,11 @@ export type HappenedItem = {
   title: string;
   planned: number | null;
   actual: number | null;
-  /** How many said Done to a step, of those who were there. */
+  /** How many were there, how many of them said Done to a step, and of how many more it may be taken for done. */
+  present: number;
   done: number;
-  /** The middle one of the times to Done, minutes. */
+  assumed: number;
+  /** The middle one of the times to Done, minutes; of fewer than three it would tell of one. */
   medianDone: number | null;
   touches: { minute: number; dry: boolean }[];
   /** A pause that was cut short: so much before its paint was dry the class painted on. */
@@ -36,6 +39,9 @@ function cutShort({ paintedOn = [] }: ClassState, endedAt: number | null): { pai
   const found = paintedOn.find((one) => one.at === endedAt);
   return found ? { paintedOnMin: found.leftMin } : {};
 }
+
+/** Of fewer nobody's time is told apart from the others'. */
+const LEAST_DONES = 3;
 
 /** A class as its events tell it, planned against actual. */
 export function happened(events: readonly ClassEvent[]): Happened {
@@ -81,6 +87,10 @@ export function happened(events: readonly ClassEvent[]): Happened {
       return at !== undefined && at >= visit.startedAt ? [(at - visit.startedAt) / 60_000] : [];
     });
     dones.sort((a, b) => a - b);
+    const there = students.filter((one) => one.joinedAt < (visit.endedAt ?? end));
+    const assumed = item.stepId
+      ? there.filter((one) => belief(state, one, end).standing.get(item.stepId as string)?.how === 'assumed').length
+      : 0;
     return [
       {
         kind: item.kind,
@@ -88,8 +98,10 @@ export function happened(events: readonly ClassEvent[]): Happened {
         title: item.title,
         planned: before ? before.endMin - before.startMin : null,
         actual: ((visit.endedAt ?? end) - visit.startedAt) / 60_000,
+        present: there.length,
         done: dones.length,
-        medianDone: dones[Math.floor(dones.length / 2)] ?? null,
+        assumed,
+        medianDone: dones.length < LEAST_DONES ? null : (dones[Math.floor(dones.length / 2)] ?? null),
         ...cutShort(state, visit.endedAt),
         touches: touches
           .filter((one) => one.index === k)
@@ -106,7 +118,9 @@ export function happened(events: readonly ClassEvent[]): Happened {
             title: item.title,
             planned: item.endMin - item.startMin,
             actual: null,
+            present: 0,
             done: 0,
+            assumed: 0,
             medianDone: null,
             touches: [],
           },

@@ -160,8 +160,10 @@ describe('afterwards', () => {
     expect(told.items[0]).toMatchObject({
       actual: 10,
       planned: (planned.items[0]?.endMin ?? 0) - (planned.items[0]?.startMin ?? 0),
+      present: 2,
       done: 1,
-      medianDone: 10,
+      // Of one alone no middle is told.
+      medianDone: null,
     });
     expect(told.items[1]).toMatchObject({ kind: 'pause', actual: 6, touches: [{ minute: 6, dry: true }] });
     expect(told.hands).toEqual([{ firstName: 'Kofi', reason: 'brush', minute: 3, tookMin: 2 }]);

@@ -101,6 +101,8 @@ export const recordWords = {
   names: (names: string) => `Finished: ${names}.`,
   columns: ['', 'planned', 'took', 'difference', 'half were done after', 'done'],
   never: 'not taught',
+  doneOf: (said: number, assumed: number, present: number) =>
+    `${said}${assumed > 0 ? ` and ${assumed} assumed` : ''} of ${present}`,
   paintedOn: (minutes: string) => `painted on all the same, ${minutes} before it was dry`,
   touch: (minute: string, dry: boolean) => `touched after ${minute}: ${dry ? 'dry' : 'not yet'}`,
   hands: 'Hands',

@@ -20,7 +20,11 @@ export function questionFor(state: ClassState, student: Student, now: number, sh
     return how === 'open' || how === 'assumed';
   };
   if (shownStepId !== here && isOpen(shownStepId)) return { stepId: shownStepId, is: 'look' };
-  if (stepNow !== null && stepNow !== here && standing.get(stepNow)?.how === 'open') return { stepId: stepNow, is: 'went-on' };
+  // In a pause the key for the step before it stands at the foot already.
+  const last = [...state.visits].reverse().flatMap((visit) => state.plan?.items[visit.index]?.stepId ?? [])[0];
+  const isAtFoot = here === undefined && stepNow === last;
+  if (stepNow !== null && stepNow !== here && !isAtFoot && standing.get(stepNow)?.how === 'open')
+    return { stepId: stepNow, is: 'went-on' };
   return isSlow && isOpen(here) ? { stepId: here, is: 'tail' } : null;
 }
 

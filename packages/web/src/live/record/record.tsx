@@ -59,7 +59,7 @@ function Told({ record }: { record: ClassRecord }) {
         <tbody>
           {told.items.map((item, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: a step may have been done twice
-            <Row key={i} item={item} students={told.students} />
+            <Row key={i} item={item} />
           ))}
         </tbody>
       </table>
@@ -81,7 +81,7 @@ function Told({ record }: { record: ClassRecord }) {
   );
 }
 
-function Row({ item, students }: { item: HappenedItem; students: number }) {
+function Row({ item }: { item: HappenedItem }) {
   const { planned, actual, medianDone } = item;
   const shift = planned !== null && actual !== null ? Math.round(actual - planned) : null;
   const minutes = (value: number | null) => (value === null ? '' : minutesInWords(value));
@@ -106,7 +106,7 @@ function Row({ item, students }: { item: HappenedItem; students: number }) {
       <td>{actual === null ? w.never : minutes(actual)}</td>
       <td>{shift === null || shift === 0 ? '' : `${shift > 0 ? '+' : '−'}${Math.abs(shift)}`}</td>
       <td>{minutes(medianDone)}</td>
-      <td>{item.kind === 'step' && actual !== null ? `${item.done} / ${students}` : ''}</td>
+      <td>{item.kind === 'step' && actual !== null ? w.doneOf(item.done, item.assumed, item.present) : ''}</td>
     </tr>
   );
 }

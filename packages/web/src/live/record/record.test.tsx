@@ -71,7 +71,7 @@ describe('what happened', () => {
     expect(row(titles[0] as string)[2]).toBe('');
     expect(row(titles[1] as string)[2]).toBe('+7');
     expect(row(titles[0] as string)[4]).toBe('2 of 2');
-    expect(row(titles[2] as string)[4]).toBe('1 / 2');
+    expect(row(titles[2] as string)[4]).toBe('1 of 2');
     const never = held.plan.items.slice(3).find((item) => item.kind === 'step');
     expect(row(never?.title as string)[1]).toBe('not taught');
   });

@@ -103,7 +103,7 @@ export const deskWords = {
   noCamera: 'No picture has come from a camera yet.',
   cameraAlt: 'The palette as the camera sees it',
   assistant: 'Link for an assistant',
-  assistantAbout: 'Seat plan, hands and touch tests; nothing else. Give it to nobody else.',
+  assistantAbout: 'Seat plan, who needs a look, hands and touch tests; nothing else. Give it to nobody else.',
   copy: 'Copy',
   copied: 'Copied',
   singleKeys: 'Single-letter keys are on',

@@ -10,6 +10,8 @@ import { useLive, useOfTime } from '../use-live.js';
 import { useOpenClass } from '../use-open-class.js';
 import css from './assist.module.css';
 import deskCss from './desk.module.css';
+import { TouchTest } from './near-now.js';
+import { NeedsMe } from './needs-me.js';
 import type { DeskParts } from './parts.js';
 import { SeatPlan } from './seat-plan.js';
 import { Trouble } from './trouble.js';
@@ -69,6 +71,8 @@ function Walking({ connection, sheet }: Pick<DeskParts, 'connection' | 'sheet'>)
           </li>
         ))}
       </ul>
+      <NeedsMe connection={connection} live={live} hasHands={false} />
+      <TouchTest connection={connection} live={live} sheet={sheet} hasKey={false} />
       <SeatPlan connection={connection} live={live} sheet={sheet} onHelped={helped} />
     </main>
   );

@@ -99,7 +99,15 @@ function Air({ connection, live }: DeskParts) {
 }
 
 /** The coat that a pause waits for, touched: what is found corrects the drying of this class. */
-function TouchTest({ connection, live, sheet }: DeskParts) {
+export function TouchTest({
+  connection,
+  live,
+  sheet,
+  hasKey = true,
+}: Pick<DeskParts, 'connection' | 'live' | 'sheet'> & {
+  /** The desk's keyboard has a key for it. */
+  hasKey?: boolean;
+}) {
   const now = useNowEvery(connection, 5);
   const { state } = live;
   const item = currentItem(state);
@@ -121,9 +129,9 @@ function TouchTest({ connection, live, sheet }: DeskParts) {
           type="text"
           className={clsx('plain', deskCss.deskKey, 'small')}
           onClick={() => touch(true)}
-          {...(coat && { 'aria-keyshortcuts': 'D' })}
+          {...(coat && hasKey && { 'aria-keyshortcuts': 'D' })}
         >
-          {w.isDry(name)} {coat && <kbd>D</kbd>}
+          {w.isDry(name)} {coat && hasKey && <kbd>D</kbd>}
         </Button>
         <Button type="text" className={clsx('plain', deskCss.deskKey, 'small')} onClick={() => touch(false)}>
           {w.notYet}

@@ -16,9 +16,16 @@ export function NeedsMe({
   connection,
   live,
   onChoose,
-}: Pick<DeskParts, 'connection' | 'live'> & { onChoose: ((studentId: string) => void) | undefined }) {
+  hasHands = true,
+}: Pick<DeskParts, 'connection' | 'live'> & {
+  onChoose?: ((studentId: string) => void) | undefined;
+  /** Hands stand elsewhere. */
+  hasHands?: boolean;
+}) {
   const now = useNowEvery(connection, EVERY_S);
-  const all = needs(live.state, now, (id) => live.online && !live.connected.includes(id));
+  const all = needs(live.state, now, (id) => live.online && !live.connected.includes(id)).filter(
+    ({ why }) => hasHands || why !== 'hand',
+  );
   if (all.length === 0) return null;
   return (
     <ul className={css.needs} aria-label={w.needs.title} data-testid="needs-me">

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Plan } from '@viaticum/contract';
 import { driven, instructor, item, minute, plan } from './class.fixture.js';
-import { belief, type ClassState, coatsNow, fold, lastSign, needs, newClass, stateHash } from './index.js';
+import { belief, type ClassState, coatsNow, fold, lastSign, leftBehind, needs, newClass, stateHash } from './index.js';
 
 /** Four steps of eight minutes with two of showing, and a drying pause after the third. */
 const long: Plan = {
@@ -173,5 +173,14 @@ describe('what may be believed of a student', () => {
       const other = step.students[own.id] as ClassState['students'][string];
       expect(belief(step, other, at(29))).toEqual(belief(room.state, own, at(29)));
     }
+  });
+  it('going on says whom it would leave behind, once that is near', () => {
+    const { room, at } = taught([...all, ...stuck], 24);
+    // Mia is done with the barn; of Pia nothing was heard of it, and it takes six minutes after two of showing.
+    const early = taught([...all, ...stuck], 19);
+    expect(leftBehind(early.room.state, early.at(19))).toEqual([]);
+    const behind = leftBehind(room.state, at(24.2));
+    expect(behind.flatMap(({ names }) => names)).not.toContain('Mia');
+    expect(behind.find(({ stepId }) => stepId === 'barn')?.names).toContain('Pia');
   });
 });

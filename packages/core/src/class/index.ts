@@ -3,7 +3,7 @@ export { type Actor, decide, isNewAir, may, notedAir, Refusal, TAKE_BACK_MS, typ
 export { chanceOfDry, classMinute, coatsNow, coatUnder, dryAge, dryingLeft, waitedFor } from './drying.js';
 export { type Happened, type HappenedHand, type HappenedItem, happened, planAsHappened, stateAt } from './happened.js';
 export { leaveOutFor, ownPace } from './late.js';
-export { lastSign, type Need, needs } from './needs.js';
+export { lastSign, leftBehind, type Need, needs } from './needs.js';
 export { airFactorOf, groupPace, inClimate, replanClass } from './replan.js';
 export type { ClassState, Climate, Current, Student, Visit } from './shape.js';
 export { classTime, fold, isFoldable, newClass, stateHash } from './state.js';

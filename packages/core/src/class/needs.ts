@@ -1,6 +1,7 @@
 import type { HandReason } from '@viaticum/contract';
 import { belief } from './belief.js';
 import type { ClassState, Student } from './shape.js';
+import { currentItem, secondsLeft } from './timing.js';
 
 /** Why somebody needs a look: a hand, silence beyond their pace, "still at it" for long, behind the class, or they never say anything. */
 export type Need = {
@@ -65,4 +66,24 @@ export function lastSign(state: ClassState, student: Student): number {
     ...(student.signs ?? []).map((sign) => sign.at),
     student.seenAt ?? 0,
   );
+}
+
+/** Going on is near where half are done with what the class is at, or its time is nearly over. */
+const NEARLY_OVER_S = 60;
+/**
+ * Who would be left behind if the class went on now: those who are rather still at the present step, or at one before it, by the step
+ * they are at. Empty while going on is not near.
+ */
+export function leftBehind(state: ClassState, now: number): { stepId: string; names: string[] }[] {
+  const item = currentItem(state);
+  const students = Object.values(state.students);
+  if (!item || students.length === 0 || state.phase === 'ended') return [];
+  const at = new Map<string, string[]>();
+  for (const student of students) {
+    const { stepNow } = belief(state, student, now);
+    if (stepNow !== null) at.set(stepNow, [...(at.get(stepNow) ?? []), student.firstName]);
+  }
+  const behind = [...at.values()].reduce((sum, names) => sum + names.length, 0);
+  const isNear = item.kind !== 'step' || behind * 2 <= students.length || secondsLeft(state, now) < NEARLY_OVER_S;
+  return isNear ? [...at].map(([stepId, names]) => ({ stepId, names })) : [];
 }

@@ -41,6 +41,8 @@ export const deskWords = {
     } in this class.`,
   goOn: (title: string) => `Go on: ${title}`,
   start: (title: string) => `Start: ${title}`,
+  notWith: (names: string, title: string) => `not with you yet: ${names} (${title})`,
+  namesAndMore: (names: string, more: number) => `${names} and ${more} more`,
   takeBack: 'Take it back',
   hold: 'Hold',
   resume: 'Go on with the clock',

@@ -1,4 +1,5 @@
-import { chanceOfDry, coatUnder, currentItem, TAKE_BACK_MS, waitedFor } from '@viaticum/core/class';
+import { chanceOfDry, coatUnder, currentItem, leftBehind, TAKE_BACK_MS, waitedFor } from '@viaticum/core/class';
+import { listInWords, uncapital } from '@viaticum/core/units';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
 import { useCallback, useEffect, useState } from 'react';
@@ -15,8 +16,14 @@ const AGAIN_MS = 4000;
 /** Just after a step changed the key rests. */
 const KEY_RESTS_MS = 2000;
 
+const MOST_NAMES = 3;
+const someNames = (names: readonly string[]): string =>
+  names.length <= MOST_NAMES + 1
+    ? listInWords([...names])
+    : w.namesAndMore(names.slice(0, MOST_NAMES).join(', '), names.length - MOST_NAMES);
+
 /** The large keys, which are also the keyboard's and a presenter's clicker's. */
-export function Keys({ connection, live }: DeskParts) {
+export function Keys({ connection, live, sheet }: DeskParts) {
   const { state } = live;
   const [sure, setSure] = useState(false);
   const items = state.plan?.items ?? [];
@@ -29,6 +36,11 @@ export function Keys({ connection, live }: DeskParts) {
       state.current !== null &&
       state.before.length > 0 &&
       now - state.current.startedAt < TAKE_BACK_MS * (state.clock?.speed ?? 1),
+  );
+  const behind = useOfTime(connection, (now) =>
+    leftBehind(state, now)
+      .map(({ stepId, names }) => w.notWith(someNames(names), uncapital(sheet.steps[stepId]?.title ?? '')))
+      .join('; '),
   );
   const ended = state.phase === 'ended';
   const goOn = useCallback(() => void (next && connection.say({ type: 'goOn', from: at })), [connection, next, at]);
@@ -132,6 +144,7 @@ export function Keys({ connection, live }: DeskParts) {
       >
         {next ? (at < 0 ? w.start(next.title) : w.goOn(next.title.charAt(0).toLowerCase() + next.title.slice(1))) : w.last}{' '}
         <kbd>→</kbd>
+        {behind !== '' && <small className={css.behind}>{behind}</small>}
       </Button>
       <Button
         type="text"

@@ -265,7 +265,7 @@ async function classViews(page, browser, url) {
   for (const one of [0, 2, 3]) await students[one].getByRole('button', { name: 'Done' }).click();
   await students[1].getByRole('button', { name: 'I need a hand' }).click();
   await students[1].getByRole('button', { name: 'the colour' }).click();
-  await page.getByText('Kofi: hand').waitFor();
+  await page.getByTestId('needs-me').getByText('Kofi').waitFor();
   await page.waitForTimeout(5500);
   await shoot(students[4], 'follow');
   const wall = await (

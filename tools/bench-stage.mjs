@@ -89,11 +89,13 @@ export async function stageRows(row) {
         ? { ...area, outline: area.outline.map((polygon) => polygon.map((ring) => ring.map(([x, y]) => [x + 4, y + 2]))) }
         : area,
     );
-    const edited = Array.from({ length: 7 }, (_, i) => paint(own, i % 2 ? lesson : { ...lesson, areas }, picture).all);
+    const edited = Array.from({ length: 10 }, (_, i) => paint(own, i % 2 ? lesson : { ...lesson, areas }, picture).all);
+    // The very first time is told apart: code that has just been loaded runs at half its speed.
+    const [first, , , ...warm] = edited;
     row(
       `stage pictures, ${what}`,
       `${WIDTH} px, ${lesson.steps.length} steps mended`,
-      `${middle(edited).toFixed(2)} s`,
+      `${middle(warm).toFixed(2)} s (first time ${first.toFixed(2)})`,
       '≤ 0.5 s',
     );
   }

@@ -24,11 +24,12 @@ export async function lessons(app: FastifyInstance, { store }: { store: LessonSt
   const who = { config: { who: 'instructor' } } as const;
 
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
-  routes.get('/api/lessons', { schema: { querystring: PageQuery }, ...who }, async (request) =>
-    store.list(signedIn(request).id, request.query.before),
-  );
+  routes.get('/api/lessons', { schema: { querystring: PageQuery }, ...who }, async (request) => {
+    // Who looks at the shelf will begin a lesson or open one, and save it.
+    readers.warm();
+    return store.list(signedIn(request).id, request.query.before);
+  });
   routes.get('/api/lessons/:id', { schema: { params: IdParam }, ...who }, async (request, reply) => {
-    // Who opens a lesson will save it.
     readers.warm();
     return reply.type('application/json').send(await store.read(signedIn(request).id, request.params.id));
   });

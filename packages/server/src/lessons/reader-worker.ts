@@ -12,7 +12,7 @@ export type ReaderAnswer = ReadLesson | { fault: Coded };
 /** Of a larger body the first problem is enough: nonsense has hundreds of thousands. */
 const MOST_FOR_ALL = 256 * 1024;
 const compiled = new Map<string, ReturnType<Ajv['compile']>>();
-/** Compiled when it is first needed: that takes a third of a second each. */
+/** Compiled once; that takes a third of a second each. */
 function validatorOf(kind: ReaderJob['kind'], allErrors: boolean) {
   const key = `${kind} ${allErrors}`;
   const known = compiled.get(key);
@@ -22,7 +22,7 @@ function validatorOf(kind: ReaderJob['kind'], allErrors: boolean) {
   compiled.set(key, fresh);
   return fresh;
 }
-validatorOf('save', true);
+for (const kind of ['save', 'new'] as const) validatorOf(kind, true);
 
 function read({ bytes, kind }: ReaderJob): ReadLesson {
   assertModest(bytes);

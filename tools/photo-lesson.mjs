@@ -156,11 +156,21 @@ export async function photoLesson(file, truth, marks, truthMap, level) {
   const mmPerPx = size.widthMm / map.width;
   const truthBorders = bordersOf(truthMap, truth.labels.length, size.widthMm / truthMap.width, 0.3);
   const roles = new Map(lesson.areas.map((area) => [area.id, area.role]));
-  const minutes = { subject: 0, others: 0 };
-  for (const step of painted) {
-    const isSubject = step.areaIds.some((id) => ['subject', 'feature'].includes(roles.get(id)));
-    minutes[isSubject ? 'subject' : 'others'] += planned.minutes.get(step.id).doMin;
+  // What is practised is practised for the step after it. A step of several things is parted between them.
+  const minutes = new Map();
+  let practised = 0;
+  for (const step of lesson.steps) {
+    const { doMin } = planned.minutes.get(step.id);
+    if (step.kind === 'practise') practised += doMin;
+    if (step.kind !== 'paint') continue;
+    const ids = step.areaIds.map((id) => (['subject', 'feature'].includes(roles.get(id)) ? 'subject' : id));
+    for (const id of ids) minutes.set(id, (minutes.get(id) ?? 0) + (doMin + practised) / ids.length);
+    practised = 0;
   }
+  const subjectMin = minutes.get('subject') ?? 0;
+  const paintedMin = [...minutes.values()].reduce((sum, one) => sum + one, 0);
+  minutes.delete('subject');
+  const largestOtherMin = Math.max(0, ...minutes.values());
   const png = ({ data: bytes, width: w, height: h }) =>
     sharp(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength), { raw: { width: w, height: h, channels: 4 } })
       .removeAlpha()
@@ -172,7 +182,9 @@ export async function photoLesson(file, truth, marks, truthMap, level) {
     planned,
     endMin: planned.plan.endMin,
     heldShare: heldMin(lesson, planned) / planned.plan.endMin,
-    subjectShare: minutes.subject / (minutes.subject + minutes.others),
+    subjectShare: subjectMin / paintedMin,
+    subjectMin,
+    largestOtherMin,
     off,
     bend: bend(bordersOf(map, truth.labels.length, mmPerPx, 0.25, undefined, true)),
     truthBend: bend(truthBorders),

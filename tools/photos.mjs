@@ -180,7 +180,7 @@ for (const [name, truth] of Object.entries(truths)) {
   const made = await photoLesson(file, truth, list, truthMap, level);
   all.at(-1).made = made;
   console.log(
-    `             lesson for a ${level}: ${made.endMin.toFixed(0)} min, ${Math.round(made.heldShare * 100)} % waiting, ${Math.round(made.subjectShare * 100)} % of the painting on the subject; last stage ΔE00 ${made.off.toFixed(1)}; borders bend ${made.bend.toFixed(0)}° in 10 mm (truth ${made.truthBend.toFixed(0)}°); draft ${made.draftS.toFixed(1)} s, a stage ${made.stageS.toFixed(2)} s`,
+    `             lesson for a ${level}: ${made.endMin.toFixed(0)} min, ${Math.round(made.heldShare * 100)} % waiting, ${Math.round(made.subjectShare * 100)} % of the painting on the subject (${made.subjectMin.toFixed(0)} min, the most for another thing ${made.largestOtherMin.toFixed(0)}); last stage ΔE00 ${made.off.toFixed(1)}; borders bend ${made.bend.toFixed(0)}° in 10 mm (truth ${made.truthBend.toFixed(0)}°); draft ${made.draftS.toFixed(1)} s, a stage ${made.stageS.toFixed(2)} s`,
   );
   for (const [i, png] of made.pictures.entries()) writeFileSync(join(page, `${name}-${i}.png`), png);
   const steps = made.planned.plan.items.map((item) => {

@@ -68,6 +68,7 @@ test('words with bold and a list; pasted tags stay words; found again by what is
   await page.keyboard.press('Home');
   for (let i = 0; i < 'Press '.length; i++) await page.keyboard.press('ArrowRight');
   await page.keyboard.press('Shift+End');
+  await expect.poll(() => page.evaluate(() => String(getSelection()))).toBe('lightly');
   await page.keyboard.press('Control+b');
   await expect(say.locator('strong')).toHaveText('lightly');
   await page.keyboard.press('Control+i');

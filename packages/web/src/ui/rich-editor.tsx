@@ -20,7 +20,7 @@ import {
   HISTORIC_TAG,
   PASTE_COMMAND,
 } from 'lexical';
-import { type CSSProperties, useEffect, useId, useRef, useState } from 'react';
+import { type CSSProperties, useEffect, useId, useLayoutEffect, useRef, useState } from 'react';
 import { listWords as w } from '../words/steps.js';
 import css from './rich-editor.module.css';
 import { $nodesOf, $textOf } from './rich-nodes.js';
@@ -93,7 +93,8 @@ export default function RichEditor({ label, value, rows, onCommit }: RichField) 
 function Held({ text, onText }: { text: string; onText: (text: string) => void }) {
   const [editor] = useLexicalComposerContext();
   const shown = useRef(text);
-  useEffect(() => {
+  // Before the next key is heard: a text that comes back later than the next letter would take that letter away.
+  useLayoutEffect(() => {
     if (text === shown.current) return;
     shown.current = text;
     editor.update(() => $fill(text), { tag: HISTORIC_TAG });

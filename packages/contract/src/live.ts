@@ -13,6 +13,7 @@ export type Answer = (typeof answers)[number];
 export const helpers = ['mist', 'retarder', 'damp-brush', 'transfer-paper', 'graphite'] as const;
 const Has = Type.Array(Type.Enum([...helpers]), { maxItems: helpers.length });
 const Air = { airC: Type.Number({ minimum: -10, maximum: 50 }), humidity: Type.Number({ minimum: 0, maximum: 1 }) };
+const Tenths = (count: number) => Type.Array(Type.Integer({ minimum: -1 }), { minItems: count, maxItems: count });
 const Message = Type.String({ minLength: 1, maxLength: 160, pattern: '\\S' });
 /** How fast time runs in a rehearsal. */
 const Speed = Type.Number({ minimum: 1, maximum: 60 });
@@ -123,9 +124,26 @@ export const EventBody = Type.Union([
   ),
   Type.Object({ type: Type.Literal('seated'), v: Type.Literal(1), studentId: Id, seat: Type.Integer({ minimum: 0 }) }, strict),
   Type.Object({ type: Type.Literal('replanned'), v: Type.Literal(1), plan: Plan }, strict),
-  /** `factor`: how much longer than planned coats dry in this air, by the drying model. */
+  /** Of version 1: `factor` is how much longer than planned coats dry in this air, one for all. */
   Type.Object(
     { type: Type.Literal('climateNoted'), v: Type.Literal(1), ...Air, airSpeed: Type.Number(), factor: Type.Number() },
+    strict,
+  ),
+  /**
+   * The air with what it does to every coat of the plan, in tenths of a minute, -1 for never. Coats that are alike share a row: `row` gives
+   * it for each coat in the plan's order (-1: as planned), `rows` the minutes until it is no longer open, may be painted over, is
+   * touch-dry and firm, `left` what it still takes to be painted over and to be touch-dry once it has dried 0, 25, 50, 75, 90, 95 and 98 %.
+   */
+  Type.Object(
+    {
+      type: Type.Literal('climateNoted'),
+      v: Type.Literal(2),
+      ...Air,
+      airSpeed: Type.Number(),
+      rows: Type.Array(Tenths(4), { maxItems: 2000 }),
+      row: Type.Array(Type.Integer({ minimum: -1 }), { maxItems: 4000 }),
+      left: Type.Array(Tenths(14), { maxItems: 2000 }),
+    },
     strict,
   ),
   Type.Object({ type: Type.Literal('said'), v: Type.Literal(1), text: Message }, strict),

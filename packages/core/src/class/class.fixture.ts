@@ -1,4 +1,5 @@
 import type { ClassEvent, Command, EventBody, Plan } from '@viaticum/contract';
+import { carriedShares } from '../coat/index.js';
 import { type Actor, decide, fold, newClass, type WorkedOut } from './index.js';
 
 export const item = (stepId: string | undefined, startMin: number, endMin: number): Plan['items'][number] => ({
@@ -68,3 +69,16 @@ export const wet: Plan = {
   coats: [coat],
 };
 export const minute = 60_000;
+
+/** Air in which every coat of a plan takes so many times as long as planned, whatever it has dried so far. */
+export const slowerAir = ({ coats }: Plan, factor: number): WorkedOut => {
+  const tenths = (value: number | null) => (value === null ? -1 : Math.ceil(value * factor * 10 - 1e-6));
+  const left = (value: number | null) => carriedShares.map((share) => (value === null ? -1 : tenths(value * (1 - share))));
+  return {
+    air: {
+      rows: coats.map((one) => [one.openMin, one.paintOverMin, one.touchDryMin, one.firmMin].map(tenths)),
+      row: coats.map((_, k) => k),
+      left: coats.map((one) => [...left(one.paintOverMin), ...left(one.touchDryMin)]),
+    },
+  };
+};

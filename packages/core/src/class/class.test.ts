@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import type { ClassEvent, Command } from '@viaticum/contract';
-import { driven, instructor, minute, wet } from './class.fixture.js';
+import { driven, instructor, minute, slowerAir, wet } from './class.fixture.js';
 import {
   type Actor,
   type ClassState,
@@ -148,7 +148,7 @@ describe('who may say what', () => {
     it_.say(assistant, { type: 'handDown', studentId: mara.id });
     it_.say(assistant, { type: 'touchTest', areaId: 'sky', dry: false });
     expect(it_.state.touches).toHaveLength(1);
-    expect(it_.say(sensor, { type: 'climate', airC: 25, humidity: 0.5 }, { factor: 0.9 })).toBe(1);
+    expect(it_.say(sensor, { type: 'climate', airC: 25, humidity: 0.5 }, slowerAir(wet, 0.9))).toBe(1);
     // Whoever looked may say what is done.
     expect(it_.say(assistant, { type: 'done', studentId: mara.id, stepId: 'one' })).toBe(1);
     for (const command of onlyInstructor.filter((one) => one.type !== 'touchTest'))

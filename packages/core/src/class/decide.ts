@@ -1,11 +1,12 @@
 import { CodedError, type Command, classErrors, type EventBody, type Plan } from '@viaticum/contract';
+import type { AirRows } from './air-rows.js';
 import { coatUnder } from './drying.js';
 import type { ClassState } from './shape.js';
 import { currentItem } from './timing.js';
 
 export type Actor = { kind: 'instructor' | 'assistant' | 'sensor' | 'guest' } | { kind: 'student'; id: string };
 /** What the server worked out beforehand for a command that needs it. */
-export type WorkedOut = { plan?: Plan; factor?: number; real?: number };
+export type WorkedOut = { plan?: Plan; air?: AirRows; real?: number };
 
 /** A command that the class does not carry out: a stable code and a sentence. */
 export class Refusal extends CodedError {}
@@ -182,8 +183,8 @@ export function decide(
       return [{ type: 'replanned', v: 1, plan: worked.plan }];
     }
     case 'climate': {
-      if (!isNewAir(state, command, now) || worked.factor === undefined) return [];
-      return [{ type: 'climateNoted', v: 1, ...notedAir(state, command), factor: worked.factor }];
+      if (!isNewAir(state, command, now) || !worked.air) return [];
+      return [{ type: 'climateNoted', v: 2, ...notedAir(state, command), ...worked.air }];
     }
     case 'say':
       return [{ type: 'said', v: 1, text: command.text.trim() }];

@@ -1,6 +1,7 @@
-import type { PlanCoat, PlanItem } from '@viaticum/contract';
+import type { Plan, PlanCoat, PlanItem } from '@viaticum/contract';
 import { chanceDry, dryingFactorOf, type TouchedCoat } from '@viaticum/kernels/student';
 import { calibrate } from '../coat/index.js';
+import { coatKey, minutesLeft, type Rung, rungNow, shareDried } from './air.js';
 import { belief } from './belief.js';
 import type { ClassState, ClassTouch, Student, Visit } from './shape.js';
 
@@ -10,29 +11,8 @@ export const classMinute = (state: ClassState, now: number): number => {
   return first ? Math.max(0, (now - first.startedAt) / 60_000) : 0;
 };
 
-/** How much longer than in the plan's air coats dry at a class time. */
-function airFactor({ airs }: ClassState, at: number): number {
-  let factor = 1;
-  for (const air of airs) if (air.at <= at) factor = air.factor;
-  return factor;
-}
-
-/** Minutes of drying in the plan's air that a coat had between two class times (ms): the air that was noted speeds and slows it. */
-export function dryAge(state: ClassState, from: number, to: number): number {
-  if (to <= from) return 0;
-  let age = 0;
-  let at = from;
-  for (const { at: next } of state.airs) {
-    if (next <= at) continue;
-    if (next >= to) break;
-    age += (next - at) / airFactor(state, at);
-    at = next;
-  }
-  return (age + (to - at) / airFactor(state, at)) / 60_000;
-}
-
 /** The last visit of each step that the class came to. */
-function visitsByStep({ visits, plan }: ClassState): Map<string, Visit> {
+export function visitsByStep({ visits, plan }: ClassState): Map<string, Visit> {
   const found = new Map<string, Visit>();
   for (const visit of visits) {
     const stepId = plan?.items[visit.index]?.stepId;
@@ -59,38 +39,37 @@ function laidAt(state: ClassState, visit: Visit, stepId: string, now: number, st
 }
 
 /**
- * The coats that lie on the canvas at a class time (ms), and the minute of the class: each counted from when it was really laid and
- * with this class's drying, so that rungs and waits can be read off as from a plan. For a student: their own canvas.
+ * The coats that lie on the canvas at a class time (ms), and the minute of the class: each counted from when it was really laid, in
+ * this class's air and with its touch tests, so that rungs and waits can be read off as from a plan. For a student: their own canvas.
  */
 export function coatsNow(state: ClassState, now: number, student?: Student): { coats: PlanCoat[]; minute: number } {
   const minute = classMinute(state, now);
   const visits = visitsByStep(state);
-  const factor = state.dryFactor * airFactor(state, now);
-  const longer = (minutes: number | null) => (minutes === null ? null : minutes * factor);
   const coats = (state.plan?.coats ?? []).flatMap((coat): PlanCoat[] => {
     const visit = visits.get(coat.stepId);
     const item = visit && state.plan?.items[visit.index];
     if (!visit || !item) return [];
     const began = classMinute(state, visit.startedAt);
     const laid = laidAt(state, visit, coat.stepId, now, student);
-    const laidToMin =
-      laid === null
-        ? Math.max(minute, began + coat.laidToMin - item.startMin)
-        : minute - (dryAge(state, laid, now) / state.dryFactor) * factor;
+    const laidToMin = laid === null ? Math.max(minute, began + coat.laidToMin - item.startMin) : classMinute(state, laid);
+    const age = Math.max(0, minute - laidToMin);
+    // As long as it is laid nothing of it has dried.
+    const toRung = (rung: Rung) => orNull(age + minutesLeft(state, coat, rung, laid ?? now, now));
     return [
       {
         ...coat,
         laidFromMin: Math.min(began + Math.max(0, coat.laidFromMin - item.startMin), laidToMin),
         laidToMin,
-        openMin: longer(coat.openMin),
-        paintOverMin: isFreed(state, coat, laid) ? Math.max(0, minute - laidToMin) : longer(coat.paintOverMin),
-        touchDryMin: longer(coat.touchDryMin),
-        firmMin: longer(coat.firmMin),
+        openMin: toRung('openMin'),
+        paintOverMin: isFreed(state, coat, laid) ? age : toRung('paintOverMin'),
+        touchDryMin: toRung('touchDryMin'),
+        firmMin: toRung('firmMin'),
       },
     ];
   });
   return { coats, minute };
 }
+const orNull = (minutes: number): number | null => (Number.isFinite(minutes) ? Math.max(0, minutes) : null);
 
 /** The coat of the plan that a pause waits for longest, of those laid before it; null for a pause that waits for none. */
 export function waitedFor(coats: readonly PlanCoat[], item: PlanItem): PlanCoat | null {
@@ -102,19 +81,40 @@ export function waitedFor(coats: readonly PlanCoat[], item: PlanItem): PlanCoat 
   return last;
 }
 
+/** The rung that a wait of so many minutes is for: the one that comes nearest to it. */
+function rungOf(coat: PlanCoat, wait: number): Rung {
+  const off = (rung: Rung) => Math.abs((coat[rung] ?? Number.POSITIVE_INFINITY) - wait);
+  return off('touchDryMin') < off('paintOverMin') ? 'touchDryMin' : 'paintOverMin';
+}
+
+/** Minutes that the plan waits for a coat, as by the model: what touch tests made of it taken out again. */
+const plannedWait = (plan: Plan, coat: PlanCoat, item: PlanItem): number =>
+  (item.endMin - coat.laidToMin) / (plan.dryFactor ?? 1);
+
+/**
+ * Minutes that a coat laid at a class time (ms) still wants for a wait of the plan, in this class's air and with its touch tests; negative
+ * where it is over.
+ */
+export function waitLeft(state: ClassState, coat: PlanCoat, item: PlanItem, laid: number, now: number): number {
+  const wait = state.plan ? plannedWait(state.plan, coat, item) : 0;
+  const rung = rungOf(coat, wait);
+  const left = minutesLeft(state, coat, rung, laid, now);
+  // A wait that ends before or after the rung is so much shorter or longer in any air.
+  const planned = coat[rung];
+  const whole = rungNow(state, coat, rung, now);
+  return planned && Number.isFinite(whole) ? left + (wait / planned - 1) * whole * state.dryFactor : left;
+}
+
 /**
  * Minutes left of a pause by the coat that it waits for, at a class time: the plan's wait counts from when that coat was really
- * laid (a student's own from their Done), in this class's air and with its touch tests. Null where a pause waits for no coat.
+ * laid (a student's own from their Done). `Infinity` where it never dries in this air. Null where a pause waits for no coat.
  */
 export function dryingLeft(state: ClassState, item: PlanItem, now: number, student?: Student): number | null {
   const coat = item.kind === 'pause' && state.plan ? waitedFor(state.plan.coats, item) : null;
   const visit = coat && visitsByStep(state).get(coat.stepId);
   if (!coat || !visit) return null;
-  const wait = (item.endMin - coat.laidToMin) / (state.plan?.dryFactor ?? 1);
   const own = laidAt(state, visit, coat.stepId, now, student);
-  if (isFreed(state, coat, own)) return 0;
-  const laid = own ?? now;
-  return (wait * state.dryFactor - dryAge(state, laid, now)) * airFactor(state, now);
+  return isFreed(state, coat, own) ? 0 : waitLeft(state, coat, item, own ?? now, now);
 }
 
 /** The topmost coat on an area at a class time, and the minutes it has dried there as in the plan's air; null where none lies that dries. */
@@ -124,7 +124,8 @@ export function coatUnder(state: ClassState, areaId: string, now: number): { coa
   for (const coat of state.plan?.coats ?? []) if (coat.areaId === areaId && visits.has(coat.stepId)) top = coat;
   const visit = top && visits.get(top.stepId);
   if (!top || !visit || top.paintOverMin === null) return null;
-  return { coat: top, sinceMin: Math.max(0.05, dryAge(state, visit.endedAt ?? now, now)) };
+  const share = shareDried(state, top, 'paintOverMin', visit.endedAt ?? now, now);
+  return { coat: top, sinceMin: Math.max(0.05, share * top.paintOverMin) };
 }
 
 /** A touch test as the class saw it: the minutes predicted are those of the plan's air. */
@@ -141,7 +142,7 @@ export function dryingFactor(tests: readonly ClassTouch[]): number {
   if (tests.some((test) => test.stepId === undefined)) return 1 / calibrate(tests);
   const coats = new Map<string, TouchedCoat>();
   for (const { stepId, areaId, predictedMin, wetAtMin, dryAtMin } of tests) {
-    const key = freedKey(stepId ?? '', areaId ?? '');
+    const key = coatKey({ stepId: stepId ?? '', areaId: areaId ?? '' });
     const own = coats.get(key) ?? { predictedMin, wetMin: null, dryMin: null };
     if (wetAtMin !== undefined) own.wetMin = Math.max(own.wetMin ?? 0, wetAtMin);
     if (dryAtMin !== undefined) own.dryMin = Math.min(own.dryMin ?? Number.POSITIVE_INFINITY, dryAtMin);
@@ -150,10 +151,9 @@ export function dryingFactor(tests: readonly ClassTouch[]): number {
   return dryingFactorOf([...coats.values()]);
 }
 
-export const freedKey = (stepId: string, areaId: string): string => `${stepId} ${areaId}`;
 /** Whether a touch found a coat dry that was laid by then (ms). */
-const isFreed = ({ freed }: ClassState, { stepId, areaId }: PlanCoat, laid: number | null): boolean => {
-  const by = freed?.[freedKey(stepId, areaId)];
+const isFreed = ({ freed }: ClassState, coat: PlanCoat, laid: number | null): boolean => {
+  const by = freed?.[coatKey(coat)];
   return by !== undefined && laid !== null && laid <= by + SAME_MS;
 };
 /** Two Dones within a second are one. */

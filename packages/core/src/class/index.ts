@@ -1,10 +1,14 @@
+export { coatKey, minutesLeft, rungNow } from './air.js';
+export { type AirChange, airChange } from './air-change.js';
+export { readAir, type TypedAir } from './air-input.js';
+export { type AirRows, airRows, alike } from './air-rows.js';
 export { type Belief, belief, type FinishedSpan, type StepStanding } from './belief.js';
 export { type Actor, decide, isNewAir, may, notedAir, Refusal, TAKE_BACK_MS, type WorkedOut } from './decide.js';
-export { chanceOfDry, classMinute, coatsNow, coatUnder, dryAge, dryingLeft, waitedFor } from './drying.js';
+export { chanceOfDry, classMinute, coatsNow, coatUnder, dryingLeft, waitedFor } from './drying.js';
 export { type Happened, type HappenedHand, type HappenedItem, happened, planAsHappened, stateAt } from './happened.js';
 export { leaveOutFor, ownPace } from './late.js';
 export { lastSign, leftBehind, type Need, needs } from './needs.js';
-export { airFactorOf, groupPace, inClimate, replanClass } from './replan.js';
+export { groupPace, inClimate, replanClass } from './replan.js';
 export type { ClassState, Climate, Current, Student, Visit } from './shape.js';
 export { classTime, fold, isFoldable, newClass, stateHash } from './state.js';
-export { currentItem, elapsedSeconds, expectedEnd, planMinute, secondsLeft } from './timing.js';
+export { type Ahead, ahead, currentItem, elapsedSeconds, expectedEnd, planMinute, secondsLeft, wholeSeconds } from './timing.js';

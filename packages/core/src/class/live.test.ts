@@ -1,10 +1,11 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Plan } from '@viaticum/contract';
-import { driven, instructor, item, minute, plan, wet } from './class.fixture.js';
+import { driven, instructor, item, minute, plan, slowerAir, wet } from './class.fixture.js';
 import {
+  ahead,
+  airChange,
   classTime,
   coatsNow,
-  dryAge,
   dryingLeft,
   expectedEnd,
   fold,
@@ -68,7 +69,7 @@ describe('the air', () => {
     const it_ = driven(wet);
     it_.say(instructor, { type: 'goOn', from: -1 });
     const note = (airC: number, humidity: number) =>
-      it_.say({ kind: 'sensor' }, { type: 'climate', airC, humidity }, { factor: 1.2 });
+      it_.say({ kind: 'sensor' }, { type: 'climate', airC, humidity }, slowerAir(wet, 1.2));
     expect(note(20.4, 0.52)).toBe(0);
     expect(note(20.4, 0.53)).toBe(1);
     expect(note(25, 0.7)).toBe(0);
@@ -81,27 +82,66 @@ describe('the air', () => {
   it('re-times a pause: what has dried stays dried, the rest takes longer', () => {
     const { it: room } = lateStudent();
     expect(secondsLeft(room.state, room.now)).toBeCloseTo(3 * 60, 6);
-    room.say(instructor, { type: 'climate', airC: 20, humidity: 0.8 }, { factor: 2 });
+    room.say(instructor, { type: 'climate', airC: 20, humidity: 0.8 }, slowerAir(wet, 2));
     expect(secondsLeft(room.state, room.now)).toBeCloseTo(6 * 60, 6);
     room.now += 2 * minute;
     expect(secondsLeft(room.state, room.now)).toBeCloseTo(4 * 60, 6);
-    room.say(instructor, { type: 'climate', airC: 20, humidity: 0.4 }, { factor: 0.5 });
+    room.say(instructor, { type: 'climate', airC: 20, humidity: 0.4 }, slowerAir(wet, 0.5));
     expect(secondsLeft(room.state, room.now)).toBeCloseTo(60, 6);
   });
-  it('ages of a coat add up over every change', () => {
-    const state = {
-      ...newClass(),
-      airs: [
-        { at: 10 * minute, factor: 2 },
-        { at: 20 * minute, factor: 0.5 },
-      ],
-    };
-    expect(dryAge(state, 0, 5 * minute)).toBe(5);
-    expect(dryAge(state, 5 * minute, 30 * minute)).toBeCloseTo(5 + 5 + 20, 9);
-    expect(dryAge(state, 12 * minute, 14 * minute)).toBeCloseTo(1, 9);
-    expect(dryAge(state, 14 * minute, 12 * minute)).toBe(0);
-    const [a, b, c] = [3, 15, 26].map((at) => at * minute) as [number, number, number];
-    expect(dryAge(state, a, b) + dryAge(state, b, c)).toBeCloseTo(dryAge(state, a, c), 9);
+  it('of classes of before is one factor for all coats, coat by coat once that is known', () => {
+    const { it: room } = lateStudent();
+    const factor = (of: number) => room.apply({ type: 'climateNoted', v: 1, airC: 20, humidity: 0.8, airSpeed: 0.1, factor: of });
+    factor(2);
+    expect(secondsLeft(room.state, room.now)).toBeCloseTo(6 * 60, 6);
+    room.now += 2 * minute;
+    room.say(instructor, { type: 'climate', airC: 20, humidity: 0.5 }, slowerAir(wet, 1));
+    expect(secondsLeft(room.state, room.now)).toBeCloseTo(2 * 60, 6);
+  });
+  it('in which a coat never dries: the pause has no end; drier air brings it on from where it stood', () => {
+    const { it: room } = lateStudent();
+    const never = { air: { rows: [[-1, -1, -1, -1]], row: [0], left: [Array(14).fill(-1)] } };
+    room.say(instructor, { type: 'climate', airC: 20, humidity: 1 }, never);
+    expect(secondsLeft(room.state, room.now)).toBe(Number.POSITIVE_INFINITY);
+    expect(expectedEnd(room.state, room.now)).toBe(Number.POSITIVE_INFINITY);
+    expect(coatsNow(room.state, room.now).coats[0]?.paintOverMin).toBeNull();
+    room.now += 30 * minute;
+    room.say(instructor, { type: 'climate', airC: 20, humidity: 0.5 }, slowerAir(wet, 1));
+    expect(secondsLeft(room.state, room.now)).toBeCloseTo(3 * 60, 6);
+  });
+  it('says what a note of it changed: minutes of each wet coat before and since, and how many times as long all take', () => {
+    const { it: room } = lateStudent();
+    expect(airChange(room.state, room.now)).toBeNull();
+    room.say(instructor, { type: 'climate', airC: 20, humidity: 0.8 }, slowerAir(wet, 2));
+    const change = airChange(room.state, room.now);
+    expect(change?.wet).toEqual([{ stepId: 'one', areaId: 'sky', wasMin: expect.closeTo(3, 6), isMin: expect.closeTo(6, 6) }]);
+    expect(change?.times).toEqual({ least: 2, most: 2 });
+    room.now += 6 * minute;
+    expect(airChange(room.state, room.now)?.wet).toEqual([]);
+  });
+  it('leaves dry what was dry', () => {
+    const { it: room } = lateStudent();
+    room.now += 20 * minute;
+    room.say(instructor, { type: 'climate', airC: 12, humidity: 0.9 }, slowerAir(wet, 8));
+    expect(secondsLeft(room.state, room.now)).toBeLessThan(0);
+    const [coat] = coatsNow(room.state, room.now).coats;
+    expect((coat?.laidToMin ?? 0) + (coat?.paintOverMin ?? 99)).toBeLessThanOrEqual(coatsNow(room.state, room.now).minute);
+  });
+  it('moves everything that is to come by the same minutes: the pause now, pauses ahead, the end', () => {
+    const it_ = driven(wet);
+    it_.say(instructor, { type: 'goOn', from: -1 });
+    const lengths = () => ahead(it_.state, it_.now).map((one) => one.endMin - one.startMin);
+    expect(lengths()).toEqual([5, 7, 8]);
+    expect(expectedEnd(it_.state, it_.now)).toBe(20);
+    it_.now += 2 * minute;
+    it_.say(instructor, { type: 'climate', airC: 20, humidity: 0.8 }, slowerAir(wet, 2));
+    expect(lengths()).toEqual([5, 14, 8]);
+    expect(expectedEnd(it_.state, it_.now)).toBe(27);
+    it_.now += 3 * minute;
+    it_.say(instructor, { type: 'goOn', from: 0 });
+    it_.now += 4 * minute;
+    expect(secondsLeft(it_.state, it_.now)).toBeCloseTo(10 * 60, 6);
+    expect(lengths()).toEqual([14, 8]);
   });
 });
 
@@ -206,7 +246,7 @@ it('the end that is expected follows what is left of the present item', () => {
 it('all of it folds to the same state from its events alone', () => {
   const { it: room, kofi } = lateStudent();
   room.say(kofi, { type: 'done', studentId: kofi.id, stepId: 'one' });
-  room.say(instructor, { type: 'climate', airC: 26, humidity: 0.3 }, { factor: 0.7 });
+  room.say(instructor, { type: 'climate', airC: 26, humidity: 0.3 }, slowerAir(room.state.plan ?? wet, 0.7));
   room.say(instructor, { type: 'touchTest', areaId: 'sky', dry: true });
   room.say(instructor, { type: 'say', text: 'Watch your water' });
   room.say(instructor, { type: 'seat', studentId: kofi.id, seat: 5 });

@@ -3,7 +3,8 @@ import { demoLesson } from '../fixtures/lessons.js';
 import { planLesson } from '../plan/index.js';
 import { driven, instructor, minute } from './class.fixture.js';
 import {
-  airFactorOf,
+  type AirRows,
+  airRows,
   classMinute,
   coatUnder,
   currentItem,
@@ -17,6 +18,11 @@ import {
 
 const lesson = demoLesson();
 const planned = planLesson(lesson).plan;
+
+/** The lesson's coats in other air. */
+const damper = (humidity: number, airC: number) => ({
+  air: airRows(lesson, planned.coats, lesson.room, { ...lesson.room, humidity, airC }),
+});
 
 /** A class of the demo lesson that went on `count` times, each item as many times as long as planned. */
 function taught(count: number, times = 1) {
@@ -75,7 +81,7 @@ describe('the rest planned again', () => {
       return plan.items.slice(6).reduce((sum, one) => sum + (one.kind === 'pause' ? one.endMin - one.startMin : 0), 0);
     };
     const asPlanned = waits(() => undefined);
-    const damp = waits((it_) => void it_.say(instructor, { type: 'climate', airC: 17, humidity: 0.75 }, { factor: 2 }));
+    const damp = waits((it_) => void it_.say(instructor, { type: 'climate', airC: 17, humidity: 0.75 }, damper(0.75, 17)));
     // The same time passes with the touches and without: it is what they find that counts.
     const touchedOrNot = (isTouched: boolean) =>
       waits((it_) => {
@@ -110,7 +116,7 @@ describe('the rest planned again', () => {
     // In the pause of the ground: half as damp again, so that it lasts longer.
     it_.now -= 4 * minute;
     const before = secondsLeft(it_.state, it_.now);
-    it_.say(instructor, { type: 'climate', airC: 19, humidity: 0.7 }, { factor: 1.8 });
+    it_.say(instructor, { type: 'climate', airC: 19, humidity: 0.7 }, damper(0.7, 19));
     const plan = replanClass(lesson, it_.state, it_.now);
     it_.say(instructor, { type: 'replan', from: 1 }, { plan });
     expect(currentItem(it_.state)?.kind).toBe('pause');
@@ -127,15 +133,35 @@ describe('the rest planned again', () => {
 });
 
 describe('other air', () => {
-  it('makes coats dry longer where it is damper or cooler, and as planned where it is the same', () => {
-    const room = lesson.room;
-    const air = (airC: number, humidity: number) => airFactorOf(lesson, room, { airC, humidity, airSpeed: room.airSpeed });
-    expect(air(room.airC, room.humidity)).toBe(1);
-    expect(air(room.airC, room.humidity + 0.2)).toBeGreaterThan(1.2);
-    expect(air(room.airC + 6, room.humidity)).toBeLessThan(0.95);
-    // Nearly saturated air: it hardly dries; the factor stays a number.
-    expect(air(room.airC, 0.99)).toBe(8);
-    expect(airFactorOf({ ...lesson, steps: [] }, room, { airC: 5, humidity: 0.9, airSpeed: 0 })).toBe(1);
+  const paintOver = ({ rows, row }: AirRows) => row.map((k) => (k < 0 ? Number.NaN : ((rows[k] as number[])[1] as number)));
+  it('gives every coat of the plan its own minutes: as planned in the same air, never one factor in another', () => {
+    const same = damper(lesson.room.humidity, lesson.room.airC).air;
+    const planned10 = planned.coats.map((coat) => (coat.paintOverMin as number) * 10);
+    for (const [k, tenths] of paintOver(same).entries()) {
+      expect(tenths).toBeGreaterThanOrEqual((planned10[k] as number) - 1e-6);
+      expect(tenths).toBeLessThanOrEqual((planned10[k] as number) + 1);
+    }
+    const ratios = paintOver(damper(0.75, 17).air).map((tenths, k) => tenths / (planned10[k] as number));
+    expect(Math.min(...ratios)).toBeGreaterThan(1.5);
+    expect(Math.max(...ratios)).toBeGreaterThan(1.3 * Math.min(...ratios));
+  });
+  it('says of each coat what is left at each share of its time: less and less, and nothing is as quick as the rest of its own time', () => {
+    const { rows, left } = damper(0.75, 17).air;
+    for (const [k, knots] of left.entries()) {
+      for (const from of [0, 7]) {
+        const own = knots.slice(from, from + 7);
+        for (let i = 1; i < own.length; i++) expect(own[i]).toBeLessThanOrEqual(own[i - 1] as number);
+        expect(own[0]).toBe((rows[k] as number[])[from === 0 ? 1 : 2]);
+      }
+    }
+  });
+  it('near saturation it says never; a lesson without steps has no rows', () => {
+    expect(paintOver(damper(1, lesson.room.airC).air).every((tenths) => tenths === -1)).toBe(true);
+    expect(airRows({ ...lesson, steps: [] }, [], lesson.room, { ...lesson.room, airC: 5 })).toEqual({
+      rows: [],
+      row: [],
+      left: [],
+    });
   });
 });
 

@@ -1,7 +1,7 @@
 import type { Lesson, Plan, PlanItem } from '@viaticum/contract';
-import { type Past, planLesson, replanLesson } from '../plan/index.js';
+import { type Past, replanLesson } from '../plan/index.js';
 import { classMinute } from './drying.js';
-import type { ClassState } from './shape.js';
+import type { ClassState, Climate } from './shape.js';
 import { secondsLeft } from './timing.js';
 
 /** The plan's own pace counts as much as so many steps of this class. */
@@ -21,10 +21,12 @@ export function groupPace(state: ClassState): number {
   return Math.min(PACE.most, Math.max(PACE.least, Math.exp(mean)));
 }
 
-/** The lesson's room with the air as it was noted last. */
-export const inClimate = (lesson: Lesson, state: ClassState): Lesson['room'] => {
-  const { hours: _, ...room } = state.plan?.room ?? lesson.room;
-  const { climate } = state;
+/** The room of a class with the air as it was noted last. */
+export const inClimate = (
+  lesson: Lesson,
+  { plan, climate }: { plan: Plan | null; climate: Pick<Climate, 'airC' | 'humidity' | 'airSpeed'> | null },
+): Lesson['room'] => {
+  const { hours: _, ...room } = plan?.room ?? lesson.room;
   return climate ? { ...room, airC: climate.airC, humidity: climate.humidity, airSpeed: climate.airSpeed } : room;
 };
 
@@ -62,8 +64,8 @@ export function replanClass(lesson: Lesson, state: ClassState, now: number, quic
   if (!state.plan || !present || !item) throw new RangeError('A class is planned again once it has begun.');
   const minute = classMinute(state, now);
   const began = classMinute(state, present.startedAt);
-  const presentEnd = minute + Math.max(0, secondsLeft(state, now) / 60);
   const isStep = item.stepId !== undefined;
+  const presentEnd = isStep ? minute + Math.max(0, secondsLeft(state, now) / 60) : minute;
 
   const openEnd = isStep ? presentEnd : minute;
   const begun = begunSteps(lesson, state, openEnd);
@@ -104,28 +106,4 @@ export function replanClass(lesson: Lesson, state: ClassState, now: number, quic
     waitMin: items.reduce((sum, one) => sum + (one.kind === 'pause' ? Math.max(0, one.endMin - one.startMin) : 0), 0),
     dryFactor: state.dryFactor,
   };
-}
-
-/**
- * How much longer than planned coats dry in other air: the middle one of the lesson's coats, by the drying model; at most eight times.
- * 1 where the lesson lays nothing.
- */
-export function airFactorOf(
-  lesson: Lesson,
-  planned: Lesson['room'],
-  air: { airC: number; humidity: number; airSpeed: number },
-): number {
-  const waits = (room: Lesson['room']) =>
-    new Map(planLesson({ ...lesson, room }).plan.coats.map((coat) => [`${coat.stepId}/${coat.areaId}`, coat.paintOverMin]));
-  const { hours: _, ...still } = planned;
-  const before = waits(planned);
-  const after = waits({ ...still, ...air });
-  const ratios = [...before].flatMap(([key, was]) => {
-    if (!was) return [];
-    const is = after.get(key);
-    return [Math.min(8, (is ?? Number.POSITIVE_INFINITY) / was)];
-  });
-  ratios.sort((a, b) => a - b);
-  // To a thousandth: every machine that folds the event reads the same number.
-  return Math.round((ratios[Math.floor(ratios.length / 2)] ?? 1) * 1000) / 1000;
 }

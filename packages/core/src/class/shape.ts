@@ -55,9 +55,19 @@ export type ClassState = {
   /** Coats that a touch found dry, by step and area: all that was laid by then (class time, ms) is dry. */
   freed?: Record<string, number>;
   dryFactor: number;
-  /** The air as it was noted last, and how much longer than in the plan's air coats dry since when. */
+  /** The air as it was noted last. */
   climate: Climate | null;
-  airs: { at: number; factor: number }[];
+  /**
+   * The airs so far and since when (class time, ms). Each coat by its key has a row of minutes to its rungs in that air (null: never), and
+   * what it still takes once it has dried so much in the air before. In classes of before that one factor says it for all coats.
+   */
+  airs: {
+    at: number;
+    factor?: number;
+    rows?: (number | null)[][];
+    row?: Record<string, number>;
+    left?: (number | null)[][];
+  }[];
   /** What the instructor told all; the newest last. */
   said: { text: string; at: number }[];
   /** Pauses that were cut short: what was painted all the same, for which wet paint, and how long it still wanted. */

@@ -1,9 +1,12 @@
 import { describe, expect, it } from '@jest/globals';
 import psychrolib from 'psychrolib';
+import { driedAs } from './coat.js';
 import {
   type Coat,
   type CoatRoom,
   type CoatTimes,
+  carriedOn,
+  carriedShares,
   coatRange,
   coatTimes,
   dryerAir,
@@ -366,6 +369,60 @@ describe('water and marks', () => {
   });
   it('a mark is no higher than its width allows', () => {
     expect([markFilmUm('lines', 0.5), markFilmUm('dots', 2), markFilmUm('dots', 20)]).toEqual([20, 100, 300]);
+  });
+});
+
+describe('a coat carried on in other air', () => {
+  const coats: Coat[] = [
+    { technique: 'block-in' },
+    { technique: 'block-in', retarder: true },
+    { technique: 'blend', paint: 'slow' },
+    { technique: 'impasto' },
+    { technique: 'wash' },
+    { technique: 'loaded', marks: { shape: 'strip', widthMm: 8, share: 0.4 } },
+  ];
+  it('in the air it had: what is left is the rest of its time', () => {
+    for (const coat of coats) {
+      const { paintOverMin } = driedAs(coat, quiet, 2);
+      const shares = [0, 0.3, 0.6, 0.9];
+      for (const [k, left] of carriedOn(coat, quiet, quiet, shares).paintOver.entries())
+        expect(Math.abs(left - paintOverMin * (1 - (shares[k] as number)))).toBeLessThan(0.02 * paintOverMin);
+    }
+  });
+  it('there is less left the longer it has dried; damper air leaves more, drier air less', () => {
+    for (const coat of coats) {
+      const [same, wetter, drier] = [quiet, damp, warm].map((air) => carriedOn(coat, quiet, air).paintOver);
+      for (const [k, left] of (same ?? []).entries()) {
+        expect(wetter?.[k]).toBeGreaterThan(left);
+        expect(drier?.[k]).toBeLessThan(left);
+        if (k > 0) expect(left).toBeLessThan(same?.[k - 1] ?? 0);
+      }
+    }
+  });
+  it('humectant that stayed: in damp air a slow film has more left than its age says', () => {
+    const coat: Coat = { technique: 'block-in', retarder: true };
+    const whole = driedAs(coat, damp, 2).paintOverMin;
+    const [left] = carriedOn(coat, quiet, damp, [0.5]).paintOver;
+    expect(left).toBeGreaterThan(0.55 * whole);
+  });
+  it('seven knots say it: straight between them no moment is a minute early, or a thousandth of days', () => {
+    const off: number[] = [];
+    for (const coat of coats)
+      for (const air of [damp, warm, { ...quiet, airC: 17, humidity: 0.75 }]) {
+        const days = Math.max(1, driedAs(coat, air, 2).paintOverMin / 1000);
+        const knots = carriedOn(coat, quiet, air).paintOver.map((left) => Math.ceil(left * 10) / 10);
+        const shares = [0.1, 0.2, 0.35, 0.4, 0.6, 0.7, 0.8, 0.85, 0.93, 0.97];
+        for (const [k, left] of carriedOn(coat, quiet, air, shares).paintOver.entries()) {
+          const share = shares[k] as number;
+          const i = carriedShares.filter((knot) => knot <= share).length - 1;
+          const [from, to] = [carriedShares[i] as number, carriedShares[i + 1] as number];
+          const [a, b] = [knots[i] as number, knots[i + 1] as number];
+          off.push((a + ((b - a) * (share - from)) / (to - from) - left) / days);
+        }
+      }
+    expect(Math.min(...off)).toBeGreaterThan(-1);
+    off.sort((a, b) => Math.abs(a) - Math.abs(b));
+    expect(Math.abs(off[Math.floor(off.length * 0.9)] as number)).toBeLessThan(0.5);
   });
 });
 

@@ -135,14 +135,17 @@ export function coatTimes(coat: Coat, room: CoatRoom, fineness = 1): CoatTimes {
   return { ...own, openMin, paintOverMin, touchDryMin };
 }
 
-/** {@link coatTimes} of what lies there, whatever it was thinned with. */
-function driedAs(coat: Coat, room: CoatRoom, fineness: number): CoatTimes {
+/**
+ * {@link coatTimes} of what lies there, whatever it was thinned with. `fresh` is what it held when it was laid, where it has dried some
+ * time already: how far it must dry goes by that.
+ */
+export function driedAs(coat: Coat, room: CoatRoom, fineness: number, fresh?: WetFilm): CoatTimes {
   assertRoom(room);
   const film = wetFilm(coat);
   const drying = dryingAir(coat, room);
   const { solids } = film;
   const dryUm = dryFilmUm(coat);
-  const perSolids = film.humectant / solids;
+  const perSolids = (fresh ?? film).humectant / (fresh ?? film).solids;
   const moved = ladder.perHumectant * (perSolids - ladder.humectantReference);
   const openSolids = Math.min(0.97, ladder.openSolids + moved);
   const skinSolids = Math.min(0.99, ladder.skinSolids + moved);

@@ -1,4 +1,5 @@
 export { calibrate, type TouchTest } from './calibrate.js';
+export { carriedOn, carriedShares } from './carry.js';
 export {
   type Coat,
   type CoatMoment,

@@ -20,6 +20,7 @@ export function waitInWords(minutes: number): string {
 
 /** Seconds as a clock: "12:40", "1:05:00"; negative ones as "0:00". */
 export function clock(seconds: number): string {
+  if (!Number.isFinite(seconds)) return '–:––';
   const left = Math.max(0, Math.ceil(seconds));
   const h = Math.floor(left / 3600);
   const m = Math.floor((left % 3600) / 60);

@@ -222,7 +222,7 @@ export function painter(canvas: Canvas, teeth: Uint8Array, factor: number) {
             if (t < -capBefore || t > length + capAfter) continue;
             const s = rx * -uy + ry * ux;
             const gone = (along + t) / whole;
-            const share = gone < 0 ? 0 : gone > 1 ? 1 : gone;
+            const share = gone < 0 ? 0 : Math.min(1, gone);
             const reach = ends === 256 ? half : (half * (256 - (256 - ends) * share)) / 256;
             if (s < -reach || s > reach) continue;
             // Round ends.
@@ -267,7 +267,7 @@ export function painter(canvas: Canvas, teeth: Uint8Array, factor: number) {
               rgb[i + 1] = mixByte(rgb[i + 1], colour[1], alpha);
               rgb[i + 2] = mixByte(rgb[i + 2], colour[2], alpha);
             }
-            const ridge = 128 + (((paint - 160) * ridgeHeight) >> 5) + ((s > half - 1.6 || -s > half - 1.6) ? ridgeHeight : 0);
+            const ridge = 128 + (((paint - 160) * ridgeHeight) >> 5) + (s > half - 1.6 || -s > half - 1.6 ? ridgeHeight : 0);
             relief[at] = mixByte(relief[at], Math.max(0, Math.min(255, ridge)), alpha);
             if (well && alpha > enough && well.covered[at] === 0) well.covered[at] = well.round + 1;
           }

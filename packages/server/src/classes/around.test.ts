@@ -10,7 +10,7 @@ import {
   type OfStudent,
   type Person,
 } from '@viaticum/contract';
-import { currentItem, happened } from '@viaticum/core/class';
+import { airChange, currentItem, happened, secondsLeft } from '@viaticum/core/class';
 import sharp from 'sharp';
 import { client, type TestServer, testServer } from '../server.fixture.js';
 import { classOf } from './class.fixture.js';
@@ -181,9 +181,12 @@ describe('the plan in mid-class', () => {
     await desk.say({ type: 'goOn', from: 0 });
     const { state } = desk;
     expect(currentItem(state)?.kind).toBe('pause');
+    const planned = secondsLeft(state, state.at);
     expect(await desk.say({ type: 'climate', airC: 17, humidity: 0.75 })).toMatchObject({ type: 'ack' });
     await desk.until(() => state.climate);
-    expect(state.airs[0]?.factor).toBeGreaterThan(1.3);
+    expect(secondsLeft(state, state.at)).toBeGreaterThan(1.3 * planned);
+    const ratios = airChange(state, state.at)?.times;
+    expect(ratios?.most).toBeGreaterThan(1.2 * (ratios?.least ?? 99));
     const before = state.plan;
     expect(await desk.say({ type: 'replan', from: 0 })).toMatchObject({ type: 'refused', code: 'moved' });
     expect(await desk.say({ type: 'replan', from: 1 })).toMatchObject({ type: 'ack' });

@@ -1,16 +1,16 @@
-import type { FollowSheet, Lesson, Plan, Room } from '@viaticum/contract';
-import { airFactorOf, type ClassState, replanClass } from '@viaticum/core/class';
+import type { FollowSheet, Lesson, Plan } from '@viaticum/contract';
+import { type AirRows, airRows, type ClassState, inClimate, replanClass } from '@viaticum/core/class';
 import { planLesson } from '@viaticum/core/plan';
 import { wholeSheet } from '@viaticum/core/student-sheet';
 
 /** What is worked out of a lesson, given as the text of its document. */
 export type PlanJob = { text: string } & (
   | { kind: 'replan'; state: ClassState; now: number; quickest: boolean }
-  | { kind: 'air'; planned: Room; air: { airC: number; humidity: number; airSpeed: number } }
+  | { kind: 'air'; plan: Plan; climate: ClassState['climate']; air: { airC: number; humidity: number; airSpeed: number } }
   | { kind: 'sheet' }
   | { kind: 'plan' }
 );
-export type PlanJobAnswer = { plan: Plan } | { factor: number } | { sheet: FollowSheet; plan: Plan };
+export type PlanJobAnswer = { plan: Plan } | { air: AirRows } | { sheet: FollowSheet; plan: Plan };
 
 export default function work({ text, ...job }: PlanJob): PlanJobAnswer {
   const lesson = JSON.parse(text) as Lesson;
@@ -18,7 +18,7 @@ export default function work({ text, ...job }: PlanJob): PlanJobAnswer {
     case 'replan':
       return { plan: replanClass(lesson, job.state, job.now, job.quickest) };
     case 'air':
-      return { factor: airFactorOf(lesson, job.planned, job.air) };
+      return { air: airRows(lesson, job.plan.coats, inClimate(lesson, job), inClimate(lesson, { ...job, climate: job.air })) };
     case 'sheet':
       return wholeSheet(lesson);
     case 'plan':

@@ -1,5 +1,5 @@
 import type { AloneSheet, Command, Plan } from '@viaticum/contract';
-import { type ClassState, isNewAir, notedAir, type WorkedOut } from '@viaticum/core/class';
+import { type AirRows, type ClassState, isNewAir, notedAir, type WorkedOut } from '@viaticum/core/class';
 import type { LessonStore } from '../lessons/store.js';
 import { pool } from '../work/pool.js';
 import type { PlanJob, PlanJobAnswer } from './plan-worker.js';
@@ -43,8 +43,9 @@ export function workedOut(lessons: LessonStore) {
         return (await planning.ask(job, caller)) as { plan: Plan };
       }
       if (command.type !== 'climate' || !state.plan || !isNewAir(state, command, now)) return {};
-      const job = { kind: 'air', text: await taught(), planned: state.plan.room, air: notedAir(state, command) } as const;
-      return (await planning.ask(job, caller)) as { factor: number };
+      const { plan, climate } = state;
+      const job = { kind: 'air', text: await taught(), plan, climate, air: notedAir(state, command) } as const;
+      return (await planning.ask(job, caller)) as { air: AirRows };
     },
     close: () => planning.close(),
   };

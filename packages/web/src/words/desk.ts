@@ -79,10 +79,19 @@ export const deskWords = {
   replanning: 'Planning',
   nextBreak: (wait: string) => `next break in ${wait}`,
   airOf: (airC: string, humidity: number) => `${airC} °C, ${Math.round(humidity * 100)} %`,
-  airSaid: (percent: number) =>
-    percent === 0
-      ? 'Coats dry as planned in this air.'
-      : `Coats dry ${Math.abs(percent)} % ${percent > 0 ? 'slower' : 'faster'} in this air.`,
+  /** Minutes until wet coats may be painted over, before the air was noted and since: “the sky 6 → 15 min, the tram 27 min → 2 h 54”. */
+  airCoats: (coats: { name: string; was: string; is: string }[], more: number) =>
+    `${coats.map(({ name, was, is }) => `${name}: ${was} → ${is}`).join('. ')}.${more > 0 ? ` ${counted(more, 'more coat')} likewise.` : ''}`,
+  airTimes: (least: number, most: number) => {
+    const round = (times: number) => (times < 10 ? Math.round(times * 10) / 10 : Math.round(times));
+    if (!Number.isFinite(most)) return 'In this air some coats never dry.';
+    if (Math.max(Math.abs(least - 1), Math.abs(most - 1)) < 0.05) return 'Coats dry as planned in this air.';
+    const [low, high] = [round(least), round(most)];
+    return `Coats take ${low === high ? low : `${low} to ${high}`} times as long as planned in this air.`;
+  },
+  never: 'never',
+  airLonger: 'Use a dryer, or plan the rest again.',
+  noEnd: 'No end in this air: the paint does not dry.',
   simulated: 'simulated',
   noteAir: 'Note the air',
   airC: 'Air, °C',

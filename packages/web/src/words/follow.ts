@@ -81,6 +81,9 @@ export const followWords = {
   views: { stage: 'Picture', squint: 'Squint', tracing: 'Tracing', back: 'Step back' } as const,
   viewLabel: 'How to look at it',
   backAbout: 'as from three metres',
+  noEnd: 'does not dry in this air',
+  airNew: (slower: boolean) =>
+    slower ? 'The air has changed: this dries more slowly now.' : 'The air has changed: this dries sooner now.',
   ownDrying: (wait: string) => `Your own coat was laid later: it still needs ${wait}.`,
   ownLaying: 'You are still painting: your coat begins to dry when you say Done.',
   said: 'Your instructor',

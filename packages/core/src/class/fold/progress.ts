@@ -59,8 +59,9 @@ export const foldsOfProgress = {
     for (const [k, visit] of state.visits.entries()) visit.index = k;
     if (state.current) state.current.index = state.visits.length - 1;
     state.before = [];
+    // The new plan is one of the present air. Airs that have rows say themselves what they are.
     const now = state.airs.at(-1)?.factor ?? 1;
-    if (now !== 1) state.airs = [{ at: 0, factor: 1 }, ...state.airs].map(({ at, factor }) => ({ at, factor: factor / now }));
+    if (now !== 1) state.airs = [{ at: 0 }, ...state.airs].map((air) => ({ ...air, factor: (air.factor ?? 1) / now }));
   },
   speedSet(state, { real, speed }, at) {
     state.clock = { real, at, speed };

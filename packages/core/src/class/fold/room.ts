@@ -1,10 +1,38 @@
-import { byId } from '@viaticum/contract';
-import { dryingFactor, freedKey, touched } from '../drying.js';
-import type { ClassState, Student } from '../shape.js';
+import { byId, type EventBody } from '@viaticum/contract';
+import { coatKey, rungs } from '../air.js';
+import { dryingFactor, touched } from '../drying.js';
+import type { ClassState, ClassTouch, Student } from '../shape.js';
 import type { Folds } from './shape.js';
 
+type Air = ClassState['airs'][number];
+
 const MOST_SAID = 10;
-const MOST_AIRS = 200;
+const MOST_AIRS = 60;
+
+const keyOf = ({ stepId, areaId }: ClassTouch): string => coatKey({ stepId: stepId ?? '', areaId: areaId ?? '' });
+
+/** Tenths of minutes as minutes; null for never. */
+const minutesOf = (tenths: readonly number[]): (number | null)[] => tenths.map((one) => (one < 0 ? null : one / 10));
+
+/** The coats of an air by their keys, from an event that names them in the plan's order. */
+function rowsOf(state: ClassState, { rows, row, left }: EventBody & { type: 'climateNoted'; v: 2 }): Omit<Air, 'at'> {
+  const byCoat = byId<number>();
+  for (const [k, coat] of (state.plan?.coats ?? []).entries()) {
+    const own = row[k] ?? -1;
+    if (own >= 0 && own < rows.length) byCoat[coatKey(coat)] = own;
+  }
+  return { rows: rows.map(minutesOf), row: byCoat, left: left.map(minutesOf) };
+}
+
+/** The airs of before coats had their own times, and the plan's own, coat by coat: so they outlast a new plan. */
+function asRows({ airs, plan }: ClassState): Air[] {
+  return [{ at: 0, factor: 1 }, ...airs].map(({ at, factor = 1 }) => ({
+    at,
+    rows: (plan?.coats ?? []).map((coat) => rungs.map((rung) => (coat[rung] === null ? null : (coat[rung] as number) * factor))),
+    row: byId((plan?.coats ?? []).map((coat, k) => [coatKey(coat), k] as const)),
+    left: [],
+  }));
+}
 
 function freeSeat({ seats }: ClassState): number {
   const free = seats.indexOf(null);
@@ -101,10 +129,16 @@ export const foldsOfRoom = {
     const student = students[studentId];
     if (student) student.hand = null;
   },
-  climateNoted(state, { airC, humidity, airSpeed, factor }, at) {
+  climateNoted(state, body, at) {
+    const { airC, humidity, airSpeed } = body;
     state.climate = { airC, humidity, airSpeed, at };
-    state.airs.push({ at, factor });
-    if (state.airs.length > MOST_AIRS) state.airs.shift();
+    if (body.v === 1) state.airs.push({ at, factor: body.factor });
+    else {
+      if (!state.airs.some((air) => air.rows)) state.airs = asRows(state);
+      state.airs.push({ at, ...rowsOf(state, body) });
+    }
+    // What came before the oldest that is kept counts as that.
+    if (state.airs.length > MOST_AIRS) state.airs.splice(1, 1);
   },
   said(state, { text }, at) {
     state.said.push({ text, at });
@@ -116,7 +150,7 @@ export const foldsOfRoom = {
     state.dryFactor = dryingFactor(state.touches);
     if (test && dry && stepId !== undefined) {
       const laid = leftAt(state, stepId) ?? at;
-      state.freed = { ...state.freed, [freedKey(stepId, areaId)]: laid };
+      state.freed = { ...state.freed, [coatKey({ stepId, areaId })]: laid };
     }
   },
   touchTakenBack(state, { at: of }) {
@@ -124,10 +158,8 @@ export const foldsOfRoom = {
     if (!gone) return;
     state.touches = state.touches.filter((test) => test !== gone);
     state.dryFactor = dryingFactor(state.touches);
-    const key = freedKey(gone.stepId ?? '', gone.areaId ?? '');
-    const isStill = state.touches.some(
-      (test) => test.dryAtMin !== undefined && freedKey(test.stepId ?? '', test.areaId ?? '') === key,
-    );
+    const key = keyOf(gone);
+    const isStill = state.touches.some((test) => test.dryAtMin !== undefined && keyOf(test) === key);
     if (state.freed && !isStill) delete state.freed[key];
   },
 } satisfies Partial<Folds>;

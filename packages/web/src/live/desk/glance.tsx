@@ -1,9 +1,10 @@
-import { currentItem, secondsLeft } from '@viaticum/core/class';
+import type { PlanItem } from '@viaticum/contract';
+import { ahead, currentItem, secondsLeft } from '@viaticum/core/class';
 import { clock, waitInWords } from '@viaticum/core/units';
 import { clsx } from 'clsx';
 import { RecipeBar } from '../../ui/swatch.js';
 import { deskWords as w } from '../../words/desk.js';
-import { useServerNow } from '../use-live.js';
+import { useNowEvery, useServerNow } from '../use-live.js';
 import deskCss from './desk.module.css';
 import css from './glance.module.css';
 import { DoneCount, NeedsMe } from './needs-me.js';
@@ -40,16 +41,23 @@ export function Glance({ connection, live, sheet, onChoose }: DeskParts & { onCh
         <RecipeBar key={mix.name} parts={mix.parts} words={`${mix.name}: ${mix.words}`} />
       ))}
       {step && step.lines.length > 0 && <p className={css.deskSay}>{step.lines.join(' ')}</p>}
-      {next && (
-        <p className={css.deskThen}>
-          <span className={deskCss.deskQuiet}>
-            {w.then}, {waitInWords(next.endMin - next.startMin)}
-          </span>
-          <br />
-          {next.title}
-        </p>
-      )}
+      {next && <Then connection={connection} live={live} next={next} />}
     </section>
+  );
+}
+
+/** What comes next, and how long it is to be expected to take. */
+function Then({ connection, live: { state }, next }: Pick<DeskParts, 'connection' | 'live'> & { next: PlanItem }) {
+  const [, coming] = ahead(state, useNowEvery(connection, 15));
+  const minutes = coming ? coming.endMin - coming.startMin : next.endMin - next.startMin;
+  return (
+    <p className={css.deskThen}>
+      <span className={deskCss.deskQuiet}>
+        {w.then}, {Number.isFinite(minutes) ? waitInWords(minutes) : w.never}
+      </span>
+      <br />
+      {next.title}
+    </p>
   );
 }
 

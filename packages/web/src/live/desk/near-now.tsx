@@ -1,5 +1,5 @@
 import type { ClassAnswer } from '@viaticum/contract';
-import { classMinute, coatsNow, currentItem, expectedEnd, waitedFor } from '@viaticum/core/class';
+import { ahead, airChange, classMinute, coatsNow, currentItem, readAir, type TypedAir, waitedFor } from '@viaticum/core/class';
 import { minutesInWords, waitInWords } from '@viaticum/core/units';
 import { Button, Input } from 'antd';
 import { clsx } from 'clsx';
@@ -33,19 +33,21 @@ export function Now({ answer, ...parts }: DeskParts & { answer: ClassAnswer }) {
   );
 }
 
-function Air({ connection, live }: DeskParts) {
+function Air({ connection, live, sheet }: DeskParts) {
   const { state } = live;
   const [isNoting, setNoting] = useState(false);
   const [airC, setAirC] = useState('');
   const [humidity, setHumidity] = useState('');
+  const [fault, setFault] = useState<TypedAir | null>(null);
   const room = state.plan?.room;
   if (!room) return null;
   const air = state.climate ?? room;
-  const factor = state.airs.at(-1)?.factor ?? 1;
   const isRunning = state.phase === 'running' || state.phase === 'held';
   const note = async () => {
-    const given = { airC: Number(airC.replace(',', '.')), humidity: Number(humidity.replace(',', '.')) / 100 };
-    const { ok } = await connection.say({ type: 'climate', ...given });
+    const typed = readAir(airC, humidity);
+    setFault(typed);
+    if (!typed.air) return;
+    const { ok } = await connection.say({ type: 'climate', ...typed.air });
     if (ok) setNoting(false);
   };
   return (
@@ -55,7 +57,7 @@ function Air({ connection, live }: DeskParts) {
         {state.rehearsal && state.climate ? `, ${w.simulated}` : ''}
       </h2>
       <p className={clsx(css.deskFigure, 'numbers')}>{w.airOf(String(Math.round(air.airC * 10) / 10), air.humidity)}</p>
-      {state.climate && <p className={deskCss.deskQuiet}>{w.airSaid(Math.round((factor - 1) * 100))}</p>}
+      {state.climate && <AirDoes connection={connection} live={live} sheet={sheet} />}
       {isNoting ? (
         <form
           className={deskCss.deskAir}
@@ -69,6 +71,7 @@ function Air({ connection, live }: DeskParts) {
             placeholder="°C"
             inputMode="decimal"
             value={airC}
+            status={fault?.field === 'airC' ? 'error' : ''}
             onChange={(event) => setAirC(event.target.value)}
           />
           <Input
@@ -76,6 +79,7 @@ function Air({ connection, live }: DeskParts) {
             placeholder="%"
             inputMode="decimal"
             value={humidity}
+            status={fault?.field === 'humidity' ? 'error' : ''}
             onChange={(event) => setHumidity(event.target.value)}
           />
           <Button
@@ -86,6 +90,11 @@ function Air({ connection, live }: DeskParts) {
           >
             {w.noteAir}
           </Button>
+          {fault?.fault && (
+            <p className={css.deskFault} role="alert">
+              {fault.fault}
+            </p>
+          )}
         </form>
       ) : (
         isRunning && (
@@ -97,6 +106,29 @@ function Air({ connection, live }: DeskParts) {
     </section>
   );
 }
+
+/** What the air that was noted does: to coats that lie wet, else to those that are to come. */
+function AirDoes({ connection, live: { state }, sheet }: Pick<DeskParts, 'connection' | 'live' | 'sheet'>) {
+  const change = airChange(state, useNowEvery(connection, 15));
+  if (!change) return null;
+  const inWords = (minutes: number) => (Number.isFinite(minutes) ? waitInWords(minutes) : w.never);
+  const shown = change.wet.slice(0, MOST_COATS);
+  const coats = shown.map(({ areaId, wasMin, isMin }) => ({
+    name: sheet.areas.find((area) => area.id === areaId)?.name ?? '',
+    was: inWords(wasMin),
+    is: inWords(isMin),
+  }));
+  return (
+    <>
+      {coats.length > 0 && <p>{w.airCoats(coats, change.wet.length - shown.length)}</p>}
+      {change.times && <p className={deskCss.deskQuiet}>{w.airTimes(change.times.least, change.times.most)}</p>}
+      {shown.some(({ wasMin, isMin }) => isMin - wasMin >= LONGER_MIN) && <p className={deskCss.deskQuiet}>{w.airLonger}</p>}
+    </>
+  );
+}
+const MOST_COATS = 3;
+/** So many minutes more are worth doing something about. */
+const LONGER_MIN = 5;
 
 /** The coat that a pause waits for, touched: what is found corrects the drying of this class. */
 export function TouchTest({
@@ -186,10 +218,11 @@ function Time({ connection, live }: DeskParts) {
   if (!plan) return null;
   const at = state.current?.index;
   const minute = classMinute(state, now);
-  const end = expectedEnd(state, now);
+  const coming = ahead(state, now);
+  const end = coming.at(-1)?.endMin ?? plan.endMin;
   const started = state.visits[0]?.startedAt ?? now;
   const shift = Math.round(end - state.plannedMin);
-  const nextBreak = plan.items.find((one, i) => i > (at ?? -1) && one.kind === 'break' && one.endMin > one.startMin);
+  const nextBreak = coming.slice(1).find(({ item, startMin, endMin }) => item.kind === 'break' && endMin > startMin);
   const replan = async (quickest: boolean) => {
     if (at === undefined) return;
     setPlanning(true);
@@ -205,14 +238,12 @@ function Time({ connection, live }: DeskParts) {
         <p className={deskCss.deskQuiet}>{w.planned(minutesInWords(plan.endMin))}</p>
       ) : (
         <>
-          <p>{w.ends(clockTime(started + end * 60_000))}</p>
-          {Math.abs(shift) >= 1 && (
+          <p>{Number.isFinite(end) ? w.ends(clockTime(started + end * 60_000)) : w.noEnd}</p>
+          {Number.isFinite(end) && Math.abs(shift) >= 1 && (
             <p className={deskCss.deskQuiet}>{shift > 0 ? w.later(minutesInWords(shift)) : w.sooner(minutesInWords(-shift))}</p>
           )}
-          {nextBreak && (
-            <p className={deskCss.deskQuiet}>
-              {w.nextBreak(waitInWords(Math.max(0, end - plan.endMin + nextBreak.startMin - minute)))}
-            </p>
+          {nextBreak && Number.isFinite(nextBreak.startMin) && (
+            <p className={deskCss.deskQuiet}>{w.nextBreak(waitInWords(Math.max(0, nextBreak.startMin - minute)))}</p>
           )}
           {state.phase !== 'ended' && (
             <p className={deskCss.deskTouch}>

@@ -1,4 +1,4 @@
-import { currentItem, type Student, secondsLeft } from '@viaticum/core/class';
+import { elapsedSeconds, type Student, secondsLeft, wholeSeconds } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
 import { clsx } from 'clsx';
 import { followWords as w } from '../../words/follow.js';
@@ -10,10 +10,11 @@ type Props = { connection: LiveConnection; live: LiveSnapshot; student: Student 
 
 /** What is left of the present step or pause for this student, or by how much it runs over; a line shows how much of it is used. */
 export function Clock({ connection, live, student }: Props) {
-  const left = secondsLeft(live.state, useServerNow(connection), student);
-  const item = currentItem(live.state);
-  const whole = item ? (item.endMin - item.startMin + (live.state.current?.extendedMin ?? 0)) * 60 : 0;
-  const used = whole > 0 ? Math.min(1, Math.max(0, 1 - left / whole)) : 1;
+  const now = useServerNow(connection);
+  const left = secondsLeft(live.state, now, student);
+  const used = Number.isFinite(left)
+    ? Math.min(1, elapsedSeconds(live.state, now) / Math.max(1, wholeSeconds(live.state, now, student)))
+    : 0;
   return (
     <>
       <p

@@ -1,5 +1,5 @@
-import type { FollowSheet, PlanItem } from '@viaticum/contract';
-import { coatsNow, dryingLeft, planMinute, type Student, waitedFor } from '@viaticum/core/class';
+import type { FollowSheet, PlanCoat, PlanItem } from '@viaticum/contract';
+import { airChange, coatsNow, dryingLeft, planMinute, type Student, waitedFor, wholeSeconds } from '@viaticum/core/class';
 import { waitInWords } from '@viaticum/core/units';
 import { clsx } from 'clsx';
 import { layersAt, wetnessAt } from '../../ui/stage-layers.js';
@@ -22,6 +22,19 @@ type Props = {
 /** A coat that dries so much later than the class's is worth a word. */
 const LATER_MIN = 0.5;
 
+/** For a minute after the air was noted: why the clock is another one. */
+function AirChanged({ state, now, coat }: { state: LiveSnapshot['state']; now: number; coat: PlanCoat }) {
+  if (!state.climate || now - state.climate.at > AIR_SAID_MS) return null;
+  const change = airChange(state, now)?.wet.find((one) => one.areaId === coat.areaId && one.stepId === coat.stepId);
+  if (!change || Math.abs(change.isMin - change.wasMin) < LATER_MIN) return null;
+  return (
+    <p className={followCss.followNote} role="status">
+      {w.airNew(change.isMin > change.wasMin)}
+    </p>
+  );
+}
+const AIR_SAID_MS = 60_000;
+
 /** A pause on a student's own canvas: the film that dries, the clock of their own coat, what to do meanwhile. */
 export function Pause({ connection, item, sheet, live, student, isPresent }: Props) {
   const now = useNowEvery(connection, 2);
@@ -36,13 +49,14 @@ export function Pause({ connection, item, sheet, live, student, isPresent }: Pro
   // Laid by one step on all areas: then it is the canvas that dries, not the area that is named first.
   const isWhole =
     coat && new Set(coats.flatMap((one) => (one.stepId === coat.stepId ? one.areaId : []))).size >= sheet.areas.length;
+  const whole = isPresent ? wholeSeconds(state, now, student) / 60 : item.endMin - item.startMin;
   const isLaying = coat !== undefined && coat !== null && coat.laidToMin >= minute;
   return (
     <>
       <p className={clsx('quiet', css.followKind)}>{item.kind === 'pause' ? w.pause : w.break}</p>
       <h1>{item.title}</h1>
       <p className={clsx('numbers', css.followWhole)} data-testid="pause-minutes">
-        {waitInWords(item.endMin - item.startMin)}
+        {Number.isFinite(whole) ? waitInWords(whole) : w.noEnd}
       </p>
       {coat && <DryingFilm coat={coat} sheet={sheet} minute={minute} {...(isWhole ? { name: w.wholeCanvas } : {})} />}
       {isLaying ? (
@@ -52,6 +66,7 @@ export function Pause({ connection, item, sheet, live, student, isPresent }: Pro
         ofClass !== null &&
         own - ofClass > LATER_MIN && <p className={followCss.followNote}>{w.ownDrying(waitInWords(Math.max(0, own)))}</p>
       )}
+      {isPresent && coat && <AirChanged state={state} now={now} coat={coat} />}
       {item.reason && <p className="quiet">{item.reason}</p>}
       {item.meanwhile && (
         <p className={css.followMeanwhile}>

@@ -3,7 +3,7 @@ import type { LiveConnection, LiveSnapshot } from './connection.js';
 
 const TICK_MS = 250;
 /** Whatever knows the class's time. */
-export type Timed = Pick<LiveConnection, 'now'>;
+export type Timed = Pick<LiveConnection, 'now'> & Partial<Pick<LiveConnection, 'get'>>;
 
 export function useLive(connection: LiveConnection): LiveSnapshot {
   return useSyncExternalStore(connection.subscribe, connection.get);
@@ -31,6 +31,11 @@ export function useOfTime<T extends string | number | boolean | null>(connection
   return useSyncExternalStore(subscribe, () => pick(connection.now()));
 }
 
-/** The server's time in whole steps of so many seconds: for what is worked out anew, but not with every tick. */
+/**
+ * The server's time in whole steps of so many seconds: for what is worked out anew, but not with every tick. Never before the newest event,
+ * so that what it says counts at once.
+ */
 export const useNowEvery = (connection: Timed, seconds: number): number =>
-  useOfTime(connection, (now) => Math.floor(now / (seconds * 1000)) * seconds * 1000);
+  useOfTime(connection, (now) =>
+    Math.max(Math.floor(now / (seconds * 1000)) * seconds * 1000, connection.get?.().state.at ?? Number.NEGATIVE_INFINITY),
+  );

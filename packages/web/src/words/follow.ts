@@ -51,7 +51,6 @@ export const followWords = {
   pause: 'Drying pause',
   break: 'Break',
   meanwhile: 'Meanwhile',
-  wholeCanvas: 'the whole canvas',
   notYet: 'not yet',
   press: 'hold to see it before this step',
   before: 'before this step',

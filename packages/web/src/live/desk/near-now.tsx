@@ -7,6 +7,7 @@ import { useState } from 'react';
 import { clockTime } from '../../ui/clock.js';
 import { deskWords as w } from '../../words/desk.js';
 import { words } from '../../words/words.js';
+import { coatName } from '../coat-name.js';
 import { useNowEvery } from '../use-live.js';
 import deskCss from './desk.module.css';
 import css from './near-now.module.css';
@@ -112,15 +113,13 @@ function AirDoes({ connection, live: { state }, sheet }: Pick<DeskParts, 'connec
   const change = airChange(state, useNowEvery(connection, 15));
   if (!change) return null;
   const inWords = (minutes: number) => (Number.isFinite(minutes) ? waitInWords(minutes) : w.never);
-  const shown = change.wet.slice(0, MOST_COATS);
-  const coats = shown.map(({ areaId, wasMin, isMin }) => ({
-    name: sheet.areas.find((area) => area.id === areaId)?.name ?? '',
-    was: inWords(wasMin),
-    is: inWords(isMin),
-  }));
+  const named = change.wet.map((coat) => ({ ...coat, name: coatName(sheet, state.plan, coat) }));
+  const each = named.filter((coat, k) => named.findIndex(({ name }) => name === coat.name) === k);
+  const shown = each.slice(0, MOST_COATS);
+  const coats = shown.map(({ name, wasMin, isMin }) => ({ name, was: inWords(wasMin), is: inWords(isMin) }));
   return (
     <>
-      {coats.length > 0 && <p>{w.airCoats(coats, change.wet.length - shown.length)}</p>}
+      {coats.length > 0 && <p>{w.airCoats(coats, each.length - shown.length)}</p>}
       {change.times && <p className={deskCss.deskQuiet}>{w.airTimes(change.times.least, change.times.most)}</p>}
       {shown.some(({ wasMin, isMin }) => isMin - wasMin >= LONGER_MIN) && <p className={deskCss.deskQuiet}>{w.airLonger}</p>}
     </>
@@ -150,7 +149,7 @@ export function TouchTest({
   const last = coat ?? coats.filter((one) => one.stepId !== item.stepId && one.paintOverMin !== null).at(-1);
   if (!last) return null;
   const touch = (dry: boolean) => void connection.say({ type: 'touchTest', areaId: last.areaId, dry });
-  const name = sheet.areas.find((area) => area.id === last.areaId)?.name ?? '';
+  const name = coatName(sheet, state.plan, last);
   const percent = Math.round((state.dryFactor - 1) * 100);
   const newest = state.touches.at(-1);
   return (

@@ -16,8 +16,8 @@ export function DryingFilm({
   coat: PlanCoat;
   sheet: FollowSheet;
   minute: number;
-  /** What dries, where it is more than the area of this coat. */
-  name?: string;
+  /** What dries. */
+  name: string;
 }) {
   const id = useId().replace(/[^a-z0-9]/gi, '');
   const since = Math.max(0, minute - coat.laidToMin);
@@ -29,18 +29,17 @@ export function DryingFilm({
   const ratio = coat.dryUm / coat.wetUm;
   const top = (HEIGHT - 14) * (1 - (ratio + (1 - ratio) * (1 - gone)));
   const kind = textureOf(rung);
-  const area = name ?? sheet.areas.find((one) => one.id === coat.areaId)?.name ?? '';
   const path = `M0 ${top + 6 + 10}C60 ${top + 2} 110 ${top + 18} 170 ${top + 10}S290 ${top + 2} ${WIDTH} ${top + 13}V${HEIGHT - 8}H0Z`;
   return (
     <figure className="drying-film">
-      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none" role="img" aria-label={`${area} ${rungWord[rung]}`}>
+      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none" role="img" aria-label={`${name} ${rungWord[rung]}`}>
         <defs>{kind && <TexturePattern id={id} kind={kind} rgb={rgb} unit={1.7} />}</defs>
         <rect y={HEIGHT - 8} width={WIDTH} height={8} fill="var(--canvas-edge)" />
         <path d={path} fill={rgb} />
         {kind && <path d={path} fill={`url(#${id})`} />}
       </svg>
       <figcaption>
-        {area} <b>{rungWord[rung]}</b>
+        {name} <b>{rungWord[rung]}</b>
       </figcaption>
     </figure>
   );

@@ -1,12 +1,13 @@
 import type { FollowSheet, PlanCoat, PlanItem } from '@viaticum/contract';
-import { airChange, coatsNow, dryingLeft, planMinute, type Student, waitedFor, wholeSeconds } from '@viaticum/core/class';
+import { airChange, coatsNow, dryingLeft, planMinute, type Student, secondsLeft, waitedFor } from '@viaticum/core/class';
 import { waitInWords } from '@viaticum/core/units';
 import { clsx } from 'clsx';
 import { layersAt, wetnessAt } from '../../ui/stage-layers.js';
 import { followWords as w } from '../../words/follow.js';
+import { coatName } from '../coat-name.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { doneAt, Painted } from '../painted.js';
-import { useNowEvery } from '../use-live.js';
+import { useNowEvery, useOfTime } from '../use-live.js';
 import { DryingFilm } from './drying-film.js';
 import followCss from './follow.module.css';
 import css from './pause.module.css';
@@ -21,6 +22,12 @@ type Props = {
 };
 /** A coat that dries so much later than the class's is worth a word. */
 const LATER_MIN = 0.5;
+
+/** What is left of the pause, in whole minutes of the same seconds as the clock. */
+function Left({ connection, state, student }: Pick<Props, 'connection' | 'student'> & { state: LiveSnapshot['state'] }) {
+  const left = useOfTime(connection, (now) => Math.ceil(Math.max(0, secondsLeft(state, now, student)) / 60));
+  return Number.isFinite(left) ? waitInWords(left) : w.noEnd;
+}
 
 /** For a minute after the air was noted: why the clock is another one. */
 function AirChanged({ state, now, coat }: { state: LiveSnapshot['state']; now: number; coat: PlanCoat }) {
@@ -46,19 +53,15 @@ export function Pause({ connection, item, sheet, live, student, isPresent }: Pro
   const coat = slowest && coats.find((one) => one.stepId === slowest.stepId && one.areaId === slowest.areaId);
   const own = isPresent ? dryingLeft(state, item, now, student) : null;
   const ofClass = isPresent ? dryingLeft(state, item, now) : null;
-  // Laid by one step on all areas: then it is the canvas that dries, not the area that is named first.
-  const isWhole =
-    coat && new Set(coats.flatMap((one) => (one.stepId === coat.stepId ? one.areaId : []))).size >= sheet.areas.length;
-  const whole = isPresent ? wholeSeconds(state, now, student) / 60 : item.endMin - item.startMin;
   const isLaying = coat !== undefined && coat !== null && coat.laidToMin >= minute;
   return (
     <>
       <p className={clsx('quiet', css.followKind)}>{item.kind === 'pause' ? w.pause : w.break}</p>
       <h1>{item.title}</h1>
       <p className={clsx('numbers', css.followWhole)} data-testid="pause-minutes">
-        {Number.isFinite(whole) ? waitInWords(whole) : w.noEnd}
+        {isPresent ? <Left connection={connection} state={state} student={student} /> : waitInWords(item.endMin - item.startMin)}
       </p>
-      {coat && <DryingFilm coat={coat} sheet={sheet} minute={minute} {...(isWhole ? { name: w.wholeCanvas } : {})} />}
+      {coat && <DryingFilm coat={coat} name={coatName(sheet, plan, coat)} sheet={sheet} minute={minute} />}
       {isLaying ? (
         <p className={followCss.followNote}>{w.ownLaying}</p>
       ) : (

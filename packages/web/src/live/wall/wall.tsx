@@ -13,6 +13,7 @@ import { unbroken } from '../../ui/swatch.js';
 import { Themed } from '../../ui/themed.js';
 import { techniqueWords } from '../../words/terms.js';
 import { wallWords as w } from '../../words/wall.js';
+import { coatName } from '../coat-name.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { DryingFilm } from '../follow/drying-film.js';
 import { doneAt, Painted, StagesAt } from '../painted.js';
@@ -167,7 +168,7 @@ function Drying({ connection, live: { state }, sheet }: Parts) {
   if (!coat) return null;
   return (
     <>
-      <DryingFilm coat={coat} sheet={sheet} minute={minute} />
+      <DryingFilm coat={coat} name={coatName(sheet, state.plan, coat)} sheet={sheet} minute={minute} />
       {item?.meanwhile && (
         <p>
           {w.meanwhile}: {item.meanwhile}

@@ -97,6 +97,13 @@ export const Command = Type.Union([
   commandSchemas.end,
 ]);
 
+/**
+ * Since version 2: what was said without a network has the class time at which it was said (ms); `rough` where the clock of the screen
+ * could not be believed.
+ */
+const Dated = { saidAt: Type.Optional(Type.Integer()), rough: Type.Optional(Type.Literal(true)) };
+const SinceDated = Type.Union([Type.Literal(1), Type.Literal(2)]);
+
 /** What happened, as the log keeps it. `v` is the version of the event's own shape. */
 export const EventBody = Type.Union([
   Type.Object(
@@ -170,26 +177,27 @@ export const EventBody = Type.Union([
   Type.Object(
     {
       type: Type.Literal('stepDone'),
-      v: Type.Literal(1),
+      v: SinceDated,
       studentId: Id,
       stepId: Id,
       /** The desk said it, having looked: done by then, nobody knows since when. */
       by: Type.Optional(Type.Literal('desk')),
+      ...Dated,
     },
     strict,
   ),
   Type.Object(
-    { type: Type.Literal('answered'), v: Type.Literal(1), studentId: Id, stepId: Id, is: Type.Enum([...answers]) },
+    { type: Type.Literal('answered'), v: SinceDated, studentId: Id, stepId: Id, is: Type.Enum([...answers]), ...Dated },
     strict,
   ),
-  Type.Object({ type: Type.Literal('lookedBack'), v: Type.Literal(1), studentId: Id, stepId: Id }, strict),
+  Type.Object({ type: Type.Literal('lookedBack'), v: SinceDated, studentId: Id, stepId: Id, ...Dated }, strict),
   Type.Object({ type: Type.Literal('seen'), v: Type.Literal(1), studentId: Id }, strict),
-  Type.Object({ type: Type.Literal('stepUndone'), v: Type.Literal(1), studentId: Id, stepId: Id }, strict),
+  Type.Object({ type: Type.Literal('stepUndone'), v: SinceDated, studentId: Id, stepId: Id, ...Dated }, strict),
   Type.Object(
-    { type: Type.Literal('handRaised'), v: Type.Literal(1), studentId: Id, reason: Type.Enum([...handReasons]) },
+    { type: Type.Literal('handRaised'), v: SinceDated, studentId: Id, reason: Type.Enum([...handReasons]), ...Dated },
     strict,
   ),
-  Type.Object({ type: Type.Literal('handLowered'), v: Type.Literal(1), studentId: Id }, strict),
+  Type.Object({ type: Type.Literal('handLowered'), v: SinceDated, studentId: Id, ...Dated }, strict),
   /** Of version 1 the factor of the class was another one; since version 2 it is known which coat was touched, and dry frees it. */
   Type.Object(
     {
@@ -215,6 +223,18 @@ export const ClassEvent = Type.Object(
   strict,
 );
 
+/**
+ * A command under its id. What was kept without a network says when it was pressed (ms of the server's clock as the screen knew it), by how
+ * much that may be wrong (ms), and how far the screen had seen the log.
+ */
+const Numbered = {
+  id: Id,
+  command: Command,
+  pressed: Type.Optional(Type.Number()),
+  bound: Type.Optional(Type.Number({ minimum: 0 })),
+  seenSeq: Type.Optional(Type.Integer({ minimum: 0 })),
+};
+
 /** What a client may send over the class connection. */
 export const ClientFrame = Type.Union([
   Type.Object(
@@ -227,7 +247,12 @@ export const ClientFrame = Type.Union([
     },
     strict,
   ),
-  Type.Object({ type: Type.Literal('command'), id: Id, command: Command }, strict),
+  Type.Object({ type: Type.Literal('command'), ...Numbered }, strict),
+  /** Several at once, in the order in which they were said; each is answered under its own id. */
+  Type.Object(
+    { type: Type.Literal('commands'), commands: Type.Array(Type.Object(Numbered, strict), { minItems: 1, maxItems: 16 }) },
+    strict,
+  ),
   Type.Object({ type: Type.Literal('ping'), sent: Type.Number() }, strict),
   /** The desk's answer to those who wait at the door, by the ids of their commands. */
   Type.Object({ type: Type.Literal('admit'), ids: Type.Array(Id, { minItems: 1, maxItems: 600 }), yes: Type.Boolean() }, strict),
@@ -240,15 +265,20 @@ export type CommandType = Command['type'];
 export type EventBody = Static<typeof EventBody>;
 export type ClassEvent = Static<typeof ClassEvent>;
 export type ClientFrame = Static<typeof ClientFrame>;
+/** A command as it is sent. */
+export type NumberedCommand = Omit<Extract<ClientFrame, { type: 'command' }>, 'type'>;
 
 /** Somebody who waits for the desk's yes: there are more from one network than were planned, or somebody was taken out before. */
 export type AtTheDoor = { id: string; firstName: string; why: 'more-than-planned' | 'taken-out' };
 /** Reasons for which the server ends a connection for good: signed out; a link that lets nobody in any more. */
 export const CLOSED = { signedOut: 4401, noLink: 4403 } as const;
 
+/** Since when (the server's ms) students who were connected are not, by their id. */
+export type Away = Record<string, number>;
+
 /** What the server sends over the class connection. */
 export type ServerFrame =
-  | { type: 'hello'; head: number; now: number; you: string | null; connected: string[]; events: ClassEvent[] }
+  | { type: 'hello'; head: number; now: number; you: string | null; connected: string[]; away: Away; events: ClassEvent[] }
   | { type: 'events'; from: number; to: number; events: ClassEvent[] }
   | { type: 'ack'; id: string; seq: number; token?: string; studentId?: string }
   | { type: 'refused'; id: string; code: string; message: string }
@@ -257,7 +287,7 @@ export type ServerFrame =
   | { type: 'door'; waiting: AtTheDoor[] }
   /** Whether what is said can be kept; a sentence where it cannot just now. */
   | { type: 'storage'; fault: string | null }
-  | { type: 'presence'; connected: string[] }
+  | { type: 'presence'; connected: string[]; away: Away }
   | { type: 'camera'; at: number; simulated: boolean }
   | { type: 'pong'; sent: number; now: number };
 

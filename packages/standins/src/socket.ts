@@ -8,6 +8,8 @@ export type Place = { url: string; origin: string; code: string };
 /** As phones do. */
 const RETRY_MS = [300, 600, 1000, 1000, 1000, 1000, 1000, 1000, 1000, 1000, 2000];
 const isLoopback = (url: string) => /\/\/(127\.|localhost|\[::1)/.test(url);
+/** How wrong the clock of a stand-in may be, ms. */
+const BOUND_MS = 500;
 let ids = 0;
 
 /** The clock of this device, which may be wrong. */
@@ -25,7 +27,7 @@ export function classSocket(place: Place, role: 'phone' | 'sensor', key = '', sk
   let token: string | undefined;
   let lostAt: number | null = null;
   let attempts = 0;
-  const waiting = new Map<string, { command: Command; done: (ok: boolean) => void }>();
+  const waiting = new Map<string, { command: Command; when: object; done: (ok: boolean) => void }>();
 
   const send = (frame: ClientFrame) => socket?.readyState === WebSocket.OPEN && socket.send(JSON.stringify(frame));
   const open = (): void => {
@@ -55,7 +57,7 @@ export function classSocket(place: Place, role: 'phone' | 'sensor', key = '', sk
       greeted = true;
       attempts = 0;
       lostAt = null;
-      for (const [id, { command }] of waiting) send({ type: 'command', id, command });
+      for (const [id, { command, when }] of waiting) send({ type: 'command', id, command, ...when });
     } else if (frame.type === 'events') {
       if (frame.from > state.seq + 1) socket?.close();
       else for (const event of frame.events) fold(state, event);
@@ -88,13 +90,15 @@ export function classSocket(place: Place, role: 'phone' | 'sensor', key = '', sk
     /** Gives a command; true when it is committed, false when it is refused, however often the connection breaks meanwhile. */
     say(command: Command, id = `standin${process.pid}x${ids++}`): Promise<boolean> {
       return new Promise((done) => {
-        waiting.set(id, { command, done });
+        // Said without a network it is dated, as a phone does.
+        const when = greeted ? {} : { pressed: clock(skewMs) + offset, bound: BOUND_MS, seenSeq: state.seq };
+        waiting.set(id, { command, when, done });
         if (greeted) send({ type: 'command', id, command });
       });
     },
     /** Sends what is waiting once more, in another order: a bad network does so. */
     repeat(): void {
-      if (greeted) for (const [id, { command }] of [...waiting].reverse()) send({ type: 'command', id, command });
+      if (greeted) for (const [id, { command, when }] of [...waiting].reverse()) send({ type: 'command', id, command, ...when });
     },
     /** Walks out of the network's reach for so many ms of real time. */
     goAway(ms: number): void {

@@ -99,7 +99,12 @@ describe('what may be believed of a student', () => {
     expect(found[0]).toMatchObject({ firstName: 'Pia', why: 'quiet', since: at(15.4) });
     expect(lastSign(room.state, student('Pia'))).toBe(at(15.4));
     // Whose phone is not there is away, not quiet.
-    expect(needs(room.state, later, (id) => id === student('Pia').id).map((one) => one.firstName)).not.toContain('Pia');
+    expect(
+      needs(room.state, later, (id) => (id === student('Pia').id ? later - minute : null)).map((one) => one.firstName),
+    ).not.toContain('Pia');
+    // For long: a word for it, after all others.
+    const long = needs(room.state, later, (id) => (id === student('Pia').id ? later - 7 * minute : null));
+    expect(long.at(-1)).toMatchObject({ firstName: 'Pia', why: 'away', since: later - 7 * minute });
     const ole = people.get('Ole');
     room.now = later;
     if (ole) room.say(ole, { type: 'hand', studentId: ole.id, reason: 'colour' });

@@ -107,7 +107,7 @@ function actsOf(student: Student, steps: readonly Step[], tick: (at: number) => 
   for (const [id, at] of Object.entries(student.doneAt)) {
     const by = student.doneBy?.[id] ?? 'self';
     add(id, at, by, (one, j, all) =>
-      by === 'went-on' ? saidWentOn(one, j, tick(at)) : saidDone(one, upTo(all, at), j, tick(at), by),
+      by === 'went-on' ? saidWentOn(one, j, tick(at)) : saidDone(one, upTo(all, at), j, tick(at), by === 'rough' ? 'desk' : by),
     );
   }
   for (const [id, at] of Object.entries(student.leftOut ?? {})) {
@@ -147,7 +147,7 @@ function heard(state: ClassState, student: Student, origin: number, before: Kept
   const tick = (at: number) => Math.max(0, Math.round((at - origin) / TICK_MS));
   const steps = stepsOf(state, origin);
   const acts = actsOf(student, steps, tick);
-  const isLonger = before !== undefined && before.applied.every((key, i) => acts[i]?.key === key);
+  const isLonger = before?.applied.every((key, i) => acts[i]?.key === key);
   if (before && isLonger) {
     const news = acts.slice(before.applied.length);
     for (const { does } of news) does(before.following, steps);

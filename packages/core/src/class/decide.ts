@@ -3,10 +3,17 @@ import type { AirRows } from './air-rows.js';
 import { coatUnder } from './drying.js';
 import type { ClassState } from './shape.js';
 import { currentItem } from './timing.js';
+import type { Said } from './when-said.js';
 
 export type Actor = { kind: 'instructor' | 'assistant' | 'sensor' | 'guest' } | { kind: 'student'; id: string };
 /** What the server worked out beforehand for a command that needs it. */
-export type WorkedOut = { plan?: Plan; air?: AirRows; real?: number };
+export type WorkedOut = {
+  plan?: Plan;
+  air?: AirRows;
+  real?: number;
+  /** When it was said, where it was kept without a network. */
+  said?: Said | null;
+};
 
 /** A command that the class does not carry out: a stable code and a sentence. */
 export class Refusal extends CodedError {}
@@ -70,9 +77,10 @@ const forInstructor = new Set<Command['type']>([
 const forAssistant = new Set<Command['type']>(['hand', 'handDown', 'touchTest', 'touchBack', 'done', 'notYet', 'answer', 'seen']);
 
 /** Who may say what: throws a {@link Refusal} where this actor may not give this command now. */
-export function may(state: ClassState, actor: Actor, command: Command): void {
-  if (state.phase === 'ended') throw new Refusal(classErrors.ended);
-  if (!allowedIn[command.type].includes(state.phase)) {
+export function may(state: ClassState, actor: Actor, command: Command, said?: Said | null): void {
+  const isOfBefore = state.phase === 'ended' && isOfClass(state, command, said);
+  if (state.phase === 'ended' && !isOfBefore) throw new Refusal(classErrors.ended);
+  if (!isOfBefore && !allowedIn[command.type].includes(state.phase)) {
     throw new Refusal(
       state.phase === 'planned' ? classErrors.notOpen : state.phase === 'open' ? classErrors.notStarted : classErrors.notNow,
     );
@@ -93,6 +101,11 @@ export function may(state: ClassState, actor: Actor, command: Command): void {
     throw new Refusal(classErrors.selfOnly);
   }
 }
+
+/** What was said before the class ended belongs to it, whenever it is heard. */
+const dated: ReadonlySet<Command['type']> = new Set(['done', 'notYet', 'answer', 'look']);
+const isOfClass = ({ visits }: ClassState, { type }: Command, said?: Said | null): boolean =>
+  dated.has(type) && said != null && said.saidAt <= (visits.at(-1)?.endedAt ?? Number.NEGATIVE_INFINITY);
 
 /** The air is noted at most once a minute, and where it changed by 1 °C, 3 % or a draught. */
 const CLIMATE = { everyMs: 60_000, airC: 1, humidity: 0.03, airSpeed: 0.1 };
@@ -130,7 +143,10 @@ export function decide(
   newId: () => string,
   worked: WorkedOut = {},
 ): EventBody[] {
-  may(state, actor, command);
+  const { said } = worked;
+  may(state, actor, command, said);
+  const date = said ? { v: 2 as const, ...said } : { v: 1 as const };
+  const saidAt = said?.saidAt ?? now;
   switch (command.type) {
     case 'join': {
       if (state.seats.length >= MOST_STUDENTS && !state.seats.includes(null)) throw new Refusal(classErrors.full);
@@ -209,7 +225,10 @@ export function decide(
       const student = present(state, command.studentId);
       const step = reachedStep(state, command.stepId);
       const by = actor.kind === 'student' ? {} : { by: 'desk' as const };
-      return student.doneAt[step] !== undefined ? [] : [{ type: 'stepDone', v: 1, studentId: student.id, stepId: step, ...by }];
+      // What a student said themselves, and is heard of late, tells more than that the desk saw it done.
+      const isBetter = said != null && actor.kind === 'student' && student.doneBy?.[step] === 'desk';
+      if (student.doneAt[step] !== undefined && !isBetter) return [];
+      return [{ type: 'stepDone', studentId: student.id, stepId: step, ...by, ...date }];
     }
     case 'notYet': {
       const student = present(state, command.studentId);
@@ -217,32 +236,32 @@ export function decide(
       // From the desk it is news also where nothing was said: what was assumed is not so.
       if (doneAt === undefined && actor.kind === 'student') return [];
       if (doneAt === undefined) reachedStep(state, command.stepId);
-      else if (actor.kind === 'student' && now - doneAt > graceFor(state)) {
+      else if (actor.kind === 'student' && saidAt - doneAt > graceFor(state)) {
         throw new Refusal(classErrors.doneTooLate);
       }
-      return [{ type: 'stepUndone', v: 1, studentId: student.id, stepId: command.stepId }];
+      return [{ type: 'stepUndone', studentId: student.id, stepId: command.stepId, ...date }];
     }
     case 'answer': {
       const student = present(state, command.studentId);
       const stepId = reachedStep(state, command.stepId);
       const isSaid = student.doneAt[stepId] !== undefined || student.leftOut?.[stepId] !== undefined;
-      return isSaid ? [] : [{ type: 'answered', v: 1, studentId: student.id, stepId, is: command.is }];
+      return isSaid ? [] : [{ type: 'answered', studentId: student.id, stepId, is: command.is, ...date }];
     }
     case 'look': {
       const student = present(state, command.studentId);
       const stepId = reachedStep(state, command.stepId);
       const last = student.signs?.filter((sign) => sign.is === 'look').at(-1);
-      const isNews = student.doneAt[stepId] === undefined && (!last || now - last.at >= LOOK_EVERY_MS);
-      return isNews ? [{ type: 'lookedBack', v: 1, studentId: student.id, stepId }] : [];
+      const isNews = student.doneAt[stepId] === undefined && (!last || Math.abs(saidAt - last.at) >= LOOK_EVERY_MS);
+      return isNews ? [{ type: 'lookedBack', studentId: student.id, stepId, ...date }] : [];
     }
     case 'seen':
       return [{ type: 'seen', v: 1, studentId: present(state, command.studentId).id }];
     case 'hand':
       return present(state, command.studentId).hand
         ? []
-        : [{ type: 'handRaised', v: 1, studentId: command.studentId, reason: command.reason }];
+        : [{ type: 'handRaised', studentId: command.studentId, reason: command.reason, ...date }];
     case 'handDown':
-      return present(state, command.studentId).hand ? [{ type: 'handLowered', v: 1, studentId: command.studentId }] : [];
+      return present(state, command.studentId).hand ? [{ type: 'handLowered', studentId: command.studentId, ...date }] : [];
     case 'touchTest': {
       const under = coatUnder(state, command.areaId, now);
       if (!under) throw new Refusal(classErrors.noCoatToTouch);

@@ -58,7 +58,7 @@ export function happened(events: readonly ClassEvent[]): Happened {
       const hand = {
         firstName: state.students[body.studentId]?.firstName ?? '',
         reason: body.reason,
-        minute: classMinute(state, event.at),
+        minute: classMinute(state, body.saidAt ?? event.at),
         tookMin: null,
       };
       hands.push(hand);
@@ -66,7 +66,7 @@ export function happened(events: readonly ClassEvent[]): Happened {
     }
     if (body.type === 'handLowered') {
       const hand = raised.get(body.studentId);
-      if (hand) hand.tookMin = classMinute(state, event.at) - hand.minute;
+      if (hand) hand.tookMin = Math.max(0, classMinute(state, body.saidAt ?? event.at) - hand.minute);
     }
     if (body.type === 'touchTested' && state.current)
       touches.push({ at: event.at, index: state.visits.length - 1, dry: body.dry });

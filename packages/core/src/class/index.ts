@@ -8,7 +8,11 @@ export { chanceOfDry, classMinute, coatsNow, coatUnder, dryingLeft, waitedFor } 
 export { type Happened, type HappenedHand, type HappenedItem, happened, planAsHappened, stateAt } from './happened.js';
 export { leaveOutFor, ownPace } from './late.js';
 export { lastSign, leftBehind, type Need, needs } from './needs.js';
+export { asKept, isKept, type Kept, nextKept, type Pressed, putKept, WINDOW } from './outbox.js';
+export { phoneClock, type Reading } from './phone-clock.js';
 export { groupPace, inClimate, replanClass } from './replan.js';
 export type { ClassState, Climate, Current, Student, Visit } from './shape.js';
 export { classTime, fold, isFoldable, newClass, stateHash } from './state.js';
 export { type Ahead, ahead, currentItem, elapsedSeconds, expectedEnd, planMinute, secondsLeft, wholeSeconds } from './timing.js';
+export { type Said, whenSaid } from './when-said.js';
+export { classWords } from './words.js';

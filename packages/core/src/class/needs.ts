@@ -3,11 +3,14 @@ import { belief } from './belief.js';
 import type { ClassState, Student } from './shape.js';
 import { currentItem, secondsLeft } from './timing.js';
 
-/** Why somebody needs a look: a hand, silence beyond their pace, "still at it" for long, behind the class, or they never say anything. */
+/**
+ * Why somebody needs a look: a hand, silence beyond their pace, "still at it" for long, behind the class, they never say anything, or their
+ * phone has long had no network.
+ */
 export type Need = {
   studentId: string;
   firstName: string;
-  why: 'hand' | 'quiet' | 'still' | 'late' | 'silent';
+  why: 'hand' | 'quiet' | 'still' | 'late' | 'silent' | 'away';
   reason?: HandReason;
   /** Since when, ms; and for who is late, how many minutes they need. */
   since: number;
@@ -15,17 +18,22 @@ export type Need = {
 };
 
 /** What one minute of waiting costs, in the order in which one goes (our judgement). */
-const RANK: Record<Need['why'], number> = { hand: 0, quiet: 1, still: 2, late: 3, silent: 4 };
+const RANK: Record<Need['why'], number> = { hand: 0, quiet: 1, still: 2, late: 3, silent: 4, away: 5 };
 const URGENT: ReadonlySet<HandReason> = new Set(['too-wet', 'lost']);
 /** Who was seen is let be for so long; who never says anything is looked at in turns. */
 const SEEN_MS = 5 * 60_000;
 const TURN_MS = 12 * 60_000;
+/** A phone that is away for so long is worth a word. */
+const AWAY_MS = 5 * 60_000;
 /** Somebody who never pressed Done by the time the class was at its second step does not press. */
 const presses = (student: Student): boolean =>
   Object.entries(student.doneAt).some(([id]) => student.doneBy?.[id] === undefined) || (student.signs?.length ?? 0) > 0;
 
-/** Who needs a look, at a class time (ms): the one first for whom waiting costs most. `isAway` tells whose phone is not there: they are not quiet. */
-export function needs(state: ClassState, now: number, isAway: (studentId: string) => boolean = () => false): Need[] {
+/**
+ * Who needs a look, at a class time (ms): the one first for whom waiting costs most. `awaySince` tells since when (class time, ms) a phone is
+ * not there, null where it is: they are not quiet.
+ */
+export function needs(state: ClassState, now: number, awaySince: (studentId: string) => number | null = () => null): Need[] {
   if (state.phase === 'ended') return Object.values(state.students).flatMap((student) => handOf(student));
   const found = Object.values(state.students).flatMap((student): Need[] => {
     if (student.hand) return handOf(student);
@@ -36,13 +44,15 @@ export function needs(state: ClassState, now: number, isAway: (studentId: string
     const still = student.signs?.filter((sign) => sign.is === 'still').at(-1);
     const since = lastSign(state, student);
     const isSaying = presses(student);
-    if (isQuiet && !isAway(student.id)) {
+    const gone = awaySince(student.id);
+    if (isQuiet && gone === null) {
       if (now - seen < (isSaying ? SEEN_MS : TURN_MS)) return [];
       if (!isSaying) return [{ ...own, why: 'silent', since }];
       return [still && still.at >= since ? { ...own, why: 'still', since: still.at } : { ...own, why: 'quiet', since }];
     }
     if (late && now - seen >= SEEN_MS) return [{ ...own, why: 'late', since, minutes: late.minutes }];
-    return [];
+    const isLong = gone !== null && now - gone >= AWAY_MS && now - seen >= TURN_MS;
+    return isLong ? [{ ...own, why: 'away', since: gone }] : [];
   });
   return found.sort(
     (a, b) =>

@@ -11,9 +11,10 @@ export type Student = {
   joinedAt: number;
   /** Server time of their own Done, by step. */
   doneAt: Record<string, number>;
-  hand: { reason: HandReason; at: number } | null;
-  /** How a Done was said that was no press of theirs at the time: by the desk, or as an answer. */
-  doneBy?: Record<string, 'desk' | 'asked' | 'went-on'>;
+  /** `kept`: it was raised without a network, and heard of later. */
+  hand: { reason: HandReason; at: number; kept?: true } | null;
+  /** How a Done was said that was no press of theirs at the time: by the desk, as an answer, or by a clock that could not be believed. */
+  doneBy?: Record<string, 'desk' | 'asked' | 'went-on' | 'rough'>;
   /** Steps that they left out. */
   leftOut?: Record<string, number>;
   /** What tells that a step is not finished yet, in its order. */

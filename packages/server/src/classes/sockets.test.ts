@@ -57,6 +57,52 @@ describe('a connection', () => {
     expect((await Promise.all(more)).every((answer) => answer.type === 'ack')).toBe(true);
     expect(performance.now() - from).toBeGreaterThan(1000);
   });
+  it('that was away says when it was pressed: the log has it dated, within what the phone had seen', async () => {
+    const { id, desk, phone } = await desked();
+    const one = await phone();
+    const ack = await one.say(join('Mara'));
+    const studentId = ack.type === 'ack' ? (ack.studentId as string) : '';
+    await desk.say({ type: 'goOn', from: -1 });
+    await wait(2600);
+    await desk.say({ type: 'say', text: 'A moment later' });
+    const { state } = desk;
+    const stepId = state.plan?.items[0]?.stepId as string;
+    const seenSeq = state.seq - 1;
+    const pressed = Date.now() - 2300;
+    const command = (of: Command, more = {}) => ({ id: nanoid(10), command: of, ...more });
+    one.sendRaw(
+      JSON.stringify({
+        type: 'commands',
+        commands: [
+          command({ type: 'done', studentId, stepId }, { pressed, bound: 40, seenSeq }),
+          command({ type: 'fly' } as never),
+          command({ type: 'hand', studentId, reason: 'colour' }, { pressed: pressed - 86_400_000, bound: 40, seenSeq: 2 }),
+        ],
+      }),
+    );
+    await desk.until(() => state.students[studentId]?.hand);
+    expect(state.students[studentId]?.doneAt[stepId]).toBe(pressed);
+    // A clock of yesterday tells nothing: the middle of what is possible.
+    const events = await classOf(server, id);
+    const raised = events.find((event) => event.body.type === 'handRaised');
+    const middle = Math.round(((events[1]?.at ?? 0) + (raised?.at ?? 0)) / 2);
+    expect(raised?.body).toMatchObject({ v: 2, rough: true, saidAt: middle });
+    // What cannot be read is refused alone.
+    expect(one.frames.filter((frame) => frame.type === 'refused')).toHaveLength(1);
+  });
+  it('that is gone is told with since when', async () => {
+    const { desk, phone } = await desked();
+    const one = await phone();
+    const ack = await one.say(join('Mara'));
+    const studentId = ack.type === 'ack' ? (ack.studentId as string) : '';
+    const told = () => desk.frames.findLast((frame) => frame.type === 'presence');
+    await desk.until(() => told()?.connected.includes(studentId));
+    const from = Date.now();
+    one.close();
+    await desk.until(() => told()?.away[studentId]);
+    expect(told()?.away[studentId]).toBeGreaterThanOrEqual(from);
+    expect(told()?.connected).toEqual([]);
+  });
   it('of the wrong shape again and again rests longer, while others are answered at once', async () => {
     const { phone } = await desked();
     const [rude, polite] = [await phone(), await phone()];

@@ -46,6 +46,7 @@ const hello = (events: ClassEvent[], more: Partial<Extract<ServerFrame, { type: 
   now: Date.now(),
   you: null,
   connected: [],
+  away: {},
   events,
   ...more,
 });
@@ -125,6 +126,44 @@ describe('a connection to the class', () => {
     wire().say(hello([]));
     expect(wire().commands()).toEqual([]);
     expect(wire().frames[0]).toMatchObject({ type: 'hello', token: 'fresh' });
+  });
+  it('what was said without a network is dated, and goes together; what moves the class is not said later', async () => {
+    connect();
+    wire().say(hello([], { now: Date.now() + 60_000 }));
+    wire().close();
+    const at = Date.now();
+    void live.say({ type: 'done', studentId: 's1', stepId: 'one' });
+    void live.say({ type: 'hand', studentId: 's1', reason: 'colour' });
+    const goOn = live.say({ type: 'goOn', from: 0 });
+    expect(live.get().kept.map(({ command }) => command.type)).toEqual(['done', 'hand', 'goOn']);
+    const lost = wire();
+    await jest.advanceTimersByTimeAsync(5100);
+    await expect(goOn).resolves.toMatchObject({ ok: false });
+    expect(live.get().refusal).toBe('No network: say it again when you are back.');
+    expect(wire()).not.toBe(lost);
+    wire().arrive();
+    wire().say(hello([]));
+    expect(wire().frames.at(-1)).toEqual({
+      type: 'commands',
+      commands: [
+        expect.objectContaining({ command: expect.objectContaining({ type: 'done' }), pressed: at + 60_000, seenSeq: 0 }),
+        expect.objectContaining({ command: expect.objectContaining({ type: 'hand' }), pressed: at + 60_000, seenSeq: 0 }),
+      ],
+    });
+    const frame = wire().frames.at(-1);
+    for (const { id } of frame?.type === 'commands' ? frame.commands : []) wire().say({ type: 'ack', id, seq: 1 });
+    expect(live.get().kept).toEqual([]);
+  });
+  it('a window of what waits is on its way at once, the rest as it is answered', () => {
+    connect();
+    for (let k = 0; k < 40; k++) void live.say({ type: 'done', studentId: 's1', stepId: `step${k}` });
+    wire().say(hello([]));
+    const together = () => wire().frames.flatMap((frame) => (frame.type === 'commands' ? [frame.commands.length] : []));
+    expect(together()).toEqual([16]);
+    const first = wire().frames.at(-1);
+    const ids = first?.type === 'commands' ? first.commands.map(({ id }) => id) : [];
+    wire().say({ type: 'ack', id: ids[0] as string, seq: 1 });
+    expect(wire().frames.at(-1)).toMatchObject({ type: 'command', command: { stepId: 'step16' } });
   });
   it('shows what it remembers at once, and hears only what came after it', () => {
     const state = newClass();
@@ -216,11 +255,11 @@ describe('a connection to the class', () => {
     wire().say(hello([], { now: Date.now() + 5000 }));
     expect(live.now() - Date.now()).toBe(5000);
     const sentAt = Date.now();
-    jest.setSystemTime(sentAt + 80);
+    jest.advanceTimersByTime(80);
     wire().say({ type: 'pong', sent: sentAt, now: sentAt + 6040 });
     expect(live.now() - Date.now()).toBe(6000);
     // A slow answer tells less than the quick one before.
-    jest.setSystemTime(sentAt + 3000);
+    jest.advanceTimersByTime(2920);
     wire().say({ type: 'pong', sent: sentAt + 100, now: sentAt + 9000 });
     expect(live.now() - Date.now()).toBe(6000);
   });

@@ -1,12 +1,16 @@
-import { type AtTheDoor, CLOSED, type ClientFrame, type Command, type ServerFrame } from '@viaticum/contract';
-import { type ClassState, classTime, fold, newClass } from '@viaticum/core/class';
+import { type AtTheDoor, type Away, CLOSED, type ClientFrame, type Command, type ServerFrame } from '@viaticum/contract';
+import { type ClassState, classTime, fold, isKept, type Kept, newClass, phoneClock, type Reading } from '@viaticum/core/class';
 import { createStore } from 'zustand/vanilla';
+import { liveWords as w } from '../words/live.js';
+import type { KeptRows } from './kept-rows.js';
 import { type Answer, commandOutbox } from './outbox.js';
-import { serverClock } from './server-clock.js';
 
 const PING_MS = 4000;
 const SILENCE_MS = 9000;
+const AT_ONCE_MS = 2000;
 const KEEP_MS = 400;
+/** What moves the class is not said later than this: by then it may mean something else. */
+const TOO_LATE_MS = 5000;
 /** Never long: once the server is back, the last phone is within three seconds. */
 const RETRY_MS = [300, 600, 1000, 1000, 1000, 1000, 1000, 1000, 1000, 1000, 2000];
 
@@ -18,6 +22,12 @@ export type LiveSnapshot = {
   ready: boolean;
   you: string | null;
   connected: readonly string[];
+  /** Since when (the server's ms) students who were connected are not. */
+  away: Away;
+  /** What was said here and the server has not answered yet, the oldest first. */
+  kept: readonly Kept[];
+  /** What had waited for a network and was heard last, and when (class time, ms). */
+  sent: { command: Command; at: number } | null;
   refusal: string | null;
   /** The server ended the connection for good: why, in a sentence. */
   ended: string | null;
@@ -33,6 +43,9 @@ export type LiveSnapshot = {
 /** A connection on which nothing special is the matter. */
 export const calm = {
   connected: [],
+  away: {},
+  kept: [],
+  sent: null,
   refusal: null,
   ended: null,
   isAtDoor: false,
@@ -49,6 +62,10 @@ export type Memory = {
   key?: string;
   kept?: { state: ClassState; you: string | null } | null;
   keep?: (state: ClassState, you: string | null) => void;
+  /** Where what is said waits that has no answer yet. */
+  rows?: KeptRows;
+  /** How far ahead the server's clock was when it was last heard. */
+  clock?: { stored: Reading | null; keep: (reading: Reading) => void };
 };
 
 /**
@@ -59,12 +76,13 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
   let socket: WebSocket | null = null;
   let attempts = 0;
   let heard = 0;
-  const clock = serverClock();
+  const clock = phoneClock(memory.clock?.stored);
+  const mono = (): number => performance.now();
+  const reading = (): Reading => clock.reading(Date.now(), mono());
   let closed = false;
   let greeted = false;
   let head = 0;
   let keeping: ReturnType<typeof setTimeout> | null = null;
-  const outbox = commandOutbox();
   const store = createStore<LiveSnapshot>(() => ({
     version: 0,
     state: memory.kept?.state ?? newClass(),
@@ -89,25 +107,47 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
   const send = (frame: ClientFrame): void => {
     if (socket?.readyState === WebSocket.OPEN) socket.send(JSON.stringify(frame));
   };
+  /** The class's time in ms: the server's, or a rehearsal's own. */
+  const now = (): number => classTime(latest().state, clock.now(Date.now(), mono()));
+  const isLate = ({ wall }: { wall: number }): boolean => Date.now() - wall > AT_ONCE_MS;
+  const outbox = commandOutbox(memory.rows ?? null, () => set({ kept: outbox.rows() }));
+  /** Says what waits, as much of it as may be on its way. */
+  const flush = (): void => {
+    if (!greeted) return;
+    const next = outbox.next().map(({ id, command, pressed: { wall, offset, bound, seenSeq } }) => ({
+      id,
+      command,
+      // What is said at once is dated by the server.
+      ...(isLate({ wall }) && isKept(command) && { pressed: wall + offset, bound, seenSeq }),
+    }));
+    const [first] = next;
+    if (first && next.length === 1) send({ type: 'command', ...first });
+    else if (first) send({ type: 'commands', commands: next });
+  };
   const settle = (id: string, answer: Answer): void => {
     const settled = outbox.settle(id, answer);
-    if (latest().isAtDoor && settled?.type === 'join') set({ isAtDoor: false });
+    if (settled && answer.ok && isLate(settled.pressed)) set({ sent: { command: settled.command, at: now() } });
+    if (latest().isAtDoor && settled?.command.type === 'join') set({ isAtDoor: false });
+    flush();
   };
 
   const hear = (frame: ServerFrame): void => {
     heard = Date.now();
-    if (frame.type === 'pong') clock.trip(frame.sent, frame.now);
-    else if (frame.type === 'hello') {
+    if (frame.type === 'pong') {
+      clock.trip(frame.sent, Date.now(), mono(), frame.now);
+      memory.clock?.keep(reading());
+    } else if (frame.type === 'hello') {
       attempts = 0;
-      clock.first(frame.now);
+      clock.first(Date.now(), frame.now);
       for (const event of frame.events) fold(latest().state, event);
       greeted = true;
       head = frame.head;
       // A long log comes in pieces: shown when all of it is here.
       const ready = latest().ready || latest().state.seq >= head;
-      set({ online: true, ready, you: frame.you, connected: frame.connected, door: [], storage: null, isAtDoor: false });
+      const { you, connected, away } = frame;
+      set({ online: true, ready, you, connected, away, door: [], storage: null, isAtDoor: false });
       keepSoon();
-      for (const [id, command] of outbox.waiting()) send({ type: 'command', id, command });
+      flush();
     } else if (frame.type === 'events') {
       if (frame.from > latest().state.seq + 1)
         socket?.close(); // something is missing: say hello again
@@ -116,7 +156,7 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
         set(latest().ready || latest().state.seq < head ? {} : { ready: true });
         keepSoon();
       }
-    } else if (frame.type === 'presence') set({ connected: frame.connected });
+    } else if (frame.type === 'presence') set({ connected: frame.connected, away: frame.away });
     else if (frame.type === 'camera') set({ camera: { at: frame.at, simulated: frame.simulated } });
     else if (frame.type === 'waiting') set({ isAtDoor: true });
     else if (frame.type === 'door') set({ door: frame.waiting });
@@ -132,6 +172,16 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
       set({ refusal: frame.message });
       settle(frame.id, { ok: false, message: frame.message });
     }
+  };
+
+  /** What moves the class is given up where there is no network for it: it is said again by who wants it then. */
+  const notTooLate = (id: string): void => {
+    setTimeout(() => {
+      if (!outbox.waits(id) || closed) return;
+      if (greeted) return notTooLate(id);
+      set({ refusal: w.sayAgain });
+      settle(id, { ok: false, message: w.sayAgain });
+    }, TOO_LATE_MS);
   };
 
   const open = (): void => {
@@ -154,6 +204,7 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
       if (socket !== fresh) return;
       socket = null;
       greeted = false;
+      outbox.broken();
       if (why === CLOSED.signedOut || why === CLOSED.noLink) {
         closed = true;
         set({ online: false, ended: reason });
@@ -165,23 +216,26 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
     };
   };
   const heartbeat = setInterval(() => {
+    // A clock that is set while there is no network is noticed, and remembered.
+    memory.clock?.keep(reading());
     if (socket?.readyState === WebSocket.OPEN && Date.now() - heard > SILENCE_MS) socket.close();
     else send({ type: 'ping', sent: Date.now() });
   }, PING_MS);
   const wake = () => document.visibilityState === 'visible' && send({ type: 'ping', sent: Date.now() });
   document.addEventListener('visibilitychange', wake);
   open();
+  void outbox.load().then(flush);
 
   return {
     get: latest,
     subscribe: store.subscribe,
-    /** The class's time in ms: the server's, or a rehearsal's own. */
-    now: () => classTime(latest().state, clock.now()),
+    now,
     /** Gives a command; resolves when it is committed or refused, however often the connection breaks meanwhile. */
     say(command: Command): Promise<Answer> {
-      const { id, answer } = outbox.put(command);
+      const { id, answer } = outbox.put(command, { wall: Date.now(), ...reading(), seenSeq: latest().state.seq });
       if (latest().refusal) set({ refusal: null });
-      if (greeted) send({ type: 'command', id, command });
+      flush();
+      if (!isKept(command)) notTooLate(id);
       return answer;
     },
     /** The desk's answer to those at the door. */

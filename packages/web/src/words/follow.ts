@@ -1,4 +1,5 @@
 import type { Helper } from '@viaticum/contract';
+import { classWords } from '@viaticum/core/class';
 import { counted } from '@viaticum/core/units';
 
 /** Words of a student's phone. */
@@ -54,6 +55,10 @@ export const followWords = {
   notYet: 'not yet',
   press: 'hold to see it before this step',
   before: 'before this step',
+  kept: classWords.kept,
+  keptCount: (count: number) =>
+    `${count === 1 ? 'What you pressed is' : `${count} things you pressed are`} kept, and will be sent.`,
+  sent: 'Sent',
   lost: 'No connection just now. This step stays here; it mends itself.',
   ended: 'The class has ended',
   endedAbout: 'Sign your picture, and let it dry for a day.',

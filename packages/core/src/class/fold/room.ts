@@ -85,23 +85,26 @@ export const foldsOfRoom = {
     delete state.students[studentId];
     state.removed.push(studentId);
   },
-  stepDone({ students }, { studentId, stepId, by }, at) {
+  stepDone({ students }, { studentId, stepId, by, saidAt, rough }, at) {
     const student = students[studentId];
     if (!student) return;
-    student.doneAt[stepId] = at;
-    if (by) student.doneBy = { ...student.doneBy, [stepId]: by };
+    student.doneAt[stepId] = saidAt ?? at;
+    const how = by ?? (rough ? 'rough' : undefined);
+    if (how) student.doneBy = { ...student.doneBy, [stepId]: how };
+    else if (student.doneBy) delete student.doneBy[stepId];
   },
-  stepUndone({ students }, { studentId, stepId }, at) {
+  stepUndone({ students }, { studentId, stepId, saidAt }, at) {
     const student = students[studentId];
     if (!student) return;
     delete student.doneAt[stepId];
     if (student.doneBy) delete student.doneBy[stepId];
     if (student.leftOut) delete student.leftOut[stepId];
-    told(student, stepId, at, 'not-done');
+    told(student, stepId, saidAt ?? at, 'not-done');
   },
-  answered(state, { studentId, stepId, is }, at) {
+  answered(state, { studentId, stepId, is, saidAt }, heardAt) {
     const student = state.students[studentId];
     if (!student) return;
+    const at = saidAt ?? heardAt;
     if (is === 'still') told(student, stepId, at, 'still');
     else if (is === 'left-out') student.leftOut = { ...student.leftOut, [stepId]: at };
     else {
@@ -110,19 +113,21 @@ export const foldsOfRoom = {
       student.doneBy = { ...student.doneBy, [stepId]: left === null ? 'asked' : 'went-on' };
     }
   },
-  lookedBack({ students }, { studentId, stepId }, at) {
+  lookedBack({ students }, { studentId, stepId, saidAt }, at) {
     const student = students[studentId];
-    if (student) told(student, stepId, at, 'look');
+    if (student) told(student, stepId, saidAt ?? at, 'look');
   },
   seen({ students }, { studentId }, at) {
     const student = students[studentId];
     if (student) student.seenAt = at;
   },
-  handRaised(state, { studentId, reason }, at) {
+  handRaised(state, { studentId, reason, saidAt }, heardAt) {
     const student = state.students[studentId];
     if (!student) return;
-    student.hand = { reason, at };
-    const stepId = state.plan?.items[state.current?.index ?? -1]?.stepId;
+    const at = saidAt ?? heardAt;
+    student.hand = { reason, at, ...(saidAt !== undefined && { kept: true as const }) };
+    const during = state.visits.filter((visit) => visit.startedAt <= at).at(-1);
+    const stepId = state.plan?.items[during?.index ?? -1]?.stepId;
     if (stepId && student.doneAt[stepId] === undefined) told(student, stepId, at, reason === 'lost' ? 'lost' : 'hand');
   },
   handLowered({ students }, { studentId }) {

@@ -79,7 +79,7 @@ export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull,
     classId: found.id,
     here: () => [...new Set([...seats].flatMap((seat) => seat.student ?? []))],
     waiting: () => entrance.list(),
-    tell: (connected) => lines.toAll(greeted(watches), { type: 'presence', connected }),
+    tell: (connected, away) => lines.toAll(greeted(watches), { type: 'presence', connected, away }),
   });
   const tellDoor = (): void => lines.toAll(greeted(isDesk), { type: 'door', waiting: who.atTheDoor() });
   const desk = reception({ log, lines, entrance, secret: found.secret, workOut, planned, onJoined: () => who.changed() });
@@ -132,6 +132,7 @@ export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull,
       now: Date.now(),
       you: seat.student,
       connected: watches(seat) ? who.connected() : [],
+      away: watches(seat) ? who.away() : {},
       events,
     }));
     if (trouble && watches(seat)) lines.send(seat, troubleFrame());
@@ -149,7 +150,8 @@ export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull,
       greeting.add(seat);
       greet(seat, frame).catch(failed);
     } else if (!seat.greeted) return [1008, 'Say hello first. Reload the page.'];
-    else if (frame.type === 'command') desk.consider(seat, frame.id, frame.command).catch(failed);
+    else if (frame.type === 'command' || frame.type === 'commands')
+      for (const one of frame.type === 'commands' ? frame.commands : [frame]) desk.consider(seat, one).catch(failed);
     else if (isDesk(seat)) everywhere(frame);
     else return [1008, 'Only the desk lets people in.'];
     return null;

@@ -9,6 +9,8 @@ const FRAMES_OF_ADDRESS = { most: 6000, perSecond: 600 };
 /** A command of the wrong shape costs as much as so many. */
 const INVALID_COST = 5;
 const MOST_HELD = 2000;
+/** So many commands come together at most. */
+const MOST_TOGETHER = 16;
 
 const isFrame = new Ajv({ removeAdditional: false, coerceTypes: false, strict: false }).compile(ClientFrame);
 
@@ -39,13 +41,26 @@ export function frameReader({ onFrame, onRefused }: Parts) {
     } catch {
       return [1007, 'This frame could not be read. Reload the page.'];
     }
-    if (isFrame(frame)) return onFrame(seat, frame as ClientFrame);
+    if (isFrame(frame)) {
+      const known = frame as ClientFrame;
+      if (known.type === 'commands') tooFast(seat, known.commands.length - 1);
+      return onFrame(seat, known);
+    }
+    const { id, type, commands } = (frame ?? {}) as { id?: unknown; type?: unknown; commands?: unknown };
+    // One that cannot be read does not take the others with it.
+    if (type === 'commands' && Array.isArray(commands) && commands.length <= MOST_TOGETHER)
+      return oneByOne(seat, commands as Record<string, unknown>[]);
     tooFast(seat, INVALID_COST - 1);
-    const { id, type } = (frame ?? {}) as { id?: unknown; type?: unknown };
     if (typeof id !== 'string' || type !== 'command') return [1008, 'This frame has the wrong shape. Reload the page.'];
     onRefused(seat, id.slice(0, 40), new Refusal(classErrors.invalid(sentenceFor(isFrame.errors ?? []))));
     return null;
   };
+  /** Commands that came together, one by one. */
+  const oneByOne = (seat: Seat, commands: Record<string, unknown>[]): Ending | null =>
+    commands.reduce<Ending | null>(
+      (ending, command) => ending ?? answer(seat, Buffer.from(JSON.stringify({ ...command, type: 'command' })), false),
+      null,
+    );
   const take = (seat: Seat, data: Buffer, isBinary: boolean): void => {
     const ending = answer(seat, data, isBinary);
     if (ending) seat.socket.close(...ending);

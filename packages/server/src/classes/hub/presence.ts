@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { AtTheDoor } from '@viaticum/contract';
+import { type AtTheDoor, type Away, byId } from '@viaticum/contract';
 import type { Bus, BusMessage } from '../../bus/bus.js';
 
 const TELL_MS = 200;
@@ -12,8 +12,8 @@ type Parts = {
   /** The students connected to this server, and who waits at its door. */
   here: () => string[];
   waiting: () => AtTheDoor[];
-  /** Tells those who watch the room who is connected, a moment after the last change. */
-  tell: (connected: string[]) => void;
+  /** Tells those who watch the room who is connected, and since when who was is not, a moment after the last change. */
+  tell: (connected: string[], away: Away) => void;
 };
 
 /** Who of a class is connected, to whichever server. */
@@ -21,21 +21,33 @@ export function presence({ bus, classId, here, waiting, tell }: Parts) {
   const self = randomUUID();
   const elsewhere = new Map<string, { students: string[]; waiting: AtTheDoor[]; at: number }>();
   let timer: NodeJS.Timeout | null = null;
+  let before: string[] = [];
+  let since: Away = byId();
   const connected = (): string[] => {
     const gone = Date.now() - GONE_MS;
     for (const [server, { at }] of elsewhere) if (at < gone) elsewhere.delete(server);
     return [...new Set([...here(), ...[...elsewhere.values()].flatMap((one) => one.students)])].sort();
+  };
+  /** Since when those are away who were here. */
+  const look = (now: string[]): Away => {
+    const gone = before.filter((id) => !now.includes(id));
+    const kept = Object.entries(since).filter(([id]) => !now.includes(id));
+    since = byId([...kept, ...gone.map((id) => [id, Date.now()] as const)]);
+    before = now;
+    return since;
   };
   const publish = (): void =>
     bus.publish(classId, { type: 'presence', server: self, students: here(), waiting: waiting() } satisfies BusMessage);
   const tellSoon = (): void => {
     timer ??= setTimeout(() => {
       timer = null;
-      tell(connected());
+      const now = connected();
+      tell(now, look(now));
     }, TELL_MS);
   };
   return {
     connected,
+    away: (): Away => look(connected()),
     atTheDoor: (): AtTheDoor[] => [...waiting(), ...[...elsewhere.values()].flatMap((one) => one.waiting)],
     /** Something changed here. */
     changed(): void {

@@ -1,12 +1,14 @@
 import type { ClassEvent, Command, EventBody } from '@viaticum/contract';
-import { type Actor, classTime, decide, Refusal, type WorkedOut } from '@viaticum/core/class';
+import { type Actor, classTime, decide, Refusal, type WorkedOut, whenSaid } from '@viaticum/core/class';
 import { nanoid } from 'nanoid';
 import type { LogCopy } from './copy.js';
 import { isConflict, type LogTable, type Written } from './table.js';
 
 export type Result = { seq: number; studentId?: string } | { refused: Refusal };
 /** A command that waits to be carried out; `worked` is what was worked out for it beforehand. */
-export type Asked = { id: string; actor: Actor; command: Command; worked: WorkedOut };
+export type Asked = { id: string; actor: Actor; command: Command; worked: WorkedOut; pressed?: PressedAt | undefined };
+/** When its screen says that it was pressed (the server's ms), how wrong that may be, and how far it had seen the log. */
+export type PressedAt = { pressed: number; bound: number; seenSeq: number };
 export type Decided = {
   results: Result[];
   written: Written[];
@@ -42,7 +44,8 @@ function decideAll(copy: LogCopy, batch: readonly Asked[], first: Map<string, Re
     const before = first.get(one.id);
     if (before) return before;
     try {
-      const [body] = decide(copy.state, one.actor, one.command, now, () => nanoid(10), { ...one.worked, real });
+      const said = one.pressed ? whenSaid(copy.state, one.pressed, copy.at(one.pressed.seenSeq), now) : null;
+      const [body] = decide(copy.state, one.actor, one.command, now, () => nanoid(10), { ...one.worked, real, said });
       if (!body) {
         isPlain = false;
         return { seq: copy.state.seq };

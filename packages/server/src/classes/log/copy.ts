@@ -35,6 +35,10 @@ export class LogCopy {
     this.state = newClass();
     for (const event of this.events) fold(this.state, event);
   }
+  /** The class time (ms) of an event; of the nearest there is. */
+  at(seq: number): number {
+    return this.events[Math.min(this.events.length, Math.max(1, seq)) - 1]?.at ?? this.state.at;
+  }
   /** Committed events after a sequence number, at most so many. */
   after(seq: number, most: number): ClassEvent[] {
     return this.events.slice(seq, Math.min(this.committed, seq + most));

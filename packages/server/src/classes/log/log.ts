@@ -2,7 +2,16 @@ import { type ClassEvent, type Command, classErrors } from '@viaticum/contract';
 import { type Actor, Refusal, type WorkedOut } from '@viaticum/core/class';
 import type { Pool } from 'mysql2/promise';
 import { isDiskFull } from '../../errors.js';
-import { type Asked, appendBoldly, appendWithCare, type Decided, Poisoned, type Result, wantsCare } from './append.js';
+import {
+  type Asked,
+  appendBoldly,
+  appendWithCare,
+  type Decided,
+  Poisoned,
+  type PressedAt,
+  type Result,
+  wantsCare,
+} from './append.js';
 import { LogCopy } from './copy.js';
 import { isUnwritable, logTable } from './table.js';
 
@@ -120,11 +129,14 @@ export function classLog(
     look(): void {
       if (!running) readSoon(0);
     },
-    /** Carries a command out; resolves when it is committed or refused. `worked` is what was worked out for it beforehand. */
-    command(id: string, actor: Actor, command: Command, worked: WorkedOut = {}): Promise<Result> {
+    /**
+     * Carries a command out; resolves when it is committed or refused. `worked` is what was worked out for it beforehand, `pressed` when its
+     * screen says that it was said.
+     */
+    command(id: string, actor: Actor, command: Command, worked: WorkedOut = {}, pressed?: PressedAt): Promise<Result> {
       return new Promise((resolve) => {
         if (waiting.length >= MOST_WAITING) return resolve({ refused: new Refusal(classErrors.tooMuchWaits) });
-        waiting.push({ id, actor, command, worked, resolve });
+        waiting.push({ id, actor, command, worked, pressed, resolve });
         work().catch(() => undefined);
       });
     },

@@ -1,8 +1,9 @@
-import { belief, currentItem, type Need, needs } from '@viaticum/core/class';
+import { belief, type ClassState, classMinute, classWords, currentItem, type Need, needs } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
 import { deskWords as w } from '../../words/desk.js';
+import { awaySince } from '../away.js';
 import { useNowEvery } from '../use-live.js';
 import deskCss from './desk.module.css';
 import css from './needs-me.module.css';
@@ -10,6 +11,8 @@ import type { DeskParts } from './parts.js';
 
 const MOST_ROWS = 4;
 const EVERY_S = 5;
+/** A hand that was heard of later than this says when it was raised. */
+const LONG_AGO_MIN = 5;
 
 /** Who needs the instructor, the one first for whom waiting costs most: name, why, for how long. */
 export function NeedsMe({
@@ -23,9 +26,7 @@ export function NeedsMe({
   hasHands?: boolean;
 }) {
   const now = useNowEvery(connection, EVERY_S);
-  const all = needs(live.state, now, (id) => live.online && !live.connected.includes(id)).filter(
-    ({ why }) => hasHands || why !== 'hand',
-  );
+  const all = needs(live.state, now, (id) => awaySince(live, id, now)).filter(({ why }) => hasHands || why !== 'hand');
   if (all.length === 0) return null;
   return (
     <ul className={css.needs} aria-label={w.needs.title} data-testid="needs-me">
@@ -38,7 +39,7 @@ export function NeedsMe({
             onClick={() => onChoose?.(need.studentId)}
             data-testid="desk-large"
           >
-            <b>{need.firstName}</b> <span>{reasonOf(need, now)}</span>
+            <b>{need.firstName}</b> <span>{reasonOf(need, live.state, now)}</span>
           </Button>
           {need.why !== 'hand' && (
             <Button
@@ -57,8 +58,11 @@ export function NeedsMe({
   );
 }
 
-function reasonOf(need: Need, now: number): string {
+function reasonOf(need: Need, state: ClassState, now: number): string {
   const minutes = Math.max(0, Math.round((now - need.since) / 60_000));
+  if (need.why === 'away') return classWords.noNetwork(minutes);
+  const hand = need.why === 'hand' ? state.students[need.studentId]?.hand : null;
+  if (hand?.kept && minutes >= LONG_AGO_MIN) return classWords.handKept(Math.floor(classMinute(state, hand.at)));
   if (need.why === 'hand')
     return w.needs.hand(need.reason ? w.reasons[need.reason] : '', clock(Math.max(0, Math.floor((now - need.since) / 1000))));
   if (need.why === 'late') return w.needs.late(Math.round(need.minutes ?? 0));

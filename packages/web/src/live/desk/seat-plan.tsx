@@ -1,11 +1,12 @@
 import type { FollowSheet } from '@viaticum/contract';
-import { belief, currentItem, type Student } from '@viaticum/core/class';
+import { belief, classWords, currentItem, type Student } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
 import { memo, useMemo } from 'react';
 import { layersAfter } from '../../ui/stage-layers.js';
 import { deskWords as w } from '../../words/desk.js';
+import { awaySince } from '../away.js';
 import type { LiveSnapshot } from '../connection.js';
 import { Painted } from '../painted.js';
 import { easelsInRow } from '../seat-grid.js';
@@ -39,7 +40,7 @@ export function SeatPlan({ connection, live, sheet, onHelped, chosen = null, onC
             student={student}
             sheet={sheet}
             plan={live.state.plan}
-            isAway={live.online && !live.connected.includes(student.id)}
+            isAway={awaySince(live, student.id, 0) !== null}
             isChosen={student.id === chosen}
             onHelped={onHelped}
             onChoose={onChoose}
@@ -77,7 +78,10 @@ function Easel({ connection, live, student, sheet, plan, isAway, isChosen, onHel
       const seconds = Math.max(0, Math.floor((now - student.hand.at) / 1000));
       return `${w.handFor(clock(seconds))}, ${w.reasons[student.hand.reason]}`;
     }
-    if (isAway) return w.away;
+    if (isAway) {
+      const minutes = Math.floor((now - (awaySince(live, student.id, now) ?? now)) / 60_000);
+      return minutes < 1 ? w.away : classWords.noNetwork(minutes);
+    }
     const { late, isQuiet, isEven, stepNow } = belief(live.state, student, now);
     if (isQuiet) return w.quiet;
     if (late) return w.lateBy(Math.round(late.minutes));

@@ -1,10 +1,11 @@
 import type { AloneSheet, FollowSheet, OtherRecipes } from '@viaticum/contract';
-import type { ClassState } from '@viaticum/core/class';
+import { asKept, type ClassState, type Reading } from '@viaticum/core/class';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { type ApiFailure, call } from '../../api/http.js';
 import { useHeld } from '../../ui/use-held.js';
 import { followWords as w } from '../../words/follow.js';
 import { closeConnection, type LiveConnection, liveConnection } from '../connection.js';
+import { keptRows } from '../kept-rows.js';
 import { StagesAt } from '../painted.js';
 import { useLive } from '../use-live.js';
 import { Alone } from './alone.js';
@@ -19,6 +20,7 @@ const AskName = lazy(() => import('./asking.js').then((module) => ({ default: mo
 
 const RETRY_MS = 2000;
 const tokenKey = (code: string) => `viaticum-student-${code}`;
+const CLOCK_KEY = 'viaticum-clock';
 const sheetKey = (code: string) => `viaticum-sheet-${code}`;
 const stateKey = (code: string) => `viaticum-class-${code}`;
 const codeOfPage = () =>
@@ -110,6 +112,8 @@ function Connected({ code, sheet, onOpened }: { code: string; sheet: FollowSheet
         keepToken: (token) => localStorage.setItem(tokenKey(code), token),
         kept: rememberedState<{ state: ClassState; you: string | null }>(stateKey(code)),
         keep: (state, you) => remember(stateKey(code), { state, you }),
+        rows: keptRows(code),
+        clock: { stored: remembered<Reading>(CLOCK_KEY), keep: (reading) => remember(CLOCK_KEY, reading) },
       }),
     [code],
   );
@@ -132,7 +136,9 @@ function Joined({ connection, sheet, onOpened }: { connection: LiveConnection; s
     wasPlanned.current = isPlanned;
   }, [isPlanned, onOpened]);
   if (!live.ready) return <main className={css.followPage} data-testid="follow-page" />;
-  const student = live.you ? live.state.students[live.you] : undefined;
+  const heard = live.you ? live.state.students[live.you] : undefined;
+  // What was said here counts here at once.
+  const student = heard && asKept(live.state, heard, live.kept);
   if (isPlanned) return <Resting title={w.notYetOpen} about={w.notYetOpenAbout} more={sheet.title} lost={!live.online} />;
   if (live.state.phase === 'ended') return <Resting title={w.ended} about={w.endedAbout} />;
   if (live.isAtDoor) return <Resting title={w.atDoor} about={w.atDoorAbout} more={sheet.title} lost={!live.online} />;

@@ -1,4 +1,4 @@
-import type { FollowSheet, HandReason, PlanItem } from '@viaticum/contract';
+import type { Command, FollowSheet, HandReason, PlanItem } from '@viaticum/contract';
 import { currentItem, type Student, TAKE_BACK_MS } from '@viaticum/core/class';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
@@ -90,7 +90,7 @@ export function Present({ connection, live, sheet, student, isAlone = false }: P
         {live.state.phase === 'held' && isPresent && <p className={followCss.followNote}>{w.held}</p>}
         {!live.online && !isAlone && (
           <p className={followCss.followLost} role="status">
-            {w.lost}
+            {w.lost} {live.kept.length > 0 && w.keptCount(live.kept.length)}
           </p>
         )}
         {live.refusal && (
@@ -111,7 +111,7 @@ export function Present({ connection, live, sheet, student, isAlone = false }: P
         (isAlone ? (
           <AloneKeys connection={connection} live={live} student={student} item={item} />
         ) : (
-          <Keys connection={connection} student={student} item={item} />
+          <Keys connection={connection} live={live} student={student} item={item} />
         ))}
     </main>
   );
@@ -133,7 +133,9 @@ function Said({ connection, live }: Pick<Props, 'connection' | 'live'>) {
   );
 }
 
-function Keys({ connection, student, item }: { connection: LiveConnection; student: Student; item: PlanItem }) {
+type KeysProps = { connection: LiveConnection; live: LiveSnapshot; student: Student; item: PlanItem };
+
+function Keys({ connection, live, student, item }: KeysProps) {
   const [isAsking, setAsking] = useState(false);
   const studentId = student.id;
   const doneAt = item.stepId ? student.doneAt[item.stepId] : undefined;
@@ -141,6 +143,7 @@ function Keys({ connection, student, item }: { connection: LiveConnection; stude
     doneAt === undefined ? 0 : Math.max(0, Math.ceil((doneAt + TAKE_BACK_MS - now) / 1000)),
   );
   const stepId = item.stepId;
+  const sending = useSending(connection, live, stepId);
   if (isAsking) {
     return (
       <fieldset className={css.followReasons}>
@@ -193,19 +196,30 @@ function Keys({ connection, student, item }: { connection: LiveConnection; stude
         ) : undoSeconds > 0 ? (
           <Button
             type="text"
-            className={clsx('plain', followCss.bigKey)}
+            className={clsx('plain', followCss.bigKey, sending === 'kept' && css.followKept)}
             onClick={() => void connection.say({ type: 'notYet', studentId, stepId })}
           >
             {w.undoIn(undoSeconds)}
+            {sending && <small role="status">{w[sending]}</small>}
           </Button>
         ) : (
-          <p className={css.followDone} role="status">
-            {w.isDone}
+          <p className={clsx(css.followDone, sending === 'kept' && css.followKept)} role="status">
+            {sending ? w[sending] : w.isDone}
           </p>
         ))}
     </footer>
   );
 }
+
+/** Whether a Done of this step waits for a network, or was sent a moment ago. */
+function useSending(connection: LiveConnection, live: LiveSnapshot, stepId: string | undefined): 'kept' | 'sent' | null {
+  const isOf = (command: Command) => 'stepId' in command && command.stepId === stepId && command.type !== 'look';
+  const isKept = !live.online && live.kept.some(({ command }) => isOf(command));
+  const { sent } = live;
+  const isSent = useOfTime(connection, (now) => sent !== null && isOf(sent.command) && now - sent.at < SENT_MS);
+  return isKept ? 'kept' : isSent ? 'sent' : null;
+}
+const SENT_MS = 2000;
 
 /** In a pause, the key for the step before it, for who is still painting: their own coat dries from then. */
 function LateDone({ connection, student, item }: { connection: LiveConnection; student: Student; item: PlanItem }) {

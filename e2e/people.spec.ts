@@ -34,3 +34,37 @@ test('who says nothing is found: the phone asks once, the desk names them, and a
   await expect(row).toHaveCount(0);
   await expect(strip).toBeHidden();
 });
+
+test('Done without a network is kept, outlasts a reload, and counts from when it was pressed', async ({
+  signedIn: page,
+  server,
+  browser,
+}) => {
+  await openDemo(page);
+  const code = await openRehearsal(page, 1, false);
+  const mara = await joinPhone(browser, server, code, 'Mara');
+  await page.keyboard.press('PageDown');
+  await expect(mara.getByRole('button', { name: 'Done', exact: true })).toBeVisible();
+  await expect(mara.locator('html[data-kept]')).toBeAttached();
+  await mara.context().setOffline(true);
+  // A socket that is open outlasts this; the page that comes anew has no network.
+  await mara.reload();
+  await expect(mara.getByText(/^No connection just now/)).toBeVisible();
+  await mara.getByRole('button', { name: 'Done', exact: true }).click();
+  await expect(mara.getByText('Kept, will be sent')).toBeVisible();
+  await expect(mara.getByText(/What you pressed is kept/)).toBeVisible();
+  await accessible(mara, 'follow, without a network');
+  await mara.reload();
+  await expect(mara.getByText('Kept, will be sent')).toBeVisible();
+  await expect(mara.getByRole('button', { name: 'Done', exact: true })).toBeHidden();
+  const easel = page.getByRole('listitem').filter({ has: page.getByText('Mara', { exact: true }) });
+  await expect(easel.first()).toContainText(/away|no network for/);
+  await page.waitForTimeout(3000);
+  await mara.context().setOffline(false);
+  await expect(mara.getByText(/^No connection just now/)).toBeHidden();
+  const panel = page.getByRole('region', { name: 'Mara' });
+  await page.getByTestId('easel-name').filter({ hasText: 'Mara' }).click();
+  const step = panel.getByTestId('student-step').first();
+  await expect(step).toHaveAttribute('data-how', 'said');
+  await expect(mara.getByText('Kept, will be sent')).toBeHidden();
+});

@@ -56,7 +56,7 @@ test('a rehearsal: students come by themselves, time runs, who is late has a dry
   await expect(page.getByAltText('The palette as the camera sees it')).toBeVisible();
   await page.getByRole('button', { name: '×60' }).click();
   await beside(page, 'Now');
-  await expect(page.getByText(/^Coats dry \d+ % slower in this air\.$/)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/^Coats take [\d. to]+ times as long as planned in this air\.$/)).toBeVisible({ timeout: 30_000 });
   await expect(page.getByRole('heading', { name: /the room: studio, simulated/ })).toBeVisible();
 });
 
@@ -92,7 +92,7 @@ test('the desk near: a message, a step left out, the rest planned again, a stude
   await page.getByLabel('Air, °C').fill('17');
   await page.getByLabel('Humidity, %').fill('75');
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/^Coats dry \d+ % slower in this air\.$/)).toBeVisible();
+  await expect(page.getByText(/^Coats take [\d. to]+ times as long as planned in this air\.$/)).toBeVisible();
   await page.getByRole('button', { name: 'Plan the rest again' }).click();
   await expect(page.getByText('The rest follows from what really happened.')).toBeVisible();
   await expect(page.getByText('17 °C, 75 %')).toBeVisible();

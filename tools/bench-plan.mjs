@@ -43,12 +43,15 @@ const timed = (work) => {
 export function paceRows(row) {
   const steps = Array.from({ length: 25 }, (_, i) => ({
     id: `s${i}`,
-    minutes: 4 + (i % 5) * 2,
-    fixedMin: 2,
-    gate: { q: 0.9, afterMin: null },
+    key: i,
+    doMin: 4 + (i % 5) * 2,
+    showMin: 2,
+    breakMin: i === 12 ? 10 : 0,
+    pauseMin: 0,
+    gate: { q: 0.9, afterMin: 11 + (i % 5) * 2 },
     drying: i > 1 && i % 4 === 0 ? [{ after: `s${i - 2}`, minutes: 12 }] : [],
   }));
-  const model = { steps, students: { n: 20, sigma: 0.3, stepSigma: 0.2, help: { chance: 0.08, minutes: 3 } }, slotMin: 240 };
+  const model = { steps, students: { n: 20, sigma: 0.38, stepSigma: 0.2, help: { chance: 0.1, minutes: 3 } }, slotMin: 240 };
   simulatePace(model, { runs: 500, seed: 1 });
   const from = performance.now();
   simulatePace(model, { runs: 10_000, seed: 1 });

@@ -23,7 +23,7 @@ export function wholeSheet(lesson: Lesson): AloneSheet {
     ]),
   );
   return {
-    sheet: { ...sheet, steps, units: lesson.units, leaveOut: leaveOutOf(lesson, plan), ways: waysOf(lesson, plan) },
+    sheet: { ...sheet, steps, units: lesson.units, leaveOut: leaveOutFacts(lesson, plan), ways: waysOf(lesson, plan) },
     plan: plan.plan,
   };
 }
@@ -48,7 +48,7 @@ function mixPlaces(lesson: Lesson): Map<string, string> {
 }
 
 /** The steps that may be left out; where the lesson marks none, those that only go over areas which have their own coat already. */
-function leaveOutOf(lesson: Lesson, plan: LessonPlan): NonNullable<FollowSheet['leaveOut']> {
+export function leaveOutFacts(lesson: Lesson, plan: Pick<LessonPlan, 'minutes'>): NonNullable<FollowSheet['leaveOut']> {
   const marked = lesson.steps.filter((step) => step.mayBeLeftOut);
   const coated = new Set<string>();
   const later = lesson.steps.filter((step) => {

@@ -11,6 +11,7 @@ import {
   type Person,
 } from '@viaticum/contract';
 import { airChange, currentItem, happened, secondsLeft } from '@viaticum/core/class';
+import { planLesson } from '@viaticum/core/plan';
 import sharp from 'sharp';
 import { client, type TestServer, testServer } from '../server.fixture.js';
 import { classOf } from './class.fixture.js';
@@ -81,6 +82,12 @@ describe('a class that is to come', () => {
     expect(mara?.text).toContain('Saturday');
     expect(mara?.text).toContain('18:30'); // Berlin is an hour ahead of UTC in December
     expect(mara?.text).toContain('hall 2');
+    // By the class played before it is held, not by the bare plan.
+    const [, about = '', latest = ''] = /ends about (\d\d:\d\d), at the latest (\d\d:\d\d)\./.exec(mara?.text ?? '') ?? [];
+    const minutes = (clock: string) => Number(clock.slice(0, 2)) * 60 + Number(clock.slice(3)) - (18 * 60 + 30);
+    const bare = planLesson((await server.demoLesson(cookie)).document).plan.endMin;
+    expect(minutes(about)).toBeGreaterThan(bare);
+    expect(minutes(latest)).toBeGreaterThan(minutes(about) + 10);
     expect(mara?.text).toContain(`/join/${one.code}`);
     expect(mara?.text).toContain('Bring: a canvas 16 × 20 in.');
     expect(mara?.attachment).toContain('BEGIN:VEVENT');

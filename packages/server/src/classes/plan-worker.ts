@@ -1,5 +1,6 @@
 import type { FollowSheet, Lesson, Plan } from '@viaticum/contract';
 import { type AirRows, airRows, type ClassState, inClimate, replanClass } from '@viaticum/core/class';
+import { type Forecast, forecast } from '@viaticum/core/pace';
 import { planLesson } from '@viaticum/core/plan';
 import { wholeSheet } from '@viaticum/core/student-sheet';
 
@@ -7,10 +8,11 @@ import { wholeSheet } from '@viaticum/core/student-sheet';
 export type PlanJob = { text: string } & (
   | { kind: 'replan'; state: ClassState; now: number; quickest: boolean }
   | { kind: 'air'; plan: Plan; climate: ClassState['climate']; air: { airC: number; humidity: number; airSpeed: number } }
+  | { kind: 'forecast'; students: number }
   | { kind: 'sheet' }
   | { kind: 'plan' }
 );
-export type PlanJobAnswer = { plan: Plan } | { air: AirRows } | { sheet: FollowSheet; plan: Plan };
+export type PlanJobAnswer = Forecast | { plan: Plan } | { air: AirRows } | { sheet: FollowSheet; plan: Plan };
 
 export default function work({ text, ...job }: PlanJob): PlanJobAnswer {
   const lesson = JSON.parse(text) as Lesson;
@@ -19,6 +21,8 @@ export default function work({ text, ...job }: PlanJob): PlanJobAnswer {
       return { plan: replanClass(lesson, job.state, job.now, job.quickest) };
     case 'air':
       return { air: airRows(lesson, job.plan.coats, inClimate(lesson, job), inClimate(lesson, { ...job, climate: job.air })) };
+    case 'forecast':
+      return forecast(lesson, planLesson(lesson), job.students);
     case 'sheet':
       return wholeSheet(lesson);
     case 'plan':

@@ -63,6 +63,7 @@ export function classStore({ database, lessons, bus, stages, disk, log }: Parts)
       return (await plans.sheet((await byCode(code)).revisionId)).sheet;
     },
     sheetOf: plans.sheet,
+    forecast: plans.forecast,
     /** The canvas after a step of a revision that is taught or painted alone. */
     stage: (revisionId: number, stepId: string): Promise<StagePicture> =>
       stages.read(revisionId, () => lessons.revision(revisionId), stepId),

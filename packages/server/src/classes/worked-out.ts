@@ -1,5 +1,6 @@
 import type { AloneSheet, Command, Plan } from '@viaticum/contract';
 import { type AirRows, type ClassState, isNewAir, notedAir, type WorkedOut } from '@viaticum/core/class';
+import type { Forecast } from '@viaticum/core/pace';
 import type { LessonStore } from '../lessons/store.js';
 import { pool } from '../work/pool.js';
 import type { PlanJob, PlanJobAnswer } from './plan-worker.js';
@@ -28,6 +29,10 @@ export function workedOut(lessons: LessonStore) {
       if (sheets.size > SHEETS_KEPT && oldest !== undefined) sheets.delete(oldest);
       return work;
     },
+
+    /** When a class of so many is to be expected to end. */
+    forecast: async (text: string, students: number, caller: string): Promise<Forecast> =>
+      (await planning.ask({ kind: 'forecast', text, students }, caller)) as Forecast,
 
     /** What a command needs that takes long. `taught` gives the text of the lesson; `caller` says who asks. */
     async forCommand(

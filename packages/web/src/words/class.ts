@@ -1,11 +1,11 @@
-import type { HelpKind } from '@viaticum/core/pace';
-import { counted, minutesInWords } from '@viaticum/core/units';
+import type { OfferKind } from '@viaticum/core/pace';
+import { counted, uncapital } from '@viaticum/core/units';
 
 /** Words of the Class station beside opening: pace, invitation, afterwards. */
 export const paceWords = {
   title: 'Will this group finish?',
   about:
-    'The class is played ten thousand times: every student has a pace of their own, every step its chance, every coat dries from its own Done.',
+    'The class is played ten thousand times: every student has a pace of their own, every step its chance, every coat dries from its own Done; hands are helped one after the other.',
   students: 'Students',
   level: 'They are',
   levels: { beginner: 'beginners', improver: 'improvers', experienced: 'experienced' },
@@ -15,9 +15,29 @@ export const paceWords = {
   never: 'never without them',
   slot: 'Slot (minutes)',
   chance: (share: number) => `${share > 0.995 ? 'over 99' : share < 0.005 ? 'under 1' : Math.round(share * 100)} %`,
-  ofFinishing: (slot: string) => `chance that the last one is done within ${slot}`,
-  ends: (p05: string, p50: string, p95: string) => `The last one ends after ${p50}; nine times in ten between ${p05} and ${p95}.`,
-  chart: 'How often the class ends when',
+  assistants: 'Assistants',
+  ofFinishing: (slot: string) => `chance that the class is done within ${slot}`,
+  ends: (p50: string, p90: string, last: string) =>
+    `Half of all classes are done after ${p50}, nine of ten after ${p90}; the last student, nine times in ten, after ${last}.`,
+  book: (minutes: string) => `Book the room for ${minutes}: nine of ten classes, and ten minutes to clear up.`,
+  tooShort: (plan: string, slot: string, short: string) =>
+    `The plan alone needs ${plan}, the slot is ${slot}: ${short} must go before anybody is slow.`,
+  makesFit: (titles: string, fits: boolean) =>
+    fits ? `Without ${titles} it fits.` : `Without ${titles} it is shorter, and still does not fit.`,
+  hands: (helped: string, waited: string, assistants: number) =>
+    `Help takes ${helped} of ${assistants > 0 ? 'you and those who assist' : 'your time'}; hands wait ${waited} in all.`,
+  nothingHelps: 'Nothing on the list helps by a minute.',
+  twoSpeeds: 'In two speeds',
+  twoSpeedsEnd: (quick: number, quickEnd: string, slow: number, slowEnd: string) =>
+    `The quicker ${quick} need ${quickEnd}, the other ${slow} need ${slowEnd} with all steps.`,
+  twoSpeedsLeft: (titles: string, end: string) =>
+    `Where these leave out ${titles}, they need ${end}; all are together again at every drying pause and break.`,
+  stretch: 'From a join to the next',
+  fromTo: (first: string, last: string) => (first === last ? first : `${first} to ${uncapital(last)}`),
+  quickHalf: (n: number) => `the quicker ${n}`,
+  slowHalf: (n: number) => `the other ${n}`,
+  without: (titles: string) => `without ${titles}`,
+  chart: 'How often the last student is done when',
   share: 'of the runs',
   slotLine: 'slot',
   holds: 'What holds the class up',
@@ -27,14 +47,15 @@ export const paceWords = {
   waits: (title: string, minutes: string) => `Longest wait: ${minutes} before “${title}”, on average.`,
   helps: 'What would help',
   help: {
-    'show-shorter': 'show half as long',
-    'leave-details': 'leave out what may be left out',
-    'split-worst': 'go on from the slowest step when 60 % are done',
-    'go-on-earlier': 'go on from every step when 70 % are done',
-    'dry-faster': 'dry twice as fast (more dryers, thinner coats)',
-  } satisfies Record<HelpKind, string>,
-  saves: (minutes: number, chance: string) =>
-    minutes < 0.5 ? `saves nothing; ${chance} finish` : `saves ${minutesInWords(minutes)}; ${chance} finish`,
+    assistant: () => 'one more who helps',
+    dryer: (titles) => `a dryer for ${titles}, so that it dries in half the time`,
+    'go-on-earlier': () => 'go on when 70 % are done',
+    'less-over': () => 'go on at the latest 2 min over',
+    'show-shorter': (titles) => `show half as long: ${titles}`,
+    'leave-out': (titles) => `leave out ${titles}`,
+    'earlier-break': (title) => `hold the break while it dries, before ${title}`,
+  } satisfies Record<OfferKind, (titles: string) => string>,
+  saves: (minutes: string, chance: string | null) => `saves ${minutes}${chance ? `; then ${chance} are done in time` : ''}`,
   playing: (share: number) => `Playing the class: ${Math.round(share * 100)} %`,
   returning: (count: number) => (count === 0 ? 'Who comes back?' : count === 1 ? 'One comes back' : `${count} come back`),
   returningAbout: 'Their own pace takes the place of a drawn one.',
@@ -48,6 +69,8 @@ export const inviteWords = {
   seats: 'Seats',
   timeZone: (zone: string) => `Times are those of ${zone.replace(/_/g, ' ')}.`,
   save: 'Save for calendars',
+  expected: (about: string, booked: string) =>
+    `A class like this takes about ${about}. Calendar and letters keep the room for ${booked}: nine of ten are done by then, with ten minutes to clear up.`,
   plan: 'Plan this class',
   change: 'Save the changes',
   needWhen: 'Choose a day and a time first.',

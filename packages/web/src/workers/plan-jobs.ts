@@ -1,16 +1,22 @@
 import type { Lesson } from '@viaticum/contract';
 import type { AirMap, Cost, Lever, PlansAnswer, StartAnswer, WayOn } from '@viaticum/core/advice';
 import type { Draft, Gain, LengthLadder } from '@viaticum/core/draft';
-import type { Group, HelpKind, PaceResult } from '@viaticum/core/pace';
+import type { Forecast, Group, OfferGain, PaceResult, TooShort, TwoSpeeds } from '@viaticum/core/pace';
 
 /** What a draft puts in place of a lesson's steps. */
 export type DraftedLesson = Draft & Pick<Lesson, 'leftOut'> & { cutsBefore: string[] };
 
 export type PaceAnswer = {
-  result: Omit<PaceResult, 'ends'>;
+  result: Omit<PaceResult, 'ends' | 'gates'>;
   /** Ends of the runs by minutes: the first minute of each bin and the share that falls into it. */
   bins: { fromMin: number; share: number }[];
-  helps: { kind: HelpKind; stepId: string | null; finishInSlot: number; savedMin: number }[];
+  /** What surely gains a minute, the most first. */
+  helps: Omit<OfferGain, 'model'>[];
+  /** The plan alone does not fit the slot; null where it does. */
+  tooShort: TooShort | null;
+  planMin: number;
+  /** The class divided into two groups; null for fewer than four. */
+  twoSpeeds: TwoSpeeds | null;
 };
 
 /** What the plan worker can be asked, with what it answers. */
@@ -21,6 +27,8 @@ export type PlanJobs = {
   /** Ways past the wait before a step, each with the end it leads to. */
   waysOn: { args: { lesson: Lesson; stepId: string }; answer: WayOn[] };
   map: { args: { lesson: Lesson }; answer: AirMap };
+  /** When a class of so many is to be expected to end. */
+  forecast: { args: { lesson: Lesson; students: number }; answer: Forecast };
   /** How a group would fare with the plan, and what would help, best first. */
   pace: {
     args: { lesson: Lesson; group: Group; runs: number };

@@ -14,14 +14,17 @@ export function letterStore({ source: { manager } }: Database, classes: ClassSto
     async write(one: ClassEntity, joinAddress: string): Promise<number> {
       const invite = one.invite ? (JSON.parse(one.invite) as Invite) : null;
       if (!invite || invite.roster.length === 0) throw new ApiFault(serverErrors.rosterEmpty);
-      const lesson = JSON.parse(await classes.lessonText(one)) as Lesson;
-      const { plan } = await classes.sheetOf(one.revisionId);
+      const text = await classes.lessonText(one);
+      const lesson = JSON.parse(text) as Lesson;
+      const { aboutMin, bookedMin } = await classes.forecast(text, invite.seats, one.ownerId);
       const startMs = new Date(invite.startsAt).getTime();
       const bring = bringInWords(lesson);
-      const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'short', timeZone: invite.timeZone }).format(
-        startMs,
-      );
-      const words = `${when}${invite.place ? `, ${invite.place}` : ''}.\nJoin at ${joinAddress}\n\n${bring}`;
+      const { timeZone } = invite;
+      const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'short', timeZone }).format(startMs);
+      const time = new Intl.DateTimeFormat('en-GB', { timeStyle: 'short', timeZone });
+      const endMs = startMs + bookedMin * 60_000;
+      const ends = `It ends about ${time.format(startMs + aboutMin * 60_000)}, at the latest ${time.format(endMs)}.`;
+      const words = `${when}${invite.place ? `, ${invite.place}` : ''}.\n${ends}\nJoin at ${joinAddress}\n\n${bring}`;
       const ics = toIcs(
         lesson.title,
         [
@@ -29,7 +32,7 @@ export function letterStore({ source: { manager } }: Database, classes: ClassSto
             id: one.id,
             title: lesson.title,
             startMs,
-            endMs: startMs + Math.max(5, Math.ceil(plan.endMin / 5) * 5) * 60_000,
+            endMs,
             place: invite.place,
             words: `${bring}\nJoin at ${joinAddress}`,
             url: joinAddress,

@@ -1,18 +1,22 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type { ClassAnswer, Invite as InviteData } from '@viaticum/contract';
 import { bringInWords } from '@viaticum/core/derived';
+import { minutesInWords } from '@viaticum/core/units';
 import { Button, DatePicker, Input } from 'antd';
 import { clsx } from 'clsx';
 import dayjs from 'dayjs';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { classesQuery, lettersQuery, usePlanClass, useSaveInvite, useWriteLetters } from '../../api/class-queries.js';
-import { useLesson, usePlan, useSession } from '../../lesson/context.js';
+import { useSession, useWorkedOut } from '../../lesson/context.js';
 import { dayAndTime } from '../../ui/clock.js';
 import { FileKey } from '../../ui/file-key.js';
 import { Fold } from '../../ui/fold.js';
 import { saveFile } from '../../ui/save-file.js';
 import { WholeField } from '../../ui/whole-field.js';
 import { inviteWords as w } from '../../words/class.js';
+import type { PlanJobs } from '../../workers/plan-jobs.js';
+import { planWorker } from '../../workers/plan-worker.js';
+import { useJobOf, useWorker } from '../../workers/use-job.js';
 import classCss from './class.module.css';
 import css from './invite.module.css';
 import { Opened } from './teach.js';
@@ -58,8 +62,7 @@ export function Invite() {
 }
 
 function Form({ planned }: { planned: ClassAnswer | null }) {
-  const lesson = useLesson();
-  const { plan } = usePlan();
+  const lesson = useWorkedOut();
   const { id } = useSession();
   const make = usePlanClass();
   const change = useSaveInvite();
@@ -72,6 +75,9 @@ function Form({ planned }: { planned: ClassAnswer | null }) {
   const roster = namesOf(names);
   const bring = bringInWords(lesson);
   const startMs = new Date(when).getTime();
+  const worker = useWorker(planWorker);
+  const args = useMemo(() => (lesson.steps.length === 0 ? null : { lesson, students: seats }), [lesson, seats]);
+  const { answer: expected } = useJobOf<PlanJobs, 'forecast'>(worker, 'forecast', args, { afterMs: 300 });
 
   const invite = (): InviteData | null => {
     if (!Number.isFinite(startMs)) {
@@ -95,14 +101,13 @@ function Form({ planned }: { planned: ClassAnswer | null }) {
     else make.mutate({ lessonId: id, invite: given });
   };
   const saveIcs = async () => {
-    if (!invite()) return;
+    if (!invite() || !expected) return;
     const { toIcs } = await import('@viaticum/core/format');
-    const minutes = Math.max(5, Math.ceil(plan.endMin / 5) * 5);
     const entry = {
       id: planned?.id ?? `${id}-${when.replace(/\D/g, '')}`,
       title: lesson.title,
       startMs,
-      endMs: startMs + minutes * 60_000,
+      endMs: startMs + expected.bookedMin * 60_000,
       place,
       words: bring,
       ...(planned?.addresses[0] && { url: planned.addresses[0] }),
@@ -165,11 +170,18 @@ function Form({ planned }: { planned: ClassAnswer | null }) {
         </Button>
       </div>
       <p className={clsx('small quiet', css.inviteBring)}>{bring}</p>
+      {expected && (
+        <p className="small" data-testid="expected-end">
+          {w.expected(minutesInWords(expected.aboutMin), minutesInWords(expected.bookedMin))}
+        </p>
+      )}
       <p className={css.inviteKeys}>
         <Button type="primary" disabled={make.isPending || change.isPending} onClick={store}>
           {planned ? w.change : w.plan}
         </Button>
-        <Button onClick={() => void saveIcs()}>{w.save}</Button>
+        <Button disabled={!expected} onClick={() => void saveIcs()}>
+          {w.save}
+        </Button>
       </p>
       {(fault || refused) && (
         <p className="signal small" role="alert">

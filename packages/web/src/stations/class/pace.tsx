@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Level } from '@viaticum/contract';
-import type { Group } from '@viaticum/core/pace';
-import { minutesInWords } from '@viaticum/core/units';
-import { Checkbox } from 'antd';
+import { bookedMin, type Group, type TwoSpeeds } from '@viaticum/core/pace';
+import { listInWords, minutesInWords } from '@viaticum/core/units';
+import { Checkbox, Table } from 'antd';
 import { clsx } from 'clsx';
 import { useMemo, useState } from 'react';
 import { Bar, BarChart, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
@@ -21,6 +21,7 @@ import classCss from './class.module.css';
 import css from './pace.module.css';
 
 const RUNS = 10_000;
+const MOST_HELPS = 6;
 const overs = [null, 0, 2, 5, 10] as const;
 
 /** Will this group finish: the class played before it is held, where it is held up, and what would help. */
@@ -57,6 +58,14 @@ export function Pace() {
           options={Object.entries(w.levels)}
           onChange={(level) => set({ level: level as Level })}
         />
+        <span className="small number-said">
+          {w.assistants}{' '}
+          <NumberField
+            label={w.assistants}
+            value={group.assistants ?? 0}
+            onValue={(count) => count >= 0 && count <= 20 && set({ assistants: Math.round(count) })}
+          />
+        </span>
         <TurnField
           label={w.gate}
           said={w.gateSaid(group.q)}
@@ -125,25 +134,34 @@ function Returning({ onFactors }: { onFactors: (factors: number[]) => void }) {
   );
 }
 
-function Outcome({ answer: { result, bins, helps }, group }: { answer: PaceAnswer; group: Group }) {
+function Outcome({ answer, group }: { answer: PaceAnswer; group: Group }) {
+  const { result, bins, helps, tooShort, planMin, twoSpeeds } = answer;
   const lesson = useWorkedOut();
-  const titleOf = (id: string | null) => lesson.steps.find((step) => step.id === id)?.title ?? '';
-  const { endMin, finishInSlot, perStep, bottlenecks } = result;
+  const titleOf = (id: string) => lesson.steps.find((step) => step.id === id)?.title ?? '';
+  const titles = (ids: readonly string[]) => listInWords(ids.map(titleOf));
+  const { endMin, classMin, classInSlot, perStep, bottlenecks, hands } = result;
   const longest = [...perStep].sort((a, b) => b.waitMin - a.waitMin)[0];
   const percent = (share: number) => `${Math.round(share * 100)} %`;
   return (
     <>
+      {tooShort && (
+        <p className={css.paceShort} role="alert">
+          {w.tooShort(minutesInWords(planMin), minutesInWords(group.slotMin), minutesInWords(tooShort.shortMin))}{' '}
+          {tooShort.leaveOut.length > 0 && w.makesFit(titles(tooShort.leaveOut), tooShort.fitsAfter)}
+        </p>
+      )}
       <p className={css.paceChance}>
-        <b className="numbers">{w.chance(finishInSlot)}</b> {w.ofFinishing(minutesInWords(group.slotMin))}
+        <b className="numbers">{w.chance(classInSlot)}</b> {w.ofFinishing(minutesInWords(group.slotMin))}
       </p>
-      <p>{w.ends(minutesInWords(endMin.p05), minutesInWords(endMin.p50), minutesInWords(endMin.p95))}</p>
+      <p>{w.ends(minutesInWords(classMin.p50), minutesInWords(classMin.p90), minutesInWords(endMin.p90))}</p>
+      <p className="small">{w.book(minutesInWords(bookedMin(classMin.p90)))}</p>
       <figure className={css.paceChart} aria-label={w.chart}>
         <ResponsiveContainer width="100%" height={150}>
           <BarChart data={bins} margin={{ top: 20, right: 12, bottom: 2, left: 0 }} barCategoryGap={1}>
             <XAxis
               dataKey="fromMin"
               type="number"
-              domain={['dataMin', 'dataMax']}
+              domain={[(first: number) => Math.min(first, group.slotMin), (last: number) => Math.max(last, group.slotMin)]}
               tickFormatter={(minutes: number) => minutesInWords(minutes)}
               tick={{ fontSize: 12.5 }}
             />
@@ -172,14 +190,58 @@ function Outcome({ answer: { result, bins, helps }, group }: { answer: PaceAnswe
         })}
       </ol>
       {longest && longest.waitMin > 1 && <p className="small">{w.waits(titleOf(longest.id), minutesInWords(longest.waitMin))}</p>}
+      {hands.waitedMin >= 1 && (
+        <p className="small">
+          {w.hands(minutesInWords(hands.helpedMin), minutesInWords(hands.waitedMin), group.assistants ?? 0)}
+        </p>
+      )}
       <h3>{w.helps}</h3>
+      {helps.length === 0 && <p className="small">{w.nothingHelps}</p>}
       <ol className="small">
-        {helps.map(({ kind, savedMin, finishInSlot: chance }) => (
-          <li key={kind}>
-            {w.help[kind]}: <span className="numbers">{w.saves(savedMin, w.chance(chance))}</span>
+        {helps.slice(0, MOST_HELPS).map(({ kind, stepIds, savedMin, classInSlot: chance }) => (
+          <li key={`${kind} ${stepIds.join(' ')}`}>
+            {w.help[kind](titles(stepIds))}:{' '}
+            <span className="numbers">
+              {w.saves(minutesInWords(savedMin), chance > classInSlot + 0.01 ? w.chance(chance) : null)}
+            </span>
           </li>
         ))}
       </ol>
+      {twoSpeeds && <InTwoSpeeds two={twoSpeeds} titles={titles} titleOf={titleOf} />}
     </>
+  );
+}
+
+/** The class as two groups that meet at every pause: what each needs, and what the slower one leaves out. */
+type TwoSpeedsProps = { two: TwoSpeeds; titles: (ids: readonly string[]) => string; titleOf: (id: string) => string };
+function InTwoSpeeds({ two, titles, titleOf }: TwoSpeedsProps) {
+  const { quick, slow, leftOut, stretches } = two;
+  return (
+    <Fold className="small" head={w.twoSpeeds}>
+      <p>
+        {w.twoSpeedsEnd(quick.n, minutesInWords(quick.endMin), slow.n, minutesInWords(slow.wholeMin))}{' '}
+        {leftOut.length > 0 && w.twoSpeedsLeft(titles(leftOut), minutesInWords(slow.endMin))}
+      </p>
+      <Table
+        size="small"
+        pagination={false}
+        rowKey={(one) => one.stepIds.join(' ')}
+        dataSource={stretches}
+        columns={[
+          { title: w.stretch, render: (_, one) => w.fromTo(titleOf(one.stepIds[0] ?? ''), titleOf(one.stepIds.at(-1) ?? '')) },
+          { title: w.quickHalf(quick.n), className: 'numbers', render: (_, one) => minutesInWords(one.quickMin) },
+          {
+            title: w.slowHalf(slow.n),
+            className: 'numbers',
+            render: (_, one) => (
+              <>
+                {minutesInWords(one.slowMin)}
+                {one.leftOut.length > 0 && <div className="quiet">{w.without(titles(one.leftOut))}</div>}
+              </>
+            ),
+          },
+        ]}
+      />
+    </Fold>
   );
 }

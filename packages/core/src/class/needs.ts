@@ -82,18 +82,21 @@ export function lastSign(state: ClassState, student: Student): number {
 const NEARLY_OVER_S = 60;
 /**
  * Who would be left behind if the class went on now: those who are rather still at the present step, or at one before it, by the step
- * they are at. Empty while going on is not near.
+ * they are at, who needs longest first. Empty while going on is not near.
  */
 export function leftBehind(state: ClassState, now: number): { stepId: string; names: string[] }[] {
   const item = currentItem(state);
   const students = Object.values(state.students);
   if (!item || students.length === 0 || state.phase === 'ended') return [];
-  const at = new Map<string, string[]>();
+  const at = new Map<string, { name: string; until: number }[]>();
   for (const student of students) {
-    const { stepNow } = belief(state, student, now);
-    if (stepNow !== null) at.set(stepNow, [...(at.get(stepNow) ?? []), student.firstName]);
+    const { stepNow, standing } = belief(state, student, now);
+    if (stepNow === null) continue;
+    const until = standing.get(stepNow)?.at?.likely ?? now;
+    at.set(stepNow, [...(at.get(stepNow) ?? []), { name: student.firstName, until }]);
   }
   const behind = [...at.values()].reduce((sum, names) => sum + names.length, 0);
   const isNear = item.kind !== 'step' || behind * 2 <= students.length || secondsLeft(state, now) < NEARLY_OVER_S;
-  return isNear ? [...at].map(([stepId, names]) => ({ stepId, names })) : [];
+  const farthestFirst = (all: { name: string; until: number }[]) => all.sort((a, b) => b.until - a.until).map(({ name }) => name);
+  return isNear ? [...at].map(([stepId, all]) => ({ stepId, names: farthestFirst(all) })) : [];
 }

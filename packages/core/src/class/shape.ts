@@ -23,7 +23,7 @@ export type Student = {
   seenAt?: number;
 };
 /** A touch test of this class: which coat was touched when (ms); without a coat it is of a class before tests named one. */
-export type ClassTouch = TouchTest & { stepId?: string; areaId?: string; at?: number };
+export type ClassTouch = TouchTest & { stepId?: string; areaId?: string; at?: number; by?: 'assistant' };
 export type Current = { index: number; startedAt: number; extendedMin: number; heldMs: number; heldSince: number | null };
 /** An item of the plan that the class came to, when, until when, and when it was held meanwhile (`to` null: until the visit's end). */
 export type Visit = {

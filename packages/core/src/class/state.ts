@@ -56,7 +56,7 @@ export function fold(state: ClassState, event: ClassEvent): ClassState {
     return state;
   }
   const { type } = event.body;
-  folds[type]?.(state, event.body as never, event.at);
+  folds[type]?.(state, event.body as never, event.at, event.actor);
   return state;
 }
 

@@ -1,8 +1,35 @@
-/** Sentences about people in a class that more than one screen says. */
+import { listInWords, minutesInWords, uncapital } from '../units/index.js';
+
+/** A name with its article, as it stands in a sentence: “the sky”, “the whole canvas”. */
+const asThe = (name: string): string => (/^(the|an?|my|your)\s/i.test(name) ? uncapital(name) : `the ${uncapital(name)}`);
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** Sentences about people in a class that more than one screen says. Minutes are rounded up: nothing is said to be dry that is not. */
 export const classWords = {
   /** Of a press that waits for a network. */
   kept: 'Kept, will be sent',
   noNetwork: (minutes: number): string => `no network for ${minutes} min`,
   /** Of a hand that was raised without a network, by the minute of the class. */
   handKept: (minute: number): string => `asked at ${minute} min, without network`,
+  goOn: (title: string): string => `Go on: ${uncapital(title)}`,
+  /** Of a coat that is wet where one would paint. */
+  needsMore: (name: string, minutes: number): string =>
+    Number.isFinite(minutes)
+      ? `${capital(asThe(name))} needs ${minutesInWords(Math.ceil(minutes - 1e-9))} more`
+      : `${capital(asThe(name))} does not dry in this air`,
+  notWith: (names: string, title: string): string => `not with you yet: ${names} (${uncapital(title)})`,
+  /** Of a coat that a touch found dry. */
+  touchedDry: (name: string, by: 'assistant' | 'you' | null): string =>
+    `${capital(asThe(name))} is dry${by === 'assistant' ? ' (touched by the assistant)' : ''}.`,
+  /** To a student whom the class left behind. */
+  finishFirst: (next: string, own: string): string => `We went on to ${asThe(next)}. Finish ${asThe(own)} first.`,
+  ownDryIn: (name: string, minutes: number): string =>
+    Number.isFinite(minutes)
+      ? `Your ${uncapital(name).replace(/^(the|an?)\s/i, '')} is dry in about ${minutesInWords(Math.ceil(minutes - 1e-9))}.`
+      : `Your ${uncapital(name).replace(/^(the|an?)\s/i, '')} does not dry in this air.`,
+  /** A key that says dry, pressed when that is hardly likely. */
+  early: (minutes: number, planned: number): string =>
+    `Dry after ${minutes} min? The model says ${planned}. Press D again within 4 s, or touch another.`,
+  silent: 'says nothing: look when you pass',
+  list: (names: readonly string[]): string => listInWords([...names]),
 };

@@ -1,3 +1,4 @@
+import { classWords } from '@viaticum/core/class';
 import { counted } from '@viaticum/core/units';
 /** Words of the Desk and of the assistant's screen. */
 export const deskWords = {
@@ -34,14 +35,16 @@ export const deskWords = {
   isDry: (area: string) => `${area}: dry`,
   notYet: 'Not yet',
   touchBack: (dry: boolean) => (dry ? 'It was not dry: take the test back' : 'Take the test back'),
-  early: (minutes: number, planned: number) => `Dry after ${minutes} min? The model says ${planned}. Press D again.`,
+  early: classWords.early,
   dries: (percent: number, tests: number) =>
     `${tests === 1 ? 'One touch' : `${tests} touches`}: coats dry ${
       percent === 0 ? 'as planned' : `${Math.abs(percent)} % ${percent > 0 ? 'slower' : 'faster'}`
     } in this class.`,
-  goOn: (title: string) => `Go on: ${title}`,
+  goOn: classWords.goOn,
+  needsMore: classWords.needsMore,
+  again: 'Press again to go on all the same',
   start: (title: string) => `Start: ${title}`,
-  notWith: (names: string, title: string) => `not with you yet: ${names} (${title})`,
+  notWith: classWords.notWith,
   namesAndMore: (names: string, more: number) => `${names} and ${more} more`,
   takeBack: 'Take it back',
   hold: 'Hold',
@@ -49,7 +52,9 @@ export const deskWords = {
   extend: 'One minute more',
   end: 'End the class',
   endSure: 'End it for everyone',
-  ended: 'The class has ended.',
+  ended: 'The class has ended',
+  took: (took: string, planned: string) => `It took ${took}; planned were ${planned}.`,
+  heldFor: (minutes: string) => `Held ${minutes}. Paint dries on.`,
   then: 'then',
   say: 'say',
   room: 'the room',
@@ -140,7 +145,7 @@ export const deskWords = {
     quiet: (minutes: number) => `quiet for ${minutes} min`,
     still: (minutes: number) => `still at it, ${minutes} min`,
     late: (minutes: number) => `${minutes} min behind`,
-    silent: 'says nothing: look when you pass',
+    silent: classWords.silent,
     seen: 'Seen, fine',
     seenOf: (name: string) => `${name}: seen, fine`,
     more: (count: number) => `and ${count} more`,

@@ -8,7 +8,7 @@ export const wallWords = {
   step: (n: number, of: number) => `step ${n} of ${of}`,
   pause: 'drying pause',
   break: 'break',
-  held: 'The clock is held',
+  held: 'Look here',
   over: 'a little more time',
   meanwhile: 'Meanwhile',
   mixes: 'On the palette',

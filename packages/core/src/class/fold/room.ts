@@ -149,9 +149,12 @@ export const foldsOfRoom = {
     state.said.push({ text, at });
     if (state.said.length > MOST_SAID) state.said.shift();
   },
-  touchTested(state, { areaId, dry, stepId }, at) {
+  touchTested(state, { areaId, dry, stepId }, at, actor) {
     const test = touched(state, areaId, dry, at);
-    if (test) state.touches.push(stepId === undefined ? test : { ...test, stepId, areaId, at });
+    if (test)
+      state.touches.push(
+        stepId === undefined ? test : { ...test, stepId, areaId, at, ...(actor === 'assistant' && { by: actor }) },
+      );
     state.dryFactor = dryingFactor(state.touches);
     if (test && dry && stepId !== undefined) {
       const laid = leftAt(state, stepId) ?? at;

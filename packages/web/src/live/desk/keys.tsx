@@ -1,10 +1,12 @@
-import { chanceOfDry, coatUnder, currentItem, leftBehind, TAKE_BACK_MS, waitedFor } from '@viaticum/core/class';
-import { listInWords, uncapital } from '@viaticum/core/units';
+import { chanceOfDry, coatUnder, currentItem, goingOn, TAKE_BACK_MS, waitedFor } from '@viaticum/core/class';
+import { listInWords } from '@viaticum/core/units';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
 import { useCallback, useEffect, useState } from 'react';
+import { LinkKey } from '../../ui/link-key.js';
 import { letterOf, singleKeysOn } from '../../ui/single-keys.js';
 import { deskWords as w } from '../../words/desk.js';
+import { coatName } from '../coat-name.js';
 import { useOfTime } from '../use-live.js';
 import deskCss from './desk.module.css';
 import css from './keys.module.css';
@@ -15,6 +17,8 @@ const HARDLY = 0.05;
 const AGAIN_MS = 4000;
 /** Just after a step changed the key rests. */
 const KEY_RESTS_MS = 2000;
+/** So long a key stays that asks once more. */
+const SURE_MS = 3000;
 
 const MOST_NAMES = 3;
 const someNames = (names: readonly string[]): string =>
@@ -23,7 +27,7 @@ const someNames = (names: readonly string[]): string =>
     : w.namesAndMore(names.slice(0, MOST_NAMES).join(', '), names.length - MOST_NAMES);
 
 /** The large keys, which are also the keyboard's and a presenter's clicker's. */
-export function Keys({ connection, live, sheet }: DeskParts) {
+export function Keys({ connection, live, sheet, code }: DeskParts) {
   const { state } = live;
   const [sure, setSure] = useState(false);
   const items = state.plan?.items ?? [];
@@ -37,13 +41,29 @@ export function Keys({ connection, live, sheet }: DeskParts) {
       state.before.length > 0 &&
       now - state.current.startedAt < TAKE_BACK_MS * (state.clock?.speed ?? 1),
   );
-  const behind = useOfTime(connection, (now) =>
-    leftBehind(state, now)
-      .map(({ stepId, names }) => w.notWith(someNames(names), uncapital(sheet.steps[stepId]?.title ?? '')))
-      .join('; '),
-  );
+  const would = useOfTime(connection, (now) => {
+    const { wet, behind, asks } = goingOn(state, now);
+    const needs = wet ? [w.needsMore(coatName(sheet, state.plan, wet.coat), wet.leftMin)] : [];
+    const left = behind.map(({ stepId, names }) => w.notWith(someNames(names), sheet.steps[stepId]?.title ?? ''));
+    return `${wet ? 'wet' : asks ? 'behind' : 'clear'}|${[...needs, ...left].join(' · ')}`;
+  });
+  const [reason = 'clear', under = ''] = would.split('|');
   const ended = state.phase === 'ended';
-  const goOn = useCallback(() => void (next && connection.say({ type: 'goOn', from: at })), [connection, next, at]);
+  // What would paint on wet, or leave most behind, is pressed twice.
+  const [askedAt, setAskedAt] = useState<{ item: number } | null>(null);
+  useEffect(() => {
+    if (!askedAt) return;
+    const timer = setTimeout(() => setAskedAt(null), SURE_MS);
+    return () => clearTimeout(timer);
+  }, [askedAt]);
+  const isSure = askedAt?.item === at;
+  const isPause = items[at]?.kind === 'pause';
+  const goOn = useCallback(() => {
+    if (!next) return;
+    if (reason !== 'clear' && !isSure) return setAskedAt({ item: at });
+    setAskedAt(null);
+    void connection.say({ type: reason === 'wet' && isPause && next.stepId ? 'paintOn' : 'goOn', from: at });
+  }, [connection, next, at, reason, isSure, isPause]);
   const takeBack = useCallback(() => void connection.say({ type: 'takeBack' }), [connection]);
   const back = useCallback(() => {
     if (canTakeBack) takeBack();
@@ -64,8 +84,8 @@ export function Keys({ connection, live, sheet }: DeskParts) {
     const now = connection.now();
     if (!waited || now - startedAt < KEY_RESTS_MS) return;
     const under = coatUnder(state, waited, now);
-    const isSure = early !== null && now - early.at < AGAIN_MS;
-    if (under && !isSure && chanceOfDry(state, waited, now) < HARDLY) {
+    const isAgain = early !== null && now - early.at < AGAIN_MS;
+    if (under && !isAgain && chanceOfDry(state, waited, now) < HARDLY) {
       setEarly({
         at: now,
         minutes: Math.round(under.sinceMin),
@@ -103,8 +123,10 @@ export function Keys({ connection, live, sheet }: DeskParts) {
   }, [ended, running, waited, touchDry, goOn, back, holdOrResume, extend]);
   if (ended)
     return (
-      <footer className={clsx(css.deskKeys, deskCss.deskLarge)} data-testid="desk-large">
-        {w.ended}
+      <footer className={css.deskKeys}>
+        <LinkKey className={clsx(deskCss.deskKey, deskCss.main)} to={`/class/${code}`}>
+          {w.record}
+        </LinkKey>
       </footer>
     );
   return (
@@ -137,14 +159,18 @@ export function Keys({ connection, live, sheet }: DeskParts) {
       </Button>
       <Button
         type="text"
-        className={clsx('plain', deskCss.deskKey, deskCss.main)}
+        className={clsx('plain', deskCss.deskKey, deskCss.main, isSure && css.asking)}
         disabled={!next}
         onClick={goOn}
         aria-keyshortcuts="ArrowRight PageDown"
       >
-        {next ? (at < 0 ? w.start(next.title) : w.goOn(next.title.charAt(0).toLowerCase() + next.title.slice(1))) : w.last}{' '}
-        <kbd>→</kbd>
-        {behind !== '' && <small className={css.behind}>{behind}</small>}
+        {next ? (at < 0 ? w.start(next.title) : w.goOn(next.title)) : w.last} <kbd>→</kbd>
+        {under !== '' && <small className={css.behind}>{under}</small>}
+        {isSure && (
+          <small className={css.behind} role="status">
+            {w.again}
+          </small>
+        )}
       </Button>
       <Button
         type="text"

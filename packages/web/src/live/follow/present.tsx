@@ -87,7 +87,9 @@ export function Present({ connection, live, sheet, student, isAlone = false }: P
       </header>
       <div className={css.followMessages}>
         {isPresent && <Said connection={connection} live={live} />}
-        {live.state.phase === 'held' && isPresent && <p className={followCss.followNote}>{w.held}</p>}
+        {live.state.phase === 'held' && isPresent && (
+          <p className={followCss.followNote}>{item.kind === 'step' ? w.held : w.heldInPause}</p>
+        )}
         {!live.online && !isAlone && (
           <p className={followCss.followLost} role="status">
             {w.lost} {live.kept.length > 0 && w.keptCount(live.kept.length)}

@@ -1,13 +1,13 @@
 import type { Answer, FollowSheet } from '@viaticum/contract';
-import type { ClassState, Student } from '@viaticum/core/class';
+import { asker, type ClassState, classWords, currentItem, leftAt, questionFor, type Student } from '@viaticum/core/class';
 import { uncapital } from '@viaticum/core/units';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
 import { useEffect, useRef, useState } from 'react';
 import { followWords as w } from '../../words/follow.js';
+import { coatName } from '../coat-name.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { useOfTime } from '../use-live.js';
-import { asker, questionFor } from './asker.js';
 import followCss from './follow.module.css';
 import css from './strip.module.css';
 
@@ -52,6 +52,8 @@ export function Strip({
     void connection.say(said === 'done' ? { type: 'done', ...of } : { type: 'answer', ...of, is: said });
   };
   const title = uncapital(sheet.steps[stepId]?.title ?? '');
+  const left = is === 'went-on' ? leftAt(live.state, student, connection.now()) : null;
+  const nextTitle = currentItem(live.state)?.title;
   const keys: [Answer | 'done', string][] =
     is === 'look'
       ? [
@@ -65,7 +67,14 @@ export function Strip({
         ];
   return (
     <section className={css.strip} aria-label={w.strip.title} data-testid="strip">
-      <p>{is === 'went-on' ? w.strip.askLeft(title) : w.strip.ask(title)}</p>
+      {left && nextTitle ? (
+        <p>
+          {classWords.finishFirst(nextTitle, title)}{' '}
+          {left.wet && classWords.ownDryIn(coatName(sheet, live.state.plan, left.wet.coat), left.wet.leftMin)}
+        </p>
+      ) : (
+        <p>{is === 'went-on' ? w.strip.askLeft(title) : w.strip.ask(title)}</p>
+      )}
       <div>
         {keys.map(([said, words]) => (
           <Button key={said} type="text" className={clsx('plain', followCss.bigKey, css.key)} onClick={() => answer(said)}>

@@ -1,4 +1,5 @@
-import { belief, type ClassState, type Student } from '@viaticum/core/class';
+import { belief } from './belief.js';
+import type { ClassState, Student } from './shape.js';
 
 /** One question in so many minutes; after some that were not answered, one in many more. */
 const EVERY_MIN = 6;
@@ -33,9 +34,9 @@ const same = (one: Question | null, other: Question | null): boolean => one?.ste
 /** Keeps what a phone asked, so that nobody is asked too often: see {@link EVERY_MIN}. Times are class times, ms. */
 export function asker() {
   let shown: { question: Question; at: number } | null = null;
-  let past: { at: number; isAnswered: boolean }[] = [];
+  let past: { question: Question; at: number; isAnswered: boolean }[] = [];
   const end = (isAnswered: boolean) => {
-    if (shown) past = [...past, { at: shown.at, isAnswered }].slice(-UNANSWERED);
+    if (shown) past = [...past, { ...shown, isAnswered }].slice(-UNANSWERED);
     shown = null;
   };
   return {
@@ -45,7 +46,10 @@ export function asker() {
       if (!question || shown) return shown?.question ?? null;
       const isSeldom = past.length === UNANSWERED && past.every((one) => !one.isAnswered);
       const last = past.at(-1)?.at ?? Number.NEGATIVE_INFINITY;
-      const isTooSoon = now - last < (isSeldom ? SELDOM_MIN : EVERY_MIN) * 60_000;
+      // Who looks back has turned to it: only the same question waits for its time.
+      const isFresh =
+        question.is === 'look' && !past.some((one) => same(one.question, question) && now - one.at < EVERY_MIN * 60_000);
+      const isTooSoon = !isFresh && now - last < (isSeldom ? SELDOM_MIN : EVERY_MIN) * 60_000;
       const isBusy = question.is !== 'look' && now - touchedAt < TOUCHED_MS;
       if (!isTooSoon && !isBusy) shown = { question, at: now };
       return shown?.question ?? null;

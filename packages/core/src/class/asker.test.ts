@@ -33,6 +33,15 @@ describe('what a phone asks, and how often', () => {
     own.answered();
     expect(own.look(left, 32 * MIN, NEVER)).toBe(left);
   });
+  it('who looks back is asked at once, whatever was asked before, but not again for six minutes', () => {
+    const own = asker();
+    own.look(left, 0, NEVER);
+    own.look(null, MIN, NEVER);
+    expect(own.look(look, 2 * MIN, NEVER)).toBe(look);
+    own.look(null, 3 * MIN, NEVER);
+    expect(own.look(look, 4 * MIN, NEVER)).toBeNull();
+    expect(own.look(look, 8.5 * MIN, NEVER)).toBe(look);
+  });
   it('nobody is asked within a minute of a touch, unless they look back at a step', () => {
     const own = asker();
     expect(own.look(tail, 10 * MIN, 9.5 * MIN)).toBeNull();

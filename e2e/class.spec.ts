@@ -13,7 +13,7 @@ test('the server is killed in mid-class and started again: nothing acknowledged 
   await mara.getByRole('button', { name: 'Done' }).click();
   await expect(page.getByText('1 of 2 done')).toBeVisible();
   await page.keyboard.press('h');
-  await expect(kofi.getByText('Your instructor has stopped the clock.')).toBeVisible();
+  await expect(kofi.getByText('Stop painting, look at your instructor. Your paint dries on.')).toBeVisible();
 
   // A reload would lose this mark.
   for (const one of [page, mara, kofi]) await one.evaluate(() => Object.assign(window, { stillHere: true }));
@@ -32,9 +32,9 @@ test('the server is killed in mid-class and started again: nothing acknowledged 
   await expect(page.getByText('1 of 2 done')).toBeVisible();
   await expect(page.getByTestId('needs-me').getByText('Kofi')).toBeVisible();
   await expect(kofi.getByRole('button', { name: /Hand is up/ })).toBeVisible();
-  await expect(mara.getByText('Your instructor has stopped the clock.')).toBeVisible();
+  await expect(mara.getByText('Stop painting, look at your instructor. Your paint dries on.')).toBeVisible();
   await page.keyboard.press('h');
-  await expect(mara.getByText('Your instructor has stopped the clock.')).toBeHidden();
+  await expect(mara.getByText('Stop painting, look at your instructor. Your paint dries on.')).toBeHidden();
   await page.keyboard.press('ArrowRight');
   for (const phone of [mara, kofi]) await expect(phone.getByRole('heading', { name: 'Let the whole canvas dry' })).toBeVisible();
   for (const one of [page, mara, kofi]) expect(await one.evaluate(() => 'stillHere' in window)).toBe(true);

@@ -56,5 +56,10 @@ test('a class is planned with a roster, its date is saved for calendars, letters
   await phone.goto(`${server.url}/join/${code}`);
   await expect(phone.getByRole('heading', { name: 'The class is not open yet' })).toBeVisible();
   await planned.getByRole('button', { name: 'Open it now' }).click();
-  await expect(phone.getByLabel('Your first name')).toBeVisible();
+  await page.waitForURL(new RegExp(`/desk/${code}$`));
+  // The list is offered; a name that is on it is tapped.
+  await phone.getByRole('button', { name: 'Mara', exact: true }).click();
+  await accessible(phone, 'who are you');
+  await phone.getByRole('button', { name: 'Join' }).click();
+  await expect(page.getByTestId('easel-name')).toHaveText('Mara');
 });

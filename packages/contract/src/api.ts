@@ -109,6 +109,19 @@ export type ClassAnswer = {
   rehearsal: boolean;
   invite: Invite | null;
 };
+/** What whoever has the code of a class may know of it. */
+export type JoinAnswer = {
+  code: string;
+  title: string;
+  state: string;
+  address: string;
+  /** How many are expected; once the class is open, the names on its list. */
+  expected: number;
+  offered: string[];
+  startsAt: string | null;
+  timeZone: string | null;
+  place: string | null;
+};
 /** Links for those who help in a class without an account. */
 export const DeviceParam = Type.Object(
   { code: Type.String({ maxLength: 40 }), role: Type.Enum(['assistant', 'sensor', 'camera']) },

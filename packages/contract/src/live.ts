@@ -30,7 +30,9 @@ export const commandSchemas = {
     kit: Type.Array(Id, { maxItems: 60 }),
     has: Type.Optional(Has),
   }),
-  seat: command('seat', { studentId: Id, seat: Type.Integer({ minimum: 0, maximum: 600 }) }),
+  /** Tubes and tools are others than was said at the door. */
+  kit: command('kit', { studentId: Id, kit: Type.Array(Id, { maxItems: 60 }), has: Type.Optional(Has) }),
+  seat: command('seat', { studentId: Id, seat: Type.Integer({ minimum: 0, maximum: 1300 }) }),
   rename: command('rename', { studentId: Id, firstName: FirstName }),
   remove: command('remove', { studentId: Id }),
   goOn: command('goOn', { from: Type.Integer({ minimum: -1, maximum: 2000 }) }),
@@ -71,6 +73,7 @@ export const commandSchemas = {
 
 export const Command = Type.Union([
   commandSchemas.join,
+  commandSchemas.kit,
   commandSchemas.seat,
   commandSchemas.goTo,
   commandSchemas.replan,
@@ -127,6 +130,10 @@ export const EventBody = Type.Union([
       kit: Type.Array(Type.String()),
       has: Type.Optional(Has),
     },
+    strict,
+  ),
+  Type.Object(
+    { type: Type.Literal('kitChanged'), v: Type.Literal(1), studentId: Id, kit: Type.Array(Type.String()), has: Has },
     strict,
   ),
   Type.Object({ type: Type.Literal('seated'), v: Type.Literal(1), studentId: Id, seat: Type.Integer({ minimum: 0 }) }, strict),
@@ -302,8 +309,9 @@ export type SheetMix = {
   parts: { name: string; rgb: string; weight: number }[];
   /** Where its mix lies on the palette, in words. */
   place?: string;
-  /** For a student who lacks a tube: what is different from the colour shown to all. */
+  /** For a student who lacks a tube: what is different from the colour shown to all, and the recipe with all tubes. */
   instead?: string;
+  full?: string;
 };
 /** Other recipes for a student who lacks some tubes, by mix; a mix that is not named stays as it is. */
 export type OtherRecipes = Record<string, SheetMix>;

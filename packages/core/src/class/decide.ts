@@ -21,7 +21,7 @@ export class Refusal extends CodedError {}
 export const TAKE_BACK_MS = 5000;
 /** Taking back travels too: the server grants the journey on top of the five seconds. */
 const GRACE_MS = 1500;
-const MOST_STUDENTS = 500;
+const MOST_STUDENTS = 1200;
 
 /** Looks back are told at most so often. */
 const LOOK_EVERY_MS = 120_000;
@@ -31,6 +31,7 @@ const going: readonly Phase[] = ['open', 'running', 'held'];
 const inside: readonly Phase[] = ['running', 'held'];
 const allowedIn: Record<Command['type'], readonly Phase[]> = {
   join: going,
+  kit: going,
   rename: going,
   seat: going,
   remove: going,
@@ -56,7 +57,7 @@ const allowedIn: Record<Command['type'], readonly Phase[]> = {
   speed: going,
   end: going,
 };
-const forSelf = new Set<Command['type']>(['rename', 'done', 'notYet', 'answer', 'look', 'hand', 'handDown']);
+const forSelf = new Set<Command['type']>(['rename', 'kit', 'done', 'notYet', 'answer', 'look', 'hand', 'handDown']);
 const forInstructor = new Set<Command['type']>([
   'seat',
   'remove',
@@ -149,17 +150,27 @@ export function decide(
   const saidAt = said?.saidAt ?? now;
   switch (command.type) {
     case 'join': {
+      const name = command.firstName.trim();
+      if (Object.values(state.students).some((one) => one.firstName.toLowerCase() === name.toLowerCase()))
+        throw new Refusal(classErrors.nameTaken(name));
       if (state.seats.length >= MOST_STUDENTS && !state.seats.includes(null)) throw new Refusal(classErrors.full);
       return [
         {
           type: 'joined',
           v: 1,
           studentId: newId(),
-          firstName: command.firstName.trim(),
+          firstName: name,
           kit: command.kit,
           ...(command.has && command.has.length > 0 && { has: command.has }),
         },
       ];
+    }
+    case 'kit': {
+      const { id, kit, has } = present(state, command.studentId);
+      const next = command.has ?? has;
+      const isSame =
+        String([...kit].sort()) === String([...command.kit].sort()) && String([...has].sort()) === String([...next].sort());
+      return isSame ? [] : [{ type: 'kitChanged', v: 1, studentId: id, kit: command.kit, has: next }];
     }
     case 'seat':
       return present(state, command.studentId).seat === command.seat

@@ -11,7 +11,17 @@ export type Kept = { id: string; command: Command; pressed: Pressed };
 export const WINDOW = 16;
 
 /** What one says of oneself keeps its worth without a network. What moves the class does not: it is said again when one is back. */
-const keeping: ReadonlySet<Command['type']> = new Set(['join', 'rename', 'done', 'notYet', 'answer', 'look', 'hand', 'handDown']);
+const keeping: ReadonlySet<Command['type']> = new Set([
+  'join',
+  'rename',
+  'kit',
+  'done',
+  'notYet',
+  'answer',
+  'look',
+  'hand',
+  'handDown',
+]);
 export const isKept = ({ type }: Command): boolean => keeping.has(type);
 
 /** Whether a command undoes one that was kept before it: neither of them needs to be said. */
@@ -49,6 +59,7 @@ export function asKept(state: ClassState, student: Student, rows: readonly Kept[
       own = { ...own, doneAt };
     }
     if (command.type === 'answer' && command.is === 'now') own = { ...own, doneAt: { ...own.doneAt, [command.stepId]: at } };
+    if (command.type === 'kit') own = { ...own, kit: command.kit, has: command.has ?? own.has };
     if (command.type === 'hand') own = { ...own, hand: { reason: command.reason, at } };
     if (command.type === 'handDown') own = { ...own, hand: null };
   }

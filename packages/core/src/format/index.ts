@@ -1,3 +1,3 @@
 export { type CalendarEntry, isTimeZone, toIcs } from './calendar.js';
 export { type Climate, readClimate } from './climate.js';
-export { readRoster, toRoster } from './roster.js';
+export { namesIn, type Roster, readRoster, shortNames, toRoster } from './roster.js';

@@ -57,12 +57,19 @@ describe('a class that is to come', () => {
       type: 'refused',
       message: expect.stringMatching(/not open yet/),
     });
+    // Before the day who has the code learns how many are expected, never who.
+    const seen = (await server.request('GET', `/api/join/${one.code}`)).body;
+    expect(seen).toMatchObject({ state: 'planned', expected: invite.roster.length, startsAt: invite.startsAt });
+    for (const { firstName } of invite.roster) expect(JSON.stringify(seen)).not.toContain(firstName);
     const opened = await as<ClassAnswer>('POST', `/api/classes/${one.code}/open`, {});
     expect(opened.body).toMatchObject({ state: 'open', code: one.code });
-    // Who has the code learns how many are expected, never who.
-    const seen = (await server.request('GET', `/api/join/${one.code}`)).body;
-    expect(seen).toMatchObject({ state: 'open', expected: invite.roster.length });
-    for (const { firstName } of invite.roster) expect(JSON.stringify(seen)).not.toContain(firstName);
+    // Who has the code finds the names on the list once the room is open.
+    const open = (await server.request('GET', `/api/join/${one.code}`)).body;
+    expect(open).toMatchObject({
+      state: 'open',
+      expected: invite.roster.length,
+      offered: invite.roster.map((each) => each.firstName),
+    });
     await phone.until(() => phone.state.phase === 'open');
     expect(await phone.say({ type: 'join', firstName: 'Early', kit: [], has: ['mist'] })).toMatchObject({ type: 'ack' });
     expect(Object.values(phone.state.students)[0] ?? {}).toBeDefined();

@@ -75,8 +75,16 @@ export const inviteWords = {
   change: 'Save the changes',
   needWhen: 'Choose a day and a time first.',
   roster: 'Who is expected',
-  rosterAbout: 'First names only, one a line. They need no account, and nothing else is asked of them.',
+  rosterAbout:
+    'First names, one a line; of two who have the same, a letter of the second name tells them apart. A name with a comma stands in quotes. They need no account, and nothing else is asked of them.',
   names: 'First names',
+  noNames: (lines: readonly string[]) =>
+    `${lines.length === 1 ? 'One line is no name' : `${lines.length} lines are no names`}: ${lines.slice(0, 3).join(', ')}${lines.length > 3 ? ' …' : ''}`,
+  brought: (count: number) => `${counted(count, 'name')} in the file.`,
+  addThem: 'Add them',
+  replaceList: 'Replace the list',
+  leaveList: 'Leave the list as it is',
+  listBack: 'Bring the former list back',
   bring: 'Bring a CSV file',
   take: 'Save as CSV',
   count: (count: number, seats: number) =>

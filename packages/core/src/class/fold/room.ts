@@ -65,6 +65,10 @@ export const foldsOfRoom = {
       hand: null,
     };
   },
+  kitChanged({ students }, { studentId, kit, has }) {
+    const student = students[studentId];
+    if (student) Object.assign(student, { kit, has });
+  },
   seated(state, { studentId, seat }) {
     const student = state.students[studentId];
     if (!student) return;

@@ -1,5 +1,5 @@
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import { CodeParam, Id, type Invite, isId } from '@viaticum/contract';
+import { CodeParam, Id, type Invite, isId, type JoinAnswer } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
 import { Type } from 'typebox';
 import type { Config } from '../../config.js';
@@ -16,9 +16,21 @@ export function joinRoutes(app: FastifyInstance, { store, find, config }: Parts)
 
   routes.get('/api/join/:code', { schema: { params: CodeParam }, ...byCode }, async (request) => {
     const one = await find(request.params.code, request.ip);
-    // How many are expected, never who.
-    const expected = one.invite ? (JSON.parse(one.invite) as Invite).roster.length : 0;
-    return { code: one.code, title: one.title, state: one.phase, address: joinAddress(config, one.code), expected };
+    const invite = one.invite ? (JSON.parse(one.invite) as Invite) : null;
+    const roster = invite?.roster ?? [];
+    // How many are expected; who, only once the room is open, so that they find their name.
+    const isOpen = one.phase !== 'planned' && one.phase !== 'ended';
+    return {
+      code: one.code,
+      title: one.title,
+      state: one.phase,
+      address: joinAddress(config, one.code),
+      expected: roster.length,
+      offered: isOpen ? roster.map(({ firstName }) => firstName) : [],
+      startsAt: invite?.startsAt ?? null,
+      timeZone: invite?.timeZone ?? null,
+      place: invite?.place ?? null,
+    } satisfies JoinAnswer;
   });
   routes.get('/api/join/:code/sheet', { schema: { params: CodeParam }, ...byCode }, async (request) =>
     store.sheet((await find(request.params.code, request.ip)).code),

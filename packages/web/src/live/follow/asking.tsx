@@ -1,11 +1,12 @@
 import type { FollowSheet, Helper } from '@viaticum/contract';
-import { Button, Checkbox, Input } from 'antd';
+import { Button, Input } from 'antd';
 import { clsx } from 'clsx';
 import { type FormEvent, useState } from 'react';
 import { Fold } from '../../ui/fold.js';
 import { followWords as w } from '../../words/follow.js';
 import css from './asking.module.css';
 import followCss from './follow.module.css';
+import { AtHand, helpersOf, kitWithout, Tubes } from './kit.js';
 
 export function AskCode({ fault, onCode }: { fault: string | null; onCode: (code: string) => void }) {
   const [text, setText] = useState('');
@@ -44,75 +45,82 @@ export function AskCode({ fault, onCode }: { fault: string | null; onCode: (code
 
 export function AskName({
   title,
-  tubes,
-  ways,
+  sheet,
+  offered,
+  here,
   fault,
   onName,
 }: {
   title: string;
-  tubes: FollowSheet['tubes'];
-  ways: NonNullable<FollowSheet['ways']>;
+  sheet: Pick<FollowSheet, 'tubes' | 'ways'>;
+  /** Names on the list that nobody has taken. */
+  offered: readonly string[];
+  /** Names that are here already. */
+  here: readonly string[];
   fault: string | null;
   onName: (name: string, kit: string[], has: Helper[]) => void;
 }) {
   const [name, setName] = useState('');
+  const [isListed, setListed] = useState(true);
   const [has, setHas] = useState<Helper[]>([]);
-  // Only what this lesson has a use for is asked.
-  const helpers = [...new Set(Object.values(ways).flatMap((list) => list.map((one) => one.helper)))];
   const [lacking, setLacking] = useState<string[]>([]);
+  const showsList = offered.length > 0 && isListed;
+  const isTaken = here.some((one) => one.toLowerCase() === name.trim().toLowerCase());
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    // An empty kit says that nothing is lacking.
-    const kit = lacking.length === 0 ? [] : tubes.filter((tube) => !lacking.includes(tube.id)).map((tube) => tube.id);
-    if (name.trim()) onName(name.trim(), kit.length > 0 || lacking.length === 0 ? kit : ['none'], has);
+    if (name.trim() && !isTaken) onName(name.trim(), kitWithout(sheet.tubes, lacking), has);
   };
   return (
     <main className={clsx(followCss.followPage, css.followAsk)} data-testid="follow-page">
       <form onSubmit={submit}>
         <p className="quiet">{title}</p>
-        <h1>{w.nameTitle}</h1>
-        <p className="quiet">{w.nameAbout}</p>
-        <Input
-          aria-label={w.nameTitle}
-          value={name}
-          onChange={(event) => setName(event.target.value)}
-          maxLength={40}
-          autoComplete="given-name"
-        />
-        {tubes.length > 0 && (
-          <Fold className={css.followKit} head={w.kit(tubes.length, lacking.length)}>
-            <p className="quiet">{w.kitAbout}</p>
-            {tubes.map((tube) => (
-              <Checkbox
-                key={tube.id}
-                checked={!lacking.includes(tube.id)}
-                onChange={(event) =>
-                  setLacking(event.target.checked ? lacking.filter((id) => id !== tube.id) : [...lacking, tube.id])
-                }
+        <h1>{showsList ? w.whoTitle : w.nameTitle}</h1>
+        {showsList ? (
+          <fieldset className={css.offered}>
+            <legend className="quiet">{w.whoAbout}</legend>
+            {offered.map((one) => (
+              <Button
+                key={one}
+                type="text"
+                className={clsx('plain', followCss.bigKey)}
+                aria-pressed={name === one}
+                onClick={() => setName(one)}
               >
-                <i style={{ background: tube.rgb }} />
-                {tube.name}
-              </Checkbox>
+                {one}
+              </Button>
             ))}
+            <Button
+              type="text"
+              className={clsx('plain', followCss.bigKey, followCss.bare)}
+              onClick={() => {
+                setListed(false);
+                setName('');
+              }}
+            >
+              {w.notListed}
+            </Button>
+          </fieldset>
+        ) : (
+          <>
+            <p className="quiet">{w.nameAbout}</p>
+            <Input
+              aria-label={w.nameTitle}
+              value={name}
+              onChange={(event) => setName(event.target.value)}
+              maxLength={40}
+              autoComplete="given-name"
+            />
+          </>
+        )}
+        {sheet.tubes.length > 0 && (
+          <Fold head={w.kit(sheet.tubes.length, lacking.length)}>
+            <Tubes tubes={sheet.tubes} lacking={lacking} onLacking={setLacking} />
           </Fold>
         )}
-        {helpers.length > 0 && (
-          <fieldset className={css.followHas}>
-            <legend>{w.has}</legend>
-            {helpers.map((helper) => (
-              <Checkbox
-                key={helper}
-                checked={has.includes(helper)}
-                onChange={(event) => setHas(event.target.checked ? [...has, helper] : has.filter((one) => one !== helper))}
-              >
-                {w.helpers[helper]}
-              </Checkbox>
-            ))}
-          </fieldset>
-        )}
-        {fault && (
+        <AtHand helpers={helpersOf(sheet)} has={has} onHas={setHas} />
+        {(isTaken || fault) && (
           <p className="signal" role="alert">
-            {fault}
+            {isTaken ? w.nameTaken(name.trim()) : fault}
           </p>
         )}
         <Button type="text" className={clsx('plain', followCss.bigKey, followCss.main)} htmlType="submit">

@@ -1,7 +1,10 @@
-import type { AloneSheet, FollowSheet, OtherRecipes } from '@viaticum/contract';
-import { asKept, type ClassState, type Reading } from '@viaticum/core/class';
+import type { AloneSheet, FollowSheet, JoinAnswer, OtherRecipes } from '@viaticum/contract';
+import { asKept, type ClassState, type Reading, type Student } from '@viaticum/core/class';
+import { Button } from 'antd';
+import { clsx } from 'clsx';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { type ApiFailure, call } from '../../api/http.js';
+import { clockTime } from '../../ui/clock.js';
 import { useHeld } from '../../ui/use-held.js';
 import { followWords as w } from '../../words/follow.js';
 import { closeConnection, type LiveConnection, liveConnection } from '../connection.js';
@@ -10,6 +13,7 @@ import { StagesAt } from '../painted.js';
 import { useLive } from '../use-live.js';
 import { Alone } from './alone.js';
 import css from './follow.module.css';
+import { lackingIn } from './kit.js';
 import { Present } from './present.js';
 import { remember, remembered, rememberedState } from './remembered.js';
 import { Resting } from './resting.js';
@@ -126,10 +130,19 @@ function Connected({ code, sheet, onOpened }: { code: string; sheet: FollowSheet
   );
 }
 
+/** The names on the class's list, for who has not joined yet. */
+function useOffered(isAsked: boolean): readonly string[] {
+  const { found } = useKept<JoinAnswer>(isAsked ? `/api/join/${encodeURIComponent(codeOfPage())}` : null, 'viaticum-offered', 0);
+  return found?.offered ?? [];
+}
+
 function Joined({ connection, sheet, onOpened }: { connection: LiveConnection; sheet: FollowSheet; onOpened: () => void }) {
   const live = useLive(connection);
   const [fault, setFault] = useState<string | null>(null);
   const wasPlanned = useRef(false);
+  const isGuest = live.ready && !live.you && live.state.phase !== 'planned';
+  const offered = useOffered(isGuest);
+  const here = Object.values(live.state.students).map((one) => one.firstName);
   const isPlanned = live.ready && live.state.phase === 'planned';
   useEffect(() => {
     if (wasPlanned.current && !isPlanned) onOpened();
@@ -140,7 +153,7 @@ function Joined({ connection, sheet, onOpened }: { connection: LiveConnection; s
   // What was said here counts here at once.
   const student = heard && asKept(live.state, heard, live.kept);
   if (isPlanned) return <Resting title={w.notYetOpen} about={w.notYetOpenAbout} more={sheet.title} lost={!live.online} />;
-  if (live.state.phase === 'ended') return <Resting title={w.ended} about={w.endedAbout} />;
+  if (live.state.phase === 'ended') return <Over connection={connection} live={live} sheet={sheet} student={student} />;
   if (live.isAtDoor) return <Resting title={w.atDoor} about={w.atDoorAbout} more={sheet.title} lost={!live.online} />;
   if (!live.you || (!student && live.state.removed.includes(live.you))) {
     return (
@@ -148,8 +161,9 @@ function Joined({ connection, sheet, onOpened }: { connection: LiveConnection; s
         <AskName
           title={sheet.title}
           fault={fault}
-          tubes={sheet.tubes}
-          ways={sheet.ways ?? {}}
+          sheet={sheet}
+          offered={offered.filter((name) => !here.includes(name))}
+          here={here}
           onName={async (firstName, kit, has) => {
             const answer = await connection.say({ type: 'join', firstName, kit, has });
             setFault(answer.ok ? null : (answer.message ?? null));
@@ -164,16 +178,43 @@ function Joined({ connection, sheet, onOpened }: { connection: LiveConnection; s
   return <WithKit connection={connection} live={live} sheet={sheet} student={student} />;
 }
 
-/** The present step with the recipes for the tubes that this student has. */
+/** After the end: when it was, and the steps to look through again. */
+function Over({ student, ...props }: Omit<Parameters<typeof Present>[0], 'student'> & { student: Student | undefined }) {
+  const [isLooking, setLooking] = useState(false);
+  const { live } = props;
+  if (isLooking && student && live.state.current) return <Present {...props} student={student} isOver />;
+  const at = live.state.visits.at(-1)?.endedAt ?? live.state.at;
+  return (
+    <Resting title={w.ended} about={w.endedAbout} more={w.endedAt(clockTime(at))}>
+      {student && live.state.current && (
+        <Button type="text" className={clsx('plain', css.bigKey)} onClick={() => setLooking(true)}>
+          {w.lookThrough}
+        </Button>
+      )}
+    </Resting>
+  );
+}
+
+/** The present step with the recipes for the tubes that this student has now. */
 function WithKit(props: Parameters<typeof Present>[0]) {
-  const { sheet, student } = props;
-  const code = codeOfPage();
-  const lacking = sheet.tubes.filter((tube) => student.kit.length > 0 && !student.kit.includes(tube.id)).map((tube) => tube.id);
+  const lacking = lackingIn(props.sheet.tubes, props.student.kit);
+  // Without a tube there is nothing to mix: they share a palette.
+  if (lacking.length === 0 || lacking.length === props.sheet.tubes.length) return <Present {...props} />;
   const without = lacking.join(',');
+  return <OwnRecipes key={without} {...props} without={without} />;
+}
+
+/** So long nothing but that it is looked for is shown: mostly the recipe is there by then. */
+const LOOKING_MS = 300;
+
+function OwnRecipes({ without, ...props }: Parameters<typeof Present>[0] & { without: string }) {
+  const { sheet } = props;
+  const code = codeOfPage();
   const key = `viaticum-recipes-${code}-${without}`;
   const [others, setOthers] = useState<OtherRecipes | null>(() => remembered(key));
+  const [isLong, setLong] = useState(false);
   useEffect(() => {
-    if (!without || others) return;
+    if (others) return;
     let gone = false;
     const look = (): void => {
       call<OtherRecipes>('GET', `/api/join/${encodeURIComponent(code)}/recipes?without=${encodeURIComponent(without)}`).then(
@@ -185,16 +226,14 @@ function WithKit(props: Parameters<typeof Present>[0]) {
       );
     };
     look();
+    const timer = setTimeout(() => setLong(true), LOOKING_MS);
     return () => {
       gone = true;
+      clearTimeout(timer);
     };
   }, [code, without, key, others]);
-  return (
-    <Present
-      {...props}
-      sheet={useMemo(() => (without && others ? withRecipes(sheet, others) : sheet), [sheet, others, without])}
-    />
-  );
+  const own = useMemo(() => (others ? withRecipes(sheet, others) : sheet), [sheet, others]);
+  return <Present {...props} sheet={own} lookingFor={others ? null : isLong ? 'long' : 'short'} />;
 }
 
 const withRecipes = (sheet: FollowSheet, others: OtherRecipes): FollowSheet => ({
@@ -202,8 +241,14 @@ const withRecipes = (sheet: FollowSheet, others: OtherRecipes): FollowSheet => (
   steps: Object.fromEntries(
     Object.entries(sheet.steps).map(([id, step]) => [
       id,
-      // The mix stays where it lies on the palette.
-      { ...step, mixes: step.mixes.map((mix) => ({ ...mix, ...others[mix.id] })) },
+      {
+        ...step,
+        mixes: step.mixes.map((mix) => {
+          const other = others[mix.id];
+          // The mix stays where it lies on the palette.
+          return other ? { ...mix, ...other, full: mix.words } : mix;
+        }),
+      },
     ]),
   ),
 });

@@ -55,7 +55,16 @@ describe('the code and the name', () => {
     const held = classHere(lesson);
     const onName = jest.fn();
     const ways = { k2: [{ helper: 'mist' as const, words: 'Mist it.' }] };
-    const { user } = onPage(<AskName title={lesson.title} tubes={held.sheet.tubes} ways={ways} fault={null} onName={onName} />);
+    const { user } = onPage(
+      <AskName
+        title={lesson.title}
+        sheet={{ tubes: held.sheet.tubes, ways }}
+        offered={[]}
+        here={['Bela']}
+        fault={null}
+        onName={onName}
+      />,
+    );
     await user.click(screen.getByRole('button', { name: 'Join' }));
     expect(onName).not.toHaveBeenCalled();
     await user.type(screen.getByLabelText('Your first name'), '  Ida ');
@@ -73,6 +82,32 @@ describe('the code and the name', () => {
     );
     expect(screen.getByText(`I lack 1 of ${held.sheet.tubes.length} tubes`)).toBeTruthy();
     expect(screen.queryByLabelText('retarder')).toBeNull();
+    // With none at all one shares.
+    await user.click(screen.getByLabelText('I have no tubes'));
+    expect(screen.getByText('Share a palette with a neighbour.')).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Join' }));
+    expect(onName).toHaveBeenLastCalledWith('Ida', ['none'], ['mist']);
+  });
+  it('names on the list are tapped; who is not on it types one, and a name that is taken gets a letter', async () => {
+    const onName = jest.fn();
+    const { user } = onPage(
+      <AskName
+        title=""
+        sheet={{ tubes: [] }}
+        offered={['Kaya B', 'Anne, Marie']}
+        here={['Kaya L']}
+        fault={null}
+        onName={onName}
+      />,
+    );
+    await user.click(screen.getByRole('button', { name: 'Kaya B' }));
+    await user.click(screen.getByRole('button', { name: 'Join' }));
+    expect(onName).toHaveBeenLastCalledWith('Kaya B', [], []);
+    await user.click(screen.getByRole('button', { name: 'I am not on the list' }));
+    await user.type(screen.getByLabelText('Your first name'), 'kaya l');
+    await user.click(screen.getByRole('button', { name: 'Join' }));
+    expect(onName).toHaveBeenCalledTimes(1);
+    expect(screen.getByRole('alert').textContent).toBe('There is a kaya l already. Add the first letter of your second name.');
   });
 });
 
@@ -126,7 +161,7 @@ describe('one step a screen', () => {
     held.say({ type: 'say', text: 'Watch your water' } as never);
     expect(screen.getByRole('status').textContent).toContain('Watch your water');
     held.say({ type: 'hold' });
-    expect(screen.getByText('Your instructor has stopped the clock.')).toBeTruthy();
+    expect(screen.getByText('Stop painting, look at your instructor. Your paint dries on.')).toBeTruthy();
     held.change({ online: false });
     expect(screen.getByText(/^No connection just now/)).toBeTruthy();
     held.later(4);

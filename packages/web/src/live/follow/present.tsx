@@ -34,10 +34,14 @@ type Props = {
   student: Student;
   /** Painted alone: all may be looked at, and going on is the student's own. */
   isAlone?: boolean;
+  /** The class has ended: its steps may be looked at, and nothing is said any more. */
+  isOver?: boolean;
+  /** A recipe from this student's own tubes is being looked for, for a moment or for longer. */
+  lookingFor?: 'short' | 'long' | null;
 };
 
 /** One step a screen, with two large keys at the foot; looking back is free. */
-export function Present({ connection, live, sheet, student, isAlone = false }: Props) {
+export function Present({ connection, live, sheet, student, isAlone = false, isOver = false, lookingFor = null }: Props) {
   // Looking back ends with the present step.
   const [looking, setLooking] = useState<{ at: number; during: number } | null>(null);
   const [settings, setSettings] = usePhoneSettings(sheet.units);
@@ -50,13 +54,18 @@ export function Present({ connection, live, sheet, student, isAlone = false }: P
   const item = plan?.items[shown];
   const present = currentItem(live.state);
   if (!plan || !item || !present) return null;
-  const isPresent = shown === index;
+  const isPresent = shown === index && !isOver;
   const step = item.stepId ? sheet.steps[item.stepId] : undefined;
   const last = isAlone ? plan.items.length - 1 : index;
   const shared = { connection, item, sheet, live, student, isPresent };
   return (
     <main
-      className={clsx(followCss.followPage, followCss.followStep, settings.large && followCss.large)}
+      className={clsx(
+        followCss.followPage,
+        followCss.followStep,
+        settings.large && followCss.large,
+        settings.left && css.leftHand,
+      )}
       data-testid="follow-page"
       data-large={settings.large || undefined}
       data-index={shown}
@@ -80,9 +89,11 @@ export function Present({ connection, live, sheet, student, isAlone = false }: P
         {isPresent ? (
           <Clock connection={connection} live={live} student={student} />
         ) : (
-          <Button type="text" className={clsx('plain', css.followLook, css.words)} onClick={() => setLooking(null)}>
-            {w.forward}
-          </Button>
+          !isOver && (
+            <Button type="text" className={clsx('plain', css.followLook, css.words)} onClick={() => setLooking(null)}>
+              {w.forward}
+            </Button>
+          )
         )}
       </header>
       <div className={css.followMessages}>
@@ -90,7 +101,7 @@ export function Present({ connection, live, sheet, student, isAlone = false }: P
         {live.state.phase === 'held' && isPresent && (
           <p className={followCss.followNote}>{item.kind === 'step' ? w.held : w.heldInPause}</p>
         )}
-        {!live.online && !isAlone && (
+        {!live.online && !isAlone && !isOver && (
           <p className={followCss.followLost} role="status">
             {w.lost} {live.kept.length > 0 && w.keptCount(live.kept.length)}
           </p>
@@ -103,12 +114,20 @@ export function Present({ connection, live, sheet, student, isAlone = false }: P
       </div>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keyboard */}
       <section className={followCss.followWork} aria-label={item.title} tabIndex={0}>
-        {item.kind !== 'step' ? <Pause {...shared} /> : step ? <Work {...shared} step={step} settings={settings} /> : null}
+        {item.kind !== 'step' ? (
+          <Pause {...shared} />
+        ) : step ? (
+          <Work {...shared} step={step} settings={settings} looking={lookingFor} />
+        ) : null}
         <Suspense fallback={null}>
-          <Settings settings={settings} onChange={setSettings} />
+          <Settings
+            settings={settings}
+            onChange={setSettings}
+            own={isAlone || isOver ? null : { connection, student, tubes: sheet.tubes, ways: sheet.ways }}
+          />
         </Suspense>
       </section>
-      {!isAlone && <Strip {...{ connection, live, sheet, student }} shownStepId={item.stepId} />}
+      {!isAlone && !isOver && <Strip {...{ connection, live, sheet, student }} shownStepId={item.stepId} />}
       {isPresent &&
         (isAlone ? (
           <AloneKeys connection={connection} live={live} student={student} item={item} />

@@ -10,6 +10,7 @@ import { allowed } from '../drying.js';
 import { useNowEvery } from '../use-live.js';
 import { Cells } from './cells.js';
 import followCss from './follow.module.css';
+import { lackingIn } from './kit.js';
 import type { PhoneSettings } from './phone-settings.js';
 import { Picture } from './picture.js';
 import { Ticks } from './ticks.js';
@@ -24,10 +25,11 @@ type Props = {
   student: Student;
   isPresent: boolean;
   settings: PhoneSettings;
+  looking: 'short' | 'long' | null;
 };
 
 /** What to do in a step, for what this student has, and what may be done on each area of their own canvas. */
-export function Work({ connection, item, step, sheet, live, student, isPresent, settings }: Props) {
+export function Work({ connection, item, step, sheet, live, student, isPresent, settings, looking }: Props) {
   const way = wayFor(sheet, item.stepId, student.has);
   const brush = settings.metric ? (step.brushMetric ?? step.brush) : step.brush;
   return (
@@ -55,15 +57,22 @@ export function Work({ connection, item, step, sheet, live, student, isPresent, 
           <Cells key={item.stepId} sheet={sheet} grid={sheet.grid} />
         )}
         {step.counts && step.counts.length > 0 && <Ticks stepKey={item.stepId ?? ''} counts={step.counts} />}
-        {step.mixes.map((mix) => (
+        {looking && step.mixes.length > 0 && (
+          <p className={followCss.followInstead} role="status">
+            {w.looking}
+          </p>
+        )}
+        {(looking === 'short' ? [] : step.mixes).map((mix) => (
           <div key={mix.id} className={followCss.followMix}>
             <i className={css.followPaint} style={{ background: mix.wetRgb }} title={w.wet} />
             <i className={clsx(css.followPaint, css.dry)} style={{ background: mix.rgb }} title={w.dry} />
             <RecipeBar parts={mix.parts} words={`${mix.name}: ${mix.words}${mix.place ? w.place(mix.place) : ''}`} />
             {mix.instead !== undefined && <p className={followCss.followInstead}>{w.instead(mix.instead)}</p>}
+            {mix.full !== undefined && <p className={followCss.followInstead}>{w.fullRecipe(mix.full)}</p>}
           </div>
         ))}
         {isPresent && <Allowed {...{ connection, live, sheet, student }} />}
+        {student.kit.length > 0 && lackingIn(sheet.tubes, student.kit).length === sheet.tubes.length && <p>{w.shareTubes}</p>}
         {step.checkpoint && <p className={css.followCheckpoint}>{step.checkpoint}</p>}
       </div>
     </>

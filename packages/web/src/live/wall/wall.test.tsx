@@ -73,7 +73,7 @@ describe('the wall', () => {
     const { held } = shown();
     goOn(held);
     held.say({ type: 'hold' });
-    expect(document.querySelector('[data-testid="wall-clock"]')?.textContent).toBe('The clock is held');
+    expect(document.querySelector('[data-testid="wall-clock"]')?.textContent).toBe('Look here');
     held.say({ type: 'resume' });
     held.later(200);
     held.change({});

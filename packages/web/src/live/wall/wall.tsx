@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
-import type { FollowSheet, SheetStep } from '@viaticum/contract';
-import { coatsNow, currentItem, planMinute, secondsLeft, waitedFor } from '@viaticum/core/class';
+import type { FollowSheet, JoinAnswer, SheetStep } from '@viaticum/contract';
+import { belief, coatsNow, currentItem, planMinute, secondsLeft, waitedFor } from '@viaticum/core/class';
 import { clock, legibleMm, pixelsFor } from '@viaticum/core/units';
 import { InputNumber, QRCode } from 'antd';
 import { clsx } from 'clsx';
@@ -67,7 +67,7 @@ export function Showing({ connection, sheet, code }: { connection: LiveConnectio
       </section>
       <footer className={css.wallFoot}>
         <Foot connection={connection} live={live} code={code} />
-        <Easels live={live} sheet={sheet} />
+        <Easels connection={connection} live={live} sheet={sheet} />
       </footer>
       {!live.online && (
         <p className={css.wallLost} role="status">
@@ -126,6 +126,7 @@ function Now({ connection, live, sheet }: Parts) {
   const item = currentItem(state);
   if (state.phase === 'ended') return <h1>{w.ended}</h1>;
   const { plan } = state;
+  if (state.phase === 'planned') return <Planned sheet={sheet} />;
   if (!item || !plan)
     return (
       <>
@@ -143,6 +144,29 @@ function Now({ connection, live, sheet }: Parts) {
       {step && <ToDo connection={connection} step={step} />}
       <StepClock connection={connection} live={live} />
       {item.kind === 'pause' && <Drying connection={connection} live={live} sheet={sheet} />}
+    </>
+  );
+}
+
+/** A class that is to come: when it begins, where, and what to bring. */
+function Planned({ sheet }: Pick<Parts, 'sheet'>) {
+  const { code = '' } = useParams();
+  const { data } = useQuery({ queryKey: ['join', code], queryFn: () => call<JoinAnswer>('GET', `/api/join/${code}`) });
+  const begins =
+    data?.startsAt &&
+    new Intl.DateTimeFormat('en-GB', {
+      weekday: 'long',
+      day: 'numeric',
+      month: 'long',
+      hour: '2-digit',
+      minute: '2-digit',
+      timeZone: data.timeZone ?? 'UTC',
+    }).format(new Date(data.startsAt));
+  return (
+    <>
+      <p>{begins ? w.begins(begins) : w.before}</p>
+      <h1>{sheet.title}</h1>
+      {data?.place && <p>{data.place}</p>}
     </>
   );
 }
@@ -232,8 +256,18 @@ function Foot({ connection, live, code }: Omit<Parts, 'sheet'> & { code: string 
 }
 
 /** Everybody who joined has an easel, standing as in the room's plan on the desk; it gets its canvas when they are done with the present step. No names. */
-function Easels({ live, sheet }: { live: LiveSnapshot; sheet: FollowSheet }) {
+function Easels({ connection, live, sheet }: Parts) {
   const stepId = currentItem(live.state)?.stepId;
+  // What may be taken for done is painted too.
+  const done = useOfTime(connection, (now) =>
+    Object.values(live.state.students)
+      .filter((student) => {
+        const how = stepId ? belief(live.state, student, now).standing.get(stepId)?.how : undefined;
+        return how === 'said' || how === 'assumed';
+      })
+      .map((student) => student.id)
+      .join(' '),
+  ).split(' ');
   const students = Object.values(live.state.students).sort((a, b) => a.seat - b.seat);
   const columns = easelsInRow(students.length);
   return (
@@ -246,8 +280,8 @@ function Easels({ live, sheet }: { live: LiveSnapshot; sheet: FollowSheet }) {
       {students.map((student) => (
         <li
           key={student.id}
-          data-done={(stepId && student.doneAt[stepId] !== undefined) || undefined}
-          className={clsx(stepId && student.doneAt[stepId] !== undefined && css.done)}
+          data-done={done.includes(student.id) || undefined}
+          className={clsx(done.includes(student.id) && css.done)}
           style={{ aspectRatio: `${sheet.canvas.widthMm} / ${sheet.canvas.heightMm}` }}
         />
       ))}

@@ -1,6 +1,7 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type { ClassAnswer, Invite as InviteData } from '@viaticum/contract';
 import { bringInWords } from '@viaticum/core/derived';
+import { namesIn, readRoster, toRoster } from '@viaticum/core/format';
 import { minutesInWords } from '@viaticum/core/units';
 import { Button, DatePicker, Input } from 'antd';
 import { clsx } from 'clsx';
@@ -28,11 +29,8 @@ const asLocal = (iso: string): string => {
   const at = new Date(iso);
   return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16);
 };
-const namesOf = (text: string): string[] =>
-  text
-    .split('\n')
-    .map((line) => line.trim().slice(0, 40))
-    .filter(Boolean);
+/** A list of names as it is typed, one a line; a name with a comma in quotes. */
+const asList = (names: readonly string[]): string => names.map((name) => (name.includes(',') ? `"${name}"` : name)).join('\n');
 
 /** A date, a room and a list of first names; a code from now on, a file for calendars, letters to the outbox stand-in. */
 export function Invite() {
@@ -70,9 +68,12 @@ function Form({ planned }: { planned: ClassAnswer | null }) {
   const [when, setWhen] = useState(before ? asLocal(before.startsAt) : '');
   const [place, setPlace] = useState(before?.place ?? lesson.room.name);
   const [seats, setSeats] = useState(before?.seats ?? lesson.room.seats ?? 12);
-  const [names, setNames] = useState(before?.roster.map((one) => one.firstName).join('\n') ?? '');
+  const [names, setNames] = useState(asList(before?.roster.map((one) => one.firstName) ?? []));
   const [fault, setFault] = useState<string | null>(null);
-  const roster = namesOf(names);
+  const { names: roster, noNames } = namesIn(names);
+  // What the list was before it was replaced.
+  const [replaced, setReplaced] = useState<string | null>(null);
+  const [brought, setBrought] = useState<string[] | null>(null);
   const bring = bringInWords(lesson);
   const startMs = new Date(when).getTime();
   const worker = useWorker(planWorker);
@@ -115,16 +116,17 @@ function Form({ planned }: { planned: ClassAnswer | null }) {
     saveFile(`${lesson.title}.ics`, new Blob([toIcs(lesson.title, [entry], rightNow())], { type: 'text/calendar' }));
   };
   const readCsv = async (file: File) => {
-    const { readRoster } = await import('@viaticum/core/format');
     try {
-      setNames(readRoster(await file.text()).join('\n'));
-      setFault(null);
+      const found = readRoster(await file.text());
+      setFault(found.noNames.length > 0 ? w.noNames(found.noNames) : null);
+      // A list that is there is never lost to a file: one says whether it is added or takes its place.
+      if (names.trim() === '') setNames(asList(found.names));
+      else setBrought(found.names);
     } catch (error) {
       setFault(error instanceof RangeError ? error.message : w.noFile);
     }
   };
-  const saveCsv = async () => {
-    const { toRoster } = await import('@viaticum/core/format');
+  const saveCsv = () => {
     saveFile(`${lesson.title}.csv`, new Blob([toRoster(roster)], { type: 'text/csv' }));
   };
   const refused = make.error ?? change.error;
@@ -162,10 +164,51 @@ function Form({ planned }: { planned: ClassAnswer | null }) {
         />
       </label>
       <p className={clsx('small', roster.length > seats ? 'signal' : 'quiet')}>{w.count(roster.length, seats)}</p>
+      {noNames.length > 0 && <p className="small signal">{w.noNames(noNames)}</p>}
       <p className="small quiet">{w.rosterAbout}</p>
+      {brought && (
+        <p className={css.inviteKeys} role="status">
+          <span className="small">{w.brought(brought.length)}</span>
+          <Button
+            size="small"
+            onClick={() => {
+              setNames(asList([...roster, ...brought.filter((name) => !roster.includes(name))]));
+              setBrought(null);
+            }}
+          >
+            {w.addThem}
+          </Button>
+          <Button
+            size="small"
+            onClick={() => {
+              setReplaced(names);
+              setNames(asList(brought));
+              setBrought(null);
+            }}
+          >
+            {w.replaceList}
+          </Button>
+          <Button size="small" onClick={() => setBrought(null)}>
+            {w.leaveList}
+          </Button>
+        </p>
+      )}
+      {replaced !== null && (
+        <p className={css.inviteKeys}>
+          <Button
+            size="small"
+            onClick={() => {
+              setNames(replaced);
+              setReplaced(null);
+            }}
+          >
+            {w.listBack}
+          </Button>
+        </p>
+      )}
       <div className={css.inviteKeys}>
         <FileKey label={w.bring} accept=".csv,text/csv,text/plain" onFile={(file) => void readCsv(file)} />
-        <Button size="small" disabled={roster.length === 0} onClick={() => void saveCsv()}>
+        <Button size="small" disabled={roster.length === 0} onClick={saveCsv}>
           {w.take}
         </Button>
       </div>

@@ -3,7 +3,7 @@ import type { ClassAnswer } from '@viaticum/contract';
 import { minutesInWords } from '@viaticum/core/units';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { classesQuery, useBeginClass, useOpenPlanned } from '../../api/class-queries.js';
 import { useLesson, usePlan, useSession, useSnapshot } from '../../lesson/context.js';
 import { dayAndTime } from '../../ui/clock.js';
@@ -68,6 +68,7 @@ export function Teach() {
 
 export function Opened({ one, isNewest }: { one: ClassAnswer; isNewest: boolean }) {
   const openNow = useOpenPlanned();
+  const navigate = useNavigate();
   const [address = ''] = one.addresses;
   const ended = one.state === 'ended';
   const planned = one.state === 'planned';
@@ -95,7 +96,11 @@ export function Opened({ one, isNewest }: { one: ClassAnswer; isNewest: boolean 
           </>
         )}
         {planned ? (
-          <Button type="primary" disabled={openNow.isPending} onClick={() => openNow.mutate(one.code)}>
+          <Button
+            type="primary"
+            disabled={openNow.isPending}
+            onClick={() => openNow.mutate(one.code, { onSuccess: () => navigate(`/desk/${one.code}`) })}
+          >
             {w.openNow}
           </Button>
         ) : ended ? (

@@ -230,6 +230,13 @@ export async function openRehearsal(page: Page, students: number, sensor: boolea
 export const beside = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'What to see beside' }).getByRole('button', { name, exact: true }).click();
 
+/** Goes on though paint is wet or most are left behind: the key asks once more. */
+export async function goOnAnyway(page: Page): Promise<void> {
+  await page.keyboard.press('PageDown');
+  await expect(page.getByText('Press again to go on all the same')).toBeVisible();
+  await page.keyboard.press('PageDown');
+}
+
 /** Opens a class from the open lesson and goes to its desk; gives the code. */
 export async function openClass(page: Page): Promise<string> {
   await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /Class/ }).click();

@@ -1,5 +1,5 @@
 import { createHash, X509Certificate } from 'node:crypto';
-import { mkdtemp, writeFile } from 'node:fs/promises';
+import { mkdtemp, readFile, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
@@ -10,6 +10,7 @@ import {
   choose,
   chosenIn,
   expect,
+  goOnAnyway,
   joinPhone,
   openClass,
   openDemo,
@@ -129,6 +130,19 @@ test('the desk near: a message, a step left out, the rest planned again, a stude
   await expect(page.getByText('1 of 2 said Done to the last step. Finished: Mara.')).toBeVisible();
   await expect(page.getByRole('row', { name: /Let the whole canvas dry|Sky, blended/ }).first()).toContainText('not taught');
   await expect(page.getByText(/Kofi, too wet, helped after 1 min/)).toBeVisible();
+  await expect(page.getByText(new RegExp(`class ${code}$`))).toBeVisible();
+  await expect(page.getByText('air noted: 17 °C, 75 %')).toBeVisible();
+  await expect(page.getByText('told all: Watch your water')).toBeVisible();
+  // Notes for oneself stand apart, and no table has them.
+  await expect(page.getByRole('region', { name: 'Your notes' })).toContainText('Mara: left-handed');
+  const [table] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as a table (CSV)' }).click(),
+  ]);
+  const saved = await readFile(await table.path(), 'utf8');
+  expect(saved).toContain('Tone the whole canvas');
+  expect(saved).toContain('Student 1: too-wet');
+  expect(saved).not.toMatch(/left-handed|Mara|Kofi/);
   await page.getByRole('slider', { name: 'Minute of the class' }).press('Home');
   await expect(page.getByText('At 0:00')).toBeVisible();
   await accessible(page, 'what happened');
@@ -229,7 +243,7 @@ test('phones whose clocks are five minutes wrong show the same time; the step is
 
   await page.keyboard.press('ArrowRight');
   await expect(page.getByRole('heading', { name: 'Let the whole canvas dry' })).toBeVisible();
-  await page.keyboard.press('ArrowRight');
+  await goOnAnyway(page);
   await expect(early.getByText(/^Rub the back of the tracing with soft graphite/)).toBeVisible();
   await expect(late.getByText(/^Lay the transfer paper under the tracing/)).toBeVisible();
   // Ways of looking, and what this phone is set to.

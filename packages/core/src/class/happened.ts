@@ -25,8 +25,15 @@ export type HappenedItem = {
 };
 export type HappenedHand = { firstName: string; reason: HandReason; minute: number; tookMin: number | null };
 export type Happened = {
+  code: string;
+  /** When the class began (class time, ms); null: it did not. */
+  beganAt: number | null;
   items: HappenedItem[];
   hands: HappenedHand[];
+  /** What was told to all, notes of the air, and for how long the class was held; by the minute of the class. */
+  messages: { minute: number; text: string }[];
+  airs: { minute: number; airC: number; humidity: number }[];
+  holds: { minute: number; minutes: number }[];
   plannedMin: number;
   actualMin: number;
   students: number;
@@ -49,6 +56,8 @@ export function happened(events: readonly ClassEvent[]): Happened {
   const hands: HappenedHand[] = [];
   const raised = new Map<string, HappenedHand>();
   const touches: { at: number; index: number; dry: boolean }[] = [];
+  const messages: Happened['messages'] = [];
+  const airs: Happened['airs'] = [];
   let planned: NonNullable<ClassState['plan']>['items'] = [];
   for (const event of events) {
     fold(state, event);
@@ -68,6 +77,10 @@ export function happened(events: readonly ClassEvent[]): Happened {
       const hand = raised.get(body.studentId);
       if (hand) hand.tookMin = Math.max(0, classMinute(state, body.saidAt ?? event.at) - hand.minute);
     }
+    const minute = classMinute(state, event.at);
+    if (body.type === 'said') messages.push({ minute, text: body.text });
+    if (body.type === 'climateNoted') airs.push({ minute, airC: body.airC, humidity: body.humidity });
+    if (body.type === 'touchTakenBack') touches.splice(0, touches.length, ...touches.filter((one) => one.at !== body.at));
     if (body.type === 'touchTested' && state.current)
       touches.push({ at: event.at, index: state.visits.length - 1, dry: body.dry });
   }
@@ -128,9 +141,20 @@ export function happened(events: readonly ClassEvent[]): Happened {
       : [],
   );
   const last = items.filter((item) => item.kind === 'step').at(-1)?.stepId;
+  const holds = state.visits.flatMap((visit) =>
+    (visit.holds ?? []).map(({ from, to }) => ({
+      minute: classMinute(state, from),
+      minutes: ((to ?? visit.endedAt ?? end) - from) / 60_000,
+    })),
+  );
   return {
+    code: state.code,
+    beganAt: state.visits[0]?.startedAt ?? null,
     items: [...items, ...left],
     hands,
+    messages,
+    airs,
+    holds,
     plannedMin: state.plannedMin,
     actualMin: classMinute(state, end),
     students: students.length,

@@ -1,3 +1,4 @@
 export { type CalendarEntry, isTimeZone, toIcs } from './calendar.js';
 export { type Climate, readClimate } from './climate.js';
+export { recordCsv } from './record.js';
 export { namesIn, type Roster, readRoster, shortNames, toRoster } from './roster.js';

@@ -2,7 +2,7 @@
  * Chance by place: one 32-bit number for a run, a step and a student, the same whatever else is drawn, so that two models of a class differ
  * by what was changed in them and by nothing else.
  */
-export const ofRun = (run: number): number => Math.imul(run ^ 0x9e3779b9, 0x85ebca6b);
+const ofRun = (run: number): number => Math.imul(run ^ 0x9e3779b9, 0x85ebca6b);
 export const ofStep = (key: number): number => Math.imul(key + 0x7f4a7c15, 0xc2b2ae35);
 export const ofStudent = (k: number): number => Math.imul(k + 0x165667b1, 0x27d4eb2f);
 /** Stirs the bits of a number until none tells of another (a mixer in the manner of Wellons 2018, from memory). */

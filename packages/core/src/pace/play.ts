@@ -13,7 +13,7 @@ export type Played = {
   gate: number;
   end: number;
 };
-export type Sums = {
+type Sums = {
   late: Float64Array;
   wait: Float64Array;
   over: Float64Array;

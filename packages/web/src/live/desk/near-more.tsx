@@ -101,9 +101,11 @@ export function More({ connection, live, sheet, code, answer }: DeskParts & { an
       <Button className={clsx(deskCss.deskKey, 'small')} href={`/wall/${code}`} target="_blank" rel="noreferrer">
         {w.wall}
       </Button>
-      <LinkKey className={clsx(deskCss.deskKey, 'small')} to={`/class/${code}`}>
-        {w.record}
-      </LinkKey>
+      {state.phase !== 'ended' && (
+        <LinkKey className={clsx(deskCss.deskKey, 'small')} to={`/class/${code}`}>
+          {w.record}
+        </LinkKey>
+      )}
       <LinkKey className={clsx(deskCss.deskKey, 'small')} to={`/lesson/${answer.lessonId}/class`}>
         {w.lesson}: {sheet.title}
       </LinkKey>

@@ -82,7 +82,7 @@ export function AskName({
               <Button
                 key={one}
                 type="text"
-                className={clsx('plain', followCss.bigKey)}
+                className={clsx('plain', followCss.bigKey, name === one && followCss.main)}
                 aria-pressed={name === one}
                 onClick={() => setName(one)}
               >

@@ -1,13 +1,15 @@
 import { useQuery } from '@tanstack/react-query';
 import type { ClassRecord } from '@viaticum/contract';
-import { currentItem, type HappenedItem, happened, planAsHappened, stateAt } from '@viaticum/core/class';
+import { currentItem, type Happened, type HappenedItem, happened, planAsHappened, stateAt } from '@viaticum/core/class';
 import { hourMinute, listInWords, minutesInWords } from '@viaticum/core/units';
 import { Button, Slider } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { classQuery, classRecordQuery } from '../../api/class-queries.js';
+import { dayAndTime } from '../../ui/clock.js';
 import type { RibbonHeight } from '../../ui/ribbon/heights.js';
 import { Ribbon } from '../../ui/ribbon/ribbon.js';
+import { saveFile } from '../../ui/save-file.js';
 import { recordWords as w } from '../../words/class.js';
 import { deskWords } from '../../words/desk.js';
 import { calm } from '../connection.js';
@@ -41,9 +43,15 @@ function Told({ record }: { record: ClassRecord }) {
   if (told.items.length === 0 || told.actualMin === 0) return <p>{w.none}</p>;
   return (
     <>
+      <p className="quiet">
+        {told.beganAt !== null && dayAndTime(new Date(told.beganAt).toISOString())}, {w.codeOf(told.code)}
+      </p>
       <p className={css.recordSum}>{w.took(minutesInWords(told.actualMin), minutesInWords(told.plannedMin))}</p>
       <p>
         {w.finished(told.finished.length, told.students)} {told.finished.length > 0 && w.names(listInWords(told.finished))}
+      </p>
+      <p>
+        <Button onClick={() => void saveCsv(record.title, told)}>{w.csv}</Button>
       </p>
       <Replay record={record} />
       <table>
@@ -77,9 +85,61 @@ function Told({ record }: { record: ClassRecord }) {
           </li>
         ))}
       </ul>
+      <Moments told={told} />
+      <Notes record={record} />
     </>
   );
 }
+
+/** What was said to all, how the air was, and when the class was held. */
+function Moments({ told }: { told: Happened }) {
+  const lines = [
+    ...told.airs.map(({ minute, airC, humidity }) => ({
+      minute,
+      words: w.air(deskWords.airOf(String(Math.round(airC * 10) / 10), humidity)),
+    })),
+    ...told.messages.map(({ minute, text }) => ({ minute, words: w.told(text) })),
+    ...told.holds.map(({ minute, minutes }) => ({ minute, words: w.held(minutesInWords(Math.max(1, minutes))) })),
+  ].sort((a, b) => a.minute - b.minute);
+  if (lines.length === 0) return null;
+  return (
+    <>
+      <h2>{w.moments}</h2>
+      <ul>
+        {lines.map(({ minute, words }) => (
+          <li key={`${minute} ${words}`}>
+            <span className="numbers">{hourMinute(minute)}</span> {words}
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+/** What one noted of students for oneself; no export takes it. */
+function Notes({ record }: { record: ClassRecord }) {
+  const whole = useMemo(() => stateAt(record.events, Number.POSITIVE_INFINITY), [record]);
+  const notes = Object.entries(record.students).filter(([, { note }]) => note.trim() !== '');
+  if (notes.length === 0) return null;
+  return (
+    <section aria-label={w.notes}>
+      <h2>{w.notes}</h2>
+      <p className="quiet small">{w.notesAbout}</p>
+      <ul>
+        {notes.map(([id, { note }]) => (
+          <li key={id}>
+            {whole.students[id]?.firstName ?? w.goneStudent}: {note}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+const saveCsv = async (title: string, told: Happened) => {
+  const { recordCsv } = await import('@viaticum/core/format');
+  saveFile(`${title}.csv`, new Blob([recordCsv(told)], { type: 'text/csv' }));
+};
 
 function Row({ item }: { item: HappenedItem }) {
   const { planned, actual, medianDone } = item;

@@ -1,5 +1,23 @@
 import Papa from 'papaparse';
-import type { Happened } from '../class/index.js';
+
+/** What is told of a class, as far as a table has it; minutes of the class. */
+export type ToldClass = {
+  code: string;
+  beganAt: number | null;
+  items: {
+    kind: string;
+    title: string;
+    planned: number | null;
+    actual: number | null;
+    present: number;
+    done: number;
+    assumed: number;
+  }[];
+  hands: { firstName: string; reason: string; minute: number; tookMin: number | null }[];
+  messages: { minute: number; text: string }[];
+  airs: { minute: number; airC: number; humidity: number }[];
+  holds: { minute: number; minutes: number }[];
+};
 
 const minutes = (value: number | null): number | '' => (value === null ? '' : Math.round(value * 10) / 10);
 
@@ -7,7 +25,7 @@ const minutes = (value: number | null): number | '' => (value === null ? '' : Ma
  * What happened in a class as a table (CSV): a line for each step, pause and break, then what was said, noted and asked, by the minute.
  * Nobody is named: hands are of "Student 1", in the order in which they first asked. Notes about students are no part of it.
  */
-export function recordCsv(told: Happened): string {
+export function recordCsv(told: ToldClass): string {
   const date = told.beganAt === null ? '' : new Date(told.beganAt).toISOString().slice(0, 10);
   const people = [...new Set(told.hands.map((hand) => hand.firstName))];
   const head = ['date', 'class', 'what', 'title', 'minute', 'planned min', 'took min', 'present', 'said done', 'assumed done'];

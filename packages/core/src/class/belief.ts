@@ -31,7 +31,8 @@ export type Belief = {
   isQuiet: boolean;
   isSlow: boolean;
   standing: Map<string, StepStanding>;
-  fingerprint: string;
+  /** Of all that is believed now: ask for it at once. It costs as much as a look. */
+  fingerprint: () => string;
 };
 
 const TICK_MS = TICK_S * 1000;
@@ -189,6 +190,6 @@ function lookAt({ following, steps }: Pick<Kept, 'following' | 'steps'>, student
     isQuiet: isOpen && tail < QUIET_BELOW,
     isSlow: isOpen && tail < SLOW_BELOW,
     standing,
-    fingerprint: fingerprint(following),
+    fingerprint: () => fingerprint(following),
   };
 }

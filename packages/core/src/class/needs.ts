@@ -25,9 +25,10 @@ const SEEN_MS = 5 * 60_000;
 const TURN_MS = 12 * 60_000;
 /** A phone that is away for so long is worth a word. */
 const AWAY_MS = 5 * 60_000;
-/** Somebody who never pressed Done by the time the class was at its second step does not press. */
+/** Somebody who never said anything themselves does not press; what the desk says of them is not said by them. */
 const presses = (student: Student): boolean =>
-  Object.entries(student.doneAt).some(([id]) => student.doneBy?.[id] === undefined) || (student.signs?.length ?? 0) > 0;
+  Object.entries(student.doneAt).some(([id]) => student.doneBy?.[id] === undefined) ||
+  (student.signs ?? []).some((sign) => sign.is !== 'not-done');
 
 /**
  * Who needs a look, at a class time (ms): the one first for whom waiting costs most. `awaySince` tells since when (class time, ms) a phone is

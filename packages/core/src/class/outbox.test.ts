@@ -203,7 +203,7 @@ describe('phones with clocks that are wrong, without networks, reloaded', () => 
         belief(room.state, room.state.students[mara.id] as never, room.now);
         say();
       }
-      return belief(room.state, room.state.students[mara.id] as never, room.now).fingerprint;
+      return belief(room.state, room.state.students[mara.id] as never, room.now).fingerprint();
     });
     expect(both[0]).toBe(both[1]);
   });

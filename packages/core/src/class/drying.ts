@@ -128,6 +128,32 @@ export function coatUnder(state: ClassState, areaId: string, now: number): { coa
   return { coat: top, sinceMin: Math.max(0.05, share * top.paintOverMin) };
 }
 
+/** Up to so many coats are asked about. */
+const MOST_TOUCHED = 4;
+/** A coat may be meant from when it is no longer workable until half as long again as it takes. */
+const MEANT = { from: 0.25, to: 1.5 };
+
+/**
+ * The coats that somebody may have touched at a class time (ms), one for each step: those that dry, and have not long been dry. What the
+ * class waits for stands first.
+ */
+export function touchable(state: ClassState, now: number): PlanCoat[] {
+  const item = state.plan?.items[state.current?.index ?? -1];
+  const waited = item?.kind === 'pause' && state.plan ? waitedFor(state.plan.coats, item) : null;
+  const visits = visitsByStep(state);
+  const found = (state.plan?.coats ?? []).flatMap((coat) => {
+    const visit = visits.get(coat.stepId);
+    // What lies beneath another coat is not touched.
+    if (!visit || visit.endedAt === null || coatUnder(state, coat.areaId, now)?.coat !== coat) return [];
+    const share = shareDried(state, coat, 'paintOverMin', visit.endedAt, now, state.dryFactor);
+    return share >= MEANT.from && share <= MEANT.to ? [{ coat, share }] : [];
+  });
+  const first = (one: { coat: PlanCoat; share: number }) => (waited && one.coat.stepId === waited.stepId ? 0 : 1);
+  found.sort((a, b) => first(a) - first(b) || b.share - a.share);
+  const each = found.filter(({ coat }, k) => found.findIndex((other) => other.coat.stepId === coat.stepId) === k);
+  return each.slice(0, MOST_TOUCHED).map(({ coat }) => (waited && coat.stepId === waited.stepId ? waited : coat));
+}
+
 /** A touch test as the class saw it: the minutes predicted are those of the plan's air. */
 export function touched(state: ClassState, areaId: string, dry: boolean, now: number): ClassTouch | null {
   const under = coatUnder(state, areaId, now);

@@ -5,7 +5,7 @@ export { type AirRows, airRows, alike } from './air-rows.js';
 export { asker, type Question, questionFor } from './asker.js';
 export { type Belief, belief, type FinishedSpan, type StepStanding } from './belief.js';
 export { type Actor, decide, isNewAir, may, notedAir, Refusal, TAKE_BACK_MS, type WorkedOut } from './decide.js';
-export { chanceOfDry, classMinute, coatsNow, coatUnder, dryingLeft, waitedFor } from './drying.js';
+export { chanceOfDry, classMinute, coatsNow, coatUnder, dryingLeft, touchable, waitedFor } from './drying.js';
 export { type GoingOn, goingOn, leftAt } from './going-on.js';
 export { type Happened, type HappenedHand, type HappenedItem, happened, planAsHappened, stateAt } from './happened.js';
 export { leaveOutFor, ownPace } from './late.js';

@@ -15,6 +15,7 @@ import {
   ownPace,
   secondsLeft,
   stateHash,
+  touchable,
 } from './index.js';
 
 /** In the drying pause of the sky, which all painted for five minutes; Mara said Done at once, Kofi four minutes late. */
@@ -142,6 +143,44 @@ describe('the air', () => {
     it_.now += 4 * minute;
     expect(secondsLeft(it_.state, it_.now)).toBeCloseTo(10 * 60, 6);
     expect(lengths()).toEqual([14, 8]);
+  });
+});
+
+describe('which coat was touched', () => {
+  const two: Plan = {
+    ...wet,
+    items: [
+      { ...item('one', 0, 5), areaIds: ['sky'] },
+      { ...item('two', 5, 9), areaIds: ['hill'] },
+      { ...item(undefined, 9, 14), areaIds: ['sky'] },
+      { ...item('three', 14, 20), areaIds: ['sky'] },
+    ],
+    coats: [
+      { ...(wet.coats[0] as Plan['coats'][number]), paintOverMin: 9, touchDryMin: 11 },
+      {
+        ...(wet.coats[0] as Plan['coats'][number]),
+        stepId: 'two',
+        areaId: 'hill',
+        laidFromMin: 5,
+        laidToMin: 9,
+        paintOverMin: 6,
+      },
+    ],
+  };
+  it('may be one of several that dry: what the class waits for first, none that is fresh or long dry', () => {
+    const room = driven(two);
+    room.say(instructor, { type: 'goOn', from: -1 });
+    room.now += 5 * minute;
+    room.say(instructor, { type: 'goOn', from: 0 });
+    expect(touchable(room.state, room.now)).toEqual([]);
+    room.now += 4 * minute;
+    room.say(instructor, { type: 'goOn', from: 1 });
+    const areas = () => touchable(room.state, room.now).map((coat) => coat.areaId);
+    expect(areas()).toEqual(['sky']);
+    room.now += 3 * minute;
+    expect(areas()).toEqual(['sky', 'hill']);
+    room.now += 7 * minute;
+    expect(areas()).toEqual([]);
   });
 });
 

@@ -32,6 +32,7 @@ export const deskWords = {
   waiting: 'Why we wait',
   paintOn: 'Paint on anyway',
   touch: 'Touch test',
+  whichTouched: 'Which did you touch?',
   isDry: (area: string) => `${area}: dry`,
   notYet: 'Not yet',
   touchBack: (dry: boolean) => (dry ? 'It was not dry: take the test back' : 'Take the test back'),

@@ -1,5 +1,16 @@
 import type { ClassAnswer } from '@viaticum/contract';
-import { ahead, airChange, classMinute, coatsNow, currentItem, readAir, type TypedAir, waitedFor } from '@viaticum/core/class';
+import {
+  ahead,
+  airChange,
+  classMinute,
+  coatKey,
+  coatsNow,
+  currentItem,
+  readAir,
+  type TypedAir,
+  touchable,
+  waitedFor,
+} from '@viaticum/core/class';
 import { minutesInWords, waitInWords } from '@viaticum/core/units';
 import { Button, Input } from 'antd';
 import { clsx } from 'clsx';
@@ -141,12 +152,18 @@ export function TouchTest({
 }) {
   const now = useNowEvery(connection, 5);
   const { state } = live;
+  const [chosen, setChosen] = useState<string | null>(null);
   const item = currentItem(state);
   if (!item || state.phase === 'ended' || !state.plan) return null;
   // In a step it is what was painted last that one may want to touch.
   const { coats } = coatsNow(state, now);
   const coat = item.kind === 'pause' ? waitedFor(state.plan.coats, item) : null;
-  const last = coat ?? coats.filter((one) => one.stepId !== item.stepId && one.paintOverMin !== null).at(-1);
+  const meant = touchable(state, now);
+  const last =
+    meant.find((one) => coatKey(one) === chosen) ??
+    coat ??
+    meant[0] ??
+    coats.filter((one) => one.stepId !== item.stepId && one.paintOverMin !== null).at(-1);
   if (!last) return null;
   const touch = (dry: boolean) => void connection.say({ type: 'touchTest', areaId: last.areaId, dry });
   const name = coatName(sheet, state.plan, last);
@@ -155,14 +172,30 @@ export function TouchTest({
   return (
     <section aria-label={w.touch}>
       <h2>{w.touch}</h2>
+      {meant.length > 1 && (
+        <fieldset className={css.which}>
+          <legend className={deskCss.deskQuiet}>{w.whichTouched}</legend>
+          {meant.map((one) => (
+            <Button
+              key={coatKey(one)}
+              type="text"
+              className={clsx('plain', deskCss.deskKey, 'small')}
+              aria-pressed={coatKey(one) === coatKey(last)}
+              onClick={() => setChosen(coatKey(one))}
+            >
+              {coatName(sheet, state.plan, one)}
+            </Button>
+          ))}
+        </fieldset>
+      )}
       <p className={deskCss.deskTouch}>
         <Button
           type="text"
           className={clsx('plain', deskCss.deskKey, 'small')}
           onClick={() => touch(true)}
-          {...(coat && hasKey && { 'aria-keyshortcuts': 'D' })}
+          {...(last === coat && hasKey && { 'aria-keyshortcuts': 'D' })}
         >
-          {w.isDry(name)} {coat && hasKey && <kbd>D</kbd>}
+          {w.isDry(name)} {coat && last === coat && hasKey && <kbd>D</kbd>}
         </Button>
         <Button type="text" className={clsx('plain', deskCss.deskKey, 'small')} onClick={() => touch(false)}>
           {w.notYet}

@@ -22,7 +22,7 @@ export const classWords = {
   touchedDry: (name: string, by: 'assistant' | 'you' | null): string =>
     `${capital(asThe(name))} is dry${by === 'assistant' ? ' (touched by the assistant)' : ''}.`,
   /** To a student whom the class left behind. */
-  finishFirst: (next: string, own: string): string => `We went on to ${asThe(next)}. Finish ${asThe(own)} first.`,
+  finishFirst: (next: string, own: string): string => `We went on to “${next}”. Finish “${own}” first.`,
   ownDryIn: (name: string, minutes: number): string =>
     Number.isFinite(minutes)
       ? `Your ${uncapital(name).replace(/^(the|an?)\s/i, '')} is dry in about ${minutesInWords(Math.ceil(minutes - 1e-9))}.`

@@ -29,6 +29,7 @@ export const followWords = {
     title: 'A question',
     ask: (title: string) => `Done with “${title}”?`,
     askLeft: (title: string) => `We went on. Done with “${title}”?`,
+    isDone: 'It is done',
     now: 'Done about now',
     wentOn: 'When we went on',
     still: 'Still at it',

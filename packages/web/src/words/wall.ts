@@ -4,6 +4,7 @@ export const wallWords = {
   waiting: 'Connecting to the class',
   lost: 'The connection is lost. It mends itself.',
   before: 'We begin soon',
+  bring: (tubes: string) => `Bring ${tubes}.`,
   begins: (when: string) => `Begins on ${when}`,
   ended: 'The class has ended. Thank you for painting.',
   step: (n: number, of: number) => `step ${n} of ${of}`,

@@ -56,9 +56,7 @@ function Ended({ live: { state } }: Pick<DeskParts, 'live'>) {
   return (
     <section className={css.deskGlance} data-testid="desk-glance">
       <h1>{w.ended}</h1>
-      <p className={deskCss.deskLarge} data-testid="desk-large">
-        {w.took(minutesInWords(minutes), minutesInWords(state.plannedMin))}
-      </p>
+      <p className={css.deskSay}>{w.took(minutesInWords(minutes), minutesInWords(state.plannedMin))}</p>
     </section>
   );
 }

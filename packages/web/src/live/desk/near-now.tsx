@@ -34,13 +34,15 @@ export function Now({ answer, ...parts }: DeskParts & { answer: ClassAnswer }) {
       <Air {...parts} />
       <TouchTest {...parts} />
       <PaintOn {...parts} />
-      <Time {...parts} />
-      <section>
-        <h2>{w.join}</h2>
-        <p>{address.replace(/^https?:\/\//, '').replace(/\/[^/]+$/, '')}</p>
-        <p className={css.deskCode}>{code}</p>
-        {!item && <img src={`/api/classes/${code}/qr.svg`} alt={words.class.qr} width={150} height={150} />}
-      </section>
+      {live.state.phase !== 'ended' && <Time {...parts} />}
+      {live.state.phase !== 'ended' && (
+        <section>
+          <h2>{w.join}</h2>
+          <p>{address.replace(/^https?:\/\//, '').replace(/\/[^/]+$/, '')}</p>
+          <p className={css.deskCode}>{code}</p>
+          {!item && <img src={`/api/classes/${code}/qr.svg`} alt={words.class.qr} width={150} height={150} />}
+        </section>
+      )}
     </>
   );
 }

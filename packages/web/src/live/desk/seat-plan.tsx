@@ -78,6 +78,7 @@ function Easel({ connection, live, student, sheet, plan, isAway, isChosen, onHel
       const seconds = Math.max(0, Math.floor((now - student.hand.at) / 1000));
       return `${w.handFor(clock(seconds))}, ${w.reasons[student.hand.reason]}`;
     }
+    if (live.state.phase === 'ended') return isDone ? w.finished : '';
     if (isAway) {
       const minutes = Math.floor((now - (awaySince(live, student.id, now) ?? now)) / 60_000);
       return minutes < 1 ? w.away : classWords.noNetwork(minutes);

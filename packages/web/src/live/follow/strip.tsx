@@ -62,14 +62,14 @@ export function Strip({
           ['still', w.strip.still],
         ]
       : [
-          [is === 'tail' ? 'done' : 'now', w.done],
+          [is === 'tail' ? 'done' : 'now', is === 'tail' ? w.done : w.strip.isDone],
           ['still', w.strip.still],
         ];
   return (
     <section className={css.strip} aria-label={w.strip.title} data-testid="strip">
       {left && nextTitle ? (
         <p>
-          {classWords.finishFirst(nextTitle, title)}{' '}
+          {classWords.finishFirst(nextTitle, sheet.steps[stepId]?.title ?? '')}{' '}
           {left.wet && classWords.ownDryIn(coatName(sheet, live.state.plan, left.wet.coat), left.wet.leftMin)}
         </p>
       ) : (

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { FollowSheet, JoinAnswer, SheetStep } from '@viaticum/contract';
 import { belief, coatsNow, currentItem, planMinute, secondsLeft, waitedFor } from '@viaticum/core/class';
-import { clock, legibleMm, pixelsFor } from '@viaticum/core/units';
+import { clock, legibleMm, listInWords, pixelsFor } from '@viaticum/core/units';
 import { InputNumber, QRCode } from 'antd';
 import { clsx } from 'clsx';
 import { useState } from 'react';
@@ -112,7 +112,7 @@ function Canvas({ connection, live, sheet }: Parts) {
       <Painted
         sheet={sheet}
         // Before the start: what it is to become.
-        done={plan ? doneAt(plan, live.state.current?.index ?? plan.items.length - 1, true) : new Set()}
+        done={plan ? doneAt(plan, live.state.current?.index ?? plan.items.length - 1, true) : new Set(Object.keys(sheet.steps))}
         layers={plan ? layersAt(sheet, plan, item ? at : plan.endMin) : []}
         label={item?.title ?? sheet.title}
         shownPx={560}
@@ -167,6 +167,7 @@ function Planned({ sheet }: Pick<Parts, 'sheet'>) {
       <p>{begins ? w.begins(begins) : w.before}</p>
       <h1>{sheet.title}</h1>
       {data?.place && <p>{data.place}</p>}
+      {sheet.tubes.length > 0 && <p className={css.wallBring}>{w.bring(listInWords(sheet.tubes.map(({ name }) => name)))}</p>}
     </>
   );
 }

@@ -1,4 +1,15 @@
-import { accessible, beside, expect, goOnAnyway, joinPhone, openDemo, openRehearsal, test } from './fixtures.js';
+import {
+  accessible,
+  beside,
+  choose,
+  expect,
+  goOnAnyway,
+  joinPhone,
+  openClass,
+  openDemo,
+  openRehearsal,
+  test,
+} from './fixtures.js';
 
 test('who says nothing is found: the phone asks once, the desk names them, and a look lets them be', async ({
   signedIn: page,
@@ -68,4 +79,40 @@ test('Done without a network is kept, outlasts a reload, and counts from when it
   const step = panel.getByTestId('student-step').first();
   await expect(step).toHaveAttribute('data-how', 'said');
   await expect(mara.getByText('Kept, will be sent')).toBeHidden();
+});
+
+test('two groups of one class go at their own pace under one desk, and come together again', async ({
+  signedIn: page,
+  server,
+  browser,
+}) => {
+  await openDemo(page);
+  const code = await openClass(page);
+  const mara = await joinPhone(browser, server, code, 'Mara');
+  const kofi = await joinPhone(browser, server, code, 'Kofi');
+  await page.keyboard.press('PageDown');
+  await expect(kofi.getByRole('heading', { name: 'Tone the whole canvas' })).toBeVisible();
+  await beside(page, 'More');
+  await page.getByRole('button', { name: 'Teach in two groups' }).click();
+  const strips = page.getByRole('navigation', { name: 'Groups' }).getByRole('button');
+  await expect(strips).toHaveText([/^Group 1Tone the whole canvas.*0 of 1 done$/, /^Group 2Tone the whole canvas.*0 of 1 done$/]);
+  // Keys are of the group that is looked at: the other one stays.
+  await page.keyboard.press('PageDown');
+  await expect(mara.getByText('Drying pause')).toBeVisible();
+  await expect(kofi.getByRole('heading', { name: 'Tone the whole canvas' })).toBeVisible();
+  await kofi.getByRole('button', { name: 'Done', exact: true }).click();
+  await expect(strips.nth(1)).toContainText('1 of 1 done');
+  await strips.nth(1).click();
+  await expect(page.getByTestId('desk-glance').getByRole('heading')).toHaveText('Tone the whole canvas');
+  await accessible(page, 'desk, two groups');
+  const wall = await (await browser.newContext()).newPage();
+  await wall.goto(`${server.url}/wall/${code}?group=first`);
+  await expect(wall.getByRole('heading', { name: 'Let the whole canvas dry' })).toBeVisible();
+  // Somebody goes over, and all are together where the first group is.
+  await page.getByTestId('easel-name').filter({ hasText: 'Kofi' }).click();
+  await choose(page.getByRole('region', { name: 'Kofi' }).getByLabel('Group'), 'Group 1');
+  await expect(kofi.getByText('Drying pause')).toBeVisible();
+  await page.getByRole('button', { name: 'All together, where Group 1 is' }).click();
+  await expect(strips).toHaveCount(0);
+  await expect(page.getByTestId('desk-glance').getByRole('heading')).toHaveText('Let the whole canvas dry');
 });

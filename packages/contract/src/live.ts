@@ -21,6 +21,10 @@ const Speed = Type.Number({ minimum: 1, maximum: 60 });
 export const CODE_ALPHABET = '234679ACDEFGHJKMNPQRTWXYZ';
 export const CODE_PATTERN = `^[${CODE_ALPHABET}]{6}$`;
 
+/** Where a class is taught in groups: the one that is meant. */
+const OfGroup = { group: Type.Optional(Id) };
+const GroupName = Type.Object({ id: Id, name: Type.String({ minLength: 1, maxLength: 30, pattern: '\\S' }) }, strict);
+
 const command = <T extends string, P extends Record<string, ReturnType<typeof Type.String> | object>>(type: T, fields: P) =>
   Type.Object({ type: Type.Literal(type), ...fields } as { type: ReturnType<typeof Type.Literal<T>> } & P, strict);
 
@@ -35,18 +39,27 @@ export const commandSchemas = {
   seat: command('seat', { studentId: Id, seat: Type.Integer({ minimum: 0, maximum: 1300 }) }),
   rename: command('rename', { studentId: Id, firstName: FirstName }),
   remove: command('remove', { studentId: Id }),
-  goOn: command('goOn', { from: Type.Integer({ minimum: -1, maximum: 2000 }) }),
+  goOn: command('goOn', { from: Type.Integer({ minimum: -1, maximum: 2000 }), ...OfGroup }),
   /** Straight to another item of the plan: forward leaves out what lies between, back does it again. */
   goTo: command('goTo', {
     from: Type.Integer({ minimum: -1, maximum: 2000 }),
     to: Type.Integer({ minimum: 0, maximum: 2000 }),
+    ...OfGroup,
   }),
   /** On from a pause before it is over: the next step lies on wet paint, and the log says so. */
-  paintOn: command('paintOn', { from: Type.Integer({ minimum: 0, maximum: 2000 }) }),
-  takeBack: command('takeBack', {}),
-  hold: command('hold', {}),
-  resume: command('resume', {}),
-  extend: command('extend', { minutes: Type.Number({ exclusiveMinimum: 0, maximum: 60 }) }),
+  paintOn: command('paintOn', { from: Type.Integer({ minimum: 0, maximum: 2000 }), ...OfGroup }),
+  takeBack: command('takeBack', OfGroup),
+  hold: command('hold', OfGroup),
+  resume: command('resume', OfGroup),
+  extend: command('extend', { minutes: Type.Number({ exclusiveMinimum: 0, maximum: 60 }), ...OfGroup }),
+  /** The class in groups, each with its own pace; who is not named goes with the first. */
+  divide: command('divide', {
+    groups: Type.Array(GroupName, { minItems: 2, maxItems: 6 }),
+    of: Type.Array(Type.Object({ studentId: Id, group: Id }, strict), { maxItems: 1300 }),
+  }),
+  /** All together again, where one of the groups is. */
+  together: command('together', { where: Id }),
+  move: command('move', { studentId: Id, group: Id }),
   done: command('done', { studentId: Id, stepId: Id }),
   notYet: command('notYet', { studentId: Id, stepId: Id }),
   /** What a student says of a step when asked; or the desk, having looked. */
@@ -57,13 +70,14 @@ export const commandSchemas = {
   seen: command('seen', { studentId: Id }),
   hand: command('hand', { studentId: Id, reason: Type.Enum([...handReasons]) }),
   handDown: command('handDown', { studentId: Id }),
-  touchTest: command('touchTest', { areaId: Id, dry: Type.Boolean() }),
+  touchTest: command('touchTest', { areaId: Id, dry: Type.Boolean(), ...OfGroup }),
   /** A touch test of that class time was a mistake. */
   touchBack: command('touchBack', { at: Type.Integer() }),
   /** The rest of the plan worked out again from what really happened; from the item that the desk saw. */
   replan: command('replan', {
     from: Type.Integer({ minimum: 0, maximum: 2000 }),
     quickest: Type.Optional(Type.Boolean()),
+    ...OfGroup,
   }),
   climate: command('climate', { ...Air, airSpeed: Type.Optional(Type.Number({ minimum: 0, maximum: 20 })) }),
   say: command('say', { text: Message }),
@@ -73,6 +87,9 @@ export const commandSchemas = {
 
 export const Command = Type.Union([
   commandSchemas.join,
+  commandSchemas.divide,
+  commandSchemas.together,
+  commandSchemas.move,
   commandSchemas.kit,
   commandSchemas.seat,
   commandSchemas.goTo,
@@ -137,7 +154,18 @@ export const EventBody = Type.Union([
     strict,
   ),
   Type.Object({ type: Type.Literal('seated'), v: Type.Literal(1), studentId: Id, seat: Type.Integer({ minimum: 0 }) }, strict),
-  Type.Object({ type: Type.Literal('replanned'), v: Type.Literal(1), plan: Plan }, strict),
+  Type.Object({ type: Type.Literal('replanned'), v: Type.Literal(1), plan: Plan, ...OfGroup }, strict),
+  Type.Object(
+    {
+      type: Type.Literal('divided'),
+      v: Type.Literal(1),
+      groups: Type.Array(GroupName),
+      of: Type.Array(Type.Object({ studentId: Id, group: Id }, strict)),
+    },
+    strict,
+  ),
+  Type.Object({ type: Type.Literal('joinedTogether'), v: Type.Literal(1), where: Id }, strict),
+  Type.Object({ type: Type.Literal('movedTo'), v: Type.Literal(1), studentId: Id, group: Id }, strict),
   /** Of version 1: `factor` is how much longer than planned coats dry in this air, one for all. */
   Type.Object(
     { type: Type.Literal('climateNoted'), v: Type.Literal(1), ...Air, airSpeed: Type.Number(), factor: Type.Number() },
@@ -170,6 +198,7 @@ export const EventBody = Type.Union([
       type: Type.Literal('itemStarted'),
       v: Type.Literal(1),
       index: Type.Integer({ minimum: 0 }),
+      ...OfGroup,
       /** A pause was cut short for it: whose paint was still wet, and how long it wanted yet. */
       paintedOn: Type.Optional(
         Type.Object({ areaIds: Type.Array(Id, { maxItems: 60 }), leftMin: Type.Number({ minimum: 0 }) }, strict),
@@ -177,10 +206,13 @@ export const EventBody = Type.Union([
     },
     strict,
   ),
-  Type.Object({ type: Type.Literal('itemTakenBack'), v: Type.Literal(1), index: Type.Integer({ minimum: -1 }) }, strict),
-  Type.Object({ type: Type.Literal('held'), v: Type.Literal(1) }, strict),
-  Type.Object({ type: Type.Literal('resumed'), v: Type.Literal(1) }, strict),
-  Type.Object({ type: Type.Literal('extended'), v: Type.Literal(1), minutes: Type.Number() }, strict),
+  Type.Object(
+    { type: Type.Literal('itemTakenBack'), v: Type.Literal(1), index: Type.Integer({ minimum: -1 }), ...OfGroup },
+    strict,
+  ),
+  Type.Object({ type: Type.Literal('held'), v: Type.Literal(1), ...OfGroup }, strict),
+  Type.Object({ type: Type.Literal('resumed'), v: Type.Literal(1), ...OfGroup }, strict),
+  Type.Object({ type: Type.Literal('extended'), v: Type.Literal(1), minutes: Type.Number(), ...OfGroup }, strict),
   Type.Object(
     {
       type: Type.Literal('stepDone'),
@@ -213,6 +245,7 @@ export const EventBody = Type.Union([
       areaId: Id,
       dry: Type.Boolean(),
       stepId: Type.Optional(Id),
+      ...OfGroup,
     },
     strict,
   ),

@@ -1,4 +1,5 @@
 import { handReasons, type Level } from '@viaticum/contract';
+import { viewFor } from '@viaticum/core/class';
 import { helpOf, normal, STEP_SIGMA, sigmaOf, uniform } from '@viaticum/core/pace';
 import { classSocket, type Place } from './socket.js';
 
@@ -30,7 +31,7 @@ export function student(place: Place, k: number, level: Level, seed: number) {
   let handUntil = 0;
 
   const begin = (): void => {
-    const { state } = socket;
+    const state = viewFor(socket.state, socket.you ?? undefined);
     const own = socket.you ? state.students[socket.you] : undefined;
     if (!own) return;
     for (const visit of state.visits) {
@@ -58,7 +59,7 @@ export function student(place: Place, k: number, level: Level, seed: number) {
     tick(): void {
       if (!socket.isHere) return;
       const now = socket.now();
-      const { state } = socket;
+      const state = viewFor(socket.state, socket.you ?? undefined);
       if (!socket.you) {
         if (!asked && ['open', 'running', 'held'].includes(state.phase)) {
           asked = true;

@@ -25,6 +25,7 @@ export const classErrors = {
   replannedMeanwhile: coded(409, 'too-late', 'The rest was planned again meanwhile. Go back by the list of steps.'),
   doneTooLate: coded(409, 'too-late', 'Done can be taken back for five seconds only. Tell your instructor.'),
   noCoatToTouch: coded(409, 'no-coat', 'Nothing that dries lies there yet. Touch an area that was painted.'),
+  unknownGroup: coded(409, 'unknown-group', 'This group is not in the class. Say which of its groups is meant.'),
   unknownStudent: coded(409, 'unknown-student', 'This student is not in the class.'),
   stepNotReached: coded(409, 'not-yet', 'The class has not come to this step yet.'),
   failed: coded(

@@ -1,6 +1,7 @@
 import { CodedError, type Command, classErrors, type EventBody, type Plan } from '@viaticum/contract';
 import type { AirRows } from './air-rows.js';
 import { coatUnder } from './drying.js';
+import { partsOf, viewFor, viewOf } from './groups.js';
 import type { ClassState } from './shape.js';
 import { currentItem } from './timing.js';
 import type { Said } from './when-said.js';
@@ -53,6 +54,9 @@ const allowedIn: Record<Command['type'], readonly Phase[]> = {
   touchBack: inside,
   climate: inside,
   replan: inside,
+  divide: going,
+  together: going,
+  move: going,
   say: going,
   speed: going,
   end: going,
@@ -71,6 +75,9 @@ const forInstructor = new Set<Command['type']>([
   'replan',
   'say',
   'speed',
+  'divide',
+  'together',
+  'move',
   'seen',
   'end',
 ]);
@@ -137,7 +144,7 @@ export function isNewAir(state: ClassState, command: Command & { type: 'climate'
  * {@link Refusal}. `newId` makes the id of a student who joins; `worked` is what the server worked out for it.
  */
 export function decide(
-  state: ClassState,
+  whole: ClassState,
   actor: Actor,
   command: Command,
   now: number,
@@ -145,7 +152,9 @@ export function decide(
   worked: WorkedOut = {},
 ): EventBody[] {
   const { said } = worked;
+  const state = meantBy(whole, actor, command, now);
   may(state, actor, command, said);
+  const of = 'group' in command && command.group !== undefined && whole.groups ? { group: command.group } : {};
   const date = said ? { v: 2 as const, ...said } : { v: 1 as const };
   const saidAt = said?.saidAt ?? now;
   switch (command.type) {
@@ -186,7 +195,7 @@ export function decide(
       const at = state.current?.index ?? -1;
       if (command.from !== at) throw new Refusal(classErrors.movedOn);
       if (at + 1 >= (state.plan?.items.length ?? 0)) throw new Refusal(classErrors.lastStep);
-      return [{ type: 'itemStarted', v: 1, index: at + 1 }];
+      return [{ type: 'itemStarted', v: 1, index: at + 1, ...of }];
     }
     case 'paintOn': {
       const at = state.current?.index ?? -1;
@@ -196,23 +205,39 @@ export function decide(
       const waited = (now - (state.current?.startedAt ?? now)) / 60_000;
       const leftMin = Math.max(0, pause.endMin - pause.startMin - waited);
       const paintedOn = { areaIds: pause.areaIds, leftMin: Math.round(leftMin * 10) / 10 };
-      return [{ type: 'itemStarted', v: 1, index: at + 1, paintedOn }];
+      return [{ type: 'itemStarted', v: 1, index: at + 1, paintedOn, ...of }];
     }
     case 'goTo': {
       const at = state.current?.index ?? -1;
       if (command.from !== at) throw new Refusal(classErrors.movedOn);
       if (!state.plan?.items[command.to]) throw new Refusal(classErrors.unknownStep);
-      return command.to === at ? [] : [{ type: 'itemStarted', v: 1, index: command.to }];
+      return command.to === at ? [] : [{ type: 'itemStarted', v: 1, index: command.to, ...of }];
     }
     case 'replan': {
       if (command.from !== state.current?.index) throw new Refusal(classErrors.movedOnBeforeReplan);
       if (!worked.plan) throw new Refusal(classErrors.noReplan);
-      return [{ type: 'replanned', v: 1, plan: worked.plan }];
+      return [{ type: 'replanned', v: 1, plan: worked.plan, ...of }];
     }
     case 'climate': {
       if (!isNewAir(state, command, now) || !worked.air) return [];
       return [{ type: 'climateNoted', v: 2, ...notedAir(state, command), ...worked.air }];
     }
+    case 'divide': {
+      const ids = command.groups.map(({ id }) => id);
+      if (new Set(ids).size < ids.length || command.of.some(({ group }) => !ids.includes(group)))
+        throw new Refusal(classErrors.unknownGroup);
+      return [
+        { type: 'divided', v: 1, groups: command.groups, of: command.of.filter(({ studentId }) => whole.students[studentId]) },
+      ];
+    }
+    case 'together':
+      if (!whole.groups?.[command.where]) throw new Refusal(classErrors.unknownGroup);
+      return [{ type: 'joinedTogether', v: 1, where: command.where }];
+    case 'move':
+      if (!whole.groups?.[command.group]) throw new Refusal(classErrors.unknownGroup);
+      return present(whole, command.studentId).group === command.group
+        ? []
+        : [{ type: 'movedTo', v: 1, studentId: command.studentId, group: command.group }];
     case 'say':
       return [{ type: 'said', v: 1, text: command.text.trim() }];
     case 'speed':
@@ -224,14 +249,14 @@ export function decide(
       if (!state.current) throw new Refusal(classErrors.nothingToTakeBack);
       if (now - state.current.startedAt > graceFor(state)) throw new Refusal(classErrors.goingOnTooLate);
       if (state.before.length === 0) throw new Refusal(classErrors.replannedMeanwhile);
-      return [{ type: 'itemTakenBack', v: 1, index: state.before.at(-1)?.index ?? -1 }];
+      return [{ type: 'itemTakenBack', v: 1, index: state.before.at(-1)?.index ?? -1, ...of }];
     }
     case 'hold':
-      return state.phase === 'held' ? [] : [{ type: 'held', v: 1 }];
+      return state.phase === 'held' ? [] : [{ type: 'held', v: 1, ...of }];
     case 'resume':
-      return state.phase === 'running' ? [] : [{ type: 'resumed', v: 1 }];
+      return state.phase === 'running' ? [] : [{ type: 'resumed', v: 1, ...of }];
     case 'extend':
-      return [{ type: 'extended', v: 1, minutes: command.minutes }];
+      return [{ type: 'extended', v: 1, minutes: command.minutes, ...of }];
     case 'done': {
       const student = present(state, command.studentId);
       const step = reachedStep(state, command.stepId);
@@ -276,13 +301,30 @@ export function decide(
     case 'touchTest': {
       const under = coatUnder(state, command.areaId, now);
       if (!under) throw new Refusal(classErrors.noCoatToTouch);
-      return [{ type: 'touchTested', v: 2, areaId: command.areaId, dry: command.dry, stepId: under.coat.stepId }];
+      return [{ type: 'touchTested', v: 2, areaId: command.areaId, dry: command.dry, stepId: under.coat.stepId, ...of }];
     }
     case 'touchBack':
       return state.touches.some((test) => test.at === command.at) ? [{ type: 'touchTakenBack', v: 1, at: command.at }] : [];
     case 'end':
       return [{ type: 'ended', v: 1 }];
   }
+}
+
+/** What one group has by itself has to say which. */
+const namesGroup: ReadonlySet<Command['type']> = new Set(['goOn', 'goTo', 'paintOn', 'takeBack', 'extend', 'replan']);
+
+/** The part of a class that a command is about: the group that it names, that of the student, or all. */
+function meantBy(state: ClassState, actor: Actor, command: Command, now: number): ClassState {
+  if (!state.groups || ['join', 'seat', 'rename', 'remove', 'divide', 'together', 'move'].includes(command.type)) return state;
+  if ('group' in command && command.group !== undefined) {
+    if (!state.groups[command.group]) throw new Refusal(classErrors.unknownGroup);
+    return viewOf(state, command.group);
+  }
+  if (namesGroup.has(command.type)) throw new Refusal(classErrors.unknownGroup);
+  // Whoever touches need not know of groups: it is the first that painted there.
+  if (command.type === 'touchTest') return partsOf(state).find(({ view }) => coatUnder(view, command.areaId, now))?.view ?? state;
+  if ('studentId' in command) return viewFor(state, command.studentId);
+  return actor.kind === 'student' ? viewFor(state, actor.id) : state;
 }
 
 /** In a rehearsal that runs faster the hands do not: five real seconds are more of the class's. */

@@ -2,6 +2,7 @@ import type { ClassEvent, HandReason, Lesson } from '@viaticum/contract';
 import { type LessonPlan, replanLesson } from '../plan/index.js';
 import { belief } from './belief.js';
 import { classMinute } from './drying.js';
+import { partsOf, viewFor, viewOf } from './groups.js';
 import { begunSteps, inClimate } from './replan.js';
 import type { ClassState } from './shape.js';
 import { fold, newClass } from './state.js';
@@ -52,7 +53,7 @@ const LEAST_DONES = 3;
 
 /** A class as its events tell it, planned against actual. */
 export function happened(events: readonly ClassEvent[]): Happened {
-  const state = newClass();
+  const whole = newClass();
   const hands: HappenedHand[] = [];
   const raised = new Map<string, HappenedHand>();
   const touches: { at: number; index: number; dry: boolean }[] = [];
@@ -60,7 +61,9 @@ export function happened(events: readonly ClassEvent[]): Happened {
   const airs: Happened['airs'] = [];
   let planned: NonNullable<ClassState['plan']>['items'] = [];
   for (const event of events) {
-    fold(state, event);
+    fold(whole, event);
+    const ofGroup = 'group' in event.body ? viewOf(whole, event.body.group) : whole;
+    const state = 'studentId' in event.body ? viewFor(whole, event.body.studentId) : ofGroup;
     const { body } = event;
     if (body.type === 'opened') planned = body.plan.items;
     if (body.type === 'handRaised') {
@@ -84,7 +87,10 @@ export function happened(events: readonly ClassEvent[]): Happened {
     if (body.type === 'touchTested' && state.current)
       touches.push({ at: event.at, index: state.visits.length - 1, dry: body.dry });
   }
-  const students = Object.values(state.students).sort((a, b) => a.seat - b.seat);
+  // Of a class that ended in groups the largest stands for it.
+  const sizeOf = ({ view }: { view: ClassState }) => Object.keys(view.students).length;
+  const state = partsOf(whole).sort((a, b) => sizeOf(b) - sizeOf(a))[0]?.view ?? whole;
+  const students = Object.values(whole.students).sort((a, b) => a.seat - b.seat);
   const end = state.visits.at(-1)?.endedAt ?? state.at;
   const visited = new Set<string>();
   const items = state.visits.flatMap((visit, k): HappenedItem[] => {

@@ -7,13 +7,14 @@ export { type Belief, belief, type FinishedSpan, type StepStanding } from './bel
 export { type Actor, decide, isNewAir, may, notedAir, Refusal, TAKE_BACK_MS, type WorkedOut } from './decide.js';
 export { chanceOfDry, classMinute, coatsNow, coatUnder, dryingLeft, touchable, waitedFor } from './drying.js';
 export { type GoingOn, goingOn, leftAt } from './going-on.js';
+export { partsOf, viewFor, viewOf } from './groups.js';
 export { type Happened, type HappenedHand, type HappenedItem, happened, planAsHappened, stateAt } from './happened.js';
 export { leaveOutFor, ownPace } from './late.js';
-export { lastSign, leftBehind, type Need, needs } from './needs.js';
+export { lastSign, leftBehind, type Need, needs, needsOfAll } from './needs.js';
 export { asKept, isKept, type Kept, nextKept, type Pressed, putKept, WINDOW } from './outbox.js';
 export { phoneClock, type Reading } from './phone-clock.js';
 export { groupPace, inClimate, replanClass } from './replan.js';
-export type { ClassState, Climate, Current, Student, Visit } from './shape.js';
+export type { ClassState, Climate, Current, Group, Student, Visit } from './shape.js';
 export { classTime, fold, isFoldable, newClass, stateHash } from './state.js';
 export { type Ahead, ahead, currentItem, elapsedSeconds, expectedEnd, planMinute, secondsLeft, wholeSeconds } from './timing.js';
 export { type Said, whenSaid } from './when-said.js';

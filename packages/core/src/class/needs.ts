@@ -1,5 +1,6 @@
 import type { HandReason } from '@viaticum/contract';
 import { belief } from './belief.js';
+import { partsOf } from './groups.js';
 import type { ClassState, Student } from './shape.js';
 import { currentItem, secondsLeft } from './timing.js';
 
@@ -55,14 +56,21 @@ export function needs(state: ClassState, now: number, awaySince: (studentId: str
     const isLong = gone !== null && now - gone >= AWAY_MS && now - seen >= TURN_MS;
     return isLong ? [{ ...own, why: 'away', since: gone }] : [];
   });
-  return found.sort(
-    (a, b) =>
-      RANK[a.why] - RANK[b.why] ||
-      Number(URGENT.has(b.reason as HandReason)) - Number(URGENT.has(a.reason as HandReason)) ||
-      (b.minutes ?? 0) - (a.minutes ?? 0) ||
-      a.since - b.since,
-  );
+  return found.sort(costliest);
 }
+
+/** The one first for whom waiting costs most. */
+const costliest = (a: Need, b: Need): number =>
+  RANK[a.why] - RANK[b.why] ||
+  Number(URGENT.has(b.reason as HandReason)) - Number(URGENT.has(a.reason as HandReason)) ||
+  (b.minutes ?? 0) - (a.minutes ?? 0) ||
+  a.since - b.since;
+
+/** {@link needs} of all groups of a class. */
+export const needsOfAll = (state: ClassState, now: number, awaySince?: (studentId: string) => number | null): Need[] =>
+  partsOf(state)
+    .flatMap(({ view }) => needs(view, now, awaySince))
+    .sort(costliest);
 
 const handOf = ({ id, firstName, hand }: Student): Need[] =>
   hand ? [{ studentId: id, firstName, why: 'hand', reason: hand.reason, since: hand.at }] : [];

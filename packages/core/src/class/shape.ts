@@ -19,6 +19,8 @@ export type Student = {
   leftOut?: Record<string, number>;
   /** What tells that a step is not finished yet, in its order. */
   signs?: { stepId: string; at: number; is: 'still' | 'look' | 'hand' | 'lost' | 'not-done' }[];
+  /** The group that they paint with, where the class is taught in groups. */
+  group?: string;
   /** When somebody last saw that all is well. */
   seenAt?: number;
 };
@@ -33,6 +35,11 @@ export type Visit = {
   holds?: { from: number; to: number | null }[];
 };
 export type Climate = { airC: number; humidity: number; airSpeed: number; at: number };
+/** A group of a class: where it is, in a plan of its own. */
+export type Group = { id: string; name: string } & Pick<
+  ClassState,
+  'phase' | 'plan' | 'current' | 'before' | 'visits' | 'paintedOn'
+>;
 export type ClassState = {
   phase: 'planned' | 'open' | 'running' | 'held' | 'ended';
   seq: number;
@@ -73,6 +80,8 @@ export type ClassState = {
   said: { text: string; at: number }[];
   /** Pauses that were cut short: what was painted all the same, for which wet paint, and how long it still wanted. */
   paintedOn?: { stepId: string; areaIds: string[]; leftMin: number; at: number }[];
+  /** Groups of one class, each at its own place; without them all are together. */
+  groups?: Record<string, Group>;
   rehearsal: boolean;
   /** Since when the class's time runs at which speed; null: as real time does. */
   clock: { real: number; at: number; speed: number } | null;

@@ -1,7 +1,8 @@
-import { byId, type ClassEvent, isId } from '@viaticum/contract';
+import { byId, type ClassEvent, type EventBody, isId } from '@viaticum/contract';
 import { foldsOfProgress } from './fold/progress.js';
 import { foldsOfRoom } from './fold/room.js';
 import type { Folds } from './fold/shape.js';
+import { partsOf, phaseOf, viewFor, viewOf } from './groups.js';
 import type { ClassState } from './shape.js';
 
 /** What each kind of event does to a state. */
@@ -41,6 +42,29 @@ const named = ['studentId', 'stepId', 'areaId'] as const;
 export const isFoldable = ({ body }: ClassEvent): boolean =>
   named.every((field) => !(field in body) || isId(String((body as Record<string, unknown>)[field])));
 
+/** Events that a group has by itself; without a group they are of all. */
+const ofGroups: ReadonlySet<EventBody['type']> = new Set([
+  'itemStarted',
+  'itemTakenBack',
+  'held',
+  'resumed',
+  'extended',
+  'replanned',
+  'ended',
+]);
+/** Events of one student that look at where their class is. */
+const ofStudents: ReadonlySet<EventBody['type']> = new Set(['answered', 'handRaised']);
+
+/** The parts of a class that an event changes: one or all of its groups, or the class as it is. */
+function meantBy(state: ClassState, body: EventBody): ClassState[] {
+  if (!state.groups) return [state];
+  const group = 'group' in body ? body.group : undefined;
+  if (group !== undefined && body.type !== 'movedTo') return [viewOf(state, group)];
+  if (body.type === 'ended') return [...partsOf(state).map(({ view }) => view), state];
+  if (ofGroups.has(body.type)) return partsOf(state).map(({ view }) => view);
+  return [ofStudents.has(body.type) && 'studentId' in body ? viewFor(state, body.studentId) : state];
+}
+
 /**
  * Folds one event into a state, in place. Events at or before the state's sequence are ignored, so that a repeated frame does
  * no harm; a gap throws, because a state with a hole in it would be wrong for ever. An event that names what can be no id is passed over and
@@ -56,7 +80,8 @@ export function fold(state: ClassState, event: ClassEvent): ClassState {
     return state;
   }
   const { type } = event.body;
-  folds[type]?.(state, event.body as never, event.at, event.actor);
+  for (const view of meantBy(state, event.body)) folds[type]?.(view, event.body as never, event.at, event.actor);
+  if (state.groups && state.phase !== 'ended') state.phase = phaseOf(Object.values(state.groups));
   return state;
 }
 

@@ -1,5 +1,5 @@
 import type { AloneSheet, Command, Plan } from '@viaticum/contract';
-import { type AirRows, type ClassState, isNewAir, notedAir, type WorkedOut } from '@viaticum/core/class';
+import { type AirRows, type ClassState, isNewAir, notedAir, viewOf, type WorkedOut } from '@viaticum/core/class';
 import type { Forecast } from '@viaticum/core/pace';
 import type { LessonStore } from '../lessons/store.js';
 import { pool } from '../work/pool.js';
@@ -36,15 +36,22 @@ export function workedOut(lessons: LessonStore) {
 
     /** What a command needs that takes long. `taught` gives the text of the lesson; `caller` says who asks. */
     async forCommand(
-      state: ClassState,
+      whole: ClassState,
       command: Command,
       now: number,
       taught: () => Promise<string>,
       caller: string,
     ): Promise<WorkedOut> {
+      const state = viewOf(whole, 'group' in command ? command.group : undefined);
       if (command.type === 'replan') {
         if (command.from !== state.current?.index) return {};
-        const job = { kind: 'replan', text: await taught(), state, now, quickest: command.quickest === true } as const;
+        const job = {
+          kind: 'replan',
+          text: await taught(),
+          state: { ...state },
+          now,
+          quickest: command.quickest === true,
+        } as const;
         return (await planning.ask(job, caller)) as { plan: Plan };
       }
       if (command.type !== 'climate' || !state.plan || !isNewAir(state, command, now)) return {};

@@ -47,7 +47,15 @@ export function disk({ folder, withReserve, log, free = () => freeOn(folder) }: 
   };
   mkdirSync(folder, { recursive: true });
   look();
-  const timer = setInterval(look, LOOK_MS).unref();
+  // A folder that is away for a moment is no reason to stop: what is to be written looks by itself.
+  const glance = (): void => {
+    try {
+      look();
+    } catch (err) {
+      log.warn({ err }, 'the data folder could not be looked at');
+    }
+  };
+  const timer = setInterval(glance, LOOK_MS).unref();
   return {
     isFull: look,
     /** Throws 507 where nothing more can be stored. */

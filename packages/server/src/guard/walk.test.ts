@@ -40,6 +40,7 @@ const from = async (remoteAddress: string, route: Route, url: string, cookie: st
   return { status: answer.statusCode, body: answer.json<{ message: string }>() };
 };
 
+let nextName = 1;
 /** Everybody's next step: nothing that was tried before may be noticed. */
 async function allIsWell(on: TestServer): Promise<void> {
   const fresh = await on.signIn();
@@ -54,7 +55,7 @@ async function allIsWell(on: TestServer): Promise<void> {
     expect((await on.request('GET', `/api/classes/${one.code}/record`, undefined, fresh)).status).toBe(200);
     const phone = await on.connect(one.code, 'phone');
     await phone.hello();
-    expect(await phone.say({ type: 'join', firstName: 'Next', kit: [] })).toMatchObject({ type: 'ack' });
+    expect(await phone.say({ type: 'join', firstName: `Next ${nextName++}`, kit: [] })).toMatchObject({ type: 'ack' });
     phone.close();
   }
   expect((await on.request('GET', '/health')).status).toBe(200);

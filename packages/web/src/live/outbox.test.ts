@@ -7,8 +7,12 @@ import { commandOutbox } from './outbox.js';
 
 const pressed = { wall: 1, offset: 2, bound: 3, seenSeq: 4 };
 const done = (stepId: string): Command => ({ type: 'done', studentId: 's1', stepId });
-/** What is stored is stored a moment later. */
-const settled = () => new Promise((resolve) => setTimeout(resolve, 30));
+/** What is stored is stored a moment later: waits until so many rows lie there. */
+const stored = async (count: number, code = 'CODE23') => {
+  for (let turn = 0; turn < 200 && (await keptRows(code).all()).length !== count; turn++)
+    await new Promise((resolve) => setTimeout(resolve, 10));
+  return keptRows(code).all();
+};
 
 beforeEach(() => {
   globalThis.indexedDB = new IDBFactory();
@@ -18,7 +22,7 @@ describe('what was said and has no answer', () => {
   it('outlasts the page: another one finds it in its order, with when it was pressed, and sends it under the same id', async () => {
     const first = commandOutbox(keptRows('CODE23'), () => undefined);
     const ids = [first.put(done('one'), pressed).id, first.put(done('two'), pressed).id];
-    await settled();
+    await stored(2);
     const onChange = jest.fn();
     const next = commandOutbox(keptRows('CODE23'), onChange);
     await next.load();
@@ -31,8 +35,7 @@ describe('what was said and has no answer', () => {
     next.broken();
     expect(next.next().map(({ id }) => id)).toEqual(ids);
     next.settle(ids[0] as string, { ok: true });
-    await settled();
-    expect((await keptRows('CODE23').all()).map(({ id }) => id)).toEqual([ids[1]]);
+    expect((await stored(1)).map(({ id }) => id)).toEqual([ids[1]]);
     // Of another class it is none.
     expect(await keptRows('CODE24').all()).toEqual([]);
   });
@@ -42,15 +45,14 @@ describe('what was said and has no answer', () => {
     const back = outbox.put({ type: 'notYet', studentId: 's1', stepId: 'one' }, pressed).answer;
     expect(await Promise.all([said, back])).toEqual([{ ok: true }, { ok: true }]);
     expect(outbox.rows()).toEqual([]);
-    await settled();
-    expect(await keptRows('CODE23').all()).toEqual([]);
+    expect(await stored(0)).toEqual([]);
   });
   it('what moves the class is not stored', async () => {
     const outbox = commandOutbox(keptRows('CODE23'), () => undefined);
     outbox.put({ type: 'goOn', from: 1 }, pressed);
-    await settled();
-    expect(outbox.rows()).toHaveLength(1);
-    expect(await keptRows('CODE23').all()).toEqual([]);
+    outbox.put(done('one'), pressed);
+    expect(outbox.rows()).toHaveLength(2);
+    expect((await stored(1)).map(({ command }) => command.type)).toEqual(['done']);
   });
   it('after two weeks nobody waits for it', async () => {
     const rows = keptRows('CODE23');

@@ -74,6 +74,14 @@ export const deskWords = {
   lesson: 'Lesson',
   last: 'This is the last step',
   join: 'join at',
+  groups: {
+    title: 'Groups',
+    about: 'A class may be taught in two groups, each at its own pace: they begin where the class is now.',
+    aboutTogether: 'All go on where one of the groups is.',
+    divide: 'Teach in two groups',
+    together: (name: string) => `All together, where ${name} is`,
+    name: (n: number) => `Group ${n}`,
+  },
   topics: { now: 'Now', tell: 'Tell', steps: 'Steps', more: 'More' } as const,
   topicsLabel: 'What to see beside',
   ends: (time: string) => `ends about ${time}`,
@@ -155,6 +163,7 @@ export const deskWords = {
   student: {
     close: 'Close',
     name: 'First name',
+    group: 'Group',
     steps: 'Steps so far',
     doneFor: 'Done',
     notDoneFor: 'Not done',

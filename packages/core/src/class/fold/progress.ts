@@ -1,3 +1,5 @@
+import { byId } from '@viaticum/contract';
+import { progressOf } from '../groups.js';
 import type { Visit } from '../shape.js';
 import type { Folds } from './shape.js';
 
@@ -62,6 +64,29 @@ export const foldsOfProgress = {
     // The new plan is one of the present air. Airs that have rows say themselves what they are.
     const now = state.airs.at(-1)?.factor ?? 1;
     if (now !== 1) state.airs = [{ at: 0 }, ...state.airs].map((air) => ({ ...air, factor: (air.factor ?? 1) / now }));
+  },
+  divided(state, { groups, of }) {
+    const before = state.groups ?? {};
+    state.groups = byId(groups.map(({ id, name }) => [id, { id, name, ...(before[id] ?? progressOf(state)) }] as const));
+    for (const [id, group] of Object.entries(state.groups)) group.name = groups.find((one) => one.id === id)?.name ?? group.name;
+    const chosen = new Map(of.map(({ studentId, group }) => [studentId, group]));
+    const [first] = groups;
+    for (const student of Object.values(state.students)) {
+      const own = chosen.get(student.id) ?? student.group;
+      student.group = own !== undefined && state.groups[own] ? own : (first?.id ?? '');
+    }
+  },
+  joinedTogether(state, { where }) {
+    const group = state.groups?.[where];
+    if (!group) return;
+    const { id: _, name: __, ...progress } = group;
+    delete state.groups;
+    Object.assign(state, progress);
+    for (const student of Object.values(state.students)) delete student.group;
+  },
+  movedTo(state, { studentId, group }) {
+    const student = state.students[studentId];
+    if (student && state.groups?.[group]) student.group = group;
   },
   speedSet(state, { real, speed }, at) {
     state.clock = { real, at, speed };

@@ -39,6 +39,13 @@ function freeSeat({ seats }: ClassState): number {
   return free < 0 ? seats.length : free;
 }
 
+/** Who comes to a class in groups goes where the fewest are. */
+function smallestGroup({ groups, students }: ClassState): string | undefined {
+  const all = Object.values(students);
+  const count = (id: string) => all.filter((student) => student.group === id).length;
+  return Object.keys(groups ?? {}).sort((a, b) => count(a) - count(b))[0];
+}
+
 const MOST_SIGNS = 40;
 /** Notes a sign that a step is not finished; of very many the newest count. */
 function told(student: Student, stepId: string, at: number, is: NonNullable<Student['signs']>[number]['is']): void {
@@ -54,7 +61,9 @@ export const foldsOfRoom = {
   joined(state, { studentId, firstName, kit, has }, at) {
     const seat = freeSeat(state);
     state.seats[seat] = studentId;
+    const group = smallestGroup(state);
     state.students[studentId] = {
+      ...(group !== undefined && { group }),
       id: studentId,
       firstName,
       kit,

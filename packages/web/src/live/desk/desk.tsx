@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { ClassAnswer } from '@viaticum/contract';
-import { useState } from 'react';
+import { partsOf, viewFor } from '@viaticum/core/class';
+import { useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import { classQuery } from '../../api/class-queries.js';
 import { Themed } from '../../ui/themed.js';
@@ -11,6 +12,7 @@ import { useOpenClass } from '../use-open-class.js';
 import css from './desk.module.css';
 import { Door } from './door.js';
 import { Glance } from './glance.js';
+import { GroupStrips, within } from './groups.js';
 import { Keys } from './keys.js';
 import { Near } from './near.js';
 import type { DeskParts } from './parts.js';
@@ -42,11 +44,16 @@ function OpenDesk() {
 }
 
 function Running({ answer, ...given }: Pick<DeskParts, 'connection' | 'sheet' | 'code'> & { answer: ClassAnswer }) {
-  const { connection } = given;
-  const live = useLive(connection);
+  const { connection: whole } = given;
+  const live = useLive(whole);
   const [chosen, setChosen] = useState<string | null>(null);
-  if (!live.ready) return <p className={css.deskOpening}>{w.connecting}</p>;
-  const parts: DeskParts = { ...given, live };
+  const [group, setGroup] = useState<string | null>(null);
+  const all = partsOf(live.state);
+  const part = all.find((one) => one.id === group) ?? all[0];
+  const partId = part?.id ?? null;
+  const connection = useMemo(() => within(whole, partId), [whole, partId]);
+  if (!live.ready || !part) return <p className={css.deskOpening}>{w.connecting}</p>;
+  const parts: DeskParts = { ...given, connection, live: { ...live, state: part.view }, whole: live };
   const student = chosen ? live.state.students[chosen] : undefined;
   return (
     <main className={css.desk}>
@@ -55,6 +62,7 @@ function Running({ answer, ...given }: Pick<DeskParts, 'connection' | 'sheet' | 
         {live.state.rehearsal && <p className={css.deskQuiet}>{w.rehearsal}</p>}
         <Trouble connection={connection} live={live} />
         <Door connection={connection} live={live} />
+        <GroupStrips connection={whole} live={live} chosen={partId} onChoose={setGroup} />
         <SeatPlan
           live={live}
           sheet={parts.sheet}
@@ -64,7 +72,15 @@ function Running({ answer, ...given }: Pick<DeskParts, 'connection' | 'sheet' | 
           onHelped={(studentId) => void connection.say({ type: 'handDown', studentId })}
         />
       </section>
-      {student && <StudentPanel key={student.id} {...parts} student={student} onClose={() => setChosen(null)} />}
+      {student && (
+        <StudentPanel
+          key={student.id}
+          {...parts}
+          live={{ ...live, state: viewFor(live.state, student.id) }}
+          student={student}
+          onClose={() => setChosen(null)}
+        />
+      )}
       <Near {...parts} answer={answer} />
       <Keys {...parts} />
     </main>

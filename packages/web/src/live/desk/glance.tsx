@@ -12,7 +12,7 @@ import { DoneCount, NeedsMe } from './needs-me.js';
 import type { DeskParts } from './parts.js';
 
 /** Seen from two metres: the step, the clock, who needs me, what comes then. */
-export function Glance({ connection, live, sheet, onChoose }: DeskParts & { onChoose?: (studentId: string) => void }) {
+export function Glance({ connection, live, whole, sheet, onChoose }: DeskParts & { onChoose?: (studentId: string) => void }) {
   const { state } = live;
   const item = currentItem(state);
   const step = item?.stepId ? sheet.steps[item.stepId] : undefined;
@@ -34,7 +34,7 @@ export function Glance({ connection, live, sheet, onChoose }: DeskParts & { onCh
           {w.joined(students.length)}
         </p>
       )}
-      <NeedsMe connection={connection} live={live} onChoose={onChoose} />
+      <NeedsMe connection={connection} live={whole ?? live} onChoose={onChoose} />
       {item?.kind === 'pause' && item.meanwhile && (
         <p className={css.deskSay}>
           {w.meanwhile}: {item.meanwhile}

@@ -9,6 +9,7 @@ import { Setting } from '../../ui/setting.js';
 import { setSingleKeys, singleKeysOn } from '../../ui/single-keys.js';
 import { deskWords as w } from '../../words/desk.js';
 import deskCss from './desk.module.css';
+import { Groups } from './groups.js';
 import css from './near-more.module.css';
 import type { DeskParts } from './parts.js';
 
@@ -32,7 +33,7 @@ function Renew({ of: role, renew }: { of: DeviceRole; renew: ReturnType<typeof u
 }
 
 /** The camera, the wall, keys of devices, an assistant's link, and how fast a rehearsal runs. */
-export function More({ connection, live, sheet, code, answer }: DeskParts & { answer: ClassAnswer }) {
+export function More({ connection, live, whole, sheet, code, answer }: DeskParts & { answer: ClassAnswer }) {
   const { data: links } = useQuery(classLinksQuery(code));
   const renew = useRenewKey(code);
   const { state, camera } = live;
@@ -56,6 +57,7 @@ export function More({ connection, live, sheet, code, answer }: DeskParts & { an
           </p>
         </section>
       )}
+      <Groups connection={connection} live={whole ?? live} />
       <section aria-label={w.camera}>
         <h2>
           {w.camera}

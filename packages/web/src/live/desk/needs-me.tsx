@@ -1,4 +1,4 @@
-import { belief, type ClassState, classMinute, classWords, currentItem, type Need, needs } from '@viaticum/core/class';
+import { belief, type ClassState, classMinute, classWords, currentItem, type Need, needsOfAll } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
@@ -26,7 +26,7 @@ export function NeedsMe({
   hasHands?: boolean;
 }) {
   const now = useNowEvery(connection, EVERY_S);
-  const all = needs(live.state, now, (id) => awaySince(live, id, now)).filter(({ why }) => hasHands || why !== 'hand');
+  const all = needsOfAll(live.state, now, (id) => awaySince(live, id, now)).filter(({ why }) => hasHands || why !== 'hand');
   if (all.length === 0) return null;
   return (
     <ul className={css.needs} aria-label={w.needs.title} data-testid="needs-me">

@@ -2,4 +2,12 @@ import type { FollowSheet } from '@viaticum/contract';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
 
 /** What every part of the desk looks at. */
-export type DeskParts = { connection: LiveConnection; live: LiveSnapshot; sheet: FollowSheet; code: string };
+export type DeskParts = {
+  connection: LiveConnection;
+  /** The class, or the group of it that is looked at. */
+  live: LiveSnapshot;
+  /** The whole class, where that is looked at in groups. */
+  whole?: LiveSnapshot;
+  sheet: FollowSheet;
+  code: string;
+};

@@ -1,5 +1,5 @@
 import type { FollowSheet } from '@viaticum/contract';
-import { belief, classWords, currentItem, type Student } from '@viaticum/core/class';
+import { belief, classWords, currentItem, type Student, viewFor } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
@@ -63,10 +63,12 @@ type EaselProps = Pick<Props, 'connection' | 'live'> & {
 
 function Easel({ connection, live, student, sheet, plan, isAway, isChosen, onHelped, onChoose }: EaselProps) {
   const hasHand = student.hand !== null && student.hand !== undefined;
-  const stepId = currentItem(live.state)?.stepId;
+  // As their own group has the class.
+  const own = viewFor(live.state, student.id);
+  const stepId = currentItem(own)?.stepId;
   // What is said to be done and what may be taken for it: their canvas is painted so far.
   const doneSteps = useOfTime(connection, (now) =>
-    [...belief(live.state, student, now).standing]
+    [...belief(own, student, now).standing]
       .flatMap(([id, { how }]) => (how === 'said' || how === 'assumed' ? [id] : []))
       .sort()
       .join(' '),
@@ -83,7 +85,7 @@ function Easel({ connection, live, student, sheet, plan, isAway, isChosen, onHel
       const minutes = Math.floor((now - (awaySince(live, student.id, now) ?? now)) / 60_000);
       return minutes < 1 ? w.away : classWords.noNetwork(minutes);
     }
-    const { late, isQuiet, isEven, stepNow } = belief(live.state, student, now);
+    const { late, isQuiet, isEven, stepNow } = belief(own, student, now);
     if (isQuiet) return w.quiet;
     if (late) return w.lateBy(Math.round(late.minutes));
     if (isDone) return student.doneAt[stepId] === undefined ? w.assumed : w.finished;
@@ -102,7 +104,7 @@ function Easel({ connection, live, student, sheet, plan, isAway, isChosen, onHel
         aria-label={`${student.firstName} ${note}`}
       >
         <span className={css.easelCanvas} style={{ aspectRatio: `${widthMm} / ${heightMm}` }}>
-          <Canvas sheet={sheet} plan={plan} doneSteps={doneSteps} />
+          <Canvas sheet={sheet} plan={own.plan ?? plan} doneSteps={doneSteps} />
         </span>
         <span className={css.easelName} data-testid="easel-name">
           {student.firstName}

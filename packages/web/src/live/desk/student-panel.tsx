@@ -73,6 +73,17 @@ export function StudentPanel({
           {sure ? w.removeSure : w.remove}
         </Button>
       </p>
+      {state.groups && (
+        <div className={css.deskField}>
+          {w.group}
+          <Select
+            aria-label={w.group}
+            value={student.group ?? ''}
+            onChange={(group) => void connection.say({ type: 'move', studentId: student.id, group })}
+            options={Object.values(state.groups).map(({ id, name }) => ({ value: id, label: name }))}
+          />
+        </div>
+      )}
       {isRunning && <StepRows {...{ connection, live, sheet, student }} />}
       <Kept code={code} student={student} />
     </section>

@@ -1,5 +1,5 @@
 import type { AloneSheet, FollowSheet, JoinAnswer, OtherRecipes } from '@viaticum/contract';
-import { asKept, type ClassState, type Reading, type Student } from '@viaticum/core/class';
+import { asKept, type ClassState, type Reading, type Student, viewFor } from '@viaticum/core/class';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
@@ -149,11 +149,13 @@ function Joined({ connection, sheet, onOpened }: { connection: LiveConnection; s
     wasPlanned.current = isPlanned;
   }, [isPlanned, onOpened]);
   if (!live.ready) return <main className={css.followPage} data-testid="follow-page" />;
+  // Of a class in groups a phone follows the one that it is in.
+  const own = { ...live, state: viewFor(live.state, live.you ?? undefined) };
   const heard = live.you ? live.state.students[live.you] : undefined;
   // What was said here counts here at once.
   const student = heard && asKept(live.state, heard, live.kept);
   if (isPlanned) return <Resting title={w.notYetOpen} about={w.notYetOpenAbout} more={sheet.title} lost={!live.online} />;
-  if (live.state.phase === 'ended') return <Over connection={connection} live={live} sheet={sheet} student={student} />;
+  if (live.state.phase === 'ended') return <Over connection={connection} live={own} sheet={sheet} student={student} />;
   if (live.isAtDoor) return <Resting title={w.atDoor} about={w.atDoorAbout} more={sheet.title} lost={!live.online} />;
   if (!live.you || (!student && live.state.removed.includes(live.you))) {
     return (
@@ -173,9 +175,9 @@ function Joined({ connection, sheet, onOpened }: { connection: LiveConnection; s
     );
   }
   if (!student) return <main className={css.followPage} data-testid="follow-page" />;
-  if (!live.state.current)
+  if (!own.state.current)
     return <Resting title={w.waiting} about={w.waitingAbout} more={student.firstName} lost={!live.online} />;
-  return <WithKit connection={connection} live={live} sheet={sheet} student={student} />;
+  return <WithKit connection={connection} live={own} sheet={sheet} student={student} />;
 }
 
 /** After the end: when it was, and the steps to look through again. */

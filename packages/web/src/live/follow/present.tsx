@@ -204,7 +204,7 @@ function Keys({ connection, live, student, item }: KeysProps) {
           {w.hand}
         </Button>
       )}
-      <LateDone connection={connection} student={student} item={item} />
+      <LateDone connection={connection} live={live} student={student} item={item} />
       {stepId &&
         (doneAt === undefined ? (
           <Button
@@ -243,8 +243,7 @@ function useSending(connection: LiveConnection, live: LiveSnapshot, stepId: stri
 const SENT_MS = 2000;
 
 /** In a pause, the key for the step before it, for who is still painting: their own coat dries from then. */
-function LateDone({ connection, student, item }: { connection: LiveConnection; student: Student; item: PlanItem }) {
-  const { state } = connection.get();
+function LateDone({ connection, live: { state }, student, item }: KeysProps) {
   if (item.stepId) return null;
   const before = [...state.visits].reverse().find((visit) => state.plan?.items[visit.index]?.stepId);
   const stepId = before && state.plan?.items[before.index]?.stepId;

@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
 import type { FollowSheet, JoinAnswer, SheetStep } from '@viaticum/contract';
-import { belief, coatsNow, currentItem, planMinute, secondsLeft, waitedFor } from '@viaticum/core/class';
+import { belief, coatsNow, currentItem, partsOf, planMinute, secondsLeft, viewOf, waitedFor } from '@viaticum/core/class';
 import { clock, legibleMm, listInWords, pixelsFor } from '@viaticum/core/units';
 import { InputNumber, QRCode } from 'antd';
 import { clsx } from 'clsx';
 import { useState } from 'react';
-import { useParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import { call } from '../../api/http.js';
 import { Fold } from '../../ui/fold.js';
 import { layersAt } from '../../ui/stage-layers.js';
@@ -52,7 +52,10 @@ function OpenWall() {
 
 /** The screen of a class that is known and connected. */
 export function Showing({ connection, sheet, code }: { connection: LiveConnection; sheet: FollowSheet; code: string }) {
-  const live = useLive(connection);
+  const heard = useLive(connection);
+  const [asked] = useSearchParams();
+  // Of a class in groups the wall of one of them: /wall/CODE?group=first
+  const live = { ...heard, state: viewOf(heard.state, asked.get('group') ?? partsOf(heard.state)[0]?.id ?? undefined) };
   const [screen, setScreen] = useScreen();
   if (!live.ready) return <p className={clsx(css.wall, css.wallOpening)}>{w.waiting}</p>;
   const letter = Math.max(

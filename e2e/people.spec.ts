@@ -108,6 +108,17 @@ test('two groups of one class go at their own pace under one desk, and come toge
   const wall = await (await browser.newContext()).newPage();
   await wall.goto(`${server.url}/wall/${code}?group=first`);
   await expect(wall.getByRole('heading', { name: 'Let the whole canvas dry' })).toBeVisible();
+  // Who teaches beside the instructor has the desk too, but neither ends the class nor joins its groups.
+  const link = await page.getByRole('link', { name: 'Link for who teaches with you' }).getAttribute('href');
+  const co = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  await co.goto(link ?? '');
+  await expect(co.getByRole('navigation', { name: 'Groups' }).getByRole('button')).toHaveCount(2);
+  await expect(co.getByRole('button', { name: /^Hold/ })).toBeVisible();
+  await expect(co.getByRole('button', { name: 'End the class' })).toHaveCount(0);
+  await accessible(co, 'desk of a co-instructor');
+  await co.getByRole('button', { name: /^Hold/ }).click();
+  await expect(mara.getByText('Look at your instructor. Your paint dries on.')).toBeVisible();
+  await co.getByRole('button', { name: /^Go on with the clock/ }).click();
   // Somebody goes over, and all are together where the first group is.
   await page.getByTestId('easel-name').filter({ hasText: 'Kofi' }).click();
   await choose(page.getByRole('region', { name: 'Kofi' }).getByLabel('Group'), 'Group 1');

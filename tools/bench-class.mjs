@@ -141,10 +141,11 @@ export async function classRows(row, { phones = 500, classes = 50, each = 20, ro
               if (!data.includes(`"id":"${id}"`)) return;
               phone.socket.off('message', listen);
               phone.studentId = JSON.parse(String(data)).studentId;
+              if (!phone.studentId) throw new Error(`not joined: ${data}`);
               done();
             };
             phone.socket.on('message', listen);
-            phone.socket.send(JSON.stringify({ type: 'command', id, command: { type: 'join', firstName: `P${k}`, kit: [] } }));
+            phone.socket.send(JSON.stringify({ type: 'command', id, command: { type: 'join', firstName: `P${id}`, kit: [] } }));
           }),
       ),
     );

@@ -217,6 +217,9 @@ async function recordView(page, url) {
       if (done ? Number(done[1]) >= 9 : isOver) break;
     }
     await page.keyboard.press('ArrowRight');
+    // Where paint is wet or most are left behind the key asks once more.
+    const again = page.getByText('Press again to go on all the same');
+    if (await again.isVisible({ timeout: 400 }).catch(() => false)) await page.keyboard.press('ArrowRight');
     await page.waitForFunction(
       (title) => document.querySelector('[data-testid="desk-glance"] h1')?.textContent !== title,
       before,
@@ -259,6 +262,8 @@ async function classViews(page, browser, url) {
   for (const name of ['Mara', 'Kofi', 'Ines', 'Tomasz', 'Lin', 'Amadou']) students.push(await student(browser, url, code, name));
   const goOn = async (title) => {
     await page.keyboard.press('ArrowRight');
+    const again = page.getByText('Press again to go on all the same');
+    if (await again.isVisible({ timeout: 400 }).catch(() => false)) await page.keyboard.press('ArrowRight');
     await students[0].getByRole('heading', { name: title }).waitFor();
   };
   await goOn('Tone the whole canvas');

@@ -28,7 +28,7 @@ export const Invite = Type.Object(
     startsAt: Type.String({ pattern: '^\\d{4}-\\d\\d-\\d\\dT\\d\\d:\\d\\d(:\\d\\d(\\.\\d+)?)?Z$', maxLength: 30 }),
     timeZone: Type.String({ minLength: 1, maxLength: 60 }),
     place: Type.String({ maxLength: 120 }),
-    seats: Type.Integer({ minimum: 1, maximum: 600 }),
+    seats: Type.Integer({ minimum: 1, maximum: 1200 }),
     roster: Type.Array(Type.Object({ firstName: FirstName, personId: Type.Optional(Id) }, strict), { maxItems: 300 }),
   },
   strict,
@@ -124,7 +124,7 @@ export type JoinAnswer = {
 };
 /** Links for those who help in a class without an account. */
 export const DeviceParam = Type.Object(
-  { code: Type.String({ maxLength: 40 }), role: Type.Enum(['assistant', 'sensor', 'camera']) },
+  { code: Type.String({ maxLength: 40 }), role: Type.Enum(['co', 'assistant', 'sensor', 'camera']) },
   strict,
 );
 export type DeviceRole = Static<typeof DeviceParam>['role'];

@@ -53,6 +53,7 @@ const router = createBrowserRouter([
       { path: '/lesson/:id/trace', loader: asksForSignIn, lazy: page(() => import('./trace/trace.js')) },
       { path: '/desk/:code', loader: asksForSignIn, lazy: page(() => import('./live/desk/desk.js')) },
       { path: '/assist/:code', lazy: page(() => import('./live/desk/assist.js')) },
+      { path: '/co/:code', lazy: page(() => import('./live/desk/co-desk.js')) },
       { path: '/class/:code', loader: asksForSignIn, lazy: page(() => import('./live/record/record.js')) },
       { path: '/wall/:code', lazy: page(() => import('./live/wall/wall.js')) },
       { path: '*', loader: () => redirect('/') },

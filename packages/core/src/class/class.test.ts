@@ -138,6 +138,28 @@ describe('who may say what', () => {
     expect(() => it_.say(mara, command)).toThrow(expect.objectContaining({ code: 'forbidden' }));
   });
 
+  it('who teaches beside the instructor does all but end the class, divide it, and take somebody out', () => {
+    const it_ = driven(wet);
+    const mara = it_.join('Mara');
+    const co: Actor = { kind: 'co' };
+    it_.say(co, { type: 'goOn', from: -1 });
+    it_.say(co, { type: 'hold' });
+    it_.say(co, { type: 'say', text: 'Look here' });
+    it_.say(co, { type: 'done', studentId: mara.id, stepId: 'one' });
+    expect(it_.state).toMatchObject({ phase: 'held', said: [{ text: 'Look here' }] });
+    expect(it_.state.students[mara.id]?.doneAt.one).toBeDefined();
+    const groups = [
+      { id: 'a', name: 'A' },
+      { id: 'b', name: 'B' },
+    ];
+    for (const command of [
+      { type: 'end' },
+      { type: 'remove', studentId: mara.id },
+      { type: 'divide', groups, of: [] },
+      { type: 'speed', speed: 20 },
+    ] as Command[])
+      expect(() => it_.say(co, command)).toThrow(expect.objectContaining({ code: 'forbidden' }));
+  });
   it('an assistant sees to hands and touches, a sensor tells the air; neither does anything else', () => {
     const it_ = driven(wet);
     const mara = it_.join('Mara');

@@ -6,7 +6,7 @@ import type { ClassState } from './shape.js';
 import { currentItem } from './timing.js';
 import type { Said } from './when-said.js';
 
-export type Actor = { kind: 'instructor' | 'assistant' | 'sensor' | 'guest' } | { kind: 'student'; id: string };
+export type Actor = { kind: 'instructor' | 'co' | 'assistant' | 'sensor' | 'guest' } | { kind: 'student'; id: string };
 /** What the server worked out beforehand for a command that needs it. */
 export type WorkedOut = {
   plan?: Plan;
@@ -81,6 +81,8 @@ const forInstructor = new Set<Command['type']>([
   'seen',
   'end',
 ]);
+/** Who teaches beside the instructor does all but this. */
+const forOwner = new Set<Command['type']>(['remove', 'end', 'divide', 'together', 'move', 'speed']);
 /** An assistant walks the room: hands, and whether it is dry. A sensor only tells the air. */
 const forAssistant = new Set<Command['type']>(['hand', 'handDown', 'touchTest', 'touchBack', 'done', 'notYet', 'answer', 'seen']);
 
@@ -98,6 +100,10 @@ export function may(state: ClassState, actor: Actor, command: Command, said?: Sa
     return;
   }
   if (actor.kind === 'instructor') return;
+  if (actor.kind === 'co') {
+    if (forOwner.has(command.type)) throw new Refusal(classErrors.instructorOnly);
+    return;
+  }
   if (actor.kind === 'sensor' && command.type === 'climate') return;
   if (actor.kind === 'assistant' && forAssistant.has(command.type)) return;
   if (actor.kind === 'assistant' || actor.kind === 'sensor' || ['climate', 'touchTest', 'touchBack'].includes(command.type))

@@ -34,7 +34,8 @@ export type Visit = {
   endedAt: number | null;
   holds?: { from: number; to: number | null }[];
 };
-export type Climate = { airC: number; humidity: number; airSpeed: number; at: number };
+/** `bySensor`: a sensor told it; otherwise somebody read it off. */
+export type Climate = { airC: number; humidity: number; airSpeed: number; at: number; bySensor?: true };
 /** A group of a class: where it is, in a plan of its own. */
 export type Group = { id: string; name: string } & Pick<
   ClassState,

@@ -145,6 +145,7 @@ describe('who helps', () => {
     for (const [role, given] of [
       ['assistant', 'x'],
       ['sensor', key],
+      ['co', key],
     ] as const) {
       const stranger = await live(role, given);
       stranger.sendRaw(JSON.stringify({ type: 'hello', after: 0, key: given }));
@@ -157,6 +158,13 @@ describe('who helps', () => {
     expect(await assistant.say({ type: 'handDown', studentId })).toMatchObject({ type: 'ack' });
     expect(await assistant.say({ type: 'goOn', from: -1 })).toMatchObject({ type: 'refused', code: 'forbidden' });
     expect(await assistant.say({ type: 'join', firstName: 'X', kit: [] })).toMatchObject({ type: 'refused' });
+    // Who teaches beside the instructor has a desk by a link of their own.
+    const co = await live('co', links.co.split('#')[1] as string);
+    expect(await co.hello()).toMatchObject({ connected: [studentId] });
+    expect(await co.say({ type: 'goOn', from: -1 })).toMatchObject({ type: 'ack' });
+    expect(await co.say({ type: 'end' })).toMatchObject({ type: 'refused', code: 'forbidden' });
+    await as('POST', `/api/classes/${code}/links/co/renew`, {});
+    expect(await co.closed()).toMatchObject({ code: CLOSED.noLink });
     const sensor = await live('sensor', links.sensor);
     await sensor.hello();
     expect(await sensor.say({ type: 'hold' })).toMatchObject({ type: 'refused' });

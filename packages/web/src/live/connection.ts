@@ -53,7 +53,7 @@ export const calm = {
   storage: null,
   camera: null,
 } as const;
-export type Role = 'desk' | 'phone' | 'assistant';
+export type Role = 'desk' | 'co' | 'phone' | 'assistant';
 /** What a connection remembers beyond itself: who this phone is, and the class as it was when it was last heard of. */
 export type Memory = {
   token: string | null;

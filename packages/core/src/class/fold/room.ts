@@ -147,9 +147,9 @@ export const foldsOfRoom = {
     const student = students[studentId];
     if (student) student.hand = null;
   },
-  climateNoted(state, body, at) {
+  climateNoted(state, body, at, actor) {
     const { airC, humidity, airSpeed } = body;
-    state.climate = { airC, humidity, airSpeed, at };
+    state.climate = { airC, humidity, airSpeed, at, ...(actor === 'sensor' && { bySensor: true as const }) };
     if (body.v === 1) state.airs.push({ at, factor: body.factor });
     else {
       if (!state.airs.some((air) => air.rows)) state.airs = asRows(state);

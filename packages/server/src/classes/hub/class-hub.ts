@@ -117,7 +117,7 @@ export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull,
     } else seat.takenOut = studentId !== null && log.state.removed.includes(studentId);
   };
   const greet = async (seat: Seat, { after, token, key }: Extract<ClientFrame, { type: 'hello' }>): Promise<void> => {
-    if ((seat.role === 'assistant' || seat.role === 'sensor') && !(await isDevice(seat.role, key))) {
+    if (seat.role !== 'desk' && seat.role !== 'phone' && !(await isDevice(seat.role, key))) {
       seat.socket.close(CLOSED.noLink, 'This link does not let you in. Ask the instructor for the present one.');
       return;
     }

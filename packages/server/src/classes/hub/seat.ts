@@ -7,7 +7,7 @@ import { type Line, newLine } from './fan-out.js';
 const FRAMES = { most: 300, perSecond: 10 };
 
 /** Whose screen a connection is. Only a phone may become a student. */
-export type Role = 'desk' | 'assistant' | 'sensor' | 'phone';
+export type Role = 'desk' | 'co' | 'assistant' | 'sensor' | 'phone';
 /** From where a connection comes, and the session of the instructor at a desk. */
 export type Origin = { role: Role; address: string; session: string | null };
 export type Seat = Line &
@@ -48,4 +48,4 @@ export function actorOf(seat: Seat): Actor {
 }
 export const isDesk = (seat: Seat): boolean => seat.role === 'desk';
 /** Who is shown the whole room. */
-export const watches = (seat: Seat): boolean => isDesk(seat) || seat.role === 'assistant';
+export const watches = (seat: Seat): boolean => isDesk(seat) || seat.role === 'co' || seat.role === 'assistant';

@@ -36,6 +36,7 @@ function possible(invite: Invite): Invite {
 function answers(config: Config, store: ClassStore) {
   const scheme = config.publicUrl.startsWith('https:') ? 'https' : 'http';
   const links = (one: ClassEntity): ClassLinks => ({
+    co: `${config.publicUrl}/co/${one.code}#${store.deviceKey(one, 'co')}`,
     assistant: `${config.publicUrl}/assist/${one.code}#${store.deviceKey(one, 'assistant')}`,
     sensor: store.deviceKey(one, 'sensor'),
     camera: store.deviceKey(one, 'camera'),

@@ -25,7 +25,7 @@ function connectLimit(): (address: string, classId: string) => void {
   };
 }
 
-/** The socket of a class. A desk only for the instructor whose class it is; an assistant and a sensor say the key of their link with hello. */
+/** The socket of a class. A desk only for the instructor whose class it is; a co-instructor, an assistant and a sensor say the key of their link with hello. */
 export function liveRoute(app: FastifyInstance, { store, find, owned }: { store: ClassStore } & ClassLookup): void {
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
   const found = new WeakMap<object, { one: ClassEntity; role: Role }>();
@@ -38,7 +38,7 @@ export function liveRoute(app: FastifyInstance, { store, find, owned }: { store:
       schema: {
         params: CodeParam,
         querystring: Type.Object(
-          { as: Type.Optional(Type.Enum(['desk', 'phone', 'assistant', 'sensor'])) },
+          { as: Type.Optional(Type.Enum(['desk', 'phone', 'co', 'assistant', 'sensor'])) },
           { additionalProperties: false },
         ),
       },

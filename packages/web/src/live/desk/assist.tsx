@@ -1,4 +1,4 @@
-import { currentItem, type Student } from '@viaticum/core/class';
+import { currentItem, partsOf, type Student } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
@@ -10,6 +10,7 @@ import { useLive, useOfTime } from '../use-live.js';
 import { useOpenClass } from '../use-open-class.js';
 import css from './assist.module.css';
 import deskCss from './desk.module.css';
+import { within } from './groups.js';
 import { TouchTest } from './near-now.js';
 import { NeedsMe } from './needs-me.js';
 import type { DeskParts } from './parts.js';
@@ -44,14 +45,19 @@ function Walking({ connection, sheet }: Pick<DeskParts, 'connection' | 'sheet'>)
   if (live.ended) return <p className={deskCss.deskOpening}>{live.ended}</p>;
   if (!live.ready) return <p className={deskCss.deskOpening}>{w.connecting}</p>;
   const { state } = live;
-  const item = currentItem(state);
+  const parts = partsOf(state);
   const hands = Object.values(state.students)
     .filter((student) => student.hand)
     .sort((a, b) => (a.hand?.at ?? 0) - (b.hand?.at ?? 0));
   const helped = (studentId: string) => void connection.say({ type: 'handDown', studentId });
   return (
     <main className={css.assist}>
-      <p className={deskCss.deskQuiet}>{item ? w.assist.forTitle(item.title) : sheet.title}</p>
+      {parts.map(({ id, name, view }) => (
+        <p key={id} className={deskCss.deskQuiet}>
+          {name !== '' && `${name}: `}
+          {currentItem(view) ? w.assist.forTitle(currentItem(view)?.title ?? '') : sheet.title}
+        </p>
+      ))}
       <Trouble connection={connection} live={live} />
       <h1>{w.assist.title}</h1>
       {hands.length === 0 && <p>{w.assist.nobody}</p>}
@@ -72,7 +78,12 @@ function Walking({ connection, sheet }: Pick<DeskParts, 'connection' | 'sheet'>)
         ))}
       </ul>
       <NeedsMe connection={connection} live={live} hasHands={false} />
-      <TouchTest connection={connection} live={live} sheet={sheet} hasKey={false} />
+      {parts.map(({ id, name, view }) => (
+        <div key={id}>
+          {name !== '' && <p className={deskCss.deskQuiet}>{name}</p>}
+          <TouchTest connection={within(connection, id)} live={{ ...live, state: view }} sheet={sheet} hasKey={false} />
+        </div>
+      ))}
       <SeatPlan connection={connection} live={live} sheet={sheet} onHelped={helped} />
     </main>
   );

@@ -1,5 +1,4 @@
 import { useQuery } from '@tanstack/react-query';
-import type { ClassAnswer } from '@viaticum/contract';
 import { partsOf, viewFor } from '@viaticum/core/class';
 import { useMemo, useState } from 'react';
 import { useParams } from 'react-router';
@@ -15,7 +14,7 @@ import { Glance } from './glance.js';
 import { GroupStrips, within } from './groups.js';
 import { Keys } from './keys.js';
 import { Near } from './near.js';
-import type { DeskParts } from './parts.js';
+import type { DeskAnswer, DeskParts } from './parts.js';
 import { SeatPlan } from './seat-plan.js';
 import { StudentPanel } from './student-panel.js';
 import { Trouble } from './trouble.js';
@@ -38,12 +37,15 @@ function OpenDesk() {
   if (!connection || !sheet.data || !answer.data) return <p className={css.deskOpening}>{w.connecting}</p>;
   return (
     <StagesAt base={`/api/join/${code}`}>
-      <Running connection={connection} sheet={sheet.data} code={code} answer={answer.data} />
+      <RunningDesk connection={connection} sheet={sheet.data} code={code} answer={answer.data} />
     </StagesAt>
   );
 }
 
-function Running({ answer, ...given }: Pick<DeskParts, 'connection' | 'sheet' | 'code'> & { answer: ClassAnswer }) {
+type Given = Pick<DeskParts, 'connection' | 'sheet' | 'code' | 'isCo'> & { answer: DeskAnswer };
+
+/** The desk of a class that is known and connected. */
+export function RunningDesk({ answer, ...given }: Given) {
   const { connection: whole } = given;
   const live = useLive(whole);
   const [chosen, setChosen] = useState<string | null>(null);
@@ -52,6 +54,7 @@ function Running({ answer, ...given }: Pick<DeskParts, 'connection' | 'sheet' | 
   const part = all.find((one) => one.id === group) ?? all[0];
   const partId = part?.id ?? null;
   const connection = useMemo(() => within(whole, partId), [whole, partId]);
+  if (live.ended) return <p className={css.deskOpening}>{live.ended}</p>;
   if (!live.ready || !part) return <p className={css.deskOpening}>{w.connecting}</p>;
   const parts: DeskParts = { ...given, connection, live: { ...live, state: part.view }, whole: live };
   const student = chosen ? live.state.students[chosen] : undefined;

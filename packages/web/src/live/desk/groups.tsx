@@ -27,6 +27,7 @@ export const within = (connection: LiveConnection, group: string | null): LiveCo
   group === null
     ? connection
     : {
+        // Whatever else it is asked is answered as before.
         ...connection,
         say: (command) => connection.say(ofGroup.has(command.type) ? ({ ...command, group } as Command) : command),
       };

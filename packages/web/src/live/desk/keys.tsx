@@ -27,7 +27,7 @@ const someNames = (names: readonly string[]): string =>
     : w.namesAndMore(names.slice(0, MOST_NAMES).join(', '), names.length - MOST_NAMES);
 
 /** The large keys, which are also the keyboard's and a presenter's clicker's. */
-export function Keys({ connection, live, sheet, code }: DeskParts) {
+export function Keys({ connection, live, sheet, code, isCo = false }: DeskParts) {
   const { state } = live;
   const [sure, setSure] = useState(false);
   const items = state.plan?.items ?? [];
@@ -124,9 +124,11 @@ export function Keys({ connection, live, sheet, code }: DeskParts) {
   if (ended)
     return (
       <footer className={css.deskKeys}>
-        <LinkKey className={clsx(deskCss.deskKey, deskCss.main)} to={`/class/${code}`}>
-          {w.record}
-        </LinkKey>
+        {!isCo && (
+          <LinkKey className={clsx(deskCss.deskKey, deskCss.main)} to={`/class/${code}`}>
+            {w.record}
+          </LinkKey>
+        )}
       </footer>
     );
   return (
@@ -172,14 +174,16 @@ export function Keys({ connection, live, sheet, code }: DeskParts) {
           </small>
         )}
       </Button>
-      <Button
-        type="text"
-        className={clsx('plain', deskCss.deskKey)}
-        onClick={() => (sure ? void connection.say({ type: 'end' }) : setSure(true))}
-        onBlur={() => setSure(false)}
-      >
-        {sure ? w.endSure : w.end}
-      </Button>
+      {!isCo && (
+        <Button
+          type="text"
+          className={clsx('plain', deskCss.deskKey)}
+          onClick={() => (sure ? void connection.say({ type: 'end' }) : setSure(true))}
+          onBlur={() => setSure(false)}
+        >
+          {sure ? w.endSure : w.end}
+        </Button>
+      )}
     </footer>
   );
 }

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { ClassAnswer, DeviceRole } from '@viaticum/contract';
+import type { DeviceRole } from '@viaticum/contract';
 import { Button, Popconfirm } from 'antd';
 import { clsx } from 'clsx';
 import { classLinksQuery, useRenewKey } from '../../api/class-queries.js';
@@ -11,7 +11,7 @@ import { deskWords as w } from '../../words/desk.js';
 import deskCss from './desk.module.css';
 import { Groups } from './groups.js';
 import css from './near-more.module.css';
-import type { DeskParts } from './parts.js';
+import type { DeskAnswer, DeskParts } from './parts.js';
 
 const speeds = [1, 5, 20, 60] as const;
 
@@ -33,7 +33,17 @@ function Renew({ of: role, renew }: { of: DeviceRole; renew: ReturnType<typeof u
 }
 
 /** The camera, the wall, keys of devices, an assistant's link, and how fast a rehearsal runs. */
-export function More({ connection, live, whole, sheet, code, answer }: DeskParts & { answer: ClassAnswer }) {
+export function More({ isCo = false, ...parts }: DeskParts & { answer: DeskAnswer }) {
+  return isCo ? <WallLink code={parts.code} /> : <OwnMore {...parts} />;
+}
+
+const WallLink = ({ code }: Pick<DeskParts, 'code'>) => (
+  <Button className={clsx(deskCss.deskKey, 'small')} href={`/wall/${code}`} target="_blank" rel="noreferrer">
+    {w.wall}
+  </Button>
+);
+
+function OwnMore({ connection, live, whole, sheet, code, answer }: DeskParts & { answer: DeskAnswer }) {
   const { data: links } = useQuery(classLinksQuery(code));
   const renew = useRenewKey(code);
   const { state, camera } = live;
@@ -69,6 +79,19 @@ export function More({ connection, live, whole, sheet, code, answer }: DeskParts
           <p className={deskCss.deskQuiet}>{w.noCamera}</p>
         )}
       </section>
+      <section aria-label={w.co}>
+        <h2>{w.co}</h2>
+        <p className={deskCss.deskQuiet}>{w.coAbout}</p>
+        {links && (
+          <p className={deskCss.deskTouch}>
+            <Button className={clsx(deskCss.deskKey, 'small')} href={links.co} target="_blank" rel="noreferrer">
+              {w.co}
+            </Button>
+            <CopyKey text={links.co} label={w.copy} done={w.copied} className={clsx(deskCss.deskKey, 'small')} />
+            <Renew of="co" renew={renew} />
+          </p>
+        )}
+      </section>
       <section aria-label={w.assistant}>
         <h2>{w.assistant}</h2>
         <p className={deskCss.deskQuiet}>{w.assistantAbout}</p>
@@ -100,9 +123,7 @@ export function More({ connection, live, whole, sheet, code, answer }: DeskParts
           ))}
       </section>
       <Setting said={w.singleKeys} first={singleKeysOn()} onSet={setSingleKeys} />
-      <Button className={clsx(deskCss.deskKey, 'small')} href={`/wall/${code}`} target="_blank" rel="noreferrer">
-        {w.wall}
-      </Button>
+      <WallLink code={code} />
       {state.phase !== 'ended' && (
         <LinkKey className={clsx(deskCss.deskKey, 'small')} to={`/class/${code}`}>
           {w.record}

@@ -1,4 +1,3 @@
-import type { ClassAnswer } from '@viaticum/contract';
 import {
   ahead,
   airChange,
@@ -22,10 +21,10 @@ import { coatName } from '../coat-name.js';
 import { useNowEvery } from '../use-live.js';
 import deskCss from './desk.module.css';
 import css from './near-now.module.css';
-import type { DeskParts } from './parts.js';
+import type { DeskAnswer, DeskParts } from './parts.js';
 
 /** The room's air, the touch test, the time, and where to join. */
-export function Now({ answer, ...parts }: DeskParts & { answer: ClassAnswer }) {
+export function Now({ answer, ...parts }: DeskParts & { answer: DeskAnswer }) {
   const { live, code } = parts;
   const item = currentItem(live.state);
   const address = answer.addresses[0] ?? '';
@@ -68,7 +67,7 @@ function Air({ connection, live, sheet }: DeskParts) {
     <section aria-label={w.room}>
       <h2>
         {w.room}: {room.name}
-        {state.rehearsal && state.climate ? `, ${w.simulated}` : ''}
+        {state.rehearsal && state.climate?.bySensor ? `, ${w.simulated}` : ''}
       </h2>
       <p className={clsx(css.deskFigure, 'numbers')}>{w.airOf(String(Math.round(air.airC * 10) / 10), air.humidity)}</p>
       {state.climate && <AirDoes connection={connection} live={live} sheet={sheet} />}

@@ -1,4 +1,3 @@
-import type { ClassAnswer } from '@viaticum/contract';
 import { Button } from 'antd';
 import { useState } from 'react';
 import { deskWords as w } from '../../words/desk.js';
@@ -7,12 +6,12 @@ import { More } from './near-more.js';
 import { Now } from './near-now.js';
 import { Steps } from './near-steps.js';
 import { Tell } from './near-tell.js';
-import type { DeskParts } from './parts.js';
+import type { DeskAnswer, DeskParts } from './parts.js';
 
 type Topic = keyof typeof w.topics;
 
 /** What is wanted when near: one topic at a time. */
-export function Near({ answer, ...parts }: DeskParts & { answer: ClassAnswer }) {
+export function Near({ answer, ...parts }: DeskParts & { answer: DeskAnswer }) {
   const [topic, setTopic] = useState<Topic>('now');
   return (
     <aside className={css.deskNear}>

@@ -1,4 +1,4 @@
-import type { FollowSheet } from '@viaticum/contract';
+import type { ClassAnswer, FollowSheet } from '@viaticum/contract';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
 
 /** What every part of the desk looks at. */
@@ -10,4 +10,9 @@ export type DeskParts = {
   whole?: LiveSnapshot;
   sheet: FollowSheet;
   code: string;
+  /** The desk of who teaches beside the instructor: nothing that is the instructor's own. */
+  isCo?: boolean;
 };
+
+/** Where a class is joined, and whose lesson it is. */
+export type DeskAnswer = Pick<ClassAnswer, 'addresses' | 'lessonId'>;

@@ -23,6 +23,7 @@ export function StudentPanel({
   sheet,
   code,
   student,
+  isCo = false,
   onClose,
 }: DeskParts & { student: Student; onClose: () => void }) {
   const { state } = live;
@@ -64,16 +65,18 @@ export function StudentPanel({
         >
           {w.right}
         </Button>
-        <Button
-          type="text"
-          className={clsx('plain', deskCss.deskKey, 'small')}
-          onBlur={() => setSure(false)}
-          onClick={() => (sure ? void connection.say({ type: 'remove', studentId: student.id }) : setSure(true))}
-        >
-          {sure ? w.removeSure : w.remove}
-        </Button>
+        {!isCo && (
+          <Button
+            type="text"
+            className={clsx('plain', deskCss.deskKey, 'small')}
+            onBlur={() => setSure(false)}
+            onClick={() => (sure ? void connection.say({ type: 'remove', studentId: student.id }) : setSure(true))}
+          >
+            {sure ? w.removeSure : w.remove}
+          </Button>
+        )}
       </p>
-      {state.groups && (
+      {state.groups && !isCo && (
         <div className={css.deskField}>
           {w.group}
           <Select
@@ -85,7 +88,7 @@ export function StudentPanel({
         </div>
       )}
       {isRunning && <StepRows {...{ connection, live, sheet, student }} />}
-      <Kept code={code} student={student} />
+      {!isCo && <Kept code={code} student={student} />}
     </section>
   );
 }

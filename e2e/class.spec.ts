@@ -229,7 +229,8 @@ test('more than were planned wait at the door until the desk says yes; an assist
   const helper = await (await browser.newContext()).newPage();
   await helper.goto(before as string);
   await expect(helper.getByText('Nobody just now.')).toBeVisible();
-  await page.getByRole('button', { name: 'Make a new link' }).click();
+  const link = page.getByRole('region', { name: 'Link for an assistant' });
+  await link.getByRole('button', { name: 'Make a new link' }).click();
   await page.getByRole('tooltip').getByRole('button', { name: 'Make a new link' }).click();
   await expect(page.getByText('The link is new.')).toBeVisible();
   await expect(helper.getByText(/This link was taken back/)).toBeVisible();

@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { accessible, choose, expect, joinPhone, openClass, openDemo, saved, test, topic } from './fixtures.js';
+import { accessible, choose, expect, goOnAnyway, joinPhone, openClass, openDemo, saved, test, topic } from './fixtures.js';
 
 test('recipes are found for a target, looked at by what each is good for, and taken into use', async ({ signedIn: page }) => {
   await openDemo(page, 'paints');
@@ -241,7 +241,9 @@ test('a student without a tube sees other parts on the phone than one who has th
     'Trace the ridges and the balloons',
     'Sky, blended',
   ]) {
-    await page.keyboard.press('ArrowRight');
+    // The canvas is wet from the pause on, and nobody said Done.
+    if (heading.startsWith('Tone') || heading.startsWith('Let')) await page.keyboard.press('ArrowRight');
+    else await goOnAnyway(page);
     await expect(page.getByRole('heading', { name: heading })).toBeVisible();
   }
   await expect(mara.getByText('high sky: 9 white : 3 ultramarine : a touch of pyrrole red')).toBeVisible();

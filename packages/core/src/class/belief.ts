@@ -19,6 +19,8 @@ import type { ClassState, Student } from './shape.js';
 export type FinishedSpan = { early: number; likely: number; late: number };
 /** How a step stands with a student: said to be done, left out, assumed to be done, or open. */
 export type StepStanding = { how: 'said' | 'left-out' | 'assumed' | 'open'; at: FinishedSpan | null };
+/** Whether a step is painted, by their word or as may be assumed; false where it is open, left out or not known. */
+export const isPainted = (standing: StepStanding | undefined): boolean => standing?.how === 'said' || standing?.how === 'assumed';
 /** What may be believed of a student by all that was heard of them, and by what was not. */
 export type Belief = {
   /** The step they are at; null where all that was taught is done. */

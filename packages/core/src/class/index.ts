@@ -3,7 +3,7 @@ export { type AirChange, airChange } from './air-change.js';
 export { readAir, type TypedAir } from './air-input.js';
 export { type AirRows, airRows, alike } from './air-rows.js';
 export { asker, type Question, questionFor } from './asker.js';
-export { type Belief, belief, type FinishedSpan, type StepStanding } from './belief.js';
+export { type Belief, belief, type FinishedSpan, isPainted, type StepStanding } from './belief.js';
 export { type Actor, decide, isNewAir, may, notedAir, Refusal, TAKE_BACK_MS, type WorkedOut } from './decide.js';
 export { chanceOfDry, classMinute, coatsNow, coatUnder, dryingLeft, touchable, waitedFor } from './drying.js';
 export { type GoingOn, goingOn, leftAt } from './going-on.js';

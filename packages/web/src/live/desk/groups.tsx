@@ -1,5 +1,5 @@
 import type { Command } from '@viaticum/contract';
-import { belief, currentItem, partsOf, secondsLeft } from '@viaticum/core/class';
+import { belief, currentItem, isPainted, partsOf, secondsLeft } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
@@ -68,10 +68,7 @@ function Strip({
   const now = useNowEvery(connection, 5);
   const stepId = item?.stepId;
   const students = Object.values(view.students);
-  const done = students.filter((student) => {
-    const how = stepId ? belief(view, student, now).standing.get(stepId)?.how : undefined;
-    return how === 'said' || how === 'assumed';
-  }).length;
+  const done = students.filter((student) => stepId && isPainted(belief(view, student, now).standing.get(stepId))).length;
   return (
     <Button
       type="text"

@@ -1,5 +1,5 @@
 import type { FollowSheet } from '@viaticum/contract';
-import { belief, classWords, currentItem, type Student, viewFor } from '@viaticum/core/class';
+import { belief, classWords, currentItem, isPainted, type Student, viewFor } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
@@ -69,7 +69,7 @@ function Easel({ connection, live, student, sheet, plan, isAway, isChosen, onHel
   // What is said to be done and what may be taken for it: their canvas is painted so far.
   const doneSteps = useOfTime(connection, (now) =>
     [...belief(own, student, now).standing]
-      .flatMap(([id, { how }]) => (how === 'said' || how === 'assumed' ? [id] : []))
+      .flatMap(([id, standing]) => (isPainted(standing) ? [id] : []))
       .sort()
       .join(' '),
   );

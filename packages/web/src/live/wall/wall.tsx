@@ -1,6 +1,16 @@
 import { useQuery } from '@tanstack/react-query';
 import type { FollowSheet, JoinAnswer, SheetStep } from '@viaticum/contract';
-import { belief, coatsNow, currentItem, partsOf, planMinute, secondsLeft, viewOf, waitedFor } from '@viaticum/core/class';
+import {
+  belief,
+  coatsNow,
+  currentItem,
+  isPainted,
+  partsOf,
+  planMinute,
+  secondsLeft,
+  viewOf,
+  waitedFor,
+} from '@viaticum/core/class';
 import { clock, legibleMm, listInWords, pixelsFor } from '@viaticum/core/units';
 import { InputNumber, QRCode } from 'antd';
 import { clsx } from 'clsx';
@@ -265,10 +275,7 @@ function Easels({ connection, live, sheet }: Parts) {
   // What may be taken for done is painted too.
   const done = useOfTime(connection, (now) =>
     Object.values(live.state.students)
-      .filter((student) => {
-        const how = stepId ? belief(live.state, student, now).standing.get(stepId)?.how : undefined;
-        return how === 'said' || how === 'assumed';
-      })
+      .filter((student) => stepId && isPainted(belief(live.state, student, now).standing.get(stepId)))
       .map((student) => student.id)
       .join(' '),
   ).split(' ');

@@ -53,12 +53,10 @@ function follower(ports, first, code, as, cookie = '') {
     socket.on('message', (data) => {
       const frame = JSON.parse(String(data));
       if (frame.type === 'hello') self.here = true;
-      if (frame.type === 'hello' || frame.type === 'events')
-        for (const event of frame.events) {
-          if (event.seq <= self.seq) continue;
-          self.seq = event.seq;
-          self.onEvent?.(event);
-        }
+      if (frame.type === 'hello' || frame.type === 'events') {
+        for (const event of frame.events) if (event.seq > self.seq) self.onEvent?.(event);
+        self.seq = Math.max(self.seq, frame.to);
+      }
       if (frame.type === 'ack' || frame.type === 'refused') {
         if (frame.token) {
           self.token = frame.token;

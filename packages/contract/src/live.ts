@@ -146,6 +146,8 @@ export const EventBody = Type.Union([
       firstName: FirstName,
       kit: Type.Array(Type.String()),
       has: Type.Optional(Has),
+      /** The group that they come to, where the class is taught in groups. */
+      group: Type.Optional(Id),
     },
     strict,
   ),
@@ -316,10 +318,17 @@ export const CLOSED = { signedOut: 4401, noLink: 4403 } as const;
 /** Since when (the server's ms) students who were connected are not, by their id. */
 export type Away = Record<string, number>;
 
+/**
+ * Events of the log's stretch from one number to another. Of those a phone gets what is of the class and of its own student: a number that
+ * is not among them is of somebody else.
+ */
+type Stretch = { from: number; to: number; events: ClassEvent[] };
+
 /** What the server sends over the class connection. */
 export type ServerFrame =
-  | { type: 'hello'; head: number; now: number; you: string | null; connected: string[]; away: Away; events: ClassEvent[] }
-  | { type: 'events'; from: number; to: number; events: ClassEvent[] }
+  /** `head`: how far the log goes. Where the stretch begins with 1, what was known before is forgotten. */
+  | ({ type: 'hello'; head: number; now: number; you: string | null; connected: string[]; away: Away } & Stretch)
+  | ({ type: 'events' } & Stretch)
   | { type: 'ack'; id: string; seq: number; token?: string; studentId?: string }
   | { type: 'refused'; id: string; code: string; message: string }
   /** A join that the desk must say yes to. */

@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { ClassAnswer, Command, FollowSheet, LessonAnswer, LessonCard, ServerFrame } from '@viaticum/contract';
-import { type ClassState, fold, newClass } from '@viaticum/core/class';
+import { type ClassState, foldStretch, newClass } from '@viaticum/core/class';
 import type { InjectOptions } from 'fastify';
 import { nanoid } from 'nanoid';
 import WebSocket from 'ws';
@@ -95,7 +95,7 @@ export async function testServer(adjust: Partial<Config> = {}) {
       return signIn(given);
     },
     /** A client of the class connection that folds what it hears. */
-    connect: (code: string, as: 'desk' | 'phone', cookie = '', token?: string, origin = ORIGIN, state?: ClassState) =>
+    connect: (code: string, as: 'desk' | 'phone' | 'wall', cookie = '', token?: string, origin = ORIGIN, state?: ClassState) =>
       client(`ws://127.0.0.1:${port}/api/live/${code}?as=${as}`, cookie, token, origin, state),
     async stop() {
       await running.app.close();
@@ -120,7 +120,12 @@ export async function client(
   socket.on('message', (data) => {
     const frame = JSON.parse(String(data)) as ServerFrame;
     frames.push(frame);
-    if (frame.type === 'hello' || frame.type === 'events') for (const event of frame.events) fold(state, event);
+    // A stretch from the beginning is the whole of it.
+    if (frame.type === 'hello' && frame.from === 1) {
+      for (const key of Object.keys(state)) delete state[key as keyof ClassState];
+      Object.assign(state, newClass());
+    }
+    if (frame.type === 'hello' || frame.type === 'events') foldStretch(state, frame.events, frame.to);
     for (const listener of listeners) listener();
   });
   socket.on('close', (code, reason) => {

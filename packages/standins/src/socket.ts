@@ -1,5 +1,5 @@
 import type { ClientFrame, Command, ServerFrame } from '@viaticum/contract';
-import { type ClassState, classTime, fold, newClass } from '@viaticum/core/class';
+import { type ClassState, classTime, foldStretch, newClass } from '@viaticum/core/class';
 import WebSocket from 'ws';
 
 /** Where a stand-in connects: the same address as everybody's, with the class's code. */
@@ -52,7 +52,7 @@ export function classSocket(place: Place, role: 'phone' | 'sensor', key = '', sk
   const hear = (frame: ServerFrame): void => {
     if (frame.type === 'hello') {
       offset = frame.now - clock(skewMs);
-      for (const event of frame.events) fold(state, event);
+      state = foldStretch(frame.from === 1 ? newClass() : state, frame.events, frame.to);
       you = frame.you ?? you;
       greeted = true;
       attempts = 0;
@@ -60,7 +60,7 @@ export function classSocket(place: Place, role: 'phone' | 'sensor', key = '', sk
       for (const [id, { command, when }] of waiting) send({ type: 'command', id, command, ...when });
     } else if (frame.type === 'events') {
       if (frame.from > state.seq + 1) socket?.close();
-      else for (const event of frame.events) fold(state, event);
+      else foldStretch(state, frame.events, frame.to);
     } else if (frame.type === 'ack' || frame.type === 'refused') {
       if (frame.type === 'ack' && frame.token) {
         token = frame.token;

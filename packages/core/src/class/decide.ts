@@ -1,7 +1,7 @@
 import { CodedError, type Command, classErrors, type EventBody, type Plan } from '@viaticum/contract';
 import type { AirRows } from './air-rows.js';
 import { coatUnder } from './drying.js';
-import { partsOf, viewFor, viewOf } from './groups.js';
+import { partsOf, smallestGroup, viewFor, viewOf } from './groups.js';
 import type { ClassState } from './shape.js';
 import { currentItem } from './timing.js';
 import type { Said } from './when-said.js';
@@ -177,6 +177,7 @@ export function decide(
           firstName: name,
           kit: command.kit,
           ...(command.has && command.has.length > 0 && { has: command.has }),
+          ...(state.groups && { group: smallestGroup(state) }),
         },
       ];
     }

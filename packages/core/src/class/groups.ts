@@ -71,3 +71,10 @@ export function phaseOf(groups: readonly Group[]): ClassState['phase'] {
   for (const phase of ['running', 'held', 'open'] as const) if (groups.some((group) => group.phase === phase)) return phase;
   return groups[0]?.phase ?? 'open';
 }
+
+/** Who comes to a class in groups goes where the fewest are. */
+export function smallestGroup({ groups, students }: ClassState): string | undefined {
+  const all = Object.values(students);
+  const count = (id: string) => all.filter((student) => student.group === id).length;
+  return Object.keys(groups ?? {}).sort((a, b) => count(a) - count(b))[0];
+}

@@ -15,6 +15,7 @@ export { asKept, isKept, type Kept, nextKept, type Pressed, putKept, WINDOW } fr
 export { phoneClock, type Reading } from './phone-clock.js';
 export { groupPace, inClimate, replanClass } from './replan.js';
 export type { ClassState, Climate, Current, Group, Student, Visit } from './shape.js';
+export { type Eye, foldStretch, NO_NAME, seenBy } from './slice.js';
 export { classTime, fold, isFoldable, newClass, stateHash } from './state.js';
 export { type Ahead, ahead, currentItem, elapsedSeconds, expectedEnd, planMinute, secondsLeft, wholeSeconds } from './timing.js';
 export { type Said, whenSaid } from './when-said.js';

@@ -59,7 +59,7 @@ const ofStudents: ReadonlySet<EventBody['type']> = new Set(['answered', 'handRai
 function meantBy(state: ClassState, body: EventBody): ClassState[] {
   if (!state.groups) return [state];
   const group = 'group' in body ? body.group : undefined;
-  if (group !== undefined && body.type !== 'movedTo') return [viewOf(state, group)];
+  if (group !== undefined && body.type !== 'movedTo' && body.type !== 'joined') return [viewOf(state, group)];
   if (body.type === 'ended') return [...partsOf(state).map(({ view }) => view), state];
   if (ofGroups.has(body.type)) return partsOf(state).map(({ view }) => view);
   return [ofStudents.has(body.type) && 'studentId' in body ? viewFor(state, body.studentId) : state];

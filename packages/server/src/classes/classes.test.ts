@@ -4,7 +4,7 @@ import { fold, newClass, stateHash } from '@viaticum/core/class';
 import { planLesson } from '@viaticum/core/plan';
 import { nanoid } from 'nanoid';
 import { type TestServer, testServer } from '../server.fixture.js';
-import { classOf } from './class.fixture.js';
+import { classOf, phoneHash, sliceOf } from './class.fixture.js';
 
 let server: TestServer;
 let cookie: string;
@@ -62,16 +62,34 @@ describe('a class over its connection', () => {
     await Promise.all(phones.map(({ phone, studentId }) => phone.say({ type: 'done', studentId, stepId })));
     await phones[0]?.phone.say({ type: 'hand', studentId: phones[0].studentId, reason: 'colour' });
     await desk.say({ type: 'extend', minutes: 1 });
-    const head = desk.state.seq;
-    for (const { phone } of phones) await phone.until(() => phone.state.seq >= head);
     const fresh = newClass();
     const events = await storedEvents(id);
+    // Each phone holds what is of the class and of its own student, and hears no more.
+    for (const { phone, studentId } of phones) {
+      await phone.until(() => phoneHash(phone.state) === phoneHash(sliceOf(events, studentId)));
+      expect(Object.keys(phone.state.students)).toEqual([studentId]);
+      expect(JSON.stringify(phone.frames)).not.toMatch(studentId === phones[0]?.studentId ? /Kofi|Ines/ : /Mara/);
+    }
     for (const event of events) fold(fresh, event);
     expect(events.map((event) => event.seq)).toEqual(events.map((_, i) => i + 1));
-    const hashes = [desk.state, ...phones.map(({ phone }) => phone.state), fresh].map(stateHash);
-    expect(new Set(hashes).size).toBe(1);
+    expect(stateHash(desk.state)).toBe(stateHash(fresh));
   });
 
+  it('a wall shows everybody and names nobody, and says nothing', async () => {
+    const { code, desk, phones } = await classWith(['Mara', 'Kofi']);
+    const wall = await server.connect(code, 'wall');
+    await wall.hello();
+    await phones[0]?.phone.say({ type: 'rename', studentId: phones[0].studentId, firstName: 'Marisol' });
+    await wall.until(() => wall.state.seq === 4);
+    expect(Object.values(wall.state.students).map(({ firstName, seat }) => [firstName, seat])).toEqual([
+      ['·', 0],
+      ['·', 1],
+    ]);
+    expect(JSON.stringify(wall.frames)).not.toMatch(/Mara|Kofi|Marisol/);
+    expect(Object.keys(desk.state.students)).toEqual(Object.keys(wall.state.students));
+    void wall.say(join).catch(() => undefined);
+    expect(await wall.closed()).toMatchObject({ code: 1008, reason: 'A wall only shows.' });
+  });
   it('a command sent again is answered with its first result, also a join with the same token', async () => {
     const { code, id } = await server.openClass(cookie);
     const phone = await server.connect(code, 'phone');
@@ -80,7 +98,12 @@ describe('a class over its connection', () => {
     const first = await phone.say(join, commandId);
     const again = await server.connect(code, 'phone');
     await again.hello();
+    // What it had heard as nobody is heard anew as the student whom it is.
+    const { studentId } = first as { studentId: string };
+    expect(again.state.students).toEqual({});
     expect(await again.say(join, commandId)).toEqual(first);
+    await again.until(() => again.state.students[studentId]);
+    expect(phoneHash(again.state)).toBe(phoneHash(sliceOf(await storedEvents(id), studentId)));
     expect((await storedEvents(id)).filter((event) => event.body.type === 'joined')).toHaveLength(1);
   });
 

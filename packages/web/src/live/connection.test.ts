@@ -47,6 +47,8 @@ const hello = (events: ClassEvent[], more: Partial<Extract<ServerFrame, { type: 
   you: null,
   connected: [],
   away: {},
+  from: events[0]?.seq ?? 1,
+  to: events.at(-1)?.seq ?? 0,
   events,
   ...more,
 });

@@ -1,5 +1,5 @@
 import { type AtTheDoor, type Away, CLOSED, type ClientFrame, type Command, type ServerFrame } from '@viaticum/contract';
-import { type ClassState, classTime, fold, isKept, type Kept, newClass, phoneClock, type Reading } from '@viaticum/core/class';
+import { type ClassState, classTime, foldStretch, isKept, type Kept, newClass, phoneClock, type Reading } from '@viaticum/core/class';
 import { createStore } from 'zustand/vanilla';
 import { liveWords as w } from '../words/live.js';
 import type { KeptRows } from './kept-rows.js';
@@ -53,7 +53,7 @@ export const calm = {
   storage: null,
   camera: null,
 } as const;
-export type Role = 'desk' | 'co' | 'phone' | 'assistant';
+export type Role = 'desk' | 'co' | 'phone' | 'wall' | 'assistant';
 /** What a connection remembers beyond itself: who this phone is, and the class as it was when it was last heard of. */
 export type Memory = {
   token: string | null;
@@ -139,20 +139,21 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
     } else if (frame.type === 'hello') {
       attempts = 0;
       clock.first(Date.now(), frame.now);
-      for (const event of frame.events) fold(latest().state, event);
+      // What was known of a class in which this phone was nobody yet is known anew.
+      const state = foldStretch(frame.from === 1 ? newClass() : latest().state, frame.events, frame.to);
       greeted = true;
       head = frame.head;
       // A long log comes in pieces: shown when all of it is here.
-      const ready = latest().ready || latest().state.seq >= head;
+      const ready = latest().ready || state.seq >= head;
       const { you, connected, away } = frame;
-      set({ online: true, ready, you, connected, away, door: [], storage: null, isAtDoor: false });
+      set({ state, online: true, ready, you, connected, away, door: [], storage: null, isAtDoor: false });
       keepSoon();
       flush();
     } else if (frame.type === 'events') {
       if (frame.from > latest().state.seq + 1)
         socket?.close(); // something is missing: say hello again
       else {
-        for (const event of frame.events) fold(latest().state, event);
+        foldStretch(latest().state, frame.events, frame.to);
         set(latest().ready || latest().state.seq < head ? {} : { ready: true });
         keepSoon();
       }

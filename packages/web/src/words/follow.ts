@@ -81,7 +81,6 @@ export const followWords = {
   whoTitle: 'Who are you?',
   whoAbout: 'Tap your name. Nothing else is asked.',
   notListed: 'I am not on the list',
-  nameTaken: (name: string) => `There is a ${name} already. Add the first letter of your second name.`,
   leftHand: 'Keys for the left hand',
   endedAt: (time: string) => `It ended at ${time}. Your steps stay here.`,
   lookThrough: 'Look through the steps',

@@ -1,6 +1,7 @@
 import { byId, type EventBody } from '@viaticum/contract';
 import { coatKey, rungs } from '../air.js';
 import { dryingFactor, touched } from '../drying.js';
+import { smallestGroup } from '../groups.js';
 import type { ClassState, ClassTouch, Student } from '../shape.js';
 import type { Folds } from './shape.js';
 
@@ -39,13 +40,6 @@ function freeSeat({ seats }: ClassState): number {
   return free < 0 ? seats.length : free;
 }
 
-/** Who comes to a class in groups goes where the fewest are. */
-function smallestGroup({ groups, students }: ClassState): string | undefined {
-  const all = Object.values(students);
-  const count = (id: string) => all.filter((student) => student.group === id).length;
-  return Object.keys(groups ?? {}).sort((a, b) => count(a) - count(b))[0];
-}
-
 const MOST_SIGNS = 40;
 /** Notes a sign that a step is not finished; of very many the newest count. */
 function told(student: Student, stepId: string, at: number, is: NonNullable<Student['signs']>[number]['is']): void {
@@ -58,10 +52,10 @@ const leftAt = ({ visits, plan }: ClassState, stepId: string): number | null =>
 
 /** Events of the people in the room, of its air and of the paint on their canvases. What names nobody who is here does nothing. */
 export const foldsOfRoom = {
-  joined(state, { studentId, firstName, kit, has }, at) {
+  joined(state, { studentId, firstName, kit, has, group: given }, at) {
     const seat = freeSeat(state);
     state.seats[seat] = studentId;
-    const group = smallestGroup(state);
+    const group = given ?? smallestGroup(state);
     state.students[studentId] = {
       ...(group !== undefined && { group }),
       id: studentId,

@@ -55,7 +55,9 @@ export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull,
     if (from === 'here') bus.publish(found.id, { type: 'events', events });
     for (const { body } of events) if (body.type === 'removed') entrance.removed(body.studentId);
     pending.push(...events);
-    if (events.some((event) => event.actor === 'instructor')) flush();
+    // Who has just joined is known to be a student, in this very turn, before what is theirs goes out.
+    const isUrgent = events.some((event) => event.actor === 'instructor') && !pending.some(({ body }) => body.type === 'joined');
+    if (isUrgent) flush();
     else timer ??= setTimeout(flush, FLUSH_MS);
   };
   const troubleFrame = (): ServerFrame => ({ type: 'storage', fault: trouble && storageSentences[trouble] });
@@ -82,7 +84,13 @@ export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull,
     tell: (connected, away) => lines.toAll(greeted(watches), { type: 'presence', connected, away }),
   });
   const tellDoor = (): void => lines.toAll(greeted(isDesk), { type: 'door', waiting: who.atTheDoor() });
-  const desk = reception({ log, lines, entrance, secret: found.secret, workOut, planned, onJoined: () => who.changed() });
+  /** A phone has become a student's. */
+  const onJoined = (seat: Seat, seq: number): void => {
+    // Where it had been told of a stretch in which it was nobody yet, it begins anew.
+    if (seat.sentTo >= seq) hello(seat, 0);
+    who.changed();
+  };
+  const desk = reception({ log, lines, entrance, secret: found.secret, workOut, planned, onJoined });
 
   const endAll = (which: (seat: Seat) => boolean, code: number, reason: string): void => {
     for (const seat of [...seats].filter(which)) {
@@ -111,13 +119,25 @@ export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull,
   /** Whose phone it is, by the token that it keeps. */
   const recognize = (seat: Seat, token: string | undefined): void => {
     const studentId = sealedBy(found.secret, token);
+    // Who was taken out hears that they were.
+    if (studentId) seat.eye = { sees: 'own', studentId };
     if (studentId && log.state.students[studentId]) {
       seat.student = studentId;
       entrance.came(studentId, seat.address);
     } else seat.takenOut = studentId !== null && log.state.removed.includes(studentId);
   };
+  const hello = (seat: Seat, after: number): void =>
+    lines.hello(seat, after, (stretch) => ({
+      type: 'hello',
+      head: log.head,
+      now: Date.now(),
+      you: seat.student,
+      connected: watches(seat) ? who.connected() : [],
+      away: watches(seat) ? who.away() : {},
+      ...stretch,
+    }));
   const greet = async (seat: Seat, { after, token, key }: Extract<ClientFrame, { type: 'hello' }>): Promise<void> => {
-    if (seat.role !== 'desk' && seat.role !== 'phone' && !(await isDevice(seat.role, key))) {
+    if (seat.role !== 'desk' && seat.role !== 'phone' && seat.role !== 'wall' && !(await isDevice(seat.role, key))) {
       seat.socket.close(CLOSED.noLink, 'This link does not let you in. Ask the instructor for the present one.');
       return;
     }
@@ -126,15 +146,7 @@ export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull,
     seat.greeted = true;
     if (seat.late) clearTimeout(seat.late);
     seat.late = null;
-    lines.hello(seat, after, (events) => ({
-      type: 'hello',
-      head: log.head,
-      now: Date.now(),
-      you: seat.student,
-      connected: watches(seat) ? who.connected() : [],
-      away: watches(seat) ? who.away() : {},
-      events,
-    }));
+    hello(seat, after);
     if (trouble && watches(seat)) lines.send(seat, troubleFrame());
     if (isDesk(seat) && who.atTheDoor().length > 0) lines.send(seat, { type: 'door', waiting: who.atTheDoor() });
     who.changed();
@@ -150,6 +162,7 @@ export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull,
       greeting.add(seat);
       greet(seat, frame).catch(failed);
     } else if (!seat.greeted) return [1008, 'Say hello first. Reload the page.'];
+    else if (seat.role === 'wall') return [1008, 'A wall only shows.'];
     else if (frame.type === 'command' || frame.type === 'commands')
       for (const one of frame.type === 'commands' ? frame.commands : [frame]) desk.consider(seat, one).catch(failed);
     else if (isDesk(seat)) everywhere(frame);

@@ -17,7 +17,7 @@ type Parts = {
   workOut: WorkOut;
   /** For how many the class was planned. */
   planned: () => Promise<number>;
-  onJoined: () => void;
+  onJoined: (seat: Seat, seq: number) => void;
 };
 
 /** When a command was pressed, where its screen says so. */
@@ -35,8 +35,9 @@ export function reception({ log, lines, entrance, secret, workOut, planned, onJo
     if ('refused' in result) return refuse(seat, id, result.refused);
     if (result.studentId && command.type === 'join' && seat.role === 'phone') {
       seat.student = result.studentId;
+      seat.eye = { sees: 'own', studentId: result.studentId };
       entrance.came(result.studentId, seat.address);
-      onJoined();
+      onJoined(seat, result.seq);
     }
     lines.send(seat, {
       type: 'ack',
@@ -80,6 +81,11 @@ export function reception({ log, lines, entrance, secret, workOut, planned, onJo
     async consider(seat: Seat, numbered: NumberedCommand): Promise<void> {
       const { id, command } = numbered;
       if (command.type === 'replan' || command.type === 'climate') return workedOut(seat, numbered);
+      // Who was taken out while the phone was on asks as somebody new.
+      if (command.type === 'join' && seat.student && log.state.removed.includes(seat.student)) {
+        seat.takenOut = true;
+        seat.student = null;
+      }
       // A phone that is in already, or has asked before, is answered by the log.
       const isNew = command.type === 'join' && seat.role === 'phone' && actorOf(seat).kind === 'guest';
       return isNew ? comeIn(seat, id, command) : obey(seat, numbered);

@@ -1,5 +1,8 @@
 import type { ClassEvent } from '@viaticum/contract';
-import { type ClassState, fold, newClass } from '@viaticum/core/class';
+import { type ClassState, type Eye, fold, newClass, seenBy } from '@viaticum/core/class';
+
+/** What a stretch of a log shows to somebody. */
+export type Stretch = { from: number; to: number; events: ClassEvent[] };
 
 /**
  * The events of a class in memory and the state folded from them. Events are taken before they are written, so that the next command is
@@ -39,8 +42,14 @@ export class LogCopy {
   at(seq: number): number {
     return this.events[Math.min(this.events.length, Math.max(1, seq)) - 1]?.at ?? this.state.at;
   }
-  /** Committed events after a sequence number, at most so many. */
-  after(seq: number, most: number): ClassEvent[] {
-    return this.events.slice(seq, Math.min(this.committed, seq + most));
+  /** What an eye sees of the committed events after a sequence number, at most so many of them. */
+  after(seq: number, most: number, eye: Eye): Stretch {
+    const events: ClassEvent[] = [];
+    let to = seq;
+    for (; to < this.committed && events.length < most; to++) {
+      const seen = seenBy(eye, this.events[to] as ClassEvent);
+      if (seen) events.push(seen);
+    }
+    return { from: seq + 1, to, events };
   }
 }

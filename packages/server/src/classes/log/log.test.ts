@@ -87,7 +87,7 @@ describe('the log of a class', () => {
     reader.log.hear([all[3] as ClassEvent]);
     expect(reader.log.head).toBe(2);
     for (let i = 0; i < 100 && reader.log.head < 4; i++) await new Promise((done) => setTimeout(done, 20));
-    expect(reader.log.after(2, 100).map((event) => event.seq)).toEqual([3, 4]);
+    expect(reader.log.after(2, 100, { sees: 'all' }).events.map((event) => event.seq)).toEqual([3, 4]);
     // Heard again it changes nothing.
     reader.log.hear(all);
     expect(reader.log.head).toBe(4);

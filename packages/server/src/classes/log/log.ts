@@ -1,5 +1,5 @@
 import { type ClassEvent, type Command, classErrors } from '@viaticum/contract';
-import { type Actor, Refusal, type WorkedOut } from '@viaticum/core/class';
+import { type Actor, type Eye, Refusal, type WorkedOut } from '@viaticum/core/class';
 import type { Pool } from 'mysql2/promise';
 import { isDiskFull } from '../../errors.js';
 import {
@@ -113,8 +113,8 @@ export function classLog(
     get isBusy() {
       return running || waiting.length > 0;
     },
-    /** Committed events after a sequence number, at most so many. */
-    after: (seq: number, most: number) => copy.after(seq, most),
+    /** What an eye sees of the committed events after a sequence number, at most so many of them. */
+    after: (seq: number, most: number, eye: Eye) => copy.after(seq, most, eye),
     load: () => read(),
     /** Events that another process wrote: taken at once where they join, else what is missing is read from the database. */
     hear(list: ClassEvent[]): void {

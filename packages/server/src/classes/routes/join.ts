@@ -3,6 +3,7 @@ import { CodeParam, Id, type Invite, isId, type JoinAnswer } from '@viaticum/con
 import type { FastifyInstance } from 'fastify';
 import { Type } from 'typebox';
 import type { Config } from '../../config.js';
+import type { ClassEntity } from '../../db/entities.js';
 import { sendStage } from '../../stage-pictures/store.js';
 import type { ClassStore } from '../store.js';
 import { type ClassLookup, joinAddress } from './lookup.js';
@@ -14,19 +15,26 @@ export function joinRoutes(app: FastifyInstance, { store, find, config }: Parts)
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
   const byCode = { config: { who: 'code' } } as const;
 
+  /** The first names of those who are in a class. */
+  const namesHere = async (one: ClassEntity | null): Promise<ReadonlySet<string>> => {
+    const students = one ? (await store.hub(one)).log.state.students : {};
+    return new Set(Object.values(students).map(({ firstName }) => firstName));
+  };
+
   routes.get('/api/join/:code', { schema: { params: CodeParam }, ...byCode }, async (request) => {
     const one = await find(request.params.code, request.ip);
     const invite = one.invite ? (JSON.parse(one.invite) as Invite) : null;
     const roster = invite?.roster ?? [];
     // How many are expected; who, only once the room is open, so that they find their name.
     const isOpen = one.phase !== 'planned' && one.phase !== 'ended';
+    const isHere = await namesHere(isOpen && roster.length > 0 ? one : null);
     return {
       code: one.code,
       title: one.title,
       state: one.phase,
       address: joinAddress(config, one.code),
       expected: roster.length,
-      offered: isOpen ? roster.map(({ firstName }) => firstName) : [],
+      offered: isOpen ? roster.map(({ firstName }) => firstName).filter((name) => !isHere.has(name)) : [],
       startsAt: invite?.startsAt ?? null,
       timeZone: invite?.timeZone ?? null,
       place: invite?.place ?? null,

@@ -38,7 +38,7 @@ export function liveRoute(app: FastifyInstance, { store, find, owned }: { store:
       schema: {
         params: CodeParam,
         querystring: Type.Object(
-          { as: Type.Optional(Type.Enum(['desk', 'phone', 'co', 'assistant', 'sensor'])) },
+          { as: Type.Optional(Type.Enum(['desk', 'phone', 'wall', 'co', 'assistant', 'sensor'])) },
           { additionalProperties: false },
         ),
       },

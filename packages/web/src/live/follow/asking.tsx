@@ -47,7 +47,6 @@ export function AskName({
   title,
   sheet,
   offered,
-  here,
   fault,
   onName,
 }: {
@@ -55,8 +54,6 @@ export function AskName({
   sheet: Pick<FollowSheet, 'tubes' | 'ways'>;
   /** Names on the list that nobody has taken. */
   offered: readonly string[];
-  /** Names that are here already. */
-  here: readonly string[];
   fault: string | null;
   onName: (name: string, kit: string[], has: Helper[]) => void;
 }) {
@@ -65,10 +62,9 @@ export function AskName({
   const [has, setHas] = useState<Helper[]>([]);
   const [lacking, setLacking] = useState<string[]>([]);
   const showsList = offered.length > 0 && isListed;
-  const isTaken = here.some((one) => one.toLowerCase() === name.trim().toLowerCase());
   const submit = (event: FormEvent) => {
     event.preventDefault();
-    if (name.trim() && !isTaken) onName(name.trim(), kitWithout(sheet.tubes, lacking), has);
+    if (name.trim()) onName(name.trim(), kitWithout(sheet.tubes, lacking), has);
   };
   return (
     <main className={clsx(followCss.followPage, css.followAsk)} data-testid="follow-page">
@@ -118,9 +114,9 @@ export function AskName({
           </Fold>
         )}
         <AtHand helpers={helpersOf(sheet)} has={has} onHas={setHas} />
-        {(isTaken || fault) && (
+        {fault && (
           <p className="signal" role="alert">
-            {isTaken ? w.nameTaken(name.trim()) : fault}
+            {fault}
           </p>
         )}
         <Button type="text" className={clsx('plain', followCss.bigKey, followCss.main)} htmlType="submit">

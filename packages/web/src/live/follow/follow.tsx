@@ -130,9 +130,18 @@ function Connected({ code, sheet, onOpened }: { code: string; sheet: FollowSheet
   );
 }
 
-/** The names on the class's list, for who has not joined yet. */
+/** Others take their names meanwhile. */
+const OFFERED_MS = 5000;
+/** The names on the class's list that nobody has taken, for who has not joined yet. */
 function useOffered(isAsked: boolean): readonly string[] {
-  const { found } = useKept<JoinAnswer>(isAsked ? `/api/join/${encodeURIComponent(codeOfPage())}` : null, 'viaticum-offered', 0);
+  const [turn, setTurn] = useState(0);
+  useEffect(() => {
+    if (!isAsked) return;
+    const timer = setInterval(() => setTurn((before) => before + 1), OFFERED_MS);
+    return () => clearInterval(timer);
+  }, [isAsked]);
+  const url = isAsked ? `/api/join/${encodeURIComponent(codeOfPage())}` : null;
+  const { found } = useKept<JoinAnswer>(url, 'viaticum-offered', turn);
   return found?.offered ?? [];
 }
 
@@ -142,7 +151,6 @@ function Joined({ connection, sheet, onOpened }: { connection: LiveConnection; s
   const wasPlanned = useRef(false);
   const isGuest = live.ready && !live.you && live.state.phase !== 'planned';
   const offered = useOffered(isGuest);
-  const here = Object.values(live.state.students).map((one) => one.firstName);
   const isPlanned = live.ready && live.state.phase === 'planned';
   useEffect(() => {
     if (wasPlanned.current && !isPlanned) onOpened();
@@ -164,8 +172,7 @@ function Joined({ connection, sheet, onOpened }: { connection: LiveConnection; s
           title={sheet.title}
           fault={fault}
           sheet={sheet}
-          offered={offered.filter((name) => !here.includes(name))}
-          here={here}
+          offered={offered}
           onName={async (firstName, kit, has) => {
             const answer = await connection.say({ type: 'join', firstName, kit, has });
             setFault(answer.ok ? null : (answer.message ?? null));

@@ -50,7 +50,7 @@ export default function Wall() {
 
 function OpenWall() {
   const { code = '' } = useParams();
-  const { sheet, connection } = useOpenClass(code, 'phone');
+  const { sheet, connection } = useOpenClass(code, 'wall');
   if (sheet.error) throw sheet.error;
   if (!connection || !sheet.data) return <p className={clsx(css.wall, css.wallOpening)}>{w.waiting}</p>;
   return (

@@ -23,6 +23,8 @@ const RETRY_MS = 50;
 const MOST_RETRY_MS = 2000;
 /** More than these are refused: nobody says so much while a database is away. */
 const MOST_WAITING = 50_000;
+/** So long after others have written to a class it is taken that they do again: it is asked first then instead of tried. */
+const OTHERS_WRITE_MS = 3000;
 /** Pub/sub delivers out of order now and then: a gap is waited for so long, then read. */
 const GAP_MS = 100;
 
@@ -56,6 +58,8 @@ export function classLog(
   const table = logTable(pool, classId);
   /** The highest sequence that another process has told of. */
   let told = 0;
+  /** When something was heard that others had written. */
+  let heardAt = 0;
   let reading: NodeJS.Timeout | null = null;
   const waiting: Waiting[] = [];
   let running = false;
@@ -65,7 +69,10 @@ export function classLog(
   const hearAll = (list: ClassEvent[]): void => {
     const before = copy.state.passedOver;
     const fresh = copy.hear(list);
-    if (fresh.length > 0) arrive(fresh, 'elsewhere');
+    if (fresh.length > 0) {
+      heardAt = Date.now();
+      arrive(fresh, 'elsewhere');
+    }
     if (copy.state.passedOver > before) notes.onPassedOver?.(copy.state.passedOver);
   };
   /** On a connection of its own: what it sees is what is committed now. */
@@ -74,7 +81,7 @@ export function classLog(
       await table.read(connection, copy.state.seq, hearAll);
       await connection.query('COMMIT');
     });
-  const settle = settling(copy, table, { ...notes, arrive, hearAll, isClosed: () => closed });
+  const settle = settling(copy, table, { ...notes, arrive, hearAll, isClosed: () => closed, othersWrite: () => Date.now() - heardAt < OTHERS_WRITE_MS });
 
   const work = async (): Promise<void> => {
     if (running) return;
@@ -159,10 +166,12 @@ function settling(
     arrive,
     hearAll,
     isClosed,
+    othersWrite,
   }: LogNotes & {
     arrive: (events: ClassEvent[], from: 'here') => void;
     hearAll: (events: ClassEvent[]) => void;
     isClosed: () => boolean;
+    othersWrite: () => boolean;
   },
 ): (batch: Waiting[]) => Promise<void> {
   let troubled: StorageTrouble | null = null;
@@ -189,7 +198,7 @@ function settling(
   };
   const settle = async (batch: Waiting[]): Promise<void> => {
     const poisonous: Waiting[] = [];
-    let careful = false;
+    let careful = othersWrite();
     let pause = RETRY_MS;
     let done: Decided | null = null;
     while (!done && batch.length > 0) {

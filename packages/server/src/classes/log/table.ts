@@ -102,8 +102,9 @@ export function logTable(pool: Pool, classId: string) {
         connection.release();
         return done;
       } catch (error) {
-        // What it had begun is undone with it.
-        connection.destroy();
+        // What it had begun is undone: where only somebody else was first by word, elsewhere with the connection.
+        if (isConflict(error) && (await connection.query('ROLLBACK').catch(() => null))) connection.release();
+        else connection.destroy();
         throw error;
       }
     },

@@ -1,20 +1,23 @@
 // Plays the scripted classes of a file through the product's own commands and fold, and holds what they expect against what comes out; or
 // simulated classes of fourteen people, and says how well their screens would know them:
 //   npm run classes -- FILE [case …]
-//   npm run classes -- --simulated 20
+//   npm run classes -- --simulated 20 [--lesson FILE]
 import { readFileSync } from 'node:fs';
+import { upgradeLesson } from '@viaticum/core/document';
 import { type ClassCases, demoLesson, judgeClass, shownOf, simulatedClass } from '@viaticum/core/fixtures';
 import { planLesson } from '@viaticum/core/plan';
 
 const words = process.argv.slice(2);
 const simulated = words.indexOf('--simulated');
+const lesson = words.indexOf('--lesson');
 const [file, ...only] = words.filter((one) => !one.startsWith('-'));
 
 function simulate(count: number): void {
-  const { plan } = planLesson(demoLesson());
+  const own = words[lesson + 1] ?? '';
+  const { plan } = planLesson(lesson < 0 ? demoLesson() : upgradeLesson(JSON.parse(readFileSync(own, 'utf8'))));
   const found = shownOf(Array.from({ length: count }, (_, k) => simulatedClass(plan, 1000 + 77 * k)));
   const row = (what: string, value: string, goal: string) => console.log(`${what.padEnd(46)} ${value.padStart(16)}   ${goal}`);
-  console.log(`${count} classes of fourteen on the demo lesson`);
+  console.log(`${count} classes of fourteen on ${lesson < 0 ? 'the demo lesson' : own}, ${plan.items.length} items`);
   row('step now right', `${(100 * found.stepRight).toFixed(1)} %`, '≥ 92 %');
   row('lateness off by, on average', `${found.lateOffMin.toFixed(2)} min`, '≤ 0.5 min');
   row('stuck students found', `${found.stuckFound} of ${found.stuck}`, '≥ 95 %');

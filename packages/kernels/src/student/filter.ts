@@ -1,5 +1,5 @@
-import { type Grid, give, grid, HABIT_COUNT, normalise, PACE_COUNT, ROWS, WIDE } from './grid.js';
-import { kernelOf } from './step-kernel.js';
+import { empty, type Grid, give, grid, HABIT_COUNT, normalise, PACE_COUNT, ROWS, WIDE } from './grid.js';
+import { kernelOf, type StepKernel } from './step-kernel.js';
 
 /** How likely a habit is to leave a Done unsaid, and how often a habit is met; both of 1024. */
 const HABITS = [
@@ -37,6 +37,8 @@ export type Following = {
   assumed: ([number, number, number] | undefined)[];
   /** The step since which nothing was heard, as the pace alone would have it. */
   silence: (Column & { signs: readonly Sign[] }) | null;
+  /** When the first open step would be finished by the pace alone: what every look begins with. */
+  first?: { anchor: Grid; start: number; rung: number; x: Grid; column: Column };
 };
 
 /** A student of whom nothing is known but their level, who begins at a step at a half minute. */
@@ -53,42 +55,58 @@ export function newcomer(level: (typeof levels)[number], tick: number, from: num
   return { anchor: start, next: from, facts: [], assumed: [], silence: null };
 }
 
+const atOnce = new Float64Array(WIDE);
+const runs = new Float64Array(WIDE + 1);
 /** From when the step before was finished to when this one is: begun at `start`, or when free, whichever is later. */
 function advanced(before: Grid, { start, rung }: ClassStep): Grid {
   const out = grid(Math.max(before.base, start));
   const kernels = kernelOf(rung);
   const shift = before.base - out.base;
-  const steps = new Float64Array(WIDE + 1);
   for (let row = 0; row < ROWS; row++) {
-    if (before.high[row] <= before.low[row]) continue;
-    const { low: first, high: past, chance, from, to, each } = kernels[row % PACE_COUNT];
+    const [first, past] = [before.low[row], before.high[row]];
+    if (past <= first) continue;
     const o = row * WIDE;
-    let [low, high, pooled] = [WIDE, 0, 0];
-    steps.fill(0);
-    const put = (at: number, value: number) => {
-      const end = Math.min(past, WIDE - at);
-      for (let d = first; d < end; d++) out.weights[o + at + d] += value * chance[d];
-      steps[Math.min(at + from, WIDE - 1)] += value * each;
-      steps[Math.min(at + to, WIDE)] -= value * each;
-      low = Math.min(low, at + first);
-      high = Math.max(high, at + to);
-    };
-    let i = before.low[row];
-    // Who was finished before the showing was over begins with the others.
-    for (; i < before.high[row] && i + shift <= 0; i++) pooled += before.weights[o + i];
-    if (pooled > 0) put(0, pooled);
-    for (; i < before.high[row]; i++) if (before.weights[o + i] > 0) put(Math.min(i + shift, WIDE - 3), before.weights[o + i]);
-    low = Math.min(low, WIDE - 1);
-    high = Math.min(high, WIDE);
-    let run = 0;
-    for (let c = 0; c < high; c++) {
-      run += steps[c];
-      if (c >= low) out.weights[o + c] = Math.floor((out.weights[o + c] + run) / 65536);
+    // Who was finished before the showing was over begins with the others; nobody begins beyond the end of the grid.
+    let [begin, end] = [WIDE, 0];
+    for (let i = first; i < past; i++) {
+      const value = before.weights[o + i];
+      if (value === 0) continue;
+      const at = Math.max(0, Math.min(i + shift, WIDE - 3));
+      while (end <= at) atOnce[end++] = 0;
+      atOnce[at] += value;
+      if (at < begin) begin = at;
     }
-    out.low[row] = low;
-    out.high[row] = high;
+    if (begin < end) spread(atOnce, begin, end, kernels[row % PACE_COUNT], out, row);
   }
   return out;
+}
+
+/** Lays what begins at each half minute over when it ends, into a row. Whole numbers: the order of adding plays no part. */
+function spread(begun: Float64Array, begin: number, end: number, kernel: StepKernel, out: Grid, row: number): void {
+  const { low: first, high: past, chance, from, to, each } = kernel;
+  const low = Math.min(begin + first, WIDE - 1);
+  const high = Math.min(end - 1 + to, WIDE);
+  const o = row * WIDE;
+  // Where it goes wrong it ends evenly between two times: as what is added there and taken away again.
+  for (let c = 0; c <= high; c++) runs[c] = 0;
+  for (let at = begin; at < end; at++) {
+    const value = begun[at];
+    if (value === 0) continue;
+    const [a, b] = [Math.min(at + from, WIDE - 1), Math.min(at + to, WIDE)];
+    if (a <= high) runs[a] += value * each;
+    if (b <= high) runs[b] -= value * each;
+  }
+  let run = 0;
+  for (let c = 0; c < high; c++) {
+    run += runs[c];
+    if (c < low) continue;
+    let sum = run;
+    const last = Math.min(end - 1, c - first);
+    for (let at = Math.max(begin, c - past + 1); at <= last; at++) sum += begun[at] * chance[c - at];
+    out.weights[o + c] = Math.floor(sum / 65536);
+  }
+  out.low[row] = low;
+  out.high[row] = high;
 }
 
 /** How well "finished at this half minute" agrees with what was said of a step, of 1024, for a habit of leaving Dones unsaid. */
@@ -112,7 +130,8 @@ function agrees(fact: StepFact, at: number, now: number, miss: number): number {
 }
 
 const likes = new Float64Array(HABIT_COUNT * WIDE);
-function weigh(x: Grid, fact: StepFact, now: number): void {
+/** Weighs a grid by what was said of its step; gives what is left of it. */
+function weigh(x: Grid, fact: StepFact, now: number): number {
   let [low, high] = [WIDE, 0];
   for (let row = 0; row < ROWS; row++) {
     if (x.high[row] <= x.low[row]) continue;
@@ -121,10 +140,16 @@ function weigh(x: Grid, fact: StepFact, now: number): void {
   }
   for (let h = 0; h < HABIT_COUNT; h++)
     for (let i = low; i < high; i++) likes[h * WIDE + i] = agrees(fact, x.base + i, now, HABITS[h].miss);
+  let sum = 0;
   for (let row = 0; row < ROWS; row++) {
     const [o, l] = [row * WIDE, Math.floor(row / PACE_COUNT) * WIDE];
-    for (let i = x.low[row]; i < x.high[row]; i++) x.weights[o + i] = Math.floor((x.weights[o + i] * likes[l + i]) / 1024);
+    for (let i = x.low[row], end = x.high[row]; i < end; i++) {
+      const value = Math.floor((x.weights[o + i] * likes[l + i]) / 1024);
+      x.weights[o + i] = value;
+      sum += value;
+    }
   }
+  return sum;
 }
 
 function columnOf(x: Grid): Column {
@@ -154,6 +179,17 @@ const spanOf = (column: Column): [number, number, number] => [
   quantile(column, NINE_TENTHS),
 ];
 
+/** When the first open step would be finished, to write into; worked out once for all looks. */
+function firstOf(one: Following, step: ClassStep): Grid {
+  const { start, rung } = step;
+  if (one.first?.anchor !== one.anchor || one.first.start !== start || one.first.rung !== rung) {
+    const x = advanced(one.anchor, step);
+    normalise(x);
+    if (one.first) give(one.first.x);
+    one.first = { anchor: one.anchor, start, rung, x, column: columnOf(x) };
+  }
+  return copyOf(one.first.x);
+}
 /** The weights after each step since the last one that is settled. `look` sees each before what was said of it is weighed in. */
 function chain(
   one: Following,
@@ -165,36 +201,39 @@ function chain(
   let before = one.anchor;
   for (let j = one.next; j < steps.length; j++) {
     const fact = one.facts[j] ?? {};
-    const x = fact.leftOut ? copyOf(before) : advanced(before, steps[j]);
-    normalise(x);
+    const x = fact.leftOut ? copyOf(before) : j === one.next ? firstOf(one, steps[j]) : advanced(before, steps[j]);
+    if (fact.leftOut || j > one.next) normalise(x);
     if (!fact.leftOut) {
       look?.(j, x, fact);
-      const masses = new Float64Array(ROWS);
-      for (let row = 0; row < ROWS; row++)
-        for (let i = x.low[row]; i < x.high[row]; i++) masses[row] += x.weights[row * WIDE + i];
-      weigh(x, fact, now);
-      if (!normalise(x)) {
-        // Nothing agrees: what was said counts, the pace is kept.
-        x.base = Math.max(0, (fact.done ?? now) - 2);
-        x.weights.fill(0);
-        for (let row = 0; row < ROWS; row++) {
-          x.weights[row * WIDE + 1] = masses[row];
-          x.low[row] = masses[row] > 0 ? 1 : WIDE;
-          x.high[row] = masses[row] > 0 ? 2 : 0;
-        }
-        normalise(x);
-      }
+      // Nothing agrees: what was said counts, the pace is kept.
+      if (!normalise(x, weigh(x, fact, now))) standAt(x, advanced(before, steps[j]), (fact.done ?? now) - 1);
     }
     found.push(x);
     before = x;
   }
   return found;
 }
+/** Sets a grid to one half minute, with the paces and habits of another one (which is given up). */
+function standAt(x: Grid, like: Grid, at: number): void {
+  normalise(like);
+  x.base = Math.max(0, at - 1);
+  empty(x);
+  for (let row = 0; row < ROWS; row++) {
+    let mass = 0;
+    for (let i = row * WIDE + like.low[row], end = row * WIDE + like.high[row]; i < end; i++) mass += like.weights[i];
+    x.weights[row * WIDE + 1] = mass;
+    x.low[row] = mass > 0 ? 1 : WIDE;
+    x.high[row] = mass > 0 ? 2 : 0;
+  }
+  give(like);
+  normalise(x);
+}
 function copyOf(x: Grid): Grid {
   const out = grid(x.base);
-  out.weights.set(x.weights);
   out.low.set(x.low);
   out.high.set(x.high);
+  for (let row = 0; row < ROWS; row++)
+    for (let i = row * WIDE + x.low[row], end = row * WIDE + x.high[row]; i < end; i++) out.weights[i] = x.weights[i];
   return out;
 }
 const giveAll = (grids: readonly Grid[], keep: Grid | null): void => {
@@ -327,7 +366,7 @@ function tailOf({ column, base }: Column, signs: readonly Sign[], now: number): 
 export function known(one: Following, steps: readonly ClassStep[], now: number): Knowledge {
   let tail = one.silence ? tailOf(one.silence, one.silence.signs, now) : 1;
   const post = chain(one, steps, now, (j, x, fact) => {
-    if (j === one.next && !one.silence) tail = tailOf(columnOf(x), fact.signs ?? [], now);
+    if (j === one.next && !one.silence) tail = tailOf(one.first?.column ?? columnOf(x), fact.signs ?? [], now);
   });
   const columns = post.map(columnOf);
   const finished = columns.map(({ column, sum, base }) => {

@@ -1,5 +1,14 @@
 import { type AtTheDoor, type Away, CLOSED, type ClientFrame, type Command, type ServerFrame } from '@viaticum/contract';
-import { type ClassState, classTime, foldStretch, isKept, type Kept, newClass, phoneClock, type Reading } from '@viaticum/core/class';
+import {
+  type ClassState,
+  classTime,
+  foldStretch,
+  isKept,
+  type Kept,
+  newClass,
+  phoneClock,
+  type Reading,
+} from '@viaticum/core/class';
 import { createStore } from 'zustand/vanilla';
 import { liveWords as w } from '../words/live.js';
 import type { KeptRows } from './kept-rows.js';

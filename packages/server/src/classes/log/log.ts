@@ -81,7 +81,13 @@ export function classLog(
       await table.read(connection, copy.state.seq, hearAll);
       await connection.query('COMMIT');
     });
-  const settle = settling(copy, table, { ...notes, arrive, hearAll, isClosed: () => closed, othersWrite: () => Date.now() - heardAt < OTHERS_WRITE_MS });
+  const settle = settling(copy, table, {
+    ...notes,
+    arrive,
+    hearAll,
+    isClosed: () => closed,
+    othersWrite: () => Date.now() - heardAt < OTHERS_WRITE_MS,
+  });
 
   const work = async (): Promise<void> => {
     if (running) return;

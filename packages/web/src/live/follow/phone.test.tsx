@@ -56,13 +56,7 @@ describe('the code and the name', () => {
     const onName = jest.fn();
     const ways = { k2: [{ helper: 'mist' as const, words: 'Mist it.' }] };
     const { user } = onPage(
-      <AskName
-        title={lesson.title}
-        sheet={{ tubes: held.sheet.tubes, ways }}
-        offered={[]}
-        fault={null}
-        onName={onName}
-      />,
+      <AskName title={lesson.title} sheet={{ tubes: held.sheet.tubes, ways }} offered={[]} fault={null} onName={onName} />,
     );
     await user.click(screen.getByRole('button', { name: 'Join' }));
     expect(onName).not.toHaveBeenCalled();

@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Plan } from '@viaticum/contract';
 import { driven, instructor, minute, wet } from './class.fixture.js';
-import { belief, currentItem, fold, newClass, partsOf, secondsLeft, stateHash, viewFor, viewOf } from './index.js';
+import { belief, currentItem, fold, happened, newClass, partsOf, secondsLeft, stateHash, viewFor, viewOf } from './index.js';
 
 const left = { id: 'left', name: 'by the window' };
 const right = { id: 'right', name: 'by the door' };
@@ -96,5 +96,31 @@ describe('a class in groups', () => {
     for (const event of room.events) fold(again, event);
     expect(stateHash(again)).toBe(stateHash(room.state));
     expect(JSON.parse(JSON.stringify(viewOf(again, 'right')))).toEqual(JSON.parse(JSON.stringify(at('right'))));
+  });
+  it('afterwards each group is told of by itself, the one too that ended by coming to the other', () => {
+    const { room, cato } = divided();
+    room.say(instructor, { type: 'goOn', from: 0, group: 'left' });
+    room.now += 4 * minute;
+    room.say(cato, { type: 'done', studentId: cato.id, stepId: 'one' });
+    room.say(instructor, { type: 'goOn', from: 0, group: 'right' });
+    room.now += 2 * minute;
+    const inGroups = happened(room.events);
+    expect(inGroups.parts.map(({ name }) => name)).toEqual([left.name, right.name]);
+    const own = (id: string) => happened(room.events, id).items.find((one) => one.stepId === 'one');
+    // The one went on at once, the other four minutes later; each counts its own people.
+    expect((own('right')?.actual ?? 0) - (own('left')?.actual ?? 0)).toBeCloseTo(4, 6);
+    expect([own('left')?.done, own('right')?.done]).toEqual([0, 1]);
+    expect([own('left')?.present, own('right')?.present]).toEqual(
+      ['left', 'right'].map((id) => Object.values(room.state.students).filter((one) => one.group === id).length),
+    );
+    room.say(instructor, { type: 'together', where: 'left' });
+    room.say(instructor, { type: 'end' });
+    const after = happened(room.events);
+    expect(after.parts.map(({ name }) => name)).toEqual([null, right.name]);
+    expect([after.part, after.students]).toEqual(['all', 4]);
+    const apart = happened(room.events, after.parts[1]?.id);
+    expect(apart.items.find((one) => one.stepId === 'one')).toEqual(own('right'));
+    expect(apart.items.find((one) => one.kind === 'pause')?.actual).toBeCloseTo(2, 6);
+    expect(happened(driven().events).parts).toEqual([]);
   });
 });

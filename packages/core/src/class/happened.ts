@@ -25,8 +25,13 @@ export type HappenedItem = {
   paintedOnMin?: number;
 };
 export type HappenedHand = { firstName: string; reason: HandReason; minute: number; tookMin: number | null };
+/** A part of a class that was taught in groups; `name` null: all of it, since they came together again. */
+export type HappenedPart = { id: string; name: string | null };
 export type Happened = {
   code: string;
+  /** The groups that can be told of by themselves, those that ended by coming together too, and which of them this is; none: never divided. */
+  parts: HappenedPart[];
+  part: string | null;
   /** When the class began (class time, ms); null: it did not. */
   beganAt: number | null;
   items: HappenedItem[];
@@ -51,9 +56,32 @@ function cutShort({ paintedOn = [] }: ClassState, endedAt: number | null): { pai
 /** Of fewer nobody's time is told apart from the others'. */
 const LEAST_DONES = 3;
 
-/** A class as its events tell it, planned against actual. */
-export function happened(events: readonly ClassEvent[]): Happened {
+type Part = HappenedPart & { view: ClassState };
+const ALL_PART = 'all';
+
+/** The groups that end as all come together where one of them is, as they were then. */
+function endedParts(whole: ClassState, where: string, seq: number, at: number): Part[] {
+  return partsOf(whole).flatMap(({ id, name, view }) => {
+    if (id === null || id === where) return [];
+    const own = structuredClone({ ...view });
+    const last = own.visits.at(-1);
+    if (last) last.endedAt = at;
+    return [{ id: `${id} ${seq}`, name, view: own }];
+  });
+}
+
+/** All parts that may be told of; one alone is the class as it is. */
+function allParts(whole: ClassState, ended: readonly Part[]): Part[] {
+  const present = partsOf(whole).map(
+    ({ id, name, view }): Part => ({ id: id ?? ALL_PART, name: id === null ? null : name, view }),
+  );
+  return [...present, ...ended];
+}
+
+/** A class as its events tell it, planned against actual; of a class that was taught in groups one of them, usually the largest. */
+export function happened(events: readonly ClassEvent[], part?: string): Happened {
   const whole = newClass();
+  const ended: Part[] = [];
   const hands: HappenedHand[] = [];
   const raised = new Map<string, HappenedHand>();
   const touches: { at: number; index: number; dry: boolean }[] = [];
@@ -61,6 +89,7 @@ export function happened(events: readonly ClassEvent[]): Happened {
   const airs: Happened['airs'] = [];
   let planned: NonNullable<ClassState['plan']>['items'] = [];
   for (const event of events) {
+    if (event.body.type === 'joinedTogether') ended.push(...endedParts(whole, event.body.where, event.seq, event.at));
     fold(whole, event);
     const ofGroup = 'group' in event.body ? viewOf(whole, event.body.group) : whole;
     const state = 'studentId' in event.body ? viewFor(whole, event.body.studentId) : ofGroup;
@@ -87,10 +116,12 @@ export function happened(events: readonly ClassEvent[]): Happened {
     if (body.type === 'touchTested' && state.current)
       touches.push({ at: event.at, index: state.visits.length - 1, dry: body.dry });
   }
-  // Of a class that ended in groups the largest stands for it.
-  const sizeOf = ({ view }: { view: ClassState }) => Object.keys(view.students).length;
-  const state = partsOf(whole).sort((a, b) => sizeOf(b) - sizeOf(a))[0]?.view ?? whole;
-  const students = Object.values(whole.students).sort((a, b) => a.seat - b.seat);
+  const parts = allParts(whole, ended);
+  const sizeOf = ({ view }: Part) => Object.keys(view.students).length;
+  const [largest] = parts.slice(0, parts.length - ended.length).sort((a, b) => sizeOf(b) - sizeOf(a));
+  const told = parts.find(({ id }) => id === part) ?? largest;
+  const state = told?.view ?? whole;
+  const students = Object.values(state.students).sort((a, b) => a.seat - b.seat);
   const end = state.visits.at(-1)?.endedAt ?? state.at;
   const visited = new Set<string>();
   const items = state.visits.flatMap((visit, k): HappenedItem[] => {
@@ -123,7 +154,7 @@ export function happened(events: readonly ClassEvent[]): Happened {
         medianDone: dones.length < LEAST_DONES ? null : (dones[Math.floor(dones.length / 2)] ?? null),
         ...cutShort(state, visit.endedAt),
         touches: touches
-          .filter((one) => one.index === k)
+          .filter(({ index, at }) => index === k && at >= visit.startedAt && at <= (visit.endedAt ?? end))
           .map(({ at, dry }) => ({ minute: (at - visit.startedAt) / 60_000, dry })),
       },
     ];
@@ -155,6 +186,8 @@ export function happened(events: readonly ClassEvent[]): Happened {
   );
   return {
     code: state.code,
+    parts: parts.length > 1 ? parts.map(({ id, name }) => ({ id, name })) : [],
+    part: parts.length > 1 ? (told?.id ?? null) : null,
     beganAt: state.visits[0]?.startedAt ?? null,
     items: [...items, ...left],
     hands,

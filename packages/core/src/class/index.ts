@@ -8,7 +8,15 @@ export { type Actor, decide, isNewAir, may, notedAir, Refusal, TAKE_BACK_MS, typ
 export { chanceOfDry, classMinute, coatsNow, coatUnder, dryingLeft, touchable, waitedFor } from './drying.js';
 export { type GoingOn, goingOn, leftAt } from './going-on.js';
 export { partsOf, viewFor, viewOf } from './groups.js';
-export { type Happened, type HappenedHand, type HappenedItem, happened, planAsHappened, stateAt } from './happened.js';
+export {
+  type Happened,
+  type HappenedHand,
+  type HappenedItem,
+  type HappenedPart,
+  happened,
+  planAsHappened,
+  stateAt,
+} from './happened.js';
 export { leaveOutFor, ownPace } from './late.js';
 export { lastSign, leftBehind, type Need, needs, needsOfAll } from './needs.js';
 export { asKept, isKept, type Kept, nextKept, type Pressed, putKept, WINDOW } from './outbox.js';

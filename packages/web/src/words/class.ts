@@ -132,6 +132,8 @@ export const recordWords = {
   names: (names: string) => `Finished: ${names}.`,
   columns: ['', 'planned', 'took', 'difference', 'half were done after', 'done'],
   never: 'not taught',
+  parts: 'Group',
+  together: 'All together',
   doneOf: (said: number, assumed: number, present: number) =>
     `${said}${assumed > 0 ? ` and ${assumed} assumed` : ''} of ${present}`,
   paintedOn: (minutes: string) => `painted on all the same, ${minutes} before it was dry`,

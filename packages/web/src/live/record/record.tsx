@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { ClassRecord } from '@viaticum/contract';
 import { currentItem, type Happened, type HappenedItem, happened, planAsHappened, stateAt } from '@viaticum/core/class';
 import { hourMinute, listInWords, minutesInWords } from '@viaticum/core/units';
-import { Button, Slider } from 'antd';
+import { Button, Segmented, Slider } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { classQuery, classRecordQuery } from '../../api/class-queries.js';
@@ -39,19 +39,28 @@ export default function Record() {
 }
 
 function Told({ record }: { record: ClassRecord }) {
-  const told = useMemo(() => happened(record.events), [record]);
+  const [part, setPart] = useState<string>();
+  const told = useMemo(() => happened(record.events, part), [record, part]);
   if (told.items.length === 0 || told.actualMin === 0) return <p>{w.none}</p>;
   return (
     <>
       <p className="quiet">
         {told.beganAt !== null && dayAndTime(new Date(told.beganAt).toISOString())}, {w.codeOf(told.code)}
       </p>
+      {told.parts.length > 0 && (
+        <Segmented
+          aria-label={w.parts}
+          value={told.part ?? ''}
+          onChange={setPart}
+          options={told.parts.map(({ id, name }) => ({ value: id, label: name ?? w.together }))}
+        />
+      )}
       <p className={css.recordSum}>{w.took(minutesInWords(told.actualMin), minutesInWords(told.plannedMin))}</p>
       <p>
         {w.finished(told.finished.length, told.students)} {told.finished.length > 0 && w.names(listInWords(told.finished))}
       </p>
       <p>
-        <Button onClick={() => void saveCsv(record.title, told)}>{w.csv}</Button>
+        <Button onClick={() => void saveCsv([record.title, partName(told)].filter(Boolean).join(', '), told)}>{w.csv}</Button>
       </p>
       <Replay record={record} />
       <table>
@@ -90,6 +99,8 @@ function Told({ record }: { record: ClassRecord }) {
     </>
   );
 }
+
+const partName = ({ parts, part }: Happened): string => parts.find(({ id }) => id === part)?.name ?? '';
 
 /** What was said to all, how the air was, and when the class was held. */
 function Moments({ told }: { told: Happened }) {

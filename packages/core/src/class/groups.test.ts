@@ -113,13 +113,14 @@ describe('a class in groups', () => {
     expect([own('left')?.present, own('right')?.present]).toEqual(
       ['left', 'right'].map((id) => Object.values(room.state.students).filter((one) => one.group === id).length),
     );
+    const before = own('right');
     room.say(instructor, { type: 'together', where: 'left' });
     room.say(instructor, { type: 'end' });
     const after = happened(room.events);
     expect(after.parts.map(({ name }) => name)).toEqual([null, right.name]);
     expect([after.part, after.students]).toEqual(['all', 4]);
     const apart = happened(room.events, after.parts[1]?.id);
-    expect(apart.items.find((one) => one.stepId === 'one')).toEqual(own('right'));
+    expect(apart.items.find((one) => one.stepId === 'one')).toEqual(before);
     expect(apart.items.find((one) => one.kind === 'pause')?.actual).toBeCloseTo(2, 6);
     expect(happened(driven().events).parts).toEqual([]);
   });

@@ -1,4 +1,4 @@
-import { minutesLeft, rungNow } from './air.js';
+import { minutesLeft, NO_WAIT_MIN, rungNow } from './air.js';
 import { visitsByStep } from './drying.js';
 import type { ClassState } from './shape.js';
 
@@ -8,9 +8,6 @@ export type AirChange = {
   /** Minutes of each coat in this air over those planned, least and most; null where the lesson lays nothing. */
   times: { least: number; most: number } | null;
 };
-
-/** A coat so near to dry is not spoken of. */
-const DRY_MIN = 0.5;
 
 /** What the newest note of the air does to the class's coats, at a class time (ms); null where none was noted. The longest first. */
 export function airChange(state: ClassState, now: number): AirChange | null {
@@ -25,7 +22,7 @@ export function airChange(state: ClassState, now: number): AirChange | null {
     const of = (of: ClassState) => minutesLeft(of, coat, 'paintOverMin', laid, now);
     const isMin = of(state);
     const wasMin = Math.max(0, of(before));
-    return isMin > DRY_MIN ? [{ areaId: coat.areaId, stepId: coat.stepId, wasMin, isMin }] : [];
+    return isMin > NO_WAIT_MIN ? [{ areaId: coat.areaId, stepId: coat.stepId, wasMin, isMin }] : [];
   });
   const ratios = state.plan.coats.flatMap((coat) => {
     const planned = rungNow(before, coat, 'paintOverMin', 0);

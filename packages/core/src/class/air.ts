@@ -11,7 +11,10 @@ export const rungs: readonly Rung[] = ['openMin', 'paintOverMin', 'touchDryMin',
 /** For these what is left of a coat in new air is known from its film; the others go by their share of the time. */
 const carried: readonly Rung[] = ['paintOverMin', 'touchDryMin'];
 
-export const coatKey = ({ stepId, areaId }: Pick<PlanCoat, 'stepId' | 'areaId'>): string => `${stepId} ${areaId}`;
+export const coatKey = ({ stepId = '', areaId = '' }: Partial<Pick<PlanCoat, 'stepId' | 'areaId'>>): string =>
+  `${stepId} ${areaId}`;
+/** Half a minute of drying more is not worth a word. */
+export const NO_WAIT_MIN = 0.5;
 
 /** Minutes to a rung in an air, or as planned where no air was noted; `Infinity` where it never gets there. */
 function minutesIn(air: Air | undefined, coat: PlanCoat, rung: Rung): number {

@@ -1,7 +1,7 @@
 import { CodedError, type Command, classErrors, type EventBody, type Plan } from '@viaticum/contract';
 import type { AirRows } from './air-rows.js';
 import { coatUnder } from './drying.js';
-import { partsOf, smallestGroup, viewFor, viewOf } from './groups.js';
+import { mustNameGroup, partsOf, smallestGroup, viewFor, viewOf } from './groups.js';
 import type { ClassState } from './shape.js';
 import { currentItem } from './timing.js';
 import type { Said } from './when-said.js';
@@ -317,9 +317,6 @@ export function decide(
   }
 }
 
-/** What one group has by itself has to say which. */
-const namesGroup: ReadonlySet<Command['type']> = new Set(['goOn', 'goTo', 'paintOn', 'takeBack', 'extend', 'replan']);
-
 /** The part of a class that a command is about: the group that it names, that of the student, or all. */
 function meantBy(state: ClassState, actor: Actor, command: Command, now: number): ClassState {
   if (!state.groups || ['join', 'seat', 'rename', 'remove', 'divide', 'together', 'move'].includes(command.type)) return state;
@@ -327,7 +324,7 @@ function meantBy(state: ClassState, actor: Actor, command: Command, now: number)
     if (!state.groups[command.group]) throw new Refusal(classErrors.unknownGroup);
     return viewOf(state, command.group);
   }
-  if (namesGroup.has(command.type)) throw new Refusal(classErrors.unknownGroup);
+  if (mustNameGroup.has(command.type)) throw new Refusal(classErrors.unknownGroup);
   // Whoever touches need not know of groups: it is the first that painted there.
   if (command.type === 'touchTest') return partsOf(state).find(({ view }) => coatUnder(view, command.areaId, now))?.view ?? state;
   if ('studentId' in command) return viewFor(state, command.studentId);

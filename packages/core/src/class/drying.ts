@@ -168,7 +168,7 @@ export function dryingFactor(tests: readonly ClassTouch[]): number {
   if (tests.some((test) => test.stepId === undefined)) return 1 / calibrate(tests);
   const coats = new Map<string, TouchedCoat>();
   for (const { stepId, areaId, predictedMin, wetAtMin, dryAtMin } of tests) {
-    const key = coatKey({ stepId: stepId ?? '', areaId: areaId ?? '' });
+    const key = coatKey({ stepId, areaId });
     const own = coats.get(key) ?? { predictedMin, wetMin: null, dryMin: null };
     if (wetAtMin !== undefined) own.wetMin = Math.max(own.wetMin ?? 0, wetAtMin);
     if (dryAtMin !== undefined) own.dryMin = Math.min(own.dryMin ?? Number.POSITIVE_INFINITY, dryAtMin);

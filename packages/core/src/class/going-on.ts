@@ -1,5 +1,5 @@
 import type { PlanCoat } from '@viaticum/contract';
-import { minutesLeft } from './air.js';
+import { minutesLeft, NO_WAIT_MIN } from './air.js';
 import { belief } from './belief.js';
 import { dryingLeft, visitsByStep, waitedFor } from './drying.js';
 import { leftBehind } from './needs.js';
@@ -15,9 +15,6 @@ export type GoingOn = {
   asks: boolean;
 };
 
-/** Half a minute of drying more is not worth a word. */
-const DRY_MIN = 0.5;
-
 /** A coat that lies wet where the next step paints, though by the plan it would be dry then: the one that needs longest. */
 function wetForNext(state: ClassState, now: number): GoingOn['wet'] {
   const { plan, current } = state;
@@ -27,7 +24,7 @@ function wetForNext(state: ClassState, now: number): GoingOn['wet'] {
   if (item.kind === 'pause') {
     const coat = waitedFor(plan.coats, item);
     const leftMin = coat ? dryingLeft(state, item, now) : null;
-    return coat && leftMin !== null && leftMin > DRY_MIN ? { coat, leftMin } : null;
+    return coat && leftMin !== null && leftMin > NO_WAIT_MIN ? { coat, leftMin } : null;
   }
   if (next.kind !== 'step') return null;
   const visits = visitsByStep(state);
@@ -42,7 +39,7 @@ function wetForNext(state: ClassState, now: number): GoingOn['wet'] {
       coat.laidToMin + coat.paintOverMin <= next.startMin + 1e-6;
     if (!visit || !isMeant) continue;
     const leftMin = minutesLeft(state, coat, 'paintOverMin', visit.endedAt ?? now, now);
-    if (leftMin > DRY_MIN && leftMin > (wet?.leftMin ?? 0)) wet = { coat, leftMin };
+    if (leftMin > NO_WAIT_MIN && leftMin > (wet?.leftMin ?? 0)) wet = { coat, leftMin };
   }
   return wet;
 }
@@ -71,5 +68,5 @@ export function leftAt(
   const before = state.plan?.items[(state.current?.index ?? 0) - 1];
   const coat = before?.kind === 'pause' && state.plan ? waitedFor(state.plan.coats, before) : null;
   const leftMin = coat && before ? dryingLeft(state, before, now, student) : null;
-  return { stepId: stepNow, wet: coat && leftMin !== null && leftMin > DRY_MIN ? { coat, leftMin } : null };
+  return { stepId: stepNow, wet: coat && leftMin !== null && leftMin > NO_WAIT_MIN ? { coat, leftMin } : null };
 }

@@ -1,4 +1,4 @@
-import { byId } from '@viaticum/contract';
+import { byId, type Command } from '@viaticum/contract';
 import type { ClassState, Group, Student } from './shape.js';
 
 /** What each group has of its own: where it is in which plan. All else is the class's. */
@@ -18,6 +18,13 @@ export const progressOf = (state: ClassState): Omit<Group, 'id' | 'name'> =>
     visits: state.visits,
     ...(state.paintedOn && { paintedOn: state.paintedOn }),
   });
+
+/** Commands that are about one group, and have to say which; and those that may. */
+export const mustNameGroup: ReadonlySet<Command['type']> = new Set(['goOn', 'goTo', 'paintOn', 'takeBack', 'extend', 'replan']);
+const mayNameGroup: ReadonlySet<Command['type']> = new Set(['hold', 'resume', 'touchTest']);
+/** A command as it is given to one group; what is of the whole class or of one student stays as it is. */
+export const toGroup = (command: Command, group: string): Command =>
+  mustNameGroup.has(command.type) || mayNameGroup.has(command.type) ? ({ ...command, group } as Command) : command;
 
 const views = new WeakMap<ClassState, Map<string, ClassState>>();
 

@@ -7,7 +7,7 @@ export { type Belief, belief, type FinishedSpan, isPainted, type StepStanding } 
 export { type Actor, decide, isNewAir, may, notedAir, Refusal, TAKE_BACK_MS, type WorkedOut } from './decide.js';
 export { chanceOfDry, classMinute, coatsNow, coatUnder, dryingLeft, touchable, waitedFor } from './drying.js';
 export { type GoingOn, goingOn, leftAt } from './going-on.js';
-export { partsOf, viewFor, viewOf } from './groups.js';
+export { partsOf, toGroup, viewFor, viewOf } from './groups.js';
 export {
   type Happened,
   type HappenedHand,

@@ -2,15 +2,13 @@ import { byId, type EventBody } from '@viaticum/contract';
 import { coatKey, rungs } from '../air.js';
 import { dryingFactor, touched } from '../drying.js';
 import { smallestGroup } from '../groups.js';
-import type { ClassState, ClassTouch, Student } from '../shape.js';
+import type { ClassState, Student } from '../shape.js';
 import type { Folds } from './shape.js';
 
 type Air = ClassState['airs'][number];
 
 const MOST_SAID = 10;
 const MOST_AIRS = 60;
-
-const keyOf = ({ stepId, areaId }: ClassTouch): string => coatKey({ stepId: stepId ?? '', areaId: areaId ?? '' });
 
 /** Tenths of minutes as minutes; null for never. */
 const minutesOf = (tenths: readonly number[]): (number | null)[] => tenths.map((one) => (one < 0 ? null : one / 10));
@@ -173,8 +171,8 @@ export const foldsOfRoom = {
     if (!gone) return;
     state.touches = state.touches.filter((test) => test !== gone);
     state.dryFactor = dryingFactor(state.touches);
-    const key = keyOf(gone);
-    const isStill = state.touches.some((test) => test.dryAtMin !== undefined && keyOf(test) === key);
+    const key = coatKey(gone);
+    const isStill = state.touches.some((test) => test.dryAtMin !== undefined && coatKey(test) === key);
     if (state.freed && !isStill) delete state.freed[key];
   },
 } satisfies Partial<Folds>;

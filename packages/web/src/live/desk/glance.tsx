@@ -74,11 +74,10 @@ function TouchedDry({ connection, live: { state }, sheet }: Pick<DeskParts, 'con
   const item = currentItem(state);
   const now = useNowEvery(connection, 5);
   const coat = item && state.plan ? waitedFor(state.plan.coats, item) : null;
-  const touch = coat && state.touches.filter((one) => coatKeyOf(one) === coatKey(coat) && one.dryAtMin !== undefined).at(-1);
+  const touch = coat && state.touches.filter((one) => coatKey(one) === coatKey(coat) && one.dryAtMin !== undefined).at(-1);
   if (!coat || !touch || (item && (dryingLeft(state, item, now) ?? 1) > 0)) return null;
   return <p className={css.deskSay}>{classWords.touchedDry(coatName(sheet, state.plan, coat), touch.by ?? null)}</p>;
 }
-const coatKeyOf = ({ stepId = '', areaId = '' }: { stepId?: string; areaId?: string }): string => coatKey({ stepId, areaId });
 
 /** What comes next, and how long it is to be expected to take. */
 function Then({ connection, live: { state }, next }: Pick<DeskParts, 'connection' | 'live'> & { next: PlanItem }) {

@@ -1,5 +1,4 @@
-import type { Command } from '@viaticum/contract';
-import { belief, currentItem, isPainted, partsOf, secondsLeft } from '@viaticum/core/class';
+import { belief, currentItem, isPainted, partsOf, secondsLeft, toGroup } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
@@ -10,18 +9,6 @@ import deskCss from './desk.module.css';
 import css from './groups.module.css';
 import type { DeskParts } from './parts.js';
 
-const ofGroup: ReadonlySet<Command['type']> = new Set([
-  'goOn',
-  'goTo',
-  'paintOn',
-  'takeBack',
-  'hold',
-  'resume',
-  'extend',
-  'replan',
-  'touchTest',
-]);
-
 /** A connection that speaks of one group; of the whole class where that is one. */
 export const within = (connection: LiveConnection, group: string | null): LiveConnection =>
   group === null
@@ -29,7 +16,7 @@ export const within = (connection: LiveConnection, group: string | null): LiveCo
     : {
         // Whatever else it is asked is answered as before.
         ...connection,
-        say: (command) => connection.say(ofGroup.has(command.type) ? ({ ...command, group } as Command) : command),
+        say: (command) => connection.say(toGroup(command, group)),
       };
 
 type Part = ReturnType<typeof partsOf>[number];

@@ -32,6 +32,45 @@ function Renew({ of: role, renew }: { of: DeviceRole; renew: ReturnType<typeof u
   );
 }
 
+/** What became of making a link or key anew. */
+function Renewed({ of: roles, renew }: { of: readonly DeviceRole[]; renew: ReturnType<typeof useRenewKey> }) {
+  const { variables: role, error, isSuccess } = renew;
+  if (role === undefined || !roles.includes(role) || !(isSuccess || error)) return null;
+  return (
+    <p className={deskCss.deskQuiet} role="status">
+      {error?.message ?? w.renewed[role]}
+    </p>
+  );
+}
+
+type LinkSectionProps = {
+  of: DeviceRole;
+  title: string;
+  about: string;
+  link: string | undefined;
+  renew: ReturnType<typeof useRenewKey>;
+};
+
+/** A link for somebody who helps: opened, copied, made anew. */
+function LinkSection({ of: role, title, about, link, renew }: LinkSectionProps) {
+  return (
+    <section aria-label={title}>
+      <h2>{title}</h2>
+      <p className={deskCss.deskQuiet}>{about}</p>
+      {link && (
+        <p className={deskCss.deskTouch}>
+          <Button className={clsx(deskCss.deskKey, 'small')} href={link} target="_blank" rel="noreferrer">
+            {title}
+          </Button>
+          <CopyKey text={link} label={w.copy} done={w.copied} className={clsx(deskCss.deskKey, 'small')} />
+          <Renew of={role} renew={renew} />
+        </p>
+      )}
+      <Renewed of={[role]} renew={renew} />
+    </section>
+  );
+}
+
 /** The camera, the wall, keys of devices, an assistant's link, and how fast a rehearsal runs. */
 export function More({ isCo = false, ...parts }: DeskParts & { answer: DeskAnswer }) {
   return isCo ? <WallLink code={parts.code} /> : <OwnMore {...parts} />;
@@ -79,37 +118,8 @@ function OwnMore({ connection, live, whole, sheet, code, answer }: DeskParts & {
           <p className={deskCss.deskQuiet}>{w.noCamera}</p>
         )}
       </section>
-      <section aria-label={w.co}>
-        <h2>{w.co}</h2>
-        <p className={deskCss.deskQuiet}>{w.coAbout}</p>
-        {links && (
-          <p className={deskCss.deskTouch}>
-            <Button className={clsx(deskCss.deskKey, 'small')} href={links.co} target="_blank" rel="noreferrer">
-              {w.co}
-            </Button>
-            <CopyKey text={links.co} label={w.copy} done={w.copied} className={clsx(deskCss.deskKey, 'small')} />
-            <Renew of="co" renew={renew} />
-          </p>
-        )}
-      </section>
-      <section aria-label={w.assistant}>
-        <h2>{w.assistant}</h2>
-        <p className={deskCss.deskQuiet}>{w.assistantAbout}</p>
-        {links && (
-          <p className={deskCss.deskTouch}>
-            <Button className={clsx(deskCss.deskKey, 'small')} href={links.assistant} target="_blank" rel="noreferrer">
-              {w.assistant}
-            </Button>
-            <CopyKey text={links.assistant} label={w.copy} done={w.copied} className={clsx(deskCss.deskKey, 'small')} />
-            <Renew of="assistant" renew={renew} />
-          </p>
-        )}
-        {(renew.isSuccess || renew.error) && (
-          <p className={deskCss.deskQuiet} role="status">
-            {renew.error?.message ?? w.renewed[renew.variables ?? 'assistant']}
-          </p>
-        )}
-      </section>
+      <LinkSection of="co" title={w.co} about={w.coAbout} link={links?.co} renew={renew} />
+      <LinkSection of="assistant" title={w.assistant} about={w.assistantAbout} link={links?.assistant} renew={renew} />
       <section aria-label={w.devices}>
         <h2>{w.devices}</h2>
         <p className={deskCss.deskQuiet}>{w.devicesAbout}</p>
@@ -121,6 +131,7 @@ function OwnMore({ connection, live, whole, sheet, code, answer }: DeskParts & {
               <Renew of={role} renew={renew} />
             </p>
           ))}
+        <Renewed of={['sensor', 'camera']} renew={renew} />
       </section>
       <Setting said={w.singleKeys} first={singleKeysOn()} onSet={setSingleKeys} />
       <WallLink code={code} />

@@ -1,5 +1,6 @@
 import { belief } from './belief.js';
 import type { ClassState, Student } from './shape.js';
+import { countedStep } from './timing.js';
 
 /** One question in so many minutes; after some that were not answered, one in many more. */
 const EVERY_MIN = 6;
@@ -22,8 +23,7 @@ export function questionFor(state: ClassState, student: Student, now: number, sh
   };
   if (shownStepId !== here && isOpen(shownStepId)) return { stepId: shownStepId, is: 'look' };
   // In a pause the key for the step before it stands at the foot already.
-  const last = [...state.visits].reverse().flatMap((visit) => state.plan?.items[visit.index]?.stepId ?? [])[0];
-  const isAtFoot = here === undefined && stepNow === last;
+  const isAtFoot = here === undefined && stepNow === countedStep(state);
   if (stepNow !== null && stepNow !== here && !isAtFoot && standing.get(stepNow)?.how === 'open')
     return { stepId: stepNow, is: 'went-on' };
   return isSlow && isOpen(here) ? { stepId: here, is: 'tail' } : null;

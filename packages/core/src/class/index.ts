@@ -25,6 +25,16 @@ export { groupPace, inClimate, replanClass } from './replan.js';
 export type { ClassState, Climate, Current, Group, Student, Visit } from './shape.js';
 export { type Eye, foldStretch, NO_NAME, seenBy } from './slice.js';
 export { classTime, fold, isFoldable, newClass, stateHash } from './state.js';
-export { type Ahead, ahead, currentItem, elapsedSeconds, expectedEnd, planMinute, secondsLeft, wholeSeconds } from './timing.js';
+export {
+  type Ahead,
+  ahead,
+  countedStep,
+  currentItem,
+  elapsedSeconds,
+  expectedEnd,
+  planMinute,
+  secondsLeft,
+  wholeSeconds,
+} from './timing.js';
 export { type Said, whenSaid } from './when-said.js';
 export { classWords } from './words.js';

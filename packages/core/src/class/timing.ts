@@ -7,6 +7,10 @@ export function currentItem(state: ClassState): PlanItem | null {
   return (state.current && state.plan?.items[state.current.index]) ?? null;
 }
 
+/** The step whose Dones are counted: the present one, or between steps the one before. */
+export const countedStep = (state: ClassState): string | undefined =>
+  currentItem(state)?.stepId ?? state.visits.flatMap((visit) => state.plan?.items[visit.index]?.stepId ?? []).at(-1);
+
 /** Seconds since the present item began, holds left out, at a class time in ms. */
 export function elapsedSeconds(state: ClassState, now: number): number {
   const { current } = state;

@@ -17,7 +17,9 @@ export const classWords = {
     Number.isFinite(minutes)
       ? `${capital(asThe(name))} needs ${minutesInWords(Math.ceil(minutes - 1e-9))} more`
       : `${capital(asThe(name))} does not dry in this air`,
-  notWith: (names: string, title: string): string => `not with you yet: ${names} (${uncapital(title)})`,
+  /** Who is still at which step. */
+  notWith: (left: readonly { names: string; title: string }[]): string =>
+    `not with you yet: ${left.map(({ names, title }) => `${names} (${uncapital(title)})`).join(', ')}`,
   /** Of a coat that a touch found dry. */
   touchedDry: (name: string, by: 'assistant' | 'you' | null): string =>
     `${capital(asThe(name))} is dry${by === 'assistant' ? ' (touched by the assistant)' : ''}.`,

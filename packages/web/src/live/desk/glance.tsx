@@ -40,7 +40,6 @@ export function Glance({ connection, live, whole, sheet, onChoose }: DeskParts &
           {w.meanwhile}: {item.meanwhile}
         </p>
       )}
-      {item?.reason && <p className={deskCss.deskQuiet}>{item.reason}</p>}
       {step?.mixes.map((mix) => (
         <RecipeBar key={mix.name} parts={mix.parts} words={`${mix.name}: ${mix.words}`} />
       ))}

@@ -44,8 +44,9 @@ export function Keys({ connection, live, sheet, code, isCo = false }: DeskParts)
   const would = useOfTime(connection, (now) => {
     const { wet, behind, asks } = goingOn(state, now);
     const needs = wet ? [w.needsMore(coatName(sheet, state.plan, wet.coat), wet.leftMin)] : [];
-    const left = behind.map(({ stepId, names }) => w.notWith(someNames(names), sheet.steps[stepId]?.title ?? ''));
-    return `${wet ? 'wet' : asks ? 'behind' : 'clear'}|${[...needs, ...left].join(' · ')}`;
+    const left = behind.map(({ stepId, names }) => ({ names: someNames(names), title: sheet.steps[stepId]?.title ?? '' }));
+    const says = [...needs, ...(left.length > 0 ? [w.notWith(left)] : [])].join(' · ');
+    return `${wet ? 'wet' : asks ? 'behind' : 'clear'}|${says}`;
   });
   const [reason = 'clear', under = ''] = would.split('|');
   const ended = state.phase === 'ended';

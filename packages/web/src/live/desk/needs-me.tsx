@@ -1,4 +1,4 @@
-import { belief, type ClassState, classMinute, classWords, currentItem, type Need, needsOfAll } from '@viaticum/core/class';
+import { belief, type ClassState, classMinute, classWords, countedStep, type Need, needsOfAll } from '@viaticum/core/class';
 import { clock } from '@viaticum/core/units';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
@@ -73,8 +73,7 @@ function reasonOf(need: Need, state: ClassState, now: number): string {
 export function DoneCount({ connection, live }: Pick<DeskParts, 'connection' | 'live'>) {
   const { state } = live;
   const now = useNowEvery(connection, EVERY_S);
-  const stepId =
-    currentItem(state)?.stepId ?? [...state.visits].reverse().flatMap((visit) => state.plan?.items[visit.index]?.stepId ?? [])[0];
+  const stepId = countedStep(state);
   if (!stepId) return null;
   const students = Object.values(state.students);
   const how = students.map((student) => belief(state, student, now).standing.get(stepId)?.how);

@@ -3,6 +3,7 @@ import type { FollowSheet, JoinAnswer, SheetStep } from '@viaticum/contract';
 import {
   belief,
   coatsNow,
+  countedStep,
   currentItem,
   isPainted,
   partsOf,
@@ -208,7 +209,7 @@ function Drying({ connection, live: { state }, sheet }: Parts) {
     <>
       <DryingFilm coat={coat} name={coatName(sheet, state.plan, coat)} sheet={sheet} minute={minute} />
       {item?.meanwhile && (
-        <p>
+        <p className={css.wallMeanwhile}>
           {w.meanwhile}: {item.meanwhile}
         </p>
       )}
@@ -271,7 +272,7 @@ function Foot({ connection, live, code }: Omit<Parts, 'sheet'> & { code: string 
 
 /** Everybody who joined has an easel, standing as in the room's plan on the desk; it gets its canvas when they are done with the present step. No names. */
 function Easels({ connection, live, sheet }: Parts) {
-  const stepId = currentItem(live.state)?.stepId;
+  const stepId = countedStep(live.state);
   // What may be taken for done is painted too.
   const done = useOfTime(connection, (now) =>
     Object.values(live.state.students)

@@ -192,7 +192,7 @@ function StepClock({ connection, live: { state } }: Omit<Parts, 'sheet'>) {
     return state.phase === 'held' ? w.held : left < 0 ? w.over : clock(left);
   });
   return (
-    <p className={css.wallClock} data-testid="wall-clock">
+    <p className={clsx(css.wallClock, !/\d/.test(says) && css.words)} data-testid="wall-clock">
       {says}
     </p>
   );

@@ -12,7 +12,7 @@ const MIN = 60_000;
  * A class folded a second time, from nothing but its log, by rules that stand here and nowhere else: what the screens show must agree with
  * it. Times are the class's own, ms.
  */
-export function ownFold(events: readonly Event[]) {
+function ownFold(events: readonly Event[]) {
   const people = new Map<string, Person>();
   const visits: { index: number; from: number; to: number | null }[] = [];
   let [items, coats]: [Item[], Coat[]] = [[], []];

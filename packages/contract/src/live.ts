@@ -146,6 +146,8 @@ export const EventBody = Type.Union([
       firstName: FirstName,
       kit: Type.Array(Type.String()),
       has: Type.Optional(Has),
+      /** Somebody of the same first name is here: their easel has an edge of a colour of its own. */
+      edge: Type.Optional(Type.Integer({ minimum: 1, maximum: 4 })),
       /** The group that they come to, where the class is taught in groups. */
       group: Type.Optional(Id),
     },

@@ -217,6 +217,19 @@ describe('who may say what', () => {
   });
 });
 
+describe('two of one name', () => {
+  it('have a letter and an edge of their own colour, the first of them none, and the next what is free', () => {
+    const room = driven();
+    const people = ['Kaya', 'Kaya L', 'Bela', 'kaya b'].map((name) => room.join(name));
+    const edges = () => people.map(({ id }) => room.state.students[id]?.edge);
+    expect(edges()).toEqual([undefined, 1, undefined, 2]);
+    room.say(instructor, { type: 'remove', studentId: people[1]?.id as string });
+    const again = room.join('Kaya M');
+    expect(room.state.students[again.id]?.edge).toBe(1);
+    expect(() => room.join('KAYA')).toThrow(/There is a KAYA already/);
+  });
+});
+
 describe('folding', () => {
   it('the same events give the same state and hash, repeated ones change nothing, a gap throws', () => {
     const it_ = driven();

@@ -177,6 +177,7 @@ export function decide(
           firstName: name,
           kit: command.kit,
           ...(command.has && command.has.length > 0 && { has: command.has }),
+          ...edgeFor(state, name),
           ...(state.groups && { group: smallestGroup(state) }),
         },
       ];
@@ -315,6 +316,15 @@ export function decide(
     case 'end':
       return [{ type: 'ended', v: 1 }];
   }
+}
+
+const EDGES = [1, 2, 3, 4] as const;
+const firstWord = (name: string): string => name.toLowerCase().split(/\s+/)[0] ?? '';
+/** The edge of an easel whose painter shares a first name: one that no namesake has, as long as there are any. */
+function edgeFor({ students }: ClassState, name: string): { edge?: number } {
+  const namesakes = Object.values(students).filter((one) => firstWord(one.firstName) === firstWord(name));
+  if (namesakes.length === 0) return {};
+  return { edge: EDGES.find((edge) => namesakes.every((one) => one.edge !== edge)) ?? 1 };
 }
 
 /** The part of a class that a command is about: the group that it names, that of the student, or all. */

@@ -19,6 +19,8 @@ export type Student = {
   leftOut?: Record<string, number>;
   /** What tells that a step is not finished yet, in its order. */
   signs?: { stepId: string; at: number; is: 'still' | 'look' | 'hand' | 'lost' | 'not-done' }[];
+  /** The colour of their easel's edge, where somebody of the same first name came before. */
+  edge?: number;
   /** The group that they paint with, where the class is taught in groups. */
   group?: string;
   /** When somebody last saw that all is well. */

@@ -24,6 +24,8 @@ export const followWords = {
   join: 'Join',
   of: (n: number, of: number) => `step ${n} of ${of}`,
   waiting: 'Your place is ready',
+  edge: (colour: string) => `There is another of your name. Your easel has a ${colour} edge on the desk and the wall.`,
+  edges: ['', 'blue', 'lime', 'violet', 'turquoise'],
   waitingAbout: 'The class begins soon. Lay out your paints and fill the water.',
   strip: {
     title: 'A question',

@@ -50,12 +50,13 @@ const leftAt = ({ visits, plan }: ClassState, stepId: string): number | null =>
 
 /** Events of the people in the room, of its air and of the paint on their canvases. What names nobody who is here does nothing. */
 export const foldsOfRoom = {
-  joined(state, { studentId, firstName, kit, has, group: given }, at) {
+  joined(state, { studentId, firstName, kit, has, group: given, edge }, at) {
     const seat = freeSeat(state);
     state.seats[seat] = studentId;
     const group = given ?? smallestGroup(state);
     state.students[studentId] = {
       ...(group !== undefined && { group }),
+      ...(edge !== undefined && { edge }),
       id: studentId,
       firstName,
       kit,

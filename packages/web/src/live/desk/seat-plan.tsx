@@ -106,7 +106,11 @@ function Easel({ connection, live, student, sheet, plan, isAway, isChosen, onHel
         <span className={css.easelCanvas} style={{ aspectRatio: `${widthMm} / ${heightMm}` }}>
           <Canvas sheet={sheet} plan={own.plan ?? plan} doneSteps={doneSteps} />
         </span>
-        <span className={css.easelName} data-testid="easel-name">
+        <span
+          className={css.easelName}
+          data-testid="easel-name"
+          style={student.edge ? { boxShadow: `inset 0 -4px var(--edge-${student.edge})`, paddingBottom: 5 } : undefined}
+        >
           {student.firstName}
         </span>
         <span className={clsx(css.easelNote, 'numbers')}>{note}</span>

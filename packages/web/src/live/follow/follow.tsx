@@ -183,9 +183,20 @@ function Joined({ connection, sheet, onOpened }: { connection: LiveConnection; s
   }
   if (!student) return <main className={css.followPage} data-testid="follow-page" />;
   if (!own.state.current)
-    return <Resting title={w.waiting} about={w.waitingAbout} more={student.firstName} lost={!live.online} />;
+    return (
+      <Resting title={w.waiting} about={w.waitingAbout} more={student.firstName} lost={!live.online}>
+        {student.edge && <Edge edge={student.edge} />}
+      </Resting>
+    );
   return <WithKit connection={connection} live={own} sheet={sheet} student={student} />;
 }
+
+/** The colour by which one is told from somebody of the same name. */
+const Edge = ({ edge }: { edge: number }) => (
+  <p className={css.edge} style={{ borderColor: `var(--edge-${edge})` }}>
+    {w.edge(w.edges[edge] ?? '')}
+  </p>
+);
 
 /** After the end: when it was, and the steps to look through again. */
 function Over({ student, ...props }: Omit<Parameters<typeof Present>[0], 'student'> & { student: Student | undefined }) {

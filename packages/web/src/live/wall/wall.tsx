@@ -294,7 +294,10 @@ function Easels({ connection, live, sheet }: Parts) {
           key={student.id}
           data-done={done.includes(student.id) || undefined}
           className={clsx(done.includes(student.id) && css.done)}
-          style={{ aspectRatio: `${sheet.canvas.widthMm} / ${sheet.canvas.heightMm}` }}
+          style={{
+            aspectRatio: `${sheet.canvas.widthMm} / ${sheet.canvas.heightMm}`,
+            ...(student.edge && { borderColor: `var(--edge-${student.edge})` }),
+          }}
         />
       ))}
     </ul>

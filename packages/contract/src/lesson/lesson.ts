@@ -2,6 +2,7 @@ import { type Static, Type } from 'typebox';
 import { limits } from '../limits.js';
 import { Id, Name, oneOf, optional, strict } from '../shapes.js';
 import { Drawing } from './drawing.js';
+import { Kit } from './kit.js';
 import { finishes, keepings, Mix, Tube } from './paints.js';
 import { Area, Reference, Support, Thing } from './picture.js';
 import { Planning, Room } from './room.js';
@@ -10,7 +11,7 @@ import { Mark, Passage, Sample, Stage, Step } from './steps.js';
 import { Variant } from './variant.js';
 
 /** The document version written by this build; older ones are upgraded on reading (`core/lesson`). */
-export const SCHEMA_VERSION = 10;
+export const SCHEMA_VERSION = 11;
 
 export const Lesson = Type.Object(
   {
@@ -64,6 +65,7 @@ export const Lesson = Type.Object(
     planning: Planning,
     samples: Type.Array(Sample, { maxItems: limits.samples }),
     variants: Type.Array(Variant, { maxItems: limits.variants }),
+    kit: optional(Kit),
     setAside: Type.Array(
       Type.Object({ finding: Type.String({ maxLength: 200 }), why: Type.String({ maxLength: 500 }) }, strict),
       { maxItems: limits.setAside },

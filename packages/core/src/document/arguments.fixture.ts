@@ -16,6 +16,15 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
     method: random() < 0.3 ? null : { name: 'my way', coats: 2, breakEveryMin: 30 + Math.floor(random() * 30) },
   }),
   setRoom: ({ random }) => ({ room: { airC: 10 + random() * 20, humidity: random() } }),
+  editKit: ({ random }) => ({ kit: { heads: 1 + Math.floor(random() * 40), feeMinor: 100 * Math.floor(random() * 90) } }),
+  setPremix: ({ lesson, pick }) => ({ mixId: pick(lesson.mixes).id, how: pick(['batch', 'palette', null]) }),
+  setSharing: ({ lesson, pick }) => ({ what: pick(lesson.tubes).id, how: pick(['handed-round', 'a-table', 'each', null]) }),
+  setBringer: ({ pick }) => ({ what: pick(['towels', 'apron']), by: pick(['studio', 'student', null]) }),
+  addExtra: ({ id, pick }) => ({
+    extra: { id: id(), name: 'string', shelf: 'sundries', count: 2, per: pick(['head', 'group']) },
+  }),
+  editExtra: ({ lesson, pick }) => ({ id: pick(lesson.kit?.extras ?? []).id, extra: { count: 3 } }),
+  removeExtra: ({ lesson, pick }) => ({ id: pick(lesson.kit?.extras ?? []).id }),
   takeDraft: ({ id, lesson, pick }) => {
     const stage = { id: id(), name: 'drafted' };
     return {

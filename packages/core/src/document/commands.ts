@@ -16,6 +16,7 @@ import { current } from 'immer';
 import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
 import { drawCommands } from './draw-commands.js';
 import { pinsAmong } from './kept.js';
+import { kitCommands } from './kit-commands.js';
 import { paintCommands } from './paint-commands.js';
 import { pictureCommands } from './picture-commands.js';
 import { planCommands } from './plan-commands.js';
@@ -99,6 +100,7 @@ export const commands = {
   ...planCommands,
   ...teachCommands,
   ...drawCommands,
+  ...kitCommands,
   addStage: (lesson: D, { stage, at }: { stage: Stage; at?: number }) => {
     insert(lesson.stages, { ...stage, name: named(stage.name, 'stage') }, 'stage', at);
   },

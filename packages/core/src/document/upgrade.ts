@@ -65,6 +65,8 @@ const upgrades: Record<number, (old: Versioned) => Versioned> = {
     leftOut: [],
     ...(old.school ? { school: { ...old.school, sweep: 'far-to-near', loading: 'one', reference: 'in-sight' } } : {}),
   }),
+  // Version 10 had no kit; nothing need be said of one.
+  10: (old) => ({ ...old, schemaVersion: 11 }),
 };
 
 /** What glazes, washes, scumbles and lines ask for by their nature: where a step said the same, it need not be said. */

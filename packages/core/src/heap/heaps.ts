@@ -1,8 +1,8 @@
 import type { Keeping, Lesson, Mix, Plan } from '@viaticum/contract';
-import { composition, density, wetFilm } from '../coat/index.js';
-import { areasWorkedOn, coverOf, extentsOf, laysPaint, memo } from '../derived/index.js';
+import { memo } from '../derived/index.js';
 import { recipeCost, recipeParts } from '../mix/index.js';
 import { heapKeepsMin, keepings, mistHeapEveryMin } from './heap.js';
+import { layingsOf } from './layings.js';
 
 /** A mix on one painter's palette, through the plan. */
 export type Heap = {
@@ -27,30 +27,14 @@ export type Heap = {
 export const keepingOf = (lesson: Lesson): Keeping =>
   lesson.heapsOn ?? (lesson.school.mixing === 'all-premixed' ? 'bag' : 'plate');
 
-/** Paint that stays on palette and brush (judged), and the least that anybody mixes, ml. */
-const LOST_SHARE = 0.35;
+/** The least that anybody mixes, ml; and what palette and brush keep on the average (judged; the kit reckons it piece by piece). */
 const LEAST_ML = 1;
+const LOST_SHARE = 0.35;
 
-/** Tube paint of each mix that one painter lays, ml: painted extent times film, what is lost, and no less than a bead. */
+/** Tube paint of each mix that one painter lays, ml. */
 function volumes(lesson: Lesson): Map<string, number> {
   const found = new Map<string, number>();
-  const canvasCm2 = (lesson.support.widthMm * lesson.support.heightMm) / 100;
-  const parts = extentsOf(lesson);
-  for (const step of lesson.steps) {
-    if (!laysPaint(step) || step.mixIds.length === 0) continue;
-    const areas = areasWorkedOn(lesson, step);
-    const cm2 = step.wholeCanvas ? canvasCm2 : parts.reduce((sum, one) => sum + (areas.includes(one.id) ? one.areaCm2 : 0), 0);
-    const technique = step.technique as NonNullable<typeof step.technique>;
-    const film = wetFilm({
-      technique,
-      ...(step.waterShareOfMix !== undefined ? { waterShareOfMix: step.waterShareOfMix } : {}),
-      ...(step.medium === 'retarder' ? { retarder: true } : {}),
-      ...(step.paint && step.paint !== 'ordinary' ? { paint: step.paint } : {}),
-    });
-    const um = film.solids / (composition.ordinary.solids * density.wetGPerUm);
-    const ml = (cm2 * coverOf(lesson, step) * um) / 10_000 / step.mixIds.length;
-    for (const id of step.mixIds) found.set(id, (found.get(id) ?? 0) + ml);
-  }
+  for (const { step, mixId, ml } of layingsOf(lesson)) if (step) found.set(mixId, (found.get(mixId) ?? 0) + ml);
   return found;
 }
 

@@ -1,0 +1,76 @@
+import { type Bringer, commandErrors, type Extra, type Kit, type Premixing, type Sharing } from '@viaticum/contract';
+import { between, CommandError, type D, find, insert, named, setOrClear, take } from './command-tools.js';
+
+/** What may be said of a kit by itself; lists have commands of their own. */
+type Said = Omit<Kit, 'premix' | 'sharing' | 'who' | 'extras'>;
+
+const kitOf = (lesson: D): NonNullable<D['kit']> => {
+  lesson.kit ??= {};
+  return lesson.kit;
+};
+
+/** A list with one entry said anew, or taken out; an empty one is none. */
+function said<T extends object>(list: T[] | undefined, isIt: (one: T) => boolean, next: T | null): T[] | undefined {
+  const rest = (list ?? []).filter((one) => !isIt(one));
+  const all = next ? [...rest, next] : rest;
+  return all.length > 0 ? all : undefined;
+}
+
+function soundExtra({ count }: Pick<Extra, 'count'>): void {
+  if (!Number.isInteger(count)) throw new CommandError(commandErrors.extraNotWhole);
+  between(count, 1, 1000, commandErrors.extraNotWhole);
+}
+
+/** What the kit is reckoned for. */
+export const kitCommands = {
+  editKit: (lesson: D, { kit, clear = [] }: { kit: Partial<Said>; clear?: (keyof Said)[] }) => {
+    for (const [value, most] of [
+      [kit.heads, 300],
+      [kit.tableOf, 30],
+    ] as const) {
+      if (value === undefined) continue;
+      if (!Number.isInteger(value)) throw new CommandError(commandErrors.headsNotWhole);
+      between(value, 1, most, commandErrors.headsOutOfRange(most));
+    }
+    if (kit.teaching !== undefined) between(kit.teaching, 0, 10, commandErrors.teachingOutOfRange);
+    for (const minor of [kit.feeMinor, kit.fixedMinor]) {
+      if (minor !== undefined && !(Number.isInteger(minor) && minor >= 0 && minor <= 100_000_000))
+        throw new CommandError(commandErrors.moneyOutOfRange);
+    }
+    if (kit.beginsAt !== undefined && Number.isNaN(Date.parse(kit.beginsAt))) throw new CommandError(commandErrors.noDate);
+    Object.assign(kitOf(lesson), kit);
+    for (const field of clear) delete kitOf(lesson)[field];
+  },
+  setPremix: (lesson: D, { mixId, how }: { mixId: string; how: Premixing | null }) => {
+    find(lesson.mixes, mixId, 'mix');
+    const kit = kitOf(lesson);
+    const next = said(kit.premix, (one) => one.mixId === mixId, how && { mixId, how });
+    setOrClear(kit, 'premix', next ?? null);
+  },
+  setSharing: (lesson: D, { what, how }: { what: string; how: Sharing | null }) => {
+    const kit = kitOf(lesson);
+    const next = said(kit.sharing, (one) => one.what === what, how && { what, how });
+    setOrClear(kit, 'sharing', next ?? null);
+  },
+  setBringer: (lesson: D, { what, by }: { what: string; by: Bringer | null }) => {
+    const kit = kitOf(lesson);
+    const next = said(kit.who, (one) => one.what === what, by && { what, by });
+    setOrClear(kit, 'who', next ?? null);
+  },
+  addExtra: (lesson: D, { extra }: { extra: Extra }) => {
+    soundExtra(extra);
+    const kit = kitOf(lesson);
+    kit.extras ??= [];
+    insert(kit.extras, { ...extra, name: named(extra.name, 'thing') }, 'thing');
+  },
+  editExtra: (lesson: D, { id, extra }: { id: string; extra: Partial<Omit<Extra, 'id'>> }) => {
+    const own = find(kitOf(lesson).extras ?? [], id, 'thing');
+    if (extra.count !== undefined) soundExtra({ count: extra.count });
+    Object.assign(own, extra, extra.name !== undefined && { name: named(extra.name, 'thing') });
+  },
+  removeExtra: (lesson: D, { id }: { id: string }) => {
+    const kit = kitOf(lesson);
+    take(kit.extras ?? [], id, 'thing');
+    if (kit.extras?.length === 0) delete kit.extras;
+  },
+};

@@ -6,8 +6,8 @@ import { Id, Name, oneOf, optional, strict } from '../shapes.js';
 export const premixings = ['batch', 'palette'] as const;
 export type Premixing = (typeof premixings)[number];
 
-/** How a tube or a brush goes round: one for all, one a table, one each, or (brushes) one for two. */
-export const sharings = ['handed-round', 'a-table', 'each', 'two'] as const;
+/** How a tube goes round: one for all, one a table, or one each. */
+export const sharings = ['handed-round', 'a-table', 'each'] as const;
 export type Sharing = (typeof sharings)[number];
 
 /** Who brings a thing. `either`: the student's own where they have it, otherwise the studio's. */
@@ -44,8 +44,9 @@ export const Kit = Type.Object(
     /** Who brings what as a rule. */
     by: optional(oneOf(['studio', 'mixed', 'students'] as const)),
     premix: optional(Type.Array(Type.Object({ mixId: Id, how: oneOf(premixings) }, strict), { maxItems: limits.mixes })),
-    /** Tubes and brushes by their id. */
-    sharing: optional(Type.Array(Type.Object({ what: Id, how: oneOf(sharings) }, strict), { maxItems: 200 })),
+    sharing: optional(Type.Array(Type.Object({ tubeId: Id, how: oneOf(sharings) }, strict), { maxItems: limits.tubes })),
+    /** Brushes of the table that two share. */
+    sharedBrushes: optional(Type.Array(Type.String({ minLength: 1, maxLength: 40 }), { maxItems: 60 })),
     /** Things by their key, with who brings them. */
     who: optional(
       Type.Array(Type.Object({ what: Type.String({ minLength: 1, maxLength: 80 }), by: oneOf(bringers) }, strict), {

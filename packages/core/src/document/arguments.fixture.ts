@@ -18,7 +18,8 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
   setRoom: ({ random }) => ({ room: { airC: 10 + random() * 20, humidity: random() } }),
   editKit: ({ random }) => ({ kit: { heads: 1 + Math.floor(random() * 40), feeMinor: 100 * Math.floor(random() * 90) } }),
   setPremix: ({ lesson, pick }) => ({ mixId: pick(lesson.mixes).id, how: pick(['batch', 'palette', null]) }),
-  setSharing: ({ lesson, pick }) => ({ what: pick(lesson.tubes).id, how: pick(['handed-round', 'a-table', 'each', null]) }),
+  setSharing: ({ lesson, pick }) => ({ tubeId: pick(lesson.tubes).id, how: pick(['handed-round', 'a-table', 'each', null]) }),
+  shareBrush: ({ pick }) => ({ brush: pick(['rigger-2', 'flat-1-in']), isShared: pick([true, false]) }),
   setBringer: ({ pick }) => ({ what: pick(['towels', 'apron']), by: pick(['studio', 'student', null]) }),
   addExtra: ({ id, pick }) => ({
     extra: { id: id(), name: 'string', shelf: 'sundries', count: 2, per: pick(['head', 'group']) },

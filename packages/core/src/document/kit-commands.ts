@@ -1,8 +1,9 @@
 import { type Bringer, commandErrors, type Extra, type Kit, type Premixing, type Sharing } from '@viaticum/contract';
+import { brushOf } from '../brush/index.js';
 import { between, CommandError, type D, find, insert, named, setOrClear, take } from './command-tools.js';
 
 /** What may be said of a kit by itself; lists have commands of their own. */
-type Said = Omit<Kit, 'premix' | 'sharing' | 'who' | 'extras'>;
+type Said = Omit<Kit, 'premix' | 'sharing' | 'sharedBrushes' | 'who' | 'extras'>;
 
 const kitOf = (lesson: D): NonNullable<D['kit']> => {
   lesson.kit ??= {};
@@ -47,10 +48,19 @@ export const kitCommands = {
     const next = said(kit.premix, (one) => one.mixId === mixId, how && { mixId, how });
     setOrClear(kit, 'premix', next ?? null);
   },
-  setSharing: (lesson: D, { what, how }: { what: string; how: Sharing | null }) => {
+  setSharing: (lesson: D, { tubeId, how }: { tubeId: string; how: Sharing | null }) => {
+    find(lesson.tubes, tubeId, 'tube');
     const kit = kitOf(lesson);
-    const next = said(kit.sharing, (one) => one.what === what, how && { what, how });
+    const next = said(kit.sharing, (one) => one.tubeId === tubeId, how && { tubeId, how });
     setOrClear(kit, 'sharing', next ?? null);
+  },
+  /** Whether two share a brush of the table. */
+  shareBrush: (lesson: D, { brush, isShared }: { brush: string; isShared: boolean }) => {
+    if (!brushOf(brush)) throw new CommandError(commandErrors.gone('brush'));
+    const kit = kitOf(lesson);
+    const rest = (kit.sharedBrushes ?? []).filter((one) => one !== brush);
+    const next = isShared ? [...rest, brush] : rest;
+    setOrClear(kit, 'sharedBrushes', next.length > 0 ? next : null);
   },
   setBringer: (lesson: D, { what, by }: { what: string; by: Bringer | null }) => {
     const kit = kitOf(lesson);

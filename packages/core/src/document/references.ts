@@ -75,6 +75,7 @@ export const references: readonly Reference[] = [
   row('drawing.constructions.*.shadowIds', 'areas', 'clear', true),
   row('drawing.constructions.*.stepId', 'steps', 'clear', true),
   row('kit.premix.*.mixId', 'mixes', 'drop', true),
+  row('kit.sharing.*.tubeId', 'tubes', 'drop', false),
   row('variants.*.withoutTubeIds', 'tubes', 'clear', false),
   row('variants.*.leaveOutStepIds', 'steps', 'clear', false),
   row('variants.*.changes.*.stepId', 'steps', 'drop', false),

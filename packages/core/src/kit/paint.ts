@@ -80,8 +80,7 @@ const LEAST_SQUEEZE_ML = 0.3;
 
 function placesFor(sharing: Sharing, { heads, tableOf }: Group): number {
   if (sharing === 'each') return heads;
-  if (sharing === 'a-table') return Math.ceil(heads / tableOf);
-  return sharing === 'two' ? Math.ceil(heads / 2) : 1;
+  return sharing === 'a-table' ? Math.ceil(heads / tableOf) : 1;
 }
 const ways = ['handed-round', 'a-table', 'each'] as const;
 
@@ -130,7 +129,7 @@ function kitTube(
   // Nobody squeezes less than a bead where it is squeezed at all.
   const palette = need.palette > 0 ? Math.max(need.palette, group.heads * LEAST_SQUEEZE_ML) : 0;
   const groupMl = palette + need.batch;
-  const said = lesson.kit?.sharing?.find(({ what }) => what === tube.id)?.how;
+  const said = lesson.kit?.sharing?.find(({ tubeId }) => tubeId === tube.id)?.how;
   // A tube that goes into batches alone lies with who mixes them.
   const usual: Sharing = palette > 0 && (isWhite(tube) || need.head > ROUND_UNDER_ML) ? 'a-table' : 'handed-round';
   const sharing = said ?? usual;

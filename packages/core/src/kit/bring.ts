@@ -1,0 +1,98 @@
+import { type Bringer, type Lesson, type Shelf, shelves } from '@viaticum/contract';
+import type { LessonPlan } from '../plan/index.js';
+import type { KitPaint } from './paint.js';
+import { bringerOf, kitBrushes, kitThings } from './things.js';
+
+/** A line of a list: what, how many, who brings it, and what it costs where that is known. */
+export type KitLine = {
+  key: string;
+  shelf: Shelf;
+  name: string;
+  /** "2 × 75 ml", "13", "6 sheets". */
+  amount: string;
+  /** For one painter; null for what is the group's. */
+  each: string | null;
+  by: Bringer;
+  costMinor: number | null;
+  note?: string;
+};
+
+/** "150 + 2 × 75 ml". */
+export function tubesInWords(sizes: readonly number[]): string {
+  const counts = new Map<number, number>();
+  for (const ml of sizes) counts.set(ml, (counts.get(ml) ?? 0) + 1);
+  const parts = [...counts].map(([ml, count]) => (count > 1 ? `${count} × ${ml}` : `${ml}`));
+  return parts.length > 0 ? `${parts.join(' + ')} ml` : 'in the cupboard';
+}
+/** Under a ml to a tenth, else to whole ml, never nothing. */
+export const mlInWords = (ml: number): string => `${ml < 10 ? Math.max(0.1, Math.round(ml * 10) / 10) : Math.round(ml)} ml`;
+
+/** All that a lesson needs, a line each, in the order of a shop's shelves. */
+export function kitLines(lesson: Lesson, plan: LessonPlan, paint: KitPaint, sinks = 1): KitLine[] {
+  const tubes = paint.tubes.map(
+    (one): KitLine => ({
+      key: `tube ${one.tube.id}`,
+      shelf: 'paint',
+      name: one.name,
+      amount: tubesInWords(one.buy.sizes),
+      each: mlInWords(one.headMl),
+      by: bringerOf(lesson, `tube ${one.tube.id}`),
+      costMinor: one.isPriced ? one.buy.costMinor : null,
+      ...(one.tube.grade === 'student' && { note: 'student grade' }),
+    }),
+  );
+  const brushes = kitBrushes(lesson, plan).brushes.map(
+    (one): KitLine => ({
+      key: `brush ${one.brush.id}`,
+      shelf: 'brushes',
+      name: lesson.units === 'cm' ? one.metric : one.name,
+      amount: `${one.count}`,
+      each: one.isShared ? 'one for two' : `${one.perHead}`,
+      by: bringerOf(lesson, `brush ${one.brush.id}`),
+      costMinor: null,
+      ...(one.substitutes.length > 0 && { note: `or ${one.substitutes.join(', ')}` }),
+    }),
+  );
+  const things = kitThings(lesson, plan, sinks).map(
+    (one): KitLine => ({
+      key: one.key,
+      shelf: one.shelf,
+      name: one.name,
+      amount: `${one.count}`,
+      each: one.perHead === null ? null : `${one.perHead}`,
+      by: bringerOf(lesson, one.key),
+      costMinor: null,
+      ...(one.note && { note: one.note }),
+    }),
+  );
+  const rank = new Map(shelves.map((shelf, i) => [shelf, i]));
+  return [...tubes, ...brushes, ...things].sort((one, other) => (rank.get(one.shelf) ?? 0) - (rank.get(other.shelf) ?? 0));
+}
+
+/** What the studio buys or lays out: what students are not to bring, and what is nobody's own. */
+export const studioLines = (lines: readonly KitLine[]): KitLine[] =>
+  lines.filter(({ by, each }) => by !== 'student' || each === null);
+
+/** What one student brings: what is theirs to bring and not at hand with them (by the keys of lines). */
+export const studentLines = (lines: readonly KitLine[], has: ReadonlySet<string> = new Set()): KitLine[] =>
+  lines.filter(({ by, each, key }) => by === 'student' && each !== null && !has.has(key));
+
+/** A letter to one student: only what they lack, in the order of a shop's shelves, and what not to buy. Plain text. */
+export function letterFor(
+  lesson: Lesson,
+  lines: readonly KitLine[],
+  { firstName, has = new Set() }: { firstName: string; has?: ReadonlySet<string> },
+): string {
+  const own = studentLines(lines, has);
+  const there = lines.filter(({ by, shelf }) => by === 'studio' && (shelf === 'paint' || shelf === 'brushes'));
+  const list = own.map(({ name, each, note }) => `– ${each} ${name}${note ? ` (${note})` : ''}`);
+  return [
+    `Dear ${firstName},`,
+    '',
+    own.length > 0 ? `For “${lesson.title}” please bring:` : `For “${lesson.title}” you need to bring nothing: all is there.`,
+    ...list,
+    '',
+    ...(there.length > 0 ? [`You need not buy: ${there.map(({ name }) => name).join(', ')}. It is there for all.`, ''] : []),
+    'Old clothes are a good idea: acrylic paint does not wash out once it is dry.',
+  ].join('\n');
+}

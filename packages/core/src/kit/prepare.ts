@@ -1,0 +1,207 @@
+import type { Lesson, Studio } from '@viaticum/contract';
+import { coatTimes } from '../coat/index.js';
+import { counted } from '../units/index.js';
+import { type Group, groupOf } from './paint.js';
+import { type Premix, storageLife } from './premix.js';
+
+/** Several coats on many boards: so many minutes each, by so many people, with a wait after each coat; `places`: flat ones in the rack. */
+export type Boards = { boards: number; eachMin: number; people: number; waitMin: number[]; places?: number };
+
+/**
+ * When each coat begins, min, and when the last is dry: the next coat begins when the first board may be coated again and the coat before is
+ * laid. With fewer flat places than boards they go in waves, each taking all its coats.
+ */
+export function coatBoards({ boards, eachMin, people, waitMin, places = 0 }: Boards): {
+  starts: number[];
+  endMin: number;
+  waves: number;
+} {
+  const waves = places > 0 ? Math.ceil(boards / places) : 1;
+  const starts: number[] = [];
+  let at = 0;
+  for (let wave = 0; wave < waves; wave++) {
+    const here = places > 0 ? Math.min(places, boards - wave * places) : boards;
+    const layMin = (here * eachMin) / Math.max(1, people);
+    waitMin.forEach((wait, k) => {
+      if (wave === 0) starts.push(at);
+      const isLast = k === waitMin.length - 1;
+      at += isLast ? layMin + wait : Math.max(layMin, eachMin + wait);
+    });
+  }
+  return { starts, endMin: at, waves };
+}
+
+/** A flat place in the rack takes a board and a hand's width round it, mm. */
+const PLACE_MM = 50;
+export const rackM2 = (boards: number, widthMm: number, heightMm: number): number =>
+  (boards * (widthMm + PLACE_MM) * (heightMm + PLACE_MM)) / 1_000_000;
+
+/** A coat on a board with a two-inch flat: set down and taken up, and two passes at four metres a minute. */
+export const boardMin = (widthMm: number, heightMm: number): number => 0.5 + ((widthMm * heightMm) / 1e6 / (0.0508 * 4)) * 2;
+
+/** Something to be done before the class. Minutes counted back from when the class begins: negative. */
+export type PrepTask = {
+  key: string;
+  what: string;
+  /** Minutes of hands, for all who help together. */
+  minutes: number;
+  startMin: number;
+  endMin: number;
+  /** What it then waits for, in words. */
+  then?: string;
+  caution?: string;
+  /** It cannot be done in time any more. */
+  late?: true;
+};
+
+const SAND_CAUTION =
+  'Dust: outdoors or wet, with a mask as its maker says; sweep wet. Labels and the maker’s safety sheet decide.';
+const GESSO_COATS = 2;
+const DAY = 24 * 60;
+/** Nobody prepares by night: between these minutes of the day. */
+const HOURS = { from: 8 * 60, to: 21 * 60 };
+
+/** The last stretch of working hours of so many minutes that ends by a time (minutes before the class, negative); over nights where it must. */
+function lastSlot(endBy: number, minutes: number, beginsAtMinOfDay: number): { start: number; end: number } {
+  let end = endBy;
+  const ofDay = (at: number) => (((beginsAtMinOfDay + at) % DAY) + DAY) % DAY;
+  if (ofDay(end) > HOURS.to) end -= ofDay(end) - HOURS.to;
+  else if (ofDay(end) < HOURS.from) end -= ofDay(end) + DAY - HOURS.to;
+  let start = end;
+  let left = minutes;
+  while (left > 0) {
+    const room = ofDay(start) - HOURS.from;
+    if (room <= 0) {
+      // On to the evening before.
+      start -= ofDay(start) + DAY - HOURS.to;
+      continue;
+    }
+    const part = Math.min(left, room);
+    start -= part;
+    left -= part;
+    if (left > 0) start -= HOURS.from + DAY - HOURS.to;
+  }
+  return { start, end };
+}
+
+type Parts = { lesson: Lesson; studio: Studio; premixed: readonly Premix[]; group: Group; isRaw: boolean };
+
+/** The ground of the boards: gesso where they are raw, sanded between, and what the support names; from the last backwards. */
+function groundTasks({
+  lesson,
+  studio,
+  group,
+  isRaw,
+}: Parts): { key: string; what: string; minutes: number; dryMin: number; then: string; caution?: string }[] {
+  const boards = group.heads + group.teaching + Math.ceil(group.heads / 10);
+  const { widthMm, heightMm } = lesson.support;
+  const each = boardMin(widthMm, heightMm);
+  const room = lesson.room;
+  const lay = (boards * each) / studio.helpers;
+  const dry = (technique: 'gesso' | 'wash' | 'block-in', rung: 'touch' | 'firm', absorb: number) => {
+    const times = coatTimes({ technique, absorbGPerM2: absorb }, room);
+    return rung === 'touch' ? times.touchDryMin : times.firmH * 60;
+  };
+  const out: ReturnType<typeof groundTasks> = [];
+  if (isRaw)
+    for (let k = 1; k <= GESSO_COATS; k++)
+      out.push({
+        key: `gesso ${k}`,
+        what: `${k === 1 ? 'First' : 'Second'} coat of gesso on ${counted(boards, lesson.support.kind)}`,
+        minutes: lay,
+        dryMin: k === GESSO_COATS ? dry('gesso', 'firm', 8) : dry('gesso', 'touch', 15),
+        then: k === GESSO_COATS ? 'dries until it is firm enough to sand' : 'dries until it is touch-dry',
+      });
+  if (isRaw)
+    out.push({
+      key: 'sand',
+      what: `Sand ${counted(boards, lesson.support.kind)} and wipe them`,
+      minutes: (boards * each * 0.6) / studio.helpers,
+      dryMin: 0,
+      then: '',
+      caution: SAND_CAUTION,
+    });
+  lesson.support.groundCoats.forEach(({ technique }, k) => {
+    out.push({
+      key: `ground ${k}`,
+      what: `Tone ${counted(boards, lesson.support.kind)}: ${lesson.mixes.find(({ id }) => id === lesson.support.groundCoats[k]?.mixId)?.name ?? 'ground'}`,
+      minutes: lay,
+      dryMin: dry(technique === 'wash' ? 'wash' : 'block-in', 'touch', 8),
+      then: 'dries until it is touch-dry',
+    });
+  });
+  return out;
+}
+
+const PRINT_MIN = 8;
+const SHOP_MIN = 45;
+const TABLES_MIN = 2.5;
+const PALETTE_MIN = 1.5;
+const TRACE_MIN = 6;
+
+/**
+ * What is to be done before the class, counted back from when it begins, the first first: shopping, grounds with what they wait for, prints,
+ * tracing on the day, batches no earlier than they keep, tables and palettes, a reading of the air. Nothing of it is class time.
+ */
+export function preparation(lesson: Lesson, studio: Studio, premixed: readonly Premix[], nowMs?: number): PrepTask[] {
+  const group = groupOf(lesson);
+  const beginsMs = lesson.kit?.beginsAt ? Date.parse(lesson.kit.beginsAt) : null;
+  const begins = beginsMs === null ? 14 * 60 : new Date(beginsMs).getUTCHours() * 60 + new Date(beginsMs).getUTCMinutes();
+  const isRaw = lesson.support.kind === 'board' && lesson.support.absorbency !== 'acrylic';
+  const tasks: PrepTask[] = [];
+  /** Puts a task as late as it may end; gives when it begins. */
+  const put = (key: string, what: string, minutes: number, endBy: number, more: Partial<PrepTask> = {}): number => {
+    const { start, end } = lastSlot(endBy, minutes, begins);
+    tasks.push({ key, what, minutes: Math.round(minutes), startMin: start, endMin: end, ...more });
+    return start;
+  };
+  const { heads, teaching } = group;
+  let at = put('air', 'Read the air at the easels and note it', 3, 0);
+  at = put(
+    'tables',
+    `Set up ${counted(Math.ceil(heads / group.tableOf), 'table')} and ${counted(heads + teaching, 'easel')}`,
+    ((heads + teaching) * TABLES_MIN) / studio.helpers,
+    at,
+  );
+  at = put(
+    'palettes',
+    `Lay out ${counted(heads + teaching, 'palette')}: tubes, knife, towels, two pots`,
+    ((heads + teaching) * PALETTE_MIN) / studio.helpers,
+    at,
+  );
+  const batches = premixed.filter(({ isBatch }) => isBatch);
+  for (const { mix, batch } of [...batches].reverse()) {
+    if (!batch) continue;
+    const keeps = storageLife(batch.container?.kind ?? 'bag', lesson.room).minutes;
+    at = put(
+      `batch ${mix.id}`,
+      `Mix ${mix.name}: ${Math.round(batch.ml)} ml, fill ${batch.portions}, label them`,
+      batch.minutes / studio.helpers,
+      at,
+      {
+        then: `keeps ${Math.round(keeps / DAY)} days in ${batch.container?.kind === 'jar' ? 'jars' : 'bags'}`,
+      },
+    );
+  }
+  const traced = lesson.steps.filter((step) => step.kind === 'transfer' && step.ahead);
+  if (traced.length > 0)
+    at = put(
+      'trace',
+      `Trace the drawing onto ${counted(heads + teaching, 'canvas', 'canvases')}`,
+      ((heads + teaching) * TRACE_MIN) / studio.helpers,
+      at,
+    );
+  if (lesson.school.drawing === 'tracing')
+    at = put('print', `Print and cut ${counted(heads + teaching, 'drawing')}`, PRINT_MIN + (heads + teaching), at);
+  let dryBy = at;
+  for (const one of [...groundTasks({ lesson, studio, premixed, group, isRaw })].reverse())
+    dryBy = put(one.key, one.what, one.minutes, dryBy - one.dryMin, {
+      ...(one.then && { then: one.then }),
+      ...(one.caution && { caution: one.caution }),
+    });
+  put('shop', 'Buy what the list says', SHOP_MIN, dryBy);
+  const untilClass = beginsMs !== null && nowMs !== undefined ? (nowMs - beginsMs) / 60_000 : Number.NEGATIVE_INFINITY;
+  return tasks
+    .sort((one, other) => one.startMin - other.startMin)
+    .map((task) => (task.startMin < untilClass ? { ...task, late: true as const } : task));
+}

@@ -1,0 +1,269 @@
+import type { Bringer, Lesson, Shelf } from '@viaticum/contract';
+import { type Brush, brushInMetric, brushInWords } from '../brush/index.js';
+import { brushPlan } from '../brush-plan/index.js';
+import { colourOf, laysPaint, marksOf, toolOf } from '../derived/index.js';
+import { layingsOf } from '../heap/index.js';
+import type { LessonPlan } from '../plan/index.js';
+import { GESSO_L, LEAST_CONTRAST, lineLightness, momentsOf, papers, tileSheets } from '../transfer/index.js';
+import { counted, sizeInWords } from '../units/index.js';
+import { type Group, groupOf } from './paint.js';
+
+/** Something besides paint that the lesson needs: how many for the group, and for each of them where it is each one's own. */
+export type KitThing = {
+  key: string;
+  name: string;
+  shelf: Shelf;
+  count: number;
+  perHead: number | null;
+  note?: string;
+  extraId?: string;
+};
+
+/** A brush in the kit. */
+export type KitBrush = {
+  brush: Brush;
+  name: string;
+  metric: string;
+  /** Each painter's, and the group's with the sharing as it is. */
+  perHead: number;
+  count: number;
+  isShared: boolean;
+  /** Why two may not share it; null where they may. */
+  mayNot: string | null;
+  /** Minutes that sharing by two adds to the class. */
+  extraMin: number;
+  substitutes: string[];
+  stepIds: string[];
+};
+
+/** Brushes each painter holds, which may be shared by two, and what that costs in minutes. */
+export function kitBrushes(lesson: Lesson, plan: LessonPlan): { brushes: KitBrush[]; washes: number; waterChanges: number } {
+  const { heads, teaching } = groupOf(lesson);
+  const planned = brushPlan(lesson, plan);
+  const shared = new Set(lesson.kit?.sharedBrushes ?? []);
+  const byId = new Map<string, typeof planned.brushes>();
+  for (const one of planned.brushes) byId.set(one.brush.id, [...(byId.get(one.brush.id) ?? []), one]);
+  const brushes = [...byId.values()].map((chains): KitBrush => {
+    const [first] = chains as [(typeof planned.brushes)[number]];
+    const { brush } = first;
+    const stepIds = [...new Set(chains.flatMap(({ uses }) => uses.map(({ stepId }) => stepId)))];
+    const steps = lesson.steps.filter(({ id }) => stepIds.includes(id));
+    const tied = steps.find(
+      (step) =>
+        step.technique === 'blend' ||
+        step.passageId !== undefined ||
+        step.needs === 'wet' ||
+        step.needs === 'damp' ||
+        step.medium === 'retarder' ||
+        step.medium === 'mist',
+    );
+    const perHead = chains.length;
+    const isShared = shared.has(brush.id) && !tied;
+    return {
+      brush,
+      name: brushInWords(brush),
+      metric: brushInMetric(brush),
+      perHead,
+      count: (isShared ? Math.ceil(heads / 2) * perHead : heads * perHead) + teaching * perHead,
+      isShared,
+      mayNot: tied ? `“${tied.title}” is worked while it is wet` : null,
+      extraMin: tied ? 0 : sharedMinutes(plan, stepIds),
+      substitutes: first.substitutes.map((one) => brushInWords(one)),
+      stepIds,
+    };
+  });
+  return { brushes, washes: planned.washes, waterChanges: planned.freshWater.length };
+}
+
+/** What the second of two who share a brush waits: as long as the first paints, less the pause that follows. */
+function sharedMinutes({ plan }: LessonPlan, stepIds: readonly string[]): number {
+  let sum = 0;
+  plan.items.forEach((item, k) => {
+    if (!item.stepId || !stepIds.includes(item.stepId)) return;
+    const doMin = item.endMin - item.startMin - item.showMin;
+    const next = plan.items[k + 1];
+    const slack = next && next.kind !== 'step' ? next.endMin - next.startMin : 0;
+    sum += Math.max(0, doMin - slack);
+  });
+  return Math.round(sum);
+}
+
+/** Litres of water in one painter's two pots, half full; filled, changed, and once more at the end. */
+const POTS_L = 0.6;
+/** More painters than this at a sink: a bucket goes round. */
+const HEADS_A_SINK = 6;
+const SPARE = 10;
+const DRAWINGS_A_SHEET = 8;
+/** Seconds at the pot for a wash; common practice, no published source. */
+export const WASH_S = 25;
+const DRY_TECHNIQUES = new Set(['dry-brush', 'scumble']);
+const TAPE_A_DRAWING_MM = 4 * 40;
+const PRINT_MARGIN_MM = 8;
+const OVERLAP_MM = 10;
+
+/** Everything besides paint and brushes, in the order of a shop's shelves. Numbers are common practice and judged. */
+export function kitThings(lesson: Lesson, plan: LessonPlan, sinks = 1): KitThing[] {
+  const group = groupOf(lesson);
+  const { heads, teaching, tableOf } = group;
+  const painters = heads + teaching;
+  const tables = Math.ceil(heads / tableOf);
+  const { washes, waterChanges } = kitBrushes(lesson, plan);
+  const things: KitThing[] = [];
+  const add = (key: string, name: string, shelf: Shelf, count: number, perHead: number | null, note?: string) => {
+    if (count > 0) things.push({ key, name, shelf, count: Math.ceil(count), perHead, ...(note && { note }) });
+  };
+  mediums(lesson, group, add);
+  const { kind, widthMm, heightMm, marginMm = 0 } = lesson.support;
+  const size = sizeInWords(widthMm, heightMm, lesson.units);
+  add('support', `${kind} ${size}`, 'supports', painters + Math.ceil(heads / SPARE), 1, `one in ${SPARE} to spare`);
+  add('easel', 'tabletop easel', 'supports', painters, 1);
+  drawingThings(lesson, group, add);
+  const wipes = lesson.steps.filter((step) => step.technique && DRY_TECHNIQUES.has(step.technique)).length;
+  const towels = Math.ceil(2 + washes / 2 + wipes);
+  add('towels', 'sheets of kitchen towel', 'sundries', painters * towels, towels);
+  if (marginMm > 0) {
+    const metres = (2 * (widthMm + heightMm) * 1.05) / 1000;
+    add('margin-tape', 'masking tape for the margin, m', 'paper', painters * metres, Math.ceil(metres));
+  }
+  add('apron', 'apron', 'sundries', painters, 1);
+  add('pots', 'water pots of 0.3 l', 'sundries', painters * 2, 2);
+  add('palette', 'palette', 'sundries', painters, 1);
+  add('palette-knife', 'palette knife', 'sundries', painters, 1);
+  const litres = painters * POTS_L * (2 + waterChanges);
+  add('water', 'litres of water', 'sundries', litres, null, `${counted(waterChanges, 'change')} in class, and one at the end`);
+  if (heads > sinks * HEADS_A_SINK)
+    add('bucket', 'buckets, fresh and used', 'sundries', 2, null, `${heads} at ${counted(sinks, 'sink')} wait too long`);
+  tools(lesson, group, tables, add);
+  for (const { id, name, shelf, count, per } of lesson.kit?.extras ?? [])
+    things.push({
+      key: `extra ${id}`,
+      extraId: id,
+      name,
+      shelf,
+      count: per === 'head' ? count * heads : count,
+      perHead: per === 'head' ? count : null,
+    });
+  return things;
+}
+
+type Add = (key: string, name: string, shelf: Shelf, count: number, perHead: number | null, note?: string) => void;
+
+/** Glazes take medium by the lesson's parts; retarder goes into a tenth of the paint. */
+const RETARDER_SHARE = 0.1;
+function mediums(lesson: Lesson, { heads, teaching, tableOf }: Group, add: Add): void {
+  const used = new Set(lesson.steps.flatMap((step) => step.medium ?? []));
+  const glazes = lesson.steps.some((step) => step.technique === 'glaze');
+  const painters = heads + teaching;
+  if (glazes || used.has('glazing-medium'))
+    add('glazing-medium', 'glazing medium, 50 ml', 'mediums', Math.ceil(painters / 4), null, 'a bottle for four');
+  if (used.has('gel')) add('gel', 'clear gel, 50 ml', 'mediums', Math.ceil(painters / 4), null, 'a pot for four');
+  if (used.has('retarder')) {
+    const laid = layingsOf(lesson).reduce((sum, { step, ml }) => (step?.medium === 'retarder' ? sum + ml : sum), 0);
+    add(
+      'retarder',
+      'retarder, 50 ml',
+      'mediums',
+      Math.max(1, Math.ceil((painters * laid * RETARDER_SHARE) / 50)),
+      null,
+      'a tenth of the paint',
+    );
+  }
+  if (used.has('mist')) add('mist', 'mist bottle', 'mediums', Math.ceil(heads / tableOf) + 1, null, 'one a table');
+  if (lesson.school.varnish !== 'none')
+    add(
+      'varnish',
+      `varnish, ${lesson.school.varnish}`,
+      'mediums',
+      1,
+      null,
+      'after it has cured; see the record of the last step',
+    );
+}
+
+function drawingThings(lesson: Lesson, { heads, teaching }: Group, add: Add): void {
+  const painters = heads + teaching;
+  const { drawing, transferMedium } = lesson.school;
+  const moments = momentsOf(lesson).length;
+  if (moments === 0 || drawing === 'none') return;
+  if (drawing === 'tracing') {
+    const ahead = lesson.steps.filter((step) => step.kind === 'transfer').every((step) => step.ahead);
+    const sets = ahead ? 1 : Math.ceil(painters / 2);
+    const sheets = tileSheets(lesson.support, { ...papers.A4, marginMm: PRINT_MARGIN_MM }, OVERLAP_MM).sheets.length;
+    const all = sheets * painters;
+    add('prints', 'sheets A4 with the drawing', 'paper', all, sheets, `${counted(sheets, 'sheet')} each, at true size`);
+    add(
+      'drawing-tape',
+      'masking tape for the drawing, m',
+      'paper',
+      Math.ceil((painters * moments * TAPE_A_DRAWING_MM) / 1000),
+      null,
+    );
+    if (transferMedium === 'transfer-paper') {
+      const isDark = groundL(lesson) > 50;
+      const name = isDark ? 'dark transfer paper' : 'light transfer paper';
+      const note = isDark ? undefined : 'dark lines would not show on this ground';
+      add(
+        'transfer-paper',
+        name,
+        'paper',
+        Math.ceil((sets * moments) / (ahead ? DRAWINGS_A_SHEET : 1)),
+        null,
+        note ?? 'two share a sheet',
+      );
+    }
+  }
+  if (transferMedium === 'graphite' || drawing === 'direct' || drawing === 'grid')
+    add('graphite', 'soft graphite stick', 'paper', painters, 1);
+  if (transferMedium === 'chalk' || Math.abs(groundL(lesson) - lineLightness.graphite) < LEAST_CONTRAST)
+    add('chalk', 'white chalk', 'paper', painters, 1);
+  if (transferMedium === 'charcoal') add('charcoal', 'stick of charcoal', 'paper', painters, 1);
+}
+/** How light the ground is on which is drawn. */
+function groundL(lesson: Lesson): number {
+  const first = lesson.steps.find((step) => step.wholeCanvas && laysPaint(step));
+  const coat = lesson.support.groundCoats.at(-1);
+  return (first && colourOf(lesson, first)?.[0]) ?? (coat && colourOf(lesson, { mixIds: [coat.mixId] })?.[0]) ?? GESSO_L;
+}
+
+const toolNames = {
+  sponge: ['natural sponge', 'a piece each'],
+  knife: ['painting knife', ''],
+  flick: ['old toothbrush', 'to flick with'],
+  handle: ['brush handle or cotton bud', 'for dots'],
+} as const;
+function tools(lesson: Lesson, { heads, teaching }: Group, tables: number, add: Add): void {
+  const painters = heads + teaching;
+  const used = new Set(lesson.steps.flatMap((step) => marksOf(lesson, step).map(toolOf)));
+  for (const [tool, [name, note]] of Object.entries(toolNames))
+    if (used.has(tool as keyof typeof toolNames)) add(tool, name, 'sundries', painters, 1, note || undefined);
+  const kinds = new Set(lesson.drawing.constructions.map(({ kind }) => kind));
+  if (kinds.size > 0) add('ruler', 'ruler of 30 cm', 'sundries', painters, 1);
+  if (kinds.has('radial') || kinds.has('ellipse'))
+    add('compass', 'string with a pin, or a pair of compasses', 'sundries', painters, 1);
+  if (lesson.steps.some((step) => step.dryer))
+    add('dryer', 'hair dryer', 'sundries', Math.max(1, lesson.room.dryers?.count ?? tables), null);
+  const isFine = lesson.steps.some((step) => step.brushId?.startsWith('rigger') || step.brushId === 'round-0');
+  if (isFine) add('bridge', 'bridge to rest the hand on', 'sundries', tables, null, 'one a table');
+}
+
+/** Who brings a thing, as the lesson says or by its rule. */
+const STUDENTS_OWN = new Set(['apron', 'towels', 'palette', 'palette-knife', 'easel']);
+const ALWAYS_STUDIO = new Set([
+  'water',
+  'bucket',
+  'dryer',
+  'bridge',
+  'prints',
+  'drawing-tape',
+  'transfer-paper',
+  'varnish',
+  'mist',
+]);
+export function bringerOf(lesson: Lesson, key: string): Bringer {
+  const said = lesson.kit?.who?.find(({ what }) => what === key)?.by;
+  if (said) return said;
+  const rule = lesson.kit?.by ?? 'studio';
+  if (rule === 'studio' || ALWAYS_STUDIO.has(key)) return 'studio';
+  if (rule === 'students') return 'student';
+  return key.startsWith('brush ') || STUDENTS_OWN.has(key) ? 'student' : 'studio';
+}

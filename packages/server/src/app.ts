@@ -20,6 +20,7 @@ import { modestJson } from './guard/body.js';
 import { disk } from './guard/disk.js';
 import { housekeeping } from './housekeeping.js';
 import { kept } from './kept/plugin.js';
+import { kit } from './kit/plugin.js';
 import { alone } from './lessons/alone.js';
 import { lessons } from './lessons/plugin.js';
 import { lessonStore } from './lessons/store.js';
@@ -108,6 +109,7 @@ export async function buildApp(config: Config): Promise<Running> {
   await app.register(lessons, { store: lessonsOf });
   await app.register(alone, { database, lessons: lessonsOf, classes: classesOf, config });
   await app.register(kept, { database });
+  await app.register(kit, { database, config });
   await app.register(pictures, { store: picturesOf });
   await web(app, { folder: config.webFolder, isTls: config.publicUrl.startsWith('https:') });
   // Anyone may call this.

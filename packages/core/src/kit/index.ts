@@ -6,5 +6,6 @@ export * from './paint.js';
 export * from './premix.js';
 export * from './prepare.js';
 export * from './room.js';
+export * from './sheet.js';
 export * from './things.js';
 export * from './volumes.js';

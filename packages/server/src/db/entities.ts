@@ -125,6 +125,27 @@ export class AloneLinkEntity {
   @Column('int', { name: 'revision_id' }) revisionId: number;
 }
 
+/** What an instructor's studio has and pays. */
+@Entity('studio')
+export class StudioEntity {
+  @PrimaryColumn('varchar', { name: 'instructor_id', length: 32 }) instructorId: string;
+  @Column('longtext') document: string;
+}
+
+/** The link by which a lesson's lists are ticked on a phone. */
+@Entity('kit_link')
+export class KitLinkEntity {
+  @PrimaryColumn('varchar', { length: 32 }) token: string;
+  @Column('varchar', { name: 'lesson_id', length: 32, unique: true }) lessonId: string;
+}
+
+@Entity('kit_tick')
+export class KitTickEntity {
+  @PrimaryColumn('varchar', { name: 'lesson_id', length: 32 }) lessonId: string;
+  @PrimaryColumn('varchar', { length: 120 }) item: string;
+  @Column('bigint', { transformer: bigint }) at: number;
+}
+
 @Entity('class_event')
 export class ClassEventEntity {
   @PrimaryColumn('varchar', { name: 'class_id', length: 32 }) classId: string;
@@ -158,4 +179,7 @@ export const entities = [
   PersonEntity,
   LetterEntity,
   AloneLinkEntity,
+  StudioEntity,
+  KitLinkEntity,
+  KitTickEntity,
 ];

@@ -9,6 +9,7 @@ import { Classes1700000000004 } from './migrations/0004-classes.js';
 import { Cards1700000000005 } from './migrations/0005-cards.js';
 import { OneWord1700000000006 } from './migrations/0006-one-word.js';
 import { Removed1700000000007 } from './migrations/0007-removed.js';
+import { Kit1700000000008 } from './migrations/0008-kit.js';
 
 export type Database = {
   source: DataSource;
@@ -85,6 +86,7 @@ export async function openDatabase(url: string): Promise<Database> {
       Cards1700000000005,
       OneWord1700000000006,
       Removed1700000000007,
+      Kit1700000000008,
     ],
     extra: { connectTimeout: CONNECT_MS },
     synchronize: false,

@@ -1,0 +1,89 @@
+import type { KitListName, KitRow, KitSheet, Lesson, Studio } from '@viaticum/contract';
+import { planLesson } from '../plan/index.js';
+import { capital, minutesInWords } from '../units/index.js';
+import { kitLines, studioLines } from './bring.js';
+import { cautionsFor } from './cautions.js';
+import { groupOf, kitPaint } from './paint.js';
+import { type PrepTask, preparation } from './prepare.js';
+
+const shelfNames = {
+  paint: 'Paint',
+  mediums: 'Mediums',
+  brushes: 'Brushes',
+  supports: 'Canvases and boards',
+  paper: 'Paper and tape',
+  sundries: 'Sundries',
+} as const;
+
+const DAY = 24 * 60;
+/** "Wednesday, 09:40" where the class has a date; else how many days before it, and the hour as if it began at two. */
+export function taskTime({ startMin }: Pick<PrepTask, 'startMin'>, beginsAt: string | undefined): { day: string; clock: string } {
+  const begins = beginsAt ? Date.parse(beginsAt) : Date.UTC(2000, 0, 1, 14);
+  const at = new Date(begins + startMin * 60_000);
+  const clock = `${String(at.getUTCHours()).padStart(2, '0')}:${String(at.getUTCMinutes()).padStart(2, '0')}`;
+  if (beginsAt)
+    return {
+      day: new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long', timeZone: 'UTC' }).format(at),
+      clock,
+    };
+  const days = Math.floor(begins / 60_000 / DAY) - Math.floor(at.getTime() / 60_000 / DAY);
+  return { day: days === 0 ? 'On the day' : days === 1 ? 'The day before' : `${days} days before`, clock };
+}
+
+/** A lesson's lists as they are ticked on a phone: what to buy, what to prepare, what to pack; with the cautions that go on each. */
+export function kitSheet(lesson: Lesson, studio: Studio): KitSheet {
+  const planned = planLesson(lesson);
+  const paint = kitPaint(lesson, planned.plan, studio);
+  const lines = studioLines(kitLines(lesson, planned, paint, studio.sinks));
+  const row = (list: KitListName, key: string, rest: Omit<KitRow, 'key'>): KitRow => ({ key: `${list}/${key}`, ...rest });
+  const shopping = lines
+    .filter(({ shelf, key, amount }) => key !== 'water' && !(shelf === 'paint' && amount === 'in the cupboard'))
+    .map((line) =>
+      row('shopping', line.key, {
+        group: shelfNames[line.shelf],
+        words: line.shelf === 'paint' ? `${capital(line.name)}, ${line.amount}` : `${line.amount} ${line.name}`,
+        ...(line.note && { about: line.note }),
+        ...(line.costMinor !== null && { costMinor: line.costMinor }),
+      }),
+    );
+  const preparing = preparation(
+    lesson,
+    studio,
+    paint.mixes.map(({ premix }) => premix),
+  ).map((task) => {
+    const { day, clock } = taskTime(task, lesson.kit?.beginsAt);
+    const about = [task.then, task.caution].filter(Boolean).join('. ');
+    return row('preparing', task.key, {
+      group: day,
+      words: `${clock} ${task.what}`,
+      about: [`${minutesInWords(Math.max(1, task.minutes))} of work`, about].filter(Boolean).join('; '),
+    });
+  });
+  const packing = lines.map((line) =>
+    row('packing', line.key, {
+      group: shelfNames[line.shelf],
+      words: line.shelf === 'paint' ? capital(line.name) : `${line.amount} ${line.name}`,
+      ...(line.shelf === 'paint' && line.each && { about: `${line.each} a head` }),
+    }),
+  );
+  const batches = paint.mixes.flatMap(({ premix }) =>
+    premix.batch
+      ? [
+          row('packing', `batch ${premix.mix.id}`, {
+            group: 'Mixed ahead',
+            words: `${premix.batch.portions} portions of ${premix.mix.name}`,
+          }),
+        ]
+      : [],
+  );
+  const cautions = cautionsFor(lesson);
+  const on = (where: 'shopping' | 'preparing' | 'class') =>
+    cautions.filter((one) => one.on.includes(where)).map(({ words }) => words);
+  return {
+    title: lesson.title,
+    heads: groupOf(lesson).heads,
+    currency: studio.currency,
+    lists: { shopping, preparing, packing: [...batches, ...packing] },
+    cautions: { shopping: on('shopping'), preparing: on('preparing'), packing: on('class') },
+  };
+}

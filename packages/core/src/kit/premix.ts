@@ -80,7 +80,7 @@ function reasonsFor(
     add(isSure ? 'must' : 'better', `comes back in ${counted(steps.length, 'step')}, where a new heap would not match`);
   }
   if (leastMl < MEASURABLE_ML) {
-    const little = leastMl < 0.001 ? 'less than a thousandth of a' : leastMl.toFixed(leastMl < 0.01 ? 3 : 2);
+    const little = leastMl < 0.001 ? 'less than a thousandth of a' : leastMl.toFixed(3);
     const words = `its smallest part is ${little} ml in one heap: nobody can measure that`;
     add(leastMl < MEASURABLE_ML / 2 ? 'must' : 'better', words);
   }

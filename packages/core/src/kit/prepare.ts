@@ -39,6 +39,11 @@ export const rackM2 = (boards: number, widthMm: number, heightMm: number): numbe
 /** A coat on a board with a two-inch flat: set down and taken up, and two passes at four metres a minute. */
 export const boardMin = (widthMm: number, heightMm: number): number => 0.5 + ((widthMm * heightMm) / 1e6 / (0.0508 * 4)) * 2;
 
+const plurals = { canvas: ['canvas', 'canvases'], board: ['board', 'boards'], paper: ['sheet', 'sheets'] } as const;
+/** "13 canvases", "1 board". */
+export const supportsInWords = ({ support }: Pick<Lesson, 'support'>, count: number): string =>
+  counted(count, ...plurals[support.kind]);
+
 /** Something to be done before the class. Minutes counted back from when the class begins: negative. */
 export type PrepTask = {
   key: string;
@@ -107,7 +112,7 @@ function groundTasks({
     for (let k = 1; k <= GESSO_COATS; k++)
       out.push({
         key: `gesso ${k}`,
-        what: `${k === 1 ? 'First' : 'Second'} coat of gesso on ${counted(boards, lesson.support.kind)}`,
+        what: `${k === 1 ? 'First' : 'Second'} coat of gesso on ${supportsInWords(lesson, boards)}`,
         minutes: lay,
         dryMin: k === GESSO_COATS ? dry('gesso', 'firm', 8) : dry('gesso', 'touch', 15),
         then: k === GESSO_COATS ? 'dries until it is firm enough to sand' : 'dries until it is touch-dry',
@@ -115,7 +120,7 @@ function groundTasks({
   if (isRaw)
     out.push({
       key: 'sand',
-      what: `Sand ${counted(boards, lesson.support.kind)} and wipe them`,
+      what: `Sand ${supportsInWords(lesson, boards)} and wipe them`,
       minutes: (boards * each * 0.6) / studio.helpers,
       dryMin: 0,
       then: '',
@@ -124,7 +129,7 @@ function groundTasks({
   lesson.support.groundCoats.forEach(({ technique }, k) => {
     out.push({
       key: `ground ${k}`,
-      what: `Tone ${counted(boards, lesson.support.kind)}: ${lesson.mixes.find(({ id }) => id === lesson.support.groundCoats[k]?.mixId)?.name ?? 'ground'}`,
+      what: `Tone ${supportsInWords(lesson, boards)}: ${lesson.mixes.find(({ id }) => id === lesson.support.groundCoats[k]?.mixId)?.name ?? 'ground'}`,
       minutes: lay,
       dryMin: dry(technique === 'wash' ? 'wash' : 'block-in', 'touch', 8),
       then: 'dries until it is touch-dry',
@@ -135,6 +140,7 @@ function groundTasks({
 
 const PRINT_MIN = 8;
 const SHOP_MIN = 45;
+const SHOP_BEFORE_MIN = 12 * 60;
 const TABLES_MIN = 2.5;
 const PALETTE_MIN = 1.5;
 const TRACE_MIN = 6;
@@ -175,7 +181,7 @@ export function preparation(lesson: Lesson, studio: Studio, premixed: readonly P
     const keeps = storageLife(batch.container?.kind ?? 'bag', lesson.room).minutes;
     at = put(
       `batch ${mix.id}`,
-      `Mix ${mix.name}: ${Math.round(batch.ml)} ml, fill ${batch.portions}, label them`,
+      `Mix ${mix.name}: ${Math.round(batch.ml)} ml, fill ${batch.portions} portions, label them`,
       batch.minutes / studio.helpers,
       at,
       {
@@ -187,7 +193,7 @@ export function preparation(lesson: Lesson, studio: Studio, premixed: readonly P
   if (traced.length > 0)
     at = put(
       'trace',
-      `Trace the drawing onto ${counted(heads + teaching, 'canvas', 'canvases')}`,
+      `Trace the drawing onto ${supportsInWords(lesson, heads + teaching)}`,
       ((heads + teaching) * TRACE_MIN) / studio.helpers,
       at,
     );
@@ -199,7 +205,8 @@ export function preparation(lesson: Lesson, studio: Studio, premixed: readonly P
       ...(one.then && { then: one.then }),
       ...(one.caution && { caution: one.caution }),
     });
-  put('shop', 'Buy what the list says', SHOP_MIN, dryBy);
+  // Not on the morning of the class.
+  put('shop', 'Buy what the list says', SHOP_MIN, dryBy - SHOP_BEFORE_MIN);
   const untilClass = beginsMs !== null && nowMs !== undefined ? (nowMs - beginsMs) / 60_000 : Number.NEGATIVE_INFINITY;
   return tasks
     .sort((one, other) => one.startMin - other.startMin)

@@ -19,7 +19,8 @@ const DAY = 24 * 60;
 /** "Wednesday, 09:40" where the class has a date; else how many days before it, and the hour as if it began at two. */
 export function taskTime({ startMin }: Pick<PrepTask, 'startMin'>, beginsAt: string | undefined): { day: string; clock: string } {
   const begins = beginsAt ? Date.parse(beginsAt) : Date.UTC(2000, 0, 1, 14);
-  const at = new Date(begins + startMin * 60_000);
+  // To five minutes: nobody begins at 11:16.
+  const at = new Date(begins + Math.floor(startMin / 5) * 5 * 60_000);
   const clock = `${String(at.getUTCHours()).padStart(2, '0')}:${String(at.getUTCMinutes()).padStart(2, '0')}`;
   if (beginsAt)
     return {

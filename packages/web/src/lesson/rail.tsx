@@ -1,5 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
-import { looksOf, visibleOf } from '@viaticum/core/derived';
+import { looksOf, usedMixes, visibleOf } from '@viaticum/core/derived';
+import { groupOf } from '@viaticum/core/kit';
 import { momentsOf, secondTransfers } from '@viaticum/core/transfer';
 import { counted, minutesInWords } from '@viaticum/core/units';
 import { Button } from 'antd';
@@ -12,7 +13,7 @@ import css from './rail.module.css';
 
 export const stations = ['picture', 'paints', 'steps', 'transfers', 'kit', 'class', 'video', 'log'] as const;
 export type Station = (typeof stations)[number];
-const built = new Set<Station>(['picture', 'paints', 'steps', 'transfers', 'class']);
+const built = new Set<Station>(['picture', 'paints', 'steps', 'transfers', 'kit', 'class']);
 export const isBuilt = (station: Station) => built.has(station);
 
 const OUT_OF_REACH = 6;
@@ -43,6 +44,7 @@ export function Rail({ onKeys, onFind }: { onKeys: () => void; onFind: () => voi
         ? 'no steps yet'
         : `${counted(lesson.steps.length, 'step')}, ${plan.never ? 'never dry' : minutesInWords(plan.endMin)}`,
     transfers: seen === 0 ? 'needs areas' : transfersIn(lesson),
+    kit: usedMixes(lesson).size === 0 ? 'needs steps' : `for ${counted(groupOf(lesson).heads, 'painter')}`,
     class: lesson.steps.length === 0 ? 'needs steps' : 'ready to open',
   };
   return (

@@ -1,0 +1,133 @@
+import { useQuery } from '@tanstack/react-query';
+import { type Bringer, bringers } from '@viaticum/contract';
+import { type KitLine, letterFor, moneyInWords, studioLines } from '@viaticum/core/kit';
+import { Button, Input, QRCode, Select, Table } from 'antd';
+import { useState } from 'react';
+import { kitLinkQuery, useMakeKitLink } from '../../api/kit-queries.js';
+import { useSession } from '../../lesson/context.js';
+import { CopyKey } from '../../ui/copy-key.js';
+import { saveFile } from '../../ui/save-file.js';
+import { kitWords } from '../../words/kit.js';
+import type { Kit } from './kit.js';
+import css from './kit.module.css';
+
+const w = kitWords.bring;
+
+/** Every line with who brings it, a letter to a student, and the link by which the lists are ticked on a phone. */
+export function Bring({ kit }: { kit: Kit }) {
+  const { lesson, lines, money } = kit;
+  const session = useSession();
+  const [firstName, setFirstName] = useState('Ines');
+  const letter = letterFor(lesson, lines, { firstName: firstName.trim() || '…' });
+  return (
+    <>
+      <section aria-label={w.title}>
+        <h2>{w.title}</h2>
+        <p>{w.about}</p>
+        <Button onClick={() => void saveCsv(kit)}>{w.csv}</Button>
+        <Table<KitLine>
+          size="small"
+          pagination={false}
+          rowKey={({ key }) => key}
+          dataSource={lines}
+          data-testid="kit-lines"
+          columns={[
+            { title: '', render: (_, line) => <span className="quiet">{kitWords.things.shelves[line.shelf]}</span> },
+            {
+              title: w.columns.thing,
+              render: (_, line) => (
+                <>
+                  {line.name}
+                  {line.note && <span className="small quiet"> {line.note}</span>}
+                </>
+              ),
+            },
+            { title: w.columns.amount, align: 'right', render: (_, line) => <b className="numbers">{line.amount}</b> },
+            { title: w.columns.each, align: 'right', render: (_, line) => <span className="numbers">{line.each}</span> },
+            {
+              title: w.columns.by,
+              render: (_, line) => (
+                <Select<Bringer>
+                  aria-label={w.byOf(line.name)}
+                  size="small"
+                  value={line.by}
+                  style={{ width: 190 }}
+                  options={bringers.map((value) => ({ value, label: w.by[value] }))}
+                  onChange={(by) => session.do('setBringer', { what: line.key, by })}
+                />
+              ),
+            },
+            {
+              title: w.columns.cost,
+              align: 'right',
+              render: (_, line) => <span className="numbers">{line.costMinor === null ? '' : money(line.costMinor)}</span>,
+            },
+          ]}
+        />
+      </section>
+      <div className={css.two}>
+        <section aria-label={w.letter}>
+          <h2>{w.letter}</h2>
+          <p className="quiet">{w.letterAbout}</p>
+          <Input
+            aria-label={w.to}
+            value={firstName}
+            maxLength={40}
+            onChange={(event) => setFirstName(event.target.value)}
+            style={{ width: 200 }}
+          />
+          <p className={css.letter} data-testid="letter">
+            {letter}
+          </p>
+          <CopyKey text={letter} label={w.copy} done={w.copied} />
+        </section>
+        <Phone />
+      </div>
+    </>
+  );
+}
+
+/** The link to the lists, also to be read off with a phone. */
+function Phone() {
+  const { id } = useSession();
+  const { data } = useQuery(kitLinkQuery(id));
+  const make = useMakeKitLink(id);
+  return (
+    <section aria-label={w.phone}>
+      <h2>{w.phone}</h2>
+      <p className="quiet">{w.phoneAbout}</p>
+      <p className={css.rowKeys}>
+        <Button loading={make.isPending} onClick={() => make.mutate()}>
+          {data?.address ? w.renew : w.make}
+        </Button>
+        {data?.address && <CopyKey text={data.address} label={w.copyLink} done={w.copied} />}
+      </p>
+      {data?.address && (
+        <>
+          <QRCode type="svg" value={data.address} size={150} bordered={false} />
+          <a href={data.address} target="_blank" rel="noreferrer">
+            {data.address.replace(/^https?:\/\//, '')}
+          </a>
+        </>
+      )}
+      {make.error && (
+        <p className="signal" role="alert">
+          {make.error.message}
+        </p>
+      )}
+    </section>
+  );
+}
+
+const saveCsv = async ({ lesson, lines, studio }: Kit) => {
+  const { shoppingCsv } = await import('@viaticum/core/format');
+  const rows = studioLines(lines).map((line) => ({
+    shelf: kitWords.things.shelves[line.shelf],
+    name: line.name,
+    amount: line.amount,
+    each: line.each ?? '',
+    by: w.by[line.by],
+    cost: line.costMinor === null ? '' : moneyInWords(line.costMinor, studio.currency),
+  }));
+  saveFile(`${lesson.title}, shopping.csv`, new Blob([shoppingCsv(rows, studio.currency)], { type: 'text/csv' }));
+};

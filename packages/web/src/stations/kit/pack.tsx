@@ -1,0 +1,5 @@
+import type { Kit } from './kit.js';
+
+export function Pack(_: { kit: Kit }) {
+  return null;
+}

@@ -1,0 +1,32 @@
+import { useQuery } from '@tanstack/react-query';
+import { newStudio, type Studio } from '@viaticum/contract';
+import { type KitLine, type KitPaint, kitLines, kitPaint, moneyInWords } from '@viaticum/core/kit';
+import { useMemo } from 'react';
+import { studioQuery, useSaveStudio } from '../../api/kit-queries.js';
+import { useLesson, usePlan, useWorkedOut } from '../../lesson/context.js';
+
+/** The kit of the lesson that is open, with what the studio has; worked out anew when one of them changes. */
+export function useKit() {
+  const worked = useWorkedOut();
+  const own = useLesson();
+  const plan = usePlan();
+  const { data: studio = newStudio } = useQuery(studioQuery);
+  const saving = useSaveStudio();
+  // What is said of the kit counts at once, also while areas are still worked out.
+  const lesson = useMemo(
+    () => (worked.kit === own.kit ? worked : { ...worked, ...(own.kit && { kit: own.kit }) }),
+    [worked, own.kit],
+  );
+  const paint = useMemo((): KitPaint => kitPaint(lesson, plan.plan, studio), [lesson, plan, studio]);
+  const lines = useMemo((): KitLine[] => kitLines(lesson, plan, paint, studio.sinks), [lesson, plan, paint, studio.sinks]);
+  return {
+    lesson,
+    plan,
+    studio,
+    paint,
+    lines,
+    money: (minor: number) => `${moneyInWords(minor, studio.currency)} ${studio.currency}`,
+    saveStudio: (more: Partial<Studio>) => saving.mutate({ ...studio, ...more }),
+    fault: saving.error?.message ?? null,
+  };
+}

@@ -24,6 +24,11 @@ export function tubesInWords(sizes: readonly number[]): string {
   const parts = [...counts].map(([ml, count]) => (count > 1 ? `${count} × ${ml}` : `${ml}`));
   return parts.length > 0 ? `${parts.join(' + ')} ml` : 'in the cupboard';
 }
+/** "13 × 2 in flat", "26 water pots of 0.3 l", "apron": so many of a thing. */
+export function countedThing({ shelf, name }: Pick<KitLine, 'shelf' | 'name'>, amount: string): string {
+  if (amount === '1') return name;
+  return shelf === 'brushes' && /^\d+$/.test(amount) ? `${amount} × ${name}` : `${amount} ${name}`;
+}
 /** Under a ml to a tenth, else to whole ml, never nothing. */
 export const mlInWords = (ml: number): string => `${ml < 10 ? Math.max(0.1, Math.round(ml * 10) / 10) : Math.round(ml)} ml`;
 
@@ -85,7 +90,7 @@ export function letterFor(
 ): string {
   const own = studentLines(lines, has);
   const there = lines.filter(({ by, shelf }) => by === 'studio' && (shelf === 'paint' || shelf === 'brushes'));
-  const list = own.map(({ name, each, note }) => `– ${each} ${name}${note ? ` (${note})` : ''}`);
+  const list = own.map((line) => `– ${countedThing(line, line.each ?? '')}${line.note ? ` (${line.note})` : ''}`);
   return [
     `Dear ${firstName},`,
     '',

@@ -1,7 +1,7 @@
 import type { KitListName, KitRow, KitSheet, Lesson, Studio } from '@viaticum/contract';
 import { planLesson } from '../plan/index.js';
 import { capital, minutesInWords } from '../units/index.js';
-import { kitLines, studioLines } from './bring.js';
+import { countedThing, kitLines, studioLines } from './bring.js';
 import { cautionsFor } from './cautions.js';
 import { groupOf, kitPaint } from './paint.js';
 import { type PrepTask, preparation } from './prepare.js';
@@ -42,7 +42,7 @@ export function kitSheet(lesson: Lesson, studio: Studio): KitSheet {
     .map((line) =>
       row('shopping', line.key, {
         group: shelfNames[line.shelf],
-        words: line.shelf === 'paint' ? `${capital(line.name)}, ${line.amount}` : `${line.amount} ${line.name}`,
+        words: line.shelf === 'paint' ? `${capital(line.name)}, ${line.amount}` : countedThing(line, line.amount),
         ...(line.note && { about: line.note }),
         ...(line.costMinor !== null && { costMinor: line.costMinor }),
       }),
@@ -63,7 +63,7 @@ export function kitSheet(lesson: Lesson, studio: Studio): KitSheet {
   const packing = lines.map((line) =>
     row('packing', line.key, {
       group: shelfNames[line.shelf],
-      words: line.shelf === 'paint' ? capital(line.name) : `${line.amount} ${line.name}`,
+      words: line.shelf === 'paint' ? capital(line.name) : countedThing(line, line.amount),
       ...(line.shelf === 'paint' && line.each && { about: `${line.each} a head` }),
     }),
   );

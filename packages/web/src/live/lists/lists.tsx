@@ -17,7 +17,7 @@ type Tick = { item: string; on: boolean; at: number };
 export default function Lists() {
   const { token = '' } = useParams();
   return (
-    <Themed where="live">
+    <Themed>
       <Ticked token={token} />
     </Themed>
   );
@@ -111,7 +111,9 @@ function useTicks(token: string) {
     try {
       const mine = sent.current;
       if (mine.length > 0) {
-        await call('POST', `/api/lists/${encodeURIComponent(token)}/ticks`, { ticks: mine });
+        const path = `/api/lists/${encodeURIComponent(token)}/ticks`;
+        const ticks = await call<KitAnswer['ticks']>('POST', path, { ticks: mine });
+        setAnswer((before) => before && { ...before, ticks });
         keep(sent.current.filter((one) => !mine.includes(one)));
       }
       const fresh = await call<KitAnswer>('GET', `/api/lists/${encodeURIComponent(token)}`);

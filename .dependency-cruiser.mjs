@@ -10,11 +10,11 @@ const floors = [
   ['contact'],
   ['plan'],
   ['advice', 'pace', 'class', 'paint-repair', 'brush-plan'],
-  ['check', 'variant', 'student-sheet'],
+  ['check', 'variant', 'student-sheet', 'kit'],
   ['draft'],
   ['lesson-from-picture'],
 ];
-const packages = ['contract', 'kernels', 'core', 'standins', 'server', 'web'];
+const packages = ['contract', 'kernels', 'core', 'standins', 'print', 'server', 'web'];
 
 /** @type {import('dependency-cruiser').IConfiguration} */
 export default {

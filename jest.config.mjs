@@ -20,6 +20,7 @@ export default {
   moduleNameMapper: {
     '^@viaticum/(core|kernels)/([a-z-]+)$': '<rootDir>/packages/$1/src/$2/index.ts',
     '^@viaticum/standins$': '<rootDir>/packages/standins/src/index.ts',
+    '^@viaticum/print$': '<rootDir>/packages/print/src/index.ts',
     '^@viaticum/contract$': '<rootDir>/packages/contract/src/index.ts',
     '\\.css$': '<rootDir>/tools/style-stub.mjs',
     '^(\\.{1,2}/.*)\\.js$': '$1',

@@ -10,6 +10,7 @@ const steps = [
     'packages/kernels',
     'packages/core',
     'packages/standins',
+    'packages/print',
     'packages/server',
   ],
   ['tools/validators.mjs'],

@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import { root } from './setup.mjs';
 
-const packages = ['contract', 'kernels', 'core', 'standins', 'server', 'web'].map((name) => `packages/${name}/src`);
+const packages = ['contract', 'kernels', 'core', 'standins', 'print', 'server', 'web'].map((name) => `packages/${name}/src`);
 /** What is looked at, by its name. */
 export const lints = {
   style: ['node_modules/@biomejs/biome/bin/biome', 'check', '--diagnostic-level=warn', '.'],

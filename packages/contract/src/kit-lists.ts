@@ -19,6 +19,22 @@ export type KitAnswer = { sheet: KitSheet; ticks: Record<string, number> };
 /** The address at which a lesson's lists are ticked. */
 export type KitLink = { address: string };
 
+/** A lesson pack: whose it is, on which paper, in large type or not, and which of its parts in which order. */
+export const packKinds = ['instructor', 'handout', 'summary', 'cards'] as const;
+export type PackKind = (typeof packKinds)[number];
+export const packParts = ['title', 'way', 'palette', 'steps', 'practice', 'drawing', 'needed', 'before', 'cautions'] as const;
+export type PackPart = (typeof packParts)[number];
+export const PackOptions = Type.Object(
+  {
+    kind: Type.Enum([...packKinds]),
+    paper: Type.Enum(['a4', 'letter']),
+    isLarge: Type.Boolean(),
+    parts: Type.Array(Type.Enum([...packParts]), { maxItems: packParts.length, uniqueItems: true }),
+  },
+  strict,
+);
+export type PackOptions = Static<typeof PackOptions>;
+
 /** Ticks, or takes ticks back; the last word counts. */
 export const Ticks = Type.Object(
   {

@@ -1,2 +1,2 @@
-export { type PackKind, type PackOptions, type PackPart, packKinds, packParts, packPdf } from './pack.js';
-export { lacking, type PaperName, papers } from './sheet.js';
+export { packPdf } from './pack.js';
+export { papers } from './sheet.js';

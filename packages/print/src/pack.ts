@@ -1,4 +1,4 @@
-import type { Lesson, Studio } from '@viaticum/contract';
+import type { Lesson, PackOptions, PackPart, Studio } from '@viaticum/contract';
 import { looksOf, visibleOf } from '@viaticum/core/derived';
 import { groupOf, type KitLine, type KitPaint, kitLines, kitPaint } from '@viaticum/core/kit';
 import type { MixLook } from '@viaticum/core/mix';
@@ -9,15 +9,8 @@ import { palette } from './parts/palette.js';
 import { practice } from './parts/practice.js';
 import { cards, steps, summary } from './parts/steps.js';
 import { contents, title, way } from './parts/title.js';
-import { type PaperName, Sheet } from './sheet.js';
+import { Sheet } from './sheet.js';
 
-/** What a pack is for: the instructor's copy, a student's handout, one page for the easel, a card for each step. */
-export const packKinds = ['instructor', 'handout', 'summary', 'cards'] as const;
-export type PackKind = (typeof packKinds)[number];
-/** Its parts in their usual order. */
-export const packParts = ['title', 'way', 'palette', 'steps', 'practice', 'drawing', 'needed', 'before', 'cautions'] as const;
-export type PackPart = (typeof packParts)[number];
-export type PackOptions = { kind: PackKind; paper: PaperName; isLarge: boolean; parts: readonly PackPart[] };
 /** What belongs to the instructor alone: money, amounts for the class, what is prepared. */
 const instructorOnly: ReadonlySet<PackPart> = new Set(['before']);
 

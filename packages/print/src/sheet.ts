@@ -18,6 +18,7 @@ const styles = {
   body: ['sans', 9.6, 13.6, INK, true],
   strong: ['sansBold', 9.6, 13.6, INK, true],
   small: ['sans', 8, 11.2, SOFT, true],
+  tiny: ['sans', 7.2, 9.4, INK, true],
   label: ['sansBold', 8.2, 12, INK, true],
   voice: ['voice', 12.4, 16.2, INK, true],
   h1: ['serifBold', 40, 42, INK, false],

@@ -109,7 +109,7 @@ export async function buildApp(config: Config): Promise<Running> {
   await app.register(lessons, { store: lessonsOf });
   await app.register(alone, { database, lessons: lessonsOf, classes: classesOf, config });
   await app.register(kept, { database });
-  await app.register(kit, { database, config });
+  await app.register(kit, { database, lessons: lessonsOf, config });
   await app.register(pictures, { store: picturesOf });
   await web(app, { folder: config.webFolder, isTls: config.publicUrl.startsWith('https:') });
   // Anyone may call this.

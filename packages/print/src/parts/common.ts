@@ -1,4 +1,5 @@
 import type { PlanItem, Step } from '@viaticum/contract';
+import { laysPaint } from '@viaticum/core/derived';
 import type { Pack } from '../pack.js';
 import { MM } from '../sheet.js';
 
@@ -28,9 +29,10 @@ export const ratioOf = ({ lesson: { support } }: Pack): number => support.height
 /** The canvas, small, with the places of a step dark. */
 export function whereIs({ sheet: { doc }, lesson, parts }: Pack, step: Step, xMm: number, yMm: number, widthMm: number): void {
   const scale = widthMm / lesson.support.widthMm;
+  const paints = laysPaint(step);
   doc.lineWidth(0.35);
   for (const { id, outline } of parts) {
-    const isOn = step.wholeCanvas === true || step.areaIds.includes(id);
+    const isOn = paints && (step.wholeCanvas === true || step.areaIds.includes(id));
     for (const polygon of outline)
       for (const ring of polygon) {
         ring.forEach(([x, y], i) => {

@@ -1,4 +1,4 @@
-import { papers as tilePapers, tileSheets } from '@viaticum/core/transfer';
+import { tileSheets } from '@viaticum/core/transfer';
 import { sizeInWords } from '@viaticum/core/units';
 import type { Pack } from '../pack.js';
 import { INK, MM } from '../sheet.js';
@@ -13,7 +13,6 @@ export function drawing(pack: Pack): void {
   if (parts.every(({ outline }) => outline.length === 0)) return;
   const { widthMm, heightMm } = lesson.support;
   const { sheets, columns, rows, landscape } = tileSheets(lesson.support, { ...sheet.paper, marginMm: MARGIN_MM }, OVERLAP_MM);
-  void tilePapers;
   sheet.chapter(
     'The drawing',
     `${sizeInWords(widthMm, heightMm, lesson.units)} at true size on ${sheets.length} sheets. Print at 100 %, without fitting to the page, and measure the bar before you print the rest.`,

@@ -22,7 +22,7 @@ export function needed(pack: Pack): void {
 }
 
 function whole(pack: Pack): void {
-  const { sheet, paint, lines, studio, heads, numbers } = pack;
+  const { sheet, paint, lines, studio, heads } = pack;
   sheet.chapter(
     'What is needed',
     `For ${heads} painters and the teaching canvas. Volumes are estimates: weigh what is left, and the next list is nearer.`,
@@ -79,7 +79,6 @@ function whole(pack: Pack): void {
         ],
         rest.map((line) => [capital(line.name), line.each ?? '', line.amount, line.note ?? '']),
       );
-      void numbers;
     },
   );
 }

@@ -8,14 +8,13 @@ import { hex, inkOn, recipeBar, spoken } from './common.js';
 
 /** The palette as it lies before one, and every mix with its parts, its value, and how much of it one painter needs. */
 export function palette(pack: Pack): void {
-  const { sheet, lesson, looks, paint, numbers } = pack;
+  const { sheet, looks, paint, numbers } = pack;
   const used = paint.mixes.filter(({ premix }) => looks.get(premix.mix.id)?.colour);
   if (used.length === 0) return;
   sheet.chapter(
     'Palette and mixes',
     'Squeeze in this order. Mixes are by volume: count parts, not drops; a touch (t) is a sixteenth part, a speck (s) what stays on the tip of the knife.',
     (top) => {
-      let y = board(pack, top, used) + 5;
       const [first, left] = [sheet.left, sheet.left + 24];
       const columns = [
         { title: '', xMm: first, widthMm: 8 },
@@ -26,6 +25,18 @@ export function palette(pack: Pack): void {
         { title: 'Steps', xMm: sheet.right - 13, widthMm: 15 },
       ] as const;
       const [, name, parts, value, each, inSteps] = columns;
+      /** How high the row of a mix is, mm. */
+      const rowHigh = (mixId: string, mixName: string): number =>
+        1.2 +
+        Math.max(
+          11.6,
+          6 + sheet.heightOf(spoken(looks.get(mixId)?.words ?? ''), 'tiny', parts.widthMm),
+          5 + sheet.heightOf(capital(mixName), 'strong', name.widthMm),
+        );
+      // As high as leaves room for all rows on the page, where that is possible.
+      const rows = used.reduce((sum, { premix: { mix } }) => sum + rowHigh(mix.id, mix.name), 0);
+      const spare = sheet.bottom - top - 14 - rows;
+      let y = board(pack, top, used, Math.max(44, Math.min(52, spare))) + 5;
       sheet.within('Table', {}, () => {
         const head = () => {
           sheet.within('TR', {}, () => {
@@ -42,11 +53,7 @@ export function palette(pack: Pack): void {
           const look = looks.get(premix.mix.id);
           if (!look?.colour) return;
           const words = spoken(look.words);
-          const high = Math.max(
-            12.4,
-            6.4 + sheet.heightOf(words, 'small', parts.widthMm),
-            5 + sheet.heightOf(capital(premix.mix.name), 'strong', name.widthMm),
-          );
+          const high = rowHigh(premix.mix.id, premix.mix.name);
           if (y + high > sheet.bottom) {
             y = sheet.page();
             head();
@@ -59,7 +66,7 @@ export function palette(pack: Pack): void {
               if (premix.batch) sheet.raw('mixed before the class', name.xMm, y + at, name.widthMm, 'small');
             });
             recipeBar(pack, premix.mix.id, parts.xMm, y + 0.3, 56, 4.4);
-            sheet.text(words, parts.xMm, y + 5.4, parts.widthMm, 'small', { tag: 'TD' });
+            sheet.text(words, parts.xMm, y + 5.2, parts.widthMm, 'tiny', { tag: 'TD' });
             sheet.text(String(Math.round(valueStep(look.colour?.lab[0] ?? 0))), value.xMm, y + 0.2, value.widthMm, 'strong', {
               tag: 'TD',
             });
@@ -75,18 +82,16 @@ export function palette(pack: Pack): void {
               { tag: 'TD' },
             );
           });
-          y += high + 1.2;
+          y += high;
           sheet.rule(sheet.left, y - 1.6, sheet.width, 0.25);
         });
       });
-      void lesson;
     },
   );
 }
 
 /** The palette drawn: heaps in their places sized by what is needed, tubes along the near edge. */
-function board({ sheet, lesson, looks }: Pack, yMm: number, used: Pack['paint']['mixes']): number {
-  const high = 46;
+function board({ sheet, lesson, looks }: Pack, yMm: number, used: Pack['paint']['mixes'], high: number): number {
   const { doc, left, width } = sheet;
   const labs = used.map(({ premix }) => looks.get(premix.mix.id)?.colour?.lab as [number, number, number]);
   const { places } = paletteLayout(labs);

@@ -193,17 +193,21 @@ export function summary(pack: Pack): void {
     const size = sizeInWords(lesson.support.widthMm, lesson.support.heightMm, lesson.units);
     y += sheet.text(`${size}, ${clock(plan.plan.endMin)} h, ${lesson.level}s.`, x, y, width, 'body') + 3;
     const column = width / 2;
-    paint.mixes.forEach(({ premix: { mix } }, i) => {
-      const look = looks.get(mix.id);
-      if (!look) return;
-      const [atX, atY] = [x + (i % 2) * column, y + Math.floor(i / 2) * 12.4];
-      sheet.swatch(atX, atY, 6, 8.4, hex(look.rgb));
-      sheet.tagged('P', {}, () => {
-        sheet.raw(capital(mix.name), atX + 8, atY - 0.8, column - 9, 'label');
-        sheet.raw(spoken(look.words), atX + 8, atY + 3.1, column - 9, 'small');
+    for (let i = 0; i < paint.mixes.length; i += 2) {
+      const row = paint.mixes.slice(i, i + 2).flatMap(({ premix: { mix } }) => looks.get(mix.id) ?? []);
+      const highs = row.map((look, k) => {
+        const atX = x + k * column;
+        const words = spoken(look.words);
+        sheet.swatch(atX, y, 6, 8.4, hex(look.rgb));
+        sheet.tagged('P', {}, () => {
+          sheet.raw(capital(look.mix.name), atX + 8, y - 0.8, column - 9, 'label');
+          sheet.raw(words, atX + 8, y + 3.1, column - 9, 'tiny');
+        });
+        return 4.6 + sheet.heightOf(words, 'tiny', column - 9);
       });
-    });
-    y = Math.max(16 + pictureMm * ratio, y + Math.ceil(paint.mixes.length / 2) * 12.4) + 6;
+      y += Math.max(10.4, ...highs);
+    }
+    y = Math.max(16 + pictureMm * ratio, y) + 6;
     const each = (sheet.width - 8) / 2;
     const half = Math.ceil(lesson.steps.length / 2);
     let at = y;

@@ -1,6 +1,17 @@
 import { randomBytes } from 'node:crypto';
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import { byId, Id, IdParam, type KitAnswer, type KitLink, type KitSheet, newStudio, Studio, Ticks } from '@viaticum/contract';
+import {
+  byId,
+  Id,
+  IdParam,
+  type KitAnswer,
+  type KitLink,
+  type KitSheet,
+  newStudio,
+  PackOptions,
+  Studio,
+  Ticks,
+} from '@viaticum/contract';
 import { upgradeLesson } from '@viaticum/core/document';
 import type { FastifyInstance } from 'fastify';
 import { Type } from 'typebox';
@@ -11,18 +22,27 @@ import type { Database } from '../db/source.js';
 import { notFound } from '../errors.js';
 import { signedIn } from '../guard/access.js';
 import { own, present } from '../lessons/revisions.js';
+import type { LessonStore } from '../lessons/store.js';
 import { pool } from '../work/pool.js';
+import type { PackJob } from './pack-worker.js';
 import type { SheetJob } from './sheet-worker.js';
+
+/** Packs are few and large: one at a time, and a handful waiting. */
+const packs = () => pool<PackJob, { bytes: Uint8Array; pages: number }>('kit/pack-worker.js', { queue: 10, perCaller: 2 });
 
 const TokenParam = Type.Object({ token: Id });
 const MOST_TICKS = 2000;
 
 /** What an instructor's studio has and pays, and a lesson's lists as they are ticked on a phone by whoever has their link. */
-export async function kit(app: FastifyInstance, { database, config }: { database: Database; config: Config }): Promise<void> {
+export async function kit(
+  app: FastifyInstance,
+  { database, lessons, config }: { database: Database; lessons: LessonStore; config: Config },
+): Promise<void> {
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
   const { manager } = database.source;
   const sheets = pool<SheetJob, KitSheet>('kit/sheet-worker.js', { queue: 40, perCaller: 10 });
-  app.addHook('onClose', sheets.close);
+  const packing = packs();
+  app.addHook('onClose', () => Promise.all([sheets.close(), packing.close()]));
   const instructor = { config: { who: 'instructor' } } as const;
 
   const studioOf = async (instructorId: string): Promise<Studio> => {
@@ -49,6 +69,19 @@ export async function kit(app: FastifyInstance, { database, config }: { database
     const link = await manager.findOneBy(KitLinkEntity, { lessonId: lesson.id });
     return { address: link ? `${config.publicUrl}/lists/${link.token}` : '' } satisfies KitLink;
   });
+
+  // Its pictures are painted first, where they are not there yet.
+  routes.post(
+    '/api/lessons/:id/pack',
+    { schema: { params: IdParam, body: PackOptions }, ...instructor },
+    async (request, reply) => {
+      const { id: ownerId } = signedIn(request);
+      const { text, folder } = await lessons.painted(ownerId, request.params.id);
+      const job = { text, folder, studio: await studioOf(ownerId), options: request.body };
+      const { bytes, pages } = await packing.ask(job, ownerId);
+      return reply.header('x-pages', String(pages)).type('application/pdf').send(Buffer.from(bytes));
+    },
+  );
 
   const linked = async (token: string): Promise<LessonEntity> => {
     const link = await manager.findOneBy(KitLinkEntity, { token });

@@ -72,6 +72,13 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
       return stages.finished({ text, ownerId }, lastStepId);
     },
 
+    /** A lesson as it is now, with the folder of the pictures after its steps. */
+    async painted(ownerId: string, id: string): Promise<{ text: string; folder: string }> {
+      const lesson = await own(source.manager, ownerId, id);
+      const text = presentText((await present(source.manager, lesson)).document);
+      return { text, folder: await stages.folder({ text, ownerId }) };
+    },
+
     async create(ownerId: string, { text, title, card }: Omit<ReadLesson, 'baseRevision'>): Promise<string> {
       const now = Date.now();
       return source.transaction(async (manager) => {

@@ -93,6 +93,8 @@ export function stagePictures(pictures: PictureStore, dataFolder: string) {
     },
     /** The picture after the last step of a lesson that is on a shelf. */
     finished: async (lesson: Taught, lastStepId: string): Promise<StagePicture> => read(await paint(lesson, shelf), lastStepId),
+    /** The folder with the pictures after all steps of a lesson as it is, painted where they are not there yet. */
+    folder: (lesson: Taught): Promise<string> => paint(lesson, shelf),
     /** Takes away what nobody looked into for thirty days. Gives how many folders went. */
     async tidy(now: number): Promise<number> {
       let gone = 0;

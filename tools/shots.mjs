@@ -1,5 +1,6 @@
 // npm run shots: the pictures of docs/screenshots, from the demo data, in a server and database of their own.
-import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
@@ -74,7 +75,41 @@ async function lessonViews(page) {
   await shoot(page, 'paints');
   await station(page, 'Transfers');
   await transferViews(page);
+  await station(page, 'Kit');
+  await kitViews(page);
   await station(page, 'Class');
+}
+
+/** Paint for the group, and a page of the lesson pack as it is printed. */
+async function kitViews(page) {
+  await page.getByTestId('kit-tubes').waitFor();
+  await shoot(page, 'kit');
+  if (only.length > 0 && !only.includes('pack-page')) return;
+  await debian({ pdftoppm: 'poppler-utils' });
+  const lesson = page.url().match(/lesson\/([^/]+)/)[1];
+  const parts = ['title', 'way', 'palette', 'steps'];
+  const data = { kind: 'instructor', paper: 'a4', isLarge: false, parts };
+  const answer = await page.request.post(new URL(`/api/lessons/${lesson}/pack`, page.url()).href, {
+    data,
+    headers: { origin: new URL(page.url()).origin },
+    timeout: 180_000,
+  });
+  const scratch = mkdtempSync(join(tmpdir(), 'viaticum-pack-'));
+  writeFileSync(join(scratch, 'pack.pdf'), await answer.body());
+  spawnSync('pdftoppm', [
+    '-r',
+    '100',
+    '-f',
+    '5',
+    '-l',
+    '5',
+    '-singlefile',
+    '-png',
+    join(scratch, 'pack.pdf'),
+    join(folder, 'pack-page'),
+  ]);
+  rmSync(scratch, { recursive: true, force: true });
+  console.log('  pack-page');
 }
 
 /** A lesson being begun: its picture, and the things in it. */
@@ -119,7 +154,6 @@ async function beginView(page) {
   await shoot(page, 'begin-things');
   await page.getByRole('button', { name: 'Next: what fits' }).click();
   await page.getByTestId('fit-more').locator('img').waitFor({ timeout: 60_000 });
-  await shoot(page, 'begin-fits');
   await page.getByRole('button', { name: 'Not now' }).click();
 }
 
@@ -173,8 +207,6 @@ async function transferViews(page) {
 
 async function planViews(page) {
   await topic(page, 'Values');
-  await page.getByRole('region', { name: 'The roughest stage' }).waitFor();
-  await shoot(page, 'steps-values');
   await page.getByRole('link', { name: 'Read through' }).click();
   await page.getByTestId('read-step').first().waitFor();
   await shoot(page, 'read-through');

@@ -52,7 +52,7 @@ const rolesOf = (node: Node | null): string[] =>
 /** Every word lies on its page, three millimetres inside. */
 const inside = ({ pages, texts }: Awaited<ReturnType<typeof made>>) =>
   texts.flatMap((items, i) => {
-    const [, , width, height] = pages[i]?.view as [number, number, number, number];
+    const [, , width, height] = (pages[i] as Page).view as [number, number, number, number];
     return items.filter(({ transform, width: wide }) => {
       const [x, y] = [transform[4] as number, transform[5] as number];
       return x < 3 * MM || x + wide > width - 3 * MM || y < 3 * MM || y > height - 3 * MM;
@@ -161,6 +161,8 @@ describe('a lesson pack', () => {
       passages: [],
     } as Lesson;
     const pack = await made({ parts: ['title', 'steps'] }, long);
+    const { lacks } = await packPdf(long, newStudio, new Map(), options({ parts: ['title'] }));
+    expect(lacks).toEqual(['🎨', '山']);
     expect(inside(pack)).toEqual([]);
     expect(pack.words.join(' ')).toContain('Step 79');
   });

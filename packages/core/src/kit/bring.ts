@@ -24,9 +24,11 @@ export function tubesInWords(sizes: readonly number[]): string {
   const parts = [...counts].map(([ml, count]) => (count > 1 ? `${count} × ${ml}` : `${ml}`));
   return parts.length > 0 ? `${parts.join(' + ')} ml` : 'in the cupboard';
 }
+const FOR_TWO = 'one for two';
 /** "13 × 2 in flat", "26 water pots of 0.3 l", "apron": so many of a thing. */
 export function countedThing({ shelf, name }: Pick<KitLine, 'shelf' | 'name'>, amount: string): string {
   if (amount === '1') return name;
+  if (amount === FOR_TWO) return `${name}, ${FOR_TWO}`;
   return shelf === 'brushes' && /^\d+$/.test(amount) ? `${amount} × ${name}` : `${amount} ${name}`;
 }
 /** Under a ml to a tenth, else to whole ml, never nothing. */
@@ -52,7 +54,7 @@ export function kitLines(lesson: Lesson, plan: LessonPlan, paint: KitPaint, sink
       shelf: 'brushes',
       name: lesson.units === 'cm' ? one.metric : one.name,
       amount: `${one.count}`,
-      each: one.isShared ? 'one for two' : `${one.perHead}`,
+      each: one.isShared ? FOR_TWO : `${one.perHead}`,
       by: bringerOf(lesson, `brush ${one.brush.id}`),
       costMinor: null,
       ...(one.substitutes.length > 0 && { note: `or ${one.substitutes.join(', ')}` }),

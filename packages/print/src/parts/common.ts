@@ -1,6 +1,6 @@
 import type { PlanItem, Step } from '@viaticum/contract';
 import { laysPaint } from '@viaticum/core/derived';
-import type { Pack } from '../pack.js';
+import type { Pack } from '../model.js';
 import { MM } from '../sheet.js';
 
 /** "1:07" of minutes of the class. */

@@ -1,6 +1,6 @@
 import { tileSheets } from '@viaticum/core/transfer';
 import { sizeInWords } from '@viaticum/core/units';
-import type { Pack } from '../pack.js';
+import type { Pack } from '../model.js';
 import { INK, MM } from '../sheet.js';
 
 const MARGIN_MM = 12;

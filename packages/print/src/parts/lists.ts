@@ -10,7 +10,7 @@ import {
   tubesInWords,
 } from '@viaticum/core/kit';
 import { capital, minutesInWords } from '@viaticum/core/units';
-import type { Pack } from '../pack.js';
+import type { Pack } from '../model.js';
 
 const title = (pack: Pack, text: string, yMm: number): number =>
   yMm + pack.sheet.text(text, pack.sheet.left, yMm, pack.sheet.width, 'h3', { tag: 'H3' }) + 2;

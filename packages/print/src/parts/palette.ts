@@ -2,7 +2,7 @@ import { mlInWords } from '@viaticum/core/kit';
 import { paletteLayout, shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { capital } from '@viaticum/core/units';
 import { cssRgb, valueStep } from '@viaticum/kernels/colour';
-import type { Pack } from '../pack.js';
+import type { Pack } from '../model.js';
 import { INK, MM } from '../sheet.js';
 import { hex, inkOn, recipeBar, spoken } from './common.js';
 

@@ -1,7 +1,7 @@
 import type { Step, Technique } from '@viaticum/contract';
 import { brushInWords, brushOf } from '@viaticum/core/brush';
 import { capital } from '@viaticum/core/units';
-import type { Pack } from '../pack.js';
+import type { Pack } from '../model.js';
 import { HAIR, MM } from '../sheet.js';
 
 /** What the hand does, a sentence for each way of laying paint; common practice, no published source. */

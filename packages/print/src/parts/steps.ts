@@ -1,7 +1,7 @@
 import type { PlanItem, Step } from '@viaticum/contract';
 import { brushInMetric, brushInWords, brushOf } from '@viaticum/core/brush';
 import { capital, minutesInWords, sizeInWords } from '@viaticum/core/units';
-import type { Pack } from '../pack.js';
+import type { Pack } from '../model.js';
 import { INK, MM } from '../sheet.js';
 import { classLine, clock, hex, itemOf, ratioOf, spoken, whereIs } from './common.js';
 

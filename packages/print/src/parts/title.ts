@@ -1,5 +1,5 @@
 import { counted, sizeInWords } from '@viaticum/core/units';
-import type { Pack } from '../pack.js';
+import type { Pack } from '../model.js';
 import { HAIR, INK, MM, SOFT } from '../sheet.js';
 import { clock, itemOf, ratioOf } from './common.js';
 
@@ -90,7 +90,6 @@ export function contents(pack: Pack): () => void {
   );
   return fill;
 }
-export const way = contents;
 
 function stagesIn(pack: Pack, yMm: number): number {
   const { sheet, lesson, pictures, numbers } = pack;

@@ -12,7 +12,7 @@ const STEP_PX = 520;
 const TITLE_PX = 1000;
 const QUALITY = 84;
 
-export default async function work({ text, folder, studio, options }: PackJob): Promise<{ bytes: Uint8Array; pages: number }> {
+export default async function work({ text, folder, studio, options }: PackJob): ReturnType<typeof packPdf> {
   const lesson = JSON.parse(text) as Lesson;
   const pictures = new Map<string, Uint8Array>();
   const last = lesson.steps.at(-1)?.id;

@@ -24,11 +24,12 @@ import { signedIn } from '../guard/access.js';
 import { own, present } from '../lessons/revisions.js';
 import type { LessonStore } from '../lessons/store.js';
 import { pool } from '../work/pool.js';
+import type work from './pack-worker.js';
 import type { PackJob } from './pack-worker.js';
 import type { SheetJob } from './sheet-worker.js';
 
 /** Packs are few and large: one at a time, and a handful waiting. */
-const packs = () => pool<PackJob, { bytes: Uint8Array; pages: number }>('kit/pack-worker.js', { queue: 10, perCaller: 2 });
+const packs = () => pool<PackJob, Awaited<ReturnType<typeof work>>>('kit/pack-worker.js', { queue: 10, perCaller: 2 });
 
 const TokenParam = Type.Object({ token: Id });
 const MOST_TICKS = 2000;
@@ -78,8 +79,12 @@ export async function kit(
       const { id: ownerId } = signedIn(request);
       const { text, folder } = await lessons.painted(ownerId, request.params.id);
       const job = { text, folder, studio: await studioOf(ownerId), options: request.body };
-      const { bytes, pages } = await packing.ask(job, ownerId);
-      return reply.header('x-pages', String(pages)).type('application/pdf').send(Buffer.from(bytes));
+      const { bytes, pages, lacks } = await packing.ask(job, ownerId);
+      return reply
+        .header('x-pages', String(pages))
+        .header('x-lacks', encodeURIComponent(lacks.slice(0, 20).join('')))
+        .type('application/pdf')
+        .send(Buffer.from(bytes));
     },
   );
 

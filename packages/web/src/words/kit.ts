@@ -216,6 +216,7 @@ export const kitWords = {
     make: 'Make the pack',
     making: 'Making the pack',
     made: (pages: number, bytes: number) => `${counted(pages, 'page')}, ${(bytes / 1e6).toFixed(1)} MB.`,
+    lacks: (signs: string) => `The fonts have no ${[...signs].join(' ')}: question marks stand there.`,
     nothing: 'Choose at least one part.',
     unsaved: 'The lesson is being saved; then the pack can be made.',
     offline: 'The server cannot be reached just now. Try again in a moment.',

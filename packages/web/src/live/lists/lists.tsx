@@ -97,8 +97,8 @@ function useTicks(token: string) {
   const [waiting, setWaiting] = useState<Tick[]>(() => remembered(`viaticum-ticks-${token}`) ?? []);
   const [fault, setFault] = useState<string | null>(null);
   const [isOffline, setOffline] = useState(false);
+  // What waits, as it is now: read when an answer comes.
   const sent = useRef(waiting);
-  sent.current = waiting;
   const keep = useCallback(
     (next: Tick[]) => {
       sent.current = next;

@@ -8,8 +8,8 @@ import { useSession } from '../../lesson/context.js';
 import { CopyKey } from '../../ui/copy-key.js';
 import { saveFile } from '../../ui/save-file.js';
 import { kitWords } from '../../words/kit.js';
-import type { Kit } from './kit.js';
 import css from './kit.module.css';
+import type { Kit } from './use-kit.js';
 
 const w = kitWords.bring;
 

@@ -12,7 +12,7 @@ import { Paint } from './paint.js';
 import { PremixTopic } from './premix.js';
 import { RoomTopic } from './room.js';
 import { Things } from './things.js';
-import { useKit } from './use-kit.js';
+import { type Kit, useKit } from './use-kit.js';
 
 const Pack = lazy(() => import('./pack.js').then((module) => ({ default: module.Pack })));
 type Topic = keyof typeof w.topics;
@@ -49,8 +49,6 @@ export default function KitStation() {
     </>
   );
 }
-
-export type Kit = ReturnType<typeof useKit>;
 
 /** For whom it is reckoned, and what it comes to. */
 function Sums({ kit: { lesson, paint, money } }: { kit: Kit }) {

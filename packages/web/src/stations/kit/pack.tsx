@@ -4,8 +4,8 @@ import { useState } from 'react';
 import { useSession, useSnapshot } from '../../lesson/context.js';
 import { saveFile } from '../../ui/save-file.js';
 import { kitWords } from '../../words/kit.js';
-import type { Kit } from './kit.js';
 import css from './kit.module.css';
+import type { Kit } from './use-kit.js';
 
 const w = kitWords.pack;
 
@@ -98,7 +98,7 @@ export function Pack({ kit: { lesson } }: { kit: Kit }) {
       )}
       {made && (
         <p role="status" data-testid="pack-made">
-          {w.made(made.pages, made.bytes)}
+          {w.made(made.pages, made.bytes)} {made.lacks && w.lacks(made.lacks)}
         </p>
       )}
     </section>
@@ -107,7 +107,7 @@ export function Pack({ kit: { lesson } }: { kit: Kit }) {
 
 /** Asks the server for a pack and saves the file. */
 function useMade(lessonId: string) {
-  const [made, setMade] = useState<{ pages: number; bytes: number } | null>(null);
+  const [made, setMade] = useState<{ pages: number; bytes: number; lacks: string } | null>(null);
   const [isMaking, setMaking] = useState(false);
   const [fault, setFault] = useState<string | null>(null);
   const make = async (options: PackOptions, name: string): Promise<void> => {
@@ -121,7 +121,11 @@ function useMade(lessonId: string) {
       });
       if (!answer.ok) throw new Error(((await answer.json()) as { message: string }).message);
       const file = await answer.blob();
-      setMade({ pages: Number(answer.headers.get('x-pages')), bytes: file.size });
+      setMade({
+        pages: Number(answer.headers.get('x-pages')),
+        bytes: file.size,
+        lacks: decodeURIComponent(answer.headers.get('x-lacks') ?? ''),
+      });
       saveFile(name, file);
     } catch (error) {
       setFault(error instanceof TypeError ? w.offline : (error as Error).message);

@@ -9,8 +9,8 @@ import { useSession } from '../../lesson/context.js';
 import { NumberField } from '../../ui/number-field.js';
 import { saveFile } from '../../ui/save-file.js';
 import { kitWords } from '../../words/kit.js';
-import type { Kit } from './kit.js';
 import css from './kit.module.css';
+import type { Kit } from './use-kit.js';
 
 const w = kitWords.paint;
 /** How light each part of a loss bar is, in one scale of greys. */

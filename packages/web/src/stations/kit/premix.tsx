@@ -7,8 +7,8 @@ import { clsx } from 'clsx';
 import { useSession } from '../../lesson/context.js';
 import { saveFile } from '../../ui/save-file.js';
 import { kitWords } from '../../words/kit.js';
-import type { Kit } from './kit.js';
 import css from './kit.module.css';
+import type { Kit } from './use-kit.js';
 
 const w = kitWords.premix;
 const DAY = 24 * 60;

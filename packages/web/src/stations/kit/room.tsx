@@ -4,8 +4,8 @@ import { useState } from 'react';
 import { useSession } from '../../lesson/context.js';
 import { NumberField } from '../../ui/number-field.js';
 import { kitWords } from '../../words/kit.js';
-import type { Kit } from './kit.js';
 import css from './kit.module.css';
+import type { Kit } from './use-kit.js';
 
 const w = kitWords.room;
 const m = kitWords.money;

@@ -30,3 +30,4 @@ export function useKit() {
     fault: saving.error?.message ?? null,
   };
 }
+export type Kit = ReturnType<typeof useKit>;

@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { type Lesson, newStudio } from '@viaticum/contract';
+import { carryOut, startHistory } from '../document/index.js';
 import { demoLesson, smallLesson, testStep } from '../fixtures/lessons.js';
 import { uniform } from '../pace/index.js';
 import { planLesson } from '../plan/index.js';
@@ -11,6 +12,7 @@ import {
   coatBoards,
   dampness,
   kitBrushes,
+  kitFindings,
   kitLines,
   kitPaint,
   kitRoom,
@@ -234,5 +236,52 @@ describe('cautions', () => {
     const words = cautionsFor(lesson).map((one) => one.words);
     expect(words.some((one) => /^Cadmium yellow contains cadmium/.test(one))).toBe(true);
     expect(words.some((one) => /Replace .*cadmium yellow/.test(one))).toBe(true);
+  });
+});
+
+describe('what the kit notices', () => {
+  const noticed = (lesson: Lesson, studio = newStudio) =>
+    kitFindings(lesson, kitPaint(lesson, planLesson(lesson).plan, studio), studio);
+  const key = (name: string) => (one: { key: string }) => one.key.startsWith(name);
+  const [balloons] = demos as [Lesson];
+
+  it('each act takes its finding away', () => {
+    const small: Lesson = {
+      ...balloons,
+      support: { ...balloons.support, widthMm: 200, heightMm: 250 },
+      areas: balloons.areas.map((area) => ({
+        ...area,
+        outline: area.outline.map((polygon) =>
+          polygon.map((ring) => ring.map(([x, y]): [number, number] => [x / 2.03, y / 2.03])),
+        ),
+      })),
+    };
+    const lowId = balloons.mixes.find(({ name }) => name === 'low sky')?.id ?? '';
+    const lessons: [string, Lesson][] = [
+      ['brush-wide', small],
+      ['speck', { ...balloons, kit: { premix: [{ mixId: lowId, how: 'palette' }] } }],
+      ['damp-room', { ...balloons, room: { ...balloons.room, humidity: 0.3 } }],
+    ];
+    for (const [name, lesson] of lessons) {
+      const found = noticed(lesson).find(key(name));
+      expect([name, found?.fix !== undefined]).toEqual([name, true]);
+      if (!found?.fix) continue;
+      const { command, args } = found.fix;
+      const { lesson: mended } = carryOut(startHistory(lesson), command, args as never);
+      expect(noticed(mended).some((one) => one.key === found.key && name !== 'damp-room')).toBe(false);
+    }
+  });
+  it('white that is short, a fee that is too low, metals for children, too many dryers are said', () => {
+    const white = kitPaint(balloons, planLesson(balloons).plan, newStudio).tubes[0];
+    const short = { ...newStudio, stock: [{ paint: white?.key ?? '', ml: white?.groupMl ?? 0 }] };
+    expect(noticed(balloons, short).find(key('white-short'))?.words).toMatch(/[5-7] classes in ten would run out/);
+    expect(noticed({ ...balloons, kit: { feeMinor: 900, fixedMinor: 30_000 } }).some(key('fee-below'))).toBe(true);
+    expect(noticed({ ...balloons, kit: { feeMinor: 9000, fixedMinor: 30_000 } }).some(key('fee-below'))).toBe(false);
+    expect(noticed({ ...balloons, kit: { children: true } }).find(key('children-metal'))?.words).toMatch(/burnt umber/);
+    const dryers = { count: 9, watts: 1200 };
+    const circuits = { count: 2, amps: 16, volts: 230 };
+    expect(noticed({ ...balloons, room: { ...balloons.room, dryers, circuits } }).find(key('circuit'))?.words).toMatch(
+      /carry 4 at a time/,
+    );
   });
 });

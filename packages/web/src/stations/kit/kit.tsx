@@ -1,7 +1,7 @@
-import { groupOf, paysFrom } from '@viaticum/core/kit';
-import { Segmented, Statistic } from 'antd';
-import { lazy, Suspense } from 'react';
-import { useSession } from '../../lesson/context.js';
+import { groupOf, kitFindings, paysFrom } from '@viaticum/core/kit';
+import { Button, Segmented, Select, Statistic } from 'antd';
+import { lazy, Suspense, useMemo } from 'react';
+import { useLesson, useSession } from '../../lesson/context.js';
 import { NumberField } from '../../ui/number-field.js';
 import { Topics, useTopic } from '../../ui/topics.js';
 import { kitWords as w } from '../../words/kit.js';
@@ -28,6 +28,7 @@ export default function KitStation() {
       <Topics label={w.topicsLabel} names={w.topics} groups={groups} shown={topic} onShow={setTopic} />
       <div className={css.station} data-testid="kit">
         <Sums kit={kit} />
+        <Noticed kit={kit} />
         {isEmpty && topic !== 'room' ? (
           <p className="quiet">{w.empty}</p>
         ) : (
@@ -50,9 +51,32 @@ export default function KitStation() {
   );
 }
 
-/** For whom it is reckoned, and what it comes to. */
-function Sums({ kit: { lesson, paint, money } }: { kit: Kit }) {
+/** What is short, wasted or left to chance, with an act that mends it. */
+function Noticed({ kit: { lesson, paint, studio } }: { kit: Kit }) {
   const session = useSession();
+  const found = useMemo(() => kitFindings(lesson, paint, studio), [lesson, paint, studio]);
+  if (found.length === 0) return null;
+  return (
+    <ul className={css.noticed} aria-label={w.noticed} data-testid="kit-noticed">
+      {found.slice(0, MOST_NOTICED).map(({ key, words: says, fix }) => (
+        <li key={key}>
+          {says}{' '}
+          {fix && (
+            <Button size="small" onClick={() => session.do(fix.command, fix.args as never)}>
+              {fix.words}
+            </Button>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}
+const MOST_NOTICED = 4;
+
+/** For whom it is reckoned, and what it comes to. */
+function Sums({ kit: { lesson, paint, money, variantId, setVariantId } }: { kit: Kit }) {
+  const session = useSession();
+  const { variants } = useLesson();
   const { heads, teaching, tableOf } = groupOf(lesson);
   const { feeMinor, fixedMinor } = lesson.kit ?? {};
   const usedEach = paint.usedMinor === null ? null : Math.round(paint.usedMinor / heads);
@@ -73,6 +97,18 @@ function Sums({ kit: { lesson, paint, money } }: { kit: Kit }) {
           {w.tableOf}
           <NumberField label={w.tableOf} value={tableOf} onValue={(n) => say({ tableOf: n })} />
         </span>
+        {variants.length > 0 && (
+          <span>
+            {w.variant}
+            <Select
+              aria-label={w.variant}
+              value={variantId ?? ''}
+              style={{ minWidth: 170 }}
+              options={[{ value: '', label: w.asItIs }, ...variants.map(({ id, name }) => ({ value: id, label: name }))]}
+              onChange={(id) => setVariantId(id || null)}
+            />
+          </span>
+        )}
         <span>
           {w.by}
           <Segmented

@@ -7,6 +7,7 @@ import { planLesson } from '../plan/index.js';
 import {
   boardMin,
   bringerOf,
+  bringFor,
   cautionsFor,
   circuitLoad,
   coatBoards,
@@ -126,6 +127,12 @@ describe('who brings what', () => {
     expect(letterFor(demos[0] as Lesson, lines(demos[0] as Lesson), { firstName: 'Ines' })).toMatch(
       /bring nothing: all is there/,
     );
+  });
+  it('an invitation says what the kit says, and without it tubes and brushes', () => {
+    const [lesson] = demos as [Lesson];
+    expect(bringFor(lesson)).toMatch(/^Bring: a canvas 16 × 20 in\.\nTubes: white/);
+    expect(bringFor({ ...lesson, kit: { by: 'studio' } })).toBe('Bring: old clothes. Everything else is there.');
+    expect(bringFor({ ...lesson, kit: { by: 'mixed' } })).toMatch(/^Bring:\n– 2 in flat\n/);
   });
   it('amounts are said as one reads them', () => {
     expect([tubesInWords([75, 150, 75]), tubesInWords([37]), tubesInWords([])]).toEqual([

@@ -1,6 +1,7 @@
-import { type Bringer, type Lesson, type Shelf, shelves } from '@viaticum/contract';
-import type { LessonPlan } from '../plan/index.js';
-import type { KitPaint } from './paint.js';
+import { type Bringer, type Lesson, newStudio, type Shelf, shelves } from '@viaticum/contract';
+import { bringInWords } from '../derived/index.js';
+import { type LessonPlan, planOf } from '../plan/index.js';
+import { type KitPaint, kitPaint } from './paint.js';
 import { bringerOf, kitBrushes, kitThings } from './things.js';
 
 /** A line of a list: what, how many, who brings it, and what it costs where that is known. */
@@ -102,4 +103,13 @@ export function letterFor(
     ...(there.length > 0 ? [`You need not buy: ${there.map(({ name }) => name).join(', ')}. It is there for all.`, ''] : []),
     'Old clothes are a good idea: acrylic paint does not wash out once it is dry.',
   ].join('\n');
+}
+
+/** What students bring, a line each, as an invitation says it; where the lesson does not say who brings what, its tubes and brushes. */
+export function bringFor(lesson: Lesson): string {
+  if (lesson.kit?.by === undefined && lesson.kit?.who === undefined) return bringInWords(lesson);
+  const planned = planOf(lesson);
+  const own = studentLines(kitLines(lesson, planned, kitPaint(lesson, planned.plan, newStudio)));
+  if (own.length === 0) return 'Bring: old clothes. Everything else is there.';
+  return `Bring:\n${own.map((line) => `– ${countedThing(line, line.each ?? '')}`).join('\n')}`;
 }

@@ -9,7 +9,7 @@ import { mlInWords } from './bring.js';
 import { paysFrom } from './money.js';
 import { groupOf, type KitPaint, runsOutOfTen } from './paint.js';
 import { kitRoom } from './room.js';
-import { brushKeepsMl, losses } from './volumes.js';
+import { brushfulOf, brushKeepsMl, losses } from './volumes.js';
 
 /** Something that the kit shows before the class does: what it is, and an act that mends it where there is one. */
 export type KitFinding = {
@@ -53,9 +53,11 @@ function whiteShort({ tubes }: KitPaint, heads: number): KitFinding[] {
 function brushTooWide(lesson: Lesson): KitFinding[] {
   const found = lesson.steps.flatMap((step) => {
     const brush = brushOf(step.brushId);
-    if (!brush || step.mixIds.length === 0) return [];
+    // All of a canvas is toned with a wide brush, whatever stays in it.
+    if (!brush || step.mixIds.length === 0 || step.wholeCanvas) return [];
     const laidMl = layingsOf(lesson).reduce((sum, one) => (one.step === step ? sum + one.ml : sum), 0);
-    const keeps = (widthMm: number) => losses.brushfuls[lesson.level] * step.mixIds.length * brushKeepsMl(widthMm);
+    const keeps = (widthMm: number) =>
+      losses.brushfuls[lesson.level] * step.mixIds.length * brushfulOf(step) * brushKeepsMl(widthMm);
     const narrower = brushes
       .filter((one) => one.type === brush.type && one.widthMm < brush.widthMm)
       .sort((a, b) => b.widthMm - a.widthMm)[0];

@@ -55,7 +55,7 @@ export const paintKey = (tube: Tube): string => (tube.own ? `own ${tube.own.name
 
 /** Sizes that are usual where none was entered, ml (common practice, no published source). */
 const USUAL_ML = [37, 75, 150, 250, 500];
-/** The sizes of a tube with their prices; without prices the paint itself counts as what is to be least. */
+/** The sizes of a tube with their prices; without prices as they usually stand to each other. */
 export function sizesOf(tube: Tube, studio: Pick<Studio, 'prices'>): { sizes: TubeSize[]; isPriced: boolean } {
   const key = paintKey(tube);
   const own = studio.prices.filter(({ paint }) => paint === key).map(({ sizeMl, priceMinor }) => ({ ml: sizeMl, priceMinor }));
@@ -63,8 +63,11 @@ export function sizesOf(tube: Tube, studio: Pick<Studio, 'prices'>): { sizes: Tu
   if (tube.sizeMl !== undefined && tube.priceMinor !== undefined)
     return { sizes: [{ ml: tube.sizeMl, priceMinor: tube.priceMinor }], isPriced: true };
   const sizes = tube.sizeMl !== undefined ? [tube.sizeMl] : USUAL_ML;
-  return { sizes: sizes.map((ml) => ({ ml, priceMinor: Math.round(ml * 100) })), isPriced: false };
+  // As shops have it, a larger tube costs less by the ml: so a few large ones are advised.
+  return { sizes: sizes.map((ml) => ({ ml, priceMinor: Math.round(100 * ml ** CHEAPER_LARGE) })), isPriced: false };
 }
+
+const CHEAPER_LARGE = 0.8;
 
 /** How much painters differ, and how far the reckoning may be off: as shares (judged). */
 const PAINTERS_CV = 0.35;

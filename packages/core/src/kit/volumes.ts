@@ -45,7 +45,7 @@ export type MixVolume = {
 };
 
 /** How much of a brushful a technique carries. */
-const brushfulOf = ({ technique }: Step): number => {
+export const brushfulOf = ({ technique }: Pick<Step, 'technique'>): number => {
   if (technique === 'wash') return 0.6;
   return technique === 'dry-brush' || technique === 'scumble' ? 0.5 : 1;
 };

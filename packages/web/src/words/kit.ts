@@ -27,7 +27,7 @@ export const kitWords = {
   used: 'Used up by each',
   paysFrom: 'Pays from',
   ml: (ml: number) => `${Math.round(ml)} ml`,
-  noPrice: 'without prices',
+  noPrice: 'no prices yet',
   paint: {
     title: 'Paint for this group',
     about: (canvas: number, head: number) =>

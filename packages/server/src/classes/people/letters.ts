@@ -1,6 +1,6 @@
 import { type Invite, type Lesson, type Letter, serverErrors } from '@viaticum/contract';
-import { bringInWords } from '@viaticum/core/derived';
 import { toIcs } from '@viaticum/core/format';
+import { bringFor } from '@viaticum/core/kit';
 import { nanoid } from 'nanoid';
 import { type ClassEntity, LetterEntity } from '../../db/entities.js';
 import type { Database } from '../../db/source.js';
@@ -18,7 +18,7 @@ export function letterStore({ source: { manager } }: Database, classes: ClassSto
       const lesson = JSON.parse(text) as Lesson;
       const { aboutMin, bookedMin } = await classes.forecast(text, invite.seats, one.ownerId);
       const startMs = new Date(invite.startsAt).getTime();
-      const bring = bringInWords(lesson);
+      const bring = bringFor(lesson);
       const { timeZone } = invite;
       const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'short', timeZone }).format(startMs);
       const time = new Intl.DateTimeFormat('en-GB', { timeStyle: 'short', timeZone });

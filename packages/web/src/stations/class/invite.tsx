@@ -1,7 +1,7 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type { ClassAnswer, Invite as InviteData } from '@viaticum/contract';
-import { bringInWords } from '@viaticum/core/derived';
 import { namesIn, readRoster, toRoster } from '@viaticum/core/format';
+import { bringFor } from '@viaticum/core/kit';
 import { minutesInWords } from '@viaticum/core/units';
 import { Button, DatePicker, Input } from 'antd';
 import { clsx } from 'clsx';
@@ -74,7 +74,7 @@ function Form({ planned }: { planned: ClassAnswer | null }) {
   // What the list was before it was replaced.
   const [replaced, setReplaced] = useState<string | null>(null);
   const [brought, setBrought] = useState<string[] | null>(null);
-  const bring = bringInWords(lesson);
+  const bring = bringFor(lesson);
   const startMs = new Date(when).getTime();
   const worker = useWorker(planWorker);
   const args = useMemo(() => (lesson.steps.length === 0 ? null : { lesson, students: seats }), [lesson, seats]);

@@ -96,6 +96,11 @@ export const Studio = Type.Object(
     /** Watts that hang on the dryers' circuit besides. */
     otherW: Type.Integer({ minimum: 0, maximum: 100_000 }),
     sinks: Type.Integer({ minimum: 0, maximum: 100 }),
+    /** What people who come again have, by the names under which things are known in every lesson. */
+    has: Type.Array(
+      Type.Object({ personId: Id, things: Type.Array(Type.String({ minLength: 1, maxLength: 180 }), { maxItems: 200 }) }, strict),
+      { maxItems: 2000 },
+    ),
   },
   strict,
 );
@@ -118,4 +123,5 @@ export const newStudio: Studio = {
   airChanges: 2,
   otherW: 0,
   sinks: 1,
+  has: [],
 };

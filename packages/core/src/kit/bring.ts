@@ -7,6 +7,8 @@ import { bringerOf, kitBrushes, kitThings } from './things.js';
 /** A line of a list: what, how many, who brings it, and what it costs where that is known. */
 export type KitLine = {
   key: string;
+  /** What it is in every lesson: by this a student has it. */
+  own: string;
   shelf: Shelf;
   name: string;
   /** "2 × 75 ml", "13", "6 sheets". */
@@ -40,6 +42,7 @@ export function kitLines(lesson: Lesson, plan: LessonPlan, paint: KitPaint, sink
   const tubes = paint.tubes.map(
     (one): KitLine => ({
       key: `tube ${one.tube.id}`,
+      own: `paint ${one.key}`,
       shelf: 'paint',
       name: one.name,
       amount: tubesInWords(one.buy.sizes),
@@ -52,6 +55,7 @@ export function kitLines(lesson: Lesson, plan: LessonPlan, paint: KitPaint, sink
   const brushes = kitBrushes(lesson, plan).brushes.map(
     (one): KitLine => ({
       key: `brush ${one.brush.id}`,
+      own: `brush ${one.brush.id}`,
       shelf: 'brushes',
       name: lesson.units === 'cm' ? one.metric : one.name,
       amount: `${one.count}`,
@@ -64,6 +68,7 @@ export function kitLines(lesson: Lesson, plan: LessonPlan, paint: KitPaint, sink
   const things = kitThings(lesson, plan, sinks).map(
     (one): KitLine => ({
       key: one.key,
+      own: one.key,
       shelf: one.shelf,
       name: one.name,
       amount: `${one.count}`,
@@ -81,9 +86,9 @@ export function kitLines(lesson: Lesson, plan: LessonPlan, paint: KitPaint, sink
 export const studioLines = (lines: readonly KitLine[]): KitLine[] =>
   lines.filter(({ by, each }) => by !== 'student' || each === null);
 
-/** What one student brings: what is theirs to bring and not at hand with them (by the keys of lines). */
+/** What one student brings: what is theirs to bring and not at hand with them. */
 export const studentLines = (lines: readonly KitLine[], has: ReadonlySet<string> = new Set()): KitLine[] =>
-  lines.filter(({ by, each, key }) => by === 'student' && each !== null && !has.has(key));
+  lines.filter(({ by, each, own }) => by === 'student' && each !== null && !has.has(own));
 
 /** A letter to one student: only what they lack, in the order of a shop's shelves, and what not to buy. Plain text. */
 export function letterFor(
@@ -105,11 +110,11 @@ export function letterFor(
   ].join('\n');
 }
 
-/** What students bring, a line each, as an invitation says it; where the lesson does not say who brings what, its tubes and brushes. */
-export function bringFor(lesson: Lesson): string {
+/** What a student brings who has some things already, a line each, as an invitation says it; where the lesson does not say who brings what, its tubes and brushes. */
+export function bringFor(lesson: Lesson, has: ReadonlySet<string> = new Set()): string {
   if (lesson.kit?.by === undefined && lesson.kit?.who === undefined) return bringInWords(lesson);
   const planned = planOf(lesson);
-  const own = studentLines(kitLines(lesson, planned, kitPaint(lesson, planned.plan, newStudio)));
+  const own = studentLines(kitLines(lesson, planned, kitPaint(lesson, planned.plan, newStudio)), has);
   if (own.length === 0) return 'Bring: old clothes. Everything else is there.';
   return `Bring:\n${own.map((line) => `– ${countedThing(line, line.each ?? '')}`).join('\n')}`;
 }

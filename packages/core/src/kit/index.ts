@@ -6,6 +6,7 @@ export * from './packing.js';
 export * from './paint.js';
 export * from './premix.js';
 export * from './prepare.js';
+export * from './remnants.js';
 export * from './room.js';
 export * from './sheet.js';
 export * from './things.js';

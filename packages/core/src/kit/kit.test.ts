@@ -17,7 +17,9 @@ import {
   paysFrom,
   readMoney,
   reserveShare,
+  scrapGrey,
   shareOut,
+  standsInFor,
   storageLife,
   TUBE_YIELD,
   tubeShares,
@@ -159,6 +161,31 @@ describe('tubes for a group', () => {
     expect(leastTrueMl(lesson, low as Lesson['mixes'][number])).toBeCloseTo((0.02 * sum) / Math.min(...parts), 9);
     const said = { ...lesson, kit: { premix: [{ mixId: low?.id ?? '', how: 'palette' as const }] } };
     expect(kit(said).mixes.find(({ premix }) => premix.mix.id === low?.id)?.premix.batch).toBeNull();
+  });
+});
+
+describe('what is left', () => {
+  it('all heaps mixed are a grey, whose colour follows what they are', () => {
+    const lesson = demoLesson('balloons');
+    const scrap = scrapGrey(lesson, kit(lesson));
+    expect(scrap?.ml).toBeGreaterThan(3);
+    // Between the darkest and the lightest of its mixes, and duller than the reddest.
+    expect(scrap?.lab[0]).toBeGreaterThan(20);
+    expect(scrap?.lab[0]).toBeLessThan(95);
+    expect(Math.hypot(scrap?.lab[1] ?? 99, scrap?.lab[2] ?? 99)).toBeLessThan(60);
+    expect(scrapGrey({ ...lesson, tubes: [] }, kit(lesson))).toBeNull();
+    // One white alone stays white, and is no ground.
+    const white = {
+      ...lesson,
+      mixes: lesson.mixes.map((mix) => ({ ...mix, recipe: [{ tubeId: 'white', parts: 1 }], mixedFrom: [] })),
+    };
+    expect(scrapGrey(white, kit(white))).toMatchObject({ isGround: false });
+  });
+  it('a left-over stands in for what looks like it', () => {
+    const lesson = demoLesson('balloons');
+    const [first, second, ...rest] = lesson.mixes as [Lesson['mixes'][number], Lesson['mixes'][number], ...Lesson['mixes']];
+    const twins = { ...lesson, mixes: [first, { ...second, recipe: first.recipe }, ...rest] };
+    expect(standsInFor(twins, kit(twins))[0]).toMatchObject({ left: first.name, for: second.name, deltaE: 0 });
   });
 });
 

@@ -70,3 +70,35 @@ describe('the lists of a lesson on a phone', () => {
     expect((await server.request('GET', '/api/lists/guessed')).status).toBe(404);
   });
 });
+
+describe('letters', () => {
+  it('ask who came before only for what they lack', async () => {
+    const lesson = await server.demoLesson(cookie);
+    const document = { ...lesson.document, kit: { by: 'mixed' as const } };
+    const put = await server.request('PUT', `/api/lessons/${lesson.id}`, { baseRevision: lesson.revision, document }, cookie);
+    expect(put.status).toBe(200);
+    const person = (await server.request('POST', '/api/people', { firstName: 'Ines' }, cookie)).body as unknown as { id: string };
+    const has = [{ personId: person.id, things: ['brush rigger-2', 'apron'] }];
+    await server.request('PUT', '/api/studio', { ...newStudio, has }, cookie);
+    const invite = {
+      startsAt: '2026-12-05T17:30:00Z',
+      timeZone: 'UTC',
+      place: '',
+      seats: 6,
+      roster: [{ firstName: 'Ines', personId: person.id }, { firstName: 'Jonas' }],
+    };
+    const { code } = (await server.request('POST', '/api/classes/planned', { lessonId: lesson.id, invite }, cookie))
+      .body as unknown as {
+      code: string;
+    };
+    await server.request('POST', `/api/classes/${code}/letters`, {}, cookie);
+    const letters = (await server.request('GET', '/api/letters', undefined, cookie)).body as unknown as {
+      to: string;
+      text: string;
+    }[];
+    const of = (name: string) => letters.find(({ to }) => to === name)?.text ?? '';
+    expect(of('Jonas')).toMatch(/– rigger 2\n[\s\S]*– apron/);
+    expect(of('Ines')).toMatch(/– 2 in flat/);
+    expect(of('Ines')).not.toMatch(/rigger 2|apron/);
+  });
+});

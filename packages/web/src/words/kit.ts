@@ -97,6 +97,10 @@ export const kitWords = {
     labels: 'Labels (PDF)',
     sheet: 'Mixing sheet (CSV)',
     jarRules: 'For jars the label rules.',
+    left: 'What is left',
+    scrap: (ml: number, l: number, isGround: boolean) =>
+      `About ${Math.round(ml)} ml stay on each palette. All of it mixed is a grey of value ${Math.round(l / 10)}${isGround ? ': keep it for the next toned ground' : ', too far from a middle tone for a ground'}.`,
+    standsIn: (left: string, other: string) => `What is left of ${left} will do for ${other}.`,
   },
   things: {
     brushes: 'Brushes',
@@ -135,6 +139,9 @@ export const kitWords = {
     columns: { thing: 'Thing', amount: 'in all', each: 'each', by: 'brought by', cost: 'costs' },
     letter: 'Letter to a student',
     to: 'First name',
+    person: 'Who came before',
+    somebody: 'somebody new',
+    hasAlready: 'has already',
     letterAbout: 'Only what they are to bring, in the order of a shop’s shelves.',
     copy: 'Copy the letter',
     copied: 'Copied',

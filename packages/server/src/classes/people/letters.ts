@@ -1,14 +1,20 @@
-import { type Invite, type Lesson, type Letter, serverErrors } from '@viaticum/contract';
+import { type Invite, type Lesson, type Letter, type Studio, serverErrors } from '@viaticum/contract';
 import { toIcs } from '@viaticum/core/format';
 import { bringFor } from '@viaticum/core/kit';
 import { nanoid } from 'nanoid';
-import { type ClassEntity, LetterEntity } from '../../db/entities.js';
+import { type ClassEntity, LetterEntity, StudioEntity } from '../../db/entities.js';
 import type { Database } from '../../db/source.js';
 import { ApiFault } from '../../errors.js';
 import type { ClassStore } from '../store.js';
 
 /** Letters to those on a roster, which only the outbox stand-in gets: nothing is sent from here. */
 export function letterStore({ source: { manager } }: Database, classes: ClassStore) {
+  /** What people who come again have, by their id. */
+  const thingsOf = async (ownerId: string): Promise<Map<string, string[]>> => {
+    const found = await manager.findOneBy(StudioEntity, { instructorId: ownerId });
+    const { has = [] } = found ? (JSON.parse(found.document) as Partial<Studio>) : {};
+    return new Map(has.map(({ personId, things }) => [personId, things]));
+  };
   return {
     /** Writes a letter to everybody on the roster into the outbox: when, where, the code, what to bring, and a file for calendars. */
     async write(one: ClassEntity, joinAddress: string): Promise<number> {
@@ -18,13 +24,14 @@ export function letterStore({ source: { manager } }: Database, classes: ClassSto
       const lesson = JSON.parse(text) as Lesson;
       const { aboutMin, bookedMin } = await classes.forecast(text, invite.seats, one.ownerId);
       const startMs = new Date(invite.startsAt).getTime();
+      const things = await thingsOf(one.ownerId);
       const bring = bringFor(lesson);
       const { timeZone } = invite;
       const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'short', timeZone }).format(startMs);
       const time = new Intl.DateTimeFormat('en-GB', { timeStyle: 'short', timeZone });
       const endMs = startMs + bookedMin * 60_000;
       const ends = `It ends about ${time.format(startMs + aboutMin * 60_000)}, at the latest ${time.format(endMs)}.`;
-      const words = `${when}${invite.place ? `, ${invite.place}` : ''}.\n${ends}\nJoin at ${joinAddress}\n\n${bring}`;
+      const words = `${when}${invite.place ? `, ${invite.place}` : ''}.\n${ends}\nJoin at ${joinAddress}\n\n`;
       const ics = toIcs(
         lesson.title,
         [
@@ -40,14 +47,19 @@ export function letterStore({ source: { manager } }: Database, classes: ClassSto
         ],
         Date.now(),
       );
-      const rows = invite.roster.map(({ firstName }) => ({
+      // Who came before is asked only for what they lack.
+      const bringOf = (personId: string | undefined): string => {
+        const has = personId === undefined ? undefined : things.get(personId);
+        return has ? bringFor(lesson, new Set(has)) : bring;
+      };
+      const rows = invite.roster.map(({ firstName, personId }) => ({
         id: nanoid(12),
         ownerId: one.ownerId,
         classId: one.id,
         at: Date.now(),
         toName: firstName,
         subject: lesson.title,
-        text: `${firstName}, you are expected on ${words}`,
+        text: `${firstName}, you are expected on ${words}${bringOf(personId)}`,
         attachment: ics,
       }));
       await manager.insert(LetterEntity, rows);

@@ -1,8 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
 import { type Bringer, bringers } from '@viaticum/contract';
-import { type KitLine, letterFor, moneyInWords, studioLines } from '@viaticum/core/kit';
-import { Button, Input, QRCode, Select, Table } from 'antd';
+import { type KitLine, letterFor, moneyInWords, studentLines, studioLines } from '@viaticum/core/kit';
+import { Button, Checkbox, Input, QRCode, Select, Table } from 'antd';
 import { useState } from 'react';
+import { peopleQuery } from '../../api/class-queries.js';
 import { kitLinkQuery, useMakeKitLink } from '../../api/kit-queries.js';
 import { useSession } from '../../lesson/context.js';
 import { CopyKey } from '../../ui/copy-key.js';
@@ -15,10 +16,8 @@ const w = kitWords.bring;
 
 /** Every line with who brings it, a letter to a student, and the link by which the lists are ticked on a phone. */
 export function Bring({ kit }: { kit: Kit }) {
-  const { lesson, lines, money } = kit;
+  const { lines, money } = kit;
   const session = useSession();
-  const [firstName, setFirstName] = useState('Ines');
-  const letter = letterFor(lesson, lines, { firstName: firstName.trim() || '…' });
   return (
     <>
       <section aria-label={w.title}>
@@ -66,24 +65,73 @@ export function Bring({ kit }: { kit: Kit }) {
         />
       </section>
       <div className={css.two}>
-        <section aria-label={w.letter}>
-          <h2>{w.letter}</h2>
-          <p className="quiet">{w.letterAbout}</p>
-          <Input
-            aria-label={w.to}
-            value={firstName}
-            maxLength={40}
-            onChange={(event) => setFirstName(event.target.value)}
-            style={{ width: 200 }}
-          />
-          <p className={css.letter} data-testid="letter">
-            {letter}
-          </p>
-          <CopyKey text={letter} label={w.copy} done={w.copied} />
-        </section>
+        <StudentLetter kit={kit} />
         <Phone />
       </div>
     </>
+  );
+}
+
+/** The letter to one student: of who came before it is known what they have. */
+function StudentLetter({ kit: { lesson, lines, studio, saveStudio } }: { kit: Kit }) {
+  const { data: people = [] } = useQuery(peopleQuery);
+  const [personId, setPersonId] = useState('');
+  const [typed, setTyped] = useState('Ines');
+  const person = people.find(({ id }) => id === personId);
+  const things = studio.has.find((one) => one.personId === person?.id)?.things ?? [];
+  const firstName = person?.firstName ?? (typed.trim() || '…');
+  const letter = letterFor(lesson, lines, { firstName, has: new Set(things) });
+  const theirs = studentLines(lines);
+  const keep = (own: string, isThere: boolean) => {
+    if (!person) return;
+    const next = isThere ? [...things, own] : things.filter((one) => one !== own);
+    const others = studio.has.filter((one) => one.personId !== person.id);
+    saveStudio({ has: next.length > 0 ? [...others, { personId: person.id, things: next }] : others });
+  };
+  return (
+    <section aria-label={w.letter}>
+      <h2>{w.letter}</h2>
+      <p className="quiet">{w.letterAbout}</p>
+      <div className={css.asked}>
+        {people.length > 0 && (
+          <span>
+            {w.person}
+            <Select
+              aria-label={w.person}
+              value={personId}
+              style={{ minWidth: 180 }}
+              options={[
+                { value: '', label: w.somebody },
+                ...people.map(({ id, firstName: name }) => ({ value: id, label: name })),
+              ]}
+              onChange={setPersonId}
+            />
+          </span>
+        )}
+        {!person && (
+          <span>
+            {w.to}
+            <Input aria-label={w.to} value={typed} maxLength={40} onChange={(event) => setTyped(event.target.value)} />
+          </span>
+        )}
+      </div>
+      {person && theirs.length > 0 && (
+        <fieldset className={css.has}>
+          <legend className="small quiet">
+            {person.firstName} {w.hasAlready}
+          </legend>
+          {theirs.map(({ own, name }) => (
+            <Checkbox key={own} checked={things.includes(own)} onChange={(event) => keep(own, event.target.checked)}>
+              {name}
+            </Checkbox>
+          ))}
+        </fieldset>
+      )}
+      <p className={css.letter} data-testid="letter">
+        {letter}
+      </p>
+      <CopyKey text={letter} label={w.copy} done={w.copied} />
+    </section>
   );
 }
 

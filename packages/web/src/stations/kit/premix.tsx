@@ -1,7 +1,8 @@
 import type { Premixing } from '@viaticum/contract';
 import { looksOf } from '@viaticum/core/derived';
-import { mlInWords, type Premix, storageLife, stores } from '@viaticum/core/kit';
+import { mlInWords, type Premix, scrapGrey, standsInFor, storageLife, stores } from '@viaticum/core/kit';
 import { waitInWords } from '@viaticum/core/units';
+import { cssRgb } from '@viaticum/kernels/colour';
 import { Button, Select, Table } from 'antd';
 import { clsx } from 'clsx';
 import { useSession } from '../../lesson/context.js';
@@ -108,7 +109,27 @@ export function PremixTopic({ kit }: { kit: Kit }) {
         ))}
       </ul>
       <p className="small quiet">{w.jarRules}</p>
+      <Remnants kit={kit} />
     </section>
+  );
+}
+
+/** What is left at the end, and what it is good for. */
+function Remnants({ kit: { lesson, paint } }: { kit: Kit }) {
+  const scrap = scrapGrey(lesson, paint);
+  const pairs = standsInFor(lesson, paint);
+  if (!scrap) return null;
+  return (
+    <>
+      <h3>{w.left}</h3>
+      <p>
+        <i className={css.swatch} style={{ background: cssRgb(scrap.rgb) }} />
+        {w.scrap(scrap.ml, scrap.lab[0], scrap.isGround)}
+      </p>
+      {pairs.slice(0, 4).map((pair) => (
+        <p key={`${pair.left} ${pair.for}`}>{w.standsIn(pair.left, pair.for)}</p>
+      ))}
+    </>
   );
 }
 

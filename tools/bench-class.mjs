@@ -134,7 +134,7 @@ export async function classRows(row, { phones = 500, classes = 50, each = 20, ro
       );
     await Promise.all(
       list.map(
-        (phone, k) =>
+        (phone) =>
           new Promise((done) => {
             const id = `j${ids++}`;
             const listen = (data) => {

@@ -7,6 +7,7 @@ import { coatTimes } from '../packages/core/dist/coat/index.js';
 import { planLesson } from '../packages/core/dist/plan/index.js';
 import { mixColour } from '../packages/kernels/dist/mixing/index.js';
 import { classRows } from './bench-class.mjs';
+import { kitRows } from './bench-kit.mjs';
 import { pageRows } from './bench-page.mjs';
 import { paintRows } from './bench-paint.mjs';
 import { editingRows, pictureRows } from './bench-picture.mjs';
@@ -156,6 +157,7 @@ run(async () => {
     computation,
     plans: () => planRows(row),
     pace: () => paceRows(row),
+    kit: () => kitRows(row),
     paints: () => paintRows(row),
     pictures: () => pictureRows(row),
     stages: () => stageRows(row),

@@ -1,4 +1,5 @@
 import { type Static, Type } from 'typebox';
+import { Id } from './shapes.js';
 
 const strict = { additionalProperties: false } as const;
 
@@ -29,6 +30,8 @@ export const PackOptions = Type.Object(
     kind: Type.Enum([...packKinds]),
     paper: Type.Enum(['a4', 'letter']),
     isLarge: Type.Boolean(),
+    /** As the lesson is painted by others: a variant of it. */
+    variantId: Type.Optional(Id),
     parts: Type.Array(Type.Enum([...packParts]), { maxItems: packParts.length, uniqueItems: true }),
   },
   strict,

@@ -71,6 +71,8 @@ const Ml = Type.Number({ minimum: 0, maximum: 1_000_000 });
 /** A paint by what it is, not by whose lesson it is in: pigment and grade, or the name of a tube of one's own. */
 const PaintKey = Type.String({ minLength: 1, maxLength: 160 });
 
+const Factor = Type.Number({ minimum: 0, maximum: 5 });
+
 /** What an instructor has and pays, whatever the lesson. */
 export const Studio = Type.Object(
   {
@@ -96,6 +98,8 @@ export const Studio = Type.Object(
     /** Watts that hang on the dryers' circuit besides. */
     otherW: Type.Integer({ minimum: 0, maximum: 100_000 }),
     sinks: Type.Integer({ minimum: 0, maximum: 100 }),
+    /** How much more or less is lost than is usual, as factors: learnt by weighing what is left. */
+    losses: Type.Object({ brush: Factor, kept: Factor, palette: Factor, growth: Factor }, strict),
     /** What people who come again have, by the names under which things are known in every lesson. */
     has: Type.Array(
       Type.Object({ personId: Id, things: Type.Array(Type.String({ minLength: 1, maxLength: 180 }), { maxItems: 200 }) }, strict),
@@ -123,5 +127,6 @@ export const newStudio: Studio = {
   airChanges: 2,
   otherW: 0,
   sinks: 1,
+  losses: { brush: 1, kept: 1, palette: 1, growth: 1 },
   has: [],
 };

@@ -23,14 +23,16 @@ export function paintCsv(
   ]);
 }
 
-/** What the studio buys and lays out as a table (CSV), in the order of a shop's shelves. */
+/** What the studio buys and lays out as a table (CSV), in the order of a shop's shelves, with the cautions that go with it. */
 export function shoppingCsv(
   rows: readonly { shelf: string; name: string; amount: string; each: string; by: string; cost: string }[],
   currency: string,
+  cautions: readonly string[] = [],
 ): string {
   return toCsv([
     ['shelf', 'what', 'in all', 'a head', 'brought by', `cost, ${currency}`],
     ...rows.map(({ shelf, name, amount, each, by, cost }) => [shelf, name, amount, each, by, cost]),
+    ...cautions.map((words) => ['mind', words, '', '', '', '']),
   ]);
 }
 

@@ -1,6 +1,7 @@
 import { type Bringer, type Lesson, newStudio, type Shelf, shelves } from '@viaticum/contract';
 import { bringInWords } from '../derived/index.js';
 import { type LessonPlan, planOf } from '../plan/index.js';
+import { cautionsFor } from './cautions.js';
 import { type KitPaint, kitPaint } from './paint.js';
 import { bringerOf, kitBrushes, kitThings } from './things.js';
 
@@ -107,6 +108,7 @@ export function letterFor(
     '',
     ...(there.length > 0 ? [`You need not buy: ${there.map(({ name }) => name).join(', ')}. It is there for all.`, ''] : []),
     'Old clothes are a good idea: acrylic paint does not wash out once it is dry.',
+    ...cautionsFor(lesson).flatMap(({ on, words }) => (on.includes('letter') ? [words] : [])),
   ].join('\n');
 }
 

@@ -94,6 +94,17 @@ describe('paint on one canvas', () => {
       total({ ...background('block-in', 'flat-1-in', 'improver', 2), heapsOn: 'plate', room: { ...base.room, humidity } });
     expect(open(0.25)).toBeGreaterThan(open(0.7));
   });
+  it('losses that were weighed count: none of them leaves the film, twice of one adds as much again', () => {
+    const base = background('block-in', 'flat-2-in', 'beginner');
+    const { plan } = planLesson(base);
+    const of = (times: { brush: number; kept: number; palette: number; growth: number }) =>
+      mixVolumes(base, plan, 'beginner', times)[0];
+    const usual = of({ brush: 1, kept: 1, palette: 1, growth: 1 });
+    const none = of({ brush: 0, kept: 0, palette: 0, growth: 0 });
+    expect(none?.total).toBeCloseTo(usual?.canvas ?? 0, 9);
+    expect(of({ brush: 2, kept: 1, palette: 1, growth: 1 })?.brush).toBeCloseTo(2 * (usual?.brush ?? 0), 9);
+    expect(of({ brush: 1, kept: 1, palette: 1, growth: 2 })?.total).toBeGreaterThan(usual?.total ?? 0);
+  });
   it('a canvas half as wide and high takes a quarter of the film and as much of the brush', () => {
     const base = background('block-in', 'flat-1-in', 'improver');
     const half = { ...base, support: { ...base.support, widthMm: 254, heightMm: 203.2 } };

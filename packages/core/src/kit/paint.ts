@@ -90,8 +90,8 @@ const ways = ['handed-round', 'a-table', 'each'] as const;
 /** Paint for a group: of every mix and every tube, what to buy of it and what it costs. */
 export function kitPaint(lesson: Lesson, plan: Plan, studio: Studio): KitPaint {
   const group = groupOf(lesson);
-  const teaching = new Map(mixVolumes(lesson, plan, 'experienced').map((one) => [one.mixId, one]));
-  const volumes = mixVolumes(lesson, plan);
+  const teaching = new Map(mixVolumes(lesson, plan, 'experienced', studio.losses).map((one) => [one.mixId, one]));
+  const volumes = mixVolumes(lesson, plan, lesson.level, studio.losses);
   const own = new Map(volumes.map((volume) => [volume.mixId, { volume, teachingMl: teaching.get(volume.mixId)?.total ?? 0 }]));
   const mixes = premixes(lesson, own, group, studio.containers).map((premix): KitMix => {
     const { volume, teachingMl } = own.get(premix.mix.id) as { volume: MixVolume; teachingMl: number };

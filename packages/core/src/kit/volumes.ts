@@ -1,4 +1,4 @@
-import type { Lesson, Level, Plan, Step } from '@viaticum/contract';
+import type { Lesson, Level, Plan, Step, Studio } from '@viaticum/contract';
 import { partsOf } from '@viaticum/kernels/mixing';
 import { brushOf } from '../brush/index.js';
 import { evaporation } from '../coat/index.js';
@@ -22,6 +22,9 @@ export const losses = {
   growth: { beginner: 1.35, improver: 1.2, experienced: 1.1 } satisfies Record<Level, number>,
   leastHeapMl: 1,
 } as const;
+/** How often the usual loss is lost. */
+export type LossTimes = Studio['losses'];
+const usualLosses: LossTimes = { brush: 1, kept: 1, palette: 1, growth: 1 };
 /** Grams of water in a litre of paint. */
 const WATER_G_PER_L = 616;
 /** A step without a brush is reckoned with a middling one, mm. */
@@ -67,10 +70,11 @@ function skinAnHour({ room, heapsOn }: Lesson): number {
 }
 
 /**
- * What one painter of a level needs of every mix that is laid, ml (see {@link MixVolume}), in the order of the lesson's mixes. Formulas
+ * What one painter of a level needs of every mix that is laid, ml (see {@link MixVolume}), in the order of the lesson's mixes; `times`: how
+ * often each loss is lost. Formulas
  * and constants of the kit's design: canvas + brush + kept back + palette + skin, and growth of what is mixed at a palette.
  */
-export function mixVolumes(lesson: Lesson, plan: Plan, level: Level = lesson.level): MixVolume[] {
+export function mixVolumes(lesson: Lesson, plan: Plan, level: Level = lesson.level, times: LossTimes = usualLosses): MixVolume[] {
   const byMix = new Map<string, Laying[]>();
   for (const one of layingsOf(lesson)) if (one.step) byMix.set(one.mixId, [...(byMix.get(one.mixId) ?? []), one]);
   const skins = skinAnHour(lesson);
@@ -81,18 +85,18 @@ export function mixVolumes(lesson: Lesson, plan: Plan, level: Level = lesson.lev
     const canvas = own.reduce((sum, one) => sum + one.ml, 0);
     const brush = steps.reduce((sum, step) => {
       const widthMm = brushOf(step.brushId)?.widthMm ?? USUAL_BRUSH_MM;
-      return sum + losses.brushfuls[level] * brushKeepsMl(widthMm) * brushfulOf(step);
+      return sum + times.brush * losses.brushfuls[level] * brushKeepsMl(widthMm) * brushfulOf(step);
     }, 0);
     const isCorrected = own.some(
       ({ what, step, technique }) => what === 'area' && step?.kind === 'paint' && technique !== 'glaze',
     );
-    const kept = isCorrected ? Math.max(losses.keepLeastMl, losses.keepShare * canvas) : 0;
+    const kept = isCorrected ? times.kept * Math.max(losses.keepLeastMl, losses.keepShare * canvas) : 0;
     const net = canvas + brush + kept;
-    const palette = Math.max(losses.paletteLeastMl, losses.paletteShare * net);
+    const palette = times.palette * Math.max(losses.paletteLeastMl, losses.paletteShare * net);
     const hours = openHours(plan, steps);
     const skin = net * Math.min(losses.skinMost, skins * hours);
     const mixed = Math.max(losses.leastHeapMl, net + palette + skin);
-    const total = mixed * losses.growth[level];
+    const total = mixed * (1 + times.growth * (losses.growth[level] - 1));
     return [
       {
         mixId: id,

@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Lesson, PackOptions, Studio } from '@viaticum/contract';
+import { withVariant } from '@viaticum/core/variant';
 import { packPdf } from '@viaticum/print';
 import sharp from 'sharp';
 
@@ -13,7 +14,9 @@ const TITLE_PX = 1000;
 const QUALITY = 84;
 
 export default async function work({ text, folder, studio, options }: PackJob): ReturnType<typeof packPdf> {
-  const lesson = JSON.parse(text) as Lesson;
+  const own = JSON.parse(text) as Lesson;
+  const variant = own.variants.find(({ id }) => id === options.variantId);
+  const lesson = variant ? withVariant(own, variant).lesson : own;
   const pictures = new Map<string, Uint8Array>();
   const last = lesson.steps.at(-1)?.id;
   for (const { id } of lesson.steps) {

@@ -70,6 +70,14 @@ export const kitWords = {
       growth: 'mixed more than needed',
     } as const,
     csv: 'Save as a table (CSV)',
+    losses: 'What is lost',
+    lossesAbout: 'Against what is usual, in percent. Weigh what is left on the palettes once: 1.3 g are a ml.',
+    lossNames: {
+      brush: 'in brushes',
+      kept: 'kept for corrections',
+      palette: 'on palettes',
+      growth: 'mixed more than needed',
+    } as const,
   },
   premix: {
     title: 'Mixed once for all',

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { type Bringer, bringers } from '@viaticum/contract';
-import { type KitLine, letterFor, moneyInWords, studentLines, studioLines } from '@viaticum/core/kit';
+import { cautionsFor, type KitLine, letterFor, moneyInWords, studentLines, studioLines } from '@viaticum/core/kit';
 import { Button, Checkbox, Input, QRCode, Select, Table } from 'antd';
 import { useState } from 'react';
 import { peopleQuery } from '../../api/class-queries.js';
@@ -177,5 +177,6 @@ const saveCsv = async ({ lesson, lines, studio }: Kit) => {
     by: w.by[line.by],
     cost: line.costMinor === null ? '' : moneyInWords(line.costMinor, studio.currency),
   }));
-  saveFile(`${lesson.title}, shopping.csv`, new Blob([shoppingCsv(rows, studio.currency)], { type: 'text/csv' }));
+  const mind = cautionsFor(lesson).flatMap(({ on, words }) => (on.includes('shopping') ? [words] : []));
+  saveFile(`${lesson.title}, shopping.csv`, new Blob([shoppingCsv(rows, studio.currency, mind)], { type: 'text/csv' }));
 };

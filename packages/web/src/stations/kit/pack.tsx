@@ -10,7 +10,7 @@ import type { Kit } from './use-kit.js';
 const w = kitWords.pack;
 
 /** What goes into the pack, in which order, for whom and on which paper; made with one key. */
-export function Pack({ kit: { lesson } }: { kit: Kit }) {
+export function Pack({ kit: { lesson, variantId } }: { kit: Kit }) {
   const session = useSession();
   const { save } = useSnapshot();
   const [kind, setKind] = useState<PackKind>('instructor');
@@ -82,7 +82,7 @@ export function Pack({ kit: { lesson } }: { kit: Kit }) {
           disabled={!isReady}
           onClick={() =>
             void make(
-              { kind, paper, isLarge, parts: shown.filter((part) => chosen.has(part)) },
+              { kind, paper, isLarge, ...(variantId && { variantId }), parts: shown.filter((part) => chosen.has(part)) },
               `${lesson.title}, ${w.kinds[kind]}.pdf`,
             )
           }

@@ -6,6 +6,7 @@ import { cssRgb } from '@viaticum/kernels/colour';
 import { Button, Input, Popover, Select, Table } from 'antd';
 import { useState } from 'react';
 import { useSession } from '../../lesson/context.js';
+import { Fold } from '../../ui/fold.js';
 import { NumberField } from '../../ui/number-field.js';
 import { saveFile } from '../../ui/save-file.js';
 import { kitWords } from '../../words/kit.js';
@@ -148,6 +149,26 @@ export function Paint({ kit }: { kit: Kit }) {
           </Table.Summary.Row>
         )}
       />
+      <Fold head={w.losses}>
+        <p className="small quiet">{w.lossesAbout}</p>
+        <div className={css.asked}>
+          {Object.entries(w.lossNames).map(([key, name]) => (
+            <span key={key}>
+              {name}
+              <NumberField
+                label={name}
+                unit="%"
+                value={Math.round(100 * studio.losses[key as keyof typeof w.lossNames])}
+                onValue={(percent) => {
+                  if (!(percent >= 0 && percent <= 500)) return false;
+                  saveStudio({ losses: { ...studio.losses, [key]: percent / 100 } });
+                  return true;
+                }}
+              />
+            </span>
+          ))}
+        </div>
+      </Fold>
       {paint.unpriced.length > 0 && <p className="small quiet">{w.unpriced(listInWords(paint.unpriced))}</p>}
     </section>
   );

@@ -68,6 +68,8 @@ export class Sheet {
   private parent: Element;
   private readonly chunks: Uint8Array[] = [];
   private chapterName = '';
+  /** Where the last chapter ended, where it says so. */
+  private ended: { page: number; yMm: number } | null = null;
 
   constructor(private readonly options: SheetOptions) {
     this.paper = papers[options.paper];
@@ -104,13 +106,10 @@ export class Sheet {
     const scale = grows ? this.options.scale : 1;
     return { size: size * scale, leading: leading * scale };
   }
-  private take(style: Style, colour?: string): number {
-    const [face, , , ink] = styles[style];
+  private take(style: Style): number {
+    const [face] = styles[style];
     const { size, leading } = this.size(style);
-    this.doc
-      .font(face)
-      .fontSize(size)
-      .fillColor(colour ?? ink);
+    this.doc.font(face).fontSize(size);
     return leading - this.doc.currentLineHeight();
   }
   /** How high a text is in a column of a width, mm. */
@@ -129,7 +128,8 @@ export class Sheet {
   ): number {
     if (text === '') return 0;
     const height = this.heightOf(text, style, widthMm);
-    const lineGap = this.take(style, colour);
+    const lineGap = this.take(style);
+    this.doc.fillColor(colour ?? styles[style][3]);
     this.doc.text(drawn(text), xMm * MM, yMm * MM, { width: widthMm * MM, lineGap, align });
     return height;
   }
@@ -220,16 +220,25 @@ export class Sheet {
     this.parent = this.root;
     this.within('Sect', { title: drawn(title) }, put);
   }
-  /** A chapter on a new page, in the contents and the outline; `put` gets where its text begins. */
-  chapter(title: string, intro: string, put: (yMm: number) => void): void {
+  /**
+   * A chapter in the contents and the outline, on a new page; one that needs no more than `needMm` stands below the last where there is room.
+   * `put` gets where its text begins, and may give where it ends.
+   */
+  chapter(title: string, intro: string, put: (yMm: number) => unknown, needMm = Number.POSITIVE_INFINITY): void {
     this.chapterName = title;
-    let y = this.page(title);
+    const fits = this.ended !== null && this.ended.page === this.pageCount && this.bottom - this.ended.yMm > needMm;
+    let y = fits && this.ended ? this.ended.yMm + 10 : this.page(title);
+    if (fits) {
+      this.rule(this.left, y, this.width, 0.6, INK);
+      y += 6;
+    }
     this.chapters.push({ title, page: this.pageCount });
     this.doc.outline.addItem(drawn(title));
     this.section(title, () => {
       y += this.text(title, this.left, y, this.width, 'h2', { tag: 'H2' }) + 1.5;
       y += intro ? this.text(intro, this.left, y, 140, 'lead') + 5 : 4;
-      put(y);
+      const end = put(y);
+      this.ended = typeof end === 'number' ? { page: this.pageCount, yMm: end } : null;
     });
   }
   /** Where something so high may stand: here, or on a new page. */

@@ -144,7 +144,7 @@ function groundTasks({
 
 const PRINT_MIN = 8;
 const SHOP_MIN = 45;
-const SHOP_BEFORE_MIN = 12 * 60;
+const SHOPS_CLOSE = 18 * 60;
 const TABLES_MIN = 2.5;
 const PALETTE_MIN = 1.5;
 const TRACE_MIN = 6;
@@ -209,8 +209,8 @@ export function preparation(lesson: Lesson, studio: Studio, premixed: readonly P
       ...(one.then && { then: one.then }),
       ...(one.caution && { caution: one.caution }),
     });
-  // Not on the morning of the class.
-  put('shop', 'Buy what the list says', SHOP_MIN, dryBy - SHOP_BEFORE_MIN);
+  // The day before at the latest, while shops are open.
+  put('shop', 'Buy what the list says', SHOP_MIN, Math.min(dryBy, -begins - (DAY - SHOPS_CLOSE)));
   const untilClass = beginsMs !== null && nowMs !== undefined ? (nowMs - beginsMs) / 60_000 : Number.NEGATIVE_INFINITY;
   return tasks
     .sort((one, other) => one.startMin - other.startMin)

@@ -89,16 +89,18 @@ function own(pack: Pack): void {
   const row = (line: KitLine) => [capital(line.name), line.each ?? '', line.note ?? ''];
   sheet.chapter('What to bring', 'For one painter. What the studio gives is not on this list.', (y) => {
     if (mine.length === 0) {
-      sheet.text(
-        'Nothing: all is there. Old clothes are a good idea, acrylic paint does not wash out once it is dry.',
-        sheet.left,
-        y,
-        140,
-        'body',
+      return (
+        y +
+        sheet.text(
+          'Nothing: all is there. Old clothes are a good idea, acrylic paint does not wash out once it is dry.',
+          sheet.left,
+          y,
+          140,
+          'body',
+        )
       );
-      return;
     }
-    sheet.table(
+    return sheet.table(
       y,
       [
         { title: 'Thing', xMm: sheet.left, widthMm: 80 },
@@ -121,7 +123,7 @@ export function before(pack: Pack): void {
   sheet.chapter(
     'Before the class',
     'Counted back from when the class begins, drying in this room included. Nothing of it is class time.',
-    (y) => {
+    (y) =>
       sheet.table(
         y,
         [
@@ -134,8 +136,9 @@ export function before(pack: Pack): void {
           const { day, clock } = taskTime(task, lesson.kit?.beginsAt);
           return [`${day}, ${clock}`, task.what, minutesInWords(Math.max(1, task.minutes)), task.then ?? ''];
         }),
-      );
-    },
+      ),
+    // A head and some rows; the table goes on on the next page.
+    90,
   );
 }
 
@@ -154,6 +157,8 @@ export function cautions(pack: Pack): void {
         sheet.rule(sheet.left, y, sheet.width, 0.3);
         y += 2.4 + sheet.text(words, sheet.left, y + 2.4, 150, 'body') + 3;
       }
+      return y;
     },
+    45 + all.reduce((sum, { words }) => sum + sheet.heightOf(words, 'body', 150) + 6, 0),
   );
 }

@@ -208,6 +208,32 @@ describe('before the class', () => {
   });
 });
 
+describe('air in which nothing dries', () => {
+  it('is met by every part of the kit without a number that cannot be', () => {
+    const wet: Lesson = {
+      ...(demos[0] as Lesson),
+      room: { ...(demos[0] as Lesson).room, airC: 12, humidity: 1 },
+      support: {
+        ...(demos[0] as Lesson).support,
+        kind: 'board',
+        absorbency: 'raw',
+        groundCoats: [{ mixId: (demos[0] as Lesson).mixes[0]?.id ?? '', technique: 'wash' }],
+      },
+    };
+    const paint = kitPaint(wet, planLesson(wet).plan, newStudio);
+    expect(Number.isFinite(paint.groupMl)).toBe(true);
+    for (const { startMin, endMin } of preparation(
+      wet,
+      newStudio,
+      paint.mixes.map(({ premix }) => premix),
+    )) {
+      expect(Number.isFinite(startMin)).toBe(true);
+      expect(startMin).toBeLessThanOrEqual(endMin);
+    }
+    for (const { words } of kitFindings(wet, paint, newStudio)) expect(words).not.toMatch(/Infinity|NaN/);
+  });
+});
+
 describe('the room', () => {
   it('dryers on a circuit by the rule of four fifths, beside what hangs on it (worked by hand, F)', () => {
     expect(circuitLoad(230, 16, 1200)).toEqual({ limitW: 2944, dryers: 2 });

@@ -4,7 +4,7 @@ import { brushes, brushInWords, brushOf } from '../brush/index.js';
 import type { CommandArgs, CommandName } from '../document/index.js';
 import { layingsOf } from '../heap/index.js';
 import { isWhite, shortTubeName } from '../mix/index.js';
-import { counted, listInWords } from '../units/index.js';
+import { counted, listInWords, minutesInWords } from '../units/index.js';
 import { mlInWords } from './bring.js';
 import { paysFrom } from './money.js';
 import { groupOf, type KitPaint, runsOutOfTen } from './paint.js';
@@ -147,7 +147,11 @@ function dampRoom(lesson: Lesson, studio: Studio): KitFinding[] {
   return [
     {
       key: 'damp-room',
-      words: `The full room is about ${Math.round(100 * damperBy)} points damper: a block-in may be painted over after ${Math.round(paintOverMin.full)} min instead of ${Math.round(paintOverMin.as)}.`,
+      words: `The full room is about ${Math.round(100 * damperBy)} points damper: ${
+        Number.isFinite(paintOverMin.full)
+          ? `a block-in may be painted over after ${minutesInWords(paintOverMin.full)} instead of ${minutesInWords(paintOverMin.as)}`
+          : 'a block-in does not dry then'
+      }.`,
       fix: {
         words: 'Plan with that air',
         command: 'setRoom',

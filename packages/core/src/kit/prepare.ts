@@ -66,6 +66,7 @@ export type PrepTask = {
 const SAND_CAUTION =
   'Dust: outdoors or wet, with a mask as its maker says; sweep wet. Labels and the maker’s safety sheet decide.';
 const GESSO_COATS = 2;
+const LONGEST_WAIT_MIN = 7 * 24 * 60;
 const DAY = 24 * 60;
 /** Nobody prepares by night: between these minutes of the day. */
 const HOURS = { from: 8 * 60, to: 21 * 60 };
@@ -109,7 +110,8 @@ function groundTasks({
   const lay = (boards * each) / studio.helpers;
   const dry = (technique: 'gesso' | 'wash' | 'block-in', rung: 'touch' | 'firm', absorb: number) => {
     const times = coatTimes({ technique, absorbGPerM2: absorb }, room);
-    return rung === 'touch' ? times.touchDryMin : times.firmH * 60;
+    // In air in which it never dries a week is waited, and the air says the rest.
+    return Math.min(LONGEST_WAIT_MIN, rung === 'touch' ? times.touchDryMin : times.firmH * 60);
   };
   const out: ReturnType<typeof groundTasks> = [];
   if (isRaw)

@@ -43,8 +43,10 @@ export function kitRoom(lesson: Lesson, studio: Studio): KitRoom {
   const { heads, tableOf } = groupOf(lesson);
   const { room } = lesson;
   const people = heads + 1;
-  const damperBy = room.outdoors ? 0 : dampness(people, studio.roomM3, studio.airChanges, room.airC);
-  const full = { ...room, humidity: Math.min(0.98, room.humidity + damperBy) };
+  const given = room.outdoors ? 0 : dampness(people, studio.roomM3, studio.airChanges, room.airC);
+  // Air that is nearly full of water takes no more: it condenses.
+  const full = { ...room, humidity: Math.max(room.humidity, Math.min(0.98, room.humidity + given)) };
+  const damperBy = full.humidity - room.humidity;
   const over = (air: Room) => coatTimes({ technique: 'block-in', absorbGPerM2: 2 }, air).paintOverMin;
   const { circuits, dryers } = room;
   const watts = dryers?.watts ?? 1200;

@@ -104,6 +104,7 @@ export const kitWords = {
     } as const,
     labels: 'Labels (PDF)',
     sheet: 'Mixing sheet (CSV)',
+    never: 'does not skin over',
     jarRules: 'For jars the label rules.',
     left: 'What is left',
     scrap: (ml: number, l: number, isGround: boolean) =>
@@ -186,7 +187,9 @@ export const kitWords = {
     damper: (points: number, as: number, full: number) =>
       points < 1
         ? 'The full room is hardly damper.'
-        : `People make the air damper by about ${Math.round(points)} points: a block-in may be painted over after ${Math.round(full)} min instead of ${Math.round(as)}. The reading at the easels counts for more.`,
+        : !Number.isFinite(full)
+          ? 'So many people make the air so damp that a block-in does not dry. Open windows.'
+          : `People make the air damper by about ${Math.round(points)} points: a block-in may be painted over after ${minutesInWords(full)} instead of ${minutesInWords(as)}. The reading at the easels counts for more.`,
     plan: 'Plan with the air of a full room',
     roomM3: 'Room, m³',
     changes: 'Air changes an hour',

@@ -13,7 +13,8 @@ import type { Kit } from './use-kit.js';
 
 const w = kitWords.premix;
 const DAY = 24 * 60;
-const lasts = (minutes: number): string => (minutes >= DAY ? `${Math.round(minutes / DAY)} d` : waitInWords(minutes));
+const lasts = (minutes: number): string =>
+  !Number.isFinite(minutes) ? w.never : minutes >= DAY ? `${Math.round(minutes / DAY)} d` : waitInWords(minutes);
 
 /** Which mixes are made once for all, how much of each, how they are measured, and how long they keep. */
 export function PremixTopic({ kit }: { kit: Kit }) {

@@ -12,12 +12,14 @@ import {
   circuitLoad,
   coatBoards,
   dampness,
+  doneBy,
   kitBrushes,
   kitFindings,
   kitLines,
   kitPaint,
   kitRoom,
   kitThings,
+  lampWatts,
   letterFor,
   mlInWords,
   preparation,
@@ -206,6 +208,34 @@ describe('before the class', () => {
     );
     expect(late.filter((one) => one.late).length).toBeGreaterThan(3);
   });
+  it('nobody is in two places: what one does leaves the others free, what all do takes all of them', () => {
+    const lesson: Lesson = { ...(demos[0] as Lesson), kit: { beginsAt: '2026-12-05T14:00:00Z', heads: 20 } };
+    const premixed = kitPaint(lesson, planLesson(lesson).plan, newStudio).mixes.map(({ premix }) => premix);
+    const by = (helpers: number) => preparation(lesson, { ...newStudio, helpers }, premixed);
+    const three = by(3);
+    for (const who of [1, 2, 3]) {
+      const own = three.filter((one) => one.who.includes(who)).sort((one, other) => one.startMin - other.startMin);
+      expect(own.length).toBeGreaterThan(1);
+      for (const [k, { startMin }] of own.entries())
+        if (k > 0) expect(startMin).toBeGreaterThanOrEqual((own[k - 1]?.endMin ?? 0) - 1e-6);
+    }
+    // The hands' minutes are the same, whoever does them.
+    const hands = (tasks: typeof three) => tasks.reduce((sum, { minutes, who }) => sum + minutes * who.length, 0);
+    expect(Math.abs(hands(three) - hands(by(1)))).toBeLessThan(three.length * 2);
+    // More people begin no earlier.
+    const begins = (tasks: typeof three) =>
+      Math.min(...tasks.filter(({ key }) => key !== 'shop').map(({ startMin }) => startMin));
+    expect(begins(three)).toBeGreaterThan(begins(by(1)));
+    expect(three.find(({ key }) => key === 'tables')?.who).toEqual([1, 2, 3]);
+    const [shop, ...others] = three;
+    expect(shop?.key).toBe('shop');
+    expect(Math.min(...others.map(({ startMin }) => startMin))).toBeGreaterThanOrEqual(shop?.endMin ?? 0);
+    expect([doneBy({ who: [1] }, 1), doneBy({ who: [2] }, 3), doneBy({ who: [1, 2, 3] }, 3)]).toEqual([
+      '',
+      'person 2',
+      'all 3 together',
+    ]);
+  });
 });
 
 describe('air in which nothing dries', () => {
@@ -235,6 +265,11 @@ describe('air in which nothing dries', () => {
 });
 
 describe('the room', () => {
+  it('lamps for the tables: 750 lux, 100 lm/W, half of it on the tables (worked by hand)', () => {
+    // 12 painters, 6.48 m² · 750 lx = 4860 lm on the tables, 9720 lm of the lamps.
+    expect(lampWatts(12 * 0.54)).toBeCloseTo(97.2, 6);
+    expect(kitRoom({ ...(demos[0] as Lesson), kit: { heads: 12 } }, newStudio).light).toMatch(/about 100 W/);
+  });
   it('dryers on a circuit by the rule of four fifths, beside what hangs on it (worked by hand, F)', () => {
     expect(circuitLoad(230, 16, 1200)).toEqual({ limitW: 2944, dryers: 2 });
     expect(circuitLoad(230, 16, 1200, 2200).dryers).toBe(0);

@@ -52,8 +52,10 @@ export const supportsInWords = ({ support }: Pick<Lesson, 'support'>, count: num
 export type PrepTask = {
   key: string;
   what: string;
-  /** Minutes of hands, for all who help together. */
+  /** How long it takes those who do it, min. */
   minutes: number;
+  /** Who does it, counted from 1: one of those who prepare, or all of them together. */
+  who: number[];
   startMin: number;
   endMin: number;
   /** What it then waits for, in words. */
@@ -94,12 +96,11 @@ function lastSlot(endBy: number, minutes: number, beginsAtMinOfDay: number): { s
   return { start, end };
 }
 
-type Parts = { lesson: Lesson; studio: Studio; premixed: readonly Premix[]; group: Group; isRaw: boolean };
+type Parts = { lesson: Lesson; group: Group; isRaw: boolean };
 
 /** The ground of the boards: gesso where they are raw, sanded between, and what the support names; from the last backwards. */
 function groundTasks({
   lesson,
-  studio,
   group,
   isRaw,
 }: Parts): { key: string; what: string; minutes: number; dryMin: number; then: string; caution?: string }[] {
@@ -107,7 +108,7 @@ function groundTasks({
   const { widthMm, heightMm } = lesson.support;
   const each = boardMin(widthMm, heightMm);
   const room = lesson.room;
-  const lay = (boards * each) / studio.helpers;
+  const lay = boards * each;
   const dry = (technique: 'gesso' | 'wash' | 'block-in', rung: 'touch' | 'firm', absorb: number) => {
     const times = coatTimes({ technique, absorbGPerM2: absorb }, room);
     // In air in which it never dries a week is waited, and the air says the rest.
@@ -127,7 +128,7 @@ function groundTasks({
     out.push({
       key: 'sand',
       what: `Sand ${supportsInWords(lesson, boards)} and wipe them`,
-      minutes: (boards * each * 0.6) / studio.helpers,
+      minutes: boards * each * 0.6,
       dryMin: 0,
       then: '',
       caution: SAND_CAUTION,
@@ -153,7 +154,8 @@ const TRACE_MIN = 6;
 
 /**
  * What is to be done before the class, counted back from when it begins, the first first: shopping, grounds with what they wait for, prints,
- * tracing on the day, batches no earlier than they keep, tables and palettes, a reading of the air. Nothing of it is class time.
+ * tracing on the day, batches no earlier than they keep, tables and palettes, a reading of the air; what many hands shorten is done by all who
+ * prepare, the rest by one of them while others do something else. Nothing of it is class time.
  */
 export function preparation(lesson: Lesson, studio: Studio, premixed: readonly Premix[], nowMs?: number): PrepTask[] {
   const group = groupOf(lesson);
@@ -161,60 +163,88 @@ export function preparation(lesson: Lesson, studio: Studio, premixed: readonly P
   const begins = beginsMs === null ? 14 * 60 : new Date(beginsMs).getUTCHours() * 60 + new Date(beginsMs).getUTCMinutes();
   const isRaw = lesson.support.kind === 'board' && lesson.support.absorbency !== 'acrylic';
   const tasks: PrepTask[] = [];
-  /** Puts a task as late as it may end; gives when it begins. */
-  const put = (key: string, what: string, minutes: number, endBy: number, more: Partial<PrepTask> = {}): number => {
-    const { start, end } = lastSlot(endBy, minutes, begins);
-    tasks.push({ key, what, minutes: Math.round(minutes), startMin: start, endMin: end, ...more });
+  /** From when on each of those who prepare is busy until the class begins. */
+  const free = Array.from({ length: studio.helpers }, () => 0);
+  /** Puts a task as late as it may end and those who do it are free; gives when it begins. What is shared takes all of them, and their parts of its minutes. */
+  const put = (
+    key: string,
+    what: string,
+    hands: number,
+    endBy: number,
+    { isShared, ...more }: { isShared?: true } & Partial<PrepTask> = {},
+  ): number => {
+    const who = isShared ? free.map((_, one) => one) : [free.indexOf(Math.max(...free))];
+    const minutes = hands / who.length;
+    const { start, end } = lastSlot(Math.min(endBy, ...who.map((one) => free[one] as number)), minutes, begins);
+    for (const one of who) free[one] = start;
+    tasks.push({
+      key,
+      what,
+      minutes: Math.round(minutes),
+      who: who.map((one) => one + 1),
+      startMin: start,
+      endMin: end,
+      ...more,
+    });
     return start;
   };
   const { heads, teaching } = group;
-  let at = put('air', 'Read the air at the easels and note it', 3, 0);
-  at = put(
+  const painters = heads + teaching;
+  const read = put('air', 'Read the air at the easels and note it', 3, 0);
+  const seats = put(
     'tables',
-    `Set up ${counted(Math.ceil(heads / group.tableOf), 'table')} and ${counted(heads + teaching, 'easel')}`,
-    ((heads + teaching) * TABLES_MIN) / studio.helpers,
-    at,
+    `Set up ${counted(Math.ceil(heads / group.tableOf), 'table')} and ${counted(painters, 'easel')}`,
+    painters * TABLES_MIN,
+    read,
+    { isShared: true },
   );
-  at = put(
+  const palettes = put(
     'palettes',
-    `Lay out ${counted(heads + teaching, 'palette')}: tubes, knife, towels, two pots`,
-    ((heads + teaching) * PALETTE_MIN) / studio.helpers,
-    at,
+    `Lay out ${counted(painters, 'palette')}: tubes, knife, towels, two pots`,
+    painters * PALETTE_MIN,
+    seats,
+    { isShared: true },
   );
   const batches = premixed.filter(({ isBatch }) => isBatch);
   for (const { mix, batch } of [...batches].reverse()) {
     if (!batch) continue;
     const keeps = storageLife(batch.container?.kind ?? 'bag', lesson.room).minutes;
-    at = put(
+    put(
       `batch ${mix.id}`,
       `Mix ${mix.name}: ${Math.round(batch.ml)} ml, fill ${batch.portions} portions, label them`,
-      batch.minutes / studio.helpers,
-      at,
+      batch.minutes,
+      palettes,
       {
         then: `keeps ${Math.round(keeps / DAY)} days in ${batch.container?.kind === 'jar' ? 'jars' : 'bags'}`,
       },
     );
   }
+  let at = palettes;
   const traced = lesson.steps.filter((step) => step.kind === 'transfer' && step.ahead);
   if (traced.length > 0)
-    at = put(
-      'trace',
-      `Trace the drawing onto ${supportsInWords(lesson, heads + teaching)}`,
-      ((heads + teaching) * TRACE_MIN) / studio.helpers,
-      at,
-    );
+    at = put('trace', `Trace the drawing onto ${supportsInWords(lesson, painters)}`, painters * TRACE_MIN, at, {
+      isShared: true,
+    });
   if (lesson.school.drawing === 'tracing')
-    at = put('print', `Print and cut ${counted(heads + teaching, 'drawing')}`, PRINT_MIN + (heads + teaching), at);
+    put('print', `Print and cut ${counted(painters, 'drawing')}`, PRINT_MIN + painters, at);
   let dryBy = at;
-  for (const one of [...groundTasks({ lesson, studio, premixed, group, isRaw })].reverse())
+  for (const one of [...groundTasks({ lesson, group, isRaw })].reverse())
     dryBy = put(one.key, one.what, one.minutes, dryBy - one.dryMin, {
+      isShared: true,
       ...(one.then && { then: one.then }),
       ...(one.caution && { caution: one.caution }),
     });
   // The day before at the latest, while shops are open.
-  put('shop', 'Buy what the list says', SHOP_MIN, Math.min(dryBy, -begins - (DAY - SHOPS_CLOSE)));
+  const first = Math.min(...tasks.map(({ startMin }) => startMin));
+  put('shop', 'Buy what the list says', SHOP_MIN, Math.min(first, -begins - (DAY - SHOPS_CLOSE)));
   const untilClass = beginsMs !== null && nowMs !== undefined ? (nowMs - beginsMs) / 60_000 : Number.NEGATIVE_INFINITY;
   return tasks
     .sort((one, other) => one.startMin - other.startMin)
     .map((task) => (task.startMin < untilClass ? { ...task, late: true as const } : task));
+}
+
+/** Who does it, in words: "all 2 together", "person 2"; nothing where one prepares alone. */
+export function doneBy({ who }: Pick<PrepTask, 'who'>, helpers: number): string {
+  if (helpers < 2) return '';
+  return who.length > 1 ? `all ${helpers} together` : `person ${who[0]}`;
 }

@@ -19,6 +19,10 @@ const WATER_G_PER_HOUR = 50;
 /** Fresh air, litres a second: for each person and each m² of an art room (from memory). */
 const FRESH_L_PER_S = { person: 5, m2: 0.9 };
 const TABLE_M2 = 0.9 * 0.6;
+/** Light on the canvases: EN 12464-1 names 500 lx for art rooms in schools, 750 in art schools, rendering of 80 and 90 (from memory). */
+const LIGHT_LX = { school: 500, art: 750 };
+/** What a white lamp gives by the watt, and how much of it reaches a table (judged). */
+const LAMP = { lmPerW: 100, reaches: 0.5 };
 
 /** By how much people make the air of a room damper, as a share of saturation. */
 export const dampness = (people: number, roomM3: number, changesAnHour: number, airC: number): number =>
@@ -35,6 +39,8 @@ export type KitRoom = {
   damperBy: number;
   paintOverMin: { as: number; full: number };
   freshLPerS: number;
+  /** What light the tables need, in words. */
+  light: string;
   waste: string[];
 };
 
@@ -70,6 +76,7 @@ export function kitRoom(lesson: Lesson, studio: Studio): KitRoom {
     damperBy,
     paintOverMin: { as: over(room), full: over(full) },
     freshLPerS: people * FRESH_L_PER_S.person + (studio.roomM3 / 3) * FRESH_L_PER_S.m2,
+    light: lightInWords(heads * TABLE_M2),
     waste: [
       'Let the solids of paint water settle overnight, and clear water off as the place allows.',
       'Dried solids and skins go to solid waste; never into a storm drain or a kitchen sink.',
@@ -78,3 +85,11 @@ export function kitRoom(lesson: Lesson, studio: Studio): KitRoom {
     ],
   };
 }
+
+/** How many watts of lamps light so many m² of tables as an art room is lit. */
+export const lampWatts = (m2: number): number => (m2 * LIGHT_LX.art) / (LAMP.lmPerW * LAMP.reaches);
+
+const lightInWords = (m2: number): string =>
+  `Light on the canvases: ${LIGHT_LX.school} to ${LIGHT_LX.art} lux, about ${Math.ceil(lampWatts(m2) / 10) * 10} W of LED lamps over these tables, of one ` +
+  'daylight colour (about 5000 K, rendering 90 or more), so that everybody mixes by the same light. From the side of the hand that does not paint, ' +
+  'and none that shines back from wet paint.';

@@ -4,7 +4,7 @@ import { capital, minutesInWords } from '../units/index.js';
 import { countedThing, kitLines, studioLines } from './bring.js';
 import { cautionsFor } from './cautions.js';
 import { groupOf, kitPaint } from './paint.js';
-import { type PrepTask, preparation } from './prepare.js';
+import { doneBy, type PrepTask, preparation } from './prepare.js';
 
 const shelfNames = {
   paint: 'Paint',
@@ -57,7 +57,9 @@ export function kitSheet(lesson: Lesson, studio: Studio): KitSheet {
     return row('preparing', task.key, {
       group: day,
       words: `${clock} ${task.what}`,
-      about: [`${minutesInWords(Math.max(1, task.minutes))} of work`, about].filter(Boolean).join('; '),
+      about: [`${minutesInWords(Math.max(1, task.minutes))} of work`, doneBy(task, studio.helpers), about]
+        .filter(Boolean)
+        .join('; '),
     });
   });
   const packing = lines.map((line) =>

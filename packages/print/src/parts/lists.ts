@@ -1,5 +1,6 @@
 import {
   cautionsFor,
+  doneBy,
   type KitLine,
   mlInWords,
   moneyInWords,
@@ -134,7 +135,12 @@ export function before(pack: Pack): void {
         ],
         tasks.map((task) => {
           const { day, clock } = taskTime(task, lesson.kit?.beginsAt);
-          return [`${day}, ${clock}`, task.what, minutesInWords(Math.max(1, task.minutes)), task.then ?? ''];
+          return [
+            `${day}, ${clock}`,
+            task.what,
+            minutesInWords(Math.max(1, task.minutes)),
+            [doneBy(task, studio.helpers), task.then].filter(Boolean).join('; '),
+          ];
         }),
       ),
     // A head and some rows; the table goes on on the next page.

@@ -1,5 +1,15 @@
 import { coatTimes } from '@viaticum/core/coat';
-import { boardMin, coatBoards, groupOf, type PrepTask, preparation, rackM2, supportsInWords, taskTime } from '@viaticum/core/kit';
+import {
+  boardMin,
+  coatBoards,
+  doneBy,
+  groupOf,
+  type PrepTask,
+  preparation,
+  rackM2,
+  supportsInWords,
+  taskTime,
+} from '@viaticum/core/kit';
 import { minutesInWords } from '@viaticum/core/units';
 import { Button, DatePicker, Timeline } from 'antd';
 import dayjs from 'dayjs';
@@ -92,8 +102,7 @@ export function Before({ kit }: { kit: Kit }) {
                   <b className="numbers">{taskTime(task, beginsAt).clock}</b> {task.what}
                   <br />
                   <span className="small quiet">
-                    {w.work(task.minutes)}
-                    {task.then && `; ${task.then}`}
+                    {[w.work(task.minutes), doneBy(task, studio.helpers), task.then].filter(Boolean).join('; ')}
                   </span>
                   {task.late && (
                     <>
@@ -144,7 +153,7 @@ function Boards({ kit: { lesson, studio } }: { kit: Kit }) {
   );
 }
 
-const saveIcs = async ({ lesson }: Kit, tasks: readonly PrepTask[]) => {
+const saveIcs = async ({ lesson, studio }: Kit, tasks: readonly PrepTask[]) => {
   const { toIcs } = await import('@viaticum/core/format');
   // As it is read on the wall, in the zone of this machine.
   const begins = new Date(lesson.kit?.beginsAt?.slice(0, 16) ?? '').getTime();
@@ -154,7 +163,7 @@ const saveIcs = async ({ lesson }: Kit, tasks: readonly PrepTask[]) => {
     startMs: begins + task.startMin * 60_000,
     endMs: begins + Math.max(task.endMin, task.startMin + 1) * 60_000,
     place: '',
-    words: [task.then, task.caution].filter(Boolean).join('. '),
+    words: [doneBy(task, studio.helpers), task.then, task.caution].filter(Boolean).join('. '),
   }));
   saveFile(
     `${lesson.title}, before the class.ics`,

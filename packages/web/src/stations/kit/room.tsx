@@ -47,6 +47,7 @@ export function RoomTopic({ kit }: { kit: Kit }) {
           </Button>
         )}
         <p>{w.fresh(room.freshLPerS)}</p>
+        <p>{room.light}</p>
         <p>
           {room.dryers ? w.dryers(room.dryers.each, Math.round(room.dryers.limitW), room.dryers.watts) : w.noCircuits}{' '}
           {room.dryers && CODE_DECIDES}

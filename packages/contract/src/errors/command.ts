@@ -16,6 +16,12 @@ export const commandErrors = {
   waterOutOfRange: coded(422, 'water-out-of-range', 'Water must be between 0 and 95 % of the mix.'),
   coverOutOfRange: coded(422, 'cover-out-of-range', 'The share of the area covered must lie between 1 and 100 %.'),
   headsNotWhole: coded(422, 'heads-not-whole', 'Count whole people: 12, not 12 and a half.'),
+  othersTooMany: (others: string | number) =>
+    coded(
+      422,
+      'others-too-many',
+      `${others} would paint variants, which is more than paint at all. Raise the painters, or lower who paints a variant.`,
+    ),
   headsOutOfRange: (most: string | number) => coded(422, 'heads-out-of-range', `Between 1 and ${most} can be reckoned for.`),
   teachingOutOfRange: coded(422, 'teaching-out-of-range', 'Between none and 10 canvases are painted along.'),
   moneyOutOfRange: coded(422, 'money-out-of-range', 'An amount of money is 0 or more, up to a million.'),

@@ -43,6 +43,10 @@ export const Kit = Type.Object(
     tableOf: optional(Type.Integer({ minimum: 1, maximum: 30 })),
     /** Who brings what as a rule. */
     by: optional(oneOf(['studio', 'mixed', 'students'] as const)),
+    /** How many of them paint a variant of the lesson; the rest paint it as it is. */
+    others: optional(
+      Type.Array(Type.Object({ variantId: Id, heads: Type.Integer({ minimum: 1, maximum: 300 }) }, strict), { maxItems: 20 }),
+    ),
     premix: optional(Type.Array(Type.Object({ mixId: Id, how: oneOf(premixings) }, strict), { maxItems: limits.mixes })),
     sharing: optional(Type.Array(Type.Object({ tubeId: Id, how: oneOf(sharings) }, strict), { maxItems: limits.tubes })),
     /** Brushes of the table that two share. */

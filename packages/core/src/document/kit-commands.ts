@@ -39,6 +39,14 @@ export const kitCommands = {
         throw new CommandError(commandErrors.moneyOutOfRange);
     }
     if (kit.beginsAt !== undefined && Number.isNaN(Date.parse(kit.beginsAt))) throw new CommandError(commandErrors.noDate);
+    const next = { ...kitOf(lesson), ...kit };
+    for (const { variantId, heads } of kit.others ?? []) {
+      find(lesson.variants, variantId, 'variant');
+      if (!Number.isInteger(heads)) throw new CommandError(commandErrors.headsNotWhole);
+      between(heads, 1, 300, commandErrors.headsOutOfRange(300));
+    }
+    const others = (next.others ?? []).reduce((sum, one) => sum + one.heads, 0);
+    if ((next.heads ?? 12) < others) throw new CommandError(commandErrors.othersTooMany(others));
     Object.assign(kitOf(lesson), kit);
     for (const field of clear) delete kitOf(lesson)[field];
   },

@@ -1,7 +1,17 @@
 import type { Lesson, Step } from '@viaticum/contract';
 
 /** The lists of a lesson whose entries are named from elsewhere by their id. */
-export type Named = 'areas' | 'things' | 'tubes' | 'mixes' | 'stages' | 'steps' | 'marks' | 'references' | 'passages';
+export type Named =
+  | 'areas'
+  | 'things'
+  | 'tubes'
+  | 'mixes'
+  | 'stages'
+  | 'steps'
+  | 'marks'
+  | 'references'
+  | 'passages'
+  | 'variants';
 
 type Reference = {
   /** Where the id (or a list of ids) stands; `*` is every entry of a list. */
@@ -23,7 +33,7 @@ const row = (
   to: Named,
   onRemoval: Reference['onRemoval'],
   inherits: boolean,
-  fault = `it names ${{ areas: 'an area', things: 'a thing', tubes: 'a tube', mixes: 'a mix', stages: 'a stage', steps: 'a step', marks: 'a mark', references: 'a picture', passages: 'a passage' }[to]} that is not in the lesson`,
+  fault = `it names ${{ areas: 'an area', things: 'a thing', tubes: 'a tube', mixes: 'a mix', stages: 'a stage', steps: 'a step', marks: 'a mark', references: 'a picture', passages: 'a passage', variants: 'a variant' }[to]} that is not in the lesson`,
 ): Reference => ({ path, to, onRemoval, inherits, fault });
 
 /** Every reference within a lesson. Removing, joining, copying between lessons and {@link lessonFaults} all go by this table. */
@@ -75,6 +85,7 @@ export const references: readonly Reference[] = [
   row('drawing.constructions.*.shadowIds', 'areas', 'clear', true),
   row('drawing.constructions.*.stepId', 'steps', 'clear', true),
   row('kit.premix.*.mixId', 'mixes', 'drop', true),
+  row('kit.others.*.variantId', 'variants', 'drop', false),
   row('kit.sharing.*.tubeId', 'tubes', 'drop', false),
   row('variants.*.withoutTubeIds', 'tubes', 'clear', false),
   row('variants.*.leaveOutStepIds', 'steps', 'clear', false),

@@ -204,5 +204,6 @@ export const teachCommands = {
   },
   removeVariant: (lesson: D, { id }: { id: string }) => {
     take(lesson.variants, id, 'variant');
+    letGo(lesson, 'variants', id);
   },
 };

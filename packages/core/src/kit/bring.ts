@@ -3,7 +3,7 @@ import { bringInWords } from '../derived/index.js';
 import { type LessonPlan, planOf } from '../plan/index.js';
 import { cautionsFor } from './cautions.js';
 import { type KitPaint, kitPaint } from './paint.js';
-import { bringerOf, kitBrushes, kitThings } from './things.js';
+import { bringerOf, type KitBrush, kitBrushes, kitThings } from './things.js';
 
 /** A line of a list: what, how many, who brings it, and what it costs where that is known. */
 export type KitLine = {
@@ -63,7 +63,7 @@ export function kitLines(lesson: Lesson, plan: LessonPlan, paint: KitPaint, sink
       each: one.isShared ? FOR_TWO : `${one.perHead}`,
       by: bringerOf(lesson, `brush ${one.brush.id}`),
       costMinor: null,
-      ...(one.substitutes.length > 0 && { note: `or ${one.substitutes.join(', ')}` }),
+      ...notedBrush(one),
     }),
   );
   const things = kitThings(lesson, plan, sinks).map(
@@ -82,6 +82,14 @@ export function kitLines(lesson: Lesson, plan: LessonPlan, paint: KitPaint, sink
   const rank = new Map(shelves.map((shelf, i) => [shelf, i]));
   return [...tubes, ...brushes, ...things].sort((one, other) => (rank.get(one.shelf) ?? 0) - (rank.get(other.shelf) ?? 0));
 }
+
+const notedBrush = ({ substitutes, onlyFor }: KitBrush): { note?: string } => {
+  const notes = [
+    onlyFor.length > 0 && `for ${onlyFor.join(', ')}`,
+    substitutes.length > 0 && `or ${substitutes.join(', ')}`,
+  ].filter(Boolean);
+  return notes.length > 0 ? { note: notes.join('; ') } : {};
+};
 
 /** What the studio buys or lays out: what students are not to bring, and what is nobody's own. */
 export const studioLines = (lines: readonly KitLine[]): KitLine[] =>

@@ -7,7 +7,8 @@ import { isWhite, shortTubeName } from '../mix/index.js';
 import { counted, listInWords, minutesInWords } from '../units/index.js';
 import { mlInWords } from './bring.js';
 import { paysFrom } from './money.js';
-import { groupOf, type KitPaint, runsOutOfTen } from './paint.js';
+import { type KitPaint, runsOutOfTen } from './paint.js';
+import { groupOf } from './parts.js';
 import { kitRoom } from './room.js';
 import { brushfulOf, brushKeepsMl, losses } from './volumes.js';
 

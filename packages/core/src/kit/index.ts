@@ -4,6 +4,7 @@ export * from './findings.js';
 export * from './money.js';
 export * from './packing.js';
 export * from './paint.js';
+export { type GroupPart, groupOf, groupParts } from './parts.js';
 export * from './premix.js';
 export * from './prepare.js';
 export * from './remnants.js';

@@ -2,6 +2,7 @@ import type { Lesson, Plan, Sharing, Studio, Tube } from '@viaticum/contract';
 import { isWhite, shortTubeName } from '../mix/index.js';
 import { costOf } from './money.js';
 import { type Packed, packTubes, TUBE_YIELD, type TubeSize, worthMore } from './packing.js';
+import { type Group, groupOf, groupParts, meanVolumes, partPlan } from './parts.js';
 import { type Premix, premixes } from './premix.js';
 import { type MixVolume, mixVolumes, tubeShares } from './volumes.js';
 
@@ -43,13 +44,6 @@ export type KitPaint = {
   unpriced: string[];
 };
 
-export type Group = { heads: number; teaching: number; tableOf: number };
-export const groupOf = ({ kit = {} }: Pick<Lesson, 'kit'>): Group => ({
-  heads: kit.heads ?? 12,
-  teaching: kit.teaching ?? 1,
-  tableOf: kit.tableOf ?? 4,
-});
-
 /** A tube by what it is, whatever lesson it stands in. */
 export const paintKey = (tube: Tube): string => (tube.own ? `own ${tube.own.name}` : `${tube.pigment} ${tube.grade}`);
 
@@ -87,11 +81,16 @@ function placesFor(sharing: Sharing, { heads, tableOf }: Group): number {
 }
 const ways = ['handed-round', 'a-table', 'each'] as const;
 
-/** Paint for a group: of every mix and every tube, what to buy of it and what it costs. */
+/** Paint for a group, also where parts of it paint variants (then what is needed by each is the mean): of every mix and every tube, what to buy of it and what it costs. */
 export function kitPaint(lesson: Lesson, plan: Plan, studio: Studio): KitPaint {
   const group = groupOf(lesson);
   const teaching = new Map(mixVolumes(lesson, plan, 'experienced', studio.losses).map((one) => [one.mixId, one]));
-  const volumes = mixVolumes(lesson, plan, lesson.level, studio.losses);
+  const volumes = meanVolumes(
+    groupParts(lesson).map((part) => ({
+      heads: part.heads,
+      volumes: mixVolumes(part.lesson, partPlan(part, plan), part.lesson.level, studio.losses),
+    })),
+  );
   const own = new Map(volumes.map((volume) => [volume.mixId, { volume, teachingMl: teaching.get(volume.mixId)?.total ?? 0 }]));
   const mixes = premixes(lesson, own, group, studio.containers).map((premix): KitMix => {
     const { volume, teachingMl } = own.get(premix.mix.id) as { volume: MixVolume; teachingMl: number };

@@ -187,7 +187,7 @@ export function premixes(
           portions,
           ...measured(lesson, mix, ml),
           minutes: MINUTES.before + ml * MINUTES.perMl + portions * MINUTES.perPortion,
-          container: containerFor(found.volume.portion, containers),
+          container: containerFor(found.volume.largest, containers),
         }
       : null;
     return [{ mix, reasons: list, advised, isBatch, leastPartMl: leastMl, batch }];

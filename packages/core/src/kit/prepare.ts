@@ -1,7 +1,7 @@
 import type { Lesson, Studio } from '@viaticum/contract';
 import { coatTimes } from '../coat/index.js';
 import { counted } from '../units/index.js';
-import { type Group, groupOf } from './paint.js';
+import { groupOf, groupParts, supportsOf } from './parts.js';
 import { type Premix, storageLife } from './premix.js';
 
 /** Several coats on many boards: so many minutes each, by so many people, with a wait after each coat; `places`: flat ones in the rack. */
@@ -96,19 +96,20 @@ function lastSlot(endBy: number, minutes: number, beginsAtMinOfDay: number): { s
   return { start, end };
 }
 
-type Parts = { lesson: Lesson; group: Group; isRaw: boolean };
+type Parts = { lesson: Lesson; isRaw: boolean };
 
 /** The ground of the boards: gesso where they are raw, sanded between, and what the support names; from the last backwards. */
 function groundTasks({
   lesson,
-  group,
   isRaw,
 }: Parts): { key: string; what: string; minutes: number; dryMin: number; then: string; caution?: string }[] {
-  const boards = group.heads + group.teaching + Math.ceil(group.heads / 10);
-  const { widthMm, heightMm } = lesson.support;
-  const each = boardMin(widthMm, heightMm);
+  const parts = groupParts(lesson);
+  const boards = parts.reduce((sum, part) => sum + supportsOf(part), 0);
   const room = lesson.room;
-  const lay = boards * each;
+  const lay = parts.reduce(
+    (sum, part) => sum + supportsOf(part) * boardMin(part.lesson.support.widthMm, part.lesson.support.heightMm),
+    0,
+  );
   const dry = (technique: 'gesso' | 'wash' | 'block-in', rung: 'touch' | 'firm', absorb: number) => {
     const times = coatTimes({ technique, absorbGPerM2: absorb }, room);
     // In air in which it never dries a week is waited, and the air says the rest.
@@ -128,7 +129,7 @@ function groundTasks({
     out.push({
       key: 'sand',
       what: `Sand ${supportsInWords(lesson, boards)} and wipe them`,
-      minutes: boards * each * 0.6,
+      minutes: lay * 0.6,
       dryMin: 0,
       then: '',
       caution: SAND_CAUTION,
@@ -228,7 +229,7 @@ export function preparation(lesson: Lesson, studio: Studio, premixed: readonly P
   if (lesson.school.drawing === 'tracing')
     put('print', `Print and cut ${counted(painters, 'drawing')}`, PRINT_MIN + painters, at);
   let dryBy = at;
-  for (const one of [...groundTasks({ lesson, group, isRaw })].reverse())
+  for (const one of [...groundTasks({ lesson, isRaw })].reverse())
     dryBy = put(one.key, one.what, one.minutes, dryBy - one.dryMin, {
       isShared: true,
       ...(one.then && { then: one.then }),

@@ -1,7 +1,7 @@
 import type { Lesson, Room, Studio } from '@viaticum/contract';
 import { coatTimes, saturationDensity } from '../coat/index.js';
 import { counted } from '../units/index.js';
-import { groupOf } from './paint.js';
+import { groupOf } from './parts.js';
 
 /** For long use a circuit is loaded to four fifths: a rule common in wiring codes (from memory); local code decides. */
 const LONG_USE = 0.8;

@@ -3,7 +3,8 @@ import { planLesson } from '../plan/index.js';
 import { capital, minutesInWords } from '../units/index.js';
 import { countedThing, kitLines, studioLines } from './bring.js';
 import { cautionsFor } from './cautions.js';
-import { groupOf, kitPaint } from './paint.js';
+import { kitPaint } from './paint.js';
+import { groupOf } from './parts.js';
 import { doneBy, type PrepTask, preparation } from './prepare.js';
 
 const shelfNames = {

@@ -3,10 +3,10 @@ import { type Brush, brushInMetric, brushInWords } from '../brush/index.js';
 import { brushPlan } from '../brush-plan/index.js';
 import { colourOf, laysPaint, marksOf, toolOf } from '../derived/index.js';
 import { layingsOf } from '../heap/index.js';
-import type { LessonPlan } from '../plan/index.js';
+import { type LessonPlan, planOf } from '../plan/index.js';
 import { GESSO_L, LEAST_CONTRAST, lineLightness, momentsOf, papers, tileSheets } from '../transfer/index.js';
 import { counted, sizeInWords } from '../units/index.js';
-import { type Group, groupOf } from './paint.js';
+import { type Group, type GroupPart, groupOf, groupParts, supportsOf } from './parts.js';
 
 /** Something besides paint that the lesson needs: how many for the group, and for each of them where it is each one's own. */
 export type KitThing = {
@@ -34,11 +34,44 @@ export type KitBrush = {
   extraMin: number;
   substitutes: string[];
   stepIds: string[];
+  /** The variants whose painters alone need it; empty where all do. */
+  onlyFor: string[];
 };
 
 /** Brushes each painter holds, which may be shared by two, and what that costs in minutes. */
 export function kitBrushes(lesson: Lesson, plan: LessonPlan): { brushes: KitBrush[]; washes: number; waterChanges: number } {
-  const { heads, teaching } = groupOf(lesson);
+  const parts = groupParts(lesson).filter(({ heads, teaching }) => heads + teaching > 0);
+  const found = parts.map((part) => partBrushes(part, part.variant ? planOf(part.lesson) : plan));
+  const byId = new Map<string, KitBrush>();
+  parts.forEach(({ variant }, k) => {
+    for (const one of found[k]?.brushes ?? []) {
+      const there = byId.get(one.brush.id);
+      const name = variant?.name ?? 'the lesson as it is';
+      byId.set(
+        one.brush.id,
+        there
+          ? {
+              ...there,
+              count: there.count + one.count,
+              perHead: Math.max(there.perHead, one.perHead),
+              isShared: there.isShared && one.isShared,
+              mayNot: there.mayNot ?? one.mayNot,
+              extraMin: Math.max(there.extraMin, one.extraMin),
+              stepIds: [...new Set([...there.stepIds, ...one.stepIds])],
+              onlyFor: [...there.onlyFor, name],
+            }
+          : { ...one, onlyFor: [name] },
+      );
+    }
+  });
+  return {
+    brushes: [...byId.values()].map((one) => (one.onlyFor.length === parts.length ? { ...one, onlyFor: [] } : one)),
+    washes: Math.max(0, ...found.map(({ washes }) => washes)),
+    waterChanges: Math.max(0, ...found.map(({ waterChanges }) => waterChanges)),
+  };
+}
+
+function partBrushes({ lesson, heads, teaching }: GroupPart, plan: LessonPlan): ReturnType<typeof kitBrushes> {
   const planned = brushPlan(lesson, plan);
   const shared = new Set(lesson.kit?.sharedBrushes ?? []);
   const byId = new Map<string, typeof planned.brushes>();
@@ -70,6 +103,7 @@ export function kitBrushes(lesson: Lesson, plan: LessonPlan): { brushes: KitBrus
       extraMin: tied ? 0 : sharedMinutes(plan, stepIds),
       substitutes: first.substitutes.map((one) => brushInWords(one)),
       stepIds,
+      onlyFor: [],
     };
   });
   return { brushes, washes: planned.washes, waterChanges: planned.freshWater.length };
@@ -92,7 +126,6 @@ function sharedMinutes({ plan }: LessonPlan, stepIds: readonly string[]): number
 const POTS_L = 0.6;
 /** More painters than this at a sink: a bucket goes round. */
 const HEADS_A_SINK = 6;
-const SPARE = 10;
 const DRAWINGS_A_SHEET = 8;
 /** Seconds at the pot for a wash; common practice, no published source. */
 export const WASH_S = 25;
@@ -113,17 +146,24 @@ export function kitThings(lesson: Lesson, plan: LessonPlan, sinks = 1): KitThing
     if (count > 0) things.push({ key, name, shelf, count: Math.ceil(count), perHead, ...(note && { note }) });
   };
   mediums(lesson, group, add);
-  const { kind, widthMm, heightMm, marginMm = 0 } = lesson.support;
-  const size = sizeInWords(widthMm, heightMm, lesson.units);
-  add('support', `${kind} ${size}`, 'supports', painters + Math.ceil(heads / SPARE), 1, `one in ${SPARE} to spare`);
+  const parts = groupParts(lesson);
+  const sizes = new Map<string, number>();
+  for (const part of parts) {
+    const { kind, widthMm, heightMm } = part.lesson.support;
+    const name = `${kind} ${sizeInWords(widthMm, heightMm, lesson.units)}`;
+    sizes.set(name, (sizes.get(name) ?? 0) + supportsOf(part));
+  }
+  for (const [k, [name, count]] of [...sizes].entries())
+    add(k === 0 ? 'support' : `support ${name}`, name, 'supports', count, 1, 'one in ten to spare');
   add('easel', 'tabletop easel', 'supports', painters, 1);
-  drawingThings(lesson, group, add);
+  drawingThings(lesson, group, parts, add);
   const wipes = lesson.steps.filter((step) => step.technique && DRY_TECHNIQUES.has(step.technique)).length;
   const towels = Math.ceil(2 + washes / 2 + wipes);
   add('towels', 'sheets of kitchen towel', 'sundries', painters * towels, towels);
-  if (marginMm > 0) {
-    const metres = (2 * (widthMm + heightMm) * 1.05) / 1000;
-    add('margin-tape', 'masking tape for the margin, m', 'paper', painters * metres, Math.ceil(metres));
+  if (lesson.support.marginMm) {
+    const metres = parts.map((part) => (2 * (part.lesson.support.widthMm + part.lesson.support.heightMm) * 1.05) / 1000);
+    const all = parts.reduce((sum, part, k) => sum + (part.heads + part.teaching) * (metres[k] as number), 0);
+    add('margin-tape', 'masking tape for the margin, m', 'paper', all, Math.ceil(Math.max(...metres)));
   }
   add('apron', 'apron', 'sundries', painters, 1);
   add('pots', 'water pots of 0.3 l', 'sundries', painters * 2, 2);
@@ -180,7 +220,7 @@ function mediums(lesson: Lesson, { heads, teaching, tableOf }: Group, add: Add):
     );
 }
 
-function drawingThings(lesson: Lesson, { heads, teaching }: Group, add: Add): void {
+function drawingThings(lesson: Lesson, { heads, teaching }: Group, parts: readonly GroupPart[], add: Add): void {
   const painters = heads + teaching;
   const { drawing, transferMedium } = lesson.school;
   const moments = momentsOf(lesson).length;
@@ -188,9 +228,13 @@ function drawingThings(lesson: Lesson, { heads, teaching }: Group, add: Add): vo
   if (drawing === 'tracing') {
     const ahead = lesson.steps.filter((step) => step.kind === 'transfer').every((step) => step.ahead);
     const sets = ahead ? 1 : Math.ceil(painters / 2);
-    const sheets = tileSheets(lesson.support, { ...papers.A4, marginMm: PRINT_MARGIN_MM }, OVERLAP_MM).sheets.length;
-    const all = sheets * painters;
-    add('prints', 'sheets A4 with the drawing', 'paper', all, sheets, `${counted(sheets, 'sheet')} each, at true size`);
+    const each = parts.map(
+      (part) => tileSheets(part.lesson.support, { ...papers.A4, marginMm: PRINT_MARGIN_MM }, OVERLAP_MM).sheets.length,
+    );
+    const all = parts.reduce((sum, part, k) => sum + (part.heads + part.teaching) * (each[k] as number), 0);
+    const [least, most] = [Math.min(...each), Math.max(...each)];
+    const note = least === most ? counted(most, 'sheet') : `${least} to ${counted(most, 'sheet')}`;
+    add('prints', 'sheets A4 with the drawing', 'paper', all, most, `${note} each, at true size`);
     add(
       'drawing-tape',
       'masking tape for the drawing, m',

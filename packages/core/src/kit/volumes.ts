@@ -42,6 +42,8 @@ export type MixVolume = {
   growth: number;
   total: number;
   portion: number;
+  /** The largest share of a batch that somebody needs, where canvases are of several sizes. */
+  largest: number;
   steps: readonly Step[];
   /** Hours from when it is first to when it is last used. */
   openHours: number;
@@ -108,6 +110,7 @@ export function mixVolumes(lesson: Lesson, plan: Plan, level: Level = lesson.lev
         growth: total - (net + palette + skin),
         total,
         portion: net + (palette + skin) / 2,
+        largest: net + (palette + skin) / 2,
         steps,
         openHours: hours,
       },

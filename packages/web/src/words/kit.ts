@@ -16,6 +16,8 @@ export const kitWords = {
   noticed: 'Worth knowing',
   variant: 'As painted by',
   asItIs: 'the class',
+  ofThem: (name: string) => `Of them: ${name}`,
+  only: (names: readonly string[]) => `for ${names.join(', ')}`,
   heads: 'Painters',
   teaching: 'Teaching canvases',
   tableOf: 'Painters at a table',

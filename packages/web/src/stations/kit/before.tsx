@@ -3,7 +3,7 @@ import {
   boardMin,
   coatBoards,
   doneBy,
-  groupOf,
+  groupParts,
   type PrepTask,
   preparation,
   rackM2,
@@ -128,9 +128,12 @@ export function Before({ kit }: { kit: Kit }) {
 
 /** What the boards of this class take in the rack, with two coats. */
 function Boards({ kit: { lesson, studio } }: { kit: Kit }) {
-  const { heads, teaching } = groupOf(lesson);
-  const boards = heads + teaching;
-  const { widthMm, heightMm } = lesson.support;
+  const parts = groupParts(lesson);
+  const boards = parts.reduce((sum, part) => sum + part.heads + part.teaching, 0);
+  // Places in the rack fit the largest.
+  const [widthMm, heightMm] = (['widthMm', 'heightMm'] as const).map((side) =>
+    Math.max(...parts.map((part) => part.lesson.support[side])),
+  ) as [number, number];
   const touch = (absorbGPerM2: number) => coatTimes({ technique: 'gesso', absorbGPerM2 }, lesson.room).touchDryMin;
   const wait = [touch(15), touch(8)];
   if (!wait.every(Number.isFinite)) return null;

@@ -97,6 +97,20 @@ function Sums({ kit: { lesson, paint, money, variantId, setVariantId } }: { kit:
           {w.tableOf}
           <NumberField label={w.tableOf} value={tableOf} onValue={(n) => say({ tableOf: n })} />
         </span>
+        {variantId === null &&
+          variants.map(({ id, name }) => (
+            <span key={id}>
+              {w.ofThem(name)}
+              <NumberField
+                label={w.ofThem(name)}
+                value={lesson.kit?.others?.find(({ variantId }) => variantId === id)?.heads ?? 0}
+                onValue={(n) => {
+                  const rest = (lesson.kit?.others ?? []).filter(({ variantId }) => variantId !== id);
+                  return say({ others: n === 0 ? rest : [...rest, { variantId: id, heads: n }] });
+                }}
+              />
+            </span>
+          ))}
         {variants.length > 0 && (
           <span>
             {w.variant}

@@ -28,7 +28,15 @@ export function Things({ kit: { lesson, plan, studio } }: { kit: Kit }) {
           dataSource={brushes}
           data-testid="kit-brushes"
           columns={[
-            { title: w.columns.brush, render: (_, one) => (lesson.units === 'cm' ? one.metric : one.name) },
+            {
+              title: w.columns.brush,
+              render: (_, one) => (
+                <>
+                  {lesson.units === 'cm' ? one.metric : one.name}{' '}
+                  {one.onlyFor.length > 0 && <span className="small quiet">{kitWords.only(one.onlyFor)}</span>}
+                </>
+              ),
+            },
             { title: w.columns.head, align: 'right', render: (_, one) => <span className="numbers">{one.perHead}</span> },
             { title: w.columns.count, align: 'right', render: (_, one) => <b className="numbers">{one.count}</b> },
             {

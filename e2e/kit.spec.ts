@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { accessible, expect, openDemo, saved, test, topic } from './fixtures.js';
+import { accessible, choose, expect, openDemo, saved, test, topic } from './fixtures.js';
 
 test('the kit: amounts follow the group, prices and sharing; mixed ahead; a list ticked on a phone; the pack', async ({
   signedIn: page,
@@ -103,4 +103,41 @@ test('the kit: amounts follow the group, prices and sharing; mixed ahead; a list
   expect(bytes.length).toBeGreaterThan(200_000);
   await expect(page.getByTestId('pack-made')).toContainText(/^\d+ pages, [\d.]+ MB\.\s*$/);
   await accessible(page, 'kit, pack');
+});
+
+test('a group on canvases of two sizes: who paints the smaller one, what it takes of paint, supports and brushes', async ({
+  signedIn: page,
+}) => {
+  await openDemo(page);
+  await topic(page, 'For others');
+  await page.getByRole('button', { name: 'New variant' }).click();
+  const card = page.getByTestId('variant-card');
+  await card.getByTestId('stage-name').fill('Small canvas');
+  await page.keyboard.press('Enter');
+  await choose(card.getByLabel('Canvas', { exact: true }), '8 × 10 in');
+  await expect(card).toContainText('On a canvas of 8 × 10 in.');
+  await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /Kit/ }).click();
+  const white = page.getByTestId('kit-tubes').locator('tbody tr.ant-table-row').filter({ hasText: 'white' }).first();
+  const groupMl = async () => Number((await white.getByRole('cell').nth(3).innerText()).match(/\d+/)?.[0]);
+  const twelve = await groupMl();
+  await page.getByLabel('Of them: Small canvas').fill('6');
+  await page.keyboard.press('Enter');
+  await expect.poll(groupMl).toBeLessThan(twelve * 0.9);
+  expect(await groupMl()).toBeGreaterThan(twelve * 0.5);
+  // More than there are is met with a sentence.
+  await page.getByLabel('Of them: Small canvas').fill('20');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/20 would paint variants, which is more than paint at all/)).toBeVisible();
+  await topic(page, 'Brushes and things');
+  await expect(page.getByTestId('kit-brushes').getByText('for Small canvas').first()).toBeVisible();
+  const things = page.getByRole('region', { name: 'Everything else' });
+  // Six and one teaching canvas of the lesson's size, six small ones; one in ten to spare of each.
+  await expect(things.getByRole('row').filter({ hasText: '8 × 10 in' })).toContainText('7');
+  await expect(things.getByRole('row').filter({ hasText: 'canvas 16' })).toContainText('8');
+  await topic(page, 'Before the class');
+  await page.getByLabel('People who prepare').fill('2');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/all 2 together/).first()).toBeVisible();
+  await expect(page.getByText(/person 2/).first()).toBeVisible();
+  await accessible(page, 'kit, before the class');
 });

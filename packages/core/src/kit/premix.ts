@@ -16,6 +16,8 @@ export type Batch = {
   ml: number;
   /** One painter's share, ml, and how many are filled: heads, teaching canvases, and one kept. */
   portionMl: number;
+  /** The share of who paints the largest canvas, where they are of several sizes. */
+  largestMl: number;
   portions: number;
   parts: BatchPart[];
   /** How far rounding moves its colour, ΔE00. */
@@ -184,6 +186,7 @@ export function premixes(
       ? {
           ml,
           portionMl: found.volume.portion,
+          largestMl: found.volume.largest,
           portions,
           ...measured(lesson, mix, ml),
           minutes: MINUTES.before + ml * MINUTES.perMl + portions * MINUTES.perPortion,

@@ -46,7 +46,8 @@ export function kitBrushes(lesson: Lesson, plan: LessonPlan): { brushes: KitBrus
   parts.forEach(({ variant }, k) => {
     for (const one of found[k]?.brushes ?? []) {
       const there = byId.get(one.brush.id);
-      const name = variant?.name ?? 'the lesson as it is';
+      const { widthMm, heightMm } = lesson.support;
+      const name = variant?.name ?? sizeInWords(widthMm, heightMm, lesson.units);
       byId.set(
         one.brush.id,
         there

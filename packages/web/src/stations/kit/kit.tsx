@@ -134,7 +134,7 @@ function Sums({ kit: { lesson, paint, money, variantId, setVariantId } }: { kit:
         </span>
       </div>
       <div className={css.sums}>
-        <Statistic title={w.aHead} value={w.ml(paint.headMl)} />
+        <Statistic title={(lesson.kit?.others?.length ?? 0) > 0 ? w.aHeadMean : w.aHead} value={w.ml(paint.headMl)} />
         <Statistic title={w.group} value={w.ml(paint.groupMl)} />
         <Statistic title={w.buy} value={paint.cashMinor === null ? w.noPrice : money(paint.cashMinor)} />
         {usedEach !== null && <Statistic title={w.used} value={money(usedEach)} />}

@@ -87,6 +87,7 @@ export function PremixTopic({ kit }: { kit: Kit }) {
                 {batch && (
                   <>
                     <p className="numbers">{w.batch(batch.ml, batch.portions, mlInWords(batch.portionMl))}</p>
+                    {batch.largestMl > batch.portionMl * 1.05 && <p className="small">{w.largest(mlInWords(batch.largestMl))}</p>}
                     <p className="small">
                       {w.parts}: {batch.parts.map(({ name, ml }) => `${ml} ml ${name}`).join(' + ')}
                     </p>

@@ -10,8 +10,8 @@ const floors = [
   ['contact'],
   ['plan'],
   ['advice', 'pace', 'class', 'paint-repair', 'brush-plan'],
-  ['check', 'variant', 'student-sheet', 'kit'],
-  ['draft'],
+  ['check', 'variant', 'student-sheet'],
+  ['kit', 'draft'],
   ['lesson-from-picture'],
 ];
 const packages = ['contract', 'kernels', 'core', 'standins', 'print', 'server', 'web'];

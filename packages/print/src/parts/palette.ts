@@ -6,6 +6,8 @@ import type { Pack } from '../model.js';
 import { INK, MM } from '../sheet.js';
 import { hex, inkOn, recipeBar, spoken } from './common.js';
 
+const AHEAD = 'mixed before the class';
+
 /** The palette as it lies before one, and every mix with its parts, its value, and how much of it one painter needs. */
 export function palette(pack: Pack): void {
   const { sheet, looks, paint, numbers } = pack;
@@ -26,15 +28,16 @@ export function palette(pack: Pack): void {
       ] as const;
       const [, name, parts, value, each, inSteps] = columns;
       /** How high the row of a mix is, mm. */
-      const rowHigh = (mixId: string, mixName: string): number =>
+      const rowHigh = ({ premix: { mix, batch } }: Pack['paint']['mixes'][number]): number =>
         1.2 +
         Math.max(
           11.6,
-          6 + sheet.heightOf(spoken(looks.get(mixId)?.words ?? ''), 'tiny', parts.widthMm),
-          5 + sheet.heightOf(capital(mixName), 'strong', name.widthMm),
+          6 + sheet.heightOf(spoken(looks.get(mix.id)?.words ?? ''), 'tiny', parts.widthMm),
+          (batch ? 2 + sheet.heightOf(AHEAD, 'small', name.widthMm) : 5) +
+            sheet.heightOf(capital(mix.name), 'strong', name.widthMm),
         );
       // As high as leaves room for all rows on the page, where that is possible.
-      const rows = used.reduce((sum, { premix: { mix } }) => sum + rowHigh(mix.id, mix.name), 0);
+      const rows = used.reduce((sum, one) => sum + rowHigh(one), 0);
       const spare = sheet.bottom - top - 14 - rows;
       let y = board(pack, top, used, Math.max(44, Math.min(52, spare))) + 5;
       sheet.within('Table', {}, () => {
@@ -49,11 +52,12 @@ export function palette(pack: Pack): void {
           y += 2.2;
         };
         head();
-        used.forEach(({ premix, volume }, i) => {
+        used.forEach((one, i) => {
+          const { premix, volume } = one;
           const look = looks.get(premix.mix.id);
           if (!look?.colour) return;
           const words = spoken(look.words);
-          const high = rowHigh(premix.mix.id, premix.mix.name);
+          const high = rowHigh(one);
           if (y + high > sheet.bottom) {
             y = sheet.page();
             head();
@@ -63,7 +67,7 @@ export function palette(pack: Pack): void {
             sheet.text(String(i + 1), sheet.left, y + 2.2, 8, 'strong', { tag: 'TD' });
             sheet.tagged('TD', {}, () => {
               const at = sheet.raw(capital(premix.mix.name), name.xMm, y, name.widthMm, 'strong');
-              if (premix.batch) sheet.raw('mixed before the class', name.xMm, y + at, name.widthMm, 'small');
+              if (premix.batch) sheet.raw(AHEAD, name.xMm, y + at, name.widthMm, 'small');
             });
             recipeBar(pack, premix.mix.id, parts.xMm, y + 0.3, 56, 4.4);
             sheet.text(words, parts.xMm, y + 5.2, parts.widthMm, 'tiny', { tag: 'TD' });
@@ -102,7 +106,8 @@ function board({ sheet, lesson, looks }: Pack, yMm: number, used: Pack['paint'][
       .lineWidth(0.6)
       .roundedRect(left * MM, yMm * MM, width * MM, high * MM, 14)
       .fillAndStroke('#fafafa', '#777');
-    used.forEach(({ premix, volume }, i) => {
+    used.forEach((one, i) => {
+      const { premix, volume } = one;
       const [px, py] = places[i] as [number, number];
       const radius = Math.min(6.5, 2.6 + 0.95 * Math.sqrt(volume.total));
       const [x, y] = [left + 6 + px * (width - 12), yMm + 3 + py * (high - 20)];

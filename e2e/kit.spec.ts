@@ -31,6 +31,12 @@ test('the kit: amounts follow the group, prices and sharing; mixed ahead; a list
   await prices.getByLabel('Price').fill('23,50');
   await prices.getByRole('button', { name: 'Add a size' }).click();
   await expect(white).toContainText('2 × 500 ml, 47.00 EUR');
+  // To be sure there is more to buy.
+  const cash = async () =>
+    Number((await page.locator('.ant-statistic').filter({ hasText: 'To buy' }).innerText()).match(/[\d.]+/)?.[0]);
+  const usual = await cash();
+  await page.getByText('nine classes in ten').click();
+  await expect.poll(cash).toBeGreaterThan(usual);
   await page.keyboard.press('Escape');
   await white.getByLabel('have, ml: white').fill('2000');
   await page.keyboard.press('Enter');

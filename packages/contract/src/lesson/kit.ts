@@ -10,6 +10,10 @@ export type Premixing = (typeof premixings)[number];
 export const sharings = ['handed-round', 'a-table', 'each'] as const;
 export type Sharing = (typeof sharings)[number];
 
+/** For how much is bought: what a usual class needs, or enough nine times in ten. */
+export const buyings = ['mean', 'sure'] as const;
+export type Buying = (typeof buyings)[number];
+
 /** Who brings a thing. `either`: the student's own where they have it, otherwise the studio's. */
 export const bringers = ['studio', 'student', 'either'] as const;
 export type Bringer = (typeof bringers)[number];
@@ -47,6 +51,8 @@ export const Kit = Type.Object(
     others: optional(
       Type.Array(Type.Object({ variantId: Id, heads: Type.Integer({ minimum: 1, maximum: 300 }) }, strict), { maxItems: 20 }),
     ),
+    /** Whether paint is bought for what a class needs on the mean, or so that nine classes in ten have enough. */
+    buys: optional(oneOf(buyings)),
     premix: optional(Type.Array(Type.Object({ mixId: Id, how: oneOf(premixings) }, strict), { maxItems: limits.mixes })),
     sharing: optional(Type.Array(Type.Object({ tubeId: Id, how: oneOf(sharings) }, strict), { maxItems: limits.tubes })),
     /** Brushes of the table that two share. */

@@ -135,6 +135,16 @@ describe('tubes for a group', () => {
     }
     expect(groupOf(lesson)).toEqual({ heads: 12, teaching: 1, tableOf: 4 });
   });
+  it('bought so that nine classes in ten have enough, every tube holds its reserve, and what is used up stays the same', () => {
+    const lesson = demoLesson('balloons');
+    const [mean, sure] = (['mean', 'sure'] as const).map((buys) => kit({ ...lesson, kit: { heads: 12, buys } }));
+    for (const [i, tube] of (sure?.tubes ?? []).entries()) {
+      expect(tube.buy.sizes.reduce((sum, ml) => sum + ml, 0) * TUBE_YIELD).toBeGreaterThanOrEqual(Math.floor(tube.sureMl));
+      expect(tube.groupMl).toBe(mean?.tubes[i]?.groupMl);
+    }
+    expect(sure?.cashMinor ?? 0).toBeGreaterThan(mean?.cashMinor ?? Number.POSITIVE_INFINITY);
+    expect(sure?.usedMinor).toBe(mean?.usedMinor);
+  });
   it('what is in the cupboard is not bought', () => {
     const lesson = demoLesson('balloons');
     const white = kit(lesson).tubes[0];

@@ -140,9 +140,10 @@ function kitTube(
   const stockMl = studio.stock.filter(({ paint }) => paint === paintKey(tube)).reduce((sum, one) => sum + one.ml, 0);
   const sureMl = groupMl * (1 + reserveShare(sharedBy));
   const { sizes, isPriced } = sizesOf(tube, studio);
+  const isSure = lesson.kit?.buys === 'sure';
+  const needFor = (at: number) => Math.max(0, groupMl * (isSure ? 1 + reserveShare(group.heads / at) : 1) - stockMl);
   const buyFor = (how: Sharing): Packed => {
-    const needMl = Math.max(0, groupMl - stockMl);
-    return packTubes(needMl, sizes, placesFor(how, group));
+    return packTubes(needFor(placesFor(how, group)), sizes, placesFor(how, group));
   };
   const buy = buyFor(sharing);
   const cheapest = sizes.reduce((best, one) => (one.priceMinor / one.ml < best.priceMinor / best.ml ? one : best));
@@ -154,7 +155,7 @@ function kitTube(
     groupMl,
     sureMl,
     stockMl,
-    needMl: Math.max(0, groupMl - stockMl),
+    needMl: needFor(places),
     sharing,
     places,
     sizes,

@@ -51,6 +51,8 @@ export const kitWords = {
     left: (ml: number) => `${Math.round(ml)} ml left`,
     unpriced: (names: string) => `Without a price: ${names}. Sizes are taken as usual; enter what your shop sells.`,
     sum: 'In all',
+    buys: 'Bought for',
+    buying: { mean: 'a usual class', sure: 'nine classes in ten' } as const,
     prices: (name: string) => `Sizes and prices of ${name}`,
     priceOf: (ml: number, cost: string) => `${ml} ml ${cost}`,
     addSize: 'Add a size',

@@ -1,9 +1,9 @@
-import type { Studio } from '@viaticum/contract';
+import { buyings, type Studio } from '@viaticum/contract';
 import { type KitMix, type KitTube, mlInWords, moneyInWords, readMoney, tubesInWords } from '@viaticum/core/kit';
 import { tubeRgb } from '@viaticum/core/mix';
 import { listInWords } from '@viaticum/core/units';
 import { cssRgb } from '@viaticum/kernels/colour';
-import { Button, Input, Popover, Select, Table } from 'antd';
+import { Button, Input, Popover, Segmented, Select, Table } from 'antd';
 import { useState } from 'react';
 import { useSession } from '../../lesson/context.js';
 import { Fold } from '../../ui/fold.js';
@@ -45,6 +45,15 @@ export function Paint({ kit }: { kit: Kit }) {
               if (/^[A-Z]{3}$/.test(currency) && currency !== studio.currency) saveStudio({ currency });
               else event.target.value = studio.currency;
             }}
+          />
+        </span>
+        <span>
+          {w.buys}
+          <Segmented
+            aria-label={w.buys}
+            value={lesson.kit?.buys ?? 'mean'}
+            options={buyings.map((value) => ({ value, label: w.buying[value] }))}
+            onChange={(buys) => session.do('editKit', { kit: { buys } })}
           />
         </span>
         <Button onClick={() => void saveCsv(kit)}>{w.csv}</Button>

@@ -141,6 +141,8 @@ describe('tubes for a group', () => {
     for (const [i, tube] of (sure?.tubes ?? []).entries()) {
       expect(tube.buy.sizes.reduce((sum, ml) => sum + ml, 0) * TUBE_YIELD).toBeGreaterThanOrEqual(Math.floor(tube.sureMl));
       expect(tube.groupMl).toBe(mean?.tubes[i]?.groupMl);
+      // What a usual class leaves of it is the reserve at least.
+      expect(tube.buy.leftMl).toBeGreaterThanOrEqual(tube.sureMl - tube.groupMl - 1);
     }
     expect(sure?.cashMinor ?? 0).toBeGreaterThan(mean?.cashMinor ?? Number.POSITIVE_INFINITY);
     expect(sure?.usedMinor).toBe(mean?.usedMinor);

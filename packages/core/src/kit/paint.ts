@@ -143,7 +143,10 @@ function kitTube(
   const isSure = lesson.kit?.buys === 'sure';
   const needFor = (at: number) => Math.max(0, groupMl * (isSure ? 1 + reserveShare(group.heads / at) : 1) - stockMl);
   const buyFor = (how: Sharing): Packed => {
-    return packTubes(needFor(placesFor(how, group)), sizes, placesFor(how, group));
+    const at = placesFor(how, group);
+    const packed = packTubes(needFor(at), sizes, at);
+    // What is left is what a usual class leaves, the reserve with it.
+    return { ...packed, leftMl: packed.leftMl + needFor(at) - Math.max(0, groupMl - stockMl) };
   };
   const buy = buyFor(sharing);
   const cheapest = sizes.reduce((best, one) => (one.priceMinor / one.ml < best.priceMinor / best.ml ? one : best));

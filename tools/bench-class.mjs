@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { loadavg, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import WebSocket from 'ws';
+import { caller } from './caller.mjs';
 import { database, freePort } from './setup.mjs';
 
 const quantile = (list, q) => [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * q))];
@@ -106,14 +107,7 @@ export async function classRows(row, { phones = 500, classes = 50, each = 20, ro
     return answer;
   };
   await told('ready');
-  const call = async (method, path, body, cookie = '') => {
-    const answer = await fetch(origin + path, {
-      method,
-      headers: { origin, cookie, 'content-type': 'application/json' },
-      ...(body && { body: JSON.stringify(body) }),
-    });
-    return { body: await answer.json(), cookie: answer.headers.get('set-cookie')?.split(';')[0] };
-  };
+  const call = caller(origin);
   const { cookie } = await call('POST', '/api/session', { name: 'demo', password: 'north light' });
   const lessonId = (await call('GET', '/api/lessons', null, cookie)).body[0].id;
   // A hall: planned for as many as come from this one address.

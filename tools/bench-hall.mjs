@@ -6,6 +6,7 @@ import { connect } from 'node:net';
 import { loadavg, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import WebSocket from 'ws';
+import { caller } from './caller.mjs';
 import { build, database, debian, freePort, npmPackages, run, serve } from './setup.mjs';
 
 const word = (name, usual) => {
@@ -134,14 +135,7 @@ run(async () => {
   }
   const ports = servers.map(({ port }) => port);
   const origin = `http://127.0.0.1:${ports[0]}`;
-  const call = async (method, path, body, cookie = '') => {
-    const answer = await fetch(origin + path, {
-      method,
-      headers: { origin, cookie, 'content-type': 'application/json' },
-      ...(body && { body: JSON.stringify(body) }),
-    });
-    return { body: await answer.json(), cookie: answer.headers.get('set-cookie')?.split(';')[0] };
-  };
+  const call = caller(origin);
   const { cookie } = await call('POST', '/api/session', { name: 'demo', password: 'north light' });
   const lessonId = (await call('GET', '/api/lessons', null, cookie)).body[0].id;
   const invite = { startsAt: '2026-12-05T17:30:00Z', timeZone: 'UTC', place: '', seats: 1200, roster: [] };

@@ -22,17 +22,16 @@ function soundExtra({ count }: Pick<Extra, 'count'>): void {
   between(count, 1, 1000, commandErrors.extraNotWhole);
 }
 
+function soundHeads(heads: number, most: number): void {
+  if (!Number.isInteger(heads)) throw new CommandError(commandErrors.headsNotWhole);
+  between(heads, 1, most, commandErrors.headsOutOfRange(most));
+}
+
 /** What the kit is reckoned for. */
 export const kitCommands = {
   editKit: (lesson: D, { kit, clear = [] }: { kit: Partial<Said>; clear?: (keyof Said)[] }) => {
-    for (const [value, most] of [
-      [kit.heads, 300],
-      [kit.tableOf, 30],
-    ] as const) {
-      if (value === undefined) continue;
-      if (!Number.isInteger(value)) throw new CommandError(commandErrors.headsNotWhole);
-      between(value, 1, most, commandErrors.headsOutOfRange(most));
-    }
+    if (kit.heads !== undefined) soundHeads(kit.heads, 300);
+    if (kit.tableOf !== undefined) soundHeads(kit.tableOf, 30);
     if (kit.teaching !== undefined) between(kit.teaching, 0, 10, commandErrors.teachingOutOfRange);
     for (const minor of [kit.feeMinor, kit.fixedMinor]) {
       if (minor !== undefined && !(Number.isInteger(minor) && minor >= 0 && minor <= 100_000_000))
@@ -42,8 +41,7 @@ export const kitCommands = {
     const next = { ...kitOf(lesson), ...kit };
     for (const { variantId, heads } of kit.others ?? []) {
       find(lesson.variants, variantId, 'variant');
-      if (!Number.isInteger(heads)) throw new CommandError(commandErrors.headsNotWhole);
-      between(heads, 1, 300, commandErrors.headsOutOfRange(300));
+      soundHeads(heads, 300);
     }
     const others = (next.others ?? []).reduce((sum, one) => sum + one.heads, 0);
     if ((next.heads ?? 12) < others) throw new CommandError(commandErrors.othersTooMany(others));

@@ -2,7 +2,7 @@ import type { Lesson, Plan, Sharing, Studio, Tube } from '@viaticum/contract';
 import { isWhite, shortTubeName } from '../mix/index.js';
 import { costOf } from './money.js';
 import { type Packed, packTubes, TUBE_YIELD, type TubeSize, worthMore } from './packing.js';
-import { type Group, groupOf, groupParts, meanVolumes, partPlan } from './parts.js';
+import { type Group, groupOf, groupParts, meanVolumes } from './parts.js';
 import { type Premix, premixes } from './premix.js';
 import { type MixVolume, mixVolumes, tubeShares } from './volumes.js';
 
@@ -88,7 +88,7 @@ export function kitPaint(lesson: Lesson, plan: Plan, studio: Studio): KitPaint {
   const volumes = meanVolumes(
     groupParts(lesson).map((part) => ({
       heads: part.heads,
-      volumes: mixVolumes(part.lesson, partPlan(part, plan), part.lesson.level, studio.losses),
+      volumes: mixVolumes(part.lesson, part.plan?.plan ?? plan, part.lesson.level, studio.losses),
     })),
   );
   const own = new Map(volumes.map((volume) => [volume.mixId, { volume, teachingMl: teaching.get(volume.mixId)?.total ?? 0 }]));

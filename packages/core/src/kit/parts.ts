@@ -1,11 +1,14 @@
 import type { Lesson, Variant } from '@viaticum/contract';
-import type { LessonPlan } from '../plan/index.js';
-import { planOf } from '../plan/index.js';
+import { memo } from '../derived/index.js';
+import { type LessonPlan, planLesson } from '../plan/index.js';
 import { withVariant } from '../variant/index.js';
 import type { MixVolume } from './volumes.js';
 
 /** A part of the group: the lesson as these paint it. The first part paints it as it is, and so do who teaches. */
-export type GroupPart = { lesson: Lesson; variant: Variant | null; heads: number; teaching: number };
+export type GroupPart = { lesson: Lesson; heads: number; teaching: number } & (
+  | { variant: null; plan: null }
+  | { variant: Variant; plan: LessonPlan }
+);
 export type Group = { heads: number; teaching: number; tableOf: number };
 
 /** How many paint, how many canvases the instructor paints along, and how many sit at a table. */
@@ -15,8 +18,9 @@ export const groupOf = ({ kit = {} }: Pick<Lesson, 'kit'>): Group => ({
   tableOf: kit.tableOf ?? 4,
 });
 
-/** The parts of the group: the lesson as it is, then every variant that some of them paint. Their heads are the group's heads; never more. */
-export function groupParts(lesson: Lesson): [GroupPart, ...GroupPart[]] {
+/** The parts of the group: the lesson as it is, then every variant that some of them paint. Their heads are the group's heads; never more. A variant
+ * comes with its plan. Kept for the lessons asked for last: paint, brushes, supports and boards all go by it. */
+export const groupParts = memo((lesson: Lesson): [GroupPart, ...GroupPart[]] => {
   const { heads, teaching } = groupOf(lesson);
   let left = heads;
   const others = (lesson.kit?.others ?? []).flatMap(({ variantId, heads: wanted }): GroupPart[] => {
@@ -24,14 +28,11 @@ export function groupParts(lesson: Lesson): [GroupPart, ...GroupPart[]] {
     const own = Math.min(left, wanted);
     if (!variant || own === 0) return [];
     left -= own;
-    return [{ lesson: withVariant(lesson, variant).lesson, variant, heads: own, teaching: 0 }];
+    const varied = withVariant(lesson, variant).lesson;
+    return [{ lesson: varied, variant, plan: planLesson(varied), heads: own, teaching: 0 }];
   });
-  return [{ lesson, variant: null, heads: left, teaching }, ...others];
-}
-
-/** The plan that a part of the group paints by; `plan` is the lesson's own. */
-export const partPlan = ({ lesson, variant }: GroupPart, plan: LessonPlan['plan']): LessonPlan['plan'] =>
-  variant ? planOf(lesson).plan : plan;
+  return [{ lesson, variant: null, plan: null, heads: left, teaching }, ...others];
+});
 
 /** Flat supports of a part: everybody's, who teaches, and one in so many to spare. */
 const SPARE = 10;

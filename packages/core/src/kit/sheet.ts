@@ -1,4 +1,4 @@
-import type { KitListName, KitRow, KitSheet, Lesson, Studio } from '@viaticum/contract';
+import { type KitListName, type KitRow, type KitSheet, type Lesson, type Studio, shelfNames } from '@viaticum/contract';
 import { planLesson } from '../plan/index.js';
 import { capital, minutesInWords } from '../units/index.js';
 import { countedThing, kitLines, studioLines } from './bring.js';
@@ -6,15 +6,6 @@ import { cautionsFor } from './cautions.js';
 import { kitPaint } from './paint.js';
 import { groupOf } from './parts.js';
 import { doneBy, type PrepTask, preparation } from './prepare.js';
-
-const shelfNames = {
-  paint: 'Paint',
-  mediums: 'Mediums',
-  brushes: 'Brushes',
-  supports: 'Canvases and boards',
-  paper: 'Paper and tape',
-  sundries: 'Sundries',
-} as const;
 
 const DAY = 24 * 60;
 /** "Wednesday, 09:40" where the class has a date; else how many days before it, and the hour as if it began at two. */

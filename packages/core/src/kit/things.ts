@@ -3,7 +3,7 @@ import { type Brush, brushInMetric, brushInWords } from '../brush/index.js';
 import { brushPlan } from '../brush-plan/index.js';
 import { colourOf, laysPaint, marksOf, toolOf } from '../derived/index.js';
 import { layingsOf } from '../heap/index.js';
-import { type LessonPlan, planOf } from '../plan/index.js';
+import type { LessonPlan } from '../plan/index.js';
 import { GESSO_L, LEAST_CONTRAST, lineLightness, momentsOf, papers, tileSheets } from '../transfer/index.js';
 import { counted, sizeInWords } from '../units/index.js';
 import { type Group, type GroupPart, groupOf, groupParts, supportsOf } from './parts.js';
@@ -41,7 +41,7 @@ export type KitBrush = {
 /** Brushes each painter holds, which may be shared by two, and what that costs in minutes. */
 export function kitBrushes(lesson: Lesson, plan: LessonPlan): { brushes: KitBrush[]; washes: number; waterChanges: number } {
   const parts = groupParts(lesson).filter(({ heads, teaching }) => heads + teaching > 0);
-  const found = parts.map((part) => partBrushes(part, part.variant ? planOf(part.lesson) : plan));
+  const found = parts.map((part) => partBrushes(part, part.plan ?? plan));
   const byId = new Map<string, KitBrush>();
   parts.forEach(({ variant }, k) => {
     for (const one of found[k]?.brushes ?? []) {

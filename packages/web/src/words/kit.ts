@@ -1,3 +1,4 @@
+import { shelfNames } from '@viaticum/contract';
 import { counted, minutesInWords } from '@viaticum/core/units';
 
 /** Words of the Kit station. */
@@ -135,14 +136,7 @@ export const kitWords = {
     remove: (name: string) => `Take ${name} away`,
     perLabel: 'For whom',
     shelfLabel: 'Shelf',
-    shelves: {
-      paint: 'Paint',
-      mediums: 'Mediums',
-      brushes: 'Brushes',
-      supports: 'Canvases and boards',
-      paper: 'Paper and tape',
-      sundries: 'Sundries',
-    } as const,
+    shelves: shelfNames,
     countLabel: 'How many',
     washes: (count: number) => `Each painter washes a brush ${count === 1 ? 'once' : `${count} times`} in class.`,
   },

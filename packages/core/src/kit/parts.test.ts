@@ -47,6 +47,8 @@ describe('a group that paints two sizes', () => {
     // 8 and one to spare, 4 and one to spare.
     expect(supports.map(({ count }) => count)).toEqual([9, 5]);
     expect(new Set(supports.map(({ name }) => name)).size).toBe(2);
+    // A letter that lists both says that one of them is meant.
+    for (const { note } of supports) expect(note).toMatch(/^one of the sizes each/);
     const { brushes } = kitBrushes(mixed, planLesson(mixed));
     const only = brushes.filter(({ onlyFor }) => onlyFor.length > 0);
     expect(only.length).toBeGreaterThan(0);

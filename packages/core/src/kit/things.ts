@@ -155,7 +155,14 @@ export function kitThings(lesson: Lesson, plan: LessonPlan, sinks = 1): KitThing
     sizes.set(name, (sizes.get(name) ?? 0) + supportsOf(part));
   }
   for (const [k, [name, count]] of [...sizes].entries())
-    add(k === 0 ? 'support' : `support ${name}`, name, 'supports', count, 1, 'one in ten to spare');
+    add(
+      k === 0 ? 'support' : `support ${name}`,
+      name,
+      'supports',
+      count,
+      1,
+      `${sizes.size > 1 ? 'one of the sizes each; ' : ''}one in ten to spare`,
+    );
   add('easel', 'tabletop easel', 'supports', painters, 1);
   drawingThings(lesson, group, parts, add);
   const wipes = lesson.steps.filter((step) => step.technique && DRY_TECHNIQUES.has(step.technique)).length;

@@ -264,6 +264,16 @@ describe('air in which nothing dries', () => {
   });
 });
 
+describe('a sheet of paper', () => {
+  it('lies on a board and is clipped to it; a canvas needs neither', () => {
+    const [balloons] = demos as [Lesson];
+    const keys = (lesson: Lesson) => kitThings(lesson, planLesson(lesson)).map(({ key, count }) => `${key} ${count}`);
+    const paper: Lesson = { ...balloons, support: { ...balloons.support, kind: 'paper' }, kit: { heads: 12 } };
+    expect(keys(paper)).toEqual(expect.arrayContaining(['under-board 13', 'clips 52']));
+    expect(keys(balloons).some((one) => /under-board|clips/.test(one))).toBe(false);
+  });
+});
+
 describe('the room', () => {
   it('lamps for the tables: 750 lux, 100 lm/W, half of it on the tables (worked by hand)', () => {
     // 12 painters, 6.48 m² · 750 lx = 4860 lm on the tables, 9720 lm of the lamps.

@@ -135,6 +135,9 @@ const TAPE_A_DRAWING_MM = 4 * 40;
 const PRINT_MARGIN_MM = 8;
 const OVERLAP_MM = 10;
 
+/** One at each corner of a sheet (common practice, no published source). */
+const CLIPS = 4;
+
 /** Everything besides paint and brushes, in the order of a shop's shelves. Numbers are common practice and judged. */
 export function kitThings(lesson: Lesson, plan: LessonPlan, sinks = 1): KitThing[] {
   const group = groupOf(lesson);
@@ -164,6 +167,10 @@ export function kitThings(lesson: Lesson, plan: LessonPlan, sinks = 1): KitThing
       `${sizes.size > 1 ? 'one of the sizes each; ' : ''}one in ten to spare`,
     );
   add('easel', 'tabletop easel', 'supports', painters, 1);
+  if (lesson.support.kind === 'paper') {
+    add('under-board', 'stiff board under the paper', 'supports', painters, 1);
+    add('clips', 'clips that hold the paper', 'sundries', painters * CLIPS, CLIPS);
+  }
   drawingThings(lesson, group, parts, add);
   const wipes = lesson.steps.filter((step) => step.technique && DRY_TECHNIQUES.has(step.technique)).length;
   const towels = Math.ceil(2 + washes / 2 + wipes);

@@ -177,7 +177,8 @@ export const kitWords = {
   },
   room: {
     title: 'The room',
-    seats: (people: number, tables: number, m2: string) => `${people} people, ${counted(tables, 'table')}, ${m2} m² of table.`,
+    seats: (people: number, tables: number, m2: string) =>
+      `${people} people, ${counted(tables, 'table')}, ${m2} m² of table. Who paints with the left hand sits at the end of a table; the way to water and rack has no steps and stays free.`,
     dryers: (each: number, limit: number, watts: number) =>
       each === 0
         ? `A circuit carries ${limit} W for long use: no dryer of ${watts} W beside what hangs on it.`

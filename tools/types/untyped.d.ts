@@ -44,3 +44,11 @@ declare module '*/topic.mjs' {
   /** Turns a station to a topic, as a user does: its group, then itself. */
   export function topic(page: import('@playwright/test').Page, name: string): Promise<void>;
 }
+declare module 'webvtt-parser' {
+  export class WebVTTParser {
+    parse(
+      text: string,
+      mode: 'metadata' | 'chapters',
+    ): { cues: { startTime: number; endTime: number; text: string; id: string }[]; errors: object[] };
+  }
+}

@@ -11,7 +11,7 @@ const floors = [
   ['plan'],
   ['advice', 'pace', 'class', 'paint-repair', 'brush-plan'],
   ['check', 'variant', 'student-sheet'],
-  ['kit', 'draft'],
+  ['kit', 'draft', 'film'],
   ['lesson-from-picture'],
 ];
 const packages = ['contract', 'kernels', 'core', 'standins', 'print', 'server', 'web'];

@@ -32,6 +32,13 @@ export const limits = {
   linePoints: 40,
   combed: 12,
   combedPoints: 40,
+  takes: 1200,
+  pieces: 4000,
+  ownTakes: 60,
+  cuts: 12,
+  captions: 4000,
+  films: 20,
+  strokeMarks: 2000,
 } as const;
 
 /** How many letters a name and a text have. */
@@ -60,6 +67,10 @@ const lists: Record<string, [what: string, how: string]> = {
   edits: ['lines changed by hand', 'Draw fewer instead.'],
   constructions: ['constructions', 'Remove one first.'],
   landmarks: ['landmarks', 'Remove one first.'],
+  ownTakes: ['takes of your own', 'Take one away first.'],
+  cuts: ['cuts', 'Take one away first.'],
+  films: ['films', 'Take one away first.'],
+  strokes: ['marked strokes', 'Take one away first.'],
 };
 /** What one thing holds of others. */
 const parts: Record<string, [whose: string, what: string]> = {

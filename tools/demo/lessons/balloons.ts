@@ -15,7 +15,7 @@ const tubes = [
 
 /** Back to front in dry layers; a calm voice that talks a beginner through. */
 export const balloons: Lesson = {
-  schemaVersion: 11,
+  schemaVersion: 12,
   leftOut: [],
   passages: [],
   title: 'Balloons over the terraces',

@@ -13,7 +13,7 @@ const tubes = [
 
 /** Subject first, the background cut in round it; a dry voice of few words. */
 export const kettle: Lesson = {
-  schemaVersion: 11,
+  schemaVersion: 12,
   leftOut: [],
   passages: [],
   title: 'A copper kettle and two mugs',

@@ -16,7 +16,7 @@ const middle: [number, number] = [152.4, 152.4];
 
 /** Constructed with ruler and string on a toned ground, white lines last; a voice that counts. */
 export const star: Lesson = {
-  schemaVersion: 11,
+  schemaVersion: 12,
   leftOut: [],
   passages: [],
   title: 'An eight-point star tile',

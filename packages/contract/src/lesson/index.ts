@@ -1,4 +1,5 @@
 export * from './drawing.js';
+export * from './film.js';
 export * from './kit.js';
 export * from './lesson.js';
 export * from './paints.js';

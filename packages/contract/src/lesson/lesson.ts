@@ -2,6 +2,7 @@ import { type Static, Type } from 'typebox';
 import { limits } from '../limits.js';
 import { Id, Name, oneOf, optional, strict } from '../shapes.js';
 import { Drawing } from './drawing.js';
+import { Film } from './film.js';
 import { Kit } from './kit.js';
 import { finishes, keepings, Mix, Tube } from './paints.js';
 import { Area, Reference, Support, Thing } from './picture.js';
@@ -11,7 +12,7 @@ import { Mark, Passage, Sample, Stage, Step } from './steps.js';
 import { Variant } from './variant.js';
 
 /** The document version written by this build; older ones are upgraded on reading (`core/lesson`). */
-export const SCHEMA_VERSION = 11;
+export const SCHEMA_VERSION = 12;
 
 export const Lesson = Type.Object(
   {
@@ -66,6 +67,7 @@ export const Lesson = Type.Object(
     samples: Type.Array(Sample, { maxItems: limits.samples }),
     variants: Type.Array(Variant, { maxItems: limits.variants }),
     kit: optional(Kit),
+    film: optional(Film),
     setAside: Type.Array(
       Type.Object({ finding: Type.String({ maxLength: 200 }), why: Type.String({ maxLength: 500 }) }, strict),
       { maxItems: limits.setAside },

@@ -1,4 +1,4 @@
-import { areaRoles, type Lesson, surfaceKinds } from '@viaticum/contract';
+import { areaRoles, type Lesson, proposedCuts, surfaceKinds } from '@viaticum/contract';
 import { testMark, testStep } from '../fixtures/lessons.js';
 import type { CommandArgs, CommandName } from './index.js';
 
@@ -457,6 +457,66 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
     twinOf: { baseMm: 200 + random() * 100 },
   }),
   removeTwin: ({ lesson, pick }) => ({ id: pick(lesson.things.filter((thing) => thing.twinOf)).id }),
+  editFilm: ({ random }) =>
+    random() < 0.8 ? { film: { wordsPerMinute: 100 + Math.floor(random() * 80) } } : { film: {}, clear: ['wordsPerMinute'] },
+  setFilmLight: ({ random }) => ({ place: 'palette', light: random() < 0.7 ? 'window' : null }),
+  setTake: ({ lesson, pick, random }) => ({
+    takeId: `${pick(lesson.steps).id}/canvas`,
+    edit: { rawSec: 10 + Math.floor(random() * 200) },
+    ...(random() < 0.3 && { clear: ['rawSec'] }),
+  }),
+  joinTake: ({ lesson, pick }) => ({
+    takeId: lesson.film?.takeEdits?.[0]?.takeId ?? 'gone/canvas',
+    toTakeId: `${pick(lesson.steps).id}/canvas`,
+  }),
+  addOwnTake: ({ id }) => ({ take: { id: id(), title: 'The studio', place: 'wide', rawSec: 20 } }),
+  removeOwnTake: ({ lesson, pick }) => ({ id: pick(lesson.film?.ownTakes ?? []).id }),
+  pinFilming: ({ lesson, random }) => ({ order: random() < 0.7 ? lesson.steps.map(({ id }) => `${id}/canvas`) : null }),
+  addCut: ({ id }) => ({ cut: { id: id(), name: 'Teaser', isShort: true, lengthSec: 30 } }),
+  editCut: ({ lesson, pick, random }) => ({
+    id: pick(lesson.film?.cuts ?? proposedCuts).id,
+    cut: { lengthSec: 60 + Math.floor(random() * 900) },
+    ...(random() < 0.3 && { clear: ['partSec'] }),
+  }),
+  removeCut: ({ lesson, pick }) => ({ id: pick(lesson.film?.cuts ?? proposedCuts).id }),
+  dragPieces: ({ lesson, pick, random }) => ({
+    cutId: pick(lesson.film?.cuts ?? proposedCuts).id,
+    pieces: [{ pieceId: `${pick(lesson.steps).id}/rest`, sec: random() < 0.7 ? 5 + random() * 20 : null }],
+  }),
+  leaveOutTake: ({ lesson, pick, random }) => ({
+    cutId: pick(lesson.film?.cuts ?? proposedCuts).id,
+    takeId: `${pick(lesson.steps).id}/canvas`,
+    isOut: random() < 0.6,
+  }),
+  editCaption: ({ lesson, pick, random }) => ({
+    cutId: pick(lesson.film?.cuts ?? proposedCuts).id,
+    key: `${pick(lesson.steps).id}/canvas/0`,
+    text: random() < 0.7 ? 'Long strokes.' : null,
+  }),
+  editCard: ({ lesson, pick, random }) => ({
+    cutId: pick(lesson.film?.cuts ?? proposedCuts).id,
+    key: `${pick(lesson.steps).id}/canvas/step`,
+    card: random() < 0.7 ? { hidden: true } : null,
+  }),
+  joinFilm: ({ id, lesson, pick }) => ({
+    film: {
+      id: id(),
+      name: 'The whole lesson',
+      fileSha256: 'a'.repeat(64),
+      type: 'video/webm',
+      bytes: 1000,
+      durationMs: 60_000,
+      widthPx: 1280,
+      heightPx: 720,
+      chapters: [{ stepId: pick(lesson.steps).id, fromMs: 0, toMs: 20_000 }],
+      strokes: [{ stepId: pick(lesson.steps).id, atMs: 5000 }],
+    },
+  }),
+  editFilmFile: ({ lesson, pick, random }) => ({
+    id: pick(lesson.film?.films ?? []).id,
+    film: { chapters: [{ stepId: pick(lesson.steps).id, fromMs: 0, toMs: 1000 + Math.floor(random() * 50_000) }] },
+  }),
+  removeFilm: ({ lesson, pick }) => ({ id: pick(lesson.film?.films ?? []).id }),
   setAside: ({ random }) => ({ finding: `rule/${Math.floor(random() * 3)}`, why: random() < 0.3 ? null : 'they know' }),
 };
 

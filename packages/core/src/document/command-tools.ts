@@ -54,3 +54,10 @@ export function setOrClear<T extends object, K extends keyof T>(on: T, key: K, v
   if (value === null) delete on[key];
   else on[key] = value;
 }
+
+/** A list with one entry said anew, or taken out; an empty one is none. */
+export function said<T extends object>(list: T[] | undefined, isIt: (one: T) => boolean, next: T | null): T[] | null {
+  const rest = (list ?? []).filter((one) => !isIt(one));
+  const all = next ? [...rest, next] : rest;
+  return all.length > 0 ? all : null;
+}

@@ -327,7 +327,7 @@ describe('documents of earlier versions', () => {
   };
   it('version 0 is lifted: humidity becomes a fraction, the list of set-aside findings appears', () => {
     expect(upgradeLesson(structuredClone(version0))).toEqual({
-      schemaVersion: 11,
+      schemaVersion: 12,
       leftOut: [],
       ...later,
       title: 'Old',
@@ -345,7 +345,7 @@ describe('documents of earlier versions', () => {
     expect(upgradeLesson(structuredClone(version1))).toEqual({
       ...rest,
       areas: [],
-      schemaVersion: 11,
+      schemaVersion: 12,
       leftOut: [],
       ...later,
       things: [],
@@ -366,7 +366,7 @@ describe('documents of earlier versions', () => {
   const version3 = { ...version2, schemaVersion: 3, steps: [] };
   it('versions 2 and 3 are lifted: the plan holds to nothing yet', () => {
     const { zones: _, elements: __, ...rest } = version3;
-    const now = { ...rest, schemaVersion: 11, leftOut: [], areas: [], things: [], planning: { pins: [] }, ...later };
+    const now = { ...rest, schemaVersion: 12, leftOut: [], areas: [], things: [], planning: { pins: [] }, ...later };
     const { steps: ___, ...withoutSteps } = now;
     expect(upgradeLesson(structuredClone(version2))).toEqual(withoutSteps);
     expect(upgradeLesson(structuredClone(version3))).toEqual(now);
@@ -399,7 +399,7 @@ describe('documents of earlier versions', () => {
   it('version 6 is lifted: areas, things and mixes have their words, the whole canvas is said, and nothing names what is gone', () => {
     const now = upgradeLesson(structuredClone(version6));
     expect(now).toMatchObject({
-      schemaVersion: 11,
+      schemaVersion: 12,
       leftOut: [],
       things: [{ id: 'pot' }],
       areas: [{ id: 'z', thingId: 'pot' }],
@@ -454,7 +454,7 @@ describe('documents of earlier versions', () => {
     };
     expect(upgradeLesson(structuredClone(old))).toEqual({
       ...old,
-      schemaVersion: 11,
+      schemaVersion: 12,
       leftOut: [],
       school: { order: 'part-by-part', sweep: 'far-to-near', loading: 'one', reference: 'in-sight' },
     });
@@ -476,7 +476,7 @@ describe('documents of earlier versions', () => {
       variants: [{ changes: [{ stepId: 'base', step: { needs: 'paintOver' } }] }],
     };
     const now = upgradeLesson(structuredClone(version8));
-    expect(now).toMatchObject({ schemaVersion: 11, passages: [], formerWaits: true, school: { hardPart: 'as-they-come' } });
+    expect(now).toMatchObject({ schemaVersion: 12, passages: [], formerWaits: true, school: { hardPart: 'as-they-come' } });
     expect(now.steps.map((one) => one.needs)).toEqual(['auto', 'auto', 'touchDry', 'wet', 'any']);
     expect(now.steps[3]).toMatchObject({ laying: 'edges-last' });
     expect(now.steps[3]).not.toHaveProperty('sharedEdgeLast');

@@ -15,6 +15,7 @@ import {
 import { current } from 'immer';
 import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
 import { drawCommands } from './draw-commands.js';
+import { filmCommands } from './film-commands.js';
 import { pinsAmong } from './kept.js';
 import { kitCommands } from './kit-commands.js';
 import { paintCommands } from './paint-commands.js';
@@ -101,6 +102,7 @@ export const commands = {
   ...teachCommands,
   ...drawCommands,
   ...kitCommands,
+  ...filmCommands,
   addStage: (lesson: D, { stage, at }: { stage: Stage; at?: number }) => {
     insert(lesson.stages, { ...stage, name: named(stage.name, 'stage') }, 'stage', at);
   },

@@ -1,6 +1,6 @@
 import { type Bringer, commandErrors, type Extra, type Kit, type Premixing, type Sharing } from '@viaticum/contract';
 import { brushOf } from '../brush/index.js';
-import { between, CommandError, type D, find, insert, named, setOrClear, take } from './command-tools.js';
+import { between, CommandError, type D, find, insert, named, said, setOrClear, take } from './command-tools.js';
 
 /** What may be said of a kit by itself; lists have commands of their own. */
 type Said = Omit<Kit, 'premix' | 'sharing' | 'sharedBrushes' | 'who' | 'extras'>;
@@ -9,13 +9,6 @@ const kitOf = (lesson: D): NonNullable<D['kit']> => {
   lesson.kit ??= {};
   return lesson.kit;
 };
-
-/** A list with one entry said anew, or taken out; an empty one is none. */
-function said<T extends object>(list: T[] | undefined, isIt: (one: T) => boolean, next: T | null): T[] | undefined {
-  const rest = (list ?? []).filter((one) => !isIt(one));
-  const all = next ? [...rest, next] : rest;
-  return all.length > 0 ? all : undefined;
-}
 
 function soundExtra({ count }: Pick<Extra, 'count'>): void {
   if (!Number.isInteger(count)) throw new CommandError(commandErrors.extraNotWhole);
@@ -52,13 +45,13 @@ export const kitCommands = {
     find(lesson.mixes, mixId, 'mix');
     const kit = kitOf(lesson);
     const next = said(kit.premix, (one) => one.mixId === mixId, how && { mixId, how });
-    setOrClear(kit, 'premix', next ?? null);
+    setOrClear(kit, 'premix', next);
   },
   setSharing: (lesson: D, { tubeId, how }: { tubeId: string; how: Sharing | null }) => {
     find(lesson.tubes, tubeId, 'tube');
     const kit = kitOf(lesson);
     const next = said(kit.sharing, (one) => one.tubeId === tubeId, how && { tubeId, how });
-    setOrClear(kit, 'sharing', next ?? null);
+    setOrClear(kit, 'sharing', next);
   },
   /** Whether two share a brush of the table. */
   shareBrush: (lesson: D, { brush, isShared }: { brush: string; isShared: boolean }) => {
@@ -71,7 +64,7 @@ export const kitCommands = {
   setBringer: (lesson: D, { what, by }: { what: string; by: Bringer | null }) => {
     const kit = kitOf(lesson);
     const next = said(kit.who, (one) => one.what === what, by && { what, by });
-    setOrClear(kit, 'who', next ?? null);
+    setOrClear(kit, 'who', next);
   },
   addExtra: (lesson: D, { extra }: { extra: Extra }) => {
     soundExtra(extra);

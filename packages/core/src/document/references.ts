@@ -84,6 +84,8 @@ export const references: readonly Reference[] = [
   row('drawing.constructions.*.areaIds', 'areas', 'drop-when-empty', true),
   row('drawing.constructions.*.shadowIds', 'areas', 'clear', true),
   row('drawing.constructions.*.stepId', 'steps', 'clear', true),
+  row('film.films.*.chapters.*.stepId', 'steps', 'drop', false),
+  row('film.films.*.strokes.*.stepId', 'steps', 'drop', false),
   row('kit.premix.*.mixId', 'mixes', 'drop', true),
   row('kit.others.*.variantId', 'variants', 'drop', false),
   row('kit.sharing.*.tubeId', 'tubes', 'drop', false),

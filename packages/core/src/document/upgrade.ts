@@ -67,6 +67,8 @@ const upgrades: Record<number, (old: Versioned) => Versioned> = {
   }),
   // Version 10 had no kit; nothing need be said of one.
   10: (old) => ({ ...old, schemaVersion: 11 }),
+  // Version 11 was not filmed; nothing need be said of a film.
+  11: (old) => ({ ...old, schemaVersion: 12 }),
 };
 
 /** What glazes, washes, scumbles and lines ask for by their nature: where a step said the same, it need not be said. */

@@ -13,5 +13,5 @@ export {
   timesOf,
 } from './coats.js';
 export { forStudents, paceOf, type StepMinutes, stepMinutes, stretched } from './duration.js';
-export { NEW_MIX_MIN } from './heap-minutes.js';
+export { heapMinutes, NEW_MIX_MIN } from './heap-minutes.js';
 export { areaRung, filmUm, meanFilmUm, type Rung, rungAt, rungWord, topCoat } from './wetness.js';

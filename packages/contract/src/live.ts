@@ -1,4 +1,5 @@
 import { type Static, Type } from 'typebox';
+import type { JoinedFilm } from './lesson/index.js';
 import { Plan } from './plan.js';
 import { Id } from './shapes.js';
 
@@ -15,6 +16,13 @@ const Has = Type.Array(Type.Enum([...helpers]), { maxItems: helpers.length });
 const Air = { airC: Type.Number({ minimum: -10, maximum: 50 }), humidity: Type.Number({ minimum: 0, maximum: 1 }) };
 const Tenths = (count: number) => Type.Array(Type.Integer({ minimum: -1 }), { minItems: count, maxItems: count });
 const Message = Type.String({ minLength: 1, maxLength: 160, pattern: '\\S' });
+/** Where a film that all follow together stands: played on from there since the event, or at rest. */
+const FilmPlace = {
+  filmId: Id,
+  atMs: Type.Integer({ minimum: 0, maximum: 43_200_000 }),
+  isPlaying: Type.Boolean(),
+  rate: Type.Number({ minimum: 0.5, maximum: 2 }),
+};
 /** How fast time runs in a rehearsal. */
 const Speed = Type.Number({ minimum: 1, maximum: 60 });
 /** Six signs, none of which is easily taken for another (no 0 O 1 I L 5 S 8 B U V). */
@@ -81,6 +89,7 @@ export const commandSchemas = {
   }),
   climate: command('climate', { ...Air, airSpeed: Type.Optional(Type.Number({ minimum: 0, maximum: 20 })) }),
   say: command('say', { text: Message }),
+  film: command('film', FilmPlace),
   speed: command('speed', { speed: Speed }),
   end: command('end', {}),
 };
@@ -96,6 +105,7 @@ export const Command = Type.Union([
   commandSchemas.replan,
   commandSchemas.climate,
   commandSchemas.say,
+  commandSchemas.film,
   commandSchemas.speed,
   commandSchemas.rename,
   commandSchemas.remove,
@@ -193,6 +203,7 @@ export const EventBody = Type.Union([
     strict,
   ),
   Type.Object({ type: Type.Literal('said'), v: Type.Literal(1), text: Message }, strict),
+  Type.Object({ type: Type.Literal('filmSet'), v: Type.Literal(1), ...FilmPlace }, strict),
   /** `real`: the server's own time at which the class's time was that of the event. */
   Type.Object({ type: Type.Literal('speedSet'), v: Type.Literal(1), speed: Speed, real: Type.Integer() }, strict),
   Type.Object({ type: Type.Literal('renamed'), v: Type.Literal(1), studentId: Id, firstName: FirstName }, strict),
@@ -389,6 +400,8 @@ export type FollowSheet = {
   /** The grid by which the drawing is copied, where the lesson has one. */
   grid?: { columns: number; rows: number };
   units?: 'in' | 'cm';
+  /** Films that stand beside its steps. */
+  films?: JoinedFilm[];
   /** Steps that may be left out: their minutes, and how much of the picture they change (cm² times ΔE00). */
   leaveOut?: Record<string, { minutes: number; weight: number }>;
   /** Other ways of doing a step, for what a student has; the first that fits is shown. */

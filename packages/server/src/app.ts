@@ -15,6 +15,9 @@ import type { Config } from './config.js';
 import { type Database, openDatabase } from './db/source.js';
 import { hasKnownPassword, seedDemo, setDemoPassword } from './demo/seed.js';
 import { answerError } from './errors.js';
+import { films } from './films/plugin.js';
+import { shooting } from './films/shoot.js';
+import { filmStore } from './films/store.js';
 import { access, routeTable } from './guard/access.js';
 import { modestJson } from './guard/body.js';
 import { disk } from './guard/disk.js';
@@ -76,6 +79,7 @@ export async function buildApp(config: Config): Promise<Running> {
   const keys = passwords();
   const picturesOf = pictureStore(database, config.dataFolder);
   const stagesOf = stagePictures(picturesOf, config.dataFolder);
+  const filmsOf = filmStore(database, config.dataFolder, space);
   const lessonsOf = lessonStore(database, stagesOf);
   const bus = config.redisUrl ? await redis(config.redisUrl, (err) => app.log.warn({ err }, 'Redis')) : aloneBus();
   const classesOf = classStore({ database, lessons: lessonsOf, bus, stages: stagesOf, disk: space, log: app.log });
@@ -105,11 +109,13 @@ export async function buildApp(config: Config): Promise<Running> {
   });
   access(app, config.bodyMs, space);
   const letters = letterStore(database, classesOf);
-  await classes(app, { store: classesOf, people: peopleOf, letters, rehearsals: rehearsalsOf, config });
+  await classes(app, { store: classesOf, people: peopleOf, letters, rehearsals: rehearsalsOf, films: filmsOf, config });
   await app.register(lessons, { store: lessonsOf });
-  await app.register(alone, { database, lessons: lessonsOf, classes: classesOf, config });
+  await app.register(alone, { database, lessons: lessonsOf, classes: classesOf, films: filmsOf, config });
   await app.register(kept, { database });
   await app.register(kit, { database, lessons: lessonsOf, config });
+  await app.register(films, { store: filmsOf });
+  await app.register(shooting, { database, config });
   await app.register(pictures, { store: picturesOf });
   await web(app, { folder: config.webFolder, isTls: config.publicUrl.startsWith('https:') });
   // Anyone may call this.
@@ -117,7 +123,7 @@ export async function buildApp(config: Config): Promise<Running> {
     await database.pool.query('SELECT 1');
     return { ok: true };
   });
-  const stopTidying = housekeeping({ database, stages: stagesOf, dataFolder: config.dataFolder, log: app.log });
+  const stopTidying = housekeeping({ database, stages: stagesOf, films: filmsOf, dataFolder: config.dataFolder, log: app.log });
   app.addHook('preClose', async () => {
     stopTidying();
     space.close();

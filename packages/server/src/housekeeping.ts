@@ -4,15 +4,16 @@ import type { FastifyBaseLogger } from 'fastify';
 import { LessThan } from 'typeorm';
 import { SessionEntity } from './db/entities.js';
 import type { Database } from './db/source.js';
+import type { FilmStore } from './films/store.js';
 import type { StagePictures } from './stage-pictures/store.js';
 
 const HOUR_MS = 3_600_000;
 
-type Parts = { database: Database; stages: StagePictures; dataFolder: string; log: FastifyBaseLogger };
-export type Tidied = { sessions: number; stages: number; uploads: number };
+type Parts = { database: Database; stages: StagePictures; films: FilmStore; dataFolder: string; log: FastifyBaseLogger };
+export type Tidied = { sessions: number; stages: number; uploads: number; films: number };
 
 /** Takes away what nobody needs any more: sessions that are over, stage pictures that nobody looked at, uploads that were broken off. */
-export async function tidy({ database, stages, dataFolder }: Omit<Parts, 'log'>, now: number): Promise<Tidied> {
+export async function tidy({ database, stages, films, dataFolder }: Omit<Parts, 'log'>, now: number): Promise<Tidied> {
   const { affected } = await database.source.manager.delete(SessionEntity, { expiresAt: LessThan(now) });
   let uploads = 0;
   const folder = join(dataFolder, 'uploads');
@@ -22,7 +23,7 @@ export async function tidy({ database, stages, dataFolder }: Omit<Parts, 'log'>,
     await rm(join(folder, name), { force: true });
     uploads += 1;
   }
-  return { sessions: affected ?? 0, stages: await stages.tidy(now), uploads };
+  return { sessions: affected ?? 0, stages: await stages.tidy(now), uploads, films: await films.tidy(now) };
 }
 
 /** {@link tidy} at once and every hour, until it is stopped. */

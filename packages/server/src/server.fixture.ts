@@ -50,7 +50,7 @@ export async function testServer(adjust: Partial<Config> = {}) {
       headers: { origin: ORIGIN, ...(cookie ? { cookie } : {}), ...headers },
       ...(payload === undefined ? {} : { payload: payload as InjectOptions['payload'] }),
     } as InjectOptions);
-    const isJson = String(response.headers['content-type']).includes('json');
+    const isJson = String(response.headers['content-type']).includes('json') && response.body !== '';
     return {
       status: response.statusCode,
       body: (isJson ? response.json() : response.body) as Record<string, unknown>,

@@ -37,6 +37,17 @@ export const serverErrors = {
     'stale',
     'This lesson was saved elsewhere meanwhile. Both versions are kept; choose which to go on with.',
   ),
+  filmTooLarge: coded(413, 'too-large', 'This film is larger than 8 GB. Export it smaller, or in parts.'),
+  filmQuota: (left: string, needed: string, quota: string) =>
+    coded(507, 'quota', `${left} GB are left of your ${quota}. This film has ${needed}. Take an older film away first.`),
+  filmLength: coded(400, 'invalid', 'An upload says how many bytes it has. Choose the film again.'),
+  filmsAtOnce: coded(429, 'too-many', 'Two films are being uploaded already. Wait until one of them is there.'),
+  filmOffset: coded(409, 'offset', 'This piece does not follow what has arrived. The upload asks where it stands and goes on.'),
+  filmChecksum: coded(460, 'checksum', 'This piece changed on the way. It is sent again.'),
+  filmInUse: coded(423, 'in-use', 'A piece of this film is arriving just now. It goes on by itself.'),
+  filmNotWhole: coded(409, 'not-whole', 'The film has not arrived whole yet. Let the upload go on.'),
+  filmDiffers: coded(422, 'differs', 'The film changed on the way. Nothing was kept; upload it again.'),
+  notAFilm: (like: string) => coded(415, 'not-a-film', `This is not a film (it begins like ${like}). MP4 or WebM can be used.`),
   noPictureSent: coded(400, 'no-file', 'No picture was sent. Choose a JPEG, PNG or WebP picture.'),
   notAPicture: coded(
     415,

@@ -127,6 +127,7 @@ describe('who may say what', () => {
     { type: 'goTo', from: 0, to: 1 },
     { type: 'replan', from: 0 },
     { type: 'say', text: 'Watch your water' },
+    { type: 'film', filmId: 'f', atMs: 0, isPlaying: true, rate: 1 },
     { type: 'seat', studentId: 's1', seat: 3 },
     { type: 'climate', airC: 25, humidity: 0.5 },
     { type: 'touchTest', areaId: 'sky', dry: true },

@@ -58,6 +58,7 @@ const allowedIn: Record<Command['type'], readonly Phase[]> = {
   together: going,
   move: going,
   say: going,
+  film: going,
   speed: going,
   end: going,
 };
@@ -74,6 +75,7 @@ const forInstructor = new Set<Command['type']>([
   'extend',
   'replan',
   'say',
+  'film',
   'speed',
   'divide',
   'together',
@@ -246,6 +248,10 @@ export function decide(
       return present(whole, command.studentId).group === command.group
         ? []
         : [{ type: 'movedTo', v: 1, studentId: command.studentId, group: command.group }];
+    case 'film': {
+      const { type: _, ...place } = command;
+      return [{ type: 'filmSet', v: 1, ...place }];
+    }
     case 'say':
       return [{ type: 'said', v: 1, text: command.text.trim() }];
     case 'speed':

@@ -6,6 +6,7 @@ export { asker, type Question, questionFor } from './asker.js';
 export { type Belief, belief, type FinishedSpan, isPainted, type StepStanding } from './belief.js';
 export { type Actor, decide, isNewAir, may, notedAir, Refusal, TAKE_BACK_MS, type WorkedOut } from './decide.js';
 export { chanceOfDry, classMinute, coatsNow, coatUnder, dryingLeft, touchable, waitedFor } from './drying.js';
+export { filmPlaceAt, keepingUp } from './film.js';
 export { type GoingOn, goingOn, leftAt } from './going-on.js';
 export { partsOf, toGroup, viewFor, viewOf } from './groups.js';
 export {

@@ -81,6 +81,8 @@ export type ClassState = {
   }[];
   /** What the instructor told all; the newest last. */
   said: { text: string; at: number }[];
+  /** The film that all follow together, and where it stood at that class time (ms). */
+  film?: { filmId: string; atMs: number; isPlaying: boolean; rate: number; at: number };
   /** Pauses that were cut short: what was painted all the same, for which wet paint, and how long it still wanted. */
   paintedOn?: { stepId: string; areaIds: string[]; leftMin: number; at: number }[];
   /** Groups of one class, each at its own place; without them all are together. */

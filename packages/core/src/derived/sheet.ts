@@ -102,6 +102,7 @@ export const followSheet = memo((lesson: Lesson): FollowSheet => {
       .map((tube) => ({ id: tube.id, name: shortTubeName(tube), rgb: cssRgb(tubeRgb(tube, lesson.finish)) })),
     steps: byId(lesson.steps.map((step, i) => [step.id, sheetStep(lesson, step, i + 1)] as const)),
     stepCount: lesson.steps.length,
+    ...(lesson.film?.films && { films: lesson.film.films }),
     ...(grid && { grid: { columns: grid.columns, rows: grid.rows } }),
   };
 }, 3);

@@ -21,6 +21,7 @@ export { type Piece, type PieceKind, pieceKinds, pieceOf, pieceRules } from './k
 export { isSearchedExactly, type ShootingList, shootingList, shootProblem } from './list.js';
 export { type FilmPart, partsOf } from './parts.js';
 export { captionsOf, type FilmCue } from './said.js';
+export { shootSheet } from './sheet.js';
 export { filmedInOrder, type Shootable, type ShootOrder, type ShootProblem, shootingOrder } from './shoot.js';
 export { notedSeconds, type ShootEvent, shootState, type TakeState } from './shooting.js';
 export {

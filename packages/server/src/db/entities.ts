@@ -1,3 +1,4 @@
+import type { FilmType, ShootNote } from '@viaticum/contract';
 import { Column, Entity, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
 
 const bigint = { from: (value: string | number) => Number(value), to: (value: number) => value };
@@ -146,6 +147,48 @@ export class KitTickEntity {
   @Column('bigint', { transformer: bigint }) at: number;
 }
 
+@Entity('film_file')
+export class FilmFileEntity {
+  @PrimaryColumn('char', { length: 64 }) sha256: string;
+  @Column('bigint', { transformer: bigint }) bytes: number;
+  @Column('varchar', { length: 20 }) type: FilmType;
+  @Column('varchar', { length: 120 }) name: string;
+  @Column('bigint', { name: 'created_at', transformer: bigint }) createdAt: number;
+}
+
+@Entity('film_owner')
+export class FilmOwnerEntity {
+  @PrimaryColumn('char', { length: 64 }) sha256: string;
+  @PrimaryColumn('varchar', { name: 'instructor_id', length: 32 }) instructorId: string;
+}
+
+/** A film that is arriving: how much of it is there, so that it goes on after the line or the server was cut. */
+@Entity('film_upload')
+export class FilmUploadEntity {
+  @PrimaryColumn('varchar', { length: 32 }) id: string;
+  @Column('varchar', { name: 'owner_id', length: 32 }) ownerId: string;
+  @Column('varchar', { length: 120 }) name: string;
+  @Column('bigint', { transformer: bigint }) bytes: number;
+  @Column('bigint', { transformer: bigint }) received: number;
+  @Column('bigint', { name: 'touched_at', transformer: bigint }) touchedAt: number;
+}
+
+/** The address at which a lesson's shooting list is ticked. */
+@Entity('shoot_link')
+export class ShootLinkEntity {
+  @PrimaryColumn('varchar', { length: 32 }) token: string;
+  @Column('varchar', { name: 'lesson_id', length: 32, unique: true }) lessonId: string;
+}
+
+@Entity('shoot_note')
+export class ShootNoteEntity {
+  @PrimaryColumn('varchar', { name: 'lesson_id', length: 32 }) lessonId: string;
+  @PrimaryColumn('varchar', { length: 32 }) id: string;
+  @Column('bigint', { transformer: bigint }) at: number;
+  @Column('varchar', { name: 'take_id', length: 160 }) takeId: string;
+  @Column('varchar', { length: 8 }) kind: ShootNote['kind'];
+}
+
 @Entity('class_event')
 export class ClassEventEntity {
   @PrimaryColumn('varchar', { name: 'class_id', length: 32 }) classId: string;
@@ -182,4 +225,9 @@ export const entities = [
   StudioEntity,
   KitLinkEntity,
   KitTickEntity,
+  FilmFileEntity,
+  FilmOwnerEntity,
+  FilmUploadEntity,
+  ShootLinkEntity,
+  ShootNoteEntity,
 ];

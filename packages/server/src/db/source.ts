@@ -10,6 +10,7 @@ import { Cards1700000000005 } from './migrations/0005-cards.js';
 import { OneWord1700000000006 } from './migrations/0006-one-word.js';
 import { Removed1700000000007 } from './migrations/0007-removed.js';
 import { Kit1700000000008 } from './migrations/0008-kit.js';
+import { Films1700000000009 } from './migrations/0009-films.js';
 
 export type Database = {
   source: DataSource;
@@ -87,6 +88,7 @@ export async function openDatabase(url: string): Promise<Database> {
       OneWord1700000000006,
       Removed1700000000007,
       Kit1700000000008,
+      Films1700000000009,
     ],
     extra: { connectTimeout: CONNECT_MS },
     synchronize: false,

@@ -58,6 +58,8 @@ export function disk({ folder, withReserve, log, free = () => freeOn(folder) }: 
   const timer = setInterval(glance, LOOK_MS).unref();
   return {
     isFull: look,
+    /** Bytes that are left. */
+    freeBytes: free,
     /** Throws 507 where nothing more can be stored. */
     assertRoom(): void {
       if (look()) throw new ApiFault(serverErrors.diskFull);

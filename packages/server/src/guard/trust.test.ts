@@ -181,8 +181,9 @@ describe('what nobody needs any more goes', () => {
     });
     let looked = 0;
     const stages = { tidy: async () => ++looked } as never;
-    const parts = { database: server.database, stages, dataFolder: server.config.dataFolder };
-    expect(await tidy(parts, Date.now())).toEqual({ sessions: 1, stages: 1, uploads: 0 });
+    const films = { tidy: async () => 2 } as never;
+    const parts = { database: server.database, stages, films, dataFolder: server.config.dataFolder };
+    expect(await tidy(parts, Date.now())).toEqual({ sessions: 1, stages: 1, uploads: 0, films: 2 });
     expect((await server.request('GET', '/api/session', undefined, cookie)).body.instructor).not.toBeNull();
   });
   it('a class that nobody follows leaves the memory, and comes back as it was', async () => {

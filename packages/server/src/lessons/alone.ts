@@ -8,14 +8,16 @@ import type { Config } from '../config.js';
 import { AloneLinkEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { notFound } from '../errors.js';
+import { sendFilmOf } from '../films/plugin.js';
+import type { FilmStore } from '../films/store.js';
 import { signedIn } from '../guard/access.js';
 import { sendStage } from '../stage-pictures/store.js';
 import type { LessonStore } from './store.js';
 
-type Parts = { database: Database; lessons: LessonStore; classes: ClassStore; config: Config };
+type Parts = { database: Database; lessons: LessonStore; classes: ClassStore; films: FilmStore; config: Config };
 
 /** Links by which a lesson is painted alone, at one's own pace: the lesson as it is when the link is made, until it is made anew. */
-export async function alone(app: FastifyInstance, { database, lessons, classes, config }: Parts): Promise<void> {
+export async function alone(app: FastifyInstance, { database, lessons, classes, films, config }: Parts): Promise<void> {
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
   const { manager } = database.source;
   const address = (token: string) => ({ address: `${config.publicUrl}/paint/${token}` });
@@ -49,6 +51,17 @@ export async function alone(app: FastifyInstance, { database, lessons, classes, 
     { schema: { params: Type.Object({ token: Id, stepId: Id }) }, config: { who: 'link' } },
     async (request, reply) => {
       return sendStage(request, reply, await classes.stage(await linked(request.params.token), request.params.stepId));
+    },
+  );
+  routes.get(
+    '/api/alone/:token/films/:sha256',
+    {
+      schema: { params: Type.Object({ token: Id, sha256: Type.String({ pattern: '^[0-9a-f]{64}$' }) }) },
+      config: { who: 'link' },
+    },
+    async (request, reply) => {
+      const { sheet } = await classes.sheetOf(await linked(request.params.token));
+      return sendFilmOf(request, reply, films, sheet, request.params.sha256);
     },
   );
 }

@@ -37,6 +37,7 @@ const policyOf = (nonce: string): string =>
     // Styles that the component library makes while it runs carry the nonce.
     `style-src 'self' 'nonce-${nonce}'`,
     "img-src 'self' data: blob:",
+    "media-src 'self' blob:",
     "worker-src 'self' blob:",
     "connect-src 'self'",
     "font-src 'self' data:",
@@ -94,4 +95,5 @@ export async function web(app: FastifyInstance, { folder, isTls }: { folder: str
   for (const path of ['/follow.html', '/join']) app.get(path, (_, reply) => page(reply, 'follow.html'));
   app.get('/join/*', (_, reply) => page(reply, 'follow.html'));
   app.get('/paint/*', (_, reply) => page(reply, 'follow.html'));
+  app.get('/shoot/*', (_, reply) => page(reply, 'follow.html'));
 }

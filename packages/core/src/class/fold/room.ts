@@ -151,6 +151,9 @@ export const foldsOfRoom = {
     // What came before the oldest that is kept counts as that.
     if (state.airs.length > MOST_AIRS) state.airs.splice(1, 1);
   },
+  filmSet(state, { filmId, atMs, isPlaying, rate }, at) {
+    state.film = { filmId, atMs, isPlaying, rate, at };
+  },
   said(state, { text }, at) {
     state.said.push({ text, at });
     if (state.said.length > MOST_SAID) state.said.shift();

@@ -18,6 +18,7 @@ import QRCode from 'qrcode';
 import type { Config } from '../../config.js';
 import type { ClassEntity } from '../../db/entities.js';
 import { ApiFault } from '../../errors.js';
+import type { FilmStore } from '../../films/store.js';
 import { signedIn } from '../../guard/access.js';
 import type { LetterStore } from '../people/letters.js';
 import type { PeopleStore } from '../people/people.js';
@@ -61,7 +62,14 @@ function answers(config: Config, store: ClassStore) {
   return { links, answer };
 }
 
-export type ClassParts = { store: ClassStore; people: PeopleStore; letters: LetterStore; rehearsals: Rehearsals; config: Config };
+export type ClassParts = {
+  store: ClassStore;
+  people: PeopleStore;
+  letters: LetterStore;
+  rehearsals: Rehearsals;
+  films: FilmStore;
+  config: Config;
+};
 
 /** What the instructor does with their classes: begin, plan, invite, look back. */
 export function instructorRoutes(

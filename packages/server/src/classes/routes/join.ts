@@ -4,14 +4,16 @@ import type { FastifyInstance } from 'fastify';
 import { Type } from 'typebox';
 import type { Config } from '../../config.js';
 import type { ClassEntity } from '../../db/entities.js';
+import { sendFilmOf } from '../../films/plugin.js';
+import type { FilmStore } from '../../films/store.js';
 import { sendStage } from '../../stage-pictures/store.js';
 import type { ClassStore } from '../store.js';
 import { type ClassLookup, joinAddress } from './lookup.js';
 
-type Parts = { store: ClassStore; config: Pick<Config, 'publicUrl'> } & Pick<ClassLookup, 'find'>;
+type Parts = { store: ClassStore; films: FilmStore; config: Pick<Config, 'publicUrl'> } & Pick<ClassLookup, 'find'>;
 
 /** What whoever has the code of a class may read: its name, its address, its sheet, its stages, recipes without what they lack. */
-export function joinRoutes(app: FastifyInstance, { store, find, config }: Parts): void {
+export function joinRoutes(app: FastifyInstance, { store, find, films, config }: Parts): void {
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
   const byCode = { config: { who: 'code' } } as const;
 
@@ -49,6 +51,19 @@ export function joinRoutes(app: FastifyInstance, { store, find, config }: Parts)
     async (request, reply) => {
       const { revisionId } = await find(request.params.code, request.ip);
       return sendStage(request, reply, await store.stage(revisionId, request.params.stepId));
+    },
+  );
+  routes.get(
+    '/api/join/:code/films/:sha256',
+    {
+      schema: {
+        params: Type.Object({ code: Type.String({ maxLength: 40 }), sha256: Type.String({ pattern: '^[0-9a-f]{64}$' }) }),
+      },
+      ...byCode,
+    },
+    async (request, reply) => {
+      const { code } = await find(request.params.code, request.ip);
+      return sendFilmOf(request, reply, films, await store.sheet(code), request.params.sha256);
     },
   );
   routes.get(

@@ -19,7 +19,7 @@ export async function classes(app: FastifyInstance, parts: ClassParts): Promise<
   const { store, config } = parts;
   const { find, owned } = classLookup(store);
   instructorRoutes(app, { ...parts, owned });
-  joinRoutes(app, { store, find, config });
+  joinRoutes(app, { store, find, films: parts.films, config });
   await people(app, { people: parts.people, letters: parts.letters, joinAddress: (code) => joinAddress(config, code), owned });
   await camera(app, { store, find, owned });
   liveRoute(app, { store, find, owned });

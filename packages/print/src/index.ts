@@ -1,2 +1,3 @@
+export { cardSvg, filmCards, letterWidth } from './film-cards.js';
 export { packPdf } from './pack.js';
 export { papers } from './sheet.js';

@@ -1,7 +1,8 @@
 import type { CardCorner, Lesson } from '@viaticum/contract';
+import { outlineBox } from '../area/index.js';
 import { brushInMetric, brushInWords, brushOf } from '../brush/index.js';
 import { countWords, spokenSeconds } from '../captions/index.js';
-import { areaName, areasWorkedOn, laysPaint, looksOf } from '../derived/index.js';
+import { areaName, areasWorkedOn, laysPaint, looksOf, visibleOf } from '../derived/index.js';
 import { plainSay } from '../text/index.js';
 import { capital, degreesInWords, minutesInWords, percentInWords } from '../units/index.js';
 import type { Timeline } from './cuts.js';
@@ -40,6 +41,7 @@ export function cardsOf(lesson: Lesson, timeline: Timeline): Card[] {
   const toldMixes = new Set<string>();
   const toldTools = new Set<string>();
   const out: Card[] = [];
+  const usual = freeCorner(lesson);
   const put = (
     key: string,
     kind: CardKind,
@@ -55,7 +57,7 @@ export function cardsOf(lesson: Lesson, timeline: Timeline): Card[] {
       kind,
       ...at,
       to: Math.min(until, at.from + Math.round(long * fps)),
-      corner: edit?.corner ?? 'lower-left',
+      corner: edit?.corner ?? usual,
       isHidden: edit?.hidden ?? false,
       ...rest,
       ...(edit?.text && { title: edit.text }),
@@ -88,7 +90,7 @@ export function cardsOf(lesson: Lesson, timeline: Timeline): Card[] {
           at(first.from),
           {
             title: capital(look.mix.name),
-            lines: [look.words],
+            lines: [unbroken(look.words)],
             swatch: { rgb: look.rgb, wetRgb: look.wetRgb },
             parts: look.parts.map(({ name, rgb, weight }) => ({ name, rgb, weight })),
           },
@@ -132,6 +134,23 @@ export function cardsOf(lesson: Lesson, timeline: Timeline): Card[] {
   }
   return out.sort((a, b) => a.from - b.from);
 }
+
+/** Above the captions, but where the picture's subject lies there; then above. */
+function freeCorner(lesson: Lesson): CardCorner {
+  const subject = visibleOf(lesson).find(({ id }) => id === lesson.subjectAreaId);
+  const box = subject && outlineBox(subject.outline);
+  if (!box) return 'lower-left';
+  const { widthMm, heightMm } = lesson.support;
+  const [x, y] = [(box.x + box.width / 2) / widthMm, (box.y + box.height / 2) / heightMm];
+  return x < 0.5 && y > 0.5 ? 'upper-left' : 'lower-left';
+}
+
+/** A recipe that breaks between its parts, never within one. */
+const unbroken = (recipe: string): string =>
+  recipe
+    .split(' : ')
+    .map((part) => part.replaceAll(' ', '\u00a0'))
+    .join('\u00a0: ');
 
 /** "28 min later, dry"; over a night, the next day. */
 const dryWords = (minutes: number): string => (minutes >= 600 ? 'The next day, dry' : `${minutesInWords(minutes)} later, dry`);

@@ -1,5 +1,6 @@
 export { type Allocation, allocate, type Choosable, chooseTakes, type Lengths } from './allocate.js';
 export { type FilmedMinutes, filmedMinutes } from './back.js';
+export { type Box, type CardLayout, type CardText, cardLayout, cardPanels, type Size } from './card-layout.js';
 export { type Card, type CardKind, cardFile, cardsOf } from './cards.js';
 export { type Chapter, chaptersOf, descriptionOf } from './chapters.js';
 export {

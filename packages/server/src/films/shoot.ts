@@ -12,10 +12,12 @@ import { notFound } from '../errors.js';
 import { signedIn } from '../guard/access.js';
 import { own, present } from '../lessons/revisions.js';
 import { pool } from '../work/pool.js';
+import type { CardsJob } from './cards-worker.js';
 import type { ShootJob } from './sheet-worker.js';
 
 const TokenParam = Type.Object({ token: Id });
 const MOST_NOTES = 20_000;
+const CardsOf = Type.Object({ cutId: Id }, { additionalProperties: false });
 
 /** What is noted while a lesson is filmed: on a phone beside the easel by whoever has the link, read by the lesson's instructor. */
 export async function shooting(
@@ -25,7 +27,8 @@ export async function shooting(
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
   const { manager } = database.source;
   const sheets = pool<ShootJob, ShootSheet>('films/sheet-worker.js', { queue: 40, perCaller: 10 });
-  app.addHook('onClose', sheets.close);
+  const cards = pool<CardsJob, Uint8Array>('films/cards-worker.js', { queue: 10, perCaller: 2 });
+  app.addHook('onClose', () => Promise.all([sheets.close(), cards.close()]));
   const who = { config: { who: 'instructor' } } as const;
   const addressOf = (token: string | undefined): ShootLink => ({ address: token ? `${config.publicUrl}/shoot/${token}` : '' });
 
@@ -65,6 +68,15 @@ export async function shooting(
     const lesson = await own(manager, signedIn(request).id, request.params.id);
     await keep(lesson.id, request.body.notes);
     return notesOf(lesson.id);
+  });
+
+  routes.post('/api/lessons/:id/cards', { schema: { params: IdParam, body: CardsOf }, ...who }, async (request, reply) => {
+    const { id: ownerId } = signedIn(request);
+    const lesson = await own(manager, ownerId, request.params.id);
+    const { document } = await present(manager, lesson);
+    const text = JSON.stringify(upgradeLesson(JSON.parse(document)));
+    const bytes = await cards.ask({ text, cutId: request.body.cutId, notes: await notesOf(lesson.id) }, ownerId);
+    return reply.type('application/zip').send(Buffer.from(bytes));
   });
 
   const linked = async (token: string): Promise<LessonEntity> => {

@@ -46,6 +46,7 @@ const router = createBrowserRouter([
           { path: 'steps/:topic?', lazy: page(() => import('./stations/steps/steps.js')) },
           { path: 'transfers/:topic?', lazy: page(() => import('./stations/transfers/transfers.js')) },
           { path: 'kit/:topic?', lazy: page(() => import('./stations/kit/kit.js')) },
+          { path: 'video/:topic?', lazy: page(() => import('./stations/video/video.js')) },
           { path: 'class/:topic?', lazy: page(() => import('./stations/class/class.js')) },
           { index: true, loader: () => redirect('steps'), Component: () => null },
         ],

@@ -516,6 +516,12 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
     id: pick(lesson.film?.films ?? []).id,
     film: { chapters: [{ stepId: pick(lesson.steps).id, fromMs: 0, toMs: 1000 + Math.floor(random() * 50_000) }] },
   }),
+  takeHeard: ({ id, lesson, pick }) => {
+    const stage = { id: id(), name: 'heard' };
+    const mix = { id: id(), name: 'heard mix', recipe: [{ tubeId: pick(lesson.tubes).id, parts: 1 }] };
+    const step = testStep(id(), { areaIds: [pick(lesson.areas).id], mixIds: [mix.id] });
+    return { stage, steps: [step], mixes: [mix] };
+  },
   removeFilm: ({ lesson, pick }) => ({ id: pick(lesson.film?.films ?? []).id }),
   setAside: ({ random }) => ({ finding: `rule/${Math.floor(random() * 3)}`, why: random() < 0.3 ? null : 'they know' }),
 };

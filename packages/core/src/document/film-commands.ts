@@ -6,8 +6,11 @@ import {
   type Film,
   type FilmLight,
   type JoinedFilm,
+  type Mix,
   type OwnTake,
   proposedCuts,
+  type Stage,
+  type Step,
   type TakeEdit,
 } from '@viaticum/contract';
 import { between, CommandError, type D, find, insert, named, said, setOrClear, take } from './command-tools.js';
@@ -181,6 +184,19 @@ export const filmCommands = {
     for (const { stepId } of [...(film.chapters ?? []), ...(film.strokes ?? [])]) find(lesson.steps, stepId, 'step');
     Object.assign(own, film, film.name !== undefined && { name: named(film.name, 'film') });
     for (const field of clear) delete own[field];
+  },
+  /** Steps heard in a narration, with the mixes that they name, in a stage of their own at the end. */
+  takeHeard: (lesson: D, { stage, steps, mixes }: { stage: Stage; steps: Step[]; mixes: Mix[] }) => {
+    for (const mix of mixes) {
+      for (const { tubeId } of mix.recipe) find(lesson.tubes, tubeId, 'tube');
+      insert(lesson.mixes, { ...mix, name: named(mix.name, 'mix') }, 'mix');
+    }
+    insert(lesson.stages, { ...stage, name: named(stage.name, 'stage') }, 'stage');
+    for (const step of steps) {
+      for (const id of step.areaIds) find(lesson.areas, id, 'area');
+      for (const id of step.mixIds) find(lesson.mixes, id, 'mix');
+      insert(lesson.steps, { ...step, stageId: stage.id, title: named(step.title, 'step') }, 'step');
+    }
   },
   removeFilm: (lesson: D, { id }: { id: string }) => {
     const film = filmOf(lesson);

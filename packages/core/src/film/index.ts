@@ -1,5 +1,6 @@
 export { type Allocation, allocate, type Choosable, chooseTakes, type Lengths } from './allocate.js';
 export { type FilmedMinutes, filmedMinutes } from './back.js';
+export { type BoxFacts, boxFacts, type ReadAt } from './boxes.js';
 export { type Box, type CardLayout, type CardText, cardLayout, cardPanels, type Size } from './card-layout.js';
 export { type Card, type CardKind, cardFile, cardsOf } from './cards.js';
 export { type Chapter, chaptersOf, descriptionOf } from './chapters.js';
@@ -18,6 +19,7 @@ export {
   timelineOf,
 } from './cuts.js';
 export { captionsSrt, captionsVtt, cardsCsv, chaptersVtt, edlOf, shootCsv, strokesVtt, takesCsv } from './files.js';
+export { type BitAs, hearingOf, stepsOfHeard, type TakenHeard, unknownColours } from './heard.js';
 export { type Piece, type PieceKind, pieceKinds, pieceOf, pieceRules } from './kinds.js';
 export { isSearchedExactly, type ShootingList, shootingList, shootProblem } from './list.js';
 export { type FilmPart, partsOf } from './parts.js';

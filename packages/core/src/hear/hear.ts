@@ -87,7 +87,7 @@ export function stepsCut({ sentences, book, areas }: Heard, cuts: readonly numbe
       from: (own[0] as Marked).from,
       to: (own.at(-1) as Marked).to,
       dryAfter: own.slice(-3).some((one) => one.asksDrying),
-      watch: textsWhere(own, ({ low }) => /\b(don'?t|never|careful|not too|otherwise|mistake)\b/.test(low)),
+      watch: textsWhere(own, ({ low }) => /\b(don'?t|do not|never|careful|not too|otherwise|mistake)\b/.test(low)),
       corrections: textsWhere(own, (one) => one.corrects),
       say: own.map(({ text }) => text).join(' '),
     };

@@ -57,7 +57,7 @@ describe('keys of the workbench', () => {
     listen();
     press('2');
     expect(screen.getByRole('status').textContent).toBe('/lesson/l/paints');
-    press('7');
+    press('8');
     expect(screen.getByRole('status').textContent).toBe('/lesson/l/paints');
   });
   it('rest while words are typed, and can be switched off', () => {

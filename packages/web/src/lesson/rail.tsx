@@ -13,7 +13,7 @@ import css from './rail.module.css';
 
 export const stations = ['picture', 'paints', 'steps', 'transfers', 'kit', 'class', 'video', 'log'] as const;
 export type Station = (typeof stations)[number];
-const built = new Set<Station>(['picture', 'paints', 'steps', 'transfers', 'kit', 'class']);
+const built = new Set<Station>(['picture', 'paints', 'steps', 'transfers', 'kit', 'class', 'video']);
 export const isBuilt = (station: Station) => built.has(station);
 
 const OUT_OF_REACH = 6;
@@ -46,6 +46,11 @@ export function Rail({ onKeys, onFind }: { onKeys: () => void; onFind: () => voi
     transfers: seen === 0 ? 'needs areas' : transfersIn(lesson),
     kit: usedMixes(lesson).size === 0 ? 'needs steps' : `for ${counted(groupOf(lesson).heads, 'painter')}`,
     class: lesson.steps.length === 0 ? 'needs steps' : 'ready to open',
+    video: lesson.film?.films
+      ? counted(lesson.film.films.length, 'film')
+      : lesson.steps.length === 0
+        ? 'needs steps'
+        : 'ready to film',
   };
   return (
     <div className={css.rail} data-testid="rail">

@@ -1,6 +1,7 @@
-import type { Lesson } from '@viaticum/contract';
+import type { Lesson, ShootNote } from '@viaticum/contract';
 import type { AirMap, Cost, Lever, PlansAnswer, StartAnswer, WayOn } from '@viaticum/core/advice';
 import type { Draft, Gain, LengthLadder } from '@viaticum/core/draft';
+import type { ShootingList } from '@viaticum/core/film';
 import type { Forecast, Group, OfferGain, PaceResult, TooShort, TwoSpeeds } from '@viaticum/core/pace';
 
 /** What a draft puts in place of a lesson's steps. */
@@ -38,5 +39,7 @@ export type PlanJobs = {
   lengths: { args: { lesson: Lesson }; answer: LengthLadder & { gains: Gain[] } };
   /** The lesson drafted for its wanted length. */
   draft: { args: { lesson: Lesson }; answer: DraftedLesson };
+  /** The order of filming. */
+  filming: { args: { lesson: Lesson; notes: ShootNote[]; isNarrow: boolean }; answer: ShootingList };
   start: { args: { lesson: Lesson; endByMin: number }; answer: StartAnswer | null };
 };

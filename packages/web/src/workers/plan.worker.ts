@@ -1,5 +1,6 @@
 import { airMap, bestStart, costsOf, leversOf, threePlans, waysOn } from '@viaticum/core/advice';
 import { draftWithReasons, freeGains, lengthLadder, withAllBack } from '@viaticum/core/draft';
+import { notedSeconds, shootingList, shootState, takesOf } from '@viaticum/core/film';
 import { forecast, paceModel, pacing, tooShort, twoSpeeds, whatHelps } from '@viaticum/core/pace';
 import { planLesson } from '@viaticum/core/plan';
 import { leaveOutFacts } from '@viaticum/core/student-sheet';
@@ -62,6 +63,8 @@ const jobs: { [N in keyof PlanJobs]: (id: number, args: PlanJobs[N]['args']) => 
       cutsBefore: planning.cutsBefore ?? [],
     };
   },
+  filming: async (_id, { lesson, notes, isNarrow }) =>
+    shootingList(lesson, takesOf(lesson, notedSeconds(shootState(notes))), isNarrow),
   start: async (_id, { lesson, endByMin }) => bestStart(lesson, endByMin),
 };
 

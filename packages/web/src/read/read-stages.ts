@@ -7,10 +7,10 @@ import { useWorker } from '../workers/use-job.js';
 
 const WIDTH_PX = 560;
 
-/** The canvas as it is painted after some steps, by step; empty until they are painted, and where they cannot be. */
-export function useReadStages(lesson: Lesson, wanted: readonly string[]): ReadonlyMap<string, string> {
+/** The canvas as it is painted after some steps, by step, as pictures; none until they are painted, and where they cannot be. */
+export function useStageBlobs(lesson: Lesson, wanted: readonly string[]): readonly (readonly [string, Blob])[] {
   const worker = useWorker(pictureWorker);
-  const [blobs, setBlobs] = useState<readonly (readonly [string, Blob])[]>([]);
+  const [blobs, setBlobs] = useState<readonly (readonly [string, Blob])[]>(NO_BLOBS);
   const key = wanted.join();
   useEffect(() => {
     if (!worker || key === '') return;
@@ -28,6 +28,13 @@ export function useReadStages(lesson: Lesson, wanted: readonly string[]): Readon
       gone = true;
     };
   }, [worker, lesson, key]);
+  return blobs;
+}
+const NO_BLOBS: readonly (readonly [string, Blob])[] = [];
+
+/** The same as addresses of pictures. */
+export function useReadStages(lesson: Lesson, wanted: readonly string[]): ReadonlyMap<string, string> {
+  const blobs = useStageBlobs(lesson, wanted);
   const make = useMemo(() => () => new Map(blobs.map(([id, blob]) => [id, URL.createObjectURL(blob)] as const)), [blobs]);
   return useHeld(make, forget) ?? NONE;
 }

@@ -142,7 +142,7 @@ export const filmWords = {
     kinds: { whole: 'with all takes', short: 'short, takes are chosen' } as const,
     track: 'The film as it is laid out',
     trackHelp:
-      'Each bar is a take, as wide as it is shown. The denser its strokes, the faster it runs. A slit stands for paint that dried.',
+      'Each bar is a take, as wide as it is shown. The denser its strokes, the faster it runs; a dark head is a stroke that is taught, a bar through the middle is speech, a slit is paint that dried.',
     piece: (slate: string, what: string) => `${slate}: ${what}`,
     shown: 'Shown for',
     filmed: (s: string) => `filmed ${s}`,
@@ -151,7 +151,7 @@ export const filmWords = {
     held: 'held by you',
     jumped: 'jumped over',
     reach: (least: string, most: string) => `It can be ${least} to ${most}.`,
-    dry: (words: string) => `${words}`,
+    asItIs: 'It runs as it is: speech and a canvas at rest are not sped up.',
     choose: 'Choose a bar to see how it runs, and to hold it to a length.',
     leaveOut: 'Leave this take out of the cut',
     left: (n: number) => `${counted(n, 'take')} not in this cut`,

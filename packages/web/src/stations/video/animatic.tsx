@@ -43,6 +43,17 @@ export function Animatic({ film, frame, onFrame }: { film: Filmed; frame: number
   return (
     <section aria-label={w.title} className={css.player} data-testid="animatic">
       <canvas ref={canvas} className={css.screen} width={960} height={540} aria-label={w.title} />
+      <Slider
+        ariaLabelForHandle={w.place}
+        min={0}
+        max={last}
+        value={at}
+        tooltip={{ formatter: (value) => clockOf((value ?? 0) / timeline.fps) }}
+        onChange={(value: number) => {
+          setPlaying(false);
+          onFrame(value);
+        }}
+      />
       <div className={css.playKeys}>
         <Button
           type="primary"
@@ -53,20 +64,9 @@ export function Animatic({ film, frame, onFrame }: { film: Filmed; frame: number
         >
           {isPlaying ? w.pause : w.play}
         </Button>
-        <Slider
-          ariaLabelForHandle={w.place}
-          min={0}
-          max={last}
-          value={at}
-          tooltip={{ formatter: (value) => clockOf((value ?? 0) / timeline.fps) }}
-          onChange={(value: number) => {
-            setPlaying(false);
-            onFrame(value);
-          }}
-        />
+        <span className="numbers small">{w.clock(clockOf(at / timeline.fps), clockOf(easelSeconds(timeline, at)))}</span>
         <Save parts={parts} name={`${film.lesson.title}, ${film.cut.name.toLowerCase()}.webm`} />
       </div>
-      <p className="numbers small">{w.clock(clockOf(at / timeline.fps), clockOf(easelSeconds(timeline, at)))}</p>
       {!parts.isPainted && <p className="small quiet">{w.painting}</p>}
     </section>
   );

@@ -79,7 +79,7 @@ export function LengthTopic({ film }: { film: Filmed }) {
         <p className="small quiet">{w.trackHelp}</p>
       </section>
       <div className={css.two}>
-        <div>
+        <div className={css.beside}>
           {shot?.piece ? (
             <Chosen
               film={shown}
@@ -134,6 +134,7 @@ function tried(lesson: Lesson, cuts: Filmed['cuts'], cutId: string, { pieceId, s
   return withFilm(lesson, { ...lesson.film, cuts: next });
 }
 
+const LONG = 2.4;
 /** The wished length, and between what it can lie. */
 function Wish({ film: { cut, timeline, takes } }: { film: Filmed }) {
   const session = useSession();
@@ -141,7 +142,8 @@ function Wish({ film: { cut, timeline, takes } }: { film: Filmed }) {
   const set = (lengthSec: number) => session.do('editCut', { id: cut.id, cut: { lengthSec } });
   const [drawn, setDrawn] = useState<number | null>(null);
   const { leastS, mostS } = allocation;
-  const most = Math.ceil(Math.max(mostS, wishS));
+  // Longer than twice its least few films are; the field takes any length.
+  const most = Math.ceil(Math.max(wishS, Math.min(mostS, leastS * LONG)));
   const spoken = timeline.shots.reduce((sum, { piece, from, to }) => sum + (piece?.kind === 'speech' ? to - from : 0), 0) / fps;
   return (
     <>
@@ -271,17 +273,18 @@ function Chosen({
         {w.shown} {seconds.toFixed(1)} s, {w.filmed(clockOf(piece.rawS))}, {shot.isJump ? w.jumped : w.speed(shot.speed)}
         {isHeld && `, ${w.held}`}
       </span>
+      {most - least < 0.2 && <span className="small quiet">{w.asItIs}</span>}
       <Slider
         ariaLabelForHandle={w.shown}
         min={Math.round(least * 10) / 10}
         max={Math.round(most * 10) / 10}
         step={0.1}
         value={Math.round(seconds * 10) / 10}
-        disabled={most - least < 0.2}
+        style={most - least < 0.2 ? { display: 'none' } : undefined}
         onChange={(value: number) => onTry(value)}
         onChangeComplete={(value: number) => onHold(value)}
       />
-      <span className="small quiet">{w.reach(`${least.toFixed(1)} s`, `${most.toFixed(1)} s`)}</span>
+      {most - least >= 0.2 && <span className="small quiet">{w.reach(`${least.toFixed(1)} s`, `${most.toFixed(1)} s`)}</span>}
       <span className={css.keys}>
         {isHeld && (
           <Button

@@ -174,6 +174,8 @@ function TakeTable({ film, list }: { film: Filmed; list: ShootingList }) {
           title: w.columns.start,
           width: 72,
           render: (_, { take }) => {
+            // The canvas is not seen beside a palette or a tool.
+            if (take.kind === 'palette' || take.kind === 'tool') return null;
             const url = take.afterStepId ? pictures.get(take.afterStepId) : undefined;
             return url ? (
               <img className={css.thumb} src={url} alt="" />

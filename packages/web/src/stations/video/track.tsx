@@ -71,7 +71,7 @@ export function Track({ timeline, cards, cues, parts, frame, chosen, onChoose, o
               key={`dry ${shot.takeId} ${shot.from}`}
               className={css.slit}
               style={{ left: share(shot.from), width: share(shot.to - shot.from) }}
-              title={w.dry(`${minutesInWords(shot.dryMin ?? 0)} later, dry`)}
+              title={`${minutesInWords(shot.dryMin ?? 0)} later, dry`}
             />
           ) : (
             <Bar

@@ -1,7 +1,7 @@
 import { followSheet, looksOf } from '@viaticum/core/derived';
 import { captionsOf, cardsOf } from '@viaticum/core/film';
 import { useEffect, useMemo, useState } from 'react';
-import { useReadStages } from '../../read/read-stages.js';
+import { useStageBlobs } from '../../read/read-stages.js';
 import type { FilmParts } from './film-picture.js';
 import type { Filmed } from './use-film.js';
 
@@ -18,8 +18,8 @@ export function useAnimatic({ lesson, timeline }: Filmed): FilmParts & { isPaint
     ],
     [timeline.takes],
   );
-  const urls = useReadStages(lesson, wanted);
-  const stages = useLoaded(urls);
+  const blobs = useStageBlobs(lesson, wanted);
+  const stages = useLoaded(blobs);
   return useMemo(
     () => ({
       lesson,
@@ -36,19 +36,18 @@ export function useAnimatic({ lesson, timeline }: Filmed): FilmParts & { isPaint
 }
 
 /** Pictures once they are decoded. */
-function useLoaded(urls: ReadonlyMap<string, string>): ReadonlyMap<string, ImageBitmap> {
+function useLoaded(blobs: readonly (readonly [string, Blob])[]): ReadonlyMap<string, ImageBitmap> {
   const [loaded, setLoaded] = useState<ReadonlyMap<string, ImageBitmap>>(new Map());
   useEffect(() => {
-    if (urls.size === 0) return;
+    if (blobs.length === 0) return;
     let gone = false;
-    const load = async ([id, url]: [string, string]) => [id, await createImageBitmap(await (await fetch(url)).blob())] as const;
-    Promise.all([...urls].map(load)).then(
+    Promise.all(blobs.map(async ([id, blob]) => [id, await createImageBitmap(blob)] as const)).then(
       (all) => !gone && setLoaded(new Map(all)),
       () => undefined,
     );
     return () => {
       gone = true;
     };
-  }, [urls]);
+  }, [blobs]);
   return loaded;
 }

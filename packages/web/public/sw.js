@@ -16,7 +16,7 @@ self.addEventListener('fetch', (event) => {
   const url = new URL(request.url);
   if (request.method !== 'GET' || url.origin !== self.location.origin) return;
   if (request.mode === 'navigate') {
-    if (!/^\/(join|paint)(\/|$)/.test(url.pathname)) return;
+    if (!/^\/(join|paint|shoot)(\/|$)/.test(url.pathname)) return;
     event.respondWith(orLater(request).catch(async () => (await caches.match(PAGE)) ?? Response.error()));
   } else if (STAGE.test(url.pathname)) {
     // How the canvas looks after a step: what was seen once is seen again without a network.

@@ -6,6 +6,9 @@ import { type AreaWetness, type ShownLayer, StageCanvas } from '../ui/stage-canv
 const Stages = createContext<string | null>(null);
 export const StagesAt = ({ base, children }: { base: string; children: ReactNode }) => <Stages value={base}>{children}</Stages>;
 
+/** Where the lesson's or class's own files are fetched; null where they are not. */
+export const useStagesBase = (): string | null => useContext(Stages);
+
 /**
  * The step after whose picture a canvas looks so, when these steps are done: those that leave a trace must be the first of the lesson, in its
  * order. Null: the bare canvas; undefined: no picture shows it, because something was left out or done in another order.

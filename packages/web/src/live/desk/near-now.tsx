@@ -20,6 +20,7 @@ import { words } from '../../words/words.js';
 import { coatName } from '../coat-name.js';
 import { useNowEvery } from '../use-live.js';
 import deskCss from './desk.module.css';
+import { HostFilm } from './near-film.js';
 import css from './near-now.module.css';
 import type { DeskAnswer, DeskParts } from './parts.js';
 
@@ -30,6 +31,7 @@ export function Now({ answer, ...parts }: DeskParts & { answer: DeskAnswer }) {
   const address = answer.addresses[0] ?? '';
   return (
     <>
+      <HostFilm {...parts} />
       <Air {...parts} />
       <TouchTest {...parts} />
       <PaintOn {...parts} />

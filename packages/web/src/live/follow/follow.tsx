@@ -22,6 +22,9 @@ import { Resting } from './resting.js';
 const AskCode = lazy(() => import('./asking.js').then((module) => ({ default: module.AskCode })));
 const AskName = lazy(() => import('./asking.js').then((module) => ({ default: module.AskName })));
 
+// The slate of who films is another page.
+const Shoot = lazy(() => import('../shoot/shoot.js'));
+
 const RETRY_MS = 2000;
 const tokenKey = (code: string) => `viaticum-student-${code}`;
 const CLOCK_KEY = 'viaticum-clock';
@@ -34,6 +37,12 @@ const codeOfPage = () =>
 
 /** A student's phone: the code, a first name, then one step a screen; or a lesson painted alone, from its link. */
 export function Follow() {
+  if (/^\/shoot\//.test(location.pathname))
+    return (
+      <Suspense fallback={<main className={css.followPage} />}>
+        <Shoot />
+      </Suspense>
+    );
   const link = /^\/paint\/([\w-]+)/.exec(location.pathname)?.[1];
   return link ? <AlonePage link={link} /> : <InClass />;
 }

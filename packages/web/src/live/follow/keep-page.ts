@@ -8,7 +8,12 @@ const AFTER_MS = 1500;
 export function keepPage(): void {
   const keep = async () => {
     // What comes late must be there before the network is gone.
-    await Promise.all([import('./asking.js'), import('./settings.js')]);
+    const isSlate = location.pathname.startsWith('/shoot/');
+    await Promise.all(
+      isSlate
+        ? [import('../shoot/shoot.js')]
+        : [import('./asking.js'), import('./settings.js'), import('../film/film-beside.js')],
+    );
     if (!window.isSecureContext || !navigator.serviceWorker || !('caches' in window)) return;
     await navigator.serviceWorker.register('/sw.js');
     const cache = await caches.open(CACHE);

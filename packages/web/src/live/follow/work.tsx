@@ -2,11 +2,14 @@ import type { FollowSheet, Helper, PlanItem, SheetStep } from '@viaticum/contrac
 import { coatsNow, type Student } from '@viaticum/core/class';
 import { waitInWords } from '@viaticum/core/units';
 import { clsx } from 'clsx';
+import { lazy, Suspense } from 'react';
 import { RecipeBar } from '../../ui/swatch.js';
 import { followWords as w } from '../../words/follow.js';
 import { kindWords, techniqueWords } from '../../words/terms.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
 import { allowed } from '../drying.js';
+import { filmOf } from '../film/film-state.js';
+import { useStagesBase } from '../painted.js';
 import { useNowEvery } from '../use-live.js';
 import { Cells } from './cells.js';
 import followCss from './follow.module.css';
@@ -15,6 +18,9 @@ import type { PhoneSettings } from './phone-settings.js';
 import { Picture } from './picture.js';
 import { Ticks } from './ticks.js';
 import css from './work.module.css';
+
+// Only lessons with films need it.
+const FilmBeside = lazy(() => import('../film/film-beside.js').then((module) => ({ default: module.FilmBeside })));
 
 type Props = {
   connection: LiveConnection;
@@ -31,10 +37,21 @@ type Props = {
 /** What to do in a step, for what this student has, and what may be done on each area of their own canvas. */
 export function Work({ connection, item, step, sheet, live, student, isPresent, settings, looking }: Props) {
   const way = wayFor(sheet, item.stepId, student.has);
+  const base = useStagesBase();
+  const film = filmOf(sheet, item.stepId);
+  const picture = <Picture item={item} step={step} sheet={sheet} live={live} />;
   const brush = settings.metric ? (step.brushMetric ?? step.brush) : step.brush;
   return (
     <>
-      <Picture item={item} step={step} sheet={sheet} live={live} />
+      {film && base ? (
+        <Suspense fallback={picture}>
+          <FilmBeside key={`${film.film.id} ${item.stepId}`} base={base} of={film} connection={connection} live={live}>
+            {picture}
+          </FilmBeside>
+        </Suspense>
+      ) : (
+        picture
+      )}
       <div className={followCss.followWords}>
         <h1>{step.title}</h1>
         {(brush || step.technique) && (

@@ -66,7 +66,8 @@ export function Captions({ film: { lesson, timeline, cut } }: { film: Filmed }) 
                         key={cue.text}
                         aria-label={w.words(i + 1)}
                         defaultValue={cue.text}
-                        autoSize={{ minRows: 1, maxRows: 2 }}
+                        rows={cue.text.includes('\n') ? 2 : 1}
+                        style={{ resize: 'none' }}
                         maxLength={84}
                         onBlur={({ target }) => {
                           const text = target.value.trim();
@@ -120,7 +121,7 @@ export function Captions({ film: { lesson, timeline, cut } }: { film: Filmed }) 
         </section>
         <section aria-label={w.description}>
           <h2>{w.description}</h2>
-          <Input.TextArea aria-label={w.description} value={description} readOnly autoSize={{ minRows: 8, maxRows: 22 }} />
+          <Input.TextArea aria-label={w.description} value={description} readOnly rows={18} />
           <CopyKey text={description} label={w.copy} done={w.copied} />
         </section>
       </div>

@@ -5,7 +5,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { useSession, useSnapshot } from '../../lesson/context.js';
 import { saveFile } from '../../ui/save-file.js';
 import { clockOf, filmWords } from '../../words/film.js';
-import { drawCard } from './film-picture.js';
+import { drawCardAlone } from './film-picture.js';
 import type { Filmed } from './use-film.js';
 import css from './video.module.css';
 
@@ -89,16 +89,15 @@ export function Cards({ film: { id, lesson, timeline, cut } }: { film: Filmed })
   );
 }
 
-/** A card as it lies over a picture of middle grey. */
+/** A card as it is read: its panel alone, on middle grey. */
 function Face({ card }: { card: Card }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
-    const ctx = canvas.current?.getContext('2d');
-    if (!ctx) return;
-    ctx.clearRect(0, 0, ctx.canvas.width, ctx.canvas.height);
-    drawCard(ctx, card);
+    const own = canvas.current;
+    const ctx = own?.getContext('2d');
+    if (own && ctx) drawCardAlone(ctx, own, card);
   }, [card]);
-  return <canvas ref={canvas} className={css.cardFace} width={960} height={540} aria-hidden />;
+  return <canvas ref={canvas} className={css.cardFace} aria-hidden />;
 }
 
 function Save({ id, cutId, name }: { id: string; cutId: string; name: string }) {

@@ -1,6 +1,16 @@
 import type { Lesson } from '@viaticum/contract';
 import { brushOf } from '@viaticum/core/brush';
-import { type Card, cardLayout, cardPanels, type FilmCue, type Shot, type Take, type Timeline } from '@viaticum/core/film';
+import {
+  type Box,
+  type Card,
+  type CardLayout,
+  cardLayout,
+  cardPanels,
+  type FilmCue,
+  type Shot,
+  type Take,
+  type Timeline,
+} from '@viaticum/core/film';
 import type { MixLook } from '@viaticum/core/mix';
 
 /** What a frame of the animatic is drawn from. */
@@ -165,21 +175,38 @@ function tag(ctx: Context, text: string): void {
   ctx.textAlign = 'left';
 }
 
-/** A card as it lies over the film; the same layout as in the files. */
-export function drawCard(ctx: Context, card: Card): void {
-  const size = { widthPx: ctx.canvas.width, heightPx: ctx.canvas.height };
-  const fontOf = (sizePx: number, isTitle: boolean) => `${isTitle ? 700 : 400} ${sizePx}px ${isTitle ? TITLE : LINE}`;
-  const { panel, texts, swatch, bar, brush } = cardLayout(card, size, (text, sizePx, isTitle) => {
+const fontOf = (sizePx: number, isTitle: boolean) => `${isTitle ? 700 : 400} ${sizePx}px ${isTitle ? TITLE : LINE}`;
+const laidOut = (ctx: Context, card: Card, size: { widthPx: number; heightPx: number }): CardLayout =>
+  cardLayout(card, size, (text, sizePx, isTitle) => {
     ctx.font = fontOf(sizePx, isTitle);
     return ctx.measureText(text).width;
   });
+
+/** A card as it lies over the film; the same layout as in the files. */
+function drawCard(ctx: Context, card: Card): void {
+  const { width, height } = ctx.canvas;
+  drawLayout(ctx, laidOut(ctx, card, { widthPx: width, heightPx: height }), height);
+}
+
+/** A card's panel alone, in a film of so many lines; the canvas becomes as large as it. */
+export function drawCardAlone(ctx: CanvasRenderingContext2D, canvas: HTMLCanvasElement, card: Card, lines = 720): void {
+  const layout = laidOut(ctx, card, { widthPx: (lines * 16) / 9, heightPx: lines });
+  const { panel } = layout;
+  canvas.width = panel.width + 2 * MARGIN;
+  canvas.height = panel.height + 2 * MARGIN;
+  ctx.translate(MARGIN - panel.x, MARGIN - panel.y);
+  drawLayout(ctx, layout, lines);
+}
+const MARGIN = 8;
+
+function drawLayout(ctx: Context, { panel, texts, swatch, bar, brush }: CardLayout, lines: number): void {
   const { rgb, alpha, ink } = cardPanels.dark;
   ctx.fillStyle = rgbOf(rgb, alpha);
   ctx.fillRect(panel.x, panel.y, panel.width, panel.height);
   ctx.strokeStyle = rgbOf(cardPanels.light.rgb, 0.5);
   ctx.lineWidth = 1;
   ctx.strokeRect(panel.x, panel.y, panel.width, panel.height);
-  const fill = ({ x, y, width, height }: { x: number; y: number; width: number; height: number }, colour: string) => {
+  const fill = ({ x, y, width, height }: Box, colour: string) => {
     ctx.fillStyle = colour;
     ctx.fillRect(x, y, width, height);
   };
@@ -191,7 +218,7 @@ export function drawCard(ctx: Context, card: Card): void {
   for (const part of bar ?? []) fill(part, part.rgb);
   if (brush) {
     ctx.strokeStyle = rgbOf(ink);
-    ctx.lineWidth = Math.max(1, size.heightPx / 360);
+    ctx.lineWidth = Math.max(1, lines / 360);
     ctx.stroke(new Path2D(brush.path));
   }
   ctx.fillStyle = rgbOf(ink);

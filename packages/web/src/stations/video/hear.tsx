@@ -5,7 +5,7 @@ import { AutoComplete, Button, Segmented, Slider } from 'antd';
 import { clsx } from 'clsx';
 import { nanoid } from 'nanoid';
 import { useDeferredValue, useMemo, useState } from 'react';
-import { useLesson, usePlan, useSession } from '../../lesson/context.js';
+import { useLesson, useSession } from '../../lesson/context.js';
 import { FileKey } from '../../ui/file-key.js';
 import { NumberField } from '../../ui/number-field.js';
 import { clockOf, filmWords } from '../../words/film.js';
@@ -56,10 +56,8 @@ export function Hear() {
 
 function Draft({ heard }: { heard: Heard }) {
   const lesson = useLesson();
-  const plan = usePlan();
   const session = useSession();
-  const usual = useMemo(() => usualSize(lesson.steps.length, plan.plan.endMin - plan.plan.waitMin), [lesson.steps.length, plan]);
-  const [size, setSize] = useState(usual);
+  const [size, setSize] = useState(() => usualSize(heard, lesson.steps.length));
   const shownSize = useDeferredValue(size);
   // What a person joined or divided stays so, whatever the slider says.
   const [joined, setJoined] = useState<ReadonlySet<number>>(new Set());
@@ -107,7 +105,8 @@ function Draft({ heard }: { heard: Heard }) {
       )}
       {heard.sentences.length > 0 && (
         <>
-          <div className={css.wish}>
+          <p className={css.lead}>{w.found(steps.filter(({ kind }) => kind !== 'talk').length, clockOf(seconds))}</p>
+          <div className={css.scope}>
             <Slider
               ariaLabelForHandle={w.size}
               min={stepSizes.least}
@@ -118,7 +117,6 @@ function Draft({ heard }: { heard: Heard }) {
               marks={{ [stepSizes.most]: w.fewer, [stepSizes.least]: w.more }}
               onChange={(value: number) => setSize(value)}
             />
-            <b className="numbers">{w.found(steps.filter(({ kind }) => kind !== 'talk').length, clockOf(seconds))}</b>
           </div>
           <div className={css.asked}>
             <span>
@@ -184,11 +182,13 @@ function Draft({ heard }: { heard: Heard }) {
   );
 }
 
-/** The size of a step to begin with: the lesson's own, if it has steps. */
-const usualSize = (steps: number, workMin: number): number =>
-  steps > 2 && workMin > 0
-    ? Math.round(Math.max(stepSizes.least, Math.min(stepSizes.most, ((workMin * 60) / steps) * 0.4)))
-    : stepSizes.usual;
+/** The size of a step to begin with: as many as the lesson has, if it has any, within what narrators do. */
+function usualSize({ sentences }: Heard, steps: number): number {
+  const seconds = (sentences.at(-1)?.to ?? 0) - (sentences[0]?.from ?? 0);
+  return steps > 2 ? Math.round(Math.max(NARROW_S, Math.min(WIDE_S, seconds / steps))) : stepSizes.usual;
+}
+const NARROW_S = 45;
+const WIDE_S = 110;
 
 type StepProps = {
   step: HeardStep;
@@ -225,7 +225,7 @@ function Step({ step, number, heard, from, to, border, title, speed, onTitle, on
             title={i === 0 ? '' : w.divide}
             onClick={() => onDivide(from + i)}
           >
-            {one.text}{' '}
+            {one.text}
           </Button>
         ))}
       </p>

@@ -253,6 +253,9 @@ export const filmWords = {
     join: 'Put beside the steps',
     forget: 'Delete the file',
     player: (name: string) => `The film ${name}`,
+    play: 'Play',
+    pause: 'Pause',
+    place: 'Place in the film',
     alone: 'Make the link for painting alone anew in the Class station, and it shows the film.',
   },
   hear: {

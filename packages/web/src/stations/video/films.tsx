@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { FilmFile, JoinedFilm } from '@viaticum/contract';
+import type { FilmFile, JoinedFilm, Lesson } from '@viaticum/contract';
 import { readCaptions, toVtt } from '@viaticum/core/captions';
-import { chaptersOf } from '@viaticum/core/film';
+import { chaptersOf, type Timeline, timelineOf } from '@viaticum/core/film';
 import { Button, Checkbox, Popconfirm, Progress, Upload } from 'antd';
 import { nanoid } from 'nanoid';
 import { useEffect, useRef, useState } from 'react';
@@ -10,6 +10,7 @@ import { useSession } from '../../lesson/context.js';
 import { FileKey } from '../../ui/file-key.js';
 import { clockOf, filmWords } from '../../words/film.js';
 import { type FilmFacts, filmFacts, withoutPlaces } from './film-facts.js';
+import { FilmPlayer } from './film-player.js';
 import { type Sending, sendFilm, type Told } from './send-film.js';
 import type { Filmed } from './use-film.js';
 import css from './video.module.css';
@@ -44,30 +45,36 @@ export function Films({ film }: { film: Filmed }) {
 
 type Facts = Pick<FilmFacts, 'type' | 'durationMs' | 'widthPx' | 'heightPx'>;
 
-/** A film as it stands beside the steps, with the chapters of the cut. */
-function joinedFilm({ lesson, timeline }: Filmed, file: Pick<FilmFile, 'sha256' | 'bytes' | 'name'>, facts: Facts): JoinedFilm {
+/** A film as it stands beside the steps, with the chapters of the cut that is most nearly as long. */
+function joinedFilm(film: Filmed, file: Pick<FilmFile, 'sha256' | 'bytes' | 'name'>, facts: Facts): JoinedFilm {
+  const timeline = nearestCut(film, facts.durationMs);
   return {
     id: nanoid(8),
-    name: file.name.replace(/\.[a-z0-9]{2,4}$/i, '') || lesson.title,
+    name: file.name.replace(/\.[a-z0-9]{2,4}$/i, '') || film.lesson.title,
     fileSha256: file.sha256,
     bytes: file.bytes,
     ...facts,
-    chapters: chaptersIn({ lesson, timeline }, facts.durationMs),
-    strokes: strokesIn({ timeline }, facts.durationMs),
+    ...placesIn(film.lesson, timeline, facts.durationMs),
   };
 }
-/** The chapters of the cut, stretched to the film's length. */
-function chaptersIn({ lesson, timeline }: Pick<Filmed, 'lesson' | 'timeline'>, durationMs: number): JoinedFilm['chapters'] {
-  const by = durationMs / Math.max(1, timeline.frames / timeline.fps);
-  return chaptersOf(lesson, timeline).flatMap(({ stepId, from, to }) =>
-    stepId === null ? [] : [{ stepId, fromMs: Math.round(from * by), toMs: Math.min(durationMs, Math.round(to * by)) }],
-  );
+/** Of all cuts the one that is most nearly as long as a film. */
+function nearestCut({ lesson, cuts, noted }: Filmed, durationMs: number): Timeline {
+  const off = ({ frames, fps }: Timeline) => Math.abs(Math.log(((frames / fps) * 1000) / durationMs));
+  const [nearest] = cuts.map(({ id }) => timelineOf(lesson, id, noted)).sort((a, b) => off(a) - off(b));
+  return nearest as Timeline;
 }
-function strokesIn({ timeline }: Pick<Filmed, 'timeline'>, durationMs: number): JoinedFilm['strokes'] {
-  const by = durationMs / Math.max(1, timeline.frames);
-  return timeline.shots.flatMap(({ piece, stepId, from }) =>
-    piece?.kind === 'key' && stepId ? [{ stepId, atMs: Math.min(durationMs, Math.round(from * by)) }] : [],
-  );
+/** The chapters and strokes of a cut, stretched to a film's length. */
+function placesIn(lesson: Lesson, timeline: Timeline, durationMs: number): Pick<JoinedFilm, 'chapters' | 'strokes'> {
+  const by = durationMs / Math.max(1, timeline.frames / timeline.fps);
+  const at = (seconds: number) => Math.min(durationMs, Math.round(seconds * by));
+  return {
+    chapters: chaptersOf(lesson, timeline).flatMap(({ stepId, from, to }) =>
+      stepId === null || at(to) <= at(from) ? [] : [{ stepId, fromMs: at(from), toMs: at(to) }],
+    ),
+    strokes: timeline.shots.flatMap(({ piece, stepId, from }) =>
+      piece?.kind === 'key' && stepId ? [{ stepId, atMs: at(from / timeline.fps) }] : [],
+    ),
+  };
 }
 
 function NewFilm({ film }: { film: Filmed }) {
@@ -229,17 +236,11 @@ function Joined({ film, joined }: { film: Filmed; joined: JoinedFilm }) {
   return (
     <section aria-label={joined.name} data-testid="joined-film">
       <h2>{joined.name}</h2>
-      {/* biome-ignore lint/a11y/useMediaCaption: its captions stand below where it has any */}
-      <video
+      <FilmPlayer
         ref={video}
-        className={css.filmPlayer}
         src={filmUrl(joined.fileSha256)}
-        controls
-        preload="metadata"
-        aria-label={w.player(joined.name)}
-        onKeyDown={(event) => {
-          if (event.key.toLowerCase() === 's') strokeNow.current();
-        }}
+        label={w.player(joined.name)}
+        onStroke={() => strokeNow.current()}
       />
       <span className="numbers small quiet">
         {w.facts(`${joined.widthPx} × ${joined.heightPx}`, clockOf(joined.durationMs / 1000), size(joined.bytes))}
@@ -248,11 +249,7 @@ function Joined({ film, joined }: { film: Filmed; joined: JoinedFilm }) {
         <Button onClick={stroke} aria-keyshortcuts="S">
           {w.stroke} <kbd>S</kbd>
         </Button>
-        <Button
-          onClick={() => edit({ chapters: chaptersIn(film, joined.durationMs), strokes: strokesIn(film, joined.durationMs) })}
-        >
-          {w.chaptersFrom}
-        </Button>
+        <Button onClick={() => edit(placesIn(lesson, film.timeline, joined.durationMs))}>{w.chaptersFrom}</Button>
         {joined.strokes.length > 0 && <Button onClick={() => edit({ strokes: [] })}>{w.strokesAway}</Button>}
         <FileKey size="middle" label={w.captions} accept=".vtt,.srt,text/vtt" onFile={(file) => void addCaptions(file)} />
         {count > 0 && (

@@ -37,7 +37,7 @@ export function filmedMinutes(lesson: Lesson, takes: readonly Take[]): FilmedMin
     const plannedS = minutes.doMin * 60;
     const planned = minutesOf(lesson).get(step.id)?.doMin ?? 0;
     // Mixing was filmed in takes of its own.
-    const suggested = half((planned * (worked + mixedSeconds(step, minutes))) / Math.max(1, plannedS));
+    const suggested = half((planned * (worked + mixedSeconds(lesson, step, minutes))) / Math.max(1, plannedS));
     const off = Math.abs(suggested - planned);
     if (off < LEAST_MIN || off < LEAST_SHARE * planned) return [];
     return [

@@ -267,6 +267,9 @@ describe('what is noted while filming', () => {
     const [found] = filmedMinutes(lesson, takes);
     expect(found?.stepId).toBe('k3');
     expect(found?.suggested).toBeGreaterThan(found?.planned ?? 0);
+    // Taken, it is not suggested again.
+    const after = carryOut(startHistory(lesson), 'editStep', { id: 'k3', step: { doMin: found?.suggested as number } }).lesson;
+    expect(filmedMinutes(after, takesOf(after, notedSeconds(shootState(events))))).toEqual([]);
     expect(filmedMinutes(lesson, takesOf(lesson))).toEqual([]);
   });
 });

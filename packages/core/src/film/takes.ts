@@ -290,13 +290,17 @@ function canvasTake(lesson: Lesson, plan: LessonPlan, group: readonly Step[], la
 }
 
 /** Seconds of a step's doing that go into its heaps, which are filmed by themselves. */
-export const mixedSeconds = ({ mixIds }: Step, { leadMin, doMin }: StepMinutes): number =>
-  mixIds.length > 0 ? Math.min(leadMin, doMin / 2) * 60 : 0;
+export function mixedSeconds(lesson: Lesson, step: Step, { doMin }: StepMinutes): number {
+  const at = lesson.steps.indexOf(step);
+  const before = new Set(lesson.steps.slice(0, at).flatMap(({ mixIds }) => mixIds));
+  const fresh = step.mixIds.filter((id) => !before.has(id));
+  return Math.min(heapMinutes(filmedLesson(lesson), step, fresh), doMin / 2) * 60;
+}
 
 /** The pieces of a step's own work: the stroke shown, its edges, and the rest. */
 function doing(lesson: Lesson, step: Step, minutes: StepMinutes | undefined): Piece[] {
   if (step.kind === 'look') return [];
-  const allS = Math.max(LEAST_S, (minutes?.doMin ?? 1) * 60 - (minutes ? mixedSeconds(step, minutes) : 0));
+  const allS = Math.max(LEAST_S, (minutes?.doMin ?? 1) * 60 - (minutes ? mixedSeconds(lesson, step, minutes) : 0));
   if (drawsLines(step))
     return [
       pieceOf(`${step.id}/key`, step.id, 'key', Math.min(KEY_MOST_S, allS * KEY_SHARE)),

@@ -182,6 +182,7 @@ export const filmWords = {
     painting: 'The stages are being painted …',
     clock: (film: string, real: string) => `${film} of the film, ${real} at the easel`,
     save: 'Save as a film',
+    saveSmall: 'small, to send',
     saving: (share: number) => `Saving, ${Math.round(share * 100)} %`,
     stop: 'Stop',
     noEncoder: 'This browser writes no films. Chromium does.',

@@ -3,6 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { saveFile } from '../../ui/save-file.js';
 import { clockOf, filmWords } from '../../words/film.js';
 import { drawFrame, easelSeconds } from './film-picture.js';
+import type { FilmSize } from './save-film.js';
 import { useAnimatic } from './use-animatic.js';
 import type { Filmed } from './use-film.js';
 import css from './video.module.css';
@@ -78,14 +79,14 @@ function Save({ parts, name }: { parts: ReturnType<typeof useAnimatic>; name: st
   const [said, setSaid] = useState<string | null>(null);
   const stop = useRef<AbortController | null>(null);
   useEffect(() => () => stop.current?.abort(), []);
-  const save = async () => {
+  const save = async (size: FilmSize) => {
     const own = new AbortController();
     stop.current = own;
     setShare(0);
     setSaid(null);
     try {
       const { animaticFile, canEncode, recordedFile } = await import('./save-film.js');
-      const blob = await (canEncode() ? animaticFile : recordedFile)(parts, setShare, own.signal);
+      const blob = await (canEncode() ? animaticFile : recordedFile)(parts, size, setShare, own.signal);
       if (blob) saveFile(name, blob);
       if (blob && !canEncode()) setSaid(w.recorded);
     } catch {
@@ -96,12 +97,18 @@ function Save({ parts, name }: { parts: ReturnType<typeof useAnimatic>; name: st
   };
   return (
     <>
-      <Button
-        disabled={!parts.isPainted && share === null}
-        onClick={() => (share === null ? void save() : stop.current?.abort())}
-      >
-        {share === null ? w.save : `${w.saving(share)}: ${w.stop.toLowerCase()}`}
-      </Button>
+      {share === null ? (
+        <>
+          <Button disabled={!parts.isPainted} onClick={() => void save('usual')}>
+            {w.save}
+          </Button>
+          <Button type="text" disabled={!parts.isPainted} onClick={() => void save('small')}>
+            {w.saveSmall}
+          </Button>
+        </>
+      ) : (
+        <Button onClick={() => stop.current?.abort()}>{`${w.saving(share)}: ${w.stop.toLowerCase()}`}</Button>
+      )}
       {said && (
         <span className="small" role="status">
           {said}

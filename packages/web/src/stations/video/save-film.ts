@@ -1,10 +1,14 @@
 import { BufferTarget, CanvasSource, Output, WebMOutputFormat } from 'mediabunny';
 import { drawFrame, type FilmParts } from './film-picture.js';
 
-/** The animatic is drawn so large, so often a second. */
-const SIZE = { width: 1280, height: 720 };
-export const ANIMATIC_FPS = 12;
-const BITS = 1_500_000;
+/** The animatic is drawn so large, with so many bits a second; small enough to be sent in a message. */
+const sizes = {
+  usual: { width: 1280, height: 720, bits: 1_500_000 },
+  small: { width: 480, height: 270, bits: 240_000 },
+} as const;
+export type FilmSize = keyof typeof sizes;
+/** It is drawn so often a second. */
+const ANIMATIC_FPS = 12;
 /** Every two seconds a whole picture, so that the film can be wound. */
 const KEY_S = 2;
 
@@ -15,13 +19,19 @@ export const canEncode = (): boolean => typeof VideoEncoder !== 'undefined' && t
  * The animatic as a WebM file with its length and index, drawn frame by frame faster than it plays (VideoEncoder, VP8; the muxer is
  * `mediabunny`). `tell` hears the share done; `signal` breaks it off, with null. Throws where the browser cannot.
  */
-export async function animaticFile(parts: FilmParts, tell: (share: number) => void, signal: AbortSignal): Promise<Blob | null> {
-  const canvas = new OffscreenCanvas(SIZE.width, SIZE.height);
+export async function animaticFile(
+  parts: FilmParts,
+  size: FilmSize,
+  tell: (share: number) => void,
+  signal: AbortSignal,
+): Promise<Blob | null> {
+  const { width, height, bits } = sizes[size];
+  const canvas = new OffscreenCanvas(width, height);
   const ctx = canvas.getContext('2d', { alpha: false });
   if (!ctx) throw new Error('no drawing');
   const target = new BufferTarget();
   const output = new Output({ format: new WebMOutputFormat(), target });
-  const source = new CanvasSource(canvas, { codec: 'vp8', bitrate: BITS, keyFrameInterval: KEY_S });
+  const source = new CanvasSource(canvas, { codec: 'vp8', bitrate: bits, keyFrameInterval: KEY_S });
   output.addVideoTrack(source, { frameRate: ANIMATIC_FPS });
   await output.start();
   const seconds = parts.timeline.frames / parts.timeline.fps;
@@ -48,12 +58,18 @@ export async function animaticFile(parts: FilmParts, tell: (share: number) => vo
  * The same where there is no encoder: recorded by the browser while it plays, in real time; such a film has no index. `null` where it was
  * broken off.
  */
-export async function recordedFile(parts: FilmParts, tell: (share: number) => void, signal: AbortSignal): Promise<Blob | null> {
+export async function recordedFile(
+  parts: FilmParts,
+  size: FilmSize,
+  tell: (share: number) => void,
+  signal: AbortSignal,
+): Promise<Blob | null> {
   const canvas = document.createElement('canvas');
-  Object.assign(canvas, SIZE);
+  const { width, height, bits } = sizes[size];
+  Object.assign(canvas, { width, height });
   const ctx = canvas.getContext('2d', { alpha: false });
   if (!ctx) throw new Error('no drawing');
-  const recorder = new MediaRecorder(canvas.captureStream(ANIMATIC_FPS), { videoBitsPerSecond: BITS });
+  const recorder = new MediaRecorder(canvas.captureStream(ANIMATIC_FPS), { videoBitsPerSecond: bits });
   const chunks: Blob[] = [];
   recorder.ondataavailable = ({ data }) => chunks.push(data);
   const stopped = new Promise<void>((done) => {

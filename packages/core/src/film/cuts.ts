@@ -223,7 +223,7 @@ function valueIn({ kind, stepIds, pieces }: Take, share: ReadonlyMap<string, num
 }
 
 /** What would make a cut that is too short as long as wished. */
-export type Mend = { kind: 'length' | 'voice' | 'parts'; words: string; seconds?: number };
+type Mend = { kind: 'length' | 'voice' | 'parts'; words: string; seconds?: number };
 export type CutFinding = { code: 'too-short' | 'real-time' | 'hurried'; words: string; mends: Mend[]; pieceIds?: string[] };
 
 const clockOf = (seconds: number): string => {

@@ -31,8 +31,8 @@ export function HostFilm({ connection, live, sheet, code }: DeskParts) {
     const atMs = Math.round(Math.max(fromMs, Math.min(toMs, node.currentTime * 1000)));
     const key = `${isPlaying} ${node.playbackRate}`;
     // Nothing new is told at most once a second; what is new at once.
-    if (key === told.current.key && Date.now() - told.current.at < EVERY_MS) return;
-    told.current = { at: Date.now(), key };
+    if (key === told.current.key && connection.now() - told.current.at < EVERY_MS) return;
+    told.current = { at: connection.now(), key };
     void connection.say({ type: 'film', filmId, atMs, isPlaying, rate: node.playbackRate });
   };
   const moved = () => {

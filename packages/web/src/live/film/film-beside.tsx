@@ -71,7 +71,8 @@ export function FilmBeside({ base, of, connection, live, children }: Props) {
     });
   };
   useKept(shown === 'playing', ms, rate, keep);
-  useHost(video, host, connection, of, setShown);
+  const get = useCallback(() => video.current, []);
+  useHost(get, host, connection, of, setShown);
   const moved = () => {
     const own = video.current;
     if (!own) return;
@@ -212,50 +213,58 @@ function useKept(isPlaying: boolean, ms: number, rate: number, keep: (ms: number
   }, [isPlaying, keep]);
 }
 
+type HostPlace = NonNullable<LiveSnapshot['state']['film']>;
+
 /** Follows a host: within a twentieth of a second by running a little faster or slower, by a jump where it is far off. */
 function useHost(
-  video: React.RefObject<HTMLVideoElement | null>,
-  host: NonNullable<LiveSnapshot['state']['film']> | null,
+  get: () => HTMLVideoElement | null,
+  host: HostPlace | null,
   connection: LiveConnection,
-  { film, chapter }: FilmOfStep,
+  of: FilmOfStep,
   setShown: (shown: Shown) => void,
 ): void {
   const isCatching = useRef(false);
   const key = host && JSON.stringify(host);
+  const { film, chapter } = of;
   useEffect(() => {
     if (!key) return;
-    const at = JSON.parse(key) as NonNullable<typeof host>;
+    const at = JSON.parse(key) as HostPlace;
     const follow = () => {
       const place = filmPlaceAt(at, connection.now(), film.durationMs);
       if (place < chapter.fromMs || place > chapter.toMs) return;
-      const own = video.current;
-      if (!own) {
-        setShown('paused');
-        return;
-      }
-      const step = keepingUp(own.currentTime * 1000 - place, at.rate, isCatching.current);
-      isCatching.current = step.isCatching;
-      if (step.jump || (!at.isPlaying && Math.abs(own.currentTime * 1000 - place) > 60)) own.currentTime = place / 1000;
-      own.playbackRate = step.rate;
-      const isOver = place >= chapter.toMs - END_MS;
-      if (at.isPlaying && !isOver && own.paused)
-        void own.play().then(
-          () => setShown('playing'),
-          () => {
-            // Sound needs a touch: it is watched without until then.
-            own.muted = true;
-            void own.play().then(
-              () => setShown('playing'),
-              () => undefined,
-            );
-          },
-        );
-      if ((!at.isPlaying || isOver) && !own.paused) own.pause();
+      const own = get();
+      if (own) isCatching.current = steer(own, at, place, place >= chapter.toMs - END_MS, isCatching.current, setShown);
+      else setShown('paused');
     };
     follow();
     const timer = setInterval(follow, FOLLOW_EVERY_MS);
     return () => clearInterval(timer);
-  }, [key, video, connection, film.durationMs, chapter.fromMs, chapter.toMs, setShown]);
+  }, [key, get, connection, film.durationMs, chapter.fromMs, chapter.toMs, setShown]);
+}
+
+const NEAR_MS = 60;
+/** Brings a film to the place where its host has it; says whether it is still catching up. */
+function steer(
+  video: HTMLVideoElement,
+  { isPlaying, rate }: HostPlace,
+  place: number,
+  isOver: boolean,
+  wasCatching: boolean,
+  setShown: (shown: Shown) => void,
+): boolean {
+  const off = video.currentTime * 1000 - place;
+  const step = keepingUp(off, rate, wasCatching);
+  if (step.jump || (!isPlaying && Math.abs(off) > NEAR_MS)) video.currentTime = place / 1000;
+  video.playbackRate = step.rate;
+  const played = () => setShown('playing');
+  if (isPlaying && !isOver && video.paused)
+    void video.play().then(played, () => {
+      // Sound needs a touch: it is watched without until then.
+      video.muted = true;
+      void video.play().then(played, () => undefined);
+    });
+  if ((!isPlaying || isOver) && !video.paused) video.pause();
+  return step.isCatching;
 }
 
 /** What is said now. */

@@ -1,6 +1,6 @@
 import type { FollowSheet, JoinedFilm } from '@viaticum/contract';
 
-export type Chapter = JoinedFilm['chapters'][number];
+type Chapter = JoinedFilm['chapters'][number];
 export type FilmOfStep = { film: JoinedFilm; chapter: Chapter };
 
 /** The film of a step and its stretch in it: of several films the first that has it. */

@@ -21,7 +21,7 @@ export async function keptFilm(sha256: string, bytes: number): Promise<File | nu
 }
 
 /** Too little room on this phone, in a sentence. */
-export class NoRoom extends Error {}
+class NoRoom extends Error {}
 
 /**
  * Keeps a film on this phone, piece by piece; what is there already is not fetched again. Its hash is checked at the end. `tell` hears the

@@ -11,7 +11,7 @@ export type FilmFacts = {
   places: readonly number[];
 };
 /** A film that cannot be used, in a sentence. */
-export class UnusableFilm extends Error {}
+class UnusableFilm extends Error {}
 
 const READ_MS = 20_000;
 const LONGEST_S = 12 * 3600;

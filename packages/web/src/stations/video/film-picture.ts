@@ -33,7 +33,7 @@ const NEUTRAL = 'rgb(128 128 128)';
 const rgbOf = (rgb: readonly number[], alpha = 1) => `rgb(${rgb.join(' ')} / ${alpha})`;
 
 /** The shot that is seen at a frame. */
-export const shotAt = ({ shots }: Timeline, frame: number): Shot | undefined =>
+const shotAt = ({ shots }: Timeline, frame: number): Shot | undefined =>
   shots.find(({ from, to }) => frame >= from && frame < to) ?? shots.at(-1);
 
 /** Seconds of work at the easel, drying among it, that have gone by at a frame. */

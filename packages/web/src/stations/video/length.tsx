@@ -19,7 +19,7 @@ import {
 } from '@viaticum/core/film';
 import { Button, Input, Popover, Segmented, Slider, Table } from 'antd';
 import { nanoid } from 'nanoid';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useSession } from '../../lesson/context.js';
 import { Fold } from '../../ui/fold.js';
 import { NumberField } from '../../ui/number-field.js';
@@ -180,15 +180,7 @@ function Wish({ film: { cut, timeline, takes } }: { film: Filmed }) {
 }
 
 /** A length as "12:30" (or seconds, or "12 min"). */
-export function ClockField({
-  label,
-  seconds,
-  onSeconds,
-}: {
-  label: string;
-  seconds: number;
-  onSeconds: (seconds: number) => boolean;
-}) {
+function ClockField({ label, seconds, onSeconds }: { label: string; seconds: number; onSeconds: (seconds: number) => boolean }) {
   const [turn, setTurn] = useState(0);
   return (
     <Input
@@ -419,17 +411,17 @@ function NewCut({ onMade }: { onMade: (id: string) => void }) {
 
 function EditCut({ film: { cut, cuts } }: { film: Filmed }) {
   const session = useSession();
-  const [name, setName] = useState(cut.name);
-  useEffect(() => setName(cut.name), [cut.name]);
   return (
     <>
       <Input
         aria-label={w.rename}
-        value={name}
+        key={`${cut.id} ${cut.name}`}
+        defaultValue={cut.name}
         style={{ width: 150 }}
-        onChange={(event) => setName(event.target.value)}
         onPressEnter={(event) => (event.target as HTMLInputElement).blur()}
-        onBlur={() => name.trim() !== cut.name && session.do('editCut', { id: cut.id, cut: { name } })}
+        onBlur={({ target }) => {
+          if (target.value.trim() !== cut.name) session.do('editCut', { id: cut.id, cut: { name: target.value } });
+        }}
       />
       {cuts.length > 1 && <Button onClick={() => session.do('removeCut', { id: cut.id })}>{w.remove}</Button>}
     </>

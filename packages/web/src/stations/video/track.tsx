@@ -13,6 +13,17 @@ const w = filmWords.length;
 const strokesFor = (speed: number): number => (speed < 1.1 ? 0 : Math.min(5, Math.ceil(Math.log2(speed))));
 const GAPS = [0, 16, 10, 7, 5, 3.5];
 
+/** Slates so far apart that they can be read. */
+function apart(starts: readonly Shot[], frames: number): Shot[] {
+  const found: Shot[] = [];
+  for (const shot of starts) {
+    const last = found.at(-1);
+    if (!last || (shot.from - last.from) / frames >= APART) found.push(shot);
+  }
+  return found;
+}
+const APART = 0.032;
+
 type Props = {
   timeline: Timeline;
   cards: readonly Card[];
@@ -32,13 +43,7 @@ export function Track({ timeline, cards, cues, parts, frame, chosen, onChoose, o
   const lane = useRef<HTMLDivElement>(null);
   const own = shots.find(({ piece }) => piece && piece.id === chosen);
   const starts = shots.filter((shot, i) => shots[i - 1]?.takeId !== shot.takeId);
-  // A mark every so far, or slates lie over each other.
-  let shown = -1;
-  const marks = starts.filter(({ from }) => {
-    if (shown >= 0 && (from - shown) / frames < 0.032) return false;
-    shown = from;
-    return true;
-  });
+  const marks = apart(starts, frames);
   /** [ and ] go from piece to piece. */
   const walk = ({ key }: React.KeyboardEvent) => {
     const by = key === ']' ? 1 : key === '[' ? -1 : 0;

@@ -95,6 +95,10 @@ async function newInstructor(database: string): Promise<string> {
     "INSERT INTO picture_owner (sha256, instructor_id) SELECT sha256, ? FROM picture_owner JOIN instructor ON instructor_id = id WHERE name = 'demo'",
     [id],
   );
+  await connection.query(
+    "INSERT INTO film_owner (sha256, instructor_id) SELECT sha256, ? FROM film_owner JOIN instructor ON instructor_id = id WHERE name = 'demo'",
+    [id],
+  );
   const [lessons] = await connection.query(
     "SELECT lesson.id FROM lesson JOIN instructor ON owner_id = instructor.id WHERE name = 'demo'",
   );

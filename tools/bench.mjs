@@ -7,6 +7,7 @@ import { coatTimes } from '../packages/core/dist/coat/index.js';
 import { planLesson } from '../packages/core/dist/plan/index.js';
 import { mixColour } from '../packages/kernels/dist/mixing/index.js';
 import { classRows } from './bench-class.mjs';
+import { filmRows, filmServingRows } from './bench-film.mjs';
 import { kitRows } from './bench-kit.mjs';
 import { pageRows } from './bench-page.mjs';
 import { paintRows } from './bench-paint.mjs';
@@ -144,6 +145,7 @@ async function editing() {
   const [lessonId, another] = (await call('GET', '/api/lessons', null, cookie)).json.map((one) => one.id);
   await editingRows(row, { origin, call, cookie, lessonId });
   await pageRows(row, { origin, call, cookie, lessonId: another });
+  await filmServingRows(row, { url: origin, pid: child.pid, cookie });
   child.kill('SIGTERM');
   await new Promise((done) => child.once('exit', done));
   await own.stop();
@@ -158,6 +160,7 @@ run(async () => {
     plans: () => planRows(row),
     pace: () => paceRows(row),
     kit: () => kitRows(row),
+    film: () => filmRows(row),
     paints: () => paintRows(row),
     pictures: () => pictureRows(row),
     stages: () => stageRows(row),

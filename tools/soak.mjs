@@ -24,6 +24,7 @@ const held = [
   node([...jest, ...parts], { VIATICUM_SOAK: '10', VIATICUM_TEST_DATABASE: own.url('NAME') }),
   node(['tools/crash.mjs', '--strict']),
   node(['tools/fuzz.mjs', '--strict']),
+  node(['tools/big-film.mjs']),
   node(['tools/bench-class.mjs']),
 ];
 await own.stop();

@@ -95,7 +95,7 @@ export async function buildApp(config: Config): Promise<Running> {
     await logging.close();
   });
 
-  const seeded = await seedDemo(database, lessonsOf, picturesOf, keys);
+  const seeded = await seedDemo(database, lessonsOf, picturesOf, filmsOf, keys);
   if (config.demoPassword) await setDemoPassword(database, keys, config.demoPassword);
   await lessonsOf.makeCards();
 

@@ -66,6 +66,14 @@ export function breakCues(
   const starts = [0];
   for (const { w } of words) starts.push((starts.at(-1) as number) + w.length + 1);
   const length = (i: number, j: number): number => (starts[j] as number) - (starts[i] as number) - 1;
+  // What it costs that pauses and stops lie within a caption, summed from the first word on.
+  const within = new Float64Array(n + 1);
+  for (let k = 0; k + 1 < n; k++) {
+    const [word, next] = [words[k] as TimedWord, words[k + 1] as TimedWord];
+    const gap = next.from - word.to;
+    const own = (gap > 0.7 ? cost.inner * Math.min(2, gap) : 0) + (/[.!?]$/.test(word.w) ? cost.stop : 0);
+    within[k + 1] = (within[k] as number) + own;
+  }
   const best = new Float64Array(n + 1).fill(Number.POSITIVE_INFINITY);
   const from = new Int32Array(n + 1);
   const line = new Int32Array(n + 1).fill(-1);
@@ -119,12 +127,7 @@ export function breakCues(
     const first = words[i] as TimedWord;
     const last = words[j - 1] as TimedWord;
     const seconds = last.to - first.from;
-    let sum = cost.perCue;
-    for (let k = i; k < j - 1; k++) {
-      const gap = (words[k + 1] as TimedWord).from - (words[k] as TimedWord).to;
-      if (gap > 0.7) sum += cost.inner * Math.min(2, gap);
-      if (/[.!?]$/.test((words[k] as TimedWord).w)) sum += cost.stop;
-    }
+    let sum = cost.perCue + (within[j - 1] as number) - (within[i] as number);
     const next = words[j];
     const pause = next ? next.from - last.to : 1;
     sum += Math.max(0, (torn[j - 1] as number) - (pause > 0.4 ? cost.pauseEases : 0)) * cost.torn;

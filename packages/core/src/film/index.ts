@@ -1,5 +1,6 @@
 export { type Allocation, allocate, type Choosable, chooseTakes, type Lengths } from './allocate.js';
 export { type FilmedMinutes, filmedMinutes } from './back.js';
+export { placesIn } from './beside.js';
 export { type BoxFacts, boxFacts, type ReadAt } from './boxes.js';
 export { type Box, type CardLayout, type CardText, cardLayout, cardPanels, type Size } from './card-layout.js';
 export { type Card, type CardKind, cardFile, cardsOf } from './cards.js';

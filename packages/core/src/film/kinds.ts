@@ -21,7 +21,7 @@ export const pieceRules: Readonly<Record<PieceKind, { worth: number; fastest: nu
 export type Piece = { id: string; stepId: string | null; kind: PieceKind; rawS: number; lowS: number; worth: number };
 
 /** In a short cut everything but speech may run so much faster, and of a gesture its first seconds do. */
-const SHORT = { faster: 4, least: 0.6, gestureS: 4 };
+const SHORT = { faster: 16, least: 0.6, gestureS: 4 };
 
 /** A piece as a short cut may show it. */
 export const pieceInShort = (piece: Piece): Piece => {

@@ -1,6 +1,6 @@
 import { createHash, type Hash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
-import { mkdir, open, readdir, rename, rm, stat, truncate } from 'node:fs/promises';
+import { copyFile, mkdir, open, readdir, rename, rm, stat, truncate } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { type FilmFile, type FilmsAnswer, type FilmType, filmLimits, serverErrors } from '@viaticum/contract';
@@ -137,6 +137,19 @@ export function filmStore({ source }: Database, dataFolder: string, disk: Disk) 
         touchedAt: Date.now(),
       });
       return id;
+    },
+
+    /** A film that ships with the application, kept as if its owner had sent it. */
+    async take(ownerId: string, path: string, name: string): Promise<FilmFile> {
+      const kind = typeOf(await headOf(path));
+      if ('like' in kind) throw new ApiFault(serverErrors.notAFilm(kind.like));
+      const sha256 = await hashOf(path);
+      await mkdir(join(folder, sha256.slice(0, 2)), { recursive: true, mode: 0o700 });
+      await copyFile(path, join(folder, place(sha256)));
+      const file = { sha256, bytes: (await stat(path)).size, type: kind.type, name, createdAt: Date.now() };
+      await manager.upsert(FilmFileEntity, file, ['sha256']);
+      await manager.upsert(FilmOwnerEntity, { sha256, instructorId: ownerId }, ['sha256', 'instructorId']);
+      return file;
     },
 
     async upload(ownerId: string, id: string): Promise<FilmUploadEntity> {

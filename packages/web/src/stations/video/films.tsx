@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { FilmFile, JoinedFilm, Lesson } from '@viaticum/contract';
+import type { FilmFile, JoinedFilm } from '@viaticum/contract';
 import { readCaptions, toVtt } from '@viaticum/core/captions';
-import { chaptersOf, type Timeline, timelineOf } from '@viaticum/core/film';
+import { placesIn, type Timeline, timelineOf } from '@viaticum/core/film';
 import { Button, Checkbox, Popconfirm, Progress, Upload } from 'antd';
 import { nanoid } from 'nanoid';
 import { useEffect, useRef, useState } from 'react';
@@ -63,20 +63,6 @@ function nearestCut({ lesson, cuts, noted }: Filmed, durationMs: number): Timeli
   const [nearest] = cuts.map(({ id }) => timelineOf(lesson, id, noted)).sort((a, b) => off(a) - off(b));
   return nearest as Timeline;
 }
-/** The chapters and strokes of a cut, stretched to a film's length. */
-function placesIn(lesson: Lesson, timeline: Timeline, durationMs: number): Pick<JoinedFilm, 'chapters' | 'strokes'> {
-  const by = durationMs / Math.max(1, timeline.frames / timeline.fps);
-  const at = (seconds: number) => Math.min(durationMs, Math.round(seconds * by));
-  return {
-    chapters: chaptersOf(lesson, timeline).flatMap(({ stepId, from, to }) =>
-      stepId === null || at(to) <= at(from) ? [] : [{ stepId, fromMs: at(from), toMs: at(to) }],
-    ),
-    strokes: timeline.shots.flatMap(({ piece, stepId, from }) =>
-      piece?.kind === 'key' && stepId ? [{ stepId, atMs: at(from / timeline.fps) }] : [],
-    ),
-  };
-}
-
 function NewFilm({ film }: { film: Filmed }) {
   const session = useSession();
   const client = useQueryClient();

@@ -4,7 +4,7 @@ import { drawFrame, type FilmParts } from './film-picture.js';
 /** The animatic is drawn so large, with so many bits a second; small enough to be sent in a message. */
 const sizes = {
   usual: { width: 1280, height: 720, bits: 1_500_000 },
-  small: { width: 480, height: 270, bits: 240_000 },
+  small: { width: 480, height: 270, bits: 150_000 },
 } as const;
 export type FilmSize = keyof typeof sizes;
 /** It is drawn so often a second. */

@@ -1,6 +1,5 @@
 // npm run shots: the pictures of docs/screenshots, from the demo data, in a server and database of their own.
-import { spawnSync } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
@@ -64,7 +63,6 @@ async function lessonViews(page) {
   await page.getByTestId('step-line').nth(2).click();
   await page.getByTestId('step-form').waitFor();
   await shoot(page, 'steps');
-  await roomView(page);
   await planViews(page);
   await station(page, 'Picture');
   await pictureViews(page);
@@ -80,36 +78,37 @@ async function lessonViews(page) {
   await station(page, 'Class');
 }
 
-/** Paint for the group, and a page of the lesson pack as it is printed. */
+/** Paint for the group. */
 async function kitViews(page) {
   await page.getByTestId('kit-tubes').waitFor();
   await shoot(page, 'kit');
-  if (only.length > 0 && !only.includes('pack-page')) return;
-  await debian({ pdftoppm: 'poppler-utils' });
+}
+
+/** The kettle lesson as a film: its length, and on the phone of who paints it alone. */
+async function videoViews(page, browser, url) {
+  if (only.length > 0 && !only.some((name) => ['video', 'follow-film'].includes(name))) return;
+  await page.goto(`${url}/`);
+  await page.getByRole('link', { name: /^Open A copper kettle/ }).click();
+  await page.waitForURL(/\/steps(\/\w+)?$/);
+  await station(page, 'Video');
+  await topic(page, 'Length');
+  await page.getByText(/being painted/).waitFor({ state: 'hidden', timeout: 60_000 });
+  await page
+    .getByTestId('track')
+    .getByRole('button', { name: /S022: filling/ })
+    .click();
+  await shoot(page, 'video');
   const lesson = page.url().match(/lesson\/([^/]+)/)[1];
-  const parts = ['title', 'way', 'palette', 'steps'];
-  const data = { kind: 'instructor', paper: 'a4', isLarge: false, parts };
-  const answer = await page.request.post(new URL(`/api/lessons/${lesson}/pack`, page.url()).href, {
-    data,
-    headers: { origin: new URL(page.url()).origin },
-    timeout: 180_000,
-  });
-  const scratch = mkdtempSync(join(tmpdir(), 'viaticum-pack-'));
-  writeFileSync(join(scratch, 'pack.pdf'), await answer.body());
-  spawnSync('pdftoppm', [
-    '-r',
-    '100',
-    '-f',
-    '5',
-    '-l',
-    '5',
-    '-singlefile',
-    '-png',
-    join(scratch, 'pack.pdf'),
-    join(folder, 'pack-page'),
-  ]);
-  rmSync(scratch, { recursive: true, force: true });
-  console.log('  pack-page');
+  const answer = await page.request.post(`${url}/api/lessons/${lesson}/alone`, { data: {}, headers: { origin: url } });
+  const { address } = await answer.json();
+  const alone = await (await browser.newContext({ viewport: phone, hasTouch: true, isMobile: true })).newPage();
+  await alone.goto(url + new URL(address).pathname);
+  await alone.getByRole('button', { name: /^Begin/ }).click();
+  await alone.getByRole('button', { name: /^Film/ }).click();
+  await alone.waitForFunction(() => (document.querySelector('video')?.currentTime ?? 0) > 9, null, { timeout: 60_000 });
+  await alone.getByRole('button', { name: 'Pause' }).click();
+  await shoot(alone, 'follow-film');
+  await alone.close();
 }
 
 /** A lesson being begun: its picture, and the things in it. */
@@ -167,18 +166,6 @@ async function surfaceViews(page) {
   await page.getByTestId('nearness').scrollIntoViewIfNeeded();
   await shoot(page, 'steps-stages');
   await page.getByRole('link', { name: 'Shelf' }).click();
-}
-
-/** Another room, tried out: nothing is kept. */
-async function roomView(page) {
-  await page.getByRole('button', { name: /Change the room/ }).click();
-  const room = page.getByRole('dialog', { name: 'The room' });
-  await room.getByRole('spinbutton', { name: 'Temperature, °C' }).fill('18');
-  await room.getByRole('spinbutton', { name: 'Humidity, %' }).fill('60');
-  await room.getByText('becomes').waitFor();
-  await shoot(page, 'room');
-  await room.getByRole('button', { name: 'Leave as it was' }).click();
-  await room.waitFor({ state: 'hidden' });
 }
 
 async function transferViews(page) {
@@ -341,6 +328,7 @@ run(async () => {
     await lessonViews(page);
     await classViews(page, browser, url);
     await recordView(page, url);
+    await videoViews(page, browser, url);
   } finally {
     await browser.close();
     child.kill('SIGTERM');

@@ -38,8 +38,8 @@ export const serverErrors = {
     'This lesson was saved elsewhere meanwhile. Both versions are kept; choose which to go on with.',
   ),
   filmTooLarge: coded(413, 'too-large', 'This film is larger than 8 GB. Export it smaller, or in parts.'),
-  filmQuota: (left: string, needed: string, quota: string) =>
-    coded(507, 'quota', `${left} GB are left of your ${quota}. This film has ${needed}. Take an older film away first.`),
+  filmQuota: (left: string, needed: string) =>
+    coded(507, 'quota', `${left} GB are left of your 20. This film has ${needed}. Take an older film away first.`),
   filmLength: coded(400, 'invalid', 'An upload says how many bytes it has. Choose the film again.'),
   filmsAtOnce: coded(429, 'too-many', 'Two films are being uploaded already. Wait until one of them is there.'),
   filmOffset: coded(409, 'offset', 'This piece does not follow what has arrived. The upload asks where it stands and goes on.'),

@@ -5,7 +5,7 @@ import { areaName, areasWorkedOn, drawsLines, laysPaint, looksOf, marksOf, memo 
 import { type LessonPlan, planOf } from '../plan/index.js';
 import { forStudents, heapMinutes, type StepMinutes } from '../step/index.js';
 import { plainSay } from '../text/index.js';
-import { counted, listInWords, minutesInWords, the, uncapital } from '../units/index.js';
+import { capital, counted, listInWords, minutesInWords, the, uncapital } from '../units/index.js';
 import { type Piece, pieceOf } from './kinds.js';
 
 export type TakeKind = 'opening' | 'reference' | 'palette' | 'tool' | 'tracing' | 'canvas' | 'own' | 'close';
@@ -197,7 +197,7 @@ function byStep(lesson: Lesson, plan: LessonPlan): Draft[] {
           ...base,
           id: `${step.id}/tracing`,
           kind: 'tracing',
-          title: `The drawing on paper, for ${uncapital(step.title)}`,
+          title: `The drawing on paper, before “${step.title}”`,
           stepIds: [step.id],
           afterStepId: last,
           mustSee: ['the sheet and its marks, held against the canvas'],
@@ -244,14 +244,14 @@ function paletteTake(lesson: Lesson, step: Step, mixId: string, last: string | n
       ...base,
       id,
       kind: 'palette',
-      title: isMixed ? `Mixing ${look.mix.name}` : `${look.mix.name} on the palette`,
+      title: isMixed ? `Mixing ${uncapital(look.mix.name)}` : `${capital(look.mix.name)} on the palette`,
       stepIds: [step.id],
       mixId,
       afterStepId: last,
       mustSee: [isMixed && lastIn ? `the heap turning when the ${lastIn} goes in` : 'the heap beside the others'],
       mustSay: [`${look.mix.name}: ${look.words}`],
       pieces: [
-        pieceOf(`${id}/mixing`, step.id, 'mixing', Math.max(LEAST_S / 2, mixS), 4 + Math.max(0, tubes - 2)),
+        pieceOf(`${id}/mixing`, step.id, 'mixing', isMixed ? Math.max(LEAST_S, mixS) : LEAST_S, 4 + Math.max(0, tubes - 2)),
         still(id, step.id, 2),
       ],
     },
@@ -285,7 +285,6 @@ function canvasTake(lesson: Lesson, plan: LessonPlan, group: readonly Step[], la
       group.length > 1 ? [`${counted(group.length, 'step')} in one take: the paint stays wet. Do not touch the tripod.`] : [],
     pieces: [...pieces, still(id, (group.at(-1) as Step).id, Math.min(5, 2 + fresh))],
     ...(isFine && { place: 'hands' as const }),
-    ...(group.every(({ kind }) => kind === 'look') && { place: 'wide' as const }),
   };
 }
 
@@ -334,7 +333,7 @@ function newAreas(lesson: Lesson, group: readonly Step[], { plan }: LessonPlan):
 function seenIn(lesson: Lesson, step: Step): string[] {
   const areas = areasWorkedOn(lesson, step)
     .slice(0, 3)
-    .map((id) => the(areaName(lesson, id)));
+    .map((id) => the(uncapital(areaName(lesson, id))));
   const where = step.wholeCanvas ? 'the whole canvas' : listInWords(areas);
   const what =
     step.kind === 'look'
@@ -342,7 +341,7 @@ function seenIn(lesson: Lesson, step: Step): string[] {
       : drawsLines(step)
         ? 'the line coming onto the canvas'
         : step.stroke
-          ? `the ${step.stroke.replace('-', ' ')} stroke on ${where || 'the canvas'}, once, slowly`
+          ? `the ${step.stroke} stroke on ${where || 'the canvas'}, once, slowly`
           : `the first strokes on ${where || 'the canvas'}, slowly`;
   const check = plainSay(step.checkpoint);
   return [what, ...(check ? [check.replace(/\.$/, '')] : [])];

@@ -122,8 +122,7 @@ export function filmStore({ source }: Database, dataFolder: string, disk: Disk) 
       if ((await manager.countBy(FilmUploadEntity, { ownerId, touchedAt: MoreThan(Date.now() - IDLE_MS) })) >= filmLimits.uploads)
         throw new ApiFault(serverErrors.filmsAtOnce);
       const left = filmLimits.quotaBytes - (await usedBy(ownerId));
-      if (bytes > left)
-        throw new ApiFault(serverErrors.filmQuota(gigabytes(left), gigabytes(bytes), gigabytes(filmLimits.quotaBytes)));
+      if (bytes > left) throw new ApiFault(serverErrors.filmQuota(gigabytes(left), gigabytes(bytes)));
       if (disk.freeBytes() < bytes + LEFT_FREE) throw new ApiFault(serverErrors.diskFull);
       const id = nanoid(16);
       await mkdir(parts, { recursive: true, mode: 0o700 });

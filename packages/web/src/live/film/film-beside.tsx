@@ -6,7 +6,7 @@ import { clsx } from 'clsx';
 import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { filmWords as w } from '../../words/follow-film.js';
 import type { LiveConnection, LiveSnapshot } from '../connection.js';
-import follow from '../follow/follow.module.css';
+import followCss from '../follow/follow.module.css';
 import { remember, remembered } from '../follow/remembered.js';
 import css from './film.module.css';
 import { END_MS, type FilmOfStep, type KeptPlace, type Rewound, speeds, strokeBefore } from './film-state.js';
@@ -95,7 +95,7 @@ export function FilmBeside({ base, of, connection, live, children }: Props) {
     return (
       <>
         {children}
-        <p className={follow.followLost} role="status">
+        <p className={followCss.followLost} role="status">
           {w.lost}{' '}
           <Button size="small" onClick={() => setShown('paused')}>
             {w.retry}
@@ -166,7 +166,7 @@ export function FilmBeside({ base, of, connection, live, children }: Props) {
       )}
       {shown === 'shown' && children}
       {!isOpen && (
-        <Button type="text" className={clsx('plain', follow.bigKey, css.open)} onClick={open}>
+        <Button type="text" className={clsx('plain', followCss.bigKey, css.open)} onClick={open}>
           {w.open(clockOf(length))}
         </Button>
       )}

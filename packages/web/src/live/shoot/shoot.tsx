@@ -5,7 +5,7 @@ import { clsx } from 'clsx';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { type ApiFailure, call } from '../../api/http.js';
 import { clockOf, filmWords, shootWords as w } from '../../words/film.js';
-import follow from '../follow/follow.module.css';
+import followCss from '../follow/follow.module.css';
 import { remember, remembered } from '../follow/remembered.js';
 import css from './shoot.module.css';
 
@@ -24,11 +24,11 @@ export default function Shoot() {
   const takes = answer?.sheet.takes ?? [];
   if (!answer)
     return (
-      <main className={follow.followPage}>{fault ? <p role="alert">{fault}</p> : <p className="quiet">{w.loading}</p>}</main>
+      <main className={followCss.followPage}>{fault ? <p role="alert">{fault}</p> : <p className="quiet">{w.loading}</p>}</main>
     );
   if (takes.length === 0)
     return (
-      <main className={follow.followPage}>
+      <main className={followCss.followPage}>
         <p>{w.none}</p>
       </main>
     );
@@ -38,8 +38,8 @@ export default function Shoot() {
   const take = takes[shown] as SheetTake;
   if (isListing)
     return (
-      <main className={follow.followPage} data-testid="shoot-list">
-        <Button type="text" className={clsx('plain', follow.bigKey)} onClick={() => setListing(false)}>
+      <main className={followCss.followPage} data-testid="shoot-list">
+        <Button type="text" className={clsx('plain', followCss.bigKey)} onClick={() => setListing(false)}>
           {w.close}
         </Button>
         <ol className={css.list}>
@@ -61,7 +61,7 @@ export default function Shoot() {
       </main>
     );
   return (
-    <main className={clsx(follow.followPage, follow.followStep, css.page)} data-testid="shoot">
+    <main className={clsx(followCss.followPage, followCss.followStep, css.page)} data-testid="shoot">
       <header>
         <Button
           type="text"
@@ -87,7 +87,7 @@ export default function Shoot() {
         </Button>
       </header>
       {isOffline && (
-        <p className={follow.followLost} role="status">
+        <p className={followCss.followLost} role="status">
           {w.offline}
         </p>
       )}
@@ -129,7 +129,7 @@ function Slate({ take, next, state, onNote, onNext }: SlateProps) {
   return (
     <>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls can be scrolled by keyboard */}
-      <section className={clsx(follow.followWork, css.slate, isFlashing && css.flash)} aria-label={take.title} tabIndex={0}>
+      <section className={clsx(followCss.followWork, css.slate, isFlashing && css.flash)} aria-label={take.title} tabIndex={0}>
         <b className={css.number}>{take.slate}</b>
         <h1>{take.title}</h1>
         <p>
@@ -147,7 +147,7 @@ function Slate({ take, next, state, onNote, onNext }: SlateProps) {
           </p>
         )}
         {take.notes.map((one) => (
-          <p key={one} className={follow.followNote}>
+          <p key={one} className={followCss.followNote}>
             {one}
           </p>
         ))}
@@ -158,12 +158,12 @@ function Slate({ take, next, state, onNote, onNext }: SlateProps) {
       <footer className={css.keys}>
         {isToJudge ? (
           <>
-            <Button type="text" className={clsx('plain', follow.bigKey)} onClick={() => onNote('again')}>
+            <Button type="text" className={clsx('plain', followCss.bigKey)} onClick={() => onNote('again')}>
               {w.again}
             </Button>
             <Button
               type="text"
-              className={clsx('plain', follow.bigKey, follow.main)}
+              className={clsx('plain', followCss.bigKey, followCss.main)}
               onClick={() => {
                 onNote('good');
                 onNext();
@@ -175,13 +175,13 @@ function Slate({ take, next, state, onNote, onNext }: SlateProps) {
         ) : isRunning ? (
           <Button
             type="text"
-            className={clsx('plain', follow.bigKey, follow.handUp, css.whole)}
+            className={clsx('plain', followCss.bigKey, followCss.handUp, css.whole)}
             onClick={() => onNote('stopped')}
           >
             {w.stop} <span className="numbers">{clockOf(seconds)}</span>
           </Button>
         ) : (
-          <Button type="text" className={clsx('plain', follow.bigKey, follow.main, css.whole)} onClick={start}>
+          <Button type="text" className={clsx('plain', followCss.bigKey, followCss.main, css.whole)} onClick={start}>
             {w.start}
           </Button>
         )}

@@ -55,6 +55,7 @@ export function Animatic({ film, frame, onFrame }: { film: Filmed; frame: number
           onFrame(value);
         }}
       />
+      <p className="numbers small">{w.clock(clockOf(at / timeline.fps), clockOf(easelSeconds(timeline, at)))}</p>
       <div className={css.playKeys}>
         <Button
           type="primary"
@@ -65,7 +66,6 @@ export function Animatic({ film, frame, onFrame }: { film: Filmed; frame: number
         >
           {isPlaying ? w.pause : w.play}
         </Button>
-        <span className="numbers small">{w.clock(clockOf(at / timeline.fps), clockOf(easelSeconds(timeline, at)))}</span>
         <Save parts={parts} name={`${film.lesson.title}, ${film.cut.name.toLowerCase()}.webm`} />
       </div>
       {!parts.isPainted && <p className="small quiet">{w.painting}</p>}

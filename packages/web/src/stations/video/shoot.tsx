@@ -157,7 +157,6 @@ function TakeTable({ film, list }: { film: Filmed; list: ShootingList }) {
       rowKey={({ take }) => take.id}
       dataSource={rows}
       data-testid="takes"
-      className={css.takes ?? ''}
       rowClassName={({ take, move }) => clsx(move && css.moved, take.isLeftOut && css.out)}
       columns={[
         {

@@ -12,6 +12,7 @@ import {
   type Stage,
   type Step,
   type TakeEdit,
+  type Tube,
 } from '@viaticum/contract';
 import { between, CommandError, type D, find, insert, named, said, setOrClear, take } from './command-tools.js';
 
@@ -185,8 +186,9 @@ export const filmCommands = {
     Object.assign(own, film, film.name !== undefined && { name: named(film.name, 'film') });
     for (const field of clear) delete own[field];
   },
-  /** Steps heard in a narration, with the mixes that they name, in a stage of their own at the end. */
-  takeHeard: (lesson: D, { stage, steps, mixes }: { stage: Stage; steps: Step[]; mixes: Mix[] }) => {
+  /** Steps heard in a narration, with the mixes and tubes that they name, in a stage of their own at the end. */
+  takeHeard: (lesson: D, { stage, steps, mixes, tubes = [] }: { stage: Stage; steps: Step[]; mixes: Mix[]; tubes?: Tube[] }) => {
+    for (const tube of tubes) insert(lesson.tubes, tube, 'tube');
     for (const mix of mixes) {
       for (const { tubeId } of mix.recipe) find(lesson.tubes, tubeId, 'tube');
       insert(lesson.mixes, { ...mix, name: named(mix.name, 'mix') }, 'mix');

@@ -3,7 +3,7 @@ import { carryOut, lessonFaults, startHistory, undo } from '../document/index.js
 import { demoLesson } from '../fixtures/lessons.js';
 import { hear, stepsHeard } from '../hear/index.js';
 import { planLesson } from '../plan/index.js';
-import { hearingOf, stepsOfHeard } from './index.js';
+import { hearingOf, plannedBeside, stepsOfHeard } from './index.js';
 
 const vtt = (...lines: string[]) =>
   `WEBVTT\n\n${lines.map((line, i) => `00:${String(Math.floor((i * 12) / 60)).padStart(2, '0')}:${String((i * 12) % 60).padStart(2, '0')}.000 --> 00:${String(Math.floor((i * 12 + 6) / 60)).padStart(2, '0')}:${String((i * 12 + 6) % 60).padStart(2, '0')}.000\n${line}\n`).join('\n')}`;
@@ -46,6 +46,49 @@ describe('steps heard, taken into a lesson', () => {
     expect(asParts.mixes[1]?.recipe.map(({ parts }) => parts).sort()).toEqual([1, 8]);
     expect(asParts.steps.map(({ title }) => title)).toEqual(['Wall', 'Copper']);
     expect(asParts.steps[0]?.doMin).toBeGreaterThan(taken.steps[0]?.doMin ?? 99);
+  });
+  test('an empty shelf is filled with the tubes that are named; a full one gets those that it lacks', () => {
+    const bare = {
+      ...lesson,
+      tubes: [],
+      mixes: [],
+      steps: [],
+      areas: [],
+      support: { ...lesson.support, groundCoats: [] },
+      stages: lesson.stages.slice(0, 1),
+      drawing: { ...lesson.drawing, constructions: [], own: [], edits: [] },
+      leftOut: [],
+      marks: [],
+      passages: [],
+      samples: [],
+      variants: [],
+      things: [],
+    };
+    delete (bare as Partial<typeof bare>).subjectAreaId;
+    const own = stepsHeard(hear(source, hearingOf(bare)), 40);
+    const given = stepsOfHeard(bare, own, { titles: [], bitAs: 'touch', speed: 1, stageName: 'Heard' }, newId);
+    expect(given.tubes.map(({ pigment }) => pigment).sort()).toEqual(['PB29', 'PBr7-BU', 'PW6', 'PY42']);
+    expect(lessonFaults(carryOut(startHistory(bare), 'takeHeard', given).lesson)).toEqual([]);
+    const cerulean = stepsHeard(
+      hear(vtt('Mix some cerulean blue with the white and block in the wall with the flat brush.'), hearingOf(lesson)),
+      40,
+    );
+    const more = stepsOfHeard(lesson, cerulean, { titles: [], bitAs: 'touch', speed: 1, stageName: 'Heard' }, newId);
+    expect(more.tubes.map(({ pigment }) => pigment)).toEqual(['PB36']);
+    expect(more.mixes[0]?.recipe).toEqual([]);
+  });
+  test('the steps of the lesson that are most like them stand beside, in its order', () => {
+    const [wall, copper] = plannedBeside(
+      lesson,
+      heard.filter(({ kind }) => kind !== 'talk'),
+    );
+    const areas = (stepId: string | undefined) =>
+      lesson.steps
+        .find(({ id }) => id === stepId)
+        ?.areaIds.map((id) => lesson.areas.find((area) => area.id === id)?.name.toLowerCase());
+    expect(areas(wall?.stepId)).toContain('wall');
+    expect(areas(copper?.stepId)).toContain('copper body');
+    expect(wall?.minutes).toBeGreaterThan(0);
   });
   test('they enter by one act, are planned, and go by one', () => {
     const after = carryOut(startHistory(lesson), 'takeHeard', taken);

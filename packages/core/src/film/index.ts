@@ -20,7 +20,16 @@ export {
   timelineOf,
 } from './cuts.js';
 export { captionsSrt, captionsVtt, cardsCsv, chaptersVtt, edlOf, shootCsv, strokesVtt, takesCsv } from './files.js';
-export { type BitAs, hearingOf, stepsOfHeard, type TakenHeard, unknownColours } from './heard.js';
+export {
+  type Beside,
+  type BitAs,
+  hearingOf,
+  isInTable,
+  plannedBeside,
+  stepsOfHeard,
+  type TakenHeard,
+  unknownColours,
+} from './heard.js';
 export { type Piece, type PieceKind, pieceKinds, pieceOf, pieceRules } from './kinds.js';
 export { isSearchedExactly, type ShootingList, shootingList, shootProblem } from './list.js';
 export { type FilmPart, partsOf } from './parts.js';

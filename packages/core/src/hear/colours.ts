@@ -4,7 +4,11 @@ import { alias, hues, negates, numbers, places, small } from './lexicon.js';
 export type HeardShelf = {
   tubes: readonly string[];
   mixes: readonly { name: string; recipe: readonly { tube: string; parts: number | string }[] }[];
+  /** Tubes that are not on it, known by their full names alone. */
+  others?: readonly string[];
 };
+/** Tubes by the names that narrators give them. */
+export const commonTubes: readonly string[] = Object.keys(alias);
 
 type Known = { id: string | null; kind: 'tube' | 'mix'; weight: number };
 type Sounded = { id: string; kind: 'tube' | 'mix'; key: string; sound: string };
@@ -65,7 +69,7 @@ export function editDistance(a: string, b: string, most = 3): number {
   return row[b.length] as number;
 }
 
-export function colourBook({ tubes, mixes }: HeardShelf): ColourBook {
+export function colourBook({ tubes, mixes, others = [] }: HeardShelf): ColourBook {
   const names = new Map<string, Known>();
   const put = (name: string, id: string, kind: Known['kind'], weight: number) => {
     const key = foldName(name);
@@ -91,6 +95,10 @@ export function colourBook({ tubes, mixes }: HeardShelf): ColourBook {
     const key = name.replace(/ /g, '');
     return id && key.length >= 7 ? [{ id, kind, key, sound: soundOf(name) }] : [];
   });
+  for (const other of others) {
+    const full = [other, ...(alias[other] ?? []).filter((also) => also.includes(' '))];
+    for (const name of full) if (!names.has(foldName(name))) put(name, other, 'tube', 1);
+  }
   return { names, generic, fuzzy, mixes, heard: new Map() };
 }
 

@@ -1,4 +1,4 @@
-import { type BitAs, hearingOf, stepsOfHeard, unknownColours } from '@viaticum/core/film';
+import { type Beside, type BitAs, hearingOf, isInTable, plannedBeside, stepsOfHeard, unknownColours } from '@viaticum/core/film';
 import { bordersOf, type Heard, type HeardStep, hear, isForeign, stepSizes, stepsCut } from '@viaticum/core/hear';
 import { listInWords } from '@viaticum/core/units';
 import { AutoComplete, Button, Segmented, Slider } from 'antd';
@@ -80,6 +80,9 @@ function Draft({ heard }: { heard: Heard }) {
     ),
   ];
   const unknown = unknownColours(lesson, steps);
+  const missing = unknown.filter(isInTable);
+  const strange = unknown.filter((name) => !isInTable(name));
+  const beside = useMemo(() => plannedBeside(lesson, steps), [lesson, steps]);
   const seconds = (steps.at(-1)?.to ?? 0) - (steps[0]?.from ?? 0);
   const titlesIn = steps.map((step, k) => titles.get(starts[k] as number) ?? step.titles[0] ?? '');
   const take = () => {
@@ -145,7 +148,8 @@ function Draft({ heard }: { heard: Heard }) {
               </span>
             )}
           </div>
-          {unknown.length > 0 && <p>{w.unknown(listInWords(unknown))}</p>}
+          {missing.length > 0 && <p>{w.unknown(listInWords(missing))}</p>}
+          {strange.length > 0 && <p>{w.strange(listInWords(strange))}</p>}
           <div className={css.keys}>
             <Button type="primary" onClick={take}>
               {w.take}
@@ -161,6 +165,7 @@ function Draft({ heard }: { heard: Heard }) {
                 heard={heard}
                 from={starts[k] as number}
                 to={starts[k + 1] ?? heard.sentences.length}
+                beside={beside[k] ?? null}
                 border={k > 0 ? all.get(starts[k] as number) : undefined}
                 title={titlesIn[k] ?? ''}
                 speed={speed}
@@ -196,6 +201,7 @@ type StepProps = {
   heard: Heard;
   from: number;
   to: number;
+  beside: Beside | null;
   border: { sure: number; signs: string[] } | undefined;
   title: string;
   speed: number;
@@ -205,7 +211,7 @@ type StepProps = {
 };
 
 /** A step of the draft beside what was said in it; a border by hand has no signs. */
-function Step({ step, number, heard, from, to, border, title, speed, onTitle, onJoin, onDivide }: StepProps) {
+function Step({ step, number, heard, from, to, beside, border, title, speed, onTitle, onJoin, onDivide }: StepProps) {
   const isDoubtful = border !== undefined && border.sure < DOUBTFUL;
   const amounts = Object.entries(step.amounts).map(([name, amount]) => `${amount === 'bit' ? 'a bit' : amount} ${name}`);
   return (
@@ -252,6 +258,7 @@ function Step({ step, number, heard, from, to, border, title, speed, onTitle, on
             {w.tools} {listInWords(step.tools)}
           </span>
         )}
+        {beside && <span className="small quiet">{w.planned(beside.title, Math.round(beside.minutes * 10) / 10)}</span>}
         {step.dryAfter && <span className="small">{w.dries}</span>}
         {step.watch.length > 0 && (
           <span className="small">

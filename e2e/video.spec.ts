@@ -138,13 +138,30 @@ test('a length is wished for: speeds follow, a piece is held, parts fall where t
   await expect(page.getByText(/, 18:00 in all/)).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(piece).not.toContainText('held by you');
+  // Dragged by its edge the same: the rest gives way while it is dragged.
+  const box = await page.getByTestId('handle').boundingBox();
+  const [x, y] = [(box?.x ?? 0) + (box?.width ?? 0) / 2, (box?.y ?? 0) + 20];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + 30, y, { steps: 4 });
+  await expect(page.getByText(/, 18:00 in all/)).toBeVisible();
+  await page.mouse.up();
+  await expect(piece).toContainText('held by you');
+  await piece.getByRole('button', { name: 'Let it follow the rest' }).click();
+  await expect(piece).not.toContainText('held by you');
   await page.getByLabel('A part of about, min').fill('5');
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('parts').getByText(/^Part 2 of \d/)).toBeVisible();
   await accessible(page, 'video, length');
+  // In parts each is a file of its own.
   const edl = await downloaded(page, () => key(page, 'Save the edit list').click());
-  expect(edl.bytes.toString()).toMatch(/^TITLE: BALLOONS OVER THE TERRACES FULL\nFCM: NON-DROP FRAME\n\n001 {2}S001/);
+  expect(edl.bytes.toString()).toMatch(
+    /^TITLE: BALLOONS OVER THE TERRACES FULL, PART 1 OF \d\nFCM: NON-DROP FRAME\n\n001 {2}S001/,
+  );
 
+  await page.getByLabel('A part of about, min').fill('');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('parts').getByText(/^Part 2/)).toHaveCount(0);
   await topic(page, 'Captions and chapters');
   const words = page.getByRole('textbox', { name: 'Words of caption 1', exact: true });
   await words.fill('Thin it until it runs.');

@@ -63,6 +63,18 @@ export function cardsOf(lesson: Lesson, timeline: Timeline): Card[] {
       ...(edit?.text && { title: edit.text }),
     });
   };
+  const { part } = timeline;
+  const begin = takes[0];
+  if (part && begin)
+    put(
+      `part/${part.number}`,
+      'step',
+      { takeId: begin.id, slate: begin.slate, from: 0 },
+      {
+        title: `Part ${part.number} of ${part.of}`,
+        lines: [`You need: ${[...part.brushes, ...part.mixes.map(mixName)].join(', ')}`],
+      },
+    );
   for (const take of takes) {
     const own = shots.filter(({ takeId }) => takeId === take.id);
     const first = own.find(({ kind }) => kind !== 'dry');
@@ -132,7 +144,15 @@ export function cardsOf(lesson: Lesson, timeline: Timeline): Card[] {
         put(`${take.id}/look/${stepId}`, 'look', at(result.from), { title: look, lines: [] }, end);
     }
   }
-  return out.sort((a, b) => a.from - b.from);
+  // One after the other: what begins while another stands waits for it, and is left out where its picture is over by then.
+  const sorted = out.sort((a, b) => a.from - b.from);
+  let free = 0;
+  return sorted.filter((card) => {
+    card.from = Math.max(card.from, free);
+    if (card.to <= card.from) return false;
+    free = card.to;
+    return true;
+  });
 }
 
 /** Above the captions, but where the picture's subject lies there; then above. */
@@ -144,6 +164,9 @@ function freeCorner(lesson: Lesson): CardCorner {
   const [x, y] = [(box.x + box.width / 2) / widthMm, (box.y + box.height / 2) / heightMm];
   return x < 0.5 && y > 0.5 ? 'upper-left' : 'lower-left';
 }
+
+/** Of "sky blue: 2 white : 1 ultramarine" the name. */
+const mixName = (words: string): string => words.split(':')[0] ?? words;
 
 /** A recipe that breaks between its parts, never within one. */
 const unbroken = (recipe: string): string =>

@@ -2,6 +2,7 @@ import { type Cut, type Lesson, proposedCuts } from '@viaticum/contract';
 import { visibleOf } from '../derived/index.js';
 import { type Allocation, allocate, chooseTakes, type Lengths } from './allocate.js';
 import { type Piece, pieceInShort, pieceRules } from './kinds.js';
+import type { FilmPart } from './parts.js';
 import { driedBefore, filmDefaults, filmPlan, type Noted, type Take, takesOf } from './takes.js';
 
 /** The cuts of a lesson; where none is decided upon those that are proposed. */
@@ -37,6 +38,8 @@ export type Timeline = {
   shots: Shot[];
   frames: number;
   allocation: Allocation;
+  /** Where it is a part of a film: what it begins from and needs. */
+  part?: FilmPart;
 };
 
 /** A card that stands for drying is shown so long; a piece that is jumped over as well (first gesture, dissolve, result). */

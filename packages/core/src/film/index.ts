@@ -32,7 +32,7 @@ export {
 } from './heard.js';
 export { type Piece, type PieceKind, pieceKinds, pieceOf, pieceRules } from './kinds.js';
 export { isSearchedExactly, type ShootingList, shootingList, shootProblem } from './list.js';
-export { type FilmPart, partsOf } from './parts.js';
+export { type FilmPart, partsOf, partTimeline } from './parts.js';
 export { captionsOf, type FilmCue } from './said.js';
 export { shootSheet } from './sheet.js';
 export { filmedInOrder, type Shootable, type ShootOrder, type ShootProblem, shootingOrder } from './shoot.js';

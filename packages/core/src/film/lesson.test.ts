@@ -21,6 +21,7 @@ import {
   lostEdits,
   notedSeconds,
   partsOf,
+  partTimeline,
   type ShootEvent,
   shootingList,
   shootProblem,
@@ -150,6 +151,11 @@ describe.each(demos.map((lesson) => ({ title: lesson.title, lesson })))('filmed:
       const steps = lesson.steps.filter(({ id }) =>
         full.takes.some((take) => part.takeIds.includes(take.id) && take.stepIds.includes(id)),
       );
+      const own = partTimeline(full, part);
+      expect([own.shots[0]?.from, own.shots.at(-1)?.to]).toEqual([0, own.frames]);
+      expect(edlOf(lesson, own)[0]).toMatch(new RegExp(`^TITLE: .* PART ${part.number} OF ${part.of}\\n`));
+      expect(chaptersOf(lesson, own)[0]?.from).toBe(0);
+      expect(cardsOf(lesson, own)[0]?.lines[0]).toMatch(/^You need: /);
       expect(part.mixes.length).toBe(new Set(steps.flatMap(({ mixIds }) => mixIds)).size);
     });
   });

@@ -115,3 +115,19 @@ function partFrom(
     next: next?.title ?? null,
   };
 }
+
+/** A part as a cut of its own, from zero on; its name says which it is, so that its files and chapters do. */
+export function partTimeline(timeline: Timeline, part: FilmPart): Timeline {
+  const own = new Set(part.takeIds);
+  return {
+    ...timeline,
+    cut: { ...timeline.cut, name: `${timeline.cut.name}, part ${part.number} of ${part.of}` },
+    wishS: (part.to - part.from) / timeline.fps,
+    takes: timeline.takes.filter(({ id }) => own.has(id)),
+    shots: timeline.shots
+      .filter(({ from, to }) => from >= part.from && to <= part.to)
+      .map((shot) => ({ ...shot, from: shot.from - part.from, to: shot.to - part.from })),
+    frames: part.to - part.from,
+    part,
+  };
+}

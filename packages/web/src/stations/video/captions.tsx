@@ -7,6 +7,7 @@ import {
   descriptionOf,
   type FilmCue,
   strokesVtt,
+  type Timeline,
 } from '@viaticum/core/film';
 import { Button, Input, Table } from 'antd';
 import { clsx } from 'clsx';
@@ -15,7 +16,7 @@ import { useSession } from '../../lesson/context.js';
 import { CopyKey } from '../../ui/copy-key.js';
 import { clockOf, filmWords } from '../../words/film.js';
 import { saveText } from './shoot.js';
-import type { Filmed } from './use-film.js';
+import { type Filmed, pieces } from './use-film.js';
 import css from './video.module.css';
 
 const w = filmWords.captions;
@@ -26,9 +27,18 @@ export function Captions({ film: { lesson, timeline, cut } }: { film: Filmed }) 
   const session = useSession();
   const { cues, found } = useMemo(() => captionsOf(lesson, timeline), [lesson, timeline]);
   const chapters = useMemo(() => chaptersOf(lesson, timeline), [lesson, timeline]);
-  const description = useMemo(() => descriptionOf(lesson, timeline), [lesson, timeline]);
-  const name = `${lesson.title}, ${cut.name.toLowerCase()}`;
-  const vtt = (what: string, text: string) => saveText(`${name}${what}.vtt`, text, 'text/vtt');
+  const description = useMemo(
+    () =>
+      pieces({ lesson, timeline, cut })
+        .map((own) => descriptionOf(lesson, own))
+        .join('\n'),
+    [lesson, timeline, cut],
+  );
+  const all = pieces({ lesson, timeline, cut });
+  /** A file of the cut, or one of each of its parts. */
+  const save = (what: string, type: string, text: (own: Timeline) => string) => {
+    for (const own of all) saveText(`${lesson.title}, ${own.cut.name.toLowerCase()}${what}`, text(own), type);
+  };
   return (
     <>
       <section aria-label={w.title}>
@@ -46,10 +56,8 @@ export function Captions({ film: { lesson, timeline, cut } }: { film: Filmed }) 
         {cues.length > 0 && (
           <>
             <div className={css.keys}>
-              <Button onClick={() => vtt('', captionsVtt(lesson, timeline))}>{w.vtt}</Button>
-              <Button onClick={() => saveText(`${name}.srt`, captionsSrt(lesson, timeline), 'application/x-subrip')}>
-                {w.srt}
-              </Button>
+              <Button onClick={() => save('.vtt', 'text/vtt', (own) => captionsVtt(lesson, own))}>{w.vtt}</Button>
+              <Button onClick={() => save('.srt', 'application/x-subrip', (own) => captionsSrt(lesson, own))}>{w.srt}</Button>
             </div>
             <Table<FilmCue>
               size="small"
@@ -115,8 +123,8 @@ export function Captions({ film: { lesson, timeline, cut } }: { film: Filmed }) 
             ))}
           </ol>
           <div className={css.keys}>
-            <Button onClick={() => vtt(', chapters', chaptersVtt(lesson, timeline))}>{w.chaptersVtt}</Button>
-            <Button onClick={() => vtt(', strokes', strokesVtt(timeline))}>{w.strokes}</Button>
+            <Button onClick={() => save(', chapters.vtt', 'text/vtt', (own) => chaptersVtt(lesson, own))}>{w.chaptersVtt}</Button>
+            <Button onClick={() => save(', strokes.vtt', 'text/vtt', strokesVtt)}>{w.strokes}</Button>
           </div>
         </section>
         <section aria-label={w.description}>

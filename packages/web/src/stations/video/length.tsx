@@ -21,13 +21,14 @@ import { Button, Input, Popover, Segmented, Slider, Table } from 'antd';
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
 import { useSession } from '../../lesson/context.js';
+import { useReadStages } from '../../read/read-stages.js';
 import { Fold } from '../../ui/fold.js';
 import { NumberField } from '../../ui/number-field.js';
 import { clockOf, filmWords, readClock } from '../../words/film.js';
 import { Animatic } from './animatic.js';
 import { saveText } from './shoot.js';
 import { Track } from './track.js';
-import { type Filmed, withFilm } from './use-film.js';
+import { type Filmed, pieces, withFilm } from './use-film.js';
 import css from './video.module.css';
 
 const w = filmWords.length;
@@ -102,9 +103,9 @@ export function LengthTopic({ film }: { film: Filmed }) {
       <div className={css.keys}>
         <Button
           onClick={() => {
-            const lists = edlOf(lesson, timeline);
-            for (const [i, text] of lists.entries())
-              saveText(`${lesson.title}, ${cut.name}${lists.length > 1 ? ` ${i + 1}` : ''}.edl`, text, 'text/plain');
+            for (const own of pieces({ lesson, timeline, cut }))
+              for (const [i, text] of edlOf(lesson, own).entries())
+                saveText(`${lesson.title}, ${own.cut.name}${i > 0 ? ` ${i + 1}` : ''}.edl`, text, 'text/plain');
           }}
         >
           {w.edl}
@@ -318,6 +319,8 @@ function Jumps({ film: { cut, timeline } }: { film: Filmed }) {
 
 function Parts({ film: { lesson, cut, timeline }, parts }: { film: Filmed; parts: ReturnType<typeof partsOf> }) {
   const session = useSession();
+  const wanted = useMemo(() => parts.flatMap(({ recapStepId }) => recapStepId ?? []), [parts]);
+  const pictures = useReadStages(lesson, wanted);
   if (cut.isShort) return null;
   const titleOf = (stepId: string | null) => lesson.steps.find(({ id }) => id === stepId)?.title ?? '';
   return (
@@ -339,13 +342,18 @@ function Parts({ film: { lesson, cut, timeline }, parts }: { film: Filmed; parts
       {parts.length > 1 && (
         <ul>
           {parts.map((part) => (
-            <li key={part.number}>
-              <b>{w.parts.part(part.number, part.of, clockOf((part.to - part.from) / timeline.fps))}</b>
-              {part.recapStepId && `, ${w.parts.begins(titleOf(part.recapStepId))}`}
-              <br />
-              {part.transferStepId && <>{w.parts.transfer(titleOf(part.transferStepId))}. </>}
-              <span className="small">
-                {w.parts.needs}: {[...part.brushes, ...part.mixes].join('; ')}.{part.next && ` ${w.parts.next(part.next)}.`}
+            <li key={part.number} className={css.part}>
+              {part.recapStepId && pictures.has(part.recapStepId) && (
+                <img className={css.thumb} src={pictures.get(part.recapStepId)} alt="" />
+              )}
+              <span>
+                <b>{w.parts.part(part.number, part.of, clockOf((part.to - part.from) / timeline.fps))}</b>
+                {part.recapStepId && `, ${w.parts.begins(titleOf(part.recapStepId))}`}
+                <br />
+                {part.transferStepId && <>{w.parts.transfer(titleOf(part.transferStepId))}. </>}
+                <span className="small">
+                  {w.parts.needs}: {[...part.brushes, ...part.mixes].join('; ')}.{part.next && ` ${w.parts.next(part.next)}.`}
+                </span>
               </span>
             </li>
           ))}

@@ -1,6 +1,16 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Lesson } from '@viaticum/contract';
-import { cutsOf, notedSeconds, shootState, type Take, type Timeline, takesOf, timelineOf } from '@viaticum/core/film';
+import {
+  cutsOf,
+  notedSeconds,
+  partsOf,
+  partTimeline,
+  shootState,
+  type Take,
+  type Timeline,
+  takesOf,
+  timelineOf,
+} from '@viaticum/core/film';
 import { useMemo } from 'react';
 import { useParams } from 'react-router';
 import { shootQuery } from '../../api/film-queries.js';
@@ -29,4 +39,10 @@ export type Filmed = ReturnType<typeof useFilm>;
 export function withFilm(lesson: Lesson, film: Lesson['film']): Lesson {
   const { film: _, ...rest } = lesson;
   return film ? { ...rest, film } : rest;
+}
+
+/** What is saved of a cut: the whole, or each of its parts as a film of its own. */
+export function pieces({ lesson, timeline, cut }: Pick<Filmed, 'lesson' | 'timeline' | 'cut'>): Timeline[] {
+  const parts = cut.partSec && !cut.isShort ? partsOf(lesson, timeline, cut.partSec) : [];
+  return parts.length > 1 ? parts.map((part) => partTimeline(timeline, part)) : [timeline];
 }

@@ -59,7 +59,7 @@ export function partsOf(lesson: Lesson, timeline: Timeline, partS: number): Film
     partFrom(lesson, takes.slice(i, cuts[k + 1] ?? n), k, cuts.length, {
       from: starts[i] as number,
       to: starts[cuts[k + 1] ?? n] as number,
-      next: takes[cuts[k + 1] ?? n],
+      next: takes.slice(cuts[k + 1] ?? n).find(({ kind }) => kind === 'canvas'),
     }),
   );
 }

@@ -15,7 +15,7 @@ import { type CSSProperties, useMemo } from 'react';
 import { useSession } from '../../lesson/context.js';
 import { CopyKey } from '../../ui/copy-key.js';
 import { clockOf, filmWords } from '../../words/film.js';
-import { saveText } from './shoot.js';
+import { saveText } from './save-text.js';
 import { type Filmed, pieces } from './use-film.js';
 import css from './video.module.css';
 

@@ -1,40 +1,17 @@
-import { useQuery } from '@tanstack/react-query';
-import {
-  type CameraPlace,
-  cameraPlaces,
-  type FilmLight,
-  filmLights,
-  frameRates,
-  type TakeEdit,
-  type Voice,
-  voices,
-} from '@viaticum/contract';
-import {
-  filmDefaults,
-  filmedMinutes,
-  lostEdits,
-  type ShootingList,
-  shootCsv,
-  type Take,
-  type TakeState,
-  takesCsv,
-} from '@viaticum/core/film';
+import { filmedMinutes, lostEdits, type ShootingList, shootCsv, takesCsv } from '@viaticum/core/film';
 import { minutesInWords } from '@viaticum/core/units';
-import { Button, Input, Popover, QRCode, Select, Statistic, Table, Tag } from 'antd';
-import { clsx } from 'clsx';
+import { Button, Input, Popover, Select, Statistic } from 'antd';
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
-import { shootLinkQuery, useMakeShootLink } from '../../api/film-queries.js';
 import { useSession } from '../../lesson/context.js';
-import { useReadStages } from '../../read/read-stages.js';
-import { CopyKey } from '../../ui/copy-key.js';
-import { Fold } from '../../ui/fold.js';
-import { NumberField } from '../../ui/number-field.js';
-import { saveFile } from '../../ui/save-file.js';
-import { clockOf, filmWords } from '../../words/film.js';
+import { filmWords } from '../../words/film.js';
 import type { PlanJobs } from '../../workers/plan-jobs.js';
 import { planWorker } from '../../workers/plan-worker.js';
 import { useJobOf, useWorker } from '../../workers/use-job.js';
+import { Camera } from './camera.js';
+import { PhoneLink } from './phone-link.js';
+import { saveText } from './save-text.js';
+import { TakeTable } from './take-table.js';
 import type { Filmed } from './use-film.js';
 import css from './video.module.css';
 
@@ -80,12 +57,10 @@ export function Shoot({ film }: { film: Filmed }) {
       </section>
       <Lost film={film} />
       <Back film={film} />
-      <Phone id={film.id} />
+      <PhoneLink id={film.id} />
     </>
   );
 }
-
-export const saveText = (name: string, text: string, type = 'text/csv'): void => saveFile(name, new Blob([text], { type }));
 
 /** The order of filming: at once one that is good, then the best there is. */
 function useList({ lesson, notes }: Filmed): ShootingList | null {
@@ -128,261 +103,6 @@ function OrderWords({ list }: { list: ShootingList }) {
         <p key={note}>{note}</p>
       ))}
     </div>
-  );
-}
-
-type Row = { take: Take; move: CameraPlace | null; at: number };
-
-function TakeTable({ film, list }: { film: Filmed; list: ShootingList }) {
-  const { takes, states, lesson } = film;
-  const session = useSession();
-  const byId = new Map(takes.map((take) => [take.id, take]));
-  const inOrder = list.order.flatMap(({ takeId }) => byId.get(takeId) ?? []);
-  const left = takes.filter(({ isLeftOut }) => isLeftOut);
-  const rows = [...inOrder, ...left].map(
-    (take, at, all): Row => ({ take, at, move: all[at - 1]?.place === take.place || take.isLeftOut ? null : take.place }),
-  );
-  const wanted = useMemo(() => [...new Set(takes.flatMap(({ afterStepId }) => afterStepId ?? []))], [takes]);
-  const pictures = useReadStages(lesson, wanted);
-  const ids = inOrder.map(({ id }) => id);
-  const swap = (at: number, by: 1 | -1) => {
-    const order = [...ids];
-    [order[at], order[at + by]] = [order[at + by] as string, order[at] as string];
-    session.do('pinFilming', { order });
-  };
-  return (
-    <Table<Row>
-      size="small"
-      pagination={false}
-      rowKey={({ take }) => take.id}
-      dataSource={rows}
-      data-testid="takes"
-      rowClassName={({ take, move }) => clsx(move && css.moved, take.isLeftOut && css.out)}
-      columns={[
-        {
-          title: w.columns.slate,
-          width: 76,
-          render: (_, { take, move }) => (
-            <>
-              {move && <span className={css.move}>{w.places[move]}</span>}
-              <b className={css.slate}>{take.slate}</b>
-            </>
-          ),
-        },
-        {
-          title: w.columns.start,
-          width: 72,
-          render: (_, { take }) => {
-            // The canvas is not seen beside a palette or a tool.
-            if (take.kind === 'palette' || take.kind === 'tool') return null;
-            const url = take.afterStepId ? pictures.get(take.afterStepId) : undefined;
-            return url ? (
-              <img className={css.thumb} src={url} alt="" />
-            ) : (
-              <span className={css.bare}>{take.afterStepId ? '' : w.bare}</span>
-            );
-          },
-        },
-        {
-          title: w.columns.take,
-          render: (_, { take }) => (
-            <>
-              <span className={css.takeTitle}>{take.title}</span>
-              {take.notes.map((note) => (
-                <span key={note} className="small quiet">
-                  {' '}
-                  {note}
-                </span>
-              ))}
-            </>
-          ),
-        },
-        { title: w.columns.see, render: (_, { take }) => <Lines lines={take.mustSee} /> },
-        { title: w.columns.say, render: (_, { take }) => <Lines lines={take.mustSay} /> },
-        {
-          title: w.columns.min,
-          align: 'right',
-          render: (_, { take }) => <span className="numbers">{clockOf(take.rawS)}</span>,
-        },
-        {
-          title: w.columns.done,
-          width: 190,
-          render: (_, { take, at }) => (
-            <div className={css.rowKeys}>
-              <RunTag state={states.get(take.id)} isLeftOut={take.isLeftOut} />
-              {!take.isLeftOut && (
-                <>
-                  <Button
-                    size="small"
-                    type="text"
-                    aria-label={w.earlier(take.slate)}
-                    disabled={at === 0}
-                    onClick={() => swap(at, -1)}
-                  >
-                    ↑
-                  </Button>
-                  <Button
-                    size="small"
-                    type="text"
-                    aria-label={w.later(take.slate)}
-                    disabled={at >= ids.length - 1}
-                    onClick={() => swap(at, 1)}
-                  >
-                    ↓
-                  </Button>
-                </>
-              )}
-              <TakeFields take={take} />
-            </div>
-          ),
-        },
-      ]}
-    />
-  );
-}
-
-const Lines = ({ lines }: { lines: readonly string[] }) => (
-  <>
-    {lines.map((line) => (
-      <span key={line} className={css.line}>
-        {line}
-      </span>
-    ))}
-  </>
-);
-
-function RunTag({ state, isLeftOut }: { state: TakeState | undefined; isLeftOut: boolean }) {
-  if (isLeftOut) return <Tag>{w.leftOut}</Tag>;
-  if (!state) return null;
-  if (state.goodS !== null) return <Tag>{w.good(clockOf(state.goodS))}</Tag>;
-  return state.runs.length > 0 ? <span className="small quiet">{w.runs(state.runs.length)}</span> : null;
-}
-
-/** What a person decides about a take. */
-function TakeFields({ take }: { take: Take }) {
-  const session = useSession();
-  const set = (edit: Partial<TakeEdit>, clear?: (keyof TakeEdit)[]) =>
-    session.do('setTake', { takeId: take.id, edit, ...(clear && { clear }) });
-  const fields = (
-    <div className={css.fields}>
-      <Select<CameraPlace>
-        aria-label={w.placeOf(take.slate)}
-        value={take.place}
-        options={cameraPlaces.map((value) => ({ value, label: w.places[value] }))}
-        onChange={(place) => set({ place })}
-      />
-      {take.say && (
-        <Select<Voice>
-          aria-label={w.voiceOf(take.slate)}
-          value={take.voice}
-          options={voices.map((value) => ({ value, label: w.voices[value] }))}
-          onChange={(voice) => set({ voice })}
-        />
-      )}
-      <NumberField
-        label={w.minutesOf(take.slate)}
-        value={Math.round((take.rawS / 60) * 10) / 10}
-        unit="min"
-        onValue={(min) => set({ rawSec: min * 60 })}
-      />
-      {take.kind === 'own' ? (
-        <Button size="small" onClick={() => session.do('removeOwnTake', { id: take.id })}>
-          {w.own.remove}
-        </Button>
-      ) : take.isLeftOut ? (
-        <Button size="small" onClick={() => set({}, ['leftOut'])}>
-          {w.takeBack}
-        </Button>
-      ) : (
-        <Button size="small" onClick={() => set({ leftOut: true })}>
-          {w.leaveOut}
-        </Button>
-      )}
-    </div>
-  );
-  return (
-    <Popover trigger="click" content={fields} title={`${take.slate} ${take.title}`}>
-      <Button size="small" type="text" aria-label={w.edit(take.slate)}>
-        …
-      </Button>
-    </Popover>
-  );
-}
-
-/** What the camera writes, what light there is, how fast one speaks. */
-function Camera({ film: { lesson, takes } }: { film: Filmed }) {
-  const session = useSession();
-  const own = lesson.film ?? {};
-  const set = (film: object) => session.do('editFilm', { film });
-  const places = cameraPlaces.filter((place) => takes.some((take) => take.place === place));
-  return (
-    <Fold head={w.camera}>
-      <div className={css.asked}>
-        <span>
-          {w.bitRate}
-          <NumberField
-            label={w.bitRate}
-            value={own.bitRateMbps ?? filmDefaults.bitRateMbps}
-            onValue={(n) => set({ bitRateMbps: n })}
-          />
-        </span>
-        <span>
-          {w.cardSize}
-          <NumberField
-            label={w.cardSize}
-            value={own.cardGb}
-            onValue={(n) => set({ cardGb: n })}
-            onClear={() => session.do('editFilm', { film: {}, clear: ['cardGb'] })}
-          />
-        </span>
-        <span>
-          {w.batteryLasts}
-          <NumberField
-            label={w.batteryLasts}
-            value={own.batteryMin}
-            onValue={(n) => set({ batteryMin: n })}
-            onClear={() => session.do('editFilm', { film: {}, clear: ['batteryMin'] })}
-          />
-        </span>
-        <span>
-          {w.perGood}
-          <NumberField
-            label={w.perGood}
-            value={own.takesPerGood ?? filmDefaults.takesPerGood}
-            onValue={(n) => set({ takesPerGood: n })}
-          />
-        </span>
-        <span>
-          {w.wpm}
-          <NumberField
-            label={w.wpm}
-            value={own.wordsPerMinute ?? filmDefaults.wordsPerMinute}
-            onValue={(n) => set({ wordsPerMinute: n })}
-          />
-        </span>
-        <span>
-          {w.fps}
-          <Select
-            aria-label={w.fps}
-            value={own.fps ?? filmDefaults.fps}
-            options={frameRates.map((value) => ({ value, label: value }))}
-            onChange={(fps) => set({ fps })}
-          />
-        </span>
-        {places.map((place) => (
-          <span key={place}>
-            {w.lightAt(w.places[place])}
-            <Select<FilmLight>
-              aria-label={w.lightAt(w.places[place])}
-              value={own.lights?.find((one) => one.place === place)?.light ?? 'lamp'}
-              style={{ minWidth: 140 }}
-              options={filmLights.map((value) => ({ value, label: w.lights[value] }))}
-              onChange={(light) => session.do('setFilmLight', { place, light: light === 'lamp' ? null : light })}
-            />
-          </span>
-        ))}
-      </div>
-    </Fold>
   );
 }
 
@@ -474,34 +194,6 @@ function Back({ film: { lesson, takes } }: { film: Filmed }) {
           </li>
         ))}
       </ul>
-    </section>
-  );
-}
-
-function Phone({ id }: { id: string }) {
-  const { data: link } = useQuery(shootLinkQuery(id));
-  const { mutate, isPending } = useMakeShootLink(id);
-  const p = filmWords.phone;
-  return (
-    <section aria-label={p.title}>
-      <h2>{p.title}</h2>
-      <p>{p.about}</p>
-      {link?.address ? (
-        <div className={css.link}>
-          <QRCode value={link.address} size={132} bordered={false} />
-          <div>
-            <p className={css.address}>{link.address}</p>
-            <CopyKey text={link.address} label={p.copy} done={p.copied} />{' '}
-            <Button size="small" loading={isPending} onClick={() => mutate()}>
-              {p.anew}
-            </Button>
-          </div>
-        </div>
-      ) : (
-        <Button loading={isPending} onClick={() => mutate()}>
-          {p.make}
-        </Button>
-      )}
     </section>
   );
 }

@@ -1,24 +1,8 @@
 import type { Lesson } from '@viaticum/contract';
-import { brushInMetric, brushOf } from '../brush/index.js';
-import { looksOf } from '../derived/index.js';
-import type { Timeline } from './cuts.js';
-import type { Take } from './takes.js';
-
-/** A part of a film: its takes, its frames, and what it starts from. */
-export type FilmPart = {
-  number: number;
-  of: number;
-  takeIds: string[];
-  from: number;
-  to: number;
-  /** The canvas that it begins with, as a recap: after this step; null for the first. */
-  recapStepId: string | null;
-  mixes: string[];
-  brushes: string[];
-  /** Its lines must be drawn again first, by this step. */
-  transferStepId: string | null;
-  next: string | null;
-};
+import { brushInMetric, brushOf } from '../../brush/index.js';
+import { looksOf } from '../../derived/index.js';
+import type { Take } from '../filming/takes.js';
+import type { FilmPart, Timeline } from './cuts.js';
 
 /** How welcome a break is before a take (our judgement): a dry canvas, a new stage; not between a heap and its use, never in one take. */
 const welcome = { dry: 3, stage: 2, card: 3, heap: -2 };

@@ -1,9 +1,17 @@
 import type { Lesson } from '@viaticum/contract';
-import { brushInMetric, brushOf } from '../brush/index.js';
-import { breakCues, captionRules, type SaidCue, spoken, type TakenCue, type TooMuchSaid, timeCues } from '../captions/index.js';
-import { looksOf } from '../derived/index.js';
+import { brushInMetric, brushOf } from '../../brush/index.js';
+import {
+  breakCues,
+  captionRules,
+  type SaidCue,
+  spoken,
+  type TakenCue,
+  type TooMuchSaid,
+  timeCues,
+} from '../../captions/index.js';
+import { looksOf } from '../../derived/index.js';
+import { filmDefaults, type Take } from '../filming/takes.js';
 import type { Timeline } from './cuts.js';
-import { filmDefaults, type Take } from './takes.js';
 
 /** A caption of a cut; `key` names it so that its words can be changed, `isEdited` that they were. */
 export type FilmCue = { key: string; takeId: string; from: number; to: number; text: string; cps: number; isEdited: boolean };

@@ -1,8 +1,8 @@
 import type { Lesson } from '@viaticum/contract';
-import { brushInMetric, brushOf } from '../brush/index.js';
-import { looksOf } from '../derived/index.js';
-import { shortTubeName } from '../mix/index.js';
-import { capital, clock, counted } from '../units/index.js';
+import { brushInMetric, brushOf } from '../../brush/index.js';
+import { looksOf } from '../../derived/index.js';
+import { shortTubeName } from '../../mix/index.js';
+import { capital, clock, counted } from '../../units/index.js';
 import type { Shot, Timeline } from './cuts.js';
 
 /** A chapter of a cut, in seconds: a step, or what comes before and after them. */

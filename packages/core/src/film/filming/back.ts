@@ -1,6 +1,8 @@
 import type { Lesson } from '@viaticum/contract';
-import { minutesOf } from '../plan/index.js';
-import { filmPlan, mixedSeconds, type Take } from './takes.js';
+import { minutesOf } from '../../plan/index.js';
+import { mixedSeconds } from './doing.js';
+import { filmPlan } from './film-plan.js';
+import type { Take } from './takes.js';
 
 /** What filming tells of a step's minutes: planned for the lesson's students, and what the filmed seconds make of it. */
 export type FilmedMinutes = {

@@ -1,12 +1,15 @@
 import type { CameraPlace, FilmLight, Lesson, Step, TakeEdit, Voice } from '@viaticum/contract';
-import { brushInMetric, brushOf } from '../brush/index.js';
-import { countWords, spokenSeconds } from '../captions/index.js';
-import { areaName, areasWorkedOn, drawsLines, laysPaint, looksOf, marksOf, memo } from '../derived/index.js';
-import { type LessonPlan, planOf } from '../plan/index.js';
-import { forStudents, heapMinutes, type StepMinutes } from '../step/index.js';
-import { plainSay } from '../text/index.js';
-import { capital, counted, listInWords, minutesInWords, the, uncapital } from '../units/index.js';
-import { type Piece, pieceOf } from './kinds.js';
+import { brushInMetric, brushOf } from '../../brush/index.js';
+import { countWords, spokenSeconds } from '../../captions/index.js';
+import { areasWorkedOn, laysPaint, looksOf } from '../../derived/index.js';
+import type { LessonPlan } from '../../plan/index.js';
+import { heapMinutes } from '../../step/index.js';
+import { plainSay } from '../../text/index.js';
+import { capital, counted, listInWords, uncapital } from '../../units/index.js';
+import { type Piece, pieceOf } from '../kinds.js';
+import { doing, LEAST_S } from './doing.js';
+import { filmedLesson, filmPlan } from './film-plan.js';
+import { saidIn, seenIn } from './see-and-say.js';
 
 export type TakeKind = 'opening' | 'reference' | 'palette' | 'tool' | 'tracing' | 'canvas' | 'own' | 'close';
 
@@ -58,17 +61,10 @@ const usualPlaces: Readonly<Record<TakeKind, CameraPlace>> = {
 /** Seconds (our judgement): a tool or sheet turned in the hand, the canvas at rest, the stroke shown once, the least that a take runs. */
 const SHOWN_S = 4;
 const REST_S = 4;
-const KEY_MOST_S = 20;
-const KEY_SHARE = 0.25;
-const LEAST_S = 15;
 /** Films wetter than this mirror a single lamp (our judgement). */
 const SHINES_UM = 60;
 /** Brushes finer than this are filmed close. */
 const FINE_MM = 4;
-
-/** The lesson as its instructor paints it before the camera: at the pace of an experienced hand. */
-export const filmedLesson = memo((lesson: Lesson): Lesson => forStudents(lesson, 'experienced'), 3);
-export const filmPlan = (lesson: Lesson): LessonPlan => planOf(filmedLesson(lesson));
 
 /** Seconds of the good take of each slate, as they were noted while filming. */
 export type Noted = ReadonlyMap<string, number>;
@@ -288,86 +284,12 @@ function canvasTake(lesson: Lesson, plan: LessonPlan, group: readonly Step[], la
   };
 }
 
-/** Seconds of a step's doing that go into its heaps, which are filmed by themselves. */
-export function mixedSeconds(lesson: Lesson, step: Step, { doMin }: StepMinutes): number {
-  const at = lesson.steps.indexOf(step);
-  const before = new Set(lesson.steps.slice(0, at).flatMap(({ mixIds }) => mixIds));
-  const fresh = step.mixIds.filter((id) => !before.has(id));
-  return Math.min(heapMinutes(filmedLesson(lesson), step, fresh), doMin / 2) * 60;
-}
-
-/** The pieces of a step's own work: the stroke shown, its edges, and the rest. */
-function doing(lesson: Lesson, step: Step, minutes: StepMinutes | undefined): Piece[] {
-  if (step.kind === 'look') return [];
-  const allS = Math.max(LEAST_S, (minutes?.doMin ?? 1) * 60 - (minutes ? mixedSeconds(lesson, step, minutes) : 0));
-  if (drawsLines(step))
-    return [
-      pieceOf(`${step.id}/key`, step.id, 'key', Math.min(KEY_MOST_S, allS * KEY_SHARE)),
-      pieceOf(`${step.id}/rest`, step.id, 'tracing', allS * (1 - KEY_SHARE)),
-    ];
-  const marks = marksOf(lesson, step);
-  const edgeS = Math.min(allS * 0.5, (minutes?.edgeMin ?? 0) * 60);
-  const strokes = Math.max(1, marks.length);
-  const keyS = Math.min(KEY_MOST_S, ((allS - edgeS) * KEY_SHARE) / strokes);
-  const isTwofold = step.loading !== undefined || step.passageId !== undefined || step.stroke === 'cut-in';
-  const keys = Array.from({ length: strokes }, (_, k) =>
-    pieceOf(strokes > 1 ? `${step.id}/key/${k}` : `${step.id}/key`, step.id, 'key', keyS, isTwofold ? 4 : 3),
-  );
-  const restS = allS - edgeS - keyS * strokes;
-  const isAgain = step.repeat !== undefined || marks.length > 0;
-  return [
-    ...keys,
-    ...(edgeS > 5 ? [pieceOf(`${step.id}/edge`, step.id, 'edge', edgeS)] : []),
-    pieceOf(`${step.id}/rest`, step.id, isAgain ? 'repeat' : 'filling', edgeS > 5 ? restS : restS + edgeS),
-  ];
-}
-
 /** Areas that are painted here for the first time. */
 function newAreas(lesson: Lesson, group: readonly Step[], { plan }: LessonPlan): number {
   const first = new Map<string, string>();
   for (const coat of plan.coats) if (!first.has(coat.areaId)) first.set(coat.areaId, coat.stepId);
   const own = new Set(group.map(({ id }) => id));
   return [...new Set(group.flatMap((step) => areasWorkedOn(lesson, step)))].filter((id) => own.has(first.get(id) ?? '')).length;
-}
-
-function seenIn(lesson: Lesson, step: Step): string[] {
-  const areas = areasWorkedOn(lesson, step)
-    .slice(0, 3)
-    .map((id) => the(uncapital(areaName(lesson, id))));
-  const where = step.wholeCanvas ? 'the whole canvas' : listInWords(areas);
-  const what =
-    step.kind === 'look'
-      ? 'the canvas from where the viewer stands'
-      : drawsLines(step)
-        ? 'the line coming onto the canvas'
-        : step.stroke
-          ? `the ${step.stroke} stroke on ${where || 'the canvas'}, once, slowly`
-          : `the first strokes on ${where || 'the canvas'}, slowly`;
-  const check = plainSay(step.checkpoint);
-  return [what, ...(check ? [check.replace(/\.$/, '')] : [])];
-}
-
-function saidIn(step: Step, { plan }: LessonPlan): string[] {
-  const dryMin = driedBefore(plan).get(step.id)?.minutes ?? 0;
-  return [
-    ...(dryMin > 0 ? [`it dried ${minutesInWords(dryMin)} before this`] : []),
-    ...(step.repeat?.until ? [`again until ${uncapital(step.repeat.until)}`] : []),
-  ];
-}
-
-/** How long the class waits for paint before each step that it waits for, whole minutes; `isNight` where it goes on another day. */
-export function driedBefore({ items }: LessonPlan['plan']): Map<string, { minutes: number; isNight: boolean }> {
-  const found = new Map<string, { minutes: number; isNight: boolean }>();
-  let [waited, isNight] = [0, false];
-  for (const { kind, stepId, startMin, endMin } of items) {
-    if (kind === 'pause') waited += endMin - startMin;
-    else if (kind === 'break' && endMin <= startMin) isNight = true;
-    else if (stepId) {
-      if (waited > 0 || isNight) found.set(stepId, { minutes: Math.max(1, Math.ceil(waited)), isNight });
-      [waited, isNight] = [0, false];
-    }
-  }
-  return found;
 }
 
 function glare({ plan }: LessonPlan, { kind, stepIds }: Draft, light: FilmLight): string[] {

@@ -1,12 +1,12 @@
 import type { CardCorner, Lesson } from '@viaticum/contract';
-import { outlineBox } from '../area/index.js';
-import { brushInMetric, brushInWords, brushOf } from '../brush/index.js';
-import { countWords, spokenSeconds } from '../captions/index.js';
-import { areaName, areasWorkedOn, laysPaint, looksOf, visibleOf } from '../derived/index.js';
-import { plainSay } from '../text/index.js';
-import { capital, degreesInWords, minutesInWords, percentInWords } from '../units/index.js';
+import { outlineBox } from '../../area/index.js';
+import { brushInMetric, brushInWords, brushOf } from '../../brush/index.js';
+import { countWords, spokenSeconds } from '../../captions/index.js';
+import { areaName, areasWorkedOn, laysPaint, looksOf, visibleOf } from '../../derived/index.js';
+import { plainSay } from '../../text/index.js';
+import { capital, degreesInWords, minutesInWords, percentInWords } from '../../units/index.js';
+import { filmPlan } from '../filming/film-plan.js';
 import type { Timeline } from './cuts.js';
-import { filmPlan } from './takes.js';
 
 export type CardKind = 'mix' | 'tool' | 'step' | 'dry' | 'look';
 /** A card laid over a film: what it says, where it stands, and from when to when (frames). */

@@ -1,9 +1,10 @@
 import type { Lesson } from '@viaticum/contract';
-import { heapsOf } from '../heap/index.js';
-import { calmly, planOf } from '../plan/index.js';
-import { listInWords, minutesInWords } from '../units/index.js';
+import { heapsOf } from '../../heap/index.js';
+import { calmly, planOf } from '../../plan/index.js';
+import { listInWords, minutesInWords } from '../../units/index.js';
+import { filmedLesson, filmPlan } from './film-plan.js';
 import { filmedInOrder, type Shootable, type ShootOrder, type ShootProblem, shootingOrder } from './shoot.js';
-import { batteryMin, cardGb, filmDefaults, filmedLesson, filmPlan, type Take } from './takes.js';
+import { batteryMin, cardGb, filmDefaults, type Take } from './takes.js';
 
 /** Minutes that a change of camera place takes, and that slate and framing take before a take (our judgement). */
 const CHANGE_MIN = 3;

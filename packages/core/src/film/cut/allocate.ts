@@ -1,4 +1,4 @@
-import type { Piece } from './kinds.js';
+import type { Piece } from '../kinds.js';
 
 /** A take as far as its length goes: `voiceS` of speech that was recorded afterwards and needs pictures. */
 export type Lengths = { id: string; pieces: readonly (Piece & { fixedS?: number })[]; voiceS?: number };

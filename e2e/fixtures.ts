@@ -29,6 +29,9 @@ const freePort = () =>
     });
   });
 
+/** Who owns the servers of these tests. */
+const owner = { name: 'Ada Ames', password: 'three wet brushes' };
+
 type Shared = { server: Omit<Server, 'name'>; database: string; stop: () => Promise<void> };
 
 export async function startServer(more: Record<string, string> = {}): Promise<Shared> {
@@ -43,6 +46,9 @@ export async function startServer(more: Record<string, string> = {}): Promise<Sh
     VIATICUM_DATA: dataFolder,
     VIATICUM_DATABASE_URL: database,
     VIATICUM_QUIET: '1',
+    // It has an owner, so that its door asks nobody to become that.
+    VIATICUM_OWNER: owner.name,
+    VIATICUM_OWNER_PASSWORD: owner.password,
     ...more,
   };
   let child: ChildProcess;

@@ -78,13 +78,17 @@ test('a smaller palette: the fewest tubes, what they are for, what fewer give up
   await expect(page.getByRole('heading', { name: /^[3-6] tubes reach what can be reached/ })).toBeVisible({ timeout: 60_000 });
   await expect(page.getByText('No smaller set does: all were tried.')).toBeVisible();
   await expect(page.getByText(/\d+\.\d\d a student in tubes/)).toBeVisible();
+  // The key waits for the answer to what is asked now: an old one is not taken.
+  const take = page.getByRole('button', { name: 'Take this palette and its recipes' });
+  await expect(take).toBeEnabled({ timeout: 60_000 });
   const count = await page.locator('[data-testid="palette-tubes"] li').count();
   // A tube that must be there makes it larger, or takes another's place.
   await choose(page.getByLabel('burnt umber: must, may or must not'), 'must');
   await expect(page.locator('[data-testid="palette-tubes"] li', { hasText: 'burnt umber' })).toBeVisible({ timeout: 30_000 });
   await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(take).toBeEnabled({ timeout: 60_000 });
   await expect(page.locator('[data-testid="palette-tubes"] li')).toHaveCount(count);
-  await page.getByRole('button', { name: 'Take this palette and its recipes' }).click();
+  await take.click();
   await topic(page, 'Mixes');
   await expect(page.locator('[data-testid="tubes"] li')).toHaveCount(count, { timeout: 30_000 });
   await saved(page);

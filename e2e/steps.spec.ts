@@ -172,7 +172,7 @@ test('values, brushes and canvases ahead, repair and variants say what they comp
   await expect(ahead.getByRole('button', { name: 'Take off the list' })).toHaveCount(1);
   await accessible(page, 'preparing');
   // The light after the sky: it can still be lifted.
-  await page.locator('body').click({ position: { x: 5, y: 400 } });
+  await page.getByTestId('bench-time').click();
   for (let i = 0; i < 3; i++) await page.keyboard.press('Shift+ArrowRight');
   await topic(page, 'Mending');
   await choose(page.getByLabel('Where'), 'sky');

@@ -5,10 +5,6 @@ import { Id } from './shapes.js';
 
 const strict = { additionalProperties: false } as const;
 
-export const SignIn = Type.Object(
-  { name: Type.String({ minLength: 1, maxLength: 120 }), password: Type.String({ minLength: 1, maxLength: 200 }) },
-  strict,
-);
 export const NewLesson = Type.Object({ document: Lesson }, strict);
 export const SaveLesson = Type.Object({ baseRevision: Type.Integer({ minimum: 0 }), document: Lesson }, strict);
 /** Simulated students for a rehearsal, and whether a simulated sensor tells the room's air. */
@@ -66,7 +62,6 @@ export const SaveKept = Type.Object({ kept: Kept }, strict);
 export const PageQuery = Type.Object({ before: Type.Optional(Id) }, strict);
 export const IdParam = Type.Object({ id: Id }, strict);
 
-export type SignIn = Static<typeof SignIn>;
 export type NewLesson = { document: Lesson };
 export type SaveLesson = { baseRevision: number; document: Lesson };
 export type NewClass = Static<typeof NewClass>;
@@ -145,4 +140,3 @@ export type ClassRecord = {
 export type SavedRoom = { id: string; room: Room };
 export type Kept = Static<typeof Kept>;
 export type KeptAnswer = { id: string; kept: Kept };
-export type Instructor = { name: string };

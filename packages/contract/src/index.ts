@@ -1,3 +1,4 @@
+export * from './account-api.js';
 export * from './api.js';
 export * from './errors/index.js';
 export * from './film-api.js';

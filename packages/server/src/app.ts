@@ -3,8 +3,11 @@ import type { AddressInfo } from 'node:net';
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import fastify, { type FastifyBaseLogger, type FastifyInstance, LogController } from 'fastify';
 import { nanoid } from 'nanoid';
+import { account } from './auth/account.js';
+import { accountStore } from './auth/account-store.js';
 import { passwords } from './auth/password.js';
 import { auth } from './auth/plugin.js';
+import { sessionStore } from './auth/sessions.js';
 import { aloneBus, type Bus } from './bus/bus.js';
 import { letterStore } from './classes/people/letters.js';
 import { peopleStore } from './classes/people/people.js';
@@ -95,21 +98,24 @@ export async function buildApp(config: Config): Promise<Running> {
     await logging.close();
   });
 
+  const sessionsOf = sessionStore(database, (session) => void classesOf.signedOut(session));
+  const accountsOf = accountStore({ database, passwords: keys, sessions: sessionsOf });
   const seeded = await seedDemo(database, lessonsOf, picturesOf, filmsOf, keys);
   if (config.demoPassword) await setDemoPassword(database, keys, config.demoPassword);
+  if (config.owner && !(await accountsOf.hasOwner()))
+    await accountsOf.makeOwner(config.owner.name, config.owner.password, 'set-up');
   await lessonsOf.makeCards();
 
   // Hooks and error answers hold for everything registered after them, so sessions come first and on the root.
-  await auth(app, {
-    database,
-    passwords: keys,
+  const door = await auth(app, {
+    ...{ database, passwords: keys, sessions: sessionsOf, accounts: accountsOf },
     origins: config.origins,
     secure: config.publicUrl.startsWith('https:'),
-    onSignOut: (session) => void classesOf.signedOut(session),
   });
   access(app, config.bodyMs, space);
   const letters = letterStore(database, classesOf);
   await classes(app, { store: classesOf, people: peopleOf, letters, rehearsals: rehearsalsOf, films: filmsOf, config });
+  await app.register(account, { accounts: accountsOf, sessions: sessionsOf, door, publicUrl: config.publicUrl });
   await app.register(lessons, { store: lessonsOf });
   await app.register(alone, { database, lessons: lessonsOf, classes: classesOf, films: filmsOf, config });
   await app.register(kept, { database });
@@ -123,7 +129,10 @@ export async function buildApp(config: Config): Promise<Running> {
     await database.pool.query('SELECT 1');
     return { ok: true };
   });
-  const stopTidying = housekeeping({ database, stages: stagesOf, films: filmsOf, dataFolder: config.dataFolder, log: app.log });
+  const stopTidying = housekeeping({
+    ...{ sessions: sessionsOf, accounts: accountsOf, stages: stagesOf, films: filmsOf },
+    ...{ dataFolder: config.dataFolder, log: app.log },
+  });
   app.addHook('preClose', async () => {
     stopTidying();
     space.close();

@@ -1,5 +1,6 @@
 import { isIP } from 'node:net';
 import { networkInterfaces } from 'node:os';
+import { PASSWORD_LETTERS } from '@viaticum/contract';
 import { BODY_MS } from './guard/access.js';
 
 export type Config = {
@@ -21,6 +22,8 @@ export type Config = {
   trustProxy: string[] | false;
   /** The demo's password, where another than the usual one is wanted. */
   demoPassword: string | null;
+  /** The owner, where one is to be made without a browser on this machine. */
+  owner: { name: string; password: string } | null;
   /** How long the body of a request may be in coming, ms. */
   bodyMs: number;
   quiet: boolean;
@@ -80,9 +83,20 @@ export function readConfig(env: NodeJS.ProcessEnv, webFolder: string): Config {
     redisUrl: redisUrl || null,
     trustProxy: proxiesOf(env.VIATICUM_TRUST_PROXY),
     demoPassword: env.VIATICUM_DEMO_PASSWORD || null,
+    owner: ownerOf(env),
     bodyMs: BODY_MS,
     quiet: env.VIATICUM_QUIET === '1',
   };
+}
+
+/** The owner that the settings name. Throws a sentence where half of it is given or the password is short. */
+function ownerOf({ VIATICUM_OWNER: name, VIATICUM_OWNER_PASSWORD: password }: NodeJS.ProcessEnv): Config['owner'] {
+  if (!name && !password) return null;
+  if (!name || !password)
+    throw new RangeError('VIATICUM_OWNER and VIATICUM_OWNER_PASSWORD belong together. Give both, or neither.');
+  if (password.length < PASSWORD_LETTERS)
+    throw new RangeError(`VIATICUM_OWNER_PASSWORD is short. Give at least ${PASSWORD_LETTERS} letters.`);
+  return { name: name.trim(), password };
 }
 
 /** Addresses of proxies with commas between. Throws a sentence on anything else. */

@@ -1,20 +1,28 @@
 import { readdir, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { FastifyBaseLogger } from 'fastify';
-import { LessThan } from 'typeorm';
-import { SessionEntity } from './db/entities.js';
-import type { Database } from './db/source.js';
+import type { Accounts } from './auth/account-store.js';
+import type { Sessions } from './auth/sessions.js';
 import type { FilmStore } from './films/store.js';
 import type { StagePictures } from './stage-pictures/store.js';
 
 const HOUR_MS = 3_600_000;
 
-type Parts = { database: Database; stages: StagePictures; films: FilmStore; dataFolder: string; log: FastifyBaseLogger };
+type Parts = {
+  sessions: Sessions;
+  accounts: Accounts;
+  stages: StagePictures;
+  films: FilmStore;
+  dataFolder: string;
+  log: FastifyBaseLogger;
+};
 export type Tidied = { sessions: number; stages: number; uploads: number; films: number };
 
-/** Takes away what nobody needs any more: sessions that are over, stage pictures that nobody looked at, uploads that were broken off. */
-export async function tidy({ database, stages, films, dataFolder }: Omit<Parts, 'log'>, now: number): Promise<Tidied> {
-  const { affected } = await database.source.manager.delete(SessionEntity, { expiresAt: LessThan(now) });
+/** Takes away what nobody needs any more: sessions and links that are over, stage pictures that nobody looked at, uploads that were broken off. */
+export async function tidy(parts: Omit<Parts, 'log'>, now: number): Promise<Tidied> {
+  const { sessions, accounts, stages, films, dataFolder } = parts;
+  const ended = await sessions.tidy();
+  await accounts.tidy();
   let uploads = 0;
   const folder = join(dataFolder, 'uploads');
   for (const name of await readdir(folder).catch(() => [])) {
@@ -23,7 +31,7 @@ export async function tidy({ database, stages, films, dataFolder }: Omit<Parts, 
     await rm(join(folder, name), { force: true });
     uploads += 1;
   }
-  return { sessions: affected ?? 0, stages: await stages.tidy(now), uploads, films: await films.tidy(now) };
+  return { sessions: ended, stages: await stages.tidy(now), uploads, films: await films.tidy(now) };
 }
 
 /** {@link tidy} at once and every hour, until it is stopped. */

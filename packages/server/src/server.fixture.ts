@@ -35,6 +35,7 @@ export async function testServer(adjust: Partial<Config> = {}) {
     redisUrl: null,
     trustProxy: false,
     demoPassword: null,
+    owner: null,
     bodyMs: BODY_MS,
     quiet: true,
     ...adjust,

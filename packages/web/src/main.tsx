@@ -34,7 +34,9 @@ const router = createBrowserRouter([
     ErrorBoundary: ErrorView,
     HydrateFallback: () => null,
     children: [
-      { path: '/sign-in', lazy: page(() => import('./shelf/sign-in.js')) },
+      { path: '/sign-in', lazy: page(() => import('./account/sign-in.js')) },
+      { path: '/welcome/:token', lazy: page(() => import('./account/welcome.js')) },
+      { path: '/account', loader: asksForSignIn, lazy: page(() => import('./account/account.js')) },
       { path: '/', loader: asksForSignIn, lazy: page(() => import('./shelf/shelf.js')) },
       {
         path: '/lesson/:id',

@@ -1,36 +1,45 @@
-import { createHash, randomBytes } from 'node:crypto';
 import cookie from '@fastify/cookie';
 import rateLimit from '@fastify/rate-limit';
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import { SignIn, serverErrors } from '@viaticum/contract';
-import type { FastifyInstance } from 'fastify';
-import { InstructorEntity, SessionEntity } from '../db/entities.js';
+import { NewAccount, type SessionAnswer, SignIn, serverErrors } from '@viaticum/contract';
+import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
+import { InstructorEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault } from '../errors.js';
 import { wrongTries } from '../guard/wrong-tries.js';
+import type { Accounts } from './account-store.js';
 import type { Passwords } from './password.js';
+import { LONGEST_MS, type Sessions } from './sessions.js';
 
 const COOKIE = 'viaticum_session';
-const DAYS = 14;
 const HOUR_MS = 3_600_000;
-/** Wrong passwords for one name within an hour; guessing on from many addresses is no use. */
+/** Wrong passwords or digits for one name within an hour; guessing on from many addresses is no use. */
 const MOST_WRONG = 60;
-const hashed = (token: string) => createHash('sha256').update(token).digest('hex');
+const fewAMinute = { rateLimit: { max: 20, timeWindow: '1 minute' } } as const;
+const loopback = /^(::1|(::ffff:)?127\.\d+\.\d+\.\d+)$/;
 
 type Parts = {
   database: Database;
   passwords: Passwords;
+  sessions: Sessions;
+  accounts: Accounts;
   origins: ReadonlySet<string>;
   secure: boolean;
-  /** A session was ended: whatever was opened with it closes. */
-  onSignOut: (session: string) => void;
+};
+export type Door = {
+  /** Signs an account in: the cookie of a new session goes with the answer. */
+  letIn: (request: FastifyRequest, reply: FastifyReply, account: Pick<InstructorEntity, 'id'>) => Promise<void>;
 };
 
-/** Sessions, the check of where requests come from, and sign-in. */
-export async function auth(app: FastifyInstance, { database, passwords, origins, secure, onSignOut }: Parts): Promise<void> {
+/** Whether a request comes from a browser on this very machine: by its address, and through no proxy. */
+const isFromHere = ({ ip, headers }: FastifyRequest): boolean =>
+  loopback.test(ip) && headers['x-forwarded-for'] === undefined && headers.forwarded === undefined;
+
+/** Sessions, the check of where requests come from, sign-in, and the set-up of the owner. */
+export async function auth(app: FastifyInstance, parts: Parts): Promise<Door> {
+  const { database, passwords, sessions, accounts, origins, secure } = parts;
   await app.register(cookie);
   await app.register(rateLimit, { global: false });
-  const sessions = database.source.getRepository(SessionEntity);
   const instructors = database.source.getRepository(InstructorEntity);
   const wrong = wrongTries(HOUR_MS);
   app.decorateRequest('instructor', null);
@@ -44,50 +53,67 @@ export async function auth(app: FastifyInstance, { database, passwords, origins,
     }
     const token = request.cookies[COOKIE];
     if (!token || !request.url.startsWith('/api/')) return;
-    const session = await sessions.findOneBy({ tokenHash: hashed(token) });
-    if (!session || session.expiresAt < Date.now()) return;
-    const instructor = await instructors.findOneBy({ id: session.instructorId });
-    if (!instructor) return;
-    request.instructor = { id: instructor.id, name: instructor.name };
-    request.session = session.tokenHash;
+    const found = await sessions.find(token);
+    if (!found) return;
+    request.instructor = found.instructor;
+    request.session = found.session;
   });
 
+  const letIn: Door['letIn'] = async (request, reply, { id }) => {
+    const token = await sessions.begin(id, request.headers['user-agent']);
+    reply.setCookie(COOKIE, token, { path: '/', httpOnly: true, sameSite: 'strict', secure, maxAge: LONGEST_MS / 1000 });
+    request.log.info({ instructor: id }, 'signed in');
+  };
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
 
-  routes.post(
-    '/api/session',
-    { schema: { body: SignIn }, config: { who: 'anyone', rateLimit: { max: 20, timeWindow: '1 minute' } } },
-    async (request, reply) => {
-      const { name, password } = request.body;
-      const account = name.normalize('NFKC').toLowerCase();
-      if (wrong.begin(account) >= MOST_WRONG) throw new ApiFault(serverErrors.wrongPasswords);
-      const instructor = await instructors.findOneBy({ name });
-      if (!(await passwords.fits(password, instructor?.passwordHash ?? null, request.ip)) || !instructor) {
-        request.log.info({ code: 'wrong' }, 'sign-in refused');
-        throw new ApiFault(serverErrors.wrongPassword);
-      }
+  routes.post('/api/session', { schema: { body: SignIn }, config: { who: 'anyone', ...fewAMinute } }, async (request, reply) => {
+    const { name, password, code } = request.body;
+    const account = name.normalize('NFKC').toLowerCase();
+    if (wrong.begin(account) >= MOST_WRONG) throw new ApiFault(serverErrors.wrongPasswords);
+    const instructor = await instructors.findOneBy({ name });
+    if (!(await passwords.fits(password, instructor?.passwordHash ?? null, request.ip)) || !instructor) {
+      request.log.info({ code: 'wrong' }, 'sign-in refused');
+      throw new ApiFault(serverErrors.wrongPassword);
+    }
+    if (instructor.isOff) throw new ApiFault(serverErrors.accountOff);
+    if (instructor.secondFactor && code === undefined) {
       wrong.right(account);
-      const token = randomBytes(32).toString('base64url');
-      await sessions.insert({ tokenHash: hashed(token), instructorId: instructor.id, expiresAt: Date.now() + DAYS * 86_400_000 });
-      reply.setCookie(COOKIE, token, { path: '/', httpOnly: true, sameSite: 'strict', secure, maxAge: DAYS * 86_400 });
-      request.log.info({ instructor: instructor.id }, 'signed in');
-      return { name: instructor.name };
-    },
-  );
+      throw new ApiFault(serverErrors.codeWanted);
+    }
+    if (code !== undefined && !(await accounts.takeSecondFactor(instructor, code))) {
+      request.log.info({ code: 'second-factor' }, 'sign-in refused');
+      throw new ApiFault(serverErrors.wrongSecondFactor);
+    }
+    wrong.right(account);
+    await letIn(request, reply, instructor);
+    return { name: instructor.name, role: instructor.role };
+  });
 
   // Answers null for those who are not signed in.
-  routes.get('/api/session', { config: { who: 'anyone' } }, async (request) => ({
-    instructor: request.instructor && { name: request.instructor.name },
-  }));
+  routes.get('/api/session', { config: { who: 'anyone' } }, async (request): Promise<SessionAnswer> => {
+    const { instructor } = request;
+    return {
+      instructor: instructor && { name: instructor.name, role: instructor.role },
+      needsOwner: isFromHere(request) && !(await accounts.hasOwner()),
+    };
+  });
 
   routes.delete('/api/session', { config: { who: 'anyone' } }, async (request, reply) => {
     const token = request.cookies[COOKIE];
-    if (token) {
-      await sessions.delete({ tokenHash: hashed(token) });
-      onSignOut(hashed(token));
-      request.log.info({ instructor: request.instructor?.id }, 'signed out');
-    }
+    if (token && (await sessions.endByToken(token))) request.log.info({ instructor: request.instructor?.id }, 'signed out');
     reply.clearCookie(COOKIE, { path: '/' });
     return {};
   });
+
+  routes.post(
+    '/api/owner',
+    { schema: { body: NewAccount }, config: { who: 'anyone', ...fewAMinute } },
+    async (request, reply) => {
+      if (!isFromHere(request)) throw new ApiFault(serverErrors.ownerFromAfar);
+      const owner = await accounts.makeOwner(request.body.name, request.body.password, request.ip);
+      await letIn(request, reply, owner);
+      return { name: owner.name, role: owner.role };
+    },
+  );
+  return { letIn };
 }

@@ -1,4 +1,4 @@
-import type { FilmType, ShootNote } from '@viaticum/contract';
+import type { AccountRole, FilmType, ShootNote } from '@viaticum/contract';
 import { Column, Entity, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
 
 const bigint = { from: (value: string | number) => Number(value), to: (value: number) => value };
@@ -7,19 +7,60 @@ const bigintOrNone = {
   from: (value: string | number | null) => (value === null ? null : Number(value)),
   to: (value: number | null) => value,
 };
+const yesNo = { from: Boolean, to: (value: boolean) => (value ? 1 : 0) };
 
 @Entity('instructor')
 export class InstructorEntity {
   @PrimaryColumn('varchar', { length: 32 }) id: string;
   @Column('varchar', { length: 120, unique: true }) name: string;
   @Column('varchar', { name: 'password_hash', length: 255 }) passwordHash: string;
+  @Column('varchar', { length: 10 }) role: AccountRole;
+  @Column('bigint', { name: 'created_at', transformer: bigint }) createdAt: number;
+  @Column('tinyint', { name: 'is_off', transformer: yesNo }) isOff: boolean;
+  /** The secret shared with an authenticator, in base 32; null: none. */
+  @Column('varchar', { name: 'second_factor', length: 64, nullable: true }) secondFactor: string | null;
+  /** One that is being set up, until its first digits have been entered. */
+  @Column('varchar', { name: 'second_factor_pending', length: 64, nullable: true }) secondFactorPending: string | null;
+  /** The last interval of time whose digits were used: they are taken once. */
+  @Column('bigint', { name: 'second_factor_used', transformer: bigint }) secondFactorUsed: number;
+  /** JSON: hashes of the codes that were written down and not used yet. */
+  @Column('varchar', { name: 'spare_codes', length: 1000 }) spareCodes: string;
 }
 
 @Entity('session')
 export class SessionEntity {
   @PrimaryColumn('char', { name: 'token_hash', length: 64 }) tokenHash: string;
   @Column('varchar', { name: 'instructor_id', length: 32 }) instructorId: string;
+  /** The end that comes however much it is used. */
   @Column('bigint', { name: 'expires_at', transformer: bigint }) expiresAt: number;
+  /** By which it is listed and ended; tells nothing about its token. */
+  @Column('varchar', { length: 32, unique: true }) id: string;
+  @Column('bigint', { name: 'created_at', transformer: bigint }) createdAt: number;
+  @Column('bigint', { name: 'seen_at', transformer: bigint }) seenAt: number;
+  @Column('varchar', { length: 120 }) device: string;
+}
+
+/** A link that was handed out: to make an account, or to set a new password. Gone once it is used. */
+@Entity('account_link')
+export class AccountLinkEntity {
+  @PrimaryColumn('char', { name: 'token_hash', length: 64 }) tokenHash: string;
+  @Column('varchar', { length: 32, unique: true }) id: string;
+  @Column('varchar', { length: 8 }) kind: 'invite' | 'reset';
+  @Column('varchar', { name: 'instructor_id', length: 32, nullable: true }) instructorId: string | null;
+  @Column('bigint', { name: 'made_at', transformer: bigint }) madeAt: number;
+  @Column('bigint', { name: 'expires_at', transformer: bigint }) expiresAt: number;
+}
+
+/** The outbox stand-in, for letters about accounts. One with a link goes with the link. */
+@Entity('account_letter')
+export class AccountLetterEntity {
+  @PrimaryColumn('varchar', { length: 32 }) id: string;
+  @Column('bigint', { transformer: bigint }) at: number;
+  @Column('bigint', { name: 'expires_at', transformer: bigint }) expiresAt: number;
+  @Column('varchar', { name: 'to_name', length: 120 }) toName: string;
+  @Column('varchar', { length: 200 }) subject: string;
+  @Column('text') text: string;
+  @Column('varchar', { name: 'link_id', length: 32, nullable: true }) linkId: string | null;
 }
 
 @Entity('picture')
@@ -211,6 +252,8 @@ export class KeptEntity {
 export const entities = [
   InstructorEntity,
   SessionEntity,
+  AccountLinkEntity,
+  AccountLetterEntity,
   PictureEntity,
   PictureOwnerEntity,
   LessonEntity,

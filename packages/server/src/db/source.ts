@@ -11,6 +11,7 @@ import { OneWord1700000000006 } from './migrations/0006-one-word.js';
 import { Removed1700000000007 } from './migrations/0007-removed.js';
 import { Kit1700000000008 } from './migrations/0008-kit.js';
 import { Films1700000000009 } from './migrations/0009-films.js';
+import { Accounts1700000000010 } from './migrations/0010-accounts.js';
 
 export type Database = {
   source: DataSource;
@@ -89,6 +90,7 @@ export async function openDatabase(url: string): Promise<Database> {
       Removed1700000000007,
       Kit1700000000008,
       Films1700000000009,
+      Accounts1700000000010,
     ],
     extra: { connectTimeout: CONNECT_MS },
     synchronize: false,

@@ -32,6 +32,8 @@ export async function seedDemo(
   await source.manager.insert(InstructorEntity, {
     id,
     name: demoSignIn.name,
+    role: 'demo',
+    createdAt: Date.now(),
     passwordHash: await passwords.hash(demoSignIn.password),
   });
   for (const name of demoLessons) {
@@ -67,5 +69,5 @@ export async function setDemoPassword({ source }: Database, passwords: Passwords
 /** Whether the demo can be signed in to with the password that everybody knows. */
 export async function hasKnownPassword({ source }: Database, passwords: Passwords): Promise<boolean> {
   const demo = await source.manager.findOneBy(InstructorEntity, { name: demoSignIn.name });
-  return demo !== null && passwords.fits(demoSignIn.password, demo.passwordHash, 'set-up');
+  return demo !== null && !demo.isOff && passwords.fits(demoSignIn.password, demo.passwordHash, 'set-up');
 }

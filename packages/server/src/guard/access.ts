@@ -1,18 +1,18 @@
-import { serverErrors } from '@viaticum/contract';
+import { type AccountRole, serverErrors } from '@viaticum/contract';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { ApiFault } from '../errors.js';
 import type { Disk } from './disk.js';
 
 /**
  * Who may call a route: anyone; who knows a class's code; who has the link to a lesson painted alone; a device with the key that the
- * instructor gave it; the instructor who is signed in, for what is theirs.
+ * instructor gave it; the instructor who is signed in, for what is theirs; who runs this installation.
  */
-type Who = 'anyone' | 'code' | 'link' | 'device' | 'instructor';
+type Who = 'anyone' | 'code' | 'link' | 'device' | 'instructor' | 'owner';
 export type Route = { method: string; url: string; who: Who };
 
 declare module 'fastify' {
   interface FastifyRequest {
-    instructor: { id: string; name: string } | null;
+    instructor: { id: string; name: string; role: AccountRole } | null;
     /** The session's key in the database, where somebody is signed in. */
     session: string | null;
   }
@@ -28,7 +28,7 @@ declare module 'fastify' {
 }
 
 /** The instructor who is signed in; throws 401 where nobody is. */
-export function signedIn(request: FastifyRequest): { id: string; name: string } {
+export function signedIn(request: FastifyRequest): { id: string; name: string; role: AccountRole } {
   if (!request.instructor) throw new ApiFault(serverErrors.notSignedIn);
   return request.instructor;
 }
@@ -55,7 +55,8 @@ export function access(app: FastifyInstance, bodyMs: number, disk: Disk): void {
   const waits = new WeakMap<FastifyRequest, NodeJS.Timeout>();
   app.addHook('onRequest', async (request) => {
     const { who, upload } = request.routeOptions.config;
-    if (who === 'instructor') signedIn(request);
+    if (who === 'instructor' || who === 'owner') signedIn(request);
+    if (who === 'owner' && signedIn(request).role !== 'owner') throw new ApiFault(serverErrors.ownerOnly);
     if (who !== 'anyone' && ['POST', 'PUT'].includes(request.method)) disk.assertRoom();
     const hasBody = request.headers['transfer-encoding'] !== undefined || Number(request.headers['content-length'] ?? 0) > 0;
     if (hasBody && !upload) waits.set(request, setTimeout(() => request.raw.socket.destroy(), bodyMs).unref());

@@ -1,6 +1,7 @@
 import { readdir, readFile, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { sessionStore } from '../auth/sessions.js';
 import { isOnlyHere, readConfig } from '../config.js';
 import { LessonEntity, LessonRevisionEntity, SessionEntity } from '../db/entities.js';
 import { demoSignIn } from '../demo/seed.js';
@@ -182,7 +183,9 @@ describe('what nobody needs any more goes', () => {
     let looked = 0;
     const stages = { tidy: async () => ++looked } as never;
     const films = { tidy: async () => 2 } as never;
-    const parts = { database: server.database, stages, films, dataFolder: server.config.dataFolder };
+    const accounts = { tidy: async () => {} } as never;
+    const sessions = sessionStore(server.database, () => {});
+    const parts = { sessions, accounts, stages, films, dataFolder: server.config.dataFolder };
     expect(await tidy(parts, Date.now())).toEqual({ sessions: 1, stages: 1, uploads: 0, films: 2 });
     expect((await server.request('GET', '/api/session', undefined, cookie)).body.instructor).not.toBeNull();
   });

@@ -65,11 +65,11 @@ describe('every route', () => {
   it('is in the table with who may call it', () => {
     expect(server.app.routeTable.length).toBeGreaterThan(35);
     expect(new Set(server.app.routeTable.map((route) => route.who))).toEqual(
-      new Set(['anyone', 'code', 'link', 'device', 'instructor']),
+      new Set(['anyone', 'code', 'link', 'device', 'instructor', 'owner']),
     );
   });
   it('asks an instructor’s callers to sign in, before it reads what they send', async () => {
-    for (const route of server.app.routeTable.filter(({ who }) => who === 'instructor')) {
+    for (const route of server.app.routeTable.filter(({ who }) => who === 'instructor' || who === 'owner')) {
       const payload = bodyOf(route) && '{"this is no JSON';
       const { status, body } = await server.request(route.method, addressOf(route.url, place), payload, '', {
         'content-type': 'application/json',
@@ -77,6 +77,15 @@ describe('every route', () => {
       expect([route.url, status, body.code]).toEqual([route.url, 401, 'sign-in']);
       expect(String(body.requestId)).toMatch(/^[\w-]{10}$/);
     }
+  });
+  it('that is the owner’s is closed to every other instructor, also to who owns the lessons', async () => {
+    const owners = server.app.routeTable.filter(({ who }) => who === 'owner');
+    expect(owners.length).toBeGreaterThan(3);
+    for (const route of owners)
+      for (const as of [cookie, await server.anotherInstructor()]) {
+        const { status, body } = await server.request(route.method, addressOf(route.url, place), bodyOf(route), as);
+        expect([route.url, status, body.code]).toEqual([route.url, 403, 'owner-only']);
+      }
   });
   it('answers another instructor that there is no such thing, and gives nothing away', async () => {
     const other = await server.anotherInstructor();

@@ -1,6 +1,5 @@
 import { infiniteQueryOptions, type QueryClient, queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
 import type {
-  Instructor,
   Kept,
   KeptAnswer,
   Lesson,
@@ -9,13 +8,13 @@ import type {
   PictureAnswer,
   Room,
   SavedRoom,
-  SignIn,
+  SessionAnswer,
 } from '@viaticum/contract';
 import { call } from './http.js';
 
 export const sessionQuery = queryOptions({
   queryKey: ['session'],
-  queryFn: () => call<{ instructor: Instructor | null }>('GET', '/api/session'),
+  queryFn: () => call<SessionAnswer>('GET', '/api/session'),
   staleTime: 60_000,
 });
 /** A list that comes in pages of a known length, each after the last of the former. */
@@ -37,15 +36,6 @@ export const pictureUrl = (sha256: string, rendition: 'full' | 'work' | 'thumb')
 
 const refresh = (client: QueryClient, key: string) => () => client.invalidateQueries({ queryKey: [key] });
 
-export function useSignIn() {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: (given: SignIn) => call<Instructor>('POST', '/api/session', given),
-    onSuccess: (instructor) => {
-      client.setQueryData(sessionQuery.queryKey, { instructor });
-    },
-  });
-}
 export function useSignOut() {
   const client = useQueryClient();
   return useMutation({

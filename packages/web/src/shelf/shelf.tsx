@@ -9,6 +9,7 @@ import { Link, useNavigate } from 'react-router';
 import { finishedUrl, lessonsQuery, pictureUrl, useShelf, useSignOut } from '../api/queries.js';
 import { NewLesson } from '../begin/begin.js';
 import { Dialog } from '../ui/dialog.js';
+import { LinkKey } from '../ui/link-key.js';
 import { useSaid } from '../ui/use-said.js';
 import { words } from '../words/words.js';
 import css from './shelf.module.css';
@@ -34,6 +35,9 @@ export default function Shelf() {
         <Button type="primary" onClick={() => setNew(true)}>
           {words.shelf.fresh}
         </Button>
+        <LinkKey type="text" to="/account">
+          {words.shelf.account}
+        </LinkKey>
         <Button type="text" onClick={() => signOut.mutate(undefined, { onSuccess: () => navigate('/sign-in') })}>
           {words.shelf.signOut}
         </Button>

@@ -4,7 +4,14 @@ import { useLatest } from '../ui/use-latest.js';
 import { CancelledJob, type JobWorker } from './job-worker.js';
 
 /** `isDone`: an answer has come at least once, be it that there is none. */
-export type Job<A> = { answer: A | null; progress: number | null; fault: string | null; isDone: boolean };
+export type Job<A> = {
+  answer: A | null;
+  progress: number | null;
+  fault: string | null;
+  isDone: boolean;
+  /** The answer is that to the question as it stands now, not the old one that stays until the new one is there. */
+  isPresent: boolean;
+};
 /** `stop` takes the best so far; `cancel` wants no answer to this question, until `again`. */
 export type JobKeys = { stop: () => void; cancel: () => void; again: () => void; isCancelled: boolean };
 const nothing = () => {};
@@ -19,7 +26,9 @@ export function useJobOf<J extends { [K in keyof J]: { args: unknown; answer: un
   args: J[N]['args'] | null,
   { version = 0, afterMs = 60 }: { version?: number; afterMs?: number } = {},
 ): Job<J[N]['answer']> & JobKeys {
-  const [job, setJob] = useState<Job<J[N]['answer']>>({ answer: null, progress: null, fault: null, isDone: false });
+  const [{ of, ...job }, setJob] = useState<Omit<Job<J[N]['answer']>, 'isPresent'> & { of: string | null }>({
+    ...{ answer: null, progress: null, fault: null, isDone: false, of: null },
+  });
   const key = args === null ? null : JSON.stringify(args);
   // What was asked when it was cancelled: another question is asked again by itself.
   const [cancelled, setCancelled] = useState<string | null>(null);
@@ -41,7 +50,7 @@ export function useJobOf<J extends { [K in keyof J]: { args: unknown; answer: un
       asked = one;
       stop.current = one.stop;
       one.answer.then(
-        (found) => !gone && setJob({ answer: found, progress: null, fault: null, isDone: true }),
+        (found) => !gone && setJob({ answer: found, progress: null, fault: null, isDone: true, of: question }),
         (error: Error) =>
           !gone && !(error instanceof CancelledJob) && setJob((was) => ({ ...was, progress: null, fault: error.message })),
       );
@@ -51,9 +60,10 @@ export function useJobOf<J extends { [K in keyof J]: { args: unknown; answer: un
       clearTimeout(timer);
       asked?.cancel();
     };
-  }, [worker, name, key, version, afterMs, latest, isCancelled]);
+  }, [worker, name, key, version, question, afterMs, latest, isCancelled]);
   return {
     ...job,
+    isPresent: of === question,
     isCancelled,
     stop: () => void stop.current(),
     cancel() {

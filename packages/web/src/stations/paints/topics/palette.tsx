@@ -46,7 +46,7 @@ export function PaletteTopic() {
       mustNot: demanded('must-not'),
     };
   }, [lesson, targets.length, tolerance, from, start]);
-  const { answer, progress, fault } = usePaintJob('palette', asked, 300);
+  const { answer, isPresent, progress, fault } = usePaintJob('palette', asked, 300);
   const tubes = useMemo(() => (answer?.tubes ?? []).map((id) => tubeOf(lesson.tubes, id)), [answer, lesson.tubes]);
   // Asked of the worker itself, so that it comes to its end when another topic is turned to meanwhile.
   const take = () => {
@@ -129,7 +129,7 @@ export function PaletteTopic() {
                 ? w.cost((cost / 100).toFixed(2))
                 : w.costUnknown(tubes.length - priced.length)}
             </p>
-            <Button disabled={isTaking || answer.tubes.length === 0} onClick={take}>
+            <Button disabled={isTaking || !isPresent || answer.tubes.length === 0} onClick={take}>
               {w.takePalette}
             </Button>
           </>

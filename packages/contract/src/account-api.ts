@@ -1,0 +1,53 @@
+import { type Static, Type } from 'typebox';
+
+const strict = { additionalProperties: false } as const;
+
+/** Letters of a password at the least. Length is what counts; no kinds of letters are asked for. */
+export const PASSWORD_LETTERS = 10;
+const AccountName = Type.String({ minLength: 1, maxLength: 120, pattern: '^\\S(.*\\S)?$' });
+const AnyPassword = Type.String({ minLength: 1, maxLength: 200 });
+const NewPassword = Type.String({ minLength: PASSWORD_LETTERS, maxLength: 200 });
+/** Six digits of an authenticator, or one of the codes that were written down. */
+const SecondFactor = Type.String({ minLength: 6, maxLength: 20 });
+
+export const SignIn = Type.Object(
+  { name: Type.String({ minLength: 1, maxLength: 120 }), password: AnyPassword, code: Type.Optional(SecondFactor) },
+  strict,
+);
+/** A new account: that of the owner, or of who was invited. */
+export const NewAccount = Type.Object({ name: AccountName, password: NewPassword }, strict);
+export const ChangePassword = Type.Object({ password: AnyPassword, next: NewPassword }, strict);
+export const ByPassword = Type.Object({ password: AnyPassword }, strict);
+export const ByCode = Type.Object({ code: SecondFactor }, strict);
+export const Forgotten = Type.Object({ name: Type.String({ minLength: 1, maxLength: 120 }) }, strict);
+export const FollowAccountLink = Type.Object({ name: Type.Optional(AccountName), password: NewPassword }, strict);
+export const SaveAccount = Type.Object({ isOff: Type.Boolean() }, strict);
+/** What stands at the end of a link that was handed out. */
+export const TokenParam = Type.Object({ token: Type.String({ pattern: '^[\\w-]{1,64}$' }) }, strict);
+
+export type SignIn = Static<typeof SignIn>;
+export type NewAccount = Static<typeof NewAccount>;
+export type ChangePassword = Static<typeof ChangePassword>;
+export type FollowAccountLink = Static<typeof FollowAccountLink>;
+
+/** `owner` runs this installation; `demo` is the account that ships with it. */
+export type AccountRole = 'owner' | 'instructor' | 'demo';
+export type Instructor = { name: string; role: AccountRole };
+/** Who is signed in, and whether this browser may set up the owner, because there is none yet. */
+export type SessionAnswer = { instructor: Instructor | null; needsOwner: boolean };
+export type OwnSession = { id: string; device: string; createdAt: string; seenAt: string; isThis: boolean };
+export type AccountAnswer = Instructor & {
+  hasSecondFactor: boolean;
+  /** Codes that were written down and not used yet. */
+  codesLeft: number;
+  sessions: OwnSession[];
+};
+/** What an authenticator is told: the secret in base 32, and the address that holds it. */
+export type SecondFactorAnswer = { secret: string; address: string };
+export type OneAccount = Instructor & { id: string; createdAt: string; isOff: boolean; lessons: number; seenAt: string | null };
+export type Invitation = { id: string; madeAt: string; expiresAt: string };
+/** A letter about an account in the outbox stand-in, which sends nothing. */
+export type AccountLetter = { id: string; at: string; toName: string; subject: string; text: string };
+export type AccountsAnswer = { accounts: OneAccount[]; invitations: Invitation[]; letters: AccountLetter[] };
+/** What a link that was handed out is for. */
+export type AccountLinkAnswer = { kind: 'invite' | 'reset'; name: string | null; expiresAt: string };

@@ -30,7 +30,7 @@ const freePort = () =>
   });
 
 /** Who owns the servers of these tests. */
-const owner = { name: 'Ada Ames', password: 'three wet brushes' };
+export const owner = { name: 'Ada Ames', password: 'three wet brushes' };
 
 type Shared = { server: Omit<Server, 'name'>; database: string; stop: () => Promise<void> };
 

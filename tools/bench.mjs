@@ -128,6 +128,8 @@ async function editing() {
   const port = await freePort();
   const { child } = await serve({
     VIATICUM_PORT: String(port),
+    VIATICUM_OWNER: 'Ada Ames',
+    VIATICUM_OWNER_PASSWORD: 'three wet brushes',
     VIATICUM_DATA: folder,
     VIATICUM_DATABASE_URL: own.url('bench'),
     VIATICUM_QUIET: '1',

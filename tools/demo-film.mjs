@@ -19,6 +19,8 @@ run(async () => {
   const port = await freePort();
   const { child } = await serve({
     VIATICUM_PORT: String(port),
+    VIATICUM_OWNER: 'Ada Ames',
+    VIATICUM_OWNER_PASSWORD: 'three wet brushes',
     VIATICUM_DATA: join(folder, 'data'),
     VIATICUM_DATABASE_URL: own.url('film'),
     VIATICUM_QUIET: '1',

@@ -314,6 +314,8 @@ run(async () => {
   const port = await freePort();
   const { child } = await serve({
     VIATICUM_PORT: String(port),
+    VIATICUM_OWNER: 'Ada Ames',
+    VIATICUM_OWNER_PASSWORD: 'three wet brushes',
     VIATICUM_DATA: data,
     VIATICUM_DATABASE_URL: own.url('shots'),
     VIATICUM_QUIET: '1',

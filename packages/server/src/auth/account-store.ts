@@ -116,7 +116,7 @@ export function accountStore({ database: { source }, passwords, sessions, now = 
       const rows = (await source.query(
         `SELECT i.id, i.name, i.role, i.created_at AS createdAt, i.is_off AS isOff, MAX(s.seen_at) AS seenAt,
            (SELECT COUNT(*) FROM lesson l WHERE l.owner_id = i.id AND l.removed_at IS NULL) AS lessons
-         FROM instructor i LEFT JOIN session s ON s.instructor_id = i.id GROUP BY i.id ORDER BY i.created_at, i.name`,
+         FROM instructor i LEFT JOIN session s ON s.instructor_id = i.id GROUP BY i.id ORDER BY i.role = 'owner' DESC, i.created_at, i.name`,
       )) as Record<string, string | number | null>[];
       const iso = (ms: unknown) => new Date(Number(ms)).toISOString();
       const accounts = rows.map(({ id, name, role, createdAt, isOff, seenAt, lessons }) => ({

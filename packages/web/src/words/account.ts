@@ -80,7 +80,7 @@ export const accountWords = {
     lessons: 'Lessons',
     seen: 'Last here',
     never: 'not lately',
-    roles: { owner: 'owner', instructor: '', demo: 'demo' },
+    roles: { owner: 'owner', instructor: '', demo: 'came with Viaticum' },
     off: 'off',
     switchOff: 'Switch off',
     switchOn: 'Switch on',

@@ -1,0 +1,122 @@
+import { type Page, test as plain } from '@playwright/test';
+import { Secret, TOTP } from 'otpauth';
+import { accessible, expect, owner, startServer } from './fixtures.js';
+
+const enter = async (page: Page, name: string, password: string) => {
+  await page.getByLabel('Name', { exact: true }).fill(name);
+  await page.getByLabel('Password', { exact: true }).fill(password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+};
+
+plain(
+  'a studio of one’s own: the owner, one who is invited, a lost password, a second factor; the demo switched off',
+  async ({ page, browser }) => {
+    const { server, stop } = await startServer({ VIATICUM_OWNER: '', VIATICUM_OWNER_PASSWORD: '' });
+    try {
+      const goto = (path: string) => page.goto(`${server.url}${path}`);
+      await goto('/');
+      await expect(page.getByRole('heading', { name: 'Whose studio is this?' })).toBeVisible();
+      await accessible(page, 'the owner');
+      // The demo can be looked at without owning anything.
+      await page.getByRole('button', { name: 'Look at the demo first' }).click();
+      await enter(page, 'demo', 'north light');
+      await expect(page.getByRole('link', { name: 'Open Balloons over the terraces' })).toBeVisible();
+      await page.getByRole('button', { name: 'Sign out' }).click();
+
+      await page.getByLabel('Name', { exact: true }).fill(owner.name);
+      await page.getByLabel('Password', { exact: true }).fill('short');
+      await page.getByRole('button', { name: 'Make it mine' }).click();
+      await expect(page.getByRole('alert')).toContainText(/at least 10|shorter|characters/i);
+      await page.getByLabel('Password', { exact: true }).fill(owner.password);
+      await page.getByRole('button', { name: 'Make it mine' }).click();
+      await expect(page.getByText('Nothing stands here yet')).toBeVisible();
+
+      await page.getByRole('link', { name: 'Account' }).click();
+      await accessible(page, 'account');
+      await page.getByRole('button', { name: 'Invite an instructor' }).click();
+      const address = String(await page.getByText(/\/welcome\//).textContent());
+      await page.keyboard.press('Escape');
+      await expect(page.getByText('1 invitation is open')).toBeVisible();
+
+      // Whom the owner gave it to, on a phone.
+      const phone = await (await browser.newContext({ viewport: { width: 360, height: 640 } })).newPage();
+      await phone.goto(`${server.url}${new URL(address).pathname}`);
+      await accessible(phone, 'an invitation');
+      await phone.getByLabel('Name', { exact: true }).fill(owner.name.toLowerCase());
+      await phone.getByLabel('Password', { exact: true }).fill('pale violet haze');
+      await phone.getByRole('button', { name: 'Come in' }).click();
+      await expect(phone.getByRole('alert')).toContainText('Somebody here has this name already');
+      await phone.getByLabel('Name', { exact: true }).fill('Bo');
+      await phone.getByRole('button', { name: 'Come in' }).click();
+      await expect(phone.getByText('Nothing stands here yet')).toBeVisible();
+      await phone.getByRole('link', { name: 'Account' }).click();
+      await expect(phone.getByRole('heading', { name: 'Bo' })).toBeVisible();
+      await expect(phone.getByRole('heading', { name: 'Who works here' })).toHaveCount(0);
+      expect(await phone.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
+      await phone.goto(`${server.url}${new URL(address).pathname}`);
+      await expect(phone.getByRole('heading', { name: 'This link leads nowhere' })).toBeVisible();
+
+      // Bo forgets the password on another machine; the owner finds the letter.
+      const other = await (await browser.newContext()).newPage();
+      await other.goto(`${server.url}/sign-in`);
+      await other.getByRole('button', { name: 'Password forgotten?' }).click();
+      await other.getByLabel('Name', { exact: true }).fill('Bo');
+      await other.getByRole('button', { name: 'Ask for a link' }).click();
+      await expect(other.getByText('lies in the outbox')).toBeVisible();
+      await page.reload();
+      const letter = page.getByRole('article').filter({ hasText: 'To Bo' });
+      const [link] = /\/welcome\/[\w-]+/.exec(await letter.innerText()) ?? [];
+      await other.goto(`${server.url}${link}`);
+      await other.getByLabel('New password').fill('a quiet grey morning');
+      await other.getByRole('button', { name: 'Set this password' }).click();
+      await expect(other.getByText('Nothing stands here yet')).toBeVisible();
+      // The phone, which came in with the former one, is out.
+      await phone.goto(`${server.url}/account`);
+      await expect(phone).toHaveURL(/sign-in/);
+
+      // A second factor for the owner.
+      await page.getByRole('button', { name: 'Turn on' }).click();
+      await page.getByLabel('Present password').fill(owner.password);
+      await page.getByRole('button', { name: 'Next' }).click();
+      const shown = String(await page.getByText(/Or type this into it/).textContent());
+      const secret = Secret.fromBase32((/it: (.*)$/.exec(shown)?.[1] as string).replaceAll(' ', ''));
+      await page.getByLabel('Six digits').fill(new TOTP({ secret }).generate());
+      await page.getByRole('dialog').getByRole('button', { name: 'Turn on' }).click();
+      await expect(page.getByRole('heading', { name: 'Write these down' })).toBeVisible();
+      const spare = await page.getByRole('dialog').getByRole('listitem').first().innerText();
+      await page.getByRole('button', { name: 'I have written them down' }).click();
+      await expect(page.getByText('On. 8 codes that you wrote down are left.')).toBeVisible();
+
+      // The demo goes.
+      await page.getByRole('button', { name: 'Switch off demo' }).click();
+      await page.getByRole('tooltip').getByRole('button', { name: 'Switch off' }).click();
+      await expect(page.getByRole('button', { name: 'Switch on demo' })).toBeVisible();
+
+      await other.goto(`${server.url}/`);
+      await other.getByRole('button', { name: 'Sign out' }).click();
+      await enter(other, 'demo', 'north light');
+      await expect(other.getByRole('alert')).toContainText('switched off');
+      await enter(other, owner.name, owner.password);
+      await expect(other.getByRole('heading', { name: 'One more thing' })).toBeVisible();
+      await other.getByLabel(/^Six digits/).fill('000000');
+      await other.getByRole('button', { name: 'Sign in' }).click();
+      await expect(other.getByRole('alert')).toContainText('do not fit');
+      await other.getByLabel(/^Six digits/).fill(spare);
+      await other.getByRole('button', { name: 'Sign in' }).click();
+      await other.getByRole('link', { name: 'Account' }).click();
+      await expect(other.getByText('On. 7 codes that you wrote down are left.')).toBeVisible();
+
+      // A new password signs out everywhere else.
+      await other.getByRole('button', { name: 'Change password' }).click();
+      await other.getByLabel('Present password').fill(owner.password);
+      await other.getByLabel('New password').fill('turned to the north');
+      await other.getByRole('dialog').getByRole('button', { name: 'Change password' }).click();
+      await expect(other.getByText('Your password is changed')).toBeVisible();
+      await goto('/account');
+      await expect(page).toHaveURL(/sign-in/);
+      await expect(page.getByRole('heading', { name: 'Come in' })).toBeVisible();
+    } finally {
+      await stop();
+    }
+  },
+);

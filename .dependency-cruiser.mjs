@@ -6,7 +6,7 @@ const floors = [
   ['units', 'geometry', 'brush', 'format', 'coat', 'surface', 'captions'],
   ['area', 'mix', 'text', 'hear'],
   ['picture', 'document', 'derived'],
-  ['step', 'stage', 'value-relations', 'transfer'],
+  ['step', 'stage', 'value-relations', 'transfer', 'versions'],
   ['contact'],
   ['plan'],
   ['advice', 'pace', 'class', 'paint-repair', 'brush-plan'],

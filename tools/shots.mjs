@@ -92,7 +92,8 @@ async function videoViews(page, browser, url) {
   await page.waitForURL(/\/steps(\/\w+)?$/);
   await station(page, 'Video');
   await topic(page, 'Length');
-  await page.getByText(/being painted/).waitFor({ state: 'hidden', timeout: 60_000 });
+  // The key that saves the film waits for all that is painted in it.
+  await page.locator('button:enabled', { hasText: 'Save as a film' }).waitFor({ timeout: 60_000 });
   await page
     .getByTestId('track')
     .getByRole('button', { name: /S022: filling/ })

@@ -17,6 +17,12 @@ export const Rehearsal = Type.Object(
   },
   strict,
 );
+export const RevisionParam = Type.Object({ id: Id, revisionId: Type.String({ pattern: '^[1-9]\\d{0,8}$' }) }, strict);
+/** What a version is called; null: nothing any more. */
+export const SaveRevision = Type.Object(
+  { name: Type.Union([Type.String({ minLength: 1, maxLength: 120 }), Type.Null()]) },
+  strict,
+);
 export const NewClass = Type.Object({ lessonId: Id, rehearsal: Type.Optional(Rehearsal) }, strict);
 /** A class that is to come: when and where, and who is expected by their first names. */
 export const Invite = Type.Object(
@@ -89,6 +95,21 @@ export type LessonOnCard = {
 };
 export type LessonCard = { id: string; title: string; revision: number; updatedAt: string; card: LessonOnCard };
 export type LessonAnswer = { id: string; revision: number; document: Lesson; savedAt: string };
+/**
+ * `auto`: saved by itself, thinned by age; `kept`: the one of two at once that did not stand; `won`: the other; `pinned`: taught or
+ * handed out. All but the first stay.
+ */
+export type RevisionKind = 'auto' | 'kept' | 'won' | 'pinned';
+export type RevisionAnswer = {
+  id: number;
+  number: number;
+  kind: RevisionKind;
+  name: string | null;
+  savedAt: string;
+  /** Who saved it. */
+  author: string;
+  isPresent: boolean;
+};
 export type SaveAnswer = { revision: number; savedAt: string };
 export type ConflictAnswer = ApiError & { current: LessonAnswer; keptRevision: number };
 export type PictureAnswer = { sha256: string; widthPx: number; heightPx: number };

@@ -7,6 +7,9 @@ export type Draw = { random: () => number; pick: <T>(list: readonly T[]) => T; i
 /** For every command a way to draw arguments; a command without one fails the test that lists them. */
 export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> } = {
   setTitle: ({ random }) => ({ title: `Lesson ${Math.floor(random() * 1000)}` }),
+  takeVersion: ({ lesson, pick, random }) => ({
+    version: { ...lesson, units: pick(['in', 'cm']), title: `Version ${Math.floor(random() * 9)}` },
+  }),
   setLevel: ({ pick }) => ({ level: pick(['beginner', 'improver', 'experienced']) }),
   setUnits: ({ pick }) => ({ units: pick(['in', 'cm']) }),
   setSchool: ({ pick }) => ({

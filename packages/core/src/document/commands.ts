@@ -12,6 +12,7 @@ import {
   type Support,
   type Tube,
 } from '@viaticum/contract';
+import equal from 'fast-deep-equal';
 import { current } from 'immer';
 import { between, CommandError, type D, find, insert, move, named, setOrClear, take } from './command-tools.js';
 import { drawCommands } from './draw-commands.js';
@@ -76,6 +77,14 @@ function groupByStage(lesson: D): void {
 export const commands = {
   setTitle: (lesson: D, { title }: { title: string }) => {
     lesson.title = named(title, 'lesson');
+  },
+  /** Another version of this very lesson in place of this one; what is the same in both is left as it is. */
+  takeVersion: (lesson: D, { version }: { version: Lesson }) => {
+    const [fields, next] = [lesson as unknown as Record<string, unknown>, version as unknown as Record<string, unknown>];
+    for (const key of new Set([...Object.keys(fields), ...Object.keys(next)])) {
+      if (!(key in next)) delete fields[key];
+      else if (!equal(fields[key], next[key])) fields[key] = next[key];
+    }
   },
   setLevel: (lesson: D, { level }: { level: Lesson['level'] }) => {
     lesson.level = level;

@@ -1,5 +1,5 @@
 import { type Area, type Lesson, letters, limits, type Outline, type TwinOf } from '@viaticum/contract';
-import { common, outlineArea, outlineBox } from '../area/index.js';
+import { common, outlineArea, outlineBox, outlineFault, repaired } from '../area/index.js';
 import { mirrorLine } from '../geometry/index.js';
 import type { D } from './command-tools.js';
 import { letGo } from './references.js';
@@ -29,8 +29,12 @@ export function lineOf({ kind, baseMm, horizonMm, bankM, eyeM }: TwinOf): number
 /** An outline mirrored about a level line, as far as it lies above it; empty where it lies below. */
 export function reflected(outline: Outline, lineMm: number): Outline {
   const above = aboveLine(outline, lineMm);
-  return above.map((polygon) => polygon.map((ring) => ring.map(([x, y]): [number, number] => [round(x), round(2 * lineMm - y)])));
+  return sound(
+    above.map((polygon) => polygon.map((ring) => ring.map(([x, y]): [number, number] => [round(x), round(2 * lineMm - y)]))),
+  );
 }
+/** Corners that lie close together can cross when they are rounded. */
+const sound = (outline: Outline): Outline => (outlineFault(outline) ? repaired(outline) : outline);
 
 const FAR = 40_000;
 const aboveLine = (outline: Outline, lineMm: number): Outline =>
@@ -68,7 +72,7 @@ export function pulled(outline: Outline, lineMm: number, share: number): Outline
   const [first, last] = [tops[0], tops.at(-1)] as [[number, number], [number, number]];
   const ring: [number, number][] = [[first[0], round(lineMm)], ...tops, [last[0], round(lineMm)]];
   const whole: Outline = [[ring.filter((p, i) => i === 0 || p[0] !== ring[i - 1]?.[0] || p[1] !== ring[i - 1]?.[1])]];
-  return outlineArea(whole) < 1 ? [] : whole;
+  return outlineArea(whole) < 1 ? [] : sound(whole);
 }
 
 /**

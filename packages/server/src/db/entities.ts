@@ -1,4 +1,4 @@
-import type { AccountRole, FilmType, ShootNote } from '@viaticum/contract';
+import type { AccountRole, FilmType, RevisionKind, ShootNote } from '@viaticum/contract';
 import { Column, Entity, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
 
 const bigint = { from: (value: string | number) => Number(value), to: (value: number) => value };
@@ -91,9 +91,6 @@ export class LessonEntity {
   @Column('bigint', { name: 'removed_at', nullable: true, transformer: bigintOrNone }) removedAt: number | null;
 }
 
-/** `auto`: an autosave, overwritten by the next within five minutes; `kept`: the loser of a conflict; `pinned`: taught in a class. */
-export type RevisionKind = 'auto' | 'kept' | 'pinned';
-
 @Entity('lesson_revision')
 export class LessonRevisionEntity {
   @PrimaryGeneratedColumn({ type: 'int' }) id: number;
@@ -103,6 +100,8 @@ export class LessonRevisionEntity {
   @Column('varchar', { name: 'author_id', length: 32 }) authorId: string;
   @Column('longtext') document: string;
   @Column('bigint', { name: 'created_at', transformer: bigint }) createdAt: number;
+  /** What its author calls it; such a version stays. */
+  @Column('varchar', { length: 120, nullable: true }) name: string | null;
 }
 
 @Entity('class')

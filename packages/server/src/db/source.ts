@@ -12,6 +12,7 @@ import { Removed1700000000007 } from './migrations/0007-removed.js';
 import { Kit1700000000008 } from './migrations/0008-kit.js';
 import { Films1700000000009 } from './migrations/0009-films.js';
 import { Accounts1700000000010 } from './migrations/0010-accounts.js';
+import { History1700000000011 } from './migrations/0011-history.js';
 
 export type Database = {
   source: DataSource;
@@ -91,6 +92,7 @@ export async function openDatabase(url: string): Promise<Database> {
       Kit1700000000008,
       Films1700000000009,
       Accounts1700000000010,
+      History1700000000011,
     ],
     extra: { connectTimeout: CONNECT_MS },
     synchronize: false,

@@ -1,5 +1,5 @@
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import { IdParam, PageQuery, serverErrors } from '@viaticum/contract';
+import { IdParam, PageQuery, RevisionParam, SaveRevision, serverErrors } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
 import { ApiFault } from '../errors.js';
 import { signedIn } from '../guard/access.js';
@@ -45,6 +45,24 @@ export async function lessons(app: FastifyInstance, { store }: { store: LessonSt
     await store.setRemoved(signedIn(request).id, request.params.id, false);
     return reply.status(204).send();
   });
+
+  routes.get('/api/lessons/:id/revisions', { schema: { params: IdParam }, ...who }, async (request) =>
+    store.versions(signedIn(request).id, request.params.id),
+  );
+  const one = { params: RevisionParam };
+  routes.get('/api/lessons/:id/revisions/:revisionId', { schema: one, ...who }, async (request, reply) => {
+    const { id, revisionId } = request.params;
+    return reply.type('application/json').send(await store.version(signedIn(request).id, id, Number(revisionId)));
+  });
+  routes.put(
+    '/api/lessons/:id/revisions/:revisionId',
+    { schema: { ...one, body: SaveRevision }, ...who },
+    async (request, reply) => {
+      const { id, revisionId } = request.params;
+      await store.nameVersion(signedIn(request).id, id, Number(revisionId), request.body.name);
+      return reply.status(204).send();
+    },
+  );
 
   await app.register(async (bodies) => {
     bodies.removeContentTypeParser('application/json');

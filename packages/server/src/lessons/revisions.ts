@@ -1,9 +1,11 @@
+import type { RevisionKind } from '@viaticum/contract';
+import { thinned } from '@viaticum/core/versions';
 import { type EntityManager, IsNull } from 'typeorm';
 import { LessonEntity, LessonRevisionEntity } from '../db/entities.js';
 import { notFound } from '../errors.js';
 
-/** Saved again by the same hand within this time, a revision is written over. */
-const COALESCE_MS = 5 * 60_000;
+/** Saved again by the same hand within this time, a version is written over. */
+const COALESCE_MS = 60_000;
 
 type NewRevision = Pick<LessonRevisionEntity, 'lessonId' | 'number' | 'kind' | 'authorId' | 'document' | 'createdAt'>;
 
@@ -35,9 +37,29 @@ export async function addRevision(manager: EntityManager, revision: NewRevision)
   await manager.insert(LessonRevisionEntity, revision);
 }
 
-/** The next revision after `last`: written over it where the same author saved a moment ago and nothing holds it. */
+/**
+ * The next revision after `last`. A moment later it stands in its place, where the same hand saved by itself and nothing holds the
+ * former; other versions that saved themselves are thinned by their age.
+ */
 export async function succeed(manager: EntityManager, last: LessonRevisionEntity, next: NewRevision): Promise<void> {
-  const isMoment = last.kind === 'auto' && last.authorId === next.authorId && next.createdAt - last.createdAt < COALESCE_MS;
-  if (!isMoment) return addRevision(manager, next);
-  await manager.update(LessonRevisionEntity, { id: last.id }, { number: next.number, document: next.document });
+  const isFree = last.kind === 'auto' && last.name === null && last.authorId === next.authorId;
+  if (isFree && next.createdAt - last.createdAt < COALESCE_MS) {
+    await manager.update(LessonRevisionEntity, { id: last.id }, { number: next.number, document: next.document });
+    return;
+  }
+  await addRevision(manager, next);
+  const rows = await manager.find(LessonRevisionEntity, {
+    select: { id: true, createdAt: true },
+    where: { lessonId: next.lessonId, kind: 'auto', name: IsNull() },
+  });
+  const gone = thinned(
+    rows.map(({ id, createdAt }) => ({ id, atMs: createdAt })),
+    next.createdAt,
+  );
+  if (gone.length > 0) await manager.delete(LessonRevisionEntity, gone);
+}
+
+/** A version that is not to be thinned any more. */
+export async function hold(manager: EntityManager, { id, kind }: LessonRevisionEntity, as: RevisionKind): Promise<void> {
+  if (kind === 'auto' || as === 'pinned') await manager.update(LessonRevisionEntity, { id }, { kind: as });
 }

@@ -1,17 +1,18 @@
-import { type LessonCard, type LessonOnCard, SCHEMA_VERSION, serverErrors } from '@viaticum/contract';
+import { type LessonCard, type LessonOnCard, type RevisionAnswer, SCHEMA_VERSION, serverErrors } from '@viaticum/contract';
 import { upgradeLesson } from '@viaticum/core/document';
 import { lessonCard } from '@viaticum/core/plan';
 import { nanoid } from 'nanoid';
 import { IsNull } from 'typeorm';
-import { LessonEntity, LessonRevisionEntity } from '../db/entities.js';
+import { InstructorEntity, LessonEntity, LessonRevisionEntity } from '../db/entities.js';
 import { newest } from '../db/page.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
 import type { StagePicture, StagePictures, Taught } from '../stage-pictures/store.js';
 import type { ReadLesson } from './reader-worker.js';
-import { addRevision, own, present, succeed } from './revisions.js';
+import { addRevision, hold, own, present, succeed } from './revisions.js';
 
 const PAGE = 100;
+const MOST_VERSIONS = 500;
 
 /** A stored document as text of the present version: parsed only where it is of an earlier one. */
 function presentText(stored: string): string {
@@ -119,7 +120,10 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
         const last = await present(manager, lesson);
         const saved = { lessonId: id, authorId: ownerId, document: text, createdAt: now };
         if (lesson.revision !== baseRevision) {
-          if (last.document !== text) await addRevision(manager, { ...saved, number: baseRevision, kind: 'kept' });
+          if (last.document !== text) {
+            await addRevision(manager, { ...saved, number: baseRevision, kind: 'kept' });
+            await hold(manager, last, 'won');
+          }
           return { conflict: answerText(lesson, last.document) };
         }
         const number = lesson.revision + 1;
@@ -134,6 +138,45 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
         });
       }
       return { revision: stored.revision, savedAt: new Date(now).toISOString() };
+    },
+
+    /** The versions of a lesson, the newest first. */
+    async versions(ownerId: string, id: string): Promise<RevisionAnswer[]> {
+      const lesson = await own(source.manager, ownerId, id);
+      const rows = await source.manager
+        .createQueryBuilder(LessonRevisionEntity, 'r')
+        .innerJoin(InstructorEntity, 'i', 'i.id = r.author_id')
+        .select([
+          'r.id AS id',
+          'r.number AS number',
+          'r.kind AS kind',
+          'r.name AS name',
+          'r.created_at AS at',
+          'i.name AS author',
+        ])
+        .where('r.lesson_id = :id', { id })
+        .orderBy('r.created_at', 'DESC')
+        .addOrderBy('r.id', 'DESC')
+        .limit(MOST_VERSIONS)
+        .getRawMany<Omit<RevisionAnswer, 'isPresent' | 'savedAt'> & { at: string }>();
+      return rows.map(({ at, ...row }) => ({
+        ...row,
+        savedAt: new Date(Number(at)).toISOString(),
+        isPresent: row.number === lesson.revision && row.kind !== 'kept',
+      }));
+    },
+    /** The JSON of an answer with the document as it was in a version. */
+    async version(ownerId: string, id: string, revisionId: number): Promise<string> {
+      const lesson = await own(source.manager, ownerId, id);
+      const found = await source.manager.findOneBy(LessonRevisionEntity, { id: revisionId, lessonId: id });
+      if (!found) throw notFound('version of this lesson');
+      return answerText({ id: lesson.id, revision: found.number, updatedAt: found.createdAt }, found.document);
+    },
+    async nameVersion(ownerId: string, id: string, revisionId: number, name: string | null): Promise<void> {
+      await own(source.manager, ownerId, id);
+      if (!(await source.manager.existsBy(LessonRevisionEntity, { id: revisionId, lessonId: id })))
+        throw notFound('version of this lesson');
+      await source.manager.update(LessonRevisionEntity, { id: revisionId }, { name });
     },
 
     /** Takes a lesson from the shelf, or puts it back. What was taught from it stays as it is. */
@@ -154,7 +197,7 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
       return source.transaction(async (manager) => {
         const lesson = await own(manager, ownerId, id, true);
         const revision = await present(manager, lesson);
-        if (revision.kind === 'auto') await manager.update(LessonRevisionEntity, { id: revision.id }, { kind: 'pinned' });
+        await hold(manager, revision, 'pinned');
         return {
           revisionId: revision.id,
           number: revision.number,

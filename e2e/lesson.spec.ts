@@ -1,6 +1,7 @@
 import { writeFile } from 'node:fs/promises';
+import type { Page } from '@playwright/test';
 import sharp from 'sharp';
-import { choose, expect, openDemo, saved, signIn, test, topic, withStep } from './fixtures.js';
+import { accessible, choose, expect, openDemo, saved, signIn, test, topic, withStep } from './fixtures.js';
 
 test('a new lesson: canvas, picture, crop, areas, tubes, a mix, steps and a plan', async ({ signedIn: page }, info) => {
   await page.getByRole('button', { name: 'New lesson' }).click();
@@ -204,10 +205,50 @@ test('two windows on one lesson: the second is told, both versions are kept, the
   await other.keyboard.press('Enter');
   await expect(other.getByRole('dialog', { name: 'Saved elsewhere meanwhile' })).toBeVisible();
   await expect(other.getByRole('dialog')).toContainText('First window');
+  await expect(other.getByRole('dialog')).toContainText('called “Second window”');
+  await accessible(other, 'two versions');
   await other.getByRole('button', { name: 'Go on with mine' }).click();
+  await saved(other);
+  // The choice can be taken back, and made again.
+  await other.getByRole('button', { name: 'Undo' }).click();
+  await expect(other.getByLabel('Name this lesson')).toHaveValue('First window');
+  await other.getByRole('button', { name: 'Redo' }).click();
+  await expect(other.getByLabel('Name this lesson')).toHaveValue('Second window');
   await saved(other);
   await page.reload();
   await expect(page.getByLabel('Name this lesson')).toHaveValue('Second window');
+
+  // What lies apart is joined without a question.
+  const room = (of: Page) => of.getByRole('button', { name: /^Change the room/ });
+  await page.getByLabel('Name this lesson').fill('Third window');
+  await page.keyboard.press('Enter');
+  await saved(page);
+  const before = await room(other).innerText();
+  await room(other).click();
+  await other.getByRole('spinbutton', { name: 'Temperature, °C' }).fill('14');
+  await other.keyboard.press('Enter');
+  await other.getByRole('button', { name: 'Keep this room' }).click();
+  await expect(other.getByText(/joined with yours: called “Third window”/)).toBeVisible();
+  await saved(other);
+  await page.reload();
+  await expect(page.getByLabel('Name this lesson')).toHaveValue('Third window');
+  expect(await room(page).innerText()).not.toBe(before);
+
+  // Every version is there still: the first is looked at, named, and gone back to.
+  await page.getByRole('button', { name: 'Versions' }).click();
+  const drawer = page.getByRole('dialog', { name: 'Earlier versions' });
+  await accessible(page, 'versions');
+  const first = drawer.getByRole('listitem').filter({ hasText: 'stood when two met' }).last();
+  await first.getByRole('button', { name: /^Look at/ }).click();
+  await expect(first).toContainText('called “Third window”, was “First window”');
+  await first.getByLabel('Name').fill('before the evening class');
+  await first.getByRole('button', { name: 'Name it' }).click();
+  await expect(first).toContainText('“before the evening class”');
+  await first.getByRole('button', { name: 'Go back to this' }).click();
+  await expect(page.getByLabel('Name this lesson')).toHaveValue('First window');
+  await saved(page);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByLabel('Name this lesson')).toHaveValue('Third window');
 });
 
 test('the server away while editing: said calmly, kept in the browser, sent when it is back, also after a closed tab', async ({

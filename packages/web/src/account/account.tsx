@@ -4,13 +4,13 @@ import { App, Button } from 'antd';
 import { useState } from 'react';
 import { Dialog } from '../ui/dialog.js';
 import { LinkKey } from '../ui/link-key.js';
+import { momentWords } from '../ui/moment.js';
 import { accountWords } from '../words/account.js';
 import css from './account.module.css';
 import { accountQuery, useAccountActs } from './account-queries.js';
 import { Accounts } from './accounts.js';
 import { ShortForm } from './door.js';
 import { SecondFactor } from './second-factor.js';
-import { whenWords } from './when.js';
 
 const words = accountWords.own;
 
@@ -90,8 +90,8 @@ function Sessions({ sessions }: Pick<AccountAnswer, 'sessions'>) {
           <li key={id}>
             <strong>{device}</strong>
             <span className="quiet small">
-              {words.since(whenWords(createdAt))}
-              {isThis ? '' : `, ${words.seen(whenWords(seenAt))}`}
+              {words.since(momentWords(createdAt))}
+              {isThis ? '' : `, ${words.seen(momentWords(seenAt))}`}
             </span>
             {isThis ? (
               <span className="quiet">{words.here}</span>

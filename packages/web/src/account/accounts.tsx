@@ -3,10 +3,10 @@ import type { OneAccount } from '@viaticum/contract';
 import { App, Button, Popconfirm, Table } from 'antd';
 import { CopyKey } from '../ui/copy-key.js';
 import { Dialog } from '../ui/dialog.js';
+import { momentWords } from '../ui/moment.js';
 import { accountWords } from '../words/account.js';
 import css from './account.module.css';
 import { accountsQuery, useAccountActs } from './account-queries.js';
-import { whenWords } from './when.js';
 
 const words = accountWords.all;
 
@@ -60,7 +60,7 @@ export function Accounts() {
               ),
             },
             { title: words.lessons, dataIndex: 'lessons', align: 'right' },
-            { title: words.seen, key: 'seen', render: (_, { seenAt }) => (seenAt ? whenWords(seenAt) : words.never) },
+            { title: words.seen, key: 'seen', render: (_, { seenAt }) => (seenAt ? momentWords(seenAt) : words.never) },
             { title: '', key: 'act', align: 'right', render: (_, account) => act(account) },
           ]}
         />
@@ -96,7 +96,7 @@ export function Accounts() {
             <p>
               <strong>{subject}</strong>{' '}
               <span className="quiet small">
-                {words.to(toName)}, {whenWords(at)}
+                {words.to(toName)}, {momentWords(at)}
               </span>
             </p>
             <p>{text}</p>

@@ -1,5 +1,6 @@
-import { Alert } from 'antd';
-import { useState } from 'react';
+import { Alert, App } from 'antd';
+import { useEffect, useState } from 'react';
+import { historyWords } from '../words/history.js';
 import { Conflict } from './conflict.js';
 import { useSession, useSnapshot } from './context.js';
 import { unreadDraft } from './kept.js';
@@ -9,7 +10,13 @@ import workbenchCss from './workbench.module.css';
 /** What needs an answer, under the header: it pushes the station down and covers nothing. */
 export function Banners() {
   const session = useSession();
-  const { save, fault } = useSnapshot();
+  const { save, fault, joined } = useSnapshot();
+  const { message } = App.useApp();
+  useEffect(() => {
+    if (!joined) return;
+    session.saidJoined();
+    void message.info(historyWords.joined(joined.map(({ said }) => said)), 8);
+  }, [joined, session, message]);
   const [unread, setUnread] = useState(() => unreadDraft(session.id));
   return (
     <>
@@ -21,7 +28,7 @@ export function Banners() {
           {unread !== null && <Unread text={unread} onForgotten={() => setUnread(null)} />}
         </div>
       )}
-      {save.kind === 'conflict' && <Conflict theirs={save.theirs} />}
+      {save.kind === 'conflict' && <Conflict theirs={save.theirs} base={save.base} />}
     </>
   );
 }

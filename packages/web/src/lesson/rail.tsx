@@ -7,6 +7,7 @@ import { Button } from 'antd';
 import { clsx } from 'clsx';
 import { NavLink, useParams } from 'react-router';
 import { LinkKey } from '../ui/link-key.js';
+import { historyWords } from '../words/history.js';
 import { words } from '../words/words.js';
 import { usePlan, useWorkedOut } from './context.js';
 import css from './rail.module.css';
@@ -27,7 +28,7 @@ function transfersIn(lesson: Lesson): string {
 }
 
 /** The eight stations in working order, each with how ready it is; one that is not built says so and opens nothing. */
-export function Rail({ onKeys, onFind }: { onKeys: () => void; onFind: () => void }) {
+export function Rail({ onKeys, onFind, onVersions }: { onKeys: () => void; onFind: () => void; onVersions: () => void }) {
   const { id } = useParams();
   const lesson = useWorkedOut();
   const { plan } = usePlan();
@@ -83,6 +84,9 @@ export function Rail({ onKeys, onFind }: { onKeys: () => void; onFind: () => voi
           <LinkKey type="text" size="small" to={`/lesson/${id}/read`}>
             {words.lesson.read}
           </LinkKey>
+          <Button type="text" size="small" onClick={onVersions}>
+            {historyWords.open}
+          </Button>
           <Button type="text" size="small" onClick={onKeys} aria-keyshortcuts="?">
             {words.lesson.keys} <kbd>?</kbd>
           </Button>

@@ -161,6 +161,35 @@ describe('two windows', () => {
     expect(session.get().history.lesson.title).toBe('theirs');
     expect([sent.length, state(session), draft()]).toEqual([1, 'saved', null]);
   });
+  it.each([
+    ['mine', 'theirs'],
+    ['theirs', 'mine'],
+  ] as const)('the choice of %s can be taken back', async (which, other) => {
+    const session = await meet();
+    session.resolve(which);
+    expect(session.get().history.lesson.title).toBe(which);
+    session.undo();
+    expect(session.get().history.lesson.title).toBe(other);
+  });
+  it('“both” takes the side that is named for what both changed', async () => {
+    const session = await meet();
+    expect(session.merged(() => 'mine')).toMatchObject({ clashes: [{ path: 'title' }], fault: null });
+    session.resolve({ both: () => 'theirs' });
+    expect(session.get().history.lesson.title).toBe('theirs');
+  });
+  it('what lies apart is joined without asking, saved over the other, and said', async () => {
+    const theirs = { ...opened(), revision: 9 };
+    theirs.document = { ...theirs.document, level: 'experienced' };
+    answers = [{ status: 409, body: { code: 'conflict', message: 'Changed elsewhere.', current: theirs } }];
+    const session = lessonSession(opened(), check);
+    retitle(session, 'mine');
+    await pass(700);
+    expect(session.get().history.lesson).toMatchObject({ title: 'mine', level: 'experienced' });
+    expect(session.get().joined?.map(({ field }) => field)).toEqual(['level']);
+    expect(sent[1]).toMatchObject({ baseRevision: 9, document: { title: 'mine', level: 'experienced' } });
+    session.undo();
+    expect(session.get().history.lesson).toMatchObject({ title: 'mine', level: opened().document.level });
+  });
   it('an answer that was lost is no conflict: the server has this very document', async () => {
     const session = lessonSession(opened(), check);
     retitle(session, 'second');

@@ -1,5 +1,6 @@
 import type { ConflictAnswer, Lesson, LessonAnswer, SaveAnswer } from '@viaticum/contract';
-import { type History, startHistory } from '@viaticum/core/document';
+import { carryOut, type History } from '@viaticum/core/document';
+import { type Difference, differences, type Merged, mergeLessons, type Side } from '@viaticum/core/versions';
 import { createStore } from 'zustand/vanilla';
 import { type ApiFailure, call } from '../api/http.js';
 import { commandsOn } from './commands.js';
@@ -14,9 +15,19 @@ export type SaveState =
   | { kind: 'saved'; at: string }
   | { kind: 'waiting' | 'saving' | 'offline' }
   | { kind: 'refused'; message: string }
-  | { kind: 'conflict'; theirs: LessonAnswer };
+  /** `base`: what both were made from, where this browser still has it. */
+  | { kind: 'conflict'; theirs: LessonAnswer; base: Lesson | null };
+/** What the person goes on with; `both`: the two brought together, with a side for each part that both changed. */
+export type Choice = Side | { both: (path: string) => Side };
 
-export type Snapshot = { history: History; revision: number; save: SaveState; fault: string | null };
+export type Snapshot = {
+  history: History;
+  revision: number;
+  save: SaveState;
+  fault: string | null;
+  /** What came in from elsewhere and was joined with this browser's changes by itself, until it has been said. */
+  joined: Difference[] | null;
+};
 
 /**
  * The open lesson: its history of commands, and saving. Every change is written to this browser at once and sent to the
@@ -30,6 +41,7 @@ export function lessonSession(opened: LessonAnswer, isLesson: LessonCheck | null
     revision: draft ? draft.base : opened.revision,
     save: draft ? { kind: 'waiting' } : { kind: 'saved', at: opened.savedAt },
     fault: null,
+    joined: null,
   }));
   const { getState: now, setState: set } = store;
   let acknowledged = draft ? null : opened.document;
@@ -54,12 +66,38 @@ export function lessonSession(opened: LessonAnswer, isLesson: LessonCheck | null
       schedule();
     } else forgetDraft(id);
   };
+  /** Saved elsewhere meanwhile: what lies apart is joined at once; where the two changed one part the person is asked. */
+  const meet = (theirs: LessonAnswer): void => {
+    const base = acknowledged;
+    const merged = base && mergeLessons(base, document(), theirs.document);
+    if (!merged || merged.clashes.length > 0 || merged.fault) {
+      set({ save: { kind: 'conflict', theirs, base } });
+      return;
+    }
+    const joined = differences(document(), merged.lesson);
+    goOn(theirs, [merged.lesson]);
+    set({ joined });
+  };
+  /** Goes on from what the server has, with these versions one after the other: each can be taken back. */
+  const goOn = (theirs: LessonAnswer, versions: readonly Lesson[]): void => {
+    acknowledged = theirs.document;
+    const history = versions.reduce((was, version) => carryOut(was, 'takeVersion', { version }), now().history);
+    const isTheirs = JSON.stringify(history.lesson) === JSON.stringify(theirs.document);
+    if (isTheirs) acknowledged = history.lesson;
+    set({ history, revision: theirs.revision, save: isTheirs ? { kind: 'saved', at: theirs.savedAt } : { kind: 'waiting' } });
+    memory.soon();
+    if (isTheirs) forgetDraft(id);
+    else {
+      keep();
+      schedule(0);
+    }
+  };
   const notStored = (failure: ApiFailure, sent: Lesson): void => {
     if (failure.status === 409) {
       const { current } = failure.body as unknown as ConflictAnswer;
       // The answer to an earlier attempt may have been lost: then the server has this very document.
       if (JSON.stringify(current.document) === JSON.stringify(sent)) stored(sent, current.revision, current.savedAt);
-      else set({ save: { kind: 'conflict', theirs: current } });
+      else meet(current);
     } else if (failure.status === 0 || failure.status >= 500) {
       set({ save: { kind: 'offline' } });
       if (!closed) schedule(RETRY_MS);
@@ -98,22 +136,21 @@ export function lessonSession(opened: LessonAnswer, isLesson: LessonCheck | null
   return {
     id,
     ...commandsOn(store, become),
-    /** After a conflict: go on with this browser's version, saved over the other, or with the other. */
-    resolve(which: 'mine' | 'theirs'): void {
+    /** How the two versions of a conflict come together, with a side for each part that both changed; null where nobody can tell. */
+    merged(take: (path: string) => Side): Merged | null {
+      const { save } = now();
+      return save.kind === 'conflict' && save.base ? mergeLessons(save.base, document(), save.theirs.document, take) : null;
+    },
+    /** After a conflict: go on with this browser's version, with the other, or with both brought together. It can be taken back. */
+    resolve(which: Choice): void {
       const { save } = now();
       if (save.kind !== 'conflict') return;
       const { theirs } = save;
-      if (which === 'theirs') {
-        acknowledged = theirs.document;
-        forgetDraft(id);
-        set({ history: startHistory(theirs.document), revision: theirs.revision, save: { kind: 'saved', at: theirs.savedAt } });
-      } else {
-        acknowledged = theirs.document;
-        set({ revision: theirs.revision, save: { kind: 'waiting' } });
-        keep();
-        schedule(0);
-      }
+      const mine = which === 'mine' ? document() : which !== 'theirs' && this.merged(which.both)?.lesson;
+      goOn(theirs, mine ? [theirs.document, mine] : [theirs.document]);
     },
+    /** What was joined has been said. */
+    saidJoined: () => set({ joined: null }),
     /** Sends what is waiting at once, also while the page is being left. */
     flush(): void {
       memory.now();

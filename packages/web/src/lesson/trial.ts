@@ -14,11 +14,14 @@ export function trialSession(id: string, lesson: Lesson): LessonSession {
     revision: 0,
     save: { kind: 'waiting' },
     fault: null,
+    joined: null,
   }));
   return {
     id,
     ...commandsOn(store, (history) => store.setState({ history, fault: null })),
+    merged: () => null,
     resolve: () => undefined,
+    saidJoined: () => undefined,
     flush: () => undefined,
     close: () => undefined,
   };

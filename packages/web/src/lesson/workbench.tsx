@@ -34,6 +34,7 @@ import css from './workbench.module.css';
 
 const FirstTour = lazy(() => import('./first-tour.js'));
 const KeyList = lazy(() => import('./key-list.js').then((module) => ({ default: module.KeyList })));
+const Versions = lazy(() => import('./versions.js').then((module) => ({ default: module.Versions })));
 const Find = lazy(() => import('./find.js').then((module) => ({ default: module.Find })));
 
 /** A lesson open on the bench: rail, header, the station's work, the ribbon below, what to know beside. */
@@ -70,6 +71,7 @@ function Bench() {
   const session = useSession();
   const [showKeys, setShowKeys] = useState(false);
   const [isFinding, setFinding] = useState(false);
+  const [isLooking, setLooking] = useState(false);
   const [isTourSeen, setTourSeen] = useRemembered('viaticum-tour-seen', false);
   const [isBesideOpen, setBesideOpen] = useRemembered('viaticum-beside', false);
   const [, , , station = '', topic = ''] = useLocation().pathname.split('/');
@@ -84,7 +86,7 @@ function Bench() {
     <div className={css.workbench}>
       <Header />
       <Banners />
-      <Rail onKeys={() => setShowKeys(true)} onFind={() => setFinding(true)} />
+      <Rail onKeys={() => setShowKeys(true)} onFind={() => setFinding(true)} onVersions={() => setLooking(true)} />
       <main className={css.workbenchStation} id="station">
         <Outlet />
       </main>
@@ -120,6 +122,11 @@ function Bench() {
       {showKeys && (
         <Suspense fallback={null}>
           <KeyList onClose={() => setShowKeys(false)} />
+        </Suspense>
+      )}
+      {isLooking && (
+        <Suspense fallback={null}>
+          <Versions onClose={() => setLooking(false)} />
         </Suspense>
       )}
       {isFinding && (

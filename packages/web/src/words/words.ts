@@ -85,6 +85,7 @@ export const words = {
     conflict: 'Another window or person saved this lesson while you worked. Both versions are kept. Which do you go on with?',
     useMine: 'Go on with mine',
     useTheirs: 'Take the other',
+    other: 'The other',
     loading: 'Opening the lesson',
     total: 'in all',
     waitingTime: (time: string, isCautious: boolean) =>

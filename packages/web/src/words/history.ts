@@ -1,0 +1,33 @@
+/** The words of what a lesson was, and of two versions that meet. */
+export const historyWords = {
+  open: 'Versions',
+  title: 'Earlier versions',
+  about:
+    'Of today one a minute is kept, then one an hour, then one a day. Named ones, taught ones and both sides of a conflict stay.',
+  present: 'as it is now',
+  kinds: {
+    auto: '',
+    kept: 'stood beside another, kept',
+    won: 'stood when two met',
+    pinned: 'taught or handed out',
+  },
+  by: (author: string) => `by ${author}`,
+  look: (when: string) => `Look at ${when}`,
+  since: 'Since then',
+  same: 'Nothing has changed since then.',
+  more: (count: number) => `and ${count} more`,
+  back: 'Go back to this',
+  wentBack: (when: string) => `The lesson is as it was ${when}.`,
+  name: 'Name',
+  nameIt: 'Name it',
+  none: 'No earlier version yet.',
+  mine: 'Yours',
+  theirs: (who: string) => `The other, saved ${who}`,
+  unchanged: 'Nothing else.',
+  both: 'Bring both together',
+  bothAbout: 'What lies apart is joined. Where both changed the same part, choose:',
+  cannot: (fault: string) => `The two cannot be brought together. ${fault}`,
+  joined: (said: string[]) =>
+    `Saved elsewhere meanwhile, and joined with yours: ${said.slice(0, 2).join('; ')}${said.length > 2 ? `; and ${said.length - 2} more` : ''}.`,
+  partOf: 'this part',
+};

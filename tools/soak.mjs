@@ -19,6 +19,7 @@ const parts = [
   'core/src/lesson-from-picture',
   'core/src/transfer/compare',
   'server/src/classes/equal',
+  'server/src/lessons/save',
 ].map((name) => `packages/${name}`);
 const held = [
   node([...jest, ...parts], { VIATICUM_SOAK: '10', VIATICUM_TEST_DATABASE: own.url('NAME') }),

@@ -3,7 +3,7 @@ import { type Static, Type } from 'typebox';
 const strict = { additionalProperties: false } as const;
 
 /** Letters of a password at the least. Length is what counts; no kinds of letters are asked for. */
-export const PASSWORD_LETTERS = 10;
+export const PASSWORD_LETTERS = 12;
 const AccountName = Type.String({ minLength: 1, maxLength: 120, pattern: '^\\S(.*\\S)?$' });
 const AnyPassword = Type.String({ minLength: 1, maxLength: 200 });
 const NewPassword = Type.String({ minLength: PASSWORD_LETTERS, maxLength: 200 });

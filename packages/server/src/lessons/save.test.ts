@@ -1,5 +1,5 @@
-import { afterAll, beforeAll, expect, it } from '@jest/globals';
-import type { ConflictAnswer, LessonAnswer, SaveAnswer } from '@viaticum/contract';
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import type { ConflictAnswer, LessonAnswer, RevisionAnswer, SaveAnswer } from '@viaticum/contract';
 import { LessonRevisionEntity } from '../db/entities.js';
 import { type TestServer, testServer } from '../server.fixture.js';
 
@@ -80,4 +80,95 @@ it('a deleted lesson leaves the shelf, its class goes on, and it can be put back
   expect((await server.request('POST', `/api/lessons/${lesson.id}/restore`, {}, cookie)).status).toBe(204);
   expect(await onShelf()).toBe(true);
   expect((await server.demoLesson(cookie)).document).toEqual(lesson.document);
+});
+
+describe('versions', () => {
+  const list = async (id: string) =>
+    (await server.request('GET', `/api/lessons/${id}/revisions`, undefined, cookie)).body as unknown as RevisionAnswer[];
+  const read = async (id: string, revision: number) =>
+    (await server.request('GET', `/api/lessons/${id}/revisions/${revision}`, undefined, cookie)).body as unknown as LessonAnswer;
+
+  it('of two editors at odds round after round: the text of each of either is found afterwards', async () => {
+    const { manager } = server.database.source;
+    const lesson = await server.demoLesson(cookie);
+    const rounds = 25 * Number(process.env.VIATICUM_SOAK || 1);
+    let base = lesson.revision;
+    const wanted: string[] = [];
+    for (let round = 0; round < rounds; round++) {
+      const texts = [`round ${round}, one`, `round ${round}, other`];
+      wanted.push(...texts);
+      const answers = await Promise.all(texts.map((text) => put(lesson, text, base)));
+      expect(answers.map(({ status }) => status).sort()).toEqual([200, 409]);
+      const lost = answers.findIndex(({ status }) => status === 409);
+      const { current } = (answers[lost] as { body: unknown }).body as ConflictAnswer;
+      // The loser goes on with their own, over the other's, as the dialog does it.
+      const over = await put(lesson, `round ${round}, chosen`, current.revision);
+      base = (over.body as unknown as SaveAnswer).revision;
+    }
+    const found = (await manager.findBy(LessonRevisionEntity, { lessonId: lesson.id })).map(
+      (row) => JSON.parse(row.document).title,
+    );
+    expect(wanted.filter((text) => !found.includes(text))).toEqual([]);
+    expect(found).toContain(`round ${rounds - 1}, chosen`);
+  }, 600_000);
+
+  it('are thinned as they come: a day of saving leaves one a minute, then one an hour; what has a name stays', async () => {
+    const { manager } = server.database.source;
+    const lesson = await server.demoLesson(cookie);
+    const { document } = await manager.findOneByOrFail(LessonRevisionEntity, { lessonId: lesson.id });
+    const old = (hours: number, minutes: number, more: object = {}) => ({
+      ...{ lessonId: lesson.id, number: 0, kind: 'auto' as const, document, authorId: 'x', name: null },
+      createdAt: Date.now() - (hours * 60 + minutes) * 60_000,
+      ...more,
+    });
+    await manager.insert(LessonRevisionEntity, [
+      ...Array.from({ length: 8 }, (_, k) => old(30, k)),
+      ...Array.from({ length: 8 }, (_, k) => old(5, k * 0.1)),
+      old(40, 3, { name: 'before the fair' }),
+      old(40, 4, { kind: 'pinned' }),
+    ]);
+    // Another hand, or a minute later: a version of its own.
+    await manager.update(
+      LessonRevisionEntity,
+      { lessonId: lesson.id, number: lesson.revision },
+      { createdAt: Date.now() - 70_000 },
+    );
+    const before = (await revisions(lesson.id)).length;
+    expect((await put(lesson, 'thinned now')).status).toBe(200);
+    const rows = await revisions(lesson.id);
+    expect(rows.length).toBeLessThan(before - 8);
+    const hoursAgo = (from: number, to: number) =>
+      rows.filter(({ createdAt, kind }) => {
+        const hours = (Date.now() - createdAt) / 3_600_000;
+        return kind === 'auto' && hours > from && hours < to;
+      });
+    expect(hoursAgo(4, 6).length).toBeLessThanOrEqual(2);
+    expect(hoursAgo(29, 31).length).toBeLessThanOrEqual(2);
+    expect(rows.filter(({ name, createdAt }) => name || Date.now() - createdAt > 39 * 3_600_000)).toHaveLength(2);
+  });
+
+  it('are listed with who saved them, read as they were, named; nobody else sees any', async () => {
+    const lesson = await server.demoLesson(cookie);
+    const all = await list(lesson.id);
+    const [present] = all.filter(({ isPresent }) => isPresent);
+    expect(all.filter(({ isPresent }) => isPresent)).toHaveLength(1);
+    expect(present).toMatchObject({ number: lesson.revision, author: 'demo' });
+    const kept = all.find(({ kind }) => kind === 'kept') as RevisionAnswer;
+    expect((await read(lesson.id, kept.id)).document.title).toMatch(/^(theirs|at once|round)/);
+    const name = (text: unknown, as = cookie) =>
+      server.request('PUT', `/api/lessons/${lesson.id}/revisions/${kept.id}`, { name: text }, as);
+    expect((await name('the loose one')).status).toBe(204);
+    expect((await list(lesson.id)).find(({ id }) => id === kept.id)?.name).toBe('the loose one');
+    expect((await name('')).status).toBe(400);
+    expect((await name(null)).status).toBe(204);
+    const other = await server.anotherInstructor();
+    expect((await name('mine', other)).status).toBe(404);
+    for (const path of ['', `/${kept.id}`])
+      expect((await server.request('GET', `/api/lessons/${lesson.id}/revisions${path}`, undefined, other)).status).toBe(404);
+    // A version of one lesson is not read by the address of another.
+    const cards = (await server.request('GET', '/api/lessons', undefined, cookie)).body as unknown as { id: string }[];
+    const elsewhere = cards.find(({ id }) => id !== lesson.id)?.id;
+    const { status, body } = await server.request('GET', `/api/lessons/${elsewhere}/revisions/${kept.id}`, undefined, cookie);
+    expect([status, body.message]).toEqual([404, expect.stringContaining('version of this lesson')]);
+  });
 });

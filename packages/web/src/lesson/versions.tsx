@@ -21,6 +21,7 @@ export function Versions({ onClose }: { onClose: () => void }) {
     staleTime: 0,
   });
   const [opened, open] = useState<number | null>(null);
+  const isAlone = new Set(versions?.map(({ author }) => author)).size <= 1;
   return (
     <Drawer open size={DRAWER_PX} title={<h2 className="dialog-title">{w.title}</h2>} onClose={onClose}>
       <p className="quiet">{w.about}</p>
@@ -40,7 +41,9 @@ export function Versions({ onClose }: { onClose: () => void }) {
                 <b>{momentWords(version.savedAt)}</b> {version.name && <span>“{version.name}”</span>}
               </Button>
               <span className="quiet small">
-                {[version.isPresent ? w.present : '', w.kinds[version.kind], w.by(version.author)].filter(Boolean).join(', ')}
+                {[version.isPresent ? w.present : '', w.kinds[version.kind], isAlone ? '' : w.by(version.author)]
+                  .filter(Boolean)
+                  .join(', ')}
               </span>
             </div>
             {opened === version.id && <One version={version} onBack={onClose} />}

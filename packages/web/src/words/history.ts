@@ -3,7 +3,7 @@ export const historyWords = {
   open: 'Versions',
   title: 'Earlier versions',
   about:
-    'Of today one a minute is kept, then one an hour, then one a day. Named ones, taught ones and both sides of a conflict stay.',
+    'One a minute is kept for an hour, one an hour for a day, then one a day. Those with a name, taught ones and both sides of a conflict stay.',
   present: 'as it is now',
   kinds: {
     auto: '',

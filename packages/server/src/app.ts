@@ -31,6 +31,7 @@ import { alone } from './lessons/alone.js';
 import { lessons } from './lessons/plugin.js';
 import { lessonStore } from './lessons/store.js';
 import { openLog } from './log.js';
+import { measured, operation } from './operation/plugin.js';
 import { pictures } from './pictures/plugin.js';
 import { pictureStore } from './pictures/store.js';
 import { stagePictures } from './stage-pictures/store.js';
@@ -75,6 +76,7 @@ export async function buildApp(config: Config): Promise<Running> {
     reply.header('x-request-id', request.id);
     if (request.url.startsWith('/api/')) reply.header('cache-control', 'no-store');
   });
+  const register = measured(app);
   modestJson(app);
   routeTable(app);
 
@@ -124,11 +126,7 @@ export async function buildApp(config: Config): Promise<Running> {
   await app.register(shooting, { database, config });
   await app.register(pictures, { store: picturesOf });
   await web(app, { folder: config.webFolder, isTls: config.publicUrl.startsWith('https:') });
-  // Anyone may call this.
-  app.get('/health', async () => {
-    await database.pool.query('SELECT 1');
-    return { ok: true };
-  });
+  await operation(app, { register, database, classes: classesOf, isFull: space.isFull });
   const stopTidying = housekeeping({
     ...{ sessions: sessionsOf, accounts: accountsOf, stages: stagesOf, films: filmsOf },
     ...{ dataFolder: config.dataFolder, log: app.log },

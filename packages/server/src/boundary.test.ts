@@ -44,7 +44,7 @@ const pictureCount = async () => Number((await server.database.source.query('SEL
 describe('sign-in', () => {
   it('sets a cookie that scripts cannot read and other sites do not send', async () => {
     const { status, headers, body } = await server.request('POST', '/api/session', { name: 'demo', password: 'north light' });
-    expect([status, body]).toEqual([200, { name: 'demo' }]);
+    expect([status, body]).toEqual([200, { name: 'demo', role: 'demo' }]);
     expect(String(headers['set-cookie'])).toMatch(/HttpOnly.*SameSite=Strict/);
   });
   it('stores neither the password nor the token', async () => {

@@ -6,6 +6,7 @@ import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { InstructorEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault } from '../errors.js';
+import { isFromHere } from '../guard/from-here.js';
 import { wrongTries } from '../guard/wrong-tries.js';
 import type { Accounts } from './account-store.js';
 import type { Passwords } from './password.js';
@@ -16,7 +17,6 @@ const HOUR_MS = 3_600_000;
 /** Wrong passwords or digits for one name within an hour; guessing on from many addresses is no use. */
 const MOST_WRONG = 60;
 const fewAMinute = { rateLimit: { max: 20, timeWindow: '1 minute' } } as const;
-const loopback = /^(::1|(::ffff:)?127\.\d+\.\d+\.\d+)$/;
 
 type Parts = {
   database: Database;
@@ -30,10 +30,6 @@ export type Door = {
   /** Signs an account in: the cookie of a new session goes with the answer. */
   letIn: (request: FastifyRequest, reply: FastifyReply, account: Pick<InstructorEntity, 'id'>) => Promise<void>;
 };
-
-/** Whether a request comes from a browser on this very machine: by its address, and through no proxy. */
-const isFromHere = ({ ip, headers }: FastifyRequest): boolean =>
-  loopback.test(ip) && headers['x-forwarded-for'] === undefined && headers.forwarded === undefined;
 
 /** Sessions, the check of where requests come from, sign-in, and the set-up of the owner. */
 export async function auth(app: FastifyInstance, parts: Parts): Promise<Door> {

@@ -213,6 +213,8 @@ export async function database(dataFolder, { schema = '*' } = {}) {
     [
       "CREATE USER IF NOT EXISTS 'viaticum'@'localhost' IDENTIFIED BY '';",
       `ALTER USER 'viaticum'@'localhost' IDENTIFIED BY '${password}';`,
+      // A tool that needed more has it only until the next start.
+      "REVOKE ALL PRIVILEGES, GRANT OPTION FROM 'viaticum'@'localhost';",
       `GRANT ALL PRIVILEGES ON ${places} TO 'viaticum'@'localhost';`,
       "ALTER USER 'root'@'localhost' IDENTIFIED VIA unix_socket;",
       "DROP USER IF EXISTS ''@'localhost';",

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, it } from '@jest/globals';
 import { type TestServer, testServer } from '../server.fixture.js';
+import { dryRun } from './dry-run.js';
 
 /** So many migrations came after the one that is looked at. */
 const LATER = 5;
@@ -76,5 +77,29 @@ it('what an earlier version stored is read in today’s words, and goes back as 
   await undoWords();
   expect(await rows('SELECT id, name FROM room')).toEqual([{ id: 'r1', name: 'attic' }]);
   expect(JSON.parse((await rows("SELECT body FROM class_event WHERE class_id = 'c1'"))[0]?.body as string)).toEqual(touched);
+  await source.runMigrations();
+});
+
+it('what is still to come is tried on a copy, with its rows; the database itself stays, and a migration that fails says so', async () => {
+  const { source } = server.database;
+  const address = server.config.databaseUrl;
+  const state = async () => [
+    await rows('SELECT name FROM migrations ORDER BY id'),
+    await rows('SELECT id, name FROM instructor'),
+  ];
+  const whole = await dryRun(address);
+  expect([whole.pending, whole.rows > 20]).toEqual([[], true]);
+  await source.undoLastMigration();
+  await source.undoLastMigration();
+  const before = await state();
+  const { pending } = await dryRun(address);
+  expect(pending).toEqual(['Accounts1700000000010', 'History1700000000011']);
+  expect(await state()).toEqual(before);
+  // What stands in the way is found on the copy.
+  await rows('ALTER TABLE instructor ADD COLUMN role INT NULL');
+  await expect(dryRun(address)).rejects.toThrow(/role/);
+  await rows('ALTER TABLE instructor DROP COLUMN role');
+  expect(await state()).toEqual(before);
+  expect(await rows("SHOW DATABASES LIKE '%dry_run'")).toEqual([]);
   await source.runMigrations();
 });

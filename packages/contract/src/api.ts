@@ -100,6 +100,9 @@ export type LessonAnswer = { id: string; revision: number; document: Lesson; sav
  * handed out. All but the first stay.
  */
 export type RevisionKind = 'auto' | 'kept' | 'won' | 'pinned';
+/** How long a deleted lesson lies in the bin, days. */
+export const BIN_DAYS = 30;
+export type BinnedLesson = { id: string; title: string; removedAt: string };
 export type RevisionAnswer = {
   id: number;
   number: number;

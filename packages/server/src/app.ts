@@ -128,7 +128,7 @@ export async function buildApp(config: Config): Promise<Running> {
   await web(app, { folder: config.webFolder, isTls: config.publicUrl.startsWith('https:') });
   await operation(app, { register, database, classes: classesOf, isFull: space.isFull });
   const stopTidying = housekeeping({
-    ...{ sessions: sessionsOf, accounts: accountsOf, stages: stagesOf, films: filmsOf },
+    ...{ sessions: sessionsOf, accounts: accountsOf, lessons: lessonsOf, stages: stagesOf, films: filmsOf },
     ...{ dataFolder: config.dataFolder, log: app.log },
   });
   app.addHook('preClose', async () => {

@@ -4,6 +4,7 @@ import type { FastifyBaseLogger } from 'fastify';
 import type { Accounts } from './auth/account-store.js';
 import type { Sessions } from './auth/sessions.js';
 import type { FilmStore } from './films/store.js';
+import type { LessonStore } from './lessons/store.js';
 import type { StagePictures } from './stage-pictures/store.js';
 
 const HOUR_MS = 3_600_000;
@@ -11,16 +12,17 @@ const HOUR_MS = 3_600_000;
 type Parts = {
   sessions: Sessions;
   accounts: Accounts;
+  lessons: LessonStore;
   stages: StagePictures;
   films: FilmStore;
   dataFolder: string;
   log: FastifyBaseLogger;
 };
-export type Tidied = { sessions: number; stages: number; uploads: number; films: number };
+export type Tidied = { sessions: number; stages: number; uploads: number; films: number; lessons: number };
 
-/** Takes away what nobody needs any more: sessions and links that are over, stage pictures that nobody looked at, uploads that were broken off. */
+/** Takes away what nobody needs any more: sessions and links that are over, stage pictures that nobody looked at, uploads that were broken off, lessons that lay in the bin. */
 export async function tidy(parts: Omit<Parts, 'log'>, now: number): Promise<Tidied> {
-  const { sessions, accounts, stages, films, dataFolder } = parts;
+  const { sessions, accounts, lessons, stages, films, dataFolder } = parts;
   const ended = await sessions.tidy();
   await accounts.tidy();
   let uploads = 0;
@@ -31,7 +33,13 @@ export async function tidy(parts: Omit<Parts, 'log'>, now: number): Promise<Tidi
     await rm(join(folder, name), { force: true });
     uploads += 1;
   }
-  return { sessions: ended, stages: await stages.tidy(now), uploads, films: await films.tidy(now) };
+  return {
+    sessions: ended,
+    stages: await stages.tidy(now),
+    uploads,
+    films: await films.tidy(now),
+    lessons: await lessons.empty(now),
+  };
 }
 
 /** {@link tidy} at once and every hour, until it is stopped. */

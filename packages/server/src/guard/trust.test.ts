@@ -185,8 +185,9 @@ describe('what nobody needs any more goes', () => {
     const films = { tidy: async () => 2 } as never;
     const accounts = { tidy: async () => {} } as never;
     const sessions = sessionStore(server.database, () => {});
-    const parts = { sessions, accounts, stages, films, dataFolder: server.config.dataFolder };
-    expect(await tidy(parts, Date.now())).toEqual({ sessions: 1, stages: 1, uploads: 0, films: 2 });
+    const lessons = { empty: async () => 3 } as never;
+    const parts = { sessions, accounts, lessons, stages, films, dataFolder: server.config.dataFolder };
+    expect(await tidy(parts, Date.now())).toEqual({ sessions: 1, stages: 1, uploads: 0, films: 2, lessons: 3 });
     expect((await server.request('GET', '/api/session', undefined, cookie)).body.instructor).not.toBeNull();
   });
   it('a class that nobody follows leaves the memory, and comes back as it was', async () => {

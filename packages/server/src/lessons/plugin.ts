@@ -37,6 +37,7 @@ export async function lessons(app: FastifyInstance, { store }: { store: LessonSt
     return sendStage(request, reply, await store.finished(signedIn(request).id, request.params.id));
   });
 
+  routes.get('/api/bin', who, async (request) => store.bin(signedIn(request).id));
   routes.delete('/api/lessons/:id', { schema: { params: IdParam }, ...who }, async (request, reply) => {
     await store.setRemoved(signedIn(request).id, request.params.id, true);
     return reply.status(204).send();

@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { ConflictAnswer, LessonAnswer, RevisionAnswer, SaveAnswer } from '@viaticum/contract';
-import { LessonRevisionEntity } from '../db/entities.js';
+import { LessonEntity, LessonRevisionEntity } from '../db/entities.js';
 import { type TestServer, testServer } from '../server.fixture.js';
+import { lessonStore } from './store.js';
 
 let server: TestServer;
 let cookie: string;
@@ -80,6 +81,30 @@ it('a deleted lesson leaves the shelf, its class goes on, and it can be put back
   expect((await server.request('POST', `/api/lessons/${lesson.id}/restore`, {}, cookie)).status).toBe(204);
   expect(await onShelf()).toBe(true);
   expect((await server.demoLesson(cookie)).document).toEqual(lesson.document);
+});
+
+it('a deleted lesson lies in the bin for thirty days, then goes; one that was taught stays for its class', async () => {
+  const { manager } = server.database.source;
+  const bin = async (as = cookie) =>
+    ((await server.request('GET', '/api/bin', undefined, as)).body as unknown as { id: string; title: string }[]).map(
+      ({ id }) => id,
+    );
+  const { document } = await server.demoLesson(cookie);
+  const make = async (title: string) =>
+    String((await server.request('POST', '/api/lessons', { document: { ...document, title } }, cookie)).body.id);
+  const [young, old, taught] = [await make('young'), await make('old'), await make('taught')];
+  await server.request('POST', '/api/classes', { lessonId: taught }, cookie);
+  for (const id of [young, old, taught]) await server.request('DELETE', `/api/lessons/${id}`, undefined, cookie);
+  expect(await bin()).toEqual(expect.arrayContaining([young, old, taught]));
+  expect(await bin(await server.anotherInstructor())).toEqual([]);
+  for (const id of [old, taught]) await manager.update(LessonEntity, { id }, { removedAt: Date.now() - 31 * 86_400_000 });
+  expect(await bin()).toEqual(expect.arrayContaining([young]));
+  expect(await bin()).not.toContain(old);
+  const store = lessonStore(server.database, null as never);
+  expect(await store.empty(Date.now())).toBe(1);
+  const left = (await manager.find(LessonEntity, { select: { id: true } })).map(({ id }) => id);
+  expect([young, old, taught].map((id) => left.includes(id))).toEqual([true, false, true]);
+  expect(await manager.countBy(LessonRevisionEntity, { lessonId: old })).toBe(0);
 });
 
 describe('versions', () => {

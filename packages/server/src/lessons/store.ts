@@ -1,8 +1,16 @@
-import { type LessonCard, type LessonOnCard, type RevisionAnswer, SCHEMA_VERSION, serverErrors } from '@viaticum/contract';
+import {
+  BIN_DAYS,
+  type BinnedLesson,
+  type LessonCard,
+  type LessonOnCard,
+  type RevisionAnswer,
+  SCHEMA_VERSION,
+  serverErrors,
+} from '@viaticum/contract';
 import { upgradeLesson } from '@viaticum/core/document';
 import { lessonCard } from '@viaticum/core/plan';
 import { nanoid } from 'nanoid';
-import { IsNull } from 'typeorm';
+import { IsNull, MoreThan } from 'typeorm';
 import { InstructorEntity, LessonEntity, LessonRevisionEntity } from '../db/entities.js';
 import { newest } from '../db/page.js';
 import type { Database } from '../db/source.js';
@@ -13,6 +21,7 @@ import { addRevision, hold, own, present, succeed } from './revisions.js';
 
 const PAGE = 100;
 const MOST_VERSIONS = 500;
+const BIN_MS = BIN_DAYS * 86_400_000;
 
 /** A stored document as text of the present version: parsed only where it is of an earlier one. */
 function presentText(stored: string): string {
@@ -177,6 +186,28 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
       if (!(await source.manager.existsBy(LessonRevisionEntity, { id: revisionId, lessonId: id })))
         throw notFound('version of this lesson');
       await source.manager.update(LessonRevisionEntity, { id: revisionId }, { name });
+    },
+
+    /** What was deleted and can be put back, the last first. */
+    async bin(ownerId: string): Promise<BinnedLesson[]> {
+      const rows = await source.manager.find(LessonEntity, {
+        select: { id: true, title: true, removedAt: true },
+        where: { ownerId, removedAt: MoreThan(Date.now() - BIN_MS) },
+        order: { removedAt: 'DESC' },
+      });
+      return rows.map(({ id, title, removedAt }) => ({ id, title, removedAt: new Date(removedAt as number).toISOString() }));
+    },
+    /** Takes away for good what has lain in the bin for long enough; a lesson that was taught stays for the records of its classes. */
+    async empty(now: number): Promise<number> {
+      const { affected } = await source.manager
+        .createQueryBuilder()
+        .delete()
+        .from(LessonEntity)
+        .where('removed_at < :before AND NOT EXISTS (SELECT 1 FROM class WHERE class.lesson_id = lesson.id)', {
+          before: now - BIN_MS,
+        })
+        .execute();
+      return affected ?? 0;
     },
 
     /** Takes a lesson from the shelf, or puts it back. What was taught from it stays as it is. */

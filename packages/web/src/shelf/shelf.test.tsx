@@ -144,6 +144,8 @@ describe('a lesson on the shelf', () => {
         titles.shift();
         return {};
       },
+      'GET /api/bin': () =>
+        titles.includes('Boats') ? [] : [{ id: 'l0', title: 'Boats', removedAt: new Date(2026, 10, 3, 9, 30).toISOString() }],
       'POST /api/lessons/l0/restore': () => {
         titles.unshift('Boats');
         return {};
@@ -186,5 +188,18 @@ describe('a lesson on the shelf', () => {
     await waitFor(() => expect(screen.queryByRole('link', { name: 'Open Boats' })).toBeNull());
     await user.click(await screen.findByRole('button', { name: 'Undo' }));
     await screen.findByRole('link', { name: 'Open Boats' });
+  });
+  it('is found in the bin, with when it was deleted, and put back from there', async () => {
+    const { user, act } = await shelf();
+    await user.click(screen.getByRole('button', { name: 'Bin' }));
+    await screen.findByText('Nothing was deleted in the last thirty days.');
+    await user.click(screen.getByRole('button', { name: 'Close' }));
+    await act('Delete');
+    await waitFor(() => expect(screen.queryByRole('link', { name: 'Open Boats' })).toBeNull());
+    await user.click(screen.getByRole('button', { name: 'Bin' }));
+    await screen.findByText('deleted 3 Nov 2026, 09:30');
+    await user.click(screen.getByRole('button', { name: 'Put Boats back' }));
+    await screen.findByRole('link', { name: 'Open Boats' });
+    await screen.findByText('Nothing was deleted in the last thirty days.');
   });
 });

@@ -12,6 +12,7 @@ import { Dialog } from '../ui/dialog.js';
 import { LinkKey } from '../ui/link-key.js';
 import { useSaid } from '../ui/use-said.js';
 import { words } from '../words/words.js';
+import { Bin } from './bin.js';
 import css from './shelf.module.css';
 
 /** Pixels per mm: the tallest canvas of the shelf stands at most this high. */
@@ -22,6 +23,7 @@ const MOST_PX_PER_MM = 0.62;
 export default function Shelf() {
   const { data: lessons, error, hasNextPage, isFetchingNextPage, fetchNextPage } = useInfiniteQuery(lessonsQuery);
   const [isNew, setNew] = useState(false);
+  const [isLooking, setLooking] = useState(false);
   const signOut = useSignOut();
   // Of the whole shelf: what is said about a lesson is said after it has gone from it, too.
   const acts = useShelf();
@@ -34,6 +36,9 @@ export default function Shelf() {
         <h1>{words.shelf.title}</h1>
         <Button type="primary" onClick={() => setNew(true)}>
           {words.shelf.fresh}
+        </Button>
+        <Button type="text" onClick={() => setLooking(true)}>
+          {words.shelf.bin}
         </Button>
         <LinkKey type="text" to="/account">
           {words.shelf.account}
@@ -60,6 +65,7 @@ export default function Shelf() {
           {words.shelf.older}
         </Button>
       )}
+      {isLooking && <Bin restore={acts.restore.mutateAsync} onClose={() => setLooking(false)} />}
       {isNew && <NewLesson onClose={() => setNew(false)} />}
     </main>
   );

@@ -2,12 +2,12 @@ import type { KitAnswer, KitListName, KitRow } from '@viaticum/contract';
 import { moneyInWords } from '@viaticum/core/kit';
 import { Checkbox, Segmented } from 'antd';
 import { clsx } from 'clsx';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { useParams } from 'react-router';
-import { type ApiFailure, call } from '../../api/http.js';
+import { call } from '../../api/http.js';
 import { Themed } from '../../ui/themed.js';
 import { listWords as w } from '../../words/kit.js';
-import { remember, remembered } from '../follow/remembered.js';
+import { useSentLater } from '../use-sent-later.js';
 import css from './lists.module.css';
 
 const AGAIN_MS = 5000;
@@ -93,45 +93,13 @@ function Ticked({ token }: { token: string }) {
 
 /** The lists with their ticks: as they were last read where there is no network; what is ticked then is sent later. */
 function useTicks(token: string) {
-  const [answer, setAnswer] = useState<KitAnswer | null>(() => remembered(`viaticum-lists-${token}`));
-  const [waiting, setWaiting] = useState<Tick[]>(() => remembered(`viaticum-ticks-${token}`) ?? []);
-  const [fault, setFault] = useState<string | null>(null);
-  const [isOffline, setOffline] = useState(false);
-  // What waits, as it is now: read when an answer comes.
-  const sent = useRef(waiting);
-  const keep = useCallback(
-    (next: Tick[]) => {
-      sent.current = next;
-      setWaiting(next);
-      remember(`viaticum-ticks-${token}`, next);
-    },
-    [token],
-  );
-  const look = useCallback(async () => {
-    try {
-      const mine = sent.current;
-      if (mine.length > 0) {
-        const path = `/api/lists/${encodeURIComponent(token)}/ticks`;
-        const ticks = await call<KitAnswer['ticks']>('POST', path, { ticks: mine });
-        setAnswer((before) => before && { ...before, ticks });
-        keep(sent.current.filter((one) => !mine.includes(one)));
-      }
-      const fresh = await call<KitAnswer>('GET', `/api/lists/${encodeURIComponent(token)}`);
-      remember(`viaticum-lists-${token}`, fresh);
-      setAnswer(fresh);
-      setFault(null);
-      setOffline(false);
-    } catch (error) {
-      const { status, message } = error as ApiFailure;
-      if (status === 0) setOffline(true);
-      else setFault(message);
-    }
-  }, [token, keep]);
-  useEffect(() => {
-    void look();
-    const timer = setInterval(() => void look(), AGAIN_MS);
-    return () => clearInterval(timer);
-  }, [look]);
+  const path = `/api/lists/${encodeURIComponent(token)}`;
+  const { answer, waiting, fault, isOffline, add } = useSentLater<KitAnswer, Tick>({
+    path,
+    names: { answer: `viaticum-lists-${token}`, waiting: `viaticum-ticks-${token}` },
+    send: async (mine) => ({ ticks: await call<KitAnswer['ticks']>('POST', `${path}/ticks`, { ticks: mine }) }),
+    everyMs: AGAIN_MS,
+  });
   const ticks: Record<string, number> = { ...answer?.ticks };
   for (const { item, on, at } of waiting) {
     if (on) ticks[item] = at;
@@ -142,9 +110,7 @@ function useTicks(token: string) {
     ticks,
     fault,
     isOffline,
-    tick: (item: string, on: boolean) => {
-      keep([...sent.current.filter((one) => one.item !== item), { item, on, at: Date.now() }]);
-      void look();
-    },
+    tick: (item: string, on: boolean) =>
+      add((before) => [...before.filter((one) => one.item !== item), { item, on, at: Date.now() }]),
   };
 }

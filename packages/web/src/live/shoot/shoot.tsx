@@ -2,11 +2,11 @@ import type { SheetTake, ShootAnswer, ShootNote } from '@viaticum/contract';
 import { shootState } from '@viaticum/core/film';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { type ApiFailure, call } from '../../api/http.js';
+import { useEffect, useMemo, useState } from 'react';
+import { call } from '../../api/http.js';
 import { clockOf, filmWords, shootWords as w } from '../../words/film.js';
 import followCss from '../follow/follow.module.css';
-import { remember, remembered } from '../follow/remembered.js';
+import { useSentLater } from '../use-sent-later.js';
 import css from './shoot.module.css';
 
 const AGAIN_MS = 5000;
@@ -218,53 +218,21 @@ function beep(): void {
 
 /** The list with what was noted: as it was last read where there is no network; what is noted then is told later. */
 function useNotes(token: string) {
-  const [answer, setAnswer] = useState<ShootAnswer | null>(() => remembered(`viaticum-shoot-${token}`));
-  const [waiting, setWaiting] = useState<ShootNote[]>(() => remembered(`viaticum-shot-${token}`) ?? []);
-  const [fault, setFault] = useState<string | null>(null);
-  const [isOffline, setOffline] = useState(false);
-  const sent = useRef(waiting);
-  const keep = useCallback(
-    (next: ShootNote[]) => {
-      sent.current = next;
-      setWaiting(next);
-      remember(`viaticum-shot-${token}`, next);
-    },
-    [token],
-  );
-  const look = useCallback(async () => {
-    const path = `/api/shoot/${encodeURIComponent(token)}`;
-    try {
-      const mine = sent.current.slice(0, 200);
-      if (mine.length > 0) {
-        const notes = await call<ShootNote[]>('POST', `${path}/notes`, { notes: mine });
-        setAnswer((before) => before && { ...before, notes });
-        keep(sent.current.filter((one) => !mine.includes(one)));
-      }
-      const fresh = await call<ShootAnswer>('GET', path);
-      remember(`viaticum-shoot-${token}`, fresh);
-      setAnswer(fresh);
-      setFault(null);
-      setOffline(false);
-    } catch (error) {
-      const { status, message } = error as ApiFailure;
-      if (status === 0) setOffline(true);
-      else setFault(message);
-    }
-  }, [token, keep]);
-  useEffect(() => {
-    void look();
-    const timer = setInterval(() => void look(), AGAIN_MS);
-    return () => clearInterval(timer);
-  }, [look]);
+  const path = `/api/shoot/${encodeURIComponent(token)}`;
+  const { answer, waiting, fault, isOffline, add } = useSentLater<ShootAnswer, ShootNote>({
+    path,
+    names: { answer: `viaticum-shoot-${token}`, waiting: `viaticum-shot-${token}` },
+    send: async (mine) => ({ notes: await call<ShootNote[]>('POST', `${path}/notes`, { notes: mine }) }),
+    most: 200,
+    everyMs: AGAIN_MS,
+  });
   const notes = useMemo(() => [...(answer?.notes ?? []), ...waiting], [answer, waiting]);
   return {
     answer,
     notes,
     fault,
     isOffline,
-    note: (takeId: string, kind: ShootNote['kind']) => {
-      keep([...sent.current, { id: newId(), at: Date.now(), takeId, kind }]);
-      void look();
-    },
+    note: (takeId: string, kind: ShootNote['kind']) =>
+      add((before) => [...before, { id: newId(), at: Date.now(), takeId, kind }]),
   };
 }

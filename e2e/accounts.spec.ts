@@ -1,6 +1,6 @@
 import { type Page, test as plain } from '@playwright/test';
 import { Secret, TOTP } from 'otpauth';
-import { accessible, expect, owner, startServer } from './fixtures.js';
+import { accessible, expect, openDemo, owner, saved, signIn, startServer, test } from './fixtures.js';
 
 const enter = async (page: Page, name: string, password: string) => {
   await page.getByLabel('Name', { exact: true }).fill(name);
@@ -120,3 +120,69 @@ plain(
     }
   },
 );
+
+test('a lesson shared by a link: read by one, changed by two at once who see each other', async ({
+  signedIn: page,
+  server,
+  browser,
+}) => {
+  const title = 'Balloons over the terraces';
+  const shareAs = async (role: string): Promise<string> => {
+    await page.goto(`${server.url}/`);
+    await page.getByRole('button', { name: `What to do with ${title}` }).click();
+    await page.getByRole('menuitem', { name: 'Share' }).click();
+    await page.getByRole('combobox', { name: 'Who follows the link' }).click();
+    await page.getByTitle(role).click();
+    await page.getByRole('button', { name: 'Make a link' }).click();
+    const address = String(await page.getByText(/\/shared\//).textContent());
+    await accessible(page, 'sharing');
+    return new URL(address).pathname;
+  };
+  const comesIn = async (path: string, size = { width: 1280, height: 800 }) => {
+    const one = await (await browser.newContext({ viewport: size })).newPage();
+    await one.goto(`${server.url}${path}`);
+    await one.getByLabel('Name', { exact: true }).fill(owner.name);
+    await one.getByLabel('Password', { exact: true }).fill(owner.password);
+    await one.getByRole('button', { name: 'Sign in' }).click();
+    await expect(one.getByRole('heading', { name: `${server.name} shares “${title}” with you` })).toBeVisible();
+    return one;
+  };
+  // To read, on a phone: nothing can be changed but by a copy.
+  const reader = await comesIn(await shareAs('may read and teach it'), { width: 360, height: 640 });
+  expect(await reader.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
+  await accessible(reader, 'a shared lesson');
+  await reader.setViewportSize({ width: 1280, height: 800 });
+  await reader.getByRole('button', { name: 'Put it on my shelf' }).click();
+  await expect(reader.getByText(`shared with you by ${server.name} to read`)).toBeVisible();
+  await reader.getByLabel('Name this lesson').fill('Mine now');
+  await reader.keyboard.press('Enter');
+  await expect(reader.getByText('Duplicate it to go on with a lesson of your own.')).toBeVisible();
+  await reader.goto(`${server.url}/`);
+  await expect(reader.getByText(`from ${server.name}, to read`)).toBeVisible();
+
+  // To change: both see each other, and what one changes the other has within two seconds.
+  const path = await shareAs('may change it');
+  await reader.goto(`${server.url}${path}`);
+  await reader.getByRole('button', { name: 'Put it on my shelf' }).click();
+  await page.keyboard.press('Escape');
+  await openDemo(page);
+  await expect(page.getByTestId('around')).toHaveText(`${owner.name} is here too, at Steps`);
+  await expect(reader.getByTestId('around')).toHaveText(`${server.name} is here too, at Steps`);
+  await page.getByLabel('Name this lesson').fill('Balloons, by two');
+  await page.keyboard.press('Enter');
+  await saved(page);
+  await expect(reader.getByLabel('Name this lesson')).toHaveValue('Balloons, by two', { timeout: 2000 });
+  await expect(reader.getByText(`${server.name} changed: called “Balloons, by two”`)).toBeVisible();
+  await reader.getByRole('link', { name: /^Paints/ }).click();
+  await expect(page.getByTestId('around')).toHaveText(`${owner.name} is here too, at Paints`);
+
+  // Shared no more, it is gone from the other's shelf.
+  await page.goto(`${server.url}/`);
+  await page.getByRole('button', { name: 'What to do with Balloons, by two' }).click();
+  await page.getByRole('menuitem', { name: 'Share' }).click();
+  await page.getByRole('button', { name: `Share no more with ${owner.name}` }).click();
+  await page.getByRole('tooltip').getByRole('button', { name: 'Share no more' }).click();
+  await expect(page.getByText('Shared with nobody yet.')).toBeVisible();
+  await reader.goto(`${server.url}/`);
+  await expect(reader.getByRole('link', { name: 'Open Balloons, by two' })).toHaveCount(0);
+});

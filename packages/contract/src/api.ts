@@ -2,6 +2,7 @@ import { type Static, Type } from 'typebox';
 import { Lesson, Method, Room, School, Step } from './lesson/index.js';
 import { type ClassEvent, FirstName, type FollowSheet } from './live.js';
 import { Id } from './shapes.js';
+import type { LessonRole } from './sharing-api.js';
 
 const strict = { additionalProperties: false } as const;
 
@@ -93,8 +94,17 @@ export type LessonOnCard = {
   pictureSha256: string | null;
   lastStepId: string | null;
 };
-export type LessonCard = { id: string; title: string; revision: number; updatedAt: string; card: LessonOnCard };
-export type LessonAnswer = { id: string; revision: number; document: Lesson; savedAt: string };
+/** `by`: whose it is, where it is shared by somebody else. */
+export type LessonCard = {
+  id: string;
+  title: string;
+  revision: number;
+  updatedAt: string;
+  card: LessonOnCard;
+  role: LessonRole;
+  by: string | null;
+};
+export type LessonAnswer = { id: string; revision: number; document: Lesson; savedAt: string; role: LessonRole };
 /**
  * `auto`: saved by itself, thinned by age; `kept`: the one of two at once that did not stand; `won`: the other; `pinned`: taught or
  * handed out. All but the first stay.

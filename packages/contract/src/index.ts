@@ -8,3 +8,4 @@ export { letters, limits, type Problem, sentenceFor } from './limits.js';
 export * from './live.js';
 export * from './plan.js';
 export { byId, ID_PATTERN, Id, isId, RESERVED_IDS } from './shapes.js';
+export * from './sharing-api.js';

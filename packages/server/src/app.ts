@@ -29,6 +29,8 @@ import { kept } from './kept/plugin.js';
 import { kit } from './kit/plugin.js';
 import { alone } from './lessons/alone.js';
 import { lessons } from './lessons/plugin.js';
+import { lessonRolesAsked } from './lessons/reach.js';
+import { sharing, sharingStore } from './lessons/sharing.js';
 import { lessonStore } from './lessons/store.js';
 import { openLog } from './log.js';
 import { measured, operation } from './operation/plugin.js';
@@ -86,6 +88,7 @@ export async function buildApp(config: Config): Promise<Running> {
   const stagesOf = stagePictures(picturesOf, config.dataFolder);
   const filmsOf = filmStore(database, config.dataFolder, space);
   const lessonsOf = lessonStore(database, stagesOf);
+  const sharingOf = sharingStore(database);
   const bus = config.redisUrl ? await redis(config.redisUrl, (err) => app.log.warn({ err }, 'Redis')) : aloneBus();
   const classesOf = classStore({ database, lessons: lessonsOf, bus, stages: stagesOf, disk: space, log: app.log });
   const peopleOf = peopleStore(database, classesOf);
@@ -118,7 +121,9 @@ export async function buildApp(config: Config): Promise<Running> {
   const letters = letterStore(database, classesOf);
   await classes(app, { store: classesOf, people: peopleOf, letters, rehearsals: rehearsalsOf, films: filmsOf, config });
   await app.register(account, { accounts: accountsOf, sessions: sessionsOf, door, publicUrl: config.publicUrl });
+  lessonRolesAsked(app, database);
   await app.register(lessons, { store: lessonsOf });
+  await app.register(sharing, { store: sharingOf, config });
   await app.register(alone, { database, lessons: lessonsOf, classes: classesOf, films: filmsOf, config });
   await app.register(kept, { database });
   await app.register(kit, { database, lessons: lessonsOf, config });
@@ -128,7 +133,7 @@ export async function buildApp(config: Config): Promise<Running> {
   await web(app, { folder: config.webFolder, isTls: config.publicUrl.startsWith('https:') });
   await operation(app, { register, database, classes: classesOf, isFull: space.isFull });
   const stopTidying = housekeeping({
-    ...{ sessions: sessionsOf, accounts: accountsOf, lessons: lessonsOf, stages: stagesOf, films: filmsOf },
+    ...{ sessions: sessionsOf, accounts: accountsOf, lessons: lessonsOf, sharing: sharingOf, stages: stagesOf, films: filmsOf },
     ...{ dataFolder: config.dataFolder, log: app.log },
   });
   app.addHook('preClose', async () => {

@@ -4,6 +4,7 @@ import type { FastifyBaseLogger } from 'fastify';
 import type { Accounts } from './auth/account-store.js';
 import type { Sessions } from './auth/sessions.js';
 import type { FilmStore } from './films/store.js';
+import type { SharingStore } from './lessons/sharing.js';
 import type { LessonStore } from './lessons/store.js';
 import type { StagePictures } from './stage-pictures/store.js';
 
@@ -13,6 +14,7 @@ type Parts = {
   sessions: Sessions;
   accounts: Accounts;
   lessons: LessonStore;
+  sharing: SharingStore;
   stages: StagePictures;
   films: FilmStore;
   dataFolder: string;
@@ -22,9 +24,10 @@ export type Tidied = { sessions: number; stages: number; uploads: number; films:
 
 /** Takes away what nobody needs any more: sessions and links that are over, stage pictures that nobody looked at, uploads that were broken off, lessons that lay in the bin. */
 export async function tidy(parts: Omit<Parts, 'log'>, now: number): Promise<Tidied> {
-  const { sessions, accounts, lessons, stages, films, dataFolder } = parts;
+  const { sessions, accounts, lessons, sharing, stages, films, dataFolder } = parts;
   const ended = await sessions.tidy();
   await accounts.tidy();
+  await sharing.tidy();
   let uploads = 0;
   const folder = join(dataFolder, 'uploads');
   for (const name of await readdir(folder).catch(() => [])) {

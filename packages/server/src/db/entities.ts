@@ -1,4 +1,4 @@
-import type { AccountRole, FilmType, RevisionKind, ShootNote } from '@viaticum/contract';
+import type { AccountRole, FilmType, GivenRole, RevisionKind, ShootNote } from '@viaticum/contract';
 import { Column, Entity, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
 
 const bigint = { from: (value: string | number) => Number(value), to: (value: number) => value };
@@ -102,6 +102,42 @@ export class LessonRevisionEntity {
   @Column('bigint', { name: 'created_at', transformer: bigint }) createdAt: number;
   /** What its author calls it; such a version stays. */
   @Column('varchar', { length: 120, nullable: true }) name: string | null;
+}
+
+/** With whom else a lesson is shared. */
+@Entity('lesson_share')
+export class LessonShareEntity {
+  @PrimaryColumn('varchar', { name: 'lesson_id', length: 32 }) lessonId: string;
+  @PrimaryColumn('varchar', { name: 'instructor_id', length: 32 }) instructorId: string;
+  @Column('varchar', { length: 8 }) role: GivenRole;
+}
+
+/** An address by which an instructor who is signed in comes to share a lesson. */
+@Entity('lesson_share_link')
+export class LessonShareLinkEntity {
+  @PrimaryColumn('char', { name: 'token_hash', length: 64 }) tokenHash: string;
+  @Column('varchar', { length: 32, unique: true }) id: string;
+  @Column('varchar', { name: 'lesson_id', length: 32 }) lessonId: string;
+  @Column('varchar', { length: 8 }) role: GivenRole;
+  @Column('bigint', { name: 'made_at', transformer: bigint }) madeAt: number;
+  @Column('bigint', { name: 'expires_at', transformer: bigint }) expiresAt: number;
+}
+
+/** A picture or a film that a shared lesson shows, put there by somebody who may see it. */
+@Entity('lesson_file')
+export class LessonFileEntity {
+  @PrimaryColumn('varchar', { name: 'lesson_id', length: 32 }) lessonId: string;
+  @PrimaryColumn('char', { length: 64 }) sha256: string;
+}
+
+/** A browser in which a lesson is open now. */
+@Entity('lesson_here')
+export class LessonHereEntity {
+  @PrimaryColumn('varchar', { name: 'lesson_id', length: 32 }) lessonId: string;
+  @PrimaryColumn('varchar', { length: 32 }) seat: string;
+  @Column('varchar', { name: 'instructor_id', length: 32 }) instructorId: string;
+  @Column('varchar', { length: 40 }) place: string;
+  @Column('bigint', { name: 'seen_at', transformer: bigint }) seenAt: number;
 }
 
 @Entity('class')
@@ -257,6 +293,10 @@ export const entities = [
   PictureOwnerEntity,
   LessonEntity,
   LessonRevisionEntity,
+  LessonShareEntity,
+  LessonShareLinkEntity,
+  LessonFileEntity,
+  LessonHereEntity,
   ClassEntity,
   ClassEventEntity,
   KeptEntity,

@@ -2,9 +2,6 @@ import { afterAll, beforeAll, expect, it } from '@jest/globals';
 import { type TestServer, testServer } from '../server.fixture.js';
 import { dryRun } from './dry-run.js';
 
-/** So many migrations came after the one that is looked at. */
-const LATER = 5;
-
 let server: TestServer;
 beforeAll(async () => {
   server = await testServer();
@@ -16,12 +13,17 @@ const rows = async (sql: string, params: unknown[] = []) => {
   return found as Record<string, string>[];
 };
 
+/** Back to before a migration: that one and those after it are taken back. Gives them. */
+async function undoFrom(name: string): Promise<string[]> {
+  const names = (await rows('SELECT name FROM migrations ORDER BY id')).map((row) => row.name as string);
+  const undone = names.slice(names.findIndex((one) => one.startsWith(name)));
+  for (const _ of undone) await server.database.source.undoLastMigration();
+  return undone;
+}
+
 it('what an earlier version stored is read in today’s words, and goes back as it was', async () => {
   const { source } = server.database;
-  /** Back to before the words changed: that migration and those after it. */
-  const undoWords = async () => {
-    for (let k = 0; k < LATER + 1; k++) await source.undoLastMigration();
-  };
+  const undoWords = () => undoFrom('OneWord');
   const [owner] = await rows("SELECT id FROM instructor WHERE name = 'demo'");
   const [lesson] = await rows(
     'SELECT id, (SELECT MAX(id) FROM lesson_revision WHERE lesson_id = lesson.id) AS revision FROM lesson LIMIT 1',
@@ -89,11 +91,11 @@ it('what is still to come is tried on a copy, with its rows; the database itself
   ];
   const whole = await dryRun(address);
   expect([whole.pending, whole.rows > 20]).toEqual([[], true]);
-  await source.undoLastMigration();
-  await source.undoLastMigration();
+  const undone = await undoFrom('Accounts');
   const before = await state();
   const { pending } = await dryRun(address);
-  expect(pending).toEqual(['Accounts1700000000010', 'History1700000000011']);
+  expect(pending).toEqual(undone);
+  expect(pending.length).toBeGreaterThan(1);
   expect(await state()).toEqual(before);
   // What stands in the way is found on the copy.
   await rows('ALTER TABLE instructor ADD COLUMN role INT NULL');

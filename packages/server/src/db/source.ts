@@ -13,6 +13,7 @@ import { Kit1700000000008 } from './migrations/0008-kit.js';
 import { Films1700000000009 } from './migrations/0009-films.js';
 import { Accounts1700000000010 } from './migrations/0010-accounts.js';
 import { History1700000000011 } from './migrations/0011-history.js';
+import { Shared1700000000012 } from './migrations/0012-shared.js';
 
 export type Database = {
   source: DataSource;
@@ -72,6 +73,7 @@ export const sourceAt = (place: Place): DataSource =>
       Films1700000000009,
       Accounts1700000000010,
       History1700000000011,
+      Shared1700000000012,
     ],
     extra: { connectTimeout: CONNECT_MS },
     synchronize: false,

@@ -9,8 +9,9 @@ import type { Config } from '../config.js';
 import { LessonEntity, ShootLinkEntity, ShootNoteEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { notFound } from '../errors.js';
-import { signedIn } from '../guard/access.js';
-import { own, present } from '../lessons/revisions.js';
+import { as, signedIn } from '../guard/access.js';
+import { reach } from '../lessons/reach.js';
+import { present } from '../lessons/revisions.js';
 import { pool } from '../work/pool.js';
 import type { CardsJob } from './cards-worker.js';
 import type { ShootJob } from './sheet-worker.js';
@@ -29,18 +30,17 @@ export async function shooting(
   const sheets = pool<ShootJob, ShootSheet>('films/sheet-worker.js', { queue: 40, perCaller: 10 });
   const cards = pool<CardsJob, Uint8Array>('films/cards-worker.js', { queue: 10, perCaller: 2 });
   app.addHook('onClose', () => Promise.all([sheets.close(), cards.close()]));
-  const who = { config: { who: 'instructor' } } as const;
   const addressOf = (token: string | undefined): ShootLink => ({ address: token ? `${config.publicUrl}/shoot/${token}` : '' });
 
   // Made again, the link is a new one: who had the old one is let in no more.
-  routes.post('/api/lessons/:id/shoot-link', { schema: { params: IdParam }, ...who }, async (request) => {
-    const lesson = await own(manager, signedIn(request).id, request.params.id);
+  routes.post('/api/lessons/:id/shoot-link', { schema: { params: IdParam }, ...as('editor') }, async (request) => {
+    const lesson = await reach(manager, signedIn(request).id, request.params.id, 'editor');
     const token = randomBytes(12).toString('base64url');
     await manager.upsert(ShootLinkEntity, { token, lessonId: lesson.id }, ['lessonId']);
     return addressOf(token);
   });
-  routes.get('/api/lessons/:id/shoot-link', { schema: { params: IdParam }, ...who }, async (request) => {
-    const lesson = await own(manager, signedIn(request).id, request.params.id);
+  routes.get('/api/lessons/:id/shoot-link', { schema: { params: IdParam }, ...as('editor') }, async (request) => {
+    const lesson = await reach(manager, signedIn(request).id, request.params.id, 'editor');
     return addressOf((await manager.findOneBy(ShootLinkEntity, { lessonId: lesson.id }))?.token);
   });
 
@@ -60,24 +60,28 @@ export async function shooting(
       ['lessonId', 'id'],
     );
   };
-  routes.get('/api/lessons/:id/shoot', { schema: { params: IdParam }, ...who }, async (request) => {
-    const lesson = await own(manager, signedIn(request).id, request.params.id);
+  routes.get('/api/lessons/:id/shoot', { schema: { params: IdParam }, ...as('reader') }, async (request) => {
+    const lesson = await reach(manager, signedIn(request).id, request.params.id, 'reader');
     return notesOf(lesson.id);
   });
-  routes.post('/api/lessons/:id/shoot', { schema: { params: IdParam, body: ShootNotes }, ...who }, async (request) => {
-    const lesson = await own(manager, signedIn(request).id, request.params.id);
+  routes.post('/api/lessons/:id/shoot', { schema: { params: IdParam, body: ShootNotes }, ...as('editor') }, async (request) => {
+    const lesson = await reach(manager, signedIn(request).id, request.params.id, 'editor');
     await keep(lesson.id, request.body.notes);
     return notesOf(lesson.id);
   });
 
-  routes.post('/api/lessons/:id/cards', { schema: { params: IdParam, body: CardsOf }, ...who }, async (request, reply) => {
-    const { id: ownerId } = signedIn(request);
-    const lesson = await own(manager, ownerId, request.params.id);
-    const { document } = await present(manager, lesson);
-    const text = JSON.stringify(upgradeLesson(JSON.parse(document)));
-    const bytes = await cards.ask({ text, cutId: request.body.cutId, notes: await notesOf(lesson.id) }, ownerId);
-    return reply.type('application/zip').send(Buffer.from(bytes));
-  });
+  routes.post(
+    '/api/lessons/:id/cards',
+    { schema: { params: IdParam, body: CardsOf }, ...as('reader') },
+    async (request, reply) => {
+      const { id: caller } = signedIn(request);
+      const lesson = await reach(manager, caller, request.params.id, 'reader');
+      const { document } = await present(manager, lesson);
+      const text = JSON.stringify(upgradeLesson(JSON.parse(document)));
+      const bytes = await cards.ask({ text, cutId: request.body.cutId, notes: await notesOf(lesson.id) }, caller);
+      return reply.type('application/zip').send(Buffer.from(bytes));
+    },
+  );
 
   const linked = async (token: string): Promise<LessonEntity> => {
     const link = await manager.findOneBy(ShootLinkEntity, { token });

@@ -10,6 +10,7 @@ import { FilmFileEntity, FilmOwnerEntity, FilmUploadEntity } from '../db/entitie
 import type { Database } from '../db/source.js';
 import { ApiFault, isDiskFull, notFound } from '../errors.js';
 import type { Disk } from '../guard/disk.js';
+import { visible } from '../lessons/reach.js';
 
 const DAY_MS = 86_400_000;
 /** Pieces of films that nobody went on with are taken away after so long. */
@@ -220,9 +221,9 @@ export function filmStore({ source }: Database, dataFolder: string, disk: Disk) 
       return { films: films.map((one) => ({ ...one })), usedBytes: await usedBy(ownerId), quotaBytes: filmLimits.quotaBytes };
     },
 
-    /** The type of a film that is kept; throws where there is none, or it is not this instructor's. */
-    async read(sha256: string, ownerId?: string): Promise<FilmFileEntity> {
-      const isOwn = ownerId === undefined || (await manager.existsBy(FilmOwnerEntity, { sha256, instructorId: ownerId }));
+    /** The type of a film that is kept; throws where there is none, or this instructor may not see it. */
+    async read(sha256: string, who?: string): Promise<FilmFileEntity> {
+      const isOwn = who === undefined || (await visible(manager, who, [sha256])).length > 0;
       const file = isOwn ? await manager.findOneBy(FilmFileEntity, { sha256 }) : null;
       if (!file) throw notFound('film');
       return file;

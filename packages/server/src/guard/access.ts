@@ -1,4 +1,4 @@
-import { type AccountRole, serverErrors } from '@viaticum/contract';
+import { type AccountRole, type LessonRole, serverErrors } from '@viaticum/contract';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { ApiFault } from '../errors.js';
 import type { Disk } from './disk.js';
@@ -8,7 +8,8 @@ import type { Disk } from './disk.js';
  * instructor gave it; the instructor who is signed in, for what is theirs; who runs this installation.
  */
 type Who = 'anyone' | 'code' | 'link' | 'device' | 'instructor' | 'owner';
-export type Route = { method: string; url: string; who: Who };
+/** `lesson`: what the instructor must be to the lesson that the address names. */
+export type Route = { method: string; url: string; who: Who; lesson?: LessonRole };
 
 declare module 'fastify' {
   interface FastifyRequest {
@@ -18,6 +19,7 @@ declare module 'fastify' {
   }
   interface FastifyContextConfig {
     who?: Who;
+    lesson?: LessonRole;
     /** Takes a file, which may be long in coming. */
     upload?: boolean;
   }
@@ -33,6 +35,9 @@ export function signedIn(request: FastifyRequest): { id: string; name: string; r
   return request.instructor;
 }
 
+/** A route of an instructor who has a role with the lesson that its address names. */
+export const as = (lesson: LessonRole) => ({ config: { who: 'instructor', lesson } }) as const;
+
 /** How long the body of a request may be in coming, but for files. */
 export const BODY_MS = 20_000;
 
@@ -41,9 +46,11 @@ export function routeTable(app: FastifyInstance): void {
   app.decorate('routeTable', []);
   app.addHook('onRoute', (route) => {
     if (!route.url.startsWith('/api/') || route.method === 'HEAD') return;
-    const { who } = route.config ?? {};
-    if (!who) throw new Error(`${route.method} ${route.url} does not say who may call it.`);
-    for (const method of [route.method].flat()) if (method !== 'HEAD') app.routeTable.push({ method, url: route.url, who });
+    const { who, lesson } = route.config ?? {};
+    if (!who || (route.url.startsWith('/api/lessons/:id') && !lesson))
+      throw new Error(`${route.method} ${route.url} does not say who may call it.`);
+    for (const method of [route.method].flat())
+      if (method !== 'HEAD') app.routeTable.push({ method, url: route.url, who, ...(lesson ? { lesson } : {}) });
   });
 }
 

@@ -186,7 +186,8 @@ describe('what nobody needs any more goes', () => {
     const accounts = { tidy: async () => {} } as never;
     const sessions = sessionStore(server.database, () => {});
     const lessons = { empty: async () => 3 } as never;
-    const parts = { sessions, accounts, lessons, stages, films, dataFolder: server.config.dataFolder };
+    const sharing = { tidy: async () => {} } as never;
+    const parts = { sessions, accounts, lessons, sharing, stages, films, dataFolder: server.config.dataFolder };
     expect(await tidy(parts, Date.now())).toEqual({ sessions: 1, stages: 1, uploads: 0, films: 2, lessons: 3 });
     expect((await server.request('GET', '/api/session', undefined, cookie)).body.instructor).not.toBeNull();
   });

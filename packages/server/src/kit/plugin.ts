@@ -20,8 +20,9 @@ import type { Config } from '../config.js';
 import { KitLinkEntity, KitTickEntity, LessonEntity, StudioEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { notFound } from '../errors.js';
-import { signedIn } from '../guard/access.js';
-import { own, present } from '../lessons/revisions.js';
+import { as, signedIn } from '../guard/access.js';
+import { reach } from '../lessons/reach.js';
+import { present } from '../lessons/revisions.js';
 import type { LessonStore } from '../lessons/store.js';
 import { pool } from '../work/pool.js';
 import type work from './pack-worker.js';
@@ -59,14 +60,14 @@ export async function kit(
   });
 
   // Made again, the link is a new one: who had the old one is let in no more.
-  routes.post('/api/lessons/:id/kit-link', { schema: { params: IdParam }, ...instructor }, async (request) => {
-    const lesson = await own(manager, signedIn(request).id, request.params.id);
+  routes.post('/api/lessons/:id/kit-link', { schema: { params: IdParam }, ...as('editor') }, async (request) => {
+    const lesson = await reach(manager, signedIn(request).id, request.params.id, 'editor');
     const token = randomBytes(12).toString('base64url');
     await manager.upsert(KitLinkEntity, { token, lessonId: lesson.id }, ['lessonId']);
     return { address: `${config.publicUrl}/lists/${token}` } satisfies KitLink;
   });
-  routes.get('/api/lessons/:id/kit-link', { schema: { params: IdParam }, ...instructor }, async (request) => {
-    const lesson = await own(manager, signedIn(request).id, request.params.id);
+  routes.get('/api/lessons/:id/kit-link', { schema: { params: IdParam }, ...as('editor') }, async (request) => {
+    const lesson = await reach(manager, signedIn(request).id, request.params.id, 'editor');
     const link = await manager.findOneBy(KitLinkEntity, { lessonId: lesson.id });
     return { address: link ? `${config.publicUrl}/lists/${link.token}` : '' } satisfies KitLink;
   });
@@ -74,7 +75,7 @@ export async function kit(
   // Its pictures are painted first, where they are not there yet.
   routes.post(
     '/api/lessons/:id/pack',
-    { schema: { params: IdParam, body: PackOptions }, ...instructor },
+    { schema: { params: IdParam, body: PackOptions }, ...as('reader') },
     async (request, reply) => {
       const { id: ownerId } = signedIn(request);
       const { text, folder } = await lessons.painted(ownerId, request.params.id);

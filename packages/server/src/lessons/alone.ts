@@ -10,7 +10,7 @@ import type { Database } from '../db/source.js';
 import { notFound } from '../errors.js';
 import { sendFilmOf } from '../films/plugin.js';
 import type { FilmStore } from '../films/store.js';
-import { signedIn } from '../guard/access.js';
+import { as, signedIn } from '../guard/access.js';
 import { sendStage } from '../stage-pictures/store.js';
 import type { LessonStore } from './store.js';
 
@@ -23,8 +23,8 @@ export async function alone(app: FastifyInstance, { database, lessons, classes, 
   const address = (token: string) => ({ address: `${config.publicUrl}/paint/${token}` });
 
   // Made again, the link stays and shows the lesson as it is now.
-  routes.post('/api/lessons/:id/alone', { schema: { params: IdParam }, config: { who: 'instructor' } }, async (request) => {
-    const { revisionId } = await lessons.pin(signedIn(request).id, request.params.id);
+  routes.post('/api/lessons/:id/alone', { schema: { params: IdParam }, ...as('editor') }, async (request) => {
+    const { revisionId } = await lessons.pin(signedIn(request).id, request.params.id, 'editor');
     const before = await manager.findOneBy(AloneLinkEntity, { lessonId: request.params.id });
     const token = before?.token ?? randomBytes(12).toString('base64url');
     if (before) await manager.update(AloneLinkEntity, { token }, { revisionId });

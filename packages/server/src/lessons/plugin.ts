@@ -2,7 +2,7 @@ import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import { IdParam, PageQuery, RevisionParam, SaveRevision, serverErrors } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
 import { ApiFault } from '../errors.js';
-import { signedIn } from '../guard/access.js';
+import { as, signedIn } from '../guard/access.js';
 import { sendStage } from '../stage-pictures/store.js';
 import { pool } from '../work/pool.js';
 import type { ReaderAnswer, ReaderJob, ReadLesson } from './reader-worker.js';
@@ -29,35 +29,35 @@ export async function lessons(app: FastifyInstance, { store }: { store: LessonSt
     readers.warm();
     return store.list(signedIn(request).id, request.query.before);
   });
-  routes.get('/api/lessons/:id', { schema: { params: IdParam }, ...who }, async (request, reply) => {
+  routes.get('/api/lessons/:id', { schema: { params: IdParam }, ...as('reader') }, async (request, reply) => {
     readers.warm();
     return reply.type('application/json').send(await store.read(signedIn(request).id, request.params.id));
   });
-  routes.get('/api/lessons/:id/finished', { schema: { params: IdParam }, ...who }, async (request, reply) => {
+  routes.get('/api/lessons/:id/finished', { schema: { params: IdParam }, ...as('reader') }, async (request, reply) => {
     return sendStage(request, reply, await store.finished(signedIn(request).id, request.params.id));
   });
 
   routes.get('/api/bin', who, async (request) => store.bin(signedIn(request).id));
-  routes.delete('/api/lessons/:id', { schema: { params: IdParam }, ...who }, async (request, reply) => {
+  routes.delete('/api/lessons/:id', { schema: { params: IdParam }, ...as('owner') }, async (request, reply) => {
     await store.setRemoved(signedIn(request).id, request.params.id, true);
     return reply.status(204).send();
   });
-  routes.post('/api/lessons/:id/restore', { schema: { params: IdParam }, ...who }, async (request, reply) => {
+  routes.post('/api/lessons/:id/restore', { schema: { params: IdParam }, ...as('owner') }, async (request, reply) => {
     await store.setRemoved(signedIn(request).id, request.params.id, false);
     return reply.status(204).send();
   });
 
-  routes.get('/api/lessons/:id/revisions', { schema: { params: IdParam }, ...who }, async (request) =>
+  routes.get('/api/lessons/:id/revisions', { schema: { params: IdParam }, ...as('reader') }, async (request) =>
     store.versions(signedIn(request).id, request.params.id),
   );
   const one = { params: RevisionParam };
-  routes.get('/api/lessons/:id/revisions/:revisionId', { schema: one, ...who }, async (request, reply) => {
+  routes.get('/api/lessons/:id/revisions/:revisionId', { schema: one, ...as('reader') }, async (request, reply) => {
     const { id, revisionId } = request.params;
     return reply.type('application/json').send(await store.version(signedIn(request).id, id, Number(revisionId)));
   });
   routes.put(
     '/api/lessons/:id/revisions/:revisionId',
-    { schema: { ...one, body: SaveRevision }, ...who },
+    { schema: { ...one, body: SaveRevision }, ...as('editor') },
     async (request, reply) => {
       const { id, revisionId } = request.params;
       await store.nameVersion(signedIn(request).id, id, Number(revisionId), request.body.name);
@@ -76,7 +76,7 @@ export async function lessons(app: FastifyInstance, { store }: { store: LessonSt
       const text = await store.create(id, await read(request.body, 'new', id));
       return reply.status(201).type('application/json').send(text);
     });
-    inside.put('/api/lessons/:id', { bodyLimit: MOST_LESSON, schema: { params: IdParam }, ...who }, async (request) => {
+    inside.put('/api/lessons/:id', { bodyLimit: MOST_LESSON, schema: { params: IdParam }, ...as('editor') }, async (request) => {
       const { id } = signedIn(request);
       return store.save(id, request.params.id, await read(request.body, 'save', id));
     });

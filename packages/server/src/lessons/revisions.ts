@@ -1,23 +1,12 @@
 import type { RevisionKind } from '@viaticum/contract';
 import { thinned } from '@viaticum/core/versions';
 import { type EntityManager, IsNull } from 'typeorm';
-import { LessonEntity, LessonRevisionEntity } from '../db/entities.js';
-import { notFound } from '../errors.js';
+import { type LessonEntity, LessonRevisionEntity } from '../db/entities.js';
 
 /** Saved again by the same hand within this time, a version is written over. */
 const COALESCE_MS = 60_000;
 
 type NewRevision = Pick<LessonRevisionEntity, 'lessonId' | 'number' | 'kind' | 'authorId' | 'document' | 'createdAt'>;
-
-/** A lesson of this instructor, locked for writing where asked. Throws not found on anybody else's. */
-export async function own(manager: EntityManager, ownerId: string, id: string, lock = false): Promise<LessonEntity> {
-  const lesson = await manager.findOne(LessonEntity, {
-    where: { id, ownerId, removedAt: IsNull() },
-    ...(lock ? { lock: { mode: 'pessimistic_write' } } : {}),
-  });
-  if (!lesson) throw notFound('lesson on your shelf');
-  return lesson;
-}
 
 /** The revision that a lesson shows. */
 export async function present(manager: EntityManager, lesson: LessonEntity): Promise<LessonRevisionEntity> {

@@ -3,6 +3,7 @@ import {
   type BinnedLesson,
   type LessonCard,
   type LessonOnCard,
+  type LessonRole,
   type RevisionAnswer,
   SCHEMA_VERSION,
   serverErrors,
@@ -10,14 +11,15 @@ import {
 import { upgradeLesson } from '@viaticum/core/document';
 import { lessonCard } from '@viaticum/core/plan';
 import { nanoid } from 'nanoid';
-import { IsNull, MoreThan } from 'typeorm';
-import { InstructorEntity, LessonEntity, LessonRevisionEntity } from '../db/entities.js';
+import { In, IsNull, MoreThan } from 'typeorm';
+import { InstructorEntity, LessonEntity, LessonRevisionEntity, LessonShareEntity } from '../db/entities.js';
 import { newest } from '../db/page.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
 import type { StagePicture, StagePictures, Taught } from '../stage-pictures/store.js';
+import { noteFiles, reach } from './reach.js';
 import type { ReadLesson } from './reader-worker.js';
-import { addRevision, hold, own, present, succeed } from './revisions.js';
+import { addRevision, hold, present, succeed } from './revisions.js';
 
 const PAGE = 100;
 const MOST_VERSIONS = 500;
@@ -31,10 +33,13 @@ function presentText(stored: string): string {
 }
 
 /** The JSON of a lesson answer, put together without parsing the document. */
-const answerText = (lesson: Pick<LessonEntity, 'id' | 'revision' | 'updatedAt'>, document: string): string =>
-  `{"id":${JSON.stringify(lesson.id)},"revision":${lesson.revision},"savedAt":"${new Date(lesson.updatedAt).toISOString()}","document":${presentText(document)}}`;
+const answerText = (
+  lesson: Pick<LessonEntity, 'id' | 'revision' | 'updatedAt'> & { role: LessonRole },
+  document: string,
+): string =>
+  `{"id":${JSON.stringify(lesson.id)},"revision":${lesson.revision},"role":"${lesson.role}","savedAt":"${new Date(lesson.updatedAt).toISOString()}","document":${presentText(document)}}`;
 
-/** Lessons and their revisions. Every call names the instructor; what belongs to another does not exist for them. */
+/** Lessons and their revisions. Every call names the instructor; what is not theirs and not shared with them does not exist for them. */
 export function lessonStore({ source }: Database, stages: StagePictures) {
   return {
     /** Makes the cards of lessons that were saved before there were any. */
@@ -53,12 +58,28 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
     },
 
     /** The newest hundred, or those that stand behind a lesson of this id. One query, and no document is read. */
-    async list(ownerId: string, before?: string): Promise<LessonCard[]> {
+    async list(who: string, before?: string): Promise<LessonCard[]> {
+      const shares = new Map(
+        (await source.manager.findBy(LessonShareEntity, { instructorId: who })).map(({ lessonId, role }) => [lessonId, role]),
+      );
       const query = source.manager
         .createQueryBuilder(LessonEntity, 'lesson')
-        .where('lesson.owner_id = :ownerId AND lesson.removed_at IS NULL', { ownerId });
+        .where(
+          shares.size > 0
+            ? '(lesson.owner_id = :who OR lesson.id IN (:...shared)) AND lesson.removed_at IS NULL'
+            : 'lesson.owner_id = :who AND lesson.removed_at IS NULL',
+          { who, shared: [...shares.keys()] },
+        );
       const rows = await newest(query, { table: 'lesson', property: 'updatedAt', column: 'updated_at', most: PAGE, before });
-      return rows.map(({ id, title, revision, updatedAt, card }) => ({
+      const others = [...new Set(rows.map(({ ownerId }) => ownerId))].filter((id) => id !== who);
+      const names = new Map(
+        (await source.manager.find(InstructorEntity, { select: { id: true, name: true }, where: { id: In(others) } })).map(
+          ({ id, name }) => [id, name],
+        ),
+      );
+      return rows.map(({ id, title, revision, updatedAt, card, ownerId }) => ({
+        role: ownerId === who ? 'owner' : (shares.get(id) as LessonRole),
+        by: names.get(ownerId) ?? null,
         id,
         title,
         revision,
@@ -68,25 +89,25 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
     },
 
     /** The JSON of an answer with the document. */
-    async read(ownerId: string, id: string): Promise<string> {
-      const lesson = await own(source.manager, ownerId, id);
+    async read(who: string, id: string): Promise<string> {
+      const lesson = await reach(source.manager, who, id, 'reader');
       return answerText(lesson, (await present(source.manager, lesson)).document);
     },
 
     /** The finished painting, for the shelf. */
-    async finished(ownerId: string, id: string): Promise<StagePicture> {
-      const lesson = await own(source.manager, ownerId, id);
+    async finished(who: string, id: string): Promise<StagePicture> {
+      const lesson = await reach(source.manager, who, id, 'reader');
       const { lastStepId } = JSON.parse(lesson.card ?? '{}') as Partial<LessonOnCard>;
       if (!lastStepId) throw new ApiFault(serverErrors.nothingPainted);
       const text = presentText((await present(source.manager, lesson)).document);
-      return stages.finished({ text, ownerId }, lastStepId);
+      return stages.finished({ text, ownerId: lesson.ownerId }, lastStepId);
     },
 
     /** A lesson as it is now, with the folder of the pictures after its steps. */
-    async painted(ownerId: string, id: string): Promise<{ text: string; folder: string }> {
-      const lesson = await own(source.manager, ownerId, id);
+    async painted(who: string, id: string): Promise<{ text: string; folder: string }> {
+      const lesson = await reach(source.manager, who, id, 'reader');
       const text = presentText((await present(source.manager, lesson)).document);
-      return { text, folder: await stages.folder({ text, ownerId }) };
+      return { text, folder: await stages.folder({ text, ownerId: lesson.ownerId }) };
     },
 
     async create(ownerId: string, { text, title, card }: Omit<ReadLesson, 'baseRevision'>): Promise<string> {
@@ -110,7 +131,7 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
           document: text,
           createdAt: now,
         });
-        return answerText(lesson, text);
+        return answerText({ ...lesson, role: 'owner' }, text);
       });
     },
 
@@ -119,15 +140,15 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
      * beside, and a 409 holds both.
      */
     async save(
-      ownerId: string,
+      who: string,
       id: string,
       { baseRevision, text, title, card }: ReadLesson,
     ): Promise<{ revision: number; savedAt: string }> {
       const now = Date.now();
       const stored = await source.transaction(async (manager) => {
-        const lesson = await own(manager, ownerId, id, true);
+        const lesson = await reach(manager, who, id, 'editor', true);
         const last = await present(manager, lesson);
-        const saved = { lessonId: id, authorId: ownerId, document: text, createdAt: now };
+        const saved = { lessonId: id, authorId: who, document: text, createdAt: now };
         if (lesson.revision !== baseRevision) {
           if (last.document !== text) {
             await addRevision(manager, { ...saved, number: baseRevision, kind: 'kept' });
@@ -138,6 +159,7 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
         const number = lesson.revision + 1;
         await succeed(manager, last, { ...saved, number, kind: 'auto' });
         await manager.update(LessonEntity, { id }, { revision: number, updatedAt: now, title, card: JSON.stringify(card) });
+        if (await manager.existsBy(LessonShareEntity, { lessonId: id })) await noteFiles(manager, id, who, text);
         return { revision: number };
       });
       if ('conflict' in stored) {
@@ -150,8 +172,8 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
     },
 
     /** The versions of a lesson, the newest first. */
-    async versions(ownerId: string, id: string): Promise<RevisionAnswer[]> {
-      const lesson = await own(source.manager, ownerId, id);
+    async versions(who: string, id: string): Promise<RevisionAnswer[]> {
+      const lesson = await reach(source.manager, who, id, 'reader');
       const rows = await source.manager
         .createQueryBuilder(LessonRevisionEntity, 'r')
         .innerJoin(InstructorEntity, 'i', 'i.id = r.author_id')
@@ -175,14 +197,14 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
       }));
     },
     /** The JSON of an answer with the document as it was in a version. */
-    async version(ownerId: string, id: string, revisionId: number): Promise<string> {
-      const lesson = await own(source.manager, ownerId, id);
+    async version(who: string, id: string, revisionId: number): Promise<string> {
+      const { role } = await reach(source.manager, who, id, 'reader');
       const found = await source.manager.findOneBy(LessonRevisionEntity, { id: revisionId, lessonId: id });
       if (!found) throw notFound('version of this lesson');
-      return answerText({ id: lesson.id, revision: found.number, updatedAt: found.createdAt }, found.document);
+      return answerText({ id, revision: found.number, updatedAt: found.createdAt, role }, found.document);
     },
-    async nameVersion(ownerId: string, id: string, revisionId: number, name: string | null): Promise<void> {
-      await own(source.manager, ownerId, id);
+    async nameVersion(who: string, id: string, revisionId: number, name: string | null): Promise<void> {
+      await reach(source.manager, who, id, 'editor');
       if (!(await source.manager.existsBy(LessonRevisionEntity, { id: revisionId, lessonId: id })))
         throw notFound('version of this lesson');
       await source.manager.update(LessonRevisionEntity, { id: revisionId }, { name });
@@ -211,22 +233,20 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
     },
 
     /** Takes a lesson from the shelf, or puts it back. What was taught from it stays as it is. */
-    async setRemoved(ownerId: string, id: string, isRemoved: boolean): Promise<void> {
-      const { affected } = await source.manager.update(
-        LessonEntity,
-        { id, ownerId },
-        { removedAt: isRemoved ? Date.now() : null },
-      );
-      if (!affected) throw notFound('lesson on your shelf');
+    async setRemoved(who: string, id: string, isRemoved: boolean): Promise<void> {
+      const lesson = await source.manager.findOneBy(LessonEntity, { id, ownerId: who });
+      if (!lesson) throw notFound('lesson on your shelf');
+      await source.manager.update(LessonEntity, { id }, { removedAt: isRemoved ? Date.now() : null });
     },
 
-    /** The present revision, set so that later autosaves leave it as it is. */
+    /** The present revision, set so that later autosaves leave it as it is. Whoever may read a lesson may teach it. */
     async pin(
-      ownerId: string,
+      who: string,
       id: string,
+      needs: LessonRole = 'reader',
     ): Promise<{ revisionId: number; number: number; text: string; card: LessonOnCard; title: string }> {
       return source.transaction(async (manager) => {
-        const lesson = await own(manager, ownerId, id, true);
+        const lesson = await reach(manager, who, id, needs, true);
         const revision = await present(manager, lesson);
         await hold(manager, revision, 'pinned');
         return {

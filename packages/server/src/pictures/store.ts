@@ -5,10 +5,10 @@ import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { type PictureAnswer, serverErrors } from '@viaticum/contract';
-import { In } from 'typeorm';
 import { PictureEntity, PictureOwnerEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
+import { visible } from '../lessons/reach.js';
 import { pool } from '../work/pool.js';
 import { MOST_BYTES, MOST_PIXELS } from './limits.js';
 import type { Rendered } from './renditions.js';
@@ -83,12 +83,8 @@ export function pictureStore({ source }: Database, dataFolder: string) {
     /** Where a rendition of a picture lies; for work in threads of this server. */
     file,
 
-    /** Which of these pictures an instructor owns. */
-    async owned(ownerId: string, sha256s: readonly string[]): Promise<string[]> {
-      if (sha256s.length === 0) return [];
-      const rows = await source.manager.findBy(PictureOwnerEntity, { instructorId: ownerId, sha256: In([...sha256s]) });
-      return rows.map((row) => row.sha256).sort();
-    },
+    /** Which of these pictures an instructor may see. */
+    owned: (who: string, sha256s: readonly string[]): Promise<string[]> => visible(source.manager, who, sha256s),
 
     /** Takes a picture as it comes: written to a file while its hash is computed, then looked at; nothing is left of what is refused. */
     async add(ownerId: string, upload: Readable): Promise<PictureAnswer> {
@@ -116,9 +112,9 @@ export function pictureStore({ source }: Database, dataFolder: string) {
       }
     },
 
-    async read(ownerId: string, sha256: string, rendition: Rendition): Promise<{ bytes: Buffer; type: string }> {
-      const owned = await source.manager.findOneBy(PictureOwnerEntity, { sha256, instructorId: ownerId });
-      const picture = owned && (await source.manager.findOneBy(PictureEntity, { sha256 }));
+    async read(who: string, sha256: string, rendition: Rendition): Promise<{ bytes: Buffer; type: string }> {
+      const [seen] = await visible(source.manager, who, [sha256]);
+      const picture = seen && (await source.manager.findOneBy(PictureEntity, { sha256 }));
       if (!picture) throw notFound('picture');
       return {
         bytes: await readFile(file(sha256, rendition)),

@@ -9,6 +9,7 @@ import type {
   Room,
   SavedRoom,
   SessionAnswer,
+  SharingAnswer,
 } from '@viaticum/contract';
 import { call } from './http.js';
 
@@ -33,6 +34,14 @@ export const roomsQuery = queryOptions({ queryKey: ['rooms'], queryFn: () => cal
 export const keptQuery = queryOptions({ queryKey: ['kept'], queryFn: () => call<KeptAnswer[]>('GET', '/api/kept') });
 export const readLesson = (id: string) => call<LessonAnswer>('GET', `/api/lessons/${id}`);
 export const pictureUrl = (sha256: string, rendition: 'full' | 'work' | 'thumb') => `/api/pictures/${sha256}/${rendition}`;
+
+/** With whom a lesson is shared. */
+export const sharingQuery = (id: string) =>
+  queryOptions({
+    queryKey: ['sharing', id],
+    queryFn: () => call<SharingAnswer>('GET', `/api/lessons/${id}/sharing`),
+    staleTime: 0,
+  });
 
 const refresh = (client: QueryClient, key: string) => () => client.invalidateQueries({ queryKey: [key] });
 
@@ -66,7 +75,8 @@ export function useShelf() {
   });
   const remove = useMutation({ mutationFn: (id: string) => call('DELETE', `/api/lessons/${id}`), onSuccess: anew });
   const restore = useMutation({ mutationFn: (id: string) => call('POST', `/api/lessons/${id}/restore`, {}), onSuccess: anew });
-  return { rename, duplicate, remove, restore };
+  const leave = useMutation({ mutationFn: (id: string) => call('DELETE', `/api/lessons/${id}/sharing/me`), onSuccess: anew });
+  return { rename, duplicate, remove, restore, leave };
 }
 export function useCreateLesson() {
   const client = useQueryClient();

@@ -10,10 +10,14 @@ import {
 } from '@viaticum/core/document';
 import type { StoreApi } from 'zustand/vanilla';
 
-/** Carrying out, taking back and refusing on a store that holds a history; `become` is what a new history does beyond standing there. */
+/**
+ * Carrying out, taking back and refusing on a store that holds a history; `become` is what a new history does beyond standing there.
+ * Where `refused` gives a sentence nothing is changed at all.
+ */
 export function commandsOn<S extends { history: History; fault: string | null }>(
   store: StoreApi<S>,
   become: (history: History) => void,
+  refused: string | null = null,
 ) {
   const { getState: now } = store;
   const setFault = (fault: string | null): void => {
@@ -21,6 +25,10 @@ export function commandsOn<S extends { history: History; fault: string | null }>
   };
   /** Carries out several commands as one change: all of them or none. What is typed in one `burst` is one change as well. */
   const doAll = (acts: readonly Act[], burst?: string): boolean => {
+    if (refused) {
+      setFault(refused);
+      return false;
+    }
     try {
       become(carryOutAll(now().history, acts, burst));
       setFault(null);

@@ -5,6 +5,7 @@ import { clockTime } from '../ui/clock.js';
 import { CommitInput } from '../ui/commit-input.js';
 import { LinkKey } from '../ui/link-key.js';
 import { words } from '../words/words.js';
+import { Around } from './around.js';
 import { useLesson, usePlan, useSession, useSnapshot } from './context.js';
 import css from './header.module.css';
 import { RoomPanel } from './room-panel.js';
@@ -64,6 +65,7 @@ export function Header() {
           </>
         )}
       </p>
+      <Around />
       <div className={css.benchUndo}>
         <Button onClick={session.undo} disabled={history.past.length === 0} aria-keyshortcuts="Control+Z">
           {words.lesson.undo}

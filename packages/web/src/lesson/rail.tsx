@@ -16,6 +16,7 @@ export const stations = ['picture', 'paints', 'steps', 'transfers', 'kit', 'clas
 export type Station = (typeof stations)[number];
 const built = new Set<Station>(['picture', 'paints', 'steps', 'transfers', 'kit', 'class', 'video']);
 export const isBuilt = (station: Station) => built.has(station);
+export const isStation = (text: string): text is Station => (stations as readonly string[]).includes(text);
 
 const OUT_OF_REACH = 6;
 

@@ -14,6 +14,7 @@ type Answer = { status: number; body: unknown } | 'away';
 const opened = (title = 'first'): LessonAnswer => ({
   id: 'L1',
   revision: 7,
+  role: 'owner',
   savedAt: '2026-01-01T10:00:00.000Z',
   document: emptyLesson(title, { widthMm: 300, heightMm: 400, unit: 'cm' }, () => 'st'),
 });
@@ -185,7 +186,7 @@ describe('two windows', () => {
     retitle(session, 'mine');
     await pass(700);
     expect(session.get().history.lesson).toMatchObject({ title: 'mine', level: 'experienced' });
-    expect(session.get().joined?.map(({ field }) => field)).toEqual(['level']);
+    expect(session.get().joined?.said.map(({ field }) => field)).toEqual(['level']);
     expect(sent[1]).toMatchObject({ baseRevision: 9, document: { title: 'mine', level: 'experienced' } });
     session.undo();
     expect(session.get().history.lesson).toMatchObject({ title: 'mine', level: opened().document.level });
@@ -327,5 +328,44 @@ describe('what tells a lesson from what is none', () => {
     expect(found?.(opened().document)).toBe(true);
     expect(found?.({ title: 'no lesson' })).toBe(false);
     localStorage.removeItem('viaticum-draft-L1');
+  });
+});
+
+describe('a lesson that several have open', () => {
+  const from = (revision: number, change: Partial<Lesson>): LessonAnswer => ({
+    ...opened(),
+    revision,
+    document: { ...opened().document, ...change },
+  });
+  it('shows what another has saved, says whose it is, and can take it back', () => {
+    const session = lessonSession(opened(), check);
+    session.hear(from(8, { title: 'theirs' }), 'Ben');
+    expect(session.get().history.lesson.title).toBe('theirs');
+    expect(session.get()).toMatchObject({ revision: 8, save: { kind: 'saved' }, joined: { by: 'Ben' } });
+    session.undo();
+    expect(session.get().history.lesson.title).toBe('first');
+  });
+  it('joins it with what is not saved yet, and sends both over it', async () => {
+    const session = lessonSession(opened(), check);
+    retitle(session, 'mine');
+    session.hear(from(8, { level: 'experienced' }), 'Ben');
+    expect(session.get().history.lesson).toMatchObject({ title: 'mine', level: 'experienced' });
+    await pass(600);
+    expect(sent.at(-1)).toMatchObject({ baseRevision: 8, document: { title: 'mine', level: 'experienced' } });
+  });
+  it('asks where both changed the same part, and an older revision changes nothing', () => {
+    const session = lessonSession(opened(), check);
+    session.hear(from(7, { title: 'old' }), 'Ben');
+    expect(session.get().history.lesson.title).toBe('first');
+    retitle(session, 'mine');
+    session.hear(from(8, { title: 'theirs' }), 'Ben');
+    expect(state(session)).toBe('conflict');
+  });
+  it('that is shared to read is not changed: the reason is said, nothing is sent', async () => {
+    const session = lessonSession({ ...opened(), role: 'reader' }, check);
+    expect(retitle(session, 'mine')).toBe(false);
+    expect(session.get().fault).toMatch(/Duplicate it/);
+    await pass(2000);
+    expect([session.get().history.lesson.title, sent.length]).toEqual(['first', 0]);
   });
 });

@@ -3,6 +3,7 @@ import { carryOut, type History } from '@viaticum/core/document';
 import { type Difference, differences, type Merged, mergeLessons, type Side } from '@viaticum/core/versions';
 import { createStore } from 'zustand/vanilla';
 import { type ApiFailure, call } from '../api/http.js';
+import { sharingWords } from '../words/sharing.js';
 import { commandsOn } from './commands.js';
 import { forgetDraft, keepDraft, type LessonCheck, readDraft, readHistory, rememberedHistory } from './kept.js';
 
@@ -25,8 +26,8 @@ export type Snapshot = {
   revision: number;
   save: SaveState;
   fault: string | null;
-  /** What came in from elsewhere and was joined with this browser's changes by itself, until it has been said. */
-  joined: Difference[] | null;
+  /** What came in from elsewhere and was joined with this browser's changes by itself, until it has been said; `by`: from whom. */
+  joined: { by: string | null; said: Difference[] } | null;
 };
 
 /**
@@ -35,6 +36,7 @@ export type Snapshot = {
  */
 export function lessonSession(opened: LessonAnswer, isLesson: LessonCheck | null = null) {
   const { id } = opened;
+  const isReader = opened.role === 'reader';
   const draft = isLesson && readDraft(id, isLesson);
   const store = createStore<Snapshot>(() => ({
     history: readHistory(id, draft?.document ?? opened.document),
@@ -67,16 +69,16 @@ export function lessonSession(opened: LessonAnswer, isLesson: LessonCheck | null
     } else forgetDraft(id);
   };
   /** Saved elsewhere meanwhile: what lies apart is joined at once; where the two changed one part the person is asked. */
-  const meet = (theirs: LessonAnswer): void => {
+  const meet = (theirs: LessonAnswer, by: string | null = null): void => {
     const base = acknowledged;
     const merged = base && mergeLessons(base, document(), theirs.document);
     if (!merged || merged.clashes.length > 0 || merged.fault) {
       set({ save: { kind: 'conflict', theirs, base } });
       return;
     }
-    const joined = differences(document(), merged.lesson);
+    const said = differences(document(), merged.lesson);
     goOn(theirs, [merged.lesson]);
-    set({ joined });
+    if (said.length > 0) set({ joined: { by, said } });
   };
   /** Goes on from what the server has, with these versions one after the other: each can be taken back. */
   const goOn = (theirs: LessonAnswer, versions: readonly Lesson[]): void => {
@@ -135,7 +137,19 @@ export function lessonSession(opened: LessonAnswer, isLesson: LessonCheck | null
 
   return {
     id,
-    ...commandsOn(store, become),
+    role: opened.role,
+    ...commandsOn(store, become, isReader ? sharingWords.readOnly : null),
+    /** What somebody else has saved meanwhile: what lies apart from this browser's changes is joined with them. */
+    hear(theirs: LessonAnswer, by: string): void {
+      if (sending || closed || theirs.revision <= now().revision || now().save.kind === 'conflict') return;
+      if (isDirty()) {
+        meet(theirs, by);
+        return;
+      }
+      const said = differences(document(), theirs.document);
+      goOn(theirs, [theirs.document]);
+      if (said.length > 0) set({ joined: { by, said } });
+    },
     /** How the two versions of a conflict come together, with a side for each part that both changed; null where nobody can tell. */
     merged(take: (path: string) => Side): Merged | null {
       const { save } = now();

@@ -18,7 +18,9 @@ export function trialSession(id: string, lesson: Lesson): LessonSession {
   }));
   return {
     id,
+    role: 'owner',
     ...commandsOn(store, (history) => store.setState({ history, fault: null })),
+    hear: () => undefined,
     merged: () => null,
     resolve: () => undefined,
     saidJoined: () => undefined,

@@ -125,7 +125,15 @@ describe('a lesson on the shelf', () => {
     lastStepId: null,
   };
   const standing = (titles: string[]) =>
-    titles.map((title, i) => ({ id: `l${i}`, title, revision: 3, updatedAt: '2026-01-05T10:00:00Z', card }));
+    titles.map((title, i) => ({
+      id: `l${i}`,
+      title,
+      revision: 3,
+      updatedAt: '2026-01-05T10:00:00Z',
+      card,
+      role: 'owner',
+      by: null,
+    }));
   const shelf = async () => {
     const titles = ['Boats', 'Kettle'];
     const document = { title: 'Boats' };

@@ -11,8 +11,10 @@ import { NewLesson } from '../begin/begin.js';
 import { Dialog } from '../ui/dialog.js';
 import { LinkKey } from '../ui/link-key.js';
 import { useSaid } from '../ui/use-said.js';
+import { sharingWords } from '../words/sharing.js';
 import { words } from '../words/words.js';
 import { Bin } from './bin.js';
+import { Share } from './share.js';
 import css from './shelf.module.css';
 
 /** Pixels per mm: the tallest canvas of the shelf stands at most this high. */
@@ -74,7 +76,7 @@ export default function Shelf() {
 type Acts = ReturnType<typeof useShelf>;
 
 function Standing({ lesson, scale, acts }: { lesson: LessonCard; scale: number; acts: Acts }) {
-  const { id, title, revision, card } = lesson;
+  const { id, title, revision, card, role, by } = lesson;
   const size = { width: card.widthMm * scale, height: card.heightMm * scale };
   return (
     <li style={{ width: Math.max(size.width, 148) }}>
@@ -87,6 +89,7 @@ function Standing({ lesson, scale, acts }: { lesson: LessonCard; scale: number; 
         </span>
         <div className={css.standingWords}>
           <h2>{title}</h2>
+          {by && <span className="quiet small">{role === 'reader' ? sharingWords.toRead(by) : sharingWords.by(by)}</span>}
           <span className="quiet small">
             {sizeInWords(card.widthMm, card.heightMm, card.units)}, {words.shelf.steps(card.steps)}
             {card.endMin !== null && <br />}
@@ -104,10 +107,12 @@ function Standing({ lesson, scale, acts }: { lesson: LessonCard; scale: number; 
 }
 
 /** Rename, duplicate, delete: each says what it did, and deleting can be undone. */
-function More({ lesson: { id, title }, acts: { rename, duplicate, remove, restore } }: { lesson: LessonCard; acts: Acts }) {
+function More({ lesson: { id, title, role }, acts }: { lesson: LessonCard; acts: Acts }) {
+  const { rename, duplicate, remove, restore, leave } = acts;
   const { message } = App.useApp();
   const say = useSaid();
   const [name, setName] = useState<string | null>(null);
+  const [isSharing, setSharing] = useState(false);
   const failed = (error: Error) => void message.error(error.message);
   const removeIt = () =>
     remove.mutate(id, {
@@ -128,6 +133,8 @@ function More({ lesson: { id, title }, acts: { rename, duplicate, remove, restor
         { onSuccess: (made) => void message.success(words.shelf.duplicated(made.document.title)), onError: failed },
       ),
     remove: removeIt,
+    share: () => setSharing(true),
+    leave: () => leave.mutate(id, { onSuccess: () => void message.success(sharingWords.left(title)), onError: failed }),
   };
   return (
     <>
@@ -135,10 +142,13 @@ function More({ lesson: { id, title }, acts: { rename, duplicate, remove, restor
         trigger={['click']}
         menu={{
           items: [
-            { key: 'rename', label: words.shelf.rename },
+            ...(role === 'reader' ? [] : [{ key: 'rename', label: words.shelf.rename }]),
             { key: 'duplicate', label: words.shelf.duplicate },
+            { key: 'share', label: sharingWords.open },
             { type: 'divider' },
-            { key: 'remove', label: words.shelf.remove, danger: true },
+            role === 'owner'
+              ? { key: 'remove', label: words.shelf.remove, danger: true }
+              : { key: 'leave', label: sharingWords.leave },
           ],
           onClick: ({ key }) => does[key]?.(),
         }}
@@ -151,6 +161,7 @@ function More({ lesson: { id, title }, acts: { rename, duplicate, remove, restor
           aria-label={words.shelf.more(title)}
         />
       </Dropdown>
+      {isSharing && <Share id={id} title={title} onClose={() => setSharing(false)} />}
       {name !== null && (
         <Dialog title={words.shelf.renameTitle} onClose={() => setName(null)}>
           <form onSubmit={submit} className={css.shelfRename}>

@@ -2,6 +2,8 @@ import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
   testDir: 'e2e',
+  // The longest are run by npm run soak alone.
+  ...(process.env.VIATICUM_SOAK ? {} : { grepInvert: /@soak/ }),
   // No measure of speed: a machine whose processor others use half the time passes too.
   timeout: 360_000,
   expect: { timeout: 40_000 },

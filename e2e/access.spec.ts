@@ -8,7 +8,7 @@ async function sound(view: string, on: Page): Promise<void> {
   expect([view, over]).toEqual([view, 0]);
 }
 
-test('axe finds nothing serious on any topic of the picture station', async ({ signedIn: page }) => {
+test('axe finds nothing serious on any topic of the picture station', { tag: '@soak' }, async ({ signedIn: page }) => {
   await openDemo(page, 'picture');
   for (const name of ['Source', 'Crop', 'Values', 'Compare', 'Things', 'Edges', 'Composition', 'Light']) {
     await topic(page, name);
@@ -24,7 +24,7 @@ test('axe finds nothing serious on any topic of the picture station', async ({ s
   await sound('proposed areas', page);
 });
 
-test('axe finds nothing serious on any topic of the paints station', async ({ signedIn: page }) => {
+test('axe finds nothing serious on any topic of the paints station', { tag: '@soak' }, async ({ signedIn: page }) => {
   await openDemo(page, 'paints');
   await expect(page.getByText('nearest').first()).toBeVisible({ timeout: 30_000 });
   await sound('mixes', page);

@@ -24,11 +24,9 @@ import {
 
 const secondsOf = async (phone: Page) => Number(await phone.getByTestId('clock').getAttribute('data-seconds'));
 
-test('a rehearsal: students come by themselves, time runs, who is late has a drying clock of their own', async ({
-  signedIn: page,
-  server,
-  browser,
-}) => {
+test('a rehearsal: students come by themselves, time runs, who is late has a drying clock of their own', {
+  tag: '@soak',
+}, async ({ signedIn: page, server, browser }) => {
   await openDemo(page);
   const code = await openRehearsal(page, 4, true);
   await expect(page.getByText('Rehearsal: the students are simulated.')).toBeVisible();
@@ -61,11 +59,9 @@ test('a rehearsal: students come by themselves, time runs, who is late has a dry
   await expect(page.getByRole('heading', { name: /the room: studio, simulated/ })).toBeVisible();
 });
 
-test('the desk near: a message, a step left out, the rest planned again, a student looked at, an assistant helping, and afterwards what happened', async ({
-  signedIn: page,
-  server,
-  browser,
-}) => {
+test('the desk near: a message, a step left out, the rest planned again, a student looked at, an assistant helping, and afterwards what happened', {
+  tag: '@soak',
+}, async ({ signedIn: page, server, browser }) => {
   await openDemo(page);
   const code = await openClass(page);
   const mara = await joinPhone(browser, server, code, 'Mara');

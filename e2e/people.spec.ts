@@ -11,7 +11,7 @@ import {
   test,
 } from './fixtures.js';
 
-test('who says nothing is found: the phone asks once, the desk names them, and a look lets them be', async ({
+test('who says nothing is found: the phone asks once, the desk names them, and a look lets them be', { tag: '@soak' }, async ({
   signedIn: page,
   server,
   browser,

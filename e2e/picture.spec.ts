@@ -221,41 +221,45 @@ test('a thing dropped: what lies behind it comes through, its areas are hidden, 
   await saved(page);
 });
 
-test('a second reference, and a thing cut from it; a taped margin makes every area smaller', async ({ signedIn: page }, info) => {
-  await openDemo(page, 'picture');
-  await topic(page, 'Source');
-  const other = info.outputPath('other.png');
-  await sharp({ create: { width: 400, height: 500, channels: 3, background: '#30a050' } })
-    .png()
-    .toFile(other);
-  await page.locator('[data-testid="picture-upload"] input[type=file]').setInputFiles(other);
-  await expect(page.getByTestId('reference')).toHaveCount(2);
-  await expect(chosenIn(page.getByLabel('What it is for').nth(1))).toContainText('a detail');
-  await topic(page, 'Things');
-  await page.getByLabel('small balloons', { exact: true }).check();
-  await choose(page.getByLabel('Cut from'), 'Reference 2: a detail');
-  await page.getByRole('button', { name: 'Add it to the picture' }).click();
-  await expect(page.getByText('added', { exact: true })).toBeVisible();
-  await topic(page, 'Compare');
-  const at = await face(page);
-  await page.mouse.click(...at(0.753, 0.18));
-  await expect(page.getByTestId('spot')).toContainText(/green/);
-  await topic(page, 'Crop');
-  await page.getByLabel('Taped margin, in').fill('1');
-  await page.keyboard.press('Enter');
-  await expect(page.getByTestId('easel-tape')).toBeVisible();
-  await topic(page, 'Areas');
-  // 14 × 18 in are 1625.8 cm².
-  await expect.poll(() => covered(page)).toBeLessThan(1625.8 * 1.004);
-  expect(await covered(page)).toBeGreaterThan(1625.8 * 0.996);
-  // Depth by keyboard: the far ridge before the near one.
-  await page.getByRole('button', { name: 'Move far ridge in depth' }).focus();
-  for (const key of ['Space', 'ArrowDown', 'Space']) {
-    await page.keyboard.press(key);
-    await page.waitForTimeout(350);
-  }
-  await expect(areas(page).nth(2).getByLabel('Name of far ridge')).toBeVisible();
-});
+test(
+  'a second reference, and a thing cut from it; a taped margin makes every area smaller',
+  { tag: '@soak' },
+  async ({ signedIn: page }, info) => {
+    await openDemo(page, 'picture');
+    await topic(page, 'Source');
+    const other = info.outputPath('other.png');
+    await sharp({ create: { width: 400, height: 500, channels: 3, background: '#30a050' } })
+      .png()
+      .toFile(other);
+    await page.locator('[data-testid="picture-upload"] input[type=file]').setInputFiles(other);
+    await expect(page.getByTestId('reference')).toHaveCount(2);
+    await expect(chosenIn(page.getByLabel('What it is for').nth(1))).toContainText('a detail');
+    await topic(page, 'Things');
+    await page.getByLabel('small balloons', { exact: true }).check();
+    await choose(page.getByLabel('Cut from'), 'Reference 2: a detail');
+    await page.getByRole('button', { name: 'Add it to the picture' }).click();
+    await expect(page.getByText('added', { exact: true })).toBeVisible();
+    await topic(page, 'Compare');
+    const at = await face(page);
+    await page.mouse.click(...at(0.753, 0.18));
+    await expect(page.getByTestId('spot')).toContainText(/green/);
+    await topic(page, 'Crop');
+    await page.getByLabel('Taped margin, in').fill('1');
+    await page.keyboard.press('Enter');
+    await expect(page.getByTestId('easel-tape')).toBeVisible();
+    await topic(page, 'Areas');
+    // 14 × 18 in are 1625.8 cm².
+    await expect.poll(() => covered(page)).toBeLessThan(1625.8 * 1.004);
+    expect(await covered(page)).toBeGreaterThan(1625.8 * 0.996);
+    // Depth by keyboard: the far ridge before the near one.
+    await page.getByRole('button', { name: 'Move far ridge in depth' }).focus();
+    for (const key of ['Space', 'ArrowDown', 'Space']) {
+      await page.keyboard.press(key);
+      await page.waitForTimeout(350);
+    }
+    await expect(areas(page).nth(2).getByLabel('Name of far ridge')).toBeVisible();
+  },
+);
 
 test('edges, directions, light and composition: measured, and set by hand', async ({ signedIn: page }) => {
   await openDemo(page, 'picture');
@@ -282,7 +286,7 @@ test('edges, directions, light and composition: measured, and set by hand', asyn
   await saved(page);
 });
 
-test('divided, joined, grown from a colour and drawn across itself', async ({ signedIn: page }) => {
+test('divided, joined, grown from a colour and drawn across itself', { tag: '@soak' }, async ({ signedIn: page }) => {
   await openDemo(page, 'picture');
   // The list may be drawn anew while the picture is being laid: the focus is set until it has chosen the area.
   await expect(async () => {
@@ -324,68 +328,70 @@ test('divided, joined, grown from a colour and drawn across itself', async ({ si
   await expect(areas(page)).toHaveCount(12);
 });
 
-test('a lesson without a reference; a picture of one colour; a crop past the edge, levelled by a line', async ({
-  signedIn: page,
-}, info) => {
-  await page.getByRole('button', { name: 'New lesson' }).click();
-  await page.getByLabel('What will you paint?').fill('Three bands');
-  await page.getByRole('button', { name: 'Put it on the shelf' }).click();
-  await page.waitForURL(/\/picture$/);
-  const even = info.outputPath('even.png');
-  await sharp({ create: { width: 400, height: 500, channels: 3, background: '#7a8a5a' } })
-    .png()
-    .toFile(even);
-  await page.locator('[data-testid="picture-upload"] input[type=file]').setInputFiles(even);
-  await expect(page.getByTestId('reference')).toBeVisible();
-  await topic(page, 'Areas');
-  await page.getByRole('button', { name: 'Propose areas' }).click();
-  await expect(page.getByText(/of one colour throughout/)).toBeVisible({ timeout: 20_000 });
-  await page.getByRole('button', { name: 'Take this area' }).click();
-  await expect(areas(page)).toHaveCount(1, { timeout: 20_000 });
-  await topic(page, 'Crop');
-  await slideTo(page.getByRole('slider', { name: 'Size of the picture' }), 0.6);
-  await expect(page.getByText(/of the canvas has no picture under it/)).toBeVisible();
-  await page.getByLabel('Go on past its edge').check();
-  await expect(page.getByText(/carries on from the picture’s edge/)).toBeVisible();
-  await page.getByRole('button', { name: 'Level by a line' }).click();
-  const at = await face(page);
-  await page.mouse.move(...at(0.2, 0.5));
-  await page.mouse.down();
-  await page.mouse.move(...at(0.8, 0.55), { steps: 4 });
-  await page.mouse.up();
-  await expect(page.getByLabel('Turn, degrees')).not.toHaveValue('0');
-  await topic(page, 'Source');
-  await page.getByRole('button', { name: 'Pick a neutral place' }).click();
-  const spot = await face(page);
-  await page.mouse.click(...spot(0.5, 0.5));
-  await expect(page.getByText('Colours are corrected by the places you picked.')).toBeVisible();
-  await page.getByRole('button', { name: 'Delete' }).click();
-  await expect(page.getByText(/A lesson can do without/)).toBeVisible();
-  await topic(page, 'Composition');
-  await expect(page.locator('[data-testid="notes"] li').first()).toBeVisible({ timeout: 20_000 });
-  // Without a picture the light makes its shapes on the bodies that are said, and the lesson is drafted after them.
-  await topic(page, 'Light');
-  const draft = page.getByRole('button', { name: 'Draft by this light' });
-  await expect(draft).toBeDisabled();
-  const body = page.getByLabel(/^What body .* is$/).first();
-  await choose(body, 'round');
-  await slideTo(page.getByRole('slider', { name: /^Light/ }), 300);
-  await expect(page.getByTestId('picture').locator('image').last()).toBeVisible({ timeout: 20_000 });
-  await draft.click();
-  const changes = page.getByRole('dialog', { name: 'What changes with these areas' });
-  await expect(changes).toBeVisible({ timeout: 60_000 });
-  await accessible(page, 'what changes, to be refused row by row');
-  // One row is refused: the rest is worked out again, and taken in one act.
-  const row = changes.getByRole('checkbox').last();
-  await row.uncheck();
-  const rest = changes.getByRole('button', { name: 'Take the rest' });
-  await expect(rest).toBeEnabled({ timeout: 60_000 });
-  await rest.click();
-  await expect(changes).toBeHidden();
-  await page.getByRole('button', { name: 'Undo', exact: true }).click();
-  await expect(body).toBeVisible();
-  await saved(page);
-});
+test(
+  'a lesson without a reference; a picture of one colour; a crop past the edge, levelled by a line',
+  { tag: '@soak' },
+  async ({ signedIn: page }, info) => {
+    await page.getByRole('button', { name: 'New lesson' }).click();
+    await page.getByLabel('What will you paint?').fill('Three bands');
+    await page.getByRole('button', { name: 'Put it on the shelf' }).click();
+    await page.waitForURL(/\/picture$/);
+    const even = info.outputPath('even.png');
+    await sharp({ create: { width: 400, height: 500, channels: 3, background: '#7a8a5a' } })
+      .png()
+      .toFile(even);
+    await page.locator('[data-testid="picture-upload"] input[type=file]').setInputFiles(even);
+    await expect(page.getByTestId('reference')).toBeVisible();
+    await topic(page, 'Areas');
+    await page.getByRole('button', { name: 'Propose areas' }).click();
+    await expect(page.getByText(/of one colour throughout/)).toBeVisible({ timeout: 20_000 });
+    await page.getByRole('button', { name: 'Take this area' }).click();
+    await expect(areas(page)).toHaveCount(1, { timeout: 20_000 });
+    await topic(page, 'Crop');
+    await slideTo(page.getByRole('slider', { name: 'Size of the picture' }), 0.6);
+    await expect(page.getByText(/of the canvas has no picture under it/)).toBeVisible();
+    await page.getByLabel('Go on past its edge').check();
+    await expect(page.getByText(/carries on from the picture’s edge/)).toBeVisible();
+    await page.getByRole('button', { name: 'Level by a line' }).click();
+    const at = await face(page);
+    await page.mouse.move(...at(0.2, 0.5));
+    await page.mouse.down();
+    await page.mouse.move(...at(0.8, 0.55), { steps: 4 });
+    await page.mouse.up();
+    await expect(page.getByLabel('Turn, degrees')).not.toHaveValue('0');
+    await topic(page, 'Source');
+    await page.getByRole('button', { name: 'Pick a neutral place' }).click();
+    const spot = await face(page);
+    await page.mouse.click(...spot(0.5, 0.5));
+    await expect(page.getByText('Colours are corrected by the places you picked.')).toBeVisible();
+    await page.getByRole('button', { name: 'Delete' }).click();
+    await expect(page.getByText(/A lesson can do without/)).toBeVisible();
+    await topic(page, 'Composition');
+    await expect(page.locator('[data-testid="notes"] li').first()).toBeVisible({ timeout: 20_000 });
+    // Without a picture the light makes its shapes on the bodies that are said, and the lesson is drafted after them.
+    await topic(page, 'Light');
+    const draft = page.getByRole('button', { name: 'Draft by this light' });
+    await expect(draft).toBeDisabled();
+    const body = page.getByLabel(/^What body .* is$/).first();
+    await choose(body, 'round');
+    await slideTo(page.getByRole('slider', { name: /^Light/ }), 300);
+    await expect(page.getByTestId('picture').locator('image').last()).toBeVisible({ timeout: 20_000 });
+    await draft.click();
+    const changes = page.getByRole('dialog', { name: 'What changes with these areas' });
+    await expect(changes).toBeVisible({ timeout: 60_000 });
+    await accessible(page, 'what changes, to be refused row by row');
+    // One row is refused: the rest is worked out again, and taken in one act.
+    const row = changes.getByRole('checkbox').last();
+    await row.uncheck();
+    const rest = changes.getByRole('button', { name: 'Take the rest' });
+    await expect(rest).toBeEnabled({ timeout: 60_000 });
+    await rest.click();
+    await expect(changes).toBeHidden();
+    await page.getByRole('button', { name: 'Undo', exact: true }).click();
+    await expect(body).toBeVisible();
+    await saved(page);
+  },
+);
 
 test('what an area is, what it is made of, and how that runs, combed by hand', async ({ signedIn: page }) => {
   await openDemo(page, 'picture');

@@ -162,9 +162,9 @@ test('a hot dry day offers misting, and taking it keeps the sky open; a damp day
   expect(saving).toBeGreaterThan(minutesOf('50 min'));
 });
 
-test('what if: sliders move the section at once, the map names the minutes, the lesson stays as it was', async ({
-  signedIn: page,
-}) => {
+test('what if: sliders move the section at once, the map names the minutes, the lesson stays as it was', {
+  tag: '@soak',
+}, async ({ signedIn: page }) => {
   await openDemo(page);
   await topic(page, 'What if');
   const map = page.getByRole('region', { name: 'Temperature and humidity' });

@@ -54,9 +54,9 @@ test('borders that the chosen step touches are drawn on the canvas; two steps be
   await saved(page);
 });
 
-test('more coats are steps of their own; a colour of a passage is put where it lies; what is done at home costs the class nothing', async ({
-  signedIn: page,
-}) => {
+test('more coats are steps of their own; a colour of a passage is put where it lies; what is done at home costs the class nothing', {
+  tag: '@soak',
+}, async ({ signedIn: page }) => {
   await openDemo(page);
   const titled = (title: string) => page.getByTestId('step-title').filter({ hasText: new RegExp(`^${title}$`) });
   await titled('Far ridge, laid flat').click();

@@ -33,11 +33,9 @@ async function shownSeconds(page: Page, testId: string): Promise<number> {
 }
 const done = (phone: Page) => phone.locator('footer').getByRole('button', { name: 'Done', exact: true }).click();
 
-test('a class of six who forget, say nothing, come late, lose the network, have a wrong clock and lack a tube: every number is that of the log', async ({
-  signedIn: page,
-  server,
-  browser,
-}) => {
+test('a class of six who forget, say nothing, come late, lose the network, have a wrong clock and lack a tube: every number is that of the log', {
+  tag: '@soak',
+}, async ({ signedIn: page, server, browser }) => {
   test.setTimeout(180_000);
   await openDemo(page);
   const code = await openRehearsal(page, 1, false);

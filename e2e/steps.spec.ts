@@ -48,7 +48,9 @@ test('the list by keys: marked, joined, moved, doubled, split, taken away, and a
   await saved(page);
 });
 
-test('words with bold and a list; pasted tags stay words; found again by what is said', async ({ signedIn: page }) => {
+test('words with bold and a list; pasted tags stay words; found again by what is said', { tag: '@soak' }, async ({
+  signedIn: page,
+}) => {
   await openDemo(page);
   await page.getByTestId('step-line').nth(4).click();
   const say = page.getByRole('textbox', { name: 'What to say' });
@@ -158,7 +160,9 @@ test('marks: added, laid in a step of their own, counted on the sheet; the pract
   expect((await readFile(await download.path())).subarray(0, 5).toString()).toBe('%PDF-');
 });
 
-test('values, brushes and canvases ahead, repair and variants say what they compute', async ({ signedIn: page }) => {
+test('values, brushes and canvases ahead, repair and variants say what they compute', { tag: '@soak' }, async ({
+  signedIn: page,
+}) => {
   await openDemo(page);
   await topic(page, 'Values');
   await expect(page.locator('[data-testid="values-table"] tbody tr')).toHaveCount(10);

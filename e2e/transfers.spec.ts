@@ -84,9 +84,9 @@ test('when: edges that paint would bury get a second transfer, which is a step o
   await saved(page);
 });
 
-test('constructions say how by hand with this canvas’s numbers; a landmark is pointed at; a reflection follows its thing', async ({
-  signedIn: page,
-}) => {
+test('constructions say how by hand with this canvas’s numbers; a landmark is pointed at; a reflection follows its thing', {
+  tag: '@soak',
+}, async ({ signedIn: page }) => {
   await openDemo(page, 'transfers');
   await drawn(page);
   await topic(page, 'Constructions');
@@ -218,7 +218,7 @@ test('a tablet is measured by a card, then shows the template at true size', asy
   await accessible(page, 'tracing');
 });
 
-test('axe finds nothing serious on any topic of the transfers station', async ({ signedIn: page }) => {
+test('axe finds nothing serious on any topic of the transfers station', { tag: '@soak' }, async ({ signedIn: page }) => {
   await openDemo(page, 'transfers');
   await drawn(page);
   for (const name of ['Lines', 'When', 'Ways', 'Constructions', 'Reflections', 'Prints', 'Check', 'Tablet']) {

@@ -105,9 +105,9 @@ test('a lesson is filmed: the list in its order, ticked on a phone with and with
   await saved(page);
 });
 
-test('a length is wished for: speeds follow, a piece is held, parts fall where the canvas is dry; captions, cards and lists are saved', async ({
-  signedIn: page,
-}) => {
+test('a length is wished for: speeds follow, a piece is held, parts fall where the canvas is dry; captions, cards and lists are saved', {
+  tag: '@soak',
+}, async ({ signedIn: page }) => {
   await openDemo(page);
   await openVideo(page);
   await topic(page, 'Length');
@@ -338,11 +338,9 @@ test('a film beside the steps: played to the end of its step, again from the str
   expect(m * 60 + s - (m2 * 60 + s2)).toBeLessThan(60);
 });
 
-test('a group follows one host: two phones stand where the desk plays it, and all wait at the end of the step', async ({
-  signedIn: page,
-  browser,
-  server,
-}) => {
+test('a group follows one host: two phones stand where the desk plays it, and all wait at the end of the step', {
+  tag: '@soak',
+}, async ({ signedIn: page, browser, server }) => {
   await withFilm(page);
   const code = await page.evaluate(async () => {
     const id = location.pathname.split('/')[2];

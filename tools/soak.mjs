@@ -1,4 +1,4 @@
-// npm run soak: what npm test does in small, at its full size: plans and drafts at random, two hundred phones, crashes and load.
+// npm run soak: what npm test does in small, at its full size: plans and drafts at random, every browser test, two hundred phones, crashes and load.
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { database, debian, root } from './setup.mjs';
 
 const folder = mkdtempSync(join(tmpdir(), 'viaticum-soak-'));
-await debian({ mariadbd: 'mariadb-server', 'redis-server': 'redis-server' });
+await debian({ mariadbd: 'mariadb-server', chromium: 'chromium', 'redis-server': 'redis-server' });
 const own = await database(folder);
 const node = (words, env = {}) =>
   spawnSync(process.execPath, words, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } }).status === 0;
@@ -23,6 +23,7 @@ const parts = [
 ].map((name) => `packages/${name}`);
 const held = [
   node([...jest, ...parts], { VIATICUM_SOAK: '10', VIATICUM_TEST_DATABASE: own.url('NAME') }),
+  node(['node_modules/@playwright/test/cli.js', 'test'], { VIATICUM_SOAK: '1', VIATICUM_TEST_DATABASE: own.url('NAME') }),
   node(['tools/crash.mjs', '--strict']),
   node(['tools/fuzz.mjs', '--strict']),
   node(['tools/big-film.mjs']),

@@ -3,6 +3,7 @@ import { Lesson, Method, Room, School, Step } from './lesson/index.js';
 import { type ClassEvent, FirstName, type FollowSheet } from './live.js';
 import { Id } from './shapes.js';
 import type { LessonRole } from './sharing-api.js';
+import type { ShelfPlace } from './shelf-api.js';
 
 const strict = { additionalProperties: false } as const;
 
@@ -103,7 +104,7 @@ export type LessonCard = {
   card: LessonOnCard;
   role: LessonRole;
   by: string | null;
-};
+} & ShelfPlace;
 export type LessonAnswer = { id: string; revision: number; document: Lesson; savedAt: string; role: LessonRole };
 /**
  * `auto`: saved by itself, thinned by age; `kept`: the one of two at once that did not stand; `won`: the other; `pinned`: taught or

@@ -9,3 +9,4 @@ export * from './live.js';
 export * from './plan.js';
 export { byId, ID_PATTERN, Id, isId, RESERVED_IDS } from './shapes.js';
 export * from './sharing-api.js';
+export * from './shelf-api.js';

@@ -26,6 +26,7 @@ import { modestJson } from './guard/body.js';
 import { disk } from './guard/disk.js';
 import { housekeeping } from './housekeeping.js';
 import { kept } from './kept/plugin.js';
+import { courses } from './kit/courses.js';
 import { kit } from './kit/plugin.js';
 import { alone } from './lessons/alone.js';
 import { lessons } from './lessons/plugin.js';
@@ -127,6 +128,7 @@ export async function buildApp(config: Config): Promise<Running> {
   await app.register(alone, { database, lessons: lessonsOf, classes: classesOf, films: filmsOf, config });
   await app.register(kept, { database });
   await app.register(kit, { database, lessons: lessonsOf, config });
+  await app.register(courses, { database });
   await app.register(films, { store: filmsOf });
   await app.register(shooting, { database, config });
   await app.register(pictures, { store: picturesOf });

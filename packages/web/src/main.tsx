@@ -37,6 +37,7 @@ const router = createBrowserRouter([
       { path: '/sign-in', lazy: page(() => import('./account/sign-in.js')) },
       { path: '/welcome/:token', lazy: page(() => import('./account/welcome.js')) },
       { path: '/account', loader: asksForSignIn, lazy: page(() => import('./account/account.js')) },
+      { path: '/course/:id', loader: asksForSignIn, lazy: page(() => import('./shelf/course.js')) },
       { path: '/shared/:token', loader: asksForSignIn, lazy: page(() => import('./shelf/shared.js')) },
       { path: '/', loader: asksForSignIn, lazy: page(() => import('./shelf/shelf.js')) },
       {

@@ -24,6 +24,7 @@ export const serverErrors = {
   lessonOwnerOnly: coded(403, 'lesson-owner-only', 'Only the owner of this lesson may do this.'),
   shareFull: coded(409, 'too-many', 'This lesson is shared with thirty already. Take somebody away first.'),
   shareLinksFull: coded(409, 'too-many', 'Ten links to this lesson are open. Take some back first.'),
+  coursesFull: coded(409, 'too-many', 'You have a hundred courses. Delete some first.'),
   linkOver: coded(404, 'link-over', 'This link was used already, or its time is over. Ask for a new one.'),
   invitationsFull: coded(409, 'too-many', 'Fifty invitations are open. Take some back first.'),
   cameraKey: coded(403, 'no-link', 'This key does not let a camera in. Take the present one from the desk.'),

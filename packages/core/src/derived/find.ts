@@ -9,13 +9,17 @@ export type FoundThing = { kind: FoundKind; id: string; name: string; excerpt: s
 const AROUND = 34;
 const MOST = 60;
 /** Case and accents make no difference. */
-const folded = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
+const folded = (text: string): string => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 
-/** Everything in a lesson that holds all the words sought, names before what is said; at most sixty. Empty for nothing sought. */
-export function findInLesson(lesson: Lesson, sought: string): FoundThing[] {
-  const words = folded(sought).split(/\s+/).filter(Boolean);
-  if (words.length === 0) return [];
-  const places: { kind: FoundKind; id: string; name: string; text: string }[] = [
+/** The words that are sought. */
+const wordsOf = (sought: string): string[] => folded(sought).split(/\s+/).filter(Boolean);
+
+/** What can be found in a lesson: a name, and what is said there. */
+export type Findable = { kind: FoundKind; id: string; name: string; text: string };
+
+/** Everything of a lesson that has words. */
+export function findableIn(lesson: Lesson): Findable[] {
+  return [
     ...lesson.steps.map((step) => ({
       kind: 'step' as const,
       id: step.id,
@@ -38,6 +42,15 @@ export function findInLesson(lesson: Lesson, sought: string): FoundThing[] {
     ...lesson.marks.map(({ id, name }) => ({ kind: 'mark' as const, id, name, text: '' })),
     ...lesson.samples.map(({ id, name }) => ({ kind: 'sample' as const, id, name, text: '' })),
   ];
+}
+
+/** Everything in a lesson that holds all the words sought, names before what is said; at most sixty. Empty for nothing sought. */
+export const findInLesson = (lesson: Lesson, sought: string): FoundThing[] => findAmong(findableIn(lesson), sought);
+
+/** {@link findInLesson}, where what can be found is at hand already. */
+export function findAmong(places: readonly Findable[], sought: string): FoundThing[] {
+  const words = wordsOf(sought);
+  if (words.length === 0) return [];
   const found = places.flatMap((place) => {
     const whole = folded(`${place.name} ${place.text}`);
     if (!words.every((word) => whole.includes(word))) return [];
@@ -48,6 +61,22 @@ export function findInLesson(lesson: Lesson, sought: string): FoundThing[] {
     .sort((one, other) => Number(other.inName) - Number(one.inName))
     .slice(0, MOST)
     .map(({ kind, id, name, excerpt }) => ({ kind, id, name, excerpt }));
+}
+
+/**
+ * Where a lesson of a shelf holds what was sought: null where some of the words stand neither in its title nor anywhere in it. Places that
+ * hold all the words, else those of each word; empty where the title has them.
+ */
+export function findOnShelf(title: string, places: readonly Findable[], sought: string): FoundThing[] | null {
+  const words = wordsOf(sought);
+  const inTitle = folded(title);
+  const left = words.filter((word) => !inTitle.includes(word));
+  const together = left.length > 0 ? findAmong(places, left.join(' ')) : [];
+  if (left.length === 0 || together.length > 0) return together;
+  const each = left.map((word) => findAmong(places, word));
+  if (each.some((found) => found.length === 0)) return null;
+  const firsts = each.map((found) => found[0] as FoundThing);
+  return firsts.filter((one, at) => firsts.findIndex((other) => other.kind === one.kind && other.id === one.id) === at);
 }
 
 /** The words around the first that was sought. */

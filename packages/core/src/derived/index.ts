@@ -10,7 +10,7 @@ export {
   workOutAreas,
 } from './areas.js';
 export { bringInWords } from './bring.js';
-export { type FoundKind, type FoundThing, findInLesson } from './find.js';
+export { type Findable, type FoundKind, type FoundThing, findableIn, findInLesson, findOnShelf } from './find.js';
 export { coatsToHide, furtherCoatGain, loadFactor } from './hiding.js';
 export {
   coveringOf,

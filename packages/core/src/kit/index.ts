@@ -1,5 +1,6 @@
 export * from './bring.js';
 export * from './cautions.js';
+export * from './course.js';
 export * from './findings.js';
 export * from './money.js';
 export * from './packing.js';

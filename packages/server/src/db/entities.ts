@@ -87,6 +87,8 @@ export class LessonEntity {
   @Column('varchar', { length: 120 }) title: string;
   /** JSON of its card on the shelf; null: not made yet. */
   @Column('longtext', { nullable: true }) card: string | null;
+  /** JSON of what can be found in it; null: not made yet. */
+  @Column('longtext', { nullable: true, select: false }) words: string | null;
   /** When it was deleted; null: it stands on the shelf. */
   @Column('bigint', { name: 'removed_at', nullable: true, transformer: bigintOrNone }) removedAt: number | null;
 }
@@ -102,6 +104,27 @@ export class LessonRevisionEntity {
   @Column('bigint', { name: 'created_at', transformer: bigint }) createdAt: number;
   /** What its author calls it; such a version stays. */
   @Column('varchar', { length: 120, nullable: true }) name: string | null;
+}
+
+/** Where a lesson stands for one instructor. */
+@Entity('shelf_place')
+export class ShelfPlaceEntity {
+  @PrimaryColumn('varchar', { name: 'instructor_id', length: 32 }) instructorId: string;
+  @PrimaryColumn('varchar', { name: 'lesson_id', length: 32 }) lessonId: string;
+  @Column('tinyint', { name: 'is_archived', transformer: yesNo }) isArchived: boolean;
+  /** JSON: a list of words. */
+  @Column('varchar', { length: 1000 }) labels: string;
+}
+
+/** Lessons in an order, taught one after the other. */
+@Entity('course')
+export class CourseEntity {
+  @PrimaryColumn('varchar', { length: 32 }) id: string;
+  @Column('varchar', { name: 'owner_id', length: 32 }) ownerId: string;
+  @Column('varchar', { length: 120 }) title: string;
+  /** JSON: a list of ids. */
+  @Column('text', { name: 'lesson_ids' }) lessonIds: string;
+  @Column('bigint', { name: 'updated_at', transformer: bigint }) updatedAt: number;
 }
 
 /** With whom else a lesson is shared. */
@@ -293,6 +316,8 @@ export const entities = [
   PictureOwnerEntity,
   LessonEntity,
   LessonRevisionEntity,
+  ShelfPlaceEntity,
+  CourseEntity,
   LessonShareEntity,
   LessonShareLinkEntity,
   LessonFileEntity,

@@ -14,6 +14,7 @@ import { Films1700000000009 } from './migrations/0009-films.js';
 import { Accounts1700000000010 } from './migrations/0010-accounts.js';
 import { History1700000000011 } from './migrations/0011-history.js';
 import { Shared1700000000012 } from './migrations/0012-shared.js';
+import { Shelf1700000000013 } from './migrations/0013-shelf.js';
 
 export type Database = {
   source: DataSource;
@@ -74,6 +75,7 @@ export const sourceAt = (place: Place): DataSource =>
       Accounts1700000000010,
       History1700000000011,
       Shared1700000000012,
+      Shelf1700000000013,
     ],
     extra: { connectTimeout: CONNECT_MS },
     synchronize: false,

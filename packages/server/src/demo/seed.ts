@@ -3,12 +3,12 @@ import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import type { JoinedFilm, Lesson } from '@viaticum/contract';
 import { upgradeLesson } from '@viaticum/core/document';
-import { lessonCard } from '@viaticum/core/plan';
 import { nanoid } from 'nanoid';
 import type { Passwords } from '../auth/password.js';
 import { InstructorEntity, SessionEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import type { FilmStore } from '../films/store.js';
+import { shown } from '../lessons/shown.js';
 import type { LessonStore } from '../lessons/store.js';
 import type { PictureStore } from '../pictures/store.js';
 
@@ -43,7 +43,7 @@ export async function seedDemo(
       throw new Error('A demo lesson names another picture than the one shipped. Run npm run demo.');
     const beside = filmed === name ? await demoFilm(films, id) : null;
     if (beside) lesson.film = { films: [beside] };
-    await lessons.create(id, { text: JSON.stringify(lesson), title: lesson.title, card: lessonCard(lesson) });
+    await lessons.create(id, { text: JSON.stringify(lesson), ...shown(lesson) });
   }
   return true;
 }

@@ -1,6 +1,7 @@
 import { readdir, readFile, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import type { LessonCard } from '@viaticum/contract';
 import { sessionStore } from '../auth/sessions.js';
 import { isOnlyHere, readConfig } from '../config.js';
 import { LessonEntity, LessonRevisionEntity, SessionEntity } from '../db/entities.js';
@@ -235,18 +236,10 @@ describe('lists', () => {
         title: `T${k}`,
       })),
     );
-    const list = async (before = '') =>
-      (await server.request('GET', `/api/lessons${before && `?before=${before}`}`, undefined, own)).body as unknown as {
-        id: string;
-        title: string;
-        card: object;
-      }[];
-    const first = await list();
-    const second = await list(first.at(-1)?.id);
-    expect([first.length, second.length]).toEqual([100, 21]);
-    expect(new Set([...first, ...second].map((card) => card.id)).size).toBe(121);
-    expect(first[0]?.card).toMatchObject({ steps: document.steps.length, widthMm: document.support.widthMm });
-    expect(JSON.stringify(first)).not.toContain('outline');
+    const list = (await server.request('GET', '/api/lessons', undefined, own)).body as unknown as LessonCard[];
+    expect(new Set(list.map((card) => card.id)).size).toBe(121);
+    expect(list[0]?.card).toMatchObject({ steps: document.steps.length, widthMm: document.support.widthMm });
+    expect(JSON.stringify(list)).not.toContain('outline');
     // These lessons have no revision at all: a list that read documents would fail.
     expect(await manager.countBy(LessonRevisionEntity, { lessonId: 'many-1' })).toBe(0);
   });

@@ -122,7 +122,8 @@ describe('every route', () => {
         server.request('POST', '/api/classes/planned', { lessonId: text, invite: {} }, cookie),
         server.request('PUT', `/api/classes/${place.code}/students/${encodeURIComponent(text)}`, { note: 'x' }, cookie),
         server.request('PUT', `/api/classes/${place.code}/students/somebody`, { personId: text }, cookie),
-        server.request('GET', `/api/lessons?before=${encodeURIComponent(text)}`, undefined, cookie),
+        server.request('GET', `/api/classes?before=${encodeURIComponent(text)}`, undefined, cookie),
+        server.request('PUT', '/api/courses/c', { title: 'x', lessonIds: [text] }, cookie),
         server.request('PUT', `/api/lessons/${id}`, { baseRevision: 1, document: { [text]: 1 } }, cookie),
       ]);
       for (const { status, body } of answers) {

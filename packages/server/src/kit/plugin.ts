@@ -1,17 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import {
-  byId,
-  Id,
-  IdParam,
-  type KitAnswer,
-  type KitLink,
-  type KitSheet,
-  newStudio,
-  PackOptions,
-  Studio,
-  Ticks,
-} from '@viaticum/contract';
+import { byId, Id, IdParam, type KitAnswer, type KitLink, type KitSheet, PackOptions, Studio, Ticks } from '@viaticum/contract';
 import { upgradeLesson } from '@viaticum/core/document';
 import type { FastifyInstance } from 'fastify';
 import { Type } from 'typebox';
@@ -28,6 +17,7 @@ import { pool } from '../work/pool.js';
 import type work from './pack-worker.js';
 import type { PackJob } from './pack-worker.js';
 import type { SheetJob } from './sheet-worker.js';
+import { studioOf } from './studio.js';
 
 /** Packs are few and large: one at a time, and a handful waiting. */
 const packs = () => pool<PackJob, Awaited<ReturnType<typeof work>>>('kit/pack-worker.js', { queue: 10, perCaller: 2 });
@@ -47,11 +37,7 @@ export async function kit(
   app.addHook('onClose', () => Promise.all([sheets.close(), packing.close()]));
   const instructor = { config: { who: 'instructor' } } as const;
 
-  const studioOf = async (instructorId: string): Promise<Studio> => {
-    const found = await manager.findOneBy(StudioEntity, { instructorId });
-    return found ? { ...newStudio, ...(JSON.parse(found.document) as Studio) } : newStudio;
-  };
-  routes.get('/api/studio', instructor, async (request) => studioOf(signedIn(request).id));
+  routes.get('/api/studio', instructor, async (request) => studioOf(manager, signedIn(request).id));
   routes.put('/api/studio', { schema: { body: Studio }, ...instructor }, async (request, reply) => {
     await manager.upsert(StudioEntity, { instructorId: signedIn(request).id, document: JSON.stringify(request.body) }, [
       'instructorId',
@@ -79,7 +65,7 @@ export async function kit(
     async (request, reply) => {
       const { id: ownerId } = signedIn(request);
       const { text, folder } = await lessons.painted(ownerId, request.params.id);
-      const job = { text, folder, studio: await studioOf(ownerId), options: request.body };
+      const job = { text, folder, studio: await studioOf(manager, ownerId), options: request.body };
       const { bytes, pages, lacks } = await packing.ask(job, ownerId);
       return reply
         .header('x-pages', String(pages))
@@ -105,7 +91,7 @@ export async function kit(
       const lesson = await linked(request.params.token);
       const { document } = await present(manager, lesson);
       const text = JSON.stringify(upgradeLesson(JSON.parse(document)));
-      const sheet = await sheets.ask({ text, studio: await studioOf(lesson.ownerId) }, lesson.ownerId);
+      const sheet = await sheets.ask({ text, studio: await studioOf(manager, lesson.ownerId) }, lesson.ownerId);
       return { sheet, ticks: await ticksOf(lesson.id) } satisfies KitAnswer;
     },
   );

@@ -1,5 +1,5 @@
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import { IdParam, PageQuery, RevisionParam, SaveRevision, serverErrors } from '@viaticum/contract';
+import { FindQuery, IdParam, RevisionParam, SaveRevision, ShelfPlace, serverErrors } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
 import { ApiFault } from '../errors.js';
 import { as, signedIn } from '../guard/access.js';
@@ -24,11 +24,22 @@ export async function lessons(app: FastifyInstance, { store }: { store: LessonSt
   const who = { config: { who: 'instructor' } } as const;
 
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
-  routes.get('/api/lessons', { schema: { querystring: PageQuery }, ...who }, async (request) => {
+  routes.get('/api/lessons', who, async (request, reply) => {
     // Who looks at the shelf will begin a lesson or open one, and save it.
     readers.warm();
-    return store.list(signedIn(request).id, request.query.before);
+    return reply.type('application/json').send(await store.list(signedIn(request).id));
   });
+  routes.get('/api/shelf/found', { schema: { querystring: FindQuery }, ...who }, async (request) =>
+    store.find(signedIn(request).id, request.query.words),
+  );
+  routes.put(
+    '/api/lessons/:id/place',
+    { schema: { params: IdParam, body: ShelfPlace }, ...as('reader') },
+    async (request, reply) => {
+      await store.place(signedIn(request).id, request.params.id, request.body);
+      return reply.status(204).send();
+    },
+  );
   routes.get('/api/lessons/:id', { schema: { params: IdParam }, ...as('reader') }, async (request, reply) => {
     readers.warm();
     return reply.type('application/json').send(await store.read(signedIn(request).id, request.params.id));

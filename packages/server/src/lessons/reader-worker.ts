@@ -1,12 +1,12 @@
-import { type Coded, type LessonOnCard, NewLesson, SaveLesson, sentenceFor, serverErrors } from '@viaticum/contract';
+import { type Coded, NewLesson, SaveLesson, sentenceFor, serverErrors } from '@viaticum/contract';
 import { lessonFaults } from '@viaticum/core/document';
-import { lessonCard } from '@viaticum/core/plan';
 import { Ajv } from 'ajv';
 import { ApiFault } from '../errors.js';
 import { assertModest } from '../guard/body.js';
+import { type ShownLesson, shown } from './shown.js';
 
 export type ReaderJob = { bytes: Uint8Array; kind: 'new' | 'save' };
-export type ReadLesson = { baseRevision: number; text: string; title: string; card: LessonOnCard };
+export type ReadLesson = { baseRevision: number; text: string } & ShownLesson;
 export type ReaderAnswer = ReadLesson | { fault: Coded };
 
 /** Of a larger body the first problem is enough: nonsense has hundreds of thousands. */
@@ -37,7 +37,7 @@ function read({ bytes, kind }: ReaderJob): ReadLesson {
   const { document, baseRevision = 0 } = body as SaveLesson;
   const [fault] = lessonFaults(document);
   if (fault) throw new ApiFault(serverErrors.lessonUnsound(fault));
-  return { baseRevision, text: JSON.stringify(document), title: document.title, card: lessonCard(document) };
+  return { baseRevision, text: JSON.stringify(document), ...shown(document) };
 }
 
 /** Reads a request that holds a lesson: parsed, validated, looked over for what cannot be. */

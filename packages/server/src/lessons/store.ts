@@ -1,28 +1,40 @@
 import {
   BIN_DAYS,
   type BinnedLesson,
-  type LessonCard,
+  type FoundLesson,
   type LessonOnCard,
   type LessonRole,
   type RevisionAnswer,
   SCHEMA_VERSION,
+  type ShelfPlace,
   serverErrors,
+  shelfLimits,
 } from '@viaticum/contract';
+import { type Findable, findOnShelf } from '@viaticum/core/derived';
 import { upgradeLesson } from '@viaticum/core/document';
-import { lessonCard } from '@viaticum/core/plan';
 import { nanoid } from 'nanoid';
-import { In, IsNull, MoreThan } from 'typeorm';
-import { InstructorEntity, LessonEntity, LessonRevisionEntity, LessonShareEntity } from '../db/entities.js';
-import { newest } from '../db/page.js';
+import { IsNull, MoreThan } from 'typeorm';
+import { InstructorEntity, LessonEntity, LessonRevisionEntity, LessonShareEntity, ShelfPlaceEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
 import type { StagePicture, StagePictures, Taught } from '../stage-pictures/store.js';
 import { noteFiles, reach } from './reach.js';
 import type { ReadLesson } from './reader-worker.js';
 import { addRevision, hold, present, succeed } from './revisions.js';
+import { shown } from './shown.js';
 
-const PAGE = 100;
 const MOST_VERSIONS = 500;
+/** So many places of a lesson that was found are told. */
+const MOST_PLACES = 3;
+/** Ids of what an instructor may read; takes who they are twice. */
+const reachable = 'SELECT id FROM lesson WHERE owner_id = ? UNION SELECT lesson_id FROM lesson_share WHERE instructor_id = ?';
+type Listed = Pick<LessonEntity, 'id' | 'title' | 'revision' | 'card' | 'ownerId'> & {
+  updatedAt: string;
+  role: LessonRole | null;
+  owner: string;
+  isArchived: number | null;
+  labels: string | null;
+};
 const BIN_MS = BIN_DAYS * 86_400_000;
 
 /** A stored document as text of the present version: parsed only where it is of an earlier one. */
@@ -42,50 +54,76 @@ const answerText = (
 /** Lessons and their revisions. Every call names the instructor; what is not theirs and not shared with them does not exist for them. */
 export function lessonStore({ source }: Database, stages: StagePictures) {
   return {
-    /** Makes the cards of lessons that were saved before there were any. */
+    /** Makes what lists show of lessons that were saved before there was such a thing. */
     async makeCards(): Promise<void> {
-      for (const lesson of await source.manager.findBy(LessonEntity, { card: IsNull() })) {
+      for (const lesson of await source.manager.findBy(LessonEntity, [{ card: IsNull() }, { words: IsNull() }])) {
         const document = upgradeLesson(JSON.parse((await present(source.manager, lesson)).document));
-        await source.manager.update(
-          LessonEntity,
-          { id: lesson.id },
-          { title: document.title, card: JSON.stringify(lessonCard(document)) },
-        );
+        const { card, ...rest } = shown(document);
+        await source.manager.update(LessonEntity, { id: lesson.id }, { ...rest, card: JSON.stringify(card) });
       }
       await source.query(
         "UPDATE class JOIN lesson ON lesson.id = class.lesson_id SET class.title = lesson.title WHERE class.title = ''",
       );
     },
 
-    /** The newest hundred, or those that stand behind a lesson of this id. One query, and no document is read. */
-    async list(who: string, before?: string): Promise<LessonCard[]> {
-      const shares = new Map(
-        (await source.manager.findBy(LessonShareEntity, { instructorId: who })).map(({ lessonId, role }) => [lessonId, role]),
+    /** What stands on an instructor's shelf, their own and what is shared with them, the last saved first: the JSON of cards. One query, no document. */
+    async list(who: string): Promise<string> {
+      const rows = await source.query<Listed[]>(
+        `SELECT lesson.id, lesson.title, lesson.revision, lesson.updated_at AS updatedAt, lesson.card, lesson.owner_id AS ownerId,
+           share.role, owner.name AS owner, place.is_archived AS isArchived, place.labels
+         FROM lesson
+         JOIN instructor owner ON owner.id = lesson.owner_id
+         LEFT JOIN lesson_share share ON share.lesson_id = lesson.id AND share.instructor_id = ?
+         LEFT JOIN shelf_place place ON place.lesson_id = lesson.id AND place.instructor_id = ?
+         WHERE lesson.removed_at IS NULL AND lesson.id IN (${reachable})
+         ORDER BY lesson.updated_at DESC, lesson.id DESC LIMIT ${shelfLimits.lessons}`,
+        [who, who, who, who],
       );
-      const query = source.manager
-        .createQueryBuilder(LessonEntity, 'lesson')
-        .where(
-          shares.size > 0
-            ? '(lesson.owner_id = :who OR lesson.id IN (:...shared)) AND lesson.removed_at IS NULL'
-            : 'lesson.owner_id = :who AND lesson.removed_at IS NULL',
-          { who, shared: [...shares.keys()] },
-        );
-      const rows = await newest(query, { table: 'lesson', property: 'updatedAt', column: 'updated_at', most: PAGE, before });
-      const others = [...new Set(rows.map(({ ownerId }) => ownerId))].filter((id) => id !== who);
-      const names = new Map(
-        (await source.manager.find(InstructorEntity, { select: { id: true, name: true }, where: { id: In(others) } })).map(
-          ({ id, name }) => [id, name],
-        ),
+      // What is stored as JSON goes out as it is.
+      const cards = rows.map(({ card, labels, isArchived, updatedAt, ownerId, owner, role, ...rest }) => {
+        const by = ownerId === who ? null : owner;
+        const head = { ...rest, updatedAt: new Date(Number(updatedAt)).toISOString(), isArchived: isArchived === 1, by };
+        return `${JSON.stringify({ ...head, role: role ?? 'owner' }).slice(0, -1)},"labels":${labels ?? '[]'},"card":${card ?? 'null'}}`;
+      });
+      return `[${cards.join()}]`;
+    },
+
+    /** Lessons of a shelf that hold all the words sought, with the first places where. */
+    async find(who: string, sought: string): Promise<FoundLesson[]> {
+      // Any of the words narrows it down; which lesson holds all of them is looked at with its accents folded.
+      const rows = await source.query<{ id: string; title: string; words: string | null }[]>(
+        `SELECT id, title, words FROM lesson WHERE removed_at IS NULL AND id IN (${reachable})
+         AND ${sought
+           .trim()
+           .split(/\s+/)
+           .map(() => "CONCAT(title, ' ', COALESCE(words, '')) LIKE ?")
+           .join(' AND ')}
+         ORDER BY updated_at DESC, id DESC LIMIT ${shelfLimits.lessons}`,
+        [
+          who,
+          who,
+          ...sought
+            .trim()
+            .split(/\s+/)
+            .map((word) => `%${word.replace(/[\\%_]/g, '\\$&')}%`),
+        ],
       );
-      return rows.map(({ id, title, revision, updatedAt, card, ownerId }) => ({
-        role: ownerId === who ? 'owner' : (shares.get(id) as LessonRole),
-        by: names.get(ownerId) ?? null,
-        id,
-        title,
-        revision,
-        updatedAt: new Date(updatedAt).toISOString(),
-        card: JSON.parse(card ?? 'null') as LessonOnCard,
-      }));
+      return rows.flatMap(({ id, title, words }) => {
+        const places = findOnShelf(title, JSON.parse(words ?? '[]') as Findable[], sought);
+        return places
+          ? [{ id, places: places.slice(0, MOST_PLACES).map(({ kind, name, excerpt }) => ({ kind, name, excerpt })) }]
+          : [];
+      });
+    },
+
+    /** Puts a lesson away or back, and under labels, for one instructor. */
+    async place(who: string, id: string, { isArchived, labels }: ShelfPlace): Promise<void> {
+      await reach(source.manager, who, id, 'reader');
+      await source.manager.upsert(
+        ShelfPlaceEntity,
+        { instructorId: who, lessonId: id, isArchived, labels: JSON.stringify(labels) },
+        ['instructorId', 'lessonId'],
+      );
     },
 
     /** The JSON of an answer with the document. */
@@ -110,7 +148,7 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
       return { text, folder: await stages.folder({ text, ownerId: lesson.ownerId }) };
     },
 
-    async create(ownerId: string, { text, title, card }: Omit<ReadLesson, 'baseRevision'>): Promise<string> {
+    async create(ownerId: string, { text, title, card, words }: Omit<ReadLesson, 'baseRevision'>): Promise<string> {
       const now = Date.now();
       return source.transaction(async (manager) => {
         const lesson = manager.create(LessonEntity, {
@@ -120,6 +158,7 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
           updatedAt: now,
           title,
           card: JSON.stringify(card),
+          words,
           removedAt: null,
         });
         await manager.insert(LessonEntity, lesson);
@@ -142,7 +181,7 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
     async save(
       who: string,
       id: string,
-      { baseRevision, text, title, card }: ReadLesson,
+      { baseRevision, text, title, card, words }: ReadLesson,
     ): Promise<{ revision: number; savedAt: string }> {
       const now = Date.now();
       const stored = await source.transaction(async (manager) => {
@@ -158,7 +197,11 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
         }
         const number = lesson.revision + 1;
         await succeed(manager, last, { ...saved, number, kind: 'auto' });
-        await manager.update(LessonEntity, { id }, { revision: number, updatedAt: now, title, card: JSON.stringify(card) });
+        await manager.update(
+          LessonEntity,
+          { id },
+          { revision: number, updatedAt: now, title, card: JSON.stringify(card), words },
+        );
         if (await manager.existsBy(LessonShareEntity, { lessonId: id })) await noteFiles(manager, id, who, text);
         return { revision: number };
       });

@@ -1,5 +1,6 @@
 import { infiniteQueryOptions, type QueryClient, queryOptions, useMutation, useQueryClient } from '@tanstack/react-query';
 import type {
+  Course,
   Kept,
   KeptAnswer,
   Lesson,
@@ -10,6 +11,7 @@ import type {
   SavedRoom,
   SessionAnswer,
   SharingAnswer,
+  ShelfPlace,
 } from '@viaticum/contract';
 import { call } from './http.js';
 
@@ -27,7 +29,7 @@ export const paged = <T extends { id: string }>(name: string, page: number) =>
     getNextPageParam: (last) => (last.length === page ? last.at(-1)?.id : undefined),
     select: ({ pages }) => pages.flat(),
   });
-export const lessonsQuery = paged<LessonCard>('lessons', 100);
+export const lessonsQuery = queryOptions({ queryKey: ['lessons'], queryFn: () => call<LessonCard[]>('GET', '/api/lessons') });
 export const lessonQuery = (id: string) => queryOptions({ queryKey: ['lesson', id], queryFn: () => readLesson(id) });
 export const finishedUrl = (id: string, revision: number) => `/api/lessons/${id}/finished?of=${revision}`;
 export const roomsQuery = queryOptions({ queryKey: ['rooms'], queryFn: () => call<SavedRoom[]>('GET', '/api/rooms') });
@@ -35,6 +37,7 @@ export const keptQuery = queryOptions({ queryKey: ['kept'], queryFn: () => call<
 export const readLesson = (id: string) => call<LessonAnswer>('GET', `/api/lessons/${id}`);
 export const pictureUrl = (sha256: string, rendition: 'full' | 'work' | 'thumb') => `/api/pictures/${sha256}/${rendition}`;
 
+export const coursesQuery = queryOptions({ queryKey: ['courses'], queryFn: () => call<Course[]>('GET', '/api/courses') });
 /** With whom a lesson is shared. */
 export const sharingQuery = (id: string) =>
   queryOptions({
@@ -76,7 +79,11 @@ export function useShelf() {
   const remove = useMutation({ mutationFn: (id: string) => call('DELETE', `/api/lessons/${id}`), onSuccess: anew });
   const restore = useMutation({ mutationFn: (id: string) => call('POST', `/api/lessons/${id}/restore`, {}), onSuccess: anew });
   const leave = useMutation({ mutationFn: (id: string) => call('DELETE', `/api/lessons/${id}/sharing/me`), onSuccess: anew });
-  return { rename, duplicate, remove, restore, leave };
+  const place = useMutation({
+    mutationFn: ({ id, ...at }: { id: string } & ShelfPlace) => call('PUT', `/api/lessons/${id}/place`, at),
+    onSuccess: anew,
+  });
+  return { rename, duplicate, remove, restore, leave, place };
 }
 export function useCreateLesson() {
   const client = useQueryClient();

@@ -133,12 +133,15 @@ describe('a lesson on the shelf', () => {
       card,
       role: 'owner',
       by: null,
+      isArchived: false,
+      labels: [],
     }));
   const shelf = async () => {
     const titles = ['Boats', 'Kettle'];
     const document = { title: 'Boats' };
     const net = server({
       'GET /api/lessons': () => standing(titles),
+      'GET /api/courses': [],
       'GET /api/lessons/l0': { id: 'l0', revision: 3, document, savedAt: '' },
       'PUT /api/lessons/l0': (body: { document: { title: string } }) => {
         titles[0] = body.document.title;

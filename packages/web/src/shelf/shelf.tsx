@@ -1,36 +1,46 @@
-import { MoreOutlined } from '@ant-design/icons';
-import { useInfiniteQuery } from '@tanstack/react-query';
-import { type LessonCard, letters } from '@viaticum/contract';
-import { planInWords } from '@viaticum/core/plan';
-import { sizeInWords } from '@viaticum/core/units';
-import { App, Button, Dropdown, Empty, Input } from 'antd';
-import { type FormEvent, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
-import { finishedUrl, lessonsQuery, pictureUrl, useShelf, useSignOut } from '../api/queries.js';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import type { FoundLesson, LessonCard } from '@viaticum/contract';
+import { Button, Empty, Input, Segmented, Select } from 'antd';
+import { useDeferredValue, useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { call } from '../api/http.js';
+import { lessonsQuery, useShelf, useSignOut } from '../api/queries.js';
 import { NewLesson } from '../begin/begin.js';
-import { Dialog } from '../ui/dialog.js';
 import { LinkKey } from '../ui/link-key.js';
-import { useSaid } from '../ui/use-said.js';
-import { sharingWords } from '../words/sharing.js';
+import { useRemembered } from '../ui/use-remembered.js';
+import { shelfWords as w } from '../words/shelf.js';
 import { words } from '../words/words.js';
 import { Bin } from './bin.js';
-import { Share } from './share.js';
+import { Courses } from './courses.js';
 import css from './shelf.module.css';
+import { Standing } from './standing.js';
 
 /** Pixels per mm: the tallest canvas of the shelf stands at most this high. */
 const TALLEST_PX = 330;
 const MOST_PX_PER_MM = 0.62;
+/** A shelf of fewer needs neither search nor order. */
+const FEW = 5;
+
+type Sort = keyof typeof w.sorts;
+const area = ({ card }: LessonCard) => card.widthMm * card.heightMm;
+const orders: Record<Sort, (one: LessonCard, other: LessonCard) => number> = {
+  changed: () => 0,
+  title: (one, other) => one.title.localeCompare(other.title),
+  size: (one, other) => area(one) - area(other),
+  time: (one, other) => (one.card.endMin ?? Number.MAX_VALUE) - (other.card.endMin ?? Number.MAX_VALUE),
+};
 
 /** The lessons as canvases in true proportion, small against large, standing on a shelf. */
 export default function Shelf() {
-  const { data: lessons, error, hasNextPage, isFetchingNextPage, fetchNextPage } = useInfiniteQuery(lessonsQuery);
+  const { data: all, error } = useQuery(lessonsQuery);
   const [isNew, setNew] = useState(false);
   const [isLooking, setLooking] = useState(false);
   const signOut = useSignOut();
   // Of the whole shelf: what is said about a lesson is said after it has gone from it, too.
   const acts = useShelf();
   const navigate = useNavigate();
-  const tallest = Math.max(1, ...(lessons ?? []).map(({ card }) => card.heightMm));
+  const seen = useSeen(all);
+  const tallest = Math.max(1, ...(all ?? []).map(({ card }) => card.heightMm));
   const scale = Math.min(MOST_PX_PER_MM, TALLEST_PX / tallest);
   return (
     <main className={css.shelf}>
@@ -50,145 +60,112 @@ export default function Shelf() {
         </Button>
       </header>
       {error && <p role="alert">{error.message}</p>}
-      {lessons?.length === 0 && (
+      {all?.length === 0 && (
         <Empty className={css.shelfEmpty} image={false} description={words.shelf.empty}>
           <Button type="primary" onClick={() => setNew(true)}>
             {words.shelf.fresh}
           </Button>
         </Empty>
       )}
+      {all && all.length > 0 && <Courses lessons={all} />}
+      {seen.isLarge && <Seeking {...seen} />}
+      {all && all.length > 0 && seen.lessons.length === 0 && !seen.isSeeking && (
+        <p className="quiet">{seen.isAway && seen.sought === '' ? w.noneAway : w.none}</p>
+      )}
       <ul className={css.shelfBoard}>
-        {lessons?.map((lesson) => (
-          <Standing key={lesson.id} lesson={lesson} scale={scale} acts={acts} />
+        {seen.lessons.map((lesson) => (
+          <Standing
+            key={lesson.id}
+            lesson={lesson}
+            scale={scale}
+            acts={acts}
+            labels={seen.labels}
+            places={seen.places.get(lesson.id)}
+          />
         ))}
       </ul>
-      {hasNextPage && (
-        <Button loading={isFetchingNextPage} onClick={() => void fetchNextPage()}>
-          {words.shelf.older}
-        </Button>
-      )}
       {isLooking && <Bin restore={acts.restore.mutateAsync} onClose={() => setLooking(false)} />}
       {isNew && <NewLesson onClose={() => setNew(false)} />}
     </main>
   );
 }
 
-type Acts = ReturnType<typeof useShelf>;
+const nowhere: FoundLesson[] = [];
 
-function Standing({ lesson, scale, acts }: { lesson: LessonCard; scale: number; acts: Acts }) {
-  const { id, title, revision, card, role, by } = lesson;
-  const size = { width: card.widthMm * scale, height: card.heightMm * scale };
-  return (
-    <li style={{ width: Math.max(size.width, 148) }}>
-      <Link to={`/lesson/${id}`} className={css.standing} aria-label={words.shelf.open(title)}>
-        <span className={css.standingCanvas} style={size}>
-          <Shown
-            first={card.pictureSha256 && pictureUrl(card.pictureSha256, 'thumb')}
-            then={card.lastStepId && finishedUrl(id, revision)}
-          />
-        </span>
-        <div className={css.standingWords}>
-          <h2>{title}</h2>
-          {by && <span className="quiet small">{role === 'reader' ? sharingWords.toRead(by) : sharingWords.by(by)}</span>}
-          <span className="quiet small">
-            {sizeInWords(card.widthMm, card.heightMm, card.units)}, {words.shelf.steps(card.steps)}
-            {card.endMin !== null && <br />}
-            {card.endMin !== null &&
-              planInWords(
-                { endMin: card.endMin, waitMin: card.waitMin, ...(card.never ? { never: card.never } : {}) },
-                card.cautious,
-              )}
-          </span>
-        </div>
-      </Link>
-      <More lesson={lesson} acts={acts} />
-    </li>
+/** Which lessons are seen, in which order: what is sought, by label, on the shelf or put away. */
+function useSeen(all: readonly LessonCard[] | undefined) {
+  const [sought, setSought] = useState('');
+  const [sort, setSort] = useRemembered<Sort>('viaticum-shelf-order', 'changed');
+  const [label, setLabel] = useState<string | null>(null);
+  const [isAway, setAway] = useState(false);
+  const asked = useDeferredValue(sought.trim());
+  const { data: found, isFetching } = useQuery({
+    queryKey: ['lessons', 'found', asked],
+    queryFn: () => call<FoundLesson[]>('GET', `/api/shelf/found?words=${encodeURIComponent(asked)}`),
+    enabled: asked !== '',
+    placeholderData: keepPreviousData,
+  });
+  const hits = asked === '' ? null : (found ?? nowhere);
+  const places = useMemo(() => new Map(hits?.map((one) => [one.id, one.places])), [hits]);
+  const labels = useMemo(() => [...new Set((all ?? []).flatMap((one) => one.labels))].sort(), [all]);
+  const isLabel = label !== null && labels.includes(label);
+  const lessons = useMemo(
+    () =>
+      (all ?? [])
+        .filter((one) => one.isArchived === isAway && (!isLabel || one.labels.includes(label)))
+        .filter((one) => hits === null || places.has(one.id))
+        // The server gives the last changed first; what is alike stays so.
+        .sort(orders[sort] ?? orders.changed),
+    [all, isAway, isLabel, label, hits, places, sort],
   );
+  const isLarge = (all?.length ?? 0) > FEW || labels.length > 0 || (all ?? []).some((one) => one.isArchived);
+  return {
+    ...{ lessons, places, labels, isLarge, isSeeking: isFetching && found === undefined },
+    ...{ sought, setSought, sort, setSort, label: isLabel ? label : null, setLabel, isAway, setAway },
+  };
 }
 
-/** Rename, duplicate, delete: each says what it did, and deleting can be undone. */
-function More({ lesson: { id, title, role }, acts }: { lesson: LessonCard; acts: Acts }) {
-  const { rename, duplicate, remove, restore, leave } = acts;
-  const { message } = App.useApp();
-  const say = useSaid();
-  const [name, setName] = useState<string | null>(null);
-  const [isSharing, setSharing] = useState(false);
-  const failed = (error: Error) => void message.error(error.message);
-  const removeIt = () =>
-    remove.mutate(id, {
-      onSuccess: () => say(words.shelf.removed(title), () => restore.mutate(id, { onError: failed })),
-      onError: failed,
-    });
-  const submit = (event: FormEvent) => {
-    event.preventDefault();
-    const next = name?.trim();
-    if (next && next !== title) rename.mutate({ id, title: next }, { onError: failed });
-    setName(null);
-  };
-  const does: Record<string, () => void> = {
-    rename: () => setName(title),
-    duplicate: () =>
-      duplicate.mutate(
-        { id, title: words.shelf.copyOf(title).slice(0, letters.name) },
-        { onSuccess: (made) => void message.success(words.shelf.duplicated(made.document.title)), onError: failed },
-      ),
-    remove: removeIt,
-    share: () => setSharing(true),
-    leave: () => leave.mutate(id, { onSuccess: () => void message.success(sharingWords.left(title)), onError: failed }),
-  };
+function Seeking(seen: ReturnType<typeof useSeen>) {
+  const { sought, setSought, sort, setSort, label, setLabel, labels, isAway, setAway, lessons } = seen;
   return (
-    <>
-      <Dropdown
-        trigger={['click']}
-        menu={{
-          items: [
-            ...(role === 'reader' ? [] : [{ key: 'rename', label: words.shelf.rename }]),
-            { key: 'duplicate', label: words.shelf.duplicate },
-            { key: 'share', label: sharingWords.open },
-            { type: 'divider' },
-            role === 'owner'
-              ? { key: 'remove', label: words.shelf.remove, danger: true }
-              : { key: 'leave', label: sharingWords.leave },
-          ],
-          onClick: ({ key }) => does[key]?.(),
-        }}
-      >
-        <Button
-          className={css.standingMore}
-          type="text"
-          size="small"
-          icon={<MoreOutlined />}
-          aria-label={words.shelf.more(title)}
+    <section aria-label={w.find} className={css.seeking}>
+      <Input.Search
+        allowClear
+        aria-label={w.find}
+        placeholder={w.findAbout}
+        maxLength={120}
+        value={sought}
+        className={css.sought}
+        onChange={(event) => setSought(event.target.value)}
+      />
+      <Segmented
+        aria-label={w.which}
+        value={isAway ? 'away' : 'there'}
+        options={[
+          { value: 'there', label: w.there },
+          { value: 'away', label: w.away },
+        ]}
+        onChange={(which) => setAway(which === 'away')}
+      />
+      {labels.length > 0 && (
+        <Select
+          allowClear
+          aria-label={w.label}
+          placeholder={w.anyLabel}
+          value={label}
+          style={{ minWidth: 150 }}
+          options={labels.map((one) => ({ value: one, label: one }))}
+          onChange={(one) => setLabel(one ?? null)}
         />
-      </Dropdown>
-      {isSharing && <Share id={id} title={title} onClose={() => setSharing(false)} />}
-      {name !== null && (
-        <Dialog title={words.shelf.renameTitle} onClose={() => setName(null)}>
-          <form onSubmit={submit} className={css.shelfRename}>
-            <Input
-              autoFocus
-              aria-label={words.shelf.renameTitle}
-              value={name}
-              maxLength={letters.name}
-              onChange={(event) => setName(event.target.value)}
-            />
-            <Button type="primary" htmlType="submit" disabled={name.trim() === ''}>
-              {words.shelf.rename}
-            </Button>
-          </form>
-        </Dialog>
       )}
-    </>
-  );
-}
-
-/** The picture that is painted from, at once; over it the finished painting, when it has been painted. */
-function Shown({ first, then }: { first: string | null; then: string | null }) {
-  const [isThere, setThere] = useState(false);
-  return (
-    <>
-      {first && !isThere && <img src={first} alt="" loading="lazy" />}
-      {then && <img src={then} alt="" hidden={!isThere} onLoad={() => setThere(true)} />}
-    </>
+      <Select
+        aria-label={w.sort}
+        value={sort}
+        style={{ minWidth: 190 }}
+        options={Object.entries(w.sorts).map(([value, said]) => ({ value, label: said }))}
+        onChange={(one) => setSort(one as Sort)}
+      />
+      <span className="quiet small">{w.count(lessons.length)}</span>
+    </section>
   );
 }

@@ -39,7 +39,6 @@ export const words = {
     make: 'Put it on the shelf',
     cancel: 'Not now',
     steps: (count: number) => counted(count, 'step'),
-    older: 'Older lessons',
     more: (title: string) => `What to do with ${title}`,
     rename: 'Rename',
     renameTitle: 'Another name for this lesson',

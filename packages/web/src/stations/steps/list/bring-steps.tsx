@@ -1,4 +1,4 @@
-import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import type { Step } from '@viaticum/contract';
 import { plainWords } from '@viaticum/core/text';
 import { Button, Checkbox, Input, Select } from 'antd';
@@ -21,7 +21,7 @@ export function BringSteps({ onClose }: { onClose: () => void }) {
   const session = useSession();
   const view = useView();
   const { data: kept } = useQuery(keptQuery);
-  const { data: lessons, hasNextPage, fetchNextPage } = useInfiniteQuery(lessonsQuery);
+  const { data: lessons } = useQuery(lessonsQuery);
   const others = (lessons ?? []).filter(({ id, card }) => id !== own && card.steps > 0);
   const [from, setFrom] = useState<string | null>(null);
   const otherId = from ?? others[0]?.id;
@@ -70,7 +70,6 @@ export function BringSteps({ onClose }: { onClose: () => void }) {
           {...(otherId && { value: otherId })}
           options={others.map(({ id, title }) => ({ value: id, label: title }))}
           onChange={setFrom}
-          onPopupScroll={() => hasNextPage && void fetchNextPage()}
           getPopupContainer={(trigger) => trigger.parentElement as HTMLElement}
         />
       )}

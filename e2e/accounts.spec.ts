@@ -1,6 +1,6 @@
 import { type Page, test as plain } from '@playwright/test';
 import { Secret, TOTP } from 'otpauth';
-import { accessible, expect, openDemo, owner, saved, signIn, startServer, test } from './fixtures.js';
+import { accessible, choose, expect, openDemo, owner, saved, startServer, test } from './fixtures.js';
 
 const enter = async (page: Page, name: string, password: string) => {
   await page.getByLabel('Name', { exact: true }).fill(name);
@@ -131,8 +131,8 @@ test('a lesson shared by a link: read by one, changed by two at once who see eac
     await page.goto(`${server.url}/`);
     await page.getByRole('button', { name: `What to do with ${title}` }).click();
     await page.getByRole('menuitem', { name: 'Share' }).click();
-    await page.getByRole('combobox', { name: 'Who follows the link' }).click();
-    await page.getByTitle(role).click();
+
+    await choose(page.getByRole('combobox', { name: 'Who follows the link' }), role);
     await page.getByRole('button', { name: 'Make a link' }).click();
     const address = String(await page.getByText(/\/shared\//).textContent());
     await accessible(page, 'sharing');

@@ -238,6 +238,8 @@ test('two windows on one lesson: the second is told, both versions are kept, the
   // Every version is there still: the first is looked at, named, and gone back to.
   await page.getByRole('button', { name: 'Versions' }).click();
   const drawer = page.getByRole('dialog', { name: 'Earlier versions' });
+  // What was said meanwhile has faded.
+  await expect(page.locator('.ant-message-notice')).toHaveCount(0);
   await accessible(page, 'versions');
   const first = drawer.getByRole('listitem').filter({ hasText: 'stood when two met' }).last();
   await first.getByRole('button', { name: /^Look at/ }).click();

@@ -33,4 +33,5 @@ export const SaveHere = Type.Object({ seat: Id, place: Type.String({ maxLength: 
 export type SaveHere = Static<typeof SaveHere>;
 /** Somebody who has the lesson open elsewhere, where on the bench, and whether they may change it. */
 export type Around = { seat: string; name: string; isYou: boolean; place: string; role: LessonRole };
-export type AroundAnswer = { people: Around[]; revision: number; savedBy: string };
+/** `savedBy`: who saved that revision; null: oneself. */
+export type AroundAnswer = { people: Around[]; revision: number; savedBy: string | null };

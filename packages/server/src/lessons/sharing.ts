@@ -140,6 +140,7 @@ export function sharingStore({ source }: Database, now: () => number = () => Dat
         'lessonId',
         'seat',
       ]);
+      const { authorId } = await present(manager, lesson);
       const people = await manager
         .createQueryBuilder(LessonHereEntity, 'here')
         .innerJoin(InstructorEntity, 'one', 'one.id = here.instructor_id')
@@ -157,7 +158,7 @@ export function sharingStore({ source }: Database, now: () => number = () => Dat
           }),
         ),
         revision: lesson.revision,
-        savedBy: await nameOf((await present(manager, lesson)).authorId),
+        savedBy: authorId === who ? null : await nameOf(authorId),
       };
     },
     /** Forgets who has left long ago, and links whose time is over. */

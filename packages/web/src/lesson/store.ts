@@ -140,7 +140,7 @@ export function lessonSession(opened: LessonAnswer, isLesson: LessonCheck | null
     role: opened.role,
     ...commandsOn(store, become, isReader ? sharingWords.readOnly : null),
     /** What somebody else has saved meanwhile: what lies apart from this browser's changes is joined with them. */
-    hear(theirs: LessonAnswer, by: string): void {
+    hear(theirs: LessonAnswer, by: string | null): void {
       if (sending || closed || theirs.revision <= now().revision || now().save.kind === 'conflict') return;
       if (isDirty()) {
         meet(theirs, by);

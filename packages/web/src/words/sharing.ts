@@ -45,6 +45,4 @@ export const sharingWords = {
   more: (count: number) => `and ${count} more`,
   changed: (name: string, said: string[]) =>
     `${name} changed: ${said.slice(0, 2).join('; ')}${said.length > 2 ? `; and ${said.length - 2} more` : ''}.`,
-  changedHere: (said: string[]) =>
-    `Changed elsewhere: ${said.slice(0, 2).join('; ')}${said.length > 2 ? `; and ${said.length - 2} more` : ''}.`,
 };

@@ -1,6 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import type { Course, LessonCard } from '@viaticum/contract';
-import { letters } from '@viaticum/contract';
+import { type Course, letters } from '@viaticum/contract';
 import { App, Button, Input } from 'antd';
 import { type FormEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -12,11 +11,9 @@ import { shelfWords, courseWords as w } from '../words/shelf.js';
 import css from './shelf.module.css';
 
 /** Courses over the shelf: each leads to its lessons in their order. */
-export function Courses({ lessons }: { lessons: readonly LessonCard[] }) {
+export function Courses() {
   const { data: courses } = useQuery(coursesQuery);
-  const [isNew, setNew] = useState(false);
-  // One lesson is no course, and who has two may want one.
-  if (!courses || (courses.length === 0 && lessons.length < 2)) return null;
+  if (!courses || courses.length === 0) return null;
   return (
     <nav className={css.courses} aria-label={w.courses}>
       {courses.map(({ id, title, lessonIds }) => (
@@ -24,15 +21,24 @@ export function Courses({ lessons }: { lessons: readonly LessonCard[] }) {
           <b>{title}</b> <span className="quiet">{shelfWords.count(lessonIds.length)}</span>
         </LinkKey>
       ))}
-      <Button type="text" onClick={() => setNew(true)}>
-        {w.fresh}
-      </Button>
-      {isNew && <NewCourse onClose={() => setNew(false)} />}
     </nav>
   );
 }
 
-function NewCourse({ onClose }: { onClose: () => void }) {
+/** The key that begins a course, with what is asked for it. */
+export function NewCourse() {
+  const [isNew, setNew] = useState(false);
+  return (
+    <>
+      <Button type="text" onClick={() => setNew(true)}>
+        {w.fresh}
+      </Button>
+      {isNew && <CourseForm onClose={() => setNew(false)} />}
+    </>
+  );
+}
+
+function CourseForm({ onClose }: { onClose: () => void }) {
   const [title, setTitle] = useState('');
   const client = useQueryClient();
   const navigate = useNavigate();

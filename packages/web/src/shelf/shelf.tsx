@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { FoundLesson, LessonCard } from '@viaticum/contract';
 import { Button, Empty, Input, Segmented, Select } from 'antd';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { startTransition, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call } from '../api/http.js';
 import { lessonsQuery, useShelf, useSignOut } from '../api/queries.js';
@@ -11,7 +11,7 @@ import { useRemembered } from '../ui/use-remembered.js';
 import { shelfWords as w } from '../words/shelf.js';
 import { words } from '../words/words.js';
 import { Bin } from './bin.js';
-import { Courses } from './courses.js';
+import { Courses, NewCourse } from './courses.js';
 import css from './shelf.module.css';
 import { Standing } from './standing.js';
 
@@ -20,6 +20,8 @@ const TALLEST_PX = 330;
 const MOST_PX_PER_MM = 0.62;
 /** A shelf of fewer needs neither search nor order. */
 const FEW = 5;
+/** So many canvases fill more than a screen. */
+const AT_ONCE = 40;
 
 type Sort = keyof typeof w.sorts;
 const area = ({ card }: LessonCard) => card.widthMm * card.heightMm;
@@ -40,6 +42,7 @@ export default function Shelf() {
   const acts = useShelf();
   const navigate = useNavigate();
   const seen = useSeen(all);
+  const board = useInTurn(seen.lessons);
   const tallest = Math.max(1, ...(all ?? []).map(({ card }) => card.heightMm));
   const scale = Math.min(MOST_PX_PER_MM, TALLEST_PX / tallest);
   return (
@@ -49,6 +52,7 @@ export default function Shelf() {
         <Button type="primary" onClick={() => setNew(true)}>
           {words.shelf.fresh}
         </Button>
+        {all && all.length > 1 && <NewCourse />}
         <Button type="text" onClick={() => setLooking(true)}>
           {words.shelf.bin}
         </Button>
@@ -67,13 +71,13 @@ export default function Shelf() {
           </Button>
         </Empty>
       )}
-      {all && all.length > 0 && <Courses lessons={all} />}
+      <Courses />
       {seen.isLarge && <Seeking {...seen} />}
       {all && all.length > 0 && seen.lessons.length === 0 && !seen.isSeeking && (
         <p className="quiet">{seen.isAway && seen.sought === '' ? w.noneAway : w.none}</p>
       )}
       <ul className={css.shelfBoard}>
-        {seen.lessons.map((lesson) => (
+        {board.map((lesson) => (
           <Standing
             key={lesson.id}
             lesson={lesson}
@@ -88,6 +92,15 @@ export default function Shelf() {
       {isNew && <NewLesson onClose={() => setNew(false)} />}
     </main>
   );
+}
+
+/** The first of a long list at once, the rest as soon as they stand. */
+function useInTurn<T>(list: readonly T[]): readonly T[] {
+  const [isWhole, setWhole] = useState(false);
+  useEffect(() => {
+    if (list.length > 0) startTransition(() => setWhole(true));
+  }, [list.length]);
+  return isWhole ? list : list.slice(0, AT_ONCE);
 }
 
 const nowhere: FoundLesson[] = [];

@@ -16,6 +16,8 @@ import { Labels } from './labels.js';
 import { Share } from './share.js';
 import css from './shelf.module.css';
 
+/** From a canvas to its title. */
+const UNDER_PX = 20;
 type Acts = ReturnType<typeof useShelf>;
 
 /** A lesson as a canvas in true proportion, with what it is and what is done with it. `places`: where what was sought stands in it. */
@@ -70,13 +72,24 @@ export function Standing({
           ))}
         </div>
       </Link>
-      <More lesson={lesson} acts={acts} labels={labels} />
+      <More lesson={lesson} acts={acts} labels={labels} topPx={size.height + UNDER_PX} />
     </li>
   );
 }
 
 /** Rename, duplicate, share, label, put away, delete: each says what it did, and what takes something away can be undone. */
-function More({ lesson, acts, labels }: { lesson: LessonCard; acts: Acts; labels: readonly string[] }) {
+function More({
+  lesson,
+  acts,
+  labels,
+  topPx,
+}: {
+  lesson: LessonCard;
+  acts: Acts;
+  labels: readonly string[];
+  /** Where its key stands, beside the title. */
+  topPx: number;
+}) {
   const { id, title, role, isArchived } = lesson;
   const { rename, duplicate, remove, restore, leave, place } = acts;
   const { message } = App.useApp();
@@ -141,6 +154,7 @@ function More({ lesson, acts, labels }: { lesson: LessonCard; acts: Acts; labels
       >
         <Button
           className={css.standingMore}
+          style={{ top: topPx }}
           type="text"
           size="small"
           icon={<MoreOutlined />}

@@ -6,6 +6,7 @@ export * from './kit-lists.js';
 export * from './lesson/index.js';
 export { letters, limits, type Problem, sentenceFor } from './limits.js';
 export * from './live.js';
+export * from './package-format.js';
 export * from './plan.js';
 export { byId, ID_PATTERN, Id, isId, RESERVED_IDS } from './shapes.js';
 export * from './sharing-api.js';

@@ -35,6 +35,7 @@ import { sharing, sharingStore } from './lessons/sharing.js';
 import { lessonStore } from './lessons/store.js';
 import { openLog } from './log.js';
 import { measured, operation } from './operation/plugin.js';
+import { packages } from './package/plugin.js';
 import { pictures } from './pictures/plugin.js';
 import { pictureStore } from './pictures/store.js';
 import { stagePictures } from './stage-pictures/store.js';
@@ -121,7 +122,11 @@ export async function buildApp(config: Config): Promise<Running> {
   access(app, config.bodyMs, space);
   const letters = letterStore(database, classesOf);
   await classes(app, { store: classesOf, people: peopleOf, letters, rehearsals: rehearsalsOf, films: filmsOf, config });
-  await app.register(account, { accounts: accountsOf, sessions: sessionsOf, door, publicUrl: config.publicUrl });
+  const letGo = async () => {
+    await filmsOf.letGoOfLost();
+    await picturesOf.tidy(Date.now(), 60_000);
+  };
+  await app.register(account, { accounts: accountsOf, sessions: sessionsOf, door, publicUrl: config.publicUrl, letGo });
   lessonRolesAsked(app, database);
   await app.register(lessons, { store: lessonsOf });
   await app.register(sharing, { store: sharingOf, config });
@@ -131,11 +136,20 @@ export async function buildApp(config: Config): Promise<Running> {
   await app.register(courses, { database });
   await app.register(films, { store: filmsOf });
   await app.register(shooting, { database, config });
+  await app.register(packages, { database, lessons: lessonsOf, pictures: picturesOf, dataFolder: config.dataFolder });
   await app.register(pictures, { store: picturesOf });
   await web(app, { folder: config.webFolder, isTls: config.publicUrl.startsWith('https:') });
   await operation(app, { register, database, classes: classesOf, isFull: space.isFull });
   const stopTidying = housekeeping({
-    ...{ sessions: sessionsOf, accounts: accountsOf, lessons: lessonsOf, sharing: sharingOf, stages: stagesOf, films: filmsOf },
+    ...{
+      sessions: sessionsOf,
+      accounts: accountsOf,
+      lessons: lessonsOf,
+      sharing: sharingOf,
+      stages: stagesOf,
+      films: filmsOf,
+      pictures: picturesOf,
+    },
     ...{ dataFolder: config.dataFolder, log: app.log },
   });
   app.addHook('preClose', async () => {

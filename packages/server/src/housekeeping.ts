@@ -6,6 +6,7 @@ import type { Sessions } from './auth/sessions.js';
 import type { FilmStore } from './films/store.js';
 import type { SharingStore } from './lessons/sharing.js';
 import type { LessonStore } from './lessons/store.js';
+import type { PictureStore } from './pictures/store.js';
 import type { StagePictures } from './stage-pictures/store.js';
 
 const HOUR_MS = 3_600_000;
@@ -17,14 +18,15 @@ type Parts = {
   sharing: SharingStore;
   stages: StagePictures;
   films: FilmStore;
+  pictures: PictureStore;
   dataFolder: string;
   log: FastifyBaseLogger;
 };
-export type Tidied = { sessions: number; stages: number; uploads: number; films: number; lessons: number };
+export type Tidied = { sessions: number; stages: number; uploads: number; films: number; lessons: number; pictures: number };
 
 /** Takes away what nobody needs any more: sessions and links that are over, stage pictures that nobody looked at, uploads that were broken off, lessons that lay in the bin. */
 export async function tidy(parts: Omit<Parts, 'log'>, now: number): Promise<Tidied> {
-  const { sessions, accounts, lessons, sharing, stages, films, dataFolder } = parts;
+  const { sessions, accounts, lessons, sharing, stages, films, pictures, dataFolder } = parts;
   const ended = await sessions.tidy();
   await accounts.tidy();
   await sharing.tidy();
@@ -40,8 +42,9 @@ export async function tidy(parts: Omit<Parts, 'log'>, now: number): Promise<Tidi
     sessions: ended,
     stages: await stages.tidy(now),
     uploads,
-    films: await films.tidy(now),
+    films: (await films.tidy(now)) + (await films.letGoOfLost()),
     lessons: await lessons.empty(now),
+    pictures: await pictures.tidy(now),
   };
 }
 

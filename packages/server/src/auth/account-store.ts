@@ -1,8 +1,8 @@
 import type { AccountLetter, AccountLinkAnswer, AccountRole, AccountsAnswer, Invitation, OneAccount } from '@viaticum/contract';
 import { serverErrors } from '@viaticum/contract';
 import { nanoid } from 'nanoid';
-import { LessThan } from 'typeorm';
-import { AccountLetterEntity, AccountLinkEntity, InstructorEntity } from '../db/entities.js';
+import { In, LessThan, Not } from 'typeorm';
+import { AccountLetterEntity, AccountLinkEntity, ClassEntity, InstructorEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
 import type { Passwords } from './password.js';
@@ -102,6 +102,27 @@ export function accountStore({ database: { source }, passwords, sessions, now = 
         { secondFactor: secret, secondFactorPending: null, secondFactorUsed: interval, spareCodes: JSON.stringify(hashes) },
       );
       return codes;
+    },
+    /**
+     * Takes an account away with all that is its own. What others taught from its lessons stays theirs: those lessons go into their bins.
+     * Throws where a class of it is open, and where the owner would leave others behind.
+     */
+    async leave(id: string): Promise<void> {
+      const { role, name } = await one(id);
+      if (role === 'demo') throw new ApiFault(serverErrors.demoStays);
+      await source.transaction(async (within) => {
+        if (role === 'owner' && (await within.countBy(InstructorEntity, { role: 'instructor' })) > 0)
+          throw new ApiFault(serverErrors.ownerLeavesLast);
+        if (await within.existsBy(ClassEntity, { ownerId: id, phase: Not(In(['planned', 'ended'])) }))
+          throw new ApiFault(serverErrors.classStillOpen);
+        await within.query(
+          `UPDATE lesson JOIN class ON class.lesson_id = lesson.id AND class.owner_id <> lesson.owner_id
+           SET lesson.owner_id = class.owner_id, lesson.removed_at = ? WHERE lesson.owner_id = ?`,
+          [now(), id],
+        );
+        await within.delete(AccountLetterEntity, { toName: name });
+        await within.delete(InstructorEntity, { id });
+      });
     },
     async dropSecondFactor(id: string): Promise<void> {
       await manager.update(

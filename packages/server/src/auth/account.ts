@@ -28,10 +28,11 @@ const mine = { who: 'instructor' } as const;
 const owners = { who: 'owner' } as const;
 const byLink = { who: 'link', ...fewAMinute } as const;
 
-type Parts = { accounts: Accounts; sessions: Sessions; door: Door; publicUrl: string };
+/** `letGo`: takes away what an account that is gone leaves on the disk. */
+type Parts = { accounts: Accounts; sessions: Sessions; door: Door; publicUrl: string; letGo: (id: string) => Promise<void> };
 
 /** One's own account; links that were handed out; the accounts of this installation, for its owner. */
-export async function account(app: FastifyInstance, { accounts, sessions, door, publicUrl }: Parts): Promise<void> {
+export async function account(app: FastifyInstance, { accounts, sessions, door, publicUrl, letGo }: Parts): Promise<void> {
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
   const wrong = wrongTries(HOUR_MS);
   const letters = wrongTries(HOUR_MS);
@@ -79,6 +80,15 @@ export async function account(app: FastifyInstance, { accounts, sessions, door, 
   routes.post('/api/account/second-factor/off', { schema: { body: ByPassword }, config: mine }, async (request, reply) => {
     await accounts.dropSecondFactor(await mustFit(request, request.body.password));
     return reply.status(204).send();
+  });
+
+  routes.post('/api/account/leave', { schema: { body: ByPassword }, config: mine }, async (request, reply) => {
+    const id = await mustFit(request, request.body.password);
+    await accounts.leave(id);
+    await sessions.endAll(id);
+    await letGo(id);
+    request.log.info({ instructor: id }, 'an account was deleted');
+    return door.letOut(reply).status(204).send();
   });
 
   // Says the same whether there is such an account or not.

@@ -258,3 +258,51 @@ describe('a second factor', () => {
     expect([last.status, last.body.code]).toEqual([429, 'too-many']);
   });
 });
+
+describe('an account that is deleted', () => {
+  const leave = (cookie: string, password = owner.password) => server.request('POST', '/api/account/leave', { password }, cookie);
+  it('wants its password; not the owner’s while others are here, and not the demo’s', async () => {
+    const bo = await invited(ownerCookie, 'Bo the second');
+    expect((await leave(bo, 'another password')).status).toBe(403);
+    const refused = await leave(ownerCookie);
+    expect([refused.status, refused.body.message]).toEqual([409, expect.stringMatching(/goes last/)]);
+  });
+  it('takes all that is its own with it; what others taught from its lessons stays with them, in their bin', async () => {
+    const gone = await invited(ownerCookie, 'Cleo');
+    const { document } = await server.demoLesson(await server.signIn());
+    const made = async (title: string) =>
+      String((await server.request('POST', '/api/lessons', { document: { ...document, references: [], title } }, gone)).body.id);
+    const [taught, alone] = [await made('Taught by another'), await made('Alone')];
+    await server.request('PUT', '/api/rooms', { room: { name: 'attic', airC: 17, humidity: 0.6, airSpeed: 0.1 } }, gone);
+    const share = await server.request('POST', `/api/lessons/${taught}/sharing/links`, { role: 'reader' }, gone);
+    const token = String(share.body.address).split('/').at(-1);
+    await server.request('POST', `/api/shared/${token}`, undefined, ownerCookie);
+    const { code } = (await server.request('POST', '/api/classes', { lessonId: taught }, ownerCookie)).body;
+    const own = (await server.request('POST', '/api/classes', { lessonId: alone }, gone)).body;
+    expect((await leave(gone)).body.message).toMatch(/End it first/);
+    const desk = await server.connect(String(own.code), 'desk', gone);
+    await desk.hello();
+    await desk.say({ type: 'end' } as never);
+    desk.close();
+
+    const left = await leave(gone);
+    expect([left.status, String(left.headers['set-cookie'])]).toEqual([204, expect.stringMatching(/=;/)]);
+    expect((await server.request('GET', '/api/lessons', undefined, gone)).status).toBe(401);
+    expect((await server.request('POST', '/api/session', { name: 'Cleo', password: owner.password })).status).toBe(401);
+    expect((await accounts(ownerCookie)).accounts.map(({ name }) => name)).not.toContain('Cleo');
+    const bin = (await server.request('GET', '/api/bin', undefined, ownerCookie)).body as unknown as { title: string }[];
+    expect(bin.map(({ title }) => title)).toContain('Taught by another');
+    expect((await server.request('GET', `/api/classes/${code}/record`, undefined, ownerCookie)).status).toBe(200);
+    for (const [table, column] of [
+      ['lesson', 'owner_id'],
+      ['kept', 'owner_id'],
+      ['class', 'owner_id'],
+      ['session', 'instructor_id'],
+    ]) {
+      const [rows] = await server.database.pool.query(
+        `SELECT COUNT(*) AS n FROM ${table} t WHERE NOT EXISTS (SELECT 1 FROM instructor i WHERE i.id = t.${column})`,
+      );
+      expect([table, (rows as { n: number }[])[0]?.n]).toEqual([table, 0]);
+    }
+  });
+});

@@ -29,6 +29,8 @@ type Parts = {
 export type Door = {
   /** Signs an account in: the cookie of a new session goes with the answer. */
   letIn: (request: FastifyRequest, reply: FastifyReply, account: Pick<InstructorEntity, 'id'>) => Promise<void>;
+  /** Takes the cookie of a session away with the answer. */
+  letOut: (reply: FastifyReply) => FastifyReply;
 };
 
 /** Sessions, the check of where requests come from, sign-in, and the set-up of the owner. */
@@ -60,6 +62,7 @@ export async function auth(app: FastifyInstance, parts: Parts): Promise<Door> {
     reply.setCookie(COOKIE, token, { path: '/', httpOnly: true, sameSite: 'strict', secure, maxAge: LONGEST_MS / 1000 });
     request.log.info({ instructor: id }, 'signed in');
   };
+  const letOut: Door['letOut'] = (reply) => reply.clearCookie(COOKIE, { path: '/' });
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
 
   routes.post('/api/session', { schema: { body: SignIn }, config: { who: 'anyone', ...fewAMinute } }, async (request, reply) => {
@@ -97,7 +100,7 @@ export async function auth(app: FastifyInstance, parts: Parts): Promise<Door> {
   routes.delete('/api/session', { config: { who: 'anyone' } }, async (request, reply) => {
     const token = request.cookies[COOKIE];
     if (token && (await sessions.endByToken(token))) request.log.info({ instructor: request.instructor?.id }, 'signed out');
-    reply.clearCookie(COOKIE, { path: '/' });
+    letOut(reply);
     return {};
   });
 
@@ -111,5 +114,5 @@ export async function auth(app: FastifyInstance, parts: Parts): Promise<Door> {
       return { name: owner.name, role: owner.role };
     },
   );
-  return { letIn };
+  return { letIn, letOut };
 }

@@ -69,6 +69,10 @@ export class PictureEntity {
   @Column('int', { name: 'width_px' }) widthPx: number;
   @Column('int', { name: 'height_px' }) heightPx: number;
   @Column('varchar', { length: 8 }) format: string;
+  /** Of its file `full`; null: not looked at yet. */
+  @Column('char', { name: 'content_sha256', length: 64, nullable: true }) contentSha256: string | null;
+  /** It came in a package under this name, and nobody uploaded what the name is the hash of. */
+  @Column('tinyint', { name: 'is_borne', transformer: yesNo }) isBorne: boolean;
 }
 
 @Entity('picture_owner')

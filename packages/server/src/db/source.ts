@@ -15,6 +15,7 @@ import { Accounts1700000000010 } from './migrations/0010-accounts.js';
 import { History1700000000011 } from './migrations/0011-history.js';
 import { Shared1700000000012 } from './migrations/0012-shared.js';
 import { Shelf1700000000013 } from './migrations/0013-shelf.js';
+import { Contents1700000000014 } from './migrations/0014-contents.js';
 
 export type Database = {
   source: DataSource;
@@ -76,6 +77,7 @@ export const sourceAt = (place: Place): DataSource =>
       History1700000000011,
       Shared1700000000012,
       Shelf1700000000013,
+      Contents1700000000014,
     ],
     extra: { connectTimeout: CONNECT_MS },
     synchronize: false,

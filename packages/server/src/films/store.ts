@@ -238,6 +238,20 @@ export function filmStore({ source }: Database, dataFolder: string, disk: Disk) 
       await rm(join(folder, place(sha256)), { force: true });
     },
 
+    /** Takes away the files of films that nobody owns any more. Gives how many. */
+    async letGoOfLost(): Promise<number> {
+      const lost = await manager
+        .createQueryBuilder(FilmFileEntity, 'film')
+        .where('NOT EXISTS (SELECT 1 FROM film_owner o WHERE o.sha256 = film.sha256)')
+        .andWhere('film.created_at < :before', { before: Date.now() - 60_000 })
+        .getMany();
+      for (const { sha256 } of lost) {
+        await manager.delete(FilmFileEntity, { sha256 });
+        await rm(join(folder, place(sha256)), { force: true });
+      }
+      return lost.length;
+    },
+
     /** Takes away pieces that nobody went on with, and those of uploads that are not known. Gives how many. */
     async tidy(now: number): Promise<number> {
       const old = await manager.findBy(FilmUploadEntity, { touchedAt: LessThan(now - FORGOTTEN_MS) });

@@ -104,6 +104,8 @@ describe('every route', () => {
         for (const text of odd)
           for (const as of ['', cookie]) {
             const url = addressOf(route.url, { ...place, [name]: text });
+            // Two dots make it the address of another route, which is walked by itself.
+            if (text === '..' && route.url.startsWith('/api/lessons/:id/package')) continue;
             // Each from an address of its own: wrong codes from one are answered later and later.
             const { status, body } = await from(`10.1.${tried >> 8}.${tried & 255}`, route, url, as);
             expect([route.method, url, status < 500 && status >= 400]).toEqual([route.method, url, true]);

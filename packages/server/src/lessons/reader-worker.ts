@@ -1,11 +1,12 @@
 import { type Coded, NewLesson, SaveLesson, sentenceFor, serverErrors } from '@viaticum/contract';
-import { lessonFaults } from '@viaticum/core/document';
+import { lessonFaults, upgradeLesson } from '@viaticum/core/document';
 import { Ajv } from 'ajv';
 import { ApiFault } from '../errors.js';
 import { assertModest } from '../guard/body.js';
 import { type ShownLesson, shown } from './shown.js';
 
-export type ReaderJob = { bytes: Uint8Array; kind: 'new' | 'save' };
+/** `borne`: the document alone, as it came in a package, which may be of an earlier version. */
+export type ReaderJob = { bytes: Uint8Array; kind: 'new' | 'save' | 'borne' };
 export type ReadLesson = { baseRevision: number; text: string } & ShownLesson;
 export type ReaderAnswer = ReadLesson | { fault: Coded };
 
@@ -13,7 +14,7 @@ export type ReaderAnswer = ReadLesson | { fault: Coded };
 const MOST_FOR_ALL = 256 * 1024;
 const compiled = new Map<string, ReturnType<Ajv['compile']>>();
 /** Compiled once; that takes a third of a second each. */
-function validatorOf(kind: ReaderJob['kind'], allErrors: boolean) {
+function validatorOf(kind: 'new' | 'save', allErrors: boolean) {
   const key = `${kind} ${allErrors}`;
   const known = compiled.get(key);
   if (known) return known;
@@ -32,12 +33,26 @@ function read({ bytes, kind }: ReaderJob): ReadLesson {
   } catch {
     throw new ApiFault(serverErrors.requestUnreadable);
   }
-  const validate = validatorOf(kind, bytes.length <= MOST_FOR_ALL);
+  if (kind === 'borne') body = { document: upgraded(body) };
+  const validate = validatorOf(kind === 'save' ? 'save' : 'new', bytes.length <= MOST_FOR_ALL);
   if (!validate(body)) throw new ApiFault(serverErrors.invalid(sentenceFor(validate.errors ?? [])));
   const { document, baseRevision = 0 } = body as SaveLesson;
   const [fault] = lessonFaults(document);
   if (fault) throw new ApiFault(serverErrors.lessonUnsound(fault));
   return { baseRevision, text: JSON.stringify(document), ...shown(document) };
+}
+
+/** A document of any version in today's form; throws a sentence where it is none. */
+function upgraded(body: unknown): unknown {
+  try {
+    return upgradeLesson(body as Parameters<typeof upgradeLesson>[0]);
+  } catch (fault) {
+    // What is none of our sentences tripped over its form.
+    const { message } = fault as Error;
+    throw new ApiFault(
+      serverErrors.invalid(/^This lesson .*\.$|^Lessons of .*\.$/.test(message) ? message : 'It is not written as a lesson is.'),
+    );
+  }
 }
 
 /** Reads a request that holds a lesson: parsed, validated, looked over for what cannot be. */

@@ -13,7 +13,7 @@ import {
 import { type Findable, findOnShelf } from '@viaticum/core/derived';
 import { upgradeLesson } from '@viaticum/core/document';
 import { nanoid } from 'nanoid';
-import { IsNull, MoreThan } from 'typeorm';
+import { type EntityManager, IsNull, MoreThan } from 'typeorm';
 import { InstructorEntity, LessonEntity, LessonRevisionEntity, LessonShareEntity, ShelfPlaceEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
@@ -50,6 +50,22 @@ const answerText = (
   document: string,
 ): string =>
   `{"id":${JSON.stringify(lesson.id)},"revision":${lesson.revision},"role":"${lesson.role}","savedAt":"${new Date(lesson.updatedAt).toISOString()}","document":${presentText(document)}}`;
+
+/** A new lesson with its first revision. */
+async function putOnShelf(
+  manager: EntityManager,
+  ownerId: string,
+  { text, title, card, words }: Omit<ReadLesson, 'baseRevision'>,
+): Promise<LessonEntity> {
+  const createdAt = Date.now();
+  const lesson = manager.create(LessonEntity, {
+    ...{ id: nanoid(12), ownerId, revision: 1, updatedAt: createdAt },
+    ...{ title, card: JSON.stringify(card), words, removedAt: null },
+  });
+  await manager.insert(LessonEntity, lesson);
+  await addRevision(manager, { lessonId: lesson.id, number: 1, kind: 'auto', authorId: ownerId, document: text, createdAt });
+  return lesson;
+}
 
 /** Lessons and their revisions. Every call names the instructor; what is not theirs and not shared with them does not exist for them. */
 export function lessonStore({ source }: Database, stages: StagePictures) {
@@ -148,30 +164,31 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
       return { text, folder: await stages.folder({ text, ownerId: lesson.ownerId }) };
     },
 
-    async create(ownerId: string, { text, title, card, words }: Omit<ReadLesson, 'baseRevision'>): Promise<string> {
-      const now = Date.now();
-      return source.transaction(async (manager) => {
-        const lesson = manager.create(LessonEntity, {
-          id: nanoid(12),
-          ownerId,
-          revision: 1,
-          updatedAt: now,
-          title,
-          card: JSON.stringify(card),
-          words,
-          removedAt: null,
-        });
-        await manager.insert(LessonEntity, lesson);
-        await addRevision(manager, {
-          lessonId: lesson.id,
-          number: 1,
-          kind: 'auto',
-          authorId: ownerId,
-          document: text,
-          createdAt: now,
-        });
-        return answerText({ ...lesson, role: 'owner' }, text);
-      });
+    /** The text of a lesson's document, for somebody who may read it. */
+    async text(who: string, id: string): Promise<string> {
+      return presentText((await present(source.manager, await reach(source.manager, who, id, 'reader'))).document);
+    },
+
+    /** Puts lessons onto a shelf that came in a package; one that stands there already, to the last letter, is left as it is. */
+    async bring(
+      manager: EntityManager,
+      ownerId: string,
+      read: readonly ReadLesson[],
+    ): Promise<{ id: string; title: string; isNew: boolean }[]> {
+      const brought: { id: string; title: string; isNew: boolean }[] = [];
+      for (const { text, title, card, words } of read) {
+        const alike = await manager.findBy(LessonEntity, { ownerId, title, removedAt: IsNull() });
+        const texts = await Promise.all(alike.map(async (one) => presentText((await present(manager, one)).document)));
+        const there = alike[texts.indexOf(text)];
+        const id = there?.id ?? (await putOnShelf(manager, ownerId, { text, title, card, words })).id;
+        brought.push({ id, title, isNew: !there });
+      }
+      return brought;
+    },
+
+    async create(ownerId: string, read: Omit<ReadLesson, 'baseRevision'>): Promise<string> {
+      const lesson = await source.transaction((manager) => putOnShelf(manager, ownerId, read));
+      return answerText({ ...lesson, role: 'owner' }, read.text);
     },
 
     /**
@@ -219,14 +236,14 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
       const lesson = await reach(source.manager, who, id, 'reader');
       const rows = await source.manager
         .createQueryBuilder(LessonRevisionEntity, 'r')
-        .innerJoin(InstructorEntity, 'i', 'i.id = r.author_id')
+        .leftJoin(InstructorEntity, 'i', 'i.id = r.author_id')
         .select([
           'r.id AS id',
           'r.number AS number',
           'r.kind AS kind',
           'r.name AS name',
           'r.created_at AS at',
-          'i.name AS author',
+          "COALESCE(i.name, '') AS author",
         ])
         .where('r.lesson_id = :id', { id })
         .orderBy('r.created_at', 'DESC')

@@ -54,6 +54,15 @@ export function useFollowLink(token: string) {
 }
 export const useForgotten = () => useMutation({ mutationFn: (name: string) => call('POST', '/api/forgotten', { name }) });
 
+/** Deletes one's own account; nothing of it is kept in this browser. */
+export function useLeave() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (password: string) => call('POST', '/api/account/leave', { password }),
+    onSuccess: () => client.clear(),
+  });
+}
+
 /** What is done to one's own account, or to those of an installation. */
 export function useAccountActs() {
   const client = useQueryClient();

@@ -10,6 +10,7 @@ import css from './account.module.css';
 import { accountQuery, useAccountActs } from './account-queries.js';
 import { Accounts } from './accounts.js';
 import { ShortForm } from './door.js';
+import { Own } from './own.js';
 import { SecondFactor } from './second-factor.js';
 
 const words = accountWords.own;
@@ -30,6 +31,7 @@ export default function AccountPage() {
           <SecondFactor account={account} />
           <Sessions sessions={account.sessions} />
           {account.role === 'owner' && <Accounts />}
+          <Own role={account.role} />
         </>
       )}
     </main>
@@ -88,7 +90,7 @@ function Sessions({ sessions }: Pick<AccountAnswer, 'sessions'>) {
       <ul className={css.rows}>
         {sessions.map(({ id, device, createdAt, seenAt, isThis }) => (
           <li key={id}>
-            <strong>{device}</strong>
+            <strong>{device || words.anyDevice}</strong>
             <span className="quiet small">
               {words.since(momentWords(createdAt))}
               {isThis ? '' : `, ${words.seen(momentWords(seenAt))}`}

@@ -21,6 +21,7 @@ export function Labels({
 }) {
   const { message } = App.useApp();
   const [labels, setLabels] = useState<string[]>(lesson.labels);
+  const [isOpen, setOpen] = useState(false);
   const keep = () =>
     place({ id: lesson.id, isArchived: lesson.isArchived, labels }).then(
       onClose,
@@ -35,11 +36,17 @@ export function Labels({
         <Select
           autoFocus
           mode="tags"
+          // Chosen or written, the list gives the key under it free.
+          open={isOpen}
+          onOpenChange={setOpen}
           aria-label={w.labels}
           style={{ width: '100%' }}
           value={labels}
           options={known.map((label) => ({ value: label, label }))}
-          onChange={(list: string[]) => setLabels(tidy(list))}
+          onChange={(list: string[]) => {
+            setLabels(tidy(list));
+            setOpen(false);
+          }}
         />
         <Button type="primary" onClick={() => void keep()}>
           {w.labelsKeep}

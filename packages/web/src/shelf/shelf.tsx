@@ -11,6 +11,7 @@ import { useRemembered } from '../ui/use-remembered.js';
 import { shelfWords as w } from '../words/shelf.js';
 import { words } from '../words/words.js';
 import { Bin } from './bin.js';
+import { BringIn } from './bring-in.js';
 import { Courses, NewCourse } from './courses.js';
 import css from './shelf.module.css';
 import { Standing } from './standing.js';
@@ -53,6 +54,7 @@ export default function Shelf() {
           {words.shelf.fresh}
         </Button>
         {all && all.length > 1 && <NewCourse />}
+        <BringIn />
         <Button type="text" onClick={() => setLooking(true)}>
           {words.shelf.bin}
         </Button>

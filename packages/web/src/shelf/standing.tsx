@@ -142,6 +142,14 @@ function More({
             ...(role === 'reader' ? [] : [{ key: 'rename', label: words.shelf.rename }]),
             { key: 'duplicate', label: words.shelf.duplicate },
             { key: 'share', label: sharingWords.open },
+            {
+              key: 'save',
+              label: (
+                <a href={`/api/lessons/${id}/package`} download>
+                  {w.save}
+                </a>
+              ),
+            },
             { key: 'labels', label: w.labels },
             { key: 'away', label: isArchived ? w.takeBack : w.putAway },
             { type: 'divider' },

@@ -65,7 +65,18 @@ export const accountWords = {
     copy: 'Copy all',
     copied: 'Copied',
     written: 'I have written them down',
+    mine: 'What is yours here',
+    mineAbout:
+      'Lessons with their pictures, courses, rooms and methods, and the records of your classes, in one file. It can be brought in again on any shelf.',
+    saveAll: 'Save all as a file',
+    leave: 'Delete this account',
+    leaveTitle: 'Delete this account?',
+    leaveAbout:
+      'Your lessons, classes and pictures go with it, at once and for good. What others have taught from your lessons stays with them.',
+    saveFirst: 'Save all as a file first',
+    leaveGo: 'Delete it for good',
     sessions: 'Where you are signed in',
+    anyDevice: 'A browser',
     here: 'this one',
     since: (when: string) => `signed in ${when}`,
     seen: (when: string) => `last used ${when}`,

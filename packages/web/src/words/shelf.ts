@@ -16,6 +16,13 @@ export const shelfWords = {
   putAway: 'Put away',
   takeBack: 'Put back on the shelf',
   wentAway: (title: string) => `“${title}” is put away.`,
+  save: 'Save as a file',
+  bringIn: 'Bring in',
+  bringing: 'Bringing in',
+  broughtIn: (added: number, there: number) =>
+    added === 0
+      ? `What is in this file stands here already: ${counted(there, 'lesson')}.`
+      : `${counted(added, 'lesson')} came in${there > 0 ? `; ${counted(there, 'lesson')} stood here already` : ''}.`,
   labels: 'Labels',
   labelsOf: (title: string) => `Labels of “${title}”`,
   labelsAbout: 'Write a label and press Enter. A lesson may have several; they are yours alone.',

@@ -111,7 +111,7 @@ async function newInstructor(database: string): Promise<string> {
   for (const lesson of lessons as { id: string }[]) {
     const own = fresh();
     await connection.query(
-      'INSERT INTO lesson (id, owner_id, revision, updated_at, title, card) SELECT ?, ?, revision, updated_at, title, card FROM lesson WHERE id = ?',
+      'INSERT INTO lesson (id, owner_id, revision, updated_at, title, card, words) SELECT ?, ?, revision, updated_at, title, card, words FROM lesson WHERE id = ?',
       [own, id, lesson.id],
     );
     await connection.query(
@@ -278,6 +278,15 @@ export async function joinPhone(
 export async function accessible(page: Page, view: string): Promise<void> {
   // A page that has not drawn anything yet has nothing to be judged.
   await page.getByRole('heading').first().waitFor();
+  // What is fading in or out has no colours of its own yet.
+  await page.evaluate(() =>
+    Promise.all(
+      document
+        .getAnimations()
+        .filter((one) => one.effect?.getComputedTiming().iterations !== Number.POSITIVE_INFINITY)
+        .map((one) => one.finished.catch(() => undefined)),
+    ),
+  );
   const { violations } = await new AxeBuilder({ page }).options({ resultTypes: ['violations'] }).analyze();
   const found = violations.filter((one) => one.impact !== 'minor');
   expect(found.map((one) => `${view}: ${one.id}: ${one.nodes.map((node) => node.html.slice(0, 140)).join(' | ')}`)).toEqual([]);

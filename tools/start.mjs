@@ -1,7 +1,8 @@
 // npm start: all set-up on a fresh machine, then the server. What it started is watched and started again; Ctrl-C ends it all.
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { join, resolve } from 'node:path';
-import { build, database, debian, Halt, launch, lives, npmPackages, phase, root, run, serve } from './setup.mjs';
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { dataFolder, runsOn } from './instance.mjs';
+import { build, database, debian, Halt, launch, npmPackages, phase, run, serve } from './setup.mjs';
 
 /** So many ends within a minute are a loop: it is of no use to go on. */
 const MOST_ENDS = 5;
@@ -43,17 +44,15 @@ function watched(name, start, giveUp) {
 }
 
 run(async () => {
-  const data = resolve(process.env.VIATICUM_DATA || join(root, '.viaticum'));
+  const data = dataFolder();
   const outside = process.env.VIATICUM_DATABASE_URL;
   mkdirSync(data, { recursive: true });
   const mark = join(data, 'running.json');
-  if (existsSync(mark)) {
-    const { pid } = JSON.parse(readFileSync(mark, 'utf8') || '{}');
-    if (pid !== process.pid && lives(pid, 'tools/start.mjs'))
-      throw new Halt(
-        `Viaticum already runs on this data (process ${pid}). Stop it first, or give another folder in VIATICUM_DATA.`,
-      );
-  }
+  const other = runsOn(data);
+  if (other)
+    throw new Halt(
+      `Viaticum already runs on this data (process ${other}). Stop it first, or give another folder in VIATICUM_DATA.`,
+    );
   let own = null;
   let server = null;
   let spare = null;

@@ -8,6 +8,7 @@ import { accountStore } from './auth/account-store.js';
 import { passwords } from './auth/password.js';
 import { auth } from './auth/plugin.js';
 import { sessionStore } from './auth/sessions.js';
+import { backups, nights } from './backup/plugin.js';
 import { aloneBus, type Bus } from './bus/bus.js';
 import { letterStore } from './classes/people/letters.js';
 import { peopleStore } from './classes/people/people.js';
@@ -136,10 +137,14 @@ export async function buildApp(config: Config): Promise<Running> {
   await app.register(courses, { database });
   await app.register(films, { store: filmsOf });
   await app.register(shooting, { database, config });
+  await app.register(backups, { url: config.databaseUrl, dataFolder: config.dataFolder });
   await app.register(packages, { database, lessons: lessonsOf, pictures: picturesOf, dataFolder: config.dataFolder });
   await app.register(pictures, { store: picturesOf });
   await web(app, { folder: config.webFolder, isTls: config.publicUrl.startsWith('https:') });
   await operation(app, { register, database, classes: classesOf, isFull: space.isFull });
+  const stopNights = config.quiet
+    ? () => undefined
+    : nights({ url: config.databaseUrl, dataFolder: config.dataFolder, log: app.log });
   const stopTidying = housekeeping({
     ...{
       sessions: sessionsOf,
@@ -154,6 +159,7 @@ export async function buildApp(config: Config): Promise<Running> {
   });
   app.addHook('preClose', async () => {
     stopTidying();
+    stopNights();
     space.close();
     rehearsalsOf.close();
     await classesOf.close();

@@ -50,9 +50,32 @@ export function placeOf(url: string): Place {
   };
 }
 
-/** The tables of a database and all migrations; not connected yet. */
-export const sourceAt = (place: Place): DataSource =>
-  new DataSource({
+/** All migrations in their order. */
+const migrations = [
+  First1700000000001,
+  Rooms1700000000002,
+  Kept1700000000003,
+  Classes1700000000004,
+  Cards1700000000005,
+  OneWord1700000000006,
+  Removed1700000000007,
+  Kit1700000000008,
+  Films1700000000009,
+  Accounts1700000000010,
+  History1700000000011,
+  Shared1700000000012,
+  Shelf1700000000013,
+  Contents1700000000014,
+];
+
+/**
+ * The tables of a database and its migrations: all, or those by these names, which must be the first of them. Not connected yet; throws
+ * where a name is none of ours.
+ */
+export function sourceAt(place: Place, upTo?: readonly string[]): DataSource {
+  if (upTo?.some((name, at) => migrations[at]?.name !== name))
+    throw new Error('This was written by a newer Viaticum. Update this one first.');
+  return new DataSource({
     type: 'mariadb',
     ...(place.socketPath ? { socketPath: place.socketPath } : { host: place.host as string, port: place.port as number }),
     username: place.user,
@@ -63,26 +86,12 @@ export const sourceAt = (place: Place): DataSource =>
     supportBigNumbers: true,
     bigNumberStrings: false,
     entities,
-    migrations: [
-      First1700000000001,
-      Rooms1700000000002,
-      Kept1700000000003,
-      Classes1700000000004,
-      Cards1700000000005,
-      OneWord1700000000006,
-      Removed1700000000007,
-      Kit1700000000008,
-      Films1700000000009,
-      Accounts1700000000010,
-      History1700000000011,
-      Shared1700000000012,
-      Shelf1700000000013,
-      Contents1700000000014,
-    ],
+    migrations: upTo ? migrations.slice(0, upTo.length) : [...migrations],
     extra: { connectTimeout: CONNECT_MS },
     synchronize: false,
     logging: false,
   });
+}
 
 /** Connects, creates the database where it is missing, migrates. Throws one sentence where the database does not answer. */
 export async function openDatabase(url: string): Promise<Database> {

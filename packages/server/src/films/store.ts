@@ -6,6 +6,7 @@ import type { Readable } from 'node:stream';
 import { type FilmFile, type FilmsAnswer, type FilmType, filmLimits, serverErrors } from '@viaticum/contract';
 import { nanoid } from 'nanoid';
 import { In, LessThan, MoreThan } from 'typeorm';
+import { isBackingUp } from '../backup/format.js';
 import { FilmFileEntity, FilmOwnerEntity, FilmUploadEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, isDiskFull, notFound } from '../errors.js';
@@ -233,13 +234,15 @@ export function filmStore({ source }: Database, dataFolder: string, disk: Disk) 
     async remove(ownerId: string, sha256: string): Promise<void> {
       const { affected } = await manager.delete(FilmOwnerEntity, { sha256, instructorId: ownerId });
       if (!affected) throw notFound('film');
-      if (await manager.existsBy(FilmOwnerEntity, { sha256 })) return;
+      // A backup that is under way has its row still, and takes the file: then the housekeeping takes both away later.
+      if ((await manager.existsBy(FilmOwnerEntity, { sha256 })) || (await isBackingUp(manager))) return;
       await manager.delete(FilmFileEntity, { sha256 });
       await rm(join(folder, place(sha256)), { force: true });
     },
 
     /** Takes away the files of films that nobody owns any more. Gives how many. */
     async letGoOfLost(): Promise<number> {
+      if (await isBackingUp(manager)) return 0;
       const lost = await manager
         .createQueryBuilder(FilmFileEntity, 'film')
         .where('NOT EXISTS (SELECT 1 FROM film_owner o WHERE o.sha256 = film.sha256)')

@@ -6,6 +6,7 @@ import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { type PictureAnswer, serverErrors } from '@viaticum/contract';
 import { In } from 'typeorm';
+import { isBackingUp } from '../backup/format.js';
 import { PictureEntity, PictureOwnerEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
@@ -208,6 +209,7 @@ export function pictureStore({ source }: Database, dataFolder: string) {
 
     /** Takes away pictures that nobody owns any more and no lesson of somebody shows. Gives how many. */
     async tidy(now: number, graceMs = HOUR_MS): Promise<number> {
+      if (await isBackingUp(source.manager)) return 0;
       const lost = await source.query<{ sha256: string }[]>(
         `SELECT sha256 FROM picture p WHERE NOT EXISTS (SELECT 1 FROM picture_owner o WHERE o.sha256 = p.sha256)
            AND NOT EXISTS (SELECT 1 FROM lesson_file f WHERE f.sha256 = p.sha256)`,

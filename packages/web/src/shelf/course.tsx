@@ -62,6 +62,17 @@ function Opened({ course, lessons, all }: { course: Course; lessons: LessonCard[
   const onEnd = ({ active, over }: DragEndEvent) => {
     if (over && over.id !== active.id) order(arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id))));
   };
+  // What a screen reader says while a lesson is moved.
+  const placeOf = (id: unknown) => ids.indexOf(String(id)) + 1;
+  const titleOf = (id: unknown) => lessons[placeOf(id) - 1]?.title ?? '';
+  const announcements = {
+    onDragStart: ({ active }: { active: { id: unknown } }) => w.picked(titleOf(active.id)),
+    onDragOver: ({ active, over }: { active: { id: unknown }; over: { id: unknown } | null }) =>
+      over ? w.over(titleOf(active.id), placeOf(over.id)) : undefined,
+    onDragEnd: ({ active, over }: { active: { id: unknown }; over: { id: unknown } | null }) =>
+      w.put(titleOf(active.id), placeOf((over ?? active).id)),
+    onDragCancel: ({ active }: { active: { id: unknown } }) => w.put(titleOf(active.id), placeOf(active.id)),
+  };
   const rest = all.filter((one) => !ids.includes(one.id) && !one.isArchived);
   const minutes = lessons.reduce((sum, { card }) => sum + (card.endMin ?? 0), 0);
   return (
@@ -88,7 +99,12 @@ function Opened({ course, lessons, all }: { course: Course; lessons: LessonCard[
         </Popconfirm>
       </header>
       {lessons.length === 0 ? <p className="quiet">{w.empty}</p> : <p>{w.total(lessons.length, minutes)}</p>}
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onEnd}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={onEnd}
+        accessibility={{ announcements, screenReaderInstructions: { draggable: w.howToMove } }}
+      >
         <SortableContext items={ids} strategy={verticalListSortingStrategy}>
           <ol className={css.lessons}>
             {lessons.map((lesson, at) => (

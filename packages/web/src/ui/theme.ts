@@ -255,7 +255,7 @@ const partsOf = (g: Greys, { fontSize, control }: Sizes): ThemeConfig['component
     activeBarWidth: 4,
     itemBorderRadius: 0,
   },
-  Message: { contentBg: '#2b2b2b', contentPadding: '8px 14px' },
+  Message: { contentBg: '#2b2b2b', contentPadding: '8px 14px', colorText: '#fff', colorTextHeading: '#fff' },
   Modal: { titleFontSize: 21, contentBg: g.panel, headerBg: g.panel, footerBg: g.panel },
   Notification: { width: 340 },
   Pagination: { itemActiveBg: g.ink },

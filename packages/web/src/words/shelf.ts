@@ -53,8 +53,10 @@ export const courseWords = {
   removeAsk: (title: string) => `Delete the course “${title}”? Its lessons stay on the shelf.`,
   add: 'Add a lesson',
   empty: 'No lesson yet. Add the first one.',
-  up: (title: string) => `${title} earlier`,
-  down: (title: string) => `${title} later`,
+  howToMove: 'Space takes a lesson up, the arrow keys move it, space puts it down, Escape leaves it where it was.',
+  picked: (title: string) => `${title} is taken up.`,
+  over: (title: string, place: number) => `${title} would be lesson ${place}.`,
+  put: (title: string, place: number) => `${title} is lesson ${place}.`,
   drag: (title: string) => `Move ${title}`,
   out: 'Take out',
   outOf: (title: string) => `Take ${title} out`,
@@ -69,6 +71,5 @@ export const courseWords = {
   cost: 'Cost',
   costs: (money: string, unpriced: number) =>
     unpriced > 0 ? `${money} for what has a price; ${counted(unpriced, 'tube')} without one` : `${money} for the paint`,
-  print: 'Print',
   gone: 'There is no such course. It may have been deleted.',
 };

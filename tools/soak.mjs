@@ -27,6 +27,7 @@ const held = [
   node(['tools/crash.mjs', '--strict']),
   node(['tools/fuzz.mjs', '--strict']),
   node(['tools/big-film.mjs']),
+  node(['tools/big-backup.mjs']),
   node(['tools/bench-class.mjs']),
 ];
 await own.stop();

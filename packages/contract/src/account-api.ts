@@ -51,5 +51,5 @@ export type AccountLetter = { id: string; at: string; toName: string; subject: s
 export type AccountsAnswer = { accounts: OneAccount[]; invitations: Invitation[]; letters: AccountLetter[] };
 /** What a link that was handed out is for. */
 export type AccountLinkAnswer = { kind: 'invite' | 'reset'; name: string | null; expiresAt: string };
-/** When backups were last made: by night beside the data, and into a file that somebody took elsewhere. */
-export type BackupsAnswer = { nightlyAt: string | null; elsewhereAt: string | null; mayMake: boolean };
+/** When backups were last made: by night beside the data, and into a file that somebody took elsewhere. `since`: from when there is work. */
+export type BackupsAnswer = { nightlyAt: string | null; elsewhereAt: string | null; mayMake: boolean; since: string };

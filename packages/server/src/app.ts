@@ -137,7 +137,7 @@ export async function buildApp(config: Config): Promise<Running> {
   await app.register(courses, { database });
   await app.register(films, { store: filmsOf });
   await app.register(shooting, { database, config });
-  await app.register(backups, { url: config.databaseUrl, dataFolder: config.dataFolder });
+  await app.register(backups, { database, url: config.databaseUrl, dataFolder: config.dataFolder });
   await app.register(packages, { database, lessons: lessonsOf, pictures: picturesOf, dataFolder: config.dataFolder });
   await app.register(pictures, { store: picturesOf });
   await web(app, { folder: config.webFolder, isTls: config.publicUrl.startsWith('https:') });

@@ -5,6 +5,7 @@ import type { Readable } from 'node:stream';
 import { finished } from 'node:stream/promises';
 import type { BackupsAnswer } from '@viaticum/contract';
 import type { FastifyBaseLogger, FastifyInstance } from 'fastify';
+import type { Database } from '../db/source.js';
 import { signedIn } from '../guard/access.js';
 import { backupFolder, noteMade, readMade } from './made.js';
 import { streamBackup } from './writing.js';
@@ -72,11 +73,18 @@ export function nights({ url, dataFolder, log }: { url: string; dataFolder: stri
 }
 
 /** When backups were made, and one to take elsewhere. */
-export async function backups(app: FastifyInstance, { url, dataFolder }: { url: string; dataFolder: string }): Promise<void> {
+export async function backups(
+  app: FastifyInstance,
+  { database, url, dataFolder }: { database: Database; url: string; dataFolder: string },
+): Promise<void> {
   app.get('/api/backups', { config: { who: 'instructor' } }, async (request): Promise<BackupsAnswer> => {
     const { nightly: night, elsewhere } = await readMade(dataFolder);
     const iso = (made: { at: number } | undefined) => (made ? new Date(made.at).toISOString() : null);
-    return { nightlyAt: iso(night), elsewhereAt: iso(elsewhere), mayMake: signedIn(request).role === 'owner' };
+    const [first] = await database.source.query<{ at: string | null }[]>('SELECT MIN(created_at) AS at FROM instructor');
+    return {
+      ...{ nightlyAt: iso(night), elsewhereAt: iso(elsewhere), mayMake: signedIn(request).role === 'owner' },
+      since: new Date(Number(first?.at ?? Date.now())).toISOString(),
+    };
   });
   app.get('/api/backup', { config: { who: 'owner' } }, async (request, reply) => {
     const whole = streamBackup({ url, dataFolder }, async (stream: Readable) => {

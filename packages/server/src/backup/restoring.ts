@@ -36,21 +36,20 @@ export async function restore({ url, dataFolder, from }: { url: string; dataFold
     const manifest = await manifestOf(zip);
     await assertEmpty(connection, database);
     const files = await putFiles(zip, dataFolder);
-    for (const name of [beside, before]) {
-      await connection.query(`DROP DATABASE IF EXISTS ${quoted(name)}`);
-      await connection.query(`CREATE DATABASE ${quoted(name)} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);
-    }
+    for (const name of [beside, before]) await connection.query(`DROP DATABASE IF EXISTS ${quoted(name)}`);
+    for (const name of [database, beside, before])
+      await connection.query(`CREATE DATABASE IF NOT EXISTS ${quoted(name)} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);
     const place = { ...server, database: beside };
     await migrate(place, manifest.migrations);
     const rows = await putRows(zip, connection, beside, manifest);
     const upgraded = await migrate(place);
     await swap(connection, { database, beside, before });
-    for (const name of [beside, before]) await connection.query(`DROP DATABASE ${quoted(name)}`);
     return { rows, files, missing: manifest.missing, madeAt: manifest.madeAt, upgraded };
   } catch (fault) {
     throw fault instanceof UnsoundZip ? new Error(`${from} cannot be restored. ${fault.message}`) : fault;
   } finally {
     zip.close();
+    for (const name of [beside, before]) await connection.query(`DROP DATABASE IF EXISTS ${quoted(name)}`).catch(() => undefined);
     await connection.end().catch(() => undefined);
   }
 }

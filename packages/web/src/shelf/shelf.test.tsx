@@ -136,12 +136,13 @@ describe('a lesson on the shelf', () => {
       isArchived: false,
       labels: [],
     }));
-  const shelf = async () => {
+  const shelf = async (backups: object = {}) => {
     const titles = ['Boats', 'Kettle'];
     const document = { title: 'Boats' };
     const net = server({
       'GET /api/lessons': () => standing(titles),
       'GET /api/courses': [],
+      'GET /api/backups': { nightlyAt: null, elsewhereAt: null, mayMake: true, since: new Date().toISOString(), ...backups },
       'GET /api/lessons/l0': { id: 'l0', revision: 3, document, savedAt: '' },
       'PUT /api/lessons/l0': (body: { document: { title: string } }) => {
         titles[0] = body.document.title;
@@ -174,6 +175,19 @@ describe('a lesson on the shelf', () => {
     const link = await screen.findByRole('link', { name: 'Open Boats' });
     expect(link.getAttribute('href')).toBe('/lesson/l0');
     expect(within(link).getByText('Boats')).toBeTruthy();
+  });
+  it('says how old the last backup is; after a week without one elsewhere it warns, with the way to one', async () => {
+    const daysAgo = (days: number) => new Date(Date.now() - days * 86_400_000).toISOString();
+    await shelf({ nightlyAt: daysAgo(1) });
+    await screen.findByText(/^Backed up .*, on this machine\.$/);
+    cleanup();
+    await shelf({ since: daysAgo(9) });
+    await screen.findByText('For 9 days nothing of this has been backed up elsewhere.');
+    expect(screen.getByRole('link', { name: 'Take a backup' }).getAttribute('href')).toBe('/api/backup');
+    cleanup();
+    await shelf({ since: daysAgo(90), elsewhereAt: daysAgo(8), mayMake: false });
+    await screen.findByText('The last backup elsewhere is 8 days old.');
+    expect(screen.queryByRole('link', { name: 'Take a backup' })).toBeNull();
   });
   it('is renamed over the revision that stands there', async () => {
     const { user, act, net } = await shelf();

@@ -10,6 +10,7 @@ import { LinkKey } from '../ui/link-key.js';
 import { useRemembered } from '../ui/use-remembered.js';
 import { shelfWords as w } from '../words/shelf.js';
 import { words } from '../words/words.js';
+import { BackedUp } from './backed-up.js';
 import { Bin } from './bin.js';
 import { BringIn } from './bring-in.js';
 import { Courses, NewCourse } from './courses.js';
@@ -65,6 +66,7 @@ export default function Shelf() {
           {words.shelf.signOut}
         </Button>
       </header>
+      <BackedUp />
       {error && <p role="alert">{error.message}</p>}
       {all?.length === 0 && (
         <Empty className={css.shelfEmpty} image={false} description={words.shelf.empty}>

@@ -73,3 +73,12 @@ export const courseWords = {
     unpriced > 0 ? `${money} for what has a price; ${counted(unpriced, 'tube')} without one` : `${money} for the paint`,
   gone: 'There is no such course. It may have been deleted.',
 };
+
+export const backupWords = {
+  last: (when: string) => `Backed up ${when}, on this machine.`,
+  late: (days: number) => `The last backup elsewhere is ${counted(days, 'day')} old.`,
+  never: (days: number) => `For ${counted(days, 'day')} nothing of this has been backed up elsewhere.`,
+  how: 'A backup every night lies on this machine and goes with it. Take one to another disk now and then; npm run backup -- FILE does the same.',
+  askOwner: 'Ask the owner of this Viaticum to take one to another disk.',
+  take: 'Take a backup',
+};

@@ -251,7 +251,12 @@ function socketOf() {
   if (existsSync(near)) return near;
   throw new Error('the database’s socket is not where it is looked for');
 }
-const rows = await query('SELECT seq, at, actor, command_id, body FROM class_event WHERE class_id = ? ORDER BY seq', [id]);
+// Names stand apart from the log.
+const rows = await query(
+  `SELECT e.seq, e.at, e.actor, e.command_id, e.body, n.first_name FROM class_event e
+   LEFT JOIN class_name n ON n.class_id = e.class_id AND n.seq = e.seq WHERE e.class_id = ? ORDER BY e.seq`,
+  [id],
+);
 const [row] = await query('SELECT last_seq FROM class WHERE id = ?', [id]);
 const stored = new Set(rows.map((one) => one.command_id));
 check(
@@ -264,7 +269,14 @@ const lasting = [...acked].filter(([, type]) => type === 'join' || type === 'ren
 for (const [commandId, type] of lasting)
   check(stored.has(commandId), `an acknowledged ${type} is not in the database: ${commandId}`);
 check(stored.size === rows.length, 'a command was carried out twice');
-const events = rows.map((one) => ({ seq: one.seq, at: Number(one.at), actor: one.actor, body: JSON.parse(one.body) }));
+const events = rows.map(({ seq, at, actor, body, first_name: firstName }) => ({
+  ...{ seq, at: Number(at), actor },
+  body: { ...JSON.parse(body), ...(firstName === null ? {} : { firstName }) },
+}));
+check(
+  events.every(({ body }) => body.firstName !== ''),
+  'an event has lost its name',
+);
 /** What a phone holds of the log; how far it was told that nothing more is for it does not matter. */
 const print = (state) => stateHash({ ...state, seq: 0 });
 const ownPrint = (studentId) => {

@@ -40,6 +40,8 @@ export type AccountAnswer = Instructor & {
   hasSecondFactor: boolean;
   /** Codes that were written down and not used yet. */
   codesLeft: number;
+  /** After so many days names of students are erased; null: they stay. */
+  retentionDays: number | null;
   sessions: OwnSession[];
 };
 /** What an authenticator is told: the secret in base 32, and the address that holds it. */

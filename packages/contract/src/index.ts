@@ -8,6 +8,7 @@ export { letters, limits, type Problem, sentenceFor } from './limits.js';
 export * from './live.js';
 export * from './package-format.js';
 export * from './plan.js';
+export * from './privacy-api.js';
 export { byId, ID_PATTERN, Id, isId, RESERVED_IDS } from './shapes.js';
 export * from './sharing-api.js';
 export * from './shelf-api.js';

@@ -326,7 +326,7 @@ export type NumberedCommand = Omit<Extract<ClientFrame, { type: 'command' }>, 't
 /** Somebody who waits for the desk's yes: there are more from one network than were planned, or somebody was taken out before. */
 export type AtTheDoor = { id: string; firstName: string; why: 'more-than-planned' | 'taken-out' };
 /** Reasons for which the server ends a connection for good: signed out; a link that lets nobody in any more. */
-export const CLOSED = { signedOut: 4401, noLink: 4403 } as const;
+export const CLOSED = { signedOut: 4401, noLink: 4403, over: 4410 } as const;
 
 /** Since when (the server's ms) students who were connected are not, by their id. */
 export type Away = Record<string, number>;

@@ -12,6 +12,7 @@ import { backups, nights } from './backup/plugin.js';
 import { aloneBus, type Bus } from './bus/bus.js';
 import { letterStore } from './classes/people/letters.js';
 import { peopleStore } from './classes/people/people.js';
+import { privacyStore } from './classes/people/privacy.js';
 import { rehearsals } from './classes/rehearsals.js';
 import { classes } from './classes/routes/plugin.js';
 import { type ClassStore, classStore } from './classes/store.js';
@@ -95,6 +96,7 @@ export async function buildApp(config: Config): Promise<Running> {
   const bus = config.redisUrl ? await redis(config.redisUrl, (err) => app.log.warn({ err }, 'Redis')) : aloneBus();
   const classesOf = classStore({ database, lessons: lessonsOf, bus, stages: stagesOf, disk: space, log: app.log });
   const peopleOf = peopleStore(database, classesOf);
+  const privacyOf = privacyStore(database, classesOf);
   const rehearsalsOf = rehearsals(() => {
     const { port } = app.server.address() as AddressInfo;
     const host = ['0.0.0.0', '::'].includes(config.host) ? '127.0.0.1' : config.host;
@@ -122,7 +124,15 @@ export async function buildApp(config: Config): Promise<Running> {
   });
   access(app, config.bodyMs, space);
   const letters = letterStore(database, classesOf);
-  await classes(app, { store: classesOf, people: peopleOf, letters, rehearsals: rehearsalsOf, films: filmsOf, config });
+  await classes(app, {
+    store: classesOf,
+    people: peopleOf,
+    letters,
+    privacy: privacyOf,
+    rehearsals: rehearsalsOf,
+    films: filmsOf,
+    config,
+  });
   const letGo = async () => {
     await filmsOf.letGoOfLost();
     await picturesOf.tidy(Date.now(), 60_000);
@@ -154,6 +164,7 @@ export async function buildApp(config: Config): Promise<Running> {
       stages: stagesOf,
       films: filmsOf,
       pictures: picturesOf,
+      privacy: privacyOf,
     },
     ...{ dataFolder: config.dataFolder, log: app.log },
   });

@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import type { FastifyBaseLogger } from 'fastify';
 import type { Accounts } from './auth/account-store.js';
 import type { Sessions } from './auth/sessions.js';
+import type { PrivacyStore } from './classes/people/privacy.js';
 import type { FilmStore } from './films/store.js';
 import type { SharingStore } from './lessons/sharing.js';
 import type { LessonStore } from './lessons/store.js';
@@ -19,14 +20,23 @@ type Parts = {
   stages: StagePictures;
   films: FilmStore;
   pictures: PictureStore;
+  privacy: PrivacyStore;
   dataFolder: string;
   log: FastifyBaseLogger;
 };
-export type Tidied = { sessions: number; stages: number; uploads: number; films: number; lessons: number; pictures: number };
+export type Tidied = {
+  sessions: number;
+  stages: number;
+  uploads: number;
+  films: number;
+  lessons: number;
+  pictures: number;
+  names: number;
+};
 
 /** Takes away what nobody needs any more: sessions and links that are over, stage pictures that nobody looked at, uploads that were broken off, lessons that lay in the bin. */
 export async function tidy(parts: Omit<Parts, 'log'>, now: number): Promise<Tidied> {
-  const { sessions, accounts, lessons, sharing, stages, films, pictures, dataFolder } = parts;
+  const { sessions, accounts, lessons, sharing, stages, films, pictures, privacy, dataFolder } = parts;
   const ended = await sessions.tidy();
   await accounts.tidy();
   await sharing.tidy();
@@ -45,6 +55,7 @@ export async function tidy(parts: Omit<Parts, 'log'>, now: number): Promise<Tidi
     films: (await films.tidy(now)) + (await films.letGoOfLost()),
     lessons: await lessons.empty(now),
     pictures: await pictures.tidy(now),
+    names: await privacy.tidy(now),
   };
 }
 

@@ -30,6 +30,8 @@ export const serverErrors = {
   ownerLeavesLast: coded(409, 'owner-stays', 'The owner’s account goes last. Others have accounts here still.'),
   demoStays: coded(409, 'demo-stays', 'The demo’s account is not deleted; the owner can switch it off.'),
   classStillOpen: coded(409, 'class-open', 'A class of yours is open. End it first, then delete the account.'),
+  classOver: coded(410, 'class-over', 'This class has ended.'),
+  eraseWhenOver: coded(409, 'class-open', 'They are in a class that is open. End it first, then erase.'),
   linkOver: coded(404, 'link-over', 'This link was used already, or its time is over. Ask for a new one.'),
   invitationsFull: coded(409, 'too-many', 'Fifty invitations are open. Take some back first.'),
   cameraKey: coded(403, 'no-link', 'This key does not let a camera in. Take the present one from the desk.'),

@@ -24,7 +24,7 @@ export { asKept, isKept, type Kept, nextKept, type Pressed, putKept, WINDOW } fr
 export { phoneClock, type Reading } from './phone-clock.js';
 export { groupPace, inClimate, replanClass } from './replan.js';
 export type { ClassState, Climate, Current, Group, Student, Visit } from './shape.js';
-export { type Eye, foldStretch, NO_NAME, seenBy } from './slice.js';
+export { ERASED_NAME, type Eye, foldStretch, NO_NAME, seenBy } from './slice.js';
 export { classTime, fold, isFoldable, newClass, stateHash } from './state.js';
 export {
   type Ahead,

@@ -10,6 +10,9 @@ export type Eye = { sees: 'all' } | { sees: 'room' } | { sees: 'own'; studentId:
 /** Stands for a name where names are nobody's business. */
 export const NO_NAME = '·';
 
+/** Stands for a name that was erased. */
+export const ERASED_NAME = 'Somebody';
+
 /** An event as an eye sees it; null where it is not for that eye. */
 export function seenBy(eye: Eye, event: ClassEvent): ClassEvent | null {
   const { body } = event;

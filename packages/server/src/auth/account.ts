@@ -48,9 +48,10 @@ export async function account(app: FastifyInstance, { accounts, sessions, door, 
 
   routes.get('/api/account', { config: mine }, async (request): Promise<AccountAnswer> => {
     const { id } = signedIn(request);
-    const { name, role, secondFactor, spareCodes } = await accounts.one(id);
+    const { name, role, secondFactor, spareCodes, retentionDays } = await accounts.one(id);
     return {
       ...{ name, role, hasSecondFactor: secondFactor !== null, codesLeft: (JSON.parse(spareCodes) as string[]).length },
+      retentionDays,
       sessions: await sessions.list(id, request.session),
     };
   });

@@ -1,16 +1,11 @@
 import type { ClassEvent } from '@viaticum/contract';
 import { type ClassState, foldStretch, newClass, seenBy, stateHash } from '@viaticum/core/class';
-import { ClassEventEntity } from '../db/entities.js';
 import type { TestServer } from '../server.fixture.js';
+import { storedEvents } from './events.js';
 
 /** The events of a class as the database has them. */
-export const classOf = async (server: TestServer, classId: string): Promise<ClassEvent[]> =>
-  (await server.database.source.manager.find(ClassEventEntity, { where: { classId }, order: { seq: 'ASC' } })).map((row) => ({
-    seq: row.seq,
-    at: row.at,
-    actor: row.actor,
-    body: JSON.parse(row.body),
-  }));
+export const classOf = async ({ database }: TestServer, classId: string): Promise<ClassEvent[]> =>
+  JSON.parse(await storedEvents(database).text(classId)) as ClassEvent[];
 
 /** What a phone of a student should hold of a log. */
 export const sliceOf = (events: readonly ClassEvent[], studentId: string): ClassState =>

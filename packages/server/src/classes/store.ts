@@ -103,6 +103,7 @@ export function classStore({ database, lessons, bus, stages, disk, log }: Parts)
     },
 
     hub: hubs.of,
+    forget: hubs.forget,
     sweep: hubs.sweep,
     get hubsOpen() {
       return hubs.count;

@@ -25,6 +25,8 @@ export class InstructorEntity {
   @Column('bigint', { name: 'second_factor_used', transformer: bigint }) secondFactorUsed: number;
   /** JSON: hashes of the codes that were written down and not used yet. */
   @Column('varchar', { name: 'spare_codes', length: 1000 }) spareCodes: string;
+  /** After so many days the names of a class are erased; null: they stay. */
+  @Column('int', { name: 'retention_days', nullable: true }) retentionDays: number | null;
 }
 
 @Entity('session')
@@ -302,6 +304,15 @@ export class ClassEventEntity {
   @Column('longtext') body: string;
 }
 
+/** The name of who joined or was renamed in an event; without it the event names nobody. */
+@Entity('class_name')
+export class ClassNameEntity {
+  @PrimaryColumn('varchar', { name: 'class_id', length: 32 }) classId: string;
+  @PrimaryColumn('int') seq: number;
+  @Column('varchar', { name: 'student_id', length: 32 }) studentId: string;
+  @Column('varchar', { name: 'first_name', length: 40 }) firstName: string;
+}
+
 @Entity('kept')
 export class KeptEntity {
   @PrimaryColumn('varchar', { length: 32 }) id: string;
@@ -328,6 +339,7 @@ export const entities = [
   LessonHereEntity,
   ClassEntity,
   ClassEventEntity,
+  ClassNameEntity,
   KeptEntity,
   ClassStudentEntity,
   PersonEntity,

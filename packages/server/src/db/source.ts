@@ -16,6 +16,7 @@ import { History1700000000011 } from './migrations/0011-history.js';
 import { Shared1700000000012 } from './migrations/0012-shared.js';
 import { Shelf1700000000013 } from './migrations/0013-shelf.js';
 import { Contents1700000000014 } from './migrations/0014-contents.js';
+import { Names1700000000015 } from './migrations/0015-names.js';
 
 export type Database = {
   source: DataSource;
@@ -66,6 +67,7 @@ const migrations = [
   Shared1700000000012,
   Shelf1700000000013,
   Contents1700000000014,
+  Names1700000000015,
 ];
 
 /**

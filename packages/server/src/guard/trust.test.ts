@@ -185,12 +185,31 @@ describe('what nobody needs any more goes', () => {
     const stages = { tidy: async () => ++looked } as never;
     const films = { tidy: async () => 2, letGoOfLost: async () => 1 } as never;
     const pictures = { tidy: async () => 4 } as never;
+    const privacy = { tidy: async () => 5 } as never;
     const accounts = { tidy: async () => {} } as never;
     const sessions = sessionStore(server.database, () => {});
     const lessons = { empty: async () => 3 } as never;
     const sharing = { tidy: async () => {} } as never;
-    const parts = { sessions, accounts, lessons, sharing, stages, films, pictures, dataFolder: server.config.dataFolder };
-    expect(await tidy(parts, Date.now())).toEqual({ sessions: 1, stages: 1, uploads: 0, films: 3, lessons: 3, pictures: 4 });
+    const parts = {
+      sessions,
+      accounts,
+      lessons,
+      sharing,
+      stages,
+      films,
+      pictures,
+      privacy,
+      dataFolder: server.config.dataFolder,
+    };
+    expect(await tidy(parts, Date.now())).toEqual({
+      sessions: 1,
+      stages: 1,
+      uploads: 0,
+      films: 3,
+      lessons: 3,
+      pictures: 4,
+      names: 5,
+    });
     expect((await server.request('GET', '/api/session', undefined, cookie)).body.instructor).not.toBeNull();
   });
   it('a class that nobody follows leaves the memory, and comes back as it was', async () => {

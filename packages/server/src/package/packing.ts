@@ -2,9 +2,9 @@ import type { Readable } from 'node:stream';
 import { type Kept, Lesson, PackageManifest, type Room } from '@viaticum/contract';
 import { IsNull } from 'typeorm';
 import yazl from 'yazl';
+import { storedEvents } from '../classes/events.js';
 import {
   ClassEntity,
-  ClassEventEntity,
   ClassStudentEntity,
   CourseEntity,
   KeptEntity,
@@ -112,7 +112,9 @@ export async function putLessons(
 }
 
 /** What else is stored of an instructor: not brought in again, but theirs to have. A class each. */
-async function putRest(zip: yazl.ZipFile, { source: { manager } }: Database, who: string): Promise<void> {
+async function putRest(zip: yazl.ZipFile, database: Database, who: string): Promise<void> {
+  const { manager } = database.source;
+  const logs = storedEvents(database);
   const studio = await manager.findOneBy(StudioEntity, { instructorId: who });
   if (studio) zip.addBuffer(pretty(JSON.parse(studio.document)), 'studio/studio.json');
   const people = await manager.find(PersonEntity, { where: { ownerId: who }, order: { firstName: 'ASC' } });
@@ -120,13 +122,13 @@ async function putRest(zip: yazl.ZipFile, { source: { manager } }: Database, who
   const letters = await manager.find(LetterEntity, { where: { ownerId: who }, order: { at: 'ASC' } });
   if (letters.length > 0) zip.addBuffer(pretty(letters.map(({ ownerId: _, ...letter }) => letter)), 'people/letters.json');
   for (const { id, code, title, phase, openedAt, invite, lessonId } of await manager.findBy(ClassEntity, { ownerId: who })) {
-    const events = await manager.find(ClassEventEntity, { where: { classId: id }, order: { seq: 'ASC' } });
+    const events = JSON.parse(await logs.text(id)) as unknown;
     const students = await manager.findBy(ClassStudentEntity, { classId: id });
     const about = {
       ...{ code, title, lessonId, phase, openedAt: new Date(openedAt).toISOString() },
       invite: JSON.parse(invite ?? 'null') as unknown,
       students: students.map(({ classId: _, ...student }) => student),
-      events: events.map(({ seq, at, actor, body }) => ({ seq, at, actor, body: JSON.parse(body) as unknown })),
+      events,
     };
     zip.addBuffer(pretty(about), `classes/${id.replace(/[^\w]/g, '_')}.json`);
   }

@@ -215,7 +215,7 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
       socket = null;
       greeted = false;
       outbox.broken();
-      if (why === CLOSED.signedOut || why === CLOSED.noLink) {
+      if (why === CLOSED.signedOut || why === CLOSED.noLink || why === CLOSED.over) {
         closed = true;
         set({ online: false, ended: reason });
         return;

@@ -1,4 +1,4 @@
-import { CLOSED, type ClassEvent, type ClientFrame, type DeviceRole, type ServerFrame } from '@viaticum/contract';
+import { CLOSED, type ClassEvent, type ClientFrame, type DeviceRole, type ServerFrame, serverErrors } from '@viaticum/contract';
 import type { FastifyBaseLogger } from 'fastify';
 import type { Pool } from 'mysql2/promise';
 import type { WebSocket } from 'ws';
@@ -143,6 +143,12 @@ export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull,
     }
     flush(); // what is on its way goes out first, so that hello and the events after it join without a gap
     if (seat.role === 'phone') recognize(seat, token);
+    // A code is worth nothing any more once its class is over; who was in it keeps seeing what is their own.
+    const isStranger = seat.role === 'wall' || (seat.role === 'phone' && !seat.student && !seat.takenOut);
+    if (log.state.phase === 'ended' && isStranger) {
+      seat.socket.close(CLOSED.over, serverErrors.classOver.sentence);
+      return;
+    }
     seat.greeted = true;
     if (seat.late) clearTimeout(seat.late);
     seat.late = null;

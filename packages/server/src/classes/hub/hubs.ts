@@ -92,6 +92,12 @@ export function classHubs({ database: { source, logs }, lessons, plans, bus, dis
     },
     /** The hub of a class where one is open. */
     open: (classId: string): Promise<ClassHub> | undefined => hubs.get(classId),
+    /** Lets a class go from memory at once; who follows it connects anew, and it is read again. */
+    async forget(classId: string): Promise<void> {
+      const known = hubs.get(classId);
+      hubs.delete(classId);
+      (await known?.catch(() => null))?.close();
+    },
     sweep,
     endSession,
     get count() {

@@ -1,7 +1,9 @@
 import type { ClassEvent, EventBody } from '@viaticum/contract';
+import { ERASED_NAME } from '@viaticum/core/class';
 import type { Pool, PoolConnection, RowDataPacket } from 'mysql2/promise';
 
-type Row = { seq: number; at: number; actor: string; body: string };
+/** `name`: of who joined or was renamed in this event, where it is still kept. */
+type Row = { seq: number; at: number; actor: string; body: string; name: string | null };
 /** An event and the command that led to it. */
 export type Written = { event: ClassEvent; commandId: string };
 export type Known = { commandId: string; seq: number; body: EventBody };
@@ -28,7 +30,9 @@ export const isConflict = (error: unknown): boolean =>
 export async function* eventRows(from: Pick<Pool, 'query'>, classId: string, after = 0): AsyncGenerator<Row[]> {
   for (let seq = after; ; ) {
     const [rows] = await from.query<(Row & RowDataPacket)[]>(
-      'SELECT seq, at, actor, body FROM class_event WHERE class_id = ? AND seq > ? ORDER BY seq LIMIT ?',
+      `SELECT event.seq, event.at, event.actor, event.body, name.first_name AS name FROM class_event AS event
+       LEFT JOIN class_name AS name ON name.class_id = event.class_id AND name.seq = event.seq
+       WHERE event.class_id = ? AND event.seq > ? ORDER BY event.seq LIMIT ?`,
       [classId, seq, PAGE],
     );
     yield rows;
@@ -37,11 +41,25 @@ export async function* eventRows(from: Pick<Pool, 'query'>, classId: string, aft
   }
 }
 
+/** An event that names somebody. */
+type Naming = Extract<EventBody, { firstName: string }>;
+const isNaming = (body: EventBody): body is Naming => body.type === 'joined' || body.type === 'renamed';
+/** How an event is stored: who it names stands apart from it, and can be taken away. */
+export const unnamed = (body: EventBody): string => JSON.stringify(isNaming(body) ? { ...body, firstName: '' } : body);
+/** What an event says, with the name that stands apart from it. */
+export function bodyOf({ body: text, name }: Pick<Row, 'body' | 'name'>): EventBody {
+  const body = JSON.parse(text) as EventBody;
+  return isNaming(body) ? { ...body, firstName: name ?? ERASED_NAME } : body;
+}
+/** The text of {@link bodyOf}, which is parsed only where it may name somebody. */
+export const bodyText = (row: Pick<Row, 'body' | 'name'>): string =>
+  row.body.includes('"firstName"') ? JSON.stringify(bodyOf(row)) : row.body;
+
 export const toEvent = (row: Row): ClassEvent => ({
   seq: Number(row.seq),
   at: Number(row.at),
   actor: row.actor,
-  body: JSON.parse(row.body) as EventBody,
+  body: bodyOf(row),
 });
 
 /** The rows of one class in the event log. `pool` gives connections that commit nothing by themselves. */
@@ -71,25 +89,23 @@ export function logTable(pool: Pool, classId: string) {
     /** Appends after `before` and commits, in one journey; what fails is not gone past, so that nothing is committed without the rest. */
     async append(connection: PoolConnection, written: readonly Written[], before: number, phase: string): Promise<void> {
       const last = written.at(-1);
+      const names = written.flatMap(({ event: { seq, body } }) =>
+        isNaming(body) ? [[classId, seq, body.studentId, body.firstName]] : [],
+      );
       if (!last) await connection.query('COMMIT');
       else
         await connection.query(
           `UPDATE class SET last_seq = ?, phase = ? WHERE id = ? AND last_seq = ?;
            INSERT INTO class_event (class_id, seq, at, actor, command_id, body) VALUES ?;
+           ${names.length > 0 ? 'INSERT INTO class_name (class_id, seq, student_id, first_name) VALUES ?;' : ''}
            COMMIT`,
           [
             last.event.seq,
             phase,
             classId,
             before,
-            written.map(({ event, commandId }) => [
-              classId,
-              event.seq,
-              event.at,
-              event.actor,
-              commandId,
-              JSON.stringify(event.body),
-            ]),
+            written.map(({ event, commandId }) => [classId, event.seq, event.at, event.actor, commandId, unnamed(event.body)]),
+            ...(names.length > 0 ? [names] : []),
           ],
         );
     },

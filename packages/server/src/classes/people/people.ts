@@ -57,11 +57,6 @@ export function peopleStore({ source, pool }: Database, classes: ClassStore) {
       return { id: one.id, firstName: one.firstName, classes: 0, pace: null };
     },
 
-    async remove(ownerId: string, id: string): Promise<void> {
-      await ownPerson(ownerId, id);
-      await manager.delete(PersonEntity, { id });
-    },
-
     /** Everybody who came before, with the pace that they showed: their times to Done against the plan's, over all their classes. */
     async list(ownerId: string): Promise<Person[]> {
       const people = await manager.find(PersonEntity, { where: { ownerId }, order: { firstName: 'ASC' } });

@@ -1,21 +1,22 @@
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import { CodeParam, Id, IdParam, NewPerson, SaveOfStudent } from '@viaticum/contract';
+import { CodeParam, IdParam, NewPerson, SaveOfStudent, SaveRetention, StudentParam } from '@viaticum/contract';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
-import { Type } from 'typebox';
 import type { ClassEntity } from '../../db/entities.js';
 import { signedIn } from '../../guard/access.js';
 import type { LetterStore } from './letters.js';
 import type { PeopleStore } from './people.js';
+import type { PrivacyStore } from './privacy.js';
 
 type Parts = {
   people: PeopleStore;
   letters: LetterStore;
+  privacy: PrivacyStore;
   joinAddress: (code: string) => string;
   owned: (request: FastifyRequest) => Promise<ClassEntity>;
 };
 
 /** An instructor's own classes and people. Phones never get any of this. */
-export async function people(app: FastifyInstance, { people: own, letters, joinAddress, owned }: Parts): Promise<void> {
+export async function people(app: FastifyInstance, { people: own, letters, privacy, joinAddress, owned }: Parts): Promise<void> {
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
   const who = { config: { who: 'instructor' } } as const;
 
@@ -27,7 +28,7 @@ export async function people(app: FastifyInstance, { people: own, letters, joinA
     '/api/classes/:code/students/:studentId',
     {
       schema: {
-        params: Type.Object({ code: Type.String({ maxLength: 40 }), studentId: Id }),
+        params: StudentParam,
         body: SaveOfStudent,
       },
       ...who,
@@ -45,7 +46,29 @@ export async function people(app: FastifyInstance, { people: own, letters, joinA
     return own.add(signedIn(request).id, request.body.firstName);
   });
   routes.delete('/api/people/:id', { schema: { params: IdParam }, ...who }, async (request, reply) => {
-    await own.remove(signedIn(request).id, request.params.id);
+    await privacy.erase(signedIn(request).id, request.params.id);
+    reply.status(204);
+  });
+  routes.get('/api/people/:id/stored', { schema: { params: IdParam }, ...who }, async (request) =>
+    privacy.stored(signedIn(request).id, request.params.id),
+  );
+  routes.get('/api/classes/:code/students/:studentId/stored', { schema: { params: StudentParam }, ...who }, async (request) =>
+    privacy.storedOfStudent(await owned(request), request.params.studentId),
+  );
+  routes.delete(
+    '/api/classes/:code/students/:studentId',
+    { schema: { params: StudentParam }, ...who },
+    async (request, reply) => {
+      await privacy.eraseStudent(await owned(request), request.params.studentId);
+      reply.status(204);
+    },
+  );
+  routes.delete('/api/classes/:code/names', { schema: { params: CodeParam }, ...who }, async (request, reply) => {
+    await privacy.eraseClass(await owned(request));
+    reply.status(204);
+  });
+  routes.put('/api/account/retention', { schema: { body: SaveRetention }, ...who }, async (request, reply) => {
+    await privacy.setRetention(signedIn(request).id, request.body.days);
     reply.status(204);
   });
   routes.post('/api/classes/:code/letters', { schema: { params: CodeParam }, ...who }, async (request) => {

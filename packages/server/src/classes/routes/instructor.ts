@@ -22,6 +22,7 @@ import type { FilmStore } from '../../films/store.js';
 import { signedIn } from '../../guard/access.js';
 import type { LetterStore } from '../people/letters.js';
 import type { PeopleStore } from '../people/people.js';
+import type { PrivacyStore } from '../people/privacy.js';
 import type { Rehearsals } from '../rehearsals.js';
 import type { ClassStore } from '../store.js';
 import { type ClassLookup, codeOf, joinAddress } from './lookup.js';
@@ -66,6 +67,7 @@ export type ClassParts = {
   store: ClassStore;
   people: PeopleStore;
   letters: LetterStore;
+  privacy: PrivacyStore;
   rehearsals: Rehearsals;
   films: FilmStore;
   config: Config;

@@ -20,7 +20,13 @@ export async function classes(app: FastifyInstance, parts: ClassParts): Promise<
   const { find, owned } = classLookup(store);
   instructorRoutes(app, { ...parts, owned });
   joinRoutes(app, { store, find, films: parts.films, config });
-  await people(app, { people: parts.people, letters: parts.letters, joinAddress: (code) => joinAddress(config, code), owned });
+  await people(app, {
+    people: parts.people,
+    letters: parts.letters,
+    privacy: parts.privacy,
+    joinAddress: (code) => joinAddress(config, code),
+    owned,
+  });
   await camera(app, { store, find, owned });
   liveRoute(app, { store, find, owned });
 }

@@ -27,6 +27,7 @@ const Shoot = lazy(() => import('../shoot/shoot.js'));
 
 const RETRY_MS = 2000;
 const tokenKey = (code: string) => `viaticum-student-${code}`;
+const OVER = 410;
 const CLOCK_KEY = 'viaticum-clock';
 const sheetKey = (code: string) => `viaticum-sheet-${code}`;
 const stateKey = (code: string) => `viaticum-class-${code}`;
@@ -74,8 +75,9 @@ function useKept<T>(url: string | null, key: string, turn: number): { found: T |
         (error: ApiFailure) => {
           if (gone) return;
           const kept = remembered<T>(key);
-          if (error.status !== 0) setAnswer({ url, found: null, fault: error.message });
-          else if (kept) setAnswer({ url, found: kept, fault: null });
+          // Of a class that is over a phone keeps showing what it was given while it was in it.
+          if (kept && (error.status === 0 || error.status === OVER)) setAnswer({ url, found: kept, fault: null });
+          else if (error.status !== 0) setAnswer({ url, found: null, fault: error.message });
           else setTimeout(look, RETRY_MS);
         },
       );

@@ -35,6 +35,7 @@ const router = createBrowserRouter([
     HydrateFallback: () => null,
     children: [
       { path: '/sign-in', lazy: page(() => import('./account/sign-in.js')) },
+      { path: '/stored', lazy: page(() => import('./account/stored.js')) },
       { path: '/welcome/:token', lazy: page(() => import('./account/welcome.js')) },
       { path: '/account', loader: asksForSignIn, lazy: page(() => import('./account/account.js')) },
       { path: '/course/:id', loader: asksForSignIn, lazy: page(() => import('./shelf/course.js')) },

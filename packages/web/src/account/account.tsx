@@ -12,6 +12,7 @@ import { Accounts } from './accounts.js';
 import { ShortForm } from './door.js';
 import { Own } from './own.js';
 import { SecondFactor } from './second-factor.js';
+import { Students } from './students.js';
 
 const words = accountWords.own;
 
@@ -31,6 +32,7 @@ export default function AccountPage() {
           <SecondFactor account={account} />
           <Sessions sessions={account.sessions} />
           {account.role === 'owner' && <Accounts />}
+          <Students days={account.retentionDays} />
           <Own role={account.role} />
         </>
       )}

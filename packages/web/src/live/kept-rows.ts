@@ -34,7 +34,8 @@ export function keptRows(code: string): KeptRows {
       const found = await db;
       if (!found) return listed().filter(isFresh);
       const rows = await found.getAllFromIndex('out', 'code', code);
-      const old = rows.filter((row) => !isFresh(row));
+      // Those of other classes as well: nobody may ask for them again.
+      const old = (await found.getAll('out')).filter((row) => !isFresh(row));
       if (old.length > 0)
         await removeAll(
           found,

@@ -4,6 +4,7 @@ import { clsx } from 'clsx';
 import { type FormEvent, useState } from 'react';
 import { Fold } from '../../ui/fold.js';
 import { followWords as w } from '../../words/follow.js';
+import { privacyWords } from '../../words/privacy.js';
 import css from './asking.module.css';
 import followCss from './follow.module.css';
 import { AtHand, helpersOf, kitWithout, Tubes } from './kit.js';
@@ -122,6 +123,11 @@ export function AskName({
         <Button type="text" className={clsx('plain', followCss.bigKey, followCss.main)} htmlType="submit">
           {w.join}
         </Button>
+        <p>
+          <a className="quiet" href="/stored">
+            {privacyWords.phoneLink}
+          </a>
+        </p>
       </form>
     </main>
   );

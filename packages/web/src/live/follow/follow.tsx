@@ -15,7 +15,7 @@ import { Alone } from './alone.js';
 import css from './follow.module.css';
 import { lackingIn } from './kit.js';
 import { Present } from './present.js';
-import { remember, remembered, rememberedState } from './remembered.js';
+import { forgetOld, remember, remembered, rememberedState } from './remembered.js';
 import { Resting } from './resting.js';
 
 // Fields are needed once, before a phone has joined.
@@ -38,6 +38,7 @@ const codeOfPage = () =>
 
 /** A student's phone: the code, a first name, then one step a screen; or a lesson painted alone, from its link. */
 export function Follow() {
+  useEffect(() => forgetOld(/^\/paint\/([\w-]+)/.exec(location.pathname)?.[1] ?? codeOfPage()), []);
   if (/^\/shoot\//.test(location.pathname))
     return (
       <Suspense fallback={<main className={css.followPage} />}>
@@ -152,7 +153,7 @@ function useOffered(isAsked: boolean): readonly string[] {
     return () => clearInterval(timer);
   }, [isAsked]);
   const url = isAsked ? `/api/join/${encodeURIComponent(codeOfPage())}` : null;
-  const { found } = useKept<JoinAnswer>(url, 'viaticum-offered', turn);
+  const { found } = useKept<JoinAnswer>(url, `viaticum-offered-${codeOfPage()}`, turn);
   return found?.offered ?? [];
 }
 

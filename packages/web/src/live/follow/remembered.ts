@@ -25,3 +25,32 @@ export function rememberedState<T extends { state: ClassState }>(key: string): T
   const isWhole = kept?.state && Object.keys(newClass()).every((field) => field in kept.state);
   return isWhole ? kept : null;
 }
+
+/** A phone forgets a class after so long. */
+const FORGET_MS = 30 * 86_400_000;
+const SEEN_KEY = 'viaticum-seen';
+/** What is kept of a class, or of a lesson that is painted alone, under a name that goes on with its code. */
+const ofClass = [
+  /^viaticum-(?:sheet|class|student|out|recipes|offered)-(\w+)/,
+  /^viaticum-alone(?:-class)?-([\w-]+)$/,
+  /^viaticum-film-.*\/([\w-]+)$/,
+];
+const codeIn = (key: string): string | undefined => ofClass.flatMap((pattern) => pattern.exec(key)?.[1] ?? [])[0];
+
+/** Notes that a class was looked at now, and takes away what is kept of those that were not for thirty days. */
+export function forgetOld(code: string, now = Date.now()): void {
+  try {
+    const seen = { ...remembered<Record<string, number>>(SEEN_KEY), ...(code ? { [code]: now } : {}) };
+    const kept = Object.keys(localStorage).flatMap((key) => {
+      const of = codeIn(key);
+      return of === undefined ? [] : [{ key, of }];
+    });
+    // What was kept before anything was noted counts from now on.
+    for (const { of } of kept) seen[of] ??= now;
+    for (const { key, of } of kept) if (now - (seen[of] ?? now) > FORGET_MS) localStorage.removeItem(key);
+    for (const [of, at] of Object.entries(seen)) if (now - at > FORGET_MS) delete seen[of];
+    remember(SEEN_KEY, seen);
+  } catch {
+    /* a phone that keeps nothing has nothing to forget */
+  }
+}

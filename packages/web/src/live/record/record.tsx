@@ -16,6 +16,7 @@ import { calm } from '../connection.js';
 import deskCss from '../desk/desk.module.css';
 import { SeatPlan } from '../desk/seat-plan.js';
 import { StagesAt } from '../painted.js';
+import { Names } from './names.js';
 import css from './record.module.css';
 
 const PLAY_MS = 120;
@@ -33,6 +34,7 @@ export default function Record() {
       <h1>{record.data.title}</h1>
       <StagesAt base={`/api/join/${code}`}>
         <Told record={record.data} />
+        <Names code={code} record={record.data} />
       </StagesAt>
     </main>
   );

@@ -1,6 +1,7 @@
 // npm start: all set-up on a fresh machine, then the server. What it started is watched and started again; Ctrl-C ends it all.
-import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { certificateIn } from './certificate.mjs';
 import { dataFolder, runsOn } from './instance.mjs';
 import { build, database, debian, Halt, launch, npmPackages, phase, run, serve } from './setup.mjs';
 
@@ -41,6 +42,14 @@ function watched(name, start, giveUp) {
       stopping = true;
     },
   };
+}
+
+/** The certificate that was made for this machine's addresses, where it is opened to others and names no other. */
+function certificateFor(data) {
+  const { cert, key } = certificateIn(data);
+  const isOnlyHere = /^(127\.|localhost$|::1$|$)/.test(process.env.VIATICUM_HOST ?? '');
+  if (isOnlyHere || process.env.VIATICUM_TLS_CERT || !existsSync(cert)) return {};
+  return { VIATICUM_TLS_CERT: cert, VIATICUM_TLS_KEY: key };
 }
 
 run(async () => {
@@ -91,7 +100,7 @@ run(async () => {
     return own;
   };
   const startServer = async () => {
-    const env = { VIATICUM_DATA: data, VIATICUM_DATABASE_URL: outside ?? own.url('viaticum') };
+    const env = { VIATICUM_DATA: data, VIATICUM_DATABASE_URL: outside ?? own.url('viaticum'), ...certificateFor(data) };
     const ready = spare?.exitCode === null && spare.signalCode === null ? spare : undefined;
     spare = null;
     const started = await serve(env, ready);

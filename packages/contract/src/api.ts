@@ -26,6 +26,8 @@ export const SaveRevision = Type.Object(
   strict,
 );
 export const NewClass = Type.Object({ lessonId: Id, rehearsal: Type.Optional(Rehearsal) }, strict);
+/** Which of the machine's addresses the phones are told. */
+export const SaveAddress = Type.Object({ address: Type.String({ pattern: '^https?://[^/\\s]{1,150}', maxLength: 200 }) }, strict);
 /** A class that is to come: when and where, and who is expected by their first names. */
 export const Invite = Type.Object(
   {

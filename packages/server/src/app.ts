@@ -1,5 +1,6 @@
 import { mkdir, readFile } from 'node:fs/promises';
 import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import fastify, { type FastifyBaseLogger, type FastifyInstance, LogController } from 'fastify';
 import { nanoid } from 'nanoid';
@@ -150,7 +151,8 @@ export async function buildApp(config: Config): Promise<Running> {
   await app.register(backups, { database, url: config.databaseUrl, dataFolder: config.dataFolder });
   await app.register(packages, { database, lessons: lessonsOf, pictures: picturesOf, dataFolder: config.dataFolder });
   await app.register(pictures, { store: picturesOf });
-  await web(app, { folder: config.webFolder, isTls: config.publicUrl.startsWith('https:') });
+  const authority = join(config.dataFolder, 'certificate', 'authority.pem');
+  await web(app, { folder: config.webFolder, isTls: config.publicUrl.startsWith('https:'), authority });
   await operation(app, { register, database, classes: classesOf, isFull: space.isFull });
   const stopNights = config.quiet
     ? () => undefined

@@ -32,6 +32,7 @@ export const serverErrors = {
   classStillOpen: coded(409, 'class-open', 'A class of yours is open. End it first, then delete the account.'),
   classOver: coded(410, 'class-over', 'This class has ended.'),
   eraseWhenOver: coded(409, 'class-open', 'They are in a class that is open. End it first, then erase.'),
+  noSuchAddress: coded(409, 'no-address', 'This machine is not reached there any more. Choose another address.'),
   linkOver: coded(404, 'link-over', 'This link was used already, or its time is over. Ask for a new one.'),
   invitationsFull: coded(409, 'too-many', 'Fifty invitations are open. Take some back first.'),
   cameraKey: coded(403, 'no-link', 'This key does not let a camera in. Take the present one from the desk.'),

@@ -323,3 +323,33 @@ describe('painting alone', () => {
     expect((await as('POST', `/api/lessons/${lesson.id}/alone`, {}, await server.anotherInstructor())).status).toBe(404);
   });
 });
+
+describe('where phones come in', () => {
+  it('is one of the machine’s addresses, chosen for a class and begun with in the next one; one that it has no more is left', async () => {
+    const own = await testServer({ addresses: ['10.1.2.3', '192.168.7.9'], port: 4870 });
+    const as = await own.signIn();
+    const opened = await own.openClass(as);
+    expect(opened.addresses).toEqual(
+      ['http://viaticum.test', 'http://10.1.2.3:4870', 'http://192.168.7.9:4870'].map((at) => `${at}/join/${opened.code}`),
+    );
+    const choose = (address: string, cookie = as) =>
+      own.request('PUT', `/api/classes/${opened.code}/address`, { address }, cookie) as unknown as Promise<{
+        status: number;
+        body: ClassAnswer;
+      }>;
+    expect((await choose(`http://192.168.7.9:4870/join/${opened.code}`)).body.addresses[0]).toBe(
+      `http://192.168.7.9:4870/join/${opened.code}`,
+    );
+    const joined = (await own.request('GET', `/api/join/${opened.code}`)).body;
+    expect(joined.address).toBe(`http://192.168.7.9:4870/join/${opened.code}`);
+    const next = await own.openClass(as);
+    expect(next.addresses[0]).toBe(`http://192.168.7.9:4870/join/${next.code}`);
+    expect((await choose('http://evil.example/join/x')).status).toBe(409);
+    expect((await choose('javascript:alert(1)')).status).toBe(400);
+    expect((await choose('http://10.1.2.3:4870', await own.anotherInstructor())).status).toBe(404);
+    const moved = await testServer({ ...own.config, addresses: ['10.1.2.3'], port: 0 });
+    expect((await moved.request('GET', `/api/join/${next.code}`)).body.address).toBe(`http://viaticum.test/join/${next.code}`);
+    await moved.app.close();
+    await own.stop();
+  });
+});

@@ -30,6 +30,7 @@ export function classOpener({ source, lessons, stages, plans, bus, hubs, owned }
     lessonId: string,
     rest: Pick<ClassEntity, 'revisionId' | 'title'> & Partial<ClassEntity>,
   ) => {
+    const last = await source.manager.findOne(ClassEntity, { where: { ownerId }, order: { openedAt: 'DESC' } });
     for (let attempt = 0; attempt < 5; attempt++) {
       const code = newCode();
       if (await source.manager.existsBy(ClassEntity, { code })) continue;
@@ -45,6 +46,7 @@ export function classOpener({ source, lessons, stages, plans, bus, hubs, owned }
         rehearsal: 0,
         invite: null,
         deviceRound: '{}',
+        address: last?.address ?? null,
         ...rest,
       });
     }

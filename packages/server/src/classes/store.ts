@@ -84,6 +84,11 @@ export function classStore({ database, lessons, bus, stages, disk, log }: Parts)
       return (await hubs.open(classId))?.log.state ?? events.state(classId);
     },
 
+    /** At which of the machine's addresses the phones of a class come in; those that are opened after it begin with the same. */
+    async setAddress(one: ClassEntity, address: string): Promise<ClassEntity> {
+      await source.manager.update(ClassEntity, { id: one.id }, { address });
+      return { ...one, address };
+    },
     /** The link or key of a kind of device, as it is now. */
     deviceKey: (one: ClassEntity, role: DeviceRole): string => deviceToken(one.secret, role, roundsOf(one)),
     isDevice: (one: ClassEntity, role: DeviceRole, key: string | undefined): boolean =>

@@ -187,6 +187,8 @@ export class ClassEntity {
   @Column('varchar', { length: 120 }) title: string;
   /** JSON: how often the key of each kind of device was made anew. */
   @Column('varchar', { name: 'device_round', length: 60 }) deviceRound: string;
+  /** The machine's address that its instructor chose for the phones; null: the usual one. */
+  @Column('varchar', { length: 200, nullable: true }) address: string | null;
 }
 
 /** What an instructor keeps of a student of a class; never sent to phones. */

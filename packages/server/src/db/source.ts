@@ -17,6 +17,7 @@ import { Shared1700000000012 } from './migrations/0012-shared.js';
 import { Shelf1700000000013 } from './migrations/0013-shelf.js';
 import { Contents1700000000014 } from './migrations/0014-contents.js';
 import { Names1700000000015 } from './migrations/0015-names.js';
+import { Address1700000000016 } from './migrations/0016-address.js';
 
 export type Database = {
   source: DataSource;
@@ -68,6 +69,7 @@ const migrations = [
   Shelf1700000000013,
   Contents1700000000014,
   Names1700000000015,
+  Address1700000000016,
 ];
 
 /**

@@ -48,7 +48,10 @@ const policyOf = (nonce: string): string =>
   ].join(';');
 
 /** The built web application: a page for instructors, a small one for students, and a strict content policy. */
-export async function web(app: FastifyInstance, { folder, isTls }: { folder: string; isTls: boolean }): Promise<void> {
+export async function web(
+  app: FastifyInstance,
+  { folder, isTls, authority }: { folder: string; isTls: boolean; authority?: string },
+): Promise<void> {
   await app.register(helmet, {
     hsts: isTls ? { maxAge: YEAR_SECONDS, includeSubDomains: false } : false,
     crossOriginOpenerPolicy: isTls,
@@ -60,6 +63,14 @@ export async function web(app: FastifyInstance, { folder, isTls }: { folder: str
     reply.header('permissions-policy', PERMISSIONS);
     reply.header('content-security-policy', policyOf('none'));
   });
+  // For phones that are to trust this machine: its authority, which is no secret.
+  if (authority && existsSync(authority))
+    app.get('/certificate', async (_, reply) =>
+      reply
+        .type('application/x-x509-ca-cert')
+        .header('content-disposition', 'attachment; filename="viaticum.crt"')
+        .send(await readFile(authority)),
+    );
   const isBuilt = existsSync(folder);
   const pages = new Map<string, string>();
   const page = (reply: FastifyReply, name: string) => {

@@ -15,6 +15,7 @@ import { SecondFactor } from './second-factor.js';
 import { Students } from './students.js';
 
 const words = accountWords.own;
+const FEW = 5;
 
 /** One's own account: password, second factor, sessions; for the owner also who else works here. */
 export default function AccountPage() {
@@ -85,12 +86,13 @@ function Password() {
 function Sessions({ sessions }: Pick<AccountAnswer, 'sessions'>) {
   const { message } = App.useApp();
   const { endSession, endOthers } = useAccountActs();
+  const [isWhole, setWhole] = useState(false);
   const failed = { onError: (error: Error) => void message.error(error.message) };
   return (
     <section>
       <h2>{words.sessions}</h2>
       <ul className={css.rows}>
-        {sessions.map(({ id, device, createdAt, seenAt, isThis }) => (
+        {(isWhole ? sessions : sessions.slice(0, FEW)).map(({ id, device, createdAt, seenAt, isThis }) => (
           <li key={id}>
             <strong>{device || words.anyDevice}</strong>
             <span className="quiet small">
@@ -110,6 +112,9 @@ function Sessions({ sessions }: Pick<AccountAnswer, 'sessions'>) {
       <p className="quiet small">{words.sessionEnds}</p>
       {sessions.length > 1 && (
         <div className={css.keys}>
+          {!isWhole && sessions.length > FEW && (
+            <Button onClick={() => setWhole(true)}>{words.allSessions(sessions.length)}</Button>
+          )}
           <Button onClick={() => endOthers.mutate(undefined, failed)}>{words.endOthers}</Button>
         </div>
       )}

@@ -65,6 +65,8 @@ export const useSaveStudent = (code: string) =>
     ['class-students', code],
     ['people'],
   );
+export const useChooseAddress = (code: string) =>
+  useChange((address: string) => call<ClassAnswer>('PUT', `/api/classes/${code}/address`, { address }), ['classes'], ['class']);
 export const useRenewKey = (code: string) =>
   useChange(
     (role: DeviceRole) => call<ClassLinks>('POST', `/api/classes/${code}/links/${role}/renew`, {}),

@@ -82,6 +82,7 @@ export const accountWords = {
     seen: (when: string) => `last used ${when}`,
     end: 'Sign out',
     endLabel: (device: string) => `Sign out ${device}`,
+    allSessions: (count: number) => `Show all ${count}`,
     endOthers: 'Sign out everywhere else',
     sessionEnds: 'A session ends after a week without use, and after a month in any case.',
   },

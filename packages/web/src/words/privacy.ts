@@ -45,7 +45,7 @@ export const privacyWords = {
   link: 'What is stored about students?',
   phoneLink: 'What is stored of me?',
   students: 'Students',
-  studentsAbout: 'Names of students are erased by themselves after this time. How their classes went stays.',
+  studentsAbout: 'Names of students may be erased by themselves after a time. How their classes went stays.',
   retention: 'Keep names',
   keeps: (days: number | null) =>
     days === null ? 'until I erase them' : days === 365 ? 'for a year after a class' : `for ${days} days after a class`,

@@ -350,6 +350,14 @@ export const words = {
     loopback:
       'Phones cannot reach this machine yet: Viaticum listens on itself only. Start it with this line to open it to the room:',
     loopbackLine: "VIATICUM_HOST=0.0.0.0 VIATICUM_DEMO_PASSWORD='your own' npm start",
+    where: 'Where students come in',
+    plain: 'Over plain http phones lack some things',
+    plainLacks: [
+      'The page does not stay when the network goes and it is reloaded.',
+      'The screen may go dark while somebody paints.',
+      'Others in the same network could read along: first names, and who needs help.',
+    ],
+    plainMend: 'With a certificate of this machine they have all of it. On this machine:',
     older: 'Older classes',
     ended: 'ended',
     states: { planned: 'planned', open: 'open', running: 'running', held: 'held', ended: 'ended' } as Record<string, string>,

@@ -11,7 +11,7 @@ type Parts = {
   people: PeopleStore;
   letters: LetterStore;
   privacy: PrivacyStore;
-  joinAddress: (code: string) => string;
+  joinAddress: (one: ClassEntity) => string;
   owned: (request: FastifyRequest) => Promise<ClassEntity>;
 };
 
@@ -73,7 +73,7 @@ export async function people(app: FastifyInstance, { people: own, letters, priva
   });
   routes.post('/api/classes/:code/letters', { schema: { params: CodeParam }, ...who }, async (request) => {
     const one = await owned(request);
-    return { written: await letters.write(one, joinAddress(one.code)) };
+    return { written: await letters.write(one, joinAddress(one)) };
   });
   routes.get('/api/letters', who, async (request) => letters.list(signedIn(request).id));
 }

@@ -9,6 +9,7 @@ import {
   NewClass,
   NewInvite,
   PageQuery,
+  SaveAddress,
   SaveInvite,
   serverErrors,
 } from '@viaticum/contract';
@@ -25,7 +26,7 @@ import type { PeopleStore } from '../people/people.js';
 import type { PrivacyStore } from '../people/privacy.js';
 import type { Rehearsals } from '../rehearsals.js';
 import type { ClassStore } from '../store.js';
-import { type ClassLookup, codeOf, joinAddress } from './lookup.js';
+import { addressesOf, type ClassLookup, codeOf, joinAddress } from './lookup.js';
 
 /** An invitation whose day and time zone there are; throws 422 where not. */
 function possible(invite: Invite): Invite {
@@ -36,7 +37,6 @@ function possible(invite: Invite): Invite {
 
 /** How a class is told to its instructor, and by which links its helpers come in. */
 function answers(config: Config, store: ClassStore) {
-  const scheme = config.publicUrl.startsWith('https:') ? 'https' : 'http';
   const links = (one: ClassEntity): ClassLinks => ({
     co: `${config.publicUrl}/co/${one.code}#${store.deviceKey(one, 'co')}`,
     assistant: `${config.publicUrl}/assist/${one.code}#${store.deviceKey(one, 'assistant')}`,
@@ -50,11 +50,12 @@ function answers(config: Config, store: ClassStore) {
     title: one.title,
     state: one.phase,
     openedAt: new Date(one.openedAt).toISOString(),
+    // The chosen one first.
     addresses: [
-      joinAddress(config, one.code),
-      ...config.addresses
-        .map((address) => `${scheme}://${address}:${config.port}/join/${one.code}`)
-        .filter((url) => url !== joinAddress(config, one.code)),
+      joinAddress(config, one),
+      ...addressesOf(config)
+        .map((address) => `${address}/join/${one.code}`)
+        .filter((url) => url !== joinAddress(config, one)),
     ],
     reachable: config.addresses.length > 0 || !/\/\/(127\.|localhost|\[::1)/.test(config.publicUrl),
     rehearsal: one.rehearsal === 1,
@@ -103,6 +104,12 @@ export function instructorRoutes(
     (await store.list(signedIn(request).id, request.query.before)).map(answer),
   );
   routes.get('/api/classes/:code', { schema: { params: CodeParam }, ...own }, async (request) => answer(await owned(request)));
+  routes.put('/api/classes/:code/address', { schema: { params: CodeParam, body: SaveAddress }, ...own }, async (request) => {
+    const one = await owned(request);
+    const address = new URL(request.body.address).origin;
+    if (!addressesOf(config).includes(address)) throw new ApiFault(serverErrors.noSuchAddress);
+    return answer(await store.setAddress(one, address));
+  });
   routes.get('/api/classes/:code/links', { schema: { params: CodeParam }, ...own }, async (request): Promise<ClassLinks> => {
     return links(await owned(request));
   });
@@ -125,7 +132,7 @@ export function instructorRoutes(
   });
   routes.get('/api/classes/:code/qr.svg', { schema: { params: CodeParam }, ...own }, async (request, reply) => {
     const one = await owned(request);
-    const svg = await QRCode.toString(joinAddress(config, one.code), { type: 'svg', margin: 2, errorCorrectionLevel: 'M' });
+    const svg = await QRCode.toString(joinAddress(config, one), { type: 'svg', margin: 2, errorCorrectionLevel: 'M' });
     return reply.type('image/svg+xml').send(svg);
   });
 }

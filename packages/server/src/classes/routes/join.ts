@@ -11,7 +11,7 @@ import { sendStage } from '../../stage-pictures/store.js';
 import type { ClassStore } from '../store.js';
 import { type ClassLookup, joinAddress } from './lookup.js';
 
-type Parts = { store: ClassStore; films: FilmStore; config: Pick<Config, 'publicUrl'> } & Pick<ClassLookup, 'find'>;
+type Parts = { store: ClassStore; films: FilmStore; config: Config } & Pick<ClassLookup, 'find'>;
 
 /** What whoever has the code of a class may read: its name, its address, its sheet, its stages, recipes without what they lack. */
 export function joinRoutes(app: FastifyInstance, { store, find, films, config }: Parts): void {
@@ -46,7 +46,7 @@ export function joinRoutes(app: FastifyInstance, { store, find, films, config }:
       code: one.code,
       title: one.title,
       state: one.phase,
-      address: joinAddress(config, one.code),
+      address: joinAddress(config, one),
       expected: roster.length,
       offered: isOpen ? roster.map(({ firstName }) => firstName).filter((name) => !isHere.has(name)) : [],
       startsAt: invite?.startsAt ?? null,

@@ -16,8 +16,17 @@ export function codeOf(given: string): string {
   return code;
 }
 
-/** Where a class is joined. */
-export const joinAddress = ({ publicUrl }: Pick<Config, 'publicUrl'>, code: string): string => `${publicUrl}/join/${code}`;
+type Addresses = Pick<Config, 'publicUrl' | 'addresses' | 'port' | 'tls'>;
+/** Where this machine is reached, the usual address first. */
+export function addressesOf({ publicUrl, addresses, port, tls }: Addresses): string[] {
+  const scheme = publicUrl.startsWith('https:') && tls ? 'https' : publicUrl.split(':')[0];
+  return [...new Set([publicUrl, ...addresses.map((address) => `${scheme}://${address}:${port}`)])];
+}
+/** Where a class is joined: at the address that was chosen for it, as long as the machine has that. */
+export function joinAddress(config: Addresses, { code, address }: Pick<ClassEntity, 'code' | 'address'>): string {
+  const known = addressesOf(config);
+  return `${address && known.includes(address) ? address : config.publicUrl}/join/${code}`;
+}
 
 /** How routes come to the class that they name. */
 export function classLookup(store: ClassStore) {

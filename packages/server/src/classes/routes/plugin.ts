@@ -24,7 +24,7 @@ export async function classes(app: FastifyInstance, parts: ClassParts): Promise<
     people: parts.people,
     letters: parts.letters,
     privacy: parts.privacy,
-    joinAddress: (code) => joinAddress(config, code),
+    joinAddress: (one) => joinAddress(config, one),
     owned,
   });
   await camera(app, { store, find, owned });

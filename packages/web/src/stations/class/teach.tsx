@@ -11,6 +11,7 @@ import { LinkKey } from '../../ui/link-key.js';
 import { words } from '../../words/words.js';
 import classCss from './class.module.css';
 import css from './teach.module.css';
+import { Where } from './where.js';
 
 const w = words.class;
 
@@ -74,7 +75,15 @@ export function Opened({ one, isNewest }: { one: ClassAnswer; isNewest: boolean 
   const planned = one.state === 'planned';
   return (
     <li className={clsx(ended && 'quiet')}>
-      {isNewest && <img className={css.classQr} src={`/api/classes/${one.code}/qr.svg`} alt={w.qr} width={132} height={132} />}
+      {isNewest && (
+        <img
+          className={css.classQr}
+          src={`/api/classes/${one.code}/qr.svg?of=${encodeURIComponent(address)}`}
+          alt={w.qr}
+          width={132}
+          height={132}
+        />
+      )}
       <div>
         <p className="small quiet">
           {dayAndTime(planned && one.invite ? one.invite.startsAt : one.openedAt)}, {w.states[one.state]}
@@ -88,6 +97,7 @@ export function Opened({ one, isNewest }: { one: ClassAnswer; isNewest: boolean 
             <p className={css.classCode} data-testid="class-code">
               {one.code}
             </p>
+            {isNewest && <Where one={one} />}
             {!one.reachable && isNewest && (
               <p className="small quiet">
                 {w.loopback} <code>{w.loopbackLine}</code>

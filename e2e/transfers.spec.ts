@@ -124,7 +124,7 @@ test('constructions say how by hand with this canvas’s numbers; a landmark is 
   await expect(page.getByRole('navigation', { name: 'Stations' }).getByText('11 areas')).toBeVisible();
   await page.getByLabel('It stands at (mm from the top)').fill('300');
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/The water lies 11.8 in below the top/)).toBeVisible();
+  await expect(page.getByText(/The water lies 11 13\/16 in below the top/)).toBeVisible();
   await saved(page);
 });
 

@@ -85,7 +85,7 @@ describe('seams', () => {
     const whole = { ...lesson, areas: lesson.areas.slice(0, 1) };
     // 200 by 250 mm: thirds from the top.
     expect(seamPlaces(whole, 'a', 3)).toEqual(['8.3 cm from the top', '16.7 cm from the top']);
-    expect(seamPlaces({ ...whole, units: 'in' }, 'a', 2)).toEqual(['4.9 in from the top']);
+    expect(seamPlaces({ ...whole, units: 'in' }, 'a', 2)).toEqual(['4 15/16 in from the top']);
     expect(seamPlaces(whole, 'none', 2)).toEqual([]);
   });
 });

@@ -34,11 +34,28 @@ export function hourMinute(minutes: number): string {
   return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
 }
 
-/** A length in mm in the lesson's unit, without the unit: 406.4 → "16", 297 → "29.7". */
-export function lengthNumber(mm: number, unit: 'in' | 'cm'): string {
-  const value = unit === 'in' ? mm / MM_PER_INCH : mm / 10;
-  return String(Math.round(value * 10) / 10);
+/** Parts of an inch on a ruler. */
+const INCH_PARTS = 16;
+const shortFractions: Record<string, string> = { '1/2': '½', '1/4': '¼', '3/4': '¾' };
+
+/** A length in mm as a ruler in inches has it, to the nearest sixteenth: 16 → "5/8", 279.4 → "11", 88.9 → "3 ½"; below a thirty-second "0". */
+export function inchesInWords(mm: number): string {
+  const parts = Math.round((Math.abs(mm) / MM_PER_INCH) * INCH_PARTS);
+  let [over, under] = [parts % INCH_PARTS, INCH_PARTS];
+  while (over > 0 && over % 2 === 0) [over, under] = [over / 2, under / 2];
+  const whole = Math.floor(parts / INCH_PARTS);
+  // The fonts have halves and quarters as one letter; smaller parts are written out, as one says them.
+  const rest = over === 0 ? '' : (shortFractions[`${over}/${under}`] ?? `${over}/${under}`);
+  return `${mm < 0 && parts > 0 ? '−' : ''}${[whole > 0 || rest === '' ? String(whole) : '', rest].filter(Boolean).join(' ')}`;
 }
+
+/** A length in mm in the lesson's unit, as it is read off a ruler and without the unit: 406.4 → "16", 15.5 → "5/8", 297 → "29.7". */
+export const lengthNumber = (mm: number, unit: 'in' | 'cm'): string =>
+  unit === 'in' ? inchesInWords(mm) : String(Math.round(mm) / 10);
+
+/** A length in mm in the lesson's unit, as a number for a field: to a hundredth of an inch, to a mm. */
+export const lengthValue = (mm: number, unit: 'in' | 'cm'): number =>
+  unit === 'in' ? Math.round((mm / MM_PER_INCH) * 100) / 100 : Math.round(mm) / 10;
 
 /** "16 × 20 in". */
 export function sizeInWords(widthMm: number, heightMm: number, unit: 'in' | 'cm'): string {

@@ -6,6 +6,7 @@ import {
   hourMinute,
   legibleMm,
   lengthNumber,
+  lengthValue,
   minutesInWords,
   pixelsFor,
   sizeInWords,
@@ -42,6 +43,44 @@ describe('times and lengths in words', () => {
     expect([hourMinute(53.9), hourMinute(125)]).toEqual(['0:53', '2:05']);
     expect(sizeInWords(406.4, 508, 'in')).toBe('16 × 20 in');
     expect(lengthNumber(297, 'cm')).toBe('29.7');
+    // A4 in inches, as paper is sold (ISO 216: 210 × 297 mm).
+    expect(sizeInWords(210, 297, 'in')).toBe('8 ¼ × 11 11/16 in');
+  });
+  // The marks of a ruler in inches, from its end; common practice, no published source.
+  it.each([
+    [0, '0'],
+    [1, '1/16'],
+    [2, '1/8'],
+    [3, '3/16'],
+    [4, '¼'],
+    [6, '3/8'],
+    [8, '½'],
+    [10, '5/8'],
+    [12, '¾'],
+    [14, '7/8'],
+    [15, '15/16'],
+    [16, '1'],
+    [24, '1 ½'],
+    [163, '10 3/16'],
+    [640, '40'],
+  ])('%i sixteenths of an inch are read as “%s”', (sixteenths, said) => {
+    expect(lengthNumber((sixteenths * 25.4) / 16, 'in')).toBe(said);
+  });
+  it('what is said in inches is within a thirty-second of what is meant, and read back as it was said', () => {
+    const glyphs: Record<string, number> = { '½': 1 / 2, '¼': 1 / 4, '¾': 3 / 4 };
+    const read = (said: string) =>
+      said.split(' ').reduce((sum, part) => {
+        const [over = 0, under = 1] = part.split('/').map(Number);
+        return sum + (glyphs[part] ?? over / under);
+      }, 0);
+    for (let mm = 0; mm < 700; mm += 0.37) {
+      const inches = read(lengthNumber(mm, 'in'));
+      expect([mm, Math.abs(inches * 25.4 - mm) <= 25.4 / 32 + 1e-9]).toEqual([mm, true]);
+      expect(lengthNumber(inches * 25.4, 'in')).toBe(lengthNumber(mm, 'in'));
+    }
+  });
+  it('a field has a number that can be typed', () => {
+    expect([lengthValue(15.5, 'in'), lengthValue(406.4, 'in'), lengthValue(155.4, 'cm')]).toEqual([0.61, 16, 15.5]);
   });
 });
 

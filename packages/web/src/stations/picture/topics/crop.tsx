@@ -1,7 +1,7 @@
 import type { Lesson, Placement, Reference, Support } from '@viaticum/contract';
 import { commonSizes } from '@viaticum/core/document';
 import { cropMeasures, fillPlacement, pictureSizes, scaledAbout } from '@viaticum/core/picture';
-import { lengthNumber, MM_PER_INCH } from '@viaticum/core/units';
+import { lengthValue, MM_PER_INCH } from '@viaticum/core/units';
 import { Button, Checkbox, InputNumber, Select, Slider } from 'antd';
 import { clsx } from 'clsx';
 import { useEffect, useState } from 'react';
@@ -301,14 +301,13 @@ function Zoom({
 }
 
 function Length({ label, mm, units, onMm }: { label: string; mm: number; units: 'in' | 'cm'; onMm: (mm: number) => void }) {
-  const shown = lengthNumber(mm, units);
   return (
     <div className="field">
       <span>{label}</span>
       <NumberField
         label={label}
         unit={units}
-        value={Number(shown)}
+        value={lengthValue(mm, units)}
         onValue={(next) => {
           onMm(next * (units === 'in' ? MM_PER_INCH : 10));
           return true;

@@ -48,7 +48,7 @@ export function findableIn(lesson: Lesson): Findable[] {
 export const findInLesson = (lesson: Lesson, sought: string): FoundThing[] => findAmong(findableIn(lesson), sought);
 
 /** {@link findInLesson}, where what can be found is at hand already. */
-export function findAmong(places: readonly Findable[], sought: string): FoundThing[] {
+function findAmong(places: readonly Findable[], sought: string): FoundThing[] {
   const words = wordsOf(sought);
   if (words.length === 0) return [];
   const found = places.flatMap((place) => {

@@ -34,7 +34,7 @@ const DAY_MS = 86_400_000;
 const MOST_SHARERS = 30;
 const MOST_LINKS = 10;
 /** Who has told nothing for so long has left. */
-export const HERE_MS = 5000;
+const HERE_MS = 5000;
 
 const hashed = (token: string): string => createHash('sha256').update(token).digest('hex');
 const linkAnswer = ({ id, role, madeAt, expiresAt }: LessonShareLinkEntity): ShareLink => ({

@@ -51,7 +51,7 @@ export async function packLessons(parts: Parts, who: string, only?: string): Pro
 }
 
 /** Puts lessons and all that belongs to them into a package; gives what it is called. */
-export async function putLessons(
+async function putLessons(
   zip: yazl.ZipFile,
   { database, lessons, pictures }: Parts,
   who: string,

@@ -9,7 +9,7 @@ import { useLeave } from './account-queries.js';
 import { ShortForm } from './door.js';
 
 const words = accountWords.own;
-export const PACKAGE_URL = '/api/package';
+const PACKAGE_URL = '/api/package';
 
 /** What is one's own here: saved as a file, and deleted with the account. */
 export function Own({ role }: { role: AccountRole }) {

@@ -45,9 +45,9 @@ export async function* eventRows(from: Pick<Pool, 'query'>, classId: string, aft
 type Naming = Extract<EventBody, { firstName: string }>;
 const isNaming = (body: EventBody): body is Naming => body.type === 'joined' || body.type === 'renamed';
 /** How an event is stored: who it names stands apart from it, and can be taken away. */
-export const unnamed = (body: EventBody): string => JSON.stringify(isNaming(body) ? { ...body, firstName: '' } : body);
+const unnamed = (body: EventBody): string => JSON.stringify(isNaming(body) ? { ...body, firstName: '' } : body);
 /** What an event says, with the name that stands apart from it. */
-export function bodyOf({ body: text, name }: Pick<Row, 'body' | 'name'>): EventBody {
+function bodyOf({ body: text, name }: Pick<Row, 'body' | 'name'>): EventBody {
   const body = JSON.parse(text) as EventBody;
   return isNaming(body) ? { ...body, firstName: name ?? ERASED_NAME } : body;
 }

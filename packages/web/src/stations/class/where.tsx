@@ -7,7 +7,7 @@ import { words } from '../../words/words.js';
 const w = words.class;
 
 /** "192.168.1.20:4870" of an address. */
-export const hostOf = (address: string): string => new URL(address).host;
+const hostOf = (address: string): string => new URL(address).host;
 
 /** At which of the machine's addresses phones come in, and what they lack over plain http. */
 export function Where({ one }: { one: ClassAnswer }) {

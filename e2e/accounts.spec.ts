@@ -1,6 +1,18 @@
 import { type Page, test as plain } from '@playwright/test';
 import { Secret, TOTP } from 'otpauth';
-import { accessible, choose, expect, openDemo, owner, saved, startServer, test } from './fixtures.js';
+import {
+  accessible,
+  choose,
+  expect,
+  joinPhone,
+  openClass,
+  openDemo,
+  openRoom,
+  owner,
+  saved,
+  startServer,
+  test,
+} from './fixtures.js';
 
 const enter = async (page: Page, name: string, password: string) => {
   await page.getByLabel('Name', { exact: true }).fill(name);
@@ -185,4 +197,35 @@ test('a lesson shared by a link: read by one, changed by two at once who see eac
   await expect(page.getByText('Shared with nobody yet.')).toBeVisible();
   await reader.goto(`${server.url}/`);
   await expect(reader.getByRole('link', { name: 'Open Balloons, by two' })).toHaveCount(0);
+});
+
+test('Fahrenheit, fluid ounces and a clock of twelve hours: on the bench, in the kit, and on the phones of a class', async ({
+  signedIn: page,
+  server,
+  browser,
+}) => {
+  await page.goto(`${server.url}/account`);
+  for (const choice of ['°F', 'fl oz', '2:05 pm']) {
+    // The page is read anew in each.
+    await Promise.all([page.waitForEvent('load'), page.getByText(choice, { exact: true }).click()]);
+    await expect(page.getByRole('radio', { name: choice })).toBeChecked();
+  }
+  await accessible(page, 'how one measures');
+  await page.goto(`${server.url}/`);
+  await openDemo(page, 'kit');
+  await expect(page.getByText(/\d fl oz/).first()).toBeVisible();
+  const room = await openRoom(page);
+  const degrees = room.getByRole('spinbutton', { name: 'Temperature, °F' });
+  await degrees.fill('68');
+  await page.keyboard.press('Enter');
+  await room.getByRole('button', { name: 'Keep this room' }).click();
+  await expect(page.getByRole('button', { name: /^Change the room: .*68 °F/ })).toBeVisible();
+  await saved(page);
+  const code = await openClass(page);
+  await expect(page.getByText(/\d:\d\d (am|pm)/).first()).toBeVisible();
+  await expect(page.getByText(/68 °F/).first()).toBeVisible();
+  const phone = await joinPhone(browser, server, code, 'Mara');
+  await page.getByRole('button', { name: 'End the class' }).click();
+  await page.getByRole('button', { name: 'End it for everyone' }).click();
+  await expect(phone.getByText(/\d:\d\d (am|pm)/)).toBeVisible();
 });

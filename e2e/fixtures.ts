@@ -213,7 +213,7 @@ export async function withStep(page: Page, act: string): Promise<void> {
 export async function openRoom(page: Page): Promise<Locator> {
   await page.getByRole('button', { name: /Change the room/ }).click();
   const room = page.getByRole('dialog', { name: 'The room' });
-  await room.getByRole('spinbutton', { name: 'Temperature, °C' }).waitFor();
+  await room.getByRole('spinbutton', { name: /^Temperature, °[CF]/ }).waitFor();
   return room;
 }
 export async function keepRoom(room: Locator): Promise<void> {

@@ -25,6 +25,13 @@ export const SaveAccount = Type.Object({ isOff: Type.Boolean() }, strict);
 /** What stands at the end of a link that was handed out. */
 export const TokenParam = Type.Object({ token: Type.String({ pattern: '^[\\w-]{1,64}$' }) }, strict);
 
+/** How somebody measures, wherever a lesson does not say it by itself (its lengths it does). */
+export const Measures = Type.Object(
+  { temperature: Type.Enum(['C', 'F']), volume: Type.Enum(['ml', 'fl oz']), clock: Type.Enum(['24', '12']) },
+  strict,
+);
+export type Measures = Static<typeof Measures>;
+
 export type SignIn = Static<typeof SignIn>;
 export type NewAccount = Static<typeof NewAccount>;
 export type ChangePassword = Static<typeof ChangePassword>;
@@ -32,7 +39,8 @@ export type FollowAccountLink = Static<typeof FollowAccountLink>;
 
 /** `owner` runs this installation; `demo` is the account that ships with it. */
 export type AccountRole = 'owner' | 'instructor' | 'demo';
-export type Instructor = { name: string; role: AccountRole };
+/** `measures`: null where they were never said. */
+export type Instructor = { name: string; role: AccountRole; measures?: Measures | null };
 /** Who is signed in, and whether this browser may set up the owner, because there is none yet. */
 export type SessionAnswer = { instructor: Instructor | null; needsOwner: boolean };
 export type OwnSession = { id: string; device: string; createdAt: string; seenAt: string; isThis: boolean };

@@ -87,7 +87,7 @@ const parts: Record<string, [whose: string, what: string]> = {
 /** Sentences for fields whose bounds people run into; the rest are worded from the schema. */
 const fields: [RegExp, string][] = [
   [/\/room\/humidity$/, 'Humidity must lie between 0 and 100 %. Enter what the room’s hygrometer shows.'],
-  [/\/room\/airC$/, 'The air must be between −20 and 60 °C. Enter the temperature of the room.'],
+  [/\/room\/airC$/, 'The air must be between −20 and 60 °C (−4 and 140 °F). Enter the temperature of the room.'],
   [/\/room\/airSpeed$/, 'The draught must lie between 0 and 20 m/s. A quiet room has 0.1.'],
   [/\/(showMin|doMin)$/, 'Minutes cannot be negative or above 600. Enter how long this takes.'],
   [/\/recipe\/\d+(\/parts)?$/, 'Every tube of a recipe needs whole parts, “a touch” or “a speck”.'],

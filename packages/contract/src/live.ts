@@ -1,4 +1,5 @@
 import { type Static, Type } from 'typebox';
+import type { Measures } from './account-api.js';
 import type { JoinedFilm } from './lesson/index.js';
 import { Plan } from './plan.js';
 import { Id } from './shapes.js';
@@ -391,6 +392,8 @@ export type SheetStep = {
 /** What a phone needs to show a lesson: computed on the server from the pinned revision and the plan. */
 export type FollowSheet = {
   title: string;
+  /** How the instructor of the class measures. */
+  measures?: Measures;
   canvas: { widthMm: number; heightMm: number; bareRgb: string };
   areas: { id: string; name: string; path: string; top: number; bottom: number }[];
   /** What each student should have. */

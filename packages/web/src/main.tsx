@@ -1,6 +1,7 @@
 import './ui/fonts.js';
 import './ui/base.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { setMeasures } from '@viaticum/core/units';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, redirect } from 'react-router';
@@ -8,8 +9,10 @@ import { RouterProvider } from 'react-router/dom';
 import { ApiFailure } from './api/http.js';
 import { sessionQuery } from './api/queries.js';
 import { ErrorView } from './ui/error-view.js';
+import { keptMeasures, takeMeasures } from './ui/measures.js';
 import { Themed } from './ui/themed.js';
 
+setMeasures(keptMeasures());
 const client = new QueryClient({
   defaultOptions: {
     queries: {
@@ -21,6 +24,7 @@ const client = new QueryClient({
 
 const asksForSignIn = async ({ request }: { request: Request }) => {
   const { instructor } = await client.fetchQuery(sessionQuery);
+  if (instructor) takeMeasures(instructor.measures);
   if (!instructor) {
     const url = new URL(request.url);
     throw redirect(`/sign-in?to=${encodeURIComponent(url.pathname)}`);

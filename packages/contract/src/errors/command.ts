@@ -107,7 +107,11 @@ export const commandErrors = {
     'A thing can become between a twentieth and twenty times its size.',
   ),
   thingWasMoved: coded(422, 'thing-was-moved', 'This thing was moved. Put it back first, or keep it as it is.'),
-  airOutOfRange: coded(422, 'air-out-of-range', 'The air must be between −20 and 60 °C. Enter the temperature of the room.'),
+  airOutOfRange: coded(
+    422,
+    'air-out-of-range',
+    'The air must be between −20 and 60 °C (−4 and 140 °F). Enter the temperature of the room.',
+  ),
   humidityOutOfRange: coded(
     422,
     'humidity-out-of-range',

@@ -16,7 +16,7 @@ import {
   stepMinutes,
   timesOf,
 } from '../step/index.js';
-import { lengthNumber, listInWords, minutesInWords, the } from '../units/index.js';
+import { lengthNumber, listInWords, measuresNow, minutesInWords, the } from '../units/index.js';
 
 /** Ways past a blend that takes too long, the mildest first. */
 const offerKinds = ['brush', 'load', 'mist', 'gel', 'retarder', 'water-film', 'two', 'slow', 'two-people', 'divide'] as const;
@@ -374,7 +374,7 @@ export function leversOf(
   }
   if (step.paint === 'slow') step_('ordinary paint', { paint: 'ordinary' });
   const { airC, humidity, airSpeed } = lesson.room;
-  if (airC <= 55) room('a room 3 °C warmer', { airC: airC + 3 });
+  if (airC <= 55) room(`a room ${measuresNow().temperature === 'F' ? '5 °F' : '3 °C'} warmer`, { airC: airC + 3 });
   if (humidity >= 0.1) room('air drier by 10 %', { humidity: Math.round((humidity - 0.1) * 1000) / 1000 });
   if (airSpeed < 0.3) room('a gentle fan, 0.3 m/s', { airSpeed: 0.3 });
   return { rung, levers: levers.sort((a, b) => a.lessonMin - b.lessonMin || a.coatMin - b.coatMin) };

@@ -86,7 +86,7 @@ function slopeOfLog(celsius: number): number {
 /** Throws a sentence where the air described cannot be. */
 export function assertRoom(room: { airC: number; humidity: number; airSpeed: number; sunWPerM2?: number }): void {
   if (!(room.airC >= -20 && room.airC <= 60)) {
-    throw new RangeError('The air must be between −20 and 60 °C. Enter the temperature of the room.');
+    throw new RangeError('The air must be between −20 and 60 °C (−4 and 140 °F). Enter the temperature of the room.');
   }
   if (!(room.humidity >= 0 && room.humidity <= 1)) {
     throw new RangeError('Humidity must lie between 0 and 100 %. Enter what the room’s hygrometer shows.');

@@ -1,6 +1,7 @@
 import { type Bringer, type Lesson, newStudio, type Shelf, shelves } from '@viaticum/contract';
 import { bringInWords } from '../derived/index.js';
 import { type LessonPlan, planOf } from '../plan/index.js';
+import { tubeSize, volumeInWords, volumeUnit } from '../units/index.js';
 import { cautionsFor } from './cautions.js';
 import { type KitPaint, kitPaint } from './paint.js';
 import { bringerOf, type KitBrush, kitBrushes, kitThings } from './things.js';
@@ -25,8 +26,8 @@ export type KitLine = {
 export function tubesInWords(sizes: readonly number[]): string {
   const counts = new Map<number, number>();
   for (const ml of sizes) counts.set(ml, (counts.get(ml) ?? 0) + 1);
-  const parts = [...counts].map(([ml, count]) => (count > 1 ? `${count} × ${ml}` : `${ml}`));
-  return parts.length > 0 ? `${parts.join(' + ')} ml` : 'in the cupboard';
+  const parts = [...counts].map(([ml, count]) => (count > 1 ? `${count} × ${tubeSize(ml)}` : `${tubeSize(ml)}`));
+  return parts.length > 0 ? `${parts.join(' + ')} ${volumeUnit()}` : 'in the cupboard';
 }
 const FOR_TWO = 'one for two';
 /** "13 × 2 in flat", "26 water pots of 0.3 l", "apron": so many of a thing. */
@@ -35,8 +36,8 @@ export function countedThing({ shelf, name }: Pick<KitLine, 'shelf' | 'name'>, a
   if (amount === FOR_TWO) return `${name}, ${FOR_TWO}`;
   return shelf === 'brushes' && /^\d+$/.test(amount) ? `${amount} × ${name}` : `${amount} ${name}`;
 }
-/** Under a ml to a tenth, else to whole ml, never nothing. */
-export const mlInWords = (ml: number): string => `${ml < 10 ? Math.max(0.1, Math.round(ml * 10) / 10) : Math.round(ml)} ml`;
+/** A volume of paint as its reader measures. */
+export const mlInWords = volumeInWords;
 
 /** All that a lesson needs, a line each, in the order of a shop's shelves. */
 export function kitLines(lesson: Lesson, plan: LessonPlan, paint: KitPaint, sinks = 1): KitLine[] {

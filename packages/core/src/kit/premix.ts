@@ -4,7 +4,7 @@ import { mixColour } from '@viaticum/kernels/mixing';
 import { looksOf } from '../derived/index.js';
 import { heapKeepsMin, keepings } from '../heap/index.js';
 import { type LookPart, recipeParts, sensitivity } from '../mix/index.js';
-import { counted } from '../units/index.js';
+import { counted, volumeInWords } from '../units/index.js';
 import type { MixVolume } from './volumes.js';
 
 /** Why a mix is better made once for all, and how much that weighs. */
@@ -94,7 +94,7 @@ function reasonsFor(
     add('better', 'goes into wet paint: no time to mix then');
   if (touchy > TOUCHY && canvas > SMALL_ML)
     add('better', `touchy: its smallest part doubled moves it by ΔE ${Math.round(touchy)}`);
-  if (canvas > LARGE_ML) add('better', `much of it: ${canvas.toFixed(0)} ml on each canvas`);
+  if (canvas > LARGE_ML) add('better', `much of it: ${volumeInWords(canvas)} on each canvas`);
   return { list, leastMl };
 }
 

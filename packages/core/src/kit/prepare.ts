@@ -1,6 +1,6 @@
 import type { Lesson, Studio } from '@viaticum/contract';
 import { coatTimes } from '../coat/index.js';
-import { counted } from '../units/index.js';
+import { counted, volumeInWords } from '../units/index.js';
 import { groupOf, groupParts, supportsOf } from './parts.js';
 import { type Premix, storageLife } from './premix.js';
 
@@ -212,7 +212,7 @@ export function preparation(lesson: Lesson, studio: Studio, premixed: readonly P
     const keeps = storageLife(batch.container?.kind ?? 'bag', lesson.room).minutes;
     put(
       `batch ${mix.id}`,
-      `Mix ${mix.name}: ${Math.round(batch.ml)} ml, fill ${batch.portions} portions, label them`,
+      `Mix ${mix.name}: ${volumeInWords(batch.ml)}, fill ${batch.portions} portions, label them`,
       batch.minutes,
       palettes,
       {

@@ -5,7 +5,7 @@ import { colourOf, laysPaint, marksOf, toolOf } from '../derived/index.js';
 import { layingsOf } from '../heap/index.js';
 import type { LessonPlan } from '../plan/index.js';
 import { GESSO_L, LEAST_CONTRAST, lineLightness, momentsOf, papers, tileSheets } from '../transfer/index.js';
-import { counted, sizeInWords } from '../units/index.js';
+import { counted, sizeInWords, volumeInWords } from '../units/index.js';
 import { type Group, type GroupPart, groupOf, groupParts, supportsOf } from './parts.js';
 
 /** Something besides paint that the lesson needs: how many for the group, and for each of them where it is each one's own. */
@@ -210,13 +210,13 @@ function mediums(lesson: Lesson, { heads, teaching, tableOf }: Group, add: Add):
   const glazes = lesson.steps.some((step) => step.technique === 'glaze');
   const painters = heads + teaching;
   if (glazes || used.has('glazing-medium'))
-    add('glazing-medium', 'glazing medium, 50 ml', 'mediums', Math.ceil(painters / 4), null, 'a bottle for four');
-  if (used.has('gel')) add('gel', 'clear gel, 50 ml', 'mediums', Math.ceil(painters / 4), null, 'a pot for four');
+    add('glazing-medium', `glazing medium, ${volumeInWords(50)}`, 'mediums', Math.ceil(painters / 4), null, 'a bottle for four');
+  if (used.has('gel')) add('gel', `clear gel, ${volumeInWords(50)}`, 'mediums', Math.ceil(painters / 4), null, 'a pot for four');
   if (used.has('retarder')) {
     const laid = layingsOf(lesson).reduce((sum, { step, ml }) => (step?.medium === 'retarder' ? sum + ml : sum), 0);
     add(
       'retarder',
-      'retarder, 50 ml',
+      `retarder, ${volumeInWords(50)}`,
       'mediums',
       Math.max(1, Math.ceil((painters * laid * RETARDER_SHARE) / 50)),
       null,

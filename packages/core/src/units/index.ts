@@ -1,6 +1,9 @@
 export { called, counted, isSeveral, the, verb } from './count.js';
 export { legibleMm, pixelsFor } from './legible.js';
 export { capital, uncapital } from './letters.js';
+export * from './measures.js';
+
+import { clockWords } from './measures.js';
 
 export const MM_PER_INCH = 25.4;
 
@@ -68,13 +71,11 @@ export function listInWords(names: readonly string[]): string {
   return `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
 }
 
-/** A time of the day in minutes as "14:05"; a new day begins at 24:00. */
+/** A time of the day in minutes as "14:05" or "2:05 pm"; a new day begins at 24:00. */
 export function timeOfDay(minutes: number): string {
   const whole = Math.round(minutes);
-  return `${String(Math.floor(whole / 60) % 24).padStart(2, '0')}:${String(whole % 60).padStart(2, '0')}`;
+  return clockWords(Math.floor(whole / 60) % 24, whole % 60);
 }
 
-/** "18.5 °C". */
-export const degreesInWords = (celsius: number): string => `${Math.round(celsius * 10) / 10} °C`;
 /** "45 %" of a share. */
 export const percentInWords = (share: number): string => `${Math.round(share * 100)} %`;

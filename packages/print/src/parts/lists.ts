@@ -43,7 +43,7 @@ function whole(pack: Pack): void {
           paint.tubes.map((one) => [
             capital(one.name),
             mlInWords(one.headMl),
-            `${Math.ceil(one.groupMl)} ml`,
+            mlInWords(one.groupMl),
             tubesInWords(one.buy.sizes),
             one.isPriced ? moneyInWords(one.buy.costMinor, studio.currency) : '',
           ]),
@@ -62,7 +62,7 @@ function whole(pack: Pack): void {
             ],
             batches.map(({ premix: { mix, batch } }) => [
               capital(mix.name),
-              `${Math.ceil(batch?.ml ?? 0)} ml`,
+              mlInWords(batch?.ml ?? 0),
               (batch?.parts ?? []).map(({ name, ml }) => `${ml} ml ${name}`).join(' + '),
               `${batch?.portions} × ${mlInWords(batch?.portionMl ?? 0)}`,
             ]),

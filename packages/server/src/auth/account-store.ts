@@ -1,4 +1,12 @@
-import type { AccountLetter, AccountLinkAnswer, AccountRole, AccountsAnswer, Invitation, OneAccount } from '@viaticum/contract';
+import type {
+  AccountLetter,
+  AccountLinkAnswer,
+  AccountRole,
+  AccountsAnswer,
+  Invitation,
+  Measures,
+  OneAccount,
+} from '@viaticum/contract';
 import { serverErrors } from '@viaticum/contract';
 import { nanoid } from 'nanoid';
 import { In, LessThan, Not } from 'typeorm';
@@ -123,6 +131,9 @@ export function accountStore({ database: { source }, passwords, sessions, now = 
         await within.delete(AccountLetterEntity, { toName: name });
         await within.delete(InstructorEntity, { id });
       });
+    },
+    async setMeasures(id: string, measures: Measures): Promise<void> {
+      await manager.update(InstructorEntity, { id }, { measures: JSON.stringify(measures) });
     },
     async dropSecondFactor(id: string): Promise<void> {
       await manager.update(

@@ -7,6 +7,7 @@ import {
   FollowAccountLink,
   Forgotten,
   IdParam,
+  Measures,
   SaveAccount,
   type SecondFactorAnswer,
   serverErrors,
@@ -83,6 +84,10 @@ export async function account(app: FastifyInstance, { accounts, sessions, door, 
     return reply.status(204).send();
   });
 
+  routes.put('/api/account/measures', { schema: { body: Measures }, config: mine }, async (request, reply) => {
+    await accounts.setMeasures(signedIn(request).id, request.body);
+    return reply.status(204).send();
+  });
   routes.post('/api/account/leave', { schema: { body: ByPassword }, config: mine }, async (request, reply) => {
     const id = await mustFit(request, request.body.password);
     await accounts.leave(id);

@@ -92,7 +92,7 @@ export async function auth(app: FastifyInstance, parts: Parts): Promise<Door> {
   routes.get('/api/session', { config: { who: 'anyone' } }, async (request): Promise<SessionAnswer> => {
     const { instructor } = request;
     return {
-      instructor: instructor && { name: instructor.name, role: instructor.role },
+      instructor: instructor && { name: instructor.name, role: instructor.role, measures: instructor.measures },
       needsOwner: isFromHere(request) && !(await accounts.hasOwner()),
     };
   });

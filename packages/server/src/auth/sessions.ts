@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
-import type { AccountRole, OwnSession } from '@viaticum/contract';
+import type { AccountRole, Measures, OwnSession } from '@viaticum/contract';
 import { nanoid } from 'nanoid';
 import { LessThan, Not } from 'typeorm';
 import { InstructorEntity, SessionEntity } from '../db/entities.js';
@@ -12,7 +12,7 @@ export const LONGEST_MS = 30 * DAY_MS;
 /** Use is written down this often, not with each request. */
 const SEEN_MS = 5 * 60_000;
 
-export type SignedIn = { id: string; name: string; role: AccountRole };
+export type SignedIn = { id: string; name: string; role: AccountRole; measures: Measures | null };
 
 export const hashed = (token: string): string => createHash('sha256').update(token).digest('hex');
 /** What is handed out, in a cookie or a link: nobody guesses 256 bits. */
@@ -68,7 +68,8 @@ export function sessionStore({ source }: Database, onEnd: (tokenHash: string) =>
       const found = await source.manager.findOneBy(InstructorEntity, { id: session.instructorId, isOff: false });
       if (!found) return null;
       if (session.seenAt + SEEN_MS < now()) await sessions.update({ tokenHash: session.tokenHash }, { seenAt: now() });
-      return { instructor: { id: found.id, name: found.name, role: found.role }, session: session.tokenHash };
+      const measures = found.measures ? (JSON.parse(found.measures) as Measures) : null;
+      return { instructor: { id: found.id, name: found.name, role: found.role, measures }, session: session.tokenHash };
     },
     /** An instructor's own, the last used first. */
     async list(instructorId: string, mine: string | null): Promise<OwnSession[]> {

@@ -1,6 +1,7 @@
 import { type DeviceRole, type FollowSheet, type OtherRecipes, serverErrors } from '@viaticum/contract';
 import type { ClassState } from '@viaticum/core/class';
 import type { FastifyBaseLogger } from 'fastify';
+import { measuresOf } from '../auth/measures.js';
 import { type Bus, EVERYWHERE } from '../bus/bus.js';
 import { ClassEntity } from '../db/entities.js';
 import { newest } from '../db/page.js';
@@ -62,6 +63,8 @@ export function classStore({ database, lessons, bus, stages, disk, log }: Parts)
     async sheet(code: string): Promise<FollowSheet> {
       return (await plans.sheet((await byCode(code)).revisionId)).sheet;
     },
+    /** How an instructor measures. */
+    measures: (ownerId: string) => measuresOf(source.manager, ownerId),
     sheetOf: plans.sheet,
     forecast: plans.forecast,
     /** The canvas after a step of a revision that is taught or painted alone. */

@@ -25,6 +25,8 @@ export class InstructorEntity {
   @Column('bigint', { name: 'second_factor_used', transformer: bigint }) secondFactorUsed: number;
   /** JSON: hashes of the codes that were written down and not used yet. */
   @Column('varchar', { name: 'spare_codes', length: 1000 }) spareCodes: string;
+  /** JSON: how they measure; null: never said. */
+  @Column('varchar', { length: 200, nullable: true }) measures: string | null;
   /** After so many days the names of a class are erased; null: they stay. */
   @Column('int', { name: 'retention_days', nullable: true }) retentionDays: number | null;
 }

@@ -18,6 +18,7 @@ import { Shelf1700000000013 } from './migrations/0013-shelf.js';
 import { Contents1700000000014 } from './migrations/0014-contents.js';
 import { Names1700000000015 } from './migrations/0015-names.js';
 import { Address1700000000016 } from './migrations/0016-address.js';
+import { Measures1700000000017 } from './migrations/0017-measures.js';
 
 export type Database = {
   source: DataSource;
@@ -70,6 +71,7 @@ const migrations = [
   Contents1700000000014,
   Names1700000000015,
   Address1700000000016,
+  Measures1700000000017,
 ];
 
 /**

@@ -5,6 +5,7 @@ import { upgradeLesson } from '@viaticum/core/document';
 import type { FastifyInstance } from 'fastify';
 import { Type } from 'typebox';
 import { IsNull } from 'typeorm';
+import { measuresOf } from '../auth/measures.js';
 import type { Config } from '../config.js';
 import { LessonEntity, ShootLinkEntity, ShootNoteEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
@@ -78,7 +79,10 @@ export async function shooting(
       const lesson = await reach(manager, caller, request.params.id, 'reader');
       const { document } = await present(manager, lesson);
       const text = JSON.stringify(upgradeLesson(JSON.parse(document)));
-      const bytes = await cards.ask({ text, cutId: request.body.cutId, notes: await notesOf(lesson.id) }, caller);
+      const bytes = await cards.ask(
+        { text, cutId: request.body.cutId, notes: await notesOf(lesson.id), measures: await measuresOf(manager, caller) },
+        caller,
+      );
       return reply.type('application/zip').send(Buffer.from(bytes));
     },
   );

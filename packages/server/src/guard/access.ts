@@ -1,4 +1,4 @@
-import { type AccountRole, type LessonRole, serverErrors } from '@viaticum/contract';
+import { type AccountRole, type LessonRole, type Measures, serverErrors } from '@viaticum/contract';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { ApiFault } from '../errors.js';
 import type { Disk } from './disk.js';
@@ -13,7 +13,7 @@ export type Route = { method: string; url: string; who: Who; lesson?: LessonRole
 
 declare module 'fastify' {
   interface FastifyRequest {
-    instructor: { id: string; name: string; role: AccountRole } | null;
+    instructor: { id: string; name: string; role: AccountRole; measures: Measures | null } | null;
     /** The session's key in the database, where somebody is signed in. */
     session: string | null;
   }
@@ -30,7 +30,7 @@ declare module 'fastify' {
 }
 
 /** The instructor who is signed in; throws 401 where nobody is. */
-export function signedIn(request: FastifyRequest): { id: string; name: string; role: AccountRole } {
+export function signedIn(request: FastifyRequest): NonNullable<FastifyRequest['instructor']> {
   if (!request.instructor) throw new ApiFault(serverErrors.notSignedIn);
   return request.instructor;
 }

@@ -3,6 +3,7 @@ import { type Course, type CourseKit, IdParam, SaveCourse, serverErrors, shelfLi
 import type { FastifyInstance } from 'fastify';
 import { nanoid } from 'nanoid';
 import { In, IsNull } from 'typeorm';
+import { measuresOf } from '../auth/measures.js';
 import { CourseEntity, LessonEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
@@ -72,6 +73,7 @@ export async function courses(app: FastifyInstance, { database }: { database: Da
     const course = await own(ownerId, request.params.id);
     const lessons = await lessonsOf(ownerId, JSON.parse(course.lessonIds) as string[]);
     const texts = await Promise.all(lessons.map(async (lesson) => (await present(manager, lesson)).document));
-    return kits.ask({ texts, studio: await studioOf(manager, ownerId) }, ownerId);
+    const [studio, measures] = await Promise.all([studioOf(manager, ownerId), measuresOf(manager, ownerId)]);
+    return kits.ask({ texts, studio, measures }, ownerId);
   });
 }

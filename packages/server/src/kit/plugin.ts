@@ -5,6 +5,7 @@ import { upgradeLesson } from '@viaticum/core/document';
 import type { FastifyInstance } from 'fastify';
 import { Type } from 'typebox';
 import { IsNull } from 'typeorm';
+import { measuresOf } from '../auth/measures.js';
 import type { Config } from '../config.js';
 import { KitLinkEntity, KitTickEntity, LessonEntity, StudioEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
@@ -65,7 +66,8 @@ export async function kit(
     async (request, reply) => {
       const { id: ownerId } = signedIn(request);
       const { text, folder } = await lessons.painted(ownerId, request.params.id);
-      const job = { text, folder, studio: await studioOf(manager, ownerId), options: request.body };
+      const [studio, measures] = await Promise.all([studioOf(manager, ownerId), measuresOf(manager, ownerId)]);
+      const job = { text, folder, studio, measures, options: request.body };
       const { bytes, pages, lacks } = await packing.ask(job, ownerId);
       return reply
         .header('x-pages', String(pages))
@@ -91,7 +93,8 @@ export async function kit(
       const lesson = await linked(request.params.token);
       const { document } = await present(manager, lesson);
       const text = JSON.stringify(upgradeLesson(JSON.parse(document)));
-      const sheet = await sheets.ask({ text, studio: await studioOf(manager, lesson.ownerId) }, lesson.ownerId);
+      const [studio, measures] = await Promise.all([studioOf(manager, lesson.ownerId), measuresOf(manager, lesson.ownerId)]);
+      const sheet = await sheets.ask({ text, studio, measures }, lesson.ownerId);
       return { sheet, ticks: await ticksOf(lesson.id) } satisfies KitAnswer;
     },
   );

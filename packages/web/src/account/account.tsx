@@ -10,6 +10,7 @@ import css from './account.module.css';
 import { accountQuery, useAccountActs } from './account-queries.js';
 import { Accounts } from './accounts.js';
 import { ShortForm } from './door.js';
+import { HowMeasured } from './how-measured.js';
 import { Own } from './own.js';
 import { SecondFactor } from './second-factor.js';
 import { Students } from './students.js';
@@ -33,6 +34,7 @@ export default function AccountPage() {
           <SecondFactor account={account} />
           <Sessions sessions={account.sessions} />
           {account.role === 'owner' && <Accounts />}
+          <HowMeasured />
           <Students days={account.retentionDays} />
           <Own role={account.role} />
         </>

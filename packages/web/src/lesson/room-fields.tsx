@@ -1,11 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Room } from '@viaticum/contract';
 import { seasons } from '@viaticum/core/advice';
-import { minutesInWords } from '@viaticum/core/units';
+import { degreesMeant, degreesShown, measuresNow, minutesInWords } from '@viaticum/core/units';
 import { Button, Checkbox, Input, InputNumber, Select, Slider, TimePicker } from 'antd';
 import dayjs from 'dayjs';
 import { useId, useState } from 'react';
 import { roomsQuery, useRemoveRoom, useSaveRoom } from '../api/queries.js';
+import { clockFields } from '../ui/clock.js';
 import { Refused, useRefusal } from '../ui/refusal.js';
 import { words } from '../words/words.js';
 import { useSession } from './context.js';
@@ -64,7 +65,14 @@ function AirFields({ room, set }: { room: Room; set: SetRoom }) {
   const { outdoors = false } = room;
   return (
     <>
-      <TurnedNumber label={words.room.air} value={room.airC} least={5} most={40} step={0.5} onValue={(airC) => set({ airC })} />
+      <TurnedNumber
+        label={words.room.air}
+        value={degreesShown(room.airC)}
+        least={degreesShown(5)}
+        most={degreesShown(40)}
+        step={measuresNow().temperature === 'F' ? 1 : 0.5}
+        onValue={(degrees) => set({ airC: degreesMeant(degrees) })}
+      />
       <TurnedNumber
         label={words.room.humidity}
         value={Math.round(room.humidity * 1000) / 10}
@@ -231,7 +239,7 @@ function TimeField({ label, value, field }: { label: string; value: number | und
       <span>{label}</span>
       <TimePicker
         aria-label={label}
-        format="HH:mm"
+        {...clockFields()}
         placeholder={w.anyTime}
         minuteStep={5}
         needConfirm={false}

@@ -86,6 +86,14 @@ export const accountWords = {
     endOthers: 'Sign out everywhere else',
     sessionEnds: 'A session ends after a week without use, and after a month in any case.',
   },
+  measures: {
+    title: 'How you measure',
+    about:
+      'Wherever you read it, on what you print, and on the phones of your classes. Inches or centimetres are chosen in each lesson.',
+    temperature: 'Temperature',
+    volume: 'Paint and water',
+    clock: 'Clock',
+  },
   all: {
     title: 'Who works here',
     name: 'Name',

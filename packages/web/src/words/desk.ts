@@ -1,5 +1,5 @@
 import { classWords } from '@viaticum/core/class';
-import { counted } from '@viaticum/core/units';
+import { counted, degreesInWords, degreesUnit } from '@viaticum/core/units';
 /** Words of the Desk and of the assistant's screen. */
 export const deskWords = {
   door: {
@@ -101,7 +101,7 @@ export const deskWords = {
   replanned: 'The rest follows from what really happened.',
   replanning: 'Planning',
   nextBreak: (wait: string) => `next break in ${wait}`,
-  airOf: (airC: string, humidity: number) => `${airC} °C, ${Math.round(humidity * 100)} %`,
+  airOf: (airC: number, humidity: number) => `${degreesInWords(airC)}, ${Math.round(humidity * 100)} %`,
   /** Minutes until wet coats may be painted over, before the air was noted and since: “the sky 6 → 15 min, the tram 27 min → 2 h 54”. */
   airCoats: (coats: { name: string; was: string; is: string }[], more: number) =>
     `${coats.map(({ name, was, is }) => `${name}: ${was} → ${is}`).join('. ')}.${more > 0 ? ` ${counted(more, 'more coat')} likewise.` : ''}`,
@@ -117,7 +117,9 @@ export const deskWords = {
   noEnd: 'No end in this air: the paint does not dry.',
   simulated: 'simulated',
   noteAir: 'Note the air',
-  airC: 'Air, °C',
+  get airC() {
+    return `Air, ${degreesUnit()}`;
+  },
   humidity: 'Humidity, %',
   tellAll: 'To all phones',
   tellField: 'Tell all',

@@ -1,5 +1,5 @@
 import { shelfNames } from '@viaticum/contract';
-import { counted, minutesInWords } from '@viaticum/core/units';
+import { counted, minutesInWords, tubeSize, volumeInWords, volumeUnit } from '@viaticum/core/units';
 
 /** Words of the Kit station. */
 export const kitWords = {
@@ -30,12 +30,12 @@ export const kitWords = {
   buy: 'To buy',
   used: 'Used up by each',
   paysFrom: 'Pays from',
-  ml: (ml: number) => `${Math.round(ml)} ml`,
+  ml: volumeInWords,
   noPrice: 'no prices yet',
   paint: {
     title: 'Paint for this group',
     about: (canvas: number, head: number) =>
-      `Of ${Math.round(head)} ml that one painter squeezes, ${Math.round(canvas)} ml reach the canvas. The rest stays in brushes and on palettes, is kept for corrections, or is mixed more than needed.`,
+      `Of ${volumeInWords(head)} that one painter squeezes, ${volumeInWords(canvas)} reach the canvas. The rest stays in brushes and on palettes, is kept for corrections, or is mixed more than needed.`,
     columns: {
       tube: 'Tube',
       head: 'each',
@@ -45,21 +45,21 @@ export const kitWords = {
       buy: 'buy',
       price: 'sizes and prices',
     },
-    sure: (ml: number) => `to be sure ${Math.round(ml)}`,
+    sure: (ml: number) => `to be sure ${volumeInWords(ml)}`,
     sharings: { 'handed-round': 'handed round', 'a-table': 'one a table', each: 'one each' } as const,
     others: (how: string, words: string, cost: string) => `${how}: ${words}${cost ? `, ${cost}` : ''}`,
-    more: (cost: string, ml: number) => `For ${cost} more you keep ${Math.round(ml)} ml for another class.`,
-    left: (ml: number) => `${Math.round(ml)} ml left`,
+    more: (cost: string, ml: number) => `For ${cost} more you keep ${volumeInWords(ml)} for another class.`,
+    left: (ml: number) => `${volumeInWords(ml)} left`,
     unpriced: (names: string) => `Without a price: ${names}. Sizes are taken as usual; enter what your shop sells.`,
     sum: 'In all',
     buys: 'Bought for',
     buying: { mean: 'a usual class', sure: 'nine classes in ten' } as const,
     prices: (name: string) => `Sizes and prices of ${name}`,
-    priceOf: (ml: number, cost: string) => `${ml} ml ${cost}`,
+    priceOf: (ml: number, cost: string) => `${tubeSize(ml)} ${volumeUnit()} ${cost}`,
     addSize: 'Add a size',
     size: 'Size, ml',
     price: 'Price',
-    removeSize: (ml: number) => `Take ${ml} ml away`,
+    removeSize: (ml: number) => `Take ${tubeSize(ml)} ${volumeUnit()} away`,
     currency: 'Money',
     badPrice: 'This is no price. Write it as 7.80.',
     badSize: 'A tube holds between 1 and 5 000 ml.',
@@ -95,12 +95,12 @@ export const kitWords = {
     no: 'nothing speaks for it',
     columns: { mix: 'Mix', why: 'why ahead', how: 'how' },
     largest: (ml: string) => `On the mean: canvases are of several sizes, the largest takes ${ml}.`,
-    batch: (ml: number, portions: number, each: string) => `${Math.round(ml)} ml in ${portions} portions of ${each}`,
+    batch: (ml: number, portions: number, each: string) => `${volumeInWords(ml)} in ${portions} portions of ${each}`,
     parts: 'Measure',
     rounded: (deltaE: number) => (deltaE < 0.5 ? 'the colour stays' : `rounded, the colour moves by ΔE ${deltaE.toFixed(1)}`),
     minutes: (minutes: number) => minutesInWords(Math.max(1, minutes)),
     container: (kind: 'bag' | 'jar', ml: number) =>
-      kind === 'bag' ? `film bags of ${ml} ml, the air pressed out` : `jars of ${ml} ml`,
+      kind === 'bag' ? `film bags of ${volumeInWords(ml)}, the air pressed out` : `jars of ${volumeInWords(ml)}`,
     keeps: 'How long it keeps in this air',
     store: {
       plate: 'open plate',
@@ -115,7 +115,7 @@ export const kitWords = {
     jarRules: 'For jars the label rules.',
     left: 'What is left',
     scrap: (ml: number, l: number, isGround: boolean) =>
-      `About ${Math.round(ml)} ml stay on each palette. All of it mixed is a grey of value ${Math.round(l / 10)}${isGround ? ': keep it for the next toned ground' : ', too far from a middle tone for a ground'}.`,
+      `About ${volumeInWords(ml)} stay on each palette. All of it mixed is a grey of value ${Math.round(l / 10)}${isGround ? ': keep it for the next toned ground' : ', too far from a middle tone for a ground'}.`,
     standsIn: (left: string, other: string) => `What is left of ${left} will do for ${other}.`,
   },
   things: {

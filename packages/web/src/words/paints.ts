@@ -1,5 +1,5 @@
 import type { Keeping } from '@viaticum/contract';
-import { counted } from '@viaticum/core/units';
+import { counted, volumeInWords } from '@viaticum/core/units';
 import { apart } from './exact.js';
 
 /** In hundredths, never rounded up to what it does not reach. */
@@ -220,7 +220,7 @@ export const paintWords = {
     bag: 'in bags',
   } satisfies Record<Keeping, string>,
   heapColumns: ['Mix', 'About', 'Used', 'Rests at most', 'Keeps', 'So'],
-  heapMl: (ml: number) => `${ml < 10 ? ml.toFixed(1) : Math.round(ml)} ml`,
+  heapMl: volumeInWords,
   heapUsed: (from: string, until: string) => `${from} to ${until}`,
   heapPremixed: 'mixed ahead in a pause',
   heapFits: 'nothing to do',

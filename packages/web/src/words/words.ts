@@ -1,7 +1,7 @@
 // All wording of the interface that is not a sentence of core or of the server.
 
 import type { Laying, Load, Loading, Need, School, Side } from '@viaticum/contract';
-import { counted } from '@viaticum/core/units';
+import { counted, degreesInWords, degreesUnit } from '@viaticum/core/units';
 import { apart, exactFiguresOn } from './exact.js';
 import { paintWords } from './paints.js';
 import { picture } from './picture.js';
@@ -123,8 +123,7 @@ export const words = {
     close: 'Close',
   },
   room: {
-    button: (name: string, airC: number, humidity: number) =>
-      `${name}, ${Math.round(airC * 10) / 10} °C, ${Math.round(humidity * 100)} %`,
+    button: (name: string, airC: number, humidity: number) => `${name}, ${degreesInWords(airC)}, ${Math.round(humidity * 100)} %`,
     change: 'Change the room',
     title: 'The room',
     changes: 'What changes',
@@ -145,7 +144,9 @@ export const words = {
       was === null || was === now ? `${title}: workable ${now}.` : `${title}: workable ${now}, was ${was}.`,
     groups: { air: 'Air', hours: 'Seats and hours', dryers: 'Dryers and circuits' },
     name: 'Name',
-    air: 'Temperature, °C',
+    get air() {
+      return `Temperature, ${degreesUnit()}`;
+    },
     humidity: 'Humidity, %',
     draught: 'Draught, m/s',
     about: 'Every drying time follows from these three. A quiet room has a draught of 0.1, an open door 0.5.',

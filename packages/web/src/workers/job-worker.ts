@@ -1,3 +1,4 @@
+import { measuresNow } from '@viaticum/core/units';
 import { proxy, type Remote, releaseProxy, wrap } from 'comlink';
 import type { Served } from './serve-jobs.js';
 
@@ -10,6 +11,8 @@ export class CancelledJob extends Error {}
 /** A worker asked by name, answering by promise; a job can be cancelled and tells how far it is. */
 export function jobWorker<J extends Jobs<J>>(worker: Worker) {
   const remote: Remote<Served> = wrap<Served>(worker);
+  // Before anything is asked.
+  void remote.measure(measuresNow());
   const open = new Set<number>();
   let last = 0;
   let ended = false;

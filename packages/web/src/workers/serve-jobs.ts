@@ -1,6 +1,9 @@
+import type { Measures } from '@viaticum/contract';
+import { setMeasures } from '@viaticum/core/units';
 import { type Endpoint, expose, releaseProxy } from 'comlink';
 
 class Cancelled extends Error {}
+
 type Job = { tell: ((share: number) => unknown) | undefined; cancelled: boolean; stopped: boolean };
 const jobs = new Map<number, Job>();
 
@@ -35,6 +38,8 @@ export type Served = {
   ask: (id: number, name: string, args: unknown, tell?: (share: number) => unknown) => Promise<Result>;
   cancel: (id: number) => void;
   stop: (id: number) => void;
+  /** How whoever reads the answers measures. */
+  measure: (measures: Measures) => void;
 };
 
 /** Answers questions one after the other, so that a later one meets what an earlier one left. A failure is its sentence. */
@@ -67,6 +72,7 @@ export function serveJobs(work: Work, endpoint?: Endpoint): void {
       const job = jobs.get(id);
       if (job) job.stopped = true;
     },
+    measure: setMeasures,
   };
   expose(served, endpoint);
 }

@@ -1,5 +1,5 @@
 import { filmForms } from '../../coat/index.js';
-import { degreesInWords } from '../../units/index.js';
+import { degreesInWords, degreesShown } from '../../units/index.js';
 import type { Rule } from '../finding.js';
 
 /** A room too cold for paint to form a film, or nearly so. */
@@ -16,8 +16,7 @@ export const coldAir: Rule = {
         words: isTooCold
           ? 'It is too cold: acrylic paint forms no sound film here, however long one waits. Warm the room, the canvases and the paint first.'
           : 'It is nearly too cold: films stay weak and everything takes long. Warm the room before the class.',
-        reason:
-          'Common practice: makers name about 9 to 10 °C as the least at which acrylic forms a film; the label of your paint decides.',
+        reason: `Common practice: makers name about ${degreesShown(9)} to ${degreesInWords(10)} as the least at which acrylic forms a film; the label of your paint decides.`,
         serious: isTooCold,
         place: { station: 'steps' },
       },

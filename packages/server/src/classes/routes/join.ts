@@ -54,9 +54,11 @@ export function joinRoutes(app: FastifyInstance, { store, find, films, config }:
       place: invite?.place ?? null,
     } satisfies JoinAnswer;
   });
-  routes.get('/api/join/:code/sheet', { schema: { params: CodeParam }, ...byCode }, async (request) =>
-    store.sheet((await opening(request)).code),
-  );
+  routes.get('/api/join/:code/sheet', { schema: { params: CodeParam }, ...byCode }, async (request) => {
+    const { code, ownerId } = await opening(request);
+    const [sheet, measures] = await Promise.all([store.sheet(code), store.measures(ownerId)]);
+    return { ...sheet, measures };
+  });
   routes.get(
     '/api/join/:code/stages/:stepId',
     { schema: { params: Type.Object({ code: Type.String({ maxLength: 40 }), stepId: Id }) }, ...byCode },

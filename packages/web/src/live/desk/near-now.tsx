@@ -10,7 +10,7 @@ import {
   touchable,
   waitedFor,
 } from '@viaticum/core/class';
-import { minutesInWords, waitInWords } from '@viaticum/core/units';
+import { degreesUnit, minutesInWords, waitInWords } from '@viaticum/core/units';
 import { Button, Input } from 'antd';
 import { clsx } from 'clsx';
 import { useState } from 'react';
@@ -71,7 +71,7 @@ function Air({ connection, live, sheet }: DeskParts) {
         {w.room}: {room.name}
         {state.rehearsal && state.climate?.bySensor ? `, ${w.simulated}` : ''}
       </h2>
-      <p className={clsx(css.deskFigure, 'numbers')}>{w.airOf(String(Math.round(air.airC * 10) / 10), air.humidity)}</p>
+      <p className={clsx(css.deskFigure, 'numbers')}>{w.airOf(air.airC, air.humidity)}</p>
       {state.climate && <AirDoes connection={connection} live={live} sheet={sheet} />}
       {isNoting ? (
         <form
@@ -83,7 +83,7 @@ function Air({ connection, live, sheet }: DeskParts) {
         >
           <Input
             aria-label={w.airC}
-            placeholder="°C"
+            placeholder={degreesUnit()}
             inputMode="decimal"
             value={airC}
             status={fault?.field === 'airC' ? 'error' : ''}

@@ -1,5 +1,6 @@
 import type { AloneSheet, FollowSheet, JoinAnswer, OtherRecipes } from '@viaticum/contract';
 import { asKept, type ClassState, type Reading, type Student, viewFor } from '@viaticum/core/class';
+import { setMeasures, usualMeasures } from '@viaticum/core/units';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
@@ -113,6 +114,8 @@ function InClass() {
       </Suspense>
     );
   }
+  // As the instructor of the class measures, before anything of it is shown.
+  if (sheet) setMeasures(sheet.measures ?? usualMeasures);
   return sheet ? (
     <Connected code={code} sheet={sheet} onOpened={() => setOpened((turn) => turn + 1)} />
   ) : (

@@ -109,7 +109,7 @@ function Moments({ told }: { told: Happened }) {
   const lines = [
     ...told.airs.map(({ minute, airC, humidity }) => ({
       minute,
-      words: w.air(deskWords.airOf(String(Math.round(airC * 10) / 10), humidity)),
+      words: w.air(deskWords.airOf(airC, humidity)),
     })),
     ...told.messages.map(({ minute, text }) => ({ minute, words: w.told(text) })),
     ...told.holds.map(({ minute, minutes }) => ({ minute, words: w.held(minutesInWords(Math.max(1, minutes))) })),

@@ -9,7 +9,7 @@ import dayjs from 'dayjs';
 import { useMemo, useState } from 'react';
 import { classesQuery, lettersQuery, usePlanClass, useSaveInvite, useWriteLetters } from '../../api/class-queries.js';
 import { useSession, useWorkedOut } from '../../lesson/context.js';
-import { dayAndTime } from '../../ui/clock.js';
+import { clockFields, dayAndTime } from '../../ui/clock.js';
 import { FileKey } from '../../ui/file-key.js';
 import { Fold } from '../../ui/fold.js';
 import { saveFile } from '../../ui/save-file.js';
@@ -138,8 +138,8 @@ function Form({ planned }: { planned: ClassAnswer | null }) {
           <span>{w.when}</span>
           <DatePicker
             aria-label={w.when}
-            showTime={{ format: 'HH:mm', minuteStep: 5 }}
-            format="D MMM YYYY HH:mm"
+            showTime={{ ...clockFields(), minuteStep: 5 }}
+            format={`D MMM YYYY ${clockFields().format}`}
             needConfirm={false}
             allowClear={false}
             value={when === '' ? null : dayjs(when)}

@@ -15,6 +15,7 @@ import { Button, DatePicker, Timeline } from 'antd';
 import dayjs from 'dayjs';
 import { useState } from 'react';
 import { useSession } from '../../lesson/context.js';
+import { clockFields } from '../../ui/clock.js';
 import { NumberField } from '../../ui/number-field.js';
 import { saveFile } from '../../ui/save-file.js';
 import { kitWords } from '../../words/kit.js';
@@ -51,8 +52,8 @@ export function Before({ kit }: { kit: Kit }) {
           {/* Kept as it is read on the wall: the hour of the place, whatever the zone of this machine. */}
           <DatePicker
             aria-label={w.begins}
-            showTime={{ format: 'HH:mm', minuteStep: 5 }}
-            format="D MMM YYYY HH:mm"
+            showTime={{ ...clockFields(), minuteStep: 5 }}
+            format={`D MMM YYYY ${clockFields().format}`}
             value={beginsAt ? dayjs(beginsAt.slice(0, 16)) : null}
             onChange={(at) =>
               at

@@ -1,13 +1,22 @@
 import type { Lesson } from '@viaticum/contract';
 import type { AirMap } from '@viaticum/core/advice';
 import { planOf } from '@viaticum/core/plan';
-import { hourMinute, minutesInWords, timeOfDay } from '@viaticum/core/units';
+import {
+  degreesInWords,
+  degreesMeant,
+  degreesShown,
+  degreesUnit,
+  hourMinute,
+  minutesInWords,
+  timeOfDay,
+} from '@viaticum/core/units';
 import { Button, InputNumber, Radio, Slider, TimePicker } from 'antd';
 import { clsx } from 'clsx';
 import dayjs from 'dayjs';
 import customParseFormat from 'dayjs/plugin/customParseFormat.js';
 import { useMemo, useState } from 'react';
 import { useLesson, usePlan, useSession, useView, type WhatIf } from '../../../lesson/context.js';
+import { clockFields } from '../../../ui/clock.js';
 import { words } from '../../../words/words.js';
 import type { PlanJobs } from '../../../workers/plan-jobs.js';
 import { planWorker } from '../../../workers/plan-worker.js';
@@ -42,7 +51,15 @@ export function WhatIfTopic() {
   return (
     <div className={css.whatIf}>
       <p className="quiet">{w.about}</p>
-      <AirField label={w.air} value={shown.airC} least={5} most={38} step={1} unit="°C" onValue={(airC) => set({ airC })} />
+      <AirField
+        label={w.air}
+        value={degreesShown(shown.airC)}
+        least={degreesShown(5)}
+        most={degreesShown(38)}
+        step={1}
+        unit={degreesUnit()}
+        onValue={(degrees) => set({ airC: degreesMeant(degrees) })}
+      />
       <AirField
         label={w.humidity}
         value={Math.round(shown.humidity * 100)}
@@ -186,7 +203,7 @@ function MapTable({ map, onPick }: { map: AirMap; onPick: (air: Pick<WhatIf, 'ai
           <th />
           {map.airC.map((airC) => (
             <th key={airC} className="numbers">
-              {airC} °C
+              {degreesInWords(airC)}
             </th>
           ))}
         </tr>
@@ -210,7 +227,7 @@ function Start({ lesson }: { lesson: Lesson }) {
         {w.endBy}{' '}
         <TimePicker
           aria-label={w.endBy}
-          format="HH:mm"
+          {...clockFields()}
           minuteStep={5}
           needConfirm={false}
           allowClear={false}

@@ -1,0 +1,42 @@
+import type { Measures } from '@viaticum/contract';
+
+/** As most of the world measures. */
+export const usualMeasures: Measures = { temperature: 'C', volume: 'ml', clock: '24' };
+const ML_PER_FL_OZ = 29.5735;
+
+let measures: Measures = usualMeasures;
+/** How whoever reads this page or this paper measures: set once, before anything is said. A thread has its own. */
+export function setMeasures(next: Measures): void {
+  measures = next;
+}
+export const measuresNow = (): Measures => measures;
+
+/** "°C" or "°F". */
+export const degreesUnit = (): string => `°${measures.temperature}`;
+/** Degrees Celsius as a number of the reader's degrees, to a tenth (a half degree Fahrenheit is nobody's business). */
+export const degreesShown = (celsius: number): number =>
+  measures.temperature === 'F' ? Math.round(celsius * 1.8 + 32) : Math.round(celsius * 10) / 10;
+/** A number of the reader's degrees in degrees Celsius. */
+export const degreesMeant = (shown: number): number =>
+  measures.temperature === 'F' ? Math.round(((shown - 32) / 1.8) * 100) / 100 : shown;
+/** "18.5 °C", "65 °F". */
+export const degreesInWords = (celsius: number): string => `${degreesShown(celsius)} ${degreesUnit()}`;
+
+/** A volume without its unit: under ten to a tenth, else whole ml; fluid ounces to a tenth, below one to a hundredth. Never nothing. */
+function volumeNumber(ml: number): number {
+  if (measures.volume === 'ml') return ml < 10 ? Math.max(0.1, Math.round(ml * 10) / 10) : Math.round(ml);
+  const ounces = ml / ML_PER_FL_OZ;
+  return ounces < 1 ? Math.max(0.01, Math.round(ounces * 100) / 100) : Math.round(ounces * 10) / 10;
+}
+export const volumeUnit = (): string => measures.volume;
+/** "12 ml", "0.41 fl oz"; US fluid ounces (29.5735 ml). */
+export const volumeInWords = (ml: number): string => `${volumeNumber(ml)} ${volumeUnit()}`;
+/** The size of a tube as it is printed on it: whole ml, or fluid ounces to a tenth. */
+export const tubeSize = (ml: number): number => (measures.volume === 'ml' ? ml : Math.round((ml / ML_PER_FL_OZ) * 10) / 10);
+
+/** An hour and a minute as "14:05" or "2:05 pm". */
+export function clockWords(hour: number, minute: number): string {
+  const mm = String(minute).padStart(2, '0');
+  if (measures.clock === '24') return `${String(hour).padStart(2, '0')}:${mm}`;
+  return `${hour % 12 === 0 ? 12 : hour % 12}:${mm} ${hour < 12 ? 'am' : 'pm'}`;
+}

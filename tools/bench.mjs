@@ -8,6 +8,7 @@ import { planLesson } from '../packages/core/dist/plan/index.js';
 import { mixColour } from '../packages/kernels/dist/mixing/index.js';
 import { classRows } from './bench-class.mjs';
 import { filmRows, filmServingRows } from './bench-film.mjs';
+import { keepRows } from './bench-keep.mjs';
 import { kitRows } from './bench-kit.mjs';
 import { pageRows } from './bench-page.mjs';
 import { paintRows } from './bench-paint.mjs';
@@ -148,6 +149,7 @@ async function editing() {
   await editingRows(row, { origin, call, cookie, lessonId });
   await pageRows(row, { origin, call, cookie, lessonId: another });
   await filmServingRows(row, { url: origin, pid: child.pid, cookie });
+  await keepRows(row, { origin, call, cookie, lessonId: another, databaseUrl: own.url('bench'), dataFolder: folder });
   child.kill('SIGTERM');
   await new Promise((done) => child.once('exit', done));
   await own.stop();

@@ -11,7 +11,7 @@ test('from a picture to a teachable lesson: its canvas and class are decided, it
     .png()
     .toFile(picture);
   await page.getByRole('button', { name: 'New lesson' }).click();
-  await page.locator('input[type=file]').setInputFiles(picture);
+  await page.getByRole('dialog').locator('input[type=file]').setInputFiles(picture);
   await expect(page.getByLabel('What will you paint?')).toHaveValue('Table lamp');
   await accessible(page, 'new lesson');
   await choose(page.getByLabel('Canvas'), '12 × 16 in');
@@ -104,6 +104,7 @@ test('from a picture to a teachable lesson: its canvas and class are decided, it
 test('a picture that is none is refused with a sentence, and what was typed stays', async ({ signedIn: page }) => {
   await page.getByRole('button', { name: 'New lesson' }).click();
   await page
+    .getByRole('dialog')
     .locator('input[type=file]')
     .setInputFiles({ name: 'odd.png', mimeType: 'image/png', buffer: Buffer.from('this is no picture') });
   await page.getByLabel('What will you paint?').fill('A lamp');

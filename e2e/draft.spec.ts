@@ -114,7 +114,7 @@ test('an own method goes before the school, is kept under a name, and is there w
   await saved(page);
   await page.getByRole('link', { name: 'Shelf' }).click();
   await page.getByRole('button', { name: 'New lesson' }).click();
-  await page.locator('input[type=file]').setInputFiles('packages/server/assets/demo/star.jpg');
+  await page.getByRole('dialog').locator('input[type=file]').setInputFiles('packages/server/assets/demo/star.jpg');
   await page.getByLabel('School').click();
   await expect(page.locator('.ant-select-item-option', { hasText: 'Your own: one coat only' })).toBeVisible();
 });

@@ -80,7 +80,7 @@ export async function backups(
   app.get('/api/backups', { config: { who: 'instructor' } }, async (request): Promise<BackupsAnswer> => {
     const { nightly: night, elsewhere } = await readMade(dataFolder);
     const iso = (made: { at: number } | undefined) => (made ? new Date(made.at).toISOString() : null);
-    const [first] = await database.source.query<{ at: string | null }[]>('SELECT MIN(created_at) AS at FROM instructor');
+    const [first] = await database.source.query<{ at: string | null }[]>('SELECT MIN(created_at) AS at FROM lesson_revision');
     return {
       ...{ nightlyAt: iso(night), elsewhereAt: iso(elsewhere), mayMake: signedIn(request).role === 'owner' },
       since: new Date(Number(first?.at ?? Date.now())).toISOString(),

@@ -123,6 +123,8 @@ export function accountStore({ database: { source }, passwords, sessions, now = 
           throw new ApiFault(serverErrors.ownerLeavesLast);
         if (await within.existsBy(ClassEntity, { ownerId: id, phase: Not(In(['planned', 'ended'])) }))
           throw new ApiFault(serverErrors.classStillOpen);
+        // What was opened by it closes, before nobody knows any more what that was.
+        await sessions.endAll(id);
         await within.query(
           `UPDATE lesson JOIN class ON class.lesson_id = lesson.id AND class.owner_id <> lesson.owner_id
            SET lesson.owner_id = class.owner_id, lesson.removed_at = ? WHERE lesson.owner_id = ?`,

@@ -1,7 +1,15 @@
 import { isId, type LessonRole, lessonRoles, serverErrors } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
 import { type EntityManager, In, IsNull } from 'typeorm';
-import { FilmOwnerEntity, LessonEntity, LessonFileEntity, LessonShareEntity, PictureOwnerEntity } from '../db/entities.js';
+import {
+  FilmFileEntity,
+  FilmOwnerEntity,
+  LessonEntity,
+  LessonFileEntity,
+  LessonShareEntity,
+  PictureEntity,
+  PictureOwnerEntity,
+} from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
 import { signedIn } from '../guard/access.js';
@@ -70,6 +78,23 @@ export async function visible(manager: EntityManager, who: string, sha256s: read
 export const filesNamed = (text: string): string[] => [
   ...new Set([...text.matchAll(/"([0-9a-f]{64})"/g)].map(([, sha]) => sha as string)),
 ];
+
+/**
+ * Pictures and films that somebody sees in a lesson of another's become their own with a lesson of their own that shows them: a copy does
+ * not lose them when it is shared no more.
+ */
+export async function ownFiles(manager: EntityManager, who: string, text: string): Promise<void> {
+  const seen = await visible(manager, who, filesNamed(text));
+  if (seen.length === 0) return;
+  for (const [kept, owner] of [
+    [PictureEntity, PictureOwnerEntity],
+    [FilmFileEntity, FilmOwnerEntity],
+  ] as const) {
+    const known = await manager.find<{ sha256: string }>(kept, { select: { sha256: true }, where: { sha256: In(seen) } });
+    const rows = known.map(({ sha256 }) => ({ sha256, instructorId: who }));
+    if (rows.length > 0) await manager.createQueryBuilder().insert().orIgnore().into(owner).values(rows).execute();
+  }
+}
 
 /** Notes which files a shared lesson shows, of those that who writes it may see: others than they are shown no more by naming it. */
 export async function noteFiles(manager: EntityManager, lessonId: string, who: string, text: string): Promise<void> {

@@ -130,6 +130,17 @@ describe('a shared lesson', () => {
     await ask('DELETE', `/api/lessons/${lesson.id}/sharing/people/${sharer?.id}`, as.owner);
     expect(await seen(his, as.reader)).toBe(404);
   });
+  it('duplicated is a lesson of one’s own, which keeps its picture when it is shared no more', async () => {
+    const { document } = (await ask<LessonAnswer>('GET', `/api/lessons/${lesson.id}`, as.reader)).body;
+    const copy = await make(as.reader, { ...document, title: 'A copy' });
+    await ask('DELETE', `/api/lessons/${lesson.id}/sharing/me`, as.reader);
+    const at = `/api/pictures/${document.references[0]?.pictureSha256}/thumb`;
+    expect((await ask('GET', at, as.reader)).status).toBe(200);
+    expect((await ask('GET', `/api/lessons/${copy.id}/finished`, as.reader)).status).toBe(200);
+    // Who names a picture that they do not see does not come to own it.
+    await make(as.outsider, { ...document, title: 'Guessed' });
+    expect((await ask('GET', at, as.outsider)).status).toBe(404);
+  });
   it('is shared no more by its owner, or left by who shares it; a role is changed', async () => {
     const { people, owner } = await sharingOf(lesson.id, as.owner);
     expect([owner, people.map(({ role }) => role).sort()]).toEqual(['demo', ['editor', 'reader']]);

@@ -21,9 +21,16 @@ import {
 } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
 import { nanoid } from 'nanoid';
-import { type EntityManager, LessThan, MoreThan } from 'typeorm';
+import { type EntityManager, LessThan, MoreThan, Not } from 'typeorm';
 import type { Config } from '../config.js';
-import { InstructorEntity, LessonEntity, LessonHereEntity, LessonShareEntity, LessonShareLinkEntity } from '../db/entities.js';
+import {
+  InstructorEntity,
+  LessonEntity,
+  LessonHereEntity,
+  LessonRevisionEntity,
+  LessonShareEntity,
+  LessonShareLinkEntity,
+} from '../db/entities.js';
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
 import { as, signedIn } from '../guard/access.js';
@@ -140,7 +147,12 @@ export function sharingStore({ source }: Database, now: () => number = () => Dat
         'lessonId',
         'seat',
       ]);
-      const { authorId } = await present(manager, lesson);
+      // Asked every second: its document stays where it is.
+      const last = await manager.findOne(LessonRevisionEntity, {
+        select: { id: true, authorId: true },
+        where: { lessonId: id, number: lesson.revision, kind: Not('kept') },
+      });
+      const authorId = last?.authorId ?? lesson.ownerId;
       const people = await manager
         .createQueryBuilder(LessonHereEntity, 'here')
         .innerJoin(InstructorEntity, 'one', 'one.id = here.instructor_id')

@@ -18,7 +18,7 @@ import { InstructorEntity, LessonEntity, LessonRevisionEntity, LessonShareEntity
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
 import type { StagePicture, StagePictures, Taught } from '../stage-pictures/store.js';
-import { noteFiles, reach } from './reach.js';
+import { noteFiles, ownFiles, reach } from './reach.js';
 import type { ReadLesson } from './reader-worker.js';
 import { addRevision, hold, present, succeed } from './revisions.js';
 import { shown } from './shown.js';
@@ -187,7 +187,10 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
     },
 
     async create(ownerId: string, read: Omit<ReadLesson, 'baseRevision'>): Promise<string> {
-      const lesson = await source.transaction((manager) => putOnShelf(manager, ownerId, read));
+      const lesson = await source.transaction(async (manager) => {
+        await ownFiles(manager, ownerId, read.text);
+        return putOnShelf(manager, ownerId, read);
+      });
       return answerText({ ...lesson, role: 'owner' }, read.text);
     },
 

@@ -1,8 +1,8 @@
 import { accessible, choose, expect, openDemo, saved, test, topic } from './fixtures.js';
 
-test('a lesson drafted by another school: compared, taken one difference at a time, taken whole, made shorter, brought back, and undone', async ({
-  signedIn: page,
-}) => {
+test('a lesson drafted by another school: compared, taken one difference at a time, taken whole, made shorter, brought back, and undone', {
+  tag: '@soak',
+}, async ({ signedIn: page }) => {
   await openDemo(page);
   await topic(page, 'Draft');
   const draft = page.getByRole('region', { name: 'The draft' });
@@ -85,7 +85,7 @@ test('stage pictures: one after every step that leaves something; the canvas sho
   await accessible(page, 'stages');
 });
 
-test('an own method goes before the school, is kept under a name, and is there when a lesson is begun', async ({
+test('an own method goes before the school, is kept under a name, and is there when a lesson is begun', { tag: '@soak' }, async ({
   signedIn: page,
 }) => {
   await openDemo(page);

@@ -1,8 +1,8 @@
 import { accessible, choose, expect, openDemo, test } from './fixtures.js';
 
-test('will this group finish: chance, ends, what holds it up and what helps follow the group and the gate', async ({
-  signedIn: page,
-}) => {
+test('will this group finish: chance, ends, what holds it up and what helps follow the group and the gate', {
+  tag: '@soak',
+}, async ({ signedIn: page }) => {
   await openDemo(page, 'class');
   const pace = page.getByRole('region', { name: 'Will this group finish?' });
   await expect(pace.getByText(/chance that the class is done within 2 h 30/)).toBeVisible({ timeout: 60_000 });

@@ -69,9 +69,9 @@ test('a mix made of a mix; families on the palette; a mix that others are mixed 
   await expect(page.getByText('Parents: ultramarine and burnt umber.')).toBeVisible();
 });
 
-test('a smaller palette: the fewest tubes, what they are for, what fewer give up; taken with its recipes', async ({
-  signedIn: page,
-}) => {
+test('a smaller palette: the fewest tubes, what they are for, what fewer give up; taken with its recipes', {
+  tag: '@soak',
+}, async ({ signedIn: page }) => {
   await openDemo(page, 'paints');
   await topic(page, 'Smaller palette');
   await choose(page.getByLabel('Near enough'), 'seen at a glance (5)');
@@ -136,9 +136,9 @@ test('tubes as a table: grade, size, price, who has them; one of one’s own fro
   await expect(page.getByText('This file is no picture.')).toBeVisible();
 });
 
-test('a tube that mixes need goes with them mixed anew; heaps are kept otherwise; the surface is the lesson’s', async ({
-  signedIn: page,
-}) => {
+test('a tube that mixes need goes with them mixed anew; heaps are kept otherwise; the surface is the lesson’s', {
+  tag: '@soak',
+}, async ({ signedIn: page }) => {
   await openDemo(page, 'paints');
   await page.getByTestId('tubes').getByRole('button', { name: 'Remove: pyrrole red' }).click();
   const dialog = page.getByRole('dialog', { name: 'Remove pyrrole red?' });
@@ -216,7 +216,7 @@ test('the palette sheet: mixes in order of use, an alternative column, the mixin
   await expect(page.getByRole('button', { name: 'Print' })).toBeHidden();
 });
 
-test('a student without a tube sees other parts on the phone than one who has them all', async ({
+test('a student without a tube sees other parts on the phone than one who has them all', { tag: '@soak' }, async ({
   signedIn: page,
   server,
   browser,

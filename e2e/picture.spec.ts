@@ -56,9 +56,9 @@ test('areas proposed from the picture, guided by strokes and taps, taken, and ta
   await saved(page);
 });
 
-test('parted by things: a stroke over each says what it is, each gets its name, and their areas are taken', async ({
-  signedIn: page,
-}) => {
+test('parted by things: a stroke over each says what it is, each gets its name, and their areas are taken', {
+  tag: '@soak',
+}, async ({ signedIn: page }) => {
   await openDemo(page, 'picture');
   await propose(page);
   await page.getByRole('radiogroup', { name: 'Parted by' }).getByText('Things').click();
@@ -104,7 +104,7 @@ test('parted by things: a stroke over each says what it is, each gets its name, 
   await saved(page);
 });
 
-test('proposed by keyboard alone: marks set with the cross', async ({ signedIn: page }) => {
+test('proposed by keyboard alone: marks set with the cross', { tag: '@soak' }, async ({ signedIn: page }) => {
   await openDemo(page, 'picture');
   await page.getByRole('button', { name: 'Propose areas' }).focus();
   await page.keyboard.press('Enter');
@@ -261,7 +261,7 @@ test(
   },
 );
 
-test('edges, directions, light and composition: measured, and set by hand', async ({ signedIn: page }) => {
+test('edges, directions, light and composition: measured, and set by hand', { tag: '@soak' }, async ({ signedIn: page }) => {
   await openDemo(page, 'picture');
   await topic(page, 'Edges');
   const edge = page.getByLabel('Edge between sky and far ridge');

@@ -131,7 +131,7 @@ test('a pin that contradicts the paint is said with the smallest set of reasons,
   await saved(page);
 });
 
-test('a hot dry day offers misting, and taking it keeps the sky open; a damp day gives another plan', async ({
+test('a hot dry day offers misting, and taking it keeps the sky open; a damp day gives another plan', { tag: '@soak' }, async ({
   signedIn: page,
 }) => {
   await openDemo(page);

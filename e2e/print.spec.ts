@@ -16,7 +16,9 @@ const said = (text: string) => text.replace(/\s+/g, ' ').trim();
 const letters = (text: string) => text.replace(/\s+/g, '');
 const wordsIn = (text: string) => said(text).split(' ').filter(Boolean).length;
 
-test('the read-through prints all that it says, on pages none of which is empty', async ({ signedIn: page }) => {
+test('the read-through prints all that it says, on pages none of which is empty', { tag: '@soak' }, async ({
+  signedIn: page,
+}) => {
   await openDemo(page);
   await page.getByRole('link', { name: 'Read through' }).click();
   await expect(page.getByTestId('read-step')).toHaveCount(18);

@@ -125,7 +125,15 @@ async function newInstructor(database: string): Promise<string> {
 }
 
 /** Each worker has a server and a database of its own; every test an instructor of its own, with the demo's lessons. */
-export const test = base.extend<{ server: Server; signedIn: Page }, { shared: Shared }>({
+export const test = base.extend<{ server: Server; signedIn: Page; closed: undefined }, { shared: Shared }>({
+  // Windows and phones that a test opened by itself go with it: left open they ask their server every second, in every later test.
+  closed: [
+    async ({ browser }, use) => {
+      await use(undefined);
+      for (const context of browser.contexts()) await context.close();
+    },
+    { auto: true },
+  ],
   shared: [
     // biome-ignore lint/correctness/noEmptyPattern: the fixture needs none
     async ({}, use) => {

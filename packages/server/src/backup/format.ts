@@ -24,5 +24,3 @@ export async function isBackingUp(manager: EntityManager): Promise<boolean> {
   const [row] = await manager.query<{ free: number | string | null }[]>('SELECT IS_FREE_LOCK(?) AS free', [BACKUP_LOCK]);
   return Number(row?.free) === 0;
 }
-
-export const quoted = (name: string): string => `\`${name.replaceAll('`', '``')}\``;

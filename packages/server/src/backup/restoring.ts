@@ -3,9 +3,10 @@ import { dirname, join } from 'node:path';
 import { createInterface } from 'node:readline';
 import { Ajv } from 'ajv';
 import { type Connection, createConnection } from 'mysql2/promise';
+import { createSchema, dropSchema, quoted } from '../db/schemas.js';
 import { placeOf, sourceAt } from '../db/source.js';
 import { type OpenZip, openZip, UnsoundZip } from '../package/zip.js';
-import { BackupManifest, quoted } from './format.js';
+import { BackupManifest } from './format.js';
 
 const isManifest = new Ajv({ strict: false }).compile(BackupManifest);
 const MOST_MANIFEST = 4 * 1024 ** 2;
@@ -36,9 +37,8 @@ export async function restore({ url, dataFolder, from }: { url: string; dataFold
     const manifest = await manifestOf(zip);
     await assertEmpty(connection, database);
     const files = await putFiles(zip, dataFolder);
-    for (const name of [beside, before]) await connection.query(`DROP DATABASE IF EXISTS ${quoted(name)}`);
-    for (const name of [database, beside, before])
-      await connection.query(`CREATE DATABASE IF NOT EXISTS ${quoted(name)} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);
+    for (const name of [beside, before]) await dropSchema(connection, name);
+    for (const name of [database, beside, before]) await createSchema(connection, name);
     const place = { ...server, database: beside };
     await migrate(place, manifest.migrations);
     const rows = await putRows(zip, connection, beside, manifest);
@@ -49,7 +49,7 @@ export async function restore({ url, dataFolder, from }: { url: string; dataFold
     throw fault instanceof UnsoundZip ? new Error(`${from} cannot be restored. ${fault.message}`) : fault;
   } finally {
     zip.close();
-    for (const name of [beside, before]) await connection.query(`DROP DATABASE IF EXISTS ${quoted(name)}`).catch(() => undefined);
+    for (const name of [beside, before]) await dropSchema(connection, name).catch(() => undefined);
     await connection.end().catch(() => undefined);
   }
 }

@@ -5,22 +5,11 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { type Connection, createConnection } from 'mysql2/promise';
 import yazl from 'yazl';
+import { quoted, storedColumns } from '../db/schemas.js';
 import { placeOf } from '../db/source.js';
-import { BACKUP_LOCK, type BackupManifest, quoted } from './format.js';
+import { BACKUP_LOCK, type BackupManifest } from './format.js';
 
 type Files = { name: string; path: string }[];
-
-/** Columns of every table that are stored, not computed; the order of the tables is of no weight. */
-async function tablesOf(connection: Connection, schema: string): Promise<Map<string, string[]>> {
-  const [rows] = await connection.query(
-    `SELECT table_name AS name, column_name AS col FROM information_schema.columns
-     WHERE table_schema = ? AND extra NOT LIKE '%GENERATED%' ORDER BY table_name, ordinal_position`,
-    [schema],
-  );
-  const tables = new Map<string, string[]>();
-  for (const { name, col } of rows as { name: string; col: string }[]) tables.set(name, [...(tables.get(name) ?? []), col]);
-  return tables;
-}
 
 /** The pictures and films that the rows name, and those of them that are not on the disk. */
 async function filesOf(connection: Connection, tables: ReadonlyMap<string, unknown>, dataFolder: string) {
@@ -107,7 +96,7 @@ export async function streamBackup(
     if (Number(lock.got) !== 1) throw new Error('Another backup is being written. Wait until it is done.');
     await connection.query('SET TRANSACTION ISOLATION LEVEL REPEATABLE READ');
     await connection.query('START TRANSACTION WITH CONSISTENT SNAPSHOT');
-    const tables = await tablesOf(connection, database);
+    const tables = await storedColumns(connection, database);
     const [made] = await connection.query('SELECT name FROM migrations ORDER BY id');
     const { files, missing } = await filesOf(connection, tables, dataFolder);
     const manifest: BackupManifest = {

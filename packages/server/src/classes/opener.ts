@@ -30,7 +30,11 @@ export function classOpener({ source, lessons, stages, plans, bus, hubs, owned }
     lessonId: string,
     rest: Pick<ClassEntity, 'revisionId' | 'title'> & Partial<ClassEntity>,
   ) => {
-    const last = await source.manager.findOne(ClassEntity, { where: { ownerId }, order: { openedAt: 'DESC' } });
+    const last = await source.manager.findOne(ClassEntity, {
+      select: { id: true, address: true },
+      where: { ownerId },
+      order: { openedAt: 'DESC' },
+    });
     for (let attempt = 0; attempt < 5; attempt++) {
       const code = newCode();
       if (await source.manager.existsBy(ClassEntity, { code })) continue;

@@ -1,9 +1,9 @@
 import { type Connection, createConnection } from 'mysql2/promise';
+import { createSchema, dropSchema, quoted, storedColumns } from './schemas.js';
 import { type Place, placeOf, sourceAt } from './source.js';
 
 export type DryRun = { pending: string[]; rows: number; seconds: number };
 
-const quoted = (name: string) => `\`${name.replaceAll('`', '``')}\``;
 type Row = Record<string, string>;
 
 /** Copies all tables of a database with their rows into another; columns that are computed compute themselves. Gives the count of rows. */
@@ -13,17 +13,14 @@ async function copy(connection: Connection, from: string, to: string): Promise<n
     "SELECT table_name AS name FROM information_schema.tables WHERE table_schema = ? AND table_type = 'BASE TABLE'",
     [from],
   );
+  const columns = await storedColumns(connection, from);
   await connection.query('SET foreign_key_checks = 0');
   await connection.query(`USE ${quoted(to)}`);
   let copied = 0;
   for (const { name = '' } of tables) {
     const [made] = await rows(`SHOW CREATE TABLE ${quoted(from)}.${quoted(name)}`);
     await connection.query(String(made?.['Create Table']));
-    const columns = await rows(
-      "SELECT column_name AS name FROM information_schema.columns WHERE table_schema = ? AND table_name = ? AND extra NOT LIKE '%GENERATED%' ORDER BY ordinal_position",
-      [from, name],
-    );
-    const list = columns.map((column) => quoted(String(column.name))).join(', ');
+    const list = (columns.get(String(name)) ?? []).map(quoted).join(', ');
     const [done] = await connection.query(
       `INSERT INTO ${quoted(name)} (${list}) SELECT ${list} FROM ${quoted(from)}.${quoted(name)}`,
     );
@@ -44,8 +41,8 @@ export async function dryRun(url: string): Promise<DryRun> {
   const began = Date.now();
   const connection = await createConnection(server);
   try {
-    await connection.query(`DROP DATABASE IF EXISTS ${quoted(trial)}`);
-    await connection.query(`CREATE DATABASE ${quoted(trial)} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`);
+    await dropSchema(connection, trial);
+    await createSchema(connection, trial);
     const rows = await copy(connection, database, trial);
     const source = sourceAt({ ...place, database: trial });
     await source.initialize();
@@ -56,7 +53,7 @@ export async function dryRun(url: string): Promise<DryRun> {
       await source.destroy();
     }
   } finally {
-    await connection.query(`DROP DATABASE IF EXISTS ${quoted(trial)}`).catch(() => undefined);
+    await dropSchema(connection, trial).catch(() => undefined);
     await connection.end();
   }
 }

@@ -1,6 +1,3 @@
-import { randomUUID } from 'node:crypto';
-import { mkdir, rm } from 'node:fs/promises';
-import { join } from 'node:path';
 import {
   type BroughtIn,
   Kept,
@@ -21,6 +18,7 @@ import type { ReaderAnswer, ReaderJob, ReadLesson } from '../lessons/reader-work
 import type { LessonStore } from '../lessons/store.js';
 import { MOST_BYTES } from '../pictures/limits.js';
 import type { PictureStore } from '../pictures/store.js';
+import { inUploads } from '../work/uploads.js';
 import { type OpenZip, openZip, UnsoundZip } from './zip.js';
 
 const ajv = new Ajv({ allErrors: false, strict: false });
@@ -89,17 +87,12 @@ async function bringFrom(zip: OpenZip, parts: Parts, who: string): Promise<Broug
   }
   const kept = await keptOf(zip, manifest);
   const used = new Set(read.flatMap(({ lesson }) => filesNamed(lesson.text)));
-  const folder = join(parts.dataFolder, 'uploads');
-  await mkdir(folder, { recursive: true, mode: 0o700 });
   for (const { sha256, file, contentSha256 } of manifest.pictures) {
     if (!used.has(sha256)) continue;
-    const at = join(folder, randomUUID());
-    try {
+    await inUploads(parts.dataFolder, async (at) => {
       if ((await zip.extract(file, at, MOST_BYTES)) !== contentSha256) throw unsound(`“${file}” in it was changed or damaged.`);
       await pictures.bear(who, at, sha256, contentSha256);
-    } finally {
-      await rm(at, { force: true });
-    }
+    });
   }
   return database.source.transaction(async (manager) => {
     const brought = await lessons.bring(

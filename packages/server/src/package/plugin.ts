@@ -1,7 +1,4 @@
-import { randomUUID } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
-import { mkdir, rm } from 'node:fs/promises';
-import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import multipart from '@fastify/multipart';
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
@@ -14,6 +11,7 @@ import type { ReaderAnswer, ReaderJob } from '../lessons/reader-worker.js';
 import type { LessonStore } from '../lessons/store.js';
 import type { PictureStore } from '../pictures/store.js';
 import { pool } from '../work/pool.js';
+import { inUploads } from '../work/uploads.js';
 import { bringIn } from './bringing.js';
 import { packLessons } from './packing.js';
 
@@ -49,17 +47,12 @@ export async function packages(app: FastifyInstance, parts: Parts): Promise<void
         throw fault.code?.startsWith('FST_') ? fault : new ApiFault(serverErrors.noPackageSent);
       });
       if (!file) throw new ApiFault(serverErrors.noPackageSent);
-      const folder = join(parts.dataFolder, 'uploads');
-      await mkdir(folder, { recursive: true, mode: 0o700 });
-      const path = join(folder, randomUUID());
-      try {
+      reply.status(201);
+      return inUploads(parts.dataFolder, async (path) => {
         await pipeline(file.file, createWriteStream(path, { mode: 0o600 }));
         if (file.file.truncated) throw new ApiFault(serverErrors.packageUnsound('It is larger than 2 GB.'));
-        reply.status(201);
-        return await bringIn({ ...parts, readers }, id, path);
-      } finally {
-        await rm(path, { force: true });
-      }
+        return bringIn({ ...parts, readers }, id, path);
+      });
     },
   );
 }

@@ -1,9 +1,7 @@
-import { createHash } from 'node:crypto';
-import { createWriteStream } from 'node:fs';
 import type { Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
 import { promisify } from 'node:util';
 import yauzl, { type Entry, type ZipFile } from 'yauzl';
+import { writeHashed } from '../work/uploads.js';
 
 /** What is wrong with a ZIP file, as a sentence. */
 export class UnsoundZip extends Error {}
@@ -79,9 +77,11 @@ export async function openZip(path: string, { entries: most, unfoldedBytes }: Zi
     if (entry.uncompressedSize > limit) throw new UnsoundZip(`“${name}” is larger than such a file is.`);
     return entry;
   };
-  const unreadable = (name: string) => (fault: unknown) => {
-    throw fault instanceof UnsoundZip ? fault : new UnsoundZip(`“${name}” cannot be unfolded.`);
-  };
+  const unreadable =
+    (name: string) =>
+    (fault: unknown): never => {
+      throw fault instanceof UnsoundZip ? fault : new UnsoundZip(`“${name}” cannot be unfolded.`);
+    };
   return {
     has: (name) => entries.has(name),
     names: () => [...entries.keys()],
@@ -97,19 +97,9 @@ export async function openZip(path: string, { entries: most, unfoldedBytes }: Zi
       return Buffer.concat(chunks).toString('utf8');
     },
     extract: async (name, to, limit) => {
-      const hash = createHash('sha256');
       const stream = await openEntry(small(name, limit)).catch(unreadable(name));
-      await pipeline(
-        stream,
-        async function* (chunks: AsyncIterable<Buffer>) {
-          for await (const chunk of chunks) {
-            hash.update(chunk);
-            yield chunk;
-          }
-        },
-        createWriteStream(to, { mode: 0o600 }),
-      ).catch(unreadable(name));
-      return hash.digest('hex');
+      const written = await writeHashed(stream, to).catch(unreadable(name));
+      return written.sha256;
     },
     close: () => zip.close(),
   };

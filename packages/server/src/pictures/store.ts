@@ -1,9 +1,7 @@
-import { createHash, randomUUID } from 'node:crypto';
-import { createWriteStream } from 'node:fs';
+import { createHash } from 'node:crypto';
 import { mkdir, open, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
 import { type PictureAnswer, serverErrors } from '@viaticum/contract';
 import { In } from 'typeorm';
 import { isBackingUp } from '../backup/format.js';
@@ -12,6 +10,7 @@ import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
 import { visible } from '../lessons/reach.js';
 import { pool } from '../work/pool.js';
+import { inUploads, writeHashed } from '../work/uploads.js';
 import { MOST_BYTES, MOST_PIXELS } from './limits.js';
 import type { Rendered } from './renditions.js';
 
@@ -125,28 +124,11 @@ export function pictureStore({ source }: Database, dataFolder: string) {
 
     /** Takes a picture as it comes: written to a file while its hash is computed, then looked at; nothing is left of what is refused. */
     async add(ownerId: string, upload: Readable): Promise<PictureAnswer> {
-      const folder = join(dataFolder, 'uploads');
-      await mkdir(folder, { recursive: true, mode: 0o700 });
-      const path = join(folder, randomUUID());
-      try {
-        const hash = createHash('sha256');
-        let size = 0;
-        await pipeline(
-          upload,
-          async function* (chunks: AsyncIterable<Buffer>) {
-            for await (const chunk of chunks) {
-              size += chunk.length;
-              hash.update(chunk);
-              yield chunk;
-            }
-          },
-          createWriteStream(path, { mode: 0o600 }),
-        );
-        if (size > MOST_BYTES || (upload as { truncated?: boolean }).truncated) throw new ApiFault(serverErrors.pictureTooLarge);
-        return await take(ownerId, path, hash.digest('hex'));
-      } finally {
-        await rm(path, { force: true });
-      }
+      return inUploads(dataFolder, async (path) => {
+        const { sha256, bytes } = await writeHashed(upload, path);
+        if (bytes > MOST_BYTES || (upload as { truncated?: boolean }).truncated) throw new ApiFault(serverErrors.pictureTooLarge);
+        return take(ownerId, path, sha256);
+      });
     },
 
     /** Pictures that an instructor may see, with the hash of their file and where it lies; for a package of lessons. */

@@ -3,6 +3,7 @@ export * from './api.js';
 export * from './errors/index.js';
 export * from './film-api.js';
 export * from './kit-lists.js';
+export * from './language.js';
 export * from './lesson/index.js';
 export { letters, limits, type Problem, sentenceFor } from './limits.js';
 export * from './live.js';

@@ -1,3 +1,5 @@
+import { say, sayBy, worded } from './language.js';
+
 /** How many of each a lesson holds: the schemas, the commands and the sentences all take them from here. */
 export const limits = {
   references: 20,
@@ -45,7 +47,7 @@ export const limits = {
 export const letters = { name: 120, words: 20_000 } as const;
 
 /** What lists hold, in the words of the interface, and how there is room again. */
-const lists: Record<string, [what: string, how: string]> = {
+const lists: Record<string, [what: string, how: string]> = worded({
   references: ['pictures', 'Take one away first.'],
   things: ['things', 'Join some, or take one away first.'],
   areas: ['areas', 'Join some, or take one away first.'],
@@ -71,9 +73,9 @@ const lists: Record<string, [what: string, how: string]> = {
   cuts: ['cuts', 'Take one away first.'],
   films: ['films', 'Take one away first.'],
   strokes: ['marked strokes', 'Take one away first.'],
-};
+});
 /** What one thing holds of others. */
-const parts: Record<string, [whose: string, what: string]> = {
+const parts: Record<string, [whose: string, what: string]> = worded({
   recipe: ['A mix', 'tubes'],
   mixedFrom: ['A mix', 'other mixes'],
   groundCoats: ['A canvas', 'coats of ground'],
@@ -82,10 +84,10 @@ const parts: Record<string, [whose: string, what: string]> = {
   markIds: ['A step', 'marks'],
   along: ['One kind of line', 'lines'],
   mixIds: ['A step', 'mixes'],
-};
+});
 
 /** Sentences for fields whose bounds people run into; the rest are worded from the schema. */
-const fields: [RegExp, string][] = [
+const fields: [RegExp, string][] = worded([
   [/\/room\/humidity$/, 'Humidity must lie between 0 and 100 %. Enter what the room’s hygrometer shows.'],
   [/\/room\/airC$/, 'The air must be between −20 and 60 °C (−4 and 140 °F). Enter the temperature of the room.'],
   [/\/room\/airSpeed$/, 'The draught must lie between 0 and 20 m/s. A quiet room has 0.1.'],
@@ -96,8 +98,8 @@ const fields: [RegExp, string][] = [
   [/\/support\/wrapMm$/, 'What is turned over the edge lies between 0 and 20 cm. Enter less.'],
   [/\/(say|watch|checkpoint|finish)$/, 'Words of a step may hold 20 000 letters. Split the step, or shorten what you say.'],
   [/firstName$/, 'A first name has 1 to 40 letters. Give a shorter one.'],
-  [/\/(title|name)$/, `A name has 1 to ${letters.name} letters. Give a shorter one.`],
-];
+  [/\/(title|name)$/, 'A name has 1 to {0} letters. Give a shorter one.'],
+]);
 
 /** What a validator says of one place (as Ajv and TypeBox do). */
 export type Problem = { instancePath: string; keyword?: string; message?: string; params?: unknown };
@@ -106,18 +108,18 @@ export type Problem = { instancePath: string; keyword?: string; message?: string
 export function sentenceFor(problems: readonly Problem[]): string {
   const depth = ({ instancePath }: Problem) => instancePath.split('/').length;
   const [deepest, ...others] = [...problems].sort((a, b) => depth(b) - depth(a));
-  if (!deepest) return 'Something in this request cannot be. Look at what you entered and send it again.';
+  if (!deepest) return say('Something in this request cannot be. Look at what you entered and send it again.');
   for (const problem of [deepest, ...others]) {
     const known = fullList(problem) ?? fields.find(([place]) => place.test(problem.instancePath))?.[1];
-    if (known) return known;
+    if (known) return sayBy(known, letters.name);
   }
-  const place = deepest.instancePath.split('/').filter(Boolean).join(' › ') || 'this request';
-  return `Something is wrong with “${place}”: it ${deepest.message ?? 'cannot be so'}. Nothing was stored.`;
+  const place = deepest.instancePath.split('/').filter(Boolean).join(' › ') || say('this request');
+  return say`Something is wrong with “${place}”: it ${deepest.message ?? say('cannot be so')}. Nothing was stored.`;
 }
 
 function fullList({ instancePath, keyword }: Problem): string | null {
   if (keyword !== 'maxItems') return null;
   const name = instancePath.split('/').at(-1) as keyof typeof limits;
-  if (lists[name]) return `A lesson holds ${limits[name]} ${lists[name][0]} at most. ${lists[name][1]}`;
-  return parts[name] ? `${parts[name][0]} holds ${limits[name]} ${parts[name][1]} at most. Take one away first.` : null;
+  if (lists[name]) return say`A lesson holds ${limits[name]} ${lists[name][0]} at most. ${lists[name][1]}`;
+  return parts[name] ? say`${parts[name][0]} holds ${limits[name]} ${parts[name][1]} at most. Take one away first.` : null;
 }

@@ -1,3 +1,4 @@
+import { say } from '../language.js';
 import { coded } from './coded.js';
 
 /** What a running class refuses, and why. */
@@ -10,7 +11,8 @@ export const classErrors = {
   instructorOnly: coded(409, 'forbidden', 'Only the instructor can do this.'),
   joinFirst: coded(409, 'join-first', 'Join the class with your first name first.'),
   removed: coded(409, 'removed', 'You are no longer in this class. Join again with your first name.'),
-  nameTaken: (name: string) => coded(409, 'name-taken', `There is a ${name} already. Add the first letter of your second name.`),
+  nameTaken: (name: string) =>
+    coded(409, 'name-taken', say`There is a ${name} already. Add the first letter of your second name.`),
   selfOnly: coded(409, 'forbidden', 'You can only do this for yourself.'),
   full: coded(409, 'full', 'This class is full. Speak to the instructor.'),
   movedOn: coded(409, 'moved', 'The class has moved on meanwhile. Look again before you go on.'),

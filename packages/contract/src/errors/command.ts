@@ -1,12 +1,13 @@
+import { say } from '../language.js';
 import { coded } from './coded.js';
 
 /** What a command on a lesson refuses, and why. */
 export const commandErrors = {
-  gone: (what: string | number) => coded(422, 'gone', `This ${what} is no longer in the lesson. Choose another.`),
-  alreadyThere: (what: string | number) => coded(422, 'already-there', `This ${what} is in the lesson already.`),
-  nameless: (what: string | number) => coded(422, 'nameless', `Give the ${what} a name.`),
+  gone: (what: string | number) => coded(422, 'gone', say`This ${what} is no longer in the lesson. Choose another.`),
+  alreadyThere: (what: string | number) => coded(422, 'already-there', say`This ${what} is in the lesson already.`),
+  nameless: (what: string | number) => coded(422, 'nameless', say`Give the ${what} a name.`),
   nameTooLong: (what: string | number, name: string | number) =>
-    coded(422, 'name-too-long', `The ${what}’s name is longer than ${name} letters. Shorten it.`),
+    coded(422, 'name-too-long', say`The ${what}’s name is longer than ${name} letters. Shorten it.`),
   minutesOutOfRange: coded(422, 'minutes-out-of-range', 'Minutes cannot be negative or above 600. Enter how long this takes.'),
   mistOutOfRange: coded(
     422,
@@ -20,9 +21,9 @@ export const commandErrors = {
     coded(
       422,
       'others-too-many',
-      `${others} would paint variants, which is more than paint at all. Raise the painters, or lower who paints a variant.`,
+      say`${others} would paint variants, which is more than paint at all. Raise the painters, or lower who paints a variant.`,
     ),
-  headsOutOfRange: (most: string | number) => coded(422, 'heads-out-of-range', `Between 1 and ${most} can be reckoned for.`),
+  headsOutOfRange: (most: string | number) => coded(422, 'heads-out-of-range', say`Between 1 and ${most} can be reckoned for.`),
   teachingOutOfRange: coded(422, 'teaching-out-of-range', 'Between none and 10 canvases are painted along.'),
   moneyOutOfRange: coded(422, 'money-out-of-range', 'An amount of money is 0 or more, up to a million.'),
   noDate: coded(422, 'no-date', 'This is no date and time. Choose one from the calendar.'),
@@ -42,7 +43,7 @@ export const commandErrors = {
     coded(
       422,
       'chapters-overlap',
-      `Step ${later} begins before step ${earlier} ends, at ${Math.floor(atS / 60)}:${String(Math.floor(atS) % 60).padStart(2, '0')}. Move one of them.`,
+      say`Step ${later} begins before step ${earlier} ends, at ${Math.floor(atS / 60)}:${String(Math.floor(atS) % 60).padStart(2, '0')}. Move one of them.`,
     ),
   stageHasSteps: coded(422, 'stage-has-steps', 'This stage still has steps. Move or remove them first.'),
   onlyStage: coded(422, 'only-stage', 'A lesson needs one stage. Rename this one instead.'),
@@ -75,7 +76,8 @@ export const commandErrors = {
   tubeTwiceInRecipe: coded(422, 'tube-twice-in-recipe', 'A recipe names each tube once. Join the two amounts.'),
   mixTwiceInRecipe: coded(422, 'mix-twice-in-recipe', 'A recipe names each mix once. Join the two amounts.'),
   mixOfItself: coded(422, 'mix-of-itself', 'A mix cannot be a part of itself. Choose another.'),
-  mixInCircle: (name: string | number) => coded(422, 'mix-in-circle', `“${name}” is itself mixed from this one. Choose another.`),
+  mixInCircle: (name: string | number) =>
+    coded(422, 'mix-in-circle', say`“${name}” is itself mixed from this one. Choose another.`),
   tubeSizeOutOfRange: coded(
     422,
     'tube-size-out-of-range',
@@ -83,7 +85,7 @@ export const commandErrors = {
   ),
   priceOutOfRange: coded(422, 'price-out-of-range', 'A price cannot be negative. Enter what a tube costs.'),
   mixIsBuiltOn: (builtOn: string | number) =>
-    coded(422, 'mix-is-built-on', `“${builtOn}” is mixed from this one. Give it another recipe first.`),
+    coded(422, 'mix-is-built-on', say`“${builtOn}” is mixed from this one. Give it another recipe first.`),
   mediumOutOfRange: coded(422, 'medium-out-of-range', 'Medium must be between 0 and 100 parts to one of paint.'),
   sameMix: coded(422, 'same-mix', 'These are the same mix already.'),
   mixesBuiltOnEachOther: coded(

@@ -1,3 +1,4 @@
+import { say } from '../language.js';
 import { coded } from './coded.js';
 
 /** What the server answers in place of what was hoped for. */
@@ -25,7 +26,7 @@ export const serverErrors = {
   shareFull: coded(409, 'too-many', 'This lesson is shared with thirty already. Take somebody away first.'),
   shareLinksFull: coded(409, 'too-many', 'Ten links to this lesson are open. Take some back first.'),
   coursesFull: coded(409, 'too-many', 'You have a hundred courses. Delete some first.'),
-  packageUnsound: (what: string) => coded(422, 'package-unsound', `This package cannot be brought in. ${what}`),
+  packageUnsound: (what: string) => coded(422, 'package-unsound', say`This package cannot be brought in. ${what}`),
   noPackageSent: coded(400, 'no-file', 'No package came. Choose a file that was saved from Viaticum.'),
   ownerLeavesLast: coded(409, 'owner-stays', 'The owner’s account goes last. Others have accounts here still.'),
   demoStays: coded(409, 'demo-stays', 'The demo’s account is not deleted; the owner can switch it off.'),
@@ -48,7 +49,7 @@ export const serverErrors = {
   codeUnknown: coded(404, 'unknown-code', 'No class has this code. Look at the board again: six letters and digits.'),
   lessonWithoutSteps: coded(422, 'no-steps', 'This lesson has no steps yet. Write at least one before you open a class.'),
   notFound: (what: string | number) =>
-    coded(404, 'not-found', `There is no such ${what}. It may have been deleted; go back and look again.`),
+    coded(404, 'not-found', say`There is no such ${what}. It may have been deleted; go back and look again.`),
   notSignedIn: coded(401, 'sign-in', 'You are not signed in. Sign in, then try again; nothing is lost.'),
   nestedTooDeeply: coded(400, 'invalid', 'This request is nested too deeply to be read. Reload the page.'),
   tooManyFields: coded(400, 'invalid', 'This request has more fields than anything here. Reload the page.'),
@@ -60,7 +61,7 @@ export const serverErrors = {
   ),
   requestEmpty: coded(400, 'invalid', 'This request is empty. Reload the page and try again.'),
   requestUnreadable: coded(400, 'invalid', 'This request could not be read. Reload the page and try again.'),
-  lessonUnsound: (fault: string | number) => coded(422, 'unsound', `${fault} Nothing was stored.`),
+  lessonUnsound: (fault: string | number) => coded(422, 'unsound', say`${fault} Nothing was stored.`),
   nothingPainted: coded(404, 'no-stage', 'Nothing is painted in this lesson yet.'),
   savedElsewhere: coded(
     409,
@@ -69,7 +70,7 @@ export const serverErrors = {
   ),
   filmTooLarge: coded(413, 'too-large', 'This film is larger than 8 GB. Export it smaller, or in parts.'),
   filmQuota: (left: string, needed: string) =>
-    coded(507, 'quota', `${left} GB are left of your 20. This film has ${needed}. Take an older film away first.`),
+    coded(507, 'quota', say`${left} GB are left of your 20. This film has ${needed}. Take an older film away first.`),
   filmLength: coded(400, 'invalid', 'An upload says how many bytes it has. Choose the film again.'),
   filmsAtOnce: coded(429, 'too-many', 'Two films are being uploaded already. Wait until one of them is there.'),
   filmOffset: coded(409, 'offset', 'This piece does not follow what has arrived. The upload asks where it stands and goes on.'),
@@ -77,7 +78,8 @@ export const serverErrors = {
   filmInUse: coded(423, 'in-use', 'A piece of this film is arriving just now. It goes on by itself.'),
   filmNotWhole: coded(409, 'not-whole', 'The film has not arrived whole yet. Let the upload go on.'),
   filmDiffers: coded(422, 'differs', 'The film changed on the way. Nothing was kept; upload it again.'),
-  notAFilm: (like: string) => coded(415, 'not-a-film', `This is not a film (it begins like ${like}). MP4 or WebM can be used.`),
+  notAFilm: (like: string) =>
+    coded(415, 'not-a-film', say`This is not a film (it begins like ${like}). MP4 or WebM can be used.`),
   noPictureSent: coded(400, 'no-file', 'No picture was sent. Choose a JPEG, PNG or WebP picture.'),
   notAPicture: coded(
     415,
@@ -90,7 +92,7 @@ export const serverErrors = {
     'This picture is damaged or cut off and cannot be read. Export it again and try once more.',
   ),
   tooManyPixels: (e6: string | number) =>
-    coded(413, 'too-many-pixels', `This picture has ${e6} megapixels; 40 is the most. Save it smaller and try again.`),
+    coded(413, 'too-many-pixels', say`This picture has ${e6} megapixels; 40 is the most. Save it smaller and try again.`),
   pictureTooLarge: coded(413, 'too-large', 'This picture is larger than 25 MB. Save it smaller and try again.'),
   noStagePicture: coded(404, 'no-stage', 'There is no picture of this step.'),
   askedTooMuch: coded(429, 'too-many', 'Too much was asked for at once from here. Wait a moment, then try again.'),

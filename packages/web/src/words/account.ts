@@ -1,5 +1,6 @@
+import { say, worded } from '@viaticum/contract';
 /** The words of accounts: at the door, one's own account, those of an installation. */
-export const accountWords = {
+export const accountWords = worded({
   signIn: {
     title: 'Come in',
     about: 'Lessons for acrylic painting that fit the canvas, the paint and the room.',
@@ -30,7 +31,7 @@ export const accountWords = {
   welcome: {
     invite: 'You are invited',
     inviteAbout: 'Choose a name to sign in by, and a password.',
-    reset: (name: string) => `A new password for ${name}`,
+    reset: (name: string) => say`A new password for ${name}`,
     resetAbout: 'Whoever is signed in with the former one is signed out.',
     go: 'Come in',
     set: 'Set this password',
@@ -39,7 +40,7 @@ export const accountWords = {
   },
   fields: {
     next: 'New password',
-    nextNote: (letters: number) => `At least ${letters} letters. Three or four words are easy to keep.`,
+    nextNote: (letters: number) => say`At least ${letters} letters. Three or four words are easy to keep.`,
     present: 'Present password',
   },
   own: {
@@ -52,7 +53,7 @@ export const accountWords = {
     factor: 'Second factor',
     factorOff: 'Off. With it, a password that somebody saw does not let them in.',
     factorOn: (codes: number) =>
-      `On. ${codes === 1 ? '1 code that you wrote down is' : `${codes} codes that you wrote down are`} left.`,
+      say`On. ${codes === 1 ? say('1 code that you wrote down is') : say`${codes} codes that you wrote down are`} left.`,
     turnOn: 'Turn on',
     turnOff: 'Turn off',
     next: 'Next',
@@ -78,11 +79,11 @@ export const accountWords = {
     sessions: 'Where you are signed in',
     anyDevice: 'A browser',
     here: 'this one',
-    since: (when: string) => `signed in ${when}`,
-    seen: (when: string) => `last used ${when}`,
+    since: (when: string) => say`signed in ${when}`,
+    seen: (when: string) => say`last used ${when}`,
     end: 'Sign out',
-    endLabel: (device: string) => `Sign out ${device}`,
-    allSessions: (count: number) => `Show all ${count}`,
+    endLabel: (device: string) => say`Sign out ${device}`,
+    allSessions: (count: number) => say`Show all ${count}`,
     endOthers: 'Sign out everywhere else',
     sessionEnds: 'A session ends after a week without use, and after a month in any case.',
   },
@@ -105,18 +106,18 @@ export const accountWords = {
     switchOff: 'Switch off',
     switchOn: 'Switch on',
     switchLabel: (what: string, name: string) => `${what} ${name}`,
-    switchAsk: (name: string) => `Switch off ${name}? They are signed out and cannot come in; their lessons stay.`,
+    switchAsk: (name: string) => say`Switch off ${name}? They are signed out and cannot come in; their lessons stay.`,
     invite: 'Invite an instructor',
     inviteTitle: 'An invitation',
     inviteAbout: 'Give this address to one person. It is good for a week and for one account, and is shown only now.',
     copy: 'Copy address',
     copied: 'Copied',
-    open: (count: number) => (count === 1 ? '1 invitation is open' : `${count} invitations are open`),
-    until: (when: string) => `good until ${when}`,
+    open: (count: number) => (count === 1 ? say('1 invitation is open') : say`${count} invitations are open`),
+    until: (when: string) => say`good until ${when}`,
     takeBack: 'Take back',
     outbox: 'Outbox',
     outboxAbout: 'Viaticum sends no mail by itself. Letters about accounts lie here; hand them on yourself.',
     outboxEmpty: 'No letters.',
-    to: (name: string) => `To ${name}`,
+    to: (name: string) => say`To ${name}`,
   },
-};
+});

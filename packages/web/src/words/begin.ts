@@ -1,28 +1,29 @@
+import { say, worded } from '@viaticum/contract';
 import type { ReadySchool } from '@viaticum/core/draft';
 
 /** Words for a lesson begun with its picture. */
-export const beginWords = {
+export const beginWords = worded({
   pages: { picture: 'Picture and class', things: 'Things', fits: 'What fits' },
   toThings: 'Next: its things',
   toFits: 'Next: what fits',
   fits: {
     about: 'How the canvases would look at the end, by how long the class is. Choose one; everything can still be changed.',
     names: { less: 'Less', fitting: 'As asked', more: 'More' },
-    asked: (minutes: string) => `for ${minutes}`,
-    drafting: (name: string) => `Drafting: ${name}`,
-    picture: (name: string) => `The last stage: ${name}`,
+    asked: (minutes: string) => say`for ${minutes}`,
+    drafting: (name: string) => say`Drafting: ${name}`,
+    picture: (name: string) => say`The last stage: ${name}`,
     lasts: 'Lasts',
     waits: 'Waiting for paint',
     none: 'none',
     steps: 'Steps',
     mixes: 'Mixes',
-    from: (mixes: number, tubes: number) => `${mixes} from ${tubes} tubes`,
+    from: (mixes: number, tubes: number) => say`${mixes} from ${tubes} tubes`,
   },
   back: 'Back',
   move: 'Move the picture',
   turn: 'Level',
   zoom: 'Nearer',
-  loses: (share: string) => `${share} of the picture is cut off. Drag it to choose what.`,
+  loses: (share: string) => say`${share} of the picture is cut off. Drag it to choose what.`,
   losesNothing: 'All of the picture is on the canvas.',
   choose: 'Choose a picture',
   other: 'Another picture',
@@ -40,12 +41,12 @@ export const beginWords = {
     glazes: { name: 'Glazes over a block-in, on white', why: 'Glazes over an opaque layer give depth.' },
     parts: { name: 'Part by part, each finished', why: 'Full attention on one thing at a time.' },
   } satisfies Record<ReadySchool, { name: string; why: string }>,
-  ownMethod: (name: string) => `Your own: ${name}`,
+  ownMethod: (name: string) => say`Your own: ${name}`,
   working: (share: number) => {
-    if (share < 0.6) return 'Looking for areas';
-    if (share < 0.72) return 'Looking at edges and directions';
-    if (share < 0.9) return 'Finding recipes';
-    return 'Writing the steps';
+    if (share < 0.6) return say('Looking for areas');
+    if (share < 0.72) return say('Looking at edges and directions');
+    if (share < 0.9) return say('Finding recipes');
+    return say('Writing the steps');
   },
   uploading: 'Bringing the picture in',
-};
+});

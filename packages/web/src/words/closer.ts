@@ -1,2 +1,3 @@
+import { worded } from '@viaticum/contract';
 /** Nearer and farther on a canvas. */
-export const closerWords = { nearer: 'Nearer', farther: 'Farther', whole: 'Whole' } as const;
+export const closerWords = worded({ nearer: 'Nearer', farther: 'Farther', whole: 'Whole' } as const);

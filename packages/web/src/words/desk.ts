@@ -1,13 +1,16 @@
+import { say, worded } from '@viaticum/contract';
 import { classWords } from '@viaticum/core/class';
 import { counted, degreesInWords, degreesUnit } from '@viaticum/core/units';
 /** Words of the Desk and of the assistant's screen. */
-export const deskWords = {
+export const deskWords = worded({
   door: {
     wants: (names: string[]) =>
-      names.length === 1 ? `${names[0]} would like to come in.` : `${names.length} would like to come in: ${names.join(', ')}.`,
+      names.length === 1
+        ? say`${names[0] as string} would like to come in.`
+        : say`${names.length} would like to come in: ${names.join(', ')}.`,
     more: 'More are here than were planned.',
     takenOut: 'Somebody was taken out of this class, so newcomers from the same network ask first.',
-    yes: (count: number) => (count === 1 ? 'Let in' : `Let in all ${count}`),
+    yes: (count: number) => (count === 1 ? say('Let in') : say`Let in all ${count}`),
     no: 'Not now',
   },
   renew: { co: 'Make a new link', assistant: 'Make a new link', sensor: 'Make a new key', camera: 'Make a new key' },
@@ -21,33 +24,33 @@ export const deskWords = {
   devices: 'Keys of devices',
   devicesAbout: 'A room sensor and a camera over the palette are let in by a key of their own.',
   device: { sensor: 'Sensor', camera: 'Camera' },
-  stepOf: (n: number, of: number) => `step ${n} of ${of}`,
+  stepOf: (n: number, of: number) => say`step ${n} of ${of}`,
   pause: 'drying pause',
   break: 'break',
   before: 'before the start',
   over: 'over by',
-  done: (done: number, of: number) => `${done} of ${of} done`,
-  joined: (count: number) => `${counted(count, 'student')} ${count === 1 ? 'is' : 'are'} here`,
+  done: (done: number, of: number) => say`${done} of ${of} done`,
+  joined: (count: number) => say`${counted(count, 'student')} ${count === 1 ? say('is') : say('are')} here`,
   nobody: 'Nobody needs you',
   wall: 'Open the wall',
   waiting: 'Why we wait',
   paintOn: 'Paint on anyway',
   touch: 'Touch test',
   whichTouched: 'Which did you touch?',
-  isDry: (area: string) => `${area}: dry`,
+  isDry: (area: string) => say`${area}: dry`,
   notYet: 'Not yet',
-  touchBack: (dry: boolean) => (dry ? 'It was not dry: take the test back' : 'Take the test back'),
+  touchBack: (dry: boolean) => (dry ? say('It was not dry: take the test back') : say('Take the test back')),
   early: classWords.early,
   dries: (percent: number, tests: number) =>
-    `${tests === 1 ? 'One touch' : `${tests} touches`}: coats dry ${
-      percent === 0 ? 'as planned' : `${Math.abs(percent)} % ${percent > 0 ? 'slower' : 'faster'}`
+    say`${tests === 1 ? say('One touch') : say`${tests} touches`}: coats dry ${
+      percent === 0 ? say('as planned') : `${Math.abs(percent)} % ${percent > 0 ? say('slower') : say('faster')}`
     } in this class.`,
   goOn: classWords.goOn,
   needsMore: classWords.needsMore,
   again: 'Press again to go on all the same',
-  start: (title: string) => `Start: ${title}`,
+  start: (title: string) => say`Start: ${title}`,
   notWith: classWords.notWith,
-  namesAndMore: (names: string, more: number) => `${names} and ${more} more`,
+  namesAndMore: (names: string, more: number) => say`${names} and ${more} more`,
   takeBack: 'Take it back',
   hold: 'Hold',
   resume: 'Go on with the clock',
@@ -55,18 +58,18 @@ export const deskWords = {
   end: 'End the class',
   endSure: 'End it for everyone',
   ended: 'The class has ended',
-  took: (took: string, planned: string) => `It took ${took}; planned were ${planned}.`,
-  heldFor: (minutes: string) => `Held ${minutes}. Paint dries on.`,
+  took: (took: string, planned: string) => say`It took ${took}; planned were ${planned}.`,
+  heldFor: (minutes: string) => say`Held ${minutes}. Paint dries on.`,
   then: 'then',
   say: 'say',
   room: 'the room',
   time: 'time',
-  planned: (time: string) => `as planned: ${time} in all`,
+  planned: (time: string) => say`as planned: ${time} in all`,
   easels: (count: number) => counted(count, 'easel'),
   noEasels: 'Easels appear here as students join.',
   away: 'away',
-  handFor: (clock: string) => `hand ${clock}`,
-  handDown: (name: string) => `${name} has been helped`,
+  handFor: (clock: string) => say`hand ${clock}`,
+  handDown: (name: string) => say`${name} has been helped`,
   finished: 'done',
   connecting: 'Connecting to the class',
   lost: 'No connection just now. What was said is kept; it mends itself.',
@@ -80,8 +83,8 @@ export const deskWords = {
     about: 'A class may be taught in two groups, each at its own pace: they begin where the class is now.',
     aboutTogether: 'All go on where one of the groups is.',
     divide: 'Teach in two groups',
-    together: (name: string) => `All together, where ${name} is`,
-    name: (n: number) => `Group ${n}`,
+    together: (name: string) => say`All together, where ${name} is`,
+    name: (n: number) => say`Group ${n}`,
   },
   topics: { now: 'Now', tell: 'Tell', steps: 'Steps', more: 'More' } as const,
   topicsLabel: 'What to see beside',
@@ -91,26 +94,26 @@ export const deskWords = {
     back: '8 s back',
     again: 'From the start of the step',
     speed: 'Speed of the film',
-    done: (done: number, of: number) => `${done} of ${of} done with this step`,
+    done: (done: number, of: number) => say`${done} of ${of} done with this step`,
   },
-  ends: (time: string) => `ends about ${time}`,
-  later: (minutes: string) => `${minutes} later than planned`,
-  sooner: (minutes: string) => `${minutes} sooner than planned`,
+  ends: (time: string) => say`ends about ${time}`,
+  later: (minutes: string) => say`${minutes} later than planned`,
+  sooner: (minutes: string) => say`${minutes} sooner than planned`,
   replan: 'Plan the rest again',
   replanQuickest: 'In the quickest order',
   replanned: 'The rest follows from what really happened.',
   replanning: 'Planning',
-  nextBreak: (wait: string) => `next break in ${wait}`,
+  nextBreak: (wait: string) => say`next break in ${wait}`,
   airOf: (airC: number, humidity: number) => `${degreesInWords(airC)}, ${Math.round(humidity * 100)} %`,
   /** Minutes until wet coats may be painted over, before the air was noted and since: “the sky 6 → 15 min, the tram 27 min → 2 h 54”. */
   airCoats: (coats: { name: string; was: string; is: string }[], more: number) =>
-    `${coats.map(({ name, was, is }) => `${name}: ${was} → ${is}`).join('. ')}.${more > 0 ? ` ${counted(more, 'more coat')} likewise.` : ''}`,
+    `${coats.map(({ name, was, is }) => `${name}: ${was} → ${is}`).join('. ')}.${more > 0 ? say` ${counted(more, 'more coat')} likewise.` : ''}`,
   airTimes: (least: number, most: number) => {
     const round = (times: number) => (times < 10 ? Math.round(times * 10) / 10 : Math.round(times));
-    if (!Number.isFinite(most)) return 'In this air some coats never dry.';
-    if (Math.max(Math.abs(least - 1), Math.abs(most - 1)) < 0.05) return 'Coats dry as planned in this air.';
+    if (!Number.isFinite(most)) return say('In this air some coats never dry.');
+    if (Math.max(Math.abs(least - 1), Math.abs(most - 1)) < 0.05) return say('Coats dry as planned in this air.');
     const [low, high] = [round(least), round(most)];
-    return `Coats take ${low === high ? low : `${low} to ${high}`} times as long as planned in this air.`;
+    return say`Coats take ${low === high ? low : say`${low} to ${high}`} times as long as planned in this air.`;
   },
   never: 'never',
   airLonger: 'Use a dryer, or plan the rest again.',
@@ -118,7 +121,7 @@ export const deskWords = {
   simulated: 'simulated',
   noteAir: 'Note the air',
   get airC() {
-    return `Air, ${degreesUnit()}`;
+    return say`Air, ${degreesUnit()}`;
   },
   humidity: 'Humidity, %',
   tellAll: 'To all phones',
@@ -132,7 +135,7 @@ export const deskWords = {
     'Hands off the wet areas',
   ],
   told: (text: string, time: string) => `${time}: ${text}`,
-  goThere: (title: string) => `Go to: ${title}`,
+  goThere: (title: string) => say`Go to: ${title}`,
   skipped: 'left out',
   here: 'now',
   camera: 'The camera',
@@ -148,10 +151,10 @@ export const deskWords = {
   speed: 'Time in this rehearsal',
   rehearsal: 'Rehearsal: the students are simulated.',
   record: 'What happened',
-  lateBy: (minutes: number) => `${minutes} min behind`,
+  lateBy: (minutes: number) => say`${minutes} min behind`,
   quiet: 'quiet',
   assumed: 'done, assumed',
-  at: (title: string) => `at: ${title}`,
+  at: (title: string) => say`at: ${title}`,
   reasons: {
     colour: 'the colour',
     brush: 'the brush',
@@ -163,15 +166,15 @@ export const deskWords = {
   helped: 'helped',
   needs: {
     title: 'Who needs you',
-    hand: (reason: string, since: string) => `hand: ${reason}, ${since}`,
-    quiet: (minutes: number) => `quiet for ${minutes} min`,
-    still: (minutes: number) => `still at it, ${minutes} min`,
-    late: (minutes: number) => `${minutes} min behind`,
+    hand: (reason: string, since: string) => say`hand: ${reason}, ${since}`,
+    quiet: (minutes: number) => say`quiet for ${minutes} min`,
+    still: (minutes: number) => say`still at it, ${minutes} min`,
+    late: (minutes: number) => say`${minutes} min behind`,
     silent: classWords.silent,
     seen: 'Seen, fine',
-    seenOf: (name: string) => `${name}: seen, fine`,
-    more: (count: number) => `and ${count} more`,
-    assumed: (count: number) => `${count} of them assumed`,
+    seenOf: (name: string) => say`${name}: seen, fine`,
+    more: (count: number) => say`and ${count} more`,
+    assumed: (count: number) => say`${count} of them assumed`,
   },
   student: {
     close: 'Close',
@@ -184,8 +187,8 @@ export const deskWords = {
     isLeftOut: 'left out',
     atIt: 'at it',
     open: 'open',
-    saidAt: (minute: string) => `done ${minute}`,
-    assumedAt: (minute: string, early: string, late: string) => `assumed ${minute} (${early} to ${late})`,
+    saidAt: (minute: string) => say`done ${minute}`,
+    assumedAt: (minute: string, early: string, late: string) => say`assumed ${minute} (${early} to ${late})`,
     left: 'Seat to the left',
     right: 'Seat to the right',
     remove: 'Take out of the class',
@@ -199,18 +202,18 @@ export const deskWords = {
       pace === null
         ? ''
         : pace > 1.03
-          ? `, takes ${Math.round((pace - 1) * 100)} % longer`
+          ? say`, takes ${Math.round((pace - 1) * 100)} % longer`
           : pace < 0.97
-            ? `, ${Math.round((1 - pace) * 100)} % quicker`
-            : ', keeps the plan',
-    late: (minutes: string, low: number, high: number) => `About ${minutes} behind (${low} to ${high}).`,
-    leaveOut: (titles: string, saved: string) => `To catch up, leave out ${titles}: saves ${saved}.`,
+            ? say`, ${Math.round((1 - pace) * 100)} % quicker`
+            : say(', keeps the plan'),
+    late: (minutes: string, low: number, high: number) => say`About ${minutes} behind (${low} to ${high}).`,
+    leaveOut: (titles: string, saved: string) => say`To catch up, leave out ${titles}: saves ${saved}.`,
     nothingToLeave: 'Nothing is marked that may be left out.',
   },
   assist: {
     title: 'Who needs a hand',
     nobody: 'Nobody just now.',
-    forTitle: (title: string) => `Now: ${title}`,
+    forTitle: (title: string) => say`Now: ${title}`,
     noKey: 'This link is incomplete. Ask the instructor to send it again.',
   },
-};
+});

@@ -1,16 +1,17 @@
 import type { Helper } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 import { classWords } from '@viaticum/core/class';
 import { counted } from '@viaticum/core/units';
 
 /** Words of a student's phone. */
-export const followWords = {
+export const followWords = worded({
   atDoor: 'A moment, please',
   atDoorAbout: 'Your instructor is asked to let you in.',
-  ticked: (done: number, of: number) => `${done} of ${of}`,
-  until: (what: string) => `until ${what}`,
-  tick: (name: string) => `One more done: ${name}`,
+  ticked: (done: number, of: number) => say`${done} of ${of}`,
+  until: (what: string) => say`until ${what}`,
+  tick: (name: string) => say`One more done: ${name}`,
   cells: 'Cell by cell',
-  cell: (name: string, done: number, of: number) => `Cell ${name}, ${done} of ${of} drawn`,
+  cell: (name: string, done: number, of: number) => say`Cell ${name}, ${done} of ${of} drawn`,
   cellDone: 'Drawn',
   cellNotYet: 'Not drawn after all',
   cellNext: 'Next cell',
@@ -22,22 +23,22 @@ export const followWords = {
   nameAbout: 'So that your instructor knows whose easel this is. Nothing else is asked.',
   next: 'Next',
   join: 'Join',
-  of: (n: number, of: number) => `step ${n} of ${of}`,
+  of: (n: number, of: number) => say`step ${n} of ${of}`,
   waiting: 'Your place is ready',
-  edge: (colour: string) => `There is another of your name. Your easel has a ${colour} edge on the desk and the wall.`,
+  edge: (colour: string) => say`There is another of your name. Your easel has a ${colour} edge on the desk and the wall.`,
   edges: ['', 'blue', 'lime', 'violet', 'turquoise'],
   waitingAbout: 'The class begins soon. Lay out your paints and fill the water.',
   strip: {
     title: 'A question',
-    ask: (title: string) => `Done with “${title}”?`,
-    askLeft: (title: string) => `We went on. Done with “${title}”?`,
+    ask: (title: string) => say`Done with “${title}”?`,
+    askLeft: (title: string) => say`We went on. Done with “${title}”?`,
     isDone: 'It is done',
     now: 'Done about now',
     wentOn: 'When we went on',
     still: 'Still at it',
   },
   done: 'Done',
-  undoIn: (seconds: number) => `Take it back (${seconds})`,
+  undoIn: (seconds: number) => say`Take it back (${seconds})`,
   hand: 'I need a hand',
   handUp: 'Hand is up',
   handDown: 'I am fine now',
@@ -60,7 +61,7 @@ export const followWords = {
   before: 'before this step',
   kept: classWords.kept,
   keptCount: (count: number) =>
-    `${count === 1 ? 'What you pressed is' : `${count} things you pressed are`} kept, and will be sent.`,
+    say`${count === 1 ? say('What you pressed is') : say`${count} things you pressed are`} kept, and will be sent.`,
   sent: 'Sent',
   lost: 'No connection just now. This step stays here; it mends itself.',
   ended: 'The class has ended',
@@ -74,20 +75,20 @@ export const followWords = {
   wet: 'as it looks wet',
   dry: 'as it dries',
   kit: (all: number, lacking: number) =>
-    lacking === 0 ? `I have all ${counted(all, 'tube')}` : `I lack ${lacking} of ${counted(all, 'tube')}`,
+    lacking === 0 ? say`I have all ${counted(all, 'tube')}` : say`I lack ${lacking} of ${counted(all, 'tube')}`,
   noTubes: 'I have no tubes',
   shareTubes: 'Share a palette with a neighbour.',
   looking: 'Looking for a recipe from your tubes …',
-  fullRecipe: (words: string) => `With all tubes: ${words}`,
+  fullRecipe: (words: string) => say`With all tubes: ${words}`,
   myKit: 'My tubes and tools',
   whoTitle: 'Who are you?',
   whoAbout: 'Tap your name. Nothing else is asked.',
   notListed: 'I am not on the list',
   leftHand: 'Keys for the left hand',
-  endedAt: (time: string) => `It ended at ${time}. Your steps stay here.`,
+  endedAt: (time: string) => say`It ended at ${time}. Your steps stay here.`,
   lookThrough: 'Look through the steps',
   kitAbout: 'Take the tick from what you do not have: your recipes then use what is there.',
-  instead: (off: string) => `With your tubes: ${off}.`,
+  instead: (off: string) => say`With your tubes: ${off}.`,
   has: 'I have at hand',
   helpers: {
     mist: 'a mist bottle',
@@ -102,8 +103,8 @@ export const followWords = {
   backAbout: 'as from three metres',
   noEnd: 'does not dry in this air',
   airNew: (slower: boolean) =>
-    slower ? 'The air has changed: this dries more slowly now.' : 'The air has changed: this dries sooner now.',
-  ownDrying: (wait: string) => `Your own coat was laid later: it still needs ${wait}.`,
+    slower ? say('The air has changed: this dries more slowly now.') : say('The air has changed: this dries sooner now.'),
+  ownDrying: (wait: string) => say`Your own coat was laid later: it still needs ${wait}.`,
   ownLaying: 'You are still painting: your coat begins to dry when you say Done.',
   said: 'Your instructor',
   settings: 'This phone',
@@ -115,7 +116,7 @@ export const followWords = {
   alone: {
     start: 'Begin',
     startAbout: (minutes: string) =>
-      `At your own pace: about ${minutes} with its drying times. Everything works without a network once this page has been seen.`,
+      say`At your own pace: about ${minutes} with its drying times. Everything works without a network once this page has been seen.`,
     goOn: 'Go on',
     finish: 'It is finished',
     again: 'Begin again',
@@ -124,4 +125,4 @@ export const followWords = {
   step: 'Look forward',
   noLesson: 'No lesson here',
   doneLate: 'Done now',
-};
+});

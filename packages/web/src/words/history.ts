@@ -1,5 +1,6 @@
+import { say, worded } from '@viaticum/contract';
 /** The words of what a lesson was, and of two versions that meet. */
-export const historyWords = {
+export const historyWords = worded({
   open: 'Versions',
   title: 'Earlier versions',
   about:
@@ -11,23 +12,23 @@ export const historyWords = {
     won: 'stood when two met',
     pinned: 'taught or handed out',
   },
-  by: (author: string) => `by ${author}`,
-  look: (when: string) => `Look at ${when}`,
+  by: (author: string) => say`by ${author}`,
+  look: (when: string) => say`Look at ${when}`,
   since: 'Since then',
   same: 'Nothing has changed since then.',
-  more: (count: number) => `and ${count} more`,
+  more: (count: number) => say`and ${count} more`,
   back: 'Go back to this',
-  wentBack: (when: string) => `The lesson is as it was ${when}.`,
+  wentBack: (when: string) => say`The lesson is as it was ${when}.`,
   name: 'Name',
   nameIt: 'Name it',
   none: 'No earlier version yet.',
   mine: 'Yours',
-  theirs: (who: string) => `The other, saved ${who}`,
+  theirs: (who: string) => say`The other, saved ${who}`,
   unchanged: 'Nothing else.',
   both: 'Bring both together',
   bothAbout: 'What lies apart is joined. Where both changed the same part, choose:',
-  cannot: (fault: string) => `The two cannot be brought together. ${fault}`,
+  cannot: (fault: string) => say`The two cannot be brought together. ${fault}`,
   joined: (said: string[]) =>
-    `Saved elsewhere meanwhile, and joined with yours: ${said.slice(0, 2).join('; ')}${said.length > 2 ? `; and ${said.length - 2} more` : ''}.`,
+    say`Saved elsewhere meanwhile, and joined with yours: ${said.slice(0, 2).join('; ')}${said.length > 2 ? say`; and ${said.length - 2} more` : ''}.`,
   partOf: 'this part',
-};
+});

@@ -1,2 +1,3 @@
+import { worded } from '@viaticum/contract';
 /** What takes a while, and can be left. */
-export const jobWords = { cancel: 'Cancel', left: 'Not worked out.', again: 'Work it out' } as const;
+export const jobWords = worded({ cancel: 'Cancel', left: 'Not worked out.', again: 'Work it out' } as const);

@@ -1,8 +1,8 @@
-import { shelfNames } from '@viaticum/contract';
+import { say, shelfNames, worded } from '@viaticum/contract';
 import { counted, minutesInWords, tubeSize, volumeInWords, volumeUnit } from '@viaticum/core/units';
 
 /** Words of the Kit station. */
-export const kitWords = {
+export const kitWords = worded({
   topicsLabel: 'What to look at',
   topics: {
     paint: 'Paint',
@@ -17,8 +17,8 @@ export const kitWords = {
   noticed: 'Worth knowing',
   variant: 'As painted by',
   asItIs: 'the class',
-  ofThem: (name: string) => `Of them: ${name}`,
-  only: (names: readonly string[]) => `for ${names.join(', ')}`,
+  ofThem: (name: string) => say`Of them: ${name}`,
+  only: (names: readonly string[]) => say`for ${names.join(', ')}`,
   heads: 'Painters',
   teaching: 'Teaching canvases',
   tableOf: 'Painters at a table',
@@ -35,7 +35,7 @@ export const kitWords = {
   paint: {
     title: 'Paint for this group',
     about: (canvas: number, head: number) =>
-      `Of ${volumeInWords(head)} that one painter squeezes, ${volumeInWords(canvas)} reach the canvas. The rest stays in brushes and on palettes, is kept for corrections, or is mixed more than needed.`,
+      say`Of ${volumeInWords(head)} that one painter squeezes, ${volumeInWords(canvas)} reach the canvas. The rest stays in brushes and on palettes, is kept for corrections, or is mixed more than needed.`,
     columns: {
       tube: 'Tube',
       head: 'each',
@@ -45,21 +45,21 @@ export const kitWords = {
       buy: 'buy',
       price: 'sizes and prices',
     },
-    sure: (ml: number) => `to be sure ${volumeInWords(ml)}`,
+    sure: (ml: number) => say`to be sure ${volumeInWords(ml)}`,
     sharings: { 'handed-round': 'handed round', 'a-table': 'one a table', each: 'one each' } as const,
     others: (how: string, words: string, cost: string) => `${how}: ${words}${cost ? `, ${cost}` : ''}`,
-    more: (cost: string, ml: number) => `For ${cost} more you keep ${volumeInWords(ml)} for another class.`,
-    left: (ml: number) => `${volumeInWords(ml)} left`,
-    unpriced: (names: string) => `Without a price: ${names}. Sizes are taken as usual; enter what your shop sells.`,
+    more: (cost: string, ml: number) => say`For ${cost} more you keep ${volumeInWords(ml)} for another class.`,
+    left: (ml: number) => say`${volumeInWords(ml)} left`,
+    unpriced: (names: string) => say`Without a price: ${names}. Sizes are taken as usual; enter what your shop sells.`,
     sum: 'In all',
     buys: 'Bought for',
     buying: { mean: 'a usual class', sure: 'nine classes in ten' } as const,
-    prices: (name: string) => `Sizes and prices of ${name}`,
+    prices: (name: string) => say`Sizes and prices of ${name}`,
     priceOf: (ml: number, cost: string) => `${tubeSize(ml)} ${volumeUnit()} ${cost}`,
     addSize: 'Add a size',
     size: 'Size, ml',
     price: 'Price',
-    removeSize: (ml: number) => `Take ${tubeSize(ml)} ${volumeUnit()} away`,
+    removeSize: (ml: number) => say`Take ${tubeSize(ml)} ${volumeUnit()} away`,
     currency: 'Money',
     badPrice: 'This is no price. Write it as 7.80.',
     badSize: 'A tube holds between 1 and 5 000 ml.',
@@ -91,16 +91,17 @@ export const kitWords = {
       'What comes back later, what cannot be measured at a palette, and what goes on wet is mixed before the class, for everybody.',
     hows: { batch: 'mixed ahead', palette: 'at the palettes' } as const,
     auto: 'as advised',
-    howOf: (name: string) => `How ${name} is mixed`,
+    howOf: (name: string) => say`How ${name} is mixed`,
     no: 'nothing speaks for it',
     columns: { mix: 'Mix', why: 'why ahead', how: 'how' },
-    largest: (ml: string) => `On the mean: canvases are of several sizes, the largest takes ${ml}.`,
-    batch: (ml: number, portions: number, each: string) => `${volumeInWords(ml)} in ${portions} portions of ${each}`,
+    largest: (ml: string) => say`On the mean: canvases are of several sizes, the largest takes ${ml}.`,
+    batch: (ml: number, portions: number, each: string) => say`${volumeInWords(ml)} in ${portions} portions of ${each}`,
     parts: 'Measure',
-    rounded: (deltaE: number) => (deltaE < 0.5 ? 'the colour stays' : `rounded, the colour moves by ΔE ${deltaE.toFixed(1)}`),
+    rounded: (deltaE: number) =>
+      deltaE < 0.5 ? say('the colour stays') : say`rounded, the colour moves by ΔE ${deltaE.toFixed(1)}`,
     minutes: (minutes: number) => minutesInWords(Math.max(1, minutes)),
     container: (kind: 'bag' | 'jar', ml: number) =>
-      kind === 'bag' ? `film bags of ${volumeInWords(ml)}, the air pressed out` : `jars of ${volumeInWords(ml)}`,
+      kind === 'bag' ? say`film bags of ${volumeInWords(ml)}, the air pressed out` : say`jars of ${volumeInWords(ml)}`,
     keeps: 'How long it keeps in this air',
     store: {
       plate: 'open plate',
@@ -115,15 +116,15 @@ export const kitWords = {
     jarRules: 'For jars the label rules.',
     left: 'What is left',
     scrap: (ml: number, l: number, isGround: boolean) =>
-      `About ${volumeInWords(ml)} stay on each palette. All of it mixed is a grey of value ${Math.round(l / 10)}${isGround ? ': keep it for the next toned ground' : ', too far from a middle tone for a ground'}.`,
-    standsIn: (left: string, other: string) => `What is left of ${left} will do for ${other}.`,
+      say`About ${volumeInWords(ml)} stay on each palette. All of it mixed is a grey of value ${Math.round(l / 10)}${isGround ? say(': keep it for the next toned ground') : say(', too far from a middle tone for a ground')}.`,
+    standsIn: (left: string, other: string) => say`What is left of ${left} will do for ${other}.`,
   },
   things: {
     brushes: 'Brushes',
     columns: { brush: 'Brush', head: 'each', count: 'in all', shared: 'shared by two', instead: 'or instead' },
-    share: (name: string) => `${name} is shared by two`,
-    extra: (minutes: number) => (minutes === 0 ? 'no longer' : `${minutes} min longer`),
-    mayNot: (why: string) => `not shared: ${why}`,
+    share: (name: string) => say`${name} is shared by two`,
+    extra: (minutes: number) => (minutes === 0 ? say('no longer') : say`${minutes} min longer`),
+    mayNot: (why: string) => say`not shared: ${why}`,
     things: 'Everything else',
     thing: 'Thing',
     each: 'each',
@@ -133,18 +134,18 @@ export const kitWords = {
     name: 'What',
     add: 'Add it',
     per: { head: 'for each', group: 'for all' } as const,
-    remove: (name: string) => `Take ${name} away`,
+    remove: (name: string) => say`Take ${name} away`,
     perLabel: 'For whom',
     shelfLabel: 'Shelf',
     shelves: shelfNames,
     countLabel: 'How many',
-    washes: (count: number) => `Each painter washes a brush ${count === 1 ? 'once' : `${count} times`} in class.`,
+    washes: (count: number) => say`Each painter washes a brush ${count === 1 ? say('once') : say`${count} times`} in class.`,
   },
   bring: {
     title: 'Who brings what',
     about: 'The rule stands above; a word said here counts more.',
     by: { studio: 'studio', student: 'student', either: 'student’s if they have it' } as const,
-    byOf: (name: string) => `Who brings ${name}`,
+    byOf: (name: string) => say`Who brings ${name}`,
     columns: { thing: 'Thing', amount: 'in all', each: 'each', by: 'brought by', cost: 'costs' },
     letter: 'Letter to a student',
     to: 'First name',
@@ -166,35 +167,35 @@ export const kitWords = {
     about: 'Counted back from when the class begins; nothing of it is class time.',
     begins: 'The class begins',
     noDate: 'Say when the class begins, and days have names.',
-    work: (minutes: number) => `${minutesInWords(Math.max(1, minutes))} of work`,
+    work: (minutes: number) => say`${minutesInWords(Math.max(1, minutes))} of work`,
     late: 'cannot be done in time any more',
     helpers: 'People who prepare',
     rack: 'Flat places in the rack',
     boards: (boards: string, waves: number, hours: string, m2: string) =>
-      `Where they are raw, two coats of gesso on ${boards} take ${hours}${waves === 1 ? '' : ` in ${waves} waves`}, and ${m2} m² of flat places.`,
+      say`Where they are raw, two coats of gesso on ${boards} take ${hours}${waves === 1 ? '' : say` in ${waves} waves`}, and ${m2} m² of flat places.`,
     ics: 'Into the calendar (ICS)',
     none: 'Nothing has to be prepared.',
   },
   room: {
     title: 'The room',
     seats: (people: number, tables: number, m2: string) =>
-      `${people} people, ${counted(tables, 'table')}, ${m2} m² of table. Who paints with the left hand sits at the end of a table; the way to water and rack has no steps and stays free.`,
+      say`${people} people, ${counted(tables, 'table')}, ${m2} m² of table. Who paints with the left hand sits at the end of a table; the way to water and rack has no steps and stays free.`,
     dryers: (each: number, limit: number, watts: number) =>
       each === 0
-        ? `A circuit carries ${limit} W for long use: no dryer of ${watts} W beside what hangs on it.`
-        : `A circuit carries ${limit} W for long use: ${counted(each, 'dryer')} of ${watts} W at a time.`,
+        ? say`A circuit carries ${limit} W for long use: no dryer of ${watts} W beside what hangs on it.`
+        : say`A circuit carries ${limit} W for long use: ${counted(each, 'dryer')} of ${watts} W at a time.`,
     noCircuits: 'Enter the room’s circuits in its drawer, and dryers are reckoned.',
     otherW: 'Other load on it, W',
     damper: (points: number, as: number, full: number) =>
       points < 1
-        ? 'The full room is hardly damper.'
+        ? say('The full room is hardly damper.')
         : !Number.isFinite(full)
-          ? 'So many people make the air so damp that a block-in does not dry. Open windows.'
-          : `People make the air damper by about ${Math.round(points)} points: a block-in may be painted over after ${minutesInWords(full)} instead of ${minutesInWords(as)}. The reading at the easels counts for more.`,
+          ? say('So many people make the air so damp that a block-in does not dry. Open windows.')
+          : say`People make the air damper by about ${Math.round(points)} points: a block-in may be painted over after ${minutesInWords(full)} instead of ${minutesInWords(as)}. The reading at the easels counts for more.`,
     plan: 'Plan with the air of a full room',
     roomM3: 'Room, m³',
     changes: 'Air changes an hour',
-    fresh: (l: number) => `Fresh air for so many: about ${Math.round(l)} litres a second.`,
+    fresh: (l: number) => say`Fresh air for so many: about ${Math.round(l)} litres a second.`,
     sinks: 'Sinks',
     waste: 'Water and waste',
     cautions: 'Cautions',
@@ -204,7 +205,7 @@ export const kitWords = {
     fee: 'Fee, each',
     fixed: 'Costs whoever comes',
     from: (count: number | null) =>
-      count === null ? 'At this fee it never pays.' : `It pays from ${counted(count, 'student')} on.`,
+      count === null ? say('At this fee it never pays.') : say`It pays from ${counted(count, 'student')} on.`,
     unset: 'Enter a fee and what the class costs whoever comes.',
     bad: 'This is no amount. Write it as 45.00.',
     children: 'The students are children',
@@ -237,23 +238,23 @@ export const kitWords = {
     } as const,
     make: 'Make the pack',
     making: 'Making the pack',
-    made: (pages: number, bytes: number) => `${counted(pages, 'page')}, ${(bytes / 1e6).toFixed(1)} MB.`,
-    lacks: (signs: string) => `The fonts have no ${[...signs].join(' ')}: question marks stand there.`,
+    made: (pages: number, bytes: number) => say`${counted(pages, 'page')}, ${(bytes / 1e6).toFixed(1)} MB.`,
+    lacks: (signs: string) => say`The fonts have no ${[...signs].join(' ')}: question marks stand there.`,
     nothing: 'Choose at least one part.',
     unsaved: 'The lesson is being saved; then the pack can be made.',
     offline: 'The server cannot be reached just now. Try again in a moment.',
   },
-} as const;
+} as const);
 
 /** Words of the lists on a phone. */
-export const listWords = {
+export const listWords = worded({
   lists: { shopping: 'Shopping', preparing: 'Preparing', packing: 'Packing' } as const,
   choose: 'Which list',
-  done: (done: number, of: number) => `${done} of ${of}`,
-  sum: (amount: string) => `to buy: ${amount}`,
+  done: (done: number, of: number) => say`${done} of ${of}`,
+  sum: (amount: string) => say`to buy: ${amount}`,
   offline: 'No connection just now. Ticks are kept and sent later.',
   none: 'Nothing is on this list.',
   cautions: 'Mind',
-  heads: (heads: number) => `for ${counted(heads, 'painter')}`,
+  heads: (heads: number) => say`for ${counted(heads, 'painter')}`,
   loading: 'Reading the lists',
-} as const;
+} as const);

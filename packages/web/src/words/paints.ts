@@ -1,4 +1,5 @@
 import type { Keeping } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 import { counted, volumeInWords } from '@viaticum/core/units';
 import { apart } from './exact.js';
 
@@ -6,9 +7,9 @@ import { apart } from './exact.js';
 const hundredths = (value: number) => (Math.floor(value * 100 + 1e-9) / 100).toFixed(2);
 
 /** Wording of the Paints station beside its mixes. */
-export const paintWords = {
+export const paintWords = worded({
   found: 'Recipes found',
-  seeking: (share: number) => `Looking through all recipes, ${Math.round(share * 100)} %`,
+  seeking: (share: number) => say`Looking through all recipes, ${Math.round(share * 100)} %`,
   wholeOnly: 'So far whole parts only; small amounts are being looked through.',
   reasons: {
     best: 'best on the whole',
@@ -22,17 +23,17 @@ export const paintWords = {
   } as const,
   use: 'Use this',
   inUse: 'in use',
-  onFilm: (value: number) => `laid once ${apart(value)}`,
+  onFilm: (value: number) => say`laid once ${apart(value)}`,
   thick: apart,
-  touchy: (name: string, value: number) => `Touchy: with ${name} doubled it is ${apart(value)}.`,
+  touchy: (name: string, value: number) => say`Touchy: with ${name} doubled it is ${apart(value)}.`,
   killed: 'Its paints kill much of each other’s colour.',
   outOfReach: 'Out of reach of these tubes; above is the nearest.',
   whichTube: 'Which tube would reach it?',
   wouldReach: (name: string, deltaE: number) => `${name}: ${apart(deltaE)}`,
-  addIt: (name: string) => `Add ${name}`,
+  addIt: (name: string) => say`Add ${name}`,
   order: 'Put together in this order',
   orderWords: (names: string[]) => `${names.join(', then ')}.`,
-  onMix: (name: string) => `the mix ${name}`,
+  onMix: (name: string) => say`the mix ${name}`,
   met: 'Meet the target',
   metDry: 'dry',
   metWet: 'wet',
@@ -42,36 +43,37 @@ export const paintWords = {
   covering: 'Covering',
   coats: (coats: number | null, technique: string) =>
     coats === null
-      ? `More than 12 ${technique} layers until this ground no longer shows`
+      ? say`More than 12 ${technique} layers until this ground no longer shows`
       : coats === 1
-        ? `1 ${technique} layer, and this ground no longer shows`
-        : `${coats} ${technique} layers until this ground no longer shows`,
+        ? say`1 ${technique} layer, and this ground no longer shows`
+        : say`${coats} ${technique} layers until this ground no longer shows`,
   contrast: (ratio: number, coats: number | null) =>
     coats === 1
-      ? `It hides black beside white as well (contrast ratio of one layer ${hundredths(ratio)})`
-      : `To hide black beside white it takes ${coats === null ? 'more than 12' : coats} (contrast ratio of one layer ${hundredths(ratio)}; 0.98 counts as hiding)`,
+      ? say`It hides black beside white as well (contrast ratio of one layer ${hundredths(ratio)})`
+      : say`To hide black beside white it takes ${coats === null ? say('more than 12') : coats} (contrast ratio of one layer ${hundredths(ratio)}; 0.98 counts as hiding)`,
   oneCoat: (deltaE: number) =>
-    deltaE < 1 ? 'One layer already looks like the mix.' : `One layer and the mix are ${apart(deltaE)}.`,
+    deltaE < 1 ? say('One layer already looks like the mix.') : say`One layer and the mix are ${apart(deltaE)}.`,
   swatchOn: 'one layer on the ground',
   line: (coats: number | null) =>
     coats === null
-      ? 'As a thin line on the darkest mix it never quite covers.'
-      : `As a thin line on the darkest mix: ${counted(coats, 'pass', 'passes')}.`,
-  glaze: (medium: number) => `Glazed with ${counted(medium, 'part')} of medium over the ground`,
+      ? say('As a thin line on the darkest mix it never quite covers.')
+      : say`As a thin line on the darkest mix: ${counted(coats, 'pass', 'passes')}.`,
+  glaze: (medium: number) => say`Glazed with ${counted(medium, 'part')} of medium over the ground`,
   finish: 'Surface of the paint when dry',
   finishes: { matt: 'matt', satin: 'satin', gloss: 'gloss' } as const,
   finishAbout: 'All colours are reckoned with it: a matt surface lifts the darks.',
   thinning: 'Water and medium',
   water: 'Water, % of the mix',
   medium: 'Medium, parts to one',
-  thinned: (um: number, workable: string, over: string) => `Dry film ${um} µm, workable ${workable}, painted over after ${over}.`,
-  waterNote: (limit: number) => `More than ${limit} % water: this school thins with medium from there on.`,
+  thinned: (um: number, workable: string, over: string) =>
+    say`Dry film ${um} µm, workable ${workable}, painted over after ${over}.`,
+  waterNote: (limit: number) => say`More than ${limit} % water: this school thins with medium from there on.`,
   letDown: 'Let down beforehand: recipes may use this mix like a tube',
   addMix: 'Add a mix to the recipe',
   mixesGroup: 'mixes',
   tubesGroup: 'tubes',
   fromAreas: 'A mix for every area without one',
-  usedOnce: (names: string[]) => `Used in one step only: ${names.join(', ')}.`,
+  usedOnce: (names: string[]) => say`Used in one step only: ${names.join(', ')}.`,
 
   table: {
     tube: 'Tube',
@@ -91,12 +93,12 @@ export const paintWords = {
   strengthNote:
     'Strength against ultramarine in tints. Light: as commonly rated, I excellent, II very good. Model estimates; the label holds.',
   grades: { artist: 'artist', student: 'student' } as const,
-  gradeOf: (name: string) => `Grade of ${name}`,
-  sizeOf: (name: string) => `Size of ${name}, ml`,
-  priceOf: (name: string) => `Price of ${name}`,
-  perMl: (price: string) => `${price} a ml`,
-  ownedOf: (name: string) => `I have ${name}`,
-  studentsOf: (name: string) => `Students have ${name}`,
+  gradeOf: (name: string) => say`Grade of ${name}`,
+  sizeOf: (name: string) => say`Size of ${name}, ml`,
+  priceOf: (name: string) => say`Price of ${name}`,
+  perMl: (price: string) => say`${price} a ml`,
+  ownedOf: (name: string) => say`I have ${name}`,
+  studentsOf: (name: string) => say`Students have ${name}`,
   ownTube: 'A tube of your own',
   ownAbout:
     'Paint it out thickly, and one part of it with ten of titanium white; let both dry. Give their colours from a photo in even light, or typed.',
@@ -131,7 +133,7 @@ export const paintWords = {
     films: 'Films when dry, µm: thin and thick',
     read: 'Read the card',
     fault: 'Give the L* of at least three steps, lightest first, with blanks between them.',
-    uneven: (share: number) => `The darkest corner had ${Math.round(share * 100)} % of the light; that was taken out.`,
+    uneven: (share: number) => say`The darkest corner had ${Math.round(share * 100)} % of the light; that was taken out.`,
     reads: {
       thinOverBlack: 'thin on black',
       thickOverBlack: 'thick on black',
@@ -142,12 +144,12 @@ export const paintWords = {
   },
   sure: (deltaE: number) =>
     deltaE < 2.5
-      ? `Known well: likely within ${deltaE.toFixed(1)} of what your tubes give`
-      : `Reckoned from the table of pigments; your own tubes may come out ${deltaE < 4 ? 'a little' : 'clearly'} different (about ${deltaE.toFixed(0)}). Draw them down to know better`,
+      ? say`Known well: likely within ${deltaE.toFixed(1)} of what your tubes give`
+      : say`Reckoned from the table of pigments; your own tubes may come out ${deltaE < 4 ? say('a little') : say('clearly')} different (about ${deltaE.toFixed(0)}). Draw them down to know better`,
   fromPhoto: 'From a photo',
-  photoPick: (what: string) => `Click the ${what} in the photo.`,
+  photoPick: (what: string) => say`Click the ${what} in the photo.`,
   fitted: (nearest: string, left: number) =>
-    `Fitted from ${nearest}; ${left < 0.5 ? 'nothing to speak of is left' : `a difference of ${left.toFixed(1)} is left`}.`,
+    say`Fitted from ${nearest}; ${left < 0.5 ? say('nothing to speak of is left') : say`a difference of ${left.toFixed(1)} is left`}.`,
   addOwn: 'Add this tube',
   badPhoto: 'This file is no picture. Choose a JPEG, PNG or WebP.',
 
@@ -165,8 +167,8 @@ export const paintWords = {
   ownDark: 'the darkest tube',
   steps: 'Steps',
   greyValue: 'Value of the greys',
-  parents: (names: string[]) => `Parents: ${names.join(' and ')}.`,
-  takeFamily: (n: number) => `Put ${counted(n, 'mix', 'mixes')} on the palette`,
+  parents: (names: string[]) => say`Parents: ${names.join(' and ')}.`,
+  takeFamily: (n: number) => say`Put ${counted(n, 'mix', 'mixes')} on the palette`,
   familyName: (base: string, member: string) => `${base}, ${member}`,
   itself: 'the mix itself',
   needsMix: 'Families grow from a mix with a recipe. Mix one first.',
@@ -184,20 +186,22 @@ export const paintWords = {
     earths: 'earths, a blue and white',
     rich: 'a rich palette of ten',
   } as const,
-  mustOf: (name: string) => `${name}: must, may or must not`,
+  mustOf: (name: string) => say`${name}: must, may or must not`,
   must: 'must',
   may: 'may',
   mustNot: 'must not',
-  answer: (n: number) => `${counted(n, 'tube reaches', 'tubes reach')} what can be reached`,
+  answer: (n: number) => say`${counted(n, 'tube reaches', 'tubes reach')} what can be reached`,
   proven: 'No smaller set does: all were tried.',
   others: (n: number) =>
-    n === 0 ? '' : `${n === 10 ? '10 or more' : n} other ${n === 1 ? 'set' : 'sets'} of as few would do too.`,
-  worstMean: (worst: number, mean: number) => `the worst ${apart(worst)}, on the whole ${apart(mean)}`,
-  cost: (money: string) => `${money} a student in tubes`,
-  costUnknown: (n: number) => `Price unknown for ${counted(n, 'tube', 'tubes')}; enter it under Tubes.`,
-  unreachable: (names: string[]) => `Not reached with whole parts and one touch: ${names.join(', ')}.`,
+    n === 0 ? '' : say`${n === 10 ? say('10 or more') : n} other ${n === 1 ? say('set') : say('sets')} of as few would do too.`,
+  worstMean: (worst: number, mean: number) => say`the worst ${apart(worst)}, on the whole ${apart(mean)}`,
+  cost: (money: string) => say`${money} a student in tubes`,
+  costUnknown: (n: number) => say`Price unknown for ${counted(n, 'tube', 'tubes')}; enter it under Tubes.`,
+  unreachable: (names: string[]) => say`Not reached with whole parts and one touch: ${names.join(', ')}.`,
   isFor: (mix: string, without: number) =>
-    Number.isFinite(without) ? `for ${mix}, which without it is ${apart(without)}` : `for ${mix}: without it nothing comes near`,
+    Number.isFinite(without)
+      ? say`for ${mix}, which without it is ${apart(without)}`
+      : say`for ${mix}: without it nothing comes near`,
   takePalette: 'Take this palette and its recipes',
   curve: 'What fewer tubes give up',
   curveAxis: 'tubes',
@@ -205,13 +209,13 @@ export const paintWords = {
   curveWorst: 'worst',
   curveMean: 'mean',
   curveRow: (n: number, worst: number, mean: number) =>
-    `${counted(n, 'tube')}: worst ${worst.toFixed(1)}, mean ${mean.toFixed(1)}`,
+    say`${counted(n, 'tube')}: worst ${worst.toFixed(1)}, mean ${mean.toFixed(1)}`,
   noTargets: 'Give the mixes targets first: a palette is chosen by what it must reach.',
-  searching: (share: number) => `Searching, ${Math.round(share * 100)} %`,
+  searching: (share: number) => say`Searching, ${Math.round(share * 100)} %`,
 
   heaps: 'Heaps',
   heapsAbout: (where: string) =>
-    `Each mix as one painter has it ${where}, in this room: how long it stays fit to use, and what to do where it would not.`,
+    say`Each mix as one painter has it ${where}, in this room: how long it stays fit to use, and what to do where it would not.`,
   keptOn: 'Heaps are kept',
   keepings: {
     plate: 'on an open plate',
@@ -221,32 +225,32 @@ export const paintWords = {
   } satisfies Record<Keeping, string>,
   heapColumns: ['Mix', 'About', 'Used', 'Rests at most', 'Keeps', 'So'],
   heapMl: volumeInWords,
-  heapUsed: (from: string, until: string) => `${from} to ${until}`,
+  heapUsed: (from: string, until: string) => say`${from} to ${until}`,
   heapPremixed: 'mixed ahead in a pause',
   heapFits: 'nothing to do',
-  heapCover: (minutes: number) => `mist it every ${minutes} min while it rests, or cover it`,
+  heapCover: (minutes: number) => say`mist it every ${minutes} min while it rests, or cover it`,
   heapLate: (step: number, deltaE: number) =>
     deltaE > 4
-      ? `mix it only before step ${step}, or cover it; mixed anew it hardly matches`
-      : `mix it anew before step ${step}, or cover it`,
+      ? say`mix it only before step ${step}, or cover it; mixed anew it hardly matches`
+      : say`mix it anew before step ${step}, or cover it`,
   heapNever: 'for days',
   heapsNone: 'No step uses a mix with paint yet.',
   heapAmounts: 'Amounts are what the painted areas take, with a third more for brush and palette.',
 
   formerTitle: (count: number) =>
-    `Paint is reckoned more truly now: ${counted(count, 'mix looks', 'mixes look')} different from when this lesson was written.`,
+    say`Paint is reckoned more truly now: ${counted(count, 'mix looks', 'mixes look')} different from when this lesson was written.`,
   formerNone: 'Paint is reckoned more truly now; the mixes of this lesson look as they did.',
   formerBefore: 'as it was reckoned',
   formerNow: 'as it is reckoned now',
   formerMix: (count: number) =>
-    `Mix ${count === 1 ? 'it' : `all ${count}`} again for ${count === 1 ? 'its target' : 'their targets'}`,
-  formerTake: (count: number) => `Take ${count === 1 ? 'the new recipe' : 'the new recipes'}`,
+    say`Mix ${count === 1 ? say('it') : say`all ${count}`} again for ${count === 1 ? say('its target') : say('their targets')}`,
+  formerTake: (count: number) => say`Take ${count === 1 ? say('the new recipe') : say('the new recipes')}`,
   formerKeep: 'Keep the recipes as they are',
 
-  takesOut: (name: string) => `Remove ${name}?`,
+  takesOut: (name: string) => say`Remove ${name}?`,
   needIt: (count: number) =>
-    `${counted(count, 'mix needs', 'mixes need')} it. Without it and mixed from the others they would be:`,
-  needItNone: (count: number) => `${counted(count, 'mix needs', 'mixes need')} it, and no other tube is left to mix from.`,
+    say`${counted(count, 'mix needs', 'mixes need')} it. Without it and mixed from the others they would be:`,
+  needItNone: (count: number) => say`${counted(count, 'mix needs', 'mixes need')} it, and no other tube is left to mix from.`,
   breaksWhite: 'It is the white: everything light is made with it.',
   isOff: (off: string) => `, ${off}`,
   mixOthers: 'Remove it and mix these anew',
@@ -263,7 +267,7 @@ export const paintWords = {
   withoutNote: 'On Follow each student is asked what they have, and gets these recipes.',
 
   sheetPrint: 'Print',
-  sheetTitle: (title: string) => `Palette for ${title}`,
+  sheetTitle: (title: string) => say`Palette for ${title}`,
   sheetAbout:
     'Warm mixes lie to the left, cool ones to the right, with a white at either end. The numbers are the order in which they are used.',
   warmEnd: 'warm',
@@ -271,7 +275,7 @@ export const paintWords = {
   sheetMix: 'Mix',
   sheetRecipe: 'Recipe, in the order to mix it',
   sheetFor: 'For',
-  withoutColumn: (name: string) => `Without ${name}`,
+  withoutColumn: (name: string) => say`Without ${name}`,
   noAlternative: 'No alternative column',
   alternative: 'Alternative column for a student without',
   chart: 'Mixing chart',
@@ -279,4 +283,4 @@ export const paintWords = {
   cautions:
     'Read the label of each tube. Keep paint from food and mouth; never spray, airbrush or sand tubes marked with a metal.',
   estimate: 'Colours are model estimates; paint out a swatch before class.',
-};
+});

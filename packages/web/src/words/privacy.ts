@@ -1,7 +1,8 @@
+import { say, worded } from '@viaticum/contract';
 import { counted } from '@viaticum/core/units';
 
 /** The words of what is stored about students, and of taking it away. */
-export const privacyWords = {
+export const privacyWords = worded({
   title: 'What is stored about students',
   lead: 'Students give a first name and nothing else. This is all that Viaticum keeps of them, and for how long.',
   parts: [
@@ -48,22 +49,26 @@ export const privacyWords = {
   studentsAbout: 'Names of students may be erased by themselves after a time. How their classes went stays.',
   retention: 'Keep names',
   keeps: (days: number | null) =>
-    days === null ? 'until I erase them' : days === 365 ? 'for a year after a class' : `for ${days} days after a class`,
+    days === null
+      ? say('until I erase them')
+      : days === 365
+        ? say('for a year after a class')
+        : say`for ${days} days after a class`,
   kept: 'From now on names are kept as you said.',
   cameBefore: 'Who came before',
   classes: (count: number) => counted(count, 'class', 'classes'),
   give: 'Save what is stored',
-  giveOf: (name: string) => `Save what is stored of ${name}`,
+  giveOf: (name: string) => say`Save what is stored of ${name}`,
   erase: 'Erase',
-  eraseOf: (name: string) => `Erase ${name}`,
+  eraseOf: (name: string) => say`Erase ${name}`,
   eraseAsk: (name: string) =>
-    `Erase ${name}? The name, notes, invitations and tubes go, in every class. This cannot be taken back.`,
-  erased: (name: string) => `${name} is erased.`,
+    say`Erase ${name}? The name, notes, invitations and tubes go, in every class. This cannot be taken back.`,
+  erased: (name: string) => say`${name} is erased.`,
   names: 'Names in this class',
   namesAbout: 'What was learnt from this class stays when its names are erased.',
   eraseAll: 'Erase all names',
   eraseAllAsk: 'Erase all names of this class, your notes of them and the invitations? This cannot be taken back.',
-  eraseHereAsk: (name: string) => `Erase ${name} in this class? This cannot be taken back.`,
+  eraseHereAsk: (name: string) => say`Erase ${name} in this class? This cannot be taken back.`,
   allErased: 'The names of this class are erased.',
-  file: (name: string) => `What is stored of ${name}.json`,
-};
+  file: (name: string) => say`What is stored of ${name}.json`,
+});

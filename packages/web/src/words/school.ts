@@ -1,11 +1,12 @@
 import type { Level, School } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 import { counted, listInWords } from '@viaticum/core/units';
 import { apart, figure } from './exact.js';
 
 import { planWords } from './plan.js';
 
 /** The choices of a school: what each asks, and its options. */
-export const schoolWords: { [C in keyof School]: { ask: string; options: Record<School[C], string> } } = {
+export const schoolWords: { [C in keyof School]: { ask: string; options: Record<School[C], string> } } = worded({
   order: {
     ask: 'Order',
     options: {
@@ -110,17 +111,17 @@ export const schoolWords: { [C in keyof School]: { ask: string; options: Record<
     options: { one: 'one mix', 'half-mixed': 'two, half mixed', double: 'two, side by side' },
   },
   reference: { ask: 'The picture', options: { 'in-sight': 'stays in sight', 'away-for-last-stage': 'is put away at the end' } },
-};
+});
 
-export const ownWayWords = {
+export const ownWayWords = worded({
   title: 'Areas with a way of their own',
   add: 'Choose an area …',
   asLesson: 'as the lesson',
-  like: (option: string) => `as the lesson: ${option}`,
-  choiceOf: (ask: string, area: string) => `${ask} of ${area}`,
-};
+  like: (option: string) => say`as the lesson: ${option}`,
+  choiceOf: (ask: string, area: string) => say`${ask} of ${area}`,
+});
 
-export const draftWords = {
+export const draftWords = worded({
   topic: 'Draft',
   about:
     'A lesson drafted from its areas and mixes by a school. Nothing changes until you take it; what you wrote yourself stays.',
@@ -137,13 +138,13 @@ export const draftWords = {
   takeAll: 'Replace all steps by the draft',
   changes: (count: number) =>
     count === 0
-      ? 'The steps are as the draft would have them.'
+      ? say('The steps are as the draft would have them.')
       : count === 1
-        ? 'One difference to your steps'
-        : `${count} differences to your steps`,
-  add: (title: string) => `New: ${title}`,
-  remove: (title: string) => `No longer: ${title}`,
-  change: (title: string, fields: string) => `${title}: other ${fields}`,
+        ? say('One difference to your steps')
+        : say`${count} differences to your steps`,
+  add: (title: string) => say`New: ${title}`,
+  remove: (title: string) => say`No longer: ${title}`,
+  change: (title: string, fields: string) => say`${title}: other ${fields}`,
   fields: {
     title: 'title',
     technique: 'technique',
@@ -162,7 +163,8 @@ export const draftWords = {
   wanted: 'How long',
   minutes: 'min',
   working: 'Drafting …',
-  withoutNow: (titles: readonly string[]) => `No room in its length for: ${listInWords(titles)}. Each can be brought back later.`,
+  withoutNow: (titles: readonly string[]) =>
+    say`No room in its length for: ${listInWords(titles)}. Each can be brought back later.`,
   method: {
     title: 'Your own method',
     unnamed: 'my way',
@@ -175,23 +177,23 @@ export const draftWords = {
     later: 'Later coats',
     asSchool: 'as the school has it',
     laterShare: 'Their share of the area, %',
-    say: (technique: string) => `What you say with ${technique}`,
+    say: (technique: string) => say`What you say with ${technique}`,
     name: 'Name of your method',
     keep: 'Keep this way',
     isKept: 'Kept.',
   },
-};
+});
 
-export const stageWords = {
+export const stageWords = worded({
   about: 'The canvas after each step, painted in the mixed colours. Press and hold the large one to see it before its last step.',
   off: (mean: number) =>
-    `With half-closed eyes the last one is ${mean < 3 ? 'close to' : mean < 7 ? 'some way from' : 'far from'} the picture${figure(mean)}.`,
+    say`With half-closed eyes the last one is ${mean < 3 ? say('close to') : mean < 7 ? say('some way from') : say('far from')} the picture${figure(mean)}.`,
   photo: 'Show a photograph instead',
   bringing: 'Bringing it in',
   computed: 'Show the computed picture again',
-  nearness: (list: string) => `Difference from the picture after every step: ${list}`,
+  nearness: (list: string) => say`Difference from the picture after every step: ${list}`,
   nearnessAbout: (first: number, last: number) =>
-    `Difference from the picture after every step, with half-closed eyes: ${apart(first)} at first, ${apart(last)} at last.`,
-  rises: (title: string, by: number) => `It grows again in “${title}”${figure(by)}.`,
-  painting: (share: number) => `Painting, ${Math.round(Math.min(1, share) * 100)} %`,
-};
+    say`Difference from the picture after every step, with half-closed eyes: ${apart(first)} at first, ${apart(last)} at last.`,
+  rises: (title: string, by: number) => say`It grows again in “${title}”${figure(by)}.`,
+  painting: (share: number) => say`Painting, ${Math.round(Math.min(1, share) * 100)} %`,
+});

@@ -1,7 +1,8 @@
+import { say, worded } from '@viaticum/contract';
 import { counted, minutesInWords } from '@viaticum/core/units';
 
 /** The words of the shelf and of courses. */
-export const shelfWords = {
+export const shelfWords = worded({
   find: 'Find in all lessons',
   findAbout: 'Titles, mixes, areas, tubes, words of steps',
   sort: 'Order',
@@ -15,16 +16,16 @@ export const shelfWords = {
   noneAway: 'Nothing is put away.',
   putAway: 'Put away',
   takeBack: 'Put back on the shelf',
-  wentAway: (title: string) => `“${title}” is put away.`,
+  wentAway: (title: string) => say`“${title}” is put away.`,
   save: 'Save as a file',
   bringIn: 'Bring in',
   bringing: 'Bringing in',
   broughtIn: (added: number, there: number) =>
     added === 0
-      ? `What is in this file stands here already: ${counted(there, 'lesson')}.`
-      : `${counted(added, 'lesson')} came in${there > 0 ? `; ${counted(there, 'lesson')} stood here already` : ''}.`,
+      ? say`What is in this file stands here already: ${counted(there, 'lesson')}.`
+      : say`${counted(added, 'lesson')} came in${there > 0 ? say`; ${counted(there, 'lesson')} stood here already` : ''}.`,
   labels: 'Labels',
-  labelsOf: (title: string) => `Labels of “${title}”`,
+  labelsOf: (title: string) => say`Labels of “${title}”`,
   labelsAbout: 'Write a label and press Enter. A lesson may have several; they are yours alone.',
   labelsKeep: 'Keep these labels',
   count: (count: number) => counted(count, 'lesson'),
@@ -38,47 +39,47 @@ export const shelfWords = {
     mark: 'mark',
     sample: 'canvas ahead',
   } as Record<string, string>,
-};
+});
 
-export const courseWords = {
+export const courseWords = worded({
   courses: 'Courses',
   fresh: 'New course',
   freshTitle: 'A new course',
   freshAbout: 'Lessons in the order in which they are taught. What they need is bought once for all of them.',
   name: 'What is the course called?',
   make: 'Make the course',
-  open: (title: string) => `Open the course ${title}`,
+  open: (title: string) => say`Open the course ${title}`,
   shelf: 'Shelf',
   remove: 'Delete',
-  removeAsk: (title: string) => `Delete the course “${title}”? Its lessons stay on the shelf.`,
+  removeAsk: (title: string) => say`Delete the course “${title}”? Its lessons stay on the shelf.`,
   add: 'Add a lesson',
   empty: 'No lesson yet. Add the first one.',
   howToMove: 'Space takes a lesson up, the arrow keys move it, space puts it down, Escape leaves it where it was.',
-  picked: (title: string) => `${title} is taken up.`,
-  over: (title: string, place: number) => `${title} would be lesson ${place}.`,
-  put: (title: string, place: number) => `${title} is lesson ${place}.`,
-  drag: (title: string) => `Move ${title}`,
+  picked: (title: string) => say`${title} is taken up.`,
+  over: (title: string, place: number) => say`${title} would be lesson ${place}.`,
+  put: (title: string, place: number) => say`${title} is lesson ${place}.`,
+  drag: (title: string) => say`Move ${title}`,
   out: 'Take out',
-  outOf: (title: string) => `Take ${title} out`,
-  total: (lessons: number, minutes: number) => `${counted(lessons, 'lesson')}, ${minutesInWords(minutes)} in all`,
+  outOf: (title: string) => say`Take ${title} out`,
+  total: (lessons: number, minutes: number) => say`${counted(lessons, 'lesson')}, ${minutesInWords(minutes)} in all`,
   kit: 'For the whole course',
   kitAbout: (heads: number) =>
-    `Reckoned for ${counted(heads, 'painter')}, and who teaches. Brushes and tools go from lesson to lesson; paint is bought together; canvases and paper are for every lesson.`,
+    say`Reckoned for ${counted(heads, 'painter')}, and who teaches. Brushes and tools go from lesson to lesson; paint is bought together; canvases and paper are for every lesson.`,
   every: 'every lesson',
-  only: (places: number[]) => (places.length === 1 ? `lesson ${places[0]}` : `lessons ${places.join(', ')}`),
+  only: (places: number[]) => (places.length === 1 ? say`lesson ${places[0] as number}` : say`lessons ${places.join(', ')}`),
   what: 'What',
   of: 'For',
   cost: 'Cost',
   costs: (money: string, unpriced: number) =>
-    unpriced > 0 ? `${money} for what has a price; ${counted(unpriced, 'tube')} without one` : `${money} for the paint`,
+    unpriced > 0 ? say`${money} for what has a price; ${counted(unpriced, 'tube')} without one` : say`${money} for the paint`,
   gone: 'There is no such course. It may have been deleted.',
-};
+});
 
-export const backupWords = {
-  last: (when: string) => `Backed up ${when}, on this machine.`,
-  late: (days: number) => `The last backup elsewhere is ${counted(days, 'day')} old.`,
-  never: (days: number) => `For ${counted(days, 'day')} nothing of this has been backed up elsewhere.`,
+export const backupWords = worded({
+  last: (when: string) => say`Backed up ${when}, on this machine.`,
+  late: (days: number) => say`The last backup elsewhere is ${counted(days, 'day')} old.`,
+  never: (days: number) => say`For ${counted(days, 'day')} nothing of this has been backed up elsewhere.`,
   how: 'A backup every night lies on this machine and goes with it. Take one to another disk now and then; npm run backup -- FILE does the same.',
   askOwner: 'Ask the owner of this Viaticum to take one to another disk.',
   take: 'Take a backup',
-};
+});

@@ -1,13 +1,14 @@
 import type { MarkKind, MarkTool, Passage, PassagePlacement, StrokeKind } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 import type { FoundKind } from '@viaticum/core/derived';
 import type { Gain } from '@viaticum/core/draft';
 import { counted } from '@viaticum/core/units';
 
 /** Words of the list of steps, of marks and strokes, and of finding. */
-export const listWords = {
+export const listWords = worded({
   label: 'Steps of the lesson',
   help: 'Arrow keys move, Shift marks several, Alt moves them. S splits, J joins, D doubles, Delete deletes.',
-  picked: (count: number) => `${counted(count, 'step')} marked`,
+  picked: (count: number) => say`${counted(count, 'step')} marked`,
   join: 'Join',
   split: 'Split',
   double: 'Double',
@@ -17,43 +18,43 @@ export const listWords = {
   none: 'Mark none',
   keep: 'Keep for other lessons',
   keepName: 'Kept under the name',
-  kept: (name: string) => `“${name}” is kept.`,
+  kept: (name: string) => say`“${name}” is kept.`,
   bring: 'Bring steps',
   bringTitle: 'Steps from elsewhere',
   keptSteps: 'What you keep',
-  otherLesson: (title: string) => `From “${title}”`,
+  otherLesson: (title: string) => say`From “${title}”`,
   fromLesson: 'The lesson to take steps from',
   find: 'Look for words',
-  put: (count: number) => (count === 1 ? 'Put this step in' : `Put ${count} steps in`),
+  put: (count: number) => (count === 1 ? say('Put this step in') : say`Put ${count} steps in`),
   nothing: 'Nothing here contains these words.',
   letGo: 'Let it go',
   cancel: 'Not now',
-  drag: (title: string) => `Move “${title}”`,
+  drag: (title: string) => say`Move “${title}”`,
   bold: 'Bold',
   list: 'List',
-};
+});
 
 /** What a step touches of the wet paint beside and beneath it. */
-export const touchWords = {
+export const touchWords = worded({
   label: 'Wet paint that it touches',
-  until: (end: string) => `ends ${end}`,
+  until: (end: string) => say`ends ${end}`,
   instead: 'Now it ends',
-  before: (name: string) => `${name} as it shall be`,
-  after: (name: string) => `${name} with what it takes up`,
-  why: (count: number) => `Why no wait? ${counted(count, 'contact')}`,
+  before: (name: string) => say`${name} as it shall be`,
+  after: (name: string) => say`${name} with what it takes up`,
+  why: (count: number) => say`Why no wait? ${counted(count, 'contact')}`,
   overWord: 'over',
   edgeWord: 'beside',
-  soon: (wait: string) => `dry enough in time (${wait} needed)`,
-  harmless: (harm: string) => `no harm: the colour would change by ${harm}`,
+  soon: (wait: string) => say`dry enough in time (${wait} needed)`,
+  harmless: (harm: string) => say`no harm: the colour would change by ${harm}`,
   nothingAsked: 'the border may soften',
-  waived: (name: string, harm: string) => `You paint on over or beside the wet ${name}${harm}.`,
-  byHarm: (harm: string) => `; the colour changes by ${harm}`,
+  waived: (name: string, harm: string) => say`You paint on over or beside the wet ${name}${harm}.`,
+  byHarm: (harm: string) => say`; the colour changes by ${harm}`,
   takeBack: 'Take it back',
   ways: 'Instead of waiting',
-};
+});
 
 /** Several areas painted as one wet coat. */
-export const passageWords = {
+export const passageWords = worded({
   label: 'One wet passage',
   orders: {
     'light-out': 'the light colour first, the others towards it',
@@ -62,9 +63,9 @@ export const passageWords = {
     'by-hand': 'in an order of your own',
   } satisfies Record<Passage['order'], string>,
   about: (order: string) =>
-    `Laid ${order}, each colour into the wet edge of the one before, then gone over once while all of it is wet.`,
-  at: (mix: string, area: string) => `${mix} on ${area}`,
-  placeOf: (name: string) => `Where ${name} lies`,
+    say`Laid ${order}, each colour into the wet edge of the one before, then gone over once while all of it is wet.`,
+  at: (mix: string, area: string) => say`${mix} on ${area}`,
+  placeOf: (name: string) => say`Where ${name} lies`,
   places: {
     'all-over': 'all over',
     top: 'at the top',
@@ -79,17 +80,17 @@ export const passageWords = {
   softens: { whole: 'gone over as a whole', seams: 'only its seams softened' } satisfies Record<Passage['soften'], string>,
   part: 'Paint its areas one by one',
   make: 'One wet passage',
-};
+});
 
 /** Said once of a lesson planned by the former rules. */
-export const lengthWords = {
+export const lengthWords = worded({
   label: 'Length of the lesson',
   never: 'never dries',
-  asked: (time: string) => `of ${time} asked for`,
-  usual: (time: string) => `of ${time}, usual for its students`,
+  asked: (time: string) => say`of ${time} asked for`,
+  usual: (time: string) => say`of ${time}, usual for its students`,
   open: 'Another length',
-  allNeeded: (time: string, asked: string) => `This is all the picture needs: ${time} of your ${asked}.`,
-  openWith: (count: number) => `${counted(count, 'step')} left out`,
+  allNeeded: (time: string, asked: string) => say`This is all the picture needs: ${time} of your ${asked}.`,
+  openWith: (count: number) => say`${counted(count, 'step')} left out`,
   partsLabel: 'What the time goes into',
   parts: {
     painting: 'painting',
@@ -102,8 +103,8 @@ export const lengthWords = {
   },
   working: 'Working out what could go …',
   slider: 'The lesson is to last',
-  at: (time: string) => `It then lasts ${time}.`,
-  make: (time: string) => `Make it ${time}`,
+  at: (time: string) => say`It then lasts ${time}.`,
+  make: (time: string) => say`Make it ${time}`,
   gains: {
     ahead: 'The ground is prepared at home',
     order: 'Other work is done where one waits',
@@ -112,26 +113,26 @@ export const lengthWords = {
     brush: 'Wider brushes where an area takes them',
     join: 'Areas that pass into each other are painted as one',
   } satisfies Record<Gain['kind'], string>,
-  goes: (title: string) => `Goes: ${title}`,
-  comes: (title: string) => `Comes back: ${title}`,
-  nothingToLeave: (time: string) => `All of its steps must stay: ${time} is what this picture takes.`,
+  goes: (title: string) => say`Goes: ${title}`,
+  comes: (title: string) => say`Comes back: ${title}`,
+  nothingToLeave: (time: string) => say`All of its steps must stay: ${time} is what this picture takes.`,
   leftOut: 'Left out',
-  bringBack: (time: string | null) => (time === null ? 'Bring back' : `Bring back (+${time})`),
-};
+  bringBack: (time: string | null) => (time === null ? say('Bring back') : say`Bring back (+${time})`),
+});
 
-export const formerWaitWords = {
+export const formerWaitWords = worded({
   same: 'Steps now wait only for wet paint that they touch. In this lesson nothing changes.',
   title: (former: string, now: string) =>
-    `Waiting went from ${former} to ${now}: a step waits only for wet paint that it touches, and where it would show.`,
+    say`Waiting went from ${former} to ${now}: a step waits only for wet paint that it touches, and where it would show.`,
   right: 'That is right',
   see: 'See what changed',
   keep: 'Keep the old pauses',
   change: (former: string, now: string) => `${former} → ${now}`,
-};
+});
 
-export const markWords = {
+export const markWords = worded({
   practised: (count: number, wideMm: number, longMm: number) =>
-    `On scrap first: three rows of these, ${wideMm} mm wide and ${longMm} mm long. The canvas takes about ${count < 30 ? count : Math.round(count / 10) * 10} of them.`,
+    say`On scrap first: three rows of these, ${wideMm} mm wide and ${longMm} mm long. The canvas takes about ${count < 30 ? count : Math.round(count / 10) * 10} of them.`,
   tool: 'Laid with',
   toolUsual: 'what usually goes with it',
   tools: {
@@ -186,12 +187,12 @@ export const markWords = {
   roundY: 'Point down, mm',
   roundRadius: 'Radius, mm',
   protect: 'Covered up meanwhile',
-  laidBy: (title: string) => `Laid in “${title}”`,
+  laidBy: (title: string) => say`Laid in “${title}”`,
   laidByNone: 'No step lays them yet',
   lay: 'Lay them in the marked step',
   layNew: 'A step for them',
   remove: 'Delete',
-  takes: (minutes: string, area: string) => `${minutes}, ${area} of paint`,
+  takes: (minutes: string, area: string) => say`${minutes}, ${area} of paint`,
   sheet: 'Practice sheet',
   sheetAbout: 'The strokes of this lesson to try at true size, and the picture in five values, small.',
   sheetMake: 'Make the practice sheet',
@@ -206,9 +207,9 @@ export const markWords = {
   until: 'until',
   marks: 'Marks',
   ofLesson: 'Marks of this lesson',
-};
+});
 
-export const findWords = {
+export const findWords = worded({
   title: 'Find in this lesson',
   field: 'Words to look for',
   nothing: 'Nothing in this lesson contains these words.',
@@ -222,4 +223,4 @@ export const findWords = {
     mark: 'marks',
     sample: 'sample',
   } satisfies Record<FoundKind, string>,
-};
+});

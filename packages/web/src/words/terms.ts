@@ -1,7 +1,8 @@
 import type { StepKind, Technique } from '@viaticum/contract';
+import { worded } from '@viaticum/contract';
 
 /** Terms of the trade, as every screen says them. */
-export const techniqueWords = {
+export const techniqueWords = worded({
   wash: 'wash',
   glaze: 'glaze',
   'dry-brush': 'dry-brush',
@@ -13,9 +14,9 @@ export const techniqueWords = {
   impasto: 'impasto',
   'under-film': 'under-film',
   spatter: 'spatter',
-} satisfies Record<Technique, string>;
+} satisfies Record<Technique, string>);
 
-export const kindWords = {
+export const kindWords = worded({
   paint: 'paint',
   draw: 'draw',
   prepare: 'prepare',
@@ -24,4 +25,4 @@ export const kindWords = {
   look: 'look',
   practise: 'practise',
   break: 'break',
-} satisfies Record<StepKind, string>;
+} satisfies Record<StepKind, string>);

@@ -1,7 +1,8 @@
 import type { AreaRole, Surface } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 
 /** Words for things told apart in a picture. */
-export const thingWords = {
+export const thingWords = worded({
   title: 'Things',
   list: 'Things in the picture',
   guess: 'A guess. Put right what is wrong: choose a thing and stroke over what belongs to it.',
@@ -14,30 +15,31 @@ export const thingWords = {
   line: {
     called: 'Lines',
     list: 'Things of lines',
-    count: (count: number) => `${count} ${count === 1 ? 'line' : 'lines'}`,
-    widthOf: (name: string) => `How wide ${name} are`,
-    endOf: (name: string) => `How ${name} end`,
+    count: (count: number) => `${count} ${count === 1 ? say('line') : say('lines')}`,
+    widthOf: (name: string) => say`How wide ${name} are`,
+    endOf: (name: string) => say`How ${name} end`,
     ends: { thin: 'thinning out', even: 'of one width' },
   },
   fresh: 'A new thing',
   freshAbout: 'The next mark begins another thing.',
   takeBack: 'Take back',
   whose: 'Whose is this?',
-  nameOf: (name: string) => `Name of ${name}`,
-  roleOf: (name: string) => `What ${name} is`,
-  surfaceOf: (name: string) => `What ${name} is made of`,
-  choose: (name: string) => `Mark ${name}`,
-  remove: (name: string) => `Drop ${name}`,
+  nameOf: (name: string) => say`Name of ${name}`,
+  roleOf: (name: string) => say`What ${name} is`,
+  surfaceOf: (name: string) => say`What ${name} is made of`,
+  choose: (name: string) => say`Mark ${name}`,
+  remove: (name: string) => say`Drop ${name}`,
   plain: 'smooth or flat',
   /** What a thing may be made of by its look; sure or less so. */
-  looksLike: (surface: string, isSure: boolean) => (isSure ? `Looks like ${surface}` : `Perhaps ${surface}?`),
-  takeLook: (name: string, surface: string) => `${name} is made of ${surface}`,
+  looksLike: (surface: string, isSure: boolean) => (isSure ? say`Looks like ${surface}` : say`Perhaps ${surface}?`),
+  takeLook: (name: string, surface: string) => say`${name} is made of ${surface}`,
   unsaid: 'nothing said',
-  comb: (count: number) => (count === 0 ? 'Comb it' : `Combed by ${count === 1 ? 'one stroke' : `${count} strokes`}`),
-  combTitle: (name: string) => `How ${name} runs`,
+  comb: (count: number) =>
+    count === 0 ? say('Comb it') : say`Combed by ${count === 1 ? say('one stroke') : say`${count} strokes`}`,
+  combTitle: (name: string) => say`How ${name} runs`,
   combAbout:
     'Stroke the way hairs, petals or folds run, here and there: five strokes do for a face. Between them it follows the picture.',
-  combFull: (most: number) => `These are ${most} strokes, which is enough. Take one back to draw another.`,
+  combFull: (most: number) => say`These are ${most} strokes, which is enough. Take one back to draw another.`,
   combHint: 'Stroke over it the way it runs.',
   combDone: 'Done',
   combClear: 'Clear',
@@ -72,4 +74,4 @@ export const thingWords = {
     strands: 'wool, rope, basket',
     built: 'built, of many parts',
   } satisfies Record<Surface, string>,
-};
+});

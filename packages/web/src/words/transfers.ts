@@ -1,22 +1,23 @@
 import type { ConstructionKind } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 import { counted, minutesInWords } from '@viaticum/core/units';
 
 /** Words of the PDF templates. */
-export const printWords = {
+export const printWords = worded({
   pdfTitle: 'template',
   mirrored: 'mirrored',
   covers: (size: string, sheets: number, paper: string) =>
-    `${size} at true size on ${sheets === 1 ? 'one sheet' : `${sheets} sheets`} of ${paper}, and this one.`,
+    say`${size} at true size on ${sheets === 1 ? say('one sheet') : say`${sheets} sheets`} of ${paper}, and this one.`,
   how: (overlapMm: number, isMirrored: boolean) => [
-    'Print at 100 %, without fitting to the page. Measure both bars below before you print the rest.',
-    `Neighbouring sheets share ${overlapMm} mm. Lay cross on cross, tape, then trim along the dashed edge of the canvas.`,
-    ...(isMirrored ? ['The print is mirrored: lay it face down, and rub the lines off on the canvas.'] : []),
+    say('Print at 100 %, without fitting to the page. Measure both bars below before you print the rest.'),
+    say`Neighbouring sheets share ${overlapMm} mm. Lay cross on cross, tape, then trim along the dashed edge of the canvas.`,
+    ...(isMirrored ? [say('The print is mirrored: lay it face down, and rub the lines off on the canvas.')] : []),
   ],
-  reducedTo: (size: string, ratio: number) => `${size} drawn 1 : ${ratio}: one here is ${ratio} on the canvas.`,
-};
+  reducedTo: (size: string, ratio: number) => say`${size} drawn 1 : ${ratio}: one here is ${ratio} on the canvas.`,
+});
 
 /** Words of the Transfers station. */
-export const transferWords = {
+export const transferWords = worded({
   topicsLabel: 'What to look at',
   topics: {
     lines: 'Lines',
@@ -30,7 +31,7 @@ export const transferWords = {
   },
   groups: { drawing: 'Drawing', when: 'When and how', out: 'Out', check: 'Check' },
   empty: 'Once the picture has areas, their borders become the drawing: weighed, sized, and tied to the step that needs them.',
-  drawing: (share: number) => `Drawing the lines: ${Math.round(share * 100)} %`,
+  drawing: (share: number) => say`Drawing the lines: ${Math.round(share * 100)} %`,
   sheet: 'The template on its canvas',
   withPicture: 'Picture beneath',
   lines: {
@@ -40,7 +41,7 @@ export const transferWords = {
     least: 'what a beginner needs',
     most: 'every fold',
     count: (lines: number, nodes: number, metres: string) =>
-      `${counted(lines, 'line')}, ${counted(nodes, 'point')}, ${metres} to trace`,
+      say`${counted(lines, 'line')}, ${counted(nodes, 'point')}, ${metres} to trace`,
     pick: 'Lines',
     pickAbout: 'Click a line, or choose it here.',
     none: 'none chosen',
@@ -58,23 +59,23 @@ export const transferWords = {
     cancel: 'Leave it',
     bring: 'Bring an SVG',
     save: 'Save as SVG',
-    own: (n: number) => `your line ${n}`,
-    border: (front: string, back: string) => `${front} against ${back}`,
-    inner: (area: string, n: number) => `in ${area}, ${n}`,
-    back: (n: number) => `Bring back ${n === 1 ? 'the line' : `all ${n} lines`} changed by hand`,
+    own: (n: number) => say`your line ${n}`,
+    border: (front: string, back: string) => say`${front} against ${back}`,
+    inner: (area: string, n: number) => say`in ${area}, ${n}`,
+    back: (n: number) => say`Bring back ${n === 1 ? say('the line') : say`all ${n} lines`} changed by hand`,
     brought: (count: number, isFitted: boolean, leftOut: string[]) =>
-      `${count === 1 ? 'One line' : `${count} lines`} brought${isFitted ? '; the file says no size in mm, so it was fitted to the canvas’s width' : ' at its own size'}.${leftOut.length > 0 ? ` Left out: ${leftOut.join(', ')}.` : ''}`,
+      say`${count === 1 ? say('One line') : say`${count} lines`} brought${isFitted ? say('; the file says no size in mm, so it was fitted to the canvas’s width') : say(' at its own size')}.${leftOut.length > 0 ? say` Left out: ${leftOut.join(', ')}.` : ''}`,
   },
   moments: {
     about: 'Every line belongs to the step before which it is needed. Each time lines come onto the canvas has its own template.',
-    lines: (n: number, metres: string) => (n === 0 ? 'no lines' : `${counted(n, 'line')}, ${metres}`),
-    from: (clock: string) => `from ${clock}`,
-    ready: (clock: string) => `the ground may be leaned on from ${clock}`,
+    lines: (n: number, metres: string) => (n === 0 ? say('no lines') : `${counted(n, 'line')}, ${metres}`),
+    from: (clock: string) => say`from ${clock}`,
+    ready: (clock: string) => say`the ground may be leaned on from ${clock}`,
     bare: 'on the bare canvas',
     all: 'All lines together',
-    buried: (names: string, step: string) => `“${step}” paints over ${names} before they are needed.`,
-    again: (title: string) => `Transfer again before “${title}”`,
-    againTitle: (title: string) => `Trace again for “${title}”`,
+    buried: (names: string, step: string) => say`“${step}” paints over ${names} before they are needed.`,
+    again: (title: string) => say`Transfer again before “${title}”`,
+    againTitle: (title: string) => say`Trace again for “${title}”`,
     fine: 'No line is painted over before it is used.',
     noStep: 'No step transfers the drawing yet. It is taken to come before the first one.',
   },
@@ -102,11 +103,11 @@ export const transferWords = {
       freehand: 'A small round brush and thin paint; wipe and draw again while it is wet.',
       projector: 'Square the projector to the canvas with the diagonals first, then trace; the room must be dark.',
     },
-    contrast: (l: number, isHard: boolean) => `${Math.round(l)} apart${isHard ? ', hard to see' : ''}`,
+    contrast: (l: number, isHard: boolean) => say`${Math.round(l)} apart${isHard ? say(', hard to see') : ''}`,
     minutes: (m: number) => minutesInWords(Math.max(1, m)),
     chosen: 'this lesson',
     take: 'Take this',
-    on: (title: string) => `For “${title}”`,
+    on: (title: string) => say`For “${title}”`,
     under: 'Under 15 in lightness a line is hard to see (from memory). Dry graphite and charcoal make dust: wipe it up damp.',
     mirrored: 'Rubbed from a print face down, it must be printed mirrored.',
   },
@@ -161,9 +162,9 @@ export const transferWords = {
     onPrint: 'On the prints too',
     landmarks: 'Landmarks',
     landmarkAdd: 'New landmark',
-    landmarkName: (n: number) => `landmark ${n}`,
+    landmarkName: (n: number) => say`landmark ${n}`,
     tolerance: 'May be off by (mm)',
-    between: (from: string, to: string, length: string, deg: number) => `${from} to ${to}: ${length}, ${Math.round(deg)}°`,
+    between: (from: string, to: string, length: string, deg: number) => say`${from} to ${to}: ${length}, ${Math.round(deg)}°`,
   },
   twins: {
     about: 'A reflection follows its thing through every change: form, mixes, and the steps that paint it.',
@@ -180,8 +181,8 @@ export const transferWords = {
     on: 'Lies on',
     nothing: 'nothing',
     remove: 'Delete it',
-    line: (said: string) => `The water lies ${said} below the top there: everything is as far below it as it stands above.`,
-    name: (of: string) => `${of}, reflected`,
+    line: (said: string) => say`The water lies ${said} below the top there: everything is as far below it as it stands above.`,
+    name: (of: string) => say`${of}, reflected`,
     hand: 'By hand: a strip of paper from the water line up to a point, turned over downwards, marks its reflection.',
   },
   prints: {
@@ -194,8 +195,8 @@ export const transferWords = {
     mirrored: 'Mirrored',
     withHelp: 'With constructions',
     sizes: 'Canvas sizes',
-    size: (said: string, sheets: number) => `${said}: ${sheets === 1 ? 'one sheet' : `${sheets} sheets`}`,
-    stretched: (percent: number) => `its proportion differs by ${percent} %: the drawing is stretched`,
+    size: (said: string, sheets: number) => `${said}: ${sheets === 1 ? say('one sheet') : say`${sheets} sheets`}`,
+    stretched: (percent: number) => say`its proportion differs by ${percent} %: the drawing is stretched`,
     file: 'template',
     fileSmall: 'one small sheet',
     fileMirrored: 'mirrored',
@@ -203,9 +204,9 @@ export const transferWords = {
     make: 'Make the PDF',
     reduced: 'One sheet, smaller, with the grid',
     making: 'Making the sheets',
-    made: (kb: number, pages: number) => `${counted(pages, 'page')}, ${kb} kB. Saved.`,
+    made: (kb: number, pages: number) => say`${counted(pages, 'page')}, ${kb} kB. Saved.`,
     source: (by: string, year: string, kind: string) =>
-      `Picture: ${[by, year].filter(Boolean).join(', ') || 'source not named'}; ${kind}.`,
+      say`Picture: ${[by, year].filter(Boolean).join(', ') || say('source not named')}; ${kind}.`,
     permission: {
       unset: 'permission not recorded',
       own: 'own picture',
@@ -220,16 +221,16 @@ export const transferWords = {
     choose: 'Choose a photograph',
     what: 'It shows',
     drawing: 'the drawing, before paint',
-    afterStep: (n: number, title: string) => `after ${n}. ${title}`,
+    afterStep: (n: number, title: string) => say`after ${n}. ${title}`,
     found: 'The corners were found. Move one that is off.',
     pickThem: 'The corners were not found. Put the four handles on the corners of the canvas.',
     compare: 'Compare',
     comparing: 'Comparing',
-    differs: (n: number) => (n === 1 ? 'One thing differs' : `${n} things differ`),
+    differs: (n: number) => (n === 1 ? say('One thing differs') : say`${n} things differ`),
     right: 'Everything is where it should be, within what you allow.',
     off: (name: string, words: string) => `${name}: ${words}.`,
-    landmark: (name: string, mm: number) => `${name} is off by ${mm.toFixed(1)} mm.`,
-    notFound: (names: string) => `Too little was seen of ${names}.`,
+    landmark: (name: string, mm: number) => say`${name} is off by ${mm.toFixed(1)} mm.`,
+    notFound: (names: string) => say`Too little was seen of ${names}.`,
     turned: 'The photograph was taken on its side; it was turned.',
     valueNote: 'Values are judged against the rest of the picture; a step is a tenth of the way from black to white.',
     kept: 'The photograph stays in this browser.',
@@ -242,7 +243,7 @@ export const transferWords = {
     title: 'Tracing',
     card: 'Lay a bank card (ISO/IEC 7810 ID-1, 85.60 × 53.98 mm) on the frame and change its size until both agree.',
     size: 'Size of the frame',
-    sizeSaid: (ppm: number) => `${(ppm * 25.4).toFixed(0)} points an inch`,
+    sizeSaid: (ppm: number) => say`${(ppm * 25.4).toFixed(0)} points an inch`,
     done: 'They agree',
     again: 'Measure again',
     mirror: 'Mirrored',
@@ -255,5 +256,5 @@ export const transferWords = {
     lock: 'Hold it still',
     unlock: 'Let it move',
   },
-  metres: (mm: number) => `${(mm / 1000).toFixed(1)} m`,
-};
+  metres: (mm: number) => say`${(mm / 1000).toFixed(1)} m`,
+});

@@ -1,6 +1,7 @@
 // All wording of the interface that is not a sentence of core or of the server.
 
 import type { Laying, Load, Loading, Need, School, Side } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 import { counted, degreesInWords, degreesUnit } from '@viaticum/core/units';
 import { apart, exactFiguresOn } from './exact.js';
 import { paintWords } from './paints.js';
@@ -8,7 +9,7 @@ import { picture } from './picture.js';
 import { planWords } from './plan.js';
 import { kindWords, techniqueWords } from './terms.js';
 
-export const words = {
+export const words = worded({
   product: 'Viaticum',
   stations: {
     picture: 'Picture',
@@ -25,7 +26,7 @@ export const words = {
     title: 'Your shelf',
     empty: 'Nothing stands here yet. Begin with a canvas: its size decides the crop, the brushes and the time.',
     fresh: 'New lesson',
-    open: (title: string) => `Open ${title}`,
+    open: (title: string) => say`Open ${title}`,
     account: 'Account',
     signOut: 'Sign out',
     newTitle: 'A new lesson',
@@ -39,21 +40,21 @@ export const words = {
     make: 'Put it on the shelf',
     cancel: 'Not now',
     steps: (count: number) => counted(count, 'step'),
-    more: (title: string) => `What to do with ${title}`,
+    more: (title: string) => say`What to do with ${title}`,
     rename: 'Rename',
     renameTitle: 'Another name for this lesson',
     duplicate: 'Duplicate',
-    copyOf: (title: string) => `${title}, copy`,
+    copyOf: (title: string) => say`${title}, copy`,
     remove: 'Delete',
     bin: 'Bin',
     binTitle: 'Deleted lessons',
     binAbout: 'They lie here for thirty days.',
     binEmpty: 'Nothing was deleted in the last thirty days.',
-    binned: (when: string) => `deleted ${when}`,
+    binned: (when: string) => say`deleted ${when}`,
     putBack: 'Put back',
-    putBackLabel: (title: string) => `Put ${title} back`,
-    removed: (title: string) => `“${title}” is deleted. Classes that were taught from it keep what happened.`,
-    duplicated: (title: string) => `“${title}” stands on the shelf.`,
+    putBackLabel: (title: string) => say`Put ${title} back`,
+    removed: (title: string) => say`“${title}” is deleted. Classes that were taught from it keep what happened.`,
+    duplicated: (title: string) => say`“${title}” stands on the shelf.`,
   },
   tour: {
     stations: {
@@ -82,7 +83,7 @@ export const words = {
     undo: 'Undo',
     redo: 'Redo',
     shelf: 'Shelf',
-    saved: (time: string) => `saved ${time}`,
+    saved: (time: string) => say`saved ${time}`,
     saving: 'saving',
     waiting: 'not saved yet',
     offline: 'no connection; kept in this browser',
@@ -95,7 +96,7 @@ export const words = {
     loading: 'Opening the lesson',
     total: 'in all',
     waitingTime: (time: string, isCautious: boolean) =>
-      isCautious ? `at the longest; ${time} of it waiting` : `likely; ${time} of it waiting`,
+      isCautious ? say`at the longest; ${time} of it waiting` : say`likely; ${time} of it waiting`,
     likelyAbout: 'Reckoned with the drying that is likeliest. Under Plans you can reckon with the longest it may take.',
     atLongestAbout: 'Reckoned with the longest that drying may take. Under Plans you can reckon with what is likely.',
     never: 'never',
@@ -104,15 +105,15 @@ export const words = {
     beside: 'Worth knowing',
     besideOpen: (serious: number, more: number) =>
       serious > 0
-        ? `${serious === 1 ? 'needs you' : 'need you'}${more > 0 ? ` · ${more} more worth knowing` : ''}`
+        ? `${serious === 1 ? say('needs you') : say('need you')}${more > 0 ? say` · ${more} more worth knowing` : ''}`
         : more === 0
-          ? 'Nothing stands in the way'
-          : `${more} worth knowing`,
+          ? say('Nothing stands in the way')
+          : say`${more} worth knowing`,
     nothing: 'Nothing stands in the way of this lesson.',
     setAside: 'Set aside',
     setAsideWhy: 'Why?',
     takeUp: 'Take up again',
-    asideBecause: (why: string) => `Set aside: “${why}”`,
+    asideBecause: (why: string) => say`Set aside: “${why}”`,
     keys: 'Keys',
     foot: 'Find and read',
     find: 'Find',
@@ -133,19 +134,19 @@ export const words = {
     leave: 'Leave as it was',
     keep: 'Keep this room',
     same: 'as long as before',
-    becomes: (time: string) => `${time} becomes`,
-    longer: (time: string, isLonger: boolean) => `${time} ${isLonger ? 'longer' : 'shorter'}. `,
-    endsAt: (time: string) => `Ends at ${time}.`,
+    becomes: (time: string) => say`${time} becomes`,
+    longer: (time: string, isLonger: boolean) => `${time} ${isLonger ? say('longer') : say('shorter')}. `,
+    endsAt: (time: string) => say`Ends at ${time}.`,
     pauses: 'Pauses',
     neverEnough: 'No pause would be long enough: some of the paint never dries. Air the room or warm it.',
     noPause: 'no pause any more',
     wet: 'Wet paint',
     workable: (title: string, now: string, was: string | null) =>
-      was === null || was === now ? `${title}: workable ${now}.` : `${title}: workable ${now}, was ${was}.`,
+      was === null || was === now ? say`${title}: workable ${now}.` : say`${title}: workable ${now}, was ${was}.`,
     groups: { air: 'Air', hours: 'Seats and hours', dryers: 'Dryers and circuits' },
     name: 'Name',
     get air() {
-      return `Temperature, ${degreesUnit()}`;
+      return say`Temperature, ${degreesUnit()}`;
     },
     humidity: 'Humidity, %',
     draught: 'Draught, m/s',
@@ -165,17 +166,17 @@ export const words = {
     unfold: 'Show the areas',
     empty:
       'When there are areas and steps, a section through the paint grows here: each coat as thick as it is laid, wet where it is wet.',
-    inAll: (time: string) => `0:00 to ${time}`,
+    inAll: (time: string) => say`0:00 to ${time}`,
     columns: ['from', 'to', 'what', 'drying'],
-    in: (minutes: string) => `in ${minutes}`,
+    in: (minutes: string) => say`in ${minutes}`,
     chain: 'What sets the end',
     closer: 'Closer',
     farther: 'Farther',
     whole: 'Whole',
     print: 'Print',
     dragToPin: 'Drag to pin it to a time.',
-    apart: (name: string) => `${name} apart`,
-    together: (name: string) => `${name} together`,
+    apart: (name: string) => say`${name} apart`,
+    together: (name: string) => say`${name} together`,
     dusk: 'light ends',
     fails: 'the paint stops being workable here',
   },
@@ -200,7 +201,7 @@ export const words = {
     mixes: 'Mixes on the palette',
     newMix: 'New mix',
     noMixes: 'No mixes yet.',
-    mixName: (count: number) => `mix ${count}`,
+    mixName: (count: number) => say`mix ${count}`,
     recipe: 'Recipe',
     target: 'Target',
     pick: 'Pick from the picture',
@@ -211,21 +212,21 @@ export const words = {
     wet: 'wet',
     dry: 'dry',
     deltaE: apart,
-    exactly: (value: number) => (exactFiguresOn() ? `ΔE00 ${value.toFixed(1)}, ` : ''),
+    exactly: (value: number) => (exactFiguresOn() ? say`ΔE00 ${value.toFixed(1)}, ` : ''),
     model: 'model estimate',
-    value: (step: number) => `value ${step.toFixed(1)}`,
+    value: (step: number) => say`value ${step.toFixed(1)}`,
     addToRecipe: 'Add a tube to the recipe',
-    parts: (name: string) => `Parts of ${name}`,
+    parts: (name: string) => say`Parts of ${name}`,
     remove: 'Delete',
     takeOut: 'Remove',
-    usedIn: (count: number) => (count === 0 ? 'in no step' : count === 1 ? 'in 1 step' : `in ${count} steps`),
+    usedIn: (count: number) => (count === 0 ? say('in no step') : count === 1 ? say('in 1 step') : say`in ${count} steps`),
     opacity: {
       opaque: 'opaque',
       'semi-opaque': 'semi-opaque',
       'semi-transparent': 'semi-transparent',
       transparent: 'transparent',
     },
-    metals: (metals: string) => `${metals}: read the label, never spray or sand it`,
+    metals: (metals: string) => say`${metals}: read the label, never spray or sand it`,
     reverse: 'Undo restores it.',
     nudges: { lighter: 'lighter', darker: 'darker', warmer: 'warmer', cooler: 'cooler', stronger: 'stronger', duller: 'duller' },
     nudgeLabel: 'Move the target',
@@ -237,10 +238,10 @@ export const words = {
     addFirst: 'Write the first step',
     draftFirst: 'Draft a lesson',
     addStage: 'New stage',
-    stageName: (count: number) => `Stage ${count}`,
+    stageName: (count: number) => say`Stage ${count}`,
     stepName: 'New step',
     canvas: 'The canvas at this minute',
-    form: (title: string) => `Step: ${title}`,
+    form: (title: string) => say`Step: ${title}`,
     fields: 'Fields of the step',
     noneChosen: 'Choose a step in the list to see and change it.',
     parts: { what: 'What', with: 'With what', long: 'How long', say: 'What you say' },
@@ -250,8 +251,8 @@ export const words = {
     doFor: 'do',
     propose: 'As usual here',
     proposeAbout: 'Brush, technique, mixes and words as your school would paint this area.',
-    proposedNow: (why: string) => `Proposed. ${why}`,
-    asProposed: (minutes: number) => `typed; back to ${minutes}`,
+    proposedNow: (why: string) => say`Proposed. ${why}`,
+    asProposed: (minutes: number) => say`typed; back to ${minutes}`,
     also: 'Also',
     noBrush: 'no brush',
     noStroke: 'any stroke',
@@ -269,10 +270,10 @@ export const words = {
     down: 'Later',
     duplicate: 'Duplicate',
     remove: 'Delete',
-    removed: (title: string) => `“${title}” is deleted.`,
-    removedMany: (count: number) => `${counted(count, 'step')} ${count === 1 ? 'is' : 'are'} deleted.`,
-    show: (minutes: number) => `show ${minutes}`,
-    do: (minutes: number) => `do ${minutes} min`,
+    removed: (title: string) => say`“${title}” is deleted.`,
+    removedMany: (count: number) => say`${counted(count, 'step')} ${count === 1 ? say('is') : say('are')} deleted.`,
+    show: (minutes: number) => say`show ${minutes}`,
+    do: (minutes: number) => say`do ${minutes} min`,
     stage: 'Stage',
     kind: 'Kind',
     title: 'Title',
@@ -285,7 +286,7 @@ export const words = {
     partByPart: 'follows part by part',
     showMin: 'Minutes to show',
     doMin: 'Minutes to do',
-    proposed: (minutes: number) => `proposed: ${minutes}`,
+    proposed: (minutes: number) => say`proposed: ${minutes}`,
     paint: 'Paint',
     paints: { ordinary: 'ordinary', slow: 'slow-drying', 're-wettable': 're-wettable' },
     mistEvery: 'Mist every, min',
@@ -305,11 +306,11 @@ export const words = {
     dryer: 'dried with the hair dryers',
     ahead: 'done at home, before the class',
     coats: 'Coats',
-    furtherCoat: (title: string) => `A further coat of “${title}”; how many there are is said there.`,
+    furtherCoat: (title: string) => say`A further coat of “${title}”; how many there are is said there.`,
     loading: 'Loaded',
     oneByOne: 'one mix after the other',
     loadings: { 'half-mixed': 'both mixes, half mixed', double: 'one on each side' } satisfies Record<Loading, string>,
-    typed: (proposed: number) => `typed; proposed ${proposed}`,
+    typed: (proposed: number) => say`typed; proposed ${proposed}`,
     medium: 'Medium',
     noMedium: 'no medium',
     glazeMedium: 'Clear medium, parts to one of the mix',
@@ -331,12 +332,12 @@ export const words = {
     watch: 'Mistakes to watch for',
     checkpoint: 'Checkpoint',
     finish: 'How it looks after',
-    after: (number: number, time: string) => `step ${number}, at ${time}`,
+    after: (number: number, time: string) => say`step ${number}, at ${time}`,
     atStart: 'before the first step',
     stageMinutes: (count: number, time: string) => `${counted(count, 'step')}, ${time}`,
     meanwhile: 'meanwhile',
-    bare: (time: string) => `${time} bare`,
-    renameStage: (name: string) => `Name of ${name}`,
+    bare: (time: string) => say`${time} bare`,
+    renameStage: (name: string) => say`Name of ${name}`,
   },
   class: {
     title: 'Teach this lesson',
@@ -371,7 +372,7 @@ export const words = {
     topics: { teach: 'Teach', invite: 'Invite', rehearse: 'Rehearse', alone: 'Painting alone' },
     rehearsed: 'rehearsal',
   },
-  corners: { corner: (n: number) => `corner ${n}`, cornerHelp: 'Arrow keys move it, Shift farther.' },
+  corners: { corner: (n: number) => say`corner ${n}`, cornerHelp: 'Arrow keys move it, Shift farther.' },
   techniques: techniqueWords,
   needs: {
     auto: 'dry where wet paint would hurt',
@@ -421,14 +422,15 @@ export const words = {
     about: 'What was saved is safe. Go back to the shelf, or load the page again.',
     again: 'Load again',
   },
-};
+});
 
 /** Asking before something is removed that steps use. */
-export const removalWords = {
-  title: (name: string) => `Delete “${name}”?`,
-  usedIn: (steps: number) => (steps === 1 ? 'One step uses it and would lose it:' : `${steps} steps use it and would lose it:`),
-  andMore: (steps: number) => `and ${steps} more`,
+export const removalWords = worded({
+  title: (name: string) => say`Delete “${name}”?`,
+  usedIn: (steps: number) =>
+    steps === 1 ? say('One step uses it and would lose it:') : say`${steps} steps use it and would lose it:`,
+  andMore: (steps: number) => say`and ${steps} more`,
   undo: 'You can undo this.',
   yes: 'Delete',
   no: 'Keep it',
-};
+});

@@ -1,0 +1,82 @@
+/**
+ * What is said, in the language of whoever reads it. English stands where it is said; other languages are catalogues of sentences keyed by
+ * their English, with {0}, {1}, … where something is filled in. A sentence that a catalogue lacks stays English.
+ */
+export const languages = ['en', 'de'] as const;
+export type Language = (typeof languages)[number];
+export type Catalogue = Readonly<Record<string, string>>;
+
+export const isLanguage = (text: unknown): text is Language => languages.includes(text as Language);
+
+const catalogues = new Map<Language, Catalogue>();
+let spoken: Language = 'en';
+/** Who says it where one thread serves readers of several languages. */
+let source: (() => Language | undefined) | null = null;
+
+/** Sentences of a language, from here on. */
+export function learn(language: Language, catalogue: Catalogue): void {
+  catalogues.set(language, { ...catalogues.get(language), ...catalogue });
+}
+/** From here on everything in this thread is said in this language. */
+export function speak(language: Language): void {
+  spoken = language;
+}
+/** Where a thread serves several readers: asked anew for every sentence, before what `speak` set. */
+export function speakBy(next: typeof source): void {
+  source = next;
+}
+export const languageNow = (): Language => source?.() ?? spoken;
+/** Something said in a language, in the midst of another. It must not wait for anything. */
+export function speaking<T>(language: Language, work: () => T): T {
+  const [before, by] = [spoken, source];
+  spoken = language;
+  source = null;
+  try {
+    return work();
+  } finally {
+    spoken = before;
+    source = by;
+  }
+}
+
+/** The key of a sentence: its English, with {0}, {1}, … for what is filled in. */
+export const keyOf = (parts: readonly string[]): string =>
+  parts.reduce((text, part, k) => (k === 0 ? part : `${text}{${k - 1}}${part}`), '');
+
+const found = (key: string): string | undefined => {
+  const language = languageNow();
+  return language === 'en' ? undefined : catalogues.get(language)?.[key];
+};
+type Value = string | number;
+/** A number with the sign before its decimals that the language has. */
+const filled = (value: Value): string =>
+  typeof value === 'number' && languageNow() === 'de' ? String(value).replace('.', ',') : String(value);
+
+/** A sentence by its key: "Add {0}". */
+export const sayBy = (key: string, ...values: Value[]): string =>
+  (found(key) ?? key).replace(/\{(\d+)\}/g, (_, k: string) => filled(values[Number(k)] ?? ''));
+
+/** A sentence in the reader's language: say`Add ${mix}`, say('Add a mix'). */
+export function say(text: string): string;
+export function say(parts: TemplateStringsArray, ...values: Value[]): string;
+export function say(text: string | TemplateStringsArray, ...values: Value[]): string {
+  return typeof text === 'string' ? (found(text) ?? text) : sayBy(keyOf(text), ...values);
+}
+
+/** A number as it is written in the reader's language. */
+export const numberSaid = (value: number | string): string =>
+  languageNow() === 'de' ? String(value).replace('.', ',') : String(value);
+
+/**
+ * A list of words that are looked up whenever they are read, not when they are written: its strings, also those further in; with `only`, just
+ * those of these names.
+ */
+export function worded<T extends object>(words: T, only?: readonly string[]): T {
+  for (const [name, { value, get }] of Object.entries(Object.getOwnPropertyDescriptors(words))) {
+    if (get || (Array.isArray(words) && name === 'length')) continue;
+    if (typeof value === 'object' && value !== null) worded(value, only);
+    else if (typeof value === 'string' && (!only || only.includes(name)))
+      Object.defineProperty(words, name, { get: () => say(value), enumerable: true, configurable: true });
+  }
+  return words;
+}

@@ -47,7 +47,7 @@ const found = (key: string): string | undefined => {
   const language = languageNow();
   return language === 'en' ? undefined : catalogues.get(language)?.[key];
 };
-type Value = string | number;
+type Value = string | number | undefined;
 /** A number with the sign before its decimals that the language has. */
 const filled = (value: Value): string =>
   typeof value === 'number' && languageNow() === 'de' ? String(value).replace('.', ',') : String(value);

@@ -1,4 +1,5 @@
 import type { Lesson, Step } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import type { DryingConstraint, Pin } from '@viaticum/kernels/scheduling';
 import { down, TICKS, up } from '@viaticum/kernels/scheduling';
 import { type Contact, needWords } from '../contact/index.js';
@@ -74,7 +75,7 @@ export function criticalChain(plan: Pick<LessonPlan, 'problem' | 'solution' | 'c
   return chain.sort((a, b) => a.startMin - b.startMin);
 }
 
-const titleOf = (lesson: Lesson, id: string): string => lesson.steps.find((step) => step.id === id)?.title ?? 'a step';
+const titleOf = (lesson: Lesson, id: string): string => lesson.steps.find((step) => step.id === id)?.title ?? say('a step');
 const areaName = (lesson: Lesson, id: string): string => lesson.areas.find((area) => area.id === id)?.name ?? 'paint';
 const numberOf = (lesson: Lesson, id: string): number => lesson.steps.findIndex((step) => step.id === id) + 1;
 
@@ -82,17 +83,17 @@ const numberOf = (lesson: Lesson, id: string): number => lesson.steps.findIndex(
 export function reasonInWords(lesson: Lesson, reason: Reason): string {
   switch (reason.kind) {
     case 'start':
-      return 'begins the lesson';
+      return say('begins the lesson');
     case 'after':
-      return `follows “${titleOf(lesson, reason.stepId)}” at once: the hands are busy until then`;
+      return say`follows “${titleOf(lesson, reason.stepId)}” at once: the hands are busy until then`;
     case 'dry':
-      return `waits ${waitInWords(reason.waitMin)} after step ${numberOf(lesson, reason.stepId)} for ${the(areaName(lesson, reason.areaId))} to be ${needWords[reason.need]}`;
+      return say`waits ${waitInWords(reason.waitMin)} after step ${numberOf(lesson, reason.stepId)} for ${the(areaName(lesson, reason.areaId))} to be ${needWords[reason.need]}`;
     case 'break':
-      return `comes after a break of ${minutesInWords(reason.lengthMin)}`;
+      return say`comes after a break of ${minutesInWords(reason.lengthMin)}`;
     case 'window':
-      return `must not be earlier, or ${the(areaName(lesson, reason.areaId))} would have set before “${titleOf(lesson, reason.stepId)}”`;
+      return say`must not be earlier, or ${the(areaName(lesson, reason.areaId))} would have set before “${titleOf(lesson, reason.stepId)}”`;
     case 'pin':
-      return 'is pinned to this time';
+      return say('is pinned to this time');
   }
 }
 
@@ -139,23 +140,24 @@ export function contradictionInWords(
   plan: LessonPlan,
   { constraints, pins, shortfall, leftOut }: Contradiction,
 ): string {
-  if (leftOut === 'breaks') return 'The breaks do not fit: one step is longer than the stretch that is allowed without one.';
-  const step = (id: string) => `step ${numberOf(lesson, id)}`;
-  const exact = (value: number) => `${Math.round(value * 100) / 100} min`;
+  if (leftOut === 'breaks') return say('The breaks do not fit: one step is longer than the stretch that is allowed without one.');
+  const step = (id: string) => say`step ${numberOf(lesson, id)}`;
+  const exact = (value: number) => say`${Math.round(value * 100) / 100} min`;
   const said = [
     ...pins.map((pin) =>
       'step' in pin
-        ? `${step(pin.step)} is pinned to ${hourMinute(pin.start)}`
-        : `${step(pin.first)} is to come before ${step(pin.then)}`,
+        ? say`${step(pin.step)} is pinned to ${hourMinute(pin.start)}`
+        : say`${step(pin.first)} is to come before ${step(pin.then)}`,
     ),
     ...constraints.map((one) => relationInWords(lesson, one, step, exact)),
   ];
-  const text = said.length > 1 ? `${said.slice(0, -1).join(', ')}, and ${said.at(-1)}` : (said[0] ?? 'The order of the steps');
+  const text =
+    said.length > 1 ? say`${said.slice(0, -1).join(', ')}, and ${said.at(-1)}` : (said[0] ?? say('The order of the steps'));
   const start = 'source' in leftOut ? null : soonest(plan, leftOut);
-  let why = `in this order ${exact(shortfall)} are missing`;
-  if ('first' in leftOut) why = 'the steps stand the other way round';
+  let why = say`in this order ${exact(shortfall)} are missing`;
+  if ('first' in leftOut) why = say('the steps stand the other way round');
   else if (start !== null && 'step' in leftOut)
-    why = `in this order ${step(leftOut.step)} cannot begin before ${hourMinute(Math.ceil(start))}`;
+    why = say`in this order ${step(leftOut.step)} cannot begin before ${hourMinute(Math.ceil(start))}`;
   return `${capital(text)}; ${why}.`;
 }
 
@@ -167,9 +169,9 @@ function relationInWords(
 ): string {
   const area = areaName(lesson, areaOfConstraint(one));
   if (one.type === 'wet')
-    return `${step(one.to)} must begin within ${exact(one.minutes as number)} after ${step(one.from)}, while ${the(area)} ${verb(area, 'is', 'are')} still open`;
-  if (one.type === 'dry') return `${step(one.to)} waits ${exact(one.minutes as number)} for ${the(area)} of ${step(one.from)}`;
-  return `${step(one.from)} comes before ${step(one.to)}`;
+    return say`${step(one.to)} must begin within ${exact(one.minutes as number)} after ${step(one.from)}, while ${the(area)} ${verb(area, 'is', 'are')} still open`;
+  if (one.type === 'dry') return say`${step(one.to)} waits ${exact(one.minutes as number)} for ${the(area)} of ${step(one.from)}`;
+  return say`${step(one.from)} comes before ${step(one.to)}`;
 }
 
 /** Ways out of a contradiction, each one command that can be undone. */
@@ -187,14 +189,14 @@ export function waysOut(lesson: Lesson, plan: LessonPlan, { constraints, pins }:
       const later = soonest(plan, pin);
       if (later !== null)
         ways.push({
-          words: `Pin step ${numberOf(lesson, pin.step)} to ${hourMinute(Math.ceil(later))}`,
+          words: say`Pin step ${numberOf(lesson, pin.step)} to ${hourMinute(Math.ceil(later))}`,
           command: 'pinStep',
           args: { id: pin.step, startMin: Math.ceil(later) },
         });
-      ways.push({ words: `Let go of step ${numberOf(lesson, pin.step)}`, command: 'unpin', args: { id: pin.step } });
+      ways.push({ words: say`Let go of step ${numberOf(lesson, pin.step)}`, command: 'unpin', args: { id: pin.step } });
     } else
       ways.push({
-        words: 'Let go of this order',
+        words: say('Let go of this order'),
         command: 'unpinOrder',
         args: { firstId: pin.first, thenId: pin.then },
       });
@@ -205,12 +207,12 @@ export function waysOut(lesson: Lesson, plan: LessonPlan, { constraints, pins }:
     const to = lesson.steps.findIndex((step) => step.id === one.to);
     if (to > from + 1)
       ways.push({
-        words: `Do step ${to + 1} straight after step ${from + 1}`,
+        words: say`Do step ${to + 1} straight after step ${from + 1}`,
         command: 'moveStep',
         args: { id: one.to, to: from + 1 },
       });
     ways.push({
-      words: `Do step ${to + 1} on dry paint`,
+      words: say`Do step ${to + 1} on dry paint`,
       command: 'editStep',
       args: { id: one.to, step: { needs: 'paintOver' } },
     });

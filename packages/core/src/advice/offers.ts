@@ -1,4 +1,5 @@
 import type { Lesson, Step } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { outlineBox, scanOutline } from '../area/index.js';
 import { brushes, brushInWords, brushOf } from '../brush/index.js';
 import { hides } from '../contact/index.js';
@@ -113,8 +114,8 @@ function offersOf(lesson: Lesson, stepId: string, plan: LessonPlan): Offer[] {
         {
           kind: 'divide',
           words: hidden
-            ? `in two parts, with a seam ${hidden}`
-            : `in ${parts} parts, with ${parts === 2 ? 'a seam' : 'seams'} ${seamsInWords(places)}`,
+            ? say`in two parts, with a seam ${hidden}`
+            : say`in ${parts} parts, with ${parts === 2 ? say('a seam') : 'seams'} ${seamsInWords(places)}`,
           openMin: open,
           takesMin: takes / parts,
         },
@@ -128,10 +129,10 @@ function offersOf(lesson: Lesson, stepId: string, plan: LessonPlan): Offer[] {
     offer(
       {
         kind: 'mist',
-        words: `mist it every ${everyMin} min`,
+        words: say`mist it every ${everyMin} min`,
         openMin: misted.openMin,
         takesMin: takes,
-        ...(misted.mist?.runs ? { but: 'so much water makes it run' } : {}),
+        ...(misted.mist?.runs ? { but: say('so much water makes it run') } : {}),
       },
       edit({ medium: 'mist', mistEveryMin: everyMin }),
     ),
@@ -139,21 +140,21 @@ function offersOf(lesson: Lesson, stepId: string, plan: LessonPlan): Offer[] {
   if (step.medium !== 'retarder')
     offers.push(
       offer(
-        { kind: 'retarder', words: 'retarder in the paint', openMin: openWith({ retarder: true }), takesMin: takes },
+        { kind: 'retarder', words: say('retarder in the paint'), openMin: openWith({ retarder: true }), takesMin: takes },
         edit({ medium: 'retarder' }),
       ),
     );
   if (step.medium !== 'gel')
     offers.push(
       offer(
-        { kind: 'gel', words: 'clear gel in the paint', openMin: openWith({ gel: true }), takesMin: takes },
+        { kind: 'gel', words: say('clear gel in the paint'), openMin: openWith({ gel: true }), takesMin: takes },
         edit({ medium: 'gel' }),
       ),
     );
   if (!step.underFilm)
     offers.push(
       offer(
-        { kind: 'water-film', words: 'into a film of water', openMin: openWith({ underFilm: 'water' }), takesMin: takes },
+        { kind: 'water-film', words: say('into a film of water'), openMin: openWith({ underFilm: 'water' }), takesMin: takes },
         edit({ underFilm: 'water' }),
       ),
     );
@@ -161,7 +162,7 @@ function offersOf(lesson: Lesson, stepId: string, plan: LessonPlan): Offer[] {
     const wetUm = laid.wetUm * (loadFactor.generous / loadFactor[step.load ?? 'normal']);
     offers.push(
       offer(
-        { kind: 'load', words: 'more paint in the brush', openMin: openWith({ wetUm }), takesMin: takes },
+        { kind: 'load', words: say('more paint in the brush'), openMin: openWith({ wetUm }), takesMin: takes },
         edit({ load: 'generous' }),
       ),
     );
@@ -178,13 +179,13 @@ function offersOf(lesson: Lesson, stepId: string, plan: LessonPlan): Offer[] {
     const wider = minutesOf({ ...lesson, steps }).get(stepId) as StepMinutes;
     const takesMin = wider.doMin - wider.leadMin;
     if (takesMin < takes)
-      offers.push(offer({ kind: 'brush', words: `with the ${brushInWords(larger)}`, openMin: open, takesMin }, edit(change)));
+      offers.push(offer({ kind: 'brush', words: say`with the ${brushInWords(larger)}`, openMin: open, takesMin }, edit(change)));
   }
   const isEven = (lesson.room.seats ?? 2) % 2 === 0;
   if (lesson.school.teaching === 'show-then-do' && isEven)
     offers.push(
       offer(
-        { kind: 'two-people', words: 'two people on one canvas, from both sides', openMin: open, takesMin: takes / 2 },
+        { kind: 'two-people', words: say('two people on one canvas, from both sides'), openMin: open, takesMin: takes / 2 },
         { command: null },
       ),
     );
@@ -194,10 +195,10 @@ function offersOf(lesson: Lesson, stepId: string, plan: LessonPlan): Offer[] {
       offer(
         {
           kind: 'slow',
-          words: 'slow-drying paint',
+          words: say('slow-drying paint'),
           openMin: slow.openMin,
           takesMin: takes,
-          but: `painted over only after ${minutesInWords(slow.paintOverMin)}`,
+          but: say`painted over only after ${minutesInWords(slow.paintOverMin)}`,
         },
         edit({ paint: 'slow' }),
       ),
@@ -236,7 +237,7 @@ function twoTogether(lesson: Lesson, stepId: string, offers: readonly Offer[]): 
       if (takesMin > openMin) continue;
       return {
         kind: 'two',
-        words: `${first.words}, and ${second.words}`,
+        words: say`${first.words}, and ${second.words}`,
         openMin,
         takesMin,
         works: true,
@@ -258,7 +259,7 @@ function hiddenSeam(lesson: Lesson, step: Step, areaId: string): string | null {
     if (!across || id === areaId) continue;
     const spans = across.x <= box.x + SEAM_RIM * box.width && across.x + across.width >= box.x + (1 - SEAM_RIM) * box.width;
     const middle = (across.y + across.height / 2 - box.y) / box.height;
-    if (spans && middle > 0.25 && middle < 0.75) return `behind ${the(areaName(lesson, id))}`;
+    if (spans && middle > 0.25 && middle < 0.75) return say`behind ${the(areaName(lesson, id))}`;
   }
   return null;
 }
@@ -307,7 +308,7 @@ export function seamPlaces(lesson: Lesson, areaId: string, parts: number): strin
     sum += one;
     if (places.length >= parts - 1 || sum < (whole * (places.length + 1)) / parts) return;
     const mm = (isTall ? box.y : box.x) + (i + 1) * size;
-    places.push(`${lengthNumber(mm, lesson.units)} ${lesson.units} from the ${isTall ? 'top' : 'left'}`);
+    places.push(say`${lengthNumber(mm, lesson.units)} ${lesson.units} from the ${isTall ? 'top' : 'left'}`);
   });
   return places;
 }
@@ -361,22 +362,22 @@ export function leversOf(
   const room = (words: string, change: Partial<Lesson['room']>) =>
     pull(words, { ...lesson, room: { ...lesson.room, ...change } }, { command: 'setRoom', args: { room: change } });
   const water = step.waterShareOfMix ?? 0;
-  if (water < 0.3 && laysPaint(step)) step_('a thinner coat, with a third of water', { waterShareOfMix: 0.33 });
+  if (water < 0.3 && laysPaint(step)) step_(say('a thinner coat, with a third of water'), { waterShareOfMix: 0.33 });
   const dryer = dryerTurn(lesson, step, laid.coat);
   if (dryer && !step.dryer) {
     const minutes = rung === 'touchDry' ? dryer.touchDryMin : dryer.paintOverMin;
-    if (minutes < now) step_('the hair dryers, in turns', { dryer: true }, minutes - now);
+    if (minutes < now) step_(say('the hair dryers, in turns'), { dryer: true }, minutes - now);
   }
   if (step.medium === 'retarder' || step.medium === 'gel') {
     const { medium: _, ...bare } = step;
     const changed = { ...lesson, steps: lesson.steps.map((one) => (one.id === stepId ? bare : one)) };
-    pull(`without ${step.medium}`, changed, { command: 'editStep', args: { id: stepId, step: {}, clear: ['medium'] } });
+    pull(say`without ${step.medium}`, changed, { command: 'editStep', args: { id: stepId, step: {}, clear: ['medium'] } });
   }
-  if (step.paint === 'slow') step_('ordinary paint', { paint: 'ordinary' });
+  if (step.paint === 'slow') step_(say('ordinary paint'), { paint: 'ordinary' });
   const { airC, humidity, airSpeed } = lesson.room;
-  if (airC <= 55) room(`a room ${measuresNow().temperature === 'F' ? '5 °F' : '3 °C'} warmer`, { airC: airC + 3 });
-  if (humidity >= 0.1) room('air drier by 10 %', { humidity: Math.round((humidity - 0.1) * 1000) / 1000 });
-  if (airSpeed < 0.3) room('a gentle fan, 0.3 m/s', { airSpeed: 0.3 });
+  if (airC <= 55) room(say`a room ${measuresNow().temperature === 'F' ? '5 °F' : '3 °C'} warmer`, { airC: airC + 3 });
+  if (humidity >= 0.1) room(say('air drier by 10 %'), { humidity: Math.round((humidity - 0.1) * 1000) / 1000 });
+  if (airSpeed < 0.3) room(say('a gentle fan, 0.3 m/s'), { airSpeed: 0.3 });
   return { rung, levers: levers.sort((a, b) => a.lessonMin - b.lessonMin || a.coatMin - b.coatMin) };
 }
 

@@ -1,16 +1,20 @@
 import type { Lesson, Room, RoomHour } from '@viaticum/contract';
+import { worded } from '@viaticum/contract';
 import { planLesson } from '../plan/index.js';
 import { airOf } from '../step/index.js';
 
 /** Ordinary rooms through the year, as a place to start from; common practice, no published source. Speeds in m/s. */
-export const seasons: readonly { id: string; name: string; air: Pick<Room, 'airC' | 'humidity' | 'airSpeed'> }[] = [
-  { id: 'winter', name: 'winter, heating on', air: { airC: 21, humidity: 0.3, airSpeed: 0.1 } },
-  { id: 'spring', name: 'spring', air: { airC: 20, humidity: 0.5, airSpeed: 0.1 } },
-  { id: 'summer', name: 'summer, windows open', air: { airC: 26, humidity: 0.5, airSpeed: 0.3 } },
-  { id: 'heat', name: 'a hot dry day', air: { airC: 31, humidity: 0.25, airSpeed: 0.3 } },
-  { id: 'cooled', name: 'air conditioning', air: { airC: 23, humidity: 0.4, airSpeed: 0.3 } },
-  { id: 'autumn', name: 'autumn, damp', air: { airC: 17, humidity: 0.7, airSpeed: 0.1 } },
-];
+export const seasons: readonly { id: string; name: string; air: Pick<Room, 'airC' | 'humidity' | 'airSpeed'> }[] = worded(
+  [
+    { id: 'winter', name: 'winter, heating on', air: { airC: 21, humidity: 0.3, airSpeed: 0.1 } },
+    { id: 'spring', name: 'spring', air: { airC: 20, humidity: 0.5, airSpeed: 0.1 } },
+    { id: 'summer', name: 'summer, windows open', air: { airC: 26, humidity: 0.5, airSpeed: 0.3 } },
+    { id: 'heat', name: 'a hot dry day', air: { airC: 31, humidity: 0.25, airSpeed: 0.3 } },
+    { id: 'cooled', name: 'air conditioning', air: { airC: 23, humidity: 0.4, airSpeed: 0.3 } },
+    { id: 'autumn', name: 'autumn, damp', air: { airC: 17, humidity: 0.7, airSpeed: 0.1 } },
+  ],
+  ['name'],
+);
 
 /** A room's air at a minute of the day, changing evenly between the hours that are known; the room's own air where none are. */
 export function airAt(room: Room, minuteOfDay: number): Pick<Room, 'airC' | 'humidity' | 'airSpeed'> & { sunWPerM2?: number } {

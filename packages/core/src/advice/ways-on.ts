@@ -1,4 +1,5 @@
 import type { Lesson, PlanItem, Step } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import type { Contact } from '../contact/index.js';
 import { areaName, areasWorkedOn } from '../derived/index.js';
 import { type CommandArgs, carryOut, startHistory } from '../document/index.js';
@@ -60,20 +61,20 @@ export function waysOn(lesson: Lesson, stepId: string, plan: LessonPlan = planLe
     if (step.laying !== 'edges-last')
       consider({
         kind: 'edge-last',
-        words: 'Lay this edge last',
+        words: say('Lay this edge last'),
         command: 'editStep',
         args: { id: stepId, step: { laying: 'edges-last' } },
       });
     consider({
       kind: 'gap',
-      words: 'Leave 2 mm, close it later',
+      words: say('Leave 2 mm, close it later'),
       command: 'editStep',
       args: { id: stepId, step: { laying: 'gap' } },
     });
     if (edge.wish === 'clean')
       consider({
         kind: 'soften',
-        words: 'Let this edge soften',
+        words: say('Let this edge soften'),
         command: 'setWish',
         args: { id: edge.ownAreaId, with: edge.areaId, wish: 'may-soften' },
       });
@@ -82,7 +83,7 @@ export function waysOn(lesson: Lesson, stepId: string, plan: LessonPlan = planLe
   if (from && !from.dryer && lesson.room.dryers?.count && from.technique !== 'impasto')
     consider({
       kind: 'dry',
-      words: `Dry ${the(areaName(lesson, first.areaId))} with the dryers`,
+      words: say`Dry ${the(areaName(lesson, first.areaId))} with the dryers`,
       command: 'editStep',
       args: { id: from.id, step: { dryer: true } },
     });
@@ -91,7 +92,7 @@ export function waysOn(lesson: Lesson, stepId: string, plan: LessonPlan = planLe
   ways.sort((one, two) => one.endMin - two.endMin);
   consider({
     kind: 'waive',
-    words: 'Paint on anyway',
+    words: say('Paint on anyway'),
     command: 'waiveContact',
     args: { contacts: held.map(({ fromStepId, toStepId, areaId }) => ({ fromStepId, toStepId, areaId })) },
   });
@@ -117,5 +118,5 @@ function anotherFirst(lesson: Lesson, at: number, plan: LessonPlan): Pick<WayOn,
     if (next.plan.endMin < (best?.endMin ?? plan.plan.endMin - WORTH_MIN))
       best = { title: step.title, id: step.id, endMin: next.plan.endMin };
   }
-  return best && { kind: 'other-first', words: `First “${best.title}”`, command: 'moveStep', args: { id: best.id, to: at } };
+  return best && { kind: 'other-first', words: say`First “${best.title}”`, command: 'moveStep', args: { id: best.id, to: at } };
 }

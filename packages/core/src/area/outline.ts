@@ -1,4 +1,5 @@
 import type { Outline } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import Flatbush from 'flatbush';
 
 type Ring = [number, number][];
@@ -70,15 +71,15 @@ export function outlinePath(outline: Outline): string {
  */
 export function outlineFault(outline: Outline): string | null {
   const rings = outline.flat();
-  if (rings.length === 0) return 'This area has no outline. Draw at least three points.';
+  if (rings.length === 0) return say('This area has no outline. Draw at least three points.');
   for (const ring of rings) {
     if (new Set(ring.map(([x, y]) => `${x},${y}`)).size < 3)
-      return 'An outline needs at least three different points. Add another.';
-    if (Math.abs(ringArea(ring)) < 0.01) return 'This outline encloses nothing. Move a point so that it has an inside.';
+      return say('An outline needs at least three different points. Add another.');
+    if (Math.abs(ringArea(ring)) < 0.01) return say('This outline encloses nothing. Move a point so that it has an inside.');
   }
   const found = crossing(rings);
-  if (found === 'crosses') return 'The outline crosses itself. Move the crossing point, or take it back.';
-  if (found === 'too-intricate') return 'This outline is too intricate to be checked. Smooth it, or divide the area.';
+  if (found === 'crosses') return say('The outline crosses itself. Move the crossing point, or take it back.');
+  if (found === 'too-intricate') return say('This outline is too intricate to be checked. Smooth it, or divide the area.');
   return null;
 }
 

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 export type BrushType = 'flat' | 'filbert' | 'round' | 'angled' | 'fan' | 'rigger' | 'rake' | 'mop' | 'hake' | 'knife';
 
 /** A brush as the trade sells it. Widths across the hairs as they lie on the canvas, in mm; from memory. */
@@ -52,7 +53,7 @@ export function brushInWords(brush: Brush): string {
 
 /** "25 mm flat", "rigger 2": sizes that have a name keep it. */
 export function brushInMetric(brush: Brush): string {
-  return brush.size.endsWith('in') ? `${Math.round(brush.widthMm)} mm ${brush.type}` : brushInWords(brush);
+  return brush.size.endsWith('in') ? say`${Math.round(brush.widthMm)} mm ${brush.type}` : brushInWords(brush);
 }
 
 /** A loaded brush left in the air hardens within these minutes (common practice, no published source). */

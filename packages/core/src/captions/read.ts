@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 /** A caption as it stands in a file; times in seconds, `line` the number of its time line. */
 export type Cue = { from: number; to: number; text: string; line: number; id?: string; settings?: string };
 /** What is wrong in a file of captions, with its line and what was done about it. */
@@ -50,7 +51,7 @@ class Reader {
     return this.at < this.lines.length && this.here.trim() !== '';
   }
   private fault(line: number, words: string): void {
-    this.faults.push({ line, words: `Line ${line}: ${words}` });
+    this.faults.push({ line, words: say`Line ${line}: ${words}` });
   }
 
   readAll(): void {
@@ -59,7 +60,7 @@ class Reader {
       else if (this.isVtt && BLOCK.test(this.here)) while (this.isText()) this.at++;
       else this.readOne();
       if (this.cues.length > captionLimits.cues) {
-        this.fault(this.at, `more than ${captionLimits.cues} captions. The rest was left out.`);
+        this.fault(this.at, say`more than ${captionLimits.cues} captions. The rest was left out.`);
         return;
       }
     }
@@ -77,7 +78,7 @@ class Reader {
       const isTime = ANY_ARROW.test(this.here);
       this.fault(
         this.at + 1,
-        isTime ? 'this time cannot be read. The caption was left out.' : 'words without a time. They were left out.',
+        isTime ? say('this time cannot be read. The caption was left out.') : say('words without a time. They were left out.'),
       );
       this.at++;
       while (this.isText() && !this.here.includes('-->')) this.at++;
@@ -103,13 +104,13 @@ class Reader {
     const [, h1, m1 = '', s1 = '', f1 = '', h2, m2 = '', s2 = '', f2 = '', rest = ''] = timed;
     const from = secondsOf(h1, m1, s1, f1);
     let to = secondsOf(h2, m2, s2, f2);
-    if ([m1, s1, m2, s2].some((part) => Number(part) > 59)) this.fault(line, 'minutes or seconds above 59. Reckoned on.');
+    if ([m1, s1, m2, s2].some((part) => Number(part) > 59)) this.fault(line, say('minutes or seconds above 59. Reckoned on.'));
     if (to < from) {
-      this.fault(line, 'ends before it begins. Given one second.');
+      this.fault(line, say('ends before it begins. Given one second.'));
       to = from + 1;
     }
     if (!text.trim()) {
-      this.fault(line, 'a time without words. Left out.');
+      this.fault(line, say('a time without words. Left out.'));
       return;
     }
     const settings = rest.trim();
@@ -121,10 +122,10 @@ class Reader {
     if (cues.length === 0)
       faults.push({
         line: 1,
-        words: 'No captions were found. A caption needs a line such as 00:01:04.000 --> 00:01:07.500 and words below it.',
+        words: say('No captions were found. A caption needs a line such as 00:01:04.000 --> 00:01:07.500 and words below it.'),
       });
     const early = cues.find((cue, i) => i > 0 && cue.from < (cues[i - 1] as Cue).from - 1e-9);
-    if (early) this.fault(early.line, 'begins before the caption above it. Put in order.');
+    if (early) this.fault(early.line, say('begins before the caption above it. Put in order.'));
     return {
       kind: this.isVtt ? 'vtt' : 'srt',
       cues: [...cues].sort((a, b) => a.from - b.from || a.line - b.line),

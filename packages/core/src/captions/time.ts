@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import type { SaidCue } from './break.js';
 import { type ChainLink, type ChainPoint, leastCostTimes } from './chain.js';
 import { type CaptionRules, captionRules } from './rules.js';
@@ -55,7 +56,7 @@ function frameNeeds(
       chars: over,
       cps: rate,
       moreS,
-      words: `Too much is said here to be read: ${rate} characters a second, ${cps} can be read. Shorten by ${over} characters, or give the take ${moreS.toFixed(1)} s more.`,
+      words: say`Too much is said here to be read: ${rate} characters a second, ${cps} can be read. Shorten by ${over} characters, or give the take ${moreS.toFixed(1)} s more.`,
     });
     let left = room;
     for (const i of own) {

@@ -1,4 +1,5 @@
 import type { Lab, Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { labelSheets, outlineArea } from '../area/index.js';
 import { bordersBetween, memo, visibleOf } from '../derived/index.js';
 import { type CompositionNote, compositionNotes } from '../picture/index.js';
@@ -83,7 +84,7 @@ export function compositionFindings(lesson: Lesson, rule: string, kinds: readonl
         rule,
         about: lesson.areas.find((area) => area.id === areaId)?.name ?? 'Composition',
         words: note.text,
-        reason: `Common practice: ${uncapital(note.reason)}`,
+        reason: say`Common practice: ${uncapital(note.reason)}`,
         serious: false,
         place: { station: 'picture', ...(areaId ? { areaId } : {}) },
       };

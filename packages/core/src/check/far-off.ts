@@ -1,4 +1,5 @@
 import type { Lesson, Level } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { compareInWords } from '../picture/index.js';
 import type { AreaOff } from '../stage/index.js';
 import type { Finding } from './finding.js';
@@ -25,9 +26,9 @@ export function farFindings(lesson: Lesson, offs: readonly AreaOff[]): Finding[]
           rule: 'far-off',
           about: area.name,
           words: isMixed
-            ? `It ends far from the picture${off.where ? `, most ${off.where}` : ''}: right on the whole, but its lights and darks lie elsewhere.`
-            : `It ends far from the picture${off.where ? `, most ${off.where}` : ''}: ${how} than there.`,
-          reason: `Measured on the painted last stage with half-closed eyes: ${Math.round(off.mean)} ΔE00, where ${Math.round(MOST[lesson.level])} is near enough for this level. Another mix, or one value more in it, brings it nearer.`,
+            ? say`It ends far from the picture${off.where ? say`, most ${off.where}` : ''}: right on the whole, but its lights and darks lie elsewhere.`
+            : say`It ends far from the picture${off.where ? say`, most ${off.where}` : ''}: ${how} than there.`,
+          reason: say`Measured on the painted last stage with half-closed eyes: ${Math.round(off.mean)} ΔE00, where ${Math.round(MOST[lesson.level])} is near enough for this level. Another mix, or one value more in it, brings it nearer.`,
           serious: false,
           place: { station: 'steps', areaId: area.id, ...(last ? { stepId: last.id } : {}) },
         },

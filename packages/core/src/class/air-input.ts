@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { degreesInWords, measuresNow } from '../units/index.js';
 
 /** The air that somebody typed, or the sentence for the field in which it cannot be. */
@@ -26,9 +27,9 @@ export function readAir(airC: string, humidity: string): TypedAir {
   if (!(celsius >= -10 && celsius <= 50))
     return wrong(
       'airC',
-      `Between ${degreesInWords(-10).replace('-', '−').replace(/ °.$/, '')} and ${degreesInWords(50)}. What does the thermometer show?`,
+      say`Between ${degreesInWords(-10).replace('-', '−').replace(/ °.$/, '')} and ${degreesInWords(50)}. What does the thermometer show?`,
     );
-  if (percent > 0 && percent < 1) return wrong('humidity', `${Math.round(percent * 100)} %? Type it in per cent.`);
-  if (!(percent >= 0 && percent <= 100)) return wrong('humidity', 'Between 0 and 100 %. What does the hygrometer show?');
+  if (percent > 0 && percent < 1) return wrong('humidity', say`${Math.round(percent * 100)} %? Type it in per cent.`);
+  if (!(percent >= 0 && percent <= 100)) return wrong('humidity', say('Between 0 and 100 %. What does the hygrometer show?'));
   return { air: { airC: celsius, humidity: percent / 100 }, fault: null, field: null };
 }

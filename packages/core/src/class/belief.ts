@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import {
   type ClassStep,
   classWentOn,

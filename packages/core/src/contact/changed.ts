@@ -1,4 +1,5 @@
 import type { Lab, Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { cssRgb, hueDegrees, hueName } from '@viaticum/kernels/colour';
 import { mixColour } from '@viaticum/kernels/mixing';
 import type { Contact } from './contact.js';
@@ -34,6 +35,6 @@ function turnInWords(from: Lab, to: Lab): string {
   const words: string[] = [];
   if (Math.abs(dl) >= 3) words.push(dl < 0 ? 'darker' : 'lighter');
   if (stronger <= -4) words.push('greyer');
-  else if (Math.hypot(da, db) >= 5) words.push(`towards ${hueName(hueDegrees(da, db))}`);
-  return words.join(' and ') || 'a little with it';
+  else if (Math.hypot(da, db) >= 5) words.push(say`towards ${hueName(hueDegrees(da, db))}`);
+  return words.join(' and ') || say('a little with it');
 }

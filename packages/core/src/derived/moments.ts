@@ -1,4 +1,5 @@
 import type { Lesson, Step } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { coverOf, drawsLines, laysPaint } from './marks.js';
 
 /** A line of the drawing as far as it says when it is needed: a border between two areas, or a line within one. */
@@ -16,7 +17,7 @@ export function momentsOf(lesson: Lesson): Moment[] {
   const found = lesson.steps.flatMap((step, at): Moment[] =>
     drawsLines(step) ? [{ stepId: step.id, title: step.title, at }] : [],
   );
-  return found.length > 0 ? found : [{ stepId: null, title: 'Before the first step', at: -1 }];
+  return found.length > 0 ? found : [{ stepId: null, title: say('Before the first step'), at: -1 }];
 }
 
 /** The number of the step before which a line must be there; the number of steps where none needs it. */

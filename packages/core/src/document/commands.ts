@@ -10,6 +10,7 @@ import {
   type Stage,
   type Step,
   type Support,
+  say,
   type Tube,
 } from '@viaticum/contract';
 import equal from 'fast-deep-equal';
@@ -383,7 +384,7 @@ export const commands = {
 
 const nth = ['', 'first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth'];
 /** "Tower, second coat". */
-export const coatTitle = (title: string, k: number): string => `${title.slice(0, 100)}, ${nth[k] ?? `${k}th`} coat`;
+export const coatTitle = (title: string, k: number): string => say`${title.slice(0, 100)}, ${nth[k] ?? `${k}th`} coat`;
 
 const copied = (step: Step): Step => JSON.parse(JSON.stringify(step)) as Step;
 

@@ -1,4 +1,4 @@
-import { type Lesson, type Room, SCHEMA_VERSION, type School, schoolChoices } from '@viaticum/contract';
+import { type Lesson, type Room, SCHEMA_VERSION, type School, say, schoolChoices } from '@viaticum/contract';
 
 /** The first option of every choice; drawn on the ground, which would bury the lines. */
 export const defaultSchool: School = {
@@ -22,7 +22,7 @@ export const commonSizes: readonly { name: string; unit: 'in' | 'cm'; widthMm: n
       [24, 24],
     ] as const
   ).map(([w, h]) => ({
-    name: `${w} × ${h} in`,
+    name: say`${w} × ${h} in`,
     unit: 'in' as const,
     widthMm: w * 25.4,
     heightMm: h * 25.4,
@@ -65,7 +65,7 @@ export function emptyLesson(
     finish: 'satin',
     tubes: [],
     mixes: [],
-    stages: [{ id: ids(), name: 'First things' }],
+    stages: [{ id: ids(), name: say('First things') }],
     steps: [],
     passages: [],
     leftOut: [],

@@ -1,4 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { pigmentTable } from '@viaticum/kernels/pigment';
 import { outlineFault } from '../area/index.js';
 import { danglingReferences } from './references.js';
@@ -10,7 +11,7 @@ import { danglingReferences } from './references.js';
 export function lessonFaults(lesson: Lesson): string[] {
   const faults: string[] = [];
   const ids = (list: readonly { id: string }[], what: string) => {
-    if (new Set(list.map((entry) => entry.id)).size !== list.length) faults.push(`Two ${what} have the same id.`);
+    if (new Set(list.map((entry) => entry.id)).size !== list.length) faults.push(say`Two ${what} have the same id.`);
   };
   ids(lesson.areas, 'areas');
   ids(lesson.things, 'things');
@@ -27,19 +28,19 @@ export function lessonFaults(lesson: Lesson): string[] {
     if (fault) faults.push(`${area.name}: ${fault}`);
   }
   for (const tube of lesson.tubes) {
-    if (!pigmentTable.has(tube.pigment)) faults.push(`No tube in the pigment table is called “${tube.pigment}”.`);
+    if (!pigmentTable.has(tube.pigment)) faults.push(say`No tube in the pigment table is called “${tube.pigment}”.`);
   }
   for (const mix of lesson.mixes) {
-    if (isWithinItself(lesson, mix.id)) faults.push(`${mix.name}: it is mixed from itself.`);
+    if (isWithinItself(lesson, mix.id)) faults.push(say`${mix.name}: it is mixed from itself.`);
   }
   ids(lesson.drawing.own, 'lines');
   ids(lesson.drawing.constructions, 'constructions');
   ids(lesson.drawing.landmarks, 'landmarks');
   for (const line of lesson.drawing.own)
-    if (line.curve.length % 3 !== 1) faults.push('A drawn line has a piece that is not whole.');
+    if (line.curve.length % 3 !== 1) faults.push(say('A drawn line has a piece that is not whole.'));
   for (const step of lesson.steps)
     if (step.wholeCanvas && step.areaIds.length > 0)
-      faults.push(`${step.title}: it names areas and the whole canvas. Choose one.`);
+      faults.push(say`${step.title}: it names areas and the whole canvas. Choose one.`);
   return [...faults, ...danglingReferences(lesson)];
 }
 

@@ -1,4 +1,4 @@
-import { Lesson, type Problem } from '@viaticum/contract';
+import { Lesson, type Problem, say } from '@viaticum/contract';
 import type { TSchema } from 'typebox';
 import { Errors } from 'typebox/value';
 
@@ -53,8 +53,8 @@ function within(schema: Shape, key: string | number): Shape | null {
 function lengthProblems(schema: Shape, list: readonly unknown[], at: Path): Problem[] {
   const { maxItems = Number.POSITIVE_INFINITY, minItems = 0 } = schema;
   if (list.length > maxItems)
-    return [{ instancePath: pointer(at), keyword: 'maxItems', message: `must NOT have more than ${maxItems} items` }];
+    return [{ instancePath: pointer(at), keyword: 'maxItems', message: say`must NOT have more than ${maxItems} items` }];
   return list.length < minItems
-    ? [{ instancePath: pointer(at), keyword: 'minItems', message: `must NOT have fewer than ${minItems} items` }]
+    ? [{ instancePath: pointer(at), keyword: 'minItems', message: say`must NOT have fewer than ${minItems} items` }]
     : [];
 }

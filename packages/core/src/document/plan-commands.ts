@@ -1,4 +1,4 @@
-import { commandErrors, type Lesson, letters, type Planning, type Room, type Step } from '@viaticum/contract';
+import { commandErrors, type Lesson, letters, type Planning, type Room, type Step, say } from '@viaticum/contract';
 import { between, CommandError, type D, find, named, setOrClear } from './command-tools.js';
 
 function soundRoom(room: Room): void {
@@ -156,10 +156,10 @@ export const planCommands = {
     const title = step.title;
     const cover = (step.coverShare ?? 1) / parts;
     const partOf = (k: number): Partial<Step> => ({
-      title: named(`${title.slice(0, 90)}, part ${k + 1} of ${parts}`, 'step'),
+      title: named(say`${title.slice(0, 90)}, part ${k + 1} of ${parts}`, 'step'),
       doMin: Math.round((doMin / parts) * 4) / 4,
       coverShare: cover,
-      say: k < places.length ? `${step.say}${step.say ? ' ' : ''}Stop ${places[k]}.`.slice(0, letters.words) : step.say,
+      say: k < places.length ? say`${step.say}${step.say ? ' ' : ''}Stop ${places[k]}.`.slice(0, letters.words) : step.say,
     });
     // What is counted is counted once, with the first part; a photograph shows the end, which is the last one's.
     const { photoSha256, ...whole } = step;

@@ -1,4 +1,5 @@
 import type { Lesson, Step } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 
 /** The lists of a lesson whose entries are named from elsewhere by their id. */
 export type Named =
@@ -28,32 +29,52 @@ type Reference = {
   fault: string;
 };
 
+const kinds: Record<Named, string> = worded({
+  areas: 'an area',
+  things: 'a thing',
+  tubes: 'a tube',
+  mixes: 'a mix',
+  stages: 'a stage',
+  steps: 'a step',
+  marks: 'a mark',
+  references: 'a picture',
+  passages: 'a passage',
+  variants: 'a variant',
+});
 const row = (
   path: string,
   to: Named,
   onRemoval: Reference['onRemoval'],
   inherits: boolean,
-  fault = `it names ${{ areas: 'an area', things: 'a thing', tubes: 'a tube', mixes: 'a mix', stages: 'a stage', steps: 'a step', marks: 'a mark', references: 'a picture', passages: 'a passage', variants: 'a variant' }[to]} that is not in the lesson`,
-): Reference => ({ path, to, onRemoval, inherits, fault });
+  fault: () => string = () => say`it names ${kinds[to]} that is not in the lesson`,
+): Reference => ({
+  path,
+  to,
+  onRemoval,
+  inherits,
+  get fault() {
+    return fault();
+  },
+});
 
 /** Every reference within a lesson. Removing, joining, copying between lessons and {@link lessonFaults} all go by this table. */
 export const references: readonly Reference[] = [
-  row('areas.*.thingId', 'things', 'clear', true, 'it belongs to a thing that is not in the lesson'),
-  row('areas.*.twinOfId', 'areas', 'drop', false, 'it follows an area that is not in the lesson'),
+  row('areas.*.thingId', 'things', 'clear', true, () => say('it belongs to a thing that is not in the lesson')),
+  row('areas.*.twinOfId', 'areas', 'drop', false, () => say('it follows an area that is not in the lesson')),
   row('areas.*.edges.*.with', 'areas', 'drop', false),
   row('areas.*.keepFreeUntil', 'steps', 'clear', true),
-  row('things.*.twinOf.thingId', 'things', 'drop', false, 'it follows a thing that is not in the lesson'),
+  row('things.*.twinOf.thingId', 'things', 'drop', false, () => say('it follows a thing that is not in the lesson')),
   row('things.*.twinOf.onAreaId', 'areas', 'clear', true),
   row('things.*.fromReferenceId', 'references', 'clear', false),
   row('subjectAreaId', 'areas', 'clear', true),
-  row('mixes.*.recipe.*.tubeId', 'tubes', 'drop', false, 'its recipe names a tube that is not in the lesson'),
-  row('mixes.*.mixedFrom.*.mixId', 'mixes', 'refuse', true, 'it is mixed from a mix that is not in the lesson'),
+  row('mixes.*.recipe.*.tubeId', 'tubes', 'drop', false, () => say('its recipe names a tube that is not in the lesson')),
+  row('mixes.*.mixedFrom.*.mixId', 'mixes', 'refuse', true, () => say('it is mixed from a mix that is not in the lesson')),
   row('mixes.*.areaId', 'areas', 'clear', true),
   row('mixes.*.alsoAreaIds', 'areas', 'clear', true),
   row('support.groundCoats.*.mixId', 'mixes', 'drop', true),
-  row('marks.*.areaId', 'areas', 'drop', true, 'its area is not in the lesson'),
+  row('marks.*.areaId', 'areas', 'drop', true, () => say('its area is not in the lesson')),
   row('marks.*.protectIds', 'areas', 'clear', true),
-  row('steps.*.stageId', 'stages', 'refuse', true, 'its stage is not in the lesson'),
+  row('steps.*.stageId', 'stages', 'refuse', true, () => say('its stage is not in the lesson')),
   row('steps.*.areaIds', 'areas', 'clear', true),
   row('steps.*.mixIds', 'mixes', 'clear', true),
   row('steps.*.markIds', 'marks', 'clear', true),
@@ -76,7 +97,7 @@ export const references: readonly Reference[] = [
   row('planning.waived.*.toStepId', 'steps', 'drop', false),
   row('planning.waived.*.areaId', 'areas', 'drop', true),
   row('planning.cutsBefore', 'steps', 'clear', false),
-  row('samples.*.afterStepId', 'steps', 'drop', true, 'its step is not in the lesson'),
+  row('samples.*.afterStepId', 'steps', 'drop', true, () => say('its step is not in the lesson')),
   row('drawing.own.*.areaId', 'areas', 'clear', true),
   row('drawing.own.*.stepId', 'steps', 'clear', true),
   row('drawing.edits.*.areas', 'areas', 'drop', false),

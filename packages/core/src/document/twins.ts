@@ -1,4 +1,4 @@
-import { type Area, type Lesson, letters, limits, type Outline, type TwinOf } from '@viaticum/contract';
+import { type Area, type Lesson, letters, limits, type Outline, say, type TwinOf } from '@viaticum/contract';
 import { common, outlineArea, outlineBox, outlineFault, repaired } from '../area/index.js';
 import { mirrorLine } from '../geometry/index.js';
 import type { D } from './command-tools.js';
@@ -98,7 +98,7 @@ export function followTwins(lesson: D): void {
       const id = ids.get(source.id) as string;
       wanted.set(id, {
         id,
-        name: `${source.name}, ${twinOf.kind === 'pull' ? 'pulled down' : 'reflected'}`.slice(0, letters.name),
+        name: `${source.name}, ${twinOf.kind === 'pull' ? say('pulled down') : 'reflected'}`.slice(0, letters.name),
         thingId: thing.id,
         twinOfId: source.id,
         outline,

@@ -1,4 +1,5 @@
 import type { Lesson, Mix, Step, StepPass, Surface } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { coatsToHide, schoolOn } from '../derived/index.js';
 import { isWhite } from '../mix/index.js';
 import { surfacePass, surfaces } from '../surface/index.js';
@@ -45,7 +46,7 @@ export function coatsOf(
     MOST_COATS,
     coatsToHide(lesson, base.mixIds[0] ?? '', base, schoolOn(lesson, facts.area.id).detail, draftGround(lesson)),
   );
-  const again = Array.from({ length: needed - 1 }, (): Coat => ({ ...base, why: NOT_COVERING, isLater: true, isAgain: true }));
+  const again = Array.from({ length: needed - 1 }, (): Coat => ({ ...base, why: NOT_COVERING(), isLater: true, isAgain: true }));
   return { ...found, coats: [base, ...again, ...rest] };
 }
 
@@ -54,7 +55,7 @@ const isTooSmall = ({ method, level }: Lesson, { area, share, isSubject }: AreaF
   !area.feature && !(isSubject && area.role !== undefined) && share < (method?.plainBelowShare ?? plainBelow[level]);
 
 const MOST_COATS = 3;
-const NOT_COVERING = 'One coat of it does not cover: the ground would show through.';
+const NOT_COVERING = () => say('One coat of it does not cover: the ground would show through.');
 
 function valueCoats(
   lesson: Lesson,
@@ -118,7 +119,7 @@ function valueCoats(
   const { surface } = facts.area;
   if (surface && sequence.length > 1) return { facts, coats: overSurface(lesson, facts, surface, shareOf), lights: null };
   if (facts.area.role === 'feature' && sequence.length > 1)
-    return { facts, coats: [{ technique: 'block-in', mixIds: sequence, needs: 'auto', why: FEATURE, isLater: false }], lights };
+    return { facts, coats: [{ technique: 'block-in', mixIds: sequence, needs: 'auto', why: FEATURE(), isLater: false }], lights };
   // Where the picture was looked at it says what the inside is like; otherwise soft borders tell of it.
   const isBlend = isGradual || (facts.isSoft && shares.length === 0);
   if (school.layers === 'glazes' && !facts.area.feature) return { facts, coats: glazed(facts, sequence, isBlend), lights };
@@ -131,7 +132,7 @@ function valueCoats(
     technique: isBlend ? 'blend' : 'block-in',
     mixIds: sequence.slice(0, taken),
     needs: 'auto',
-    why: isBlend ? 'Soft passages must be made while both colours are wet.' : values.reason,
+    why: isBlend ? say('Soft passages must be made while both colours are wet.') : values.reason,
     isLater: false,
   };
   const rest = sequence.slice(taken);
@@ -150,7 +151,7 @@ function valueCoats(
       ...(method?.laterTechnique ? { technique: method.laterTechnique } : {}),
       mixIds: ids,
       coverShare,
-      why: method?.laterTechnique ? OWN_METHOD : reason,
+      why: method?.laterTechnique ? OWN_METHOD() : reason,
       isLater: true,
     });
   }
@@ -178,7 +179,7 @@ function overSurface(
     technique: surfaces[surface].base.technique ?? 'blend',
     mixIds: ids.filter((id) => most.has(id)),
     needs: 'auto',
-    why: 'Its large values first: what lies over them is only as good as they are.',
+    why: say('Its large values first: what lies over them is only as good as they are.'),
     isLater: false,
   };
   const over = surfaces[surface].passes.map(
@@ -188,7 +189,7 @@ function overSurface(
       mixIds: of[pass],
       needs: school.layers === 'one-wet-session' ? 'damp' : 'auto',
       coverShare: PASS_COVER[pass],
-      why: 'A surface is made by strokes that run as it does, darks before lights.',
+      why: say('A surface is made by strokes that run as it does, darks before lights.'),
       isLater: true,
     }),
   );
@@ -224,7 +225,7 @@ function glazed({ isSubject }: AreaFacts, sequence: readonly string[], isBlend: 
   return [opaque, ...films];
 }
 
-const OWN_METHOD = 'Your own method.';
+const OWN_METHOD = () => say('Your own method.');
 const MASS_SHARE = 0.25;
 /** The first value that takes a good part of the area covers it; slivers of other values are cut in over it. */
 function massFirst(sequence: string[], shareOf: ReadonlyMap<string, number>): string[] {
@@ -251,7 +252,7 @@ function laterCoat(
   };
 }
 
-const FEATURE = 'Small and looked at first: its shapes are set side by side, none of them blended.';
+const FEATURE = () => say('Small and looked at first: its shapes are set side by side, none of them blended.');
 /** A feature is painted with a brush of so much of its width. */
 const FEATURE_BRUSH = 0.22;
 /** A round brush of such a width makes strokes of one. */
@@ -292,7 +293,7 @@ export function inPassages(lesson: Lesson, group: readonly AreaFacts[], coats: M
         ...laterCoat(schoolOn(lesson, facts.area.id), cover, true),
         mixIds: [mixId],
         coverShare: cover,
-        why: 'It would be one colour too many in the wet: it is laid over it.',
+        why: say('It would be one colour too many in the wet: it is laid over it.'),
         isLater: true,
       }),
     );

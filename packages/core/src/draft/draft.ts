@@ -1,4 +1,4 @@
-import { type Lesson, type Mark, type Passage, type Stage, type Step, stepPasses } from '@viaticum/contract';
+import { type Lesson, type Mark, type Passage, type Stage, type Step, say, stepPasses, worded } from '@viaticum/contract';
 import { coatTitle } from '../document/index.js';
 import { otherWords, paintingWords } from '../text/index.js';
 import { capital, listInWords } from '../units/index.js';
@@ -66,23 +66,25 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
     };
     const words = {
       ...paintingWords(lesson, step),
-      title: `${names}: set right beside their neighbours`.slice(0, 120),
-      say: 'Half close your eyes. What was right on the bare canvas is too dark or too light now: correct value before colour, colour before edge.',
-      checkpoint: 'Darker or lighter than what lies beside it: is it so in the picture?',
+      title: say`${names}: set right beside their neighbours`.slice(0, 120),
+      say: say(
+        'Half close your eyes. What was right on the bare canvas is too dark or too light now: correct value before colour, colour before edge.',
+      ),
+      checkpoint: say('Darker or lighter than what lies beside it: is it so in the picture?'),
     };
     add(steps.at(-1)?.step.stageId ?? first, { ...empty, ...step, ...words, kind: 'paint', mayBeLeftOut: true }, [
-      'What stood alone is judged anew beside its neighbours.',
+      say('What stood alone is judged anew beside its neighbours.'),
     ]);
   }
   /** All heaps mixed at once: beginners' at home, those of others when the class begins. */
   function premix(): void {
     const mixIds = lesson.mixes.map((mix) => mix.id).slice(0, MOST_PREMIXED);
-    const work = { title: 'Mix all colours', say: PREMIX, kind: 'practise' as const, mixIds, needs: 'any' as const };
+    const work = { title: say('Mix all colours'), say: PREMIX(), kind: 'practise' as const, mixIds, needs: 'any' as const };
     const ahead = lesson.level === 'beginner' ? { ahead: true as const } : {};
-    add(first, { ...empty, ...work, ...ahead }, ['Mixed at once, nobody runs out of the right colour.']);
+    add(first, { ...empty, ...work, ...ahead }, [say('Mixed at once, nobody runs out of the right colour.')]);
   }
 
-  const first = stage('Ground and drawing');
+  const first = stage(say('Ground and drawing'));
   const tone = groundRules[school.ground];
   const isToned = tone.isToned && ground !== null && lesson.support.groundCoats.length === 0;
   /** The ground: one wash over all. */
@@ -112,8 +114,8 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
   if (areas.length > 0)
     add(
       first,
-      { ...empty, ...otherWords.opening, kind: 'look', title: 'Opening: the picture and the palette', doMin: OPENING_MIN },
-      ['Everybody sees where it goes before the first brush is wet.'],
+      { ...empty, ...otherWords.opening, kind: 'look', title: say('Opening: the picture and the palette'), doMin: OPENING_MIN },
+      [say('Everybody sees where it goes before the first brush is wet.')],
     );
   const back = drawing.step?.kind === 'transfer' ? transferRules[school.transferMedium].ahead : null;
   if (back && areas.length > 0)
@@ -124,12 +126,12 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
         stageId: first,
         markIds: [],
         kind: 'practise',
-        title: 'Prepare the back of the drawing',
+        title: say('Prepare the back of the drawing'),
         say: back,
         doMin: 5,
         ahead: true,
       },
-      why: ['Done at home, it costs the class nothing.'],
+      why: [say('Done at home, it costs the class nothing.')],
     });
   if (school.mixing === 'all-premixed' && areas.length > 0) premix();
   let isDrawn = drawing.step === null;
@@ -225,10 +227,10 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
         passageId: passage.id,
       };
       passages.push(passage);
-      const words = { ...paintingWords(lesson, step), title: `${passage.name}: one wet passage`.slice(0, 120) };
+      const words = { ...paintingWords(lesson, step), title: say`${passage.name}: one wet passage`.slice(0, 120) };
       add(stageId, { ...empty, ...step, kind: 'paint', ...words }, [
         order.reason,
-        'Its borders pass over some width: such colours are laid and joined while all of them are wet.',
+        say('Its borders pass over some width: such colours are laid and joined while all of them are wet.'),
       ]);
     };
     const base = (one: AreaCoats) => {
@@ -258,23 +260,25 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
   if (school.hardPart === 'first' && school.layers === 'glazes' && features.length > 0) setRight();
   const details = stage('Details');
   if (fidelityRules[school.fidelity].compares && areas.length > 0)
-    add(details, { ...empty, ...otherWords.look, kind: 'look', title: 'Compare with the picture', say: COMPARE, doMin: 2 }, [
-      'What is to be like its picture is compared with it while it can still be changed.',
-    ]);
+    add(
+      details,
+      { ...empty, ...otherWords.look, kind: 'look', title: say('Compare with the picture'), say: COMPARE(), doMin: 2 },
+      [say('What is to be like its picture is compared with it while it can still be changed.')],
+    );
   draw(details);
   function addMark(stageId: string, facts: AreaFacts, mark: Mark): void {
     const step = markStep(lesson, facts, mark);
-    add(stageId, step, ['Marks lie on the finished coats: the shorter first, the longest and lightest last.']);
+    add(stageId, step, [say('Marks lie on the finished coats: the shorter first, the longest and lightest last.')]);
     const coatOf = steps.at(-1)?.step.id as string;
     for (let k = 2; k <= (mark.coats ?? 1); k++)
-      add(stageId, { ...step, title: coatTitle(step.title, k), coatOf }, ['One coat of it does not cover.']);
+      add(stageId, { ...step, title: coatTitle(step.title, k), coatOf }, [say('One coat of it does not cover.')]);
   }
   // Marks follow all coats; where a mirror lies on their area they cross it at the very end.
   for (const facts of areas) for (const mark of marksOn(lesson, facts, areas, 'own')) addMark(details, facts, mark);
-  const last = stage('Lights and a last look');
+  const last = stage(say('Lights and a last look'));
   if (school.reference === 'away-for-last-stage' && areas.length > 0)
-    add(last, { ...empty, kind: 'look', title: 'Put the picture away', say: AWAY, doMin: 1 }, [
-      'From here on the painting decides, not the picture.',
+    add(last, { ...empty, kind: 'look', title: say('Put the picture away'), say: AWAY(), doMin: 1 }, [
+      say('From here on the painting decides, not the picture.'),
     ]);
 
   for (const { facts, lights } of [...coats.values()].sort((a, b) => mirrored(a.facts) - mirrored(b.facts))) {
@@ -293,11 +297,11 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
         say: [otherWords.look.say, fidelityRules[school.fidelity].look].filter(Boolean).join(' '),
         finish: varnishRules[school.varnish],
         kind: 'look',
-        title: 'Last look, then sign',
+        title: say('Last look, then sign'),
         doMin: LAST_LOOK_MIN,
         role: 'last',
       },
-      ['A last look costs little and saves a picture.'],
+      [say('A last look costs little and saves a picture.')],
     );
   const used = new Set(steps.map(({ step }) => step.stageId));
   // What is done at home comes before all else.
@@ -308,16 +312,21 @@ export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual
   return fixed(lesson, rested(lesson, dried(lesson, sound), ids), ids, voiced);
 }
 
-const PREMIX = 'Mix every colour of the list, twice as much as you think, and put each into a bag or a jar with its name on it.';
-const AWAY = 'Put the picture away now. Look only at your canvas: what does it want?';
-const COMPARE = 'Hold the picture beside the canvas and compare value by value: the darkest, the lightest, then the edges.';
+const PREMIX = () =>
+  say('Mix every colour of the list, twice as much as you think, and put each into a bag or a jar with its name on it.');
+const AWAY = () => say('Put the picture away now. Look only at your canvas: what does it want?');
+const COMPARE = () =>
+  say('Hold the picture beside the canvas and compare value by value: the darkest, the lightest, then the edges.');
 /** A third coat is only laid where it is needed. */
-const onceMore = {
-  say: 'Look first whether it is needed. If so, once more, thinner than before.',
-  watch: '',
-  checkpoint: '',
-  finish: '',
-};
+const onceMore = worded(
+  {
+    say: 'Look first whether it is needed. If so, once more, thinner than before.',
+    watch: '',
+    checkpoint: '',
+    finish: '',
+  },
+  ['say', 'watch', 'checkpoint', 'finish', 'title', 'reason', 'ahead', 'look', 'brushed', 'sprayed', 'name', 'words'],
+);
 const MOST_PREMIXED = 30;
 /** So many colours at once lie beside a hand that goes over several surfaces. */
 const MOST_OVER_SURFACES = 6;
@@ -348,5 +357,5 @@ function inOrder({ school }: Lesson, areas: readonly AreaFacts[]): AreaFacts[] {
 function joined(groups: { name: string; areas: AreaFacts[] }[]): { name: string; areas: AreaFacts[] }[] {
   if (groups.length <= MOST_STAGES) return groups;
   const kept = groups.slice(0, MOST_STAGES - 1);
-  return [...kept, { name: 'The rest', areas: groups.slice(MOST_STAGES - 1).flatMap((group) => group.areas) }];
+  return [...kept, { name: say('The rest'), areas: groups.slice(MOST_STAGES - 1).flatMap((group) => group.areas) }];
 }

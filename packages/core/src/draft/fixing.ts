@@ -1,4 +1,5 @@
 import type { Lesson, Plan, Step } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { findings } from '../check/index.js';
 import { type CommandArgs, type CommandName, carryOut, startHistory } from '../document/index.js';
 import { planLesson } from '../plan/index.js';
@@ -36,18 +37,21 @@ export function fixed(lesson: Lesson, draft: Draft, ids: () => string, rules: Re
   return {
     stages: draft.stages,
     passages: now.passages,
-    steps: now.steps.map((step) => ({ step, why: why.get(step.id) ?? ['In parts, so that each is blended while it is wet.'] })),
+    steps: now.steps.map((step) => ({
+      step,
+      why: why.get(step.id) ?? [say('In parts, so that each is blended while it is wet.')],
+    })),
   };
 }
 
 /** Why a break stands in a lesson. */
-export const RESTED = 'Eyes, backs and attention last about an hour.';
+export const RESTED = () => say('Eyes, backs and attention last about an hour.');
 
 /** A draft with its breaks, each with its reason. */
 export function rested(lesson: Lesson, draft: Draft, ids: () => string): Draft {
   const why = new Map(draft.steps.map((one) => [one.step.id, one.why]));
   const { steps } = withBreaks(asDrafted(lesson, draft), ids);
-  return { ...draft, steps: steps.map((step) => ({ step, why: why.get(step.id) ?? [RESTED] })) };
+  return { ...draft, steps: steps.map((step) => ({ step, why: why.get(step.id) ?? [RESTED()] })) };
 }
 
 /** So soon after the beginning nobody needs a break. */
@@ -87,7 +91,7 @@ const rest = (stageId: string, id: string): Step => ({
   id,
   markIds: [],
   kind: 'break',
-  title: 'Break, fresh water',
+  title: say('Break, fresh water'),
   stageId,
   showMin: 0,
   doMin: BREAK_MIN,

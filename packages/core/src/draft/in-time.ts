@@ -1,4 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { drawsLines } from '../derived/index.js';
 import { planLesson } from '../plan/index.js';
 import { usualMin } from './budget.js';
@@ -29,10 +30,10 @@ export function draftWithReasons(
   const draft = draftLesson(lesson, ids, hints);
   const why = new Map(draft.steps.map(({ step, why: reasons }) => [step.id, reasons]));
   const made = inTime(asDrafted(lesson, draft), lesson, ids);
-  for (const { id, kind } of made.steps) if (!why.has(id)) why.set(id, [kind === 'break' ? RESTED : FILLED]);
+  for (const { id, kind } of made.steps) if (!why.has(id)) why.set(id, [kind === 'break' ? RESTED() : FILLED()]);
   return { lesson: made, why };
 }
-const FILLED = 'Something to do, or to look at, where one would only wait or rush.';
+const FILLED = () => say('Something to do, or to look at, where one would only wait or rush.');
 
 const MOST_FITS = 5;
 /** By less than this no step goes. */

@@ -1,4 +1,5 @@
 import type { Lesson, Passage, Step } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { brushOf } from '../brush/index.js';
 import { bordersBetween, edgeBetween } from '../derived/index.js';
 import type { CommandArgs } from '../document/index.js';
@@ -106,7 +107,7 @@ export function passageOfSteps(lesson: Lesson, stepIds: readonly string[], ids: 
     step: {
       ...rest,
       id: ids(),
-      title: `${name}: one wet passage`.slice(0, 120),
+      title: say`${name}: one wet passage`.slice(0, 120),
       areaIds,
       mixIds: [...new Set(steps.flatMap((step) => step.mixIds))],
       markIds: [...new Set(steps.flatMap((step) => step.markIds))],

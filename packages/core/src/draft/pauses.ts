@@ -1,4 +1,5 @@
 import type { Lesson, Plan, Step } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 import { inOrderOf } from '../advice/index.js';
 import { orderProblem, planLesson } from '../plan/index.js';
 import { NEW_MIX_MIN, paceOf } from '../step/index.js';
@@ -72,26 +73,29 @@ function premixing(lesson: Lesson, place: number, minutes: number): Work | null 
   if (mixIds.length < 2) return null;
   const names = listInWords(mixIds.flatMap((id) => lesson.mixes.find((mix) => mix.id === id)?.name ?? []));
   return {
-    title: `Mix ahead: ${names}`.slice(0, 120),
-    say: `While it dries, mix ${names} and cover the heaps. Each a little more than you think you need.`,
+    title: say`Mix ahead: ${names}`.slice(0, 120),
+    say: say`While it dries, mix ${names} and cover the heaps. Each a little more than you think you need.`,
     mixIds,
     doMin: Math.round(mixIds.length * each * 2) / 2,
   };
 }
 
 /** Work that fills a pause as long as it lasts, each once in a lesson. */
-const fillings: readonly { title: string; say: string; most: number }[] = [
-  {
-    title: 'Practise the next stroke on scrap',
-    say: 'While it dries, try the next stroke on scrap paper until it comes by itself.',
-    most: 10,
-  },
-  {
-    title: 'Walk round and look at the others',
-    say: 'While it dries, look at three other canvases. Say what you would keep, and what you would take from it for your own.',
-    most: 8,
-  },
-];
+const fillings: readonly { title: string; say: string; most: number }[] = worded(
+  [
+    {
+      title: 'Practise the next stroke on scrap',
+      say: 'While it dries, try the next stroke on scrap paper until it comes by itself.',
+      most: 10,
+    },
+    {
+      title: 'Walk round and look at the others',
+      say: 'While it dries, look at three other canvases. Say what you would keep, and what you would take from it for your own.',
+      most: 8,
+    },
+  ],
+  ['say', 'watch', 'checkpoint', 'finish', 'title', 'reason', 'ahead', 'look', 'brushed', 'sprayed', 'name', 'words'],
+);
 
 function filling(lesson: Lesson, minutes: number): Work | null {
   const open = fillings.find(({ title }) => !lesson.steps.some((step) => step.title === title));

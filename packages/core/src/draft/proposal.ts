@@ -1,4 +1,5 @@
 import type { Lesson, Step } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { paintingWords } from '../text/index.js';
 import { brushOfCoat, coatsOf } from './coats.js';
 import { areaFacts } from './facts.js';
@@ -14,8 +15,8 @@ export type StepProposal = {
   why: string[];
 };
 
-const BRUSH_REASON = 'The brush is the widest that the area takes.';
-const LATER_BRUSH_REASON = 'A later coat takes a brush half as wide.';
+const BRUSH_REASON = () => say('The brush is the widest that the area takes.');
+const LATER_BRUSH_REASON = () => say('A later coat takes a brush half as wide.');
 
 /**
  * Proposes how a step paints an area by the school of the lesson: its first coat, or the next one where steps before it (all where
@@ -37,6 +38,6 @@ export function proposeStep(lesson: Lesson, areaId: string, stepId?: string): St
   const step = { areaIds: [areaId], brushId: brushOfCoat(facts, coat), ...painted };
   return {
     fields: { ...paintingWords(lesson, step), ...painted, brushId: step.brushId, stroke: usualStroke[coat.technique] },
-    why: [why, isLater ? LATER_BRUSH_REASON : BRUSH_REASON],
+    why: [why, isLater ? LATER_BRUSH_REASON() : BRUSH_REASON()],
   };
 }

@@ -1,4 +1,5 @@
 import type { Lesson, Step } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { toEnd } from '@viaticum/kernels/cooperative';
 import { asAnswered, betterOrder } from '../advice/index.js';
 import { otherWords, stopTestOf } from '../text/index.js';
@@ -43,12 +44,14 @@ export function withFreshEye(lesson: Lesson, ids: () => string): Lesson {
     const id = looks.get(step.id);
     if (id === undefined) return [step];
     return [
-      look(step.stageId, ids(), 'Look, then wash up', END_OF_DAY_MIN, {
-        say: 'Put all canvases by the wall and look from the door. Cover the heaps that you need again, and wash every brush with soap.',
-        checkpoint: 'What is the first thing you will do next time?',
+      look(step.stageId, ids(), say('Look, then wash up'), END_OF_DAY_MIN, {
+        say: say(
+          'Put all canvases by the wall and look from the door. Cover the heaps that you need again, and wash every brush with soap.',
+        ),
+        checkpoint: say('What is the first thing you will do next time?'),
       }),
-      look(step.stageId, id, 'Look with a fresh eye', FRESH_EYE_MIN, {
-        say: 'Look at it with a fresh eye before anything is mixed. What would you not do again? What is already enough?',
+      look(step.stageId, id, say('Look with a fresh eye'), FRESH_EYE_MIN, {
+        say: say('Look at it with a fresh eye before anything is mixed. What would you not do again? What is already enough?'),
         checkpoint: stopTestOf(lesson).join(' '),
       }),
       step,
@@ -66,8 +69,8 @@ export function withStopTest(lesson: Lesson, ids: () => string): Lesson {
   while (from > 0 && steps[from - 1]?.mayBeLeftOut) from--;
   const next = steps[from];
   if (!next || last - from < LEAST_OPTIONAL || next.needs === 'wet' || next.needs === 'damp') return lesson;
-  const test = look(next.stageId, ids(), 'Enough? Look before the last touches', STOP_TEST_MIN, {
-    say: 'Brushes down. Ask yourself these questions; whoever has three times yes may stop here and sign.',
+  const test = look(next.stageId, ids(), say('Enough? Look before the last touches'), STOP_TEST_MIN, {
+    say: say('Brushes down. Ask yourself these questions; whoever has three times yes may stop here and sign.'),
     checkpoint: stopTestOf(lesson).join(' '),
   });
   return { ...lesson, steps: [...steps.slice(0, from), test, ...steps.slice(from)] };

@@ -1,4 +1,5 @@
 import type { RoomHour } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import Papa from 'papaparse';
 
 export type Climate = {
@@ -50,7 +51,7 @@ export function readClimate(text: string): Climate {
     const read = readRow(row, at);
     if (typeof read === 'string') {
       skipped++;
-      firstFault ??= `Line ${i + (hasHead ? 2 : 1)}: ${read}`;
+      firstFault ??= say`Line ${i + (hasHead ? 2 : 1)}: ${read}`;
       continue;
     }
     readings++;
@@ -68,7 +69,9 @@ export function readClimate(text: string): Climate {
     buckets.set(hour, bucket);
   }
   if (readings === 0)
-    throw new RangeError(`No reading was found in this file. It needs three columns: time, °C and %. ${firstFault ?? ''}`.trim());
+    throw new RangeError(
+      say`No reading was found in this file. It needs three columns: time, °C and %. ${firstFault ?? ''}`.trim(),
+    );
   const known = [...buckets.keys()].sort((a, b) => a - b);
   const first = known[0] as number;
   const last = known.at(-1) as number;
@@ -93,9 +96,9 @@ function readRow(row: readonly string[], at: Record<Column, number>) {
   const minute = minuteOf(row[at.time] ?? '');
   const airC = asNumber(row[at.airC]);
   const percent = asNumber(row[at.humidity]);
-  if (minute === null) return 'no time of the day, as 14:30.';
-  if (!(airC >= -20 && airC <= 60)) return 'the temperature is missing or not between −20 and 60 °C.';
-  if (!(percent >= 0 && percent <= 100)) return 'the humidity is missing or not between 0 and 100 %.';
+  if (minute === null) return say('no time of the day, as 14:30.');
+  if (!(airC >= -20 && airC <= 60)) return say('the temperature is missing or not between −20 and 60 °C.');
+  if (!(percent >= 0 && percent <= 100)) return say('the humidity is missing or not between 0 and 100 %.');
   const within = (value: number, most: number) => (value >= 0 && value <= most ? value : null);
   return {
     minute,

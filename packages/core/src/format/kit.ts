@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import Papa from 'papaparse';
 
 const toCsv = (rows: readonly (string | number)[][]): string =>
@@ -10,7 +11,7 @@ export function paintCsv(
   currency: string,
 ): string {
   return toCsv([
-    ['tube', 'a head, ml', 'class, ml', 'to be sure, ml', 'have, ml', 'buy', `cost, ${currency}`],
+    ['tube', say('a head, ml'), say('class, ml'), say('to be sure, ml'), say('have, ml'), 'buy', say`cost, ${currency}`],
     ...rows.map((one) => [
       one.name,
       tenth(one.headMl),
@@ -30,7 +31,7 @@ export function shoppingCsv(
   cautions: readonly string[] = [],
 ): string {
   return toCsv([
-    ['shelf', 'what', 'in all', 'a head', 'brought by', `cost, ${currency}`],
+    ['shelf', 'what', say('in all'), say('a head'), say('brought by'), say`cost, ${currency}`],
     ...rows.map(({ shelf, name, amount, each, by, cost }) => [shelf, name, amount, each, by, cost]),
     ...cautions.map((words) => ['mind', words, '', '', '', '']),
   ]);
@@ -47,7 +48,7 @@ export function premixCsv(
   }[],
 ): string {
   return toCsv([
-    ['mix', 'measure', 'ml', 'batch, ml', 'portions', 'each, ml'],
+    ['mix', 'measure', 'ml', say('batch, ml'), 'portions', say('each, ml')],
     ...rows.flatMap(({ name, ml, portionMl, portions, parts }) =>
       parts.map((part) => [name, part.name, part.ml, tenth(ml), portions, tenth(portionMl)]),
     ),

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import Papa from 'papaparse';
 
 /** What is told of a class, as far as a table has it; minutes of the class. */
@@ -28,7 +29,18 @@ const minutes = (value: number | null): number | '' => (value === null ? '' : Ma
 export function recordCsv(told: ToldClass): string {
   const date = told.beganAt === null ? '' : new Date(told.beganAt).toISOString().slice(0, 10);
   const people = [...new Set(told.hands.map((hand) => hand.firstName))];
-  const head = ['date', 'class', 'what', 'title', 'minute', 'planned min', 'took min', 'present', 'said done', 'assumed done'];
+  const head = [
+    'date',
+    'class',
+    'what',
+    'title',
+    'minute',
+    say('planned min'),
+    say('took min'),
+    'present',
+    say('said done'),
+    say('assumed done'),
+  ];
   const line = (what: string, title: string, rest: (string | number)[]) => [date, told.code, what, title, ...rest];
   return Papa.unparse(
     [
@@ -45,9 +57,16 @@ export function recordCsv(told: ToldClass): string {
         line('air', `${airC} °C, ${Math.round(humidity * 100)} %`, [minutes(minute), '', '', '', '', '']),
       ),
       ...told.holds.map(({ minute, minutes: held }) => line('held', '', [minutes(minute), '', minutes(held), '', '', ''])),
-      ...told.messages.map(({ minute, text }) => line('told all', text, [minutes(minute), '', '', '', '', ''])),
+      ...told.messages.map(({ minute, text }) => line(say('told all'), text, [minutes(minute), '', '', '', '', ''])),
       ...told.hands.map(({ firstName, reason, minute, tookMin }) =>
-        line('hand', `Student ${people.indexOf(firstName) + 1}: ${reason}`, [minutes(minute), '', minutes(tookMin), '', '', '']),
+        line('hand', say`Student ${people.indexOf(firstName) + 1}: ${reason}`, [
+          minutes(minute),
+          '',
+          minutes(tookMin),
+          '',
+          '',
+          '',
+        ]),
       ),
     ],
     { escapeFormulae: true },

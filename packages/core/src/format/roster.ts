@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import Papa from 'papaparse';
 
 const MOST = 300;
@@ -57,4 +58,4 @@ export function readRoster(text: string): Roster {
 
 /** A roster as CSV, one first name a line. */
 export const toRoster = (names: readonly string[]): string =>
-  Papa.unparse([['first name'], ...names.map((name) => [name])], { escapeFormulae: true });
+  Papa.unparse([[say('first name')], ...names.map((name) => [name])], { escapeFormulae: true });

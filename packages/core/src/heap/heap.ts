@@ -1,4 +1,5 @@
 import type { Keeping, Room } from '@viaticum/contract';
+import { worded } from '@viaticum/contract';
 import { coatTimes, evaporation } from '../coat/index.js';
 import { memo } from '../derived/index.js';
 
@@ -9,17 +10,20 @@ const DAY = 24 * HOUR;
  * How heaps are kept: the share of the open air's drying that is left, the longest that anybody relies on it, and words for it.
  * Under film about a day (common practice), through the film of a bag its vapour (order of size, from memory); caps are judged.
  */
-export const keepings: Record<Keeping, { share: number; capMin: number; where: string; mend: string }> = {
-  plate: {
-    share: 1,
-    capMin: Number.POSITIVE_INFINITY,
-    where: 'on an open plate',
-    mend: 'Mist them, cover them with film, or keep heaps on a wet palette.',
+export const keepings: Record<Keeping, { share: number; capMin: number; where: string; mend: string }> = worded(
+  {
+    plate: {
+      share: 1,
+      capMin: Number.POSITIVE_INFINITY,
+      where: 'on an open plate',
+      mend: 'Mist them, cover them with film, or keep heaps on a wet palette.',
+    },
+    film: { share: 0.13, capMin: 2 * DAY, where: 'under film', mend: 'Keep them on a wet palette or in bags.' },
+    'wet-palette': { share: 0, capMin: 3 * DAY, where: 'on a wet palette with its lid on', mend: 'Mix them anew.' },
+    bag: { share: 0.003, capMin: 14 * DAY, where: 'in a bag with the air pressed out', mend: 'Mix them anew.' },
   },
-  film: { share: 0.13, capMin: 2 * DAY, where: 'under film', mend: 'Keep them on a wet palette or in bags.' },
-  'wet-palette': { share: 0, capMin: 3 * DAY, where: 'on a wet palette with its lid on', mend: 'Mix them anew.' },
-  bag: { share: 0.003, capMin: 14 * DAY, where: 'in a bag with the air pressed out', mend: 'Mix them anew.' },
-};
+  ['where', 'mend'],
+);
 
 /** A heap lies as a low dome: its height in mm from its ml (a cap of a sphere two and a half times as wide as high, by radius). */
 const DOME = (Math.PI / 6) * (3 * 2.5 ** 2 + 1);

@@ -1,3 +1,4 @@
+import { worded } from '@viaticum/contract';
 import { type ColourBook, findColours } from './colours.js';
 import * as lexicon from './lexicon.js';
 import type { Sentence } from './sentences.js';
@@ -83,7 +84,7 @@ function likeness(a: readonly string[], b: readonly string[]): number {
 }
 
 /** The signs of a border, in the order of the model's weights, each with its name as it is shown. */
-export const signNames = [
+export const signNames = worded([
   '',
   'a silence',
   'one of its longest silences',
@@ -111,7 +112,7 @@ export const signNames = [
   'new words that come again',
   'a thing not named so far',
   'drying was spoken of',
-] as const;
+] as const);
 
 const yes = (is: boolean): number => (is ? 1 : 0);
 

@@ -1,4 +1,4 @@
-import { type Bringer, type Lesson, newStudio, type Shelf, shelves } from '@viaticum/contract';
+import { type Bringer, type Lesson, newStudio, type Shelf, say, shelves } from '@viaticum/contract';
 import { bringInWords } from '../derived/index.js';
 import { type LessonPlan, planOf } from '../plan/index.js';
 import { tubeSize, volumeInWords, volumeUnit } from '../units/index.js';
@@ -27,13 +27,13 @@ export function tubesInWords(sizes: readonly number[]): string {
   const counts = new Map<number, number>();
   for (const ml of sizes) counts.set(ml, (counts.get(ml) ?? 0) + 1);
   const parts = [...counts].map(([ml, count]) => (count > 1 ? `${count} × ${tubeSize(ml)}` : `${tubeSize(ml)}`));
-  return parts.length > 0 ? `${parts.join(' + ')} ${volumeUnit()}` : 'in the cupboard';
+  return parts.length > 0 ? `${parts.join(' + ')} ${volumeUnit()}` : say('in the cupboard');
 }
-const FOR_TWO = 'one for two';
+const FOR_TWO = () => say('one for two');
 /** "13 × 2 in flat", "26 water pots of 0.3 l", "apron": so many of a thing. */
 export function countedThing({ shelf, name }: Pick<KitLine, 'shelf' | 'name'>, amount: string): string {
   if (amount === '1') return name;
-  if (amount === FOR_TWO) return `${name}, ${FOR_TWO}`;
+  if (amount === FOR_TWO()) return `${name}, ${FOR_TWO()}`;
   return shelf === 'brushes' && /^\d+$/.test(amount) ? `${amount} × ${name}` : `${amount} ${name}`;
 }
 /** A volume of paint as its reader measures. */
@@ -44,25 +44,25 @@ export function kitLines(lesson: Lesson, plan: LessonPlan, paint: KitPaint, sink
   const tubes = paint.tubes.map(
     (one): KitLine => ({
       key: `tube ${one.tube.id}`,
-      own: `paint ${one.key}`,
+      own: say`paint ${one.key}`,
       shelf: 'paint',
       name: one.name,
       amount: tubesInWords(one.buy.sizes),
       each: mlInWords(one.headMl),
-      by: bringerOf(lesson, `tube ${one.tube.id}`),
+      by: bringerOf(lesson, say`tube ${one.tube.id}`),
       costMinor: one.isPriced ? one.buy.costMinor : null,
-      ...(one.tube.grade === 'student' && { note: 'student grade' }),
+      ...(one.tube.grade === 'student' && { note: say('student grade') }),
     }),
   );
   const brushes = kitBrushes(lesson, plan).brushes.map(
     (one): KitLine => ({
       key: `brush ${one.brush.id}`,
-      own: `brush ${one.brush.id}`,
+      own: say`brush ${one.brush.id}`,
       shelf: 'brushes',
       name: lesson.units === 'cm' ? one.metric : one.name,
       amount: `${one.count}`,
-      each: one.isShared ? FOR_TWO : `${one.perHead}`,
-      by: bringerOf(lesson, `brush ${one.brush.id}`),
+      each: one.isShared ? FOR_TWO() : `${one.perHead}`,
+      by: bringerOf(lesson, say`brush ${one.brush.id}`),
       costMinor: null,
       ...notedBrush(one),
     }),
@@ -86,8 +86,8 @@ export function kitLines(lesson: Lesson, plan: LessonPlan, paint: KitPaint, sink
 
 const notedBrush = ({ substitutes, onlyFor }: KitBrush): { note?: string } => {
   const notes = [
-    onlyFor.length > 0 && `for ${onlyFor.join(', ')}`,
-    substitutes.length > 0 && `or ${substitutes.join(', ')}`,
+    onlyFor.length > 0 && say`for ${onlyFor.join(', ')}`,
+    substitutes.length > 0 && say`or ${substitutes.join(', ')}`,
   ].filter(Boolean);
   return notes.length > 0 ? { note: notes.join('; ') } : {};
 };
@@ -110,13 +110,15 @@ export function letterFor(
   const there = lines.filter(({ by, shelf }) => by === 'studio' && (shelf === 'paint' || shelf === 'brushes'));
   const list = own.map((line) => `– ${countedThing(line, line.each ?? '')}${line.note ? ` (${line.note})` : ''}`);
   return [
-    `Dear ${firstName},`,
+    say`Dear ${firstName},`,
     '',
-    own.length > 0 ? `For “${lesson.title}” please bring:` : `For “${lesson.title}” you need to bring nothing: all is there.`,
+    own.length > 0
+      ? say`For “${lesson.title}” please bring:`
+      : say`For “${lesson.title}” you need to bring nothing: all is there.`,
     ...list,
     '',
-    ...(there.length > 0 ? [`You need not buy: ${there.map(({ name }) => name).join(', ')}. It is there for all.`, ''] : []),
-    'Old clothes are a good idea: acrylic paint does not wash out once it is dry.',
+    ...(there.length > 0 ? [say`You need not buy: ${there.map(({ name }) => name).join(', ')}. It is there for all.`, ''] : []),
+    say('Old clothes are a good idea: acrylic paint does not wash out once it is dry.'),
     ...cautionsFor(lesson).flatMap(({ on, words }) => (on.includes('letter') ? [words] : [])),
   ].join('\n');
 }
@@ -126,6 +128,6 @@ export function bringFor(lesson: Lesson, has: ReadonlySet<string> = new Set()): 
   if (lesson.kit?.by === undefined && lesson.kit?.who === undefined) return bringInWords(lesson);
   const planned = planOf(lesson);
   const own = studentLines(kitLines(lesson, planned, kitPaint(lesson, planned.plan, newStudio)), has);
-  if (own.length === 0) return 'Bring: old clothes. Everything else is there.';
+  if (own.length === 0) return say('Bring: old clothes. Everything else is there.');
   return `Bring:\n${own.map((line) => `– ${countedThing(line, line.each ?? '')}`).join('\n')}`;
 }

@@ -1,4 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { pigmentOf } from '@viaticum/kernels/pigment';
 import { marksOf, toolOf } from '../derived/index.js';
 import { shortTubeName } from '../mix/index.js';
@@ -8,9 +9,9 @@ import { CODE_DECIDES } from './room.js';
 /** A caution: what it is about, the sentence, and the lists that it goes on. Each defers to whoever decides. */
 export type Caution = { key: string; words: string; on: readonly ('shopping' | 'preparing' | 'class' | 'letter')[] };
 
-const LABEL = 'The label and the maker’s safety sheet decide.';
-const MAKER = 'Go by what its maker says.';
-const CODE = 'Local rules decide.';
+const LABEL = () => say('The label and the maker’s safety sheet decide.');
+const MAKER = () => say('Go by what its maker says.');
+const CODE = () => say('Local rules decide.');
 
 /**
  * The usual cautions of a lesson and its group, by its tubes, tools and ways. None says that something could do no harm; each ends with who
@@ -24,11 +25,16 @@ export function cautionsFor(lesson: Lesson): Caution[] {
     const { metals } = pigmentOf(tube.pigment);
     const name = shortTubeName(tube);
     if (tube.own)
-      add(`own ${tube.id}`, `Nothing is known here about the tube “${name}”. Read its label. ${LABEL}`, 'shopping', 'class');
+      add(
+        `own ${tube.id}`,
+        say`Nothing is known here about the tube “${name}”. Read its label. ${LABEL()}`,
+        'shopping',
+        'class',
+      );
     else if (metals.length > 0)
       add(
-        `metal ${tube.id}`,
-        `${name.charAt(0).toUpperCase()}${name.slice(1)} contains ${listInWords(metals)}. Do not spray or sand it dry, do not paint with fingers, wash hands before eating. ${LABEL}`,
+        say`metal ${tube.id}`,
+        say`${name.charAt(0).toUpperCase()}${name.slice(1)} contains ${listInWords(metals)}. Do not spray or sand it dry, do not paint with fingers, wash hands before eating. ${LABEL()}`,
         'shopping',
         'class',
         'letter',
@@ -39,51 +45,51 @@ export function cautionsFor(lesson: Lesson): Caution[] {
   if (isDusty)
     add(
       'sanding',
-      `Sanding makes dust: outdoors or wet, with a mask as its maker says, and never on paint with metals. ${LABEL}`,
+      say`Sanding makes dust: outdoors or wet, with a mask as its maker says, and never on paint with metals. ${LABEL()}`,
       'preparing',
     );
   if (school.transferMedium === 'charcoal' || school.transferMedium === 'chalk')
     add(
       'dust',
-      `${school.transferMedium === 'chalk' ? 'Chalk' : 'Charcoal'} makes dust: wipe it off damp, do not blow. ${LABEL}`,
+      say`${school.transferMedium === 'chalk' ? 'Chalk' : 'Charcoal'} makes dust: wipe it off damp, do not blow. ${LABEL()}`,
       'class',
     );
   if (marks.some((mark) => mark.kind === 'spatter' || toolOf(mark) === 'flick'))
-    add('spatter', `Spatter flies: mind eyes and neighbours, mask what lies around, wipe the floor. ${MAKER}`, 'class');
+    add('spatter', say`Spatter flies: mind eyes and neighbours, mask what lies around, wipe the floor. ${MAKER()}`, 'class');
   if (steps.some((step) => step.dryer) || (lesson.room.dryers?.count ?? 0) > 0)
     add(
       'dryers',
-      `Hair dryers: the nozzle is hot, keep them and their leads away from water. ${CODE_DECIDES}`,
+      say`Hair dryers: the nozzle is hot, keep them and their leads away from water. ${CODE_DECIDES()}`,
       'preparing',
       'class',
     );
   if (school.varnish === 'sprayed')
     add(
       'spray',
-      `Spray varnish burns easily and is breathed in: outdoors, away from dryers and flames, with a mask as its maker says. ${LABEL}`,
+      say`Spray varnish burns easily and is breathed in: outdoors, away from dryers and flames, with a mask as its maker says. ${LABEL()}`,
       'preparing',
     );
   if (school.varnish === 'brushed')
-    add('varnish', `Varnish: in fresh air, gloves, nothing that glows nearby. ${LABEL}`, 'preparing');
+    add('varnish', say`Varnish: in fresh air, gloves, nothing that glows nearby. ${LABEL()}`, 'preparing');
   if (marks.some((mark) => toolOf(mark) === 'knife') || lesson.drawing.constructions.length > 0)
     add(
       'blades',
-      `Knives, compasses and the corners of bags: cut away from fingers, close them when laid down. ${MAKER}`,
+      say`Knives, compasses and the corners of bags: cut away from fingers, close them when laid down. ${MAKER()}`,
       'preparing',
       'class',
     );
   if ((kit?.premix ?? []).some(({ how }) => how === 'batch') || school.mixing === 'all-premixed')
     add(
       'batches',
-      `Mixed and decanted paint carries a label with name and date, and “not food”. Its preservatives can make skin sensitive: gloves. ${LABEL}`,
+      say`Mixed and decanted paint carries a label with name and date, and “not food”. Its preservatives can make skin sensitive: gloves. ${LABEL()}`,
       'preparing',
     );
-  add('kitchen', `What held paint does not go back to the kitchen. ${LABEL}`, 'preparing', 'letter');
+  add('kitchen', say`What held paint does not go back to the kitchen. ${LABEL()}`, 'preparing', 'letter');
   if (kit?.children) {
     const metal = lesson.tubes.filter((tube) => !tube.own && pigmentOf(tube.pigment).metals.length > 0).map(shortTubeName);
     add(
       'children',
-      `Children paint with materials labelled for their age, no spray and no knife, with an adult at hand.${metal.length > 0 ? ` Replace ${listInWords(metal)}.` : ''} ${LABEL}`,
+      say`Children paint with materials labelled for their age, no spray and no knife, with an adult at hand.${metal.length > 0 ? say` Replace ${listInWords(metal)}.` : ''} ${LABEL()}`,
       'shopping',
       'preparing',
       'class',
@@ -94,13 +100,13 @@ export function cautionsFor(lesson: Lesson): Caution[] {
   if (longest > 30)
     add(
       'posture',
-      `Fine work of more than half an hour: rest eyes and hand, stand up in between. A doctor’s advice counts for more.`,
+      say`Fine work of more than half an hour: rest eyes and hand, stand up in between. A doctor’s advice counts for more.`,
       'class',
     );
   if (lesson.room.outdoors)
     add(
       'outdoors',
-      `Outdoors: sun, heat and traffic; water to drink stands apart from water pots. ${CODE}`,
+      say`Outdoors: sun, heat and traffic; water to drink stands apart from water pots. ${CODE()}`,
       'preparing',
       'class',
       'letter',

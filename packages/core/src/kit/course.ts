@@ -1,4 +1,4 @@
-import { type CourseKit, type CourseLine, type Lesson, type Studio, shelves, type Tube } from '@viaticum/contract';
+import { type CourseKit, type CourseLine, type Lesson, type Studio, say, shelves, type Tube } from '@viaticum/contract';
 import { planOf } from '../plan/index.js';
 import { countedThing, tubesInWords } from './bring.js';
 import { packTubes } from './packing.js';
@@ -41,7 +41,7 @@ export function courseKit(lessons: readonly Lesson[], studio: Studio): CourseKit
     }
     for (const { brush, name, metric, count } of kitBrushes(lesson, planned).brushes)
       need(
-        `brush ${brush.id}`,
+        say`brush ${brush.id}`,
         { shelf: 'brushes', name: lesson.units === 'cm' ? metric : name, costMinor: null },
         count,
         at,

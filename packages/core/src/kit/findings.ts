@@ -1,4 +1,5 @@
 import type { Lesson, Studio } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { pigmentOf } from '@viaticum/kernels/pigment';
 import { brushes, brushInWords, brushOf } from '../brush/index.js';
 import type { CommandArgs, CommandName } from '../document/index.js';
@@ -41,11 +42,12 @@ function whiteShort({ tubes }: KitPaint, heads: number): KitFinding[] {
   const white = tubes.find(({ tube }) => isWhite(tube));
   if (!white || white.stockMl === 0 || white.stockMl >= white.sureMl) return [];
   const out = runsOutOfTen(white.stockMl, white.groupMl, heads / white.places);
-  const odds = out >= 10 ? 'it will not be enough' : `${counted(Math.max(1, out), 'class', 'classes')} in ten would run out`;
+  const odds =
+    out >= 10 ? say('it will not be enough') : say`${counted(Math.max(1, out), 'class', 'classes')} in ten would run out`;
   return [
     {
       key: 'white-short',
-      words: `White for this class comes to ${mlInWords(white.groupMl)}, to be sure ${mlInWords(white.sureMl)}; you have ${mlInWords(white.stockMl)}: ${odds}.`,
+      words: say`White for this class comes to ${mlInWords(white.groupMl)}, to be sure ${mlInWords(white.sureMl)}; you have ${mlInWords(white.stockMl)}: ${odds}.`,
     },
   ];
 }
@@ -73,9 +75,9 @@ function brushTooWide(lesson: Lesson): KitFinding[] {
   return [
     {
       key: `brush-wide ${step.id}`,
-      words: `In “${step.title}” the ${brushInWords(brush)} takes up more paint than the picture gets. The ${brushInWords(narrower)} saves ${mlInWords(saves)} a head.`,
+      words: say`In “${step.title}” the ${brushInWords(brush)} takes up more paint than the picture gets. The ${brushInWords(narrower)} saves ${mlInWords(saves)} a head.`,
       fix: {
-        words: `Use the ${brushInWords(narrower)}`,
+        words: say`Use the ${brushInWords(narrower)}`,
         command: 'editStep',
         args: { id: step.id, step: { brushId: narrower.id } },
       },
@@ -91,11 +93,11 @@ function speckAtPalettes(lesson: Lesson, { mixes }: KitPaint): KitFinding[] {
           {
             key: `speck ${mix.id}`,
             words:
-              `“${mix.name}” is mixed at the palettes, though it ${reasons.find(({ weight }) => weight === 'must')?.words ?? ''}.`.replace(
+              say`“${mix.name}” is mixed at the palettes, though it ${reasons.find(({ weight }) => weight === 'must')?.words ?? ''}.`.replace(
                 'it its',
                 'its',
               ),
-            fix: { words: `Mix ${mix.name} ahead`, command: 'setPremix', args: { mixId: mix.id, how: 'batch' } },
+            fix: { words: say`Mix ${mix.name} ahead`, command: 'setPremix', args: { mixId: mix.id, how: 'batch' } },
           },
         ]
       : [],
@@ -112,9 +114,11 @@ function mixedAgain(lesson: Lesson, { mixes }: KitPaint): KitFinding[] {
       (sum, one) => (one.mixId === premix.mix.id && one.step && later.has(one.step) ? sum + one.ml : sum),
       0,
     );
-    return `${mlInWords(Math.max(0.5, ml * 1.5))} of ${premix.mix.name}`;
+    return say`${mlInWords(Math.max(0.5, ml * 1.5))} of ${premix.mix.name}`;
   });
-  return [{ key: 'remix', words: `What is mixed anew will not match. Have each painter keep ${listInWords(parts)} under film.` }];
+  return [
+    { key: 'remix', words: say`What is mixed anew will not match. Have each painter keep ${listInWords(parts)} under film.` },
+  ];
 }
 
 function childrensMetals({ kit, tubes }: Lesson): KitFinding[] {
@@ -124,7 +128,7 @@ function childrensMetals({ kit, tubes }: Lesson): KitFinding[] {
     ? [
         {
           key: 'children-metal',
-          words: `Children paint without ${listInWords(metal)}: replace ${metal.length === 1 ? 'it' : 'them'}. The labels decide.`,
+          words: say`Children paint without ${listInWords(metal)}: replace ${metal.length === 1 ? 'it' : 'them'}. The labels decide.`,
         },
       ]
     : [];
@@ -137,7 +141,7 @@ function tooManyDryers(lesson: Lesson, studio: Studio): KitFinding[] {
   return [
     {
       key: 'circuit',
-      words: `${counted(planned, 'dryer')} of ${dryers.watts} W, but the circuits carry ${dryers.inAll} at a time beside the rest. Local code and a licensed electrician decide.`,
+      words: say`${counted(planned, 'dryer')} of ${dryers.watts} W, but the circuits carry ${dryers.inAll} at a time beside the rest. Local code and a licensed electrician decide.`,
     },
   ];
 }
@@ -148,13 +152,13 @@ function dampRoom(lesson: Lesson, studio: Studio): KitFinding[] {
   return [
     {
       key: 'damp-room',
-      words: `The full room is about ${Math.round(100 * damperBy)} points damper: ${
+      words: say`The full room is about ${Math.round(100 * damperBy)} points damper: ${
         Number.isFinite(paintOverMin.full)
-          ? `a block-in may be painted over after ${minutesInWords(paintOverMin.full)} instead of ${minutesInWords(paintOverMin.as)}`
-          : 'a block-in does not dry then'
+          ? say`a block-in may be painted over after ${minutesInWords(paintOverMin.full)} instead of ${minutesInWords(paintOverMin.as)}`
+          : say('a block-in does not dry then')
       }.`,
       fix: {
-        words: 'Plan with that air',
+        words: say('Plan with that air'),
         command: 'setRoom',
         args: { room: { humidity: Math.round(full.humidity * 100) / 100 } },
       },
@@ -173,8 +177,8 @@ function feeBelow(lesson: Lesson, { usedMinor }: KitPaint): KitFinding[] {
       key: 'fee-below',
       words:
         from === null
-          ? 'At this fee the class never pays.'
-          : `At this fee the class pays from ${counted(from, 'student')} on; ${heads} are planned.`,
+          ? say('At this fee the class never pays.')
+          : say`At this fee the class pays from ${counted(from, 'student')} on; ${heads} are planned.`,
     },
   ];
 }

@@ -1,4 +1,5 @@
 import type { Lesson, Mix, Premixing, Room } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { mixColour } from '@viaticum/kernels/mixing';
 import { looksOf } from '../derived/index.js';
@@ -79,11 +80,11 @@ function reasonsFor(
   const add = (weight: PremixReason['weight'], words: string) => list.push({ weight, words });
   if (steps.length > 1) {
     const isSure = canvas > SMALL_ML || touchy > TOUCHY_AGAIN;
-    add(isSure ? 'must' : 'better', `comes back in ${counted(steps.length, 'step')}, where a new heap would not match`);
+    add(isSure ? 'must' : 'better', say`comes back in ${counted(steps.length, 'step')}, where a new heap would not match`);
   }
   if (leastMl < MEASURABLE_ML) {
-    const little = leastMl < 0.001 ? 'less than a thousandth of a' : leastMl.toFixed(3);
-    const words = `its smallest part is ${little} ml in one heap: nobody can measure that`;
+    const little = leastMl < 0.001 ? say('less than a thousandth of a') : leastMl.toFixed(3);
+    const words = say`its smallest part is ${little} ml in one heap: nobody can measure that`;
     add(leastMl < MEASURABLE_ML / 2 ? 'must' : 'better', words);
   }
   if (
@@ -91,10 +92,10 @@ function reasonsFor(
       (step) => step.needs === 'wet' || step.needs === 'damp' || step.technique === 'blend' || step.passageId !== undefined,
     )
   )
-    add('better', 'goes into wet paint: no time to mix then');
+    add('better', say('goes into wet paint: no time to mix then'));
   if (touchy > TOUCHY && canvas > SMALL_ML)
-    add('better', `touchy: its smallest part doubled moves it by ΔE ${Math.round(touchy)}`);
-  if (canvas > LARGE_ML) add('better', `much of it: ${volumeInWords(canvas)} on each canvas`);
+    add('better', say`touchy: its smallest part doubled moves it by ΔE ${Math.round(touchy)}`);
+  if (canvas > LARGE_ML) add('better', say`much of it: ${volumeInWords(canvas)} on each canvas`);
   return { list, leastMl };
 }
 
@@ -122,7 +123,7 @@ function measured(lesson: Lesson, mix: Mix, ml: number): { parts: BatchPart[]; r
   const little = shares.filter(isLittle);
   const letDown = little.reduce((sum, one) => sum + LET_DOWN * one.share, 0);
   const meant = shares.map((one) => {
-    if (isLittle(one)) return { name: `${one.name}, 1 to ${LET_DOWN} of ${largest.name}`, share: one.share * (1 + LET_DOWN) };
+    if (isLittle(one)) return { name: say`${one.name}, 1 to ${LET_DOWN} of ${largest.name}`, share: one.share * (1 + LET_DOWN) };
     return { name: one.name, share: one === largest ? Math.max(0, one.share - letDown) : one.share };
   });
   const { finish } = lesson;
@@ -177,7 +178,10 @@ export function premixes(
     if (!found) return [];
     const { list, leastMl } = reasonsFor(lesson, mix, found.volume);
     if (isAll)
-      list.unshift({ weight: 'must', words: lesson.kit?.children ? 'the students are children' : 'this school mixes all ahead' });
+      list.unshift({
+        weight: 'must',
+        words: lesson.kit?.children ? say('the students are children') : say('this school mixes all ahead'),
+      });
     const advised = list.some(({ weight }) => weight === 'must') ? 'must' : list.length > 0 ? 'better' : 'no';
     const isBatch = said.has(mix.id) ? said.get(mix.id) === 'batch' : advised === 'must';
     const portions = heads + teaching + 1;
@@ -202,10 +206,10 @@ export type Store = (typeof stores)[number];
 /** A heap of this many ml stands 4 mm high; so storage is compared. */
 const COMPARED_ML = 0.66;
 const JAR_DAYS = 60;
-const JAR_FULL = 'in a jar filled to two thirds or more';
+const JAR_FULL = () => say('in a jar filled to two thirds or more');
 
 /** How long a mix keeps in a store in some air, min, and where that is, in words. A jar's label rules; sixty days are judged. */
 export function storageLife(store: Store, room: Room, ml = COMPARED_ML): { minutes: number; where: string } {
-  if (store === 'jar') return { minutes: JAR_DAYS * 24 * 60, where: JAR_FULL };
+  if (store === 'jar') return { minutes: JAR_DAYS * 24 * 60, where: JAR_FULL() };
   return { minutes: heapKeepsMin(ml, store, room), where: keepings[store].where };
 }

@@ -1,4 +1,5 @@
 import type { Lesson, Studio } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { coatTimes } from '../coat/index.js';
 import { counted, volumeInWords } from '../units/index.js';
 import { groupOf, groupParts, supportsOf } from './parts.js';
@@ -65,8 +66,8 @@ export type PrepTask = {
   late?: true;
 };
 
-const SAND_CAUTION =
-  'Dust: outdoors or wet, with a mask as its maker says; sweep wet. Labels and the maker’s safety sheet decide.';
+const SAND_CAUTION = () =>
+  say('Dust: outdoors or wet, with a mask as its maker says; sweep wet. Labels and the maker’s safety sheet decide.');
 const GESSO_COATS = 2;
 const LONGEST_WAIT_MIN = 7 * 24 * 60;
 const DAY = 24 * 60;
@@ -120,27 +121,27 @@ function groundTasks({
     for (let k = 1; k <= GESSO_COATS; k++)
       out.push({
         key: `gesso ${k}`,
-        what: `${k === 1 ? 'First' : 'Second'} coat of gesso on ${supportsInWords(lesson, boards)}`,
+        what: say`${k === 1 ? 'First' : 'Second'} coat of gesso on ${supportsInWords(lesson, boards)}`,
         minutes: lay,
         dryMin: k === GESSO_COATS ? dry('gesso', 'firm', 8) : dry('gesso', 'touch', 15),
-        then: k === GESSO_COATS ? 'dries until it is firm enough to sand' : 'dries until it is touch-dry',
+        then: k === GESSO_COATS ? say('dries until it is firm enough to sand') : say('dries until it is touch-dry'),
       });
   if (isRaw)
     out.push({
       key: 'sand',
-      what: `Sand ${supportsInWords(lesson, boards)} and wipe them`,
+      what: say`Sand ${supportsInWords(lesson, boards)} and wipe them`,
       minutes: lay * 0.6,
       dryMin: 0,
       then: '',
-      caution: SAND_CAUTION,
+      caution: SAND_CAUTION(),
     });
   lesson.support.groundCoats.forEach(({ technique }, k) => {
     out.push({
       key: `ground ${k}`,
-      what: `Tone ${supportsInWords(lesson, boards)}: ${lesson.mixes.find(({ id }) => id === lesson.support.groundCoats[k]?.mixId)?.name ?? 'ground'}`,
+      what: say`Tone ${supportsInWords(lesson, boards)}: ${lesson.mixes.find(({ id }) => id === lesson.support.groundCoats[k]?.mixId)?.name ?? 'ground'}`,
       minutes: lay,
       dryMin: dry(technique === 'wash' ? 'wash' : 'block-in', 'touch', 8),
-      then: 'dries until it is touch-dry',
+      then: say('dries until it is touch-dry'),
     });
   });
   return out;
@@ -191,17 +192,17 @@ export function preparation(lesson: Lesson, studio: Studio, premixed: readonly P
   };
   const { heads, teaching } = group;
   const painters = heads + teaching;
-  const read = put('air', 'Read the air at the easels and note it', 3, 0);
+  const read = put('air', say('Read the air at the easels and note it'), 3, 0);
   const seats = put(
     'tables',
-    `Set up ${counted(Math.ceil(heads / group.tableOf), 'table')} and ${counted(painters, 'easel')}`,
+    say`Set up ${counted(Math.ceil(heads / group.tableOf), 'table')} and ${counted(painters, 'easel')}`,
     painters * TABLES_MIN,
     read,
     { isShared: true },
   );
   const palettes = put(
     'palettes',
-    `Lay out ${counted(painters, 'palette')}: tubes, knife, towels, two pots`,
+    say`Lay out ${counted(painters, 'palette')}: tubes, knife, towels, two pots`,
     painters * PALETTE_MIN,
     seats,
     { isShared: true },
@@ -212,22 +213,22 @@ export function preparation(lesson: Lesson, studio: Studio, premixed: readonly P
     const keeps = storageLife(batch.container?.kind ?? 'bag', lesson.room).minutes;
     put(
       `batch ${mix.id}`,
-      `Mix ${mix.name}: ${volumeInWords(batch.ml)}, fill ${batch.portions} portions, label them`,
+      say`Mix ${mix.name}: ${volumeInWords(batch.ml)}, fill ${batch.portions} portions, label them`,
       batch.minutes,
       palettes,
       {
-        then: `keeps ${Math.round(keeps / DAY)} days in ${batch.container?.kind === 'jar' ? 'jars' : 'bags'}`,
+        then: say`keeps ${Math.round(keeps / DAY)} days in ${batch.container?.kind === 'jar' ? 'jars' : 'bags'}`,
       },
     );
   }
   let at = palettes;
   const traced = lesson.steps.filter((step) => step.kind === 'transfer' && step.ahead);
   if (traced.length > 0)
-    at = put('trace', `Trace the drawing onto ${supportsInWords(lesson, painters)}`, painters * TRACE_MIN, at, {
+    at = put('trace', say`Trace the drawing onto ${supportsInWords(lesson, painters)}`, painters * TRACE_MIN, at, {
       isShared: true,
     });
   if (lesson.school.drawing === 'tracing')
-    put('print', `Print and cut ${counted(painters, 'drawing')}`, PRINT_MIN + painters, at);
+    put('print', say`Print and cut ${counted(painters, 'drawing')}`, PRINT_MIN + painters, at);
   let dryBy = at;
   for (const one of [...groundTasks({ lesson, isRaw })].reverse())
     dryBy = put(one.key, one.what, one.minutes, dryBy - one.dryMin, {
@@ -237,7 +238,7 @@ export function preparation(lesson: Lesson, studio: Studio, premixed: readonly P
     });
   // The day before at the latest, while shops are open.
   const first = Math.min(...tasks.map(({ startMin }) => startMin));
-  put('shop', 'Buy what the list says', SHOP_MIN, Math.min(first, -begins - (DAY - SHOPS_CLOSE)));
+  put('shop', say('Buy what the list says'), SHOP_MIN, Math.min(first, -begins - (DAY - SHOPS_CLOSE)));
   const untilClass = beginsMs !== null && nowMs !== undefined ? (nowMs - beginsMs) / 60_000 : Number.NEGATIVE_INFINITY;
   return tasks
     .sort((one, other) => one.startMin - other.startMin)
@@ -247,5 +248,5 @@ export function preparation(lesson: Lesson, studio: Studio, premixed: readonly P
 /** Who does it, in words: "all 2 together", "person 2"; nothing where one prepares alone. */
 export function doneBy({ who }: Pick<PrepTask, 'who'>, helpers: number): string {
   if (helpers < 2) return '';
-  return who.length > 1 ? `all ${helpers} together` : `person ${who[0]}`;
+  return who.length > 1 ? say`all ${helpers} together` : say`person ${who[0]}`;
 }

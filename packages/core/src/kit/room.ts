@@ -1,12 +1,15 @@
 import type { Lesson, Room, Studio } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { coatTimes, saturationDensity } from '../coat/index.js';
 import { counted } from '../units/index.js';
 import { groupOf } from './parts.js';
 
 /** For long use a circuit is loaded to four fifths: a rule common in wiring codes (from memory); local code decides. */
 const LONG_USE = 0.8;
-export const CODE_DECIDES =
-  'Reckoned as a rule of thumb. Local code and a licensed electrician decide; ask who looks after the building which sockets share a circuit.';
+export const CODE_DECIDES = () =>
+  say(
+    'Reckoned as a rule of thumb. Local code and a licensed electrician decide; ask who looks after the building which sockets share a circuit.',
+  );
 
 /** How many dryers of so many watts one circuit carries beside what hangs on it already; never less than none. */
 export function circuitLoad(volts: number, amps: number, watts: number, otherW = 0): { limitW: number; dryers: number } {
@@ -78,10 +81,10 @@ export function kitRoom(lesson: Lesson, studio: Studio): KitRoom {
     freshLPerS: people * FRESH_L_PER_S.person + (studio.roomM3 / 3) * FRESH_L_PER_S.m2,
     light: lightInWords(heads * TABLE_M2),
     waste: [
-      'Let the solids of paint water settle overnight, and clear water off as the place allows.',
-      'Dried solids and skins go to solid waste; never into a storm drain or a kitchen sink.',
-      'Towels with wet varnish are laid out flat to dry.',
-      `Leads of dryers are unrolled, none lies across a way, none beside water. ${counted(heads, 'painter')} walk here with pots.`,
+      say('Let the solids of paint water settle overnight, and clear water off as the place allows.'),
+      say('Dried solids and skins go to solid waste; never into a storm drain or a kitchen sink.'),
+      say('Towels with wet varnish are laid out flat to dry.'),
+      say`Leads of dryers are unrolled, none lies across a way, none beside water. ${counted(heads, 'painter')} walk here with pots.`,
     ],
   };
 }
@@ -90,6 +93,6 @@ export function kitRoom(lesson: Lesson, studio: Studio): KitRoom {
 export const lampWatts = (m2: number): number => (m2 * LIGHT_LX.art) / (LAMP.lmPerW * LAMP.reaches);
 
 const lightInWords = (m2: number): string =>
-  `Light on the canvases: ${LIGHT_LX.school} to ${LIGHT_LX.art} lux, about ${Math.ceil(lampWatts(m2) / 10) * 10} W of LED lamps over these tables, of one ` +
+  say`Light on the canvases: ${LIGHT_LX.school} to ${LIGHT_LX.art} lux, about ${Math.ceil(lampWatts(m2) / 10) * 10} W of LED lamps over these tables, of one ` +
   'daylight colour (about 5000 K, rendering 90 or more), so that everybody mixes by the same light. From the side of the hand that does not paint, ' +
   'and none that shines back from wet paint.';

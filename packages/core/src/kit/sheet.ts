@@ -1,4 +1,4 @@
-import { type KitListName, type KitRow, type KitSheet, type Lesson, type Studio, shelfNames } from '@viaticum/contract';
+import { type KitListName, type KitRow, type KitSheet, type Lesson, type Studio, say, shelfNames } from '@viaticum/contract';
 import { planLesson } from '../plan/index.js';
 import { capital, minutesInWords } from '../units/index.js';
 import { countedThing, kitLines, studioLines } from './bring.js';
@@ -20,7 +20,7 @@ export function taskTime({ startMin }: Pick<PrepTask, 'startMin'>, beginsAt: str
       clock,
     };
   const days = Math.floor(begins / 60_000 / DAY) - Math.floor(at.getTime() / 60_000 / DAY);
-  return { day: days === 0 ? 'On the day' : days === 1 ? 'The day before' : `${days} days before`, clock };
+  return { day: days === 0 ? say('On the day') : days === 1 ? say('The day before') : say`${days} days before`, clock };
 }
 
 /** A lesson's lists as they are ticked on a phone: what to buy, what to prepare, what to pack; with the cautions that go on each. */
@@ -49,7 +49,7 @@ export function kitSheet(lesson: Lesson, studio: Studio): KitSheet {
     return row('preparing', task.key, {
       group: day,
       words: `${clock} ${task.what}`,
-      about: [`${minutesInWords(Math.max(1, task.minutes))} of work`, doneBy(task, studio.helpers), about]
+      about: [say`${minutesInWords(Math.max(1, task.minutes))} of work`, doneBy(task, studio.helpers), about]
         .filter(Boolean)
         .join('; '),
     });
@@ -58,15 +58,15 @@ export function kitSheet(lesson: Lesson, studio: Studio): KitSheet {
     row('packing', line.key, {
       group: shelfNames[line.shelf],
       words: line.shelf === 'paint' ? capital(line.name) : countedThing(line, line.amount),
-      ...(line.shelf === 'paint' && line.each && { about: `${line.each} a head` }),
+      ...(line.shelf === 'paint' && line.each && { about: say`${line.each} a head` }),
     }),
   );
   const batches = paint.mixes.flatMap(({ premix }) =>
     premix.batch
       ? [
           row('packing', `batch ${premix.mix.id}`, {
-            group: 'Mixed ahead',
-            words: `${premix.batch.portions} portions of ${premix.mix.name}`,
+            group: say('Mixed ahead'),
+            words: say`${premix.batch.portions} portions of ${premix.mix.name}`,
           }),
         ]
       : [],

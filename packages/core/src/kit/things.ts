@@ -1,4 +1,5 @@
 import type { Bringer, Lesson, Shelf } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 import { type Brush, brushInMetric, brushInWords } from '../brush/index.js';
 import { brushPlan } from '../brush-plan/index.js';
 import { colourOf, laysPaint, marksOf, toolOf } from '../derived/index.js';
@@ -100,7 +101,7 @@ function partBrushes({ lesson, heads, teaching }: GroupPart, plan: LessonPlan): 
       perHead,
       count: (isShared ? Math.ceil(heads / 2) * perHead : heads * perHead) + teaching * perHead,
       isShared,
-      mayNot: tied ? `“${tied.title}” is worked while it is wet` : null,
+      mayNot: tied ? say`“${tied.title}” is worked while it is wet` : null,
       extraMin: tied ? 0 : sharedMinutes(plan, stepIds),
       substitutes: first.substitutes.map((one) => brushInWords(one)),
       stepIds,
@@ -159,35 +160,42 @@ export function kitThings(lesson: Lesson, plan: LessonPlan, sinks = 1): KitThing
   }
   for (const [k, [name, count]] of [...sizes].entries())
     add(
-      k === 0 ? 'support' : `support ${name}`,
+      k === 0 ? 'support' : say`support ${name}`,
       name,
       'supports',
       count,
       1,
-      `${sizes.size > 1 ? 'one of the sizes each; ' : ''}one in ten to spare`,
+      say`${sizes.size > 1 ? say('one of the sizes each; ') : ''}one in ten to spare`,
     );
-  add('easel', 'tabletop easel', 'supports', painters, 1);
+  add('easel', say('tabletop easel'), 'supports', painters, 1);
   if (lesson.support.kind === 'paper') {
-    add('under-board', 'stiff board under the paper', 'supports', painters, 1);
-    add('clips', 'clips that hold the paper', 'sundries', painters * CLIPS, CLIPS);
+    add('under-board', say('stiff board under the paper'), 'supports', painters, 1);
+    add('clips', say('clips that hold the paper'), 'sundries', painters * CLIPS, CLIPS);
   }
   drawingThings(lesson, group, parts, add);
   const wipes = lesson.steps.filter((step) => step.technique && DRY_TECHNIQUES.has(step.technique)).length;
   const towels = Math.ceil(2 + washes / 2 + wipes);
-  add('towels', 'sheets of kitchen towel', 'sundries', painters * towels, towels);
+  add('towels', say('sheets of kitchen towel'), 'sundries', painters * towels, towels);
   if (lesson.support.marginMm) {
     const metres = parts.map((part) => (2 * (part.lesson.support.widthMm + part.lesson.support.heightMm) * 1.05) / 1000);
     const all = parts.reduce((sum, part, k) => sum + (part.heads + part.teaching) * (metres[k] as number), 0);
-    add('margin-tape', 'masking tape for the margin, m', 'paper', all, Math.ceil(Math.max(...metres)));
+    add('margin-tape', say('masking tape for the margin, m'), 'paper', all, Math.ceil(Math.max(...metres)));
   }
   add('apron', 'apron', 'sundries', painters, 1);
-  add('pots', 'water pots of 0.3 l', 'sundries', painters * 2, 2);
+  add('pots', say('water pots of 0.3 l'), 'sundries', painters * 2, 2);
   add('palette', 'palette', 'sundries', painters, 1);
-  add('palette-knife', 'palette knife', 'sundries', painters, 1);
+  add('palette-knife', say('palette knife'), 'sundries', painters, 1);
   const litres = painters * POTS_L * (2 + waterChanges);
-  add('water', 'litres of water', 'sundries', litres, null, `${counted(waterChanges, 'change')} in class, and one at the end`);
+  add(
+    'water',
+    say('litres of water'),
+    'sundries',
+    litres,
+    null,
+    say`${counted(waterChanges, 'change')} in class, and one at the end`,
+  );
   if (heads > sinks * HEADS_A_SINK)
-    add('bucket', 'buckets, fresh and used', 'sundries', 2, null, `${heads} at ${counted(sinks, 'sink')} wait too long`);
+    add('bucket', say('buckets, fresh and used'), 'sundries', 2, null, say`${heads} at ${counted(sinks, 'sink')} wait too long`);
   tools(lesson, group, tables, add);
   for (const { id, name, shelf, count, per } of lesson.kit?.extras ?? [])
     things.push({
@@ -210,28 +218,36 @@ function mediums(lesson: Lesson, { heads, teaching, tableOf }: Group, add: Add):
   const glazes = lesson.steps.some((step) => step.technique === 'glaze');
   const painters = heads + teaching;
   if (glazes || used.has('glazing-medium'))
-    add('glazing-medium', `glazing medium, ${volumeInWords(50)}`, 'mediums', Math.ceil(painters / 4), null, 'a bottle for four');
-  if (used.has('gel')) add('gel', `clear gel, ${volumeInWords(50)}`, 'mediums', Math.ceil(painters / 4), null, 'a pot for four');
+    add(
+      'glazing-medium',
+      say`glazing medium, ${volumeInWords(50)}`,
+      'mediums',
+      Math.ceil(painters / 4),
+      null,
+      say('a bottle for four'),
+    );
+  if (used.has('gel'))
+    add('gel', say`clear gel, ${volumeInWords(50)}`, 'mediums', Math.ceil(painters / 4), null, say('a pot for four'));
   if (used.has('retarder')) {
     const laid = layingsOf(lesson).reduce((sum, { step, ml }) => (step?.medium === 'retarder' ? sum + ml : sum), 0);
     add(
       'retarder',
-      `retarder, ${volumeInWords(50)}`,
+      say`retarder, ${volumeInWords(50)}`,
       'mediums',
       Math.max(1, Math.ceil((painters * laid * RETARDER_SHARE) / 50)),
       null,
-      'a tenth of the paint',
+      say('a tenth of the paint'),
     );
   }
-  if (used.has('mist')) add('mist', 'mist bottle', 'mediums', Math.ceil(heads / tableOf) + 1, null, 'one a table');
+  if (used.has('mist')) add('mist', say('mist bottle'), 'mediums', Math.ceil(heads / tableOf) + 1, null, say('one a table'));
   if (lesson.school.varnish !== 'none')
     add(
       'varnish',
-      `varnish, ${lesson.school.varnish}`,
+      say`varnish, ${lesson.school.varnish}`,
       'mediums',
       1,
       null,
-      'after it has cured; see the record of the last step',
+      say('after it has cured; see the record of the last step'),
     );
 }
 
@@ -248,34 +264,34 @@ function drawingThings(lesson: Lesson, { heads, teaching }: Group, parts: readon
     );
     const all = parts.reduce((sum, part, k) => sum + (part.heads + part.teaching) * (each[k] as number), 0);
     const [least, most] = [Math.min(...each), Math.max(...each)];
-    const note = least === most ? counted(most, 'sheet') : `${least} to ${counted(most, 'sheet')}`;
-    add('prints', 'sheets A4 with the drawing', 'paper', all, most, `${note} each, at true size`);
+    const note = least === most ? counted(most, 'sheet') : say`${least} to ${counted(most, 'sheet')}`;
+    add('prints', say('sheets A4 with the drawing'), 'paper', all, most, say`${note} each, at true size`);
     add(
       'drawing-tape',
-      'masking tape for the drawing, m',
+      say('masking tape for the drawing, m'),
       'paper',
       Math.ceil((painters * moments * TAPE_A_DRAWING_MM) / 1000),
       null,
     );
     if (transferMedium === 'transfer-paper') {
       const isDark = groundL(lesson) > 50;
-      const name = isDark ? 'dark transfer paper' : 'light transfer paper';
-      const note = isDark ? undefined : 'dark lines would not show on this ground';
+      const name = isDark ? say('dark transfer paper') : say('light transfer paper');
+      const note = isDark ? undefined : say('dark lines would not show on this ground');
       add(
         'transfer-paper',
         name,
         'paper',
         Math.ceil((sets * moments) / (ahead ? DRAWINGS_A_SHEET : 1)),
         null,
-        note ?? 'two share a sheet',
+        note ?? say('two share a sheet'),
       );
     }
   }
   if (transferMedium === 'graphite' || drawing === 'direct' || drawing === 'grid')
-    add('graphite', 'soft graphite stick', 'paper', painters, 1);
+    add('graphite', say('soft graphite stick'), 'paper', painters, 1);
   if (transferMedium === 'chalk' || Math.abs(groundL(lesson) - lineLightness.graphite) < LEAST_CONTRAST)
-    add('chalk', 'white chalk', 'paper', painters, 1);
-  if (transferMedium === 'charcoal') add('charcoal', 'stick of charcoal', 'paper', painters, 1);
+    add('chalk', say('white chalk'), 'paper', painters, 1);
+  if (transferMedium === 'charcoal') add('charcoal', say('stick of charcoal'), 'paper', painters, 1);
 }
 /** How light the ground is on which is drawn. */
 function groundL(lesson: Lesson): number {
@@ -284,25 +300,25 @@ function groundL(lesson: Lesson): number {
   return (first && colourOf(lesson, first)?.[0]) ?? (coat && colourOf(lesson, { mixIds: [coat.mixId] })?.[0]) ?? GESSO_L;
 }
 
-const toolNames = {
+const toolNames = worded({
   sponge: ['natural sponge', 'a piece each'],
   knife: ['painting knife', ''],
   flick: ['old toothbrush', 'to flick with'],
   handle: ['brush handle or cotton bud', 'for dots'],
-} as const;
+} as const);
 function tools(lesson: Lesson, { heads, teaching }: Group, tables: number, add: Add): void {
   const painters = heads + teaching;
   const used = new Set(lesson.steps.flatMap((step) => marksOf(lesson, step).map(toolOf)));
   for (const [tool, [name, note]] of Object.entries(toolNames))
     if (used.has(tool as keyof typeof toolNames)) add(tool, name, 'sundries', painters, 1, note || undefined);
   const kinds = new Set(lesson.drawing.constructions.map(({ kind }) => kind));
-  if (kinds.size > 0) add('ruler', 'ruler of 30 cm', 'sundries', painters, 1);
+  if (kinds.size > 0) add('ruler', say('ruler of 30 cm'), 'sundries', painters, 1);
   if (kinds.has('radial') || kinds.has('ellipse'))
-    add('compass', 'string with a pin, or a pair of compasses', 'sundries', painters, 1);
+    add('compass', say('string with a pin, or a pair of compasses'), 'sundries', painters, 1);
   if (lesson.steps.some((step) => step.dryer))
-    add('dryer', 'hair dryer', 'sundries', Math.max(1, lesson.room.dryers?.count ?? tables), null);
+    add('dryer', say('hair dryer'), 'sundries', Math.max(1, lesson.room.dryers?.count ?? tables), null);
   const isFine = lesson.steps.some((step) => step.brushId?.startsWith('rigger') || step.brushId === 'round-0');
-  if (isFine) add('bridge', 'bridge to rest the hand on', 'sundries', tables, null, 'one a table');
+  if (isFine) add('bridge', say('bridge to rest the hand on'), 'sundries', tables, null, say('one a table'));
 }
 
 /** Who brings a thing, as the lesson says or by its rule. */

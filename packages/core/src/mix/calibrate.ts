@@ -1,4 +1,5 @@
 import type { Lab } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { type Finish, mixColour, type Spectra } from '@viaticum/kernels/mixing';
 import { pigmentOf, pigmentTable, SAMPLES } from '@viaticum/kernels/pigment';
@@ -118,10 +119,12 @@ export function calibrateTube(sample: Sample): Calibrated {
   const worst = Math.max(left.masstone, left.tint ?? 0);
   const warning =
     worst > CONTRADICTION
-      ? `These samples cannot be met together: a difference of ${worst.toFixed(1)} is left. Check the light of the photo, the ratio of the tint, and that both are dry.`
+      ? say`These samples cannot be met together: a difference of ${worst.toFixed(1)} is left. Check the light of the photo, the ratio of the tint, and that both are dry.`
       : sample.tint
         ? null
-        : 'Without a tint with white the strength of this tube is that of its nearest relative. Paint out one part with ten of white.';
+        : say(
+            'Without a tint with white the strength of this tube is that of its nearest relative. Paint out one part with ten of white.',
+          );
   return { ...spectra, spread, nearest: base.id, left, strength: mean(spectra.K) / mean(base.K), warning };
 }
 

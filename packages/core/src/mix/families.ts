@@ -1,4 +1,4 @@
-import { type Amount, type Lab, smallAmounts } from '@viaticum/contract';
+import { type Amount, type Lab, say, smallAmounts } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { toEnd } from '@viaticum/kernels/cooperative';
 import { type Finish, mixColour, type Spectra } from '@viaticum/kernels/mixing';
@@ -38,13 +38,13 @@ export function valueLadder(base: Paint, white: Paint, dark: Paint, steps: numbe
   const lighter = Array.from({ length: up }, (_, i) => {
     const share = (i + 1) / (up + 1);
     const aim: Lab = [own[0] + (top[0] - own[0]) * share, reach(top, share)[1], reach(top, share)[2]];
-    return byLightness(`light ${i + 1}`, base, white, aim, finish);
+    return byLightness(say`light ${i + 1}`, base, white, aim, finish);
   }).reverse();
   const darker = Array.from({ length: down }, (_, i) => {
     const share = (i + 1) / (down + 1);
-    return byLightness(`dark ${i + 1}`, base, dark, reach(bottom, share), finish);
+    return byLightness(say`dark ${i + 1}`, base, dark, reach(bottom, share), finish);
   });
-  const self: FamilyMember = { name: 'the mix itself', parts: [{ id: base.id, parts: 1 }], lab: own, aim: own, deltaE: 0 };
+  const self: FamilyMember = { name: say('the mix itself'), parts: [{ id: base.id, parts: 1 }], lab: own, aim: own, deltaE: 0 };
   return [...lighter, self, ...darker];
 }
 
@@ -97,7 +97,7 @@ export function gradient(from: Paint, to: Paint, between: number, finish: Finish
     const share = (i + 1) / (Math.max(1, Math.min(7, between)) + 1);
     const aim = start.map((value, k) => value + ((end[k] as number) - value) * share) as Lab;
     // The step whose distances to both ends stand in the wanted ratio.
-    return byRule(`between ${i + 1}`, from, to, aim, finish, (lab) => {
+    return byRule(say`between ${i + 1}`, from, to, aim, finish, (lab) => {
       const [near, far] = [deltaE00(start, lab), deltaE00(end, lab)];
       return Math.abs(near / Math.max(1e-9, near + far) - share) * whole;
     });
@@ -121,8 +121,8 @@ export function twoGreys(
     for (const other of colours.slice(i + 1)) {
       const greys = (
         [
-          ['warm grey', [lightness, 1.5, lean]],
-          ['cool grey', [lightness, -0.5, -lean]],
+          [say('warm grey'), [lightness, 1.5, lean]],
+          [say('cool grey'), [lightness, -0.5, -lean]],
         ] as [string, Lab][]
       ).map(([name, aim]) => nearest(name, aim, [white, one, other], finish, 3));
       const bothParents = greys.every((grey) => [one, other].every((parent) => grey.parts.some((part) => part.id === parent.id)));

@@ -1,4 +1,5 @@
 import type { Amount, Mix, Tube } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { cssRgb, deltaE00, differenceInWords } from '@viaticum/kernels/colour';
 import { blend, type Finish, type MixedColour, type MixPart, mixColour, partsOf, type Spectra } from '@viaticum/kernels/mixing';
 import { addingOrder } from './recipes.js';
@@ -92,7 +93,7 @@ export function mixLook(mix: Mix, stock: Stock): MixLook {
             parts.map((part, i) => ({ tubeId: String(i), parts: part.parts })),
             (i) => (parts[Number(i)] as LookPart).name,
           )
-        : 'no recipe yet',
+        : say('no recipe yet'),
     parts,
     deltaE: seen && mix.targetLab ? deltaE00(mix.targetLab, seen.lab) : null,
     off: seen && mix.targetLab ? differenceInWords(mix.targetLab, seen.lab) : null,

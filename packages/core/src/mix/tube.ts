@@ -1,4 +1,5 @@
 import type { Tube } from '@viaticum/contract';
+import { worded } from '@viaticum/contract';
 import type { Rgb } from '@viaticum/kernels/colour';
 import { type Finish, mixColour, type Spectra } from '@viaticum/kernels/mixing';
 import { pigmentOf } from '@viaticum/kernels/pigment';
@@ -7,11 +8,11 @@ import { calibrateTube } from './calibrate.js';
 /** Student grade holds about so much of the pigment of artist grade (from memory). */
 const STUDENT_PIGMENT = 0.6;
 /** Customary names where the table's would be short for two tubes alike. */
-const SHORT: Record<string, string> = {
+const SHORT: Record<string, string> = worded({
   PY3: 'lemon yellow',
   PG36: 'yellow-shade phthalo green',
   PBk7: 'carbon black',
-};
+});
 
 /** The customary short name of a tube: "ultramarine blue" → "ultramarine". */
 export function shortTubeName(tube: Tube): string {

@@ -1,4 +1,5 @@
 import type { Amount } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 
 /** "3", "a touch", "2 specks". */
 export function amountInWords(amount: Amount): string {
@@ -9,7 +10,7 @@ export function amountInWords(amount: Amount): string {
 export function recipeInWords(recipe: readonly { tubeId: string; parts: Amount }[], nameOf: (tubeId: string) => string): string {
   return recipe
     .map(({ tubeId, parts }) =>
-      typeof parts === 'number' ? `${parts} ${nameOf(tubeId)}` : `${amountInWords(parts)} of ${nameOf(tubeId)}`,
+      typeof parts === 'number' ? `${parts} ${nameOf(tubeId)}` : say`${amountInWords(parts)} of ${nameOf(tubeId)}`,
     )
     .join(' : ');
 }

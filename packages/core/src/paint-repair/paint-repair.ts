@@ -1,4 +1,4 @@
-import { type Lab, type Lesson, noWords, type Step } from '@viaticum/contract';
+import { type Lab, type Lesson, noWords, type Step, say } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { mixColour } from '@viaticum/kernels/mixing';
 import { pigmentOf } from '@viaticum/kernels/pigment';
@@ -60,7 +60,7 @@ export function repairWays(lesson: Lesson, planned: LessonPlan, need: RepairNeed
   if (rung === 'workable' && nextMin !== null)
     ways.push({
       kind: 'lift',
-      words: `Lift it with a damp towel while it is workable: ${wholeMinutes(nextMin)} left. Then lay it again.`,
+      words: say`Lift it with a damp towel while it is workable: ${wholeMinutes(nextMin)} left. Then lay it again.`,
       off: null,
       extraMin: 1,
     });
@@ -75,8 +75,8 @@ export function repairWays(lesson: Lesson, planned: LessonPlan, need: RepairNeed
       kind: 'leave',
       words:
         off < UNSEEN
-          ? 'Leave it: the difference is hardly seen beside its neighbours.'
-          : 'Leave it, and let the neighbours follow: if all of them shift alike, the picture still holds.',
+          ? say('Leave it: the difference is hardly seen beside its neighbours.')
+          : say('Leave it, and let the neighbours follow: if all of them shift alike, the picture still holds.'),
       off,
       extraMin: 0,
     });
@@ -85,7 +85,7 @@ export function repairWays(lesson: Lesson, planned: LessonPlan, need: RepairNeed
 
 /** What is left of the fault counts as time, so that leaving a large fault does not come first. */
 const rank = ({ extraMin, off }: RepairWay): number => extraMin + 2.5 * Math.max(0, (off ?? 0) - UNSEEN);
-const wholeMinutes = (minutes: number) => (minutes < 1.5 ? 'a minute' : `${Math.floor(minutes)} min`);
+const wholeMinutes = (minutes: number) => (minutes < 1.5 ? say('a minute') : say`${Math.floor(minutes)} min`);
 
 type Context = { lesson: Lesson; current: Step; endMin: number; need: RepairNeed };
 
@@ -134,13 +134,13 @@ function covered(context: Context): RepairWay | null {
   if (!best) return null;
   const { mix, coats, off } = best;
   const step = stepFor(context, {
-    title: `Repair: cover with ${mix.name}`.slice(0, 120),
+    title: say`Repair: cover with ${mix.name}`.slice(0, 120),
     technique: 'block-in',
     mixIds: [mix.id],
   });
   return {
     kind: 'cover',
-    words: `Cover it with ${mix.name} when it is dry enough to paint over, ${coats === 1 ? 'in one coat' : `in ${coats} coats`}.`,
+    words: say`Cover it with ${mix.name} when it is dry enough to paint over, ${coats === 1 ? say('in one coat') : say`in ${coats} coats`}.`,
     off,
     extraMin: cost(context, step, coats),
     step,
@@ -170,17 +170,17 @@ function glazed(context: Context): RepairWay | null {
   const { tube, medium, passes, off } = best;
   const name = shortTubeName(tube);
   const step = stepFor(context, {
-    title: `Repair: glaze with ${name}`.slice(0, 120),
+    title: say`Repair: glaze with ${name}`.slice(0, 120),
     technique: 'glaze',
     needs: 'touchDry',
     medium: 'glazing-medium',
   });
   return {
     kind: 'glaze',
-    words: `Glaze it with ${name}, 1 part to ${medium} of clear medium, ${passes === 1 ? 'one pass' : `${passes} passes`}, each on touch-dry paint.`,
+    words: say`Glaze it with ${name}, 1 part to ${medium} of clear medium, ${passes === 1 ? say('one pass') : say`${passes} passes`}, each on touch-dry paint.`,
     off,
     extraMin: cost(context, step, passes),
-    step: { ...step, say: `${name}, 1 part to ${medium} of clear medium.` },
+    step: { ...step, say: say`${name}, 1 part to ${medium} of clear medium.` },
     afterStepId: context.current.id,
   };
 }
@@ -201,15 +201,15 @@ function relaid(context: Context, otherId: string): RepairWay | null {
   const share = Math.max(0.02, Math.min(0.6, (edgeMm * STRIP_MM) / Math.max(1, areaMm2)));
   const names = [one, other].map((id) => looks.get(id)?.mix.name ?? '');
   const step = stepFor(context, {
-    title: 'Repair: lay the edge again',
+    title: say('Repair: lay the edge again'),
     technique: 'blend',
     mixIds: [one, other],
     coverShare: share,
-    say: `A finger's width along the edge: ${names[0]} on its own side, ${names[1]} on the other, then a dry brush along it while both are wet.`,
+    say: say`A finger's width along the edge: ${names[0]} on its own side, ${names[1]} on the other, then a dry brush along it while both are wet.`,
   });
   return {
     kind: 'strip',
-    words: `Lay a strip of ${STRIP_MM} mm along the edge again with ${names[0]} and ${names[1]}, and soften it while both are wet.`,
+    words: say`Lay a strip of ${STRIP_MM} mm along the edge again with ${names[0]} and ${names[1]}, and soften it while both are wet.`,
     off: null,
     extraMin: cost(context, step, 1),
     step,

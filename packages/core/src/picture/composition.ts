@@ -1,4 +1,5 @@
 import type { Outline } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { hueDegrees, hueName, valueStep } from '@viaticum/kernels/colour';
 import { connectedParts, type Labels, type LabRaster, labelMeans } from '@viaticum/kernels/raster';
 import { outlineArea, outlineBox } from '../area/index.js';
@@ -99,9 +100,9 @@ function weight({ width, height, l, a, b }: LabRaster, size: Size, mmPerPx: numb
       worth: Math.abs(dx) > 0.12,
       text:
         where.length > 0
-          ? `The weight of the picture lies ${where.join(' and ')} of its middle.`
-          : 'The weight of the picture lies in its middle.',
-      reason: 'Strong values and colours pull the eye; far to one side the picture tips.',
+          ? say`The weight of the picture lies ${where.join(' and ')} of its middle.`
+          : say('The weight of the picture lies in its middle.'),
+      reason: say('Strong values and colours pull the eye; far to one side the picture tips.'),
       areaIds: [],
       at: [x * size.widthMm, y * size.heightMm],
     },
@@ -119,8 +120,8 @@ function subject(areas: readonly ComposedArea[], size: Size, id: string | undefi
     {
       kind: 'subject-centre',
       worth: off < 0.06,
-      text: `The ${area.name} ${verb(area.name, 'stands', 'stand')} ${percent(off)} of the way off the middle.`,
-      reason: 'A subject in the very middle makes a still, divided picture.',
+      text: say`The ${area.name} ${verb(area.name, 'stands', 'stand')} ${percent(off)} of the way off the middle.`,
+      reason: say('A subject in the very middle makes a still, divided picture.'),
       areaIds: [area.id],
       at: [x * size.widthMm, y * size.heightMm],
     },
@@ -130,8 +131,8 @@ function subject(areas: readonly ComposedArea[], size: Size, id: string | undefi
     notes.push({
       kind: 'subject-edge',
       worth: true,
-      text: `The ${area.name} ${verb(area.name, 'comes', 'come')} within ${Math.round(nearest)} mm of the edge.`,
-      reason: 'A subject that just misses the edge looks cramped; let it be cut, or give it air.',
+      text: say`The ${area.name} ${verb(area.name, 'comes', 'come')} within ${Math.round(nearest)} mm of the edge.`,
+      reason: say('A subject that just misses the edge looks cramped; let it be cut, or give it air.'),
       areaIds: [area.id],
     });
   return notes;
@@ -162,8 +163,8 @@ function lines(map: Labels, areas: readonly ComposedArea[], size: Size, mmPerPx:
     notes.push({
       kind: 'horizon',
       worth: share > 0.45 && share < 0.55,
-      text: `The first line across lies at ${percent(share)} of the height.`,
-      reason: 'A horizon across the middle halves the picture; low or high lets sky or land lead.',
+      text: say`The first line across lies at ${percent(share)} of the height.`,
+      reason: say('A horizon across the middle halves the picture; low or high lets sky or land lead.'),
       areaIds: [areas[horizon.one]?.id, areas[horizon.other]?.id].filter((id): id is string => Boolean(id)),
       at: [size.widthMm / 2, horizon.y * mmPerPx],
     });
@@ -175,16 +176,16 @@ function lines(map: Labels, areas: readonly ComposedArea[], size: Size, mmPerPx:
   }
   for (const group of pairs.values()) {
     const [line] = group as [(typeof found)[number]];
-    const between = `${areas[line.one]?.name ?? 'one area'} and ${areas[line.other]?.name ?? 'another'}`;
+    const between = say`${areas[line.one]?.name ?? say('one area')} and ${areas[line.other]?.name ?? 'another'}`;
     notes.push({
       kind: 'unbroken-line',
       worth: true,
       slope: line.slope,
       text:
         group.length === 1
-          ? `Between ${between} a line runs unbroken from edge to edge.`
-          : `Between ${between} ${counted(group.length, 'line')} ${group.length === 1 ? 'runs' : 'run'} unbroken from edge to edge.`,
-      reason: 'The eye slides along such a line and out; let something cross it, or lose it for a stretch.',
+          ? say`Between ${between} a line runs unbroken from edge to edge.`
+          : say`Between ${between} ${counted(group.length, 'line')} ${group.length === 1 ? 'runs' : 'run'} unbroken from edge to edge.`,
+      reason: say('The eye slides along such a line and out; let something cross it, or lose it for a stretch.'),
       areaIds: [areas[line.one]?.id, areas[line.other]?.id].filter((id): id is string => Boolean(id)),
       at: [size.widthMm / 2, line.y * mmPerPx],
     });
@@ -205,7 +206,7 @@ function counts(areas: readonly ComposedArea[], size: Size): CompositionNote[] {
         kind: 'even-count',
         worth: n % 2 === 0 && n < 7,
         text: `${capital(area.name)}: ${counted(n, 'part')}.`,
-        reason: 'Odd numbers of like things look less arranged than even ones.',
+        reason: say('Odd numbers of like things look less arranged than even ones.'),
         areaIds: [area.id],
       },
     ];
@@ -235,8 +236,8 @@ function brightEdge({ width, height, l }: LabRaster, size: Size, mmPerPx: number
     {
       kind: 'bright-edge',
       worth: share < 0.1,
-      text: `The lightest place (value ${valueStep(limit).toFixed(1)}) lies ${percent(share)} in from the nearest edge.`,
-      reason: 'The eye goes to the lightest place first; at an edge it leads out.',
+      text: say`The lightest place (value ${valueStep(limit).toFixed(1)}) lies ${percent(share)} in from the nearest edge.`,
+      reason: say('The eye goes to the lightest place first; at an edge it leads out.'),
       areaIds: [],
       at: [x, y],
     },
@@ -266,7 +267,7 @@ function tangents(areas: readonly ComposedArea[], size: Size): CompositionNote[]
   );
   const notes: CompositionNote[] = [];
   const seen = new Set<string>();
-  const say = (key: string, note: CompositionNote) => {
+  const add = (key: string, note: CompositionNote) => {
     if (seen.has(key)) return;
     seen.add(key);
     notes.push(note);
@@ -274,11 +275,11 @@ function tangents(areas: readonly ComposedArea[], size: Size): CompositionNote[]
   for (const { area, at, side } of tips) {
     const gap = [at[1], size.widthMm - at[0], size.heightMm - at[1], at[0]][side] as number;
     if (gap > 0.4 && gap < TANGENT_MM && !edged.has(area.id))
-      say(`${area.id}:edge`, {
+      add(`${area.id}:edge`, {
         kind: 'tangent',
         worth: true,
-        text: `${capital(area.name)}: ${gap.toFixed(1)} mm from the edge of the canvas, all but touching it.`,
-        reason: 'Things that just touch flatten the space; overlap them or part them.',
+        text: say`${capital(area.name)}: ${gap.toFixed(1)} mm from the edge of the canvas, all but touching it.`,
+        reason: say('Things that just touch flatten the space; overlap them or part them.'),
         areaIds: [area.id],
         at,
       });
@@ -287,11 +288,11 @@ function tangents(areas: readonly ComposedArea[], size: Size): CompositionNote[]
       if (other.area === area || other.side !== (side + 2) % 4) continue;
       const distance = Math.hypot(other.at[0] - at[0], other.at[1] - at[1]);
       if (distance > TANGENT_MM) continue;
-      say([area.id, other.area.id].sort().join(':'), {
+      add([area.id, other.area.id].sort().join(':'), {
         kind: 'tangent',
         worth: true,
-        text: `${capital(area.name)} ends just on ${other.area.name}.`,
-        reason: 'Things that just touch flatten the space; overlap them or part them.',
+        text: say`${capital(area.name)} ends just on ${other.area.name}.`,
+        reason: say('Things that just touch flatten the space; overlap them or part them.'),
         areaIds: [area.id, other.area.id],
         at,
       });
@@ -314,8 +315,8 @@ function balance({ width, height, l, a, b }: LabRaster): CompositionNote[] {
   const steps = valueStep(mean(half.l, 0)) - valueStep(mean(half.l, 1));
   const chroma = mean(half.c, 0) - mean(half.c, 1);
   const differences = [
-    Math.abs(steps) >= 0.15 ? `${Math.abs(steps).toFixed(1)} steps ${steps > 0 ? 'lighter' : 'darker'}` : '',
-    Math.abs(chroma) >= 3 ? (chroma > 0 ? 'stronger in colour' : 'duller') : '',
+    Math.abs(steps) >= 0.15 ? say`${Math.abs(steps).toFixed(1)} steps ${steps > 0 ? 'lighter' : 'darker'}` : '',
+    Math.abs(chroma) >= 3 ? (chroma > 0 ? say('stronger in colour') : 'duller') : '',
   ].filter(Boolean);
   return [
     {
@@ -323,9 +324,9 @@ function balance({ width, height, l, a, b }: LabRaster): CompositionNote[] {
       worth: Math.abs(steps) > 1.5,
       text:
         differences.length > 0
-          ? `The left half is ${differences.join(' and ')} than the right.`
-          : 'Both halves are as light and as strongly coloured.',
-      reason: 'A heavy half can be balanced by a small strong accent in the other.',
+          ? say`The left half is ${differences.join(' and ')} than the right.`
+          : say('Both halves are as light and as strongly coloured.'),
+      reason: say('A heavy half can be balanced by a small strong accent in the other.'),
       areaIds: [],
     },
   ];
@@ -342,8 +343,8 @@ function lonelyHue(lab: LabRaster, map: Labels, areas: readonly ComposedArea[]):
       {
         kind: 'lonely-hue',
         worth: false,
-        text: `Only ${the(area.name)} ${verb(area.name, 'is', 'are')} ${family[i]}.`,
-        reason: 'A colour that stands alone is an accent; a touch of it elsewhere ties it in.',
+        text: say`Only ${the(area.name)} ${verb(area.name, 'is', 'are')} ${family[i]}.`,
+        reason: say('A colour that stands alone is an accent; a touch of it elsewhere ties it in.'),
         areaIds: [area.id],
       },
     ];
@@ -362,8 +363,8 @@ function facing(areas: readonly ComposedArea[], size: Size): CompositionNote[] {
       notes.push({
         kind: 'facing',
         worth: out,
-        text: `The ${area.thingName ?? area.name} looks ${out ? 'out of' : 'into'} the picture.`,
-        reason: 'The eye follows a look; give it room on the side it goes.',
+        text: say`The ${area.thingName ?? area.name} looks ${out ? say('out of') : 'into'} the picture.`,
+        reason: say('The eye follows a look; give it room on the side it goes.'),
         areaIds: [area.id],
       });
     }
@@ -374,8 +375,8 @@ function facing(areas: readonly ComposedArea[], size: Size): CompositionNote[] {
         notes.push({
           kind: 'lean',
           worth: out,
-          text: `${capital(the(area.name))} ${verb(area.name, 'leans', 'lean')} ${Math.round(Math.abs(lean))}° to the ${lean < 0 ? 'left' : 'right'}${out ? ', out of the picture' : ''}.`,
-          reason: 'What leans out leads out; what leans in holds the eye.',
+          text: say`${capital(the(area.name))} ${verb(area.name, 'leans', 'lean')} ${Math.round(Math.abs(lean))}° to the ${lean < 0 ? 'left' : 'right'}${out ? say(', out of the picture') : ''}.`,
+          reason: say('What leans out leads out; what leans in holds the eye.'),
           areaIds: [area.id],
         });
       }

@@ -1,11 +1,12 @@
 import type { Lesson, Step } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 import { NEW_MIX_MIN, paceOf } from '../step/index.js';
 import { capital, listInWords } from '../units/index.js';
 
 /** Work for a pause; the mixes that are mixed ahead in it, where it is that. */
 export type Filler = { words: string; minutes: number; mixIds?: string[] };
 
-const strokes: Partial<Record<NonNullable<Step['technique']>, string>> = {
+const strokes: Partial<Record<NonNullable<Step['technique']>, string>> = worded({
   blend: 'the blend',
   'dry-brush': 'the dry brush',
   scumble: 'the scumble',
@@ -13,7 +14,7 @@ const strokes: Partial<Record<NonNullable<Step['technique']>, string>> = {
   glaze: 'the glaze',
   impasto: 'the knife',
   wash: 'the wash',
-};
+});
 const AHEAD = 4;
 /** Mixes that are mixed, and fillers that were proposed, earlier in the class. */
 export type Done = { mixed: Set<string>; words: Set<string> };
@@ -43,21 +44,22 @@ export function fillersFor(lesson: Lesson, i: number, minutes: number, done: Don
     .filter((id, at, all) => !mixed.has(id) && all.indexOf(id) === at)
     .slice(0, Math.min(3, Math.floor(left / mix + 1e-9)));
   const names = mixes.flatMap((id) => lesson.mixes.find((mix) => mix.id === id)?.name ?? []);
-  if (names.length > 0 && take(`premix ${listInWords(names)}`, names.length * mix, mixes)) for (const id of mixes) mixed.add(id);
-  if (ahead.some((step) => step.kind === 'transfer')) take('trace the template', 4);
+  if (names.length > 0 && take(say`premix ${listInWords(names)}`, names.length * mix, mixes))
+    for (const id of mixes) mixed.add(id);
+  if (ahead.some((step) => step.kind === 'transfer')) take(say('trace the template'), 4);
   const stroke = ahead.find((step) => step.technique && strokes[step.technique]);
-  if (stroke?.technique) take(`practise ${strokes[stroke.technique] as string} on scrap paper`, 3);
-  take('change the water', 1);
-  if (ahead[0]) take('hear what comes next and why', 2);
-  take('stand back and look', 2) || take('stand back and look', 1);
+  if (stroke?.technique) take(say`practise ${strokes[stroke.technique] as string} on scrap paper`, 3);
+  take(say('change the water'), 1);
+  if (ahead[0]) take(say('hear what comes next and why'), 2);
+  take(say('stand back and look'), 2) || take(say('stand back and look'), 1);
   return { fillers, bareMin: Math.max(0, left) };
 }
 
 /** "Premix ridge blue, change the water, then stand back and look." */
 export function fillersInWords(fillers: readonly Filler[]): string {
-  if (fillers.length === 0) return 'Look with half-closed eyes.';
+  if (fillers.length === 0) return say('Look with half-closed eyes.');
   const all = fillers.map((one) => one.words);
   const last = all.pop() as string;
-  const text = all.length === 0 ? last : `${all.join(', ')}, then ${last}`;
+  const text = all.length === 0 ? last : say`${all.join(', ')}, then ${last}`;
   return `${capital(text)}.`;
 }

@@ -1,4 +1,5 @@
 import type { Lesson, Plan, PlanCoat, Step } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import type { DryingConstraint, Pin, Problem, Solution } from '@viaticum/kernels/scheduling';
 import { solveInOrder } from '@viaticum/kernels/scheduling';
 import { assertRoom, type CoatTimes, filmForms } from '../coat/index.js';
@@ -343,7 +344,7 @@ function placeCoat(
 
 /** "likely 2 h 21, 12 min of it waiting"; with the longest drying "at the longest 2 h 40 …"; "never dries in its room". */
 export function planInWords(plan: Pick<Plan, 'endMin' | 'waitMin' | 'never'>, isCautious = false): string {
-  if (plan.never) return 'never dries in its room';
-  const length = `${isCautious ? 'at the longest' : 'likely'} ${minutesInWords(plan.endMin)}`;
-  return plan.waitMin > 0 ? `${length}, ${waitInWords(plan.waitMin)} of it waiting` : length;
+  if (plan.never) return say('never dries in its room');
+  const length = `${isCautious ? say('at the longest') : 'likely'} ${minutesInWords(plan.endMin)}`;
+  return plan.waitMin > 0 ? say`${length}, ${waitInWords(plan.waitMin)} of it waiting` : length;
 }

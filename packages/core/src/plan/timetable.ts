@@ -1,4 +1,5 @@
 import type { Lesson, PlanItem, Step } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import type { DryingConstraint, Solution } from '@viaticum/kernels/scheduling';
 import { type Contact, contactInWords, needWords } from '../contact/index.js';
 import type { StepMinutes } from '../step/index.js';
@@ -30,7 +31,7 @@ export function timetable(
       showMin: 0,
       areaIds: [],
     });
-    if (cuts.has(step.id)) items.push(empty('End of the session: go on another day', clock, clock));
+    if (cuts.has(step.id)) items.push(empty(say('End of the session: go on another day'), clock, clock));
     if (at.gapBefore === 'break' && lesson.planning.breaks) {
       const until = Math.min(at.start, clock + lesson.planning.breaks.lengthMin);
       items.push(empty('Break', clock, until));
@@ -75,7 +76,7 @@ function pause(
   const areaIds = [...new Set(binding.map(areaOfConstraint))];
   const isWhole = areaIds.length > 2 && areaIds.length === lesson.areas.length;
   const name = (ids: string[]) =>
-    isWhole ? 'whole canvas' : listInWords(ids.map((id) => lesson.areas.find((area) => area.id === id)?.name ?? 'area'));
+    isWhole ? say('whole canvas') : listInWords(ids.map((id) => lesson.areas.find((area) => area.id === id)?.name ?? 'area'));
   const isPinned = lesson.planning.pins.some((pin) => 'stepId' in pin && pin.stepId === step.id && pin.startMin === endMin);
   const [first, ...others] = binding;
   const slowest = others.reduce((most, one) => ((one.minutes as number) > (most?.minutes as number) ? one : most), first);
@@ -84,13 +85,13 @@ function pause(
   const of = slowest && met.find((one) => one.id === slowest.source);
   const isDried = met.length > 0 && met.every((one) => one.undriedMin !== undefined);
   const waitsFor = isDried
-    ? `Dry ${the(name(areaIds))} with the dryers`
+    ? say`Dry ${the(name(areaIds))} with the dryers`
     : isEdge
-      ? `Wait for the edge of ${the(name(areaIds))}`
-      : `Let ${the(name(areaIds))} dry`;
+      ? say`Wait for the edge of ${the(name(areaIds))}`
+      : say`Let ${the(name(areaIds))} dry`;
   return {
     kind: 'pause',
-    title: areaIds.length > 0 ? waitsFor : isPinned ? `Wait until ${hourMinute(endMin)}` : 'Wait',
+    title: areaIds.length > 0 ? waitsFor : isPinned ? say`Wait until ${hourMinute(endMin)}` : 'Wait',
     startMin,
     endMin,
     showMin: 0,
@@ -98,7 +99,7 @@ function pause(
     meanwhile: fillersInWords(fillers),
     fillers,
     bareMin,
-    ...(!slowest && isPinned ? { reason: `The next step is pinned to ${hourMinute(endMin)}.` } : {}),
+    ...(!slowest && isPinned ? { reason: say`The next step is pinned to ${hourMinute(endMin)}.` } : {}),
     ...(slowest
       ? {
           reason: of
@@ -110,4 +111,4 @@ function pause(
 }
 
 const takesInWords = (name: string, minutes: number, rung: string): string =>
-  `The ${name} ${verb(name, 'takes', 'take')} ${waitInWords(minutes)} to be ${rung}.`;
+  say`The ${name} ${verb(name, 'takes', 'take')} ${waitInWords(minutes)} to be ${rung}.`;

@@ -1,4 +1,5 @@
 import type { Lesson, Outline, Side, Step } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import type {
   StageArea,
   StageColour,
@@ -33,7 +34,7 @@ import { movedIntoReach, type Reach, reachOf } from './reach.js';
 /** Cells of the coarse map on which colours and places are chosen. */
 export const FACTOR = 6;
 const LEAST_BRUSH_PX = 3;
-const WHOLE = 'whole canvas';
+const WHOLE = () => say('whole canvas');
 const bare = { canvas: [240, 238, 232], board: [236, 234, 228], paper: [246, 245, 242] } as const;
 
 const touchOf: Record<NonNullable<Step['technique']>, TouchName> = {
@@ -95,7 +96,7 @@ export function stageInput(lesson: Lesson, photograph: Rgba | null, widthPx: num
   // A step may work on the whole canvas at once.
   const all = new Uint8Array(width * height).fill(255);
   areas.push({
-    id: WHOLE,
+    id: WHOLE(),
     seen: all,
     painted: all,
     rows: { from: 0, to: height - 1 },
@@ -103,7 +104,7 @@ export function stageInput(lesson: Lesson, photograph: Rgba | null, widthPx: num
     turn: 0,
     flow: null,
     fades: '',
-    seed: hashText(WHOLE),
+    seed: hashText(WHOLE()),
     run: 'any',
     combed: [],
   });
@@ -123,7 +124,7 @@ export function stageInput(lesson: Lesson, photograph: Rgba | null, widthPx: num
         return [{ rgb: [r, g, b], lab: colour.lab, ...(glaze ? { glaze } : {}) }];
       });
     const colours = coloursOf(step.mixIds);
-    const ids = step.wholeCanvas ? [WHOLE] : step.areaIds;
+    const ids = step.wholeCanvas ? [WHOLE()] : step.areaIds;
     const overSurface = surfaceStrokes(lesson, step);
     const isPaint = laysPaint(step) && colours.length > 0 && step.technique !== undefined;
     const passes = !isPaint

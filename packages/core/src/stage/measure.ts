@@ -1,4 +1,5 @@
 import type { Lab, Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { blur, type LabRaster, labRaster, type Plane, type Rgba, shrink } from '@viaticum/kernels/raster';
 import { labelSheets } from '../area/index.js';
@@ -81,10 +82,10 @@ function worstSide(places: readonly number[], offs: readonly number[], width: nu
     return own.length < 3 ? null : own.reduce((sum, off) => sum + off, 0) / own.length;
   };
   const sides = [
-    ['at the top', mean((k) => (ys[k] as number) < cy), mean((k) => (ys[k] as number) > cy)],
-    ['at the bottom', mean((k) => (ys[k] as number) > cy), mean((k) => (ys[k] as number) < cy)],
-    ['on the left', mean((k) => (xs[k] as number) < cx), mean((k) => (xs[k] as number) > cx)],
-    ['on the right', mean((k) => (xs[k] as number) > cx), mean((k) => (xs[k] as number) < cx)],
+    [say('at the top'), mean((k) => (ys[k] as number) < cy), mean((k) => (ys[k] as number) > cy)],
+    [say('at the bottom'), mean((k) => (ys[k] as number) > cy), mean((k) => (ys[k] as number) < cy)],
+    [say('on the left'), mean((k) => (xs[k] as number) < cx), mean((k) => (xs[k] as number) > cx)],
+    [say('on the right'), mean((k) => (xs[k] as number) > cx), mean((k) => (xs[k] as number) < cx)],
   ] as const;
   const worst = sides
     .flatMap(([side, own, opposite]) => (own !== null && opposite !== null ? [{ side, by: own / Math.max(0.1, opposite) }] : []))

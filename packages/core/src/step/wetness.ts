@@ -1,10 +1,11 @@
 import type { PlanCoat } from '@viaticum/contract';
+import { worded } from '@viaticum/contract';
 import type { CoatTimes } from '../coat/index.js';
 import { density } from '../coat/index.js';
 
 export type Rung = 'unpainted' | 'workable' | 'damp' | 'paint-over' | 'touch-dry' | 'firm' | 'cured';
 
-export const rungWord: Record<Rung, string> = {
+export const rungWord: Record<Rung, string> = worded({
   unpainted: 'bare',
   workable: 'workable',
   damp: 'damp',
@@ -12,7 +13,7 @@ export const rungWord: Record<Rung, string> = {
   'touch-dry': 'touch-dry',
   firm: 'firm',
   cured: 'cured',
-};
+});
 
 type Ladder = Pick<PlanCoat, 'openMin' | 'paintOverMin' | 'touchDryMin' | 'firmMin'>;
 

@@ -1,4 +1,13 @@
-import { type AloneSheet, byId, type FollowSheet, type Helper, type Lesson, type SheetStep } from '@viaticum/contract';
+import {
+  type AloneSheet,
+  byId,
+  type FollowSheet,
+  type Helper,
+  type Lesson,
+  type SheetStep,
+  say,
+  worded,
+} from '@viaticum/contract';
 import { followSheet, laysPaint, looksOf, weightOf } from '../derived/index.js';
 import { paletteLayout } from '../mix/index.js';
 import { type LessonPlan, planOf } from '../plan/index.js';
@@ -34,14 +43,22 @@ function mixPlaces(lesson: Lesson): Map<string, string> {
   const { places, rows } = paletteLayout(looks.map((look) => (look.colour as NonNullable<typeof look.colour>).lab));
   const rowOf = (y: number): string => {
     const row = Math.min(rows - 1, Math.floor((y + 0.5 / rows) * rows - 0.45));
-    if (rows === 2) return row === 0 ? 'far row, ' : 'near row, ';
-    return rows > 2 ? `row ${row + 1} from the far edge, ` : '';
+    if (rows === 2) return row === 0 ? say('far row, ') : say('near row, ');
+    return rows > 2 ? say`row ${row + 1} from the far edge, ` : '';
   };
   return new Map(
     looks.map((look, i) => {
       const [x, y] = places[i] as [number, number];
       const across =
-        x < 0.3 ? 'left' : x < 0.45 ? 'left of the middle' : x <= 0.55 ? 'middle' : x <= 0.7 ? 'right of the middle' : 'right';
+        x < 0.3
+          ? 'left'
+          : x < 0.45
+            ? say('left of the middle')
+            : x <= 0.55
+              ? 'middle'
+              : x <= 0.7
+                ? say('right of the middle')
+                : 'right';
       return [look.mix.id, `${rowOf(y)}${across}`];
     }),
   );
@@ -74,13 +91,16 @@ function waysOf(lesson: Lesson, plan: LessonPlan): NonNullable<FollowSheet['ways
   );
 }
 
-const tracing: { helper: Helper; words: string }[] = [
-  {
-    helper: 'transfer-paper',
-    words: 'Lay the transfer paper under the tracing, its dull side on the canvas, and go over the lines.',
-  },
-  { helper: 'graphite', words: 'Rub the back of the tracing with soft graphite, turn it over, and go over the lines.' },
-];
+const tracing: { helper: Helper; words: string }[] = worded(
+  [
+    {
+      helper: 'transfer-paper',
+      words: 'Lay the transfer paper under the tracing, its dull side on the canvas, and go over the lines.',
+    },
+    { helper: 'graphite', words: 'Rub the back of the tracing with soft graphite, turn it over, and go over the lines.' },
+  ],
+  ['words'],
+);
 
 function blending(lesson: Lesson, stepId: string, plan: LessonPlan): { helper: Helper; words: string }[] {
   const coats = plan.laid.filter((one) => one.step.id === stepId);
@@ -95,15 +115,15 @@ function blending(lesson: Lesson, stepId: string, plan: LessonPlan): { helper: H
   const ways: { helper: Helper; words: string }[] = [];
   if (timesOf(plain, lesson.room).openMin < doMin) {
     const everyMin = mistEvery(plain, lesson.room, doMin);
-    ways.push({ helper: 'mist', words: `Mist it every ${everyMin} min, from an arm’s length, as long as you blend.` });
-  } else ways.push({ helper: 'mist', words: `It stays workable for ${open(plain)}. Mist only if it begins to drag.` });
+    ways.push({ helper: 'mist', words: say`Mist it every ${everyMin} min, from an arm’s length, as long as you blend.` });
+  } else ways.push({ helper: 'mist', words: say`It stays workable for ${open(plain)}. Mist only if it begins to drag.` });
   ways.push({
     helper: 'retarder',
-    words: `Stir a little retarder into the mixes, no more than its label says: workable for about ${open({ ...plain, retarder: true })}.`,
+    words: say`Stir a little retarder into the mixes, no more than its label says: workable for about ${open({ ...plain, retarder: true })}.`,
   });
   ways.push({
     helper: 'damp-brush',
-    words: `Keep a clean damp brush at hand and soften each part within ${open(plain)}; when it drags, stop.`,
+    words: say`Keep a clean damp brush at hand and soften each part within ${open(plain)}; when it drags, stop.`,
   });
   return ways;
 }

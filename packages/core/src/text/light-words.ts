@@ -1,24 +1,25 @@
 import type { Area, FormKind, Lesson } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 import { called, capital, verb } from '../units/index.js';
 
-const SIDES = ['top', 'upper right', 'right', 'lower right', 'bottom', 'lower left', 'left', 'upper left'] as const;
+const SIDES = worded(['top', 'upper right', 'right', 'lower right', 'bottom', 'lower left', 'left', 'upper left'] as const);
 type Compass = (typeof SIDES)[number];
 /** A side of a picture by an angle clockwise from its top. */
 export const sideOf = (azimuthDeg: number): Compass => SIDES[Math.round((((azimuthDeg % 360) + 360) % 360) / 45) % 8] as Compass;
 
-const hand = (side: Compass): string => (side === 'top' || side === 'bottom' ? `${side}` : `${side}-hand side`);
+const hand = (side: Compass): string => (side === 'top' || side === 'bottom' ? `${side}` : say`${side}-hand side`);
 
 type Said = { lit: string; shade: string; it: string; is: string; has: string; its: string };
 const how: Record<FormKind, (said: Said) => string | null> = {
   round: ({ lit, shade, it, is }) =>
-    `${it} ${is} round: lightest towards the ${lit}, darkest before the ${shade}, and a little lighter again at that rim, where light comes back from what lies round.`,
+    say`${it} ${is} round: lightest towards the ${lit}, darkest before the ${shade}, and a little lighter again at that rim, where light comes back from what lies round.`,
   cylinder: ({ lit, shade, it, is, its }) =>
-    `${it} ${is} round one way only: ${its} values run in bands along the axis, the light one towards the ${lit}, the dark one before the ${shade} with a lighter rim.`,
+    say`${it} ${is} round one way only: ${its} values run in bands along the axis, the light one towards the ${lit}, the dark one before the ${shade} with a lighter rim.`,
   cone: ({ lit, shade, it, has }) =>
-    `${it} ${has} the form of a cone: the values run to the tip like rays, the light one on the ${lit}, the dark one before the ${shade}.`,
+    say`${it} ${has} the form of a cone: the values run to the tip like rays, the light one on the ${lit}, the dark one before the ${shade}.`,
   box: ({ lit, shade, it, has }) =>
-    `${it} ${has} flat faces: each is one value with an edge between, the lightest turned to the ${lit}, the darkest to the ${shade}.`,
-  cloud: ({ lit, shade, it, is }) => `${it} ${is} lit on the ${lit}, with soft grey towards the ${shade} and no dark rim.`,
+    say`${it} ${has} flat faces: each is one value with an edge between, the lightest turned to the ${lit}, the darkest to the ${shade}.`,
+  cloud: ({ lit, shade, it, is }) => say`${it} ${is} lit on the ${lit}, with soft grey towards the ${shade} and no dark rim.`,
   flat: () => null,
 };
 
@@ -32,7 +33,7 @@ export function litWords(
   const at = areas.findIndex((area) => area.id === id);
   const before = areas.slice(0, Math.max(0, at)).find((area) => area.form?.kind === form.kind);
   if (before && form.kind !== 'flat')
-    return `${capital(called(name))} ${verb(name, 'is', 'are')} lit as ${called(before.name)} ${verb(before.name, 'is', 'are')}: on the ${hand(sideOf(light.azimuthDeg))}.`;
+    return say`${capital(called(name))} ${verb(name, 'is', 'are')} lit as ${called(before.name)} ${verb(before.name, 'is', 'are')}: on the ${hand(sideOf(light.azimuthDeg))}.`;
   return how[form.kind]({
     lit: hand(sideOf(light.azimuthDeg)),
     shade: hand(sideOf(light.azimuthDeg + 180)),

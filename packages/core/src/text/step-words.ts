@@ -1,4 +1,5 @@
 import type { Lesson, Mark, Step, Surface } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 import { brushInWords, brushOf } from '../brush/index.js';
 import { surfacePass, surfaces } from '../surface/index.js';
 import { called, capital, listInWords, uncapital, verb } from '../units/index.js';
@@ -11,104 +12,104 @@ type Said = { say: string; watch: string; checkpoint: string; finish: string };
 /** What is said of a technique; `it` is what is painted ("the far hill"), `It` the same at the beginning of a sentence. */
 const how: Record<Technique, (it: string, It: string) => Said> = {
   wash: (it, It) => ({
-    say: 'Thin it until it runs a little and cover everything in long strokes, edges too.',
-    watch: 'A wash that runs has too much water.',
-    checkpoint: `Tilt it to the light: is any white left on ${it}?`,
-    finish: `${It}: one even tone, through which the weave still shows.`,
+    say: say('Thin it until it runs a little and cover everything in long strokes, edges too.'),
+    watch: say('A wash that runs has too much water.'),
+    checkpoint: say`Tilt it to the light: is any white left on ${it}?`,
+    finish: say`${It}: one even tone, through which the weave still shows.`,
   }),
   'block-in': (it, It) => ({
-    say: `Find the outline of ${it} first, a little past the edge, then fill the middle: flat, no modelling yet.`,
-    watch: `Painting round ${it} with a line, and leaving it pale inside.`,
-    checkpoint: `Half close your eyes and look at ${it}: is there one shape?`,
-    finish: `${It}: flat, and right in value beside what lies round.`,
+    say: say`Find the outline of ${it} first, a little past the edge, then fill the middle: flat, no modelling yet.`,
+    watch: say`Painting round ${it} with a line, and leaving it pale inside.`,
+    checkpoint: say`Half close your eyes and look at ${it}: is there one shape?`,
+    finish: say`${It}: flat, and right in value beside what lies round.`,
   }),
   blend: (it, It) => ({
-    say: `Lay all colours of ${it} first, each from its own side, then stroke across until no seam is left, briskly, while it is wet.`,
-    watch: `Going back into ${it} when the paint begins to drag.`,
-    checkpoint: `Can you see where one colour of ${it} ends?`,
-    finish: `${It}: no seam anywhere.`,
+    say: say`Lay all colours of ${it} first, each from its own side, then stroke across until no seam is left, briskly, while it is wet.`,
+    watch: say`Going back into ${it} when the paint begins to drag.`,
+    checkpoint: say`Can you see where one colour of ${it} ends?`,
+    finish: say`${It}: no seam anywhere.`,
   }),
   'dry-brush': (it, It) => ({
-    say: `Wipe the brush nearly dry and drag it lightly over ${it}, so that what is beneath shows through.`,
-    watch: `Too much paint in the brush: it covers ${it} instead of breaking over it.`,
-    checkpoint: `Can you still see the first colour of ${it} in between?`,
-    finish: `${It}: broken colour over the first layer.`,
+    say: say`Wipe the brush nearly dry and drag it lightly over ${it}, so that what is beneath shows through.`,
+    watch: say`Too much paint in the brush: it covers ${it} instead of breaking over it.`,
+    checkpoint: say`Can you still see the first colour of ${it} in between?`,
+    finish: say`${It}: broken colour over the first layer.`,
   }),
   scumble: (it, It) => ({
-    say: `Hardly any paint, small circles over ${it}, and stop while you still want more.`,
-    watch: `Wet paint in the brush makes a cloud of ${it}.`,
-    checkpoint: `Does the veil on ${it} fade without an edge?`,
-    finish: `${It}: a veil that thins out to nothing.`,
+    say: say`Hardly any paint, small circles over ${it}, and stop while you still want more.`,
+    watch: say`Wet paint in the brush makes a cloud of ${it}.`,
+    checkpoint: say`Does the veil on ${it} fade without an edge?`,
+    finish: say`${It}: a veil that thins out to nothing.`,
   }),
   glaze: (it, It) => ({
-    say: `Thin it with medium, not water, and lay it over ${it} in one go, on dry paint.`,
-    watch: `Going over ${it} twice while the glaze sets.`,
-    checkpoint: `Does the layer beneath still shine through ${it}?`,
-    finish: `${It}: the same form, deeper in colour.`,
+    say: say`Thin it with medium, not water, and lay it over ${it} in one go, on dry paint.`,
+    watch: say`Going over ${it} twice while the glaze sets.`,
+    checkpoint: say`Does the layer beneath still shine through ${it}?`,
+    finish: say`${It}: the same form, deeper in colour.`,
   }),
   loaded: (it, It) => ({
-    say: `Load the brush; touch ${it} where the light falls, pull, lift, and do not go back.`,
-    watch: `Lights on both sides of ${it}: there is only one light.`,
-    checkpoint: `Where on ${it} does your eye go first?`,
-    finish: `${It}: a few clear lights.`,
+    say: say`Load the brush; touch ${it} where the light falls, pull, lift, and do not go back.`,
+    watch: say`Lights on both sides of ${it}: there is only one light.`,
+    checkpoint: say`Where on ${it} does your eye go first?`,
+    finish: say`${It}: a few clear lights.`,
   }),
   gesso: (it, It) => ({
-    say: 'Even strokes one way, then across.',
-    watch: 'Ridges that stay when it is dry.',
-    checkpoint: `Hold ${it} against the light: is every stroke gone?`,
-    finish: `${It}: an even white ground.`,
+    say: say('Even strokes one way, then across.'),
+    watch: say('Ridges that stay when it is dry.'),
+    checkpoint: say`Hold ${it} against the light: is every stroke gone?`,
+    finish: say`${It}: an even white ground.`,
   }),
   impasto: (it, It) => ({
-    say: `Lay ${it} on thick with the knife and leave it.`,
-    watch: `Scraping over ${it} until all is flat.`,
-    checkpoint: `Look along ${it}: does the paint stand up from the canvas?`,
-    finish: `${It}: ridges of paint.`,
+    say: say`Lay ${it} on thick with the knife and leave it.`,
+    watch: say`Scraping over ${it} until all is flat.`,
+    checkpoint: say`Look along ${it}: does the paint stand up from the canvas?`,
+    finish: say`${It}: ridges of paint.`,
   }),
   'under-film': (it, It) => ({
-    say: 'A thin film, just enough to glide on.',
+    say: say('A thin film, just enough to glide on.'),
     watch: 'Puddles.',
-    checkpoint: `Look along ${it}: is the shine even?`,
-    finish: `${It}: a wet sheen to paint into.`,
+    checkpoint: say`Look along ${it}: is the shine even?`,
+    finish: say`${It}: a wet sheen to paint into.`,
   }),
   spatter: (it, It) => ({
-    say: `Thin the paint, cover what must stay clean beside ${it}, and flick from the wrist.`,
-    watch: 'Drops on your neighbours, and eyes.',
-    checkpoint: `Are the drops on ${it} of different sizes?`,
-    finish: `${It}: fine drops where they are wanted.`,
+    say: say`Thin the paint, cover what must stay clean beside ${it}, and flick from the wrist.`,
+    watch: say('Drops on your neighbours, and eyes.'),
+    checkpoint: say`Are the drops on ${it} of different sizes?`,
+    finish: say`${It}: fine drops where they are wanted.`,
   }),
 };
 
 /** A value of its own on a part of something. */
 const onPart = (it: string, It: string): Said => ({
-  say: `Cut its shapes into ${it} with clean edges, each where it stands in the picture, and no more of them than you can count.`,
-  watch: `Nibbling: many small shapes make ${it} restless.`,
-  checkpoint: `Squint: do the new shapes on ${it} belong to the light, or to the shade?`,
-  finish: `${It}: two clear values that do not run into each other.`,
+  say: say`Cut its shapes into ${it} with clean edges, each where it stands in the picture, and no more of them than you can count.`,
+  watch: say`Nibbling: many small shapes make ${it} restless.`,
+  checkpoint: say`Squint: do the new shapes on ${it} belong to the light, or to the shade?`,
+  finish: say`${It}: two clear values that do not run into each other.`,
 });
 
 /** Several values at once, none of them blended. */
 const sideBySide = (it: string, It: string, values: number): Said => ({
-  say: `Set the ${countWord(values)} values of ${it} side by side as shapes, the largest first, the smallest last, and let their borders stand.`,
-  watch: `Blending where two values of ${it} meet.`,
-  checkpoint: `Squint at ${it}: are there shapes, or is there a mixture?`,
-  finish: `${It}: clear shapes in ${countWord(values)} values.`,
+  say: say`Set the ${countWord(values)} values of ${it} side by side as shapes, the largest first, the smallest last, and let their borders stand.`,
+  watch: say`Blending where two values of ${it} meet.`,
+  checkpoint: say`Squint at ${it}: are there shapes, or is there a mixture?`,
+  finish: say`${It}: clear shapes in ${countWord(values)} values.`,
 });
 const countWord = (count: number): string => ['no', 'one', 'two', 'three', 'four', 'five', 'six'][count] ?? String(count);
 
 /** Once more with the same paint. */
 const again = (it: string, It: string): Said => ({
-  say: `The same paint once more over ${it}, crosswise to the first coat, which must be dry.`,
-  watch: `Rubbing: it lifts the first coat of ${it}.`,
-  checkpoint: `Hold it to the window: does light come through ${it} anywhere?`,
-  finish: `${It}: covered.`,
+  say: say`The same paint once more over ${it}, crosswise to the first coat, which must be dry.`,
+  watch: say`Rubbing: it lifts the first coat of ${it}.`,
+  checkpoint: say`Hold it to the window: does light come through ${it} anywhere?`,
+  finish: say`${It}: covered.`,
 });
 
 /** What was said of another thing of the same surface, which lies behind. */
 const alike = (it: string, It: string, other: string, what: string): Said => ({
-  say: `The ${what} of ${it} go as those of ${other}; only the way they run is another.`,
-  watch: `Hurrying over the ${what} of ${it}, because it is the second time.`,
-  checkpoint: `Compare the ${what} of ${it} with ${other}: made of the same, but in a light of their own?`,
-  finish: `${It}: the ${what} as on ${other}, and yet not the same.`,
+  say: say`The ${what} of ${it} go as those of ${other}; only the way they run is another.`,
+  watch: say`Hurrying over the ${what} of ${it}, because it is the second time.`,
+  checkpoint: say`Compare the ${what} of ${it} with ${other}: made of the same, but in a light of their own?`,
+  finish: say`${It}: the ${what} as on ${other}, and yet not the same.`,
 });
 
 /** What an area of the same surface is called that lies behind these. */
@@ -120,26 +121,26 @@ function likeBefore(lesson: Lesson, surface: Surface, areaIds: readonly string[]
 
 /** Something small that is looked at first. */
 const feature = (it: string, It: string): Said => ({
-  say: `The dark shape of ${it} and its rim first, a little beyond the line. Then the colours inside, each set down once, and last of all one light in ${it}, pure, and left alone.`,
-  watch: `Outlining ${it} all round: some of the rim is always lost.`,
-  checkpoint: `Hold the picture upside down beside ${it}: is every shape where it should be?`,
-  finish: `${It}: few clear shapes, right in their place, and one light.`,
+  say: say`The dark shape of ${it} and its rim first, a little beyond the line. Then the colours inside, each set down once, and last of all one light in ${it}, pure, and left alone.`,
+  watch: say`Outlining ${it} all round: some of the rim is always lost.`,
+  checkpoint: say`Hold the picture upside down beside ${it}: is every shape where it should be?`,
+  finish: say`${It}: few clear shapes, right in their place, and one light.`,
 });
 
 /** Lines drawn one by one over what lies there. */
 const drawnLines = (it: string, It: string, count: number): Said => ({
-  say: `Thin the paint like ink, so that it runs off the hairs. ${count === 1 ? `Set down where ${it} begins` : `One line at a time, ${count} in all: set down at the root`}, pull from the shoulder in one movement, and lift as it thins out.`,
-  watch: `Correcting ${it}: a line gone over twice turns into a cord. Wipe it off wet, and draw it again.`,
-  checkpoint: `Dry run first: can you follow ${it} with the handle of the brush in one go?`,
-  finish: `${It}: ${count === 1 ? 'one line' : 'lines'} drawn and not filled in, of uneven strength.`,
+  say: say`Thin the paint like ink, so that it runs off the hairs. ${count === 1 ? say`Set down where ${it} begins` : say`One line at a time, ${count} in all: set down at the root`}, pull from the shoulder in one movement, and lift as it thins out.`,
+  watch: say`Correcting ${it}: a line gone over twice turns into a cord. Wipe it off wet, and draw it again.`,
+  checkpoint: say`Dry run first: can you follow ${it} with the handle of the brush in one go?`,
+  finish: say`${It}: ${count === 1 ? say('one line') : 'lines'} drawn and not filled in, of uneven strength.`,
 });
 
 /** Lines drawn as others were before. */
 const likeLines = (it: string, It: string, other: string, count: number): Said => ({
-  say: `${count === 1 ? 'One line' : `${count} lines`}, drawn as ${other} ${verb(other, 'was', 'were')}: ink-thin, from the shoulder.`,
-  watch: `Making ${it} as strong as ${other}: one of the two lies farther off.`,
-  checkpoint: `Step back: which is seen first, ${it} or ${other}?`,
-  finish: `${It}: drawn once, and left.`,
+  say: say`${count === 1 ? say('One line') : say`${count} lines`}, drawn as ${other} ${verb(other, 'was', 'were')}: ink-thin, from the shoulder.`,
+  watch: say`Making ${it} as strong as ${other}: one of the two lies farther off.`,
+  checkpoint: say`Step back: which is seen first, ${it} or ${other}?`,
+  finish: say`${It}: drawn once, and left.`,
 });
 
 /** A first wording of a step that draws lines one by one. */
@@ -149,17 +150,18 @@ export function lineWords(lesson: Lesson, mark: Mark, { mixIds, brushId }: Pick<
   const at = lesson.marks.findIndex((one) => one.id === mark.id);
   const before = lesson.marks.slice(0, Math.max(0, at)).find((one) => one.along);
   const words = before ? likeLines(it, capital(it), called(before.name), mark.count) : drawnLines(it, capital(it), mark.count);
-  const colours = mixes.length > 0 ? `${capital(listInWords(mixes))}${brush ? `, with the ${brushInWords(brush)}` : ''}. ` : '';
+  const colours =
+    mixes.length > 0 ? `${capital(listInWords(mixes))}${brush ? say`, with the ${brushInWords(brush)}` : ''}. ` : '';
   return { ...words, title: capital(mark.name).slice(0, 120), say: `${colours}${words.say}` };
 }
 
-const verbs: Partial<Record<Technique, string>> = {
+const verbs: Partial<Record<Technique, string>> = worded({
   blend: 'blended',
   'dry-brush': 'broken colour',
   scumble: 'a veil of light',
   glaze: 'a glaze',
   loaded: 'the lights',
-};
+});
 
 /** A first wording of a painting step from its data, in plain studio English. */
 export function paintingWords(
@@ -172,15 +174,16 @@ export function paintingWords(
   const mixes = step.mixIds.flatMap((id) => lesson.mixes.find((mix) => mix.id === id)?.name ?? []);
   const brush = brushOf(step.brushId);
   const isWhole = step.wholeCanvas === true || areas.length === 0;
-  const name = isWhole ? 'The whole canvas' : capital(listInWords(areas));
-  const { title: extra, words } = saidOf(lesson, step, technique, isWhole ? 'the canvas' : listInWords(areas.map(called)));
+  const name = isWhole ? say('The whole canvas') : capital(listInWords(areas));
+  const { title: extra, words } = saidOf(lesson, step, technique, isWhole ? say('the canvas') : listInWords(areas.map(called)));
   const own = lesson.method?.says?.find((one) => one.technique === technique)?.say;
   // A value on a part of its area is called by its colour, so that it is not called as the first coat is.
   const isPart = technique === 'block-in' && (step.coverShare ?? 1) < 1 && mixes.length > 0;
   const after = extra ?? (isPart ? listInWords(mixes.map((mix) => withoutName(mix, areas))) : verbs[technique]);
-  const title = technique === 'wash' && step.wholeCanvas ? 'Tone the whole canvas' : after ? `${name}: ${after}` : name;
-  const into = step.needs === 'wet' ? 'Straight on, while it is wet. ' : '';
-  const colours = mixes.length > 0 ? `${capital(listInWords(mixes))}${brush ? `, with the ${brushInWords(brush)}` : ''}. ` : '';
+  const title = technique === 'wash' && step.wholeCanvas ? say('Tone the whole canvas') : after ? `${name}: ${after}` : name;
+  const into = step.needs === 'wet' ? say('Straight on, while it is wet. ') : '';
+  const colours =
+    mixes.length > 0 ? `${capital(listInWords(mixes))}${brush ? say`, with the ${brushInWords(brush)}` : ''}. ` : '';
   const alone = step.areaIds.length === 1 ? lesson.areas.find((area) => area.id === step.areaIds[0]) : undefined;
   const isFirst = !step.pass && step.coatOf === undefined && (technique === 'block-in' || technique === 'blend');
   const lit = alone && isFirst ? litWords(lesson, alone) : null;
@@ -215,7 +218,7 @@ function saidOf(
   if (over) return { title: over.title, words: before ? alike(it, capital(it), before, over.title) : named(over) };
   if (coatOf !== undefined) return { title: undefined, words: again(it, capital(it)) };
   if (surface && alone && !isPart && technique === (surfaces[surface].base.technique ?? 'blend'))
-    return { title: '', words: before ? alike(it, capital(it), before, 'large values') : named(surfaces[surface].base) };
+    return { title: '', words: before ? alike(it, capital(it), before, say('large values')) : named(surfaces[surface].base) };
   const values = technique === 'block-in' ? (mixIds?.length ?? 0) : 0;
   if (values > 1 && !isPart && !alone?.feature) return { title: undefined, words: sideBySide(it, capital(it), values) };
   const told = alone?.feature && technique === 'block-in' ? feature : isPart ? onPart : how[technique];
@@ -233,7 +236,7 @@ function withoutName(mix: string, areas: readonly string[]): string {
 }
 
 /** Words of the steps that lay no paint. */
-export const otherWords: Record<'opening' | 'drawing' | 'break' | 'look', Omit<StepWords, 'title'>> = {
+export const otherWords: Record<'opening' | 'drawing' | 'break' | 'look', Omit<StepWords, 'title'>> = worded({
   opening: {
     say: 'This is the picture, these are its three large shapes, and this is what lies on your palette.',
     watch: '',
@@ -258,10 +261,10 @@ export const otherWords: Record<'opening' | 'drawing' | 'break' | 'look', Omit<S
     checkpoint: 'Would you miss anything if you stopped now?',
     finish: '',
   },
-};
+});
 
 /** Sentences that are added to a step's words where the plan asks for them. */
-export const careWords = { rinse: 'Rinse the brush and lay it flat.', water: 'Change the water first.' };
+export const careWords = worded({ rinse: 'Rinse the brush and lay it flat.', water: 'Change the water first.' });
 const ANNOUNCED = /^Now comes the rough part: .*? Do not mend it yet\. ?/;
 /** What is said in a step without the sentences that the plan added. */
 export const plainSay = (say: string): string =>

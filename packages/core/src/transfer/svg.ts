@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { XMLParser } from 'fast-xml-parser';
 import svgpath from 'svgpath';
 import { between, type Point } from '../geometry/index.js';
@@ -67,10 +68,11 @@ type Node = { [tag: string]: Node[] | string | Record<string, string> };
  * that define entities, and beyond 20 000 points.
  */
 export function fromSvg(text: string, canvas: { widthMm: number; heightMm: number }): ReadSvg {
-  if (text.trim() === '') throw new SvgError('This file is empty. Save the drawing again as SVG.');
-  if (text.length > MOST_LETTERS) throw new SvgError('This file is larger than 8 MB. Save only the lines that are to be traced.');
+  if (text.trim() === '') throw new SvgError(say('This file is empty. Save the drawing again as SVG.'));
+  if (text.length > MOST_LETTERS)
+    throw new SvgError(say('This file is larger than 8 MB. Save only the lines that are to be traced.'));
   if (/<!(ENTITY|DOCTYPE[^>]*\[)/i.test(text))
-    throw new SvgError('This file defines entities of its own, which are not read. Save it as plain SVG.');
+    throw new SvgError(say('This file defines entities of its own, which are not read. Save it as plain SVG.'));
   const svg = rootOf(text);
   const attributes = attributesOf(svg);
   const box = (attributes.viewBox ?? '').split(/[\s,]+/).map(Number);
@@ -96,9 +98,10 @@ export function fromSvg(text: string, canvas: { widthMm: number; heightMm: numbe
   const nodes = curves.reduce((sum, curve) => sum + nodesOf(curve), 0);
   if (nodes > MOST_NODES)
     throw new SvgError(
-      `This drawing has ${nodes.toLocaleString('en')} points; ${MOST_NODES.toLocaleString('en')} can be traced. Simplify its paths and save it again.`,
+      say`This drawing has ${nodes.toLocaleString('en')} points; ${MOST_NODES.toLocaleString('en')} can be traced. Simplify its paths and save it again.`,
     );
-  if (curves.length === 0) throw new SvgError('This file holds no lines. Save the drawing as paths, not as a picture or text.');
+  if (curves.length === 0)
+    throw new SvgError(say('This file holds no lines. Save the drawing as paths, not as a picture or text.'));
   const scale = own ?? canvas.widthMm / (w || widthOf(curves));
   return {
     curves: curves.map((curve) => curve.map(([x, y]): Point => [(x - x0) * scale, (y - y0) * scale])),
@@ -119,10 +122,10 @@ function rootOf(text: string): Node {
       parseAttributeValue: false,
     }).parse(text, true) as Node[];
   } catch {
-    throw new SvgError('This file could not be read as SVG. Open it in a drawing program and save it again.');
+    throw new SvgError(say('This file could not be read as SVG. Open it in a drawing program and save it again.'));
   }
   const svg = parsed.find((node) => 'svg' in node);
-  if (!svg) throw new SvgError('This file could not be read as SVG. Choose a drawing saved as SVG.');
+  if (!svg) throw new SvgError(say('This file could not be read as SVG. Choose a drawing saved as SVG.'));
   return svg;
 }
 
@@ -167,7 +170,7 @@ function collect(
   leftOut: Set<string>,
   depth: number,
 ): void {
-  if (depth > MOST_DEEP) throw new SvgError('This drawing is nested too deeply. Flatten its groups and save it again.');
+  if (depth > MOST_DEEP) throw new SvgError(say('This drawing is nested too deeply. Flatten its groups and save it again.'));
   for (const node of nodes) {
     const tag = tagOf(node);
     const attributes = attributesOf(node);

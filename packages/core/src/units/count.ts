@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { uncapital } from './letters.js';
 
 /** A number with the form of its noun: "1 step", "3 steps". `many` where that is not the noun with an s. */
@@ -21,7 +22,7 @@ export const isSeveral = (name: string): boolean => {
 export const verb = (name: string, one: string, many: string): string => (isSeveral(name) ? many : one);
 
 /** A name with its article: "the sky", but "the old mill" and "my hat" as they are. */
-export const the = (name: string): string => (/^(the|a|an|my|our|your)\s/i.test(name) ? name : `the ${name}`);
+export const the = (name: string): string => (/^(the|a|an|my|our|your)\s/i.test(name) ? name : say`the ${name}`);
 
 /** "the far hill" for "Far hill"; what belongs to somebody keeps its name. */
 export const called = (name: string): string => {

@@ -3,6 +3,7 @@ export { legibleMm, pixelsFor } from './legible.js';
 export { capital, uncapital } from './letters.js';
 export * from './measures.js';
 
+import { say } from '@viaticum/contract';
 import { clockWords } from './measures.js';
 
 export const MM_PER_INCH = 25.4;
@@ -11,9 +12,9 @@ export const MM_PER_INCH = 25.4;
 export function minutesInWords(minutes: number): string {
   if (!Number.isFinite(minutes)) return 'never';
   const whole = Math.round(minutes);
-  if (whole >= 2880) return `${(minutes / 1440).toFixed(1).replace(/\.0$/, '')} days`;
+  if (whole >= 2880) return say`${(minutes / 1440).toFixed(1).replace(/\.0$/, '')} days`;
   if (whole >= 60) return `${Math.floor(whole / 60)} h ${String(whole % 60).padStart(2, '0')}`;
-  return `${whole} min`;
+  return say`${whole} min`;
 }
 
 /** A waiting time, always rounded up so that nobody goes on too early. */
@@ -68,7 +69,7 @@ export function sizeInWords(widthMm: number, heightMm: number, unit: 'in' | 'cm'
 /** "the sky, the far ridge and the near ridge" without the articles. */
 export function listInWords(names: readonly string[]): string {
   if (names.length <= 1) return names[0] ?? '';
-  return `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+  return say`${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
 }
 
 /** A time of the day in minutes as "14:05" or "2:05 pm"; a new day begins at 24:00. */

@@ -1,4 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { offAfter, relationsOf } from './value-relations.js';
 
 /** The stage at whose end the canvas looks worst beside what it shall be. */
@@ -39,4 +40,4 @@ export function roughestStage(lesson: Lesson, measured?: ReadonlyMap<string, num
 
 /** A sentence to announce it with. */
 export const announcement = ({ name }: Pick<RoughStage, 'name'>): string =>
-  `Now comes the rough part: at the end of “${name}” the picture looks its worst, and it is meant to. Do not mend it yet.`;
+  say`Now comes the rough part: at the end of “${name}” the picture looks its worst, and it is meant to. Do not mend it yet.`;

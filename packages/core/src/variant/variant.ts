@@ -1,4 +1,5 @@
 import type { Lesson, Outline, Step, Variant } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { pigmentOf } from '@viaticum/kernels/pigment';
 import { brushes, brushInWords, brushOf } from '../brush/index.js';
 import { substitutesFor } from '../brush-plan/index.js';
@@ -25,7 +26,9 @@ export function withVariant(lesson: Lesson, variant: Variant, others: readonly O
   const level = variant.children ? 'beginner' : variant.level;
   if (level && level !== now.level) {
     now = forStudents(now, level);
-    differences.push(`For ${level === 'improver' ? 'improvers' : level === 'beginner' ? 'beginners' : 'experienced hands'}.`);
+    differences.push(
+      say`For ${level === 'improver' ? 'improvers' : level === 'beginner' ? 'beginners' : say('experienced hands')}.`,
+    );
   }
   if (variant.handed && variant.handed !== (lesson.handed ?? 'right')) now = mirrored(now, variant.handed, differences);
   now = leftOut(now, variant, differences);
@@ -35,7 +38,7 @@ export function withVariant(lesson: Lesson, variant: Variant, others: readonly O
   const changes = new Map(variant.changes.map((change) => [change.stepId, change.step]));
   const steps = now.steps.map((step): Step => {
     const change = changes.get(step.id);
-    if (change) differences.push(`${step.title}: changed by hand.`);
+    if (change) differences.push(say`${step.title}: changed by hand.`);
     return change ? { ...step, ...change, id: step.id } : step;
   });
   return { lesson: { ...now, steps }, differences, open };
@@ -56,11 +59,11 @@ function resized(
 ): Lesson {
   const [x, y] = [widthMm / lesson.support.widthMm, heightMm / lesson.support.heightMm];
   const size = Math.sqrt(x * y);
-  differences.push(`On a canvas of ${sizeInWords(widthMm, heightMm, lesson.units)}.`);
+  differences.push(say`On a canvas of ${sizeInWords(widthMm, heightMm, lesson.units)}.`);
   const stretch = Math.max(x / y, y / x);
   if (stretch > 1.02)
     open.push(
-      `Its proportion is another one: everything is stretched by ${Math.round((stretch - 1) * 100)} %. Crop the picture anew where that shows.`,
+      say`Its proportion is another one: everything is stretched by ${Math.round((stretch - 1) * 100)} %. Crop the picture anew where that shows.`,
     );
   const at = ([px, py]: [number, number]): [number, number] => [px * x, py * y];
   return {
@@ -111,7 +114,7 @@ function resized(
 const WORKING = /\bfrom (?:the )?(?:left|right) to (?:the )?(?:left|right)\b|\b(?:left|right)[- ]hand(?:ed)?\b/gi;
 /** For the other hand: sides named in working directions are swapped where they speak of the hand, and of nothing else. */
 function mirrored(lesson: Lesson, handed: 'left' | 'right', differences: string[]): Lesson {
-  differences.push(`For a ${handed} hand: work from ${handed === 'left' ? 'right to left' : 'left to right'}.`);
+  differences.push(say`For a ${handed} hand: work from ${handed === 'left' ? say('right to left') : say('left to right')}.`);
   const turn = (text: string) =>
     text.replace(WORKING, (part) =>
       part.replace(/\b(left|right)\b/gi, (side) => (side.toLowerCase() === 'left' ? 'right' : 'left')),
@@ -122,12 +125,12 @@ function mirrored(lesson: Lesson, handed: 'left' | 'right', differences: string[
 function leftOut(lesson: Lesson, { leaveOutStepIds = [] }: Variant, differences: string[]): Lesson {
   const gone = lesson.steps.filter((step) => leaveOutStepIds.includes(step.id));
   if (gone.length === 0) return lesson;
-  differences.push(`Without ${gone.map((step) => `“${step.title}”`).join(', ')}.`);
+  differences.push(say`Without ${gone.map((step) => `“${step.title}”`).join(', ')}.`);
   return { ...lesson, steps: lesson.steps.filter((step) => !leaveOutStepIds.includes(step.id)) };
 }
 
 function forChildren(lesson: Lesson, differences: string[]): Lesson {
-  differences.push('For children: only materials labelled for them, no hair dryer, no knife, no spatter; more time.');
+  differences.push(say('For children: only materials labelled for them, no hair dryer, no knife, no spatter; more time.'));
   const spatters = new Set(lesson.marks.flatMap((mark) => (mark.kind === 'spatter' ? [mark.id] : [])));
   const steps = lesson.steps
     .filter((step) => step.technique !== 'spatter' && !(step.areaIds.length === 0 && step.markIds.some((id) => spatters.has(id))))
@@ -151,12 +154,12 @@ function withoutTubes(
   const lacking = new Set([...withoutTubeIds, ...(children ? lackingForChildren(lesson) : [])]);
   const gone = lesson.tubes.filter((tube) => lacking.has(tube.id));
   if (gone.length === 0) return lesson;
-  differences.push(`Without ${gone.map(shortTubeName).join(', ')}.`);
+  differences.push(say`Without ${gone.map(shortTubeName).join(', ')}.`);
   const mixes = lesson.mixes.map((mix) => {
     if (!mix.recipe.some((part) => lacking.has(part.tubeId))) return mix;
     const other = others.find((one) => one.mixId === mix.id);
     if (!other) {
-      open.push(`${mix.name} needs a tube that is not there.`);
+      open.push(say`${mix.name} needs a tube that is not there.`);
       return mix;
     }
     differences.push(`${mix.name}: ${other.words} (${other.off}).`);
@@ -181,8 +184,8 @@ function withoutBrushes(lesson: Lesson, ids: readonly string[], differences: str
     const other = substitutesFor(brush).find((one) => !ids.includes(one.id));
     if (other) {
       instead.set(id, other.id);
-      differences.push(`${brushInWords(other)} for the ${brushInWords(brush)}.`);
-    } else open.push(`Nothing in the table stands in for the ${brushInWords(brush)}.`);
+      differences.push(say`${brushInWords(other)} for the ${brushInWords(brush)}.`);
+    } else open.push(say`Nothing in the table stands in for the ${brushInWords(brush)}.`);
   }
   return {
     ...lesson,

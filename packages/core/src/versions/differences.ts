@@ -1,4 +1,5 @@
 import type { Area, Lesson, Mix, Step, Tube } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 import equal from 'fast-deep-equal';
 import { amountInWords, shortTubeName } from '../mix/index.js';
 import { sizeInWords } from '../units/index.js';
@@ -10,7 +11,7 @@ type Named = { id: string };
 const by = <T extends Named>(list: readonly T[]) => new Map(list.map((one) => [one.id, one]));
 
 /** Fields of which it is only said that they changed. */
-const plain: Partial<Record<keyof Lesson, string>> = {
+const plain: Partial<Record<keyof Lesson, string>> = worded({
   language: 'language',
   school: 'way of working',
   method: 'way of drafting',
@@ -34,7 +35,7 @@ const plain: Partial<Record<keyof Lesson, string>> = {
   kit: 'kit',
   film: 'film',
   setAside: 'findings set aside',
-};
+});
 const words = ['say', 'watch', 'checkpoint', 'finish'] as const;
 
 /** Positions that stay in order: all others were moved. Patience sorting; the longest increasing run. */
@@ -52,7 +53,7 @@ function unmoved(positions: readonly number[]): Set<number> {
   return kept;
 }
 
-const minutes = (value: number | undefined) => (value === undefined ? 'minutes by themselves' : `${value} min`);
+const minutes = (value: number | undefined) => (value === undefined ? say('minutes by themselves') : say`${value} min`);
 
 /** “1 part burnt umber more”, “without white”. */
 function recipeDifferences(before: Mix, after: Mix, tubeName: (id: string) => string): string[] {
@@ -62,12 +63,12 @@ function recipeDifferences(before: Mix, after: Mix, tubeName: (id: string) => st
     const [a, b] = [was?.get(id), is?.get(id)];
     const name = tubeName(id);
     if (a === b) continue;
-    if (b === undefined) said.push(`without ${name}`);
+    if (b === undefined) said.push(say`without ${name}`);
     else if (a === undefined)
-      said.push(typeof b === 'number' ? `${b} ${name} with it` : `${amountInWords(b)} of ${name} with it`);
+      said.push(typeof b === 'number' ? say`${b} ${name} with it` : say`${amountInWords(b)} of ${name} with it`);
     else if (typeof a === 'number' && typeof b === 'number')
       said.push(`${Math.abs(b - a)} ${Math.abs(b - a) === 1 ? 'part' : 'parts'} ${name} ${b > a ? 'more' : 'less'}`);
-    else said.push(`${amountInWords(b)} of ${name}, was ${amountInWords(a)}`);
+    else said.push(say`${amountInWords(b)} of ${name}, was ${amountInWords(a)}`);
   }
   return said;
 }
@@ -78,18 +79,18 @@ function recipeDifferences(before: Mix, after: Mix, tubeName: (id: string) => st
  */
 export function differences(before: Lesson, after: Lesson): Difference[] {
   const found: Difference[] = [];
-  const say = (field: keyof Lesson, said: string, id: string | null = null) => found.push({ field, id, said });
+  const tell = (field: keyof Lesson, said: string, id: string | null = null) => found.push({ field, id, said });
 
-  if (before.title !== after.title) say('title', `called “${after.title}”, was “${before.title}”`);
+  if (before.title !== after.title) tell('title', say`called “${after.title}”, was “${before.title}”`);
   const size = ({ support: { widthMm, heightMm }, units }: Lesson) => sizeInWords(widthMm, heightMm, units);
   if (!equal(before.support, after.support))
-    say('support', size(before) === size(after) ? 'another canvas' : `canvas of ${size(after)}, was ${size(before)}`);
+    tell('support', size(before) === size(after) ? say('another canvas') : say`canvas of ${size(after)}, was ${size(before)}`);
   if (before.level !== after.level)
-    say('level', `for ${after.level}s, was for ${before.level}s`.replaceAll('experienceds', 'the experienced'));
+    tell('level', say`for ${after.level}s, was for ${before.level}s`.replaceAll('experienceds', 'the experienced'));
   if (before.wantedMin !== after.wantedMin)
-    say('wantedMin', `${minutes(after.wantedMin)} wanted, was ${minutes(before.wantedMin)}`);
-  if (!equal(before.room, after.room)) say('room', 'room: other air or things in it');
-  if (before.units !== after.units) say('units', after.units === 'in' ? 'in inches' : 'in centimetres');
+    tell('wantedMin', say`${minutes(after.wantedMin)} wanted, was ${minutes(before.wantedMin)}`);
+  if (!equal(before.room, after.room)) tell('room', say('room: other air or things in it'));
+  if (before.units !== after.units) tell('units', after.units === 'in' ? say('in inches') : say('in centimetres'));
 
   /** Those that came, went, or are not what they were. */
   const each = <T extends Named>(
@@ -101,31 +102,31 @@ export function differences(before: Lesson, after: Lesson): Difference[] {
     const [old, now] = [by(was), by(is)];
     for (const one of is) {
       const former = old.get(one.id);
-      if (!former) say(field, `${nameOf(one)} is new`, one.id);
+      if (!former) tell(field, say`${nameOf(one)} is new`, one.id);
       else if (!equal(former, one)) {
         const said = changed(former, one);
-        say(field, `${nameOf(one)}: ${said.length > 0 ? said.join(', ') : 'changed'}`, one.id);
+        tell(field, `${nameOf(one)}: ${said.length > 0 ? said.join(', ') : 'changed'}`, one.id);
       }
     }
-    for (const one of was) if (!now.has(one.id)) say(field, `${nameOf(one)} is gone`, one.id);
+    for (const one of was) if (!now.has(one.id)) tell(field, say`${nameOf(one)} is gone`, one.id);
   };
-  const called = (a: { name: string }, b: { name: string }) => (a.name === b.name ? [] : [`was called ${a.name}`]);
+  const called = (a: { name: string }, b: { name: string }) => (a.name === b.name ? [] : [say`was called ${a.name}`]);
 
   each<Area>(
     'areas',
     [before.areas, after.areas],
-    ({ name }) => `area ${name}`,
-    (a, b) => [...called(a, b), ...(equal(a.outline, b.outline) ? [] : ['another outline'])],
+    ({ name }) => say`area ${name}`,
+    (a, b) => [...called(a, b), ...(equal(a.outline, b.outline) ? [] : [say('another outline')])],
   );
   each<Tube>('tubes', [before.tubes, after.tubes], shortTubeName, (a, b) => [
-    ...(a.priceMinor === b.priceMinor ? [] : ['another price']),
-    ...(a.sizeMl === b.sizeMl ? [] : ['another size']),
-    ...(a.grade === b.grade ? [] : [`${b.grade} grade`]),
+    ...(a.priceMinor === b.priceMinor ? [] : [say('another price')]),
+    ...(a.sizeMl === b.sizeMl ? [] : [say('another size')]),
+    ...(a.grade === b.grade ? [] : [say`${b.grade} grade`]),
   ]);
   const tubes = by([...before.tubes, ...after.tubes]);
   const tubeName = (id: string) => {
     const tube = tubes.get(id);
-    return tube ? shortTubeName(tube) : (after.mixes.find((mix) => mix.id === id)?.name ?? 'a tube');
+    return tube ? shortTubeName(tube) : (after.mixes.find((mix) => mix.id === id)?.name ?? say('a tube'));
   };
   each<Mix>(
     'mixes',
@@ -134,25 +135,25 @@ export function differences(before: Lesson, after: Lesson): Difference[] {
     (a, b) => [
       ...called(a, b),
       ...recipeDifferences(a, b, tubeName),
-      ...(equal(a.targetLab, b.targetLab) ? [] : ['another target']),
+      ...(equal(a.targetLab, b.targetLab) ? [] : [say('another target')]),
     ],
   );
   const place = new Map(after.steps.map(({ id }, at) => [id, at + 1]));
   const names = by([...before.mixes, ...after.mixes]);
-  const mixNames = ({ mixIds }: Step) => mixIds.map((id) => names.get(id)?.name ?? 'a mix').join(', ') || 'no mix';
+  const mixNames = ({ mixIds }: Step) => mixIds.map((id) => names.get(id)?.name ?? say('a mix')).join(', ') || say('no mix');
   each<Step>(
     'steps',
     [before.steps, after.steps],
-    ({ id, title }) => (place.has(id) ? `step ${place.get(id)} “${title}”` : `step “${title}”`),
+    ({ id, title }) => (place.has(id) ? say`step ${place.get(id)} “${title}”` : say`step “${title}”`),
     (a, b) => [
-      ...(a.title === b.title ? [] : [`was called “${a.title}”`]),
-      ...(a.doMin === b.doMin ? [] : [`${minutes(b.doMin)} to do, was ${minutes(a.doMin)}`]),
-      ...(a.showMin === b.showMin ? [] : [`${minutes(b.showMin)} to show, was ${minutes(a.showMin)}`]),
-      ...(equal(a.mixIds, b.mixIds) ? [] : [`with ${mixNames(b)}, was ${mixNames(a)}`]),
-      ...(a.brushId === b.brushId ? [] : ['another brush']),
-      ...(a.technique === b.technique ? [] : ['another technique']),
-      ...(equal(a.areaIds, b.areaIds) ? [] : ['on other areas']),
-      ...(words.every((one) => a[one] === b[one]) ? [] : ['other words']),
+      ...(a.title === b.title ? [] : [say`was called “${a.title}”`]),
+      ...(a.doMin === b.doMin ? [] : [say`${minutes(b.doMin)} to do, was ${minutes(a.doMin)}`]),
+      ...(a.showMin === b.showMin ? [] : [say`${minutes(b.showMin)} to show, was ${minutes(a.showMin)}`]),
+      ...(equal(a.mixIds, b.mixIds) ? [] : [say`with ${mixNames(b)}, was ${mixNames(a)}`]),
+      ...(a.brushId === b.brushId ? [] : [say('another brush')]),
+      ...(a.technique === b.technique ? [] : [say('another technique')]),
+      ...(equal(a.areaIds, b.areaIds) ? [] : [say('on other areas')]),
+      ...(words.every((one) => a[one] === b[one]) ? [] : [say('other words')]),
     ],
   );
   const was = new Map(before.steps.map(({ id }, at) => [id, at]));
@@ -161,15 +162,15 @@ export function differences(before: Lesson, after: Lesson): Difference[] {
   stood.forEach((step, at) => {
     if (still.has(at)) return;
     const next = stood.slice(at + 1).find((_, k) => still.has(at + 1 + k));
-    const where = next ? `before “${next.title}”` : 'at the end';
-    say(
+    const where = next ? say`before “${next.title}”` : say('at the end');
+    tell(
       'steps',
-      `step ${place.get(step.id)} “${step.title}” stands ${where}, was number ${(was.get(step.id) as number) + 1}`,
+      say`step ${place.get(step.id)} “${step.title}” stands ${where}, was number ${(was.get(step.id) as number) + 1}`,
       step.id,
     );
   });
 
   for (const [field, said] of Object.entries(plain) as [keyof Lesson, string][])
-    if (!equal(before[field], after[field])) say(field, `${said} changed`);
+    if (!equal(before[field], after[field])) tell(field, say`${said} changed`);
   return found;
 }

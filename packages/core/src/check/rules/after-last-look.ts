@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { laysPaint } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -14,11 +15,11 @@ export const afterLastLook: Rule = {
               id: `after-last-look/${step.id}`,
               rule: 'after-last-look',
               about: step.title,
-              words: 'This is painted after the last look and the signature.',
-              reason: 'Common practice: once it is signed, nothing is painted any more.',
+              words: say('This is painted after the last look and the signature.'),
+              reason: say('Common practice: once it is signed, nothing is painted any more.'),
               serious: false,
               place: { station: 'steps', stepId: step.id },
-              fix: { words: 'Put it before the last look', command: 'moveStep', args: { id: step.id, to: last } },
+              fix: { words: say('Put it before the last look'), command: 'moveStep', args: { id: step.id, to: last } },
             },
           ]
         : [],

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { firstPaints, overlapsBetween, seenAreas } from '../../derived/index.js';
 import { the } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
@@ -23,12 +24,12 @@ export const againstOrder: Rule = {
         id: `against-order/${front.id}/${late.id}`,
         rule: 'against-order',
         about: step.title,
-        words: `Work on ${the(front.name)} begins before ${the(late.name)}, which lies behind.`,
-        reason: 'School: background first, so that soft overlaps come by themselves.',
+        words: say`Work on ${the(front.name)} begins before ${the(late.name)}, which lies behind.`,
+        reason: say('School: background first, so that soft overlaps come by themselves.'),
         serious: false,
         place: { station: 'steps', stepId: step.id, areaId: front.id },
         fix: {
-          words: `Paint ${the(late.name)} first`,
+          words: say`Paint ${the(late.name)} first`,
           command: 'moveStep',
           args: { id: lesson.steps[firstPaints(lesson, late.id)]?.id as string, to: at },
         },

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { waitInWords } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -16,8 +17,8 @@ export const barePause: Rule = {
           id: `bare-pause/${next}`,
           rule: 'bare-pause',
           about: item.title,
-          words: `In this pause ${waitInWords(item.bareMin ?? 0)} are left with nothing to do.`,
-          reason: 'Common practice: paint another part, dry it, make it the break, or let the next stroke be practised.',
+          words: say`In this pause ${waitInWords(item.bareMin ?? 0)} are left with nothing to do.`,
+          reason: say('Common practice: paint another part, dry it, make it the break, or let the next stroke be practised.'),
           serious: false,
           place: { station: 'steps', stepId: next },
         },

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { coverOf, laysPaint, seenAreas } from '../../derived/index.js';
 import { the, verb } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
@@ -21,11 +22,15 @@ export const bareWhite: Rule = {
           id: `bare-white/${step.id}`,
           rule: 'bare-white',
           about: step.title,
-          words: `Details begin while ${the(later[0]?.name as string)} ${verb(later[0]?.name as string, 'is', 'are')} still bare white.`,
-          reason: 'Common practice: the whole surface is covered before any detail, or values cannot be judged.',
+          words: say`Details begin while ${the(later[0]?.name as string)} ${verb(later[0]?.name as string, 'is', 'are')} still bare white.`,
+          reason: say('Common practice: the whole surface is covered before any detail, or values cannot be judged.'),
           serious: false,
           place: { station: 'steps', stepId: step.id, areaId: later[0]?.id as string },
-          fix: { words: 'Move the detail to the end', command: 'moveStep', args: { id: step.id, to: lesson.steps.length - 1 } },
+          fix: {
+            words: say('Move the detail to the end'),
+            command: 'moveStep',
+            args: { id: step.id, to: lesson.steps.length - 1 },
+          },
         };
         return [finding];
       }

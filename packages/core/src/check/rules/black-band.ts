@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { looksOf, usedMixes } from '../../derived/index.js';
 import { listInWords } from '../../units/index.js';
 import type { Rule } from '../finding.js';
@@ -28,11 +29,11 @@ export const blackBand: Rule = {
         id: `black-band/${first.mix.id}`,
         rule: 'black-band',
         about: listInWords(band.map(({ mix }) => mix.name)),
-        words: `These darks lie within ${BAND} steps of lightness: dry, they run into one. Lighten some of them, or join them.`,
+        words: say`These darks lie within ${BAND} steps of lightness: dry, they run into one. Lighten some of them, or join them.`,
         reason:
           lesson.finish === 'gloss'
-            ? 'Common practice: the blackest dark is kept for the accents.'
-            : `Physics: a ${lesson.finish} surface sends some of the light back from everything, so that darks crowd in a narrow band.`,
+            ? say('Common practice: the blackest dark is kept for the accents.')
+            : say`Physics: a ${lesson.finish} surface sends some of the light back from everything, so that darks crowd in a narrow band.`,
         serious: false,
         place: { station: 'paints', mixId: first.mix.id },
       },

@@ -1,15 +1,16 @@
+import { say, worded } from '@viaticum/contract';
 import { bestOffer, type Offer } from '../../advice/index.js';
 import { minutesInWords, waitInWords } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
 
-const mendWords: Partial<Record<Offer['kind'], string>> = {
+const mendWords: Partial<Record<Offer['kind'], string>> = worded({
   mist: 'Keep it wet with mist',
   retarder: 'Add retarder',
   gel: 'Add gel',
   'water-film': 'Paint into a film of water',
   brush: 'Take a larger brush',
   load: 'Load the brush with more paint',
-};
+});
 
 /** A blend that takes longer than the paint stays workable. */
 export const blendOutlasts: Rule = {
@@ -25,8 +26,8 @@ export const blendOutlasts: Rule = {
           id: `blend-outlasts/${miss.stepId}/${miss.areaId}`,
           rule: 'blend-outlasts',
           about: area?.name ?? 'Blend',
-          words: `Blending takes ${waitInWords(miss.wantMin)}, the paint stays workable ${minutesInWords(Math.floor(miss.haveMin))}.`,
-          reason: `Physics: a film this thin in air of ${Math.round(lesson.room.airC)} °C and ${Math.round(lesson.room.humidity * 100)} %.`,
+          words: say`Blending takes ${waitInWords(miss.wantMin)}, the paint stays workable ${minutesInWords(Math.floor(miss.haveMin))}.`,
+          reason: say`Physics: a film this thin in air of ${Math.round(lesson.room.airC)} °C and ${Math.round(lesson.room.humidity * 100)} %.`,
           serious: true,
           place: { station: 'steps', stepId: miss.stepId, areaId: miss.areaId },
           ...(offer ? { fix: { words: mendWords[offer.kind] ?? offer.words, command: offer.command, args: offer.args } } : {}),

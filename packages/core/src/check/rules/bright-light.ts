@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import type { Rule } from '../finding.js';
 
 const BRIGHT_W = 300;
@@ -12,9 +13,10 @@ export const brightLight: Rule = {
             id: 'bright-light',
             rule: 'bright-light',
             about: 'Light',
-            words:
+            words: say(
               'Painted in bright light the picture will look too dark indoors. Turn the canvas out of the sun, or go a step lighter.',
-            reason: 'Common practice: values are judged in the light in which they will be seen.',
+            ),
+            reason: say('Common practice: values are judged in the light in which they will be seen.'),
             serious: false,
             place: { station: 'steps' },
           },

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { BRUSH_HARDENS_MIN, brushInWords, brushOf } from '../../brush/index.js';
 import { careWords } from '../../text/index.js';
 import { minutesInWords } from '../../units/index.js';
@@ -23,12 +24,12 @@ export const brushHardens: Rule = {
               id: `brush-hardens/${before.id}`,
               rule: 'brush-hardens',
               about: before.title,
-              words: `After this the ${brushInWords(brush)} waits ${minutesInWords(item.startMin - used.endMin)} for its next use, and nobody is told to rinse it.`,
-              reason: 'Common practice: a loaded brush hardens within minutes in the air.',
+              words: say`After this the ${brushInWords(brush)} waits ${minutesInWords(item.startMin - used.endMin)} for its next use, and nobody is told to rinse it.`,
+              reason: say('Common practice: a loaded brush hardens within minutes in the air.'),
               serious: false,
               place: { station: 'steps', stepId: before.id },
               fix: {
-                words: 'Say it here',
+                words: say('Say it here'),
                 command: 'editStep',
                 args: {
                   id: before.id,

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { chroma, looksOf, usedMixes } from '../../derived/index.js';
 import { isWhite } from '../../mix/index.js';
 import type { Finding, Rule } from '../finding.js';
@@ -25,9 +26,10 @@ export const chalkyLight: Rule = {
           id: `chalky-light/${mix.id}`,
           rule: 'chalky-light',
           about: mix.name,
-          words:
+          words: say(
             'This light is chalky: white has taken its colour. Use less white and a cleaner tube of its hue, or glaze it over white when it is dry.',
-          reason: 'Common practice: white cools and dulls what it lightens.',
+          ),
+          reason: say('Common practice: white cools and dulls what it lightens.'),
           serious: false,
           place: { station: 'paints', mixId: mix.id },
         },

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { MM_PER_INCH } from '../../units/index.js';
 import type { Rule } from '../finding.js';
 
@@ -16,9 +17,10 @@ export const coarsePicture: Rule = {
         id: 'coarse-picture',
         rule: 'coarse-picture',
         about: 'Picture',
-        words: `The picture has ${Math.round(dpi)} pixels for an inch of this canvas: small things in it cannot be told.`,
-        reason:
+        words: say`The picture has ${Math.round(dpi)} pixels for an inch of this canvas: small things in it cannot be told.`,
+        reason: say(
           'Rule of thumb: from forty on, details are there to be seen at arm’s length. Take a larger picture, or a smaller canvas.',
+        ),
         serious: false,
         place: { station: 'picture' },
       },

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { contradictionInWords, waysOut } from '../../advice/index.js';
 import type { Finding, Fix, Rule } from '../finding.js';
 
@@ -19,8 +20,8 @@ export const contradiction: Rule = {
         words: contradictionInWords(lesson, plan, one),
         reason:
           one.pins.length > 0
-            ? 'Your own pin: it is left out of the plan until this is settled.'
-            : 'Physics: the paint sets while other work is done.',
+            ? say('Your own pin: it is left out of the plan until this is settled.')
+            : say('Physics: the paint sets while other work is done.'),
         serious: true,
         place: { station: 'steps', ...(stepId ? { stepId } : {}) },
         ...(way ? { fix: { words: way.words, command: way.command, args: way.args } as Fix } : {}),

@@ -1,4 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { planLesson } from '../../plan/index.js';
 import { listInWords, minutesInWords, percentInWords } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
@@ -20,11 +21,11 @@ export const dampAir: Rule = {
     const inRoom = (change: Partial<Lesson['room']>) => gainOf({ room: { ...room, ...change } });
     const longer = inRoom({ humidity: ORDINARY });
     if (longer < WORTH_MIN) return [];
-    const ways = [{ words: 'air drier by 15 %', gainMin: inRoom({ humidity: room.humidity - DRIER }) }];
-    if (room.airSpeed < FAN) ways.push({ words: 'a gentle fan', gainMin: inRoom({ airSpeed: FAN }) });
+    const ways = [{ words: say('air drier by 15 %'), gainMin: inRoom({ humidity: room.humidity - DRIER }) }];
+    if (room.airSpeed < FAN) ways.push({ words: say('a gentle fan'), gainMin: inRoom({ airSpeed: FAN }) });
     if (room.dryers && room.dryers.count > 0) {
       const steps = lesson.steps.map((step) => (step.technique ? { ...step, dryer: true } : step));
-      ways.push({ words: 'the hair dryers', gainMin: gainOf({ steps }) });
+      ways.push({ words: say('the hair dryers'), gainMin: gainOf({ steps }) });
     }
     const told = ways
       .filter((way) => way.gainMin >= WORTH_MIN)
@@ -35,14 +36,15 @@ export const dampAir: Rule = {
       {
         id: 'damp-air',
         rule: 'damp-air',
-        about: `${room.name}, ${percentInWords(room.humidity)} humidity`,
+        about: say`${room.name}, ${percentInWords(room.humidity)} humidity`,
         words: [
-          `The damp air makes the lesson ${minutesInWords(longer)} longer than ordinary air would.`,
-          ...(told.length > 0 ? [`This takes away: ${listInWords(told)}.`] : []),
-          isLayered ? 'Lay fewer wet layers on each other, and thin ones.' : 'Lay thin coats.',
+          say`The damp air makes the lesson ${minutesInWords(longer)} longer than ordinary air would.`,
+          ...(told.length > 0 ? [say`This takes away: ${listInWords(told)}.`] : []),
+          isLayered ? say('Lay fewer wet layers on each other, and thin ones.') : say('Lay thin coats.'),
         ].join(' '),
-        reason:
+        reason: say(
           'Physics: damp air takes water slowly. Each is worked out by itself; open the windows only where it is drier outside.',
+        ),
         serious: false,
         place: { station: 'steps' },
       },

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import type { Rule } from '../finding.js';
 
 /** For long use a circuit is loaded to four fifths; rule of thumb, local code decides. */
@@ -14,11 +15,11 @@ export const dryerLoad: Rule = {
           id: 'dryer-load/none',
           rule: 'dryer-load',
           about: used.title,
-          words: 'This is to be dried with hair dryers, but the room has none.',
-          reason: 'The room: enter how many there are.',
+          words: say('This is to be dried with hair dryers, but the room has none.'),
+          reason: say('The room: enter how many there are.'),
           serious: true,
           place: { station: 'steps', stepId: used.id },
-          fix: { words: 'Let it dry by itself', command: 'editStep', args: { id: used.id, step: {}, clear: ['dryer'] } },
+          fix: { words: say('Let it dry by itself'), command: 'editStep', args: { id: used.id, step: {}, clear: ['dryer'] } },
         },
       ];
     const { dryers, circuits } = room;
@@ -29,16 +30,17 @@ export const dryerLoad: Rule = {
       {
         id: 'dryer-load',
         rule: 'dryer-load',
-        about: 'Hair dryers',
-        words: `${dryers.count} dryers of ${dryers.watts} W are more than ${circuits.count === 1 ? 'one circuit' : `${circuits.count} circuits`} of ${circuits.amps} A should carry: run ${Math.max(0, each * circuits.count)} at a time at most.`,
-        reason:
+        about: say('Hair dryers'),
+        words: say`${dryers.count} dryers of ${dryers.watts} W are more than ${circuits.count === 1 ? say('one circuit') : say`${circuits.count} circuits`} of ${circuits.amps} A should carry: run ${Math.max(0, each * circuits.count)} at a time at most.`,
+        reason: say(
           'Rule of thumb: four fifths of a circuit for long use. Local code and a licensed electrician decide. Keep dryers and leads away from water.',
+        ),
         serious: true,
         place: { station: 'steps' },
         ...(each * circuits.count > 0
           ? {
               fix: {
-                words: `Plan with ${each * circuits.count}`,
+                words: say`Plan with ${each * circuits.count}`,
                 command: 'setRoom',
                 args: { room: { dryers: { ...dryers, count: each * circuits.count } } },
               },

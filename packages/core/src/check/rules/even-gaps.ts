@@ -1,4 +1,5 @@
 import type { Outline } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { outlineArea, outlineBox } from '../../area/index.js';
 import { areaName, visibleOf } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
@@ -20,8 +21,8 @@ export const evenGaps: Rule = {
           id: `even-gaps/${part.id}`,
           rule: 'even-gaps',
           about: areaName(lesson, part.id),
-          words: `${gaps.length + 1} like things stand at even distances (${Math.round(mean)} mm).`,
-          reason: 'Common practice: openings unevenly spaced look grown, even ones look counted. A pattern may want it so.',
+          words: say`${gaps.length + 1} like things stand at even distances (${Math.round(mean)} mm).`,
+          reason: say('Common practice: openings unevenly spaced look grown, even ones look counted. A pattern may want it so.'),
           serious: false,
           place: { station: 'picture', areaId: part.id },
         },

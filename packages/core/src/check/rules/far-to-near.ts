@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { chroma, colourOf, huesApart, overlapsBetween, seenAreas } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -25,8 +26,8 @@ export const farToNear: Rule = {
           id: `far-to-near/${near.area.id}/${far.area.id}`,
           rule: 'far-to-near',
           about: near.area.name,
-          words: `In front, ${near.area.name}: neither darker nor stronger than ${far.area.name} behind. The two will read as one plane.`,
-          reason: 'Common practice: near is darker, stronger and warmer, far is paler, bluer and softer.',
+          words: say`In front, ${near.area.name}: neither darker nor stronger than ${far.area.name} behind. The two will read as one plane.`,
+          reason: say('Common practice: near is darker, stronger and warmer, far is paler, bluer and softer.'),
           serious: false,
           place: { station: 'paints', areaId: near.area.id, stepId: near.step.id },
         },

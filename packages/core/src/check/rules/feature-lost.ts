@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { outlineLength } from '../../area/index.js';
 import { brushes, brushInWords, brushOf } from '../../brush/index.js';
 import { visibleOf } from '../../derived/index.js';
@@ -29,14 +30,16 @@ export const featureLost: Rule = {
           id: `feature-lost/${step.id}`,
           rule: 'feature-lost',
           about: step.title,
-          words: `${capital(area.name)}: ${Math.max(1, Math.round(wide))} mm wide on this canvas. The ${brushInWords(brush)} paints over what is in it.`,
-          reason: 'Common practice: a brush of a fifth to a quarter of what it draws. On a larger canvas there is more room.',
+          words: say`${capital(area.name)}: ${Math.max(1, Math.round(wide))} mm wide on this canvas. The ${brushInWords(brush)} paints over what is in it.`,
+          reason: say(
+            'Common practice: a brush of a fifth to a quarter of what it draws. On a larger canvas there is more room.',
+          ),
           serious: false,
           place: { station: 'steps', stepId: step.id, areaId: area.id },
           ...(isBetter
             ? {
                 fix: {
-                  words: `Take the ${brushInWords(better)}`,
+                  words: say`Take the ${brushInWords(better)}`,
                   command: 'editStep' as const,
                   args: { id: step.id, step: { brushId: better.id } },
                 },

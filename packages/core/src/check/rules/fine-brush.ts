@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { brushes, brushInWords, brushOf } from '../../brush/index.js';
 import { visibleOf } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
@@ -22,14 +23,14 @@ export const fineBrush: Rule = {
           id: `fine-brush/${step.id}`,
           rule: 'fine-brush',
           about: step.title,
-          words: `The ${brushInWords(brush)} is too fine for a soft passage of this size: it leaves stripes.`,
-          reason: 'Common practice: a soft area has a smallest brush.',
+          words: say`The ${brushInWords(brush)} is too fine for a soft passage of this size: it leaves stripes.`,
+          reason: say('Common practice: a soft area has a smallest brush.'),
           serious: false,
           place: { station: 'steps', stepId: step.id },
           ...(wider
             ? {
                 fix: {
-                  words: `Take the ${brushInWords(wider)}`,
+                  words: say`Take the ${brushInWords(wider)}`,
                   command: 'editStep' as const,
                   args: { id: step.id, step: { brushId: wider.id } },
                 },

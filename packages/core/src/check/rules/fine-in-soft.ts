@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { brushInWords, brushOf } from '../../brush/index.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -26,8 +27,8 @@ export const fineInSoft: Rule = {
           id: `fine-in-soft/${step.id}`,
           rule: 'fine-in-soft',
           about: step.title,
-          words: `The ${brushInWords(brush)} draws finer in ${area.name} than anything is drawn in the subject.`,
-          reason: 'Common practice: detail comes forward. What lies behind is painted with the larger brushes.',
+          words: say`The ${brushInWords(brush)} draws finer in ${area.name} than anything is drawn in the subject.`,
+          reason: say('Common practice: detail comes forward. What lies behind is painted with the larger brushes.'),
           serious: false,
           place: { station: 'steps', stepId: step.id },
         },

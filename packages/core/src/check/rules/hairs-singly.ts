@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { markMinutes, toolOf } from '../../derived/index.js';
 import { paceOf } from '../../step/index.js';
 import { minutesInWords } from '../../units/index.js';
@@ -21,12 +22,13 @@ export const hairsSingly: Rule = {
           id: `hairs-singly/${mark.id}`,
           rule: 'hairs-singly',
           about: mark.name,
-          words: `${mark.count} hairs singly take ${minutesInWords(singly)}; a rake lays them in ${minutesInWords(raked)}.`,
-          reason:
+          words: say`${mark.count} hairs singly take ${minutesInWords(singly)}; a rake lays them in ${minutesInWords(raked)}.`,
+          reason: say(
             'Common practice: a split flat brush lays ten hairs at a stroke; the liner is for the few that are seen singly.',
+          ),
           serious: false,
           place: { station: 'steps', ...(stepId ? { stepId } : {}) },
-          fix: { words: 'Lay them with a rake', command: 'editMark', args: { id: mark.id, mark: { tool: 'rake' } } },
+          fix: { words: say('Lay them with a rake'), command: 'editMark', args: { id: mark.id, mark: { tool: 'rake' } } },
         },
       ];
     }),

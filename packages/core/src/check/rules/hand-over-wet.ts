@@ -1,4 +1,5 @@
 import type { Lesson, Step } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { insideTest, outlineBox } from '../../area/index.js';
 import { brushOf } from '../../brush/index.js';
 import { areaName, areasWorkedOn, laysPaint, marksOf, visibleOf } from '../../derived/index.js';
@@ -50,12 +51,14 @@ export const handOverWet: Rule = {
             id: `hand-over-wet/${step.id}/${smeared.id}`,
             rule: 'hand-over-wet',
             about: step.title,
-            words: `A ${side > 0 ? 'right' : 'left'} hand rests on ${the(areaName(lesson, smeared.id))} here, which is still ${rungWord[smeared.rung]}.`,
-            reason: 'Physics: wet paint comes off on the hand. Work so that the hand moves away from what is wet, or use a rest.',
+            words: say`A ${side > 0 ? 'right' : 'left'} hand rests on ${the(areaName(lesson, smeared.id))} here, which is still ${rungWord[smeared.rung]}.`,
+            reason: say(
+              'Physics: wet paint comes off on the hand. Work so that the hand moves away from what is wet, or use a rest.',
+            ),
             serious: false,
             place: { station: 'steps', stepId: step.id, areaId: smeared.id },
             ...(wetAt >= 0 && wetAt < at && mayComeAt(lesson, step, wetAt)
-              ? { fix: { words: 'Do this first', command: 'moveStep' as const, args: { id: step.id, to: wetAt } } }
+              ? { fix: { words: say('Do this first'), command: 'moveStep' as const, args: { id: step.id, to: wetAt } } }
               : {}),
           },
         ];

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import type { Finding, Rule } from '../finding.js';
 
 /** Thick paint dried with a hair dryer. */
@@ -11,11 +12,11 @@ export const impastoDryer: Rule = {
           id: `impasto-dryer/${step.id}`,
           rule: 'impasto-dryer',
           about: step.title,
-          words: 'Thick paint only skins over under a hair dryer. It stays wet beneath.',
-          reason: 'Physics: water leaves a thick film by slow diffusion; warm air closes its surface first.',
+          words: say('Thick paint only skins over under a hair dryer. It stays wet beneath.'),
+          reason: say('Physics: water leaves a thick film by slow diffusion; warm air closes its surface first.'),
           serious: true,
           place: { station: 'steps', stepId: step.id },
-          fix: { words: 'Let it dry by itself', command: 'editStep', args: { id: step.id, step: {}, clear: ['dryer'] } },
+          fix: { words: say('Let it dry by itself'), command: 'editStep', args: { id: step.id, step: {}, clear: ['dryer'] } },
         }),
       ),
 };

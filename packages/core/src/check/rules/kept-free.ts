@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { areasWorkedOn, laysPaint } from '../../derived/index.js';
 import { verb } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
@@ -18,12 +19,12 @@ export const keptFree: Rule = {
           id: `kept-free/${area.id}`,
           rule: 'kept-free',
           about: step.title,
-          words: `The ${area.name} ${verb(area.name, 'is', 'are')} to be kept free until step ${until + 1}, and ${verb(area.name, 'is', 'are')} painted here.`,
-          reason: 'Your own wish: you set this area aside.',
+          words: say`The ${area.name} ${verb(area.name, 'is', 'are')} to be kept free until step ${until + 1}, and ${verb(area.name, 'is', 'are')} painted here.`,
+          reason: say('Your own wish: you set this area aside.'),
           serious: false,
           place: { station: 'steps', stepId: step.id, areaId: area.id },
           fix: {
-            words: 'Keep it free no longer',
+            words: say('Keep it free no longer'),
             command: 'setKeepFree',
             args: { id: area.id, untilStepId: null },
           },

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { minutesInWords } from '../../units/index.js';
 import type { Rule } from '../finding.js';
 
@@ -14,8 +15,8 @@ export const lightEnds: Rule = {
         id: 'light-ends',
         rule: 'light-ends',
         about: 'Light',
-        words: `The light goes ${minutesInWords(over)} before the end. Begin earlier, or paint fewer steps outdoors.`,
-        reason: 'The room: the light holds until the time you entered. Outdoors mind sun, heat and traffic.',
+        words: say`The light goes ${minutesInWords(over)} before the end. Begin earlier, or paint fewer steps outdoors.`,
+        reason: say('The room: the light holds until the time you entered. Outdoors mind sun, heat and traffic.'),
         serious: true,
         place: { station: 'steps' },
       },

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { contrastOn, GESSO_L, groundsAt } from '../../transfer/index.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -17,12 +18,12 @@ export const lineOnGround: Rule = {
           id: `line-on-ground/${step.id}`,
           rule: 'line-on-ground',
           about: step.title,
-          words: `The lines differ from the ground by ${Math.round(contrast)} in lightness and will hardly show.`,
-          reason: 'Common practice: under 15 a line is hard to see.',
+          words: say`The lines differ from the ground by ${Math.round(contrast)} in lightness and will hardly show.`,
+          reason: say('Common practice: under 15 a line is hard to see.'),
           serious: false,
           place: { station: 'steps', stepId: step.id },
           fix: {
-            words: better === 'chalk' ? 'Draw with chalk' : 'Draw with charcoal',
+            words: better === 'chalk' ? say('Draw with chalk') : say('Draw with charcoal'),
             command: 'setSchool',
             args: { school: { transferMedium: better } },
           },

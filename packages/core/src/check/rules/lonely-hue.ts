@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { chroma, huesApart, laysPaint, looksOf } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -24,15 +25,16 @@ export const lonelyHue: Rule = {
       if (told.has(one.id) || chroma(one.lab) < STRONG) return [];
       told.add(one.id);
       if (tinted.some((other) => other.areaId !== one.areaId && huesApart(other.lab, one.lab) < ALIKE)) return [];
-      const name = lesson.mixes.find((mix) => mix.id === one.id)?.name ?? 'a mix';
+      const name = lesson.mixes.find((mix) => mix.id === one.id)?.name ?? say('a mix');
       return [
         {
           id: `lonely-hue/${one.id}`,
           rule: 'lonely-hue',
           about: name,
-          words: `The hue of ${name} occurs in one place only.`,
-          reason:
+          words: say`The hue of ${name} occurs in one place only.`,
+          reason: say(
             'Common practice: a hue that occurs once looks foreign. Put a touch of it elsewhere, or leave it as the eye-catcher on purpose.',
+          ),
           serious: false,
           place: { station: 'steps', stepId: one.step.id, mixId: one.id },
         },

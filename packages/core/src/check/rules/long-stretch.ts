@@ -1,4 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { otherWords } from '../../text/index.js';
 import { minutesInWords } from '../../units/index.js';
 import type { Fix, Rule } from '../finding.js';
@@ -22,8 +23,8 @@ export const longStretch: Rule = {
         id: 'long-stretch',
         rule: 'long-stretch',
         about: 'Break',
-        words: `No pause of five minutes for ${minutesInWords(worst.minutes)}.`,
-        reason: 'Common practice: ten minutes of rest in every hour and a quarter.',
+        words: say`No pause of five minutes for ${minutesInWords(worst.minutes)}.`,
+        reason: say('Common practice: ten minutes of rest in every hour and a quarter.'),
         serious: false,
         place: { station: 'steps', ...(worst.stepId ? { stepId: worst.stepId } : {}) },
         ...breakBefore(lesson, worst.stepId),
@@ -42,7 +43,7 @@ function breakBefore(lesson: Lesson, stepId: string): { fix?: Fix } {
     id: `rest-${step.id}`.slice(0, 32),
     stageId: step.stageId,
     kind: 'break' as const,
-    title: 'Break, fresh water',
+    title: say('Break, fresh water'),
     areaIds: [],
     markIds: [],
     mixIds: [],
@@ -51,5 +52,5 @@ function breakBefore(lesson: Lesson, stepId: string): { fix?: Fix } {
     doMin: 10,
   };
   if (lesson.steps.some((one) => one.id === pause.id)) return {};
-  return { fix: { words: 'Put a break before it', command: 'addStep', args: { step: pause, at } } };
+  return { fix: { words: say('Put a break before it'), command: 'addStep', args: { step: pause, at } } };
 }

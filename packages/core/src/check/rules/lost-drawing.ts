@@ -1,4 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { areaName, laysPaint } from '../../derived/index.js';
 import { againStep, secondTransfers } from '../../transfer/index.js';
 import { listInWords } from '../../units/index.js';
@@ -26,11 +27,11 @@ function coveredWhole(lesson: Lesson): Finding[] {
         id: `lost-drawing/${step.id}`,
         rule: 'lost-drawing',
         about: step.title,
-        words: `“${covering.title}” covers the lines before they are needed.`,
-        reason: 'Common practice: drawings get lost under paint. Draw after it, or transfer a second time.',
+        words: say`“${covering.title}” covers the lines before they are needed.`,
+        reason: say('Common practice: drawings get lost under paint. Draw after it, or transfer a second time.'),
         serious: true,
         place: { station: 'steps', stepId: step.id },
-        fix: { words: `Draw after step ${cover + 1}`, command: 'moveStep', args: { id: step.id, to: cover } },
+        fix: { words: say`Draw after step ${cover + 1}`, command: 'moveStep', args: { id: step.id, to: cover } },
       },
     ];
   });
@@ -43,23 +44,24 @@ function buriedEdges(lesson: Lesson): Finding[] {
   if (!first) return [];
   const step = lesson.steps[first.beforeAt] as Lesson['steps'][number];
   const names = [...new Set(first.pairs.map(([front]) => areaName(lesson, front)))];
-  const said = names.length > 3 ? `${names.slice(0, 3).join(', ')} and others` : listInWords(names);
+  const said = names.length > 3 ? say`${names.slice(0, 3).join(', ')} and others` : listInWords(names);
   return [
     {
       id: `lost-drawing/before/${step.id}`,
       rule: 'lost-drawing',
       about: step.title,
-      words: `The edges of ${said} are painted over before they are needed${more.length > 0 ? `; ${more.length === 1 ? 'once more' : `${more.length} times more`} later` : ''}.`,
-      reason:
+      words: say`The edges of ${said} are painted over before they are needed${more.length > 0 ? say`; ${more.length === 1 ? say('once more') : say`${more.length} times more`} later` : ''}.`,
+      reason: say(
         'Common practice: drawings get lost under paint that runs past its edge. Transfer them again, or leave the line to be seen.',
+      ),
       serious: false,
       place: { station: 'steps', stepId: step.id },
       fix: {
-        words: `Transfer again before step ${first.beforeAt + 1}`,
+        words: say`Transfer again before step ${first.beforeAt + 1}`,
         command: 'addStep',
         args: {
           // One such step before a step is enough, so its id may follow from that one's.
-          step: againStep(lesson, first, `tr${step.id}`.slice(0, 32), `Trace again: ${said}`),
+          step: againStep(lesson, first, `tr${step.id}`.slice(0, 32), say`Trace again: ${said}`),
           at: first.beforeAt,
         },
       },

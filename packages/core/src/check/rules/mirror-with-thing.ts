@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { areaName } from '../../derived/index.js';
 import { the } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
@@ -15,9 +16,10 @@ export const mirrorWithThing: Rule = {
           id: `mirror-with-thing/${step.id}`,
           rule: 'mirror-with-thing',
           about: step.title,
-          words: `${step.title} paints ${the(areaName({ areas, steps, ...lesson }, twin.twinOfId as string))} and its reflection at once.`,
-          reason:
+          words: say`${step.title} paints ${the(areaName({ areas, steps, ...lesson }, twin.twinOfId as string))} and its reflection at once.`,
+          reason: say(
             'Common practice: the thing and the water first, then the reflection as a step of its own, a little duller, softened at once.',
+          ),
           serious: false,
           place: { station: 'steps', stepId: step.id, areaId: twin.id },
         },

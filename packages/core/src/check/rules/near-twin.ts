@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { nearTwins } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -9,12 +10,12 @@ export const nearTwin: Rule = {
       ({ one, other }): Finding => ({
         id: `near-twin/${one.id}/${other.id}`,
         rule: 'near-twin',
-        about: `${one.name} and ${other.name}`,
-        words: `These two mixes are hardly to be told apart. One would do.`,
-        reason: 'Common practice: remixed colours never match, so every mix that can be spared is a fault spared.',
+        about: say`${one.name} and ${other.name}`,
+        words: say`These two mixes are hardly to be told apart. One would do.`,
+        reason: say('Common practice: remixed colours never match, so every mix that can be spared is a fault spared.'),
         serious: false,
         place: { station: 'paints', mixId: other.id },
-        fix: { words: `Use ${one.name} for both`, command: 'joinMixes', args: { keep: one.id, drop: other.id } },
+        fix: { words: say`Use ${one.name} for both`, command: 'joinMixes', args: { keep: one.id, drop: other.id } },
       }),
     ),
 };

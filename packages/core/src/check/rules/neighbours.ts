@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { areaName } from '../../derived/index.js';
 import { the, verb } from '../../units/index.js';
 import { relationsOf } from '../../value-relations/index.js';
@@ -26,9 +27,10 @@ export const neighbours: Rule = {
           id: `neighbours/${stepId}/${areaId}/${neighbourId}`,
           rule: 'neighbours',
           about: lesson.steps.find((step) => step.id === stepId)?.title ?? one,
-          words: `After this step ${the(one)} ${verb(one, 'is', 'are')} ${isL > 0 ? 'lighter' : 'darker'} than ${the(other)}, and should be ${isL > 0 ? 'darker' : 'lighter'}. No later step sets it right.`,
-          reason:
+          words: say`After this step ${the(one)} ${verb(one, 'is', 'are')} ${isL > 0 ? 'lighter' : 'darker'} than ${the(other)}, and should be ${isL > 0 ? 'darker' : 'lighter'}. No later step sets it right.`,
+          reason: say(
             'Common practice: values wrong beside their neighbours are the commonest fault, and the fault seems to be the neighbour’s.',
+          ),
           serious: false,
           place: { station: 'steps', stepId, areaId },
         },

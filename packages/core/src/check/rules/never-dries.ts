@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { listInWords, percentInWords } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -13,9 +14,9 @@ export const neverDries: Rule = {
       {
         id: 'never-dries',
         rule: 'never-dries',
-        about: `${room.name}, ${percentInWords(room.humidity)} humidity`,
-        words: `In this air the paint never gets touch-dry: ${places.length === 1 ? 'step' : 'steps'} ${listInWords(places)}. The lesson has no end until the air is drier.`,
-        reason: 'Physics: in air near saturation no water leaves the paint.',
+        about: say`${room.name}, ${percentInWords(room.humidity)} humidity`,
+        words: say`In this air the paint never gets touch-dry: ${places.length === 1 ? 'step' : 'steps'} ${listInWords(places)}. The lesson has no end until the air is drier.`,
+        reason: say('Physics: in air near saturation no water leaves the paint.'),
         serious: true,
         place: { station: 'steps', stepId: first.id },
       },

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import type { Finding, Rule } from '../finding.js';
 
 /** A step that lays paint without naming a mix. */
@@ -11,8 +12,8 @@ export const noColour: Rule = {
           id: `no-colour/${step.id}`,
           rule: 'no-colour',
           about: step.title,
-          words: 'This step paints, but names no mix.',
-          reason: 'Common practice: a colour that is not on the palette list is mixed twenty ways by twenty students.',
+          words: say('This step paints, but names no mix.'),
+          reason: say('Common practice: a colour that is not on the palette list is mixed twenty ways by twenty students.'),
           serious: true,
           place: { station: 'steps', stepId: step.id },
         }),

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { areaName, colourBeneath, colourOf, coverOf, laysPaint } from '../../derived/index.js';
 import { the } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
@@ -21,8 +22,8 @@ export const noHeadroom: Rule = {
           id: `no-headroom/${step.id}/${flat.id}`,
           rule: 'no-headroom',
           about: step.title,
-          words: `On ${the(areaName(lesson, flat.id))} the light is only ${Math.round(lab[0] - flat.beneath[0])} lighter than what it lies on.`,
-          reason: 'Common practice: a light needs a dark beside it.',
+          words: say`On ${the(areaName(lesson, flat.id))} the light is only ${Math.round(lab[0] - flat.beneath[0])} lighter than what it lies on.`,
+          reason: say('Common practice: a light needs a dark beside it.'),
           serious: false,
           place: { station: 'steps', stepId: step.id, areaId: flat.id },
         },

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import type { Rule } from '../finding.js';
 
 const MANY = 3;
@@ -16,10 +17,11 @@ export const noStopTest: Rule = {
       {
         id: 'no-stop-test',
         rule: 'no-stop-test',
-        about: 'When it is enough',
-        words: `${optional.length} steps may be left out, but nothing asks whether they are needed.`,
-        reason:
+        about: say('When it is enough'),
+        words: say`${optional.length} steps may be left out, but nothing asks whether they are needed.`,
+        reason: say(
           'Common practice: before the last touches everybody steps back and asks whether another hour makes it better, or only busier.',
+        ),
         serious: false,
         place: { station: 'steps', stepId: first.id },
       },

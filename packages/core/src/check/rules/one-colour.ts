@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import type { Finding, Rule } from '../finding.js';
 
@@ -18,9 +19,10 @@ export const oneColour: Rule = {
       id: 'one-colour',
       rule: 'one-colour',
       about: 'Picture',
-      words: 'This picture is of one colour: its areas hardly differ, and a class will not see where one ends.',
-      reason:
+      words: say('This picture is of one colour: its areas hardly differ, and a class will not see where one ends.'),
+      reason: say(
         'Common practice: a picture is carried by three values apart. Take another picture, or set the values of its areas apart.',
+      ),
       serious: false,
       place: { station: 'picture' },
     };

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { firstPaints, laysPaint, seenAreas } from '../../derived/index.js';
 import { isWhite } from '../../mix/index.js';
 import type { Finding, Rule } from '../finding.js';
@@ -20,8 +21,8 @@ export const opaqueEarly: Rule = {
           id: `opaque-early/${step.id}`,
           rule: 'opaque-early',
           about: step.title,
-          words: `White is in “${mix.name}” before the whole canvas is covered: opaque paint in the darks takes their depth.`,
-          reason: 'School: transparent darks come first, opaque lights later.',
+          words: say`White is in “${mix.name}” before the whole canvas is covered: opaque paint in the darks takes their depth.`,
+          reason: say('School: transparent darks come first, opaque lights later.'),
           serious: false,
           place: { station: 'steps', stepId: step.id },
         },

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import type { Finding, Rule } from '../finding.js';
 
 /** A reference whose source nobody has stated. */
@@ -10,13 +11,13 @@ export const permissionUnset: Rule = {
         (reference): Finding => ({
           id: `permission-unset/${reference.id}`,
           rule: 'permission-unset',
-          about: 'Reference picture',
-          words: 'Nobody has said where this picture comes from.',
-          reason: 'Common practice: a class copies it, so its maker must have agreed.',
+          about: say('Reference picture'),
+          words: say('Nobody has said where this picture comes from.'),
+          reason: say('Common practice: a class copies it, so its maker must have agreed.'),
           serious: false,
           place: { station: 'picture' },
           fix: {
-            words: 'It is my own photo',
+            words: say('It is my own photo'),
             command: 'setPermission',
             args: { id: reference.id, permission: { kind: 'own' } },
           },

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { laysPaint } from '../../derived/index.js';
 import { minutesInWords, the } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
@@ -22,11 +23,11 @@ export const preparationInClass: Rule = {
           id: `preparation-in-class/${step.id}`,
           rule: 'preparation-in-class',
           about: step.title,
-          words: `${step.title} takes ${minutesInWords(takes)} with its drying. Prepared the day before it costs the class nothing.`,
-          reason: `Common practice: ${the('ground')} is laid and dried at home.`,
+          words: say`${step.title} takes ${minutesInWords(takes)} with its drying. Prepared the day before it costs the class nothing.`,
+          reason: say`Common practice: ${the('ground')} is laid and dried at home.`,
           serious: false,
           place: { station: 'steps', stepId: step.id },
-          fix: { words: 'Do it before the class', command: 'editStep', args: { id: step.id, step: { ahead: true } } },
+          fix: { words: say('Do it before the class'), command: 'editStep', args: { id: step.id, step: { ahead: true } } },
         },
       ];
     }),

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { announcement, roughestStage } from '../../value-relations/index.js';
 import type { Rule } from '../finding.js';
 
@@ -15,12 +16,12 @@ export const roughUnannounced: Rule = {
         id: `rough-unannounced/${rough.stageId}`,
         rule: 'rough-unannounced',
         about: rough.name,
-        words: 'At the end of this stage the picture looks its worst, and nobody is told beforehand.',
-        reason: 'Common practice: students give up at the rough stage unless they know that it is meant.',
+        words: say('At the end of this stage the picture looks its worst, and nobody is told beforehand.'),
+        reason: say('Common practice: students give up at the rough stage unless they know that it is meant.'),
         serious: false,
         place: { station: 'steps', stepId: step.id },
         fix: {
-          words: 'Announce it',
+          words: say('Announce it'),
           command: 'editStep',
           args: { id: step.id, step: { say: `${announcement(rough)} ${step.say}`.trim().slice(0, 20_000) } },
         },

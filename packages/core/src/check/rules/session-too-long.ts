@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { minutesInWords } from '../../units/index.js';
 import type { Rule } from '../finding.js';
 
@@ -20,8 +21,8 @@ export const sessionTooLong: Rule = {
         id: 'session-too-long',
         rule: 'session-too-long',
         about: 'Sessions',
-        words: `One session lasts ${minutesInWords(worst)}, longer than the ${minutesInWords(sessions.limitMin)} it may. Ask for the plans: they find where to end each session.`,
-        reason: 'Your own limit.',
+        words: say`One session lasts ${minutesInWords(worst)}, longer than the ${minutesInWords(sessions.limitMin)} it may. Ask for the plans: they find where to end each session.`,
+        reason: say('Your own limit.'),
         serious: true,
         place: { station: 'steps', ...(first ? { stepId: first.id } : {}) },
       },

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { wishOf } from '../../contact/index.js';
 import { areaName, bordersBetween } from '../../derived/index.js';
 import { minutesInWords, the } from '../../units/index.js';
@@ -24,10 +25,11 @@ export const softEdgeMissed: Rule = {
           {
             id: `soft-edge-missed/${one.id}/${other.id}`,
             rule: 'soft-edge-missed',
-            about: 'Soft edge',
-            words: `${minutesInWords(Math.max(1, ageMin))} lie between ${the(areaName(lesson, early.areaId))} and ${the(areaName(lesson, late.areaId))}: too late to soften their edge.`,
-            reason:
+            about: say('Soft edge'),
+            words: say`${minutesInWords(Math.max(1, ageMin))} lie between ${the(areaName(lesson, early.areaId))} and ${the(areaName(lesson, late.areaId))}: too late to soften their edge.`,
+            reason: say(
               'Physics: paint that has set does not blend. Paint both as one wet passage, repaint a strip of the first colour, or scumble.',
+            ),
             serious: false,
             place: { station: 'steps', stepId: late.stepId, areaId: late.areaId },
           },

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { bordersBetween, marksOf } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -16,11 +17,11 @@ export const spatterUnprotected: Rule = {
             id: `spatter-unprotected/${mark.id}`,
             rule: 'spatter-unprotected',
             about: mark.name,
-            words: 'Nothing is covered up while this is spattered: drops will fall on all that lies beside it.',
-            reason: 'Common practice: cover what must stay clean, mind eyes, neighbours and a slippery floor.',
+            words: say('Nothing is covered up while this is spattered: drops will fall on all that lies beside it.'),
+            reason: say('Common practice: cover what must stay clean, mind eyes, neighbours and a slippery floor.'),
             serious: false,
             place: { station: 'steps', stepId: step.id, areaId: mark.areaId },
-            fix: { words: 'Cover the neighbours', command: 'editMark', args: { id: mark.id, mark: { protectIds: beside } } },
+            fix: { words: say('Cover the neighbours'), command: 'editMark', args: { id: mark.id, mark: { protectIds: beside } } },
           },
         ];
       }),

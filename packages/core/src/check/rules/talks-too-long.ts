@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { readingMinutes } from '../../text/index.js';
 import { minutesInWords } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
@@ -19,12 +20,12 @@ export const talksTooLong: Rule = {
           id: `talks-too-long/${step.id}`,
           rule: 'talks-too-long',
           about: step.title,
-          words: `What you say here takes ${minutesInWords(takes)} to say; ${minutesInWords(has)} ${has < 1.5 ? 'is' : 'are'} planned to show.`,
-          reason: 'Common practice: read aloud, about 130 words a minute.',
+          words: say`What you say here takes ${minutesInWords(takes)} to say; ${minutesInWords(has)} ${has < 1.5 ? 'is' : 'are'} planned to show.`,
+          reason: say('Common practice: read aloud, about 130 words a minute.'),
           serious: false,
           place: { station: 'steps', stepId: step.id },
           fix: {
-            words: `Show for ${minutesInWords(Math.ceil(takes))}`,
+            words: say`Show for ${minutesInWords(Math.ceil(takes))}`,
             command: 'editStep',
             args: { id: step.id, step: { showMin: Math.min(600, Math.ceil(takes)) } },
           },

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { minutesInWords } from '../../units/index.js';
 import type { Rule } from '../finding.js';
 
@@ -16,11 +17,11 @@ export const tooLong: Rule = {
         id: 'too-long',
         rule: 'too-long',
         about: 'Length',
-        words: `It lasts ${minutesInWords(plan.endMin)}, where ${minutesInWords(wantedMin)} was asked for.`,
+        words: say`It lasts ${minutesInWords(plan.endMin)}, where ${minutesInWords(wantedMin)} was asked for.`,
         reason:
           canGo > 0
-            ? 'Your own wish. Above the list of steps, “Another length” shows what could go and what it saves.'
-            : 'Your own wish. Mark steps that may be left out, join areas, or part it into two sessions.',
+            ? say('Your own wish. Above the list of steps, “Another length” shows what could go and what it saves.')
+            : say('Your own wish. Mark steps that may be left out, join areas, or part it into two sessions.'),
         serious: false,
         place: { station: 'steps' },
       },

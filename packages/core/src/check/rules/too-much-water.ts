@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { looksOf, waterLimit } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -13,12 +14,14 @@ export const tooMuchWater: Rule = {
           id: `too-much-water/${mix.id}`,
           rule: 'too-much-water',
           about: mix.name,
-          words: `${Math.round((mix.waterShareOfMix ?? 0) * 100)} % water is more than this school’s ${Math.round(limit * 100)} %. Thin with medium instead.`,
-          reason: 'School and makers’ guidance: beyond a limit water spreads the binder too far, and the film lifts or chalks.',
+          words: say`${Math.round((mix.waterShareOfMix ?? 0) * 100)} % water is more than this school’s ${Math.round(limit * 100)} %. Thin with medium instead.`,
+          reason: say(
+            'School and makers’ guidance: beyond a limit water spreads the binder too far, and the film lifts or chalks.',
+          ),
           serious: false,
           place: { station: 'paints', mixId: mix.id },
           fix: {
-            words: `Keep to ${Math.round(limit * 100)} %`,
+            words: say`Keep to ${Math.round(limit * 100)} %`,
             command: 'setThinning',
             args: { id: mix.id, waterShareOfMix: limit },
           },

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { areaName, areasWorkedOn, drawsLines, laysPaint } from '../../derived/index.js';
 import { areaRung, rungWord } from '../../step/index.js';
 import { verb } from '../../units/index.js';
@@ -24,12 +25,12 @@ export const tooWet: Rule = {
           id: `too-wet/${step.id}`,
           rule: 'too-wet',
           about: step.title,
-          words: `The ${areaName(lesson, wet.id)} ${verb(areaName(lesson, wet.id), 'is', 'are')} still ${rungWord[wet.rung]} when this begins, and the step does not say what it needs beneath.`,
-          reason: 'Physics: paint laid over wet paint mixes with it; a hand or a tracing smears it.',
+          words: say`The ${areaName(lesson, wet.id)} ${verb(areaName(lesson, wet.id), 'is', 'are')} still ${rungWord[wet.rung]} when this begins, and the step does not say what it needs beneath.`,
+          reason: say('Physics: paint laid over wet paint mixes with it; a hand or a tracing smears it.'),
           serious: false,
           place: { station: 'steps', stepId: step.id, areaId: wet.id },
           fix: {
-            words: laysPaint(step) ? 'Let it dry first' : 'Wait until it is touch-dry',
+            words: laysPaint(step) ? say('Let it dry first') : say('Wait until it is touch-dry'),
             command: 'editStep',
             args: { id: step.id, step: { needs: laysPaint(step) ? 'paintOver' : 'touchDry' } },
           },

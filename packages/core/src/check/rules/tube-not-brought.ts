@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { shortTubeName } from '../../mix/index.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -15,12 +16,12 @@ export const tubeNotBrought: Rule = {
             id: `tube-not-brought/${tube.id}`,
             rule: 'tube-not-brought',
             about: shortTubeName(tube),
-            words: `Students will not have this tube, but ${mixes.length === 1 ? `${mixes[0]?.name} needs it` : `${mixes.length} mixes need it`}.`,
-            reason: 'Common practice: a colour shown at the start that is not on the list stops the class later.',
+            words: say`Students will not have this tube, but ${mixes.length === 1 ? say`${mixes[0]?.name} needs it` : say`${mixes.length} mixes need it`}.`,
+            reason: say('Common practice: a colour shown at the start that is not on the list stops the class later.'),
             serious: true,
             place: { station: 'paints', tubeId: tube.id },
             fix: {
-              words: 'Put it on the students’ list',
+              words: say('Put it on the students’ list'),
               command: 'setTube',
               args: { id: tube.id, tube: {}, clear: ['students'] },
             },

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { looksOf, usedMixes } from '../../derived/index.js';
 import type { Rule } from '../finding.js';
 
@@ -21,14 +22,14 @@ export const umberAlone: Rule = {
         id: `umber-alone/${darkest.mix.id}`,
         rule: 'umber-alone',
         about: darkest.mix.name,
-        words: `The darkest dark is umber by itself: too warm and too pale${blue ? '' : '. Add ultramarine to the tubes'}.`,
-        reason: 'Common practice: with ultramarine an umber makes a black.',
+        words: say`The darkest dark is umber by itself: too warm and too pale${blue ? '' : say('. Add ultramarine to the tubes')}.`,
+        reason: say('Common practice: with ultramarine an umber makes a black.'),
         serious: false,
         place: { station: 'paints', mixId: darkest.mix.id },
         ...(blue
           ? {
               fix: {
-                words: 'Mix it with ultramarine',
+                words: say('Mix it with ultramarine'),
                 command: 'setRecipe' as const,
                 args: {
                   id: darkest.mix.id,

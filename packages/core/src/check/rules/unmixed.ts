@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import type { Finding, Rule } from '../finding.js';
 
 /** A mix used in a step without a recipe. */
@@ -13,8 +14,8 @@ export const unmixed: Rule = {
           id: `unmixed/${mix.id}`,
           rule: 'unmixed',
           about: mix.name,
-          words: 'Steps use this mix, but it has no recipe.',
-          reason: 'Common practice: students cannot mix a name.',
+          words: say('Steps use this mix, but it has no recipe.'),
+          reason: say('Common practice: students cannot mix a name.'),
           serious: true,
           place: { station: 'paints', mixId: mix.id },
         }),

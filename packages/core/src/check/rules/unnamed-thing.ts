@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import type { Finding, Rule } from '../finding.js';
 
 /** Names by colour and place ("dark brown, lower 2"), or by what something is ("Thing 2"), say nothing to a class. */
@@ -16,8 +17,8 @@ export const unnamedThing: Rule = {
           id: `unnamed-thing/${area.id}`,
           rule: 'unnamed-thing',
           about: area.name,
-          words: `“${area.name}” is called by no name. Its steps will be read aloud like this.`,
-          reason: 'Common practice: a class paints the boat, not the brown shape on the left. Type its name under Areas.',
+          words: say`“${area.name}” is called by no name. Its steps will be read aloud like this.`,
+          reason: say('Common practice: a class paints the boat, not the brown shape on the left. Type its name under Areas.'),
           serious: false,
           place: { station: 'picture', areaId: area.id },
         },

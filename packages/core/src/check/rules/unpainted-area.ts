@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { counted, listInWords } from '../../units/index.js';
 import { bareAreas, isBeingWritten } from '../coverage.js';
 import type { Finding, Rule } from '../finding.js';
@@ -17,9 +18,9 @@ export const unpaintedArea: Rule = {
         {
           id: `${id}/to-come`,
           rule: id,
-          about: `${counted(bare.length, 'area')} to come`,
-          words: `No step paints ${listInWords([...named, ...(more > 0 ? [`${more} more`] : [])])} yet.`,
-          reason: 'The lesson is being written: more than half of its areas wait for their steps.',
+          about: say`${counted(bare.length, 'area')} to come`,
+          words: say`No step paints ${listInWords([...named, ...(more > 0 ? [say`${more} more`] : [])])} yet.`,
+          reason: say('The lesson is being written: more than half of its areas wait for their steps.'),
           serious: false,
           place: { station: 'steps' },
         },
@@ -30,8 +31,8 @@ export const unpaintedArea: Rule = {
         id: `${id}/${area.id}`,
         rule: id,
         about: area.name,
-        words: 'No step paints this area.',
-        reason: 'Common practice: bare patches are found when details begin.',
+        words: say('No step paints this area.'),
+        reason: say('Common practice: bare patches are found when details begin.'),
         serious: true,
         place: { station: 'steps', areaId: area.id },
       }),

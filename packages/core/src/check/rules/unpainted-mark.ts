@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { isBeingWritten } from '../coverage.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -14,11 +15,11 @@ export const unpaintedMark: Rule = {
           id: `unpainted-mark/${mark.id}`,
           rule: 'unpainted-mark',
           about: mark.name,
-          words: 'No step lays these marks.',
-          reason: 'Common practice: what is planned and not taught is missed in the end.',
+          words: say('No step lays these marks.'),
+          reason: say('Common practice: what is planned and not taught is missed in the end.'),
           serious: false,
           place: { station: 'steps', areaId: mark.areaId },
-          fix: { words: 'Delete the marks', command: 'removeMark', args: { id: mark.id } },
+          fix: { words: say('Delete the marks'), command: 'removeMark', args: { id: mark.id } },
         }),
       );
   },

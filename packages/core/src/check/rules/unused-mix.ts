@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { usedMixes } from '../../derived/index.js';
 import { isBeingWritten } from '../coverage.js';
 import type { Finding, Rule } from '../finding.js';
@@ -15,11 +16,11 @@ export const unusedMix: Rule = {
           id: `unused-mix/${mix.id}`,
           rule: 'unused-mix',
           about: mix.name,
-          words: 'No step uses this mix.',
-          reason: 'Common practice: students mix what they are told and wonder.',
+          words: say('No step uses this mix.'),
+          reason: say('Common practice: students mix what they are told and wonder.'),
           serious: false,
           place: { station: 'paints', mixId: mix.id },
-          fix: { words: 'Delete the mix', command: 'removeMix', args: { id: mix.id } },
+          fix: { words: say('Delete the mix'), command: 'removeMix', args: { id: mix.id } },
         }),
       );
   },

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { usedMixes } from '../../derived/index.js';
 import { shortTubeName } from '../../mix/index.js';
 import { isBeingWritten } from '../coverage.js';
@@ -19,11 +20,11 @@ export const unusedTube: Rule = {
           id: `unused-tube/${tube.id}`,
           rule: 'unused-tube',
           about: shortTubeName(tube),
-          words: 'No step uses this tube.',
-          reason: 'Common practice: a list of tubes that are then not used costs every student.',
+          words: say('No step uses this tube.'),
+          reason: say('Common practice: a list of tubes that are then not used costs every student.'),
           serious: false,
           place: { station: 'paints', tubeId: tube.id },
-          fix: { words: 'Remove the tube', command: 'removeTube', args: { id: tube.id } },
+          fix: { words: say('Remove the tube'), command: 'removeTube', args: { id: tube.id } },
         }),
       );
   },

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { colourOf, laysPaint, looksOf } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -27,9 +28,9 @@ export const valueCeiling: Rule = {
           about: step.title,
           words:
             lab[0] > ceiling
-              ? 'This is lighter than every light of the last stage: those will not show as lights.'
-              : 'This is as light as the last lights: they will hardly show on it.',
-          reason: 'School: the lightest lights come last. Keep what comes before a step below them.',
+              ? say('This is lighter than every light of the last stage: those will not show as lights.')
+              : say('This is as light as the last lights: they will hardly show on it.'),
+          reason: say('School: the lightest lights come last. Keep what comes before a step below them.'),
           serious: false,
           place: { station: 'steps', stepId: step.id },
         },

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import type { Finding, Rule } from '../finding.js';
 
 /** Varnish before the layers beneath are cured. */
@@ -11,12 +12,13 @@ export const varnishEarly: Rule = {
           id: `varnish-early/${step.id}`,
           rule: 'varnish-early',
           about: step.title,
-          words: 'This varnishes layers that have not cured.',
-          reason:
+          words: say('This varnishes layers that have not cured.'),
+          reason: say(
             'Physics: water still leaves a film long after it is touch-dry; varnish shuts it in. Keep to the label; let brushed varnish rest a day before packing, and spray only outdoors or with ventilation.',
+          ),
           serious: true,
           place: { station: 'steps', stepId: step.id },
-          fix: { words: 'Wait until it is cured', command: 'editStep', args: { id: step.id, step: { needs: 'cured' } } },
+          fix: { words: say('Wait until it is cured'), command: 'editStep', args: { id: step.id, step: { needs: 'cured' } } },
         }),
       ),
 };

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { heldMin } from '../../plan/index.js';
 import { percentInWords } from '../../units/index.js';
 import type { Rule } from '../finding.js';
@@ -27,9 +28,11 @@ export const waitingShare: Rule = {
         about: 'Waiting',
         words:
           plan.waitMin >= held - 1
-            ? `${percentInWords(share)} of this class is waiting. The longest wait is before the step shown.`
-            : `${percentInWords(share)} of this class is waiting for paint, some of it filled with practice.`,
-        reason: 'Common practice: under a tenth. Paint another part first, lay first coats thin, or give the pause some work.',
+            ? say`${percentInWords(share)} of this class is waiting. The longest wait is before the step shown.`
+            : say`${percentInWords(share)} of this class is waiting for paint, some of it filled with practice.`,
+        reason: say(
+          'Common practice: under a tenth. Paint another part first, lay first coats thin, or give the pause some work.',
+        ),
         serious: false,
         place: { station: 'steps', ...(next ? { stepId: next } : {}) },
       },

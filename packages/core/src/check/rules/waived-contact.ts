@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { areaName } from '../../derived/index.js';
 import { counted, listInWords } from '../../units/index.js';
 import type { Rule } from '../finding.js';
@@ -14,13 +15,13 @@ export const waivedContact: Rule = {
       {
         id: 'waived-contact',
         rule: 'waived-contact',
-        about: 'Painted on all the same',
-        words: `You paint on over or beside wet paint ${waived.length === 1 ? 'once' : counted(waived.length, 'time')}: ${listInWords(names)}.`,
-        reason: 'Your own wish. What lies on wet paint is one film with it, and dries later.',
+        about: say('Painted on all the same'),
+        words: say`You paint on over or beside wet paint ${waived.length === 1 ? 'once' : counted(waived.length, 'time')}: ${listInWords(names)}.`,
+        reason: say('Your own wish. What lies on wet paint is one film with it, and dries later.'),
         serious: false,
         place: { station: 'steps', stepId: first.toStepId },
         fix: {
-          words: 'Take it back',
+          words: say('Take it back'),
           command: 'unwaiveContact',
           args: { contacts: waived.map(({ fromStepId, toStepId, areaId }) => ({ fromStepId, toStepId, areaId })) },
         },

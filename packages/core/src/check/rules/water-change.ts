@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { MIXES_A_POT } from '../../brush/index.js';
 import { careWords } from '../../text/index.js';
 import { counted } from '../../units/index.js';
@@ -20,12 +21,12 @@ export const waterChange: Rule = {
         id: `water-change/${step.id}`,
         rule: 'water-change',
         about: step.title,
-        words: `${counted(used.size, 'mix', 'mixes')} ${used.size === 1 ? 'has' : 'have'} gone into the same water by here.`,
-        reason: 'Common practice: dull water dulls the next colour. Change it in a pause.',
+        words: say`${counted(used.size, 'mix', 'mixes')} ${used.size === 1 ? 'has' : 'have'} gone into the same water by here.`,
+        reason: say('Common practice: dull water dulls the next colour. Change it in a pause.'),
         serious: false,
         place: { station: 'steps', stepId: step.id },
         fix: {
-          words: 'Say it here',
+          words: say('Say it here'),
           command: 'editStep',
           args: { id: step.id, step: { say: `${careWords.water} ${step.say}`.slice(0, 20_000) } },
         },

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { colourOf, laysPaint } from '../../derived/index.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -19,12 +20,12 @@ export const whiteEarly: Rule = {
           id: `white-early/${step.id}`,
           rule: 'white-early',
           about: step.title,
-          words: 'Pure white is used before the last stage: nothing brighter is left for the end.',
-          reason: 'School: the lightest lights come last.',
+          words: say('Pure white is used before the last stage: nothing brighter is left for the end.'),
+          reason: say('School: the lightest lights come last.'),
           serious: false,
           place: { station: 'steps', stepId: step.id },
           fix: {
-            words: 'Move it to the last stage',
+            words: say('Move it to the last stage'),
             command: 'editStep',
             args: { id: step.id, step: { stageId: last as string } },
           },

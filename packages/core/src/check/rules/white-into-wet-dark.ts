@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { areaName, areasWorkedOn, colourBeneath, colourOf } from '../../derived/index.js';
 import { the } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
@@ -19,11 +20,11 @@ export const whiteIntoWetDark: Rule = {
           id: `white-into-wet-dark/${step.id}`,
           rule: 'white-into-wet-dark',
           about: step.title,
-          words: `A light goes into the wet dark of ${the(areaName(lesson, dark))}: it will sink in and turn grey.`,
-          reason: 'Common practice: white laid on a wet dark sinks in and dulls.',
+          words: say`A light goes into the wet dark of ${the(areaName(lesson, dark))}: it will sink in and turn grey.`,
+          reason: say('Common practice: white laid on a wet dark sinks in and dulls.'),
           serious: false,
           place: { station: 'steps', stepId: step.id, areaId: dark },
-          fix: { words: 'Let the dark dry first', command: 'editStep', args: { id: step.id, step: { needs: 'paintOver' } } },
+          fix: { words: say('Let the dark dry first'), command: 'editStep', args: { id: step.id, step: { needs: 'paintOver' } } },
         },
       ];
     }),

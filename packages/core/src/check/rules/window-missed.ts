@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { minutesInWords, verb, waitInWords } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -17,20 +18,20 @@ export const windowMissed: Rule = {
       )
       .map((miss): Finding => {
         const step = lesson.steps.find((one) => one.id === miss.stepId);
-        const area = lesson.areas.find((one) => one.id === miss.areaId)?.name ?? 'the paint';
+        const area = lesson.areas.find((one) => one.id === miss.areaId)?.name ?? say('the paint');
         return {
           id: `window-missed/${miss.stepId}/${miss.areaId}`,
           rule: 'window-missed',
           about: step?.title ?? 'Step',
-          words: `The ${area} ${verb(area, 'is', 'are')} past it when this begins: ${minutesInWords(Math.floor(miss.haveMin))} are left, ${waitInWords(miss.wantMin)} are needed.`,
-          reason: 'Physics: the paint sets while other work is done.',
+          words: say`The ${area} ${verb(area, 'is', 'are')} past it when this begins: ${minutesInWords(Math.floor(miss.haveMin))} are left, ${waitInWords(miss.wantMin)} are needed.`,
+          reason: say('Physics: the paint sets while other work is done.'),
           serious: true,
           place: { station: 'steps', stepId: miss.stepId, areaId: miss.areaId },
           ...(!step
             ? {}
             : {
                 fix: {
-                  words: 'Paint it on dry instead',
+                  words: say('Paint it on dry instead'),
                   command: 'editStep' as const,
                   args: { id: step.id, step: { needs: 'paintOver' as const } },
                 },

@@ -1,4 +1,5 @@
 import type { Lesson, Side, Step } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { colourOf, looksOf } from '../../derived/index.js';
 import { sideOf } from '../../text/index.js';
 import type { Finding, Rule } from '../finding.js';
@@ -37,11 +38,11 @@ export const wrongSide: Rule = {
           id: `wrong-side/${step.id}`,
           rule: 'wrong-side',
           about: step.title,
-          words: `The lights lie on the ${step.side === 'top' || step.side === 'bottom' ? step.side : `${step.side}-hand side`}, but the light comes from the ${sideOf(light.azimuthDeg)}.`,
-          reason: 'Common practice: one light, and everything in the picture turns the same side to it.',
+          words: say`The lights lie on the ${step.side === 'top' || step.side === 'bottom' ? step.side : say`${step.side}-hand side`}, but the light comes from the ${sideOf(light.azimuthDeg)}.`,
+          reason: say('Common practice: one light, and everything in the picture turns the same side to it.'),
           serious: false,
           place: { station: 'steps', stepId: step.id },
-          fix: { words: 'Lay them on the lit side', command: 'editStep', args: { id: step.id, step: { side: 'light' } } },
+          fix: { words: say('Lay them on the lit side'), command: 'editStep', args: { id: step.id, step: { side: 'light' } } },
         },
       ];
     });

@@ -1,4 +1,5 @@
 import type { AreaRole, School } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 import { capital } from '../../units/index.js';
 import type { AreaFacts } from '../facts.js';
 
@@ -25,7 +26,7 @@ function byRole(areas: readonly AreaFacts[]): { name: string; areas: AreaFacts[]
   const others = are('water', 'ground', 'foliage', 'made');
   return [
     { name: 'Background', areas: are('sky', 'background') },
-    { name: 'Middle ground', areas: others.filter((one) => one.depth < nearest) },
+    { name: say('Middle ground'), areas: others.filter((one) => one.depth < nearest) },
     { name: 'Subject', areas: subject },
     { name: 'Features', areas: are('feature') },
     { name: 'Foreground', areas: others.filter((one) => one.depth >= nearest) },
@@ -33,46 +34,49 @@ function byRole(areas: readonly AreaFacts[]): { name: string; areas: AreaFacts[]
 }
 
 /** The order of painting, one entry for each choice of the school. */
-export const orderRules: Record<School['order'], OrderRule> = {
-  'background-first': {
-    reason: 'Soft overlaps come by themselves over a finished background.',
-    finishesEach: false,
-    stages: (areas) => {
-      const told = byRole(areas);
-      if (told) return told;
-      // The subject with all that lies before it comes last; where that is nearly everything, depth alone decides.
-      const nearest = Math.min(...subjectsOf(areas).map((one) => one.depth));
-      const behind = areas.filter((one) => one.depth < nearest);
-      const isBehindEnough = behind.length * 3 >= areas.length;
-      const front = isBehindEnough ? without(areas, behind) : areas.slice(Math.ceil((areas.length * 2) / 3));
-      const rest = without(areas, front);
-      const far = rest.slice(0, Math.ceil(rest.length / 2));
-      return [
-        { name: 'Background', areas: far },
-        { name: 'Middle ground', areas: without(rest, far) },
-        { name: isBehindEnough ? 'Subject' : 'Foreground', areas: front },
-      ];
+export const orderRules: Record<School['order'], OrderRule> = worded(
+  {
+    'background-first': {
+      reason: 'Soft overlaps come by themselves over a finished background.',
+      finishesEach: false,
+      stages: (areas) => {
+        const told = byRole(areas);
+        if (told) return told;
+        // The subject with all that lies before it comes last; where that is nearly everything, depth alone decides.
+        const nearest = Math.min(...subjectsOf(areas).map((one) => one.depth));
+        const behind = areas.filter((one) => one.depth < nearest);
+        const isBehindEnough = behind.length * 3 >= areas.length;
+        const front = isBehindEnough ? without(areas, behind) : areas.slice(Math.ceil((areas.length * 2) / 3));
+        const rest = without(areas, front);
+        const far = rest.slice(0, Math.ceil(rest.length / 2));
+        return [
+          { name: 'Background', areas: far },
+          { name: say('Middle ground'), areas: without(rest, far) },
+          { name: isBehindEnough ? 'Subject' : 'Foreground', areas: front },
+        ];
+      },
+    },
+    'subject-first': {
+      reason: 'A strong silhouette decides the gesture; the background is cut in round it.',
+      finishesEach: false,
+      stages: (areas) => {
+        const front = subjectsOf(areas);
+        return [
+          { name: 'Subject', areas: front },
+          { name: say('Background, cut in'), areas: without(areas, front) },
+        ];
+      },
+    },
+    'whole-together': {
+      reason: 'Keeping everything at one stage keeps values related.',
+      finishesEach: false,
+      stages: (areas) => [{ name: say('The whole surface'), areas: [...areas] }],
+    },
+    'part-by-part': {
+      reason: 'Full attention on one thing at a time.',
+      finishesEach: true,
+      stages: (areas) => areas.map((one) => ({ name: capital(one.area.name), areas: [one] })),
     },
   },
-  'subject-first': {
-    reason: 'A strong silhouette decides the gesture; the background is cut in round it.',
-    finishesEach: false,
-    stages: (areas) => {
-      const front = subjectsOf(areas);
-      return [
-        { name: 'Subject', areas: front },
-        { name: 'Background, cut in', areas: without(areas, front) },
-      ];
-    },
-  },
-  'whole-together': {
-    reason: 'Keeping everything at one stage keeps values related.',
-    finishesEach: false,
-    stages: (areas) => [{ name: 'The whole surface', areas: [...areas] }],
-  },
-  'part-by-part': {
-    reason: 'Full attention on one thing at a time.',
-    finishesEach: true,
-    stages: (areas) => areas.map((one) => ({ name: capital(one.area.name), areas: [one] })),
-  },
-};
+  ['say', 'watch', 'checkpoint', 'finish', 'title', 'reason', 'ahead', 'look', 'brushed', 'sprayed', 'name', 'words'],
+);

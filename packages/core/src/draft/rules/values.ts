@@ -1,4 +1,5 @@
 import type { School } from '@viaticum/contract';
+import { worded } from '@viaticum/contract';
 
 type Toned = { lightness: number };
 /** In which order the values of one area are laid. */
@@ -16,27 +17,30 @@ const middleOut = <T>(list: readonly T[]): T[] => {
 };
 
 /** The order of values, one entry for each choice of the school; lists go from dark to light. */
-export const valuesRules: Record<School['values'], ValuesRule> = {
-  'dark-to-light': {
-    reason: 'Opaque paint covers: darks first, the lightest lights last.',
-    sequence: (list) => [...list],
-    lightsLast: true,
+export const valuesRules: Record<School['values'], ValuesRule> = worded(
+  {
+    'dark-to-light': {
+      reason: 'Opaque paint covers: darks first, the lightest lights last.',
+      sequence: (list) => [...list],
+      lightsLast: true,
+    },
+    'extremes-first': {
+      reason: 'The darkest and the lightest fix the scale for all between.',
+      sequence: (list) =>
+        list.length < 3 ? [...list] : [list[0], list.at(-1), ...list.slice(1, -1)].flatMap((one) => (one ? [one] : [])),
+      lightsLast: false,
+    },
+    'middle-out': { reason: 'From a middle tone one can go both ways.', sequence: middleOut, lightsLast: true },
+    'white-first': {
+      reason: 'White laid first and coloured while wet makes soft lights.',
+      sequence: (list) => [...list].reverse(),
+      lightsLast: false,
+    },
+    'transparent-darks': {
+      reason: 'Transparent darks first keep their depth; white only when all is covered.',
+      sequence: (list) => [...list],
+      lightsLast: true,
+    },
   },
-  'extremes-first': {
-    reason: 'The darkest and the lightest fix the scale for all between.',
-    sequence: (list) =>
-      list.length < 3 ? [...list] : [list[0], list.at(-1), ...list.slice(1, -1)].flatMap((one) => (one ? [one] : [])),
-    lightsLast: false,
-  },
-  'middle-out': { reason: 'From a middle tone one can go both ways.', sequence: middleOut, lightsLast: true },
-  'white-first': {
-    reason: 'White laid first and coloured while wet makes soft lights.',
-    sequence: (list) => [...list].reverse(),
-    lightsLast: false,
-  },
-  'transparent-darks': {
-    reason: 'Transparent darks first keep their depth; white only when all is covered.',
-    sequence: (list) => [...list],
-    lightsLast: true,
-  },
-};
+  ['say', 'watch', 'checkpoint', 'finish', 'title', 'reason', 'ahead', 'look', 'brushed', 'sprayed', 'name', 'words'],
+);

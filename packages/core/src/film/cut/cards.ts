@@ -1,4 +1,5 @@
 import type { CardCorner, Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { outlineBox } from '../../area/index.js';
 import { brushInMetric, brushInWords, brushOf } from '../../brush/index.js';
 import { countWords, spokenSeconds } from '../../captions/index.js';
@@ -71,8 +72,8 @@ export function cardsOf(lesson: Lesson, timeline: Timeline): Card[] {
       'step',
       { takeId: begin.id, slate: begin.slate, from: 0 },
       {
-        title: `Part ${part.number} of ${part.of}`,
-        lines: [`You need: ${[...part.brushes, ...part.mixes.map(mixName)].join(', ')}`],
+        title: say`Part ${part.number} of ${part.of}`,
+        lines: [say`You need: ${[...part.brushes, ...part.mixes.map(mixName)].join(', ')}`],
       },
     );
   for (const take of takes) {
@@ -87,7 +88,7 @@ export function cardsOf(lesson: Lesson, timeline: Timeline): Card[] {
         at(dry.from),
         {
           title: dryWords(dry.dryMin as number),
-          lines: [`planned, at ${degreesInWords(lesson.room.airC)} and ${percentInWords(lesson.room.humidity)}`],
+          lines: [say`planned, at ${degreesInWords(lesson.room.airC)} and ${percentInWords(lesson.room.humidity)}`],
         },
         dry.to,
       );
@@ -176,7 +177,8 @@ const unbroken = (recipe: string): string =>
     .join('\u00a0: ');
 
 /** "28 min later, dry"; over a night, the next day. */
-const dryWords = (minutes: number): string => (minutes >= 600 ? 'The next day, dry' : `${minutesInWords(minutes)} later, dry`);
+const dryWords = (minutes: number): string =>
+  minutes >= 600 ? say('The next day, dry') : say`${minutesInWords(minutes)} later, dry`;
 
 /** "Layer 2 of 3 on the sky", for steps whose area gets more than one. */
 function layerOf(lesson: Lesson): Map<string, string> {
@@ -194,8 +196,8 @@ function layerOf(lesson: Lesson): Map<string, string> {
       found.set(
         step.id,
         step.wholeCanvas
-          ? `Layer ${at}, under all the others`
-          : `Layer ${at} of ${most.coats.length}${counts.length > 1 ? ` on ${areaName(lesson, most.id)}` : ''}`,
+          ? say`Layer ${at}, under all the others`
+          : say`Layer ${at} of ${most.coats.length}${counts.length > 1 ? say` on ${areaName(lesson, most.id)}` : ''}`,
       );
   }
   return found;

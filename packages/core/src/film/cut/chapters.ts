@@ -1,4 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { brushInMetric, brushOf } from '../../brush/index.js';
 import { looksOf } from '../../derived/index.js';
 import { shortTubeName } from '../../mix/index.js';
@@ -22,7 +23,7 @@ export function chaptersOf(lesson: Lesson, { shots, fps, frames, takes }: Timeli
     if (last && last.stepId === stepId) last.to = shot.to / fps;
     else {
       const title =
-        stepId === null ? (shot.takeId === 'close' ? 'The finished picture' : 'Opening') : (titleOf.get(stepId) ?? '');
+        stepId === null ? (shot.takeId === 'close' ? say('The finished picture') : 'Opening') : (titleOf.get(stepId) ?? '');
       found.push({ stepId, title, from: shot.from / fps, to: shot.to / fps });
     }
   }
@@ -59,7 +60,7 @@ export function descriptionOf(lesson: Lesson, timeline: Timeline): string {
   const dryMin = dried.reduce((sum, { dryMin = 0 }) => sum + dryMin, 0);
   const part = (title: string, lines: readonly string[]) => (lines.length > 0 ? [`\n${title}`, ...lines] : []);
   return [
-    `${lesson.title}: a lesson in acrylic, ${counted(steps.length, 'step')} in ${clock(timeline.frames / timeline.fps)}.`,
+    say`${lesson.title}: a lesson in acrylic, ${counted(steps.length, 'step')} in ${clock(timeline.frames / timeline.fps)}.`,
     '',
     ...chaptersOf(lesson, timeline, LEAST_CHAPTER_S).map(({ from, title }) => `${clock(Math.floor(from))} ${title}`),
     ...part(
@@ -78,12 +79,14 @@ export function descriptionOf(lesson: Lesson, timeline: Timeline): string {
       'Drying',
       dried.length > 0
         ? [
-            `The film hides ${counted(dried.length, 'pause')}, ${Math.round(dryMin)} min together, in which paint dried. Wait for yours until it is dry to the touch.`,
+            say`The film hides ${counted(dried.length, 'pause')}, ${Math.round(dryMin)} min together, in which paint dried. Wait for yours until it is dry to the touch.`,
           ]
         : [],
     ),
-    ...part('Take care', [
-      'Read the labels of your paints and mediums. Do not sand or spray paint without protection, and keep paint water out of the sink.',
+    ...part(say('Take care'), [
+      say(
+        'Read the labels of your paints and mediums. Do not sand or spray paint without protection, and keep paint water out of the sink.',
+      ),
     ]),
     '',
   ].join('\n');

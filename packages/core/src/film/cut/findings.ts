@@ -1,3 +1,4 @@
+import { say, worded } from '@viaticum/contract';
 import { type Piece, pieceRules } from '../kinds.js';
 import { JUMP_S, mayJump, type Shot, type Timeline } from './cuts.js';
 
@@ -18,22 +19,22 @@ export function cutFindings({ cut, wishS, takes, shots, allocation }: Timeline):
     : takes.reduce((sum, { pieces }) => sum + pieces.reduce((own, { kind, rawS }) => own + (kind === 'speech' ? rawS : 0), 0), 0);
   if (status === 'too-short') {
     const missing = leastS - wishS;
-    const length: Mend = { kind: 'length', words: `Make it ${clockOf(leastS)} long`, seconds: Math.ceil(leastS) };
+    const length: Mend = { kind: 'length', words: say`Make it ${clockOf(leastS)} long`, seconds: Math.ceil(leastS) };
     if (spokenS < missing)
       return [
         {
           code: 'too-short',
-          words: `What must be seen takes ${clockOf(leastS)}; ${clockOf(wishS)} are wished for.`,
+          words: say`What must be seen takes ${clockOf(leastS)}; ${clockOf(wishS)} are wished for.`,
           mends: [length],
         },
       ];
     return [
       {
         code: 'too-short',
-        words: `What is said takes ${clockOf(spokenS)} and cannot be sped up. Say ${clockOf(missing)} less, record the voice afterwards, or make parts.`,
+        words: say`What is said takes ${clockOf(spokenS)} and cannot be sped up. Say ${clockOf(missing)} less, record the voice afterwards, or make parts.`,
         mends: [
-          { kind: 'voice', words: 'Record the voice afterwards' },
-          { kind: 'parts', words: `Make parts of ${clockOf(wishS)}`, seconds: Math.round(wishS) },
+          { kind: 'voice', words: say('Record the voice afterwards') },
+          { kind: 'parts', words: say`Make parts of ${clockOf(wishS)}`, seconds: Math.round(wishS) },
           length,
         ],
       },
@@ -43,8 +44,8 @@ export function cutFindings({ cut, wishS, takes, shots, allocation }: Timeline):
   if (status === 'all-real-time' && mostS < wishS - 1)
     found.push({
       code: 'real-time',
-      words: `Everything fits at real time: ${clockOf(mostS)} of your ${clockOf(wishS)}.`,
-      mends: [{ kind: 'length', words: `Make it ${clockOf(mostS)} long`, seconds: Math.ceil(mostS) }],
+      words: say`Everything fits at real time: ${clockOf(mostS)} of your ${clockOf(wishS)}.`,
+      mends: [{ kind: 'length', words: say`Make it ${clockOf(mostS)} long`, seconds: Math.ceil(mostS) }],
     });
   const hurried = shots.filter(({ piece, speed }) => piece?.kind === 'key' && speed > HURRIED[0] && speed < HURRIED[1]);
   if (hurried.length > 0)
@@ -52,8 +53,8 @@ export function cutFindings({ cut, wishS, takes, shots, allocation }: Timeline):
       code: 'hurried',
       words:
         hurried.length === 1
-          ? `The stroke that is taught in ${hurried[0]?.slate} runs ${hurried[0]?.speed.toFixed(1)} times as fast: that looks hurried. Real time or twice looks meant.`
-          : `${hurried.length} strokes that are taught run 1.2 to 2 times as fast: that looks hurried. Real time or twice looks meant.`,
+          ? say`The stroke that is taught in ${hurried[0]?.slate} runs ${hurried[0]?.speed.toFixed(1)} times as fast: that looks hurried. Real time or twice looks meant.`
+          : say`${hurried.length} strokes that are taught run 1.2 to 2 times as fast: that looks hurried. Real time or twice looks meant.`,
       mends: [],
       pieceIds: hurried.map(({ piece }) => (piece as Piece).id),
     });
@@ -76,7 +77,7 @@ export function jumpsOf({ shots, fps, takes }: Timeline): { pieceId: string; sav
       const title = takes.find(({ id }) => id === takeId)?.title ?? '';
       const savesS = shownS - JUMP_S;
       return [
-        { pieceId: piece.id, savesS, words: `Jump over ${pieceRules[piece.kind].name} in “${title}”: −${clockOf(savesS)}` },
+        { pieceId: piece.id, savesS, words: say`Jump over ${pieceRules[piece.kind].name} in “${title}”: −${clockOf(savesS)}` },
       ];
     })
     .sort((a, b) => b.savesS - a.savesS);
@@ -86,21 +87,23 @@ const LEAST_SAVED_S = 8;
 
 /** How fast the kinds of pieces run, slowest first: "strokes as they are, mixing 2.1×, filling 6.2×". */
 export function pressInWords({ allocation, shots }: Timeline): string {
-  if (allocation.status === 'all-real-time') return 'all at real time';
+  if (allocation.status === 'all-real-time') return say('all at real time');
   const fastest = new Map<string, number>();
   for (const { piece, speed } of shots) if (piece) fastest.set(piece.kind, Math.max(fastest.get(piece.kind) ?? 1, speed));
   const told = (['key', 'mixing', 'edge', 'filling', 'repeat', 'tracing'] as const).flatMap((kind) => {
     const speed = fastest.get(kind);
     if (speed === undefined) return [];
-    return [`${plural[kind]} ${speed < 1.05 ? 'as they are' : `up to ${speed < 9.95 ? speed.toFixed(1) : Math.round(speed)}×`}`];
+    return [
+      `${plural[kind]} ${speed < 1.05 ? say('as they are') : say`up to ${speed < 9.95 ? speed.toFixed(1) : Math.round(speed)}×`}`,
+    ];
   });
   return told.join(', ');
 }
-const plural = {
+const plural = worded({
   key: 'strokes taught',
   mixing: 'mixing',
   edge: 'cutting in',
   filling: 'filling',
   repeat: 'repetitions',
   tracing: 'drawing',
-};
+});

@@ -1,4 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { brushInMetric, brushOf } from '../../brush/index.js';
 import { looksOf } from '../../derived/index.js';
 import type { Take } from '../filming/takes.js';
@@ -105,7 +106,7 @@ export function partTimeline(timeline: Timeline, part: FilmPart): Timeline {
   const own = new Set(part.takeIds);
   return {
     ...timeline,
-    cut: { ...timeline.cut, name: `${timeline.cut.name}, part ${part.number} of ${part.of}` },
+    cut: { ...timeline.cut, name: say`${timeline.cut.name}, part ${part.number} of ${part.of}` },
     wishS: (part.to - part.from) / timeline.fps,
     takes: timeline.takes.filter(({ id }) => own.has(id)),
     shots: timeline.shots

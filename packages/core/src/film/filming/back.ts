@@ -1,4 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { minutesOf } from '../../plan/index.js';
 import { mixedSeconds } from './doing.js';
 import { filmPlan } from './film-plan.js';
@@ -50,7 +51,7 @@ export function filmedMinutes(lesson: Lesson, takes: readonly Take[]): FilmedMin
         planned,
         suggested,
         filmedS: worked,
-        words: `You took ${clockOf(worked)} for “${step.title}”; the lesson plans ${planned} min for its students. ${suggested} min would fit.`,
+        words: say`You took ${clockOf(worked)} for “${step.title}”; the lesson plans ${planned} min for its students. ${suggested} min would fit.`,
       },
     ];
   });

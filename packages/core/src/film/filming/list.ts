@@ -1,4 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { heapsOf } from '../../heap/index.js';
 import { calmly, planOf } from '../../plan/index.js';
 import { listInWords, minutesInWords } from '../../units/index.js';
@@ -139,15 +140,15 @@ function notesOf(lesson: Lesson, takes: readonly Take[], { order }: ShootOrder, 
   const [one] = late;
   if (one && late.length === 1)
     notes.push(
-      `${one.slate}: the heap of ${one.name} waits ${minutesInWords(one.waits)} before it is used. Cover it, or film a fresh one.`,
+      say`${one.slate}: the heap of ${one.name} waits ${minutesInWords(one.waits)} before it is used. Cover it, or film a fresh one.`,
     );
   else if (one)
     notes.push(
-      `${late.length} heaps wait up to ${minutesInWords(Math.max(...late.map(({ waits }) => waits)))} before they are used (${listInWords(late.map(({ slate }) => slate))}). Cover them, or film fresh ones.`,
+      say`${late.length} heaps wait up to ${minutesInWords(Math.max(...late.map(({ waits }) => waits)))} before they are used (${listInWords(late.map(({ slate }) => slate))}). Cover them, or film fresh ones.`,
     );
   if (waitMin >= 10)
     notes.push(
-      `The canvas dries ${minutesInWords(waitMin)} while nothing can be filmed. A second canvas, painted ahead, would save up to that much.`,
+      say`The canvas dries ${minutesInWords(waitMin)} while nothing can be filmed. A second canvas, painted ahead, would save up to that much.`,
     );
   return notes;
 }

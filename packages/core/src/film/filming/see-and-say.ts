@@ -1,4 +1,5 @@
 import type { Lesson, Step } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { areaName, areasWorkedOn, drawsLines } from '../../derived/index.js';
 import type { LessonPlan } from '../../plan/index.js';
 import { plainSay } from '../../text/index.js';
@@ -10,15 +11,15 @@ export function seenIn(lesson: Lesson, step: Step): string[] {
   const areas = areasWorkedOn(lesson, step)
     .slice(0, 3)
     .map((id) => the(uncapital(areaName(lesson, id))));
-  const where = step.wholeCanvas ? 'the whole canvas' : listInWords(areas);
+  const where = step.wholeCanvas ? say('the whole canvas') : listInWords(areas);
   const what =
     step.kind === 'look'
-      ? 'the canvas from where the viewer stands'
+      ? say('the canvas from where the viewer stands')
       : drawsLines(step)
-        ? 'the line coming onto the canvas'
+        ? say('the line coming onto the canvas')
         : step.stroke
-          ? `the ${step.stroke} stroke on ${where || 'the canvas'}, once, slowly`
-          : `the first strokes on ${where || 'the canvas'}, slowly`;
+          ? say`the ${step.stroke} stroke on ${where || say('the canvas')}, once, slowly`
+          : say`the first strokes on ${where || say('the canvas')}, slowly`;
   const check = plainSay(step.checkpoint);
   return [what, ...(check ? [check.replace(/\.$/, '')] : [])];
 }
@@ -27,7 +28,7 @@ export function seenIn(lesson: Lesson, step: Step): string[] {
 export function saidIn(step: Step, { plan }: LessonPlan): string[] {
   const dryMin = driedBefore(plan).get(step.id)?.minutes ?? 0;
   return [
-    ...(dryMin > 0 ? [`it dried ${minutesInWords(dryMin)} before this`] : []),
-    ...(step.repeat?.until ? [`again until ${uncapital(step.repeat.until)}`] : []),
+    ...(dryMin > 0 ? [say`it dried ${minutesInWords(dryMin)} before this`] : []),
+    ...(step.repeat?.until ? [say`again until ${uncapital(step.repeat.until)}`] : []),
   ];
 }

@@ -1,4 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { toCsv } from '../csv.js';
 import type { ShootingList } from './list.js';
 import type { TakeState } from './shooting.js';
@@ -13,7 +14,7 @@ export const takesCsv = (
 ): string => {
   const byId = new Map(takes.map((take) => [take.id, take]));
   return toCsv(
-    ['slate', 'filming', 'title', 'set-up', 'start state', 'minutes', 'must see', 'must say', 'GB', 'done'],
+    ['slate', 'filming', 'title', 'set-up', say('start state'), 'minutes', say('must see'), say('must say'), 'GB', 'done'],
     list.order.flatMap(({ takeId }, i) => {
       const take = byId.get(takeId);
       if (!take) return [];
@@ -24,7 +25,7 @@ export const takesCsv = (
           i + 1,
           take.title,
           placeNames[take.place],
-          start ? `after ${start.title}` : 'bare canvas',
+          start ? say`after ${start.title}` : say('bare canvas'),
           Math.round((take.rawS / 60) * 10) / 10,
           take.mustSee.join('; '),
           take.mustSay.join('; '),

@@ -1,4 +1,5 @@
 import type { CameraPlace, FilmLight, Lesson, Step, TakeEdit, Voice } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 import { brushInMetric, brushOf } from '../../brush/index.js';
 import { countWords, spokenSeconds } from '../../captions/index.js';
 import { areasWorkedOn, laysPaint, looksOf } from '../../derived/index.js';
@@ -41,12 +42,12 @@ export type Take = {
 };
 
 export const filmDefaults = { fps: 25, wordsPerMinute: 140, bitRateMbps: 50, takesPerGood: 1.4 } as const;
-export const placeNames: Readonly<Record<CameraPlace, string>> = {
+export const placeNames: Readonly<Record<CameraPlace, string>> = worded({
   canvas: 'Canvas',
   palette: 'Palette',
   wide: 'Wide',
   hands: 'Hands, close',
-};
+});
 const usualPlaces: Readonly<Record<TakeKind, CameraPlace>> = {
   opening: 'wide',
   reference: 'wide',
@@ -130,10 +131,10 @@ function before(lesson: Lesson): Draft[] {
     ...base,
     id: 'opening',
     kind: 'opening',
-    title: 'Opening: the finished picture',
+    title: say('Opening: the finished picture'),
     afterStepId: last,
-    mustSee: ['the finished picture, whole'],
-    mustSay: [`what is painted: ${uncapital(lesson.title)}`],
+    mustSee: [say('the finished picture, whole')],
+    mustSay: [say`what is painted: ${uncapital(lesson.title)}`],
     pieces: [still('opening', null, REST_S)],
   };
   if (lesson.references.length === 0) return [opening];
@@ -141,8 +142,8 @@ function before(lesson: Lesson): Draft[] {
     ...base,
     id: 'reference',
     kind: 'reference',
-    title: 'The reference beside the bare canvas',
-    mustSee: ['reference and canvas side by side, of one size'],
+    title: say('The reference beside the bare canvas'),
+    mustSee: [say('reference and canvas side by side, of one size')],
     pieces: [still('reference', null)],
   };
   return [opening, reference];
@@ -153,9 +154,9 @@ const after = (lesson: Lesson): Draft[] => [
     ...base,
     id: 'close',
     kind: 'close',
-    title: 'Close: the finished picture',
+    title: say('Close: the finished picture'),
     afterStepId: lesson.steps.at(-1)?.id ?? null,
-    mustSee: ['the finished picture, then the signature'],
+    mustSee: [say('the finished picture, then the signature')],
     pieces: [still('close', null, REST_S)],
   },
 ];
@@ -175,17 +176,17 @@ function byStep(lesson: Lesson, plan: LessonPlan): Draft[] {
   let last: string | null = null;
   for (const group of wetGroups(lesson, steps)) {
     for (const step of group) {
-      for (const mixId of step.mixIds) if (isNew(`mix ${mixId}`)) out.push(...paletteTake(lesson, step, mixId, last));
+      for (const mixId of step.mixIds) if (isNew(say`mix ${mixId}`)) out.push(...paletteTake(lesson, step, mixId, last));
       const brush = brushOf(step.brushId);
-      if (brush && isNew(`brush ${brush.id}`))
+      if (brush && isNew(say`brush ${brush.id}`))
         out.push({
           ...base,
           id: `${step.id}/tool/${brush.id}`,
           kind: 'tool',
-          title: `The ${brushInMetric(brush)}`,
+          title: say`The ${brushInMetric(brush)}`,
           stepIds: [step.id],
           afterStepId: last,
-          mustSee: ['its width against a finger, then how it is loaded'],
+          mustSee: [say('its width against a finger, then how it is loaded')],
           pieces: [still(`${step.id}/tool/${brush.id}`, step.id)],
         });
       if (step.kind === 'transfer')
@@ -193,10 +194,10 @@ function byStep(lesson: Lesson, plan: LessonPlan): Draft[] {
           ...base,
           id: `${step.id}/tracing`,
           kind: 'tracing',
-          title: `The drawing on paper, before “${step.title}”`,
+          title: say`The drawing on paper, before “${step.title}”`,
           stepIds: [step.id],
           afterStepId: last,
-          mustSee: ['the sheet and its marks, held against the canvas'],
+          mustSee: [say('the sheet and its marks, held against the canvas')],
           pieces: [still(`${step.id}/tracing`, step.id)],
         });
     }
@@ -240,11 +241,11 @@ function paletteTake(lesson: Lesson, step: Step, mixId: string, last: string | n
       ...base,
       id,
       kind: 'palette',
-      title: isMixed ? `Mixing ${uncapital(look.mix.name)}` : `${capital(look.mix.name)} on the palette`,
+      title: isMixed ? say`Mixing ${uncapital(look.mix.name)}` : say`${capital(look.mix.name)} on the palette`,
       stepIds: [step.id],
       mixId,
       afterStepId: last,
-      mustSee: [isMixed && lastIn ? `the heap turning when the ${lastIn} goes in` : 'the heap beside the others'],
+      mustSee: [isMixed && lastIn ? say`the heap turning when the ${lastIn} goes in` : say('the heap beside the others')],
       mustSay: [`${look.mix.name}: ${look.words}`],
       pieces: [
         pieceOf(`${id}/mixing`, step.id, 'mixing', isMixed ? Math.max(LEAST_S, mixS) : LEAST_S, 4 + Math.max(0, tubes - 2)),
@@ -267,7 +268,7 @@ function canvasTake(lesson: Lesson, plan: LessonPlan, group: readonly Step[], la
     kind: 'canvas',
     title:
       titles.length > 2
-        ? `${titles[0]} to ${uncapital(titles.at(-1) as string)}`
+        ? say`${titles[0]} to ${uncapital(titles.at(-1) as string)}`
         : listInWords(titles.map((one, i) => (i > 0 ? uncapital(one) : one))),
     stepIds: group.map((step) => step.id),
     afterStepId: last,
@@ -278,7 +279,7 @@ function canvasTake(lesson: Lesson, plan: LessonPlan, group: readonly Step[], la
       .filter(Boolean)
       .join(' '),
     notes:
-      group.length > 1 ? [`${counted(group.length, 'step')} in one take: the paint stays wet. Do not touch the tripod.`] : [],
+      group.length > 1 ? [say`${counted(group.length, 'step')} in one take: the paint stays wet. Do not touch the tripod.`] : [],
     pieces: [...pieces, still(id, (group.at(-1) as Step).id, Math.min(5, 2 + fresh))],
     ...(isFine && { place: 'hands' as const }),
   };
@@ -295,7 +296,7 @@ function newAreas(lesson: Lesson, group: readonly Step[], { plan }: LessonPlan):
 function glare({ plan }: LessonPlan, { kind, stepIds }: Draft, light: FilmLight): string[] {
   if (kind !== 'canvas' || light !== 'lamp') return [];
   const wettest = Math.max(0, ...plan.coats.filter((coat) => stepIds.includes(coat.stepId)).map(({ wetUm }) => wetUm));
-  return wettest > SHINES_UM ? ['Wet paint will shine: cross the lamps, or tilt the canvas a little.'] : [];
+  return wettest > SHINES_UM ? [say('Wet paint will shine: cross the lamps, or tilt the canvas a little.')] : [];
 }
 
 /** Takes of one's own put after those they follow. */

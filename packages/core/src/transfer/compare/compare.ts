@@ -1,4 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { labRaster, type Rgba } from '@viaticum/kernels/raster';
 import { scanOutline } from '../../area/index.js';
 import { visibleOf } from '../../derived/index.js';
@@ -204,16 +205,16 @@ function inWords(lesson: Lesson, thing: Thing, fit: Fit): ThingError {
   const isOff = (share: number, mm: number) => Math.abs(share - 1) * mm > toleranceMm && Math.abs(share - 1) > 0.02;
   const [wide, high] = [isOff(fit.wide, thing.widthMm), isOff(fit.high, thing.heightMm)];
   if (wide && high && Math.abs(fit.wide - fit.high) < 0.025)
-    words.push(`${percent((fit.wide + fit.high) / 2)} too ${fit.wide > 1 ? 'large' : 'small'}`);
+    words.push(say`${percent((fit.wide + fit.high) / 2)} too ${fit.wide > 1 ? 'large' : 'small'}`);
   else {
-    if (wide) words.push(`${percent(fit.wide)} too ${fit.wide > 1 ? 'wide' : 'narrow'}`);
-    if (high) words.push(`${percent(fit.high)} too ${fit.high > 1 ? 'high' : 'low'}`);
+    if (wide) words.push(say`${percent(fit.wide)} too ${fit.wide > 1 ? 'wide' : 'narrow'}`);
+    if (high) words.push(say`${percent(fit.high)} too ${fit.high > 1 ? 'high' : 'low'}`);
   }
   if (Math.abs(fit.turnDeg) > MOST_TURN_DEG)
-    words.push(`leaning ${Math.round(Math.abs(fit.turnDeg))}° to the ${fit.turnDeg > 0 ? 'right' : 'left'}`);
+    words.push(say`leaning ${Math.round(Math.abs(fit.turnDeg))}° to the ${fit.turnDeg > 0 ? 'right' : 'left'}`);
   const [dx, dy] = fit.offMm;
-  if (Math.abs(dx) > toleranceMm) words.push(`${Math.round(Math.abs(dx))} mm too far to the ${dx > 0 ? 'right' : 'left'}`);
-  if (Math.abs(dy) > toleranceMm) words.push(`${Math.round(Math.abs(dy))} mm too ${dy > 0 ? 'low' : 'high'} on the canvas`);
+  if (Math.abs(dx) > toleranceMm) words.push(say`${Math.round(Math.abs(dx))} mm too far to the ${dx > 0 ? 'right' : 'left'}`);
+  if (Math.abs(dy) > toleranceMm) words.push(say`${Math.round(Math.abs(dy))} mm too ${dy > 0 ? 'low' : 'high'} on the canvas`);
   return {
     id: thing.id,
     name: thing.name,
@@ -320,7 +321,9 @@ function valueErrors(
     if (Math.abs(steps) < LEAST_STEPS) return [];
     const name = lesson.areas.find((area) => area.id === id)?.name ?? '';
     const said = Math.round(Math.abs(steps) * 2) / 2 || 0.5;
-    return [{ areaId: id, name, steps, words: `${said} ${said === 1 ? 'step' : 'steps'} too ${steps > 0 ? 'light' : 'dark'}` }];
+    return [
+      { areaId: id, name, steps, words: say`${said} ${said === 1 ? 'step' : 'steps'} too ${steps > 0 ? 'light' : 'dark'}` },
+    ];
   });
 }
 

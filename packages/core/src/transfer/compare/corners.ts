@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { blur, connectedParts, labels, labRaster, type Rgba, shrink, sizeWithin } from '@viaticum/kernels/raster';
 import { convexHull, cross, crossing, distance, fromSegment, minus, type Point } from '../../geometry/index.js';
 
@@ -202,10 +203,11 @@ export function ordered(corners: Corners): Corners {
 
 /** Why four picked corners cannot be used, as a sentence; null where they can. */
 export function cornersFault(corners: readonly Point[]): string | null {
-  if (corners.length !== 4) return 'Pick all four corners of the canvas.';
+  if (corners.length !== 4) return say('Pick all four corners of the canvas.');
   const four = corners as Corners;
   const turns = four.map((p, i) => Math.sign(cross(minus(p, four[(i + 3) % 4] as Point), minus(four[(i + 1) % 4] as Point, p))));
-  if (turns.some((turn) => turn === 0)) return 'Three of the four corners lie on one line. Move one of them.';
-  if (turns.some((turn) => turn !== turns[0])) return 'The corners cross over each other. Pick them in turn round the canvas.';
-  return isSound(four) ? null : 'This is seen too much from the side to measure. Photograph it from the front.';
+  if (turns.some((turn) => turn === 0)) return say('Three of the four corners lie on one line. Move one of them.');
+  if (turns.some((turn) => turn !== turns[0]))
+    return say('The corners cross over each other. Pick them in turn round the canvas.');
+  return isSound(four) ? null : say('This is seen too much from the side to measure. Photograph it from the front.');
 }

@@ -1,4 +1,5 @@
 import type { Construction, Eye, Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { outlineBox } from '../../area/index.js';
 import { visibleOf } from '../../derived/index.js';
 import {
@@ -75,11 +76,13 @@ const grid: Working<'grid'> = (lesson, { columns, rows, ratio }, out) => {
   for (let k = 0; k < rows; k++) out.labels.push({ at: [0, (k + 0.5) * h], text: String(k + 1) });
   const isSquare = Math.abs(w - h) < 0.05;
   out.how.push(
-    `On the canvas mark every ${said(lesson, w)} along the top and bottom edge and every ${said(lesson, h)} along both sides; join the marks with a ruler.`,
-    `On the printed picture, ${said(lesson, widthMm / ratio)} wide, mark every ${said(lesson, w / ratio)} and every ${said(lesson, h / ratio)}: 1 there is ${lengthRatio(ratio)} here.`,
-    'Write the same letters and numbers along both edges, and copy one cell at a time: where does a line enter, where does it leave?',
+    say`On the canvas mark every ${said(lesson, w)} along the top and bottom edge and every ${said(lesson, h)} along both sides; join the marks with a ruler.`,
+    say`On the printed picture, ${said(lesson, widthMm / ratio)} wide, mark every ${said(lesson, w / ratio)} and every ${said(lesson, h / ratio)}: 1 there is ${lengthRatio(ratio)} here.`,
+    say(
+      'Write the same letters and numbers along both edges, and copy one cell at a time: where does a line enter, where does it leave?',
+    ),
   );
-  if (!isSquare) out.how.push('The cells are not square on this canvas. Count along the side you measure.');
+  if (!isSquare) out.how.push(say('The cells are not square on this canvas. Count along the side you measure.'));
 };
 const lengthRatio = (ratio: number): string => String(Math.round(ratio * 100) / 100);
 
@@ -87,8 +90,8 @@ const diagonals: Working<'diagonals'> = (lesson, _, out) => {
   const { widthMm: w, heightMm: h } = lesson.support;
   out.lines.push(line([0, 0], [w, h]), line([w, 0], [0, h]), line([w / 2, 0], [w / 2, h]), line([0, h / 2], [w, h / 2]));
   out.how.push(
-    `Join opposite corners; each is ${said(lesson, Math.hypot(w, h))} long. If both are equally long, the canvas is square in its corners.`,
-    `They cross in the middle: ${said(lesson, w / 2)} from the side, ${said(lesson, h / 2)} from the top. Draw the upright and the level line through it.`,
+    say`Join opposite corners; each is ${said(lesson, Math.hypot(w, h))} long. If both are equally long, the canvas is square in its corners.`,
+    say`They cross in the middle: ${said(lesson, w / 2)} from the side, ${said(lesson, h / 2)} from the top. Draw the upright and the level line through it.`,
   );
 };
 
@@ -96,8 +99,8 @@ const thirds: Working<'thirds'> = (lesson, _, out) => {
   const { widthMm: w, heightMm: h } = lesson.support;
   for (const t of [1 / 3, 2 / 3]) out.lines.push(line([w * t, 0], [w * t, h]), line([0, h * t], [w, h * t]));
   out.how.push(
-    `Mark ${said(lesson, w / 3)} and ${said(lesson, (2 * w) / 3)} along the top and bottom, ${said(lesson, h / 3)} and ${said(lesson, (2 * h) / 3)} along both sides; join them.`,
-    'Without a ruler: fold a strip of paper as long as the side in three, and mark its folds.',
+    say`Mark ${said(lesson, w / 3)} and ${said(lesson, (2 * w) / 3)} along the top and bottom, ${said(lesson, h / 3)} and ${said(lesson, (2 * h) / 3)} along both sides; join them.`,
+    say('Without a ruler: fold a strip of paper as long as the side in three, and mark its folds.'),
   );
 };
 
@@ -116,7 +119,7 @@ const envelopeOf: Working<'envelope'> = (lesson, { areaIds, shadowIds, sides, th
   });
   const [first] = main.points as [Point];
   out.how.push(
-    `Put the first corner ${said(lesson, first[0])} from the left and ${said(lesson, first[1])} from the top; then side by side round the group, by length and angle:`,
+    say`Put the first corner ${said(lesson, first[0])} from the left and ${said(lesson, first[1])} from the top; then side by side round the group, by length and angle:`,
     main.points
       .map((p, i) => {
         const next = main.points[(i + 1) % main.points.length] as Point;
@@ -125,23 +128,24 @@ const envelopeOf: Working<'envelope'> = (lesson, { areaIds, shadowIds, sides, th
       .join('; '),
     ...main.wedges.map(
       (one) =>
-        `The gap ${wherein(lesson, one.deepest)} opens by ${degrees(one.angleDeg)}; its sides are ${said(lesson, one.sidesMm[0])} and ${said(lesson, one.sidesMm[1])}. Draw the gap, not the thing.`,
+        say`The gap ${wherein(lesson, one.deepest)} opens by ${degrees(one.angleDeg)}; its sides are ${said(lesson, one.sidesMm[0])} and ${said(lesson, one.sidesMm[1])}. Draw the gap, not the thing.`,
     ),
   );
-  if (shadow) out.how.push('The cast shadows are a second group, drawn dashed.');
-  out.how.push('Check every corner: where does it fall on the lines of the other sides, drawn on?');
+  if (shadow) out.how.push(say('The cast shadows are a second group, drawn dashed.'));
+  out.how.push(say('Check every corner: where does it fall on the lines of the other sides, drawn on?'));
 };
 /** A direction as people point: "to the right, 20° upwards". */
 function wayOf([x1, y1]: Point, [x2, y2]: Point): string {
   const [dx, dy] = [x2 - x1, y1 - y2];
   const steep = (Math.atan2(Math.abs(dy), Math.abs(dx)) * 180) / Math.PI;
-  if (steep < 3) return dx > 0 ? 'level to the right' : 'level to the left';
-  if (steep > 87) return dy > 0 ? 'straight up' : 'straight down';
-  return `to the ${dx > 0 ? 'right' : 'left'}, ${degrees(steep)} ${dy > 0 ? 'upwards' : 'downwards'}`;
+  if (steep < 3) return dx > 0 ? say('level to the right') : say('level to the left');
+  if (steep > 87) return dy > 0 ? say('straight up') : say('straight down');
+  return say`to the ${dx > 0 ? 'right' : 'left'}, ${degrees(steep)} ${dy > 0 ? 'upwards' : 'downwards'}`;
 }
 function wherein({ support }: Lesson, [x, y]: Point): string {
-  const across = x < support.widthMm / 3 ? 'on the left' : x > (support.widthMm * 2) / 3 ? 'on the right' : 'in the middle';
-  const down = y < support.heightMm / 3 ? 'high up' : y > (support.heightMm * 2) / 3 ? 'low down' : 'half-way up';
+  const across =
+    x < support.widthMm / 3 ? say('on the left') : x > (support.widthMm * 2) / 3 ? say('on the right') : say('in the middle');
+  const down = y < support.heightMm / 3 ? say('high up') : y > (support.heightMm * 2) / 3 ? say('low down') : say('half-way up');
   return `${across}, ${down}`;
 }
 
@@ -179,15 +183,15 @@ const radial: Working<'radial'> = (lesson, { at, radiusMm, parts, startDeg, ring
     out.labels.push({ at: plus(at, times(minus(p, at), 1.06)), text: String(i + 1) });
   }
   out.how.push(
-    `Mark the middle ${said(lesson, at[0])} from the left and ${said(lesson, at[1])} from the top. Draw the circle with a string ${said(lesson, radiusMm)} long, a pencil at its end.`,
+    say`Mark the middle ${said(lesson, at[0])} from the left and ${said(lesson, at[1])} from the top. Draw the circle with a string ${said(lesson, radiusMm)} long, a pencil at its end.`,
     parts === 6
-      ? `Step the same string round the circle: it divides it in exactly 6.`
-      : `Set a strip of paper to ${said(lesson, chordMm)} and step it round the circle ${parts} times; if it does not meet its beginning, share the rest out.`,
-    `The unit repeated between two spokes is ${said(lesson, chordMm)} wide at the rim: a lid ${said(lesson, chordMm)} across, set on every mark, touches its neighbours.`,
+      ? say`Step the same string round the circle: it divides it in exactly 6.`
+      : say`Set a strip of paper to ${said(lesson, chordMm)} and step it round the circle ${parts} times; if it does not meet its beginning, share the rest out.`,
+    say`The unit repeated between two spokes is ${said(lesson, chordMm)} wide at the rim: a lid ${said(lesson, chordMm)} across, set on every mark, touches its neighbours.`,
   );
   if (rings.length > 0)
     out.how.push(
-      `Rings at ${listInWords(rings.map((share) => said(lesson, radiusMm * share)))} from the middle, with the same string shortened.`,
+      say`Rings at ${listInWords(rings.map((share) => said(lesson, radiusMm * share)))} from the middle, with the same string shortened.`,
     );
 };
 
@@ -206,9 +210,9 @@ const ellipse: Working<'ellipse'> = (lesson, { at, halfWidthMm }, out) => {
   );
   const focus = Math.sqrt(Math.max(0, found.longMm ** 2 - found.shortMm ** 2));
   out.how.push(
-    `Draw a level cross ${said(lesson, found.at[0])} from the left and ${said(lesson, found.at[1])} from the top: ${said(lesson, 2 * found.longMm)} across, ${said(lesson, 2 * found.shortMm)} down${Math.abs(((found.turnDeg + 90) % 180) - 90) > 2 ? `, turned by ${degrees(found.turnDeg)}` : ''}.`,
-    `Two pins on the long line, ${said(lesson, focus)} to either side of the middle, a loop of string ${said(lesson, 2 * (focus + found.longMm))} long round both, and a pencil that keeps it tight.`,
-    `The true middle of the circle lies ${said(lesson, Math.abs(found.at[1] - at[1]))} above the middle of the ellipse: the near half looks larger.`,
+    say`Draw a level cross ${said(lesson, found.at[0])} from the left and ${said(lesson, found.at[1])} from the top: ${said(lesson, 2 * found.longMm)} across, ${said(lesson, 2 * found.shortMm)} down${Math.abs(((found.turnDeg + 90) % 180) - 90) > 2 ? say`, turned by ${degrees(found.turnDeg)}` : ''}.`,
+    say`Two pins on the long line, ${said(lesson, focus)} to either side of the middle, a loop of string ${said(lesson, 2 * (focus + found.longMm))} long round both, and a pencil that keeps it tight.`,
+    say`The true middle of the circle lies ${said(lesson, Math.abs(found.at[1] - at[1]))} above the middle of the ellipse: the near half looks larger.`,
   );
 };
 
@@ -227,11 +231,13 @@ const spacing: Working<'spacing'> = (_, { first, second, vanishing, count, heigh
   );
   const last = found.at(-1);
   out.how.push(
-    'Draw the first and the second. From the head of the first draw a line through the middle of the second: where it meets the foot line, the third stands. Go on in the same way.',
-    `The second is ${Math.round(ratio * 100)} % as tall as the first, the ${ordinal(found.length)} ${Math.round((last?.size ?? 0) * 100)} %.`,
+    say(
+      'Draw the first and the second. From the head of the first draw a line through the middle of the second: where it meets the foot line, the third stands. Go on in the same way.',
+    ),
+    say`The second is ${Math.round(ratio * 100)} % as tall as the first, the ${ordinal(found.length)} ${Math.round((last?.size ?? 0) * 100)} %.`,
   );
-  if (path) out.how.push('Over rising ground the feet follow the path; the sizes go by depth, not by how high they stand.');
-  if (found.length < count) out.how.push(`Only ${found.length} of ${count} find room before the path ends.`);
+  if (path) out.how.push(say('Over rising ground the feet follow the path; the sizes go by depth, not by how high they stand.'));
+  if (found.length < count) out.how.push(say`Only ${found.length} of ${count} find room before the path ends.`);
 };
 const ordinal = (n: number): string =>
   `${n}${n % 10 === 1 && n !== 11 ? 'st' : n % 10 === 2 && n !== 12 ? 'nd' : n % 10 === 3 && n !== 13 ? 'rd' : 'th'}`;
@@ -241,7 +247,7 @@ const vanishing: Working<'vanishing'> = (lesson, { points, lines }, out) => {
   const horizon = points.reduce((sum, [, y]) => sum + y, 0) / points.length;
   out.lines.push(line([0, points[0]?.[1] ?? horizon], [widthMm, points.at(-1)?.[1] ?? horizon]));
   for (const [n, from] of points.entries()) {
-    out.labels.push({ at: from, text: points.length > 1 ? `vanishing point ${n + 1}` : 'vanishing point' });
+    out.labels.push({ at: from, text: points.length > 1 ? say`vanishing point ${n + 1}` : say('vanishing point') });
     for (const to of rim(widthMm, heightMm, lines)) {
       const inside = clippedTo(from, to, widthMm, heightMm);
       if (inside) out.lines.push(line(...inside));
@@ -250,10 +256,10 @@ const vanishing: Working<'vanishing'> = (lesson, { points, lines }, out) => {
   out.how.push(
     ...points.map((p) =>
       p[0] >= 0 && p[0] <= widthMm && p[1] >= 0 && p[1] <= heightMm
-        ? `A pin ${said(lesson, p[0])} from the left and ${said(lesson, p[1])} from the top; a string from it shows every edge that runs away from you.`
-        : `This point lies off the canvas, ${said(lesson, Math.abs(p[0] < 0 ? p[0] : p[0] - widthMm))} beyond its ${p[0] < 0 ? 'left' : 'right'} edge and ${said(lesson, p[1])} below the top: tape a strip to the table, a pin in it, and a string.`,
+        ? say`A pin ${said(lesson, p[0])} from the left and ${said(lesson, p[1])} from the top; a string from it shows every edge that runs away from you.`
+        : say`This point lies off the canvas, ${said(lesson, Math.abs(p[0] < 0 ? p[0] : p[0] - widthMm))} beyond its ${p[0] < 0 ? 'left' : 'right'} edge and ${said(lesson, p[1])} below the top: tape a strip to the table, a pin in it, and a string.`,
     ),
-    'Level edges above your eye fall towards the point, those below it rise.',
+    say('Level edges above your eye fall towards the point, those below it rise.'),
   );
 };
 /** Places evenly round the rim. */
@@ -292,8 +298,10 @@ const shadow: Working<'shadow'> = (lesson, { foot, head }, out) => {
   out.lines.push(line(foot, head), line(head, tip));
   out.second.push(line(foot, tip));
   out.how.push(
-    `The shadow runs from the foot ${wayOf(foot, tip)} and is ${said(lesson, distance(foot, tip))} long on the canvas.`,
-    'Draw the ground line of the shadow first, then the ray of light over the head: where they cross the shadow ends. All shadows on this ground end in the same way.',
+    say`The shadow runs from the foot ${wayOf(foot, tip)} and is ${said(lesson, distance(foot, tip))} long on the canvas.`,
+    say(
+      'Draw the ground line of the shadow first, then the ray of light over the head: where they cross the shadow ends. All shadows on this ground end in the same way.',
+    ),
   );
 };
 
@@ -317,7 +325,7 @@ const shapes: Working<'shapes'> = (lesson, { areaIds }, out) => {
     );
     out.labels.push({ at: [box.x + box.width / 2, box.y + box.height / 2], text: String(i + 1) });
     out.how.push(
-      `${i + 1}. ${name}: a ${shape.kind} ${said(lesson, box.width)} wide and ${said(lesson, box.height)} high, its left side ${said(lesson, box.x)} from the left, its top ${said(lesson, box.y)} from the top.`,
+      say`${i + 1}. ${name}: a ${shape.kind} ${said(lesson, box.width)} wide and ${said(lesson, box.height)} high, its left side ${said(lesson, box.x)} from the left, its top ${said(lesson, box.y)} from the top.`,
     );
   });
 };

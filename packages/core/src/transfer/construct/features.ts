@@ -1,4 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { visibleOf } from '../../derived/index.js';
 import { distance, type Point } from '../../geometry/index.js';
 import { called, capital } from '../../units/index.js';
@@ -33,7 +34,7 @@ export function featureAxes(
   const labels = found.map(({ at, name, long, short, turn }, i) => {
     lines.push(axis(at, long * PAST, turn), axis(at, short * PAST, turn + Math.PI / 2));
     how.push(
-      `${i + 1}. ${capital(called(name))}: its middle ${said(at[0])} from the left and ${said(at[1])} from the top; ${said(2 * long)} long and ${said(2 * short)} across, ${leaning(turn)}. Its two axes first, then its rim through their ends.`,
+      say`${i + 1}. ${capital(called(name))}: its middle ${said(at[0])} from the left and ${said(at[1])} from the top; ${said(2 * long)} long and ${said(2 * short)} across, ${leaning(turn)}. Its two axes first, then its rim through their ends.`,
     );
     return { at, text: String(i + 1) };
   });
@@ -45,7 +46,7 @@ export function featureAxes(
     const apart = distance(one.at, other.at);
     const size = one.long + other.long;
     how.push(
-      `A ruler through the middles of ${called(one.name)} and ${called(other.name)} ${tilted(one.at, other.at)}. They are ${said(apart)} apart: ${times(apart / size)} as far as one of them is long.`,
+      say`A ruler through the middles of ${called(one.name)} and ${called(other.name)} ${tilted(one.at, other.at)}. They are ${said(apart)} apart: ${times(apart / size)} as far as one of them is long.`,
     );
   }
   return { lines, second, labels, how };
@@ -72,21 +73,21 @@ const isPair = (one: Feature, other: Feature): boolean => {
 /** How a long axis lies, in words. */
 function leaning(turn: number): string {
   const deg = ((((turn * 180) / Math.PI) % 180) + 180) % 180;
-  if (deg < LEVEL || deg > 180 - LEVEL) return 'lying level';
-  if (Math.abs(deg - 90) < LEVEL) return 'standing upright';
+  if (deg < LEVEL || deg > 180 - LEVEL) return say('lying level');
+  if (Math.abs(deg - 90) < LEVEL) return say('standing upright');
   return deg < 90
-    ? `its long axis ${Math.round(deg)}° down to the right`
-    : `its long axis ${Math.round(180 - deg)}° up to the right`;
+    ? say`its long axis ${Math.round(deg)}° down to the right`
+    : say`its long axis ${Math.round(180 - deg)}° up to the right`;
 }
 
 function tilted(one: Point, other: Point): string {
   const [left, right] = one[0] <= other[0] ? [one, other] : [other, one];
   const deg = (Math.atan2(left[1] - right[1], right[0] - left[0]) * 180) / Math.PI;
-  if (Math.abs(deg) < LEVEL) return 'lies level';
-  return `${deg > 0 ? 'rises' : 'falls'} by ${Math.round(Math.abs(deg))}° to the right`;
+  if (Math.abs(deg) < LEVEL) return say('lies level');
+  return say`${deg > 0 ? 'rises' : 'falls'} by ${Math.round(Math.abs(deg))}° to the right`;
 }
 
 const times = (ratio: number): string => {
   const half = Math.round(ratio * 2) / 2;
-  return half === 1 ? 'just' : half % 1 === 0 ? `${half} times` : `${Math.floor(half) > 0 ? Math.floor(half) : ''}½ times`;
+  return half === 1 ? 'just' : half % 1 === 0 ? say`${half} times` : say`${Math.floor(half) > 0 ? Math.floor(half) : ''}½ times`;
 };

@@ -50,7 +50,7 @@ export function RoomTopic({ kit }: { kit: Kit }) {
         <p>{room.light}</p>
         <p>
           {room.dryers ? w.dryers(room.dryers.each, Math.round(room.dryers.limitW), room.dryers.watts) : w.noCircuits}{' '}
-          {room.dryers && CODE_DECIDES}
+          {room.dryers && CODE_DECIDES()}
         </p>
         <h3>{w.waste}</h3>
         <ul>

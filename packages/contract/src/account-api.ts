@@ -1,4 +1,5 @@
 import { type Static, Type } from 'typebox';
+import { languages } from './language.js';
 
 const strict = { additionalProperties: false } as const;
 
@@ -25,9 +26,14 @@ export const SaveAccount = Type.Object({ isOff: Type.Boolean() }, strict);
 /** What stands at the end of a link that was handed out. */
 export const TokenParam = Type.Object({ token: Type.String({ pattern: '^[\\w-]{1,64}$' }) }, strict);
 
-/** How somebody measures, wherever a lesson does not say it by itself (its lengths it does). */
+/** How somebody measures and in which language they read, wherever a lesson does not say it by itself (its lengths it does). */
 export const Measures = Type.Object(
-  { temperature: Type.Enum(['C', 'F']), volume: Type.Enum(['ml', 'fl oz']), clock: Type.Enum(['24', '12']) },
+  {
+    temperature: Type.Enum(['C', 'F']),
+    volume: Type.Enum(['ml', 'fl oz']),
+    clock: Type.Enum(['24', '12']),
+    language: Type.Optional(Type.Enum([...languages])),
+  },
   strict,
 );
 export type Measures = Static<typeof Measures>;

@@ -26,6 +26,8 @@ export function speakBy(next: typeof source): void {
   source = next;
 }
 export const languageNow = (): Language => source?.() ?? spoken;
+/** How days and hours are written, as `Intl` names it. */
+export const localeNow = (): string => ({ en: 'en-GB', de: 'de-DE' })[languageNow()];
 /** Something said in a language, in the midst of another. It must not wait for anything. */
 export function speaking<T>(language: Language, work: () => T): T {
   const [before, by] = [spoken, source];
@@ -48,13 +50,14 @@ const found = (key: string): string | undefined => {
   return language === 'en' ? undefined : catalogues.get(language)?.[key];
 };
 type Value = string | number | undefined;
-/** A number with the sign before its decimals that the language has. */
-const filled = (value: Value): string =>
-  typeof value === 'number' && languageNow() === 'de' ? String(value).replace('.', ',') : String(value);
+const NUMBER = /^[−-]?\d+\.\d+$/;
+/** A number, also one that was rounded to a text already, with the sign before its decimals that the reader's language has. */
+export const numberSaid = (value: number | string): string =>
+  languageNow() === 'de' && NUMBER.test(String(value)) ? String(value).replace('.', ',') : String(value);
 
 /** A sentence by its key: "Add {0}". */
 export const sayBy = (key: string, ...values: Value[]): string =>
-  (found(key) ?? key).replace(/\{(\d+)\}/g, (_, k: string) => filled(values[Number(k)] ?? ''));
+  (found(key) ?? key).replace(/\{(\d+)\}/g, (_, k: string) => numberSaid(values[Number(k)] ?? ''));
 
 /** A sentence in the reader's language: say`Add ${mix}`, say('Add a mix'). */
 export function say(text: string): string;
@@ -62,10 +65,6 @@ export function say(parts: TemplateStringsArray, ...values: Value[]): string;
 export function say(text: string | TemplateStringsArray, ...values: Value[]): string {
   return typeof text === 'string' ? (found(text) ?? text) : sayBy(keyOf(text), ...values);
 }
-
-/** A number as it is written in the reader's language. */
-export const numberSaid = (value: number | string): string =>
-  languageNow() === 'de' ? String(value).replace('.', ',') : String(value);
 
 /**
  * A list of words that are looked up whenever they are read, not when they are written: its strings, also those further in; with `only`, just

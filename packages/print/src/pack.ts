@@ -1,4 +1,5 @@
 import type { Lesson, PackOptions, PackPart, Studio } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { looksOf, visibleOf } from '@viaticum/core/derived';
 import { groupOf, kitLines, kitPaint } from '@viaticum/core/kit';
 import { planLesson } from '@viaticum/core/plan';
@@ -27,13 +28,13 @@ export async function packPdf(
   pictures: ReadonlyMap<string, Uint8Array>,
   { kind, paper, isLarge, parts }: PackOptions,
 ): Promise<{ bytes: Uint8Array; pages: number; lacks: string[] }> {
-  if (lesson.steps.length === 0) throw new RangeError('This lesson has no steps yet. Add some, then make its pack.');
+  if (lesson.steps.length === 0) throw new RangeError(say('This lesson has no steps yet. Add some, then make its pack.'));
   const plan = planLesson(lesson);
   const kit = kitPaint(lesson, plan.plan, studio);
   const isCopy = kind === 'instructor';
   const usual = isCopy || kind === 'summary' || kind === 'cards' ? 1 : HANDOUT_SCALE;
   const sheet = new Sheet({
-    title: `${lesson.title}: ${{ instructor: 'instructor’s copy', handout: 'handout', summary: 'on one page', cards: 'cards' }[kind]}`,
+    title: `${lesson.title}: ${{ instructor: say('instructor’s copy'), handout: say('handout'), summary: say('on one page'), cards: say('cards') }[kind]}`,
     language: lesson.language,
     paper,
     scale: isLarge ? LARGE_SCALE : usual,
@@ -65,7 +66,7 @@ export async function packPdf(
     }
     fillContents?.();
   }
-  if (sheet.pageCount === 0) throw new RangeError('Choose at least one part of the pack.');
+  if (sheet.pageCount === 0) throw new RangeError(say('Choose at least one part of the pack.'));
   const made = await sheet.finish(kind === 'instructor' || kind === 'handout');
   const said = lesson.steps.flatMap((step) => [step.title, step.say, step.watch, step.checkpoint, step.finish]);
   return {

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import PDFDocument from 'pdfkit';
 import { type Face, fonts } from './fonts.js';
 
@@ -86,7 +87,7 @@ export class Sheet {
       displayTitle: true,
       compress: true,
       font: null as unknown as string,
-      info: { Title: drawn(options.title), Creator: 'Viaticum', Subject: 'Acrylic painting lesson in steps' },
+      info: { Title: drawn(options.title), Creator: 'Viaticum', Subject: say('Acrylic painting lesson in steps') },
     } as PDFKit.PDFDocumentOptions);
     this.doc.on('data', (chunk: Uint8Array) => this.chunks.push(chunk));
     for (const [face, bytes] of Object.entries(fonts())) this.doc.registerFont(face, bytes);
@@ -321,7 +322,7 @@ export class Sheet {
           .lineTo(this.right * MM, 18.3 * MM)
           .stroke();
       this.doc.font('sansBold').fontSize(8.5).fillColor(INK);
-      this.doc.text(`${i + 1} of ${pages}`, this.left * MM, (this.paper.heightMm - 13) * MM, {
+      this.doc.text(say`${i + 1} of ${pages}`, this.left * MM, (this.paper.heightMm - 13) * MM, {
         width: this.width * MM,
         align: 'right',
         lineBreak: false,

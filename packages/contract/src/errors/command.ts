@@ -3,11 +3,11 @@ import { coded } from './coded.js';
 
 /** What a command on a lesson refuses, and why. */
 export const commandErrors = {
-  gone: (what: string | number) => coded(422, 'gone', say`This ${what} is no longer in the lesson. Choose another.`),
-  alreadyThere: (what: string | number) => coded(422, 'already-there', say`This ${what} is in the lesson already.`),
-  nameless: (what: string | number) => coded(422, 'nameless', say`Give the ${what} a name.`),
+  gone: (what: string | number) => coded(422, 'gone', say`This ${say(String(what))} is no longer in the lesson. Choose another.`),
+  alreadyThere: (what: string | number) => coded(422, 'already-there', say`This ${say(String(what))} is in the lesson already.`),
+  nameless: (what: string | number) => coded(422, 'nameless', say`Give the ${say(String(what))} a name.`),
   nameTooLong: (what: string | number, name: string | number) =>
-    coded(422, 'name-too-long', say`The ${what}’s name is longer than ${name} letters. Shorten it.`),
+    coded(422, 'name-too-long', say`The ${say(String(what))}’s name is longer than ${name} letters. Shorten it.`),
   minutesOutOfRange: coded(422, 'minutes-out-of-range', 'Minutes cannot be negative or above 600. Enter how long this takes.'),
   mistOutOfRange: coded(
     422,

@@ -49,7 +49,7 @@ export const serverErrors = {
   codeUnknown: coded(404, 'unknown-code', 'No class has this code. Look at the board again: six letters and digits.'),
   lessonWithoutSteps: coded(422, 'no-steps', 'This lesson has no steps yet. Write at least one before you open a class.'),
   notFound: (what: string | number) =>
-    coded(404, 'not-found', say`There is no such ${what}. It may have been deleted; go back and look again.`),
+    coded(404, 'not-found', say`There is no such ${say(String(what))}. It may have been deleted; go back and look again.`),
   notSignedIn: coded(401, 'sign-in', 'You are not signed in. Sign in, then try again; nothing is lost.'),
   nestedTooDeeply: coded(400, 'invalid', 'This request is nested too deeply to be read. Reload the page.'),
   tooManyFields: coded(400, 'invalid', 'This request has more fields than anything here. Reload the page.'),

@@ -24,7 +24,8 @@ export const secondsOf = (h: string | undefined, m: string, s: string, f: string
  * Throws a sentence only where the file is larger than {@link captionLimits}.
  */
 export function readCaptions(source: string): CaptionFile {
-  if (source.length > captionLimits.bytes) throw new RangeError('This file of captions is larger than 20 MB. Cut it into parts.');
+  if (source.length > captionLimits.bytes)
+    throw new RangeError(say('This file of captions is larger than 20 MB. Cut it into parts.'));
   const reader = new Reader(source.replace(/^\uFEFF/, '').split(/\r\n|\n|\r/));
   reader.readAll();
   return reader.file();

@@ -1,4 +1,5 @@
 import type { Lesson, Plan, PlanItem } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { type Past, replanLesson } from '../plan/index.js';
 import { classMinute } from './drying.js';
 import type { ClassState, Climate } from './shape.js';
@@ -61,7 +62,7 @@ const stepsOf = (lesson: Lesson, ids: readonly string[]): Lesson['steps'] =>
 export function replanClass(lesson: Lesson, state: ClassState, now: number, quickest = false): Plan {
   const present = state.visits.at(-1);
   const item = present && state.plan?.items[present.index];
-  if (!state.plan || !present || !item) throw new RangeError('A class is planned again once it has begun.');
+  if (!state.plan || !present || !item) throw new RangeError(say('A class is planned again once it has begun.'));
   const minute = classMinute(state, now);
   const began = classMinute(state, present.startedAt);
   const isStep = item.stepId !== undefined;

@@ -1,3 +1,5 @@
+import { say } from '@viaticum/contract';
+
 /** A touch test of a coat: still wet at one time, dry at another (either may be missing), against the minutes that the model gives. */
 export type TouchTest = { predictedMin: number; wetAtMin?: number; dryAtMin?: number };
 
@@ -14,9 +16,9 @@ const MOST = Math.log(4);
  */
 export function calibrate(tests: readonly TouchTest[]): number {
   const spans = tests.map(({ predictedMin, wetAtMin, dryAtMin }) => {
-    if (!(predictedMin > 0 && Number.isFinite(predictedMin))) throw new RangeError('A touch test needs a coat that dries.');
+    if (!(predictedMin > 0 && Number.isFinite(predictedMin))) throw new RangeError(say('A touch test needs a coat that dries.'));
     if (wetAtMin !== undefined && dryAtMin !== undefined && wetAtMin > dryAtMin)
-      throw new RangeError('A coat cannot be dry before it was still wet. Look at the times of this test.');
+      throw new RangeError(say('A coat cannot be dry before it was still wet. Look at the times of this test.'));
     const low = wetAtMin !== undefined && wetAtMin > 0 ? Math.log(wetAtMin / predictedMin) : Number.NEGATIVE_INFINITY;
     const high = dryAtMin !== undefined ? Math.log(Math.max(dryAtMin, 1e-6) / predictedMin) : Number.POSITIVE_INFINITY;
     return [low, high] as const;

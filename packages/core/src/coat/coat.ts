@@ -1,4 +1,5 @@
 import type { Technique } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import {
   absorption,
   composition,
@@ -73,9 +74,9 @@ export type CoatTimes = {
 export function wetFilm(coat: Coat): WetFilm & { wetUm: number } {
   const film = films[coat.technique];
   const share = coat.waterShareOfMix ?? film.waterShare;
-  if (!(share >= 0 && share <= 0.95)) throw new RangeError('The share of water must lie between 0 and 95 % of the mix.');
+  if (!(share >= 0 && share <= 0.95)) throw new RangeError(say('The share of water must lie between 0 and 95 % of the mix.'));
   const fullUm = (coat.wetUm ?? film.wetUm) * (coat.gel ? gelThickening : 1);
-  if (!(fullUm > 0 && fullUm <= 5000)) throw new RangeError('A wet film is between 0 and 5 000 µm thick.');
+  if (!(fullUm > 0 && fullUm <= 5000)) throw new RangeError(say('A wet film is between 0 and 5 000 µm thick.'));
   const wetUm = fullUm * (1 - share);
   const grams = wetUm / ((1 - share) / density.wetGPerUm + share / density.waterGPerUm);
   const paint = grams * (1 - share);
@@ -237,7 +238,7 @@ export function driedAs(coat: Coat, room: CoatRoom, fineness: number, fresh?: We
 function mistOf({ mist }: Coat) {
   if (!mist) return null;
   const { everyMin, untilMin, gPerM2 = mistGPerM2 } = mist;
-  if (!(everyMin > 0 && untilMin >= 0 && gPerM2 > 0)) throw new RangeError('Mist needs minutes above 0 between its passes.');
+  if (!(everyMin > 0 && untilMin >= 0 && gPerM2 > 0)) throw new RangeError(say('Mist needs minutes above 0 between its passes.'));
   const everyS = everyMin * 60;
   const untilS = untilMin * 60;
   return { everyS, untilS, gPerM2, nextS: everyS < untilS ? everyS : Number.POSITIVE_INFINITY, passes: 0, runs: false };
@@ -246,7 +247,7 @@ function mistOf({ mist }: Coat) {
 /** The air side of a room worked out once per coat. */
 function dryingAir(coat: Coat, room: CoatRoom) {
   const calibration = room.calibration ?? 1;
-  if (!(calibration > 0)) throw new RangeError('The calibration of a room must be above 0.');
+  if (!(calibration > 0)) throw new RangeError(say('The calibration of a room must be above 0.'));
   const wide = convection(room.airSpeed, coat.lengthM ?? 0.4, room.naturalConvection);
   const heatTransfer = wide * edgeFactor(coat, massTransfer(wide));
   const mass = massTransfer(heatTransfer);
@@ -277,7 +278,7 @@ export const humectantPascal = (celsius: number, at20: number = humectant.pascal
 function edgeFactor({ marks }: Coat, mass: number): number {
   if (!marks) return 1;
   const widthM = marks.widthMm / 1000;
-  if (!(widthM > 0)) throw new RangeError('A mark is wider than 0 mm.');
+  if (!(widthM > 0)) throw new RangeError(say('A mark is wider than 0 mm.'));
   const layerM = vapourDiffusion / mass;
   const sideways =
     marks.shape === 'disc'

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { air, gas, heat } from './constants.js';
 
 /** Air over a wet surface. `humidity` 0-1, speeds m/s, temperatures °C, `sunWPerM2` W/m² of sunlight. */
@@ -86,15 +87,15 @@ function slopeOfLog(celsius: number): number {
 /** Throws a sentence where the air described cannot be. */
 export function assertRoom(room: { airC: number; humidity: number; airSpeed: number; sunWPerM2?: number }): void {
   if (!(room.airC >= -20 && room.airC <= 60)) {
-    throw new RangeError('The air must be between −20 and 60 °C (−4 and 140 °F). Enter the temperature of the room.');
+    throw new RangeError(say('The air must be between −20 and 60 °C (−4 and 140 °F). Enter the temperature of the room.'));
   }
   if (!(room.humidity >= 0 && room.humidity <= 1)) {
-    throw new RangeError('Humidity must lie between 0 and 100 %. Enter what the room’s hygrometer shows.');
+    throw new RangeError(say('Humidity must lie between 0 and 100 %. Enter what the room’s hygrometer shows.'));
   }
   if (!(room.airSpeed >= 0 && Number.isFinite(room.airSpeed))) {
-    throw new RangeError('The draught cannot be negative. Enter 0 for still air, 0.1 m/s for a quiet room.');
+    throw new RangeError(say('The draught cannot be negative. Enter 0 for still air, 0.1 m/s for a quiet room.'));
   }
   if (room.sunWPerM2 !== undefined && !(room.sunWPerM2 >= 0 && Number.isFinite(room.sunWPerM2))) {
-    throw new RangeError('Sunlight cannot be negative. Enter 0 indoors.');
+    throw new RangeError(say('Sunlight cannot be negative. Enter 0 indoors.'));
   }
 }

@@ -1,4 +1,4 @@
-import { type Lesson, SCHEMA_VERSION } from '@viaticum/contract';
+import { type Lesson, SCHEMA_VERSION, say } from '@viaticum/contract';
 import { letGoOfMissing } from './references.js';
 
 type Versioned = { schemaVersion: number } & Record<string, unknown>;
@@ -126,16 +126,16 @@ function renamed(value: unknown): unknown {
  */
 export function upgradeLesson(stored: unknown): Lesson {
   if (typeof stored !== 'object' || stored === null || typeof (stored as Versioned).schemaVersion !== 'number') {
-    throw new TypeError('This is not a lesson: it has no schemaVersion.');
+    throw new TypeError(say('This is not a lesson: it has no schemaVersion.'));
   }
   let document = stored as Versioned;
   if (document.schemaVersion > SCHEMA_VERSION) {
-    throw new RangeError('This lesson was written by a newer Viaticum. Update this one, then open it again.');
+    throw new RangeError(say('This lesson was written by a newer Viaticum. Update this one, then open it again.'));
   }
   const isOld = document.schemaVersion < SCHEMA_VERSION;
   while (document.schemaVersion < SCHEMA_VERSION) {
     const lift = upgrades[document.schemaVersion];
-    if (!lift) throw new RangeError(`Lessons of version ${document.schemaVersion} cannot be read.`);
+    if (!lift) throw new RangeError(say`Lessons of version ${document.schemaVersion} cannot be read.`);
     document = lift(document);
   }
   // Earlier versions left some names of what had been taken away behind.

@@ -1,4 +1,5 @@
 import type { Lab } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { labToXyz, linearToXyz, type Rgb, xyzToLab } from '@viaticum/kernels/colour';
 import { linearOfByte, type Rgba } from '@viaticum/kernels/raster';
 import { solved } from '../geometry/index.js';
@@ -22,7 +23,7 @@ const CLIPPED = 0.985;
  */
 export function readCard(photo: Rgba, corners: Corners, greys: readonly number[] = usualGreys): CardReading {
   if (greys.length < LEAST_GREYS || greys.some((l) => !(l > 0 && l <= 100)))
-    throw new RangeError('A grey card needs at least three steps with L* above 0 and up to 100.');
+    throw new RangeError(say('A grey card needs at least three steps with L* above 0 and up to 100.'));
   const { picture, mmPerPx } = straightened(photo, card, corners);
   const mean = (patch: Patch) => meanOf(picture, mmPerPx, patch);
   const papers = paperPlaces.map((patch) => ({ patch, light: mean(patch) }));
@@ -72,7 +73,7 @@ function meanOf(picture: Rgba, mmPerPx: number, patch: Patch): Rgb {
       for (let c = 0; c < 3; c++) (values[c] as number[]).push(linearOfByte[picture.data[at + c] as number] as number);
     }
   if ((values[0] as number[]).length < 4)
-    throw new RangeError('The card is too small in this photograph. Go nearer, so that it fills most of the picture.');
+    throw new RangeError(say('The card is too small in this photograph. Go nearer, so that it fills most of the picture.'));
   return values.map((channel) => {
     channel.sort((a, b) => a - b);
     const cut = Math.floor(channel.length / 10);
@@ -96,7 +97,7 @@ function surfaceThrough(values: readonly (At & { value: number })[]): Surface {
   );
   const right = Array.from({ length: n }, (_, i) => rows.reduce((sum, { t, log }) => sum + (t[i] as number) * log, 0));
   const found = solved(matrix, right);
-  if (!found) throw new RangeError('The paper of the card cannot be read. Check its four corners.');
+  if (!found) throw new RangeError(say('The paper of the card cannot be read. Check its four corners.'));
   return (at) => Math.exp(terms(at).reduce((sum, term, i) => sum + term * (found[i] as number), 0));
 }
 

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import ical, { ICalCalendarMethod } from 'ical-generator';
 
 /** A class as a calendar has it. Times in ms since 1970 UTC. */
@@ -16,7 +17,7 @@ export type CalendarEntry = {
 export function toIcs(name: string, entries: readonly CalendarEntry[], stampMs: number): string {
   const calendar = ical({ name, prodId: { company: 'Viaticum', product: 'Viaticum' }, method: ICalCalendarMethod.PUBLISH });
   for (const entry of entries) {
-    if (!(entry.endMs > entry.startMs)) throw new RangeError(`“${entry.title}” ends before it begins. Set its times.`);
+    if (!(entry.endMs > entry.startMs)) throw new RangeError(say`“${entry.title}” ends before it begins. Set its times.`);
     calendar.createEvent({
       id: entry.id,
       summary: entry.title,

@@ -30,7 +30,7 @@ const MOST_ROWS = 200_000;
  */
 export function readClimate(text: string): Climate {
   const clean = text.replace(/^\uFEFF/, '').trim();
-  if (clean === '') throw new RangeError('This file is empty. Choose the log that your hygrometer wrote, as CSV.');
+  if (clean === '') throw new RangeError(say('This file is empty. Choose the log that your hygrometer wrote, as CSV.'));
   // Decimal commas and commas between columns cannot both be: semicolons or tabs part the columns then.
   const { data } = Papa.parse<string[]>(clean, {
     skipEmptyLines: 'greedy',
@@ -119,7 +119,9 @@ function headingOf(head: readonly string[]): Record<Column, number> {
     sunWPerM2: find('sunWPerM2'),
   };
   if (at.time < 0 || at.humidity < 0)
-    throw new RangeError('The heading of this file names no time or no humidity. Name the columns: time, temperature, humidity.');
+    throw new RangeError(
+      say('The heading of this file names no time or no humidity. Name the columns: time, temperature, humidity.'),
+    );
   return at;
 }
 

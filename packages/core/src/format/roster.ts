@@ -50,9 +50,9 @@ export function namesIn(text: string): Roster {
 /** {@link namesIn} of a file; throws a sentence where there is no name, or more than 300. */
 export function readRoster(text: string): Roster {
   const found = namesIn(text);
-  if (found.names.length === 0) throw new RangeError('No names were found in this file. Put one first name on each line.');
+  if (found.names.length === 0) throw new RangeError(say('No names were found in this file. Put one first name on each line.'));
   if (found.names.length > MOST)
-    throw new RangeError(`This file has ${found.names.length} names; a class takes ${MOST}. Shorten it.`);
+    throw new RangeError(say`This file has ${found.names.length} names; a class takes ${MOST}. Shorten it.`);
   return found;
 }
 

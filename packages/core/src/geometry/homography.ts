@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { invert3 } from '@viaticum/kernels/colour';
 import { cross, minus, type Point } from './point.js';
 
@@ -29,13 +30,13 @@ export function solved(matrix: readonly (readonly number[])[], right: readonly n
  * the points brought to a common size first; Hartley and Zisserman 2003, from memory). Throws where three points lie on a line.
  */
 export function homography(from: readonly Point[], to: readonly Point[]): number[] {
-  if (from.length !== 4 || to.length !== 4) throw new RangeError('Four points are needed on either side.');
+  if (from.length !== 4 || to.length !== 4) throw new RangeError(say('Four points are needed on either side.'));
   for (const four of [from, to])
     for (let skip = 0; skip < 4; skip++) {
       const [a, b, c] = four.filter((_, i) => i !== skip) as [Point, Point, Point];
       const size = Math.max(Math.hypot(...minus(b, a)), Math.hypot(...minus(c, a)));
       if (Math.abs(cross(minus(b, a), minus(c, a))) < 1e-9 * size * size)
-        throw new RangeError('Three of the four corners lie on one line. Move one of them.');
+        throw new RangeError(say('Three of the four corners lie on one line. Move one of them.'));
     }
   const [one, other] = [evened(from), evened(to)];
   const rows: number[][] = [];
@@ -46,10 +47,10 @@ export function homography(from: readonly Point[], to: readonly Point[]): number
     right.push(u, v);
   });
   const found = solved(rows, right);
-  if (!found) throw new RangeError('These four corners give no picture plane. Move one of them.');
+  if (!found) throw new RangeError(say('These four corners give no picture plane. Move one of them.'));
   const whole = multiplied(multiplied(other.back, [...found, 1]), one.there);
   const last = whole[8] as number;
-  if (Math.abs(last) < 1e-12) throw new RangeError('These four corners give no picture plane. Move one of them.');
+  if (Math.abs(last) < 1e-12) throw new RangeError(say('These four corners give no picture plane. Move one of them.'));
   return whole.map((value) => value / last);
 }
 

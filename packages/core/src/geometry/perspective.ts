@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { type Homography, inverted } from './homography.js';
 import { between, cross, distance, minus, type Point } from './point.js';
 
@@ -19,7 +20,9 @@ export function evenlySpaced(first: Point, second: Point, vanishing: Point, coun
   const ratio = distance(second, vanishing) / whole;
   const off = Math.abs(cross(minus(second, first), minus(vanishing, first))) / (whole || 1);
   if (!(whole > 0) || ratio >= 1 || ratio <= 0 || distance(first, second) >= whole || off > 0.02 * whole + 1)
-    throw new RangeError('The second thing must stand between the first and the vanishing point. Move it nearer to that line.');
+    throw new RangeError(
+      say('The second thing must stand between the first and the vanishing point. Move it nearer to that line.'),
+    );
   return Array.from({ length: count }, (_, n) => {
     const size = shrunk(ratio, n);
     return { at: between(vanishing, first, size), size };
@@ -31,9 +34,9 @@ export function evenlySpaced(first: Point, second: Point, vanishing: Point, coun
  * the path passes that depth. The path begins at the first thing. Things beyond its end are left out.
  */
 export function alongPath(path: readonly Point[], ratio: number, vanishing: Point, count: number): { at: Point; size: number }[] {
-  if (!(ratio > 0 && ratio < 1)) throw new RangeError('The second thing must look smaller than the first.');
+  if (!(ratio > 0 && ratio < 1)) throw new RangeError(say('The second thing must look smaller than the first.'));
   const start = path[0];
-  if (!start || path.length < 2) throw new RangeError('A path needs two points or more.');
+  if (!start || path.length < 2) throw new RangeError(say('A path needs two points or more.'));
   const whole = distance(start, vanishing);
   const left = ([x, y]: Point) =>
     1 - ((x - start[0]) * (vanishing[0] - start[0]) + (y - start[1]) * (vanishing[1] - start[1])) / whole ** 2;
@@ -61,12 +64,12 @@ export type Ellipse = { at: Point; longMm: number; shortMm: number; turnDeg: num
  */
 export function groundCircle(eye: Eye, at: Point, halfWidthMm: number): Ellipse {
   const [x, v] = [at[0] - eye.xMm, at[1] - eye.horizonMm];
-  if (!(v > 0)) throw new RangeError('A circle on the ground lies below the horizon. Move it down.');
+  if (!(v > 0)) throw new RangeError(say('A circle on the ground lies below the horizon. Move it down.'));
   // Ground with the eye at height 1: canvas = distance · (X, 1) / Z.
   const z = eye.distanceMm / v;
   const middle: Point = [(x / eye.distanceMm) * z, z];
   const radius = (halfWidthMm / eye.distanceMm) * z;
-  if (radius >= z) throw new RangeError('This circle reaches behind the eye. Make it smaller or move it up.');
+  if (radius >= z) throw new RangeError(say('This circle reaches behind the eye. Make it smaller or move it up.'));
   const f = eye.distanceMm;
   // From ground (X, Z, 1) to canvas (x, y, 1): (f·X, f, Z).
   const h = [f, 0, 0, 0, 0, f, 0, 1, 0];
@@ -91,7 +94,7 @@ export function conicThrough(h: Homography, conic: readonly number[]): number[] 
 export function ellipseOf(conic: readonly number[]): Ellipse {
   const [a, b, d, , c, e, , , f] = conic as unknown as [number, number, number, number, number, number, number, number, number];
   const det = a * c - b * b;
-  if (!(det > 0)) throw new RangeError('This is seen as no ellipse: part of it lies behind the eye.');
+  if (!(det > 0)) throw new RangeError(say('This is seen as no ellipse: part of it lies behind the eye.'));
   const at: Point = [(b * e - c * d) / det, (b * d - a * e) / det];
   const rest = -(f + d * at[0] + e * at[1]);
   const mean = (a + c) / 2;
@@ -119,7 +122,7 @@ export function shadowTip(eye: Eye, foot: Point, head: Point, light: { azimuthDe
   const own = ([x, y]: Point): Triple => [x - eye.xMm, y - eye.horizonMm, 1];
   const tip = times3(times3(own(foot), ground), times3(own(head), sun));
   if (Math.abs(tip[2]) < 1e-9 * (Math.abs(tip[0]) + Math.abs(tip[1])) || elevation <= 0)
-    throw new RangeError('At this light the shadow has no end. Raise the light.');
+    throw new RangeError(say('At this light the shadow has no end. Raise the light.'));
   return [tip[0] / tip[2] + eye.xMm, tip[1] / tip[2] + eye.horizonMm];
 }
 type Triple = [number, number, number];
@@ -146,8 +149,8 @@ export function mirrorLine({
   eyeM: number;
 }): number {
   if (bankM === 0) return baseMm;
-  if (!(bankM > 0)) throw new RangeError('A bank is 0 or higher.');
-  if (!(eyeM > bankM)) throw new RangeError('The eye must be higher above the water than the bank. Raise it.');
-  if (!(baseMm > horizonMm)) throw new RangeError('What is reflected must stand below the horizon. Move the horizon up.');
+  if (!(bankM > 0)) throw new RangeError(say('A bank is 0 or higher.'));
+  if (!(eyeM > bankM)) throw new RangeError(say('The eye must be higher above the water than the bank. Raise it.'));
+  if (!(baseMm > horizonMm)) throw new RangeError(say('What is reflected must stand below the horizon. Move the horizon up.'));
   return horizonMm + ((baseMm - horizonMm) * eyeM) / (eyeM - bankM);
 }

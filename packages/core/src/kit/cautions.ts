@@ -25,12 +25,7 @@ export function cautionsFor(lesson: Lesson): Caution[] {
     const { metals } = pigmentOf(tube.pigment);
     const name = shortTubeName(tube);
     if (tube.own)
-      add(
-        `own ${tube.id}`,
-        say`Nothing is known here about the tube “${name}”. Read its label. ${LABEL()}`,
-        'shopping',
-        'class',
-      );
+      add(`own ${tube.id}`, say`Nothing is known here about the tube “${name}”. Read its label. ${LABEL()}`, 'shopping', 'class');
     else if (metals.length > 0)
       add(
         say`metal ${tube.id}`,

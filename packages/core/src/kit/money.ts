@@ -1,3 +1,5 @@
+import { say } from '@viaticum/contract';
+
 /** Places after the point of a currency (ISO 4217, from memory for those named; two elsewhere). */
 const exponents: Record<string, number> = { JPY: 0, KRW: 0, ISK: 0, CLP: 0, VND: 0, BHD: 3, KWD: 3, JOD: 3, OMR: 3, TND: 3 };
 export const exponentOf = (currency: string): number => exponents[currency] ?? 2;
@@ -28,7 +30,7 @@ export function readMoney(text: string, currency: string): number | null {
  */
 export function shareOut(minor: number, weights: readonly number[]): number[] {
   const sum = weights.reduce((all, one) => all + one, 0);
-  if (!(sum > 0)) throw new RangeError('There is nobody to share it among.');
+  if (!(sum > 0)) throw new RangeError(say('There is nobody to share it among.'));
   const [amount, whole] = [BigInt(minor), BigInt(sum)];
   const exact = weights.map((weight) => amount * BigInt(weight));
   const shares = exact.map((one) => Number(one / whole));

@@ -1,3 +1,5 @@
+import { say } from '@viaticum/contract';
+
 /** A tube as it is sold; the price in the smallest coin. */
 export type TubeSize = { ml: number; priceMinor: number };
 /** Tubes to buy: their sizes (largest first), what they cost, and what is left over of them, ml. */
@@ -20,12 +22,12 @@ const isBetter = (one: Omit<Best, 'from' | 'size'>, other: Best | undefined): bo
  */
 export function packTubes(needMl: number, sizes: readonly TubeSize[], places = 1): Packed {
   const need = Math.max(0, Math.ceil(needMl - 1e-9));
-  if (!Number.isFinite(needMl)) throw new RangeError('The amount of paint is no number.');
+  if (!Number.isFinite(needMl)) throw new RangeError(say('The amount of paint is no number.'));
   if (need === 0) return { sizes: [], costMinor: 0, leftMl: 0 };
   const sold = sizes.filter(({ ml }) => usable(ml) > 0);
-  if (sold.length === 0) throw new RangeError('There is no size of tube to buy. Enter one.');
+  if (sold.length === 0) throw new RangeError(say('There is no size of tube to buy. Enter one.'));
   if (sold.some(({ priceMinor }) => !Number.isInteger(priceMinor) || priceMinor < 0))
-    throw new RangeError('A price is a whole number of the smallest coin.');
+    throw new RangeError(say('A price is a whole number of the smallest coin.'));
   const width = need + 1;
   const best: (Best | undefined)[] = new Array((places + 1) * width);
   best[0] = { cost: 0, ml: 0, count: 0, from: -1, size: 0 };

@@ -1,4 +1,13 @@
-import { type KitListName, type KitRow, type KitSheet, type Lesson, type Studio, say, shelfNames } from '@viaticum/contract';
+import {
+  type KitListName,
+  type KitRow,
+  type KitSheet,
+  type Lesson,
+  localeNow,
+  type Studio,
+  say,
+  shelfNames,
+} from '@viaticum/contract';
 import { planLesson } from '../plan/index.js';
 import { capital, minutesInWords } from '../units/index.js';
 import { countedThing, kitLines, studioLines } from './bring.js';
@@ -16,7 +25,7 @@ export function taskTime({ startMin }: Pick<PrepTask, 'startMin'>, beginsAt: str
   const clock = `${String(at.getUTCHours()).padStart(2, '0')}:${String(at.getUTCMinutes()).padStart(2, '0')}`;
   if (beginsAt)
     return {
-      day: new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long', timeZone: 'UTC' }).format(at),
+      day: new Intl.DateTimeFormat(localeNow(), { weekday: 'long', day: 'numeric', month: 'long', timeZone: 'UTC' }).format(at),
       clock,
     };
   const days = Math.floor(begins / 60_000 / DAY) - Math.floor(at.getTime() / 60_000 / DAY);

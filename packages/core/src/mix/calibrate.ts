@@ -61,7 +61,7 @@ export function calibrateTube(sample: Sample): Calibrated {
   if (sample.tint) {
     soundTarget(sample.tint.lab);
     if (!(sample.tint.whiteParts > 0 && sample.tint.whiteParts <= 200))
-      throw new RangeError('A tint needs between 1 and 200 parts of white to one of the tube. Ten is usual.');
+      throw new RangeError(say('A tint needs between 1 and 200 parts of white to one of the tube. Ten is usual.'));
   }
   const seen = (spectra: Spectra) => {
     const masstone = mixColour([{ pigment: spectra, parts: 1 }], { finish }).lab;
@@ -133,7 +133,7 @@ function filmsOf({ drawdowns }: Sample): Film[] {
   if (!drawdowns) return [];
   const { dryUm, overBlack, overWhite, black, white } = drawdowns;
   if (!(dryUm[0] > 0 && dryUm[1] > dryUm[0] && dryUm[1] <= 1000))
-    throw new RangeError('The second drawdown must be thicker than the first, and both up to 1 000 µm dry.');
+    throw new RangeError(say('The second drawdown must be thicker than the first, and both up to 1 000 µm dry.'));
   for (const lab of [...overBlack, ...overWhite, black, white]) soundTarget(lab);
   return [0, 1].flatMap((i): Film[] => [
     { dryUm: dryUm[i] as number, ground: black, lab: overBlack[i] as Lab },

@@ -13,7 +13,7 @@ const labOf = (paint: Spectra, finish: Finish): Lab => mixColour([{ pigment: pai
 function nearest(name: string, aim: Lab, paints: readonly Paint[], finish: Finish, maxTubes: number): FamilyMember {
   const table = toEnd(tableOf(paints, { maxTubes, finish, smalls: 3 }));
   const [hit] = table.nearest(aim);
-  if (!hit) throw new RangeError('A family needs something to mix from. Add a white and a dark first.');
+  if (!hit) throw new RangeError(say('A family needs something to mix from. Add a white and a dark first.'));
   return {
     name,
     parts: hit.parts.map(({ tube, parts }) => ({ id: (paints[tube] as Paint).id, parts })),
@@ -130,7 +130,7 @@ export function twoGreys(
       const miss = greys.reduce((sum, grey) => sum + grey.deltaE, 0);
       if (!best || miss < best.miss) best = { parents: [one, other], greys, miss };
     }
-  if (!best) throw new RangeError('No two of these tubes make a grey with white. Add a blue and an earth.');
+  if (!best) throw new RangeError(say('No two of these tubes make a grey with white. Add a blue and an earth.'));
   return { parents: [best.parents[0].id, best.parents[1].id], greys: best.greys };
 }
 

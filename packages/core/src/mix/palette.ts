@@ -1,4 +1,5 @@
 import type { Lab } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { toEnd } from '@viaticum/kernels/cooperative';
 import type { Finish, SmallAmount } from '@viaticum/kernels/mixing';
 import { type Paint, soundPaints, soundTarget, tableOf } from './recipes.js';
@@ -49,14 +50,15 @@ export function* paletteSearch(
   options: PaletteOptions,
 ): Generator<number, Palette> {
   const { tolerance, must = [], mustNot = [], maxTubes = 4, finish = 'satin', kinds = [] } = options;
-  if (!(tolerance > 0)) throw new RangeError('The tolerance must be above 0. About 3 is a difference one sees side by side.');
-  if (targets.length === 0) throw new RangeError('There is no colour to reach. Give the mixes targets first.');
+  if (!(tolerance > 0))
+    throw new RangeError(say('The tolerance must be above 0. About 3 is a difference one sees side by side.'));
+  if (targets.length === 0) throw new RangeError(say('There is no colour to reach. Give the mixes targets first.'));
   targets.forEach(soundTarget);
   const paints = soundPaints(tubes).filter((paint) => !mustNot.includes(paint.id));
-  if (paints.length === 0) throw new RangeError('All tubes are ruled out. Allow at least one.');
+  if (paints.length === 0) throw new RangeError(say('All tubes are ruled out. Allow at least one.'));
   const missing = must.find((id) => !paints.some((paint) => paint.id === id));
   if (missing)
-    throw new RangeError(`“${missing}” must be on the palette but is not among the tubes. Add it, or do not demand it.`);
+    throw new RangeError(say`“${missing}” must be on the palette but is not among the tubes. Add it, or do not demand it.`);
   const building = tableOf(paints, { maxTubes, finish, smalls: kinds.length > 0 ? 1 : 0, kinds });
   let step = building.next();
   for (; !step.done; step = building.next()) yield step.value.share * 0.5;

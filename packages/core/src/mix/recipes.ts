@@ -1,4 +1,5 @@
 import type { Amount, Lab } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { toEnd } from '@viaticum/kernels/cooperative';
 import {
@@ -27,7 +28,7 @@ export const MOST_TUBES = 24;
 export function soundTarget(target: Lab): Lab {
   const [l, a, b] = target;
   if (!(l >= 0 && l <= 100 && Math.abs(a) <= 160 && Math.abs(b) <= 160))
-    throw new RangeError('A colour needs L* between 0 and 100 and a*, b* between −160 and 160. Check the three numbers.');
+    throw new RangeError(say('A colour needs L* between 0 and 100 and a*, b* between −160 and 160. Check the three numbers.'));
   return target;
 }
 
@@ -35,9 +36,11 @@ export function soundTarget(target: Lab): Lab {
 export function soundPaints(tubes: readonly (string | Paint)[]): Paint[] {
   const paints = tubes.map((tube) => (typeof tube === 'string' ? pigmentOf(tube) : tube));
   const different = [...new Map(paints.map((paint) => [paint.id, paint])).values()];
-  if (different.length === 0) throw new RangeError('There are no tubes to mix from. Add at least one.');
+  if (different.length === 0) throw new RangeError(say('There are no tubes to mix from. Add at least one.'));
   if (different.length > MOST_TUBES)
-    throw new RangeError(`Recipes are sought among at most ${MOST_TUBES} tubes. Leave out some that the picture will not need.`);
+    throw new RangeError(
+      say`Recipes are sought among at most ${MOST_TUBES} tubes. Leave out some that the picture will not need.`,
+    );
   return different;
 }
 

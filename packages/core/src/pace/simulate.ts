@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import type { PaceModel } from './model.js';
 import { player } from './play.js';
 
@@ -27,22 +28,22 @@ const YIELD_RUNS = 200;
 
 function checked({ steps, students, slotMin }: PaceModel, runs: number): void {
   if (!(Number.isInteger(runs) && runs >= 1 && runs <= 1_000_000))
-    throw new RangeError('Between 1 and 1 000 000 runs can be made.');
+    throw new RangeError(say('Between 1 and 1 000 000 runs can be made.'));
   if (!(Number.isInteger(students.n) && students.n >= 1 && students.n <= 1200))
-    throw new RangeError('A class has between 1 and 1200 students.');
+    throw new RangeError(say('A class has between 1 and 1200 students.'));
   if (!(students.sigma >= 0 && students.stepSigma >= 0 && students.sigma <= 2 && students.stepSigma <= 2))
-    throw new RangeError('The spread of paces lies between 0 and 2.');
+    throw new RangeError(say('The spread of paces lies between 0 and 2.'));
   if (!(Number.isInteger(students.helpers ?? 1) && (students.helpers ?? 1) >= 1 && (students.helpers ?? 1) <= 60))
-    throw new RangeError('Between 1 and 60 people can help.');
-  if (!(slotMin > 0)) throw new RangeError('The slot needs a length above 0 minutes.');
+    throw new RangeError(say('Between 1 and 60 people can help.'));
+  if (!(slotMin > 0)) throw new RangeError(say('The slot needs a length above 0 minutes.'));
   const known = new Set<string>();
   for (const { id, doMin, showMin, breakMin, gate, drying } of steps) {
     if (!(doMin >= 0 && showMin >= 0 && breakMin >= 0 && Number.isFinite(doMin + showMin + breakMin)))
-      throw new RangeError(`Step “${id}” needs a duration of 0 minutes or more.`);
-    if (!(gate.q > 0 && gate.q <= 1)) throw new RangeError('The class goes on when a share between 1 and 100 % is done.');
+      throw new RangeError(say`Step “${id}” needs a duration of 0 minutes or more.`);
+    if (!(gate.q > 0 && gate.q <= 1)) throw new RangeError(say('The class goes on when a share between 1 and 100 % is done.'));
     for (const { after } of drying)
       if (!known.has(after))
-        throw new RangeError(`A coat of “${after}” is to dry before step “${id}”, but comes later or never.`);
+        throw new RangeError(say`A coat of “${after}” is to dry before step “${id}”, but comes later or never.`);
     known.add(id);
   }
 }

@@ -1,4 +1,5 @@
 import type { Lab } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { linearToXyz, type Rgb, srgbToLinear, xyzToLab } from '@viaticum/kernels/colour';
 
 const linear = Float64Array.from({ length: 256 }, (_, value) => srgbToLinear(value / 255));
@@ -42,6 +43,6 @@ export function meanColour(
       count++;
     }
   }
-  if (count === 0) throw new RangeError('There is no picture at this place. Choose a place on the picture.');
+  if (count === 0) throw new RangeError(say('There is no picture at this place. Choose a place on the picture.'));
   return xyzToLab(linearToXyz([sum[0] / count, sum[1] / count, sum[2] / count]));
 }

@@ -1,3 +1,5 @@
+import { say } from '@viaticum/contract';
+
 export type Sheets = {
   landscape: boolean;
   columns: number;
@@ -24,8 +26,8 @@ export function tileSheets(
   paper: { widthMm: number; heightMm: number; marginMm: number },
   overlapMm: number,
 ): Sheets {
-  if (!(canvas.widthMm > 0 && canvas.heightMm > 0)) throw new RangeError('The canvas needs a width and a height.');
-  if (!(overlapMm >= 0)) throw new RangeError('An overlap is 0 mm or more.');
+  if (!(canvas.widthMm > 0 && canvas.heightMm > 0)) throw new RangeError(say('The canvas needs a width and a height.'));
+  if (!(overlapMm >= 0)) throw new RangeError(say('An overlap is 0 mm or more.'));
   const tried = [false, true].flatMap((landscape) => {
     const [across, down] = landscape ? [paper.heightMm, paper.widthMm] : [paper.widthMm, paper.heightMm];
     const [width, height] = [across - 2 * paper.marginMm, down - 2 * paper.marginMm];
@@ -38,7 +40,9 @@ export function tileSheets(
   });
   const [best] = tried.sort((a, b) => a.columns * a.rows - b.columns * b.rows || b.spare - a.spare);
   if (!best)
-    throw new RangeError('The printable part of this paper is not wider than the overlap. Choose larger paper or less overlap.');
+    throw new RangeError(
+      say('The printable part of this paper is not wider than the overlap. Choose larger paper or less overlap.'),
+    );
   const { landscape, columns, rows, tileWidth, tileHeight } = best;
   return {
     landscape,

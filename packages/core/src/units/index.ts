@@ -3,14 +3,14 @@ export { legibleMm, pixelsFor } from './legible.js';
 export { capital, uncapital } from './letters.js';
 export * from './measures.js';
 
-import { say } from '@viaticum/contract';
+import { numberSaid, say } from '@viaticum/contract';
 import { clockWords } from './measures.js';
 
 export const MM_PER_INCH = 25.4;
 
 /** Minutes as the interface says them: "4 min", "1 h 05", "2.5 min" below ten where a half matters; "never". */
 export function minutesInWords(minutes: number): string {
-  if (!Number.isFinite(minutes)) return 'never';
+  if (!Number.isFinite(minutes)) return say('never');
   const whole = Math.round(minutes);
   if (whole >= 2880) return say`${(minutes / 1440).toFixed(1).replace(/\.0$/, '')} days`;
   if (whole >= 60) return `${Math.floor(whole / 60)} h ${String(whole % 60).padStart(2, '0')}`;
@@ -55,7 +55,7 @@ export function inchesInWords(mm: number): string {
 
 /** A length in mm in the lesson's unit, as it is read off a ruler and without the unit: 406.4 → "16", 15.5 → "5/8", 297 → "29.7". */
 export const lengthNumber = (mm: number, unit: 'in' | 'cm'): string =>
-  unit === 'in' ? inchesInWords(mm) : String(Math.round(mm) / 10);
+  unit === 'in' ? inchesInWords(mm) : numberSaid(Math.round(mm) / 10);
 
 /** A length in mm in the lesson's unit, as a number for a field: to a hundredth of an inch, to a mm. */
 export const lengthValue = (mm: number, unit: 'in' | 'cm'): number =>

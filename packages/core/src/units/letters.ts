@@ -1,4 +1,7 @@
+import { languageNow } from '@viaticum/contract';
+
 /** A text with its first letter large. */
-export const uncapital = (text: string): string => `${text.charAt(0).toLowerCase()}${text.slice(1)}`;
+export const uncapital = (text: string): string =>
+  languageNow() === 'de' ? text : `${text.charAt(0).toLowerCase()}${text.slice(1)}`;
 
 export const capital = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;

@@ -1,13 +1,14 @@
-import type { Measures } from '@viaticum/contract';
+import { type Measures, numberSaid, speak } from '@viaticum/contract';
 
 /** As most of the world measures. */
 export const usualMeasures: Measures = { temperature: 'C', volume: 'ml', clock: '24' };
 const ML_PER_FL_OZ = 29.5735;
 
 let measures: Measures = usualMeasures;
-/** How whoever reads this page or this paper measures: set once, before anything is said. A thread has its own. */
+/** How whoever reads this page or this paper measures, and in which language: set once, before anything is said. A thread has its own. */
 export function setMeasures(next: Measures): void {
   measures = next;
+  speak(next.language ?? 'en');
 }
 export const measuresNow = (): Measures => measures;
 
@@ -20,7 +21,7 @@ export const degreesShown = (celsius: number): number =>
 export const degreesMeant = (shown: number): number =>
   measures.temperature === 'F' ? Math.round(((shown - 32) / 1.8) * 100) / 100 : shown;
 /** "18.5 °C", "65 °F". */
-export const degreesInWords = (celsius: number): string => `${degreesShown(celsius)} ${degreesUnit()}`;
+export const degreesInWords = (celsius: number): string => `${numberSaid(degreesShown(celsius))} ${degreesUnit()}`;
 
 /** A volume without its unit: under ten to a tenth, else whole ml; fluid ounces to a tenth, below one to a hundredth. Never nothing. */
 function volumeNumber(ml: number): number {
@@ -30,7 +31,7 @@ function volumeNumber(ml: number): number {
 }
 export const volumeUnit = (): string => measures.volume;
 /** "12 ml", "0.41 fl oz"; US fluid ounces (29.5735 ml). */
-export const volumeInWords = (ml: number): string => `${volumeNumber(ml)} ${volumeUnit()}`;
+export const volumeInWords = (ml: number): string => `${numberSaid(volumeNumber(ml))} ${volumeUnit()}`;
 /** The size of a tube as it is printed on it: whole ml, or fluid ounces to a tenth. */
 export const tubeSize = (ml: number): number => (measures.volume === 'ml' ? ml : Math.round((ml / ML_PER_FL_OZ) * 10) / 10);
 

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { tileSheets } from '@viaticum/core/transfer';
 import { sizeInWords } from '@viaticum/core/units';
 import type { Pack } from '../model.js';
@@ -14,14 +15,14 @@ export function drawing(pack: Pack): void {
   const { widthMm, heightMm } = lesson.support;
   const { sheets, columns, rows, landscape } = tileSheets(lesson.support, { ...sheet.paper, marginMm: MARGIN_MM }, OVERLAP_MM);
   sheet.chapter(
-    'The drawing',
-    `${sizeInWords(widthMm, heightMm, lesson.units)} at true size on ${sheets.length} sheets. Print at 100 %, without fitting to the page, and measure the bar before you print the rest.`,
+    say('The drawing'),
+    say`${sizeInWords(widthMm, heightMm, lesson.units)} at true size on ${sheets.length} sheets. Print at 100 %, without fitting to the page, and measure the bar before you print the rest.`,
     (y) => {
       const scale = Math.min(110 / widthMm, 130 / heightMm);
       sheet.tagged(
         'Figure',
         {
-          alt: `Map of the sheets: ${columns} across, ${rows} down.`,
+          alt: say`Map of the sheets: ${columns} across, ${rows} down.`,
           bbox: [sheet.left * MM, y * MM, sheet.right * MM, (y + heightMm * scale) * MM],
         },
         () => {
@@ -61,10 +62,10 @@ export function drawing(pack: Pack): void {
             .stroke();
       });
       at += 4;
-      at += sheet.text('This bar is 100 mm long.', sheet.left, at, 120, 'small') + 4;
+      at += sheet.text(say('This bar is 100 mm long.'), sheet.left, at, 120, 'small') + 4;
       for (const line of [
-        `Neighbouring sheets share ${OVERLAP_MM} mm: lay cross on cross, tape, then trim along the edge of the canvas.`,
-        'Fix the drawing along its upper edge, so that it can be lifted and laid back.',
+        say`Neighbouring sheets share ${OVERLAP_MM} mm: lay cross on cross, tape, then trim along the edge of the canvas.`,
+        say('Fix the drawing along its upper edge, so that it can be lifted and laid back.'),
       ])
         at += sheet.text(line, sheet.left, at, 140, 'body') + 1;
     },
@@ -75,12 +76,12 @@ export function drawing(pack: Pack): void {
       : [sheet.paper.widthMm, sheet.paper.heightMm];
     sheet.doc.addPage({ size: [pageWidth * MM, pageHeight * MM], margin: 0 });
     sheet.heads.push('');
-    sheet.section(`Sheet ${i + 1}`, () => {
+    sheet.section(say`Sheet ${i + 1}`, () => {
       const [x, y] = [(pageWidth - one.widthMm) / 2, (pageHeight - one.heightMm) / 2];
       sheet.tagged(
         'Figure',
         {
-          alt: `Sheet ${i + 1} of ${sheets.length} of the drawing at true size.`,
+          alt: say`Sheet ${i + 1} of ${sheets.length} of the drawing at true size.`,
           bbox: [x * MM, y * MM, (x + one.widthMm) * MM, (y + one.heightMm) * MM],
         },
         () => {
@@ -106,7 +107,7 @@ export function drawing(pack: Pack): void {
       );
       const [column, row] = [(i % columns) + 1, Math.floor(i / columns) + 1];
       sheet.text(
-        `${lesson.title}: sheet ${i + 1} of ${sheets.length}, row ${row}, place ${column}`,
+        say`${lesson.title}: sheet ${i + 1} of ${sheets.length}, row ${row}, place ${column}`,
         MARGIN_MM,
         pageHeight - 8,
         pageWidth - 2 * MARGIN_MM,

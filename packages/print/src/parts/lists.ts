@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import {
   cautionsFor,
   doneBy,
@@ -25,19 +26,19 @@ export function needed(pack: Pack): void {
 function whole(pack: Pack): void {
   const { sheet, paint, lines, studio, heads } = pack;
   sheet.chapter(
-    'What is needed',
-    `For ${heads} painters and the teaching canvas. Volumes are estimates: weigh what is left, and the next list is nearer.`,
+    say('What is needed'),
+    say`For ${heads} painters and the teaching canvas. Volumes are estimates: weigh what is left, and the next list is nearer.`,
     (top) => {
       const { left, right } = sheet;
-      let y = title(pack, 'Paint', top);
+      let y = title(pack, say('Paint'), top);
       y =
         sheet.table(
           y,
           [
-            { title: 'Tube', xMm: left, widthMm: 50 },
-            { title: 'Each', xMm: left + 52, widthMm: 20, align: 'right' },
-            { title: 'Class', xMm: left + 76, widthMm: 22, align: 'right' },
-            { title: 'Buy', xMm: left + 106, widthMm: 36 },
+            { title: say('Tube'), xMm: left, widthMm: 50 },
+            { title: say('Each'), xMm: left + 52, widthMm: 20, align: 'right' },
+            { title: say('Class'), xMm: left + 76, widthMm: 22, align: 'right' },
+            { title: say('Buy'), xMm: left + 106, widthMm: 36 },
             { title: studio.currency, xMm: right - 24, widthMm: 24, align: 'right' },
           ],
           paint.tubes.map((one) => [
@@ -50,32 +51,32 @@ function whole(pack: Pack): void {
         ) + 6;
       const batches = paint.mixes.filter(({ premix }) => premix.batch);
       if (batches.length > 0) {
-        y = title(pack, 'Mixed before the class', sheet.room(y, 30));
+        y = title(pack, say('Mixed before the class'), sheet.room(y, 30));
         y =
           sheet.table(
             y,
             [
-              { title: 'Mix', xMm: left, widthMm: 36 },
-              { title: 'Amount', xMm: left + 36, widthMm: 18, align: 'right' },
-              { title: 'Measure', xMm: left + 60, widthMm: 74 },
-              { title: 'Fill', xMm: left + 138, widthMm: sheet.width - 138 },
+              { title: say('Mix'), xMm: left, widthMm: 36 },
+              { title: say('Amount'), xMm: left + 36, widthMm: 18, align: 'right' },
+              { title: say('Measure'), xMm: left + 60, widthMm: 74 },
+              { title: say('Fill'), xMm: left + 138, widthMm: sheet.width - 138 },
             ],
             batches.map(({ premix: { mix, batch } }) => [
               capital(mix.name),
               mlInWords(batch?.ml ?? 0),
-              (batch?.parts ?? []).map(({ name, ml }) => `${ml} ml ${name}`).join(' + '),
+              (batch?.parts ?? []).map(({ name, ml }) => say`${ml} ml ${name}`).join(' + '),
               `${batch?.portions} × ${mlInWords(batch?.portionMl ?? 0)}`,
             ]),
           ) + 6;
       }
       const rest = studioLines(lines).filter(({ shelf }) => shelf !== 'paint');
-      y = title(pack, 'Brushes and everything else', sheet.room(y, 30));
+      y = title(pack, say('Brushes and everything else'), sheet.room(y, 30));
       sheet.table(
         y,
         [
-          { title: 'Thing', xMm: left, widthMm: 78 },
-          { title: 'Each', xMm: left + 80, widthMm: 22, align: 'right' },
-          { title: 'Class', xMm: left + 104, widthMm: 18, align: 'right' },
+          { title: say('Thing'), xMm: left, widthMm: 78 },
+          { title: say('Each'), xMm: left + 80, widthMm: 22, align: 'right' },
+          { title: say('Class'), xMm: left + 104, widthMm: 18, align: 'right' },
           { title: '', xMm: left + 128, widthMm: sheet.width - 128 },
         ],
         rest.map((line) => [capital(line.name), line.each ?? '', line.amount, line.note ?? '']),
@@ -88,12 +89,12 @@ function own(pack: Pack): void {
   const { sheet, lines } = pack;
   const mine = studentLines(lines);
   const row = (line: KitLine) => [capital(line.name), line.each ?? '', line.note ?? ''];
-  sheet.chapter('What to bring', 'For one painter. What the studio gives is not on this list.', (y) => {
+  sheet.chapter(say('What to bring'), say('For one painter. What the studio gives is not on this list.'), (y) => {
     if (mine.length === 0) {
       return (
         y +
         sheet.text(
-          'Nothing: all is there. Old clothes are a good idea, acrylic paint does not wash out once it is dry.',
+          say('Nothing: all is there. Old clothes are a good idea, acrylic paint does not wash out once it is dry.'),
           sheet.left,
           y,
           140,
@@ -104,8 +105,8 @@ function own(pack: Pack): void {
     return sheet.table(
       y,
       [
-        { title: 'Thing', xMm: sheet.left, widthMm: 80 },
-        { title: 'How many', xMm: sheet.left + 84, widthMm: 24, align: 'right' },
+        { title: say('Thing'), xMm: sheet.left, widthMm: 80 },
+        { title: say('How many'), xMm: sheet.left + 84, widthMm: 24, align: 'right' },
         { title: '', xMm: sheet.left + 114, widthMm: sheet.width - 114 },
       ],
       mine.map(row),
@@ -122,15 +123,15 @@ export function before(pack: Pack): void {
     paint.mixes.map(({ premix }) => premix),
   );
   sheet.chapter(
-    'Before the class',
-    'Counted back from when the class begins, drying in this room included. Nothing of it is class time.',
+    say('Before the class'),
+    say('Counted back from when the class begins, drying in this room included. Nothing of it is class time.'),
     (y) =>
       sheet.table(
         y,
         [
-          { title: 'When', xMm: sheet.left, widthMm: 44 },
-          { title: 'What', xMm: sheet.left + 46, widthMm: 78 },
-          { title: 'Takes', xMm: sheet.left + 126, widthMm: 18, align: 'right' },
+          { title: say('When'), xMm: sheet.left, widthMm: 44 },
+          { title: say('What'), xMm: sheet.left + 46, widthMm: 78 },
+          { title: say('Takes'), xMm: sheet.left + 126, widthMm: 18, align: 'right' },
           { title: '', xMm: sheet.left + 147, widthMm: sheet.width - 147 },
         ],
         tasks.map((task) => {
@@ -153,8 +154,10 @@ export function cautions(pack: Pack): void {
   const { sheet, lesson } = pack;
   const all = cautionsFor(lesson);
   sheet.chapter(
-    'Cautions',
-    'The usual cautions for what this lesson uses. They do not replace the label, the maker’s safety sheet, the rules of the place or a licensed person.',
+    say('Cautions'),
+    say(
+      'The usual cautions for what this lesson uses. They do not replace the label, the maker’s safety sheet, the rules of the place or a licensed person.',
+    ),
     (top) => {
       let y = top;
       for (const { words } of all) {

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { mlInWords } from '@viaticum/core/kit';
 import { paletteLayout, shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { capital } from '@viaticum/core/units';
@@ -6,7 +7,7 @@ import type { Pack } from '../model.js';
 import { INK, MM } from '../sheet.js';
 import { hex, inkOn, recipeBar, spoken } from './common.js';
 
-const AHEAD = 'mixed before the class';
+const AHEAD = () => say('mixed before the class');
 
 /** The palette as it lies before one, and every mix with its parts, its value, and how much of it one painter needs. */
 export function palette(pack: Pack): void {
@@ -14,17 +15,19 @@ export function palette(pack: Pack): void {
   const used = paint.mixes.filter(({ premix }) => looks.get(premix.mix.id)?.colour);
   if (used.length === 0) return;
   sheet.chapter(
-    'Palette and mixes',
-    'Squeeze in this order. Mixes are by volume: count parts, not drops; a touch (t) is a sixteenth part, a speck (s) what stays on the tip of the knife.',
+    say('Palette and mixes'),
+    say(
+      'Squeeze in this order. Mixes are by volume: count parts, not drops; a touch (t) is a sixteenth part, a speck (s) what stays on the tip of the knife.',
+    ),
     (top) => {
       const [first, left] = [sheet.left, sheet.left + 24];
       const columns = [
         { title: '', xMm: first, widthMm: 8 },
-        { title: 'Mix', xMm: left, widthMm: 38 },
-        { title: 'Parts', xMm: left + 40, widthMm: 62 },
-        { title: 'Value', xMm: sheet.right - 42, widthMm: 12 },
-        { title: 'Each', xMm: sheet.right - 29, widthMm: 16 },
-        { title: 'Steps', xMm: sheet.right - 13, widthMm: 15 },
+        { title: say('Mix'), xMm: left, widthMm: 38 },
+        { title: say('Parts'), xMm: left + 40, widthMm: 62 },
+        { title: say('Value'), xMm: sheet.right - 42, widthMm: 12 },
+        { title: say('Each'), xMm: sheet.right - 29, widthMm: 16 },
+        { title: say('Steps'), xMm: sheet.right - 13, widthMm: 15 },
       ] as const;
       const [, name, parts, value, each, inSteps] = columns;
       /** How high the row of a mix is, mm. */
@@ -33,7 +36,7 @@ export function palette(pack: Pack): void {
         Math.max(
           11.6,
           6 + sheet.heightOf(spoken(looks.get(mix.id)?.words ?? ''), 'tiny', parts.widthMm),
-          (batch ? 2 + sheet.heightOf(AHEAD, 'small', name.widthMm) : 5) +
+          (batch ? 2 + sheet.heightOf(AHEAD(), 'small', name.widthMm) : 5) +
             sheet.heightOf(capital(mix.name), 'strong', name.widthMm),
         );
       // As high as leaves room for all rows on the page, where that is possible.
@@ -67,7 +70,7 @@ export function palette(pack: Pack): void {
             sheet.text(String(i + 1), sheet.left, y + 2.2, 8, 'strong', { tag: 'TD' });
             sheet.tagged('TD', {}, () => {
               const at = sheet.raw(capital(premix.mix.name), name.xMm, y, name.widthMm, 'strong');
-              if (premix.batch) sheet.raw(AHEAD, name.xMm, y + at, name.widthMm, 'small');
+              if (premix.batch) sheet.raw(AHEAD(), name.xMm, y + at, name.widthMm, 'small');
             });
             recipeBar(pack, premix.mix.id, parts.xMm, y + 0.3, 56, 4.4);
             sheet.text(words, parts.xMm, y + 5.2, parts.widthMm, 'tiny', { tag: 'TD' });
@@ -100,7 +103,7 @@ function board({ sheet, lesson, looks }: Pack, yMm: number, used: Pack['paint'][
   const labs = used.map(({ premix }) => looks.get(premix.mix.id)?.colour?.lab as [number, number, number]);
   const { places } = paletteLayout(labs);
   const names = used.map(({ premix }) => premix.mix.name).join(', ');
-  const alt = `The palette: heaps from warm on the left to cool on the right: ${names}; tubes along the near edge.`;
+  const alt = say`The palette: heaps from warm on the left to cool on the right: ${names}; tubes along the near edge.`;
   sheet.tagged('Figure', { alt, bbox: [left * MM, yMm * MM, (left + width) * MM, (yMm + high) * MM] }, () => {
     doc
       .lineWidth(0.6)

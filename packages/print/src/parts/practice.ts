@@ -1,11 +1,12 @@
 import type { Step, Technique } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 import { brushInWords, brushOf } from '@viaticum/core/brush';
 import { capital } from '@viaticum/core/units';
 import type { Pack } from '../model.js';
 import { HAIR, MM } from '../sheet.js';
 
 /** What the hand does, a sentence for each way of laying paint; common practice, no published source. */
-const ways: Record<Technique, string> = {
+const ways: Record<Technique, string> = worded({
   wash: 'Thin as ink, in rows from above; do not go back into it.',
   glaze: 'Thin and even over dry paint; feather the edge.',
   'dry-brush': 'Little paint, wiped on a towel first; drag lightly.',
@@ -17,7 +18,7 @@ const ways: Record<Technique, string> = {
   impasto: 'Thick, laid and left.',
   'under-film': 'A thin film, even, to paint into.',
   spatter: 'Flick from the wrist; try the distance on scrap paper.',
-};
+});
 const [BOX_MM, HIGH_MM] = [53, 23];
 
 /** A row for each way of laying paint with its brush: shown once in grey, and two places to try. */
@@ -35,8 +36,8 @@ export function practice(pack: Pack): void {
       seen.set(`${step.technique} ${step.brushId}`, step);
   if (seen.size === 0) return;
   sheet.chapter(
-    'Practice sheet',
-    'On scrap paper or on this page: watch once, then try twice, with the brush of the step and any leftover paint.',
+    say('Practice sheet'),
+    say('On scrap paper or on this page: watch once, then try twice, with the brush of the step and any leftover paint.'),
     (top) => {
       let y = top;
       const gap = (sheet.width - 3 * BOX_MM) / 2;

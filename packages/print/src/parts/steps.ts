@@ -1,17 +1,18 @@
 import type { PlanItem, Step } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 import { brushInMetric, brushInWords, brushOf } from '@viaticum/core/brush';
 import { capital, minutesInWords, sizeInWords } from '@viaticum/core/units';
 import type { Pack } from '../model.js';
 import { INK, MM } from '../sheet.js';
 import { classLine, clock, hex, itemOf, ratioOf, spoken, whereIs } from './common.js';
 
-const needWords: Partial<Record<string, string>> = {
+const needWords: Partial<Record<string, string>> = worded({
   touchDry: 'touch-dry',
   paintOver: 'dry enough to paint over',
   wet: 'still wet',
   damp: 'damp',
   firm: 'firm',
-};
+});
 const brushFor = ({ lesson }: Pack, step: Step): string => {
   const brush = brushOf(step.brushId);
   return brush ? (lesson.units === 'cm' ? brushInMetric(brush) : brushInWords(brush)) : '';
@@ -20,7 +21,7 @@ const brushFor = ({ lesson }: Pack, step: Step): string => {
 /** The steps one after the other with the canvas after each; pauses between them where the class waits. */
 export function steps(pack: Pack): void {
   const { sheet, lesson, plan } = pack;
-  sheet.chapter('The steps', '', (top) => {
+  sheet.chapter(say('The steps'), '', (top) => {
     let y = top;
     let stageId = '';
     const onPage = new Map<number, Set<string>>();
@@ -41,7 +42,9 @@ export function steps(pack: Pack): void {
         stageId = step.stageId;
         sheet.rule(sheet.left, y, sheet.width, 0.6, INK);
         y +=
-          2 + sheet.text(`Stage ${lesson.stages.indexOf(stage) + 1}, ${stage.name}`, sheet.left, y + 2, sheet.width, 'label') + 3;
+          2 +
+          sheet.text(say`Stage ${lesson.stages.indexOf(stage) + 1}, ${stage.name}`, sheet.left, y + 2, sheet.width, 'label') +
+          3;
       }
       const page = sheet.pageCount - 1;
       onPage.set(page, (onPage.get(page) ?? new Set()).add(step.id));
@@ -78,7 +81,7 @@ function block(pack: Pack, step: Step, item: PlanItem, yMm: number, isMeasured: 
       yMm,
       wide,
       wide * ratio,
-      `The canvas after step ${number}, ${step.title}.${step.finish ? ` ${step.finish}` : ''}`,
+      say`The canvas after step ${number}, ${step.title}.${step.finish ? ` ${step.finish}` : ''}`,
     );
     sheet.artefact(() => whereIs(pack, step, sheet.right - MAP_MM, yMm + 1, MAP_MM));
     sheet.tagged('H3', {}, () => {
@@ -91,11 +94,11 @@ function block(pack: Pack, step: Step, item: PlanItem, yMm: number, isMeasured: 
   const rounded = (value: number) => Math.round(value * 10) / 10;
   const takes =
     isCopy && minutes
-      ? `show ${rounded(minutes.showMin)}, do ${rounded(minutes.doMin)} min`
+      ? say`show ${rounded(minutes.showMin)}, do ${rounded(minutes.doMin)} min`
       : minutesInWords(item.endMin - item.startMin);
-  put(`${clock(item.startMin)} to ${clock(item.endMin)}   ${takes}`, 'strong', width - MAP_MM - 4);
+  put(say`${clock(item.startMin)} to ${clock(item.endMin)}   ${takes}`, 'strong', width - MAP_MM - 4);
   high += 0.6;
-  const cover = step.coverShare !== undefined ? `cover about ${Math.round(step.coverShare * 100)} %` : '';
+  const cover = step.coverShare !== undefined ? say`cover about ${Math.round(step.coverShare * 100)} %` : '';
   put(
     capital(
       [brushFor(pack, step), step.technique?.replace('-', ' ') ?? '', step.medium?.replace('-', ' ') ?? '', cover]
@@ -106,7 +109,7 @@ function block(pack: Pack, step: Step, item: PlanItem, yMm: number, isMeasured: 
     width - MAP_MM - 4,
   );
   const need = needWords[step.needs];
-  if (need) put(`Begin when what lies beneath is ${need}.`, 'body', width - MAP_MM - 4);
+  if (need) put(say`Begin when what lies beneath is ${need}.`, 'body', width - MAP_MM - 4);
   high = Math.max(high, MAP_MM * ratio + 3) + 1.6;
   for (const id of step.mixIds) {
     const look = looks.get(id);
@@ -126,9 +129,9 @@ function block(pack: Pack, step: Step, item: PlanItem, yMm: number, isMeasured: 
   if (step.say) put(isCopy ? `“${step.say}”` : step.say, isCopy ? 'voice' : 'body', width);
   high += 1.8;
   for (const [name, text] of [
-    ['Watch', step.watch],
-    ['Look', step.checkpoint],
-    ['Then', step.finish],
+    [say('Watch'), step.watch],
+    [say('Look'), step.checkpoint],
+    [say('Then'), step.finish],
   ] as const) {
     if (!text) continue;
     const rowHigh = sheet.heightOf(text, 'body', width - 16);
@@ -143,7 +146,7 @@ function block(pack: Pack, step: Step, item: PlanItem, yMm: number, isMeasured: 
 }
 
 const pauseText = (item: PlanItem): string[] =>
-  [item.reason ?? '', item.meanwhile ? `Meanwhile: ${item.meanwhile}` : ''].filter(Boolean);
+  [item.reason ?? '', item.meanwhile ? say`Meanwhile: ${item.meanwhile}` : ''].filter(Boolean);
 const pauseTitle = (item: PlanItem): string => `${item.title}, ${minutesInWords(item.endMin - item.startMin)}`;
 function pauseHigh({ sheet }: Pack, item: PlanItem): number {
   const width = sheet.right - sheet.left - PICTURE_MM - 8;
@@ -175,7 +178,7 @@ function pause({ sheet }: Pack, item: PlanItem, yMm: number): void {
 export function summary(pack: Pack): void {
   const { sheet, lesson, looks, plan, pictures, numbers, paint } = pack;
   sheet.page('');
-  sheet.section('On one page', () => {
+  sheet.section(say('On one page'), () => {
     const pictureMm = 56;
     const ratio = ratioOf(pack);
     sheet.picture(
@@ -184,7 +187,7 @@ export function summary(pack: Pack): void {
       16,
       pictureMm,
       pictureMm * ratio,
-      `The finished painting, ${lesson.title}.`,
+      say`The finished painting, ${lesson.title}.`,
     );
     const x = sheet.left + pictureMm + 8;
     const width = sheet.right - x;
@@ -253,7 +256,7 @@ export function cards(pack: Pack): void {
   const list = lesson.steps.filter(({ kind }) => kind !== 'break');
   for (let from = 0; from < list.length; from += 4) {
     sheet.page('');
-    sheet.section(`Cards ${from / 4 + 1}`, () => {
+    sheet.section(say`Cards ${from / 4 + 1}`, () => {
       sheet.artefact(() =>
         sheet.doc
           .lineWidth(0.3)
@@ -273,7 +276,14 @@ export function cards(pack: Pack): void {
         const pictureMm = pictureHigh / ratio;
         const item = itemOf(pack, step.id);
         const beside = x + pictureMm + 4;
-        sheet.picture(pictures.get(step.id), x, y, pictureMm, pictureHigh, `After step ${numbers.get(step.id)}, ${step.title}.`);
+        sheet.picture(
+          pictures.get(step.id),
+          x,
+          y,
+          pictureMm,
+          pictureHigh,
+          say`After step ${numbers.get(step.id)}, ${step.title}.`,
+        );
         sheet.tagged('H2', {}, () => {
           sheet.raw(String(numbers.get(step.id)), beside, y - 2, 20, 'number');
         });

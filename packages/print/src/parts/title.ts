@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { counted, sizeInWords } from '@viaticum/core/units';
 import type { Pack } from '../model.js';
 import { HAIR, INK, MM, SOFT } from '../sheet.js';
@@ -9,7 +10,13 @@ export function title(pack: Pack): void {
   sheet.page('');
   sheet.section('Title', () => {
     sheet.artefact(() => sheet.doc.rect(sheet.left * MM, 24 * MM, 22 * MM, 1.1).fill(INK));
-    sheet.text(isCopy ? 'Lesson pack, instructor’s copy' : 'Lesson pack, student’s handout', sheet.left, 27, 110, 'label');
+    sheet.text(
+      isCopy ? say('Lesson pack, instructor’s copy') : say('Lesson pack, student’s handout'),
+      sheet.left,
+      27,
+      110,
+      'label',
+    );
     const high = sheet.text(lesson.title, sheet.left, 35, 150, 'h1', { tag: 'H1' });
     const y = 35 + high + 9;
     const ratio = ratioOf(pack);
@@ -22,22 +29,22 @@ export function title(pack: Pack): void {
       y,
       width,
       width * ratio,
-      `The finished painting, ${lesson.title}: ${names}.`,
+      say`The finished painting, ${lesson.title}: ${names}.`,
     );
     facts(pack, sheet.left + width + 8, y, [
-      ['Canvas', sizeInWords(lesson.support.widthMm, lesson.support.heightMm, lesson.units)],
-      ['Time', `${clock(plan.plan.endMin)} h, of it ${Math.round(plan.plan.waitMin)} min waiting`],
-      ['Steps', `${lesson.steps.length} in ${counted(lesson.stages.length, 'stage')}`],
-      ['For', isCopy ? `${heads} ${lesson.level}s` : `${lesson.level}s`],
-      ['Colours', `${counted(lesson.tubes.length, 'tube')}, ${counted(lesson.mixes.length, 'mix', 'mixes')}`],
+      [say('Canvas'), sizeInWords(lesson.support.widthMm, lesson.support.heightMm, lesson.units)],
+      [say('Time'), say`${clock(plan.plan.endMin)} h, of it ${Math.round(plan.plan.waitMin)} min waiting`],
+      [say('Steps'), say`${lesson.steps.length} in ${counted(lesson.stages.length, 'stage')}`],
+      [say('For'), isCopy ? `${heads} ${lesson.level}s` : `${lesson.level}s`],
+      [say('Colours'), `${counted(lesson.tubes.length, 'tube')}, ${counted(lesson.mixes.length, 'mix', 'mixes')}`],
     ]);
     const { airC, humidity } = lesson.room;
     const [reference] = lesson.references;
     const by = reference?.permission.by
-      ? `Reference: ${[reference.permission.by, reference.permission.year].filter(Boolean).join(', ')}. `
+      ? say`Reference: ${[reference.permission.by, reference.permission.year].filter(Boolean).join(', ')}. `
       : '';
     sheet.text(
-      `${by}Printed colours are not paint: mix by the parts, judge by the value number. Drying times are for ${Math.round(airC)} °C and ${Math.round(humidity * 100)} % humidity.`,
+      say`${by}Printed colours are not paint: mix by the parts, judge by the value number. Drying times are for ${Math.round(airC)} °C and ${Math.round(humidity * 100)} % humidity.`,
       sheet.left,
       sheet.paper.heightMm - 31,
       131,
@@ -62,14 +69,16 @@ export function contents(pack: Pack): () => void {
   let fill: () => void = () => undefined;
   const { sheet } = pack;
   sheet.chapter(
-    'The way there',
-    'From bare canvas to signature. Each picture shows the canvas at the end of a stage; somewhere in the middle it looks unfinished, and should.',
+    say('The way there'),
+    say(
+      'From bare canvas to signature. Each picture shows the canvas at the end of a stage; somewhere in the middle it looks unfinished, and should.',
+    ),
     (top) => {
       let y = stagesIn(pack, top) + 8;
       y = bigClock(pack, y) + 8;
       sheet.rule(sheet.left, y, sheet.width, 0.5, INK);
       y += 3;
-      y += sheet.text('In this pack', sheet.left, y, sheet.width, 'h3', { tag: 'H3' }) + 2;
+      y += sheet.text(say('In this pack'), sheet.left, y, sheet.width, 'h3', { tag: 'H3' }) + 2;
       const page = sheet.pageCount - 1;
       const element = sheet.doc.struct('TOC');
       sheet.addLater(element);
@@ -104,12 +113,12 @@ function stagesIn(pack: Pack, yMm: number): number {
   shown.forEach(({ stage, steps }, i) => {
     const [first, last] = [steps[0], steps.at(-1)] as [(typeof steps)[number], (typeof steps)[number]];
     const x = sheet.left + i * (width + gap);
-    sheet.picture(pictures.get(last.id), x, yMm, width, height, `After stage ${i + 1}, ${stage.name}.`);
+    sheet.picture(pictures.get(last.id), x, yMm, width, height, say`After stage ${i + 1}, ${stage.name}.`);
     let y = yMm + height + 2.5;
     y += sheet.text(`${i + 1}  ${stage.name}`, x, y, width, 'label');
     const [from, to] = [itemOf(pack, first.id)?.startMin ?? 0, itemOf(pack, last.id)?.endMin ?? 0];
     y += sheet.text(
-      `Steps ${numbers.get(first.id)}–${numbers.get(last.id)}, ${clock(from)} to ${clock(to)}`,
+      say`Steps ${numbers.get(first.id)}–${numbers.get(last.id)}, ${clock(from)} to ${clock(to)}`,
       x,
       y + 0.4,
       width,
@@ -123,7 +132,7 @@ function stagesIn(pack: Pack, yMm: number): number {
 /** The class as a bar with the numbers of its steps, and half hours below. */
 function bigClock({ sheet, plan: { plan }, numbers }: Pack, yMm: number): number {
   const { doc, left, width } = sheet;
-  let y = yMm + sheet.text('The clock of the class', left, yMm, width, 'h3', { tag: 'H3' }) + 2;
+  let y = yMm + sheet.text(say('The clock of the class'), left, yMm, width, 'h3', { tag: 'H3' }) + 2;
   sheet.artefact(() => {
     for (const item of plan.items) {
       const x = left + (item.startMin / plan.endMin) * width;
@@ -158,7 +167,7 @@ function bigClock({ sheet, plan: { plan }, numbers }: Pack, yMm: number): number
   return (
     y +
     sheet.text(
-      'Dark: hands at work, with the number of the step. Dotted: paint drying. Open: the break.',
+      say('Dark: hands at work, with the number of the step. Dotted: paint drying. Open: the break.'),
       left,
       y,
       width,

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { OneAccount } from '@viaticum/contract';
+import { localeNow } from '@viaticum/contract';
 import { App, Button, Popconfirm, Table } from 'antd';
 import { CopyKey } from '../ui/copy-key.js';
 import { Dialog } from '../ui/dialog.js';
@@ -76,7 +77,7 @@ export function Accounts() {
               {invitations.map(({ id, expiresAt }) => (
                 <li key={id}>
                   <span className="quiet">
-                    {words.until(new Date(expiresAt).toLocaleDateString('en-GB', { dateStyle: 'long' }))}
+                    {words.until(new Date(expiresAt).toLocaleDateString(localeNow(), { dateStyle: 'long' }))}
                   </span>
                   <Button size="small" onClick={() => takeBack.mutate(id, failed)}>
                     {words.takeBack}

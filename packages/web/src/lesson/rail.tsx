@@ -1,4 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { looksOf, usedMixes, visibleOf } from '@viaticum/core/derived';
 import { groupOf } from '@viaticum/core/kit';
 import { momentsOf, secondTransfers } from '@viaticum/core/transfer';
@@ -24,7 +25,7 @@ const OUT_OF_REACH = 6;
 function transfersIn(lesson: Lesson): string {
   const lost = secondTransfers(lesson).length;
   const times = momentsOf(lesson).length;
-  if (lost > 0) return `${counted(times, 'transfer')}, ${lost} missing`;
+  if (lost > 0) return say`${counted(times, 'transfer')}, ${lost} missing`;
   return counted(times, 'transfer');
 }
 
@@ -39,24 +40,24 @@ export function Rail({ onKeys, onFind, onVersions }: { onKeys: () => void; onFin
     picture: counted(seen, 'area'),
     paints:
       off > 0
-        ? `${counted(off, 'mix', 'mixes')} off target`
+        ? say`${counted(off, 'mix', 'mixes')} off target`
         : `${counted(lesson.tubes.length, 'tube')}, ${counted(lesson.mixes.length, 'mix', 'mixes')}`,
     steps:
       lesson.steps.length === 0
-        ? 'no steps yet'
-        : `${counted(lesson.steps.length, 'step')}, ${plan.never ? 'never dry' : minutesInWords(plan.endMin)}`,
-    transfers: seen === 0 ? 'needs areas' : transfersIn(lesson),
-    kit: usedMixes(lesson).size === 0 ? 'needs steps' : `for ${counted(groupOf(lesson).heads, 'painter')}`,
-    class: lesson.steps.length === 0 ? 'needs steps' : 'ready to open',
+        ? say('no steps yet')
+        : `${counted(lesson.steps.length, 'step')}, ${plan.never ? say('never dry') : minutesInWords(plan.endMin)}`,
+    transfers: seen === 0 ? say('needs areas') : transfersIn(lesson),
+    kit: usedMixes(lesson).size === 0 ? say('needs steps') : say`for ${counted(groupOf(lesson).heads, 'painter')}`,
+    class: lesson.steps.length === 0 ? say('needs steps') : say('ready to open'),
     video: lesson.film?.films
       ? counted(lesson.film.films.length, 'film')
       : lesson.steps.length === 0
-        ? 'needs steps'
-        : 'ready to film',
+        ? say('needs steps')
+        : say('ready to film'),
   };
   return (
     <div className={css.rail} data-testid="rail">
-      <nav data-tour="stations" aria-label="Stations">
+      <nav data-tour="stations" aria-label={say('Stations')}>
         {stations.map((station, i) =>
           isBuilt(station) ? (
             <NavLink

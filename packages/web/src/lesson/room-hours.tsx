@@ -1,4 +1,5 @@
 import type { Room } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import type { Climate } from '@viaticum/core/format';
 import { Button, Input, Select } from 'antd';
 import { useState } from 'react';
@@ -32,7 +33,7 @@ export function RoomHours({ room }: { room: Room }) {
   };
   const open = async (file: File | undefined) => {
     if (!file) return;
-    if (file.size > LARGEST_FILE) setFault('This log is larger than 20 MB. Cut it to the days you need.');
+    if (file.size > LARGEST_FILE) setFault(say('This log is larger than 20 MB. Cut it to the days you need.'));
     else await take(await file.text());
   };
   return (

@@ -1,4 +1,5 @@
 import type { FollowSheet, PlanCoat } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { areaRung, rungWord } from '@viaticum/core/step';
 import { listInWords } from '@viaticum/core/units';
 
@@ -16,10 +17,10 @@ export function allowed(
     by[rung].push({ name: area.name, nextMin: rung === 'damp' ? nextMin : whole });
   }
   const all = (list: { name: string }[]) =>
-    list.length > 3 && list.length === sheet.areas.length ? 'the whole canvas' : listInWords(list.map((one) => one.name));
+    list.length > 3 && list.length === sheet.areas.length ? say('the whole canvas') : listInWords(list.map((one) => one.name));
   const now: string[] = [];
-  if (by.workable.length > 0) now.push(`${all(by.workable)} ${rungWord.workable}: you may still blend it`);
-  if (by.damp.length > 0) now.push(`${all(by.damp)} ${rungWord.damp}: do not rub it`);
+  if (by.workable.length > 0) now.push(say`${all(by.workable)} ${rungWord.workable}: you may still blend it`);
+  if (by.damp.length > 0) now.push(say`${all(by.damp)} ${rungWord.damp}: do not rub it`);
   const wet = [...by.workable, ...by.damp];
   const longest = wet.reduce<number | null>(
     (most, one) => (one.nextMin === null ? most : Math.max(most ?? 0, one.nextMin)),

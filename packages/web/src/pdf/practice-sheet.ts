@@ -1,4 +1,5 @@
 import type { Lesson, StrokeKind } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { outlineBox } from '@viaticum/core/area';
 import { brushInWords, brushOf } from '@viaticum/core/brush';
 import { visibleOf } from '@viaticum/core/derived';
@@ -33,7 +34,7 @@ export function strokesOf(lesson: Lesson): { stroke: StrokeKind; brushId: string
  */
 export async function practiceSheet(lesson: Lesson): Promise<Uint8Array> {
   const pdf = await PDFDocument.create();
-  pdf.setTitle(`${plain(lesson.title)}: practice sheet`);
+  pdf.setTitle(say`${plain(lesson.title)}: practice sheet`);
   const font = await pdf.embedFont(StandardFonts.Helvetica);
   let page = pdf.addPage([A4.widthMm * MM, A4.heightMm * MM]);
   let y = MARGIN_MM;
@@ -91,7 +92,7 @@ function valueStudy(page: PDFPage, font: PDFFont, lesson: Lesson, y: number): vo
   const { widthMm, heightMm } = lesson.support;
   const scale = STUDY_MM / Math.max(widthMm, heightMm);
   const own = new Map(relationsOf(lesson).areas.map((area) => [area.areaId, area.target ?? area.last]));
-  put(page, font, 'Five values', MARGIN_MM, y + 4, 11);
+  put(page, font, say('Five values'), MARGIN_MM, y + 4, 11);
   const classOf = (l: number) => Math.max(0, Math.min(VALUES - 1, Math.round((valueStep(l) / 10) * (VALUES - 1))));
   for (let k = 0; k < VALUES; k++) {
     const [tone] = labToSrgb([6 + (90 * k) / (VALUES - 1), 0, 0]);
@@ -132,4 +133,4 @@ function valueStudy(page: PDFPage, font: PDFFont, lesson: Lesson, y: number): vo
 
 /** 100 mm to lay a ruler on. */
 const checkBar = (page: PDFPage, font: PDFFont): void =>
-  bar(page, font, MARGIN_MM, A4.heightMm - 8, 100, '100 mm: measure it, and print without fitting to the page');
+  bar(page, font, MARGIN_MM, A4.heightMm - 8, 100, say('100 mm: measure it, and print without fitting to the page'));

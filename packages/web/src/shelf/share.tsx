@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { GivenRole, ShareLinkMade, Sharer } from '@viaticum/contract';
+import { localeNow } from '@viaticum/contract';
 import { App, Button, Popconfirm, Select } from 'antd';
 import { useState } from 'react';
 import { call } from '../api/http.js';
@@ -10,7 +11,7 @@ import { sharingWords as w } from '../words/sharing.js';
 import css from './share.module.css';
 
 const roles = (['reader', 'editor'] as const).map((role) => ({ value: role, label: w.roles[role] }));
-const dayOf = (at: string): string => new Date(at).toLocaleDateString('en-GB', { dateStyle: 'long' });
+const dayOf = (at: string): string => new Date(at).toLocaleDateString(localeNow(), { dateStyle: 'long' });
 
 /** With whom a lesson is shared, and the links by which others come to share it. */
 export function Share({ id, title, onClose }: { id: string; title: string; onClose: () => void }) {

@@ -1,4 +1,5 @@
 import type { FollowSheet, Plan, PlanCoat } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { areaRung, rungWord } from '@viaticum/core/step';
 import type { AreaWetness, ShownLayer } from './stage-canvas.js';
 
@@ -40,5 +41,5 @@ export function wetnessAt(sheet: FollowSheet, coats: readonly PlanCoat[], minute
   const [first, ...rest] = wet;
   const isOne = first && 'label' in first && rest.length > 1 && wet.length === sheet.areas.length;
   if (!isOne || rest.some((one) => one.rung !== first.rung)) return wet;
-  return [{ ...first, label: `whole canvas ${rungWord[first.rung]}` }, ...rest.map(({ areaId, rung }) => ({ areaId, rung }))];
+  return [{ ...first, label: say`whole canvas ${rungWord[first.rung]}` }, ...rest.map(({ areaId, rung }) => ({ areaId, rung }))];
 }

@@ -56,7 +56,7 @@ export const followWords = worded({
   pause: 'Drying pause',
   break: 'Break',
   meanwhile: 'Meanwhile',
-  notYet: 'not yet',
+  notYetOver: (names: string) => say`not yet: paint over ${names}`,
   press: 'hold to see it before this step',
   before: 'before this step',
   kept: classWords.kept,

@@ -1,4 +1,5 @@
 import type { Lab, Lesson, RecipePart, Tube } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { filmOf, groundUnder, mixesWithin, paintsOf, substitutes } from '@viaticum/core/derived';
 import { lookOtherwise } from '@viaticum/core/former';
 import {
@@ -171,7 +172,7 @@ const jobs: {
     const paintOfMix = (wanted: string | null): Paint => {
       const mix = lesson.mixes.find((one) => one.id === wanted);
       const parts = mix && recipeParts(mix, lesson);
-      if (!mix || !parts) throw new Error('This mix has no recipe yet. Give it one, then ask for its family.');
+      if (!mix || !parts) throw new Error(say('This mix has no recipe yet. Give it one, then ask for its family.'));
       return mixedPaint(mix.id, parts);
     };
     const tubes = lesson.tubes.map((tube): Paint => ({ id: tube.id, ...spectra(tube) }));
@@ -179,7 +180,7 @@ const jobs: {
       tubes.find((_tube, i) => lesson.tubes[i]?.pigment === 'PW6') ??
       tubes.find((_tube, i) => lesson.tubes[i]?.pigment === 'PW4');
     if (kind !== 'gradient' && !white)
-      throw new Error('A family is carried towards white, and there is none among the tubes. Add one.');
+      throw new Error(say('A family is carried towards white, and there is none among the tubes. Add one.'));
     if (kind === 'gradient') return { members: gradient(paintOfMix(mixId), paintOfMix(otherId), steps, finish), parents: [] };
     if (kind === 'ladder') {
       const dark = otherId ? paintOfMix(otherId) : darkest(tubes);

@@ -1,4 +1,5 @@
 import type { Lab, Lesson, Outline } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { labelSheets, visibleParts } from '@viaticum/core/area';
 import { carryOut, startHistory } from '@viaticum/core/document';
 import { readCard } from '@viaticum/core/drawdown';
@@ -82,7 +83,7 @@ async function photoOf(blob: Blob): Promise<Rgba> {
   try {
     bitmap = await createImageBitmap(blob);
   } catch {
-    throw new Error('This file is no picture that can be read. Choose a PNG, JPEG or WebP.');
+    throw new Error(say('This file is no picture that can be read. Choose a PNG, JPEG or WebP.'));
   }
   const { width, height } = sizeWithin(bitmap, MOST_PHOTO_PIXELS);
   const canvas = new OffscreenCanvas(width, height);
@@ -98,7 +99,7 @@ function read(url: string): Promise<Rgba> {
   if (known) return known;
   const fresh = (async () => {
     const response = await fetch(url);
-    if (!response.ok) throw new Error('The picture could not be read. Open the lesson again.');
+    if (!response.ok) throw new Error(say('The picture could not be read. Open the lesson again.'));
     const bitmap = await createImageBitmap(await response.blob());
     const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
     const context = canvas.getContext('2d', { willReadFrequently: true }) as OffscreenCanvasRenderingContext2D;
@@ -118,7 +119,7 @@ async function sourceOf(at: SourceAt): Promise<Source> {
 }
 
 function theLaid(): LaidPicture {
-  if (!laid) throw new Error('There is no picture yet. Choose one first.');
+  if (!laid) throw new Error(say('There is no picture yet. Choose one first.'));
   return laid;
 }
 function theLab(): LabRaster {

@@ -1,4 +1,4 @@
-import { type Cut, type Lesson, proposedCuts } from '@viaticum/contract';
+import { type Cut, type Lesson, proposedCuts, say } from '@viaticum/contract';
 import { visibleOf } from '../../derived/index.js';
 import { driedBefore, filmPlan } from '../filming/film-plan.js';
 import { filmDefaults, type Noted, type Take, takesOf } from '../filming/takes.js';
@@ -103,7 +103,7 @@ function wishOf(cut: Cut, { leastS, mostS }: Pick<Allocation, 'leastS' | 'mostS'
 /** A cut of a lesson's takes, laid out to the frame; see {@link allocate}. Throws where there is no such cut. */
 export function timelineOf(lesson: Lesson, cutId: string, noted?: Noted): Timeline {
   const cut = cutsOf(lesson).find(({ id }) => id === cutId);
-  if (!cut) throw new RangeError('This cut is not in the lesson any more. Choose another.');
+  if (!cut) throw new RangeError(say('This cut is not in the lesson any more. Choose another.'));
   const fps = lesson.film?.fps ?? filmDefaults.fps;
   const all = takesOf(lesson, noted).filter(({ isLeftOut }) => !isLeftOut);
   const out = new Set(cut.leaveOut);

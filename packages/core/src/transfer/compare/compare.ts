@@ -51,7 +51,7 @@ export function checkDrawing(
   options: { what: 'lines' | 'paint'; expected?: Rgba | null } = { what: 'lines' },
 ): DrawingCheck {
   const things = thingsOf(lesson, lines);
-  if (things.length === 0) throw new RangeError('There are no lines to compare with. Draw the template first.');
+  if (things.length === 0) throw new RangeError(say('There are no lines to compare with. Draw the template first.'));
   const { straight, seen, quarterTurns } = turnedRight(lesson, things, photo, corners, options.what);
   if (seen.points.length < 40 || !seen.isClear)
     throw new RangeError(

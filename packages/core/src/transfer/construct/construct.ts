@@ -108,7 +108,7 @@ const envelopeOf: Working<'envelope'> = (lesson, { areaIds, shadowIds, sides, th
   const parts = new Map(visibleOf(lesson).map((part) => [part.id, part.outline]));
   const group = (ids: readonly string[]) => ids.flatMap((id) => (parts.get(id)?.length ? [parts.get(id) as never] : []));
   const main = group(areaIds).length > 0 ? envelope(group(areaIds), sides, thinMm) : null;
-  if (!main) throw new RangeError('Nothing of these areas is seen. Choose others.');
+  if (!main) throw new RangeError(say('Nothing of these areas is seen. Choose others.'));
   const closed = (points: Point[]) => line(...points, points[0] as Point);
   out.lines.push(closed(main.points));
   const shadow = group(shadowIds).length > 0 ? envelope(group(shadowIds), sides, thinMm) : null;
@@ -293,7 +293,7 @@ function clippedTo(a: Point, b: Point, w: number, h: number): [Point, Point] | n
 
 const shadow: Working<'shadow'> = (lesson, { foot, head }, out) => {
   const { light } = lesson;
-  if (!light) throw new RangeError('No light is set yet. Set where it comes from at the picture, under Light.');
+  if (!light) throw new RangeError(say('No light is set yet. Set where it comes from at the picture, under Light.'));
   const tip = shadowTip(eyeOf(lesson), foot, head, light);
   out.lines.push(line(foot, head), line(head, tip));
   out.second.push(line(foot, tip));
@@ -314,7 +314,7 @@ const shapes: Working<'shapes'> = (lesson, { areaIds }, out) => {
       return shape ? [{ id, area: part.areaCm2, shape }] : [];
     })
     .sort((a, b) => b.area - a.area);
-  if (found.length === 0) throw new RangeError('Nothing of these areas is seen. Choose others.');
+  if (found.length === 0) throw new RangeError(say('Nothing of these areas is seen. Choose others.'));
   found.forEach(({ id, shape }, i) => {
     const box = outlineBox([[shape.points]]) as { x: number; y: number; width: number; height: number };
     const name = lesson.areas.find((area) => area.id === id)?.name ?? '';

@@ -28,7 +28,7 @@ export function featureAxes(
     if (!part || part.areaCm2 <= 0) return [];
     return [{ name, ...spread(part.outline, part.areaCm2 * 100) }];
   });
-  if (found.length === 0) throw new RangeError('Nothing of these areas is seen. Choose others.');
+  if (found.length === 0) throw new RangeError(say('Nothing of these areas is seen. Choose others.'));
   const lines: Curve[] = [];
   const how: string[] = [];
   const labels = found.map(({ at, name, long, short, turn }, i) => {

@@ -1,4 +1,4 @@
-import { type Invite, type Lesson, type Letter, type Studio, serverErrors } from '@viaticum/contract';
+import { type Invite, type Lesson, type Letter, localeNow, type Studio, serverErrors } from '@viaticum/contract';
 import { toIcs } from '@viaticum/core/format';
 import { bringFor } from '@viaticum/core/kit';
 import { nanoid } from 'nanoid';
@@ -27,8 +27,8 @@ export function letterStore({ source: { manager } }: Database, classes: ClassSto
       const things = await thingsOf(one.ownerId);
       const bring = bringFor(lesson);
       const { timeZone } = invite;
-      const when = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'short', timeZone }).format(startMs);
-      const time = new Intl.DateTimeFormat('en-GB', { timeStyle: 'short', timeZone });
+      const when = new Intl.DateTimeFormat(localeNow(), { dateStyle: 'full', timeStyle: 'short', timeZone }).format(startMs);
+      const time = new Intl.DateTimeFormat(localeNow(), { timeStyle: 'short', timeZone });
       const endMs = startMs + bookedMin * 60_000;
       const ends = `It ends about ${time.format(startMs + aboutMin * 60_000)}, at the latest ${time.format(endMs)}.`;
       const words = `${when}${invite.place ? `, ${invite.place}` : ''}.\n${ends}\nJoin at ${joinAddress}\n\n`;

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { createSHA256 } from 'hash-wasm';
 
 const PIECE = 8 * 1024 * 1024;
@@ -37,7 +38,7 @@ export async function keepFilm(
   const { quota = Number.POSITIVE_INFINITY, usage = 0 } = await navigator.storage.estimate();
   if (quota - usage < bytes)
     throw new NoRoom(
-      `This phone has ${((quota - usage) / 1e6).toFixed(0)} MB left for it; the film has ${(bytes / 1e6).toFixed(0)}.`,
+      say`This phone has ${((quota - usage) / 1e6).toFixed(0)} MB left for it; the film has ${(bytes / 1e6).toFixed(0)}.`,
     );
   await navigator.storage.persist?.();
   const handle = await (await folder()).getFileHandle(sha256, { create: true });
@@ -45,7 +46,7 @@ export async function keepFilm(
     const to = Math.min(bytes, at + PIECE) - 1;
     const answer = await fetch(url, { headers: { range: `bytes=${at}-${to}` }, signal });
     if (answer.status !== 206 && !(answer.status === 200 && at === 0))
-      throw new Error('The film could not be fetched. Try again.');
+      throw new Error(say('The film could not be fetched. Try again.'));
     const piece = await answer.arrayBuffer();
     const writer = await handle.createWritable({ keepExistingData: true });
     await writer.write({ type: 'write', position: at, data: piece });
@@ -58,7 +59,7 @@ export async function keepFilm(
   for (let at = 0; at < file.size; at += PIECE) hash.update(new Uint8Array(await file.slice(at, at + PIECE).arrayBuffer()));
   if (hash.digest('hex') !== sha256) {
     await forgetFilm(sha256);
-    throw new Error('The film changed on the way. Keep it once more.');
+    throw new Error(say('The film changed on the way. Keep it once more.'));
   }
   return file;
 }

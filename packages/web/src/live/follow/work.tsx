@@ -113,7 +113,7 @@ function Allowed({ connection, live, sheet, student }: Pick<Props, 'connection' 
       ))}
       {notYet.map(({ names, minutes }) => (
         <p key={names} className="quiet">
-          {w.notYet}: paint over {names}
+          {w.notYetOver(names)}
           {minutes === null ? '' : `, ${waitInWords(minutes)}`}
         </p>
       ))}

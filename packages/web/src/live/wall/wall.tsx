@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { FollowSheet, JoinAnswer, SheetStep } from '@viaticum/contract';
+import { localeNow } from '@viaticum/contract';
 import {
   belief,
   coatsNow,
@@ -168,7 +169,7 @@ function Planned({ sheet }: Pick<Parts, 'sheet'>) {
   const { data } = useQuery({ queryKey: ['join', code], queryFn: () => call<JoinAnswer>('GET', `/api/join/${code}`) });
   const begins =
     data?.startsAt &&
-    new Intl.DateTimeFormat('en-GB', {
+    new Intl.DateTimeFormat(localeNow(), {
       weekday: 'long',
       day: 'numeric',
       month: 'long',

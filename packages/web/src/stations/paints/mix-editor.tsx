@@ -1,4 +1,4 @@
-import { type Amount, type Lesson, type Mix, smallAmounts } from '@viaticum/contract';
+import { type Amount, type Lesson, type Mix, say, smallAmounts } from '@viaticum/contract';
 import { looksOf, type MixCovering } from '@viaticum/core/derived';
 import { amountInWords, HIDES_AT, howSure, shortTubeName } from '@viaticum/core/mix';
 import { cssRgb, labToSrgb, valueStep } from '@viaticum/kernels/colour';
@@ -130,7 +130,11 @@ function Recipe({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
     (one) => one.id !== mix.id && !mix.mixedFrom?.some((part) => part.mixId === one.id) && one.recipe.length > 0,
   );
   const order =
-    look?.parts.map((part) => `${amountInWords(part.parts)}${typeof part.parts === 'number' ? '' : ' of'} ${part.name}`) ?? [];
+    look?.parts.map((part) =>
+      typeof part.parts === 'number'
+        ? `${amountInWords(part.parts)} ${part.name}`
+        : say`${amountInWords(part.parts)} of ${part.name}`,
+    ) ?? [];
   return (
     <>
       <h3>{w.recipe}</h3>

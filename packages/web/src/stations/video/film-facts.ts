@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { boxFacts } from '@viaticum/core/film';
 
 /** What is known of a film before it is sent, read in this browser; nothing is changed or sent. */
@@ -15,7 +16,7 @@ class UnusableFilm extends Error {}
 
 const READ_MS = 20_000;
 const LONGEST_S = 12 * 3600;
-const gb = (bytes: number): string => `${(bytes / 1e9).toFixed(1)} GB`;
+const gb = (bytes: number): string => say`${(bytes / 1e9).toFixed(1)} GB`;
 const likes: readonly [RegExp, string][] = [
   [/^%PDF/, 'a PDF'],
   [/^\u00ff\u00d8/, 'a photograph'],
@@ -34,13 +35,13 @@ export async function filmFacts(file: File): Promise<FilmFacts> {
   const isMp4 = text.slice(4, 8) === 'ftyp';
   const isWebm = head[0] === 0x1a && head[1] === 0x45 && head[2] === 0xdf && head[3] === 0xa3;
   if (!isMp4 && !isWebm) {
-    const like = likes.find(([begins]) => begins.test(text))?.[1] ?? 'something else';
-    throw new UnusableFilm(`This is not a film (it begins like ${like}). MP4 or WebM can be used.`);
+    const like = likes.find(([begins]) => begins.test(text))?.[1] ?? say('something else');
+    throw new UnusableFilm(say`This is not a film (it begins like ${like}). MP4 or WebM can be used.`);
   }
   const boxes = isMp4 ? await boxFacts(read, file.size) : null;
   if (boxes && boxes.missing > 0)
     throw new UnusableFilm(
-      `The film ends in the middle (${gb(file.size)} of ${gb(file.size + boxes.missing)}). Copy it from the camera again.`,
+      say`The film ends in the middle (${gb(file.size)} of ${gb(file.size + boxes.missing)}). Copy it from the camera again.`,
     );
   const picture = await pictureOf(file);
   return {
@@ -61,7 +62,7 @@ async function pictureOf(file: File): Promise<Pick<FilmFacts, 'durationMs' | 'wi
     await heard(video, 'loadedmetadata', () => {
       video.src = url;
     });
-    if (video.videoWidth === 0) throw new UnusableFilm('There is no picture in it. Choose another film.');
+    if (video.videoWidth === 0) throw new UnusableFilm(say('There is no picture in it. Choose another film.'));
     if (!Number.isFinite(video.duration)) {
       await heard(video, 'durationchange', () => {
         video.currentTime = 1e7;
@@ -69,7 +70,7 @@ async function pictureOf(file: File): Promise<Pick<FilmFacts, 'durationMs' | 'wi
     }
     const seconds = Number.isFinite(video.duration) ? video.duration : video.currentTime;
     if (!(seconds > 0) || seconds > LONGEST_S)
-      throw new UnusableFilm('This film has no length that can be read. Export it again as MP4.');
+      throw new UnusableFilm(say('This film has no length that can be read. Export it again as MP4.'));
     return { durationMs: Math.round(seconds * 1000), widthPx: video.videoWidth, heightPx: video.videoHeight };
   } finally {
     video.removeAttribute('src');
@@ -81,7 +82,7 @@ async function pictureOf(file: File): Promise<Pick<FilmFacts, 'durationMs' | 'wi
 function heard(video: HTMLVideoElement, event: 'loadedmetadata' | 'durationchange', act: () => void): Promise<void> {
   const cannot = () =>
     new UnusableFilm(
-      'This browser cannot play the film’s picture (H.265, perhaps). Set the camera to H.264, or export it as MP4.',
+      say('This browser cannot play the film’s picture (H.265, perhaps). Set the camera to H.264, or export it as MP4.'),
     );
   return new Promise((done, failed) => {
     const timer = setTimeout(() => failed(cannot()), READ_MS);

@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import type { FilmFile, JoinedFilm } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { readCaptions, toVtt } from '@viaticum/core/captions';
 import { placesIn, type Timeline, timelineOf } from '@viaticum/core/film';
 import { Button, Checkbox, Popconfirm, Progress, Upload } from 'antd';
@@ -17,7 +18,7 @@ import css from './video.module.css';
 
 const w = filmWords.films;
 const size = (bytes: number): string =>
-  bytes >= 1e9 ? `${(bytes / 1e9).toFixed(1)} GB` : `${Math.max(0.1, bytes / 1e6).toFixed(bytes < 1e7 ? 1 : 0)} MB`;
+  bytes >= 1e9 ? say`${(bytes / 1e9).toFixed(1)} GB` : say`${Math.max(0.1, bytes / 1e6).toFixed(bytes < 1e7 ? 1 : 0)} MB`;
 
 /** Films beside the steps: sent, with their chapters, strokes and captions. */
 export function Films({ film }: { film: Filmed }) {
@@ -165,7 +166,7 @@ function NewFilm({ film }: { film: Filmed }) {
             {told.isWaiting
               ? w.waiting
               : told.perSecond > 0
-                ? w.left(`${size(told.perSecond)} a second`, clockOf((told.bytes - told.sentBytes) / told.perSecond))
+                ? w.left(say`${size(told.perSecond)} a second`, clockOf((told.bytes - told.sentBytes) / told.perSecond))
                 : ''}
           </span>
           <Button

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import { type Beside, type BitAs, hearingOf, isInTable, plannedBeside, stepsOfHeard, unknownColours } from '@viaticum/core/film';
 import { bordersOf, type Heard, type HeardStep, hear, isForeign, stepSizes, stepsCut } from '@viaticum/core/hear';
 import { listInWords } from '@viaticum/core/units';
@@ -213,7 +214,7 @@ type StepProps = {
 /** A step of the draft beside what was said in it; a border by hand has no signs. */
 function Step({ step, number, heard, from, to, beside, border, title, speed, onTitle, onJoin, onDivide }: StepProps) {
   const isDoubtful = border !== undefined && border.sure < DOUBTFUL;
-  const amounts = Object.entries(step.amounts).map(([name, amount]) => `${amount === 'bit' ? 'a bit' : amount} ${name}`);
+  const amounts = Object.entries(step.amounts).map(([name, amount]) => `${amount === 'bit' ? say('a bit') : amount} ${name}`);
   return (
     <article className={clsx(css.heard, isDoubtful && css.doubtful)} data-kind={step.kind}>
       <span className="numbers">

@@ -1,4 +1,4 @@
-import { FILMS_PATH, type FilmFile, filmLimits } from '@viaticum/contract';
+import { FILMS_PATH, type FilmFile, filmLimits, say } from '@viaticum/contract';
 import { wrap } from 'comlink';
 import { createSHA256 } from 'hash-wasm';
 import { DefaultHttpStack, type DetailedError, type HttpRequest, Upload } from 'tus-js-client';
@@ -101,6 +101,6 @@ function sentenceOf(body: string): string {
   try {
     return (JSON.parse(body) as { message: string }).message;
   } catch {
-    return 'The film could not be sent. Try again in a moment; what has arrived is kept.';
+    return say('The film could not be sent. Try again in a moment; what has arrived is kept.');
   }
 }

@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import type { FilmCue, FilmPart, Shot, Timeline } from '@viaticum/core/film';
 import { type Card, pieceRules } from '@viaticum/core/film';
 import { minutesInWords } from '@viaticum/core/units';
@@ -76,7 +77,7 @@ export function Track({ timeline, cards, cues, parts, frame, chosen, onChoose, o
               key={`dry ${shot.takeId} ${shot.from}`}
               className={css.slit}
               style={{ left: share(shot.from), width: share(shot.to - shot.from) }}
-              title={`${minutesInWords(shot.dryMin ?? 0)} later, dry`}
+              title={say`${minutesInWords(shot.dryMin ?? 0)} later, dry`}
             />
           ) : (
             <Bar

@@ -1,4 +1,5 @@
 import type { PlanItem } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import type { LessonPlan } from '@viaticum/core/plan';
 import { hourMinute, waitInWords } from '@viaticum/core/units';
 import { Button } from 'antd';
@@ -47,5 +48,5 @@ export function RibbonTable({ plan, onStep }: { plan: LessonPlan; onStep: (stepI
 function coatsInWords(plan: LessonPlan, item: PlanItem): string {
   const coat = plan.plan.coats.find((one) => one.stepId === item.stepId);
   if (!coat || coat.openMin === null || coat.paintOverMin === null) return '';
-  return `workable ${waitInWords(coat.openMin)}, paint over after ${waitInWords(coat.paintOverMin)}`;
+  return say`workable ${waitInWords(coat.openMin)}, paint over after ${waitInWords(coat.paintOverMin)}`;
 }

@@ -1,4 +1,5 @@
 import type { Construction, ConstructionKind, Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { betweenLandmarks, eyeOf } from '@viaticum/core/transfer';
 import { lengthNumber } from '@viaticum/core/units';
 import { Button, Checkbox, Select } from 'antd';
@@ -256,12 +257,12 @@ function PointField({ label, value, onPoint }: { label: string; value: Point; on
     <p className={clsx(css.pointField, 'small')}>
       <span>{label}</span>
       <NumberField
-        label={w.place(label, 'mm from the left')}
+        label={w.place(label, say('mm from the left'))}
         value={Math.round(value[0] * 10) / 10}
         onValue={(x) => put([x, value[1]])}
       />
       <NumberField
-        label={w.place(label, 'mm from the top')}
+        label={w.place(label, say('mm from the top'))}
         value={Math.round(value[1] * 10) / 10}
         onValue={(y) => put([value[0], y])}
       />

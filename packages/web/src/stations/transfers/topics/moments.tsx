@@ -1,4 +1,5 @@
 import type { Lesson } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { areaRung } from '@viaticum/core/step';
 import { againStep, momentsOf, secondTransfers } from '@viaticum/core/transfer';
 import { hourMinute, listInWords } from '@viaticum/core/units';
@@ -89,7 +90,7 @@ function Buried() {
         const cover = coveringStep(lesson, pairs, beforeAt);
         return (
           <li key={beforeId}>
-            <p className="small">{w.buried(`the edges of ${names}`, cover)}</p>
+            <p className="small">{w.buried(say`the edges of ${names}`, cover)}</p>
             <Button
               size="small"
               onClick={() =>

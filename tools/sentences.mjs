@@ -8,6 +8,9 @@ import { fileURLToPath } from 'node:url';
 import { parse } from '@babel/parser';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
+/** What is written alike in every language: numbers, units, signs. */
+const UNITS =
+  /^(\{\d+\}|[\s.,;:()–−%°+×…“”„"'·/≤≥<>=±-]|\b(mm|ml|min|cm|h|kg|g|GB|MB|kB|W|A|V|lx|K|C|F|ΔE00|µm|m|s|CSV|PDF|ZIP|JPEG|PNG|SVG)\b)*$/u;
 /** Errors that are told what something is: "There is no such film." */
 const TOLD_WHAT = new Set(['gone', 'alreadyThere', 'nameless', 'nameTooLong', 'notFound']);
 
@@ -15,9 +18,8 @@ function* sources(folder) {
   for (const entry of readdirSync(folder, { withFileTypes: true })) {
     const path = join(folder, entry.name);
     if (entry.isDirectory()) {
-      if (entry.name !== "fixtures") yield* sources(path);
-    }
-    else if (/\.tsx?$/.test(entry.name) && !/\.(test|fixture)\./.test(entry.name)) yield path;
+      if (entry.name !== 'fixtures') yield* sources(path);
+    } else if (/\.tsx?$/.test(entry.name) && !/\.(test|fixture)\./.test(entry.name)) yield path;
   }
 }
 
@@ -37,7 +39,8 @@ function* leaves(node, only, name) {
     if (!only || only.includes(name)) yield text;
     return;
   }
-  if (node.type === 'ObjectExpression') for (const one of node.properties) yield* leaves(one.value ?? one.argument, only, one.key?.name ?? one.key?.value);
+  if (node.type === 'ObjectExpression')
+    for (const one of node.properties) yield* leaves(one.value ?? one.argument, only, one.key?.name ?? one.key?.value);
   else if (node.type === 'ArrayExpression') for (const one of node.elements) yield* leaves(one, only, name);
   else if (node.type === 'TSAsExpression' || node.type === 'TSSatisfiesExpression') yield* leaves(node.expression, only, name);
   else if (node.type === 'ConditionalExpression') {
@@ -94,8 +97,11 @@ export function sentences() {
       const plugins = ['typescript', 'decorators', ...(path.endsWith('x') ? ['jsx'] : [])];
       const { program } = parse(readFileSync(path, 'utf8'), { sourceType: 'module', plugins });
       for (const key of saidIn(program, namedLists(program)))
-        if (/\p{L}/u.test(key.replace(/\{\d+\}/g, ''))) found.set(key, [...(found.get(key) ?? []), relative(root, path)]);
+        if (/\p{L}/u.test(key) && !UNITS.test(key)) found.set(key, [...(found.get(key) ?? []), relative(root, path)]);
     }
+  // Names of pigments stand in their table.
+  const table = readFileSync(join(root, 'packages/kernels/src/pigment/data.ts'), 'utf8');
+  for (const [, name] of table.matchAll(/ name: "([^"]+)"/g)) found.set(name, ['packages/kernels/src/pigment/data.ts']);
   return found;
 }
 

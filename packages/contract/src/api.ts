@@ -1,4 +1,5 @@
 import { type Static, Type } from 'typebox';
+import { type Language, languages } from './language.js';
 import { Lesson, Method, Room, School, Step } from './lesson/index.js';
 import { type ClassEvent, FirstName, type FollowSheet } from './live.js';
 import { Id } from './shapes.js';
@@ -28,6 +29,8 @@ export const SaveRevision = Type.Object(
 export const NewClass = Type.Object({ lessonId: Id, rehearsal: Type.Optional(Rehearsal) }, strict);
 /** Which of the machine's addresses the phones are told. */
 export const SaveAddress = Type.Object({ address: Type.String({ pattern: '^https?://[^/\\s]{1,150}', maxLength: 200 }) }, strict);
+/** In which language phones, wall and letters of a class are. */
+export const SaveLanguage = Type.Object({ language: Type.Enum([...languages]) }, strict);
 /** A class that is to come: when and where, and who is expected by their first names. */
 export const Invite = Type.Object(
   {
@@ -138,6 +141,7 @@ export type ClassAnswer = {
   openedAt: string;
   addresses: string[];
   reachable: boolean;
+  language: Language;
   rehearsal: boolean;
   invite: Invite | null;
 };

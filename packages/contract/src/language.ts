@@ -1,6 +1,7 @@
 /**
  * What is said, in the language of whoever reads it. English stands where it is said; other languages are catalogues of sentences keyed by
- * their English, with {0}, {1}, … where something is filled in. A sentence that a catalogue lacks stays English.
+ * their English, with {0}, {1}, … where something is filled in. A sentence that a catalogue lacks stays English. Where one English word has
+ * two meanings, a word before a bar parts them: "brush|round".
  */
 export const languages = ['en', 'de'] as const;
 export type Language = (typeof languages)[number];
@@ -9,6 +10,8 @@ export type Catalogue = Readonly<Record<string, string>>;
 export const isLanguage = (text: unknown): text is Language => languages.includes(text as Language);
 
 const catalogues = new Map<Language, Catalogue>();
+/** English by what a language says for it. */
+const turned = new Map<Language, Map<string, string>>();
 let spoken: Language = 'en';
 /** Who says it where one thread serves readers of several languages. */
 let source: (() => Language | undefined) | null = null;
@@ -16,6 +19,7 @@ let source: (() => Language | undefined) | null = null;
 /** Sentences of a language, from here on. */
 export function learn(language: Language, catalogue: Catalogue): void {
   catalogues.set(language, { ...catalogues.get(language), ...catalogue });
+  turned.delete(language);
 }
 /** From here on everything in this thread is said in this language. */
 export function speak(language: Language): void {
@@ -55,15 +59,18 @@ const NUMBER = /^[−-]?\d+\.\d+$/;
 export const numberSaid = (value: number | string): string =>
   languageNow() === 'de' && NUMBER.test(String(value)) ? String(value).replace('.', ',') : String(value);
 
+/** The English of a key without what tells it from another that reads the same: "brush|round" is "round". */
+const plain = (key: string): string => key.replace(/^[a-z]+\|/, '');
+
 /** A sentence by its key: "Add {0}". */
 export const sayBy = (key: string, ...values: Value[]): string =>
-  (found(key) ?? key).replace(/\{(\d+)\}/g, (_, k: string) => numberSaid(values[Number(k)] ?? ''));
+  (found(key) ?? plain(key)).replace(/\{(\d+)\}/g, (_, k: string) => numberSaid(values[Number(k)] ?? ''));
 
 /** A sentence in the reader's language: say`Add ${mix}`, say('Add a mix'). */
 export function say(text: string): string;
 export function say(parts: TemplateStringsArray, ...values: Value[]): string;
 export function say(text: string | TemplateStringsArray, ...values: Value[]): string {
-  return typeof text === 'string' ? (found(text) ?? text) : sayBy(keyOf(text), ...values);
+  return typeof text === 'string' ? (found(text) ?? plain(text)) : sayBy(keyOf(text), ...values);
 }
 
 /**
@@ -78,4 +85,24 @@ export function worded<T extends object>(words: T, only?: readonly string[]): T 
       Object.defineProperty(words, name, { get: () => say(value), enumerable: true, configurable: true });
   }
   return words;
+}
+
+/** A language that is known of a text that should name one; English where it does not. */
+export const languageOf = (text: string | null | undefined): Language => (isLanguage(text) ? text : 'en');
+
+/** The English of a whole sentence of a language, where it has nothing filled in. */
+function englishOf(language: Language, text: string): string | undefined {
+  if (language === 'en') return text;
+  let back = turned.get(language);
+  if (!back) {
+    back = new Map(Object.entries(catalogues.get(language) ?? {}).map(([key, said]) => [said, key]));
+    turned.set(language, back);
+  }
+  return back.get(text);
+}
+/** A whole sentence of one language in another; undefined where it is in no catalogue, as what somebody wrote themselves. */
+export function translated(text: string, from: Language, to: Language): string | undefined {
+  const english = englishOf(from, text);
+  if (english === undefined) return undefined;
+  return to === 'en' ? (from === 'en' ? undefined : english) : catalogues.get(to)?.[english];
 }

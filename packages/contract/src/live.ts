@@ -1,5 +1,6 @@
 import { type Static, Type } from 'typebox';
 import type { Measures } from './account-api.js';
+import type { Language } from './language.js';
 import type { JoinedFilm } from './lesson/index.js';
 import { Plan } from './plan.js';
 import { Id } from './shapes.js';
@@ -392,6 +393,8 @@ export type SheetStep = {
 /** What a phone needs to show a lesson: computed on the server from the pinned revision and the plan. */
 export type FollowSheet = {
   title: string;
+  /** In which language it is said. */
+  language?: Language;
   /** How the instructor of the class measures. */
   measures?: Measures;
   canvas: { widthMm: number; heightMm: number; bareRgb: string };

@@ -31,6 +31,7 @@ import { housekeeping } from './housekeeping.js';
 import { kept } from './kept/plugin.js';
 import { courses } from './kit/courses.js';
 import { kit } from './kit/plugin.js';
+import { speaksAsAsked } from './language.js';
 import { alone } from './lessons/alone.js';
 import { lessons } from './lessons/plugin.js';
 import { lessonRolesAsked } from './lessons/reach.js';
@@ -79,6 +80,7 @@ export async function buildApp(config: Config): Promise<Running> {
     ajv: { customOptions: { removeAdditional: false, coerceTypes: false, strictTypes: false } },
   }).withTypeProvider<TypeBoxTypeProvider>() as unknown as FastifyInstance;
   app.setErrorHandler(answerError);
+  speaksAsAsked(app);
   app.addHook('onRequest', async (request, reply) => {
     reply.header('x-request-id', request.id);
     if (request.url.startsWith('/api/')) reply.header('cache-control', 'no-store');

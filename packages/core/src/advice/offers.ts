@@ -115,7 +115,7 @@ function offersOf(lesson: Lesson, stepId: string, plan: LessonPlan): Offer[] {
           kind: 'divide',
           words: hidden
             ? say`in two parts, with a seam ${hidden}`
-            : say`in ${parts} parts, with ${parts === 2 ? say('a seam') : 'seams'} ${seamsInWords(places)}`,
+            : say`in ${parts} parts, with ${parts === 2 ? say('a seam') : say('seams')} ${seamsInWords(places)}`,
           openMin: open,
           takesMin: takes / parts,
         },
@@ -308,7 +308,7 @@ export function seamPlaces(lesson: Lesson, areaId: string, parts: number): strin
     sum += one;
     if (places.length >= parts - 1 || sum < (whole * (places.length + 1)) / parts) return;
     const mm = (isTall ? box.y : box.x) + (i + 1) * size;
-    places.push(say`${lengthNumber(mm, lesson.units)} ${lesson.units} from the ${isTall ? 'top' : 'left'}`);
+    places.push(say`${lengthNumber(mm, lesson.units)} ${lesson.units} from the ${isTall ? say('top') : say('left')}`);
   });
   return places;
 }

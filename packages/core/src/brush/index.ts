@@ -1,4 +1,4 @@
-import { say } from '@viaticum/contract';
+import { languageNow, say, worded } from '@viaticum/contract';
 export type BrushType = 'flat' | 'filbert' | 'round' | 'angled' | 'fan' | 'rigger' | 'rake' | 'mop' | 'hake' | 'knife';
 
 /** A brush as the trade sells it. Widths across the hairs as they lie on the canvas, in mm; from memory. */
@@ -39,6 +39,21 @@ export const brushes: readonly Brush[] = [
   row('knife', 'small', 18, ['painting knife']),
 ];
 
+const types: Record<BrushType, string> = worded({
+  flat: 'brush|flat',
+  filbert: 'brush|filbert',
+  round: 'brush|round',
+  angled: 'brush|angled',
+  fan: 'brush|fan',
+  rigger: 'brush|rigger',
+  rake: 'brush|rake',
+  mop: 'brush|mop',
+  hake: 'brush|hake',
+  knife: 'brush|knife',
+});
+/** The kinds of brush, in words. */
+export const brushTypeWords = types;
+
 const table = new Map(brushes.map((brush) => [brush.id, brush]));
 
 /** The brush with this id, or null where the table has none. */
@@ -47,13 +62,14 @@ export function brushOf(id: string | undefined): Brush | null {
 }
 
 /** "1 in flat", "rigger 2". */
-export function brushInWords(brush: Brush): string {
-  return brush.size.endsWith('in') ? `${brush.size} ${brush.type}` : `${brush.type} ${brush.size}`;
+export function brushInWords({ size, type }: Brush): string {
+  if (languageNow() === 'de') return `${types[type]} ${size.endsWith('in') ? size.replace('in', 'Zoll') : say(size)}`;
+  return size.endsWith('in') ? `${size} ${types[type]}` : `${types[type]} ${size}`;
 }
 
 /** "25 mm flat", "rigger 2": sizes that have a name keep it. */
 export function brushInMetric(brush: Brush): string {
-  return brush.size.endsWith('in') ? say`${Math.round(brush.widthMm)} mm ${brush.type}` : brushInWords(brush);
+  return brush.size.endsWith('in') ? say`${Math.round(brush.widthMm)} mm ${types[brush.type]}` : brushInWords(brush);
 }
 
 /** A loaded brush left in the air hardens within these minutes (common practice, no published source). */

@@ -1,4 +1,3 @@
-import { say } from '@viaticum/contract';
 import {
   type ClassStep,
   classWentOn,

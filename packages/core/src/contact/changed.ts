@@ -2,6 +2,8 @@ import type { Lab, Lesson } from '@viaticum/contract';
 import { say } from '@viaticum/contract';
 import { cssRgb, hueDegrees, hueName } from '@viaticum/kernels/colour';
 import { mixColour } from '@viaticum/kernels/mixing';
+import { hueOf } from '../picture/index.js';
+import { listInWords } from '../units/index.js';
 import type { Contact } from './contact.js';
 import { paintOfMix } from './harm.js';
 
@@ -33,8 +35,8 @@ function turnInWords(from: Lab, to: Lab): string {
   const [dl, da, db] = [to[0] - from[0], to[1] - from[1], to[2] - from[2]];
   const stronger = Math.hypot(to[1], to[2]) - Math.hypot(from[1], from[2]);
   const words: string[] = [];
-  if (Math.abs(dl) >= 3) words.push(dl < 0 ? 'darker' : 'lighter');
-  if (stronger <= -4) words.push('greyer');
-  else if (Math.hypot(da, db) >= 5) words.push(say`towards ${hueName(hueDegrees(da, db))}`);
-  return words.join(' and ') || say('a little with it');
+  if (Math.abs(dl) >= 3) words.push(dl < 0 ? say('darker') : say('lighter'));
+  if (stronger <= -4) words.push(say('greyer'));
+  else if (Math.hypot(da, db) >= 5) words.push(say`towards ${hueOf(da, db)}`);
+  return listInWords(words) || say('a little with it');
 }

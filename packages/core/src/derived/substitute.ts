@@ -1,7 +1,8 @@
 import type { Lesson } from '@viaticum/contract';
-import { cssRgb, deltaE00, differenceInWords } from '@viaticum/kernels/colour';
+import { cssRgb, deltaE00 } from '@viaticum/kernels/colour';
 import { mixColour, partsOf } from '@viaticum/kernels/mixing';
 import { type LookPart, paintOf, recipeInWords, shortTubeName, stockOf, suggest, tableOf, tubeRgb } from '../mix/index.js';
+import { offInWords } from '../picture/hues.js';
 import { looksOf } from './looks.js';
 
 /** A mix as it can be had without some tubes: other parts, and how far the colour is from the one shown to all. */
@@ -67,7 +68,7 @@ export function* substitutes(lesson: Lesson, lacking: readonly string[]): Genera
         rgb: cssRgb(dry.srgb),
         wetRgb: cssRgb(mixColour(mixed, { state: 'wet', finish }).srgb),
         deltaE: deltaE00(aim, dry.lab),
-        off: differenceInWords(aim, dry.lab),
+        off: offInWords(aim, dry.lab),
       });
     }
     yield 0.9 + (0.1 * (i + 1)) / affected.length;

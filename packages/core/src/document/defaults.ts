@@ -1,4 +1,4 @@
-import { type Lesson, type Room, SCHEMA_VERSION, type School, say, schoolChoices } from '@viaticum/contract';
+import { type Lesson, languageNow, type Room, SCHEMA_VERSION, type School, say, schoolChoices } from '@viaticum/contract';
 
 /** The first option of every choice; drawn on the ground, which would bury the lines. */
 export const defaultSchool: School = {
@@ -50,7 +50,7 @@ export function emptyLesson(
   return {
     schemaVersion: SCHEMA_VERSION,
     title,
-    language: 'en',
+    language: languageNow(),
     units: size.unit,
     level: 'beginner',
     school: defaultSchool,

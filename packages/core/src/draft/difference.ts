@@ -1,5 +1,5 @@
 import type { Lesson, Step } from '@viaticum/contract';
-import { otherWords, paintingWords, plainSay } from '../text/index.js';
+import { inItsLanguage, otherWords, paintingWords, plainSay } from '../text/index.js';
 import type { Draft, DraftedStep } from './shape.js';
 
 const fields = [
@@ -57,7 +57,10 @@ export function keys(): (step: Step) => string {
 
 const wordFields = ['title', 'say', 'watch', 'checkpoint', 'finish'] as const satisfies readonly Field[];
 /** Of a step's words those that no draft would have given: the instructor wrote them. */
-export function ownWords(lesson: Lesson, step: Step): (typeof wordFields)[number][] {
+export const ownWords = (lesson: Lesson, step: Step): (typeof wordFields)[number][] =>
+  inItsLanguage(lesson, () => wordsOfOnesOwn(lesson, step));
+
+function wordsOfOnesOwn(lesson: Lesson, step: Step): (typeof wordFields)[number][] {
   const given = step.kind === 'paint' || step.kind === 'prepare' ? paintingWords(lesson, step) : null;
   return wordFields.filter((field) => {
     const text = step[field];

@@ -1,6 +1,6 @@
 import { type Lesson, type Mark, type Passage, type Stage, type Step, say, stepPasses, worded } from '@viaticum/contract';
 import { coatTitle } from '../document/index.js';
-import { otherWords, paintingWords } from '../text/index.js';
+import { inItsLanguage, otherWords, paintingWords } from '../text/index.js';
 import { capital, listInWords } from '../units/index.js';
 import { type AreaCoats, brushOfCoat, type Coat, coatsOf, inPassages } from './coats.js';
 import { type AreaFacts, areaFacts, brushFor } from './facts.js';
@@ -30,7 +30,10 @@ const MOST_STAGES = 56;
  * this room are fixed the way the checks would, and breaks stand where a stretch would be longer than an hour and a quarter. `ids` gives new
  * ids; the same lesson and ids give the same draft.
  */
-export function draftLesson(lesson: Lesson, ids: () => string, { shares, gradual }: DraftHints = {}): Draft {
+export const draftLesson = (lesson: Lesson, ids: () => string, hints: DraftHints = {}): Draft =>
+  inItsLanguage(lesson, () => drafted(lesson, ids, hints));
+
+function drafted(lesson: Lesson, ids: () => string, { shares, gradual }: DraftHints): Draft {
   const { school } = lesson;
   const { areas, ground } = areaFacts(lesson);
   const order = orderRules[school.order];

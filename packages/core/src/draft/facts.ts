@@ -64,7 +64,7 @@ export function draftGround(lesson: Lesson): Lab {
 /** The mix for a toned ground: one that says so, or one that belongs to no area and lies in the middle of the scale. */
 function groundMix(lesson: Lesson): Mix | null {
   if (lesson.school.ground === 'white' || lesson.mixes.length === 0) return null;
-  const named = lesson.mixes.find((mix) => /ground|tone|imprimatura/i.test(mix.name));
+  const named = lesson.mixes.find((mix) => /ground|tone|imprimatura|grund|ton/i.test(mix.name));
   if (named) return named;
   const looks = looksOf(lesson);
   const off = (mix: Mix) => Math.abs((looks.get(mix.id)?.colour?.lab[0] ?? mix.targetLab?.[0] ?? 50) - 60);

@@ -2,6 +2,7 @@ import type { Lesson } from '@viaticum/contract';
 import { say } from '@viaticum/contract';
 import { drawsLines } from '../derived/index.js';
 import { planLesson } from '../plan/index.js';
+import { inItsLanguage } from '../text/index.js';
 import { usualMin } from './budget.js';
 import { type DraftHints, draftLesson } from './draft.js';
 import { fitTo, type LeftOut } from './fit.js';
@@ -39,7 +40,10 @@ const MOST_FITS = 5;
 /** By less than this no step goes. */
 const LEAST_CUT_MIN = 3;
 /** Breaks and looks come on top of what was fitted: where it is too long with them, it is fitted once more. */
-function inTime(drafted: Lesson, lesson: Lesson, ids: () => string): Lesson {
+const inTime = (drafted: Lesson, lesson: Lesson, ids: () => string): Lesson =>
+  inItsLanguage(lesson, () => fitted(drafted, lesson, ids));
+
+function fitted(drafted: Lesson, lesson: Lesson, ids: () => string): Lesson {
   const wanted = lesson.wantedMin ?? usualMin[lesson.level];
   let target = wanted / KEPT_SHARE;
   for (let round = 1; ; round++) {

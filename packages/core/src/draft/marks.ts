@@ -1,7 +1,7 @@
 import type { Lesson, Mark, Mix, Step } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import { bordersBetween, isOnlyMarks, looksOf, marksOf, toolOf } from '../derived/index.js';
-import { lineWords, paintingWords } from '../text/index.js';
+import { inItsLanguage, lineWords, paintingWords } from '../text/index.js';
 import { capital } from '../units/index.js';
 import type { AreaFacts } from './facts.js';
 import { empty } from './shape.js';
@@ -39,8 +39,8 @@ export function markStep(lesson: Lesson, facts: AreaFacts, mark: Mark): Omit<Ste
     needs: 'auto' as const,
     brushId: tool === 'rake' ? 'flat-1-in' : tool === 'liner' || mark.widthMm < 2 ? 'rigger-2' : 'round-4',
   };
-  if (mark.along) return { ...step, ...lineWords(lesson, mark, step), mayBeLeftOut: true };
-  const words = paintingWords(lesson, { ...step, areaIds: [facts.area.id] });
+  if (mark.along) return { ...step, ...inItsLanguage(lesson, () => lineWords(lesson, mark, step)), mayBeLeftOut: true };
+  const words = inItsLanguage(lesson, () => paintingWords(lesson, { ...step, areaIds: [facts.area.id] }));
   return { ...step, ...words, title: capital(mark.name).slice(0, 120), mayBeLeftOut: true };
 }
 

@@ -1,6 +1,6 @@
 import type { Lesson, Step } from '@viaticum/contract';
 import { say } from '@viaticum/contract';
-import { paintingWords } from '../text/index.js';
+import { inItsLanguage, paintingWords } from '../text/index.js';
 import { brushOfCoat, coatsOf } from './coats.js';
 import { areaFacts } from './facts.js';
 import { usualStroke } from './rules/strokes.js';
@@ -37,7 +37,12 @@ export function proposeStep(lesson: Lesson, areaId: string, stepId?: string): St
   const { why, isLater, ...painted } = coat;
   const step = { areaIds: [areaId], brushId: brushOfCoat(facts, coat), ...painted };
   return {
-    fields: { ...paintingWords(lesson, step), ...painted, brushId: step.brushId, stroke: usualStroke[coat.technique] },
+    fields: {
+      ...inItsLanguage(lesson, () => paintingWords(lesson, step)),
+      ...painted,
+      brushId: step.brushId,
+      stroke: usualStroke[coat.technique],
+    },
     why: [why, isLater ? LATER_BRUSH_REASON() : BRUSH_REASON()],
   };
 }

@@ -1,4 +1,3 @@
-import { say } from '@viaticum/contract';
 import { capital } from '../units/index.js';
 import type { ActName } from './lexicon.js';
 import { places } from './lexicon.js';
@@ -73,8 +72,8 @@ const byWeight = <T>(map: ReadonlyMap<T, number>): T[] => [...map].sort((a, b) =
 function titled(act: ActName | null, thing: string | null): string | null {
   if (!act) return thing ? capital(thing) : null;
   if (!thing) return alone[act] ?? acts[act].says;
-  if (act === 'tone') return say`${acts.tone.says} of the ${thing}`;
-  return say`${acts[act].says} the ${thing}`;
+  if (act === 'tone') return `${acts.tone.says} of the ${thing}`;
+  return `${acts[act].says} the ${thing}`;
 }
 
 /** The area of the lesson that is named most, early words before late ones. */

@@ -2,7 +2,7 @@ import type { Lesson } from '@viaticum/contract';
 import { say } from '@viaticum/contract';
 import { pigmentOf } from '@viaticum/kernels/pigment';
 import { marksOf, toolOf } from '../derived/index.js';
-import { shortTubeName } from '../mix/index.js';
+import { metalName, shortTubeName } from '../mix/index.js';
 import { listInWords } from '../units/index.js';
 import { CODE_DECIDES } from './room.js';
 
@@ -28,8 +28,8 @@ export function cautionsFor(lesson: Lesson): Caution[] {
       add(`own ${tube.id}`, say`Nothing is known here about the tube “${name}”. Read its label. ${LABEL()}`, 'shopping', 'class');
     else if (metals.length > 0)
       add(
-        say`metal ${tube.id}`,
-        say`${name.charAt(0).toUpperCase()}${name.slice(1)} contains ${listInWords(metals)}. Do not spray or sand it dry, do not paint with fingers, wash hands before eating. ${LABEL()}`,
+        `metal ${tube.id}`,
+        say`${name.charAt(0).toUpperCase()}${name.slice(1)} contains ${listInWords(metals.map(metalName))}. Do not spray or sand it dry, do not paint with fingers, wash hands before eating. ${LABEL()}`,
         'shopping',
         'class',
         'letter',
@@ -46,7 +46,7 @@ export function cautionsFor(lesson: Lesson): Caution[] {
   if (school.transferMedium === 'charcoal' || school.transferMedium === 'chalk')
     add(
       'dust',
-      say`${school.transferMedium === 'chalk' ? 'Chalk' : 'Charcoal'} makes dust: wipe it off damp, do not blow. ${LABEL()}`,
+      say`${school.transferMedium === 'chalk' ? say('Chalk') : say('Charcoal')} makes dust: wipe it off damp, do not blow. ${LABEL()}`,
       'class',
     );
   if (marks.some((mark) => mark.kind === 'spatter' || toolOf(mark) === 'flick'))

@@ -128,7 +128,7 @@ function childrensMetals({ kit, tubes }: Lesson): KitFinding[] {
     ? [
         {
           key: 'children-metal',
-          words: say`Children paint without ${listInWords(metal)}: replace ${metal.length === 1 ? 'it' : 'them'}. The labels decide.`,
+          words: say`Children paint without ${listInWords(metal)}: replace ${metal.length === 1 ? 'it' : say('them')}. The labels decide.`,
         },
       ]
     : [];

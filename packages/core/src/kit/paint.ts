@@ -1,5 +1,4 @@
 import type { Lesson, Plan, Sharing, Studio, Tube } from '@viaticum/contract';
-import { say } from '@viaticum/contract';
 import { isWhite, shortTubeName } from '../mix/index.js';
 import { costOf } from './money.js';
 import { type Packed, packTubes, TUBE_YIELD, type TubeSize, worthMore } from './packing.js';

@@ -121,7 +121,7 @@ function groundTasks({
     for (let k = 1; k <= GESSO_COATS; k++)
       out.push({
         key: `gesso ${k}`,
-        what: say`${k === 1 ? 'First' : 'Second'} coat of gesso on ${supportsInWords(lesson, boards)}`,
+        what: say`${k === 1 ? say('First') : say('Second')} coat of gesso on ${supportsInWords(lesson, boards)}`,
         minutes: lay,
         dryMin: k === GESSO_COATS ? dry('gesso', 'firm', 8) : dry('gesso', 'touch', 15),
         then: k === GESSO_COATS ? say('dries until it is firm enough to sand') : say('dries until it is touch-dry'),
@@ -138,7 +138,7 @@ function groundTasks({
   lesson.support.groundCoats.forEach(({ technique }, k) => {
     out.push({
       key: `ground ${k}`,
-      what: say`Tone ${supportsInWords(lesson, boards)}: ${lesson.mixes.find(({ id }) => id === lesson.support.groundCoats[k]?.mixId)?.name ?? 'ground'}`,
+      what: say`Tone ${supportsInWords(lesson, boards)}: ${lesson.mixes.find(({ id }) => id === lesson.support.groundCoats[k]?.mixId)?.name ?? say('ground')}`,
       minutes: lay,
       dryMin: dry(technique === 'wash' ? 'wash' : 'block-in', 'touch', 8),
       then: say('dries until it is touch-dry'),
@@ -217,7 +217,7 @@ export function preparation(lesson: Lesson, studio: Studio, premixed: readonly P
       batch.minutes,
       palettes,
       {
-        then: say`keeps ${Math.round(keeps / DAY)} days in ${batch.container?.kind === 'jar' ? 'jars' : 'bags'}`,
+        then: say`keeps ${Math.round(keeps / DAY)} days in ${batch.container?.kind === 'jar' ? say('jars') : say('bags')}`,
       },
     );
   }

@@ -1,4 +1,5 @@
 import type { Lab, Lesson, Mix, Tube } from '@viaticum/contract';
+import { languageNow, say } from '@viaticum/contract';
 import { deltaE00 } from '@viaticum/kernels/colour';
 import type { RecipeTable } from '@viaticum/kernels/mixing';
 import { paintsOf } from '../derived/index.js';
@@ -176,9 +177,11 @@ function nameMixes(mixes: Mix[], things: readonly (string | null)[]): void {
 /** Two or three of one colour, told apart from dark to light: "darkest brown, dark brown", "deeper red, lighter red". */
 function ranked(colour: string, rank: number, of: number): string {
   const [first = '', ...rest] = colour.split(' ');
-  const own = first === 'dark' ? DARK : first === 'pale' ? PALE : null;
+  // How dark and pale ones grow in steps is known of English words alone.
+  const own = languageNow() !== 'en' ? null : first === 'dark' ? DARK : first === 'pale' ? PALE : null;
   if (own && rest.length > 0) return [own[of === 2 ? 0 : 1]?.[rank], ...rest].join(' ');
-  return `${(of === 2 ? ['deeper', 'lighter'] : ['deeper', 'middle', 'lighter'])[rank]} ${colour}`;
+  const [deeper, middle, lighter] = [say`deeper ${colour}`, say`middle ${colour}`, say`lighter ${colour}`];
+  return (of === 2 ? [deeper, lighter] : [deeper, middle, lighter])[rank] ?? colour;
 }
 const DARK = [
   ['darkest', 'dark'],

@@ -19,5 +19,5 @@ export {
 } from './recipes.js';
 export { outOfReach, type Reason, reasons, type StockPaint, type Suggestion, suggest, whatWouldReach } from './suggest.js';
 export { howSure } from './sure.js';
-export { isWhite, paintOf, shortTubeName, tableTubeId, tubeRgb, weakened } from './tube.js';
+export { isWhite, metalName, paintOf, pigmentName, shortTubeName, tableTubeId, tubeRgb, weakened } from './tube.js';
 export { amountInWords, recipeInWords } from './words.js';

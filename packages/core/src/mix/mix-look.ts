@@ -1,7 +1,8 @@
 import type { Amount, Mix, Tube } from '@viaticum/contract';
 import { say } from '@viaticum/contract';
-import { cssRgb, deltaE00, differenceInWords } from '@viaticum/kernels/colour';
+import { cssRgb, deltaE00 } from '@viaticum/kernels/colour';
 import { blend, type Finish, type MixedColour, type MixPart, mixColour, partsOf, type Spectra } from '@viaticum/kernels/mixing';
+import { offInWords } from '../picture/hues.js';
 import { addingOrder } from './recipes.js';
 import type { StockPaint } from './suggest.js';
 import { paintOf, shortTubeName, tubeRgb } from './tube.js';
@@ -96,7 +97,7 @@ export function mixLook(mix: Mix, stock: Stock): MixLook {
         : say('no recipe yet'),
     parts,
     deltaE: seen && mix.targetLab ? deltaE00(mix.targetLab, seen.lab) : null,
-    off: seen && mix.targetLab ? differenceInWords(mix.targetLab, seen.lab) : null,
+    off: seen && mix.targetLab ? offInWords(mix.targetLab, seen.lab) : null,
   };
 }
 

@@ -1,8 +1,9 @@
 import type { Lab } from '@viaticum/contract';
-import { deltaE00, differenceInWords } from '@viaticum/kernels/colour';
+import { deltaE00 } from '@viaticum/kernels/colour';
 import { toEnd } from '@viaticum/kernels/cooperative';
 import type { Hit, RecipeTable } from '@viaticum/kernels/mixing';
 import { type Finish, type MixOptions, type MixPart, mixColour, partsOf, RecipeTable as Table } from '@viaticum/kernels/mixing';
+import { offInWords } from '../picture/hues.js';
 import { recipeCost } from './cost.js';
 import { addingOrder, mixParts, type Paint } from './recipes.js';
 
@@ -146,7 +147,7 @@ function judge(hit: Hit, target: Lab, paints: readonly StockPaint[], options: Su
     parts: parts.map(({ id, parts }) => ({ id, parts })),
     lab,
     deltaE: deltaE00(target, lab),
-    off: differenceInWords(target, laid ? laid.lab : lab),
+    off: offInWords(target, laid ? laid.lab : lab),
     film: laid ? { lab: laid.lab, deltaE: deltaE00(target, laid.lab), contrastRatio: laid.contrastRatio as number } : null,
     touchy: { deltaE, id: (parts[part] as { id: string }).id },
     killed: cost.killed,

@@ -1,5 +1,5 @@
 import type { Tube } from '@viaticum/contract';
-import { worded } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 import type { Rgb } from '@viaticum/kernels/colour';
 import { type Finish, mixColour, type Spectra } from '@viaticum/kernels/mixing';
 import { pigmentOf } from '@viaticum/kernels/pigment';
@@ -14,16 +14,31 @@ const SHORT: Record<string, string> = worded({
   PBk7: 'carbon black',
 });
 
+/** The customary name of a pigment of the table. */
+export const pigmentName = (pigment: string): string => say(pigmentOf(pigment).name);
+
+const metals: Record<string, string> = worded({
+  cadmium: 'cadmium',
+  chromium: 'chromium',
+  cobalt: 'cobalt',
+  manganese: 'manganese',
+  nickel: 'nickel',
+});
+/** A metal of the table, as a label names it. */
+export const metalName = (metal: string): string => metals[metal] ?? metal;
+
 /** The customary short name of a tube: "ultramarine blue" → "ultramarine". */
 export function shortTubeName(tube: Tube): string {
   if (tube.own) return tube.own.name;
   const customary = SHORT[tube.pigment];
   if (customary) return customary;
-  return pigmentOf(tube.pigment)
-    .name.replace(/ \(.*\)$/, '')
+  return pigmentName(tube.pigment)
+    .replace(/ \(.*\)$/, '')
     .replace(/,.*$/, '')
     .replace(/^titanium white$/, 'white')
-    .replace(/^ultramarine blue$/, 'ultramarine');
+    .replace(/^ultramarine blue$/, 'ultramarine')
+    .replace(/^Titanweiß$/, 'Weiß')
+    .replace(/^Ultramarinblau$/, 'Ultramarin');
 }
 
 /** The id of a tube of the table that a lesson does not have yet; the same for the same pigment. */

@@ -1,9 +1,14 @@
 import type { Amount } from '@viaticum/contract';
 import { say } from '@viaticum/contract';
+import { counted } from '../units/index.js';
 
 /** "3", "a touch", "2 specks". */
 export function amountInWords(amount: Amount): string {
-  return typeof amount === 'number' || /^\d/.test(amount) ? String(amount) : `a ${amount}`;
+  if (typeof amount === 'number') return String(amount);
+  if (amount === 'touch') return say('a touch');
+  if (amount === 'speck') return say('a speck');
+  const [count = '', small = ''] = amount.split(' ');
+  return small.startsWith('touch') ? counted(Number(count), 'touch', 'touches') : counted(Number(count), 'speck');
 }
 
 /** "3 white : 2 ultramarine : a touch of quinacridone"; `nameOf` gives the tube's short name. */

@@ -4,6 +4,7 @@ import { hueDegrees, hueName, valueStep } from '@viaticum/kernels/colour';
 import { connectedParts, type Labels, type LabRaster, labelMeans } from '@viaticum/kernels/raster';
 import { outlineArea, outlineBox } from '../area/index.js';
 import { capital, counted, the, verb } from '../units/index.js';
+import { hueOf } from './hues.js';
 import { traceArcs } from './outline/index.js';
 
 /** One measure of the composition: what was found, with its number and the reason, and the areas it speaks of. */
@@ -176,7 +177,7 @@ function lines(map: Labels, areas: readonly ComposedArea[], size: Size, mmPerPx:
   }
   for (const group of pairs.values()) {
     const [line] = group as [(typeof found)[number]];
-    const between = say`${areas[line.one]?.name ?? say('one area')} and ${areas[line.other]?.name ?? 'another'}`;
+    const between = say`${areas[line.one]?.name ?? say('one area')} and ${areas[line.other]?.name ?? say('another')}`;
     notes.push({
       kind: 'unbroken-line',
       worth: true,
@@ -315,7 +316,7 @@ function balance({ width, height, l, a, b }: LabRaster): CompositionNote[] {
   const steps = valueStep(mean(half.l, 0)) - valueStep(mean(half.l, 1));
   const chroma = mean(half.c, 0) - mean(half.c, 1);
   const differences = [
-    Math.abs(steps) >= 0.15 ? say`${Math.abs(steps).toFixed(1)} steps ${steps > 0 ? 'lighter' : 'darker'}` : '',
+    Math.abs(steps) >= 0.15 ? say`${Math.abs(steps).toFixed(1)} steps ${steps > 0 ? say('lighter') : say('darker')}` : '',
     Math.abs(chroma) >= 3 ? (chroma > 0 ? say('stronger in colour') : 'duller') : '',
   ].filter(Boolean);
   return [
@@ -335,7 +336,7 @@ function balance({ width, height, l, a, b }: LabRaster): CompositionNote[] {
 /** A hue that occurs in one area only: an accent, or a stranger. */
 function lonelyHue(lab: LabRaster, map: Labels, areas: readonly ComposedArea[]): CompositionNote[] {
   const family = labelMeans(map, lab, areas.length).map((mean) =>
-    mean && Math.hypot(mean[1], mean[2]) >= 14 ? hueName(hueDegrees(mean[1], mean[2])) : '',
+    mean && Math.hypot(mean[1], mean[2]) >= 14 ? hueOf(mean[1], mean[2]) : '',
   );
   return areas.flatMap((area, i): CompositionNote[] => {
     if (!family[i] || family.filter((one) => one === family[i]).length > 1) return [];
@@ -363,7 +364,7 @@ function facing(areas: readonly ComposedArea[], size: Size): CompositionNote[] {
       notes.push({
         kind: 'facing',
         worth: out,
-        text: say`The ${area.thingName ?? area.name} looks ${out ? say('out of') : 'into'} the picture.`,
+        text: say`The ${area.thingName ?? area.name} looks ${out ? say('out of') : say('into')} the picture.`,
         reason: say('The eye follows a look; give it room on the side it goes.'),
         areaIds: [area.id],
       });
@@ -375,7 +376,7 @@ function facing(areas: readonly ComposedArea[], size: Size): CompositionNote[] {
         notes.push({
           kind: 'lean',
           worth: out,
-          text: say`${capital(the(area.name))} ${verb(area.name, 'leans', 'lean')} ${Math.round(Math.abs(lean))}° to the ${lean < 0 ? 'left' : 'right'}${out ? say(', out of the picture') : ''}.`,
+          text: say`${capital(the(area.name))} ${verb(area.name, 'leans', 'lean')} ${Math.round(Math.abs(lean))}° to the ${lean < 0 ? say('left') : say('right')}${out ? say(', out of the picture') : ''}.`,
           reason: say('What leans out leads out; what leans in holds the eye.'),
           areaIds: [area.id],
         });

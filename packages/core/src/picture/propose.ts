@@ -1,4 +1,5 @@
 import type { AreaRole, Lab, Outline, Surface } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 import { type Labels, type LabRaster, labelMeans } from '@viaticum/kernels/raster';
 import { outlineArea, outlineBox } from '../area/index.js';
 import { depthOrder } from './depth.js';
@@ -95,11 +96,21 @@ function namesOf(colours: readonly Lab[], outlines: readonly Outline[], widthMm:
   });
 }
 
+const places: Record<string, string> = worded({
+  upper: 'upper',
+  lower: 'lower',
+  left: 'left',
+  right: 'right',
+  'upper left': 'upper left',
+  'upper right': 'upper right',
+  'lower left': 'lower left',
+  'lower right': 'lower right',
+});
 function placeOf(outline: Outline, widthMm: number, heightMm: number): string {
   const box = outlineBox(outline);
-  if (!box || outlineArea(outline) <= 0) return 'middle';
+  if (!box || outlineArea(outline) <= 0) return say('middle');
   const [x, y] = [(box.x + box.width / 2) / widthMm, (box.y + box.height / 2) / heightMm];
   const down = y < 0.36 ? 'upper' : y > 0.64 ? 'lower' : '';
   const across = box.width > 0.7 * widthMm ? '' : x < 0.36 ? 'left' : x > 0.64 ? 'right' : '';
-  return [down, across].filter(Boolean).join(' ') || 'middle';
+  return places[[down, across].filter(Boolean).join(' ')] ?? say('middle');
 }

@@ -30,13 +30,13 @@ export function fillersFor(lesson: Lesson, i: number, minutes: number, done: Don
   const { mixed, words: said } = done;
   // Practice and looking round are proposed once in a class; water is changed and steps are explained whenever it is time.
   const take = (words: string, length: number, mixIds?: string[]): boolean => {
-    const isOnce = /^(practise|stand back|trace)/.test(words);
-    if (length > left + 1e-9 || (isOnce && said.has(words))) return false;
+    if (length > left + 1e-9) return false;
     said.add(words);
     fillers.push({ words, minutes: length, ...(mixIds ? { mixIds } : {}) });
     left -= length;
     return true;
   };
+  const takeOnce = (words: string, length: number): boolean => !said.has(words) && take(words, length);
   const ahead = lesson.steps.slice(i, i + AHEAD);
   const mix = NEW_MIX_MIN * paceOf(lesson);
   const mixes = ahead
@@ -46,12 +46,12 @@ export function fillersFor(lesson: Lesson, i: number, minutes: number, done: Don
   const names = mixes.flatMap((id) => lesson.mixes.find((mix) => mix.id === id)?.name ?? []);
   if (names.length > 0 && take(say`premix ${listInWords(names)}`, names.length * mix, mixes))
     for (const id of mixes) mixed.add(id);
-  if (ahead.some((step) => step.kind === 'transfer')) take(say('trace the template'), 4);
+  if (ahead.some((step) => step.kind === 'transfer')) takeOnce(say('trace the template'), 4);
   const stroke = ahead.find((step) => step.technique && strokes[step.technique]);
-  if (stroke?.technique) take(say`practise ${strokes[stroke.technique] as string} on scrap paper`, 3);
+  if (stroke?.technique) takeOnce(say`practise ${strokes[stroke.technique] as string} on scrap paper`, 3);
   take(say('change the water'), 1);
   if (ahead[0]) take(say('hear what comes next and why'), 2);
-  take(say('stand back and look'), 2) || take(say('stand back and look'), 1);
+  takeOnce(say('stand back and look'), 2) || takeOnce(say('stand back and look'), 1);
   return { fillers, bareMin: Math.max(0, left) };
 }
 

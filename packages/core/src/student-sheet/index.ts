@@ -4,6 +4,7 @@ import {
   type FollowSheet,
   type Helper,
   type Lesson,
+  languageNow,
   type SheetStep,
   say,
   worded,
@@ -32,7 +33,14 @@ export function wholeSheet(lesson: Lesson): AloneSheet {
     ]),
   );
   return {
-    sheet: { ...sheet, steps, units: lesson.units, leaveOut: leaveOutFacts(lesson, plan), ways: waysOf(lesson, plan) },
+    sheet: {
+      ...sheet,
+      language: languageNow(),
+      steps,
+      units: lesson.units,
+      leaveOut: leaveOutFacts(lesson, plan),
+      ways: waysOf(lesson, plan),
+    },
     plan: plan.plan,
   };
 }
@@ -51,14 +59,14 @@ function mixPlaces(lesson: Lesson): Map<string, string> {
       const [x, y] = places[i] as [number, number];
       const across =
         x < 0.3
-          ? 'left'
+          ? say('left')
           : x < 0.45
             ? say('left of the middle')
             : x <= 0.55
-              ? 'middle'
+              ? say('middle')
               : x <= 0.7
                 ? say('right of the middle')
-                : 'right';
+                : say('right');
       return [look.mix.id, `${rowOf(y)}${across}`];
     }),
   );

@@ -1,5 +1,5 @@
 import type { Lesson, Mark, Step, Surface } from '@viaticum/contract';
-import { say, worded } from '@viaticum/contract';
+import { languages, say, speaking, worded } from '@viaticum/contract';
 import { brushInWords, brushOf } from '../brush/index.js';
 import { surfacePass, surfaces } from '../surface/index.js';
 import { called, capital, listInWords, uncapital, verb } from '../units/index.js';
@@ -132,7 +132,7 @@ const drawnLines = (it: string, It: string, count: number): Said => ({
   say: say`Thin the paint like ink, so that it runs off the hairs. ${count === 1 ? say`Set down where ${it} begins` : say`One line at a time, ${count} in all: set down at the root`}, pull from the shoulder in one movement, and lift as it thins out.`,
   watch: say`Correcting ${it}: a line gone over twice turns into a cord. Wipe it off wet, and draw it again.`,
   checkpoint: say`Dry run first: can you follow ${it} with the handle of the brush in one go?`,
-  finish: say`${It}: ${count === 1 ? say('one line') : 'lines'} drawn and not filled in, of uneven strength.`,
+  finish: say`${It}: ${count === 1 ? say('one line') : say('lines')} drawn and not filled in, of uneven strength.`,
 });
 
 /** Lines drawn as others were before. */
@@ -265,10 +265,24 @@ export const otherWords: Record<'opening' | 'drawing' | 'break' | 'look', Omit<S
 
 /** Sentences that are added to a step's words where the plan asks for them. */
 export const careWords = worded({ rinse: 'Rinse the brush and lay it flat.', water: 'Change the water first.' });
-const ANNOUNCED = /^Now comes the rough part: .*? Do not mend it yet\. ?/;
+/** A sentence that announces a rough stage. */
+export const announcement = (name: string): string =>
+  say`Now comes the rough part: at the end of “${name}” the picture looks its worst, and it is meant to. Do not mend it yet.`;
+/** What announces the rough stage, whatever it is called. */
+const announced = (): RegExp => {
+  const [before = '', after = ''] = announcement('\n').split('\n');
+  const plain = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+  return new RegExp(`^${plain(before)}.*?${plain(after)} ?`);
+};
 /** What is said in a step without the sentences that the plan added. */
-export const plainSay = (say: string): string =>
-  say.replace(ANNOUNCED, '').replaceAll(careWords.rinse, '').replaceAll(careWords.water, '').trim();
+export const plainSay = (text: string): string =>
+  languages
+    .reduce(
+      (rest, language) =>
+        speaking(language, () => rest.replace(announced(), '').replaceAll(careWords.rinse, '').replaceAll(careWords.water, '')),
+      text,
+    )
+    .trim();
 
 /** Minutes that words take to be read aloud, at 130 a minute (common practice, no published source). */
 export const readingMinutes = (text: string): number => text.split(/\s+/).filter(Boolean).length / 130;

@@ -37,7 +37,3 @@ export function roughestStage(lesson: Lesson, measured?: ReadonlyMap<string, num
   if (worst.off < WORTH_SAYING || worst.off < ABOVE_END * end.off) return null;
   return { ...worst, endOff: end.off };
 }
-
-/** A sentence to announce it with. */
-export const announcement = ({ name }: Pick<RoughStage, 'name'>): string =>
-  say`Now comes the rough part: at the end of “${name}” the picture looks its worst, and it is meant to. Do not mend it yet.`;

@@ -2,7 +2,8 @@ import { describe, expect, it } from '@jest/globals';
 import type { Lab, Lesson } from '@viaticum/contract';
 import { looksOf } from '../derived/index.js';
 import { demoLesson, smallLesson, testStep } from '../fixtures/lessons.js';
-import { announcement, colourAfter, relationsOf, roughestStage } from './index.js';
+import { announcement } from '../text/index.js';
+import { colourAfter, relationsOf, roughestStage } from './index.js';
 
 /** Sky `a` to be lighter than hill `b`; mixes from white to near black. */
 const lesson = (steps: Lesson['steps']): Lesson => {
@@ -92,7 +93,7 @@ describe('the roughest stage', () => {
     const found = roughestStage(rough);
     expect(found?.stageId).toBe('two');
     expect(found?.off).toBeGreaterThan(found?.endOff ?? 99);
-    expect(announcement(found as NonNullable<typeof found>)).toContain('stage two');
+    expect(announcement((found as NonNullable<typeof found>).name)).toContain('stage two');
   });
   it('by measured pictures where there are some; none where every stage is as good as the end', () => {
     const measured = new Map([

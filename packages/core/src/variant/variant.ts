@@ -27,7 +27,7 @@ export function withVariant(lesson: Lesson, variant: Variant, others: readonly O
   if (level && level !== now.level) {
     now = forStudents(now, level);
     differences.push(
-      say`For ${level === 'improver' ? 'improvers' : level === 'beginner' ? 'beginners' : say('experienced hands')}.`,
+      say`For ${level === 'improver' ? say('improvers') : level === 'beginner' ? say('beginners') : say('experienced hands')}.`,
     );
   }
   if (variant.handed && variant.handed !== (lesson.handed ?? 'right')) now = mirrored(now, variant.handed, differences);

@@ -7,7 +7,7 @@ import type {
   Measures,
   OneAccount,
 } from '@viaticum/contract';
-import { serverErrors } from '@viaticum/contract';
+import { say, serverErrors } from '@viaticum/contract';
 import { nanoid } from 'nanoid';
 import { In, LessThan, Not } from 'typeorm';
 import { AccountLetterEntity, AccountLinkEntity, ClassEntity, InstructorEntity } from '../db/entities.js';
@@ -193,8 +193,8 @@ export function accountStore({ database: { source }, passwords, sessions, now = 
       const { token, id } = await addLink('reset', account.id, RESET_MS);
       await manager.insert(AccountLetterEntity, {
         ...{ id: nanoid(12), at: now(), expiresAt: now() + RESET_MS, toName: account.name, linkId: id },
-        subject: 'A new password for Viaticum',
-        text: `${account.name},\n\nsomebody asked for a new password for your account. Choose it here within an hour:\n${addressOf(token)}\n\nIf it was not you, do nothing: your password stays as it is.`,
+        subject: say('A new password for Viaticum'),
+        text: say`${account.name},\n\nsomebody asked for a new password for your account. Choose it here within an hour:\n${addressOf(token)}\n\nIf it was not you, do nothing: your password stays as it is.`,
       });
     },
     async link(token: string): Promise<AccountLinkAnswer> {

@@ -1,5 +1,14 @@
 import { randomBytes, randomInt } from 'node:crypto';
-import { type ClassEvent, CODE_ALPHABET, type EventBody, type Invite, serverErrors } from '@viaticum/contract';
+import {
+  type ClassEvent,
+  CODE_ALPHABET,
+  type EventBody,
+  type Invite,
+  type Language,
+  type Lesson,
+  languageOf,
+  serverErrors,
+} from '@viaticum/contract';
 import { nanoid } from 'nanoid';
 import type { DataSource, EntityManager } from 'typeorm';
 import type { Bus } from '../bus/bus.js';
@@ -9,6 +18,9 @@ import type { LessonStore } from '../lessons/store.js';
 import type { StagePictures } from '../stage-pictures/store.js';
 import type { classHubs } from './hub/hubs.js';
 import type { workedOut } from './worked-out.js';
+
+/** The language of a lesson, from the text of its document. */
+const languageIn = (text: string): Language => languageOf((JSON.parse(text) as Lesson).language);
 
 const newCode = () => Array.from({ length: 6 }, () => CODE_ALPHABET[randomInt(CODE_ALPHABET.length)]).join('');
 
@@ -51,6 +63,7 @@ export function classOpener({ source, lessons, stages, plans, bus, hubs, owned }
         invite: null,
         deviceRound: '{}',
         address: last?.address ?? null,
+        language: 'en',
         ...rest,
       });
     }
@@ -87,6 +100,7 @@ export function classOpener({ source, lessons, stages, plans, bus, hubs, owned }
         lastSeq: 1,
         phase: 'open',
         rehearsal: rehearsal ? 1 : 0,
+        language: languageIn(found.text),
       });
       const body = await opening(found, one.code, rehearsal, ownerId);
       await source.transaction(async (manager) => {
@@ -98,8 +112,9 @@ export function classOpener({ source, lessons, stages, plans, bus, hubs, owned }
 
     /** A class that is to come: it has a code already, and opens on its day. */
     async plan(ownerId: string, lessonId: string, invite: Invite): Promise<ClassEntity> {
-      const { revisionId, title } = await pinned(ownerId, lessonId);
-      const one = await fresh(ownerId, lessonId, { revisionId, title, invite: JSON.stringify(invite) });
+      const { revisionId, title, text } = await pinned(ownerId, lessonId);
+      const invited = { invite: JSON.stringify(invite), language: languageIn(text) };
+      const one = await fresh(ownerId, lessonId, { revisionId, title, ...invited });
       await source.manager.insert(ClassEntity, one);
       return one;
     },

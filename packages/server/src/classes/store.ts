@@ -1,4 +1,11 @@
-import { type DeviceRole, type FollowSheet, type OtherRecipes, serverErrors } from '@viaticum/contract';
+import {
+  type DeviceRole,
+  type FollowSheet,
+  type Language,
+  languageOf,
+  type OtherRecipes,
+  serverErrors,
+} from '@viaticum/contract';
 import type { ClassState } from '@viaticum/core/class';
 import type { FastifyBaseLogger } from 'fastify';
 import { measuresOf } from '../auth/measures.js';
@@ -61,7 +68,8 @@ export function classStore({ database, lessons, bus, stages, disk, log }: Parts)
     },
 
     async sheet(code: string): Promise<FollowSheet> {
-      return (await plans.sheet((await byCode(code)).revisionId)).sheet;
+      const { revisionId, language } = await byCode(code);
+      return (await plans.sheet(revisionId, languageOf(language))).sheet;
     },
     /** How an instructor measures. */
     measures: (ownerId: string) => measuresOf(source.manager, ownerId),
@@ -91,6 +99,10 @@ export function classStore({ database, lessons, bus, stages, disk, log }: Parts)
     async setAddress(one: ClassEntity, address: string): Promise<ClassEntity> {
       await source.manager.update(ClassEntity, { id: one.id }, { address });
       return { ...one, address };
+    },
+    async setLanguage(one: ClassEntity, language: Language): Promise<ClassEntity> {
+      await source.manager.update(ClassEntity, { id: one.id }, { language });
+      return { ...one, language };
     },
     /** The link or key of a kind of device, as it is now. */
     deviceKey: (one: ClassEntity, role: DeviceRole): string => deviceToken(one.secret, role, roundsOf(one)),

@@ -1,4 +1,4 @@
-import type { AloneSheet, Command, Plan } from '@viaticum/contract';
+import type { AloneSheet, Command, Language, Plan } from '@viaticum/contract';
 import { type AirRows, type ClassState, isNewAir, notedAir, viewOf, type WorkedOut } from '@viaticum/core/class';
 import type { Forecast } from '@viaticum/core/pace';
 import type { LessonStore } from '../lessons/store.js';
@@ -10,21 +10,22 @@ const SHEETS_KEPT = 20;
 /** What takes long about a lesson that is taught, worked out on threads of their own: plans, sheets, the air. */
 export function workedOut(lessons: LessonStore) {
   const planning = pool<PlanJob, PlanJobAnswer>('classes/plan-worker.js', { queue: 60, perCaller: 6 });
-  const sheets = new Map<number, Promise<AloneSheet>>();
+  const sheets = new Map<string, Promise<AloneSheet>>();
   return {
     /** The plan that a class opens with. */
     plan: async (text: string, caller: string): Promise<Plan> =>
       ((await planning.ask({ kind: 'plan', text }, caller)) as { plan: Plan }).plan,
 
-    /** All that a phone shows of a revision; the last ones are kept. */
-    sheet(revisionId: number): Promise<AloneSheet> {
-      const known = sheets.get(revisionId);
+    /** All that a phone shows of a revision, in a language or in its own; the last ones are kept. */
+    sheet(revisionId: number, language: Language | null = null): Promise<AloneSheet> {
+      const key = `${revisionId} ${language}`;
+      const known = sheets.get(key);
       if (known) return known;
       const work = lessons
         .revision(revisionId)
-        .then(({ text }) => planning.ask({ kind: 'sheet', text }, `sheet ${revisionId}`) as Promise<AloneSheet>);
-      work.catch(() => sheets.delete(revisionId));
-      sheets.set(revisionId, work);
+        .then(({ text }) => planning.ask({ kind: 'sheet', text, language }, `sheet ${revisionId}`) as Promise<AloneSheet>);
+      work.catch(() => sheets.delete(key));
+      sheets.set(key, work);
       const [oldest] = sheets.keys();
       if (sheets.size > SHEETS_KEPT && oldest !== undefined) sheets.delete(oldest);
       return work;

@@ -191,6 +191,8 @@ export class ClassEntity {
   @Column('varchar', { name: 'device_round', length: 60 }) deviceRound: string;
   /** The machine's address that its instructor chose for the phones; null: the usual one. */
   @Column('varchar', { length: 200, nullable: true }) address: string | null;
+  /** In which language its phones, wall and letters are. */
+  @Column('char', { length: 2, nullable: true }) language: string | null;
 }
 
 /** What an instructor keeps of a student of a class; never sent to phones. */

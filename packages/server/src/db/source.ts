@@ -19,6 +19,7 @@ import { Contents1700000000014 } from './migrations/0014-contents.js';
 import { Names1700000000015 } from './migrations/0015-names.js';
 import { Address1700000000016 } from './migrations/0016-address.js';
 import { Measures1700000000017 } from './migrations/0017-measures.js';
+import { Language1700000000018 } from './migrations/0018-language.js';
 
 export type Database = {
   source: DataSource;
@@ -72,6 +73,7 @@ const migrations = [
   Names1700000000015,
   Address1700000000016,
   Measures1700000000017,
+  Language1700000000018,
 ];
 
 /**

@@ -1,3 +1,4 @@
+import '../language.js';
 import type { Lesson, Measures, ShootNote } from '@viaticum/contract';
 import { notedSeconds, shootState, timelineOf } from '@viaticum/core/film';
 import { setMeasures } from '@viaticum/core/units';

@@ -1,3 +1,4 @@
+import '../language.js';
 import type { CourseKit, Lesson, Measures, Studio } from '@viaticum/contract';
 import { upgradeLesson } from '@viaticum/core/document';
 import { courseKit } from '@viaticum/core/kit';

@@ -1,3 +1,4 @@
+import '../language.js';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Lesson, Measures, PackOptions, Studio } from '@viaticum/contract';

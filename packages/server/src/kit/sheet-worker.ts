@@ -1,3 +1,4 @@
+import '../language.js';
 import type { KitSheet, Lesson, Measures, Studio } from '@viaticum/contract';
 import { kitSheet } from '@viaticum/core/kit';
 import { setMeasures } from '@viaticum/core/units';

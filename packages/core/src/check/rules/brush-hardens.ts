@@ -1,13 +1,14 @@
 import { say } from '@viaticum/contract';
 import { BRUSH_HARDENS_MIN, brushInWords, brushOf } from '../../brush/index.js';
-import { careWords } from '../../text/index.js';
+import { careWords, inItsLanguage } from '../../text/index.js';
 import { minutesInWords } from '../../units/index.js';
 import type { Rule } from '../finding.js';
 
 /** A brush that lies about loaded until it is used again, in a school that wipes rather than washes. */
 export const brushHardens: Rule = {
   id: 'brush-hardens',
-  look: ({ steps, school }, { plan }) => {
+  look: (lesson, { plan }) => {
+    const { steps, school } = lesson;
     if (school.brushCare !== 'wipe') return [];
     const last = new Map<string, { stepId: string; endMin: number }>();
     for (const item of plan.items) {
@@ -33,13 +34,15 @@ export const brushHardens: Rule = {
                 command: 'editStep',
                 args: {
                   id: before.id,
-                  step: { say: `${before.say}${before.say ? ' ' : ''}${careWords.rinse}`.slice(0, 20_000) },
+                  step: {
+                    say: `${before.say}${before.say ? ' ' : ''}${inItsLanguage(lesson, () => careWords.rinse)}`.slice(0, 20_000),
+                  },
                 },
               },
             },
           ];
       }
-      if (/rinse|wash (it|the brush|your brush)/i.test(step.say)) last.clear();
+      if (/rinse|wash (it|the brush|your brush)|spül|wasch/i.test(step.say)) last.clear();
       else last.set(step.brushId, { stepId: step.id, endMin: item.endMin });
     }
     return [];

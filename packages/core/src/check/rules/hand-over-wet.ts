@@ -51,7 +51,7 @@ export const handOverWet: Rule = {
             id: `hand-over-wet/${step.id}/${smeared.id}`,
             rule: 'hand-over-wet',
             about: step.title,
-            words: say`A ${side > 0 ? 'right' : 'left'} hand rests on ${the(areaName(lesson, smeared.id))} here, which is still ${rungWord[smeared.rung]}.`,
+            words: say`A ${side > 0 ? say('right') : say('left')} hand rests on ${the(areaName(lesson, smeared.id))} here, which is still ${rungWord[smeared.rung]}.`,
             reason: say(
               'Physics: wet paint comes off on the hand. Work so that the hand moves away from what is wet, or use a rest.',
             ),

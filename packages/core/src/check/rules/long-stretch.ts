@@ -1,6 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
 import { say } from '@viaticum/contract';
-import { otherWords } from '../../text/index.js';
+import { inItsLanguage, otherWords } from '../../text/index.js';
 import { minutesInWords } from '../../units/index.js';
 import type { Fix, Rule } from '../finding.js';
 
@@ -39,11 +39,10 @@ function breakBefore(lesson: Lesson, stepId: string): { fix?: Fix } {
   const step = lesson.steps[at];
   if (!step || step.needs === 'wet' || step.needs === 'damp' || at === 0) return {};
   const pause = {
-    ...otherWords.break,
+    ...inItsLanguage(lesson, () => ({ ...otherWords.break, title: say('Break, fresh water') })),
     id: `rest-${step.id}`.slice(0, 32),
     stageId: step.stageId,
     kind: 'break' as const,
-    title: say('Break, fresh water'),
     areaIds: [],
     markIds: [],
     mixIds: [],

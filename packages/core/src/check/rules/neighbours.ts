@@ -27,7 +27,7 @@ export const neighbours: Rule = {
           id: `neighbours/${stepId}/${areaId}/${neighbourId}`,
           rule: 'neighbours',
           about: lesson.steps.find((step) => step.id === stepId)?.title ?? one,
-          words: say`After this step ${the(one)} ${verb(one, 'is', 'are')} ${isL > 0 ? 'lighter' : 'darker'} than ${the(other)}, and should be ${isL > 0 ? 'darker' : 'lighter'}. No later step sets it right.`,
+          words: say`After this step ${the(one)} ${verb(one, 'is', 'are')} ${isL > 0 ? say('lighter') : say('darker')} than ${the(other)}, and should be ${isL > 0 ? say('darker') : say('lighter')}. No later step sets it right.`,
           reason: say(
             'Common practice: values wrong beside their neighbours are the commonest fault, and the fault seems to be the neighbour’s.',
           ),

@@ -15,7 +15,7 @@ export const neverDries: Rule = {
         id: 'never-dries',
         rule: 'never-dries',
         about: say`${room.name}, ${percentInWords(room.humidity)} humidity`,
-        words: say`In this air the paint never gets touch-dry: ${places.length === 1 ? 'step' : 'steps'} ${listInWords(places)}. The lesson has no end until the air is drier.`,
+        words: say`In this air the paint never gets touch-dry: ${places.length === 1 ? say('step') : say('steps')} ${listInWords(places)}. The lesson has no end until the air is drier.`,
         reason: say('Physics: in air near saturation no water leaves the paint.'),
         serious: true,
         place: { station: 'steps', stepId: first.id },

@@ -24,7 +24,7 @@ export const preparationInClass: Rule = {
           rule: 'preparation-in-class',
           about: step.title,
           words: say`${step.title} takes ${minutesInWords(takes)} with its drying. Prepared the day before it costs the class nothing.`,
-          reason: say`Common practice: ${the('ground')} is laid and dried at home.`,
+          reason: say`Common practice: ${the(say('ground'))} is laid and dried at home.`,
           serious: false,
           place: { station: 'steps', stepId: step.id },
           fix: { words: say('Do it before the class'), command: 'editStep', args: { id: step.id, step: { ahead: true } } },

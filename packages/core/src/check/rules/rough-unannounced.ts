@@ -1,5 +1,6 @@
 import { say } from '@viaticum/contract';
-import { announcement, roughestStage } from '../../value-relations/index.js';
+import { announcement, inItsLanguage } from '../../text/index.js';
+import { roughestStage } from '../../value-relations/index.js';
 import type { Rule } from '../finding.js';
 
 /** The stage that looks worst, and nobody is told. */
@@ -9,7 +10,7 @@ export const roughUnannounced: Rule = {
     const rough = roughestStage(lesson);
     const step = lesson.steps.find((one) => one.id === rough?.stepId);
     if (!rough || !step) return [];
-    const said = lesson.steps.some((one) => /worst|rough|ugly/i.test(one.say));
+    const said = lesson.steps.some((one) => /worst|rough|ugly|am schlechtesten|der rohe teil|hässlich/i.test(one.say));
     if (said) return [];
     return [
       {
@@ -23,7 +24,10 @@ export const roughUnannounced: Rule = {
         fix: {
           words: say('Announce it'),
           command: 'editStep',
-          args: { id: step.id, step: { say: `${announcement(rough)} ${step.say}`.trim().slice(0, 20_000) } },
+          args: {
+            id: step.id,
+            step: { say: `${inItsLanguage(lesson, () => announcement(rough.name))} ${step.say}`.trim().slice(0, 20_000) },
+          },
         },
       },
     ];

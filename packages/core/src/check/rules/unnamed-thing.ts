@@ -2,7 +2,7 @@ import { say } from '@viaticum/contract';
 import type { Finding, Rule } from '../finding.js';
 
 /** Names by colour and place ("dark brown, lower 2"), or by what something is ("Thing 2"), say nothing to a class. */
-const NOBODYS = /^(thing|feature|background|foliage)( \d+)?$/i;
+const NOBODYS = /^(thing|feature|background|foliage|ding|merkmal|hintergrund|laub)( \d+)?$/i;
 
 /** A thing that is painted under no name of its own. */
 export const unnamedThing: Rule = {

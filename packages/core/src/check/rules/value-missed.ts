@@ -26,7 +26,7 @@ export const valueMissed: Rule = {
           id: `value-missed/${area.id}`,
           rule: 'value-missed',
           about: area.name,
-          words: say`All mixes for this area are at least ${Math.round(off)} ${want < low ? 'lighter' : 'darker'} than the picture has it (L* ${Math.round(want)}).`,
+          words: say`All mixes for this area are at least ${Math.round(off)} ${want < low ? say('lighter') : say('darker')} than the picture has it (L* ${Math.round(want)}).`,
           reason: say('Common practice: values carry the picture; check them with half-closed eyes.'),
           serious: false,
           place: { station: 'paints', areaId: area.id, ...(laid.at(-1) ? { stepId: laid.at(-1)?.id as string } : {}) },

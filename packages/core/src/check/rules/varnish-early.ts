@@ -6,7 +6,7 @@ export const varnishEarly: Rule = {
   id: 'varnish-early',
   look: ({ steps }) =>
     steps
-      .filter((step) => /varnish/i.test(step.title) && step.needs !== 'cured')
+      .filter((step) => /varnish|firnis/i.test(step.title) && step.needs !== 'cured')
       .map(
         (step): Finding => ({
           id: `varnish-early/${step.id}`,

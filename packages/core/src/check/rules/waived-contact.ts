@@ -16,7 +16,7 @@ export const waivedContact: Rule = {
         id: 'waived-contact',
         rule: 'waived-contact',
         about: say('Painted on all the same'),
-        words: say`You paint on over or beside wet paint ${waived.length === 1 ? 'once' : counted(waived.length, 'time')}: ${listInWords(names)}.`,
+        words: say`You paint on over or beside wet paint ${waived.length === 1 ? say('once') : counted(waived.length, 'time')}: ${listInWords(names)}.`,
         reason: say('Your own wish. What lies on wet paint is one film with it, and dries later.'),
         serious: false,
         place: { station: 'steps', stepId: first.toStepId },

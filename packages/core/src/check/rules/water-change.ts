@@ -1,6 +1,6 @@
 import { say } from '@viaticum/contract';
 import { MIXES_A_POT } from '../../brush/index.js';
-import { careWords } from '../../text/index.js';
+import { careWords, inItsLanguage } from '../../text/index.js';
 import { counted } from '../../units/index.js';
 import type { Finding, Rule } from '../finding.js';
 
@@ -11,7 +11,11 @@ export const waterChange: Rule = {
     const used = new Set<string>();
     for (const item of plan.items) {
       const step = lesson.steps.find((one) => one.id === item.stepId);
-      if (!step || step.kind === 'break' || /fresh water|change the water/i.test(`${step.title} ${step.say}`)) {
+      if (
+        !step ||
+        step.kind === 'break' ||
+        /fresh water|change the water|frisches wasser|wechsle (zuerst )?das wasser/i.test(`${step.title} ${step.say}`)
+      ) {
         if (step || item.fillers?.some((one) => one.words.includes('water')) || item.kind === 'break') used.clear();
         continue;
       }
@@ -28,7 +32,7 @@ export const waterChange: Rule = {
         fix: {
           words: say('Say it here'),
           command: 'editStep',
-          args: { id: step.id, step: { say: `${careWords.water} ${step.say}`.slice(0, 20_000) } },
+          args: { id: step.id, step: { say: `${inItsLanguage(lesson, () => careWords.water)} ${step.say}`.slice(0, 20_000) } },
         },
       };
       return [finding];

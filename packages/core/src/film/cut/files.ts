@@ -1,5 +1,4 @@
 import type { Lesson } from '@viaticum/contract';
-import { say } from '@viaticum/contract';
 import { stamp, toMetadataVtt, toSrt, toVtt } from '../../captions/index.js';
 import { toCsv } from '../csv.js';
 import { type Card, cardFile, cardsOf } from './cards.js';
@@ -84,9 +83,7 @@ export function edlOf(lesson: Lesson, timeline: Timeline): string[] {
   for (let at = 0; at < Math.max(1, events.length); at += MOST_EVENTS) {
     const own = events.slice(at, at + MOST_EVENTS).map((event, i) => event(String(i + 1).padStart(3, '0')));
     const part = events.length > MOST_EVENTS ? ` ${at / MOST_EVENTS + 1}` : '';
-    lists.push(
-      `${[say`TITLE: ${plain(`${lesson.title} ${cut.name}`)}${part}`, say('FCM: NON-DROP FRAME'), '', ...own].join('\n')}\n`,
-    );
+    lists.push(`${[`TITLE: ${plain(`${lesson.title} ${cut.name}`)}${part}`, 'FCM: NON-DROP FRAME', '', ...own].join('\n')}\n`);
   }
   return lists;
 }
@@ -101,7 +98,7 @@ function eventOf(
   const long = to - from;
   if (kind === 'dry')
     return (number) =>
-      say`${number}  BL       V     C        ${code(0, fps)} ${code(long, fps)} ${record}\n* COMMENT: CARD ${slate}-DRY ${Math.round(dryMin as number)} MIN LATER, DRY`;
+      `${number}  BL       V     C        ${code(0, fps)} ${code(long, fps)} ${record}\n* COMMENT: CARD ${slate}-DRY ${Math.round(dryMin as number)} MIN LATER, DRY`;
   const source = Math.round(srcFrom * fps);
   const sourceEnd = source + (kind === 'hold' ? 1 : Math.max(1, Math.round(long * speed)));
   const rate = kind === 'hold' ? 0 : speed;
@@ -112,6 +109,6 @@ function eventOf(
       ...(isChanged
         ? [`M2   ${slate.padEnd(8)}       ${(fps * rate).toFixed(1).padStart(5, '0')}                ${code(source, fps)}`]
         : []),
-      say`* FROM CLIP NAME: ${plain(`${slate} ${title}`)}`,
+      `* FROM CLIP NAME: ${plain(`${slate} ${title}`)}`,
     ].join('\n');
 }

@@ -30,7 +30,7 @@ export const takesCsv = (
           take.mustSee.join('; '),
           take.mustSay.join('; '),
           Math.round(cardGb(take.rawS, lesson) * 100) / 100,
-          states.get(takeId)?.goodS ? 'yes' : '',
+          states.get(takeId)?.goodS ? say('yes') : '',
         ],
       ];
     }),

@@ -205,16 +205,18 @@ function inWords(lesson: Lesson, thing: Thing, fit: Fit): ThingError {
   const isOff = (share: number, mm: number) => Math.abs(share - 1) * mm > toleranceMm && Math.abs(share - 1) > 0.02;
   const [wide, high] = [isOff(fit.wide, thing.widthMm), isOff(fit.high, thing.heightMm)];
   if (wide && high && Math.abs(fit.wide - fit.high) < 0.025)
-    words.push(say`${percent((fit.wide + fit.high) / 2)} too ${fit.wide > 1 ? 'large' : 'small'}`);
+    words.push(say`${percent((fit.wide + fit.high) / 2)} too ${fit.wide > 1 ? say('large') : say('small')}`);
   else {
-    if (wide) words.push(say`${percent(fit.wide)} too ${fit.wide > 1 ? 'wide' : 'narrow'}`);
-    if (high) words.push(say`${percent(fit.high)} too ${fit.high > 1 ? 'high' : 'low'}`);
+    if (wide) words.push(say`${percent(fit.wide)} too ${fit.wide > 1 ? say('wide') : say('narrow')}`);
+    if (high) words.push(say`${percent(fit.high)} too ${fit.high > 1 ? say('high') : say('low')}`);
   }
   if (Math.abs(fit.turnDeg) > MOST_TURN_DEG)
-    words.push(say`leaning ${Math.round(Math.abs(fit.turnDeg))}° to the ${fit.turnDeg > 0 ? 'right' : 'left'}`);
+    words.push(say`leaning ${Math.round(Math.abs(fit.turnDeg))}° to the ${fit.turnDeg > 0 ? say('right') : say('left')}`);
   const [dx, dy] = fit.offMm;
-  if (Math.abs(dx) > toleranceMm) words.push(say`${Math.round(Math.abs(dx))} mm too far to the ${dx > 0 ? 'right' : 'left'}`);
-  if (Math.abs(dy) > toleranceMm) words.push(say`${Math.round(Math.abs(dy))} mm too ${dy > 0 ? 'low' : 'high'} on the canvas`);
+  if (Math.abs(dx) > toleranceMm)
+    words.push(say`${Math.round(Math.abs(dx))} mm too far to the ${dx > 0 ? say('right') : say('left')}`);
+  if (Math.abs(dy) > toleranceMm)
+    words.push(say`${Math.round(Math.abs(dy))} mm too ${dy > 0 ? say('low') : say('high')} on the canvas`);
   return {
     id: thing.id,
     name: thing.name,
@@ -322,7 +324,12 @@ function valueErrors(
     const name = lesson.areas.find((area) => area.id === id)?.name ?? '';
     const said = Math.round(Math.abs(steps) * 2) / 2 || 0.5;
     return [
-      { areaId: id, name, steps, words: say`${said} ${said === 1 ? 'step' : 'steps'} too ${steps > 0 ? 'light' : 'dark'}` },
+      {
+        areaId: id,
+        name,
+        steps,
+        words: say`${said} ${said === 1 ? say('step') : say('steps')} too ${steps > 0 ? say('value|light') : say('value|dark')}`,
+      },
     ];
   });
 }

@@ -140,7 +140,7 @@ function wayOf([x1, y1]: Point, [x2, y2]: Point): string {
   const steep = (Math.atan2(Math.abs(dy), Math.abs(dx)) * 180) / Math.PI;
   if (steep < 3) return dx > 0 ? say('level to the right') : say('level to the left');
   if (steep > 87) return dy > 0 ? say('straight up') : say('straight down');
-  return say`to the ${dx > 0 ? 'right' : 'left'}, ${degrees(steep)} ${dy > 0 ? 'upwards' : 'downwards'}`;
+  return say`to the ${dx > 0 ? say('right') : say('left')}, ${degrees(steep)} ${dy > 0 ? say('upwards') : say('downwards')}`;
 }
 function wherein({ support }: Lesson, [x, y]: Point): string {
   const across =
@@ -257,7 +257,7 @@ const vanishing: Working<'vanishing'> = (lesson, { points, lines }, out) => {
     ...points.map((p) =>
       p[0] >= 0 && p[0] <= widthMm && p[1] >= 0 && p[1] <= heightMm
         ? say`A pin ${said(lesson, p[0])} from the left and ${said(lesson, p[1])} from the top; a string from it shows every edge that runs away from you.`
-        : say`This point lies off the canvas, ${said(lesson, Math.abs(p[0] < 0 ? p[0] : p[0] - widthMm))} beyond its ${p[0] < 0 ? 'left' : 'right'} edge and ${said(lesson, p[1])} below the top: tape a strip to the table, a pin in it, and a string.`,
+        : say`This point lies off the canvas, ${said(lesson, Math.abs(p[0] < 0 ? p[0] : p[0] - widthMm))} beyond its ${p[0] < 0 ? say('left') : say('right')} edge and ${said(lesson, p[1])} below the top: tape a strip to the table, a pin in it, and a string.`,
     ),
     say('Level edges above your eye fall towards the point, those below it rise.'),
   );

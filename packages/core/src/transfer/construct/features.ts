@@ -84,10 +84,14 @@ function tilted(one: Point, other: Point): string {
   const [left, right] = one[0] <= other[0] ? [one, other] : [other, one];
   const deg = (Math.atan2(left[1] - right[1], right[0] - left[0]) * 180) / Math.PI;
   if (Math.abs(deg) < LEVEL) return say('lies level');
-  return say`${deg > 0 ? 'rises' : 'falls'} by ${Math.round(Math.abs(deg))}° to the right`;
+  return say`${deg > 0 ? say('rises') : say('falls')} by ${Math.round(Math.abs(deg))}° to the right`;
 }
 
 const times = (ratio: number): string => {
   const half = Math.round(ratio * 2) / 2;
-  return half === 1 ? 'just' : half % 1 === 0 ? say`${half} times` : say`${Math.floor(half) > 0 ? Math.floor(half) : ''}½ times`;
+  return half === 1
+    ? say('just')
+    : half % 1 === 0
+      ? say`${half} times`
+      : say`${Math.floor(half) > 0 ? Math.floor(half) : ''}½ times`;
 };

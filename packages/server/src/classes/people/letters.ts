@@ -1,10 +1,11 @@
-import { type Invite, type Lesson, type Letter, localeNow, type Studio, serverErrors } from '@viaticum/contract';
+import { type Invite, type Lesson, type Letter, languageOf, localeNow, type Studio, say, serverErrors } from '@viaticum/contract';
 import { toIcs } from '@viaticum/core/format';
 import { bringFor } from '@viaticum/core/kit';
 import { nanoid } from 'nanoid';
 import { type ClassEntity, LetterEntity, StudioEntity } from '../../db/entities.js';
 import type { Database } from '../../db/source.js';
 import { ApiFault } from '../../errors.js';
+import { readBy } from '../../language.js';
 import type { ClassStore } from '../store.js';
 
 /** Letters to those on a roster, which only the outbox stand-in gets: nothing is sent from here. */
@@ -23,47 +24,50 @@ export function letterStore({ source: { manager } }: Database, classes: ClassSto
       const text = await classes.lessonText(one);
       const lesson = JSON.parse(text) as Lesson;
       const { aboutMin, bookedMin } = await classes.forecast(text, invite.seats, one.ownerId);
-      const startMs = new Date(invite.startsAt).getTime();
-      const things = await thingsOf(one.ownerId);
-      const bring = bringFor(lesson);
-      const { timeZone } = invite;
-      const when = new Intl.DateTimeFormat(localeNow(), { dateStyle: 'full', timeStyle: 'short', timeZone }).format(startMs);
-      const time = new Intl.DateTimeFormat(localeNow(), { timeStyle: 'short', timeZone });
-      const endMs = startMs + bookedMin * 60_000;
-      const ends = `It ends about ${time.format(startMs + aboutMin * 60_000)}, at the latest ${time.format(endMs)}.`;
-      const words = `${when}${invite.place ? `, ${invite.place}` : ''}.\n${ends}\nJoin at ${joinAddress}\n\n`;
-      const ics = toIcs(
-        lesson.title,
-        [
-          {
-            id: one.id,
-            title: lesson.title,
-            startMs,
-            endMs,
-            place: invite.place,
-            words: `${bring}\nJoin at ${joinAddress}`,
-            url: joinAddress,
-          },
-        ],
-        Date.now(),
-      );
-      // Who came before is asked only for what they lack.
-      const bringOf = (personId: string | undefined): string => {
-        const has = personId === undefined ? undefined : things.get(personId);
-        return has ? bringFor(lesson, new Set(has)) : bring;
-      };
-      const rows = invite.roster.map(({ firstName, personId }) => ({
-        id: nanoid(12),
-        ownerId: one.ownerId,
-        classId: one.id,
-        at: Date.now(),
-        toName: firstName,
-        subject: lesson.title,
-        text: `${firstName}, you are expected on ${words}${bringOf(personId)}`,
-        attachment: ics,
-      }));
-      await manager.insert(LetterEntity, rows);
-      return rows.length;
+      return readBy(languageOf(one.language), async () => {
+        const startMs = new Date(invite.startsAt).getTime();
+        const things = await thingsOf(one.ownerId);
+        const bring = bringFor(lesson);
+        const { timeZone } = invite;
+        const joinAt = say`Join at ${joinAddress}`;
+        const when = new Intl.DateTimeFormat(localeNow(), { dateStyle: 'full', timeStyle: 'short', timeZone }).format(startMs);
+        const time = new Intl.DateTimeFormat(localeNow(), { timeStyle: 'short', timeZone });
+        const endMs = startMs + bookedMin * 60_000;
+        const ends = say`It ends about ${time.format(startMs + aboutMin * 60_000)}, at the latest ${time.format(endMs)}.`;
+        const words = `${when}${invite.place ? `, ${invite.place}` : ''}.\n${ends}\n${joinAt}\n\n`;
+        const ics = toIcs(
+          lesson.title,
+          [
+            {
+              id: one.id,
+              title: lesson.title,
+              startMs,
+              endMs,
+              place: invite.place,
+              words: `${bring}\n${joinAt}`,
+              url: joinAddress,
+            },
+          ],
+          Date.now(),
+        );
+        // Who came before is asked only for what they lack.
+        const bringOf = (personId: string | undefined): string => {
+          const has = personId === undefined ? undefined : things.get(personId);
+          return has ? bringFor(lesson, new Set(has)) : bring;
+        };
+        const rows = invite.roster.map(({ firstName, personId }) => ({
+          id: nanoid(12),
+          ownerId: one.ownerId,
+          classId: one.id,
+          at: Date.now(),
+          toName: firstName,
+          subject: lesson.title,
+          text: `${say`${firstName}, you are expected on ${words}`}${bringOf(personId)}`,
+          attachment: ics,
+        }));
+        await manager.insert(LetterEntity, rows);
+        return rows.length;
+      });
     },
 
     async list(ownerId: string): Promise<Letter[]> {

@@ -6,11 +6,13 @@ import {
   CodeParam,
   DeviceParam,
   type Invite,
+  languageOf,
   NewClass,
   NewInvite,
   PageQuery,
   SaveAddress,
   SaveInvite,
+  SaveLanguage,
   serverErrors,
 } from '@viaticum/contract';
 import { isTimeZone } from '@viaticum/core/format';
@@ -58,6 +60,7 @@ function answers(config: Config, store: ClassStore) {
         .filter((url) => url !== joinAddress(config, one)),
     ],
     reachable: config.addresses.length > 0 || !/\/\/(127\.|localhost|\[::1)/.test(config.publicUrl),
+    language: languageOf(one.language),
     rehearsal: one.rehearsal === 1,
     invite: one.invite ? (JSON.parse(one.invite) as Invite) : null,
   });
@@ -110,6 +113,9 @@ export function instructorRoutes(
     if (!addressesOf(config).includes(address)) throw new ApiFault(serverErrors.noSuchAddress);
     return answer(await store.setAddress(one, address));
   });
+  routes.put('/api/classes/:code/language', { schema: { params: CodeParam, body: SaveLanguage }, ...own }, async (request) =>
+    answer(await store.setLanguage(await owned(request), request.body.language)),
+  );
   routes.get('/api/classes/:code/links', { schema: { params: CodeParam }, ...own }, async (request): Promise<ClassLinks> => {
     return links(await owned(request));
   });

@@ -1,5 +1,5 @@
 import type { Lesson, Mix, RecipePart } from '@viaticum/contract';
-import { outOfReach, recipeInWords, type Suggestion, shortTubeName, tubeRgb } from '@viaticum/core/mix';
+import { outOfReach, pigmentName, recipeInWords, type Suggestion, shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { partsOf } from '@viaticum/kernels/mixing';
 import { pigmentOf } from '@viaticum/kernels/pigment';
@@ -143,13 +143,13 @@ function Reach({ lesson, target }: { lesson: Lesson; target: NonNullable<Mix['ta
       <ul>
         {answer?.slice(0, 3).map(({ pigment, deltaE }) => (
           <li key={pigment} className="small">
-            {w.wouldReach(pigmentOf(pigment).name, deltaE)}
+            {w.wouldReach(pigmentName(pigment), deltaE)}
             <Button
               type="text"
               size="small"
               onClick={() => session.do('addTube', { tube: { id: nanoid(8), pigment, grade: 'artist' } })}
             >
-              {w.addIt(pigmentOf(pigment).name)}
+              {w.addIt(pigmentName(pigment))}
             </Button>
           </li>
         ))}

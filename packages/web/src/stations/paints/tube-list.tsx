@@ -1,5 +1,6 @@
 import type { Lesson, Tube } from '@viaticum/contract';
-import { shortTubeName, tubeRgb } from '@viaticum/core/mix';
+import { metalName, pigmentName, shortTubeName, tubeRgb } from '@viaticum/core/mix';
+import { listInWords } from '@viaticum/core/units';
 import { cssRgb } from '@viaticum/kernels/colour';
 import { mixColour } from '@viaticum/kernels/mixing';
 import { pigmentOf, pigmentTable } from '@viaticum/kernels/pigment';
@@ -21,12 +22,13 @@ export function AddTube() {
     () =>
       [...pigmentTable.values()].map((pigment) => ({
         value: pigment.id,
-        search: `${pigment.id} ${pigment.name}`.toLowerCase(),
+        search: `${pigment.id} ${pigment.name} ${pigmentName(pigment.id)}`.toLowerCase(),
         label: (
           <span className={css.tubeOption}>
             <i style={{ background: cssRgb(mixColour([{ pigment: pigment.id, parts: 1 }]).srgb) }} />
             <span>
-              {pigment.name} <span className="quiet small">{pigment.isMixture ? '' : pigment.id.replace(/-.*/, '')}</span>
+              {pigmentName(pigment.id)}{' '}
+              <span className="quiet small">{pigment.isMixture ? '' : pigment.id.replace(/-.*/, '')}</span>
             </span>
           </span>
         ),
@@ -66,7 +68,7 @@ export function TubeList({ lesson }: { lesson: Lesson }) {
                 <span className="quiet small">
                   {pigment.isMixture || tube.own ? '' : `${pigment.id.replace(/-.*/, '')}, `}
                   {w.opacity[pigment.opacity]}
-                  {pigment.metals.length > 0 && ` · ${w.metals(pigment.metals.join(' and '))}`}
+                  {pigment.metals.length > 0 && ` · ${w.metals(listInWords(pigment.metals.map(metalName)))}`}
                 </span>
                 <FoundHere tubeId={tube.id} />
               </span>

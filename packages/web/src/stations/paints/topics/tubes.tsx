@@ -1,5 +1,5 @@
 import { finishes, type Lab, type Lesson, type OwnTube as Own, type Tube } from '@viaticum/contract';
-import { calibrateTube, shortTubeName, tubeRgb } from '@viaticum/core/mix';
+import { calibrateTube, metalName, pigmentName, shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { discColour } from '@viaticum/core/picture';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { pigmentOf } from '@viaticum/kernels/pigment';
@@ -75,7 +75,7 @@ function TubeTable({ lesson }: { lesson: Lesson }) {
                 {name}
                 <span className="quiet small">
                   {tube.own ? '' : pigment.isMixture ? ' mixture' : ` ${pigment.id.replace(/-.*/, '')}`}
-                  {pigment.metals.length > 0 && ` · ${pigment.metals.join(', ')}`}
+                  {pigment.metals.length > 0 && ` · ${pigment.metals.map(metalName).join(', ')}`}
                 </span>
               </span>
             </span>
@@ -253,7 +253,7 @@ function OwnTube({ lesson }: { lesson: Lesson }) {
       )}
       {fit && (
         <p className="small">
-          {w.fitted(pigmentOf(fit.nearest).name, Math.max(fit.left.masstone, fit.left.tint ?? 0))} {fit.warning}
+          {w.fitted(pigmentName(fit.nearest), Math.max(fit.left.masstone, fit.left.tint ?? 0))} {fit.warning}
         </p>
       )}
       <Button disabled={!fit || name.trim() === ''} onClick={add}>

@@ -1,5 +1,6 @@
 import type { Lab } from '@viaticum/contract';
-import { announcement, type RelationChange, relationsOf, roughestStage } from '@viaticum/core/value-relations';
+import { announcement, inItsLanguage } from '@viaticum/core/text';
+import { type RelationChange, relationsOf, roughestStage } from '@viaticum/core/value-relations';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
@@ -101,12 +102,17 @@ function Rough() {
       ) : (
         <>
           <p>{w.roughIs(rough.name, measured !== undefined)}</p>
-          <blockquote className="quiet">{announcement(rough)}</blockquote>
+          <blockquote className="quiet">{inItsLanguage(lesson, () => announcement(rough.name))}</blockquote>
           {isSaid ? (
             <p className="quiet small">{w.announced}</p>
           ) : (
             <Button
-              onClick={() => session.do('editStep', { id: step.id, step: { say: `${announcement(rough)} ${step.say}`.trim() } })}
+              onClick={() =>
+                session.do('editStep', {
+                  id: step.id,
+                  step: { say: `${inItsLanguage(lesson, () => announcement(rough.name))} ${step.say}`.trim() },
+                })
+              }
             >
               {w.announce}
             </Button>

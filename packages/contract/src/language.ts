@@ -106,3 +106,27 @@ export function translated(text: string, from: Language, to: Language): string |
   if (english === undefined) return undefined;
   return to === 'en' ? (from === 'en' ? undefined : english) : catalogues.get(to)?.[english];
 }
+
+const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+/** Letters that a sentence must have of its own to be known again with anything filled in. */
+const OWN_LETTERS = 12;
+
+/** A sentence that was said in English elsewhere, in the reader's language: as it is where no catalogue knows it, also with what is filled in. */
+export function sayAgain(text: string): string {
+  const language = languageNow();
+  if (language === 'en') return text;
+  const whole = found(text);
+  if (whole !== undefined) return whole;
+  for (const key of Object.keys(catalogues.get(language) ?? {})) {
+    const parts = key.split(/\{\d+\}/);
+    if (parts.length < 2 || parts.join('').length < OWN_LETTERS) continue;
+    const match = new RegExp(`^${parts.map(escaped).join('(.+?)')}$`).exec(text);
+    if (!match) continue;
+    const values: string[] = [];
+    [...key.matchAll(/\{(\d+)\}/g)].forEach(([, at], k) => {
+      values[Number(at)] = match[k + 1] ?? '';
+    });
+    return sayBy(key, ...values);
+  }
+  return text;
+}

@@ -1,6 +1,7 @@
 import './ui/fonts.js';
 import './ui/base.css';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { languageNow } from '@viaticum/contract';
 import { setMeasures } from '@viaticum/core/units';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
@@ -8,11 +9,12 @@ import { createBrowserRouter, redirect } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { ApiFailure } from './api/http.js';
 import { sessionQuery } from './api/queries.js';
+import { fetchComponentWords } from './ui/component-words.js';
 import { ErrorView } from './ui/error-view.js';
+import { fetchLanguage, speakOnPage } from './ui/language.js';
 import { keptMeasures, takeMeasures } from './ui/measures.js';
 import { Themed } from './ui/themed.js';
 
-setMeasures(keptMeasures());
 const client = new QueryClient({
   defaultOptions: {
     queries: {
@@ -24,7 +26,13 @@ const client = new QueryClient({
 
 const asksForSignIn = async ({ request }: { request: Request }) => {
   const { instructor } = await client.fetchQuery(sessionQuery);
+  const spoken = languageNow();
   if (instructor) takeMeasures(instructor.measures);
+  if (languageNow() !== spoken) {
+    // Another language than this page began in: it is kept now, and the page begins anew.
+    location.reload();
+    await new Promise(() => undefined);
+  }
   if (!instructor) {
     const url = new URL(request.url);
     throw redirect(`/sign-in?to=${encodeURIComponent(url.pathname)}`);
@@ -74,6 +82,12 @@ const router = createBrowserRouter([
 ]);
 
 const root = document.getElementById('root');
+const measures = keptMeasures();
+// Nothing is said before its sentences are there; without them it is said in English.
+await fetchLanguage(measures.language ?? 'en').catch(() => undefined);
+setMeasures(measures);
+speakOnPage(languageNow());
+await fetchComponentWords().catch(() => undefined);
 if (root) {
   createRoot(root).render(
     <StrictMode>

@@ -76,7 +76,7 @@ export function criticalChain(plan: Pick<LessonPlan, 'problem' | 'solution' | 'c
 }
 
 const titleOf = (lesson: Lesson, id: string): string => lesson.steps.find((step) => step.id === id)?.title ?? say('a step');
-const areaName = (lesson: Lesson, id: string): string => lesson.areas.find((area) => area.id === id)?.name ?? 'paint';
+const areaName = (lesson: Lesson, id: string): string => lesson.areas.find((area) => area.id === id)?.name ?? say('paint');
 const numberOf = (lesson: Lesson, id: string): number => lesson.steps.findIndex((step) => step.id === id) + 1;
 
 /** "waits 14 min until the sky is touch-dry", as the end of a sentence about the step. */

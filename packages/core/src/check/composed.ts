@@ -82,7 +82,7 @@ export function compositionFindings(lesson: Lesson, rule: string, kinds: readonl
       return {
         id: `${rule}/${note.kind}/${note.areaIds.join('+') || 'canvas'}`,
         rule,
-        about: lesson.areas.find((area) => area.id === areaId)?.name ?? 'Composition',
+        about: lesson.areas.find((area) => area.id === areaId)?.name ?? say('Composition'),
         words: note.text,
         reason: say`Common practice: ${uncapital(note.reason)}`,
         serious: false,

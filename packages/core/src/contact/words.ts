@@ -33,7 +33,7 @@ export function contactInWords(lesson: Lesson, contact: Contact): string {
 
 /** What the dryers do: how long all of them take in turns, beside how long it would take by itself. */
 const driedInWords = (name: string, { neededMin, need }: Contact, undriedMin: number): string => {
-  const alone = Number.isFinite(undriedMin) ? waitInWords(undriedMin) : 'never';
+  const alone = Number.isFinite(undriedMin) ? waitInWords(undriedMin) : say('never');
   return say`With the dryers, in turns, ${the(name)} ${verb(name, 'is', 'are')} ${needWords[need]} for everybody after ${waitInWords(neededMin)}; by itself after ${alone}.`;
 };
 

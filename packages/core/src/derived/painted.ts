@@ -1,4 +1,5 @@
 import type { Lab, Lesson, Step } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { visibleOf } from './areas.js';
 import { looksOf } from './looks.js';
 import { areasWorkedOn, coverOf, laysPaint } from './marks.js';
@@ -37,7 +38,7 @@ export function colourBeneath(lesson: Lesson, at: number, areaId: string): Lab |
   return null;
 }
 
-export const areaName = (lesson: Lesson, id: string): string => lesson.areas.find((area) => area.id === id)?.name ?? 'area';
+export const areaName = (lesson: Lesson, id: string): string => lesson.areas.find((area) => area.id === id)?.name ?? say('area');
 
 /** Chroma of a colour, and how far two hues lie apart, 0-180 degrees. */
 export const chroma = ([, a, b]: Lab): number => Math.hypot(a, b);

@@ -54,7 +54,7 @@ export function emptyLesson(
     units: size.unit,
     level: 'beginner',
     school: defaultSchool,
-    room: defaultRoom,
+    room: { ...defaultRoom, name: say('studio') },
     support: { kind: 'canvas', widthMm: size.widthMm, heightMm: size.heightMm, absorbency: 'gesso', groundCoats: [] },
     references: [],
     things: [],

@@ -213,7 +213,7 @@ export function danglingReferences(lesson: Lesson): string[] {
   const there = known(lesson);
   return references.flatMap((reference) =>
     placesOf(lesson, reference.path).flatMap((place) =>
-      idsAt(place).every((id) => there[reference.to].has(id)) ? [] : [`${place.name || 'The lesson'}: ${reference.fault}.`],
+      idsAt(place).every((id) => there[reference.to].has(id)) ? [] : [`${place.name || say('The lesson')}: ${reference.fault}.`],
     ),
   );
 }

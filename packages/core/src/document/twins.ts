@@ -98,7 +98,7 @@ export function followTwins(lesson: D): void {
       const id = ids.get(source.id) as string;
       wanted.set(id, {
         id,
-        name: `${source.name}, ${twinOf.kind === 'pull' ? say('pulled down') : 'reflected'}`.slice(0, letters.name),
+        name: `${source.name}, ${twinOf.kind === 'pull' ? say('pulled down') : say('reflected')}`.slice(0, letters.name),
         thingId: thing.id,
         twinOfId: source.id,
         outline,

@@ -1,4 +1,5 @@
 import type { Lesson, School } from '@viaticum/contract';
+import { say } from '@viaticum/contract';
 import { insideOutline, outlineBox } from '../area/index.js';
 import type { AreaFacts } from './facts.js';
 
@@ -8,7 +9,7 @@ export function withHardPart(groups: { name: string; areas: AreaFacts[] }[], har
   const features = groups.flatMap((group) => group.areas.filter(({ area }) => area.feature));
   if (features.length === 0) return groups;
   const rest = groups.map((group) => ({ ...group, areas: group.areas.filter(({ area }) => !area.feature) }));
-  if (hardPart === 'last') return [...rest, { name: 'Features', areas: features }].filter((group) => group.areas.length > 0);
+  if (hardPart === 'last') return [...rest, { name: say('Features'), areas: features }].filter((group) => group.areas.length > 0);
   // Each directly after the area that it lies on: the nearest of those behind it.
   return rest.map((group) => ({
     ...group,

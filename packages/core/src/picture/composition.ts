@@ -92,8 +92,8 @@ function weight({ width, height, l, a, b }: LabRaster, size: Size, mmPerPx: numb
   const [x, y] = [((sx / sum + 0.5) * mmPerPx) / size.widthMm, ((sy / sum + 0.5) * mmPerPx) / size.heightMm];
   const [dx, dy] = [x - 0.5, y - 0.5];
   const where = [
-    Math.abs(dx) >= 0.015 ? `${percent(Math.abs(dx))} ${dx < 0 ? 'left' : 'right'}` : '',
-    Math.abs(dy) >= 0.015 ? `${percent(Math.abs(dy))} ${dy < 0 ? 'above' : 'below'}` : '',
+    Math.abs(dx) >= 0.015 ? `${percent(Math.abs(dx))} ${dx < 0 ? say('left') : say('right')}` : '',
+    Math.abs(dy) >= 0.015 ? `${percent(Math.abs(dy))} ${dy < 0 ? say('above') : say('below')}` : '',
   ].filter(Boolean);
   return [
     {
@@ -317,7 +317,7 @@ function balance({ width, height, l, a, b }: LabRaster): CompositionNote[] {
   const chroma = mean(half.c, 0) - mean(half.c, 1);
   const differences = [
     Math.abs(steps) >= 0.15 ? say`${Math.abs(steps).toFixed(1)} steps ${steps > 0 ? say('lighter') : say('darker')}` : '',
-    Math.abs(chroma) >= 3 ? (chroma > 0 ? say('stronger in colour') : 'duller') : '',
+    Math.abs(chroma) >= 3 ? (chroma > 0 ? say('stronger in colour') : say('duller')) : '',
   ].filter(Boolean);
   return [
     {

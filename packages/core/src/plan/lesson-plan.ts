@@ -345,6 +345,6 @@ function placeCoat(
 /** "likely 2 h 21, 12 min of it waiting"; with the longest drying "at the longest 2 h 40 …"; "never dries in its room". */
 export function planInWords(plan: Pick<Plan, 'endMin' | 'waitMin' | 'never'>, isCautious = false): string {
   if (plan.never) return say('never dries in its room');
-  const length = `${isCautious ? say('at the longest') : 'likely'} ${minutesInWords(plan.endMin)}`;
+  const length = isCautious ? say`at the longest ${minutesInWords(plan.endMin)}` : say`likely ${minutesInWords(plan.endMin)}`;
   return plan.waitMin > 0 ? say`${length}, ${waitInWords(plan.waitMin)} of it waiting` : length;
 }

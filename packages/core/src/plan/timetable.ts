@@ -76,7 +76,9 @@ function pause(
   const areaIds = [...new Set(binding.map(areaOfConstraint))];
   const isWhole = areaIds.length > 2 && areaIds.length === lesson.areas.length;
   const name = (ids: string[]) =>
-    isWhole ? say('whole canvas') : listInWords(ids.map((id) => lesson.areas.find((area) => area.id === id)?.name ?? 'area'));
+    isWhole
+      ? say('whole canvas')
+      : listInWords(ids.map((id) => lesson.areas.find((area) => area.id === id)?.name ?? say('area')));
   const isPinned = lesson.planning.pins.some((pin) => 'stepId' in pin && pin.stepId === step.id && pin.startMin === endMin);
   const [first, ...others] = binding;
   const slowest = others.reduce((most, one) => ((one.minutes as number) > (most?.minutes as number) ? one : most), first);
@@ -91,7 +93,7 @@ function pause(
       : say`Let ${the(name(areaIds))} dry`;
   return {
     kind: 'pause',
-    title: areaIds.length > 0 ? waitsFor : isPinned ? say`Wait until ${hourMinute(endMin)}` : 'Wait',
+    title: areaIds.length > 0 ? waitsFor : isPinned ? say`Wait until ${hourMinute(endMin)}` : say('Wait'),
     startMin,
     endMin,
     showMin: 0,

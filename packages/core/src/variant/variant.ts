@@ -114,7 +114,9 @@ function resized(
 const WORKING = /\bfrom (?:the )?(?:left|right) to (?:the )?(?:left|right)\b|\b(?:left|right)[- ]hand(?:ed)?\b/gi;
 /** For the other hand: sides named in working directions are swapped where they speak of the hand, and of nothing else. */
 function mirrored(lesson: Lesson, handed: 'left' | 'right', differences: string[]): Lesson {
-  differences.push(say`For a ${handed} hand: work from ${handed === 'left' ? say('right to left') : say('left to right')}.`);
+  differences.push(
+    say`For a ${handed === 'left' ? say('left') : say('right')} hand: work from ${handed === 'left' ? say('right to left') : say('left to right')}.`,
+  );
   const turn = (text: string) =>
     text.replace(WORKING, (part) =>
       part.replace(/\b(left|right)\b/gi, (side) => (side.toLowerCase() === 'left' ? 'right' : 'left')),

@@ -67,7 +67,9 @@ function recipeDifferences(before: Mix, after: Mix, tubeName: (id: string) => st
     else if (a === undefined)
       said.push(typeof b === 'number' ? say`${b} ${name} with it` : say`${amountInWords(b)} of ${name} with it`);
     else if (typeof a === 'number' && typeof b === 'number')
-      said.push(`${Math.abs(b - a)} ${Math.abs(b - a) === 1 ? 'part' : 'parts'} ${name} ${b > a ? 'more' : 'less'}`);
+      said.push(
+        `${Math.abs(b - a)} ${Math.abs(b - a) === 1 ? say('part') : say('parts')} ${name} ${b > a ? say('more') : say('less')}`,
+      );
     else said.push(say`${amountInWords(b)} of ${name}, was ${amountInWords(a)}`);
   }
   return said;
@@ -105,7 +107,7 @@ export function differences(before: Lesson, after: Lesson): Difference[] {
       if (!former) tell(field, say`${nameOf(one)} is new`, one.id);
       else if (!equal(former, one)) {
         const said = changed(former, one);
-        tell(field, `${nameOf(one)}: ${said.length > 0 ? said.join(', ') : 'changed'}`, one.id);
+        tell(field, `${nameOf(one)}: ${said.length > 0 ? said.join(', ') : say('changed')}`, one.id);
       }
     }
     for (const one of was) if (!now.has(one.id)) tell(field, say`${nameOf(one)} is gone`, one.id);

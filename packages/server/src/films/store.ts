@@ -3,7 +3,7 @@ import { createReadStream } from 'node:fs';
 import { copyFile, mkdir, open, readdir, rename, rm, stat, truncate } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
-import { type FilmFile, type FilmsAnswer, type FilmType, filmLimits, serverErrors } from '@viaticum/contract';
+import { type FilmFile, type FilmsAnswer, type FilmType, filmLimits, say, serverErrors } from '@viaticum/contract';
 import { nanoid } from 'nanoid';
 import { In, LessThan, MoreThan } from 'typeorm';
 import { isBackingUp } from '../backup/format.js';
@@ -27,12 +27,12 @@ function typeOf(head: Buffer): { type: FilmType } | { like: string } {
   const text = (from: number, to: number) => head.subarray(from, to).toString('latin1');
   if (text(4, 8) === 'ftyp') return { type: 'video/mp4' };
   if (head.readUInt32BE(0) === 0x1a45dfa3) return { type: 'video/webm' };
-  if (text(0, 4) === '%PDF') return { like: 'a PDF' };
-  if (head[0] === 0xff && head[1] === 0xd8) return { like: 'a photograph' };
-  if (head[0] === 0x89 && text(1, 4) === 'PNG') return { like: 'a picture' };
-  if (text(0, 2) === 'PK') return { like: 'a ZIP' };
-  if (text(0, 4) === 'RIFF') return { like: 'an AVI or WAV' };
-  return { like: 'something else' };
+  if (text(0, 4) === '%PDF') return { like: say('a PDF') };
+  if (head[0] === 0xff && head[1] === 0xd8) return { like: say('a photograph') };
+  if (head[0] === 0x89 && text(1, 4) === 'PNG') return { like: say('a picture') };
+  if (text(0, 2) === 'PK') return { like: say('a ZIP') };
+  if (text(0, 4) === 'RIFF') return { like: say('an AVI or WAV') };
+  return { like: say('something else') };
 }
 
 async function headOf(path: string): Promise<Buffer> {

@@ -1,4 +1,4 @@
-import { type Coded, NewLesson, SaveLesson, sentenceFor, serverErrors } from '@viaticum/contract';
+import { type Coded, NewLesson, SaveLesson, say, sentenceFor, serverErrors } from '@viaticum/contract';
 import { lessonFaults, upgradeLesson } from '@viaticum/core/document';
 import { Ajv } from 'ajv';
 import { ApiFault } from '../errors.js';
@@ -50,7 +50,9 @@ function upgraded(body: unknown): unknown {
     // What is none of our sentences tripped over its form.
     const { message } = fault as Error;
     throw new ApiFault(
-      serverErrors.invalid(/^This lesson .*\.$|^Lessons of .*\.$/.test(message) ? message : 'It is not written as a lesson is.'),
+      serverErrors.invalid(
+        /^This lesson .*\.$|^Lessons of .*\.$/.test(message) ? message : say('It is not written as a lesson is.'),
+      ),
     );
   }
 }

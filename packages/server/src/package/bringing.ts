@@ -4,6 +4,7 @@ import {
   PackageManifest,
   packageLimits,
   Room,
+  say,
   sentenceFor,
   serverErrors,
   shelfLimits,
@@ -41,17 +42,17 @@ function json(text: string, file: string): unknown {
   try {
     return JSON.parse(text);
   } catch {
-    throw unsound(`“${file}” in it is no JSON.`);
+    throw unsound(say`“${file}” in it is no JSON.`);
   }
 }
 
 async function manifestOf(zip: OpenZip): Promise<PackageManifest> {
-  if (!zip.has('viaticum.json')) throw unsound('It was not saved from Viaticum: it has no viaticum.json.');
+  if (!zip.has('viaticum.json')) throw unsound(say('It was not saved from Viaticum: it has no viaticum.json.'));
   const said = json(await zip.text('viaticum.json', MOST_MANIFEST), 'viaticum.json');
   const { format, version } = said as Partial<PackageManifest>;
   if (format === 'viaticum-lessons' && typeof version === 'number' && version > 1)
-    throw unsound('It was written by a newer Viaticum. Update this one, then bring it in again.');
-  if (!isManifest(said)) throw unsound(`Its viaticum.json is not as it should be. ${sentenceFor(isManifest.errors ?? [])}`);
+    throw unsound(say('It was written by a newer Viaticum. Update this one, then bring it in again.'));
+  if (!isManifest(said)) throw unsound(say`Its viaticum.json is not as it should be. ${sentenceFor(isManifest.errors ?? [])}`);
   return said;
 }
 
@@ -83,14 +84,15 @@ async function bringFrom(zip: OpenZip, parts: Parts, who: string): Promise<Broug
     const needed = [...lesson.text.matchAll(/"pictureSha256":"([0-9a-f]{64})"/g)].map(([, sha]) => sha as string);
     const lacks = needed.filter((sha) => !inside.has(sha));
     const has = new Set(await pictures.owned(who, lacks));
-    if (lacks.some((sha) => !has.has(sha))) throw unsound(`A picture of “${lesson.title}” (${file}) is missing from it.`);
+    if (lacks.some((sha) => !has.has(sha))) throw unsound(say`A picture of “${lesson.title}” (${file}) is missing from it.`);
   }
   const kept = await keptOf(zip, manifest);
   const used = new Set(read.flatMap(({ lesson }) => filesNamed(lesson.text)));
   for (const { sha256, file, contentSha256 } of manifest.pictures) {
     if (!used.has(sha256)) continue;
     await inUploads(parts.dataFolder, async (at) => {
-      if ((await zip.extract(file, at, MOST_BYTES)) !== contentSha256) throw unsound(`“${file}” in it was changed or damaged.`);
+      if ((await zip.extract(file, at, MOST_BYTES)) !== contentSha256)
+        throw unsound(say`“${file}” in it was changed or damaged.`);
       await pictures.bear(who, at, sha256, contentSha256);
     });
   }
@@ -134,7 +136,7 @@ async function readLesson(zip: OpenZip, { readers }: Parts, who: string, file: s
 async function keptOf(zip: OpenZip, manifest: PackageManifest): Promise<(Kept | Room)[]> {
   if (!manifest.kept) return [];
   const said = json(await zip.text(manifest.kept, MOST_KEPT), manifest.kept);
-  if (!Array.isArray(said) || said.length > 400) throw unsound(`“${manifest.kept}” in it is no list of kept things.`);
+  if (!Array.isArray(said) || said.length > 400) throw unsound(say`“${manifest.kept}” in it is no list of kept things.`);
   // Of another version, what is kept may be written otherwise: lessons are what matters, the rest stays behind.
   return said.filter((one): one is Kept | Room => keptKinds.kept(one) || keptKinds.room(one));
 }

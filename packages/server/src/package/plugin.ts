@@ -2,7 +2,7 @@ import { createWriteStream } from 'node:fs';
 import { pipeline } from 'node:stream/promises';
 import multipart from '@fastify/multipart';
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import { IdParam, packageLimits, serverErrors } from '@viaticum/contract';
+import { IdParam, packageLimits, say, serverErrors } from '@viaticum/contract';
 import type { FastifyInstance, FastifyReply } from 'fastify';
 import type { Database } from '../db/source.js';
 import { ApiFault } from '../errors.js';
@@ -50,7 +50,7 @@ export async function packages(app: FastifyInstance, parts: Parts): Promise<void
       reply.status(201);
       return inUploads(parts.dataFolder, async (path) => {
         await pipeline(file.file, createWriteStream(path, { mode: 0o600 }));
-        if (file.file.truncated) throw new ApiFault(serverErrors.packageUnsound('It is larger than 2 GB.'));
+        if (file.file.truncated) throw new ApiFault(serverErrors.packageUnsound(say('It is larger than 2 GB.')));
         return bringIn({ ...parts, readers }, id, path);
       });
     },

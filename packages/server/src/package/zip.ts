@@ -1,5 +1,6 @@
 import type { Readable } from 'node:stream';
 import { promisify } from 'node:util';
+import { say } from '@viaticum/contract';
 import yauzl, { type Entry, type ZipFile } from 'yauzl';
 import { writeHashed } from '../work/uploads.js';
 
@@ -34,21 +35,21 @@ export async function openZip(path: string, { entries: most, unfoldedBytes }: Zi
   try {
     zip = await openPath(path, { lazyEntries: true, autoClose: false, strictFileNames: true });
   } catch {
-    throw new UnsoundZip('It is no ZIP file, or was cut off.');
+    throw new UnsoundZip(say('It is no ZIP file, or was cut off.'));
   }
   const entries = new Map<string, Entry>();
   try {
-    if (zip.entryCount > most) throw new UnsoundZip(`It has more than ${most} files.`);
+    if (zip.entryCount > most) throw new UnsoundZip(say`It has more than ${most} files.`);
     await new Promise<void>((done, fail) => {
       let unfolded = 0;
       zip.on('entry', (entry: Entry) => {
         const name = entry.fileName;
         unfolded += entry.uncompressedSize;
-        if (!isPlain(name)) return fail(new UnsoundZip('A file in it has a name that leads elsewhere.'));
-        if (entries.has(name)) return fail(new UnsoundZip(`“${name}” is in it twice.`));
-        if (entry.generalPurposeBitFlag & 1) return fail(new UnsoundZip('It is encrypted.'));
+        if (!isPlain(name)) return fail(new UnsoundZip(say('A file in it has a name that leads elsewhere.')));
+        if (entries.has(name)) return fail(new UnsoundZip(say`“${name}” is in it twice.`));
+        if (entry.generalPurposeBitFlag & 1) return fail(new UnsoundZip(say('It is encrypted.')));
         if (unfolded > unfoldedBytes)
-          return fail(new UnsoundZip(`It unfolds to more than ${Math.round(unfoldedBytes / 1024 ** 3)} GB.`));
+          return fail(new UnsoundZip(say`It unfolds to more than ${Math.round(unfoldedBytes / 1024 ** 3)} GB.`));
         entries.set(name, entry);
         zip.readEntry();
       });
@@ -56,8 +57,8 @@ export async function openZip(path: string, { entries: most, unfoldedBytes }: Zi
       zip.once('error', (error: Error) =>
         fail(
           /file name|invalid characters|absolute|relative/i.test(error.message)
-            ? new UnsoundZip('A file in it has a name that leads elsewhere.')
-            : new UnsoundZip('Its table of contents cannot be read.'),
+            ? new UnsoundZip(say('A file in it has a name that leads elsewhere.'))
+            : new UnsoundZip(say('Its table of contents cannot be read.')),
         ),
       );
       zip.readEntry();
@@ -68,19 +69,19 @@ export async function openZip(path: string, { entries: most, unfoldedBytes }: Zi
   }
   const entryOf = (name: string): Entry => {
     const entry = entries.get(name);
-    if (!entry) throw new UnsoundZip(`“${name}” is missing from it.`);
+    if (!entry) throw new UnsoundZip(say`“${name}” is missing from it.`);
     return entry;
   };
   const openEntry = promisify<Entry, Readable>(zip.openReadStream.bind(zip));
   const small = (name: string, limit: number): Entry => {
     const entry = entryOf(name);
-    if (entry.uncompressedSize > limit) throw new UnsoundZip(`“${name}” is larger than such a file is.`);
+    if (entry.uncompressedSize > limit) throw new UnsoundZip(say`“${name}” is larger than such a file is.`);
     return entry;
   };
   const unreadable =
     (name: string) =>
     (fault: unknown): never => {
-      throw fault instanceof UnsoundZip ? fault : new UnsoundZip(`“${name}” cannot be unfolded.`);
+      throw fault instanceof UnsoundZip ? fault : new UnsoundZip(say`“${name}” cannot be unfolded.`);
     };
   return {
     has: (name) => entries.has(name),

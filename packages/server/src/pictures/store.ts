@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { mkdir, open, readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
-import { type PictureAnswer, serverErrors } from '@viaticum/contract';
+import { type PictureAnswer, say, serverErrors } from '@viaticum/contract';
 import { In } from 'typeorm';
 import { isBackingUp } from '../backup/format.js';
 import { PictureEntity, PictureOwnerEntity } from '../db/entities.js';
@@ -156,7 +156,7 @@ export function pictureStore({ source }: Database, dataFolder: string) {
       const known = await source.manager.findOneBy(PictureEntity, { sha256 });
       if (known && (await contentOf(known)) !== contentSha256 && !(await looksAlike(path, file(sha256, 'full'))))
         throw new ApiFault(
-          serverErrors.packageUnsound('A picture in it is another than the one that is known under its name here.'),
+          serverErrors.packageUnsound(say('A picture in it is another than the one that is known under its name here.')),
         );
       if (known) return void (await own(sha256, ownerId));
       if (contentSha256 === sha256) return void (await take(ownerId, path, sha256));
@@ -164,7 +164,7 @@ export function pictureStore({ source }: Database, dataFolder: string) {
       const { width = 0, height = 0 } = await sharp(path, { limitInputPixels: false })
         .metadata()
         .catch(() => ({ width: 0, height: 0 }));
-      const broken = new ApiFault(serverErrors.packageUnsound('A picture in it cannot be read.'));
+      const broken = new ApiFault(serverErrors.packageUnsound(say('A picture in it cannot be read.')));
       if (!kindOf(await head(path)) || width * height === 0 || width * height > MOST_PIXELS) throw broken;
       const rendered = await renders.ask(path, ownerId).catch((fault) => {
         throw fault instanceof ApiFault ? fault : broken;

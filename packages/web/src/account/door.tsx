@@ -1,5 +1,7 @@
+import { type Language, languageNow } from '@viaticum/contract';
 import { Button, Input } from 'antd';
 import { type FormEvent, type ReactNode, useId, useState } from 'react';
+import { keepLanguage } from '../ui/measures.js';
 import { words } from '../words/words.js';
 import css from './door.module.css';
 
@@ -13,7 +15,26 @@ export function Door({ title, about, children }: { title: string; about?: string
         {about && <p className="quiet">{about}</p>}
         {children}
       </div>
+      <Tongues />
     </main>
+  );
+}
+
+/** The other language, for who is not known yet. */
+function Tongues() {
+  const other: [Language, string] = languageNow() === 'de' ? ['en', 'English'] : ['de', 'Deutsch'];
+  return (
+    <Button
+      type="text"
+      size="small"
+      lang={other[0]}
+      onClick={() => {
+        keepLanguage(other[0]);
+        location.reload();
+      }}
+    >
+      {other[1]}
+    </Button>
   );
 }
 

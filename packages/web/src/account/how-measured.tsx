@@ -21,12 +21,16 @@ export function HowMeasured() {
     },
     onError: (fault: Error) => void message.error(fault.message),
   });
-  const choice = <K extends keyof Measures>(key: K, label: string, options: { value: Measures[K]; label: string }[]) => (
+  const choice = <K extends keyof Measures>(
+    key: K,
+    label: string,
+    options: { value: NonNullable<Measures[K]>; label: string }[],
+  ) => (
     <p className={css.measure}>
       <span>{label}</span>
       <Segmented
         aria-label={label}
-        value={measures[key]}
+        value={measures[key] as NonNullable<Measures[K]>}
         options={options}
         onChange={(value) => save.mutate({ ...measures, [key]: value })}
       />
@@ -36,6 +40,10 @@ export function HowMeasured() {
     <section>
       <h2>{words.title}</h2>
       <p className="quiet">{words.about}</p>
+      {choice('language', words.language, [
+        { value: 'en', label: 'English' },
+        { value: 'de', label: 'Deutsch' },
+      ])}
       {choice('temperature', words.temperature, [
         { value: 'C', label: '°C' },
         { value: 'F', label: '°F' },

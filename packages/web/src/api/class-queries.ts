@@ -5,6 +5,7 @@ import type {
   ClassRecord,
   DeviceRole,
   Invite,
+  Language,
   Letter,
   OfStudent,
   Person,
@@ -64,6 +65,14 @@ export const useSaveStudent = (code: string) =>
       call('PUT', `/api/classes/${code}/students/${encodeURIComponent(studentId)}`, change),
     ['class-students', code],
     ['people'],
+  );
+/** In which language the phones, the wall and the letters of a class are. */
+export const useChooseLanguage = (code: string) =>
+  useChange(
+    (language: Language) => call<ClassAnswer>('PUT', `/api/classes/${code}/language`, { language }),
+    ['classes'],
+    ['class'],
+    ['sheet'],
   );
 export const useChooseAddress = (code: string) =>
   useChange((address: string) => call<ClassAnswer>('PUT', `/api/classes/${code}/address`, { address }), ['classes'], ['class']);

@@ -1,4 +1,12 @@
-import { type AtTheDoor, type Away, CLOSED, type ClientFrame, type Command, type ServerFrame } from '@viaticum/contract';
+import {
+  type AtTheDoor,
+  type Away,
+  CLOSED,
+  type ClientFrame,
+  type Command,
+  type ServerFrame,
+  sayAgain,
+} from '@viaticum/contract';
 import {
   type ClassState,
   classTime,
@@ -179,8 +187,9 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
       }
       settle(frame.id, { ok: true });
     } else if (frame.type === 'refused') {
-      set({ refusal: frame.message });
-      settle(frame.id, { ok: false, message: frame.message });
+      const message = sayAgain(frame.message);
+      set({ refusal: message });
+      settle(frame.id, { ok: false, message });
     }
   };
 
@@ -217,7 +226,7 @@ export function liveConnection(code: string, as: Role, memory: Memory) {
       outbox.broken();
       if (why === CLOSED.signedOut || why === CLOSED.noLink || why === CLOSED.over) {
         closed = true;
-        set({ online: false, ended: reason });
+        set({ online: false, ended: sayAgain(reason) });
         return;
       }
       if (latest().online) set({ online: false });

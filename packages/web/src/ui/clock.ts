@@ -1,6 +1,7 @@
+import { localeNow, say } from '@viaticum/contract';
 import { clockWords, measuresNow } from '@viaticum/core/units';
 
-const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+const day = () => new Intl.DateTimeFormat(localeNow(), { day: 'numeric', month: 'short', year: 'numeric' });
 
 /** The time of day as “12:40” or “12:40 pm”, here. */
 export function clockTime(at: number | string): string {
@@ -8,7 +9,7 @@ export function clockTime(at: number | string): string {
   return clockWords(when.getHours(), when.getMinutes());
 }
 /** A day and a time as “25 Nov 2026, 12:40”. */
-export const dayAndTime = (at: number | string): string => `${day.format(new Date(at))}, ${clockTime(at)}`;
+export const dayAndTime = (at: number | string): string => `${day().format(new Date(at))}, ${clockTime(at)}`;
 
 /** How a field takes a time of the day. */
 export const clockFields = (): { format: string; use12Hours?: boolean } =>

@@ -1,6 +1,7 @@
 import { StyleProvider } from '@ant-design/cssinjs';
 import { ConfigProvider } from 'antd';
 import type { ReactNode } from 'react';
+import { componentWords } from './component-words.js';
 import { themeFor, type Where } from './theme.js';
 
 /** The nonce of this page, which styles made while it runs must carry. */
@@ -19,11 +20,13 @@ document.createElement = ((name: string, options?: ElementCreationOptions) => {
 
 /** The component library in our greys, below our own rules, allowed by the page's content policy. */
 export function Greys({ children, where = 'desk' }: { children: ReactNode; where?: Where }) {
+  const words = componentWords();
   return (
     <StyleProvider layer>
       <ConfigProvider
         theme={themeFor(where)}
         csp={{ nonce: nonce() }}
+        {...(words ? { locale: words } : {})}
         button={{ autoInsertSpace: false }}
         wave={{ disabled: true }}
         virtual={false}

@@ -88,7 +88,8 @@ export const accountWords = worded({
     sessionEnds: 'A session ends after a week without use, and after a month in any case.',
   },
   measures: {
-    title: 'How you measure',
+    title: 'Language and measures',
+    language: 'Language',
     about:
       'Wherever you read it, on what you print, and on the phones of your classes. Inches or centimetres are chosen in each lesson.',
     temperature: 'Temperature',

@@ -84,6 +84,7 @@ export const followWords = worded({
   whoTitle: 'Who are you?',
   whoAbout: 'Tap your name. Nothing else is asked.',
   notListed: 'I am not on the list',
+  language: 'Language of this phone',
   leftHand: 'Keys for the left hand',
   endedAt: (time: string) => say`It ended at ${time}. Your steps stay here.`,
   lookThrough: 'Look through the steps',

@@ -127,6 +127,7 @@ export const draftWords = worded({
     'A lesson drafted from its areas and mixes by a school. Nothing changes until you take it; what you wrote yourself stays.',
   level: 'Students',
   levels: planWords.whatIf.levels satisfies Record<Level, string>,
+  tongue: 'Language of its words',
   more: 'More choices',
   fewer: 'Fewer choices',
   needAreas: 'A draft needs areas. Draw or propose them at the Picture station, then come back.',

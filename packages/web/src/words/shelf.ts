@@ -9,7 +9,7 @@ export const shelfWords = worded({
   sorts: { changed: 'last changed first', title: 'by title', size: 'smallest canvas first', time: 'shortest first' },
   which: 'Which lessons',
   there: 'On the shelf',
-  away: 'Put away',
+  away: 'state|Put away',
   label: 'Label',
   anyLabel: 'all labels',
   none: 'No lesson here fits.',

@@ -353,6 +353,7 @@ export const words = worded({
       'Phones cannot reach this machine yet: Viaticum listens on itself only. Start it with this line to open it to the room:',
     loopbackLine: "VIATICUM_HOST=0.0.0.0 VIATICUM_DEMO_PASSWORD='your own' npm start",
     where: 'Where students come in',
+    spoken: 'Phones, wall and letters in',
     plain: 'Over plain http phones lack some things',
     plainLacks: [
       'The page does not stay when the network goes and it is reloaded.',

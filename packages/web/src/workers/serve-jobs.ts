@@ -1,6 +1,7 @@
 import type { Measures } from '@viaticum/contract';
 import { setMeasures } from '@viaticum/core/units';
 import { type Endpoint, expose, releaseProxy } from 'comlink';
+import { fetchLanguage } from '../ui/language.js';
 
 class Cancelled extends Error {}
 
@@ -72,7 +73,12 @@ export function serveJobs(work: Work, endpoint?: Endpoint): void {
       const job = jobs.get(id);
       if (job) job.stopped = true;
     },
-    measure: setMeasures,
+    measure(measures) {
+      queue = queue.then(async () => {
+        await fetchLanguage(measures.language ?? 'en').catch(() => undefined);
+        setMeasures(measures);
+      });
+    },
   };
   expose(served, endpoint);
 }

@@ -25,7 +25,7 @@ export const blendOutlasts: Rule = {
         return {
           id: `blend-outlasts/${miss.stepId}/${miss.areaId}`,
           rule: 'blend-outlasts',
-          about: area?.name ?? 'Blend',
+          about: area?.name ?? say('Blend'),
           words: say`Blending takes ${waitInWords(miss.wantMin)}, the paint stays workable ${minutesInWords(Math.floor(miss.haveMin))}.`,
           reason: say`Physics: a film this thin in air of ${Math.round(lesson.room.airC)} °C and ${Math.round(lesson.room.humidity * 100)} %.`,
           serious: true,

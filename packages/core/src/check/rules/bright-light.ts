@@ -12,7 +12,7 @@ export const brightLight: Rule = {
           {
             id: 'bright-light',
             rule: 'bright-light',
-            about: 'Light',
+            about: say('Light'),
             words: say(
               'Painted in bright light the picture will look too dark indoors. Turn the canvas out of the sun, or go a step lighter.',
             ),

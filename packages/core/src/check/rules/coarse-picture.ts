@@ -16,7 +16,7 @@ export const coarsePicture: Rule = {
       {
         id: 'coarse-picture',
         rule: 'coarse-picture',
-        about: 'Picture',
+        about: say('Picture'),
         words: say`The picture has ${Math.round(dpi)} pixels for an inch of this canvas: small things in it cannot be told.`,
         reason: say(
           'Rule of thumb: from forty on, details are there to be seen at arm’s length. Take a larger picture, or a smaller canvas.',

@@ -16,7 +16,7 @@ export const contradiction: Rule = {
           200,
         ),
         rule: 'contradiction',
-        about: title ?? 'Plan',
+        about: title ?? say('Plan'),
         words: contradictionInWords(lesson, plan, one),
         reason:
           one.pins.length > 0

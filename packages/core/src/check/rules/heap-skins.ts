@@ -26,7 +26,7 @@ export const heapSkins: Rule = {
         {
           id: `heap-skins/${k === 0 ? 'ahead' : 'rest'}`,
           rule: 'heap-skins',
-          about: 'Heaps',
+          about: say('Heaps'),
           words: say`${k === 0 ? ahead : rests}: ${named(heaps)}; ${first.kept.where} they keep ${waitInWords(keepsMin)}. ${first.kept.mend}`,
           reason: say`Physics: a heap dries as a film does, and mixed anew it never quite matches${touchy.length > 0 ? say` (least of all ${listInWords(touchy.slice(0, MOST_NAMED))})` : ''}.`,
           serious: false,

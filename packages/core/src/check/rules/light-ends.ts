@@ -14,7 +14,7 @@ export const lightEnds: Rule = {
       {
         id: 'light-ends',
         rule: 'light-ends',
-        about: 'Light',
+        about: say('Light'),
         words: say`The light goes ${minutesInWords(over)} before the end. Begin earlier, or paint fewer steps outdoors.`,
         reason: say('The room: the light holds until the time you entered. Outdoors mind sun, heat and traffic.'),
         serious: true,

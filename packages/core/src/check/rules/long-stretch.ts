@@ -22,7 +22,7 @@ export const longStretch: Rule = {
       {
         id: 'long-stretch',
         rule: 'long-stretch',
-        about: 'Break',
+        about: say('Break'),
         words: say`No pause of five minutes for ${minutesInWords(worst.minutes)}.`,
         reason: say('Common practice: ten minutes of rest in every hour and a quarter.'),
         serious: false,

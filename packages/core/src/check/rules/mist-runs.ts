@@ -10,7 +10,7 @@ export const mistRuns: Rule = {
       .map((miss) => ({
         id: `mist-runs/${miss.stepId}/${miss.areaId}`,
         rule: 'mist-runs',
-        about: lesson.steps.find((step) => step.id === miss.stepId)?.title ?? 'Mist',
+        about: lesson.steps.find((step) => step.id === miss.stepId)?.title ?? say('Mist'),
         words: say('Misted so often the paint takes in more water than it can hold, and runs.'),
         reason: say('Physics: beyond a fifth of the solids a film flows by itself. Mist only paint that is being blended.'),
         serious: true,

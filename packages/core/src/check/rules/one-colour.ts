@@ -18,7 +18,7 @@ export const oneColour: Rule = {
     const finding: Finding = {
       id: 'one-colour',
       rule: 'one-colour',
-      about: 'Picture',
+      about: say('Picture'),
       words: say('This picture is of one colour: its areas hardly differ, and a class will not see where one ends.'),
       reason: say(
         'Common practice: a picture is carried by three values apart. Take another picture, or set the values of its areas apart.',

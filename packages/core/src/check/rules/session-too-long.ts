@@ -20,7 +20,7 @@ export const sessionTooLong: Rule = {
       {
         id: 'session-too-long',
         rule: 'session-too-long',
-        about: 'Sessions',
+        about: say('Sessions'),
         words: say`One session lasts ${minutesInWords(worst)}, longer than the ${minutesInWords(sessions.limitMin)} it may. Ask for the plans: they find where to end each session.`,
         reason: say('Your own limit.'),
         serious: true,

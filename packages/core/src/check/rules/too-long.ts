@@ -16,7 +16,7 @@ export const tooLong: Rule = {
       {
         id: 'too-long',
         rule: 'too-long',
-        about: 'Length',
+        about: say('Length'),
         words: say`It lasts ${minutesInWords(plan.endMin)}, where ${minutesInWords(wantedMin)} was asked for.`,
         reason:
           canGo > 0

@@ -25,7 +25,7 @@ export const waitingShare: Rule = {
       {
         id: 'waiting-share',
         rule: 'waiting-share',
-        about: 'Waiting',
+        about: say('Waiting'),
         words:
           plan.waitMin >= held - 1
             ? say`${percentInWords(share)} of this class is waiting. The longest wait is before the step shown.`

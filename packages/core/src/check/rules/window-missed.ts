@@ -22,7 +22,7 @@ export const windowMissed: Rule = {
         return {
           id: `window-missed/${miss.stepId}/${miss.areaId}`,
           rule: 'window-missed',
-          about: step?.title ?? 'Step',
+          about: step?.title ?? say('Step'),
           words: say`The ${area} ${verb(area, 'is', 'are')} past it when this begins: ${minutesInWords(Math.floor(miss.haveMin))} are left, ${waitInWords(miss.wantMin)} are needed.`,
           reason: say('Physics: the paint sets while other work is done.'),
           serious: true,

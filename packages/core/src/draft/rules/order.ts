@@ -25,11 +25,11 @@ function byRole(areas: readonly AreaFacts[]): { name: string; areas: AreaFacts[]
   const nearest = Math.min(...subject.map((one) => one.depth));
   const others = are('water', 'ground', 'foliage', 'made');
   return [
-    { name: 'Background', areas: are('sky', 'background') },
+    { name: say('Background'), areas: are('sky', 'background') },
     { name: say('Middle ground'), areas: others.filter((one) => one.depth < nearest) },
-    { name: 'Subject', areas: subject },
-    { name: 'Features', areas: are('feature') },
-    { name: 'Foreground', areas: others.filter((one) => one.depth >= nearest) },
+    { name: say('Subject'), areas: subject },
+    { name: say('Features'), areas: are('feature') },
+    { name: say('Foreground'), areas: others.filter((one) => one.depth >= nearest) },
   ].filter((group) => group.areas.length > 0);
 }
 
@@ -50,9 +50,9 @@ export const orderRules: Record<School['order'], OrderRule> = worded(
         const rest = without(areas, front);
         const far = rest.slice(0, Math.ceil(rest.length / 2));
         return [
-          { name: 'Background', areas: far },
+          { name: say('Background'), areas: far },
           { name: say('Middle ground'), areas: without(rest, far) },
-          { name: isBehindEnough ? 'Subject' : 'Foreground', areas: front },
+          { name: isBehindEnough ? say('Subject') : say('Foreground'), areas: front },
         ];
       },
     },
@@ -62,7 +62,7 @@ export const orderRules: Record<School['order'], OrderRule> = worded(
       stages: (areas) => {
         const front = subjectsOf(areas);
         return [
-          { name: 'Subject', areas: front },
+          { name: say('Subject'), areas: front },
           { name: say('Background, cut in'), areas: without(areas, front) },
         ];
       },

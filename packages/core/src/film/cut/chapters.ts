@@ -23,7 +23,7 @@ export function chaptersOf(lesson: Lesson, { shots, fps, frames, takes }: Timeli
     if (last && last.stepId === stepId) last.to = shot.to / fps;
     else {
       const title =
-        stepId === null ? (shot.takeId === 'close' ? say('The finished picture') : 'Opening') : (titleOf.get(stepId) ?? '');
+        stepId === null ? (shot.takeId === 'close' ? say('The finished picture') : say('Opening')) : (titleOf.get(stepId) ?? '');
       found.push({ stepId, title, from: shot.from / fps, to: shot.to / fps });
     }
   }

@@ -1,5 +1,5 @@
 import type { Construction, Eye, Lesson } from '@viaticum/contract';
-import { say } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 import { outlineBox } from '../../area/index.js';
 import { visibleOf } from '../../derived/index.js';
 import {
@@ -20,9 +20,17 @@ import { lengthNumber, listInWords } from '../../units/index.js';
 import { type Curve, straightCurve } from '../bezier.js';
 import { envelope } from './envelope.js';
 import { featureAxes } from './features.js';
-import { simpleShape } from './shapes.js';
+import { type SimpleShape, simpleShape } from './shapes.js';
 
 /** A construction worked out: its help lines, what is written beside them, and how it is done by hand with this canvas's numbers. */
+const shapeWords: Record<SimpleShape['kind'], string> = worded({
+  circle: 'circle',
+  ellipse: 'ellipse',
+  square: 'square',
+  rectangle: 'rectangle',
+  triangle: 'triangle',
+  wedge: 'wedge',
+});
 export type Constructed = {
   lines: Curve[];
   /** Lines of a second group (cast shadows in an envelope), drawn otherwise. */
@@ -325,7 +333,7 @@ const shapes: Working<'shapes'> = (lesson, { areaIds }, out) => {
     );
     out.labels.push({ at: [box.x + box.width / 2, box.y + box.height / 2], text: String(i + 1) });
     out.how.push(
-      say`${i + 1}. ${name}: a ${shape.kind} ${said(lesson, box.width)} wide and ${said(lesson, box.height)} high, its left side ${said(lesson, box.x)} from the left, its top ${said(lesson, box.y)} from the top.`,
+      say`${i + 1}. ${name}: a ${shapeWords[shape.kind]} ${said(lesson, box.width)} wide and ${said(lesson, box.height)} high, its left side ${said(lesson, box.x)} from the left, its top ${said(lesson, box.y)} from the top.`,
     );
   });
 };

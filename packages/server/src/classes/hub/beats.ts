@@ -1,3 +1,4 @@
+import { say } from '@viaticum/contract';
 import type { Seat } from './seat.js';
 
 /** With several servers: how often a hub says who is here and looks for what it missed. */
@@ -30,7 +31,7 @@ export function attend(
   { listen, leave }: { listen: (data: Buffer, isBinary: boolean) => void; leave: () => void },
 ): void {
   const { socket } = seat;
-  seat.late = setTimeout(() => socket.close(1008, 'Say hello first. Reload the page.'), HELLO_MS).unref();
+  seat.late = setTimeout(() => socket.close(1008, say('Say hello first. Reload the page.')), HELLO_MS).unref();
   socket.on('message', listen);
   socket.on('pong', () => {
     seat.alive = true;

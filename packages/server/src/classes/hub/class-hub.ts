@@ -1,4 +1,12 @@
-import { CLOSED, type ClassEvent, type ClientFrame, type DeviceRole, type ServerFrame, serverErrors } from '@viaticum/contract';
+import {
+  CLOSED,
+  type ClassEvent,
+  type ClientFrame,
+  type DeviceRole,
+  type ServerFrame,
+  say,
+  serverErrors,
+} from '@viaticum/contract';
 import type { FastifyBaseLogger } from 'fastify';
 import type { Pool } from 'mysql2/promise';
 import type { WebSocket } from 'ws';
@@ -103,7 +111,7 @@ export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull,
     else if (message.type === 'camera') lines.toAll(greeted(isDesk), message);
     else if (message.type === 'admit') entrance.answer(message.ids, message.yes);
     else if (message.type === 'recalled') {
-      const sentence = 'This link was taken back. Ask the instructor for a new one.';
+      const sentence = say('This link was taken back. Ask the instructor for a new one.');
       endAll((seat) => seat.role === message.role, CLOSED.noLink, sentence);
     } else if (message.type === 'presence') {
       who.hear(message);
@@ -138,7 +146,7 @@ export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull,
     }));
   const greet = async (seat: Seat, { after, token, key }: Extract<ClientFrame, { type: 'hello' }>): Promise<void> => {
     if (seat.role !== 'desk' && seat.role !== 'phone' && seat.role !== 'wall' && !(await isDevice(seat.role, key))) {
-      seat.socket.close(CLOSED.noLink, 'This link does not let you in. Ask the instructor for the present one.');
+      seat.socket.close(CLOSED.noLink, say('This link does not let you in. Ask the instructor for the present one.'));
       return;
     }
     flush(); // what is on its way goes out first, so that hello and the events after it join without a gap
@@ -160,19 +168,19 @@ export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull,
   const onFrame = (seat: Seat, frame: ClientFrame): Ending | null => {
     const failed = (err: unknown) => {
       note.error({ class: found.id, err }, 'a frame could not be answered');
-      seat.socket.close(1011, 'Something went wrong here. It will mend itself.');
+      seat.socket.close(1011, say('Something went wrong here. It will mend itself.'));
     };
     if (frame.type === 'ping') lines.send(seat, { type: 'pong', sent: frame.sent, now: Date.now() });
     else if (frame.type === 'hello') {
-      if (greeting.has(seat)) return [1008, 'Hello was said already. Reload the page.'];
+      if (greeting.has(seat)) return [1008, say('Hello was said already. Reload the page.')];
       greeting.add(seat);
       greet(seat, frame).catch(failed);
-    } else if (!seat.greeted) return [1008, 'Say hello first. Reload the page.'];
-    else if (seat.role === 'wall') return [1008, 'A wall only shows.'];
+    } else if (!seat.greeted) return [1008, say('Say hello first. Reload the page.')];
+    else if (seat.role === 'wall') return [1008, say('A wall only shows.')];
     else if (frame.type === 'command' || frame.type === 'commands')
       for (const one of frame.type === 'commands' ? frame.commands : [frame]) desk.consider(seat, one).catch(failed);
     else if (isDesk(seat)) everywhere(frame);
-    else return [1008, 'Only the desk lets people in.'];
+    else return [1008, say('Only the desk lets people in.')];
     return null;
   };
   const frames = frameReader({ onFrame, onRefused: desk.refuse });
@@ -215,14 +223,14 @@ export function classHub({ pool, bus, found, workOut, isDevice, planned, isFull,
     recalled: (role: DeviceRole): void => everywhere({ type: 'recalled', role }),
     /** Somebody signed out: what was opened with that session closes. */
     endSession: (session: string): void =>
-      endAll((seat) => seat.session === session, CLOSED.signedOut, 'You signed out. Sign in to come back.'),
+      endAll((seat) => seat.session === session, CLOSED.signedOut, say('You signed out. Sign in to come back.')),
     close(): void {
       log.close();
       unsubscribe();
       who.close();
       stopBeats();
       if (timer) clearTimeout(timer);
-      for (const seat of seats) seat.socket.close(1001, 'The server is stopping.');
+      for (const seat of seats) seat.socket.close(1001, say('The server is stopping.'));
     },
   };
 }

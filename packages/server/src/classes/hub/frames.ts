@@ -1,4 +1,4 @@
-import { ClientFrame, classErrors, sentenceFor } from '@viaticum/contract';
+import { ClientFrame, classErrors, say, sentenceFor } from '@viaticum/contract';
 import { Refusal } from '@viaticum/core/class';
 import { Ajv } from 'ajv';
 import { type Bucket, bucket } from '../../guard/wrong-tries.js';
@@ -39,7 +39,7 @@ export function frameReader({ onFrame, onRefused }: Parts) {
       if (isBinary) throw new Error('binary');
       frame = JSON.parse(data.toString('utf8'));
     } catch {
-      return [1007, 'This frame could not be read. Reload the page.'];
+      return [1007, say('This frame could not be read. Reload the page.')];
     }
     if (isFrame(frame)) {
       const known = frame as ClientFrame;
@@ -51,7 +51,7 @@ export function frameReader({ onFrame, onRefused }: Parts) {
     if (type === 'commands' && Array.isArray(commands) && commands.length <= MOST_TOGETHER)
       return oneByOne(seat, commands as Record<string, unknown>[]);
     tooFast(seat, INVALID_COST - 1);
-    if (typeof id !== 'string' || type !== 'command') return [1008, 'This frame has the wrong shape. Reload the page.'];
+    if (typeof id !== 'string' || type !== 'command') return [1008, say('This frame has the wrong shape. Reload the page.')];
     onRefused(seat, id.slice(0, 40), new Refusal(classErrors.invalid(sentenceFor(isFrame.errors ?? []))));
     return null;
   };
@@ -79,7 +79,7 @@ export function frameReader({ onFrame, onRefused }: Parts) {
   const listen = (seat: Seat, data: Buffer, isBinary: boolean): void => {
     if (seat.held) {
       seat.held.push([data, isBinary]);
-      if (seat.held.length > MOST_HELD) seat.socket.close(1008, 'Too many frames in a short time.');
+      if (seat.held.length > MOST_HELD) seat.socket.close(1008, say('Too many frames in a short time.'));
       return;
     }
     const rest = tooFast(seat, 1);

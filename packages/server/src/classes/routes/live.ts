@@ -1,5 +1,5 @@
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import { CodeParam, serverErrors } from '@viaticum/contract';
+import { CodeParam, say, serverErrors } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
 import { Type } from 'typebox';
 import type { ClassEntity } from '../../db/entities.js';
@@ -64,7 +64,7 @@ export function liveRoute(app: FastifyInstance, { store, find, owned }: { store:
         },
         (err) => {
           request.log.error({ class: one.id, err }, 'a class cannot be read');
-          socket.close(1011, 'The class cannot be read just now. It will mend itself.');
+          socket.close(1011, say('The class cannot be read just now. It will mend itself.'));
         },
       );
     },

@@ -27,6 +27,7 @@ const answer: ClassAnswer = {
   openedAt: '2026-01-05T10:00:00Z',
   addresses: ['http://192.168.1.20:8080/join/KRN4WQ'],
   reachable: true,
+  language: 'en',
   rehearsal: false,
   invite: null,
 };

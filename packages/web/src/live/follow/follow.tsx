@@ -1,4 +1,5 @@
 import type { AloneSheet, FollowSheet, JoinAnswer, OtherRecipes } from '@viaticum/contract';
+import { languageNow } from '@viaticum/contract';
 import { asKept, type ClassState, type Reading, type Student, viewFor } from '@viaticum/core/class';
 import { setMeasures, usualMeasures } from '@viaticum/core/units';
 import { Button } from 'antd';
@@ -6,6 +7,7 @@ import { clsx } from 'clsx';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { type ApiFailure, call } from '../../api/http.js';
 import { clockTime } from '../../ui/clock.js';
+import { useSpoken } from '../../ui/language.js';
 import { useHeld } from '../../ui/use-held.js';
 import { followWords as w } from '../../words/follow.js';
 import { closeConnection, type LiveConnection, liveConnection } from '../connection.js';
@@ -15,6 +17,7 @@ import { useLive } from '../use-live.js';
 import { Alone } from './alone.js';
 import css from './follow.module.css';
 import { lackingIn } from './kit.js';
+import { phoneLanguage } from './phone-settings.js';
 import { Present } from './present.js';
 import { forgetOld, remember, remembered, rememberedState } from './remembered.js';
 import { Resting } from './resting.js';
@@ -52,8 +55,9 @@ export function Follow() {
 
 function AlonePage({ link }: { link: string }) {
   const { found, fault } = useKept<AloneSheet>(`/api/alone/${encodeURIComponent(link)}`, `viaticum-alone-${link}`, 0);
+  const isSpoken = useSpoken(found ? (phoneLanguage() ?? found.sheet.language ?? 'en') : undefined);
   if (fault) return <Resting title={w.noLesson} about={fault} />;
-  return found ? <Alone link={link} given={found} /> : <main className={css.followPage} data-testid="follow-page" />;
+  return found && isSpoken ? <Alone link={link} given={found} /> : <main className={css.followPage} data-testid="follow-page" />;
 }
 
 /** Something from the server, or as it was kept where there is no network; looked for again until it comes. */
@@ -101,6 +105,7 @@ function InClass() {
     sheetKey(code),
     opened,
   );
+  const isSpoken = useSpoken(sheet ? (phoneLanguage() ?? sheet.language ?? 'en') : undefined);
   if (!code || fault) {
     return (
       <Suspense fallback={<main className={css.followPage} data-testid="follow-page" />}>
@@ -114,9 +119,9 @@ function InClass() {
       </Suspense>
     );
   }
-  // As the instructor of the class measures, before anything of it is shown.
-  if (sheet) setMeasures(sheet.measures ?? usualMeasures);
-  return sheet ? (
+  // As the instructor of the class measures and in the language of the class, before anything of it is shown.
+  if (sheet) setMeasures({ ...(sheet.measures ?? usualMeasures), language: languageNow() });
+  return sheet && isSpoken ? (
     <Connected code={code} sheet={sheet} onOpened={() => setOpened((turn) => turn + 1)} />
   ) : (
     <main className={css.followPage} data-testid="follow-page" />

@@ -1,6 +1,6 @@
-import type { FollowSheet } from '@viaticum/contract';
+import { type FollowSheet, type Language, languageNow } from '@viaticum/contract';
 import type { Student } from '@viaticum/core/class';
-import { Checkbox } from 'antd';
+import { Checkbox, Segmented } from 'antd';
 import { Fold } from '../../ui/fold.js';
 import { followWords as w } from '../../words/follow.js';
 import type { LiveConnection } from '../connection.js';
@@ -17,7 +17,7 @@ type Props = {
 
 /** How this phone is set, and which tubes and tools are at hand: both at any time. */
 export function Settings({ settings, onChange, own }: Props) {
-  const tick = (key: keyof PhoneSettings, label: string) => (
+  const tick = (key: Exclude<keyof PhoneSettings, 'language'>, label: string) => (
     <Checkbox checked={settings[key]} onChange={(event) => onChange({ [key]: event.target.checked })}>
       {' '}
       {label}
@@ -31,6 +31,18 @@ export function Settings({ settings, onChange, own }: Props) {
         {tick('metric', w.metric)}
         {tick('vibrate', w.vibrate)}
         {tick('left', w.leftHand)}
+        <Segmented
+          aria-label={w.language}
+          value={languageNow()}
+          options={[
+            { value: 'en', label: 'English' },
+            { value: 'de', label: 'Deutsch' },
+          ]}
+          onChange={(language: Language) => {
+            onChange({ language });
+            location.reload();
+          }}
+        />
       </Fold>
     </>
   );

@@ -20,6 +20,7 @@ import { useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { call } from '../../api/http.js';
 import { Fold } from '../../ui/fold.js';
+import { useSpoken } from '../../ui/language.js';
 import { layersAt } from '../../ui/stage-layers.js';
 import { unbroken } from '../../ui/swatch.js';
 import { Themed } from '../../ui/themed.js';
@@ -53,8 +54,9 @@ export default function Wall() {
 function OpenWall() {
   const { code = '' } = useParams();
   const { sheet, connection } = useOpenClass(code, 'wall');
+  const isSpoken = useSpoken(sheet.data?.language);
   if (sheet.error) throw sheet.error;
-  if (!connection || !sheet.data) return <p className={clsx(css.wall, css.wallOpening)}>{w.waiting}</p>;
+  if (!connection || !sheet.data || !isSpoken) return <p className={clsx(css.wall, css.wallOpening)}>{w.waiting}</p>;
   return (
     <StagesAt base={`/api/join/${code}`}>
       <Showing connection={connection} sheet={sheet.data} code={code} />

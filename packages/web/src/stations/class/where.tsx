@@ -1,6 +1,6 @@
-import type { ClassAnswer } from '@viaticum/contract';
-import { App, Select } from 'antd';
-import { useChooseAddress } from '../../api/class-queries.js';
+import type { ClassAnswer, Language } from '@viaticum/contract';
+import { App, Segmented, Select } from 'antd';
+import { useChooseAddress, useChooseLanguage } from '../../api/class-queries.js';
 import { Fold } from '../../ui/fold.js';
 import { words } from '../../words/words.js';
 
@@ -12,12 +12,28 @@ const hostOf = (address: string): string => new URL(address).host;
 /** At which of the machine's addresses phones come in, and what they lack over plain http. */
 export function Where({ one }: { one: ClassAnswer }) {
   const choose = useChooseAddress(one.code);
+  const speak = useChooseLanguage(one.code);
   const { message } = App.useApp();
   const [address = ''] = one.addresses;
   const hosts = one.addresses.map((url) => ({ value: url, label: hostOf(url) }));
   const isPlain = address.startsWith('http:');
   return (
     <>
+      <p className="small">
+        {w.spoken}{' '}
+        <Segmented
+          size="small"
+          aria-label={w.spoken}
+          value={one.language}
+          options={[
+            { value: 'en', label: 'English' },
+            { value: 'de', label: 'Deutsch' },
+          ]}
+          onChange={(language: Language) =>
+            speak.mutate(language, { onError: (fault: Error) => void message.error(fault.message) })
+          }
+        />
+      </p>
       {hosts.length > 1 && (
         <Select
           aria-label={w.where}

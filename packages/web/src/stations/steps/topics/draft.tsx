@@ -1,11 +1,14 @@
 import type { Lesson, School } from '@viaticum/contract';
+import { type Language, languageOf } from '@viaticum/contract';
 import { asDrafted, type DraftChange, draftChanges, draftLesson, usualMin } from '@viaticum/core/draft';
 import { planLesson } from '@viaticum/core/plan';
+import { reworded } from '@viaticum/core/text';
 import { minutesInWords } from '@viaticum/core/units';
 import { Button, Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
 import { useSession, useWorkedOut } from '../../../lesson/context.js';
+import { fetchLanguage } from '../../../ui/language.js';
 import { NumberField } from '../../../ui/number-field.js';
 import { schoolWords, draftWords as w } from '../../../words/school.js';
 import { words } from '../../../words/words.js';
@@ -78,6 +81,20 @@ export function DraftTopic() {
             placeholder={String(usualMin[level])}
             onValue={(minutes) => session.do('setWanted', { minutes })}
             onClear={() => session.do('setWanted', { minutes: null })}
+          />
+        </div>
+        <div className="field">
+          <span>{w.tongue}</span>
+          <Select
+            aria-label={w.tongue}
+            value={languageOf(lesson.language)}
+            onChange={(tongue: Language) =>
+              void fetchLanguage(tongue).then(() => session.do('takeVersion', { version: reworded(lesson, tongue) }))
+            }
+            options={[
+              { value: 'en', label: 'English' },
+              { value: 'de', label: 'Deutsch' },
+            ]}
           />
         </div>
         {main.map(choose)}

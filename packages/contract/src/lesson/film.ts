@@ -1,4 +1,5 @@
 import { type Static, Type } from 'typebox';
+import { worded } from '../language.js';
 import { limits } from '../limits.js';
 import { Id, Name, oneOf, optional, strict } from '../shapes.js';
 import { Sha256 } from './values.js';
@@ -87,11 +88,14 @@ export const Cut = Type.Object(
 export type Cut = Static<typeof Cut>;
 
 /** The cuts that are proposed where none is decided upon. */
-export const proposedCuts: readonly Cut[] = [
-  { id: 'full', name: 'Full' },
-  { id: 'summary', name: 'Summary', isShort: true },
-  { id: 'minute', name: 'One minute', isShort: true, lengthSec: 60 },
-];
+export const proposedCuts: readonly Cut[] = worded(
+  [
+    { id: 'full', name: 'Full' },
+    { id: 'summary', name: 'Summary', isShort: true },
+    { id: 'minute', name: 'One minute', isShort: true, lengthSec: 60 },
+  ],
+  ['name'],
+);
 
 /** A finished film that stands beside the steps. */
 export const JoinedFilm = Type.Object(

@@ -1,4 +1,5 @@
 import { type Static, Type } from 'typebox';
+import { worded } from '../language.js';
 import { limits } from '../limits.js';
 import { Id, Name, oneOf, optional, strict } from '../shapes.js';
 
@@ -21,14 +22,14 @@ export type Bringer = (typeof bringers)[number];
 /** The shelves of a shop, in the order in which one walks along them. */
 export const shelves = ['paint', 'mediums', 'brushes', 'supports', 'paper', 'sundries'] as const;
 export type Shelf = (typeof shelves)[number];
-export const shelfNames: Readonly<Record<Shelf, string>> = {
+export const shelfNames: Readonly<Record<Shelf, string>> = worded({
   paint: 'Paint',
   mediums: 'Mediums',
   brushes: 'Brushes',
   supports: 'Canvases and boards',
   paper: 'Paper and tape',
   sundries: 'Sundries',
-};
+});
 
 /** Something that no step asks for, but this lesson needs. */
 export const Extra = Type.Object(

@@ -12,6 +12,7 @@ import {
   type Support,
   say,
   type Tube,
+  worded,
 } from '@viaticum/contract';
 import equal from 'fast-deep-equal';
 import { current } from 'immer';
@@ -382,7 +383,17 @@ export const commands = {
   },
 };
 
-const nth = ['', 'first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth'];
+const nth = worded([
+  '',
+  'first',
+  'coat|second',
+  'coat|third',
+  'coat|fourth',
+  'coat|fifth',
+  'coat|sixth',
+  'coat|seventh',
+  'coat|eighth',
+]);
 /** "Tower, second coat". */
 export const coatTitle = (title: string, k: number): string => say`${title.slice(0, 100)}, ${nth[k] ?? `${k}th`} coat`;
 

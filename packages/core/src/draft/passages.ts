@@ -3,7 +3,7 @@ import { say } from '@viaticum/contract';
 import { brushOf } from '../brush/index.js';
 import { bordersBetween, edgeBetween } from '../derived/index.js';
 import type { CommandArgs } from '../document/index.js';
-import { capital } from '../units/index.js';
+import { capital, listInWords } from '../units/index.js';
 import type { AreaFacts } from './facts.js';
 
 const GRADED_MM = 4;
@@ -75,7 +75,7 @@ export function passageOver(
 /** "Sky" where all of its areas are called so; otherwise their names. */
 function nameOf(areas: readonly AreaFacts[]): string {
   const names = areas.map(({ area }) => area.name);
-  return capital(sharedWords(names) || names.join(' and ')).slice(0, 120);
+  return capital(sharedWords(names) || listInWords(names)).slice(0, 120);
 }
 
 /** The words that all of some names have, in their order. */
@@ -99,7 +99,7 @@ export function passageOfSteps(lesson: Lesson, stepIds: readonly string[], ids: 
   if (!first || !isSound) return null;
   const places = steps.flatMap((step) => step.areaIds.flatMap((areaId) => step.mixIds.map((mixId) => ({ mixId, areaId }))));
   const names = areaIds.map((id) => lesson.areas.find((area) => area.id === id)?.name ?? '');
-  const name = capital(sharedWords(names) || names.join(' and ')).slice(0, 120);
+  const name = capital(sharedWords(names) || listInWords(names)).slice(0, 120);
   const widest = steps.reduce((most, step) => (widthOf(step) > widthOf(most) ? step : most));
   const { doMin: _, showMin: __, coverShare: ___, ...rest } = first;
   return {

@@ -40,14 +40,13 @@ export const rackM2 = (boards: number, widthMm: number, heightMm: number): numbe
 /** A coat on a board with a two-inch flat: set down and taken up, and two passes at four metres a minute. */
 export const boardMin = (widthMm: number, heightMm: number): number => 0.5 + ((widthMm * heightMm) / 1e6 / (0.0508 * 4)) * 2;
 
-const plurals: Record<Lesson['support']['kind'], readonly [one: string, many: string]> = {
-  canvas: ['canvas', 'canvases'],
-  board: ['board', 'boards'],
-  paper: ['sheet', 'sheets'],
-};
 /** "13 canvases", "1 board". */
 export const supportsInWords = ({ support }: Pick<Lesson, 'support'>, count: number): string =>
-  counted(count, ...plurals[support.kind]);
+  support.kind === 'canvas'
+    ? counted(count, 'canvas', 'canvases')
+    : support.kind === 'board'
+      ? counted(count, 'board')
+      : counted(count, 'sheet');
 
 /** Something to be done before the class. Minutes counted back from when the class begins: negative. */
 export type PrepTask = {

@@ -93,6 +93,4 @@ export function kitRoom(lesson: Lesson, studio: Studio): KitRoom {
 export const lampWatts = (m2: number): number => (m2 * LIGHT_LX.art) / (LAMP.lmPerW * LAMP.reaches);
 
 const lightInWords = (m2: number): string =>
-  say`Light on the canvases: ${LIGHT_LX.school} to ${LIGHT_LX.art} lux, about ${Math.ceil(lampWatts(m2) / 10) * 10} W of LED lamps over these tables, of one ` +
-  'daylight colour (about 5000 K, rendering 90 or more), so that everybody mixes by the same light. From the side of the hand that does not paint, ' +
-  'and none that shines back from wet paint.';
+  say`Light on the canvases: ${LIGHT_LX.school} to ${LIGHT_LX.art} lux, about ${Math.ceil(lampWatts(m2) / 10) * 10} W of LED lamps over these tables, of one daylight colour (about 5000 K, rendering 90 or more), so that everybody mixes by the same light. From the side of the hand that does not paint, and none that shines back from wet paint.`;

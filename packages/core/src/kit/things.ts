@@ -20,6 +20,12 @@ export type KitThing = {
   extraId?: string;
 };
 
+const supportWords: Record<Lesson['support']['kind'], string> = worded({
+  canvas: 'canvas|canvas',
+  board: 'canvas|board',
+  paper: 'canvas|paper',
+});
+
 /** A brush in the kit. */
 export type KitBrush = {
   brush: Brush;
@@ -155,12 +161,12 @@ export function kitThings(lesson: Lesson, plan: LessonPlan, sinks = 1): KitThing
   const sizes = new Map<string, number>();
   for (const part of parts) {
     const { kind, widthMm, heightMm } = part.lesson.support;
-    const name = `${kind} ${sizeInWords(widthMm, heightMm, lesson.units)}`;
+    const name = `${supportWords[kind]} ${sizeInWords(widthMm, heightMm, lesson.units)}`;
     sizes.set(name, (sizes.get(name) ?? 0) + supportsOf(part));
   }
   for (const [k, [name, count]] of [...sizes].entries())
     add(
-      k === 0 ? 'support' : say`support ${name}`,
+      k === 0 ? 'support' : `support ${name}`,
       name,
       'supports',
       count,

@@ -94,7 +94,8 @@ const sideBySide = (it: string, It: string, values: number): Said => ({
   checkpoint: say`Squint at ${it}: are there shapes, or is there a mixture?`,
   finish: say`${It}: clear shapes in ${countWord(values)} values.`,
 });
-const countWord = (count: number): string => ['no', 'one', 'two', 'three', 'four', 'five', 'six'][count] ?? String(count);
+const counts = worded(['no', 'one', 'two', 'three', 'four', 'five', 'six']);
+const countWord = (count: number): string => counts[count] ?? String(count);
 
 /** Once more with the same paint. */
 const again = (it: string, It: string): Said => ({
@@ -268,11 +269,12 @@ export const careWords = worded({ rinse: 'Rinse the brush and lay it flat.', wat
 /** A sentence that announces a rough stage. */
 export const announcement = (name: string): string =>
   say`Now comes the rough part: at the end of “${name}” the picture looks its worst, and it is meant to. Do not mend it yet.`;
-/** What announces the rough stage, whatever it is called. */
+/** What announces the rough stage, whatever it is called: from its first words to its last sentence. */
 const announced = (): RegExp => {
-  const [before = '', after = ''] = announcement('\n').split('\n');
-  const plain = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
-  return new RegExp(`^${plain(before)}.*?${plain(after)} ?`);
+  const text = announcement('');
+  const plain = (part: string) => part.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+  const [first = '', last = ''] = [text.slice(0, text.indexOf(':') + 1), text.slice(text.lastIndexOf('. ') + 2)];
+  return new RegExp(`^${plain(first)} .*? ${plain(last)} ?`);
 };
 /** What is said in a step without the sentences that the plan added. */
 export const plainSay = (text: string): string =>

@@ -1,6 +1,7 @@
 import type { Lesson, Mix } from '@viaticum/contract';
 import { filmOf, groundUnder, looksOf } from '@viaticum/core/derived';
 import { HIDES_AT, recipeParts } from '@viaticum/core/mix';
+import { listInWords } from '@viaticum/core/units';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { mixColour } from '@viaticum/kernels/mixing';
 import { useMemo } from 'react';
@@ -32,7 +33,7 @@ export function MixSample({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
       wetRgb={look.wetRgb}
       groundRgb={groundRgb(lesson, mix.id)}
       cover={cover}
-      label={`${mix.name}, ${w.wet} and ${w.dry}`}
+      label={`${mix.name}, ${listInWords([w.wet, w.dry])}`}
     />
   );
 }

@@ -27,6 +27,7 @@ import { call } from '../api/http.js';
 import { coursesQuery, lessonsQuery, pictureUrl } from '../api/queries.js';
 import { CommitInput } from '../ui/commit-input.js';
 import { LinkKey } from '../ui/link-key.js';
+import { sortingWords } from '../ui/sorting.js';
 import { courseWords as w } from '../words/shelf.js';
 import { words } from '../words/words.js';
 import css from './course.module.css';
@@ -62,17 +63,7 @@ function Opened({ course, lessons, all }: { course: Course; lessons: LessonCard[
   const onEnd = ({ active, over }: DragEndEvent) => {
     if (over && over.id !== active.id) order(arrayMove(ids, ids.indexOf(String(active.id)), ids.indexOf(String(over.id))));
   };
-  // What a screen reader says while a lesson is moved.
-  const placeOf = (id: unknown) => ids.indexOf(String(id)) + 1;
-  const titleOf = (id: unknown) => lessons[placeOf(id) - 1]?.title ?? '';
-  const announcements = {
-    onDragStart: ({ active }: { active: { id: unknown } }) => w.picked(titleOf(active.id)),
-    onDragOver: ({ active, over }: { active: { id: unknown }; over: { id: unknown } | null }) =>
-      over ? w.over(titleOf(active.id), placeOf(over.id)) : undefined,
-    onDragEnd: ({ active, over }: { active: { id: unknown }; over: { id: unknown } | null }) =>
-      w.put(titleOf(active.id), placeOf((over ?? active).id)),
-    onDragCancel: ({ active }: { active: { id: unknown } }) => w.put(titleOf(active.id), placeOf(active.id)),
-  };
+  const titleOf = (id: string) => lessons.find((one) => one.id === id)?.title ?? '';
   const rest = all.filter((one) => !ids.includes(one.id) && !one.isArchived);
   const minutes = lessons.reduce((sum, { card }) => sum + (card.endMin ?? 0), 0);
   return (
@@ -103,7 +94,7 @@ function Opened({ course, lessons, all }: { course: Course; lessons: LessonCard[
         sensors={sensors}
         collisionDetection={closestCenter}
         onDragEnd={onEnd}
-        accessibility={{ announcements, screenReaderInstructions: { draggable: w.howToMove } }}
+        accessibility={sortingWords(ids, titleOf)}
       >
         <SortableContext items={ids} strategy={verticalListSortingStrategy}>
           <ol className={css.lessons}>

@@ -1,7 +1,7 @@
 import type { CardCorner, Lesson } from '@viaticum/contract';
 import { say } from '@viaticum/contract';
 import { outlineBox } from '../../area/index.js';
-import { brushInMetric, brushInWords, brushOf } from '../../brush/index.js';
+import { brushInMetric, brushInWords, brushOf, brushTypeWords } from '../../brush/index.js';
 import { countWords, spokenSeconds } from '../../captions/index.js';
 import { areaName, areasWorkedOn, laysPaint, looksOf, visibleOf } from '../../derived/index.js';
 import { plainSay } from '../../text/index.js';
@@ -135,7 +135,11 @@ export function cardsOf(lesson: Lesson, timeline: Timeline): Card[] {
             `${take.id}/tool/${brush.id}`,
             'tool',
             at(from),
-            { title: capital(brush.type), lines: [[...new Set([brushInMetric(brush), brushInWords(brush)])].join(', ')], brush },
+            {
+              title: capital(brushTypeWords[brush.type]),
+              lines: [[...new Set([brushInMetric(brush), brushInWords(brush)])].join(', ')],
+              brush,
+            },
             end,
           );
       }

@@ -1,10 +1,24 @@
 import type { Lesson, Step } from '@viaticum/contract';
-import { say } from '@viaticum/contract';
+import { say, worded } from '@viaticum/contract';
 import { areaName, areasWorkedOn, drawsLines } from '../../derived/index.js';
 import type { LessonPlan } from '../../plan/index.js';
 import { plainSay } from '../../text/index.js';
 import { listInWords, minutesInWords, the, uncapital } from '../../units/index.js';
 import { driedBefore } from './film-plan.js';
+
+const strokes: Record<NonNullable<Step['stroke']>, string> = worded({
+  tap: 'tap',
+  stamp: 'stamp',
+  drag: 'drag',
+  pull: 'pull',
+  feather: 'feather',
+  'cut-in': 'cut-in',
+  'criss-cross': 'criss-cross',
+  circle: 'circle',
+  roll: 'roll',
+  flick: 'flick',
+  'lift-off': 'lift-off',
+});
 
 /** What must be seen of a step's work. */
 export function seenIn(lesson: Lesson, step: Step): string[] {
@@ -18,7 +32,7 @@ export function seenIn(lesson: Lesson, step: Step): string[] {
       : drawsLines(step)
         ? say('the line coming onto the canvas')
         : step.stroke
-          ? say`the ${step.stroke} stroke on ${where || say('the canvas')}, once, slowly`
+          ? say`the ${strokes[step.stroke]} stroke on ${where || say('the canvas')}, once, slowly`
           : say`the first strokes on ${where || say('the canvas')}, slowly`;
   const check = plainSay(step.checkpoint);
   return [what, ...(check ? [check.replace(/\.$/, '')] : [])];

@@ -1,6 +1,7 @@
 import type { Lesson } from '@viaticum/contract';
 import { looksOf } from '@viaticum/core/derived';
 import { paintOf, paletteLayout, shortTubeName, tubeRgb } from '@viaticum/core/mix';
+import { listInWords } from '@viaticum/core/units';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { mixColour } from '@viaticum/kernels/mixing';
 import { Button, Select } from 'antd';
@@ -191,7 +192,7 @@ function Chart({ lesson }: { lesson: Lesson }) {
               {shortTubeName(tube)}
             </th>
             {lesson.tubes.slice(0, row + 1).map((other, column) => (
-              <td key={other.id} title={`${shortTubeName(tube)} and ${shortTubeName(other)}`}>
+              <td key={other.id} title={listInWords([shortTubeName(tube), shortTubeName(other)])}>
                 {row === column ? (
                   <i style={{ background: cssRgb(tubeRgb(tube, lesson.finish)) }} />
                 ) : (

@@ -21,6 +21,7 @@ import { FoundHere } from '../../../lesson/found-here.js';
 import { useNewHere } from '../../../lesson/keys.js';
 import { useRemoval } from '../../../lesson/use-removal.js';
 import { CommitInput } from '../../../ui/commit-input.js';
+import { sortingWords } from '../../../ui/sorting.js';
 import { TurnField } from '../../../ui/turn-field.js';
 import { words } from '../../../words/words.js';
 import { useEasel } from '../easel-context.js';
@@ -101,7 +102,15 @@ function AreaList({ onSplit, onComb }: { onSplit: () => void; onComb: () => void
   return (
     <section className={css.areas} data-testid="areas">
       <h2>{w.areas}</h2>
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onEnd}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={onEnd}
+        accessibility={sortingWords(
+          lesson.areas.map(({ id }) => id),
+          (id) => lesson.areas.find((area) => area.id === id)?.name ?? '',
+        )}
+      >
         <SortableContext items={lesson.areas.map((area) => area.id)} strategy={verticalListSortingStrategy}>
           <ol>
             {lesson.areas.map((area, i) => (

@@ -12,6 +12,7 @@ import { useLesson, usePlan, useSession, useView } from '../../../lesson/context
 import { openOf, useFindings } from '../../../lesson/use-findings.js';
 import { CommitInput } from '../../../ui/commit-input.js';
 import { LinkKey } from '../../../ui/link-key.js';
+import { sortingWords } from '../../../ui/sorting.js';
 import { listWords as w } from '../../../words/steps.js';
 import { words } from '../../../words/words.js';
 import { FormerWaitsNote } from '../former-waits.js';
@@ -91,7 +92,15 @@ export function StepList() {
       <LengthStrip />
       {lesson.steps.length === 0 && <NoSteps />}
       {marked.length > 1 && <PickedBar ids={marked} onNone={() => setPicked(new Set())} />}
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragEnd={onDragEnd}
+        accessibility={sortingWords(
+          lesson.steps.map(({ id }) => id),
+          (id) => lesson.steps.find((step) => step.id === id)?.title ?? '',
+        )}
+      >
         <SortableContext items={lesson.steps.map((step) => step.id)} strategy={verticalListSortingStrategy}>
           {lesson.stages.map((stage) => (
             <StageGroup key={stage.id} {...{ lesson, stage, pauseBefore, picked, onPick, found }} />

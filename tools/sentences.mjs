@@ -59,9 +59,8 @@ function* saidIn(node, known) {
   if (node.type === 'CallExpression' || node.type === 'NewExpression') {
     const callee = node.callee.name ?? node.callee.property?.name;
     const [first, second, third] = node.arguments;
-    if (callee === 'say' || callee === 'sayBy') {
-      const text = textOf(first);
-      if (text !== undefined) yield text;
+    if (node.callee.name === 'say' || node.callee.name === 'sayBy') {
+      yield* leaves(first);
     } else if (callee === 'worded') {
       const only = second?.elements?.map(textOf) ?? (second?.type === 'Identifier' ? known.get(second.name) : undefined);
       yield* leaves(first, only);

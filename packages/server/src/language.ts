@@ -10,7 +10,7 @@ for (const part of ['contract', 'core', 'print', 'server', 'web'])
 const readers = new AsyncLocalStorage<Language>();
 
 /** The first language of a list such as "de-AT,de;q=0.9,en" that is spoken here. */
-export const languageAsked = (accepted: string | undefined): Language | undefined =>
+const languageAsked = (accepted: string | undefined): Language | undefined =>
   (accepted ?? '')
     .split(',')
     .map((entry) => entry.trim().slice(0, 2).toLowerCase())

@@ -1,9 +1,8 @@
 import type { Lab, Lesson } from '@viaticum/contract';
 import { say } from '@viaticum/contract';
-import { cssRgb, hueDegrees, hueName } from '@viaticum/kernels/colour';
+import { cssRgb } from '@viaticum/kernels/colour';
 import { mixColour } from '@viaticum/kernels/mixing';
-import { hueOf } from '../picture/index.js';
-import { listInWords } from '../units/index.js';
+import { hueOf, listInWords } from '../units/index.js';
 import type { Contact } from './contact.js';
 import { paintOfMix } from './harm.js';
 

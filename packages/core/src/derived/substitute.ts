@@ -2,7 +2,7 @@ import type { Lesson } from '@viaticum/contract';
 import { cssRgb, deltaE00 } from '@viaticum/kernels/colour';
 import { mixColour, partsOf } from '@viaticum/kernels/mixing';
 import { type LookPart, paintOf, recipeInWords, shortTubeName, stockOf, suggest, tableOf, tubeRgb } from '../mix/index.js';
-import { offInWords } from '../picture/hues.js';
+import { offInWords } from '../units/index.js';
 import { looksOf } from './looks.js';
 
 /** A mix as it can be had without some tubes: other parts, and how far the colour is from the one shown to all. */

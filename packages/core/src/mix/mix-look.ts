@@ -2,7 +2,7 @@ import type { Amount, Mix, Tube } from '@viaticum/contract';
 import { say } from '@viaticum/contract';
 import { cssRgb, deltaE00 } from '@viaticum/kernels/colour';
 import { blend, type Finish, type MixedColour, type MixPart, mixColour, partsOf, type Spectra } from '@viaticum/kernels/mixing';
-import { offInWords } from '../picture/hues.js';
+import { offInWords } from '../units/index.js';
 import { addingOrder } from './recipes.js';
 import type { StockPaint } from './suggest.js';
 import { paintOf, shortTubeName, tubeRgb } from './tube.js';

@@ -3,7 +3,7 @@ import { deltaE00 } from '@viaticum/kernels/colour';
 import { toEnd } from '@viaticum/kernels/cooperative';
 import type { Hit, RecipeTable } from '@viaticum/kernels/mixing';
 import { type Finish, type MixOptions, type MixPart, mixColour, partsOf, RecipeTable as Table } from '@viaticum/kernels/mixing';
-import { offInWords } from '../picture/hues.js';
+import { offInWords } from '../units/index.js';
 import { recipeCost } from './cost.js';
 import { addingOrder, mixParts, type Paint } from './recipes.js';
 

@@ -1,10 +1,9 @@
 import type { Outline } from '@viaticum/contract';
 import { say } from '@viaticum/contract';
-import { hueDegrees, hueName, valueStep } from '@viaticum/kernels/colour';
+import { valueStep } from '@viaticum/kernels/colour';
 import { connectedParts, type Labels, type LabRaster, labelMeans } from '@viaticum/kernels/raster';
 import { outlineArea, outlineBox } from '../area/index.js';
-import { capital, counted, the, verb } from '../units/index.js';
-import { hueOf } from './hues.js';
+import { capital, counted, hueOf, the, verb } from '../units/index.js';
 import { traceArcs } from './outline/index.js';
 
 /** One measure of the composition: what was found, with its number and the reason, and the areas it speaks of. */

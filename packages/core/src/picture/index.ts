@@ -7,7 +7,6 @@ export * from './crop.js';
 export * from './depth.js';
 export * from './direction.js';
 export * from './edges.js';
-export { hueOf, hueSaid, offInWords } from './hues.js';
 export { BARE, type Laying, layingOf, type PlacedReference, wholeOf } from './laying.js';
 export * from './looks.js';
 export * from './outline/index.js';

@@ -1,8 +1,7 @@
 import type { Lab } from '@viaticum/contract';
 import { say, worded } from '@viaticum/contract';
 import { deltaE00, hueDegrees, hueName, valueStep } from '@viaticum/kernels/colour';
-import { listInWords } from '../units/index.js';
-import { hueOf, hueSaid } from './hues.js';
+import { hueOf, hueSaid, listInWords } from '../units/index.js';
 
 const more: Record<string, string> = worded({
   red: 'redder',

@@ -1,6 +1,7 @@
 export { called, counted, isSeveral, the, verb } from './count.js';
+export { hueOf, hueSaid, offInWords } from './hues.js';
 export { legibleMm, pixelsFor } from './legible.js';
-export { capital, uncapital } from './letters.js';
+export { capital, lowered, uncapital } from './letters.js';
 export * from './measures.js';
 
 import { numberSaid, say } from '@viaticum/contract';

@@ -1,5 +1,4 @@
 import type { Lesson } from '@viaticum/contract';
-import { say } from '@viaticum/contract';
 import { offAfter, relationsOf } from './value-relations.js';
 
 /** The stage at whose end the canvas looks worst beside what it shall be. */

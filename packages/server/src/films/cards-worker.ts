@@ -1,5 +1,5 @@
 import '../language.js';
-import type { Lesson, Measures, ShootNote } from '@viaticum/contract';
+import { type Lesson, languageOf, type Measures, type ShootNote } from '@viaticum/contract';
 import { notedSeconds, shootState, timelineOf } from '@viaticum/core/film';
 import { setMeasures } from '@viaticum/core/units';
 import { filmCards } from '@viaticum/print';
@@ -15,8 +15,8 @@ const NO_DATE = new Date(Date.UTC(2000, 0, 1));
 
 /** The cards of a cut: transparent PNG, SVG with outlines, and their list, in one ZIP. */
 export default async function work({ text, cutId, notes, measures }: CardsJob): Promise<Uint8Array> {
-  setMeasures(measures);
   const lesson = JSON.parse(text) as Lesson;
+  setMeasures({ ...measures, language: languageOf(lesson.language) });
   const { svgs, list } = filmCards(lesson, timelineOf(lesson, cutId, notedSeconds(shootState(notes))), SIZE);
   const zip = new JSZip();
   const add = (name: string, content: string | Buffer) => zip.file(name, content, { date: NO_DATE, createFolders: false });

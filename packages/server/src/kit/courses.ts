@@ -1,5 +1,5 @@
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
-import { type Course, type CourseKit, IdParam, SaveCourse, serverErrors, shelfLimits } from '@viaticum/contract';
+import { type Course, type CourseKit, IdParam, languageNow, SaveCourse, serverErrors, shelfLimits } from '@viaticum/contract';
 import type { FastifyInstance } from 'fastify';
 import { nanoid } from 'nanoid';
 import { In, IsNull } from 'typeorm';
@@ -74,6 +74,7 @@ export async function courses(app: FastifyInstance, { database }: { database: Da
     const lessons = await lessonsOf(ownerId, JSON.parse(course.lessonIds) as string[]);
     const texts = await Promise.all(lessons.map(async (lesson) => (await present(manager, lesson)).document));
     const [studio, measures] = await Promise.all([studioOf(manager, ownerId), measuresOf(manager, ownerId)]);
-    return kits.ask({ texts, studio, measures }, ownerId);
+    // Who never chose a language reads that of their browser.
+    return kits.ask({ texts, studio, measures: { ...measures, language: measures.language ?? languageNow() } }, ownerId);
   });
 }

@@ -1,7 +1,7 @@
 import '../language.js';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Lesson, Measures, PackOptions, Studio } from '@viaticum/contract';
+import { type Lesson, languageOf, type Measures, type PackOptions, type Studio } from '@viaticum/contract';
 import { setMeasures } from '@viaticum/core/units';
 import { withVariant } from '@viaticum/core/variant';
 import { packPdf } from '@viaticum/print';
@@ -27,6 +27,7 @@ export default async function work({ text, folder, studio, options, measures }: 
     const width = id === last ? TITLE_PX : STEP_PX;
     pictures.set(id, await sharp(webp).resize({ width, withoutEnlargement: true }).jpeg({ quality: QUALITY }).toBuffer());
   }
-  setMeasures(measures);
+  // Paper is in the language of its lesson, whoever prints it.
+  setMeasures({ ...measures, language: languageOf(lesson.language) });
   return packPdf(lesson, studio, pictures, options);
 }

@@ -1,5 +1,5 @@
 import '../language.js';
-import type { KitSheet, Lesson, Measures, Studio } from '@viaticum/contract';
+import { type KitSheet, type Lesson, languageOf, type Measures, type Studio } from '@viaticum/contract';
 import { kitSheet } from '@viaticum/core/kit';
 import { setMeasures } from '@viaticum/core/units';
 
@@ -7,6 +7,7 @@ import { setMeasures } from '@viaticum/core/units';
 export type SheetJob = { text: string; studio: Studio; measures: Measures };
 
 export default function work({ text, studio, measures }: SheetJob): KitSheet {
-  setMeasures(measures);
-  return kitSheet(JSON.parse(text) as Lesson, studio);
+  const lesson = JSON.parse(text) as Lesson;
+  setMeasures({ ...measures, language: languageOf(lesson.language) });
+  return kitSheet(lesson, studio);
 }

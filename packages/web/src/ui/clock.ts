@@ -1,4 +1,4 @@
-import { localeNow, say } from '@viaticum/contract';
+import { localeNow } from '@viaticum/contract';
 import { clockWords, measuresNow } from '@viaticum/core/units';
 
 const day = () => new Intl.DateTimeFormat(localeNow(), { day: 'numeric', month: 'short', year: 'numeric' });

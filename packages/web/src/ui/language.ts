@@ -41,3 +41,16 @@ export function useSpoken(language: Language | undefined): boolean {
   }, [language, spoken]);
   return !language || language === spoken;
 }
+
+/** Whether the sentences of a language are there, to say something in it in the midst of another; they are fetched where not. */
+export function useFetched(language: Language | undefined): boolean {
+  const [has, setHas] = useState(() => !language || known.has(language));
+  useEffect(() => {
+    if (language)
+      fetchLanguage(language).then(
+        () => setHas(true),
+        () => undefined,
+      );
+  }, [language]);
+  return has;
+}

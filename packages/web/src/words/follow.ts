@@ -70,7 +70,7 @@ export const followWords = worded({
   forward: 'To the present step',
   held: 'Stop painting, look at your instructor. Your paint dries on.',
   heldInPause: 'Look at your instructor. Your paint dries on.',
-  left: 'left',
+  left: 'time|left',
   over: 'over',
   wet: 'as it looks wet',
   dry: 'as it dries',

@@ -19,7 +19,7 @@ export const planWords = worded({
     repair: 'Mending',
     others: 'For others',
   },
-  groups: { steps: 'Steps', draft: 'Draft', time: 'Time', look: 'Look', ready: 'Get ready' },
+  groups: { steps: 'Steps', draft: 'Draft', time: 'Time', look: 'group|Look', ready: 'Get ready' },
   plans: {
     label: 'Three plans',
     searching: (share: number) => say`Trying orders, ${Math.round(Math.min(1, share) * 100)} % of those to be tried at most`,

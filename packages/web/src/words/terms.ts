@@ -3,7 +3,7 @@ import { worded } from '@viaticum/contract';
 
 /** Terms of the trade, as every screen says them. */
 export const techniqueWords = worded({
-  wash: 'wash',
+  wash: 'technique|wash',
   glaze: 'glaze',
   'dry-brush': 'dry-brush',
   scumble: 'scumble',

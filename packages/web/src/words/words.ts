@@ -155,7 +155,7 @@ export const words = worded({
   ribbon: {
     label: 'Section through the paint',
     hands: 'hands',
-    heights: { hands: 'hands', half: 'half', tall: 'tall' },
+    heights: { hands: 'height|hands', half: 'half', tall: 'tall' },
     height: 'How high the section stands',
     grip: 'Drag to make the section higher or lower',
     light: 'Raking light: the minute shown',

@@ -1,14 +1,16 @@
+import { speaking } from '@viaticum/contract';
 import { Button, Input } from 'antd';
 import { clsx } from 'clsx';
 import { useState } from 'react';
 import { clockTime } from '../../ui/clock.js';
+import { useFetched } from '../../ui/language.js';
 import { deskWords as w } from '../../words/desk.js';
 import deskCss from './desk.module.css';
 import css from './near-tell.module.css';
 import type { DeskParts } from './parts.js';
 
 /** A sentence to all phones: one of the usual, or one's own. */
-export function Tell({ connection, live }: DeskParts) {
+export function Tell({ connection, live, sheet }: DeskParts) {
   const [text, setText] = useState('');
   const { said, phase } = live.state;
   const tell = async (words: string) => {
@@ -16,10 +18,13 @@ export function Tell({ connection, live }: DeskParts) {
     if (ok) setText('');
   };
   const isOver = phase === 'ended';
+  // What is told is told in the language of the class.
+  const hasIt = useFetched(sheet.language);
+  const ready = hasIt && sheet.language ? speaking(sheet.language, () => [...w.tellReady]) : [...w.tellReady];
   return (
     <section className={css.deskTell} aria-label={w.tellAll}>
       <h2>{w.tellAll}</h2>
-      {w.tellReady.map((one) => (
+      {ready.map((one) => (
         <Button
           type="text"
           className={clsx('plain', deskCss.deskKey, 'small')}

@@ -2,7 +2,7 @@ import type { Lesson, Mix } from '@viaticum/contract';
 import { coatTimes } from '@viaticum/core/coat';
 import { filmOf, looksOf, type MixCovering, waterLimit } from '@viaticum/core/derived';
 import { covering as coveringFor, glazeMedium, recipeParts } from '@viaticum/core/mix';
-import { waitInWords } from '@viaticum/core/units';
+import { lowered, waitInWords } from '@viaticum/core/units';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { Input } from 'antd';
 import { useMemo } from 'react';
@@ -39,7 +39,7 @@ export function CoveringFacts({ lesson, mix, covering }: { lesson: Lesson; mix: 
       </p>
       <p className="small quiet">
         {w.swatchOn}
-        {covering.glaze && mix.mediumParts ? `; ${w.glaze(mix.mediumParts).toLowerCase()}` : ''}
+        {covering.glaze && mix.mediumParts ? `; ${lowered(w.glaze(mix.mediumParts))}` : ''}
       </p>
       {line !== null && line !== undefined && <p className="small quiet">{w.line(line)}</p>}
     </>

@@ -2,7 +2,6 @@ import type { Lesson, Mix, RecipePart } from '@viaticum/contract';
 import { outOfReach, pigmentName, recipeInWords, type Suggestion, shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { partsOf } from '@viaticum/kernels/mixing';
-import { pigmentOf } from '@viaticum/kernels/pigment';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
 import { nanoid } from 'nanoid';

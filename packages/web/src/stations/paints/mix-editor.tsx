@@ -1,4 +1,4 @@
-import { type Amount, type Lesson, type Mix, say, smallAmounts } from '@viaticum/contract';
+import { type Amount, type Lesson, type Mix, sayBy, smallAmounts } from '@viaticum/contract';
 import { looksOf, type MixCovering } from '@viaticum/core/derived';
 import { amountInWords, HIDES_AT, howSure, shortTubeName } from '@viaticum/core/mix';
 import { cssRgb, labToSrgb, valueStep } from '@viaticum/kernels/colour';
@@ -133,7 +133,7 @@ function Recipe({ lesson, mix }: { lesson: Lesson; mix: Mix }) {
     look?.parts.map((part) =>
       typeof part.parts === 'number'
         ? `${amountInWords(part.parts)} ${part.name}`
-        : say`${amountInWords(part.parts)} of ${part.name}`,
+        : sayBy('mix|{0} of {1}', amountInWords(part.parts), part.name),
     ) ?? [];
   return (
     <>

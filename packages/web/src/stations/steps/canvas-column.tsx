@@ -1,7 +1,7 @@
 import type { Step } from '@viaticum/contract';
 import type { Contact } from '@viaticum/core/contact';
 import { borderLine, looksOf, surfaceStrokes } from '@viaticum/core/derived';
-import { hourMinute } from '@viaticum/core/units';
+import { hourMinute, lowered } from '@viaticum/core/units';
 import { clsx } from 'clsx';
 import { useMemo, useState } from 'react';
 import { useLesson, usePlan, useSheet, useView, useWorkedOut } from '../../lesson/context.js';
@@ -138,13 +138,13 @@ function CanvasMap() {
             <span className={css.canvasToggles}>
               <CloserKeys {...closer} />
               <ToggleKey
-                said={words.picture.outlines.toLowerCase()}
+                said={lowered(words.picture.outlines)}
                 letter="O"
                 isOn={view.outlines}
                 onToggle={() => view.toggle('outlines')}
               />
               <ToggleKey
-                said={words.picture.squint.toLowerCase()}
+                said={lowered(words.picture.squint)}
                 letter="V"
                 isOn={view.squint}
                 onToggle={() => view.toggle('squint')}

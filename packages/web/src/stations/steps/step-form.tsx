@@ -18,6 +18,7 @@ import { looksOf, mediumOf } from '@viaticum/core/derived';
 import type { ClearableStepField } from '@viaticum/core/document';
 import { proposeStep } from '@viaticum/core/draft';
 import { recipeParts } from '@viaticum/core/mix';
+import { lowered } from '@viaticum/core/units';
 import { Button, Checkbox, Form, type SelectProps, Tag, Tooltip } from 'antd';
 import { clsx } from 'clsx';
 import { nanoid } from 'nanoid';
@@ -136,7 +137,7 @@ function What({ lesson, step }: { lesson: Lesson; step: Step }) {
             <Several
               label={markWords.marks}
               value={step.markIds}
-              none={markWords.marks.toLowerCase()}
+              none={lowered(markWords.marks)}
               options={lesson.marks.map((mark) => [mark.id, mark.name])}
               onChange={(markIds) => edit({ markIds })}
             />

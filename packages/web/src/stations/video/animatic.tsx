@@ -1,3 +1,4 @@
+import { lowered } from '@viaticum/core/units';
 import { Button, Slider } from 'antd';
 import { useEffect, useRef, useState } from 'react';
 import { saveFile } from '../../ui/save-file.js';
@@ -107,7 +108,7 @@ function Save({ parts, name }: { parts: ReturnType<typeof useAnimatic>; name: st
           </Button>
         </>
       ) : (
-        <Button onClick={() => stop.current?.abort()}>{`${w.saving(share)}: ${w.stop.toLowerCase()}`}</Button>
+        <Button onClick={() => stop.current?.abort()}>{`${w.saving(share)}: ${lowered(w.stop)}`}</Button>
       )}
       {said && (
         <span className="small" role="status">

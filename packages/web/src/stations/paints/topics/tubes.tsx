@@ -1,6 +1,7 @@
 import { finishes, type Lab, type Lesson, type OwnTube as Own, type Tube } from '@viaticum/contract';
 import { calibrateTube, metalName, pigmentName, shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { discColour } from '@viaticum/core/picture';
+import { lowered } from '@viaticum/core/units';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { pigmentOf } from '@viaticum/kernels/pigment';
 import { Button, Checkbox, Input, Segmented, Select, Table } from 'antd';
@@ -304,7 +305,7 @@ function OwnSample({ what, lab, onLab }: { what: string; lab: Lab | null; onLab:
         <Button
           type="text"
           className={clsx('plain', css.ownPhoto)}
-          aria-label={w.photoPick(what.toLowerCase())}
+          aria-label={w.photoPick(lowered(what))}
           onClick={(event) => {
             const frame = box.current?.getBoundingClientRect();
             if (!frame) return;

@@ -1,5 +1,6 @@
 import type { Outline } from '@viaticum/contract';
 import { outlinePath } from '@viaticum/core/area';
+import { lowered } from '@viaticum/core/units';
 import { valueStep } from '@viaticum/kernels/colour';
 import { Segmented } from 'antd';
 import { useState } from 'react';
@@ -102,7 +103,7 @@ function TurnedKeys() {
   return (
     <p className={pictureCss.pictureToggles}>
       <ToggleKey
-        said={words.picture.outlines.toLowerCase()}
+        said={lowered(words.picture.outlines)}
         letter="O"
         isOn={view.outlines}
         onToggle={() => view.toggle('outlines')}

@@ -5,7 +5,7 @@ import { languageNow } from '@viaticum/contract';
 import { setMeasures } from '@viaticum/core/units';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { createBrowserRouter, redirect } from 'react-router';
+import { createBrowserRouter, type RouteObject, redirect } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { ApiFailure } from './api/http.js';
 import { sessionQuery } from './api/queries.js';
@@ -42,47 +42,45 @@ const asksForSignIn = async ({ request }: { request: Request }) => {
 };
 
 const page = (load: () => Promise<{ default: React.ComponentType }>) => async () => ({ Component: (await load()).default });
-/** Pages are fetched once the language is there: some of their lists are made when they are read. */
-const routes = (): ReturnType<typeof createBrowserRouter> =>
-  createBrowserRouter([
-    {
-      ErrorBoundary: ErrorView,
-      HydrateFallback: () => null,
-      children: [
-        { path: '/sign-in', lazy: page(() => import('./account/sign-in.js')) },
-        { path: '/stored', lazy: page(() => import('./account/stored.js')) },
-        { path: '/welcome/:token', lazy: page(() => import('./account/welcome.js')) },
-        { path: '/account', loader: asksForSignIn, lazy: page(() => import('./account/account.js')) },
-        { path: '/course/:id', loader: asksForSignIn, lazy: page(() => import('./shelf/course.js')) },
-        { path: '/shared/:token', loader: asksForSignIn, lazy: page(() => import('./shelf/shared.js')) },
-        { path: '/', loader: asksForSignIn, lazy: page(() => import('./shelf/shelf.js')) },
-        {
-          path: '/lesson/:id',
-          loader: asksForSignIn,
-          lazy: page(() => import('./lesson/workbench.js')),
-          children: [
-            { path: 'picture/:topic?', lazy: page(() => import('./stations/picture/picture.js')) },
-            { path: 'paints/:topic?', lazy: page(() => import('./stations/paints/paints.js')) },
-            { path: 'steps/:topic?', lazy: page(() => import('./stations/steps/steps.js')) },
-            { path: 'transfers/:topic?', lazy: page(() => import('./stations/transfers/transfers.js')) },
-            { path: 'kit/:topic?', lazy: page(() => import('./stations/kit/kit.js')) },
-            { path: 'video/:topic?', lazy: page(() => import('./stations/video/video.js')) },
-            { path: 'class/:topic?', lazy: page(() => import('./stations/class/class.js')) },
-            { index: true, loader: () => redirect('steps'), Component: () => null },
-          ],
-        },
-        { path: '/lesson/:id/read', loader: asksForSignIn, lazy: page(() => import('./read/read-through.js')) },
-        { path: '/lesson/:id/trace', loader: asksForSignIn, lazy: page(() => import('./trace/trace.js')) },
-        { path: '/desk/:code', loader: asksForSignIn, lazy: page(() => import('./live/desk/desk.js')) },
-        { path: '/assist/:code', lazy: page(() => import('./live/desk/assist.js')) },
-        { path: '/co/:code', lazy: page(() => import('./live/desk/co-desk.js')) },
-        { path: '/class/:code', loader: asksForSignIn, lazy: page(() => import('./live/record/record.js')) },
-        { path: '/lists/:token', lazy: page(() => import('./live/lists/lists.js')) },
-        { path: '/wall/:code', lazy: page(() => import('./live/wall/wall.js')) },
-        { path: '*', loader: () => redirect('/') },
-      ],
-    },
-  ]);
+const routes: RouteObject[] = [
+  {
+    ErrorBoundary: ErrorView,
+    HydrateFallback: () => null,
+    children: [
+      { path: '/sign-in', lazy: page(() => import('./account/sign-in.js')) },
+      { path: '/stored', lazy: page(() => import('./account/stored.js')) },
+      { path: '/welcome/:token', lazy: page(() => import('./account/welcome.js')) },
+      { path: '/account', loader: asksForSignIn, lazy: page(() => import('./account/account.js')) },
+      { path: '/course/:id', loader: asksForSignIn, lazy: page(() => import('./shelf/course.js')) },
+      { path: '/shared/:token', loader: asksForSignIn, lazy: page(() => import('./shelf/shared.js')) },
+      { path: '/', loader: asksForSignIn, lazy: page(() => import('./shelf/shelf.js')) },
+      {
+        path: '/lesson/:id',
+        loader: asksForSignIn,
+        lazy: page(() => import('./lesson/workbench.js')),
+        children: [
+          { path: 'picture/:topic?', lazy: page(() => import('./stations/picture/picture.js')) },
+          { path: 'paints/:topic?', lazy: page(() => import('./stations/paints/paints.js')) },
+          { path: 'steps/:topic?', lazy: page(() => import('./stations/steps/steps.js')) },
+          { path: 'transfers/:topic?', lazy: page(() => import('./stations/transfers/transfers.js')) },
+          { path: 'kit/:topic?', lazy: page(() => import('./stations/kit/kit.js')) },
+          { path: 'video/:topic?', lazy: page(() => import('./stations/video/video.js')) },
+          { path: 'class/:topic?', lazy: page(() => import('./stations/class/class.js')) },
+          { index: true, loader: () => redirect('steps'), Component: () => null },
+        ],
+      },
+      { path: '/lesson/:id/read', loader: asksForSignIn, lazy: page(() => import('./read/read-through.js')) },
+      { path: '/lesson/:id/trace', loader: asksForSignIn, lazy: page(() => import('./trace/trace.js')) },
+      { path: '/desk/:code', loader: asksForSignIn, lazy: page(() => import('./live/desk/desk.js')) },
+      { path: '/assist/:code', lazy: page(() => import('./live/desk/assist.js')) },
+      { path: '/co/:code', lazy: page(() => import('./live/desk/co-desk.js')) },
+      { path: '/class/:code', loader: asksForSignIn, lazy: page(() => import('./live/record/record.js')) },
+      { path: '/lists/:token', lazy: page(() => import('./live/lists/lists.js')) },
+      { path: '/wall/:code', lazy: page(() => import('./live/wall/wall.js')) },
+      { path: '*', loader: () => redirect('/') },
+    ],
+  },
+];
 
 const root = document.getElementById('root');
 // Nothing is said before its sentences are there; without them it is said in English.
@@ -90,7 +88,8 @@ await fetchLanguage(measures.language ?? 'en').catch(() => undefined);
 setMeasures(measures);
 speakOnPage(languageNow());
 await fetchComponentWords().catch(() => undefined);
-const router = routes();
+// Pages are fetched once the language is there: some of their lists are made when they are read.
+const router = createBrowserRouter(routes);
 if (root) {
   createRoot(root).render(
     <StrictMode>

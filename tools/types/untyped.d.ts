@@ -35,7 +35,7 @@ declare module '*/paint.mjs' {
 }
 declare module 'jstat' {
   const jstat: {
-    normal: { cdf(x: number, mean: number, deviation: number): number };
+    normal: { cdf(x: number, mean: number, deviation: number): number; pdf(x: number, mean: number, deviation: number): number };
     quantiles(values: number[], at: number[], alphap?: number, betap?: number): number[];
   };
   export default jstat;

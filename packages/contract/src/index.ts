@@ -7,6 +7,7 @@ export * from './language.js';
 export * from './lesson/index.js';
 export { letters, limits, type Problem, sentenceFor } from './limits.js';
 export * from './live.js';
+export * from './log-api.js';
 export * from './package-format.js';
 export * from './plan.js';
 export * from './privacy-api.js';

@@ -38,6 +38,7 @@ import { lessonRolesAsked } from './lessons/reach.js';
 import { sharing, sharingStore } from './lessons/sharing.js';
 import { lessonStore } from './lessons/store.js';
 import { openLog } from './log.js';
+import { logbook } from './logbook/plugin.js';
 import { measured, operation } from './operation/plugin.js';
 import { packages } from './package/plugin.js';
 import { pictures } from './pictures/plugin.js';
@@ -148,6 +149,7 @@ export async function buildApp(config: Config): Promise<Running> {
   await app.register(kept, { database });
   await app.register(kit, { database, lessons: lessonsOf, config });
   await app.register(courses, { database });
+  await app.register(logbook, { database, classes: classesOf });
   await app.register(films, { store: filmsOf });
   await app.register(shooting, { database, config });
   await app.register(backups, { database, url: config.databaseUrl, dataFolder: config.dataFolder });

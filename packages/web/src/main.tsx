@@ -65,6 +65,7 @@ const routes: RouteObject[] = [
           { path: 'transfers/:topic?', lazy: page(() => import('./stations/transfers/transfers.js')) },
           { path: 'kit/:topic?', lazy: page(() => import('./stations/kit/kit.js')) },
           { path: 'video/:topic?', lazy: page(() => import('./stations/video/video.js')) },
+          { path: 'log/:topic?', lazy: page(() => import('./stations/log/log.js')) },
           { path: 'class/:topic?', lazy: page(() => import('./stations/class/class.js')) },
           { index: true, loader: () => redirect('steps'), Component: () => null },
         ],

@@ -44,11 +44,12 @@ const ranges = memo((key: string) => {
 }, 400);
 
 /** What the drying model needs to know of a room. */
-export const airOf = ({ airC, humidity, airSpeed, sunWPerM2 }: Room) => ({
+export const airOf = ({ airC, humidity, airSpeed, sunWPerM2, calibration }: Room) => ({
   airC,
   humidity,
   airSpeed,
   ...(sunWPerM2 === undefined ? {} : { sunWPerM2 }),
+  ...(calibration === undefined ? {} : { calibration }),
 });
 const keyOf = (coat: Coat, room: Room) => JSON.stringify([coat, airOf(room)]);
 

@@ -124,6 +124,22 @@ export class ShelfPlaceEntity {
   @Column('varchar', { length: 1000 }) labels: string;
 }
 
+/** What is kept of a class that was taught, or noted by hand. */
+@Entity('class_log')
+export class ClassLogEntity {
+  @PrimaryColumn('varchar', { length: 32 }) id: string;
+  @Column('varchar', { name: 'owner_id', length: 32 }) ownerId: string;
+  @Column('varchar', { name: 'lesson_id', length: 32 }) lessonId: string;
+  @Column('varchar', { name: 'class_id', length: 32, nullable: true }) classId: string | null;
+  @Column('varchar', { length: 8, nullable: true }) code: string | null;
+  @Column('bigint', { transformer: bigint }) at: number;
+  /** JSON: a log but its touches and paces, which stand in `facts`. */
+  @Column('mediumtext') card: string;
+  @Column('mediumtext') facts: string;
+  /** What is looked for in. */
+  @Column('mediumtext') words: string;
+}
+
 /** Lessons in an order, taught one after the other. */
 @Entity('course')
 export class CourseEntity {
@@ -338,6 +354,7 @@ export const entities = [
   LessonEntity,
   LessonRevisionEntity,
   ShelfPlaceEntity,
+  ClassLogEntity,
   CourseEntity,
   LessonShareEntity,
   LessonShareLinkEntity,

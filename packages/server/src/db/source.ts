@@ -20,6 +20,7 @@ import { Names1700000000015 } from './migrations/0015-names.js';
 import { Address1700000000016 } from './migrations/0016-address.js';
 import { Measures1700000000017 } from './migrations/0017-measures.js';
 import { Language1700000000018 } from './migrations/0018-language.js';
+import { Log1700000000019 } from './migrations/0019-log.js';
 
 export type Database = {
   source: DataSource;
@@ -74,6 +75,7 @@ const migrations = [
   Address1700000000016,
   Measures1700000000017,
   Language1700000000018,
+  Log1700000000019,
 ];
 
 /**

@@ -3,7 +3,7 @@ import { useNavigate, useParams } from 'react-router';
 import { farthest, nearest } from '../ui/ribbon/axis.js';
 import { letterOf, singleKeysOn } from '../ui/single-keys.js';
 import { useLesson, usePlan, useSession, useView } from './context.js';
-import { isBuilt, stations } from './rail.js';
+import { stations } from './rail.js';
 
 const typesText = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
@@ -64,7 +64,7 @@ export function useKeys({ showKeys, find, worthKnowing, ribbon }: KeyActs): void
       if (!singleKeysOn()) return;
       const key = letterOf(event);
       const station = stations[Number(key) - 1];
-      if (station && isBuilt(station)) void navigate(`/lesson/${id}/${station}`);
+      if (station) void navigate(`/lesson/${id}/${station}`);
       else if (key === 'v') view.toggle('squint');
       else if (key === 'o') view.toggle('outlines');
       else if (key === 'p' && view.stepId) togglePin(view.stepId);

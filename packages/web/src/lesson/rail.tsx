@@ -5,7 +5,6 @@ import { groupOf } from '@viaticum/core/kit';
 import { momentsOf, secondTransfers } from '@viaticum/core/transfer';
 import { counted, minutesInWords } from '@viaticum/core/units';
 import { Button } from 'antd';
-import { clsx } from 'clsx';
 import { NavLink, useParams } from 'react-router';
 import { LinkKey } from '../ui/link-key.js';
 import { historyWords } from '../words/history.js';
@@ -15,8 +14,6 @@ import css from './rail.module.css';
 
 export const stations = ['picture', 'paints', 'steps', 'transfers', 'kit', 'class', 'video', 'log'] as const;
 export type Station = (typeof stations)[number];
-const built = new Set<Station>(['picture', 'paints', 'steps', 'transfers', 'kit', 'class', 'video']);
-export const isBuilt = (station: Station) => built.has(station);
 export const isStation = (text: string): text is Station => (stations as readonly string[]).includes(text);
 
 const OUT_OF_REACH = 6;
@@ -36,7 +33,7 @@ export function Rail({ onKeys, onFind, onVersions }: { onKeys: () => void; onFin
   const { plan } = usePlan();
   const off = [...looksOf(lesson).values()].filter((look) => (look.deltaE ?? 0) > OUT_OF_REACH).length;
   const seen = visibleOf(lesson).filter((part) => part.areaCm2 > 0).length;
-  const ready: Partial<Record<Station, string>> = {
+  const ready: Record<Station, string> = {
     picture: counted(seen, 'area'),
     paints:
       off > 0
@@ -54,29 +51,23 @@ export function Rail({ onKeys, onFind, onVersions }: { onKeys: () => void; onFin
       : lesson.steps.length === 0
         ? say('needs steps')
         : say('ready to film'),
+    log: say('what classes taught'),
   };
   return (
     <div className={css.rail} data-testid="rail">
       <nav data-tour="stations" aria-label={say('Stations')}>
-        {stations.map((station, i) =>
-          isBuilt(station) ? (
-            <NavLink
-              key={station}
-              to={station}
-              className={css.railStation}
-              title={ready[station]}
-              aria-keyshortcuts={String(i + 1)}
-            >
-              <b>{words.stations[station]}</b>
-              <span>{ready[station]}</span>
-            </NavLink>
-          ) : (
-            <div key={station} className={clsx(css.railStation, css.railLater)}>
-              <b>{words.stations[station]}</b>
-              <span>{words.stations.later}</span>
-            </div>
-          ),
-        )}
+        {stations.map((station, i) => (
+          <NavLink
+            key={station}
+            to={station}
+            className={css.railStation}
+            title={ready[station]}
+            aria-keyshortcuts={String(i + 1)}
+          >
+            <b>{words.stations[station]}</b>
+            <span>{ready[station]}</span>
+          </NavLink>
+        ))}
       </nav>
       <section className={css.railFoot} aria-label={words.lesson.foot}>
         <p className={css.railKeys}>

@@ -20,7 +20,6 @@ export const words = worded({
     class: 'Class',
     video: 'Video',
     log: 'Log',
-    later: 'later',
   },
   shelf: {
     title: 'Your shelf',

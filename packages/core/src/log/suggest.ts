@@ -1,0 +1,193 @@
+import { type ClassLog, type Lesson, type Step, say } from '@viaticum/contract';
+import type { CommandArgs, CommandName } from '../document/index.js';
+import { planLesson } from '../plan/index.js';
+import { counted, listInWords, minutesInWords, the } from '../units/index.js';
+import { dryingFactor, dryingTests, fitDrying } from './drying.js';
+import { asksAt, fitPace, paceOf, paceTests } from './pace.js';
+
+export type Logged = { id: string; log: ClassLog };
+
+type Edit<N extends CommandName = CommandName> = N extends CommandName ? { command: N; args: CommandArgs<N> } : never;
+/** Something that classes taught, as an edit of this lesson: what it is, from what it is known, what it costs or saves. */
+export type Suggestion = {
+  /** The same for the same matter; one that was refused comes back only when its evidence has doubled. */
+  key: string;
+  words: string;
+  evidence: string;
+  /** How much is known: classes, or coats. */
+  weight: number;
+  /** Minutes by which the lesson grows (above 0) or shrinks. */
+  minutes: number;
+  edit: Edit;
+};
+
+/** From so many coats of so many classes on a room’s drying is spoken of. */
+const LEAST_COATS = 5;
+const LEAST_CLASSES = 2;
+/** By less than this nothing is worth changing. */
+const LEAST_MIN = 1;
+const LEAST_SHARE = 0.2;
+const LEAST_PLAN_MIN = 2;
+const MOST = 5;
+
+const endOf = (lesson: Lesson): number => planLesson(lesson).plan.endMin;
+const half = (minutes: number): number => Math.max(0.5, Math.round(minutes * 2) / 2);
+const minutesSaid = (all: readonly number[]): string => listInWords(all.map((one) => String(Math.round(one))));
+const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
+
+/** What the classes of a lesson (and for drying those of its room) suggest to change in it; what is worth most first, at most five. */
+export function suggestions(lesson: Lesson, own: readonly Logged[], all: readonly Logged[], now: number): Suggestion[] {
+  const before = endOf(lesson);
+  const costing = (changed: Lesson): number => endOf(changed) - before;
+  return [
+    ...dryingOf(lesson, all, now, costing),
+    ...minutesOf(lesson, own, costing),
+    ...leftOutOf(lesson, own),
+    ...askedOf(lesson, own),
+    ...earlyOf(lesson, own, costing),
+  ]
+    .sort((a, b) => Math.abs(b.minutes) - Math.abs(a.minutes) || b.weight - a.weight)
+    .slice(0, MOST);
+}
+
+/** Coats that dry otherwise in this room than the model says. */
+function dryingOf(lesson: Lesson, all: readonly Logged[], now: number, costing: (changed: Lesson) => number): Suggestion[] {
+  const tests = dryingTests(all, now);
+  const { factor, from, to, coats, classes } = dryingFactor(fitDrying(tests), tests, lesson.room.name);
+  const present = 1 / (lesson.room.calibration ?? 1);
+  const isClear = from > present * 1.001 || to < present * 0.999;
+  if (!isClear || coats < LEAST_COATS || classes < LEAST_CLASSES) return [];
+  const rounded = Math.round(factor * 100) / 100;
+  // Longer drying is slower evaporation.
+  const calibration = Math.round(1000 / rounded) / 1000;
+  const minutes = costing({ ...lesson, room: { ...lesson.room, calibration } });
+  if (Math.abs(minutes) < LEAST_PLAN_MIN && Math.abs(Math.log(rounded / present)) < 0.1) return [];
+  const percent = Math.round(Math.abs(rounded - 1) * 100);
+  return [
+    {
+      key: 'drying',
+      words:
+        rounded > 1
+          ? say`Coats in ${the(lesson.room.name)} dry ${percent} % slower than reckoned. Reckon with that here.`
+          : say`Coats in ${the(lesson.room.name)} dry ${percent} % faster than reckoned. Reckon with that here.`,
+      evidence: say`${counted(coats, 'coat')} touched in ${counted(classes, 'class', 'classes')}: ${Math.round(from * 100)} to ${Math.round(to * 100)} % of the time, four times in five.`,
+      weight: coats,
+      minutes,
+      edit: { command: 'setRoom', args: { room: { calibration } } },
+    },
+  ];
+}
+
+/** Steps that took clearly longer or shorter than planned in two classes or more. */
+function minutesOf(lesson: Lesson, own: readonly Logged[], costing: (changed: Lesson) => number): Suggestion[] {
+  const tests = paceTests(own);
+  const fit = fitPace(tests);
+  const plan = planLesson(lesson);
+  return lesson.steps.flatMap((step): Suggestion[] => {
+    const rows = own.flatMap(({ log }) => log.items.filter((item) => item.stepId === step.id && item.actual !== null));
+    const planned = plan.minutes.get(step.id);
+    if (!planned || rows.length < LEAST_CLASSES) return [];
+    const whole = planned.showMin + planned.doMin;
+    const { factor } = paceOf(
+      fit,
+      tests,
+      [`step:${step.id}`, ...(step.technique ? [`technique:${step.technique}`] : []), `level:${lesson.level}`],
+      `step:${step.id}`,
+    );
+    const took = rows.map((item) => item.actual as number);
+    // Where Dones tell of it, by them; otherwise by how long the class was at it.
+    const next = half(tests.some(({ effects }) => effects.includes(`step:${step.id}`)) ? whole * factor : median(took));
+    if (Math.abs(next - whole) < LEAST_MIN || Math.abs(next / whole - 1) < LEAST_SHARE) return [];
+    const doMin = half(Math.max(0.5, next - planned.showMin));
+    const changed = { ...lesson, steps: lesson.steps.map((one) => (one.id === step.id ? { ...one, doMin } : one)) };
+    return [
+      {
+        key: `minutes ${step.id}`,
+        words: say`“${step.title}” took ${minutesInWords(next)}, planned ${minutesInWords(whole)}: make it ${minutesInWords(doMin + planned.showMin)}.`,
+        evidence: say`${minutesSaid(took)} min in ${counted(rows.length, 'class', 'classes')}, planned ${Math.round(whole)}.`,
+        weight: rows.length,
+        minutes: costing(changed),
+        edit: { command: 'editStep', args: { id: step.id, step: { doMin } } },
+      },
+    ];
+  });
+}
+
+/** What was left out each time may as well be marked so. */
+function leftOutOf(lesson: Lesson, own: readonly Logged[]): Suggestion[] {
+  return lesson.steps.flatMap((step): Suggestion[] => {
+    const rows = own.flatMap(({ log }) => log.items.filter((item) => item.stepId === step.id));
+    const left = rows.filter((item) => item.actual === null).length;
+    if (left < 3 || left < rows.length || step.mayBeLeftOut) return [];
+    const edit: Edit =
+      step.kind === 'break'
+        ? { command: 'removeStep', args: { id: step.id } }
+        : { command: 'editStep', args: { id: step.id, step: { mayBeLeftOut: true } } };
+    return [
+      {
+        key: `left-out ${step.id}`,
+        words:
+          step.kind === 'break'
+            ? say`“${step.title}” was always left out: remove it.`
+            : say`“${step.title}” was always left out: say that it may be.`,
+        evidence: say`Left out in ${left} of ${counted(rows.length, 'class', 'classes')}.`,
+        weight: left,
+        minutes: 0,
+        edit,
+      },
+    ];
+  });
+}
+
+/** What they asked most, as the first words of a checkpoint. */
+const reasonWords = (reasons: readonly string[], step: Step): string => {
+  const count = (reason: string) => reasons.filter((one) => one === reason).length;
+  const [most] = [...new Set(reasons)].sort((a, b) => count(b) - count(a));
+  if (most === 'wet') return say('Touch the rim: is it dry enough to go on?');
+  if (most === 'brush') return say('Hold up your brush: is it the one of this step?');
+  if (most === 'drawing') return say('Look at your lines: is everything where it should be?');
+  return say`Look at your neighbour: does “${step.title}” look alike on both?`;
+};
+
+/** Where clearly more than usual ask for help, a checkpoint belongs. */
+function askedOf(lesson: Lesson, own: readonly Logged[]): Suggestion[] {
+  const asks = asksAt(own);
+  return lesson.steps.flatMap((step): Suggestion[] => {
+    const found = asks.get(step.id);
+    if (!found || found.from < 2 * found.usual || found.asks < 3) return [];
+    const more = reasonWords(found.reasons, step);
+    if (step.checkpoint.includes(more)) return [];
+    return [
+      {
+        key: `asks ${step.id}`,
+        words: say`Many asked for help at “${step.title}”: add a checkpoint.`,
+        evidence: say`${found.asks} of ${found.students} asked; ${Math.round(found.usual * 100)} in a hundred is usual.`,
+        weight: found.asks,
+        minutes: 0,
+        edit: {
+          command: 'editStep',
+          args: { id: step.id, step: { checkpoint: [step.checkpoint, more].filter(Boolean).join(' ').slice(0, 20_000) } },
+        },
+      },
+    ];
+  });
+}
+
+/** Pauses that a touch ended early, again and again: paint may be met so much before its time. */
+function earlyOf(lesson: Lesson, own: readonly Logged[], costing: (changed: Lesson) => number): Suggestion[] {
+  const early = own.flatMap(({ log }) => log.items.flatMap((item) => item.touchedEarlyMin ?? []));
+  const present = lesson.planning.toleranceMin ?? 0;
+  if (early.length < 3) return [];
+  const next = Math.min(5, Math.floor(median(early) / 2));
+  if (next <= present) return [];
+  return [
+    {
+      key: 'early',
+      words: say`Paint was touched dry before its time, ${counted(early.length, 'time')}: begin the next step ${minutesInWords(next)} sooner.`,
+      evidence: say`${minutesSaid(early)} min before its time.`,
+      weight: early.length,
+      minutes: costing({ ...lesson, planning: { ...lesson.planning, toleranceMin: next } }),
+      edit: { command: 'setPlanning', args: { toleranceMin: next } },
+    },
+  ];
+}

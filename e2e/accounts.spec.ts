@@ -133,7 +133,7 @@ plain(
   },
 );
 
-test('a lesson shared by a link: read by one, changed by two at once who see each other', async ({
+test('a lesson shared by a link: read by one, changed by two at once who see each other', { tag: '@soak' }, async ({
   signedIn: page,
   server,
   browser,
@@ -199,11 +199,9 @@ test('a lesson shared by a link: read by one, changed by two at once who see eac
   await expect(reader.getByRole('link', { name: 'Open Balloons, by two' })).toHaveCount(0);
 });
 
-test('Fahrenheit, fluid ounces and a clock of twelve hours: on the bench, in the kit, and on the phones of a class', async ({
-  signedIn: page,
-  server,
-  browser,
-}) => {
+test('Fahrenheit, fluid ounces and a clock of twelve hours: on the bench, in the kit, and on the phones of a class', {
+  tag: '@soak',
+}, async ({ signedIn: page, server, browser }) => {
   await page.goto(`${server.url}/account`);
   for (const choice of ['°F', 'fl oz', '2:05 pm']) {
     // The page is read anew in each.

@@ -131,7 +131,7 @@ test('a phone that is reloaded is the same student; a wrong code and an empty na
   await expect(page.getByTestId('easel-name').last()).toHaveText('<img src=x onerror=alert(1)>');
 });
 
-test('what is counted is ticked on the phone, and the stroke’s lesson is in its lines', async ({
+test('what is counted is ticked on the phone, and the stroke’s lesson is in its lines', { tag: '@soak' }, async ({
   signedIn: page,
   browser,
   server,

@@ -64,9 +64,9 @@ test('a lesson drafted by another school: compared, taken one difference at a ti
   await expect(page.getByTestId('step-title').nth(2)).toContainText('Sky, blended from the top');
 });
 
-test('stage pictures: one after every step that leaves something; the canvas shows them, and what was before while held', async ({
-  signedIn: page,
-}) => {
+test('stage pictures: one after every step that leaves something; the canvas shows them, and what was before while held', {
+  tag: '@soak',
+}, async ({ signedIn: page }) => {
   await openDemo(page);
   await topic(page, 'Stages');
   const pictures = page.locator('[data-testid="stage-strip"] img');

@@ -189,7 +189,7 @@ test('a mend takes a finding away and can be undone; one set aside keeps its wor
   await expect(beside).toContainText('Set aside: “they paint in pairs”');
 });
 
-test('two windows on one lesson: the second is told, both versions are kept, the person chooses', async ({
+test('two windows on one lesson: the second is told, both versions are kept, the person chooses', { tag: '@soak' }, async ({
   signedIn: page,
   server,
   browser,

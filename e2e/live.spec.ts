@@ -197,11 +197,9 @@ test('a phone without network: the server is gone, the page is reloaded over TLS
   }
 });
 
-test('phones whose clocks are five minutes wrong show the same time; the step is worded for what one has', async ({
-  signedIn: page,
-  server,
-  browser,
-}) => {
+test('phones whose clocks are five minutes wrong show the same time; the step is worded for what one has', {
+  tag: '@soak',
+}, async ({ signedIn: page, server, browser }) => {
   await openDemo(page);
   const code = await openClass(page);
   const join = async (name: string, wrongMs: number, has: string | null) => {

@@ -19,7 +19,9 @@ async function propose(page: Page): Promise<void> {
   await expect(page.getByRole('button', { name: /^Take these/ })).toBeEnabled({ timeout: 25_000 });
 }
 
-test('areas proposed from the picture, guided by strokes and taps, taken, and taken back', async ({ signedIn: page }) => {
+test('areas proposed from the picture, guided by strokes and taps, taken, and taken back', { tag: '@soak' }, async ({
+  signedIn: page,
+}) => {
   await openDemo(page, 'picture');
   await propose(page);
   await slideTo(page.getByRole('slider', { name: 'About how many' }), 8);
@@ -191,9 +193,9 @@ test('values, spots and a drawing in grey: what an instructor sees with half-clo
   await expect(page.getByTestId('spot')).toHaveCount(2);
 });
 
-test('a thing dropped: what lies behind it comes through, its areas are hidden, the plan is shorter; and it comes back', async ({
-  signedIn: page,
-}) => {
+test('a thing dropped: what lies behind it comes through, its areas are hidden, the plan is shorter; and it comes back', {
+  tag: '@soak',
+}, async ({ signedIn: page }) => {
   await openDemo(page, 'picture');
   // In damp air the great balloon is waited for.
   await season(page, 'autumn, damp');

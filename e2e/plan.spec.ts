@@ -85,7 +85,9 @@ test('what sets the end, in words and on the section, and what each wait costs; 
   expect(bound).toBeLessThanOrEqual(minutesOf(await strip(page, 'least waiting').locator('.numbers').innerText()));
 });
 
-test('a step dragged to a time is pinned there; its price is shown; it is let go by the keyboard', async ({ signedIn: page }) => {
+test('a step dragged to a time is pinned there; its price is shown; it is let go by the keyboard', { tag: '@soak' }, async ({
+  signedIn: page,
+}) => {
   await openDemo(page);
   await expect(total(page)).toHaveText('2 h 25');
   await dragTrack(page, 's18', 60);
@@ -112,7 +114,9 @@ test('a step dragged to a time is pinned there; its price is shown; it is let go
   await expect(page.getByTestId('ribbon-nail')).toHaveCount(0);
 });
 
-test('a pin that contradicts the paint is said with the smallest set of reasons, and mended', async ({ signedIn: page }) => {
+test('a pin that contradicts the paint is said with the smallest set of reasons, and mended', { tag: '@soak' }, async ({
+  signedIn: page,
+}) => {
   await openDemo(page);
   await dragTrack(page, 's6', -40);
   await page.mouse.up();
@@ -191,9 +195,9 @@ test('what if: sliders move the section at once, the map names the minutes, the 
   await accessible(page, 'what if');
 });
 
-test('a room is saved and taken; a climate log gives its hours and the best start; bad ones are refused in a sentence', async ({
-  signedIn: page,
-}) => {
+test('a room is saved and taken; a climate log gives its hours and the best start; bad ones are refused in a sentence', {
+  tag: '@soak',
+}, async ({ signedIn: page }) => {
   await openDemo(page);
   const panel = await openRoom(page);
   const air = panel.getByRole('spinbutton', { name: 'Temperature, °C' });

@@ -1,8 +1,8 @@
 import { accessible, choose, expect, joinPhone, openClass, openDemo, saved, season, test, total } from './fixtures.js';
 
-test('a wait says what it is for; painting on ends the lesson when it said, stays listed, and is taken back', async ({
-  signedIn: page,
-}) => {
+test('a wait says what it is for; painting on ends the lesson when it said, stays listed, and is taken back', {
+  tag: '@soak',
+}, async ({ signedIn: page }) => {
   await openDemo(page);
   await expect(total(page)).toHaveText('2 h 25');
   const choose = () => page.getByTestId('step-title').filter({ hasText: 'First light on the terraces' }).click();
@@ -33,9 +33,9 @@ test('a wait says what it is for; painting on ends the lesson when it said, stay
   await saved(page);
 });
 
-test('borders that the chosen step touches are drawn on the canvas; two steps become one wet passage and are parted again', async ({
-  signedIn: page,
-}) => {
+test('borders that the chosen step touches are drawn on the canvas; two steps become one wet passage and are parted again', {
+  tag: '@soak',
+}, async ({ signedIn: page }) => {
   await openDemo(page);
   await season(page, 'autumn, damp');
   const titled = (title: string) => page.getByTestId('step-title').filter({ hasText: new RegExp(`^${title}$`) });

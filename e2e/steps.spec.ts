@@ -94,7 +94,7 @@ test('words with bold and a list; pasted tags stay words; found again by what is
   await page.waitForURL(/paints$/);
 });
 
-test('steps are kept under a name, and brought into the lesson again; so are those of another lesson', async ({
+test('steps are kept under a name, and brought into the lesson again; so are those of another lesson', { tag: '@soak' }, async ({
   signedIn: page,
 }) => {
   await openDemo(page);

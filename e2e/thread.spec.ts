@@ -53,7 +53,7 @@ test('humidity to ribbon to class to phone: the same minutes on three screens', 
   expect([onPhone, near(asClock, onPhone.match(/\d+:\d+/)?.[0] ?? '')]).toEqual([onPhone, true]);
 });
 
-test('the same path by keyboard alone', async ({ page, server, browser }) => {
+test('the same path by keyboard alone', { tag: '@soak' }, async ({ page, server, browser }) => {
   /** Tabs until the thing named has the focus, as someone without a mouse would. */
   const tabTo = async (on: Page, name: RegExp) => {
     for (let i = 0; i < 140; i++) {

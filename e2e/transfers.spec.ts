@@ -16,9 +16,9 @@ const download = async (page: Page, name: string) => {
   return { name: file.suggestedFilename(), bytes: await readFile(await file.path()) };
 };
 
-test('lines: more and fewer, one left out and back, one drawn by keyboard, saved as SVG and brought back at its size', async ({
-  signedIn: page,
-}) => {
+test('lines: more and fewer, one left out and back, one drawn by keyboard, saved as SVG and brought back at its size', {
+  tag: '@soak',
+}, async ({ signedIn: page }) => {
   await openDemo(page, 'transfers');
   await drawn(page);
   const middle = await countOf(page);
@@ -195,7 +195,7 @@ test('a photograph of a drawing is found, straightened and judged in words; one 
   await expect(page.getByRole('alert')).toContainText('no picture that can be read');
 });
 
-test('a tablet is measured by a card, then shows the template at true size', async ({ signedIn: page }) => {
+test('a tablet is measured by a card, then shows the template at true size', { tag: '@soak' }, async ({ signedIn: page }) => {
   await openKettle(page);
   await topic(page, 'Tablet');
   await page.getByRole('link', { name: 'Open it full screen' }).click();
@@ -228,7 +228,11 @@ test('axe finds nothing serious on any topic of the transfers station', { tag: '
   }
 });
 
-test('on a phone the drawing is copied cell by cell, with ticks', async ({ signedIn: page, browser, server }) => {
+test('on a phone the drawing is copied cell by cell, with ticks', { tag: '@soak' }, async ({
+  signedIn: page,
+  browser,
+  server,
+}) => {
   await openDemo(page);
   const code = await openClass(page);
   const phone = await joinPhone(browser, server, code, 'Ida');

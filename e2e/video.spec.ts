@@ -271,11 +271,9 @@ const phoneAt = async (browser: Browser, server: Server, path: string) => {
 };
 const place = (phone: Page) => phone.locator('video').evaluate((video: HTMLVideoElement) => video.currentTime);
 
-test('a film beside the steps: played to the end of its step, again from the stroke, its place kept, watched without a network', async ({
-  signedIn: page,
-  browser,
-  server,
-}) => {
+test('a film beside the steps: played to the end of its step, again from the stroke, its place kept, watched without a network', {
+  tag: '@soak',
+}, async ({ signedIn: page, browser, server }) => {
   await withFilm(page);
   await accessible(page, 'video, beside the steps');
   const { context, phone } = await phoneAt(browser, server, await aloneLink(page));

@@ -3,6 +3,7 @@ import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { grouped } from './grouped.mjs';
 import { lint, lints } from './lint.mjs';
 import { build, database, debian, npmPackages, phase, root, run } from './setup.mjs';
 
@@ -58,10 +59,20 @@ run(async () => {
 
   console.log('\nunit and server tests');
   const jestFile = join(folder, 'jest.json');
+  const suites = grouped();
   const jest = node(
-    ['--experimental-vm-modules', '--no-warnings', 'node_modules/jest/bin/jest.js', '--json', `--outputFile=${jestFile}`],
+    [
+      '--experimental-vm-modules',
+      '--no-warnings',
+      'node_modules/jest/bin/jest.js',
+      '--json',
+      `--outputFile=${jestFile}`,
+      '--runTestsByPath',
+      ...suites.files,
+    ],
     env,
   );
+  suites.done();
   if (existsSync(jestFile)) {
     const result = JSON.parse(readFileSync(jestFile, 'utf8'));
     counts.passed += result.numPassedTests;

@@ -33,6 +33,8 @@ const MOST = 5;
 const endOf = (lesson: Lesson): number => planLesson(lesson).plan.endMin;
 const half = (minutes: number): number => Math.max(0.5, Math.round(minutes * 2) / 2);
 const minutesSaid = (all: readonly number[]): string => listInWords(all.map((one) => String(Math.round(one))));
+/** The oldest first. */
+const byDay = (logs: readonly Logged[]): Logged[] => [...logs].sort((a, b) => (a.log.at < b.log.at ? -1 : 1));
 const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
 
 /** What the classes of a lesson (and for drying those of its room) suggest to change in it; what is worth most first, at most five. */
@@ -84,7 +86,7 @@ function minutesOf(lesson: Lesson, own: readonly Logged[], costing: (changed: Le
   const fit = fitPace(tests);
   const plan = planLesson(lesson);
   return lesson.steps.flatMap((step): Suggestion[] => {
-    const rows = own.flatMap(({ log }) => log.items.filter((item) => item.stepId === step.id && item.actual !== null));
+    const rows = byDay(own).flatMap(({ log }) => log.items.filter((item) => item.stepId === step.id && item.actual !== null));
     const planned = plan.minutes.get(step.id);
     if (!planned || rows.length < LEAST_CLASSES) return [];
     const whole = planned.showMin + planned.doMin;

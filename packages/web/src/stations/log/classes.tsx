@@ -7,7 +7,7 @@ import { Link } from 'react-router';
 import { Legend, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { logQuery, useDropLogged, useLogNote } from '../../api/log-queries.js';
 import { useSession } from '../../lesson/context.js';
-import { dayAndTime } from '../../ui/clock.js';
+import { dayAndTime, dayOf } from '../../ui/clock.js';
 import { CommitInput } from '../../ui/commit-input.js';
 import { Fold } from '../../ui/fold.js';
 import { logWords } from '../../words/log.js';
@@ -83,7 +83,7 @@ function Trend({ all }: { all: readonly LoggedClass[] }) {
           <Line
             dataKey="planned"
             name={w.planned}
-            stroke="var(--grey-60)"
+            stroke="var(--quiet)"
             strokeDasharray="5 4"
             dot={false}
             isAnimationActive={false}
@@ -107,13 +107,14 @@ function Logged({ one: { id, code, log } }: { one: LoggedClass }) {
   return (
     <li>
       <p className={css.head}>
-        <b>{dayAndTime(log.at)}</b> {log.title}
+        <b>{log.kind === 'by-hand' ? dayOf(log.at) : dayAndTime(log.at)}</b> {log.title}
       </p>
       <p>
-        {w.people(log.students)}, {w.took(minutesInWords(log.actualMin), minutesInWords(log.plannedMin))}
+        {w.people(log.students)},{' '}
+        {w.took(minutesInWords(log.actualMin), log.plannedMin > 0 ? minutesInWords(log.plannedMin) : null)}
         {log.kind === 'by-hand' && <span className="quiet">, {w.byHand}</span>}
       </p>
-      <Fold className="small" head={w.step}>
+      <Fold className="small" head={w.steps(log.items.filter(({ kind }) => kind === 'step').length)}>
         <table className={css.items}>
           <tbody>
             {log.items.map((item, at) => (

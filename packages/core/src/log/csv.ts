@@ -1,5 +1,6 @@
-import { type ByHand, say } from '@viaticum/contract';
+import { type ByHand, type ClassLog, say } from '@viaticum/contract';
 import Papa from 'papaparse';
+import { toCsv } from '../format/index.js';
 
 const heads = {
   step: /^(step|schritt|title|titel)$/i,
@@ -43,3 +44,18 @@ export function readLogCsv(text: string): { day: string | null; items: ByHand['i
   const day = /^\d{4}-\d\d-\d\d/.exec((rows[0]?.[at.date] ?? '').trim())?.[0] ?? null;
   return { day, items: items.slice(0, MOST) };
 }
+
+const FIELDS = ['date', 'class', 'kind', 'step', 'planned', 'actual', 'technique', 'present', 'asks', 'note'];
+const minutes = (value: number | null): number | string => (value === null ? '' : Math.round(value * 10) / 10);
+
+/** Classes as a table, a row for each step, pause and break (minutes; empty: never come to); a class alone is read again by `readLogCsv`. */
+export const logCsv = (logs: readonly ClassLog[], withHead = true): string => {
+  const rows = logs.flatMap((log) =>
+    log.items.map((item) => [
+      ...[log.at.slice(0, 10), log.title, log.kind, item.title, minutes(item.planned), minutes(item.actual)],
+      ...[item.technique ?? '', item.present, item.asks, item.note ?? ''],
+    ]),
+  );
+  const text = toCsv(FIELDS, rows);
+  return withHead ? text : text.slice(text.indexOf('\n') + 1);
+};

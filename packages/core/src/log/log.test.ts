@@ -3,7 +3,7 @@ import type { ClassLog, Lesson, LoggedItem, LoggedTouch } from '@viaticum/contra
 import { type CommandName, carryOut, startHistory } from '../document/index.js';
 import { demoLesson } from '../fixtures/index.js';
 import { planLesson } from '../plan/index.js';
-import { asksAt, logByHand, readLogCsv, rowsByHand, type Suggestion, suggestions, wordsOfLog } from './index.js';
+import { asksAt, logByHand, logCsv, readLogCsv, rowsByHand, type Suggestion, suggestions, wordsOfLog } from './index.js';
 
 const NOW = Date.UTC(2026, 10, 30);
 const lesson = demoLesson();
@@ -52,6 +52,31 @@ const classOf = (items: LoggedItem[], rest: Partial<ClassLog> = {}): ClassLog =>
 const logged = (logs: ClassLog[]) => logs.map((log, k) => ({ id: `c${k}`, log }));
 const ask = (logs: ClassLog[]): Suggestion[] => suggestions(lesson, logged(logs), logged(logs), NOW);
 const of = (all: Suggestion[], kind: string) => all.find(({ key }) => key.startsWith(kind));
+
+it('classes are saved as a table; one alone is read again as it was', () => {
+  const log = logByHand(
+    {
+      ...{ title: '=SUM(A1)', at: '2026-10-06', students: 9, note: '' },
+      items: [
+        { title: step.title, planned: 5, actual: 9.25, note: 'late; "light"' },
+        { title: 'Tea', planned: null, actual: null, note: '' },
+      ],
+    },
+    lesson,
+  );
+  const [head, first, ...rest] = logCsv([log, log]).trimEnd().split('\r\n');
+  expect(head).toBe('date,class,kind,step,planned,actual,technique,present,asks,note');
+  expect(first).toMatch(/^2026-10-06,'=SUM\(A1\),by-hand,/);
+  expect(rest).toHaveLength(3);
+  expect(`${head}\r\n${logCsv([log], false)}`).toBe(logCsv([log]));
+  expect(readLogCsv(logCsv([log]))).toEqual({
+    day: '2026-10-06',
+    items: [
+      { title: step.title, planned: 5, actual: 9.3, note: 'late; "light"' },
+      { title: 'Tea', planned: null, actual: null, note: '' },
+    ],
+  });
+});
 
 describe('what classes suggest', () => {
   it('is nothing where they went as planned, and nothing after one class', () => {

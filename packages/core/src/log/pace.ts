@@ -12,28 +12,19 @@ export const pace: Spread = {
   wide: 1.2,
 };
 
-/** What logged classes tell of pace. Of a class that was noted by hand the class itself is one observation of each step. */
+/**
+ * What logged classes tell of pace, student by student. What was noted by hand is of a class as a whole and meant as it stands: it is no
+ * sample with a tenth of slips in it, and is not fitted.
+ */
 export function paceTests(logs: readonly Logged[]): Observation[] {
-  return logs.flatMap(({ id, log }) => [
-    ...log.paces.map(({ stepId, technique, planned, from, to, who }) => ({
+  return logs.flatMap(({ id, log }) =>
+    log.paces.map(({ stepId, technique, planned, from, to, who }) => ({
       lo: Math.log(from / planned),
       hi: Math.log(to / planned),
       effects: [`level:${log.level}`, `step:${stepId}`, `person:${id} ${who}`, ...(technique ? [`technique:${technique}`] : [])],
       class: id,
     })),
-    ...(log.kind === 'by-hand' ? log.items : []).flatMap(({ stepId, technique, planned, actual }) =>
-      stepId && planned && actual
-        ? [
-            {
-              lo: Math.log(Math.max(0.2, actual - 0.5) / planned),
-              hi: Math.log((actual + 0.5) / planned),
-              effects: [`level:${log.level}`, `step:${stepId}`, ...(technique ? [`technique:${technique}`] : [])],
-              class: id,
-            },
-          ]
-        : [],
-    ),
-  ]);
+  );
 }
 export const fitPace = (tests: readonly Observation[]): Fit => fitEffects(tests, pace);
 

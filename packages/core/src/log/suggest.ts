@@ -34,8 +34,12 @@ const endOf = (lesson: Lesson): number => planLesson(lesson).plan.endMin;
 const half = (minutes: number): number => Math.max(0.5, Math.round(minutes * 2) / 2);
 const minutesSaid = (all: readonly number[]): string => listInWords(all.map((one) => String(Math.round(one))));
 /** The oldest first. */
-const byDay = (logs: readonly Logged[]): Logged[] => [...logs].sort((a, b) => (a.log.at < b.log.at ? -1 : 1));
-const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
+const byDay = (logs: readonly Logged[]): Logged[] => [...logs].sort((a, b) => a.log.at.localeCompare(b.log.at));
+const median = (values: readonly number[]): number => {
+  const sorted = [...values].sort((a, b) => a - b);
+  const middle = sorted.length / 2;
+  return ((sorted[Math.ceil(middle) - 1] ?? 0) + (sorted[Math.floor(middle)] ?? 0)) / 2;
+};
 
 /** What the classes of a lesson (and for drying those of its room) suggest to change in it; what is worth most first, at most five. */
 export function suggestions(lesson: Lesson, own: readonly Logged[], all: readonly Logged[], now: number): Suggestion[] {

@@ -76,11 +76,27 @@ it('two classes suggest an edit of their lesson, in the language that is asked f
   await put({ at: '2026-10-01' });
   const [found] = await get<Suggestion[]>(`/api/lessons/${lessonId}/suggestions`);
   expect(found?.edit.command).toBe('editStep');
+  expect(found?.words).toMatch(/: make it 14 min\.$/);
   expect(found?.evidence).toBe('14 and 14 min in 2 classes, planned 5.');
   const german = await server.request('GET', `/api/lessons/${lessonId}/suggestions`, undefined, cookie, {
     'accept-language': 'de-AT,de;q=0.9',
   });
   expect((german.body as unknown as Suggestion[])[0]?.evidence).toBe('14 und 14 min (2 Kurse), geplant 5.');
+});
+
+it('all of it is saved as tables, each class for itself as well, of nobody else', async () => {
+  const names = async (by: string) => {
+    const { rawPayload, headers } = await server.app.inject({
+      ...{ method: 'GET', url: '/api/log/package', headers: { cookie: by } },
+    });
+    expect(headers['content-type']).toBe('application/zip');
+    return rawPayload.toString('latin1').match(/log\/[\w/.-]+?\.csv/g) ?? [];
+  };
+  const own = new Set(await names(cookie));
+  expect(own.has('log/log.csv')).toBe(true);
+  expect([...own].filter((name) => name.startsWith('log/classes/2026-09-01-tuesday-in-the-hall-'))).toHaveLength(1);
+  expect(own.size).toBe((await get<LoggedClass[]>('/api/log')).filter(({ log }) => log.items.length > 0).length + 1);
+  expect(await names(await server.anotherInstructor())).toEqual([]);
 });
 
 it('what is no note of a class is refused with a sentence', async () => {

@@ -10,10 +10,11 @@ import {
   NewByHand,
   SaveLogNote,
 } from '@viaticum/contract';
-import { type Logged, logByHand, type Suggestion, wordsOfLog } from '@viaticum/core/log';
+import { type Logged, logByHand, type Suggestion } from '@viaticum/core/log';
 import type { FastifyInstance } from 'fastify';
 import { nanoid } from 'nanoid';
 import { IsNull } from 'typeorm';
+import yazl from 'yazl';
 import type { ClassStore } from '../classes/store.js';
 import { ClassEntity, ClassLogEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
@@ -23,6 +24,7 @@ import { reach } from '../lessons/reach.js';
 import { present } from '../lessons/revisions.js';
 import { pool } from '../work/pool.js';
 import type { LogAnswer, LogJob } from './log-worker.js';
+import { logIn, putLog, stored } from './rows.js';
 
 /** A page of the log, and how many classes that ended are written into it with one request. */
 const PAGE = 40;
@@ -30,20 +32,6 @@ const WRITTEN_AT_ONCE = 30;
 /** Drying of a room is learnt from so many of its newest classes, and a lesson from as many of its own. */
 const LEARNT_FROM = 1000;
 
-/** What a row has for a list: all but touches and paces, which are learnt from. */
-const stored = (log: ClassLog): Pick<ClassLogEntity, 'card' | 'facts' | 'words' | 'at'> => {
-  const { touches, paces, ...card } = log;
-  return {
-    card: JSON.stringify(card),
-    facts: JSON.stringify({ touches, paces }),
-    words: wordsOfLog(log),
-    at: new Date(log.at).getTime(),
-  };
-};
-const logIn = ({ card, facts }: Pick<ClassLogEntity, 'card' | 'facts'>): ClassLog => ({
-  ...(JSON.parse(card) as ClassLog),
-  ...(JSON.parse(facts) as Pick<ClassLog, 'touches' | 'paces'>),
-});
 const answered = (row: ClassLogEntity): LoggedClass => ({
   id: row.id,
   code: row.code,
@@ -67,8 +55,8 @@ export async function logbook(
   app.addHook('onClose', working.close);
   const who = { config: { who: 'instructor' } } as const;
 
-  /** Writes classes that have ended into the log, the oldest first; what cannot be read is passed over. */
-  const keepUp = async (ownerId: string): Promise<void> => {
+  /** Writes classes that have ended into the log, the oldest first; gives how many. */
+  const keepUp = async (ownerId: string): Promise<number> => {
     const ended = await manager
       .createQueryBuilder(ClassEntity, 'class')
       .leftJoin(ClassLogEntity, 'log', 'log.class_id = class.id')
@@ -95,6 +83,7 @@ export async function logbook(
         .orIgnore()
         .execute();
     }
+    return ended.length;
   };
   const own = async (ownerId: string, id: string): Promise<ClassLogEntity> => {
     const found = await manager.findOneBy(ClassLogEntity, { id, ownerId });
@@ -126,6 +115,17 @@ export async function logbook(
       query.andWhere('(log.at < :at OR (log.at = :at AND log.id < :before))', { at: last.at, before });
     }
     return (await query.orderBy('log.at', 'DESC').addOrderBy('log.id', 'DESC').limit(PAGE).getMany()).map(answered);
+  });
+  routes.get('/api/log/package', who, async (request, reply) => {
+    const { id: ownerId } = signedIn(request);
+    while ((await keepUp(ownerId)) === WRITTEN_AT_ONCE);
+    const zip = new yazl.ZipFile();
+    await putLog(zip, manager, ownerId);
+    zip.end();
+    return reply
+      .type('application/zip')
+      .header('content-disposition', 'attachment; filename="viaticum-log.zip"')
+      .send(zip.outputStream);
   });
   routes.post('/api/log/by-hand', { schema: { body: NewByHand }, ...who }, async (request, reply) => {
     const { id: ownerId } = signedIn(request);

@@ -16,7 +16,9 @@ import {
 import type { Database } from '../db/source.js';
 import { filesNamed } from '../lessons/reach.js';
 import type { LessonStore } from '../lessons/store.js';
+import { putLog } from '../logbook/rows.js';
 import type { PictureStore } from '../pictures/store.js';
+import { slug } from './names.js';
 
 const readMe = `Lessons from Viaticum
 =====================
@@ -25,19 +27,11 @@ viaticum.json      what lies in this package, and where
 lessons/           a lesson each, as JSON; schema/lesson.schema.json says how it is written
 pictures/          the pictures that they name, each by the name under which lessons call it
 kept/              rooms, steps and methods that were kept for other lessons, where there are any
-classes/ people/ studio/   what else is stored of who saved this: to read, not to bring in
+classes/ people/ studio/ log/   what else is stored of who saved this: to read, not to bring in
 
 Bring it in on the shelf of any Viaticum. Films are not in it: they are large, and lie in a backup.
 `;
 
-/** Words as part of a file's name. */
-const slug = (title: string): string =>
-  title
-    .normalize('NFD')
-    .replace(/[^\w]+/g, '-')
-    .replace(/^-+|-+$/g, '')
-    .toLowerCase()
-    .slice(0, 60) || 'lesson';
 const pretty = (value: unknown): Buffer => Buffer.from(`${JSON.stringify(value, null, 2)}\n`);
 
 type Parts = { database: Database; lessons: LessonStore; pictures: PictureStore };
@@ -115,6 +109,7 @@ async function putLessons(
 async function putRest(zip: yazl.ZipFile, database: Database, who: string): Promise<void> {
   const { manager } = database.source;
   const logs = storedEvents(database);
+  await putLog(zip, manager, who);
   const studio = await manager.findOneBy(StudioEntity, { instructorId: who });
   if (studio) zip.addBuffer(pretty(JSON.parse(studio.document)), 'studio/studio.json');
   const people = await manager.find(PersonEntity, { where: { ownerId: who }, order: { firstName: 'ASC' } });

@@ -25,6 +25,8 @@ export const logQuery = (lesson: string | null, words: string) =>
     getNextPageParam: (last) => (last.length < PAGE ? undefined : last.at(-1)?.id),
   });
 const PAGE = 40;
+/** All of the log as tables. */
+export const LOG_URL = '/api/log/package';
 
 function useLogChange<T, R>(act: (given: T) => Promise<R>) {
   const client = useQueryClient();

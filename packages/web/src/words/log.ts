@@ -40,6 +40,7 @@ export const logWords = worded({
     actual: 'took',
     left: 'left out',
     asked: (count: number) => say`${count} asked`,
+    save: 'Save all as tables',
     note: 'Note',
     noteOf: (title: string) => say`Note of ${title}`,
     remove: 'Delete',

@@ -1,6 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
 import { stamp, toMetadataVtt, toSrt, toVtt } from '../../captions/index.js';
-import { toCsv } from '../csv.js';
+import { toCsv } from '../../format/index.js';
 import { type Card, cardFile, cardsOf } from './cards.js';
 import { chaptersOf } from './chapters.js';
 import type { Shot, Timeline } from './cuts.js';

@@ -1,6 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
 import { say } from '@viaticum/contract';
-import { toCsv } from '../csv.js';
+import { toCsv } from '../../format/index.js';
 import type { ShootingList } from './list.js';
 import type { TakeState } from './shooting.js';
 import { cardGb, placeNames, type Take } from './takes.js';

@@ -5,7 +5,7 @@ import { Button, Input, Popconfirm, Segmented } from 'antd';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Legend, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
-import { logQuery, useDropLogged, useLogNote } from '../../api/log-queries.js';
+import { LOG_URL, logQuery, useDropLogged, useLogNote } from '../../api/log-queries.js';
 import { useSession } from '../../lesson/context.js';
 import { dayAndTime, dayOf } from '../../ui/clock.js';
 import { CommitInput } from '../../ui/commit-input.js';
@@ -43,6 +43,11 @@ export function Classes() {
           onChange={setScope}
           options={(['lesson', 'all'] as const).map((value) => ({ value, label: w.scopes[value] }))}
         />
+        {all.length > 0 && (
+          <Button href={LOG_URL} download>
+            {w.save}
+          </Button>
+        )}
       </div>
       {error && (
         <p className="signal" role="alert">

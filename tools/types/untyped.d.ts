@@ -36,6 +36,9 @@ declare module '*/paint.mjs' {
 declare module 'jstat' {
   const jstat: {
     normal: { cdf(x: number, mean: number, deviation: number): number; pdf(x: number, mean: number, deviation: number): number };
+    gamma: { inv(share: number, shape: number, scale: number): number };
+    mean(values: number[]): number;
+    stdev(values: number[], isSample?: boolean): number;
     quantiles(values: number[], at: number[], alphap?: number, betap?: number): number[];
   };
   export default jstat;

@@ -12,10 +12,24 @@ export function cdf(x: number): number {
 }
 export const density = (x: number): number => (Number.isFinite(x) ? Math.exp((-x * x) / 2) / Math.sqrt(2 * Math.PI) : 0);
 
-/** Something that lies between two values (either may be infinite), as the sum of effects such as "room:north" and one of its class. */
-export type Observation = { lo: number; hi: number; effects: readonly string[]; class: string; years?: number };
-/** Standard deviations of effects by their kind (what stands before the colon), of classes, of one observation; a share of nonsense and its. */
-export type Spread = { kinds: Readonly<Record<string, number>>; class: number; one: number; nonsense: number; wide: number };
+/** Something that lies between two values (either may be infinite), as the sum of effects such as "room:north", one of its class, and one of a person in it. */
+export type Observation = {
+  lo: number;
+  hi: number;
+  effects: readonly string[];
+  class: string;
+  person?: number;
+  years?: number;
+};
+/** Standard deviations of effects by their kind (what stands before the colon), of classes, of people, of one observation; a share of nonsense and its. */
+export type Spread = {
+  kinds: Readonly<Record<string, number>>;
+  class: number;
+  person?: number;
+  one: number;
+  nonsense: number;
+  wide: number;
+};
 export type Fit = {
   /** The sum of some effects, with its standard deviation; what was never observed counts as its kind does. */
   of: (effects: readonly (readonly [effect: string, weight: number])[]) => { mean: number; sd: number };
@@ -40,7 +54,7 @@ const AGEING = 0.01;
 
 /**
  * Effects behind observations that are known within limits only, a tenth of which mean nothing: expectation–maximisation over which of them
- * are nonsense, Newton steps on the censored normal likelihood with normal priors, effects of classes taken out by the Schur complement. How
+ * are nonsense, Newton steps on the censored normal likelihood with normal priors, effects of people and then of classes taken out by the Schur complement. How
  * far single observations are spread is not known either: several spreads are fitted and weighed by their evidence (Laplace), so that the
  * limits hold also where coats are wilder or steadier than assumed. The order of the observations does not matter.
  * Source: Dempster, Laird, Rubin 1977 (EM); Tobin 1958 (censored normal); Kass, Raftery 1995 (evidence); the variances are our judgement.
@@ -70,19 +84,26 @@ function fitAt(observations: readonly Observation[], spread: Spread): Fit & { ev
   const at = new Map(names.map((name, i) => [name, i]));
   const classes = [...new Set(observations.map((one) => one.class))].sort();
   const classAt = new Map(classes.map((name, i) => [name, i]));
+  const people = [...new Set(observations.flatMap((one) => (one.person === undefined ? [] : [personKey(one)])))].sort();
+  const personAt = new Map(people.map((name, p) => [name, p]));
+  const classOf = new Int32Array(people.length);
   const rows = observations
     .map((one) => ({
       ...one,
+      inPerson: one.person === undefined ? -1 : (personAt.get(personKey(one)) as number),
       index: one.effects.map((name) => at.get(name) as number),
       inClass: classAt.get(one.class) as number,
       aged: AGEING * (one.years ?? 0),
     }))
     // One order, so that sums come out alike whatever order they were given in.
     .sort((a, b) => a.inClass - b.inClass || a.lo - b.lo || a.hi - b.hi || (a.effects.join() < b.effects.join() ? -1 : 1));
+  for (const { inPerson, inClass } of rows) if (inPerson >= 0) classOf[inPerson] = inClass;
+  const personSd = spread.person ?? 0.3;
   const n = names.length;
   const prior = (name: string): number => 1 / (spread.kinds[name.split(':')[0] as string] ?? 0.1) ** 2;
   const beta = new Float64Array(n);
   const gamma = new Float64Array(classes.length);
+  const zeta = new Float64Array(people.length);
   const { one } = spread;
   let evidence = 0;
   let inverse: Float64Array[] = [];
@@ -97,10 +118,15 @@ function fitAt(observations: readonly Observation[], spread: Spread): Fit & { ev
     const mixed = classes.map(() => new Float64Array(n));
     const own = new Float64Array(classes.length).fill(1 / spread.class ** 2);
     const ownSlope = Float64Array.from(gamma, (value) => -value / spread.class ** 2);
+    // Of each person: what they have in common with the effects, with their class (`joint`), and alone.
+    const personal = people.map(() => new Float64Array(n));
+    const joint = new Float64Array(people.length);
+    const alone = new Float64Array(people.length).fill(1 / personSd ** 2);
+    const aloneSlope = Float64Array.from(zeta, (value) => -value / personSd ** 2);
     evidence = 0;
-    for (const { lo, hi, index, inClass, aged } of rows) {
+    for (const { lo, hi, index, inClass, inPerson, aged } of rows) {
       const sd = Math.sqrt(one * one + aged);
-      const eta = index.reduce((sum, i) => sum + (beta[i] as number), gamma[inClass] as number);
+      const eta = index.reduce((sum, i) => sum + (beta[i] as number), (gamma[inClass] as number) + (zeta[inPerson] ?? 0));
       const [a, b] = [(lo - eta) / sd, (hi - eta) / sd];
       const chance = Math.max(1e-12, cdf(b) - cdf(a));
       const wide = Math.max(1e-3, cdf(hi / spread.wide) - cdf(lo / spread.wide));
@@ -119,19 +145,38 @@ function fitAt(observations: readonly Observation[], spread: Spread): Fit & { ev
         const row = hessian[i] as Float64Array;
         for (const k of index) row[k] = (row[k] as number) + curve;
       }
+      if (inPerson >= 0) {
+        const cross = personal[inPerson] as Float64Array;
+        for (const i of index) cross[i] = (cross[i] as number) + curve;
+        joint[inPerson] = (joint[inPerson] as number) + curve;
+        alone[inPerson] = (alone[inPerson] as number) + curve;
+        aloneSlope[inPerson] = (aloneSlope[inPerson] as number) + pull;
+      }
       ownSlope[inClass] = (ownSlope[inClass] as number) + pull;
       own[inClass] = (own[inClass] as number) + curve;
       evidence += Math.log((1 - spread.nonsense) * chance + spread.nonsense * wide);
     }
-    classes.forEach((_, c) => {
-      const cross = mixed[c] as Float64Array;
+    /** Schur complement: what has this in common with the effects is taken out of them. */
+    const takeOut = (cross: Float64Array, diagonal: number, pulled: number): void => {
       for (let i = 0; i < n; i++) {
-        const share = (cross[i] as number) / (own[c] as number);
+        const share = (cross[i] as number) / diagonal;
         if (share === 0) continue;
-        slope[i] = (slope[i] as number) - share * (ownSlope[c] as number);
+        slope[i] = (slope[i] as number) - share * pulled;
         const row = hessian[i] as Float64Array;
         for (let k = 0; k < n; k++) row[k] = (row[k] as number) - share * (cross[k] as number);
       }
+    };
+    people.forEach((_, p) => {
+      const c = classOf[p] as number;
+      const share = (joint[p] as number) / (alone[p] as number);
+      const cross = mixed[c] as Float64Array;
+      for (let i = 0; i < n; i++) cross[i] = (cross[i] as number) - share * ((personal[p] as Float64Array)[i] as number);
+      own[c] = (own[c] as number) - share * (joint[p] as number);
+      ownSlope[c] = (ownSlope[c] as number) - share * (aloneSlope[p] as number);
+      takeOut(personal[p] as Float64Array, alone[p] as number, aloneSlope[p] as number);
+    });
+    classes.forEach((_, c) => {
+      takeOut(mixed[c] as Float64Array, own[c] as number, ownSlope[c] as number);
     });
     const solved = inverted(hessian);
     inverse = solved.inverse;
@@ -140,10 +185,14 @@ function fitAt(observations: readonly Observation[], spread: Spread): Fit & { ev
     moved.forEach((value, i) => {
       beta[i] = (beta[i] as number) + value;
     });
-    classes.forEach((_, c) => {
-      const cross = mixed[c] as Float64Array;
-      const rest = moved.reduce((sum, value, i) => sum + (cross[i] as number) * value, 0);
-      gamma[c] = (gamma[c] as number) + ((ownSlope[c] as number) - rest) / (own[c] as number);
+    const along = (cross: Float64Array): number => moved.reduce((sum, value, i) => sum + (cross[i] as number) * value, 0);
+    const classMoved = classes.map((_, c) => ((ownSlope[c] as number) - along(mixed[c] as Float64Array)) / (own[c] as number));
+    classMoved.forEach((value, c) => {
+      gamma[c] = (gamma[c] as number) + value;
+    });
+    people.forEach((_, p) => {
+      const rest = along(personal[p] as Float64Array) + (joint[p] as number) * (classMoved[classOf[p] as number] as number);
+      zeta[p] = (zeta[p] as number) + ((aloneSlope[p] as number) - rest) / (alone[p] as number);
     });
     if (isLast) {
       evidence -= names.reduce(
@@ -151,6 +200,8 @@ function fitAt(observations: readonly Observation[], spread: Spread): Fit & { ev
         0,
       );
       evidence -= gamma.reduce((sum, value) => sum + (value / spread.class) ** 2 / 2 + Math.log(spread.class), 0);
+      evidence -= zeta.reduce((sum, value) => sum + (value / personSd) ** 2 / 2 + Math.log(personSd), 0);
+      evidence -= alone.reduce((sum, value) => sum + Math.log(value), 0) / 2;
       evidence -= (own.reduce((sum, value) => sum + Math.log(value), 0) + logOfPivots) / 2;
       break;
     }
@@ -180,6 +231,8 @@ function fitAt(observations: readonly Observation[], spread: Spread): Fit & { ev
     evidence,
   };
 }
+
+const personKey = (one: Observation): string => `${one.class} ${one.person}`;
 
 /** The inverse of a symmetric matrix with a heavy diagonal (Gauss–Jordan), and the logarithm of its determinant. */
 function inverted(matrix: readonly Float64Array[]): { inverse: Float64Array[]; logOfPivots: number } {

@@ -5,8 +5,9 @@ type Logged = { id: string; log: ClassLog };
 
 /** How the minutes of one student differ from the plan, as logarithms: by level, technique, step, person, class (our judgement). */
 export const pace: Spread = {
-  kinds: { level: 0.1, technique: 0.15, step: 0.2, person: 0.3 },
+  kinds: { level: 0.1, technique: 0.15, step: 0.2 },
   class: 0.08,
+  person: 0.3,
   one: 0.2,
   nonsense: 0.1,
   wide: 1.2,
@@ -21,8 +22,9 @@ export function paceTests(logs: readonly Logged[]): Observation[] {
     log.paces.map(({ stepId, technique, planned, from, to, who }) => ({
       lo: Math.log(from / planned),
       hi: Math.log(to / planned),
-      effects: [`level:${log.level}`, `step:${stepId}`, `person:${id} ${who}`, ...(technique ? [`technique:${technique}`] : [])],
+      effects: [`level:${log.level}`, `step:${stepId}`, ...(technique ? [`technique:${technique}`] : [])],
       class: id,
+      person: who,
     })),
   );
 }

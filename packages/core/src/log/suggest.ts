@@ -24,6 +24,8 @@ export type Suggestion = {
 /** From so many coats of so many classes on a room’s drying is spoken of. */
 const LEAST_COATS = 5;
 const LEAST_CLASSES = 2;
+/** Pace is learnt from so many of the newest classes of a lesson: what people did before says less than what they do now. */
+const PACED_CLASSES = 24;
 /** By less than this nothing is worth changing. */
 const LEAST_MIN = 1;
 const LEAST_SHARE = 0.2;
@@ -86,7 +88,7 @@ function dryingOf(lesson: Lesson, all: readonly Logged[], now: number, costing: 
 
 /** Steps that took clearly longer or shorter than planned in two classes or more. */
 function minutesOf(lesson: Lesson, own: readonly Logged[], costing: (changed: Lesson) => number): Suggestion[] {
-  const tests = paceTests(own);
+  const tests = paceTests(byDay(own).slice(-PACED_CLASSES));
   const fit = fitPace(tests);
   const plan = planLesson(lesson);
   return lesson.steps.flatMap((step): Suggestion[] => {

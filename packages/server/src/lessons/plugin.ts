@@ -5,7 +5,8 @@ import { ApiFault } from '../errors.js';
 import { as, signedIn } from '../guard/access.js';
 import { sendStage } from '../stage-pictures/store.js';
 import { pool } from '../work/pool.js';
-import type { ReaderAnswer, ReaderJob, ReadLesson } from './reader-worker.js';
+import type { ReaderAnswer, ReaderJob, ReadLesson, SavedLesson } from './reader-worker.js';
+import type { ShownLesson } from './shown.js';
 import type { LessonStore } from './store.js';
 
 /** A lesson with sixty steps and forty areas has about 0.2 MB. */
@@ -14,12 +15,16 @@ const MOST_LESSON = 2 * 1024 * 1024;
 /** Lessons of the instructor who is signed in. Bodies are parsed and checked in a thread of their own. */
 export async function lessons(app: FastifyInstance, { store }: { store: LessonStore }): Promise<void> {
   const readers = pool<ReaderJob, ReaderAnswer>('lessons/reader-worker.js', { queue: 60, perCaller: 30, isWarm: true });
-  app.addHook('onClose', readers.close);
-  const read = async (bytes: unknown, kind: ReaderJob['kind'], caller: string): Promise<ReadLesson> => {
+  store.showBy(async (text, caller) => (await readers.ask({ bytes: Buffer.from(text), kind: 'shown' }, caller)) as ShownLesson);
+  app.addHook('onClose', async () => {
+    await store.settle();
+    await readers.close();
+  });
+  const read = async (bytes: unknown, kind: 'new' | 'save', caller: string): Promise<ReadLesson | SavedLesson> => {
     if (!Buffer.isBuffer(bytes)) throw new ApiFault(serverErrors.requestEmpty);
     const answer = await readers.ask({ bytes, kind }, caller);
     if ('fault' in answer) throw new ApiFault(answer.fault);
-    return answer;
+    return answer as ReadLesson | SavedLesson;
   };
   const who = { config: { who: 'instructor' } } as const;
 
@@ -84,7 +89,7 @@ export async function lessons(app: FastifyInstance, { store }: { store: LessonSt
     const inside = bodies.withTypeProvider<TypeBoxTypeProvider>();
     inside.post('/api/lessons', { bodyLimit: MOST_LESSON, ...who }, async (request, reply) => {
       const { id } = signedIn(request);
-      const text = await store.create(id, await read(request.body, 'new', id));
+      const text = await store.create(id, (await read(request.body, 'new', id)) as ReadLesson);
       return reply.status(201).type('application/json').send(text);
     });
     inside.put('/api/lessons/:id', { bodyLimit: MOST_LESSON, schema: { params: IdParam }, ...as('editor') }, async (request) => {

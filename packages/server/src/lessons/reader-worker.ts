@@ -5,10 +5,12 @@ import { ApiFault } from '../errors.js';
 import { assertModest } from '../guard/body.js';
 import { type ShownLesson, shown } from './shown.js';
 
-/** `borne`: the document alone, as it came in a package, which may be of an earlier version. */
-export type ReaderJob = { bytes: Uint8Array; kind: 'new' | 'save' | 'borne' };
-export type ReadLesson = { baseRevision: number; text: string } & ShownLesson;
-export type ReaderAnswer = ReadLesson | { fault: Coded };
+/** `borne`: the document alone, as it came in a package, which may be of an earlier version; `shown`: one that is stored. */
+export type ReaderJob = { bytes: Uint8Array; kind: 'new' | 'save' | 'borne' | 'shown' };
+/** A lesson that is saved over: what lists show of it takes longer than to store it, and is asked for afterwards (`shown`). */
+export type SavedLesson = { baseRevision: number; text: string; title: string };
+export type ReadLesson = SavedLesson & ShownLesson;
+export type ReaderAnswer = ReadLesson | SavedLesson | ShownLesson | { fault: Coded };
 
 /** Of a larger body the first problem is enough: nonsense has hundreds of thousands. */
 const MOST_FOR_ALL = 256 * 1024;
@@ -25,7 +27,7 @@ function validatorOf(kind: 'new' | 'save', allErrors: boolean) {
 }
 for (const kind of ['save', 'new'] as const) validatorOf(kind, true);
 
-function read({ bytes, kind }: ReaderJob): ReadLesson {
+function read({ bytes, kind }: ReaderJob): Exclude<ReaderAnswer, { fault: Coded }> {
   assertModest(bytes);
   let body: unknown;
   try {
@@ -33,13 +35,15 @@ function read({ bytes, kind }: ReaderJob): ReadLesson {
   } catch {
     throw new ApiFault(serverErrors.requestUnreadable);
   }
+  if (kind === 'shown') return shown(upgradeLesson(body as Parameters<typeof upgradeLesson>[0]));
   if (kind === 'borne') body = { document: upgraded(body) };
   const validate = validatorOf(kind === 'save' ? 'save' : 'new', bytes.length <= MOST_FOR_ALL);
   if (!validate(body)) throw new ApiFault(serverErrors.invalid(sentenceFor(validate.errors ?? [])));
   const { document, baseRevision = 0 } = body as SaveLesson;
   const [fault] = lessonFaults(document);
   if (fault) throw new ApiFault(serverErrors.lessonUnsound(fault));
-  return { baseRevision, text: JSON.stringify(document), ...shown(document) };
+  const saved = { baseRevision, text: JSON.stringify(document), title: document.title };
+  return kind === 'save' ? saved : { ...saved, ...shown(document) };
 }
 
 /** A document of any version in today's form; throws a sentence where it is none. */

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import type { ConflictAnswer, LessonAnswer, RevisionAnswer, SaveAnswer } from '@viaticum/contract';
+import type { ConflictAnswer, LessonAnswer, LessonCard, RevisionAnswer, SaveAnswer } from '@viaticum/contract';
 import { LessonEntity, LessonRevisionEntity } from '../db/entities.js';
 import { type TestServer, testServer } from '../server.fixture.js';
 import { lessonStore } from './store.js';
@@ -25,6 +25,23 @@ it('autosaves of one author coalesce, but every save has a number of its own', a
   const rows = await revisions(lesson.id);
   expect(rows.map((row) => [row.number, row.kind])).toEqual([[second.revision, 'auto']]);
   expect((await server.demoLesson(cookie)).document.title).toBe('two');
+});
+
+it('the shelf shows a lesson as it was saved last, also where a server stopped before that was worked out', async () => {
+  const lesson = await server.demoLesson(cookie);
+  const { manager } = server.database.source;
+  const steps = lesson.document.steps.slice(0, -1);
+  const body = { baseRevision: lesson.revision, document: { ...lesson.document, steps, passages: [] } };
+  expect((await server.request('PUT', `/api/lessons/${lesson.id}`, body, cookie)).status).toBe(200);
+  const shownNow = async () => {
+    const cards = (await server.request('GET', '/api/lessons', undefined, cookie)).body as unknown as LessonCard[];
+    return cards.find(({ id }) => id === lesson.id)?.card.steps;
+  };
+  expect(await shownNow()).toBe(steps.length);
+  expect((await manager.findOneByOrFail(LessonEntity, { id: lesson.id })).words).not.toBeNull();
+  await manager.update(LessonEntity, { id: lesson.id }, { card: '{"steps":1}', words: null });
+  await lessonStore(server.database, null as never).makeCards();
+  expect(await shownNow()).toBe(steps.length);
 });
 
 it('a stale save is a 409 that holds the other version, and keeps the loser', async () => {

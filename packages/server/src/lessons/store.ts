@@ -18,10 +18,11 @@ import { InstructorEntity, LessonEntity, LessonRevisionEntity, LessonShareEntity
 import type { Database } from '../db/source.js';
 import { ApiFault, notFound } from '../errors.js';
 import type { StagePicture, StagePictures, Taught } from '../stage-pictures/store.js';
+import { whenAtRest } from './at-rest.js';
 import { noteFiles, ownFiles, reach } from './reach.js';
-import type { ReadLesson } from './reader-worker.js';
+import type { ReadLesson, SavedLesson } from './reader-worker.js';
 import { addRevision, hold, present, succeed } from './revisions.js';
-import { shown } from './shown.js';
+import { type ShownLesson, shown } from './shown.js';
 
 const MOST_VERSIONS = 500;
 /** So many places of a lesson that was found are told. */
@@ -69,7 +70,22 @@ async function putOnShelf(
 
 /** Lessons and their revisions. Every call names the instructor; what is not theirs and not shared with them does not exist for them. */
 export function lessonStore({ source }: Database, stages: StagePictures) {
+  let show: (text: string, caller: string) => Promise<ShownLesson> = async (text) => shown(upgradeLesson(JSON.parse(text)));
+  /** Until then `words` is null: what was not done when the server stopped is done when it starts. */
+  const showing = whenAtRest(async (id) => {
+    const lesson = await source.manager.findOneBy(LessonEntity, { id, words: IsNull() });
+    if (!lesson) return;
+    const { card, words } = await show((await present(source.manager, lesson)).document, lesson.ownerId);
+    await source.manager.update(LessonEntity, { id, revision: lesson.revision }, { card: JSON.stringify(card), words });
+  });
   return {
+    /** By whom what lists show of a lesson is worked out. */
+    showBy(work: typeof show): void {
+      show = work;
+    },
+    /** Everything that is saved is shown as it is now. */
+    settle: showing.settle,
+
     /** Makes what lists show of lessons that were saved before there was such a thing. */
     async makeCards(): Promise<void> {
       for (const lesson of await source.manager.findBy(LessonEntity, [{ card: IsNull() }, { words: IsNull() }])) {
@@ -84,6 +100,7 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
 
     /** What stands on an instructor's shelf, their own and what is shared with them, the last saved first: the JSON of cards. One query, no document. */
     async list(who: string): Promise<string> {
+      await showing.settle();
       const rows = await source.query<Listed[]>(
         `SELECT lesson.id, lesson.title, lesson.revision, lesson.updated_at AS updatedAt, lesson.card, lesson.owner_id AS ownerId,
            share.role, owner.name AS owner, place.is_archived AS isArchived, place.labels
@@ -106,6 +123,7 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
 
     /** Lessons of a shelf that hold all the words sought, with the first places where. */
     async find(who: string, sought: string): Promise<FoundLesson[]> {
+      await showing.settle();
       // Any of the words narrows it down; which lesson holds all of them is looked at with its accents folded.
       const rows = await source.query<{ id: string; title: string; words: string | null }[]>(
         `SELECT id, title, words FROM lesson WHERE removed_at IS NULL AND id IN (${reachable})
@@ -150,6 +168,7 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
 
     /** The finished painting, for the shelf. */
     async finished(who: string, id: string): Promise<StagePicture> {
+      await showing.settle();
       const lesson = await reach(source.manager, who, id, 'reader');
       const { lastStepId } = JSON.parse(lesson.card ?? '{}') as Partial<LessonOnCard>;
       if (!lastStepId) throw new ApiFault(serverErrors.nothingPainted);
@@ -201,7 +220,7 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
     async save(
       who: string,
       id: string,
-      { baseRevision, text, title, card, words }: ReadLesson,
+      { baseRevision, text, title }: SavedLesson,
     ): Promise<{ revision: number; savedAt: string }> {
       const now = Date.now();
       const stored = await source.transaction(async (manager) => {
@@ -217,11 +236,7 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
         }
         const number = lesson.revision + 1;
         await succeed(manager, last, { ...saved, number, kind: 'auto' });
-        await manager.update(
-          LessonEntity,
-          { id },
-          { revision: number, updatedAt: now, title, card: JSON.stringify(card), words },
-        );
+        await manager.update(LessonEntity, { id }, { revision: number, updatedAt: now, title, words: null });
         if (await manager.existsBy(LessonShareEntity, { lessonId: id })) await noteFiles(manager, id, who, text);
         return { revision: number };
       });
@@ -231,6 +246,7 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
           keptRevision: baseRevision,
         });
       }
+      showing.later(id);
       return { revision: stored.revision, savedAt: new Date(now).toISOString() };
     },
 
@@ -308,6 +324,7 @@ export function lessonStore({ source }: Database, stages: StagePictures) {
       id: string,
       needs: LessonRole = 'reader',
     ): Promise<{ revisionId: number; number: number; text: string; card: LessonOnCard; title: string }> {
+      await showing.settle();
       return source.transaction(async (manager) => {
         const lesson = await reach(manager, who, id, needs, true);
         const revision = await present(manager, lesson);

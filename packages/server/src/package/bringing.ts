@@ -130,7 +130,7 @@ async function readLesson(zip: OpenZip, { readers }: Parts, who: string, file: s
   const text = await zip.text(file, packageLimits.lessonBytes);
   const answer = await readers.ask({ bytes: Buffer.from(text), kind: 'borne' }, who);
   if ('fault' in answer) throw unsound(`“${file}”: ${answer.fault.sentence}`);
-  return answer;
+  return answer as ReadLesson;
 }
 
 async function keptOf(zip: OpenZip, manifest: PackageManifest): Promise<(Kept | Room)[]> {

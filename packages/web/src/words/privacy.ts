@@ -18,6 +18,7 @@ export const privacyWords = worded({
       head: 'With the instructor',
       lines: [
         'A note, if the instructor writes one; which students came before, by their first names, and how fast their classes went; invitations that were written to them.',
+        'The log of each class: how long its steps took, for what was asked, when coats were dry; students stand in it by a number only.',
         'None of it is ever sent to a phone or shown on the wall.',
       ],
     },

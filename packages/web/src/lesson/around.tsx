@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import type { AroundAnswer, Around as Somebody } from '@viaticum/contract';
 import { Tooltip } from 'antd';
 import { nanoid } from 'nanoid';
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
 import { useLocation } from 'react-router';
 import { call } from '../api/http.js';
 import { readLesson } from '../api/queries.js';
@@ -13,11 +13,12 @@ import css from './header.module.css';
 import { isStation } from './rail.js';
 
 const EVERY_MS = 1000;
+/** This window, also after it has shown something else in between. */
+const seat = nanoid(12);
 
 /** Who else has this lesson open, where on the bench. What they save comes in here. */
 export function Around() {
   const session = useSession();
-  const [seat] = useState(() => nanoid(12));
   const [, , , place = ''] = useLocation().pathname.split('/');
   const { data } = useQuery({
     queryKey: ['around', session.id, seat, place],

@@ -53,12 +53,14 @@ describe('keys of the workbench', () => {
     press('?', document.body, { shiftKey: true });
     expect([acts.ribbon, acts.worthKnowing, acts.find, acts.showKeys].map((act) => act.mock.calls.length)).toEqual([2, 1, 1, 1]);
   });
-  it('lead to stations that are built', () => {
+  it('lead to stations, and no further than there are any', () => {
     listen();
     press('2');
     expect(screen.getByRole('status').textContent).toBe('/lesson/l/paints');
     press('8');
-    expect(screen.getByRole('status').textContent).toBe('/lesson/l/paints');
+    expect(screen.getByRole('status').textContent).toBe('/lesson/l/log');
+    press('9');
+    expect(screen.getByRole('status').textContent).toBe('/lesson/l/log');
   });
   it('rest while words are typed, and can be switched off', () => {
     listen();

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { accessible, expect, joinPhone, openClass, openDemo, openRoom, test, topic } from './fixtures.js';
+import { accessible, expect, goTo, joinPhone, openClass, openDemo, openRoom, test, topic } from './fixtures.js';
 
 /** Nothing serious by axe, and nothing that scrolls sideways. */
 async function sound(view: string, on: Page): Promise<void> {
@@ -54,8 +54,8 @@ test('axe finds nothing serious on any view, and no page scrolls sideways', asyn
   await openRoom(page);
   await check('room');
   await page.keyboard.press('Escape');
-  for (const station of ['Picture', 'Paints', 'Class']) {
-    await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: station }).click();
+  for (const station of ['Picture', 'Paints', 'Log', 'Class']) {
+    await goTo(page, station);
     await page.waitForLoadState('networkidle');
     await check(station);
   }
@@ -79,13 +79,14 @@ test('axe finds nothing serious on any view, and no page scrolls sideways', asyn
   await check('sign-in', visitor);
 });
 
-test('stations not built yet say later and open nothing; keys can be switched off', async ({ signedIn: page }) => {
+test('every station has a key of its own; keys can be switched off', async ({ signedIn: page }) => {
   await openDemo(page);
   const rail = page.getByRole('navigation', { name: 'Stations' });
-  await expect(rail.getByText('later')).toHaveCount(1);
-  await expect(rail.getByRole('link')).toHaveCount(7);
+  await expect(rail.getByRole('link')).toHaveCount(8);
   await page.keyboard.press('8');
-  expect(page.url()).toMatch(/\/steps$/);
+  await page.waitForURL(/\/log/);
+  await page.keyboard.press('3');
+  await page.waitForURL(/\/steps$/);
   await page.keyboard.press('?');
   await page.getByLabel('Single-letter keys are on').uncheck();
   await page.keyboard.press('Escape');

@@ -182,7 +182,7 @@ export async function openDemo(page: Page, station = 'steps'): Promise<void> {
 export async function goTo(page: Page, station: string): Promise<void> {
   await page
     .getByRole('navigation', { name: 'Stations' })
-    .getByRole('link', { name: new RegExp(station, 'i') })
+    .getByRole('link', { name: new RegExp(`^${station}`, 'i') })
     .click();
   await page.waitForURL(new RegExp(`/${station.toLowerCase()}`));
 }
@@ -233,7 +233,7 @@ export const saved = (page: Page) => expect(page.locator('[data-save="saved"]'))
 
 /** Begins a rehearsal of the open lesson with so many simulated students, at its desk; gives the code. */
 export async function openRehearsal(page: Page, students: number, sensor: boolean): Promise<string> {
-  await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /Class/ }).click();
+  await goTo(page, 'Class');
   await saved(page);
   await topic(page, 'Rehearse');
   await page.getByLabel('Students', { exact: true }).fill(String(students));
@@ -257,7 +257,7 @@ export async function goOnAnyway(page: Page): Promise<void> {
 
 /** Opens a class from the open lesson and goes to its desk; gives the code. */
 export async function openClass(page: Page): Promise<string> {
-  await page.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /Class/ }).click();
+  await goTo(page, 'Class');
   await saved(page);
   await page.getByRole('button', { name: 'Open a class' }).click();
   const code = await page.getByTestId('class-code').first().innerText();

@@ -45,9 +45,9 @@ test('a shelf in order: found by what stands in it, labelled, put away, taught a
   // By keyboard: the first comes second.
   await page.getByRole('button', { name: 'Move A ball of wool on old boards' }).focus();
   await page.keyboard.press('Space');
-  await expect(page.getByText('A ball of wool on old boards would be lesson 1.')).toBeAttached();
+  await expect(page.getByText('A ball of wool on old boards would be number 1.')).toBeAttached();
   await page.keyboard.press('ArrowDown');
-  await expect(page.getByText('A ball of wool on old boards would be lesson 2.')).toBeAttached();
+  await expect(page.getByText('A ball of wool on old boards would be number 2.')).toBeAttached();
   await page.keyboard.press('Space');
   await expect(page.getByRole('listitem').first()).toContainText('Balloons over the terraces');
   await page.reload();

@@ -8,6 +8,9 @@ export type Language = (typeof languages)[number];
 export type Catalogue = Readonly<Record<string, string>>;
 
 export const isLanguage = (text: unknown): text is Language => languages.includes(text as Language);
+/** The first of tags such as "de-AT" whose language is spoken here; English where none is. */
+export const firstSpoken = (tags: readonly string[]): Language =>
+  tags.map((tag) => tag.trim().slice(0, 2).toLowerCase()).find(isLanguage) ?? 'en';
 
 const catalogues = new Map<Language, Catalogue>();
 /** English by what a language says for it. */

@@ -1,5 +1,5 @@
 import type { ClassLog } from '@viaticum/contract';
-import { type Fit, fitEffects, type Observation, type Spread } from './fit.js';
+import { type Factor, factorOf, fitEffects, type Observation, type Spread } from './fit.js';
 
 /** How drying differs from the model, as logarithms: by room, paint, technique, class and coat (our judgement; no published source). */
 export const drying: Spread = {
@@ -26,19 +26,12 @@ export function dryingTests(logs: readonly { id: string; log: ClassLog }[], now:
   );
 }
 
-/** How much longer (above 1) coats dry in a room than the model says, with the bounds of its 80 % interval. */
-export type DryingFactor = { factor: number; from: number; to: number; coats: number; classes: number };
-const Z80 = 1.2816;
-
-export function dryingFactor(fit: Fit, tests: readonly Observation[], room: string): DryingFactor {
-  const { mean, sd } = fit.of([[`room:${room}`, 1]]);
+/** How much longer coats dry in a room than the model says, and from how much that is known. */
+export function roomFactor(tests: readonly Observation[], room: string): Factor & { coats: number; classes: number } {
   const own = tests.filter(({ effects }) => effects.includes(`room:${room}`));
   return {
-    factor: Math.exp(mean),
-    from: Math.exp(mean - Z80 * sd),
-    to: Math.exp(mean + Z80 * sd),
+    ...factorOf(fitEffects(tests, drying), [`room:${room}`]),
     coats: own.length,
     classes: new Set(own.map((test) => test.class)).size,
   };
 }
-export const fitDrying = (tests: readonly Observation[]): Fit => fitEffects(tests, drying);

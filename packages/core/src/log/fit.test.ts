@@ -1,8 +1,9 @@
 import { describe, expect, it } from '@jest/globals';
 import { seeded } from '@viaticum/kernels/fixtures';
 import jstat from 'jstat';
+import { cdf, density } from '../pace/index.js';
 import { drying } from './drying.js';
-import { cdf, density, fitEffects, type Observation } from './fit.js';
+import { fitEffects, type Observation } from './fit.js';
 
 const techniques = ['wash', 'block-in', 'loaded', 'glaze'];
 const bellOf = (draw: () => number) => () => Math.sqrt(-2 * Math.log(draw() || 1e-9)) * Math.cos(2 * Math.PI * draw());

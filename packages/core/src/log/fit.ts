@@ -1,16 +1,4 @@
-/** The normal distribution's function, within 1.2e−7 (Numerical Recipes, `erfcc`; Press et al. 1992). */
-export function cdf(x: number): number {
-  if (x === Number.POSITIVE_INFINITY) return 1;
-  if (x === Number.NEGATIVE_INFINITY) return 0;
-  const z = Math.abs(x) / Math.SQRT2;
-  const t = 1 / (1 + z / 2);
-  const series = [
-    -1.26551223, 1.00002368, 0.37409196, 0.09678418, -0.18628806, 0.27886807, -1.13520398, 1.48851587, -0.82215223, 0.17087277,
-  ];
-  const tail = (t / 2) * Math.exp(-z * z + series.reduceRight((sum, one) => sum * t + one, 0));
-  return x >= 0 ? 1 - tail : tail;
-}
-export const density = (x: number): number => (Number.isFinite(x) ? Math.exp((-x * x) / 2) / Math.sqrt(2 * Math.PI) : 0);
+import { cdf, density } from '../pace/index.js';
 
 /** Something that lies between two values (either may be infinite), as the sum of effects such as "room:north", one of its class, and one of a person in it. */
 export type Observation = {
@@ -38,6 +26,15 @@ export type Fit = {
   observations: number;
   rounds: number;
 };
+
+/** How much longer (above 1) than the model some effects make something, with the bounds of its 80 % interval. */
+export type Factor = { factor: number; from: number; to: number };
+/** Four in five of a normal distribution lie within so many standard deviations. */
+export const Z80 = 1.2816;
+export function factorOf(fit: Fit, effects: readonly string[]): Factor {
+  const { mean, sd } = fit.of(effects.map((effect) => [effect, 1]));
+  return { factor: Math.exp(mean), from: Math.exp(mean - Z80 * sd), to: Math.exp(mean + Z80 * sd) };
+}
 
 const MOST_ROUNDS = 60;
 const SETTLED = 1e-6;

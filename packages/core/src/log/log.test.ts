@@ -3,7 +3,8 @@ import type { ClassLog, Lesson, LoggedItem, LoggedTouch } from '@viaticum/contra
 import { type CommandName, carryOut, startHistory } from '../document/index.js';
 import { demoLesson } from '../fixtures/index.js';
 import { planLesson } from '../plan/index.js';
-import { asksAt, logByHand, logCsv, readLogCsv, rowsByHand, type Suggestion, suggestions, wordsOfLog } from './index.js';
+import { logByHand, logCsv, readLogCsv, rowsByHand, type Suggestion, suggestions, wordsOfLog } from './index.js';
+import { asksAt } from './pace.js';
 
 const NOW = Date.UTC(2026, 10, 30);
 const lesson = demoLesson();

@@ -2,8 +2,8 @@ import { describe, expect, it } from '@jest/globals';
 import type { ClassLog } from '@viaticum/contract';
 import { seeded } from '@viaticum/kernels/fixtures';
 import jstat from 'jstat';
-import { fitEffects, type Observation } from './fit.js';
-import { asksAt, fitPace, pace, paceOf } from './pace.js';
+import { factorOf, fitEffects, type Observation } from './fit.js';
+import { asksAt, fitPace, pace } from './pace.js';
 
 const draw = seeded(7);
 const bell = () => Math.sqrt(-2 * Math.log(draw() || 1e-9)) * Math.cos(2 * Math.PI * draw());
@@ -31,7 +31,7 @@ describe('how long a step takes', () => {
     for (let i = 0; i < times; i++) {
       const ratio = Math.exp(0.2236 * bell());
       const tests = taught(ratio, 4, 6);
-      const { factor, from, to } = paceOf(fitPace(tests), tests, ofFirst, 'step:0');
+      const { factor, from, to } = factorOf(fitPace(tests), ofFirst);
       held += from <= ratio && ratio <= to ? 1 / times : 0;
       bias += Math.log(factor / ratio) / times;
     }
@@ -40,7 +40,7 @@ describe('how long a step takes', () => {
     expect(held).toBeLessThan(0.9);
     for (const ratio of [0.4, 2.5]) {
       const tests = taught(ratio, 8, 12);
-      expect(Math.abs(Math.log(paceOf(fitPace(tests), tests, ofFirst, 'step:0').factor / ratio))).toBeLessThan(0.12);
+      expect(Math.abs(Math.log(factorOf(fitPace(tests), ofFirst).factor / ratio))).toBeLessThan(0.12);
     }
   });
 

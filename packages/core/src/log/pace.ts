@@ -1,5 +1,5 @@
 import type { ClassLog } from '@viaticum/contract';
-import { type Fit, fitEffects, type Observation, type Spread } from './fit.js';
+import { type Fit, fitEffects, type Observation, type Spread, Z80 } from './fit.js';
 
 type Logged = { id: string; log: ClassLog };
 
@@ -29,21 +29,6 @@ export function paceTests(logs: readonly Logged[]): Observation[] {
   );
 }
 export const fitPace = (tests: readonly Observation[]): Fit => fitEffects(tests, pace);
-
-/** How much longer than planned (above 1) a step, or a technique, takes, with its 80 % interval and from how much that is known. */
-export type PaceFactor = { factor: number; from: number; to: number; students: number; classes: number };
-const Z80 = 1.2816;
-export function paceOf(fit: Fit, tests: readonly Observation[], effects: readonly string[], about: string): PaceFactor {
-  const { mean, sd } = fit.of(effects.map((effect) => [effect, 1]));
-  const own = tests.filter((test) => test.effects.includes(about));
-  return {
-    factor: Math.exp(mean),
-    from: Math.exp(mean - Z80 * sd),
-    to: Math.exp(mean + Z80 * sd),
-    students: own.length,
-    classes: new Set(own.map((test) => test.class)).size,
-  };
-}
 
 /** What is expected beforehand counts as so many students at a step (our judgement). */
 const ASKS_WORTH = 20;

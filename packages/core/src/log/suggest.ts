@@ -2,8 +2,9 @@ import { type ClassLog, type Lesson, type Step, say } from '@viaticum/contract';
 import type { CommandArgs, CommandName } from '../document/index.js';
 import { planLesson } from '../plan/index.js';
 import { counted, listInWords, minutesInWords, the } from '../units/index.js';
-import { dryingFactor, dryingTests, fitDrying } from './drying.js';
-import { asksAt, fitPace, paceOf, paceTests } from './pace.js';
+import { dryingTests, roomFactor } from './drying.js';
+import { factorOf } from './fit.js';
+import { asksAt, fitPace, paceTests } from './pace.js';
 
 export type Logged = { id: string; log: ClassLog };
 
@@ -61,7 +62,7 @@ export function suggestions(lesson: Lesson, own: readonly Logged[], all: readonl
 /** Coats that dry otherwise in this room than the model says. */
 function dryingOf(lesson: Lesson, all: readonly Logged[], now: number, costing: (changed: Lesson) => number): Suggestion[] {
   const tests = dryingTests(all, now);
-  const { factor, from, to, coats, classes } = dryingFactor(fitDrying(tests), tests, lesson.room.name);
+  const { factor, from, to, coats, classes } = roomFactor(tests, lesson.room.name);
   const present = 1 / (lesson.room.calibration ?? 1);
   const isClear = from > present * 1.001 || to < present * 0.999;
   if (!isClear || coats < LEAST_COATS || classes < LEAST_CLASSES) return [];
@@ -96,12 +97,11 @@ function minutesOf(lesson: Lesson, own: readonly Logged[], costing: (changed: Le
     const planned = plan.minutes.get(step.id);
     if (!planned || rows.length < LEAST_CLASSES) return [];
     const whole = planned.showMin + planned.doMin;
-    const { factor } = paceOf(
-      fit,
-      tests,
-      [`step:${step.id}`, ...(step.technique ? [`technique:${step.technique}`] : []), `level:${lesson.level}`],
+    const { factor } = factorOf(fit, [
       `step:${step.id}`,
-    );
+      ...(step.technique ? [`technique:${step.technique}`] : []),
+      `level:${lesson.level}`,
+    ]);
     const took = rows.map((item) => item.actual as number);
     // Where Dones tell of it, by them; otherwise by how long the class was at it.
     const next = half(tests.some(({ effects }) => effects.includes(`step:${step.id}`)) ? whole * factor : median(took));

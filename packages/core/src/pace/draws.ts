@@ -1,3 +1,5 @@
+import { erfc } from './normal.js';
+
 /*
  * Chance by place: one 32-bit number for a run, a step and a student, the same whatever else is drawn, so that two models of a class differ
  * by what was changed in them and by nothing else.
@@ -24,16 +26,6 @@ export const runNumber = (seed: number, run: number, other = false): number =>
 export const SLICES_BITS = 12;
 const SLICES = 1 << SLICES_BITS;
 
-/** The complementary error function (Numerical Recipes, 2nd edition, section 6.2; good to 1.2e-7). */
-function erfc(x: number): number {
-  const z = Math.abs(x);
-  const t = 1 / (1 + z / 2);
-  const terms = [
-    0.17087277, -0.82215223, 1.48851587, -1.13520398, 0.27886807, -0.18628806, 0.09678418, 0.37409196, 1.00002368, -1.26551223,
-  ];
-  const value = t * Math.exp(-z * z + terms.reduce((sum, term) => sum * t + term, 0));
-  return x >= 0 ? value : 2 - value;
-}
 /** Normal deviates at the middles of 4096 equal slices of the chance. */
 const deviates = Float64Array.from({ length: SLICES }, (_, i) => {
   const p = (i + 0.5) / SLICES;

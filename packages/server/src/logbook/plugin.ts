@@ -10,7 +10,7 @@ import {
   NewByHand,
   SaveLogNote,
 } from '@viaticum/contract';
-import { type Logged, logByHand, type Suggestion } from '@viaticum/core/log';
+import { logByHand, type Suggestion } from '@viaticum/core/log';
 import type { FastifyInstance } from 'fastify';
 import { nanoid } from 'nanoid';
 import { IsNull } from 'typeorm';
@@ -23,8 +23,9 @@ import { signedIn } from '../guard/access.js';
 import { reach } from '../lessons/reach.js';
 import { present } from '../lessons/revisions.js';
 import { pool } from '../work/pool.js';
-import type { LogAnswer, LogJob } from './log-worker.js';
-import { logIn, putLog, stored } from './rows.js';
+import type { LogAnswer, LogJob, LogRow } from './log-worker.js';
+import { putLog } from './rows.js';
+import { logIn, stored } from './stored.js';
 
 /** A page of the log, and how many classes that ended are written into it with one request. */
 const PAGE = 40;
@@ -90,13 +91,13 @@ export async function logbook(
     if (!found) throw notFound('class of yours');
     return found;
   };
-  const allOf = async (ownerId: string, lessonId?: string): Promise<Logged[]> => {
+  const allOf = async (ownerId: string, lessonId?: string): Promise<LogRow[]> => {
     const rows = await manager.find(ClassLogEntity, {
       where: { ownerId, ...(lessonId === undefined ? {} : { lessonId }) },
       order: { at: 'DESC' },
       take: LEARNT_FROM,
     });
-    return rows.map((row) => ({ id: row.id, log: logIn(row) })).filter(({ log }) => log.items.length > 0);
+    return rows.map(({ id, card, facts }) => ({ id, card, facts }));
   };
 
   routes.get('/api/log', { schema: { querystring: LogQuery }, ...who }, async (request): Promise<LoggedClass[]> => {
@@ -160,12 +161,11 @@ export async function logbook(
       await keepUp(ownerId);
       const text = (await present(manager, lesson)).document;
       const [ofLesson, all] = await Promise.all([allOf(ownerId, lesson.id), allOf(ownerId)]);
-      const { room } = JSON.parse(text) as Lesson;
       const job: LogJob = {
         kind: 'suggest',
         lesson: text,
         own: ofLesson,
-        all: all.filter(({ log }) => log.room === room.name),
+        all,
         now: Date.now(),
         language: languageNow(),
       };

@@ -1,27 +1,12 @@
-import type { ClassLog } from '@viaticum/contract';
-import { logCsv, wordsOfLog } from '@viaticum/core/log';
+import { logCsv } from '@viaticum/core/log';
 import type { EntityManager } from 'typeorm';
 import type { ZipFile } from 'yazl';
 import { ClassLogEntity } from '../db/entities.js';
 import { slug } from '../package/names.js';
+import { logIn } from './stored.js';
 
 /** So many classes are held at once where all are read. */
 const READ_AT_ONCE = 200;
-
-/** What a row has for a list: all but touches and paces, which are learnt from. */
-export const stored = (log: ClassLog): Pick<ClassLogEntity, 'card' | 'facts' | 'words' | 'at'> => {
-  const { touches, paces, ...card } = log;
-  return {
-    card: JSON.stringify(card),
-    facts: JSON.stringify({ touches, paces }),
-    words: wordsOfLog(log),
-    at: new Date(log.at).getTime(),
-  };
-};
-export const logIn = ({ card, facts }: Pick<ClassLogEntity, 'card' | 'facts'>): ClassLog => ({
-  ...(JSON.parse(card) as ClassLog),
-  ...(JSON.parse(facts) as Pick<ClassLog, 'touches' | 'paces'>),
-});
 
 /** Puts all that is logged for an instructor into a package: one table, and one of each class, which is read again where one is noted by hand. */
 export async function putLog(zip: ZipFile, manager: EntityManager, ownerId: string): Promise<void> {

@@ -1,4 +1,4 @@
-import { isLanguage, type Language, languageNow, learn, speak } from '@viaticum/contract';
+import { firstSpoken, type Language, languageNow, learn, speak } from '@viaticum/contract';
 import { useEffect, useState } from 'react';
 
 const known = new Set<Language>(['en']);
@@ -12,8 +12,7 @@ export async function fetchLanguage(language: Language): Promise<void> {
 }
 
 /** The first language of this browser that is spoken here. */
-export const browserLanguage = (): Language =>
-  (globalThis.navigator?.languages ?? []).map((tag) => tag.slice(0, 2).toLowerCase()).find(isLanguage) ?? 'en';
+export const browserLanguage = (): Language => firstSpoken(globalThis.navigator?.languages ?? []);
 
 /** From here on everything on this page is said in a language whose sentences are there. */
 export function speakOnPage(language: Language): void {

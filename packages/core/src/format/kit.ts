@@ -1,23 +1,32 @@
 import { say } from '@viaticum/contract';
 import Papa from 'papaparse';
+import { volumeShown, volumeUnit } from '../units/index.js';
 
 const toCsv = (rows: readonly (string | number)[][]): string =>
   Papa.unparse(rows as (string | number)[][], { escapeFormulae: true });
-const tenth = (ml: number): number => Math.round(ml * 10) / 10;
 
-/** Paint of a group as a table (CSV): a line for each tube, ml, and what is bought of it. */
+/** Paint of a group as a table (CSV): a line for each tube, in the reader's volume, and what is bought of it. */
 export function paintCsv(
   rows: readonly { name: string; headMl: number; groupMl: number; sureMl: number; haveMl: number; buy: string; cost: string }[],
   currency: string,
 ): string {
+  const unit = volumeUnit();
   return toCsv([
-    ['tube', say('a head, ml'), say('class, ml'), say('to be sure, ml'), say('have, ml'), 'buy', say`cost, ${currency}`],
+    [
+      'tube',
+      say`a head, ${unit}`,
+      say`class, ${unit}`,
+      say`to be sure, ${unit}`,
+      say`have, ${unit}`,
+      'buy',
+      say`cost, ${currency}`,
+    ],
     ...rows.map((one) => [
       one.name,
-      tenth(one.headMl),
-      tenth(one.groupMl),
-      tenth(one.sureMl),
-      tenth(one.haveMl),
+      volumeShown(one.headMl),
+      volumeShown(one.groupMl),
+      volumeShown(one.sureMl),
+      volumeShown(one.haveMl),
       one.buy,
       one.cost,
     ]),
@@ -37,7 +46,7 @@ export function shoppingCsv(
   ]);
 }
 
-/** How batches are mixed as a table (CSV): a line for each part, ml, with its batch and how it is filled. */
+/** How batches are mixed as a table (CSV): a line for each part, in ml as a syringe is marked, with its batch and how it is filled. */
 export function premixCsv(
   rows: readonly {
     name: string;
@@ -47,10 +56,11 @@ export function premixCsv(
     parts: readonly { name: string; ml: number }[];
   }[],
 ): string {
+  const unit = volumeUnit();
   return toCsv([
-    ['mix', 'measure', 'ml', say('batch, ml'), 'portions', say('each, ml')],
+    ['mix', 'measure', 'ml', say`batch, ${unit}`, 'portions', say`each, ${unit}`],
     ...rows.flatMap(({ name, ml, portionMl, portions, parts }) =>
-      parts.map((part) => [name, part.name, part.ml, tenth(ml), portions, tenth(portionMl)]),
+      parts.map((part) => [name, part.name, part.ml, volumeShown(ml), portions, volumeShown(portionMl)]),
     ),
   ]);
 }

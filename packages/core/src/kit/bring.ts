@@ -1,4 +1,4 @@
-import { type Bringer, type Lesson, newStudio, type Shelf, say, shelves } from '@viaticum/contract';
+import { type Bringer, type Lesson, newStudio, numberSaid, type Shelf, say, shelves } from '@viaticum/contract';
 import { bringInWords } from '../derived/index.js';
 import { type LessonPlan, planOf } from '../plan/index.js';
 import { tubeSize, volumeInWords, volumeUnit } from '../units/index.js';
@@ -26,7 +26,9 @@ export type KitLine = {
 export function tubesInWords(sizes: readonly number[]): string {
   const counts = new Map<number, number>();
   for (const ml of sizes) counts.set(ml, (counts.get(ml) ?? 0) + 1);
-  const parts = [...counts].map(([ml, count]) => (count > 1 ? `${count} × ${tubeSize(ml)}` : `${tubeSize(ml)}`));
+  const parts = [...counts].map(([ml, count]) =>
+    count > 1 ? `${count} × ${numberSaid(tubeSize(ml))}` : numberSaid(tubeSize(ml)),
+  );
   return parts.length > 0 ? `${parts.join(' + ')} ${volumeUnit()}` : say('in the cupboard');
 }
 const FOR_TWO = () => say('one for two');

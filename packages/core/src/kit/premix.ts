@@ -5,7 +5,7 @@ import { mixColour } from '@viaticum/kernels/mixing';
 import { looksOf } from '../derived/index.js';
 import { heapKeepsMin, keepings } from '../heap/index.js';
 import { type LookPart, recipeParts, sensitivity } from '../mix/index.js';
-import { counted, volumeInWords } from '../units/index.js';
+import { counted, syringeInWords, volumeInWords } from '../units/index.js';
 import type { MixVolume } from './volumes.js';
 
 /** Why a mix is better made once for all, and how much that weighs. */
@@ -83,8 +83,8 @@ function reasonsFor(
     add(isSure ? 'must' : 'better', say`comes back in ${counted(steps.length, 'step')}, where a new heap would not match`);
   }
   if (leastMl < MEASURABLE_ML) {
-    const little = leastMl < 0.001 ? say('less than a thousandth of a') : leastMl.toFixed(3);
-    const words = say`its smallest part is ${little} ml in one heap: nobody can measure that`;
+    const little = leastMl < 0.001 ? say('less than 0.001 ml') : syringeInWords(Number(leastMl.toFixed(3)));
+    const words = say`its smallest part is ${little} in one heap: nobody can measure that`;
     add(leastMl < MEASURABLE_ML / 2 ? 'must' : 'better', words);
   }
   if (

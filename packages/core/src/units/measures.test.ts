@@ -7,9 +7,13 @@ import {
   degreesMeant,
   degreesShown,
   setMeasures,
+  syringeInWords,
   timeOfDay,
+  tubeSize,
   usualMeasures,
   volumeInWords,
+  volumeMeant,
+  volumeShown,
 } from './index.js';
 
 afterEach(() => setMeasures(usualMeasures));
@@ -55,6 +59,28 @@ describe('volumes', () => {
     expect(tubesInWords([59, 59, 118])).toBe('2 × 59 + 118 ml');
     inAmerica();
     expect(tubesInWords([59, 59, 118])).toBe('2 × 2 + 4 fl oz');
+  });
+  // Sizes as tubes carry them in both units (common practice, no published source).
+  it('a size is the one a shop sells, not its exact ounces', () => {
+    inAmerica();
+    expect([22, 37, 60, 75, 118, 120, 150, 250, 473].map(tubeSize)).toEqual([0.75, 1.25, 2, 2.5, 4, 4, 5, 8.5, 16]);
+    expect([20, 40].map(tubeSize)).toEqual([0.68, 1.35]);
+    setMeasures(usualMeasures);
+    expect([7.5, 59.147, 60].map(tubeSize)).toEqual([7.5, 59, 60]);
+  });
+  it('typed, they are meant in the reader’s unit, and come back as typed', () => {
+    expect(volumeMeant(60)).toBe(60);
+    inAmerica();
+    expect(volumeMeant(2)).toBe(59.147);
+    for (const typed of [0.25, 0.75, 1.25, 2, 3.4, 16, 128]) {
+      expect(volumeShown(volumeMeant(typed))).toBe(typed);
+      expect(tubeSize(volumeMeant(typed))).toBe(typed);
+    }
+  });
+  it('what a syringe measures is said as it is marked, ounces beside it', () => {
+    expect(syringeInWords(1.5)).toBe('1.5 ml');
+    inAmerica();
+    expect([1.5, 0.017].map(syringeInWords)).toEqual(['1.5 ml (0.05 fl oz)', '0.017 ml']);
   });
 });
 

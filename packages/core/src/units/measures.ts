@@ -32,8 +32,31 @@ function volumeNumber(ml: number): number {
 export const volumeUnit = (): string => measures.volume;
 /** "12 ml", "0.41 fl oz"; US fluid ounces (29.5735 ml). */
 export const volumeInWords = (ml: number): string => `${numberSaid(volumeNumber(ml))} ${volumeUnit()}`;
-/** The size of a tube as it is printed on it: whole ml, or fluid ounces to a tenth. */
-export const tubeSize = (ml: number): number => (measures.volume === 'ml' ? ml : Math.round((ml / ML_PER_FL_OZ) * 10) / 10);
+/** To the nearest of so many parts of one. */
+const roundedTo = (parts: number, value: number): number => Math.round(value * parts) / parts;
+/**
+ * The size of a tube as it is printed on it: whole or half ml, or fluid ounces, where 60 ml are sold as 2 and 37 ml as 1¼: the nearest quarter
+ * within a fortieth of it, else to a hundredth (common practice, no published source).
+ */
+export function tubeSize(ml: number): number {
+  if (measures.volume === 'ml') return roundedTo(2, ml);
+  const ounces = ml / ML_PER_FL_OZ;
+  const quarters = roundedTo(4, ounces);
+  return Math.abs(quarters - ounces) <= ounces / 40 ? quarters : roundedTo(100, ounces);
+}
+/** A volume as a number of the reader's unit, for fields and tables: ml to a tenth, fluid ounces to a hundredth. */
+export const volumeShown = (ml: number): number =>
+  measures.volume === 'ml' ? roundedTo(10, ml) : roundedTo(100, ml / ML_PER_FL_OZ);
+/** A number of the reader's volume in ml, to a thousandth. */
+export const volumeMeant = (shown: number): number => (measures.volume === 'ml' ? shown : roundedTo(1000, shown * ML_PER_FL_OZ));
+/**
+ * What is measured with a syringe, which is marked in ml everywhere: "1.5 ml", and beside it "(0.05 fl oz)" for who counts in those, where
+ * there is a hundredth of one.
+ */
+export function syringeInWords(ml: number): string {
+  const marked = `${numberSaid(ml)} ml`;
+  return measures.volume === 'ml' || ml < ML_PER_FL_OZ / 100 ? marked : `${marked} (${volumeInWords(ml)})`;
+}
 
 /** An hour and a minute as "14:05" or "2:05 pm". */
 export function clockWords(hour: number, minute: number): string {

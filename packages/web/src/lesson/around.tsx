@@ -13,8 +13,15 @@ import css from './header.module.css';
 import { isStation } from './rail.js';
 
 const EVERY_MS = 1000;
-/** This window, also after it has shown something else in between. */
-const seat = nanoid(12);
+const SEAT = 'viaticum-seat';
+/**
+ * This window, also after it has shown something else in between or was read anew. What is kept for that lies there only while no page is
+ * shown: a window copied from this one finds nothing and takes a seat of its own.
+ */
+const seat = sessionStorage.getItem(SEAT) ?? nanoid(12);
+sessionStorage.removeItem(SEAT);
+addEventListener('pagehide', () => sessionStorage.setItem(SEAT, seat));
+addEventListener('pageshow', () => sessionStorage.removeItem(SEAT));
 
 /** Who else has this lesson open, where on the bench. What they save comes in here. */
 export function Around() {

@@ -1,4 +1,4 @@
-import { say, shelfNames, worded } from '@viaticum/contract';
+import { numberSaid, say, shelfNames, worded } from '@viaticum/contract';
 import { counted, minutesInWords, tubeSize, volumeInWords, volumeUnit } from '@viaticum/core/units';
 
 /** Words of the Kit station. */
@@ -41,7 +41,7 @@ export const kitWords = worded({
       head: 'each',
       group: 'the class',
       sharing: 'goes round',
-      stock: 'have, ml',
+      stock: () => say`have, ${volumeUnit()}`,
       buy: 'buy',
       price: 'sizes and prices',
     },
@@ -55,14 +55,14 @@ export const kitWords = worded({
     buys: 'Bought for',
     buying: { mean: 'a usual class', sure: 'nine classes in ten' } as const,
     prices: (name: string) => say`Sizes and prices of ${name}`,
-    priceOf: (ml: number, cost: string) => `${tubeSize(ml)} ${volumeUnit()} ${cost}`,
+    priceOf: (ml: number, cost: string) => `${numberSaid(tubeSize(ml))} ${volumeUnit()} ${cost}`,
     addSize: 'Add a size',
-    size: 'Size, ml',
+    size: () => say`Size, ${volumeUnit()}`,
     price: 'Price',
-    removeSize: (ml: number) => say`Take ${tubeSize(ml)} ${volumeUnit()} away`,
+    removeSize: (ml: number) => say`Take ${numberSaid(tubeSize(ml))} ${volumeUnit()} away`,
     currency: 'Money',
     badPrice: 'This is no price. Write it as 7.80.',
-    badSize: 'A tube holds between 1 and 5 000 ml.',
+    badSize: () => say`A tube holds between ${volumeUnit() === 'ml' ? '1' : '0.04'} and ${volumeInWords(5000)}.`,
     twice: 'This size is on the list already.',
     mixes: 'Mixes, for one painter',
     mix: 'Mix',
@@ -77,7 +77,7 @@ export const kitWords = worded({
     } as const,
     csv: 'Save as a table (CSV)',
     losses: 'What is lost',
-    lossesAbout: 'Against what is usual, in percent. Weigh what is left on the palettes once: 1.3 g are a ml.',
+    lossesAbout: 'Against what is usual, in percent. Weigh what is left on the palettes once: 1.3 g are 1 ml.',
     lossNames: {
       brush: 'in brushes',
       kept: 'kept for corrections',

@@ -1,6 +1,6 @@
 import type { Keeping } from '@viaticum/contract';
 import { say, worded } from '@viaticum/contract';
-import { counted, volumeInWords } from '@viaticum/core/units';
+import { counted, volumeInWords, volumeUnit } from '@viaticum/core/units';
 import { apart } from './exact.js';
 
 /** In hundredths, never rounded up to what it does not reach. */
@@ -82,7 +82,7 @@ export const paintWords = worded({
     strength: 'Strength',
     light: 'Light',
     grade: 'Grade',
-    size: 'ml',
+    size: volumeUnit,
     price: 'Price',
     owned: 'I have it',
     students: 'Students',
@@ -94,9 +94,9 @@ export const paintWords = worded({
     'Strength against ultramarine in tints. Light: as commonly rated, I excellent, II very good. Model estimates; the label holds.',
   grades: { artist: 'artist', student: 'student' } as const,
   gradeOf: (name: string) => say`Grade of ${name}`,
-  sizeOf: (name: string) => say`Size of ${name}, ml`,
+  sizeOf: (name: string) => say`Size of ${name}, ${volumeUnit()}`,
   priceOf: (name: string) => say`Price of ${name}`,
-  perMl: (price: string) => say`${price} a ml`,
+  perUnit: (price: string) => say`${price} a ${volumeUnit()}`,
   ownedOf: (name: string) => say`I have ${name}`,
   studentsOf: (name: string) => say`Students have ${name}`,
   ownTube: 'A tube of your own',

@@ -1,7 +1,7 @@
-import { buyings, type Studio } from '@viaticum/contract';
+import { buyings, numberSaid, type Studio } from '@viaticum/contract';
 import { type KitMix, type KitTube, mlInWords, moneyInWords, readMoney, tubesInWords } from '@viaticum/core/kit';
 import { tubeRgb } from '@viaticum/core/mix';
-import { listInWords } from '@viaticum/core/units';
+import { listInWords, tubeSize, volumeMeant, volumeShown } from '@viaticum/core/units';
 import { cssRgb } from '@viaticum/kernels/colour';
 import { Button, Input, Popover, Segmented, Select, Table } from 'antd';
 import { useState } from 'react';
@@ -101,13 +101,14 @@ export function Paint({ kit }: { kit: Kit }) {
             ),
           },
           {
-            title: w.columns.stock,
+            title: w.columns.stock(),
             align: 'right',
             render: (_, one) => (
               <NumberField
-                label={`${w.columns.stock}: ${one.name}`}
-                value={Math.round(one.stockMl)}
-                onValue={(ml) => {
+                label={`${w.columns.stock()}: ${one.name}`}
+                value={volumeShown(one.stockMl)}
+                onValue={(typed) => {
+                  const ml = volumeMeant(typed);
                   if (ml < 0 || ml > 100_000) return false;
                   saveStudio({
                     stock: [
@@ -240,11 +241,11 @@ function Prices({ tube, studio, onPrices }: { tube: KitTube; studio: Studio; onP
   const [fault, setFault] = useState<string | null>(null);
   const own = studio.prices.filter(({ paint }) => paint === tube.key).sort((one, other) => one.sizeMl - other.sizeMl);
   const add = () => {
-    const sizeMl = Number(size.trim().replace(',', '.'));
+    const sizeMl = volumeMeant(Number(size.trim().replace(',', '.')));
     const priceMinor = readMoney(price, studio.currency);
-    if (!(sizeMl >= 1 && sizeMl <= 5000)) return setFault(w.badSize);
+    if (!(sizeMl >= 1 && sizeMl <= 5000)) return setFault(w.badSize());
     if (priceMinor === null) return setFault(w.badPrice);
-    if (own.some((one) => one.sizeMl === sizeMl)) return setFault(w.twice);
+    if (own.some((one) => tubeSize(one.sizeMl) === tubeSize(sizeMl))) return setFault(w.twice);
     setFault(null);
     setSize('');
     setPrice('');
@@ -265,8 +266,8 @@ function Prices({ tube, studio, onPrices }: { tube: KitTube; studio: Studio; onP
         </p>
       ))}
       <Input
-        aria-label={w.size}
-        placeholder={w.size}
+        aria-label={w.size()}
+        placeholder={w.size()}
         value={size}
         inputMode="decimal"
         onChange={(event) => setSize(event.target.value)}
@@ -288,7 +289,7 @@ function Prices({ tube, studio, onPrices }: { tube: KitTube; studio: Studio; onP
     </div>
   );
   const says = tube.sizes.map(({ ml, priceMinor }) =>
-    tube.isPriced ? w.priceOf(ml, moneyInWords(priceMinor, studio.currency)) : `${ml}`,
+    tube.isPriced ? w.priceOf(ml, moneyInWords(priceMinor, studio.currency)) : numberSaid(tubeSize(ml)),
   );
   return (
     <Popover trigger="click" content={list} title={w.prices(tube.name)}>

@@ -1,7 +1,7 @@
 import type { Premixing } from '@viaticum/contract';
 import { looksOf } from '@viaticum/core/derived';
 import { mlInWords, type Premix, scrapGrey, standsInFor, storageLife, stores } from '@viaticum/core/kit';
-import { waitInWords } from '@viaticum/core/units';
+import { syringeInWords, waitInWords } from '@viaticum/core/units';
 import { cssRgb } from '@viaticum/kernels/colour';
 import { Button, Select, Table } from 'antd';
 import { clsx } from 'clsx';
@@ -89,7 +89,7 @@ export function PremixTopic({ kit }: { kit: Kit }) {
                     <p className="numbers">{w.batch(batch.ml, batch.portions, mlInWords(batch.portionMl))}</p>
                     {batch.largestMl > batch.portionMl * 1.05 && <p className="small">{w.largest(mlInWords(batch.largestMl))}</p>}
                     <p className="small">
-                      {w.parts}: {batch.parts.map(({ name, ml }) => `${ml} ml ${name}`).join(' + ')}
+                      {w.parts}: {batch.parts.map(({ name, ml }) => `${syringeInWords(ml)} ${name}`).join(' + ')}
                     </p>
                     <p className="small quiet">
                       {w.rounded(batch.roundedBy)}; {w.minutes(batch.minutes)}

@@ -1,7 +1,7 @@
 import { finishes, type Lab, type Lesson, type OwnTube as Own, type Tube } from '@viaticum/contract';
 import { calibrateTube, metalName, pigmentName, shortTubeName, tubeRgb } from '@viaticum/core/mix';
 import { discColour } from '@viaticum/core/picture';
-import { lowered } from '@viaticum/core/units';
+import { lowered, tubeSize, volumeMeant } from '@viaticum/core/units';
 import { cssRgb, labToSrgb } from '@viaticum/kernels/colour';
 import { pigmentOf } from '@viaticum/kernels/pigment';
 import { Button, Checkbox, Input, Segmented, Select, Table } from 'antd';
@@ -103,16 +103,19 @@ function TubeTable({ lesson }: { lesson: Lesson }) {
           ),
         },
         {
-          title: w.table.size,
-          render: (_, { tube, name }) => <Figure tube={tube} field="sizeMl" label={w.sizeOf(name)} unit={1} />,
+          title: w.table.size(),
+          render: (_, { tube, name }) => <Figure tube={tube} field="sizeMl" label={w.sizeOf(name)} />,
         },
         {
           title: w.table.price,
           render: (_, { tube, name }) => (
             <>
-              <Figure tube={tube} field="priceMinor" label={w.priceOf(name)} unit={100} />
+              <Figure tube={tube} field="priceMinor" label={w.priceOf(name)} />
               {tube.priceMinor !== undefined && tube.sizeMl !== undefined && (
-                <span className="quiet small"> {w.perMl((tube.priceMinor / 100 / tube.sizeMl).toFixed(2))}</span>
+                <span className="quiet small">
+                  {' '}
+                  {w.perUnit(((tube.priceMinor / 100 / tube.sizeMl) * volumeMeant(1)).toFixed(2))}
+                </span>
               )}
             </>
           ),
@@ -152,21 +155,29 @@ function TubeTable({ lesson }: { lesson: Lesson }) {
   );
 }
 
-/** A number of a tube in its own unit (a price in whole coins), or nothing. */
-function Figure({ tube, field, label, unit }: { tube: Tube; field: 'sizeMl' | 'priceMinor'; label: string; unit: number }) {
+/** How a number of a tube is typed: its size as the reader measures, its price in whole coins. */
+const typings = {
+  sizeMl: { shown: (ml: number) => `${tubeSize(ml)}`, meant: volumeMeant },
+  priceMinor: { shown: (minor: number) => (minor / 100).toFixed(2), meant: (coins: number) => Math.round(coins * 100) },
+};
+
+function Figure({ tube, field, label }: { tube: Tube; field: keyof typeof typings; label: string }) {
   const session = useSession();
   const value = tube[field];
+  const { shown, meant } = typings[field];
+  const text = value === undefined ? '' : shown(value);
   return (
     <Input
       key={value}
       className={css.figure}
       inputMode="decimal"
       aria-label={label}
-      defaultValue={value === undefined ? '' : unit === 1 ? value : (value / unit).toFixed(2)}
+      defaultValue={text}
       onBlur={(event) => {
-        const text = event.target.value.trim().replace(',', '.');
-        const tubeChange = text === '' ? {} : { [field]: unit === 1 ? Number(text) : Math.round(Number(text) * unit) };
-        session.do('setTube', { id: tube.id, tube: tubeChange, ...(text === '' && { clear: [field] }) });
+        const typed = event.target.value.trim().replace(',', '.');
+        if (typed === text) return;
+        const tubeChange = typed === '' ? {} : { [field]: meant(Number(typed)) };
+        session.do('setTube', { id: tube.id, tube: tubeChange, ...(typed === '' && { clear: [field] }) });
       }}
     />
   );

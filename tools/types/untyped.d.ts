@@ -35,7 +35,12 @@ declare module '*/paint.mjs' {
 }
 declare module 'jstat' {
   const jstat: {
-    normal: { cdf(x: number, mean: number, deviation: number): number; pdf(x: number, mean: number, deviation: number): number };
+    normal: {
+      cdf(x: number, mean: number, deviation: number): number;
+      pdf(x: number, mean: number, deviation: number): number;
+      inv(share: number, mean: number, deviation: number): number;
+    };
+    binomial: { cdf(count: number, of: number, chance: number): number };
     gamma: { inv(share: number, shape: number, scale: number): number };
     mean(values: number[]): number;
     stdev(values: number[], isSample?: boolean): number;

@@ -166,9 +166,25 @@ export const DeviceParam = Type.Object(
 export type DeviceRole = Static<typeof DeviceParam>['role'];
 export type ClassLinks = Record<DeviceRole, string>;
 export type OfStudent = { note: string; personId: string | null };
-/** Someone who came before, with how much longer than the plan they take (null: not known yet). */
-export type Person = { id: string; firstName: string; classes: number; pace: number | null };
-export type Letter = { id: string; at: string; to: string; subject: string; text: string; attachment: string | null };
+/** Someone who came before, with how much longer than the plan they take (null: not known yet), and between what in four cases of five. */
+export type Person = {
+  id: string;
+  firstName: string;
+  classes: number;
+  pace: number | null;
+  paceFrom?: number;
+  paceTo?: number;
+};
+/** `dueAt`: the day on which it is to be thought of. */
+export type Letter = {
+  id: string;
+  at: string;
+  dueAt: string | null;
+  to: string;
+  subject: string;
+  text: string;
+  attachment: string | null;
+};
 /** All that happened in a class, with what is needed to show it. */
 export type ClassRecord = {
   title: string;

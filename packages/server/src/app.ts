@@ -149,7 +149,7 @@ export async function buildApp(config: Config): Promise<Running> {
   await app.register(kept, { database });
   await app.register(kit, { database, lessons: lessonsOf, config });
   await app.register(courses, { database });
-  await app.register(logbook, { database, classes: classesOf });
+  await app.register(logbook, { database, classes: classesOf, lessons: lessonsOf, letters });
   await app.register(films, { store: filmsOf });
   await app.register(shooting, { database, config });
   await app.register(backups, { database, url: config.databaseUrl, dataFolder: config.dataFolder });

@@ -42,6 +42,13 @@ export const serverErrors = {
   noCameraPicture: coded(404, 'no-picture', 'No picture has come from a camera yet.'),
   peopleFull: coded(409, 'too-many', 'Two thousand people are kept. Take some away first.'),
   rosterEmpty: coded(422, 'no-roster', 'Nobody is on the list yet. Enter first names, or bring them as a CSV file.'),
+  aloneUnsound: coded(
+    422,
+    'alone-unsound',
+    'This cannot have been painted so. Begin once more, and tell your times when you have ended.',
+  ),
+  resultsFull: (most: string | number) =>
+    coded(422, 'results-full', say`A class keeps the numbers of ${most} photographs. Take one away first.`),
   noSuchDay: coded(422, 'no-such-day', 'There is no such day or hour. Look at when the class begins.'),
   noSuchTimeZone: coded(422, 'no-such-time-zone', 'There is no time zone of this name. Choose one such as Europe/Vienna.'),
   codeMalformed: coded(404, 'unknown-code', 'A class code has six letters and digits. Look at the board again.'),

@@ -1,6 +1,7 @@
 export * from './drawing.js';
 export * from './film.js';
 export * from './kit.js';
+export * from './learnt.js';
 export * from './lesson.js';
 export * from './paints.js';
 export * from './picture.js';

@@ -4,6 +4,7 @@ import { Id, Name, oneOf, optional, strict } from '../shapes.js';
 import { Drawing } from './drawing.js';
 import { Film } from './film.js';
 import { Kit } from './kit.js';
+import { Learnt } from './learnt.js';
 import { finishes, keepings, Mix, Tube } from './paints.js';
 import { Area, Reference, Support, Thing } from './picture.js';
 import { Planning, Room } from './room.js';
@@ -66,6 +67,10 @@ export const Lesson = Type.Object(
     planning: Planning,
     samples: Type.Array(Sample, { maxItems: limits.samples }),
     variants: Type.Array(Variant, { maxItems: limits.variants }),
+    /** What classes taught and the instructor took over, each with what it is known from. */
+    learnt: optional(Type.Array(Learnt, { maxItems: limits.learnt })),
+    /** How long the instructor means to take for painting it the next time. */
+    targetMin: optional(Type.Number({ minimum: 1, maximum: 10000 })),
     kit: optional(Kit),
     film: optional(Film),
     setAside: Type.Array(

@@ -27,6 +27,8 @@ export const Room = Type.Object(
     outdoors: optional(Type.Boolean()),
     /** How much faster water leaves paint here than by the model: found by touch tests of classes, and taken over by the instructor. */
     calibration: optional(Type.Number({ minimum: 0.4, maximum: 2.5 })),
+    /** Touch tests from before this day say less of it: something has changed there. */
+    learntSince: optional(Type.String({ pattern: '^\\d{4}-\\d\\d-\\d\\d$' })),
     seats: optional(Type.Integer({ minimum: 1, maximum: 300 })),
     dryers: optional(
       Type.Object(

@@ -1,5 +1,6 @@
 import type { Lesson, PlanCoat } from '@viaticum/contract';
 import { type Coat, type CoatRoom, carriedOn, coatTimes } from '../coat/index.js';
+import { learntDrying } from '../derived/index.js';
 import { planLesson } from '../plan/index.js';
 import { coatKey } from './air.js';
 
@@ -31,29 +32,35 @@ function rowOf(coat: Coat, was: CoatRoom, is: CoatRoom): { row: number[]; left: 
  * room. `was` is the air that the coats have dried in so far. About 2 ms for 25 coats.
  */
 export function airRows(lesson: Lesson, coats: readonly PlanCoat[], was: Lesson['room'], is: Lesson['room']): AirRows {
-  const laid = new Map<string, Coat>();
+  const laid = new Map<string, { coat: Coat; longer: number }>();
   for (const { step, areaId, coat } of planLesson({ ...lesson, room: was }).laid)
-    if (!step.dryer) laid.set(coatKey({ stepId: step.id, areaId }), coat);
+    if (!step.dryer) laid.set(coatKey({ stepId: step.id, areaId }), { coat, longer: learntDrying(lesson, step) });
+  const own = coats.map((one) => laid.get(coatKey(one)));
   return alike(
-    coats.map((one) => laid.get(coatKey(one)) ?? null),
+    own.map((one) => one?.coat ?? null),
     was,
     is,
+    own.map((one) => one?.longer ?? 1),
   );
 }
 
-/** Rows for coats one by one (null: as planned), each kind of coat once. */
-export function alike(coats: readonly (Coat | null)[], was: CoatRoom, is: CoatRoom): AirRows {
+const slower = (air: CoatRoom, longer: number): CoatRoom =>
+  longer === 1 ? air : { ...air, calibration: (air.calibration ?? 1) / longer };
+
+/** Rows for coats one by one (null: as planned), each kind of coat once; `longer`: how much longer than the model each of them dries. */
+export function alike(coats: readonly (Coat | null)[], was: CoatRoom, is: CoatRoom, longer: readonly number[] = []): AirRows {
   const found: AirRows = { rows: [], row: [], left: [] };
   const byText = new Map<string, number>();
-  for (const coat of coats) {
+  for (const [k, coat] of coats.entries()) {
     if (!coat) {
       found.row.push(-1);
       continue;
     }
-    const text = JSON.stringify(coat);
+    const by = longer[k] ?? 1;
+    const text = `${by} ${JSON.stringify(coat)}`;
     let at = byText.get(text);
     if (at === undefined) {
-      const { row, left } = rowOf(coat, was, is);
+      const { row, left } = rowOf(coat, slower(was, by), slower(is, by));
       const same = found.rows.findIndex((_, k) => `${found.rows[k]} ${found.left[k]}` === `${row} ${left}`);
       at = same < 0 ? found.rows.push(row) - 1 : same;
       if (same < 0) found.left.push(left);

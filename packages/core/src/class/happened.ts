@@ -14,6 +14,8 @@ export type HappenedItem = {
   title: string;
   planned: number | null;
   actual: number | null;
+  /** The minute of the class at which it was begun; null: never. */
+  startMin: number | null;
   /** How many were there, how many of them said Done to a step, and of how many more it may be taken for done. */
   present: number;
   done: number;
@@ -24,7 +26,14 @@ export type HappenedItem = {
   /** A pause that was cut short: so much before its paint was dry the class painted on. */
   paintedOnMin?: number;
 };
-export type HappenedHand = { firstName: string; reason: HandReason; minute: number; tookMin: number | null };
+/** `group`: in which group they were then, where the class is taught in groups. */
+export type HappenedHand = {
+  firstName: string;
+  reason: HandReason;
+  minute: number;
+  tookMin: number | null;
+  group: string | null;
+};
 /** A part of a class that was taught in groups; `name` null: all of it, since they came together again. */
 export type HappenedPart = { id: string; name: string | null };
 export type Happened = {
@@ -57,7 +66,8 @@ function cutShort({ paintedOn = [] }: ClassState, endedAt: number | null): { pai
 const LEAST_DONES = 3;
 
 type Part = HappenedPart & { view: ClassState };
-const ALL_PART = 'all';
+/** The part of a class that is all of it. */
+export const ALL_PART = 'all';
 
 /** The groups that end as all come together where one of them is, as they were then. */
 function endedParts(whole: ClassState, where: string, seq: number, at: number): Part[] {
@@ -83,6 +93,7 @@ export function happened(events: readonly ClassEvent[], part?: string): Happened
   const whole = newClass();
   const ended: Part[] = [];
   const hands: HappenedHand[] = [];
+  const byStudent: [studentId: string, hand: HappenedHand][] = [];
   const raised = new Map<string, HappenedHand>();
   const touches: { at: number; index: number; dry: boolean }[] = [];
   const messages: Happened['messages'] = [];
@@ -91,6 +102,9 @@ export function happened(events: readonly ClassEvent[], part?: string): Happened
   for (const event of events) {
     if (event.body.type === 'joinedTogether') ended.push(...endedParts(whole, event.body.where, event.seq, event.at));
     fold(whole, event);
+    // A hand counts for the group that went on from where it was raised.
+    if (event.body.type === 'divided') for (const [id, hand] of byStudent) hand.group ??= whole.students[id]?.group ?? null;
+    if (event.body.type === 'joinedTogether') for (const hand of hands) if (hand.group === event.body.where) hand.group = null;
     const ofGroup = 'group' in event.body ? viewOf(whole, event.body.group) : whole;
     const state = 'studentId' in event.body ? viewFor(whole, event.body.studentId) : ofGroup;
     const { body } = event;
@@ -101,8 +115,10 @@ export function happened(events: readonly ClassEvent[], part?: string): Happened
         reason: body.reason,
         minute: classMinute(state, body.saidAt ?? event.at),
         tookMin: null,
+        group: whole.students[body.studentId]?.group ?? null,
       };
       hands.push(hand);
+      byStudent.push([body.studentId, hand]);
       raised.set(body.studentId, hand);
     }
     if (body.type === 'handLowered') {
@@ -148,6 +164,7 @@ export function happened(events: readonly ClassEvent[], part?: string): Happened
         title: item.title,
         planned: before ? before.endMin - before.startMin : null,
         actual: ((visit.endedAt ?? end) - visit.startedAt) / 60_000,
+        startMin: classMinute(state, visit.startedAt),
         present: there.length,
         done: dones.length,
         assumed,
@@ -168,6 +185,7 @@ export function happened(events: readonly ClassEvent[], part?: string): Happened
             title: item.title,
             planned: item.endMin - item.startMin,
             actual: null,
+            startMin: null,
             present: 0,
             done: 0,
             assumed: 0,

@@ -10,6 +10,7 @@ export { filmPlaceAt, keepingUp } from './film.js';
 export { type GoingOn, goingOn, leftAt } from './going-on.js';
 export { partsOf, toGroup, viewFor, viewOf } from './groups.js';
 export {
+  ALL_PART,
   type Happened,
   type HappenedHand,
   type HappenedItem,

@@ -192,7 +192,7 @@ describe('afterwards', () => {
       medianDone: null,
     });
     expect(told.items[1]).toMatchObject({ kind: 'pause', actual: 6, touches: [{ minute: 6, dry: true }] });
-    expect(told.hands).toEqual([{ firstName: 'Kofi', reason: 'brush', minute: 3, tookMin: 2 }]);
+    expect(told.hands).toEqual([{ firstName: 'Kofi', reason: 'brush', minute: 3, tookMin: 2, group: null }]);
     const steps = stepsOf(planned.items).length;
     expect(told.items.filter((one) => one.actual === null && one.kind !== 'pause')).toHaveLength(steps - 1);
     const then = stateAt(it_.events, (it_.events[4]?.at ?? 0) + minute);

@@ -12,6 +12,7 @@ export {
 export { bringInWords } from './bring.js';
 export { type Findable, type FoundKind, type FoundThing, findableIn, findInLesson, findOnShelf } from './find.js';
 export { coatsToHide, furtherCoatGain, loadFactor } from './hiding.js';
+export { airForStep, learntDrying, learntFactor, learntPace, reckonedDrying, slowPaintOf } from './learnt.js';
 export {
   coveringOf,
   filmOf,

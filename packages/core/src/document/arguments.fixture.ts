@@ -526,6 +526,14 @@ export const argumentsOf: { [N in CommandName]: (draw: Draw) => CommandArgs<N> }
     return { stage, steps: [step], mixes: [mix] };
   },
   removeFilm: ({ lesson, pick }) => ({ id: pick(lesson.film?.films ?? []).id }),
+  takeLearnt: ({ random, pick }) => ({
+    learnt: {
+      ...{ key: pick(['drying technique glaze', 'pace technique block-in', 'pace level beginner', 'help', 'paint']) },
+      ...{ factor: 0.7 + random(), from: 0.6, to: 1.9, observations: 12, classes: 3, on: '2026-11-02' },
+    },
+  }),
+  dropLearnt: ({ lesson, pick }) => ({ key: lesson.learnt?.length ? pick(lesson.learnt).key : 'help' }),
+  setTarget: ({ random }) => ({ minutes: random() < 0.3 ? null : 30 + Math.floor(random() * 200) }),
   setAside: ({ random }) => ({ finding: `rule/${Math.floor(random() * 3)}`, why: random() < 0.3 ? null : 'they know' }),
 };
 

@@ -21,6 +21,7 @@ import { drawCommands } from './draw-commands.js';
 import { filmCommands } from './film-commands.js';
 import { pinsAmong } from './kept.js';
 import { kitCommands } from './kit-commands.js';
+import { logCommands } from './log-commands.js';
 import { paintCommands } from './paint-commands.js';
 import { pictureCommands } from './picture-commands.js';
 import { planCommands } from './plan-commands.js';
@@ -113,6 +114,7 @@ export const commands = {
   ...teachCommands,
   ...drawCommands,
   ...kitCommands,
+  ...logCommands,
   ...filmCommands,
   addStage: (lesson: D, { stage, at }: { stage: Stage; at?: number }) => {
     insert(lesson.stages, { ...stage, name: named(stage.name, 'stage') }, 'stage', at);

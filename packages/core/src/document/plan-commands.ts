@@ -21,7 +21,17 @@ function soundRoom(room: Room): void {
 /** A contact by the two steps of it, and the area whose paint is touched (all where none is named). */
 type Waived = { fromStepId: string; toStepId: string; areaId?: string };
 
-type OptionalRoom = 'sunWPerM2' | 'outdoors' | 'seats' | 'dryers' | 'circuits' | 'hours' | 'startAtMin' | 'lightUntilMin';
+type OptionalRoom =
+  | 'calibration'
+  | 'learntSince'
+  | 'sunWPerM2'
+  | 'outdoors'
+  | 'seats'
+  | 'dryers'
+  | 'circuits'
+  | 'hours'
+  | 'startAtMin'
+  | 'lightUntilMin';
 
 /** What the instructor holds to in the plan, and the room it is made for. */
 export const planCommands = {

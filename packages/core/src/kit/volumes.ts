@@ -2,6 +2,7 @@ import type { Lesson, Level, Plan, Step, Studio } from '@viaticum/contract';
 import { partsOf } from '@viaticum/kernels/mixing';
 import { brushOf } from '../brush/index.js';
 import { evaporation } from '../coat/index.js';
+import { learntFactor } from '../derived/index.js';
 import { type Laying, layingsOf } from '../heap/index.js';
 
 /** What is lost of the paint, and how much more is mixed than is needed. Judged, to be learnt by weighing. */
@@ -84,15 +85,16 @@ export function mixVolumes(lesson: Lesson, plan: Plan, level: Level = lesson.lev
     const own = byMix.get(id);
     if (!own) return [];
     const steps = [...new Set(own.map((one) => one.step as Step))];
-    const canvas = own.reduce((sum, one) => sum + one.ml, 0);
+    const used = learntFactor(lesson, 'paint');
+    const canvas = used * own.reduce((sum, one) => sum + one.ml, 0);
     const brush = steps.reduce((sum, step) => {
       const widthMm = brushOf(step.brushId)?.widthMm ?? USUAL_BRUSH_MM;
-      return sum + times.brush * losses.brushfuls[level] * brushKeepsMl(widthMm) * brushfulOf(step);
+      return sum + used * times.brush * losses.brushfuls[level] * brushKeepsMl(widthMm) * brushfulOf(step);
     }, 0);
     const isCorrected = own.some(
       ({ what, step, technique }) => what === 'area' && step?.kind === 'paint' && technique !== 'glaze',
     );
-    const kept = isCorrected ? times.kept * Math.max(losses.keepLeastMl, losses.keepShare * canvas) : 0;
+    const kept = isCorrected ? times.kept * Math.max(used * losses.keepLeastMl, losses.keepShare * canvas) : 0;
     const net = canvas + brush + kept;
     const palette = times.palette * Math.max(losses.paletteLeastMl, losses.paletteShare * net);
     const hours = openHours(plan, steps);

@@ -1,9 +1,21 @@
 import { describe, expect, it } from '@jest/globals';
 import type { ClassLog, Lesson, LoggedItem, LoggedTouch } from '@viaticum/contract';
+import { driven, instructor, minute, wet } from '../class/class.fixture.js';
 import { type CommandName, carryOut, startHistory } from '../document/index.js';
+import { takesOf } from '../film/index.js';
 import { demoLesson } from '../fixtures/index.js';
 import { planLesson } from '../plan/index.js';
-import { logByHand, logCsv, readLogCsv, rowsByHand, type Suggestion, suggestions, wordsOfLog } from './index.js';
+import {
+  logByHand,
+  logCsv,
+  logOf,
+  logOfTakes,
+  readLogCsv,
+  rowsByHand,
+  type Suggestion,
+  suggestions,
+  wordsOfLog,
+} from './index.js';
 import { asksAt } from './pace.js';
 
 const NOW = Date.UTC(2026, 10, 30);
@@ -129,9 +141,11 @@ describe('what classes suggest', () => {
   });
 
   it('adds a checkpoint where many asked, in the words of what they asked', () => {
-    const asked = classOf([itemOf(step, planned(step.id), { asks: 5, reasons: ['wet', 'wet', 'brush', 'wet', 'lost'] })]);
+    const asked = classOf([
+      itemOf(step, planned(step.id), { asks: 7, reasons: ['wet', 'wet', 'brush', 'wet', 'lost', 'wet', 'colour'] }),
+    ]);
     const found = of(ask([asked, asked]), 'asks') as Suggestion;
-    expect(found.evidence).toBe('10 of 24 asked; 6 in a hundred is usual.');
+    expect(found.evidence).toBe('14 of 24 asked; 10 in a hundred is usual.');
     const changed = apply(lesson, found.edit.command, found.edit.args as never);
     expect(changed.steps.find(({ id }) => id === step.id)?.checkpoint).toContain('Touch the rim: is it dry enough to go on?');
     // Taken, it is not asked again.
@@ -153,9 +167,9 @@ describe('help', () => {
     const one = logged([classOf([itemOf(step, 5, { asks: 1, present: 2 })])]);
     const many = logged(Array.from({ length: 10 }, () => classOf([itemOf(step, 5, { asks: 6, present: 12 })])));
     const rate = (all: typeof one) => asksAt(all).get(step.id)?.rate ?? 0;
-    // (20 · 0.06 + 1) / (20 + 2), by hand.
-    expect(rate(one)).toBeCloseTo(2.2 / 22, 9);
-    expect(rate(many)).toBeCloseTo((1.2 + 60) / 140, 9);
+    // (20 · 0.1 + 1) / (20 + 2), by hand.
+    expect(rate(one)).toBeCloseTo(3 / 22, 9);
+    expect(rate(many)).toBeCloseTo((2 + 60) / 140, 9);
   });
 });
 
@@ -179,5 +193,58 @@ describe('a class that is noted by hand', () => {
     expect(() => readLogCsv('a,b\n1,2')).toThrow(
       'No step was found in this file. It needs the columns date, step, planned, actual, note.',
     );
+  });
+});
+
+describe('a class that was taught', () => {
+  it('in groups is logged group by group, with the hands that were raised in each and how long help took', () => {
+    const room = driven(wet);
+    const people = ['Ada', 'Bela', 'Cato', 'Dina'].map((name) => room.join(name));
+    const handOf = (k: number, minutes: number) => {
+      const who = people[k] as (typeof people)[0];
+      room.say(who, { type: 'hand', studentId: who.id, reason: 'too-wet' });
+      room.now += minutes * minute;
+      room.say(who, { type: 'handDown', studentId: who.id });
+    };
+    room.say(instructor, { type: 'goOn', from: -1 });
+    handOf(2, 2);
+    room.now += 2 * minute;
+    room.say(instructor, {
+      type: 'divide',
+      groups: [
+        { id: 'left', name: 'by the window' },
+        { id: 'right', name: 'by the door' },
+      ],
+      of: [2, 3].map((k) => ({ studentId: people[k]?.id as string, group: 'right' })),
+    });
+    room.say(instructor, { type: 'goOn', from: 0, group: 'left' });
+    handOf(0, 1);
+    room.now += 3 * minute;
+    room.say(instructor, { type: 'goOn', from: 0, group: 'right' });
+    room.say(instructor, { type: 'end' });
+    const log = logOf(room.events, { ...lesson, room: { ...lesson.room, calibration: 0.5 } }) as ClassLog;
+    expect(log).toMatchObject({ kind: 'class', students: 4, groups: [{ students: 2 }, { students: 2 }] });
+    const of = (group: string, k: number) => log.items.filter((item) => item.group === group)[k];
+    expect([of('by the window', 0)?.actual, of('by the door', 0)?.actual]).toEqual([4, 8]);
+    // Whose hand was up before they were divided counts where they went.
+    expect([of('by the window', 0)?.asks, of('by the door', 0)?.asks]).toEqual([0, 1]);
+    expect(of('by the door', 0)).toMatchObject({ helpMin: [2], reasons: ['too-wet'] });
+    expect(of('by the window', 1)).toMatchObject({ asks: 1, helpMin: [1] });
+    expect(JSON.stringify(log)).not.toMatch(/Ada|Bela|Cato|Dina/);
+  });
+  it('what was filmed in a day is logged by its good takes, against their planned minutes', () => {
+    const take = takesOf(lesson).find(({ kind, stepIds }) => kind === 'canvas' && stepIds.length === 1);
+    const at = Date.UTC(2026, 9, 3, 9);
+    const note = (id: string, minutes: number, kind: 'started' | 'stopped' | 'good' | 'again') => ({
+      ...{ id, at: at + minutes * 60_000, takeId: take?.id as string, kind },
+    });
+    const notes = [note('a', 0, 'started'), note('b', 4, 'stopped'), note('c', 4, 'again')];
+    expect(logOfTakes(lesson, notes)).toBeNull();
+    const log = logOfTakes(lesson, [...notes, note('d', 5, 'started'), note('e', 12, 'stopped'), note('f', 12, 'good')]);
+    expect(log).toMatchObject({ kind: 'takes', at: '2026-10-03T09:00:00.000Z', actualMin: 7, level: 'experienced' });
+    expect(log?.items).toEqual([expect.objectContaining({ stepId: take?.stepIds[0], actual: 7 })]);
+    // One alone before a camera is no class that minutes are suggested from.
+    const twice = [log, log].map((one, k) => ({ id: `t${k}`, log: one as ClassLog }));
+    expect(suggestions(lesson, twice, twice, NOW).filter(({ key }) => key.startsWith('minutes'))).toEqual([]);
   });
 });

@@ -86,7 +86,7 @@ it('how often help is asked for lies within the limits of the gamma distribution
       items: [{ kind: 'step', stepId: 'a', present: students, asks, reasons: [] }],
     } as unknown as ClassLog;
     const found = asksAt([{ id: 'x', log }]).get('a');
-    const [shape, weight] = [20 * 0.06 + asks, 20 + students];
+    const [shape, weight] = [20 * 0.1 + asks, 20 + students];
     expect(found?.rate).toBeCloseTo(shape / weight, 9);
     expect(Math.abs((found?.from as number) - jstat.gamma.inv(0.1, shape, 1 / weight))).toBeLessThan(0.004);
   }

@@ -2,9 +2,10 @@ import { type ClassLog, type Lesson, type Step, say } from '@viaticum/contract';
 import type { CommandArgs, CommandName } from '../document/index.js';
 import { planLesson } from '../plan/index.js';
 import { counted, listInWords, minutesInWords, the } from '../units/index.js';
-import { dryingTests, roomFactor } from './drying.js';
+import { dryingTests, roomChanged, roomFactor } from './drying.js';
 import { factorOf } from './fit.js';
 import { asksAt, fitPace, paceTests } from './pace.js';
+import { resultSuggestions } from './results.js';
 
 export type Logged = { id: string; log: ClassLog };
 
@@ -50,6 +51,8 @@ export function suggestions(lesson: Lesson, own: readonly Logged[], all: readonl
   const costing = (changed: Lesson): number => endOf(changed) - before;
   return [
     ...dryingOf(lesson, all, now, costing),
+    ...changedOf(lesson, all, now),
+    ...resultSuggestions(lesson, own),
     ...minutesOf(lesson, own, costing),
     ...leftOutOf(lesson, own),
     ...askedOf(lesson, own),
@@ -61,8 +64,8 @@ export function suggestions(lesson: Lesson, own: readonly Logged[], all: readonl
 
 /** Coats that dry otherwise in this room than the model says. */
 function dryingOf(lesson: Lesson, all: readonly Logged[], now: number, costing: (changed: Lesson) => number): Suggestion[] {
-  const tests = dryingTests(all, now);
-  const { factor, from, to, coats, classes } = roomFactor(tests, lesson.room.name);
+  const tests = dryingTests(all, now, lesson.room);
+  const { factor, from, to, observations: coats, classes } = roomFactor(tests, lesson.room.name);
   const present = 1 / (lesson.room.calibration ?? 1);
   const isClear = from > present * 1.001 || to < present * 0.999;
   if (!isClear || coats < LEAST_COATS || classes < LEAST_CLASSES) return [];
@@ -87,15 +90,42 @@ function dryingOf(lesson: Lesson, all: readonly Logged[], now: number, costing: 
   ];
 }
 
+/** A room in which coats dry otherwise since some day: what was touched before says less from now on. */
+function changedOf(lesson: Lesson, all: readonly Logged[], now: number): Suggestion[] {
+  const changed = roomChanged(all, lesson.room, now);
+  if (!changed) return [];
+  const percent = Math.round(Math.abs(changed.factor - 1) * 100);
+  const where = the(lesson.room.name);
+  return [
+    {
+      key: `changed ${changed.since}`,
+      words:
+        changed.factor > 1
+          ? say`Since ${changed.since} coats in ${where} dry ${percent} % slower than before. Begin this room anew?`
+          : say`Since ${changed.since} coats in ${where} dry ${percent} % faster than before. Begin this room anew?`,
+      evidence: say`The newest four classes there against those before. What was touched before that day will count less.`,
+      weight: 4,
+      minutes: 0,
+      edit: { command: 'setRoom', args: { room: { learntSince: changed.since } } },
+    },
+  ];
+}
+
+/** Classes, taught here or elsewhere: what one painted or filmed alone is no class. */
+const isOfClass = ({ log }: Logged): boolean => log.kind === 'class' || log.kind === 'by-hand';
+
 /** Steps that took clearly longer or shorter than planned in two classes or more. */
 function minutesOf(lesson: Lesson, own: readonly Logged[], costing: (changed: Lesson) => number): Suggestion[] {
-  const tests = paceTests(byDay(own).slice(-PACED_CLASSES));
-  const fit = fitPace(tests);
   const plan = planLesson(lesson);
+  const now = new Map([...plan.minutes].map(([id, { showMin, doMin }]) => [id, showMin + doMin]));
+  const tests = paceTests(byDay(own).slice(-PACED_CLASSES), now);
+  const fit = fitPace(tests);
+  const classes = byDay(own).filter(isOfClass);
   return lesson.steps.flatMap((step): Suggestion[] => {
-    const rows = byDay(own).flatMap(({ log }) => log.items.filter((item) => item.stepId === step.id && item.actual !== null));
+    const rows = classes.flatMap(({ log }) => log.items.filter((item) => item.stepId === step.id && item.actual !== null));
+    const taught = classes.filter(({ log }) => log.items.some((item) => item.stepId === step.id && item.actual !== null)).length;
     const planned = plan.minutes.get(step.id);
-    if (!planned || rows.length < LEAST_CLASSES) return [];
+    if (!planned || taught < LEAST_CLASSES) return [];
     const whole = planned.showMin + planned.doMin;
     const { factor } = factorOf(fit, [
       `step:${step.id}`,
@@ -112,7 +142,7 @@ function minutesOf(lesson: Lesson, own: readonly Logged[], costing: (changed: Le
       {
         key: `minutes ${step.id}`,
         words: say`“${step.title}” took ${minutesInWords(next)}, planned ${minutesInWords(whole)}: make it ${minutesInWords(doMin + planned.showMin)}.`,
-        evidence: say`${minutesSaid(took)} min in ${counted(rows.length, 'class', 'classes')}, planned ${Math.round(whole)}.`,
+        evidence: say`${minutesSaid(took)} min in ${counted(taught, 'class', 'classes')}, planned ${Math.round(whole)}.`,
         weight: rows.length,
         minutes: costing(changed),
         edit: { command: 'editStep', args: { id: step.id, step: { doMin } } },
@@ -124,7 +154,7 @@ function minutesOf(lesson: Lesson, own: readonly Logged[], costing: (changed: Le
 /** What was left out each time may as well be marked so. */
 function leftOutOf(lesson: Lesson, own: readonly Logged[]): Suggestion[] {
   return lesson.steps.flatMap((step): Suggestion[] => {
-    const rows = own.flatMap(({ log }) => log.items.filter((item) => item.stepId === step.id));
+    const rows = own.filter(isOfClass).flatMap(({ log }) => log.items.filter((item) => item.stepId === step.id));
     const left = rows.filter((item) => item.actual === null).length;
     if (left < 3 || left < rows.length || step.mayBeLeftOut) return [];
     const edit: Edit =

@@ -1,21 +1,62 @@
-import type { ClassEvent, ClassLog, Lesson, LoggedItem, LoggedPace, LoggedTouch } from '@viaticum/contract';
-import { belief, type ClassState, happened, stateAt, viewFor } from '../class/index.js';
+import type { ClassEvent, ClassLog, Lesson, LoggedItem, LoggedKind, LoggedPace, LoggedTouch } from '@viaticum/contract';
+import {
+  ALL_PART,
+  belief,
+  type ClassState,
+  type Happened,
+  type HappenedHand,
+  happened,
+  stateAt,
+  viewFor,
+} from '../class/index.js';
+import { learntPace, reckonedDrying, slowPaintOf } from '../derived/index.js';
 
 /** A Done that was pressed is that of the press, give or take a minute (common practice, no published source). */
 const PRESS_MIN = 1;
 const MINUTE_MS = 60_000;
 
-/** All that is kept of a class that was taught, from its log and the lesson that was taught; null where it was never begun. Nobody is named. */
-export function logOf(events: readonly ClassEvent[], lesson: Lesson): ClassLog | null {
-  const told = happened(events);
-  if (told.beganAt === null) return null;
+/**
+ * All that is kept of a class that was taught, from its log and the lesson that was taught; null where it was never begun. Nobody is named. Of
+ * a class in groups each group's items stand for themselves. `kind`: where it comes from.
+ */
+export function logOf(events: readonly ClassEvent[], lesson: Lesson, kind: LoggedKind = 'class'): ClassLog | null {
+  const largest = happened(events);
+  if (largest.beganAt === null) return null;
+  const parts = largest.parts.length === 0 ? [largest] : largest.parts.map(({ id }) => happened(events, id));
   const state = stateAt(events, Number.POSITIVE_INFINITY);
+  const nameOf = (told: Happened) => told.parts.find(({ id }) => id === told.part)?.name ?? undefined;
+  return {
+    kind,
+    title: lesson.title,
+    lessonId: '',
+    at: new Date(largest.beganAt).toISOString(),
+    room: lesson.room.name,
+    air: largest.airs.at(-1) ?? { airC: lesson.room.airC, humidity: lesson.room.humidity },
+    students: Object.keys(state.students).length || largest.students,
+    level: lesson.level,
+    plannedMin: largest.plannedMin,
+    actualMin: rounded(Math.max(...parts.map(({ actualMin }) => actualMin))) as number,
+    finished: parts.reduce((sum, { finished }) => sum + finished.length, 0),
+    items: parts.flatMap((told) => itemsOf(told, lesson, nameOf(told))),
+    touches: touchesOf(state, lesson),
+    paces: pacesOf(state, lesson),
+    note: '',
+    ...(largest.airs.length > 0 && {
+      airs: largest.airs.map(({ minute, airC, humidity }) => ({ minute: Math.round(minute), airC, humidity })),
+    }),
+    ...(parts.length > 1 && { groups: parts.map((told) => ({ name: nameOf(told) ?? '', students: told.students })) }),
+  };
+}
+
+/** The steps, pauses and breaks of a class, or of one of its groups. */
+function itemsOf(told: Happened, lesson: Lesson, group: string | undefined): LoggedItem[] {
   const steps = new Map(lesson.steps.map((step) => [step.id, step]));
-  const asks = askedAt(state, told.hands, told.beganAt);
-  const items = told.items.map((item, k): LoggedItem => {
-    const hands = asks.get(k) ?? [];
+  const hands = handsAt(told);
+  return told.items.map((item, k): LoggedItem => {
+    const own = hands.get(k) ?? [];
     const early = item.kind === 'pause' && item.planned !== null && item.actual !== null && item.touches.at(-1)?.dry;
     const touchedEarlyMin = early ? (item.planned as number) - (item.actual as number) : 0;
+    const helpMin = own.flatMap(({ tookMin }) => (tookMin === null ? [] : [rounded(tookMin) as number]));
     return {
       kind: item.kind,
       stepId: item.stepId,
@@ -26,55 +67,49 @@ export function logOf(events: readonly ClassEvent[], lesson: Lesson): ClassLog |
       present: item.present,
       done: item.done,
       assumed: item.assumed,
-      asks: hands.length,
-      reasons: hands,
+      asks: own.length,
+      reasons: own.map(({ reason }) => reason),
+      ...(group !== undefined && group !== '' && { group }),
+      ...(helpMin.length > 0 && { helpMin }),
       ...(item.paintedOnMin !== undefined && { paintedOnMin: rounded(item.paintedOnMin) as number }),
       ...(touchedEarlyMin >= 1 && { touchedEarlyMin: rounded(touchedEarlyMin) as number }),
     };
   });
-  return {
-    kind: 'class',
-    title: lesson.title,
-    lessonId: '',
-    at: new Date(told.beganAt).toISOString(),
-    room: lesson.room.name,
-    air: told.airs.at(-1) ?? { airC: lesson.room.airC, humidity: lesson.room.humidity },
-    students: told.students,
-    level: lesson.level,
-    plannedMin: told.plannedMin,
-    actualMin: rounded(told.actualMin) as number,
-    finished: told.finished.length,
-    items,
-    touches: touchesOf(state, lesson),
-    paces: pacesOf(state, lesson),
-    note: '',
-  };
 }
 
 const rounded = (minutes: number | null): number | null => (minutes === null ? null : Math.round(minutes * 10) / 10);
 
-/** For what hands were raised, by the item of the record during which they were. */
-function askedAt(
-  state: ClassState,
-  hands: readonly { minute: number; reason: string }[],
-  beganAt: number,
-): Map<number, string[]> {
-  const found = new Map<number, string[]>();
-  const starts = state.visits.map((visit) => (visit.startedAt - beganAt) / MINUTE_MS);
-  for (const { minute, reason } of hands) {
-    const k = starts.filter((start) => start <= minute + 1e-6).length - 1;
-    if (k >= 0) found.set(k, [...(found.get(k) ?? []), reason]);
+/** The hands that were raised during each item of a class or of one of its groups. */
+function handsAt({ hands, items, part, parts }: Happened): Map<number, HappenedHand[]> {
+  const found = new Map<number, HappenedHand[]>();
+  // A group that came to the others keeps its id before the number of the event.
+  const isOwn = ({ group }: HappenedHand) => parts.length === 0 || (group ?? ALL_PART) === part?.split(' ')[0];
+  // Items that were never come to have no beginning.
+  const starts = items.flatMap(({ startMin }) => (startMin === null ? [] : [startMin]));
+  for (const hand of hands.filter(isOwn)) {
+    const k = starts.filter((start) => start <= hand.minute + 1e-6).length - 1;
+    if (k >= 0) found.set(k, [...(found.get(k) ?? []), hand]);
   }
   return found;
 }
+
+const reckonedAs = (reckoned: number) => (Math.abs(reckoned - 1) < 1e-6 ? {} : { reckoned });
 
 /** One entry a coat: its latest "not yet", and its earliest "dry" after that. */
 function touchesOf(state: ClassState, lesson: Lesson): LoggedTouch[] {
   const coats = new Map<string, LoggedTouch>();
   for (const { stepId, areaId, predictedMin, wetAtMin, dryAtMin } of state.touches) {
     const key = stepId === undefined ? `alone ${coats.size}` : `${stepId} ${areaId}`;
-    const technique = lesson.steps.find((step) => step.id === stepId)?.technique ?? null;
-    const coat = coats.get(key) ?? { stepId: stepId ?? null, technique, predictedMin };
+    const step = lesson.steps.find((one) => one.id === stepId);
+    const paint = step && slowPaintOf(step);
+    const before = {
+      stepId: stepId ?? null,
+      technique: step?.technique ?? null,
+      ...(paint && { paint }),
+      predictedMin,
+      ...reckonedAs(step ? reckonedDrying(lesson, step) : 1 / (lesson.room.calibration ?? 1)),
+    };
+    const coat: LoggedTouch = coats.get(key) ?? before;
     if (wetAtMin !== undefined) coat.wetAtMin = Math.max(coat.wetAtMin ?? 0, wetAtMin);
     if (dryAtMin !== undefined) coat.dryAtMin = Math.min(coat.dryAtMin ?? Number.POSITIVE_INFINITY, dryAtMin);
     coats.set(key, coat);
@@ -115,6 +150,7 @@ function pacesOf(whole: ClassState, lesson: Lesson): LoggedPace[] {
           from: rounded(from) ?? from,
           to: rounded(took + PRESS_MIN) ?? took,
           who,
+          ...(step.doMin === undefined ? reckonedAs(learntPace(lesson, step.technique)) : { typed: true as const }),
         },
       ];
     });

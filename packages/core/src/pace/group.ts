@@ -1,4 +1,5 @@
 import type { Lesson, Level } from '@viaticum/contract';
+import { learntFactor } from '../derived/index.js';
 import type { LessonPlan } from '../plan/index.js';
 import { keyOf } from './draws.js';
 import type { PaceModel, PaceStep } from './model.js';
@@ -16,6 +17,12 @@ export const helpOf: Record<Level, { chance: number; minutes: number }> = {
   improver: { chance: 0.05, minutes: 2.5 },
   experienced: { chance: 0.02, minutes: 2 },
 };
+
+/** How often and how long students are helped, with what classes taught of it. */
+export const helpFor = (lesson: Pick<Lesson, 'learnt'>, level: Level): { chance: number; minutes: number } => ({
+  chance: Math.min(0.6, helpOf[level].chance * learntFactor(lesson, 'asks')),
+  minutes: helpOf[level].minutes * learntFactor(lesson, 'help'),
+});
 
 export type Group = {
   n: number;
@@ -35,7 +42,7 @@ export function paceModel(lesson: Lesson, plan: LessonPlan, group: Group): PaceM
     n: group.n,
     sigma: sigmaOf[group.level],
     stepSigma: STEP_SIGMA,
-    help: helpOf[group.level],
+    help: helpFor(lesson, group.level),
     helpers: 1 + (group.assistants ?? 0),
     ...(group.factors && { factors: group.factors }),
   };

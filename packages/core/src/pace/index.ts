@@ -1,6 +1,6 @@
 export { normal, uniform } from './chance.js';
 export { type Forecast, forecast } from './forecast.js';
-export { type Group, helpOf, paceModel, STEP_SIGMA, sigmaOf, withoutSteps } from './group.js';
+export { type Group, helpFor, helpOf, paceModel, STEP_SIGMA, sigmaOf, withoutSteps } from './group.js';
 export type { PaceModel, PaceStep } from './model.js';
 export { cdf, density } from './normal.js';
 export { gainOf, type Offer, type OfferGain, type OfferKind, offersOf, whatHelps } from './offers.js';

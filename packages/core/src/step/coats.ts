@@ -12,7 +12,17 @@ import {
   type WetFilm,
   wetFilm,
 } from '../coat/index.js';
-import { areasWorkedOn, coverOf, extentsOf, isOnlyMarks, loadFactor, marksOf, memo, schoolFor } from '../derived/index.js';
+import {
+  airForStep,
+  areasWorkedOn,
+  coverOf,
+  extentsOf,
+  isOnlyMarks,
+  loadFactor,
+  marksOf,
+  memo,
+  schoolFor,
+} from '../derived/index.js';
 import type { StepMinutes } from './duration.js';
 
 /** Minutes to the rungs; `Infinity` where they are never reached. */
@@ -132,7 +142,10 @@ export function coatOf(
   };
   if (step.medium !== 'mist') return coat;
   const laying = own.doMin - own.leadMin;
-  return { ...coat, mist: { everyMin: step.mistEveryMin ?? mistEvery(coat, lesson.room, laying), untilMin: laying } };
+  return {
+    ...coat,
+    mist: { everyMin: step.mistEveryMin ?? mistEvery(coat, airForStep(lesson, step), laying), untilMin: laying },
+  };
 }
 
 /** A brush loaded with two colours carries more; paint as it comes out of the tube stands higher (our judgement). */
@@ -171,7 +184,8 @@ function filmAt({ curve }: CoatTimes, minutes: number): WetFilm {
 /** Lays a step's coat on an area: its ladder, with dryers where the step is dried with them, and the careful ends where asked for. */
 export function lay(lesson: Lesson, step: Step, areaId: string, own: StepMinutes, beneath: Beneath): LaidCoat {
   const coat = coatOf(lesson, step, areaId, own, beneath);
-  const likely = timesOf(coat, lesson.room);
+  const air = airForStep(lesson, step);
+  const likely = timesOf(coat, air);
   // Waits are reckoned with the youngest paint that strokes go into, windows with the oldest.
   const [youngest, oldest] = coat.onWet
     ? (['youngest', 'oldest'] as const).map((age) => coatOf(lesson, step, areaId, own, beneath, age))
@@ -180,11 +194,11 @@ export function lay(lesson: Lesson, step: Step, areaId: string, own: StepMinutes
   const film = wetFilm(alone);
   const whole = wetFilm(coat);
   const ownShare = film.solids / whole.solids;
-  let drying: Rungs = timesOf(youngest as Coat, lesson.room);
-  let staying: Rungs = timesOf(oldest as Coat, lesson.room);
+  let drying: Rungs = timesOf(youngest as Coat, air);
+  let staying: Rungs = timesOf(oldest as Coat, air);
   if (lesson.planning.cautious) {
-    drying = { ...rangeOf(youngest as Coat, lesson.room).late, cureH: likely.cureH };
-    staying = { ...rangeOf(oldest as Coat, lesson.room).early, cureH: likely.cureH };
+    drying = { ...rangeOf(youngest as Coat, air).late, cureH: likely.cureH };
+    staying = { ...rangeOf(oldest as Coat, air).early, cureH: likely.cureH };
   }
   const dryer = step.dryer ? dryerTurn(lesson, step, coat) : null;
   if (dryer)
@@ -207,7 +221,7 @@ export function dryerTurn(lesson: Lesson, step: Step, coat: Coat): { paintOverMi
   const areas = areasWorkedOn(lesson, step);
   const laidCm2 = extentsOf(lesson).reduce((sum, one) => sum + (areas.includes(one.id) ? one.areaCm2 : 0), 0);
   const areaM2 = step.wholeCanvas ? (widthMm * heightMm) / 1e6 : laidCm2 / 1e4;
-  const one = dryerMinutes(coat, lesson.room, areaM2);
+  const one = dryerMinutes(coat, airForStep(lesson, step), areaM2);
   if (!one) return null;
   const turns = Math.ceil((seats ?? USUAL_SEATS) / dryers.count);
   return { paintOverMin: one.paintOverMin * turns, touchDryMin: one.touchDryMin * turns };

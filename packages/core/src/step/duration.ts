@@ -6,6 +6,7 @@ import {
   extentsOf,
   handPace,
   isOnlyMarks,
+  learntPace,
   markMinutes,
   marksOf,
   placedLines,
@@ -86,7 +87,7 @@ export function forStudents(lesson: Lesson, level: Level): Lesson {
 
 type Proposed = Pick<StepMinutes, 'doMin' | 'leadMin' | 'edgeMin'>;
 function proposeDoMinutes(lesson: Lesson, step: Step, heapsMin: number): Proposed | null {
-  const level = levels[lesson.level];
+  const level = levels[lesson.level] * learntPace(lesson, step.technique);
   const around = lesson.school.order === 'whole-together' && step.kind === 'paint' ? NEW_PLACE_MIN : 0;
   const lead = SET_UP_MIN + around + heapsMin;
   const along = lesson.school.teaching === 'paint-along' ? ALONG : 1;

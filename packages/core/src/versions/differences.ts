@@ -32,6 +32,7 @@ const plain: Partial<Record<keyof Lesson, string>> = worded({
   planning: 'plan',
   samples: 'canvases prepared ahead',
   variants: 'variants',
+  learnt: 'what was learnt from classes',
   kit: 'kit',
   film: 'film',
   setAside: 'findings set aside',
@@ -91,6 +92,8 @@ export function differences(before: Lesson, after: Lesson): Difference[] {
     tell('level', say`for ${after.level}s, was for ${before.level}s`.replaceAll('experienceds', 'the experienced'));
   if (before.wantedMin !== after.wantedMin)
     tell('wantedMin', say`${minutes(after.wantedMin)} wanted, was ${minutes(before.wantedMin)}`);
+  if (before.targetMin !== after.targetMin)
+    tell('targetMin', after.targetMin === undefined ? say('no aim for its minutes') : say`an aim of ${after.targetMin} min`);
   if (!equal(before.room, after.room)) tell('room', say('room: other air or things in it'));
   if (before.units !== after.units) tell('units', after.units === 'in' ? say('in inches') : say('in centimetres'));
 

@@ -132,8 +132,10 @@ export class ClassLogEntity {
   @Column('varchar', { name: 'lesson_id', length: 32 }) lessonId: string;
   @Column('varchar', { name: 'class_id', length: 32, nullable: true }) classId: string | null;
   @Column('varchar', { length: 8, nullable: true }) code: string | null;
+  /** Of what was painted or filmed alone: what it is, so that it is written once. */
+  @Column('varchar', { length: 80, nullable: true }) source: string | null;
   @Column('bigint', { transformer: bigint }) at: number;
-  /** JSON: a log but its touches and paces, which stand in `facts`. */
+  /** JSON: a log but what no list shows (touches, paces, heaps, results …), which stands in `facts`. */
   @Column('mediumtext') card: string;
   @Column('mediumtext') facts: string;
   /** What is looked for in. */
@@ -237,8 +239,10 @@ export class PersonEntity {
 export class LetterEntity {
   @PrimaryColumn('varchar', { length: 32 }) id: string;
   @Column('varchar', { name: 'owner_id', length: 32 }) ownerId: string;
-  @Column('varchar', { name: 'class_id', length: 32 }) classId: string;
+  @Column('varchar', { name: 'class_id', length: 32, nullable: true }) classId: string | null;
   @Column('bigint', { transformer: bigint }) at: number;
+  /** The day at which it is to be thought of; null: it was due when it was written. */
+  @Column('bigint', { name: 'due_at', transformer: bigint, nullable: true }) dueAt: number | null;
   @Column('varchar', { name: 'to_name', length: 40 }) toName: string;
   @Column('varchar', { length: 200 }) subject: string;
   @Column('longtext') text: string;

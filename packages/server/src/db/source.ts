@@ -21,6 +21,7 @@ import { Address1700000000016 } from './migrations/0016-address.js';
 import { Measures1700000000017 } from './migrations/0017-measures.js';
 import { Language1700000000018 } from './migrations/0018-language.js';
 import { Log1700000000019 } from './migrations/0019-log.js';
+import { Alone1700000000020 } from './migrations/0020-alone.js';
 
 export type Database = {
   source: DataSource;
@@ -76,6 +77,7 @@ const migrations = [
   Measures1700000000017,
   Language1700000000018,
   Log1700000000019,
+  Alone1700000000020,
 ];
 
 /**

@@ -1,7 +1,6 @@
 import type { TypeBoxTypeProvider } from '@fastify/type-provider-typebox';
 import {
   type ByHand,
-  type ClassLog,
   IdParam,
   type Lesson,
   type LoggedClass,
@@ -15,21 +14,25 @@ import type { FastifyInstance } from 'fastify';
 import { nanoid } from 'nanoid';
 import { IsNull } from 'typeorm';
 import yazl from 'yazl';
+import type { LetterStore } from '../classes/people/letters.js';
 import type { ClassStore } from '../classes/store.js';
-import { ClassEntity, ClassLogEntity } from '../db/entities.js';
+import { ClassLogEntity } from '../db/entities.js';
 import type { Database } from '../db/source.js';
-import { notFound } from '../errors.js';
 import { signedIn } from '../guard/access.js';
 import { reach } from '../lessons/reach.js';
 import { present } from '../lessons/revisions.js';
+import type { LessonStore } from '../lessons/store.js';
 import { pool } from '../work/pool.js';
-import type { LogAnswer, LogJob, LogRow } from './log-worker.js';
+import { paintedAlone } from './alone.js';
+import { logKeeper, WRITTEN_AT_ONCE } from './keeping.js';
+import type { LearntAnswer, LogAnswer, LogJob, LogRow } from './log-worker.js';
+import { outcomes, ownLog } from './results.js';
 import { putLog } from './rows.js';
+
 import { logIn, stored } from './stored.js';
 
-/** A page of the log, and how many classes that ended are written into it with one request. */
+/** A page of the log. */
 const PAGE = 40;
-const WRITTEN_AT_ONCE = 30;
 /** Drying of a room is learnt from so many of its newest classes, and a lesson from as many of its own. */
 const LEARNT_FROM = 1000;
 
@@ -48,7 +51,12 @@ const sought = (words: string): string =>
 /** The log of classes: what was taught, noted by hand, looked for, and what it suggests for a lesson. */
 export async function logbook(
   app: FastifyInstance,
-  { database, classes }: { database: Database; classes: ClassStore },
+  {
+    database,
+    classes,
+    lessons,
+    letters,
+  }: { database: Database; classes: ClassStore; lessons: LessonStore; letters: LetterStore },
 ): Promise<void> {
   const routes = app.withTypeProvider<TypeBoxTypeProvider>();
   const { manager } = database.source;
@@ -56,41 +64,9 @@ export async function logbook(
   app.addHook('onClose', working.close);
   const who = { config: { who: 'instructor' } } as const;
 
-  /** Writes classes that have ended into the log, the oldest first; gives how many. */
-  const keepUp = async (ownerId: string): Promise<number> => {
-    const ended = await manager
-      .createQueryBuilder(ClassEntity, 'class')
-      .leftJoin(ClassLogEntity, 'log', 'log.class_id = class.id')
-      .where("class.owner_id = :ownerId AND class.phase = 'ended' AND class.rehearsal = 0 AND log.id IS NULL", { ownerId })
-      .orderBy('class.opened_at')
-      .limit(WRITTEN_AT_ONCE)
-      .getMany();
-    for (const one of ended) {
-      const [events, lesson] = await Promise.all([classes.eventsText(one.id), classes.lessonText(one)]);
-      const { log } = (await working.ask({ kind: 'log', events, lesson }, ownerId)) as { log: ClassLog | null };
-      // A class that was never begun has a row all the same, so that it is not asked of again.
-      const kept = log ?? {
-        ...logByHand(
-          { title: one.title, at: new Date(one.openedAt).toISOString(), students: 1, items: [], note: '' },
-          JSON.parse(lesson) as Lesson,
-        ),
-        kind: 'class' as const,
-      };
-      await manager
-        .createQueryBuilder()
-        .insert()
-        .into(ClassLogEntity)
-        .values({ id: nanoid(12), ownerId, lessonId: one.lessonId, classId: one.id, code: one.code, ...stored(kept) })
-        .orIgnore()
-        .execute();
-    }
-    return ended.length;
-  };
-  const own = async (ownerId: string, id: string): Promise<ClassLogEntity> => {
-    const found = await manager.findOneBy(ClassLogEntity, { id, ownerId });
-    if (!found) throw notFound('class of yours');
-    return found;
-  };
+  const { keepUp, alone } = logKeeper({ manager, classes, ask: working.ask });
+  paintedAlone(routes, { manager, lessons, classes, alone });
+  outcomes(routes, { manager, letters });
   const allOf = async (ownerId: string, lessonId?: string): Promise<LogRow[]> => {
     const rows = await manager.find(ClassLogEntity, {
       where: { ownerId, ...(lessonId === undefined ? {} : { lessonId }) },
@@ -112,7 +88,7 @@ export async function logbook(
     const asked = words === undefined ? '' : sought(words);
     if (asked) query.andWhere('MATCH (log.words) AGAINST (:asked IN BOOLEAN MODE)', { asked });
     if (before !== undefined) {
-      const last = await own(ownerId, before);
+      const last = await ownLog(manager, ownerId, before);
       query.andWhere('(log.at < :at OR (log.at = :at AND log.id < :before))', { at: last.at, before });
     }
     return (await query.orderBy('log.at', 'DESC').addOrderBy('log.id', 'DESC').limit(PAGE).getMany()).map(answered);
@@ -133,7 +109,7 @@ export async function logbook(
     const { lessonId, byHand } = request.body as { lessonId: string; byHand: ByHand };
     const lesson = JSON.parse((await present(manager, await reach(manager, ownerId, lessonId, 'reader'))).document) as Lesson;
     const row = manager.create(ClassLogEntity, {
-      ...{ id: nanoid(12), ownerId, lessonId, classId: null, code: null },
+      ...{ id: nanoid(12), ownerId, lessonId, classId: null, code: null, source: null },
       ...stored(logByHand(byHand, lesson)),
     });
     await manager.insert(ClassLogEntity, row);
@@ -141,35 +117,34 @@ export async function logbook(
     return answered(row);
   });
   routes.put('/api/log/:id/note', { schema: { params: IdParam, body: SaveLogNote }, ...who }, async (request) => {
-    const row = await own(signedIn(request).id, request.params.id);
+    const row = await ownLog(manager, signedIn(request).id, request.params.id);
     const change = stored({ ...logIn(row), note: request.body.note });
     await manager.update(ClassLogEntity, { id: row.id }, change);
     return answered({ ...row, ...change });
   });
   // A class that was taught stays; what was noted by hand may be wrong.
   routes.delete('/api/log/:id', { schema: { params: IdParam }, ...who }, async (request, reply) => {
-    const { id, ownerId } = await own(signedIn(request).id, request.params.id);
+    const { id, ownerId } = await ownLog(manager, signedIn(request).id, request.params.id);
     await manager.delete(ClassLogEntity, { id, ownerId, classId: IsNull() });
     return reply.status(204).send();
   });
+  const learnt = async (kind: 'suggest' | 'calibrate', ownerId: string, id: string): Promise<LogAnswer> => {
+    const lesson = await reach(manager, ownerId, id, 'reader');
+    await keepUp(ownerId);
+    const text = (await present(manager, lesson)).document;
+    const [ofLesson, all] = await Promise.all([allOf(ownerId, lesson.id), allOf(ownerId)]);
+    const job: LogJob = { kind, lesson: text, own: ofLesson, all, now: Date.now(), language: languageNow() };
+    return working.ask(job, ownerId);
+  };
+  const ofLesson = { schema: { params: IdParam }, config: { who: 'instructor', lesson: 'reader' } } as const;
+  routes.get('/api/lessons/:id/suggestions', ofLesson, async (request): Promise<Suggestion[]> => {
+    const { suggestions } = (await learnt('suggest', signedIn(request).id, request.params.id)) as { suggestions: Suggestion[] };
+    return suggestions;
+  });
   routes.get(
-    '/api/lessons/:id/suggestions',
-    { schema: { params: IdParam }, config: { who: 'instructor', lesson: 'reader' } },
-    async (request): Promise<Suggestion[]> => {
-      const { id: ownerId } = signedIn(request);
-      const lesson = await reach(manager, ownerId, request.params.id, 'reader');
-      await keepUp(ownerId);
-      const text = (await present(manager, lesson)).document;
-      const [ofLesson, all] = await Promise.all([allOf(ownerId, lesson.id), allOf(ownerId)]);
-      const job: LogJob = {
-        kind: 'suggest',
-        lesson: text,
-        own: ofLesson,
-        all,
-        now: Date.now(),
-        language: languageNow(),
-      };
-      return ((await working.ask(job, ownerId)) as { suggestions: Suggestion[] }).suggestions;
-    },
+    '/api/lessons/:id/calibrations',
+    ofLesson,
+    async (request): Promise<LearntAnswer> =>
+      (await learnt('calibrate', signedIn(request).id, request.params.id)) as LearntAnswer,
   );
 }

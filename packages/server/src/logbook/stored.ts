@@ -1,18 +1,27 @@
 import type { ClassLog } from '@viaticum/contract';
 import { wordsOfLog } from '@viaticum/core/log';
 
-/** How a class of the log is stored: all but touches and paces as a list needs it, those apart (`facts`), and words to be found by. */
+/** What no list of classes shows. */
+type Facts = Pick<ClassLog, 'touches' | 'paces' | 'airs' | 'groups' | 'heaps' | 'results'>;
+/** How a class of the log is stored: what a list needs, the rest apart (`facts`), and words to be found by. */
 export type StoredLog = { card: string; facts: string };
 export const stored = (log: ClassLog): StoredLog & { words: string; at: number } => {
-  const { touches, paces, ...card } = log;
+  const { touches, paces, airs, groups, heaps, results, ...card } = log;
+  const facts: Facts = {
+    ...{ touches, paces },
+    ...(airs && { airs }),
+    ...(groups && { groups }),
+    ...(heaps && { heaps }),
+    ...(results && { results }),
+  };
   return {
     card: JSON.stringify(card),
-    facts: JSON.stringify({ touches, paces }),
+    facts: JSON.stringify(facts),
     words: wordsOfLog(log),
     at: new Date(log.at).getTime(),
   };
 };
 export const logIn = ({ card, facts }: StoredLog): ClassLog => ({
   ...(JSON.parse(card) as ClassLog),
-  ...(JSON.parse(facts) as Pick<ClassLog, 'touches' | 'paces'>),
+  ...(JSON.parse(facts) as Facts),
 });

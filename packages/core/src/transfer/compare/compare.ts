@@ -21,6 +21,7 @@ export type ThingError = {
   words: string[];
 };
 export type ValueError = { areaId: string; name: string; steps: number; words: string };
+export type AreaOff = { areaId: string; name: string; dL: number; da: number; db: number };
 export type FoundLandmark = { id: string; name: string; should: Point; is: Point; offMm: number; isOff: boolean };
 export type DrawingCheck = {
   straight: Straight;
@@ -29,6 +30,8 @@ export type DrawingCheck = {
   values: ValueError[];
   /** Things of which too little was found. */
   notFound: string[];
+  /** Of a painted canvas how every area differs from `expected`, in CIELAB units against all the others. */
+  areas: AreaOff[];
   /** The photograph was taken on its side: quarter turns to the right that it needed. */
   quarterTurns: number;
 };
@@ -69,11 +72,13 @@ export function checkDrawing(
     const fit = fits.get(thing.id);
     return fit ? [inWords(lesson, thing, fit)] : [];
   });
+  const areas = options.what === 'paint' && options.expected ? areasOff(lesson, straight, options.expected, things, fits) : [];
   return {
     straight,
     things: errors,
     landmarks: landmarksIn(lesson, lines, things, fits, nearest),
-    values: options.what === 'paint' && options.expected ? valueErrors(lesson, straight, options.expected, things, fits) : [],
+    values: valueErrors(areas),
+    areas,
     notFound,
     quarterTurns,
   };
@@ -284,55 +289,66 @@ function shiftedTo(fit: Fit, should: Point, line: Thing['line'], nearest: Return
 }
 
 /**
- * How much lighter or darker every area is than it should be, against all the others: a slope of light over the whole canvas and its
- * general brightness are taken out first, by least squares in which areas that are off count little.
+ * How much lighter, darker or otherwise in hue every area is than it should be, against all the others: a slope of light over the whole canvas,
+ * its general brightness and the colour of the light are taken out first, by least squares in which areas that are off count little.
  */
-function valueErrors(
+function areasOff(
   lesson: Lesson,
   straight: Straight,
   expected: Rgba,
   things: readonly Thing[],
   fits: ReadonlyMap<string, Fit>,
-): ValueError[] {
+): AreaOff[] {
   const { picture, mmPerPx } = straight;
-  const [is, should] = [labRaster(picture).l, labRaster(expected)];
+  const [is, should] = [labRaster(picture), labRaster(expected)];
+  const axes = ['l', 'a', 'b'] as const;
   const rows = visibleOf(lesson).flatMap(({ id, outline, areaCm2 }) => {
     if (outline.length === 0 || areaCm2 < 1) return [];
     const fit = fits.get(things.find((thing) => thing.areaIds.has(id))?.id ?? '');
-    const [found, wanted]: [number[], number[]] = [[], []];
+    const differences = axes.map((): number[][] => [[], []]);
     let [sx, sy, n] = [0, 0, 0];
     scanOutline(outline, picture.width, picture.height, mmPerPx, (row, from, to) => {
       for (let x = from + 2; x <= to - 2; x += 2) {
         const at: Point = [(x + 0.5) * mmPerPx, (row + 0.5) * mmPerPx];
         const [px, py] = (fit ? fit.map(at) : at).map((value) => Math.floor(value / mmPerPx)) as [number, number];
         if (px < 0 || py < 0 || px >= picture.width || py >= picture.height) continue;
-        found.push(is[py * picture.width + px] as number);
         const [ex, ey] = [Math.floor((x * should.width) / picture.width), Math.floor((row * should.height) / picture.height)];
-        wanted.push(should.l[Math.min(should.height - 1, ey) * should.width + Math.min(should.width - 1, ex)] as number);
+        const there = Math.min(should.height - 1, ey) * should.width + Math.min(should.width - 1, ex);
+        axes.forEach((axis, i) => {
+          differences[i]?.[0]?.push(is[axis][py * picture.width + px] as number);
+          differences[i]?.[1]?.push(should[axis][there] as number);
+        });
         sx += at[0];
         sy += at[1];
         n++;
       }
     });
     if (n < 12) return [];
-    return [{ id, off: median(found) - median(wanted), x: sx / n, y: sy / n, weight: Math.sqrt(areaCm2) }];
+    const offs = differences.map(([found = [], wanted = []]) => median(found) - median(wanted));
+    return [{ id, offs, x: sx / n, y: sy / n, weight: Math.sqrt(areaCm2) }];
   });
-  const light = slope(rows);
-  return rows.flatMap(({ id, off, x, y }): ValueError[] => {
-    const steps = (off - light(x, y)) / VALUE_STEP;
+  const lights = axes.map((_, i) => slope(rows.map(({ offs, ...row }) => ({ ...row, off: offs[i] as number }))));
+  return rows.map(({ id, offs, x, y }) => {
+    const [dL = 0, da = 0, db = 0] = offs.map((off, i) => off - (lights[i]?.(x, y) ?? 0));
+    return { areaId: id, name: lesson.areas.find((area) => area.id === id)?.name ?? '', dL, da, db };
+  });
+}
+
+/** What is off by enough to be told, in steps of a scale of ten values. */
+const valueErrors = (areas: readonly AreaOff[]): ValueError[] =>
+  areas.flatMap(({ areaId, name, dL }): ValueError[] => {
+    const steps = dL / VALUE_STEP;
     if (Math.abs(steps) < LEAST_STEPS) return [];
-    const name = lesson.areas.find((area) => area.id === id)?.name ?? '';
     const said = Math.round(Math.abs(steps) * 2) / 2 || 0.5;
     return [
       {
-        areaId: id,
+        areaId,
         name,
         steps,
         words: say`${said} ${said === 1 ? say('step') : say('steps')} too ${steps > 0 ? say('value|light') : say('value|dark')}`,
       },
     ];
   });
-}
 
 function median(list: number[]): number {
   const sorted = list.sort((a, b) => a - b);

@@ -1,4 +1,14 @@
-import { type Invite, type Lesson, type Letter, languageOf, localeNow, type Studio, say, serverErrors } from '@viaticum/contract';
+import {
+  type Invite,
+  type Lesson,
+  type Letter,
+  languageOf,
+  localeNow,
+  type NewReminders,
+  type Studio,
+  say,
+  serverErrors,
+} from '@viaticum/contract';
 import { toIcs } from '@viaticum/core/format';
 import { bringFor } from '@viaticum/core/kit';
 import { nanoid } from 'nanoid';
@@ -60,6 +70,7 @@ export function letterStore({ source: { manager } }: Database, classes: ClassSto
           ownerId: one.ownerId,
           classId: one.id,
           at: Date.now(),
+          dueAt: null,
           toName: firstName,
           subject: lesson.title,
           text: `${say`${firstName}, you are expected on ${words}`}${bringOf(personId)}`,
@@ -70,11 +81,24 @@ export function letterStore({ source: { manager } }: Database, classes: ClassSto
       });
     },
 
+    /** Letters to oneself, each for a day to come, with one file for calendars. */
+    async remind({ id: ownerId, name }: { id: string; name: string }, { reminders, ics }: NewReminders): Promise<number> {
+      await manager.insert(
+        LetterEntity,
+        reminders.map(({ dueAt, subject, text }) => ({
+          ...{ id: nanoid(12), ownerId, classId: null, at: Date.now(), dueAt, toName: name.slice(0, 40), subject, text },
+          attachment: ics,
+        })),
+      );
+      return reminders.length;
+    },
+
     async list(ownerId: string): Promise<Letter[]> {
       const rows = await manager.find(LetterEntity, { where: { ownerId }, order: { at: 'DESC', toName: 'ASC' }, take: 300 });
       return rows.map((row) => ({
         id: row.id,
         at: new Date(row.at).toISOString(),
+        dueAt: row.dueAt === null ? null : new Date(row.dueAt).toISOString(),
         to: row.toName,
         subject: row.subject,
         text: row.text,

@@ -1,5 +1,6 @@
 import { byId, type OfStudent, type Person, type SaveOfStudent, serverErrors } from '@viaticum/contract';
 import { ownPace } from '@viaticum/core/class';
+import { personPace } from '@viaticum/core/log';
 import { nanoid } from 'nanoid';
 import { In } from 'typeorm';
 import { ClassEntity, ClassStudentEntity, PersonEntity } from '../../db/entities.js';
@@ -8,6 +9,7 @@ import { ApiFault, notFound } from '../../errors.js';
 import type { ClassStore } from '../store.js';
 
 const MOST_PEOPLE = 2000;
+const hundredth = (factor: number): number => Math.round(factor * 100) / 100;
 
 /** What an instructor keeps of the people of their classes, by first names. */
 export function peopleStore({ source, pool }: Database, classes: ClassStore) {
@@ -77,12 +79,13 @@ export function peopleStore({ source, pool }: Database, classes: ClassStore) {
       if (wentOn.size > 0) links = await find();
       return people.map(({ id, firstName }) => {
         const own = links.filter((link) => link.personId === id);
-        const [sum, count] = [own.reduce((all, one) => all + one.paceSum, 0), own.reduce((all, one) => all + one.paceCount, 0)];
+        const found = personPace(own);
         return {
           id,
           firstName,
           classes: own.length,
-          pace: count > 0 ? Math.round(Math.exp(sum / count) * 100) / 100 : null,
+          pace: found && hundredth(found.factor),
+          ...(found && { paceFrom: hundredth(found.from), paceTo: hundredth(found.to) }),
         };
       });
     },

@@ -125,6 +125,8 @@ export type ClassLog = {
   airs?: { minute: number; airC: number; humidity: number }[];
   /** Its groups with how many were in each. */
   groups?: { name: string; students: number }[];
+  /** Areas, mixes and tubes of the lesson, to be found by. */
+  names?: string[];
   heaps?: LoggedHeap[];
   results?: LoggedResult[];
 };

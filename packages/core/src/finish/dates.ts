@@ -13,6 +13,10 @@ const HOUR_MS = 3_600_000;
 const VARNISH_LEAST_H = 72;
 const THICK_UM = 300;
 const VARNISH_THICK_H = 14 * 24;
+/** Paint that was not varnished is wrapped no sooner (common practice, no published source). */
+const PACK_LEAST_H = 72;
+const DAY_H = 24;
+const HALF_HOUR_MS = 1_800_000;
 /** Varnish rests a day before anything touches it (common practice, no published source). */
 const AFTER_VARNISH_H = 24;
 
@@ -40,7 +44,12 @@ export function canvasWhen(lesson: Lesson, endMs: number): FinishDate[] {
     ['rack', touchMin / 60],
     ['stack', Math.max(firmH, touchMin / 60)],
     ...(isVarnished ? [['varnish', varnishH] as [FinishKind, number]] : []),
-    ['pack', isVarnished ? varnishH + AFTER_VARNISH_H : Math.max(cureH, firmH)],
+    ['pack', isVarnished ? varnishH + AFTER_VARNISH_H : Math.max(cureH, firmH, PACK_LEAST_H)],
   ];
-  return dates.flatMap(([kind, hours]) => (Number.isFinite(hours) ? [{ kind, atMs: endMs + hours * HOUR_MS }] : []));
+  // Nobody handles canvases by the minute: up to the next half hour, what is days off to the same hour of its day.
+  return dates.flatMap(([kind, hours]) => {
+    if (!Number.isFinite(hours)) return [];
+    const later = hours > DAY_H ? Math.ceil(hours / DAY_H) * DAY_H : hours;
+    return [{ kind, atMs: Math.ceil((endMs + later * HOUR_MS) / HALF_HOUR_MS) * HALF_HOUR_MS }];
+  });
 }

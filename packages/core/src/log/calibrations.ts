@@ -91,7 +91,8 @@ export function calibrations(lesson: Lesson, all: readonly Logged[], now: number
   const before = planLesson(lesson).plan.endMin;
   return found
     .filter(({ observations, key }) => observations > 0 || lesson.learnt?.some((one) => one.key === key))
-    .map((one) => completed(lesson, one, before, now));
+    .map((one) => completed(lesson, one, before, now))
+    .sort((a, b) => Number(b.isClear) - Number(a.isClear));
 }
 
 function completed(
@@ -110,7 +111,7 @@ function completed(
     (from > present * 1.001 || to < present * 0.999) &&
     rounded(factor) !== rounded(present);
   // Longer drying is slower evaporation.
-  const calibration = Math.min(2.5, Math.max(0.4, Math.round(1000 / factor) / 1000));
+  const calibration = Math.min(2.5, Math.max(0.4, Math.round(1000 / rounded(factor)) / 1000));
   const learnt: Learnt = {
     ...{ key, factor: rounded(factor), from: rounded(from), to: rounded(to), observations, classes, on: day(now) },
   };

@@ -49,7 +49,7 @@ const median = (values: readonly number[]): number => {
 export function suggestions(lesson: Lesson, own: readonly Logged[], all: readonly Logged[], now: number): Suggestion[] {
   const before = endOf(lesson);
   const costing = (changed: Lesson): number => endOf(changed) - before;
-  return [
+  const found = [
     ...dryingOf(lesson, all, now, costing),
     ...changedOf(lesson, all, now),
     ...resultSuggestions(lesson, own),
@@ -57,9 +57,14 @@ export function suggestions(lesson: Lesson, own: readonly Logged[], all: readonl
     ...leftOutOf(lesson, own),
     ...askedOf(lesson, own),
     ...earlyOf(lesson, own, costing),
-  ]
-    .sort((a, b) => Math.abs(b.minutes) - Math.abs(a.minutes) || b.weight - a.weight)
-    .slice(0, MOST);
+  ].sort((a, b) => Math.abs(b.minutes) - Math.abs(a.minutes) || b.weight - a.weight);
+  // The first of each kind, so that many of one hide no other.
+  const kinds = new Set<string>();
+  const firsts = found.filter(({ key }) => {
+    const kind = key.split(' ')[0] as string;
+    return !kinds.has(kind) && kinds.add(kind);
+  });
+  return [...firsts, ...found.filter((one) => !firsts.includes(one))].slice(0, MOST);
 }
 
 /** Coats that dry otherwise in this room than the model says. */

@@ -10,6 +10,7 @@ import {
   viewFor,
 } from '../class/index.js';
 import { learntPace, reckonedDrying, slowPaintOf } from '../derived/index.js';
+import { shortTubeName } from '../mix/index.js';
 
 /** A Done that was pressed is that of the press, give or take a minute (common practice, no published source). */
 const PRESS_MIN = 1;
@@ -41,12 +42,18 @@ export function logOf(events: readonly ClassEvent[], lesson: Lesson, kind: Logge
     touches: touchesOf(state, lesson),
     paces: pacesOf(state, lesson),
     note: '',
+    names: namesIn(lesson),
     ...(largest.airs.length > 0 && {
       airs: largest.airs.map(({ minute, airC, humidity }) => ({ minute: Math.round(minute), airC, humidity })),
     }),
     ...(parts.length > 1 && { groups: parts.map((told) => ({ name: nameOf(told) ?? '', students: told.students })) }),
   };
 }
+
+/** By what a class of a lesson is looked for besides its steps. */
+export const namesIn = ({ areas, mixes, tubes }: Pick<Lesson, 'areas' | 'mixes' | 'tubes'>): string[] => [
+  ...new Set([...areas.map(({ name }) => name), ...mixes.map(({ name }) => name), ...tubes.map(shortTubeName)]),
+];
 
 /** The steps, pauses and breaks of a class, or of one of its groups. */
 function itemsOf(told: Happened, lesson: Lesson, group: string | undefined): LoggedItem[] {
@@ -172,7 +179,7 @@ export function logByHand(
     items: { title: string; planned: number | null; actual: number | null; note: string }[];
     note: string;
   },
-  lesson: Pick<Lesson, 'steps' | 'room' | 'level'>,
+  lesson: Pick<Lesson, 'steps' | 'room' | 'level' | 'areas' | 'mixes' | 'tubes'>,
 ): ClassLog {
   const sum = (of: 'planned' | 'actual') => items.reduce((all, item) => all + (item[of] ?? 0), 0);
   return {
@@ -208,6 +215,7 @@ export function logByHand(
     touches: [],
     paces: [],
     note,
+    names: namesIn(lesson),
   };
 }
 
@@ -216,6 +224,7 @@ export const wordsOfLog = (log: ClassLog): string =>
   [
     log.title,
     log.room,
+    ...(log.names ?? []),
     ...log.items.flatMap(({ title, technique, note, reasons }) => [title, technique ?? '', note ?? '', ...new Set(reasons)]),
     log.note,
   ]

@@ -1,5 +1,6 @@
 import type { ClassLog, Lesson, LoggedItem } from '@viaticum/contract';
 import { type ShootEvent, shootState, takesOf } from '../film/index.js';
+import { namesIn } from './summary.js';
 
 const MINUTE_S = 60;
 const rounded = (minutes: number): number => Math.round(minutes * 10) / 10;
@@ -50,5 +51,6 @@ export function logOfTakes(lesson: Lesson, notes: readonly ShootEvent[]): ClassL
     touches: [],
     paces: [],
     note: '',
+    names: namesIn(lesson),
   };
 }

@@ -1,13 +1,13 @@
 import { describe, expect, it, jest } from '@jest/globals';
-import { type ClassState, currentItem } from '@viaticum/core/class';
+import { currentItem } from '@viaticum/core/class';
 import { demoLesson } from '@viaticum/core/fixtures';
 import { wholeSheet } from '@viaticum/core/student-sheet';
-import { ALONE_ID, aloneClass } from './alone.js';
+import { ALONE_ID, aloneClass, type KeptAlone } from './alone.js';
 
 const given = wholeSheet(demoLesson());
 function begun() {
-  let kept: ClassState | null = null;
-  const own = aloneClass(given, { kept: null, keep: (state) => (kept = state && structuredClone(state)) });
+  let kept: KeptAlone | null = null;
+  const own = aloneClass(given, { kept: null, keep: (now) => (kept = now && structuredClone(now)) });
   own.begin();
   return { own, kept: () => kept };
 }
@@ -35,9 +35,11 @@ describe('a class of one', () => {
   it('goes on where it was kept, and begins anew when all is forgotten', async () => {
     const { own, kept } = begun();
     await own.say({ type: 'goOn', from: 0 });
-    const state = kept();
-    expect(state?.current?.index).toBe(1);
-    const again = aloneClass(given, { kept: state, keep: () => undefined });
+    const before = kept() as KeptAlone | null;
+    expect(before?.state.current?.index).toBe(1);
+    const again = aloneClass(given, { kept: before, keep: () => undefined });
+    // What happened is kept with it, to be told at the end.
+    expect(again.events().map(({ body }) => body.type)).toEqual(['joined', 'itemStarted', 'itemStarted']);
     expect(titleOf(again)).toBe(given.plan.items[1]?.title);
     expect(again.get().state.students[ALONE_ID]).toBeDefined();
     own.forget();

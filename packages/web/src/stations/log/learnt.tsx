@@ -10,10 +10,12 @@ import css from './log.module.css';
 const w = logWords.learnt;
 const asideKey = (key: string): string => `log/${key}`.slice(0, 120);
 
-/** What was refused comes back only when twice as much speaks for it. */
+const NEVER = 'never';
+
+/** What was refused comes back only when twice as much speaks for it; what is never to be asked, never. */
 const isRefused = ({ setAside }: Lesson, { key, weight }: Suggestion): boolean => {
   const said = setAside.find(({ finding }) => finding === asideKey(key));
-  return said !== undefined && weight < 2 * Number(said.why || 1);
+  return said !== undefined && (said.why === NEVER || weight < 2 * Number(said.why || 1));
 };
 
 /** What the classes of this lesson suggest, each as an edit with what it is known from. */
@@ -52,6 +54,9 @@ export function Learnt() {
               </Button>
               <Button onClick={() => session.do('setAside', { finding: asideKey(one.key), why: String(one.weight) })}>
                 {w.leave}
+              </Button>
+              <Button type="text" onClick={() => session.do('setAside', { finding: asideKey(one.key), why: NEVER })}>
+                {w.never}
               </Button>
             </p>
           </li>

@@ -1,57 +1,26 @@
-import { cornersFault, pathData } from '@viaticum/core/transfer';
+import { pathData } from '@viaticum/core/transfer';
 import { listInWords } from '@viaticum/core/units';
 import { Button } from 'antd';
 import { useEffect, useRef, useState } from 'react';
 import { useWorkedOut } from '../../../lesson/context.js';
-import { useBlobUrl, useLaying } from '../../../lesson/laid.js';
+import { useBlobUrl } from '../../../lesson/laid.js';
 import { Choice } from '../../../ui/choice.js';
-import { type CorneredPhoto, CornerPicker, cornered } from '../../../ui/corner-picker.js';
+import { CornerPicker } from '../../../ui/corner-picker.js';
 import { FileKey, PICTURES } from '../../../ui/file-key.js';
 import { transferWords } from '../../../words/transfers.js';
-import type { PictureJobs } from '../../../workers/picture-jobs.js';
 import { useDrawing } from '../drawing-context.js';
 import transfersCss from '../transfers.module.css';
+import { type Compared, useComparison } from '../use-comparison.js';
 import css from './check.module.css';
 
 const w = transferWords.check;
-type Result = PictureJobs['compare']['answer'];
 
 /** A photograph of a drawing or canvas, compared with the template: sizes, angles, landmarks, values, in words. */
 export function CheckTopic() {
   const lesson = useWorkedOut();
   const { shown } = useDrawing();
-  const { worker } = useLaying();
-  const [photo, setPhoto] = useState<CorneredPhoto | null>(null);
+  const { photo, setPhoto, result, setResult, fault, isBusy, choose, compare } = useComparison(shown);
   const [after, setAfter] = useState('');
-  const [result, setResult] = useState<Result | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  const [isBusy, setBusy] = useState(false);
-  const run = async <T,>(work: () => Promise<T>): Promise<T | null> => {
-    setBusy(true);
-    setFault(null);
-    try {
-      return await work();
-    } catch (error) {
-      setFault((error as Error).message);
-      return null;
-    } finally {
-      setBusy(false);
-    }
-  };
-  const choose = async (blob: File) => {
-    setResult(null);
-    setPhoto(null);
-    const found = await run(() => worker.ask('corners', { photo: blob }).answer);
-    if (!found) return;
-    setPhoto(cornered(blob, found));
-  };
-  const compare = async () => {
-    if (!photo) return;
-    const bad = cornersFault(photo.corners);
-    if (bad) return setFault(bad);
-    const args = { lesson, lines: shown, photo: photo.blob, corners: photo.corners, afterStepId: after || null };
-    setResult(await run(() => worker.ask('compare', args).answer));
-  };
   return (
     <>
       <p className="quiet small">
@@ -80,7 +49,7 @@ export function CheckTopic() {
           <div className={css.checkPicture} style={{ aspectRatio: `${photo.widthPx} / ${photo.heightPx}` }}>
             <CornerPicker photo={photo} onCorners={(corners) => setPhoto({ ...photo, corners })} />
           </div>
-          <Button type="primary" disabled={isBusy} onClick={() => void compare()}>
+          <Button type="primary" disabled={isBusy} onClick={() => void compare(after || null)}>
             {isBusy ? w.comparing : w.compare}
           </Button>
         </>
@@ -102,7 +71,7 @@ function together(errors: readonly { name: string; words: string }[]): string[] 
   return [...byWords].map(([words, names]) => w.off(listInWords(names), words));
 }
 
-function Found({ result }: { result: Result }) {
+function Found({ result }: { result: Compared }) {
   const { support } = useWorkedOut();
   const [isHeld, setHeld] = useState(false);
   const said = [
@@ -140,7 +109,7 @@ function Found({ result }: { result: Result }) {
 }
 
 /** The straightened photograph with the template over it, and landmarks joined to where they should be. */
-function Overlay({ image, landmarks, expected }: Pick<Result, 'image' | 'landmarks' | 'expected'>) {
+function Overlay({ image, landmarks, expected }: Pick<Compared, 'image' | 'landmarks' | 'expected'>) {
   const { support } = useWorkedOut();
   const { shown } = useDrawing();
   const url = useBlobUrl(expected ?? image);

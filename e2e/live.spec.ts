@@ -11,6 +11,7 @@ import {
   chosenIn,
   expect,
   goOnAnyway,
+  goTo,
   joinPhone,
   openClass,
   openDemo,
@@ -279,4 +280,21 @@ test('painted alone from a link: at one’s own pace, back and forward, kept ove
   await accessible(phone, 'painting alone');
   await phone.getByRole('button', { name: 'Go on' }).click();
   await expect(phone.getByRole('heading', { name: 'Trace the ridges and the balloons' })).toBeVisible();
+
+  await test.step('to its end; how long it took is told by an act of whoever painted, and stands in the log', async () => {
+    const finished = phone.getByRole('heading', { name: 'Finished' });
+    const onwards = phone.getByRole('button', { name: /^(Done|Go on|It is finished)$/ });
+    await phone.clock.install();
+    for (let k = 0; k < 60 && !(await finished.isVisible()); k++) {
+      await phone.clock.fastForward('06:00');
+      await onwards.first().click();
+    }
+    await expect(finished).toBeVisible();
+    await accessible(phone, 'painted alone, finished');
+    await phone.getByRole('button', { name: 'Tell my times' }).click();
+    await expect(phone.getByTestId('told')).toHaveText('Told. Thank you.');
+    await goTo(page, 'Log');
+    await topic(page, 'Classes');
+    await expect(page.getByTestId('logged').getByRole('listitem')).toContainText('painted alone');
+  });
 });

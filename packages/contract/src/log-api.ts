@@ -168,6 +168,8 @@ export const LogQuery = Type.Object(
   strict,
 );
 
+/** Who is through a lesson in less than this share of its plan has looked at it, not painted it (our judgement). */
+export const LEAST_ALONE_SHARE = 0.15;
 /** What one painted alone, as their phone kept it; the plan is the server’s own. */
 export const NewAloneLog = Type.Object({ events: Type.Array(ClassEvent, { minItems: 1, maxItems: 3000 }) }, strict);
 export const ResultParams = Type.Object({ id: Id, resultId: Id });

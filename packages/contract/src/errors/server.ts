@@ -47,6 +47,7 @@ export const serverErrors = {
     'alone-unsound',
     'This cannot have been painted so. Begin once more, and tell your times when you have ended.',
   ),
+  aloneTooQuick: coded(422, 'alone-too-quick', 'This lesson was looked through rather than painted: there are no times to tell.'),
   resultsFull: (most: string | number) =>
     coded(422, 'results-full', say`A class keeps the numbers of ${most} photographs. Take one away first.`),
   noSuchDay: coded(422, 'no-such-day', 'There is no such day or hour. Look at when the class begins.'),

@@ -1,6 +1,7 @@
 import {
   type ClassEvent,
   type ClassLog,
+  LEAST_ALONE_SHARE,
   type Lesson,
   type LoggedKind,
   type Plan,
@@ -121,6 +122,7 @@ export function logKeeper({ manager, classes, ask }: Parts) {
       if (!isOrdered || last - first > LONGEST_MS || last > Date.now() + 86_400_000)
         throw new ApiFault(serverErrors.aloneUnsound);
       if ((await manager.countBy(ClassLogEntity, { lessonId, source: Like('alone %') })) >= MOST_ALONE) return;
+      if (last - first < LEAST_ALONE_SHARE * plan.endMin * 60_000) throw new ApiFault(serverErrors.aloneTooQuick);
       const opened: ClassEvent = {
         ...{ seq: 1, at: first, actor: 'instructor' },
         body: { type: 'opened', v: 1, revision: 0, plan, code: '' },

@@ -140,6 +140,8 @@ describe('what is painted alone', () => {
     const events = aloneEvents(sheet, Date.now() - 3_600_000, 5);
     expect((await tell([...events].reverse())).status).toBe(422);
     expect((await tell(events.slice(0, 1))).status).toBe(422);
+    const looked = await tell(aloneEvents(sheet, Date.now() - 3_600_000, 0.1));
+    expect(looked.body.message).toMatch(/looked through rather than painted/);
     expect((await server.request('POST', '/api/alone/nothing/log', { events }, '')).status).toBe(404);
   });
   it('the takes of a day that was filmed stand in the log when it is over', async () => {

@@ -1,10 +1,9 @@
-import { useMutation } from '@tanstack/react-query';
-import type { AloneSheet, ClassEvent } from '@viaticum/contract';
+import { type AloneSheet, type ClassEvent, LEAST_ALONE_SHARE } from '@viaticum/contract';
 import type { ClassState } from '@viaticum/core/class';
 import { minutesInWords } from '@viaticum/core/units';
 import { Button } from 'antd';
 import { clsx } from 'clsx';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { call } from '../../api/http.js';
 import { followWords as w } from '../../words/follow.js';
 import { ALONE_ID, aloneClass, type KeptAlone } from '../alone.js';
@@ -37,7 +36,7 @@ export function Alone({ link, given }: { link: string; given: AloneSheet }) {
   if (live.state.phase === 'ended')
     return (
       <Resting title={w.alone.ended} about={w.endedAbout} more={given.sheet.title}>
-        <Told link={link} events={own.events()} />
+        <Told link={link} events={own.events()} planMin={given.plan.endMin} />
         {again}
       </Resting>
     );
@@ -60,12 +59,24 @@ const keptAs = (kept: { state: ClassState; events?: ClassEvent[] } | null): Kept
   kept && { state: kept.state, events: kept.events ?? [] };
 
 /** How long each step took goes to the instructor, without a name, when whoever painted wants it so. */
-function Told({ link, events }: { link: string; events: readonly ClassEvent[] }) {
-  const tell = useMutation({
-    mutationFn: () => call('POST', `/api/alone/${encodeURIComponent(link)}/log`, { events }),
-  });
-  if (events.length === 0) return null;
-  if (tell.isSuccess)
+function Told({ link, events, planMin }: { link: string; events: readonly ClassEvent[]; planMin: number }) {
+  const [state, setState] = useState<'open' | 'sending' | 'told'>('open');
+  const [fault, setFault] = useState<string | null>(null);
+  const tell = async () => {
+    setState('sending');
+    setFault(null);
+    try {
+      await call('POST', `/api/alone/${encodeURIComponent(link)}/log`, { events });
+      setState('told');
+    } catch (error) {
+      setFault((error as Error).message);
+      setState('open');
+    }
+  };
+  // Who looked the lesson through has no times to tell.
+  const [first, last] = [events[0]?.at ?? 0, events.at(-1)?.at ?? 0];
+  if (last - first < LEAST_ALONE_SHARE * planMin * 60_000) return null;
+  if (state === 'told')
     return (
       <p role="status" data-testid="told">
         {w.alone.told}
@@ -74,12 +85,12 @@ function Told({ link, events }: { link: string; events: readonly ClassEvent[] })
   return (
     <>
       <p>{w.alone.tellAbout}</p>
-      {tell.error && (
+      {fault && (
         <p className="signal" role="alert">
-          {tell.error.message}
+          {fault}
         </p>
       )}
-      <Button type="text" className={clsx('plain', followCss.bigKey)} loading={tell.isPending} onClick={() => tell.mutate()}>
+      <Button type="text" className={clsx('plain', followCss.bigKey)} loading={state === 'sending'} onClick={() => void tell()}>
         {w.alone.tell}
       </Button>
     </>

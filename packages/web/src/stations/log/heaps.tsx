@@ -40,7 +40,7 @@ export function Heaps({ id, log }: { id: string; log: ClassLog }) {
   };
   return (
     <>
-      <h4>{w.title}</h4>
+      <h3>{w.title}</h3>
       <p className="quiet">{w.about}</p>
       <table className={css.items}>
         <tbody>

@@ -74,7 +74,7 @@ function Items({ items }: { items: readonly LoggedItem[] }) {
   const groups = [...new Set(items.map(({ group }) => group ?? ''))];
   return groups.map((group) => (
     <div key={group}>
-      {group && <h4>{group}</h4>}
+      {group && <h3>{group}</h3>}
       <table className={css.items}>
         <tbody>
           {items
@@ -115,7 +115,7 @@ function Detail({ id }: { id: string }) {
       <ByStudent log={log} />
       {log.touches.length > 0 && (
         <>
-          <h4>{w.touches}</h4>
+          <h3>{w.touches}</h3>
           <ul className={css.plain}>
             {log.touches.map((touch, k) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: coats of one step may have been touched alike
@@ -126,7 +126,7 @@ function Detail({ id }: { id: string }) {
       )}
       {(log.airs ?? []).length > 0 && (
         <>
-          <h4>{w.air}</h4>
+          <h3>{w.air}</h3>
           <ul className={css.plain}>
             {(log.airs ?? []).map(({ minute, airC, humidity }) => (
               <li key={minute}>{w.airAt(minute, deskWords.airOf(airC, humidity))}</li>
@@ -150,7 +150,7 @@ function ByStudent({ log: { paces, items } }: { log: ClassLog }) {
   const of = (stepId: string, who: number) => paces.find((one) => one.stepId === stepId && one.who === who);
   return (
     <>
-      <h4>{people.length > 1 ? w.byStudent : w.ownTimes}</h4>
+      <h3>{people.length > 1 ? w.byStudent : w.ownTimes}</h3>
       <div className={css.wide}>
         <table className={css.items}>
           <thead>

@@ -6,7 +6,17 @@ import { carryOut, startHistory } from '../document/index.js';
 import { demoLesson } from '../fixtures/index.js';
 import { planLesson } from '../plan/index.js';
 import { dryingTests, roomChanged } from './drying.js';
-import { type Calibration, calibrations, groupResults, offInWords, personPace, suggestions, usedShare } from './index.js';
+import {
+  type Calibration,
+  calibrations,
+  groupResults,
+  offInWords,
+  personPace,
+  resultOf,
+  showsPicture,
+  suggestions,
+  usedShare,
+} from './index.js';
 import { signChance } from './results.js';
 import { shrunk } from './spread.js';
 import { paintUsed } from './used.js';
@@ -205,6 +215,21 @@ describe('photographs of results', () => {
     const changed = carryOut(startHistory(lesson), 'editStep', found?.edit.args as never).lesson;
     expect(changed.steps.some(({ checkpoint }) => /hold something white beside/.test(checkpoint))).toBe(true);
     expect(suggestions(changed, own, [], NOW).filter(({ key }) => key.startsWith('result value'))).toEqual([]);
+  });
+  it('are kept as numbers in shares of the canvas; one that shows little of the picture is none', () => {
+    const jug = { id: 't', name: 'jug', widthShare: 1.0512, heightShare: 1, turnDeg: 0, words: [], atEdge: false };
+    const check = {
+      areas: [{ areaId: 'sky', name: 'sky', dL: -6.04, da: 1.26, db: 0 }],
+      // What runs out of the canvas has no size of its own.
+      things: [jug, { ...jug, id: 'hills', atEdge: true }].map((one) => ({ ...one, offMm: [8, -4] as [number, number] })),
+    };
+    expect(resultOf(check, 400)).toEqual({
+      areas: [{ areaId: 'sky', name: 'sky', dL: -6, da: 1.3, db: 0 }],
+      things: [{ atEdge: false, id: 't', name: 'jug', wide: 1.051, high: 1, offX: 0.02, offY: -0.01 }],
+    });
+    expect(showsPicture({ ...check, notFound: [], seenShare: 0.75 })).toBe(true);
+    expect(showsPicture({ ...check, notFound: ['cup', 'pot'], seenShare: 0.75 })).toBe(false);
+    expect(showsPicture({ ...check, notFound: [], seenShare: 0.39 })).toBe(false);
   });
   it('the sign test is that of the binomial distribution', () => {
     for (const [count, of] of [

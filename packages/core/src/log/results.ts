@@ -33,16 +33,25 @@ const median = (values: readonly number[]): number => {
 };
 
 const thousandth = (value: number): number => Math.round(value * 1000) / 1000;
-/** What a compared photograph of a finished canvas differs in, as it is kept: numbers alone. */
+/** Of a canvas so much of the picture’s lines is seen; less is another picture, or its corners are wrong (measured on painted stages). */
+const LEAST_SEEN = 0.5;
+
+/** Whether a compared photograph shows this picture at all. */
+export const showsPicture = ({ things, notFound, seenShare }: Pick<DrawingCheck, 'things' | 'notFound' | 'seenShare'>): boolean =>
+  seenShare >= LEAST_SEEN && things.length >= notFound.length;
+
+/** What a compared photograph of a finished canvas differs in, as it is kept: numbers alone, and of things that lie within it. */
 export const resultOf = ({ areas, things }: Pick<DrawingCheck, 'areas' | 'things'>, widthMm: number): NewResult => ({
   areas: areas.map(({ areaId, name, dL, da, db }) => {
     const [l = 0, a = 0, b = 0] = [dL, da, db].map((value) => Math.round(value * 10) / 10);
     return { areaId, name, dL: l, da: a, db: b };
   }),
-  things: things.map(({ id, name, widthShare, heightShare, offMm: [x, y] }) => ({
-    ...{ id, name, wide: thousandth(widthShare), high: thousandth(heightShare) },
-    ...{ offX: thousandth(x / widthMm), offY: thousandth(y / widthMm) },
-  })),
+  things: things
+    .filter(({ atEdge }) => !atEdge)
+    .map(({ id, name, widthShare, heightShare, offMm: [x, y] }) => ({
+      ...{ id, name, wide: thousandth(widthShare), high: thousandth(heightShare) },
+      ...{ offX: thousandth(x / widthMm), offY: thousandth(y / widthMm) },
+    })),
 });
 
 /** Chance that at least `count` of `of` lie on one side where either is as likely. Source: the sign test (Conover, Practical Nonparametric Statistics, 3.4). */

@@ -184,6 +184,8 @@ export const logWords = worded({
     found: 'The corners of the canvas were found. Move one that is off.',
     pickThem: 'Put the four corners onto those of the canvas.',
     compare: 'Measure this canvas',
+    strange:
+      'Little of the picture is seen here, and nothing was stored. Look at the four corners: they lie on those of the canvas, not of a part of it.',
     leave: 'Leave it',
     theirs: 'The canvas, straightened',
     picture: 'The picture',

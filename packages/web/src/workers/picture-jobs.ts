@@ -92,7 +92,7 @@ export type PictureJobs = {
   /** The computed lines of the drawing, heaviest first; from the picture where there is one. */
   lines: { args: { lesson: Lesson; withPicture: boolean }; answer: DrawnLine[] };
   /** A photograph's size, and the corners of the canvas in it where they are found. */
-  corners: { args: { photo: Blob }; answer: { widthPx: number; heightPx: number; corners: Corners | null } };
+  corners: { args: { photo: Blob; proportion?: number }; answer: { widthPx: number; heightPx: number; corners: Corners | null } };
   /** The colours of a card of drawdowns in a photograph, by its corners and the L* of its grey card. */
   card: { args: { photo: Blob; corners: Corners; greys: number[] }; answer: CardReading };
   /** A photograph of a drawing (or of the canvas after a step) against the template. */

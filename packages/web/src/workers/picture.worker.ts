@@ -479,9 +479,9 @@ const jobs: {
     let done = 0;
     return runJob(id, drawLines(lesson, withPicture ? theLaid().picture : null), () => Math.min(0.95, ++done / 7));
   },
-  async corners(_, { photo }) {
+  async corners(_, { photo, proportion }) {
     const picture = await photoOf(photo);
-    return { widthPx: picture.width, heightPx: picture.height, corners: findCorners(picture) };
+    return { widthPx: picture.width, heightPx: picture.height, corners: findCorners(picture, proportion) };
   },
   async card(_, { photo, corners, greys }) {
     return readCard(await photoOf(photo), corners, greys);

@@ -246,6 +246,23 @@ describe('photographs that cannot be measured', () => {
     }
     expect(findCorners(photo)).toBeNull();
   });
+  it('a canvas with a strip nearly of the table’s colour is found whole where its proportion is known', () => {
+    const flat = rgba(400, 500);
+    for (let y = 0; y < 500; y++)
+      for (let x = 0; x < 400; x++) {
+        const [r, g, b] = y < 330 ? [110, 140, 205] : y < 360 ? [112, 96, 80] : [120, 150, 80];
+        flat.data.set([r as number, g as number, b as number, 255], (y * 400 + x) * 4);
+      }
+    for (const seed of [3, 4, 5]) {
+      const { photo, corners } = photographedFlat(flat, seed);
+      const far = (own: Corners | null) =>
+        own ? Math.max(...own.map((p, i) => distance(p, corners[i] as Point))) : Number.POSITIVE_INFINITY;
+      expect(far(findCorners(photo))).toBeGreaterThan(100);
+      expect(far(findCorners(photo, 0.8))).toBeLessThan(12);
+      // Of another proportion there is no such canvas here.
+      expect(findCorners(photo, 3)).toBeNull();
+    }
+  });
 });
 
 it('corners are put in order from the upper left, clockwise', () => {

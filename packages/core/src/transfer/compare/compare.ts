@@ -18,6 +18,8 @@ export type ThingError = {
   heightShare: number;
   turnDeg: number;
   offMm: [number, number];
+  /** It runs out of the canvas: neither its size nor its place can be told. */
+  atEdge: boolean;
   words: string[];
 };
 export type ValueError = { areaId: string; name: string; steps: number; words: string };
@@ -32,6 +34,8 @@ export type DrawingCheck = {
   notFound: string[];
   /** Of a painted canvas how every area differs from `expected`, in CIELAB units against all the others. */
   areas: AreaOff[];
+  /** How much of the template is seen in the photograph: 0 nothing, 1 all of it. */
+  seenShare: number;
   /** The photograph was taken on its side: quarter turns to the right that it needed. */
   quarterTurns: number;
 };
@@ -55,7 +59,7 @@ export function checkDrawing(
 ): DrawingCheck {
   const things = thingsOf(lesson, lines);
   if (things.length === 0) throw new RangeError(say('There are no lines to compare with. Draw the template first.'));
-  const { straight, seen, quarterTurns } = turnedRight(lesson, things, photo, corners, options.what);
+  const { straight, seen, quarterTurns, seenShare } = turnedRight(lesson, things, photo, corners, options.what);
   if (seen.points.length < 40 || !seen.isClear)
     throw new RangeError(
       'This photograph is too blurred or too pale to measure. Hold the camera still, with more light, and take it again.',
@@ -80,6 +84,7 @@ export function checkDrawing(
     values: valueErrors(areas),
     areas,
     notFound,
+    seenShare,
     quarterTurns,
   };
 }
@@ -131,7 +136,7 @@ const SURE_SCORE = 0.62;
 /** The photograph may have been taken on its side: the quarter turn at which most of the template is seen is taken. */
 function turnedRight(lesson: Lesson, things: readonly Thing[], photo: Rgba, corners: Corners, what: 'lines' | 'paint') {
   const round = ordered(corners);
-  let best: { straight: Straight; seen: Seen; quarterTurns: number; score: number } | null = null;
+  let best: { straight: Straight; seen: Seen; quarterTurns: number; score: number; seenShare: number } | null = null;
   for (let quarterTurns = 0; quarterTurns < 4; quarterTurns++) {
     const turned = [...round.slice(quarterTurns), ...round.slice(0, quarterTurns)] as Corners;
     const straight = straightened(photo, lesson.support, turned);
@@ -144,8 +149,9 @@ function turnedRight(lesson: Lesson, things: readonly Thing[], photo: Rgba, corn
         score += 1 - (nearest(at, turn, 8)?.far ?? 8) / 8;
         count++;
       }
-    score = score / Math.max(1, count) + (quarterTurns === 0 ? 0.04 : 0);
-    if (!best || score > best.score) best = { straight, seen, quarterTurns, score };
+    const seenShare = score / Math.max(1, count);
+    score = seenShare + (quarterTurns === 0 ? 0.04 : 0);
+    if (!best || score > best.score) best = { straight, seen, quarterTurns, score, seenShare };
     if (score > SURE_SCORE) break;
   }
   return best as NonNullable<typeof best>;
@@ -201,6 +207,10 @@ function bestFit({ line }: Thing, nearest: ReturnType<typeof nearestIn>): Fit | 
   return best && (fitThing(line, nearest, best.affine, reaches.near) ?? best);
 }
 
+const EDGE_MM = 3;
+const runsOut = ({ support: { widthMm, heightMm } }: Lesson, { line }: Thing): boolean =>
+  line.some(({ at: [x, y] }) => x < EDGE_MM || y < EDGE_MM || x > widthMm - EDGE_MM || y > heightMm - EDGE_MM);
+
 const percent = (share: number): string => `${Math.abs(Math.round((share - 1) * 100))} %`;
 const MOST_TURN_DEG = 2;
 
@@ -229,6 +239,7 @@ function inWords(lesson: Lesson, thing: Thing, fit: Fit): ThingError {
     heightShare: fit.high,
     turnDeg: fit.turnDeg,
     offMm: fit.offMm,
+    atEdge: runsOut(lesson, thing),
     words,
   };
 }

@@ -8,12 +8,25 @@ const PIXELS = 200_000;
 const RING = 0.03;
 const LEAST_SHARE = 0.08;
 const LEAST_FILLED = 0.93;
+const LEAST_JOINED = 0.8;
+/** Parts that are joined have at least such a share of the largest. */
+const LEAST_PART = 0.06;
+
+/** Limits that are tried, as shares of the one that parts best in two: a canvas may have a strip that is nearly the table's colour. */
+const LIMITS = [1, 0.7, 0.5, 0.35];
+const LEAST_LIMIT = 6;
+/** Sides whose proportion is off by more than this (a logarithm) are those of something else. */
+const MOST_OFF = 0.35;
+/** Those that are off by less may be it, as far as perspective goes. */
+const ALIKE = 0.15;
 
 /**
  * The four corners of a canvas or sheet in a photograph (its pixels; upper left, upper right, lower right, lower left as seen), found
- * as what differs from the rim of the photograph. Null where no clear four-cornered thing is seen: then they are picked by hand.
+ * as what differs from the rim of the photograph. `proportion`: its width over its height, where that is known; of several that may be it, the
+ * largest is taken whose sides are like it, lying or standing. Null where no clear four-cornered thing is seen: then they are picked by
+ * hand.
  */
-export function findCorners(photo: Rgba): Corners | null {
+export function findCorners(photo: Rgba, proportion?: number): Corners | null {
   const { width, height } = sizeWithin(photo, PIXELS);
   const small = shrink(photo, width, height);
   const lab = labRaster(small);
@@ -24,22 +37,52 @@ export function findCorners(photo: Rgba): Corners | null {
   ];
   const away = fromRim(soft, width, height);
   const limit = otsu(away);
-  if (limit < 6) return null;
+  if (limit < LEAST_LIMIT) return null;
+  const limits = proportion === undefined ? [limit] : LIMITS.map((share) => share * limit).filter((one) => one >= LEAST_LIMIT);
+  const takes = proportion === undefined ? [false] : [false, true];
+  const found = limits.flatMap((one) =>
+    takes.flatMap((isJoined) => {
+      const four = fourBeyond(away, { limit: one, isJoined }, width, height);
+      return four ? [{ four, off: proportion === undefined ? 0 : offBy(four, proportion) }] : [];
+    }),
+  );
+  // Of those that may be it the largest: a part of a canvas may by chance have the canvas's own proportion.
+  const alike = found.filter(({ off }) => off <= ALIKE).sort((a, b) => quadArea(b.four) - quadArea(a.four));
+  const best = alike[0] ?? found.filter(({ off }) => off <= MOST_OFF).sort((a, b) => a.off - b.off)[0];
+  if (!best) return null;
+  const scale = photo.width / width;
+  return ordered(best.four.map(([x, y]): Point => [x * scale, y * (photo.height / height)]) as Corners);
+}
+
+/** How far the proportion of four sides is from a known one, lying or standing, as a logarithm. */
+function offBy(four: Corners, proportion: number): number {
+  const [a, b, c, d] = ordered(four);
+  const is = Math.log((distance(a, b) + distance(d, c)) / (distance(b, c) + distance(a, d)));
+  const should = Math.log(proportion);
+  return Math.min(Math.abs(is - should), Math.abs(is + should));
+}
+
+/**
+ * The four corners of the largest thing that differs from the rim by more than a limit, or of all large ones together (`isJoined`: a strip of
+ * the table's own colour may part a canvas in two); null where it is no four-cornered one.
+ */
+function fourBeyond(
+  away: Float32Array,
+  { limit, isJoined }: { limit: number; isJoined: boolean },
+  width: number,
+  height: number,
+): Corners | null {
   const map = labels(width, height);
   for (let i = 0; i < away.length; i++) map.data[i] = (away[i] as number) > limit ? 1 : 0;
-  const blob = largestPart(map, width, height);
+  const blob = largestPart(map, width, height, isJoined);
   if (!blob || blob.length < LEAST_SHARE * width * height) return null;
-  const rows = rimOf(blob, width);
-  const hull = convexHull(rows);
+  const hull = convexHull(rimOf(blob, width));
   const four = toFour(hull);
   if (!four) return null;
   const fine = refined(four, hull);
-  const area = quadArea(fine);
   // A thing with holes or with a fifth corner does not fill its four.
-  if (blob.length < LEAST_FILLED * area || !isSound(fine)) return null;
-  if (fine.some(([x, y]) => x < 1 || y < 1 || x > width - 1 || y > height - 1)) return null;
-  const scale = photo.width / width;
-  return ordered(fine.map(([x, y]): Point => [x * scale, y * (photo.height / height)]) as Corners);
+  if (blob.length < (isJoined ? LEAST_JOINED : LEAST_FILLED) * quadArea(fine) || !isSound(fine)) return null;
+  return fine.some(([x, y]) => x < 1 || y < 1 || x > width - 1 || y > height - 1) ? null : fine;
 }
 
 /** How far every pixel's colour is from the nearest of a few colours of the rim. */
@@ -84,15 +127,22 @@ function otsu(values: Float32Array): number {
   return best;
 }
 
-/** The largest connected part of what is marked, its holes filled. */
-function largestPart(map: { width: number; height: number; data: Int32Array }, width: number, height: number): number[] | null {
+/** The largest connected part of what is marked, or all large ones (`isJoined`), their holes filled. */
+function largestPart(
+  map: { width: number; height: number; data: Int32Array },
+  width: number,
+  height: number,
+  isJoined: boolean,
+): number[] | null {
   const { parts, labelOf, sizeOf } = connectedParts(map);
   let [best, most] = [-1, 0];
   sizeOf.forEach((size, part) => {
     if (size > most && labelOf[part] === 1) [best, most] = [part, size];
   });
   if (best < 0) return null;
-  const inside = parts.data.map((part) => (part === best ? 1 : 0));
+  const isTaken = (part: number) =>
+    part === best || (isJoined && labelOf[part] === 1 && (sizeOf[part] ?? 0) >= LEAST_PART * most);
+  const inside = parts.data.map((part) => (isTaken(part) ? 1 : 0));
   // Row by row from its first to its last pixel where that holds column by column too: holes and lines within are filled.
   const [firstX, lastX] = [new Int32Array(height).fill(width), new Int32Array(height).fill(-1)];
   const [firstY, lastY] = [new Int32Array(width).fill(height), new Int32Array(width).fill(-1)];

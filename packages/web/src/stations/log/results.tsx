@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import type { LoggedClass, LoggedResult } from '@viaticum/contract';
-import { offInWords, resultOf } from '@viaticum/core/log';
+import { offInWords, resultOf, showsPicture } from '@viaticum/core/log';
 import { Button, Input, Popconfirm, Popover } from 'antd';
 import { useState } from 'react';
 import {
@@ -66,10 +66,13 @@ function OneCanvas({ of }: { of: LoggedClass }) {
   const { shown } = useDrawing();
   const { photo, setPhoto, result, setResult, fault, isBusy, choose, compare } = useComparison(shown);
   const add = useAddResult();
+  const [isStrange, setStrange] = useState(false);
   const last = lesson.steps.filter((step) => step.kind === 'paint').at(-1);
   const measured = async () => {
     const found = await compare(last?.id ?? null);
     if (!found) return;
+    if (!showsPicture(found)) return setStrange(true);
+    setStrange(false);
     const { log } = await add.mutateAsync({ id: of.id, result: resultOf(found, lesson.support.widthMm) });
     const kept = log.results?.at(-1);
     if (kept) await keepPhoto(kept.id, found.image);
@@ -87,7 +90,10 @@ function OneCanvas({ of }: { of: LoggedClass }) {
           size="middle"
           type="primary"
           disabled={isBusy}
-          onFile={(file) => void choose(file)}
+          onFile={(file) => {
+            setStrange(false);
+            void choose(file);
+          }}
         />
         <span className="small quiet">{w.kept}</span>
       </p>
@@ -105,12 +111,17 @@ function OneCanvas({ of }: { of: LoggedClass }) {
           </p>
         </>
       )}
+      {isStrange && photo && (
+        <p className="signal" role="alert">
+          {w.strange}
+        </p>
+      )}
       {(fault || add.error) && (
         <p className="signal" role="alert">
           {fault ?? add.error?.message}
         </p>
       )}
-      {result && (
+      {result && !isStrange && (
         <div data-testid="canvas-compared">
           <div className={css.beside}>
             {straight && (

@@ -32,7 +32,9 @@ export function useComparison(lines: readonly Line[]) {
     async choose(blob: File): Promise<void> {
       setResult(null);
       setPhoto(null);
-      const found = await run(() => worker.ask('corners', { photo: blob }).answer);
+      const found = await run(
+        () => worker.ask('corners', { photo: blob, proportion: lesson.support.widthMm / lesson.support.heightMm }).answer,
+      );
       if (found) setPhoto(cornered(blob, found));
     },
     /** Compares with the canvas after a step, or with the drawing (null). */

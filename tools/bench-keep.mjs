@@ -69,6 +69,8 @@ async function logRows(row, each, { document, lessonId, databaseUrl }) {
   row('found in the log', `“stove” in ${CLASSES} classes`, said(await each('/api/log?words=stove')), '≤ 300 ms');
   const suggesting = await each(`/api/lessons/${lessonId}/suggestions`, 5);
   row('what all of them suggest for a lesson', `${CLASSES * 4} coats, 24 × 12 students`, said(suggesting), '');
+  const calibrating = await each(`/api/lessons/${lessonId}/calibrations`, 5);
+  row('what all of them teach of drying, pace, help', `${CLASSES * 4} coats, 24 × 12 students`, said(calibrating), '');
 }
 
 /** `lessonId` names a lesson of the demo; the server works on `databaseUrl` and `dataFolder`. */

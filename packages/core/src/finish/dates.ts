@@ -4,7 +4,7 @@ import { planOf } from '../plan/index.js';
 import { rangeOf } from '../step/index.js';
 
 /** What a finished canvas stands, one after the other. */
-export const finishKinds = ['rack', 'stack', 'varnish', 'pack'] as const;
+const finishKinds = ['rack', 'stack', 'varnish', 'pack'] as const;
 export type FinishKind = (typeof finishKinds)[number];
 export type FinishDate = { kind: FinishKind; atMs: number };
 

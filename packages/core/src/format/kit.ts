@@ -1,6 +1,8 @@
 import { say } from '@viaticum/contract';
 import Papa from 'papaparse';
-import { volumeShown, volumeUnit } from '../units/index.js';
+
+/** How volumes are written: in which unit, and ml as a number of it. */
+export type Volumes = { unit: string; shown: (ml: number) => number };
 
 const toCsv = (rows: readonly (string | number)[][]): string =>
   Papa.unparse(rows as (string | number)[][], { escapeFormulae: true });
@@ -9,8 +11,8 @@ const toCsv = (rows: readonly (string | number)[][]): string =>
 export function paintCsv(
   rows: readonly { name: string; headMl: number; groupMl: number; sureMl: number; haveMl: number; buy: string; cost: string }[],
   currency: string,
+  { unit, shown }: Volumes,
 ): string {
-  const unit = volumeUnit();
   return toCsv([
     [
       'tube',
@@ -23,10 +25,10 @@ export function paintCsv(
     ],
     ...rows.map((one) => [
       one.name,
-      volumeShown(one.headMl),
-      volumeShown(one.groupMl),
-      volumeShown(one.sureMl),
-      volumeShown(one.haveMl),
+      shown(one.headMl),
+      shown(one.groupMl),
+      shown(one.sureMl),
+      shown(one.haveMl),
       one.buy,
       one.cost,
     ]),
@@ -55,12 +57,12 @@ export function premixCsv(
     portions: number;
     parts: readonly { name: string; ml: number }[];
   }[],
+  { unit, shown }: Volumes,
 ): string {
-  const unit = volumeUnit();
   return toCsv([
     ['mix', 'measure', 'ml', say`batch, ${unit}`, 'portions', say`each, ${unit}`],
     ...rows.flatMap(({ name, ml, portionMl, portions, parts }) =>
-      parts.map((part) => [name, part.name, part.ml, volumeShown(ml), portions, volumeShown(portionMl)]),
+      parts.map((part) => [name, part.name, part.ml, shown(ml), portions, shown(portionMl)]),
     ),
   ]);
 }

@@ -7,7 +7,7 @@ import { minutesOf, planLesson } from '../plan/index.js';
 import { countedFor, drying, dryingTests, roomFactor } from './drying.js';
 import { type Factor, factorOf, fitEffects } from './fit.js';
 import { asksOverall, fitPace, rateTests } from './pace.js';
-import type { Logged } from './suggest.js';
+import type { Logged } from './suggestion.js';
 import { helpTaken, paintUsed } from './used.js';
 
 /** What taking a factor over would change in this lesson: minutes of it, ml that a painter squeezes, minutes of helping in a class of twelve. */

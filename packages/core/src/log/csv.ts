@@ -45,6 +45,19 @@ export function readLogCsv(text: string): { day: string | null; items: ByHand['i
   return { day, items: items.slice(0, MOST) };
 }
 
+/** What was measured on canvases of a class, a row for each area and thing: lightness and hue in CIELAB units, sizes and places in shares. */
+export const resultsCsv = (log: ClassLog): string =>
+  toCsv(
+    ['date', 'class', 'canvas', 'what', 'lightness', 'a', 'b', 'width', 'height', 'right', 'down'],
+    (log.results ?? []).flatMap(({ areas, things }, k) => [
+      ...areas.map(({ name, dL, da, db }) => [log.at.slice(0, 10), log.title, k + 1, name, dL, da, db, '', '', '', '']),
+      ...things.map(({ name, wide, high, offX, offY }) => [
+        ...[log.at.slice(0, 10), log.title, k + 1, name, '', '', ''],
+        ...[wide, high, offX, offY],
+      ]),
+    ]),
+  );
+
 const FIELDS = ['date', 'class', 'kind', 'step', 'planned', 'actual', 'technique', 'present', 'asks', 'note'];
 const minutes = (value: number | null): number | string => (value === null ? '' : Math.round(value * 10) / 10);
 

@@ -1,7 +1,6 @@
-import type { ClassLog, Room } from '@viaticum/contract';
+import type { Room } from '@viaticum/contract';
 import { type Factor, factorOf, fitEffects, type Observation, type Spread } from './fit.js';
-
-type Logged = { id: string; log: ClassLog };
+import type { Logged } from './suggestion.js';
 
 /** How drying differs from the model, as logarithms: by room, paint, technique, class and coat (our judgement; no published source). */
 export const drying: Spread = {

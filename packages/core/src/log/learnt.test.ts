@@ -225,10 +225,10 @@ describe('photographs of results', () => {
     };
     expect(resultOf(check, 400)).toEqual({
       areas: [{ areaId: 'sky', name: 'sky', dL: -6, da: 1.3, db: 0 }],
-      things: [{ atEdge: false, id: 't', name: 'jug', wide: 1.051, high: 1, offX: 0.02, offY: -0.01 }],
+      things: [{ id: 't', name: 'jug', wide: 1.051, high: 1, offX: 0.02, offY: -0.01 }],
     });
     expect(showsPicture({ ...check, notFound: [], seenShare: 0.75 })).toBe(true);
-    expect(showsPicture({ ...check, notFound: ['cup', 'pot'], seenShare: 0.75 })).toBe(false);
+    expect(showsPicture({ ...check, notFound: ['cup', 'pot', 'lid'], seenShare: 0.75 })).toBe(false);
     expect(showsPicture({ ...check, notFound: [], seenShare: 0.39 })).toBe(false);
   });
   it('the sign test is that of the binomial distribution', () => {

@@ -1,8 +1,7 @@
 import type { ClassLog, Level, LoggedPace } from '@viaticum/contract';
 import { helpOf } from '../pace/index.js';
 import { type Factor, type Fit, fitEffects, type Observation, type Spread, Z80 } from './fit.js';
-
-type Logged = { id: string; log: ClassLog };
+import type { Logged } from './suggestion.js';
 
 /** How the minutes of one student differ from the plan, as logarithms: by level, technique, step, person, class (our judgement). */
 export const pace: Spread = {

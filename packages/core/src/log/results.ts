@@ -3,7 +3,7 @@ import { say } from '@viaticum/contract';
 import { drawsLines } from '../derived/index.js';
 import type { DrawingCheck } from '../transfer/index.js';
 import { counted, the } from '../units/index.js';
-import type { Logged, Suggestion } from './suggest.js';
+import type { Logged, Suggestion } from './suggestion.js';
 
 /** Of fewer photographs nothing is told: it would be of single people. */
 const LEAST_PHOTOS = 5;

@@ -1,27 +1,11 @@
-import { type ClassLog, type Lesson, type Step, say } from '@viaticum/contract';
-import type { CommandArgs, CommandName } from '../document/index.js';
+import { type Lesson, type Step, say } from '@viaticum/contract';
 import { planLesson } from '../plan/index.js';
 import { counted, listInWords, minutesInWords, the } from '../units/index.js';
 import { dryingTests, roomChanged, roomFactor } from './drying.js';
 import { factorOf } from './fit.js';
 import { asksAt, fitPace, paceTests } from './pace.js';
 import { resultSuggestions } from './results.js';
-
-export type Logged = { id: string; log: ClassLog };
-
-type Edit<N extends CommandName = CommandName> = N extends CommandName ? { command: N; args: CommandArgs<N> } : never;
-/** Something that classes taught, as an edit of this lesson: what it is, from what it is known, what it costs or saves. */
-export type Suggestion = {
-  /** The same for the same matter; one that was refused comes back only when its evidence has doubled. */
-  key: string;
-  words: string;
-  evidence: string;
-  /** How much is known: classes, or coats. */
-  weight: number;
-  /** Minutes by which the lesson grows (above 0) or shrinks. */
-  minutes: number;
-  edit: Edit;
-};
+import type { Edit, Logged, Suggestion } from './suggestion.js';
 
 /** From so many coats of so many classes on a room’s drying is spoken of. */
 const LEAST_COATS = 5;

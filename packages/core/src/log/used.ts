@@ -2,7 +2,7 @@ import type { HeapLeft, Level, LoggedHeap } from '@viaticum/contract';
 import { helpOf } from '../pace/index.js';
 import type { Factor } from './fit.js';
 import { lotsOf, shrunk } from './spread.js';
-import type { Logged } from './suggest.js';
+import type { Logged } from './suggestion.js';
 
 /** Of a heap that is not weighed (our judgement). */
 const LEFT_SHARE: Record<HeapLeft, number> = { none: 0.03, some: 0.2, half: 0.5, most: 0.8 };

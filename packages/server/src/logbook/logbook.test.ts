@@ -224,7 +224,13 @@ describe('what came of a class', () => {
       dueAt: '2026-12-24T00:00:00.000Z',
       attachment: 'BEGIN:VCALENDAR',
     });
-    expect(await get<Letter[]>('/api/letters', await server.anotherInstructor())).toEqual([]);
+    const other = await server.anotherInstructor();
+    expect(await get<Letter[]>('/api/letters', other)).toEqual([]);
+    const [one] = letters;
+    await server.request('DELETE', `/api/reminders/${one?.id}`, undefined, other);
+    expect(await get<Letter[]>('/api/letters')).toHaveLength(letters.length);
+    await server.request('DELETE', `/api/reminders/${one?.id}`, undefined, cookie);
+    expect(await get<Letter[]>('/api/letters')).toHaveLength(letters.length - 1);
     expect((await server.request('POST', '/api/reminders', { reminders: [], ics: 'x' }, cookie)).status).toBe(400);
   });
 });

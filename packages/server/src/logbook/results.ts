@@ -101,6 +101,10 @@ export function outcomes(app: FastifyInstance, { manager, letters }: { manager: 
     await letGo(ownerId, sha256);
     return answer;
   });
+  routes.delete('/api/reminders/:id', { schema: { params: IdParam }, ...who }, async (request, reply) => {
+    await letters.forget(signedIn(request).id, request.params.id);
+    return reply.status(204).send();
+  });
   routes.post('/api/reminders', { schema: { body: NewReminders }, ...who }, async (request, reply) => {
     reply.status(201);
     return { written: await letters.remind(signedIn(request), request.body as NewReminders) };

@@ -1,4 +1,4 @@
-import { logCsv } from '@viaticum/core/log';
+import { logCsv, resultsCsv } from '@viaticum/core/log';
 import type { EntityManager } from 'typeorm';
 import type { ZipFile } from 'yazl';
 import { ClassLogEntity } from '../db/entities.js';
@@ -22,6 +22,7 @@ export async function putLog(zip: ZipFile, manager: EntityManager, ownerId: stri
     for (const { id, log } of logs) {
       const name = `${log.at.slice(0, 10)}-${slug(log.title)}-${id.replace(/[^\w]/g, '_')}`;
       zip.addBuffer(Buffer.from(`\uFEFF${logCsv([log])}`), `log/classes/${name}.csv`);
+      if (log.results?.length) zip.addBuffer(Buffer.from(`\uFEFF${resultsCsv(log)}`), `log/canvases/${name}.csv`);
     }
     if (logs.length > 0)
       tables.push(

@@ -14,6 +14,7 @@ import { BackedUp } from './backed-up.js';
 import { Bin } from './bin.js';
 import { BringIn } from './bring-in.js';
 import { Courses, NewCourse } from './courses.js';
+import { Due } from './due.js';
 import css from './shelf.module.css';
 import { Standing } from './standing.js';
 
@@ -67,6 +68,7 @@ export default function Shelf() {
         </Button>
       </header>
       <BackedUp />
+      <Due />
       {error && <p role="alert">{error.message}</p>}
       {all?.length === 0 && (
         <Empty className={css.shelfEmpty} image={false} description={words.shelf.empty}>

@@ -100,6 +100,7 @@ export const inviteWords = worded({
   write: 'Write to everybody',
   written: (count: number) => (count === 1 ? say('One letter lies in the outbox.') : say`${count} letters lie in the outbox.`),
   outbox: 'Outbox (simulated)',
+  due: (day: string) => say`due ${day}`,
   outboxAbout: 'Nothing leaves this machine: letters are written here, to be read or copied.',
   noLetters: 'No letter yet.',
   noFile: 'This file could not be read.',

@@ -19,6 +19,8 @@ export const privacyWords = worded({
       lines: [
         'A note, if the instructor writes one; which students came before, by their first names, and how fast their classes went; invitations that were written to them.',
         'The log of each class: how long its steps took, for what was asked, when coats were dry; students stand in it by a number only.',
+        'How finished canvases differ from the picture, in numbers. Their photographs stay in the instructor’s browser; one is stored only with a note of who agreed, and goes when it is shared no more.',
+        'How long somebody took who painted alone, if they pressed “Tell my times”: no name goes with it.',
         'None of it is ever sent to a phone or shown on the wall.',
       ],
     },

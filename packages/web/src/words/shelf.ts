@@ -3,6 +3,7 @@ import { counted, minutesInWords } from '@viaticum/core/units';
 
 /** The words of the shelf and of courses. */
 export const shelfWords = worded({
+  seen: 'Seen',
   find: 'Find in all lessons',
   findAbout: 'Titles, mixes, areas, tubes, words of steps',
   sort: 'Order',

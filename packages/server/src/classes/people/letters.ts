@@ -12,9 +12,10 @@ import {
 import { toIcs } from '@viaticum/core/format';
 import { bringFor } from '@viaticum/core/kit';
 import { nanoid } from 'nanoid';
+import { IsNull } from 'typeorm';
 import { type ClassEntity, LetterEntity, StudioEntity } from '../../db/entities.js';
 import type { Database } from '../../db/source.js';
-import { ApiFault } from '../../errors.js';
+import { ApiFault, notFound } from '../../errors.js';
 import { readBy } from '../../language.js';
 import type { ClassStore } from '../store.js';
 
@@ -91,6 +92,12 @@ export function letterStore({ source: { manager } }: Database, classes: ClassSto
         })),
       );
       return reminders.length;
+    },
+
+    /** A letter to oneself that was seen. */
+    async forget(ownerId: string, id: string): Promise<void> {
+      const { affected } = await manager.delete(LetterEntity, { id, ownerId, classId: IsNull() });
+      if (!affected) throw notFound('letter of yours');
     },
 
     async list(ownerId: string): Promise<Letter[]> {

@@ -9,7 +9,7 @@ import dayjs from 'dayjs';
 import { useMemo, useState } from 'react';
 import { classesQuery, lettersQuery, usePlanClass, useSaveInvite, useWriteLetters } from '../../api/class-queries.js';
 import { useSession, useWorkedOut } from '../../lesson/context.js';
-import { clockFields, dayAndTime } from '../../ui/clock.js';
+import { clockFields, dayAndTime, dayOf } from '../../ui/clock.js';
 import { FileKey } from '../../ui/file-key.js';
 import { Fold } from '../../ui/fold.js';
 import { saveFile } from '../../ui/save-file.js';
@@ -262,7 +262,8 @@ function Outbox({ planned }: { planned: ClassAnswer }) {
             <Fold
               head={
                 <>
-                  {letter.to}: {letter.subject}, <span className="quiet">{dayAndTime(letter.at)}</span>
+                  {letter.to}: {letter.subject},{' '}
+                  <span className="quiet">{letter.dueAt ? w.due(dayOf(letter.dueAt)) : dayAndTime(letter.at)}</span>
                 </>
               }
             >

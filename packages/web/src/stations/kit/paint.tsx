@@ -1,7 +1,7 @@
 import { buyings, numberSaid, type Studio } from '@viaticum/contract';
 import { type KitMix, type KitTube, mlInWords, moneyInWords, readMoney, tubesInWords } from '@viaticum/core/kit';
 import { tubeRgb } from '@viaticum/core/mix';
-import { listInWords, tubeSize, volumeMeant, volumeShown } from '@viaticum/core/units';
+import { listInWords, tubeSize, volumeMeant, volumeShown, volumeUnit } from '@viaticum/core/units';
 import { cssRgb } from '@viaticum/kernels/colour';
 import { Button, Input, Popover, Segmented, Select, Table } from 'antd';
 import { useState } from 'react';
@@ -316,5 +316,8 @@ const saveCsv = async ({ lesson, paint, studio }: Kit) => {
     buy: tubesInWords(one.buy.sizes),
     cost: one.isPriced ? moneyInWords(one.buy.costMinor, studio.currency) : '',
   }));
-  saveFile(`${lesson.title}, paint.csv`, new Blob([paintCsv(rows, studio.currency)], { type: 'text/csv' }));
+  saveFile(
+    `${lesson.title}, paint.csv`,
+    new Blob([paintCsv(rows, studio.currency, { unit: volumeUnit(), shown: volumeShown })], { type: 'text/csv' }),
+  );
 };

@@ -1,7 +1,7 @@
 import type { Premixing } from '@viaticum/contract';
 import { looksOf } from '@viaticum/core/derived';
 import { mlInWords, type Premix, scrapGrey, standsInFor, storageLife, stores } from '@viaticum/core/kit';
-import { syringeInWords, waitInWords } from '@viaticum/core/units';
+import { syringeInWords, volumeShown, volumeUnit, waitInWords } from '@viaticum/core/units';
 import { cssRgb } from '@viaticum/kernels/colour';
 import { Button, Select, Table } from 'antd';
 import { clsx } from 'clsx';
@@ -157,5 +157,8 @@ const saveLabels = async (kit: Kit) => {
 const saveSheet = async ({ lesson, paint }: Kit) => {
   const { premixCsv } = await import('@viaticum/core/format');
   const rows = paint.mixes.flatMap(({ premix: { mix, batch } }) => (batch ? [{ name: mix.name, ...batch }] : []));
-  saveFile(`${lesson.title}, mixing sheet.csv`, new Blob([premixCsv(rows)], { type: 'text/csv' }));
+  saveFile(
+    `${lesson.title}, mixing sheet.csv`,
+    new Blob([premixCsv(rows, { unit: volumeUnit(), shown: volumeShown })], { type: 'text/csv' }),
+  );
 };

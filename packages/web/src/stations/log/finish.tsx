@@ -72,7 +72,8 @@ function Dates({ ended }: { ended: number | null }) {
   const { message } = App.useApp();
   const remind = useRemind();
   const [typed, setTyped] = useState<number | null>(null);
-  const end = typed ?? ended ?? Math.round(Date.now() / HOUR_MS) * HOUR_MS;
+  const [now] = useState(() => Math.round(Date.now() / HOUR_MS) * HOUR_MS);
+  const end = typed ?? ended ?? now;
   const dates = useMemo(() => canvasWhen(lesson, end), [lesson, end]);
   const later = dates.filter(({ kind }) => kind === 'varnish' || kind === 'pack');
   const reminders = later.map(({ kind, atMs }) => ({

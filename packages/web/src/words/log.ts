@@ -130,7 +130,7 @@ export const logWords = worded({
       if (what === 'pace') return say`${counted(observations, 'Done', 'Dones')} of ${of}`;
       if (what === 'help') return say`${counted(observations, 'help')} in ${of}`;
       if (what === 'paint') return say`${counted(observations, 'heap')} of ${of}`;
-      return say`${counted(observations, 'time')} somebody was at a step, in ${of}`;
+      return say`${counted(observations, 'time')} at a step, in ${of}`;
     },
     change: (change: Change | null) => {
       if (!change) return '';

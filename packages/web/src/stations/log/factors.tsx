@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Calibration } from '@viaticum/core/log';
 import { Button, Table } from 'antd';
+import { clsx } from 'clsx';
 import { calibrationsQuery } from '../../api/log-queries.js';
 import { useLesson, useSession, useSnapshot } from '../../lesson/context.js';
 import { logWords } from '../../words/log.js';
@@ -33,7 +34,7 @@ export function Factors() {
           dataSource={rows}
           pagination={false}
           size="small"
-          scroll={{ x: 'max-content' }}
+          scroll={{ x: 760 }}
           columns={[
             { title: w.columns.what, render: (_, one) => w.nameOf(one.key, lesson.room.name) },
             {
@@ -43,7 +44,7 @@ export function Factors() {
                 <>
                   <b className="numbers">{w.share(one.factor)}</b>
                   <br />
-                  <span className="small quiet numbers">{w.range(one.from, one.to)}</span>
+                  <span className={clsx('small quiet numbers', css.oneLine)}>{w.range(one.from, one.to)}</span>
                 </>
               ),
             },

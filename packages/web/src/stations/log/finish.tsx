@@ -115,7 +115,7 @@ function Dates({ ended }: { ended: number | null }) {
             {dates.map(({ kind, atMs }) => (
               <tr key={kind}>
                 <th scope="row">{w.kinds[kind]}</th>
-                <td className={clsx('numbers', css.date)}>{w.from(atMs - end > DAY_MS ? dayOf(atMs) : dayAndTime(atMs))}</td>
+                <td className={clsx('numbers', css.oneLine)}>{w.from(atMs - end > DAY_MS ? dayOf(atMs) : dayAndTime(atMs))}</td>
                 <td className="quiet small">{w.kindAbout[kind]}</td>
               </tr>
             ))}

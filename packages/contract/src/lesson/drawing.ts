@@ -46,6 +46,29 @@ export const Eye = Type.Object(
 const base = { id: Id, /** The step before which it is needed. */ stepId: optional(Id) };
 const Mm = Type.Number({ minimum: 0.5, maximum: 20000 });
 const Areas = Type.Array(Id, { minItems: 1, maxItems: limits.areas });
+/** What is drawn once and repeated round a centre. */
+export const motifUnits = ['leaf', 'drop', 'v', 'dots', 'arc', 'spiral', 'own'] as const;
+export type MotifUnit = (typeof motifUnits)[number];
+/** One ring of a motif: its unit between two distances from the middle, on every spoke. */
+export const MotifRing = Type.Object(
+  {
+    unit: oneOf(motifUnits),
+    fromMm: Type.Number({ minimum: 0, maximum: 3000 }),
+    toMm: Type.Number({ minimum: 1, maximum: 3000 }),
+    widthMm: Type.Number({ minimum: 0.5, maximum: 2000 }),
+    /** How many dots lie in a row. */
+    dots: optional(Type.Integer({ minimum: 1, maximum: 40 })),
+    /** A line of one's own: along the spoke from 0 to 1, across it in half widths. */
+    own: optional(Type.Array(Point, { minItems: 2, maxItems: 400 })),
+    /** Set between the spokes; pointing inwards; every other one mirrored. */
+    between: optional(Type.Boolean()),
+    turned: optional(Type.Boolean()),
+    mirrored: optional(Type.Boolean()),
+  },
+  strict,
+);
+export type MotifRing = Static<typeof MotifRing>;
+
 /** Help lines on the canvas, each worked out exactly from a few numbers. */
 export const Construction = Type.Union([
   Type.Object(
@@ -56,6 +79,9 @@ export const Construction = Type.Union([
       rows: Type.Integer({ minimum: 1, maximum: 60 }),
       /** The canvas is so many times the printed picture. */
       ratio: Type.Number({ minimum: 0.1, maximum: 50 }),
+      /** Within the cells: their halves, and their diagonals. */
+      halves: optional(Type.Boolean()),
+      crossed: optional(Type.Boolean()),
     },
     strict,
   ),
@@ -83,6 +109,18 @@ export const Construction = Type.Union([
       startDeg: Type.Number({ minimum: -360, maximum: 360 }),
       /** Rings as shares of the radius. */
       rings: Type.Array(Type.Number({ minimum: 0.01, maximum: 3 }), { maxItems: 20 }),
+    },
+    strict,
+  ),
+  Type.Object(
+    {
+      ...base,
+      kind: Type.Literal('motif'),
+      at: Point,
+      /** So many spokes, the first at `startDeg` (0 to the right, clockwise). */
+      parts: Type.Integer({ minimum: 2, maximum: 120 }),
+      startDeg: Type.Number({ minimum: -360, maximum: 360 }),
+      rings: Type.Array(MotifRing, { minItems: 1, maxItems: 20 }),
     },
     strict,
   ),

@@ -4,7 +4,7 @@ import svgpath from 'svgpath';
 import { between, type Point } from '../geometry/index.js';
 import { MM_PER_INCH } from '../units/index.js';
 import { type Curve, nodesOf, pathData, straightCurve } from './bezier.js';
-import { ellipseCurve } from './construct/construct.js';
+import { ellipseCurve } from './construct/index.js';
 
 /** Thrown where a drawing cannot be read; the message is a sentence for the instructor. */
 export class SvgError extends Error {}

@@ -2,8 +2,18 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from '@jest/globals';
 import type { Lesson } from '@viaticum/contract';
 import { toEnd } from '@viaticum/core/picture';
-import { type DrawnLine, drawLines, type Point, papers, straightCurve, tileSheets } from '@viaticum/core/transfer';
+import {
+  construct,
+  type DrawnLine,
+  drawLines,
+  type Point,
+  papers,
+  sectorOf,
+  straightCurve,
+  tileSheets,
+} from '@viaticum/core/transfer';
 import { getDocument, OPS } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { motifPdf } from './motif.js';
 import { crossPlaces, type Template, templatesPdf } from './templates.js';
 
 const demo = JSON.parse(readFileSync(new URL('../../../server/assets/demo/balloons.json', import.meta.url), 'utf8')) as Lesson;
@@ -24,11 +34,12 @@ const template = (rest: Partial<Template> = {}): Template => ({
   ...rest,
 });
 const standardFontDataUrl = new URL('../../../../node_modules/pdfjs-dist/standard_fonts/', import.meta.url).pathname;
-const open = async (templates: Template[]) => {
+const open = async (templates: Template[]) => opened(await templatesPdf(templates));
+const opened = async (data: Uint8Array) => {
   const warnings: string[] = [];
   const { warn } = console;
   console.warn = (...words: unknown[]) => warnings.push(words.join(' '));
-  const pdf = await getDocument({ data: await templatesPdf(templates), verbosity: 1, standardFontDataUrl }).promise;
+  const pdf = await getDocument({ data, verbosity: 1, standardFontDataUrl }).promise;
   const pages = await Promise.all(Array.from({ length: pdf.numPages }, (_, i) => pdf.getPage(i + 1)));
   const read = await Promise.all(
     pages.map(async (page) => ({
@@ -104,6 +115,31 @@ describe('templates at true size, read back with another program', () => {
       }
     });
     expect(seen).toBeGreaterThanOrEqual(marks.length);
+  });
+  it('a motif: one sector and all of it lie within 0.05 mm of where they should be', async () => {
+    const one = {
+      ...{ id: 'm', kind: 'motif' as const, at: [203.2, 254] as Point, parts: 12, startDeg: -90 },
+      rings: [
+        { unit: 'leaf' as const, fromMm: 25.4, toMm: 88.9, widthMm: 15.875 },
+        { unit: 'drop' as const, fromMm: 88.9, toMm: 139.7, widthMm: 22.225, between: true },
+      ],
+    };
+    const near = (points: readonly Point[], [x, y]: Point) => Math.min(...points.map(([px, py]) => Math.hypot(px - x, py - y)));
+    const sector = (await opened(await motifPdf(demo, one, true))).read.slice(1).flatMap(({ paths }) => paths.flat());
+    // Ten mm of margin and four around the sector.
+    for (const [x, y] of sectorOf(one).lines.flat()) expect(near(sector, [x + 14, y + 14])).toBeLessThan(0.05);
+    const { read } = await opened(await motifPdf(demo, one, false));
+    const sheets = tileSheets(demo.support, { ...papers.A4, marginMm: 10 }, 10).sheets;
+    let seen = 0;
+    for (const [x, y] of construct(demo, one).lines.map((curve) => curve[0] as Point))
+      sheets.forEach((window, i) => {
+        if (x < window.xMm || y < window.yMm || x > window.xMm + window.widthMm || y > window.yMm + window.heightMm) return;
+        expect(near((read[i + 1] as (typeof read)[0]).paths.flat(), [x - window.xMm + 10, y - window.yMm + 10])).toBeLessThan(
+          0.05,
+        );
+        seen++;
+      });
+    expect(seen).toBeGreaterThanOrEqual(24);
   });
   it('each tile holds all its curves, and all tiles together all of the drawing', async () => {
     const { read } = await open([template()]);

@@ -1,4 +1,4 @@
-import type { ConstructionKind } from '@viaticum/contract';
+import type { ConstructionKind, MotifUnit } from '@viaticum/contract';
 import { say, worded } from '@viaticum/contract';
 import { counted, minutesInWords } from '@viaticum/core/units';
 
@@ -111,6 +111,37 @@ export const transferWords = worded({
     under: 'Under 15 in lightness a line is hard to see (from memory). Dry graphite and charcoal make dust: wipe it up damp.',
     mirrored: 'Rubbed from a print face down, it must be printed mirrored.',
   },
+  motif: {
+    ring: (number: number) => say`Ring ${number}`,
+    unitOf: (number: number) => say`Unit of ring ${number}`,
+    ownOf: (number: number) => say`Line of ring ${number}`,
+    ownLine: 'which line',
+    lineNumber: (number: number) => say`line ${number}`,
+    fieldOf: (field: string, number: number) => say`${field}, ring ${number}`,
+    units: {
+      leaf: 'leaf',
+      drop: 'drop',
+      v: 'V',
+      dots: 'row of dots',
+      arc: 'arc',
+      spiral: 'spiral',
+      own: 'a line of your own',
+    } satisfies Record<MotifUnit, string>,
+    fromMm: 'from (mm)',
+    toMm: 'to (mm)',
+    widthMm: 'wide (mm)',
+    dots: 'dots',
+    between: 'between the spokes',
+    turned: 'pointing inwards',
+    mirrored: 'every other one mirrored',
+    remove: 'Take the ring away',
+    add: 'One more ring',
+    sector: 'One sector (PDF)',
+    all: 'All of it (PDF)',
+    asMarks: 'Paint them as marks',
+    marked: 'Its rings are marks now, to be painted and counted in a step.',
+    needsArea: 'Marks lie on an area. Add one at the picture first.',
+  },
   help: {
     about: 'Help lines, exact for this canvas, and how to make each by hand.',
     add: 'Add',
@@ -120,6 +151,7 @@ export const transferWords = worded({
       thirds: 'thirds',
       envelope: 'envelope',
       radial: 'radial figure',
+      motif: 'motif on rings',
       ellipse: 'circle in perspective',
       spacing: 'evenly spaced things',
       vanishing: 'vanishing guides',
@@ -132,6 +164,8 @@ export const transferWords = worded({
     columns: 'Columns',
     rows: 'Rows',
     ratio: 'Canvas : print',
+    halves: 'halves of its cells',
+    crossed: 'diagonals of its cells',
     areas: 'Areas',
     shadows: 'Cast shadows',
     sides: 'Sides',

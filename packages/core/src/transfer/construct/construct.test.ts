@@ -44,8 +44,10 @@ describe('constructions on a canvas of 200 × 250 mm', () => {
       ],
     ]);
     expect(labels.map(({ text }) => text)).toEqual(['A', 'B', 'C', 'D', '1', '2', '3', '4', '5']);
-    expect(how.join(' ')).toContain('every 5 cm');
-    expect(how.join(' ')).toContain('10 cm wide, mark every 2.5 cm');
+    expect(how[0]).toContain(
+      'from the left edge at 5, 10 and 15 cm along the top and bottom, from the top edge at 5, 10, 15 and 20 cm',
+    );
+    expect(how[1]).toContain('10 cm wide, mark from the left edge at 2.5, 5 and 7.5 cm');
     expect(work({ kind: 'grid', columns: 30, rows: 2, ratio: 1 }).labels[27]?.text).toBe('AB');
   });
   it('features: the axes of an ellipse as they were made, and two of a kind by the ruler through their middles', () => {

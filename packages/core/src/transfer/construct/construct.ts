@@ -1,28 +1,19 @@
-import type { Construction, Eye, Lesson } from '@viaticum/contract';
+import type { Construction, Lesson } from '@viaticum/contract';
 import { say, worded } from '@viaticum/contract';
 import { outlineBox } from '../../area/index.js';
 import { visibleOf } from '../../derived/index.js';
-import {
-  alongPath,
-  between,
-  circleDivision,
-  crossing,
-  distance,
-  evenlySpaced,
-  groundCircle,
-  minus,
-  type Point,
-  plus,
-  shadowTip,
-  times,
-} from '../../geometry/index.js';
-import { lengthNumber, listInWords } from '../../units/index.js';
-import { type Curve, straightCurve } from '../bezier.js';
-import { envelope } from './envelope.js';
+import { alongPath, between, crossing, distance, evenlySpaced, minus, type Point, shadowTip } from '../../geometry/index.js';
+import type { Curve } from '../bezier.js';
+import { radial } from './circle.js';
+import { ellipse } from './ellipse.js';
+import { eyeOf } from './eye.js';
 import { featureAxes } from './features.js';
+import { grid } from './grid.js';
+import { motif } from './motif.js';
+import { envelopeOf } from './outer.js';
 import { type SimpleShape, simpleShape } from './shapes.js';
+import { type Constructed, ellipseCurve, line, said, type Working, wayOf } from './tools.js';
 
-/** A construction worked out: its help lines, what is written beside them, and how it is done by hand with this canvas's numbers. */
 const shapeWords: Record<SimpleShape['kind'], string> = worded({
   circle: 'circle',
   ellipse: 'ellipse',
@@ -31,26 +22,6 @@ const shapeWords: Record<SimpleShape['kind'], string> = worded({
   triangle: 'triangle',
   wedge: 'wedge',
 });
-export type Constructed = {
-  lines: Curve[];
-  /** Lines of a second group (cast shadows in an envelope), drawn otherwise. */
-  second: Curve[];
-  labels: { at: Point; text: string }[];
-  how: string[];
-  /** Why it cannot be done, as a sentence; then there are no lines. */
-  fault: string | null;
-};
-
-/** The eye as it was set, or a usual one: before the middle, horizon at two fifths, as far off as the canvas is long twice over. */
-export function eyeOf({ drawing, support }: Lesson): Eye {
-  return (
-    drawing.eye ?? {
-      xMm: support.widthMm / 2,
-      horizonMm: support.heightMm * 0.4,
-      distanceMm: 2 * Math.hypot(support.widthMm, support.heightMm),
-    }
-  );
-}
 
 /** Works out a construction on a lesson's canvas. Never throws: what cannot be done is said in `fault`. */
 export function construct(lesson: Lesson, one: Construction): Constructed {
@@ -64,35 +35,6 @@ export function construct(lesson: Lesson, one: Construction): Constructed {
     throw error;
   }
 }
-
-const letters = (n: number): string =>
-  (n < 26 ? '' : String.fromCharCode(64 + Math.floor(n / 26))) + String.fromCharCode(65 + (n % 26));
-type Of<K extends Construction['kind']> = Extract<Construction, { kind: K }>;
-type Working<K extends Construction['kind']> = (lesson: Lesson, one: Of<K>, out: Constructed) => void;
-
-/** A length on this canvas as it is said: "4.1 in", "10.4 cm". */
-const said = (lesson: Lesson, mm: number): string => `${lengthNumber(mm, lesson.units)} ${lesson.units}`;
-const line = (...points: Point[]): Curve => straightCurve(points);
-const degrees = (value: number): string => `${Math.round(value)}°`;
-
-const grid: Working<'grid'> = (lesson, { columns, rows, ratio }, out) => {
-  const { widthMm, heightMm } = lesson.support;
-  const [w, h] = [widthMm / columns, heightMm / rows];
-  for (let i = 1; i < columns; i++) out.lines.push(line([i * w, 0], [i * w, heightMm]));
-  for (let k = 1; k < rows; k++) out.lines.push(line([0, k * h], [widthMm, k * h]));
-  for (let i = 0; i < columns; i++) out.labels.push({ at: [(i + 0.5) * w, 0], text: letters(i) });
-  for (let k = 0; k < rows; k++) out.labels.push({ at: [0, (k + 0.5) * h], text: String(k + 1) });
-  const isSquare = Math.abs(w - h) < 0.05;
-  out.how.push(
-    say`On the canvas mark every ${said(lesson, w)} along the top and bottom edge and every ${said(lesson, h)} along both sides; join the marks with a ruler.`,
-    say`On the printed picture, ${said(lesson, widthMm / ratio)} wide, mark every ${said(lesson, w / ratio)} and every ${said(lesson, h / ratio)}: 1 there is ${lengthRatio(ratio)} here.`,
-    say(
-      'Write the same letters and numbers along both edges, and copy one cell at a time: where does a line enter, where does it leave?',
-    ),
-  );
-  if (!isSquare) out.how.push(say('The cells are not square on this canvas. Count along the side you measure.'));
-};
-const lengthRatio = (ratio: number): string => String(Math.round(ratio * 100) / 100);
 
 const diagonals: Working<'diagonals'> = (lesson, _, out) => {
   const { widthMm: w, heightMm: h } = lesson.support;
@@ -109,118 +51,6 @@ const thirds: Working<'thirds'> = (lesson, _, out) => {
   out.how.push(
     say`Mark ${said(lesson, w / 3)} and ${said(lesson, (2 * w) / 3)} along the top and bottom, ${said(lesson, h / 3)} and ${said(lesson, (2 * h) / 3)} along both sides; join them.`,
     say('Without a ruler: fold a strip of paper as long as the side in three, and mark its folds.'),
-  );
-};
-
-const envelopeOf: Working<'envelope'> = (lesson, { areaIds, shadowIds, sides, thinMm }, out) => {
-  const parts = new Map(visibleOf(lesson).map((part) => [part.id, part.outline]));
-  const group = (ids: readonly string[]) => ids.flatMap((id) => (parts.get(id)?.length ? [parts.get(id) as never] : []));
-  const main = group(areaIds).length > 0 ? envelope(group(areaIds), sides, thinMm) : null;
-  if (!main) throw new RangeError(say('Nothing of these areas is seen. Choose others.'));
-  const closed = (points: Point[]) => line(...points, points[0] as Point);
-  out.lines.push(closed(main.points));
-  const shadow = group(shadowIds).length > 0 ? envelope(group(shadowIds), sides, thinMm) : null;
-  if (shadow) out.second.push(closed(shadow.points));
-  main.points.forEach((p, i) => {
-    const next = main.points[(i + 1) % main.points.length] as Point;
-    out.labels.push({ at: between(p, next, 0.5), text: said(lesson, distance(p, next)) });
-  });
-  const [first] = main.points as [Point];
-  out.how.push(
-    say`Put the first corner ${said(lesson, first[0])} from the left and ${said(lesson, first[1])} from the top; then side by side round the group, by length and angle:`,
-    main.points
-      .map((p, i) => {
-        const next = main.points[(i + 1) % main.points.length] as Point;
-        return `${said(lesson, distance(p, next))} ${wayOf(p, next)}`;
-      })
-      .join('; '),
-    ...main.wedges.map(
-      (one) =>
-        say`The gap ${wherein(lesson, one.deepest)} opens by ${degrees(one.angleDeg)}; its sides are ${said(lesson, one.sidesMm[0])} and ${said(lesson, one.sidesMm[1])}. Draw the gap, not the thing.`,
-    ),
-  );
-  if (shadow) out.how.push(say('The cast shadows are a second group, drawn dashed.'));
-  out.how.push(say('Check every corner: where does it fall on the lines of the other sides, drawn on?'));
-};
-/** A direction as people point: "to the right, 20° upwards". */
-function wayOf([x1, y1]: Point, [x2, y2]: Point): string {
-  const [dx, dy] = [x2 - x1, y1 - y2];
-  const steep = (Math.atan2(Math.abs(dy), Math.abs(dx)) * 180) / Math.PI;
-  if (steep < 3) return dx > 0 ? say('level to the right') : say('level to the left');
-  if (steep > 87) return dy > 0 ? say('straight up') : say('straight down');
-  return say`to the ${dx > 0 ? say('right') : say('left')}, ${degrees(steep)} ${dy > 0 ? say('upwards') : say('downwards')}`;
-}
-function wherein({ support }: Lesson, [x, y]: Point): string {
-  const across =
-    x < support.widthMm / 3 ? say('on the left') : x > (support.widthMm * 2) / 3 ? say('on the right') : say('in the middle');
-  const down = y < support.heightMm / 3 ? say('high up') : y > (support.heightMm * 2) / 3 ? say('low down') : say('half-way up');
-  return `${across}, ${down}`;
-}
-
-const KAPPA = 0.5522847498307936;
-/** A circle or ellipse as four Bézier pieces, within 0.03 % of its size. */
-export function ellipseCurve([cx, cy]: Point, long: number, short: number, turnDeg = 0): Curve {
-  const t = (turnDeg * Math.PI) / 180;
-  const put = ([x, y]: Point): Point => [cx + x * Math.cos(t) - y * Math.sin(t), cy + x * Math.sin(t) + y * Math.cos(t)];
-  const quarter = (a: Point, b: Point, c: Point, d: Point): Point[] => [a, b, c, d];
-  const [k, m] = [long * KAPPA, short * KAPPA];
-  const all = [
-    ...quarter([long, 0], [long, m], [k, short], [0, short]),
-    [-k, short],
-    [-long, m],
-    [-long, 0],
-    [-long, -m],
-    [-k, -short],
-    [0, -short],
-    [k, -short],
-    [long, -m],
-    [long, 0],
-  ] as Point[];
-  return all.map(put);
-}
-
-const radial: Working<'radial'> = (lesson, { at, radiusMm, parts, startDeg, rings }, out) => {
-  const { chordMm, points } = circleDivision(radiusMm, parts);
-  const start = (startDeg * Math.PI) / 180;
-  const placed = points.map(
-    ([x, y]): Point => plus(at, [x * Math.cos(start) - y * Math.sin(start), x * Math.sin(start) + y * Math.cos(start)]),
-  );
-  for (const share of [1, ...rings]) out.lines.push(ellipseCurve(at, radiusMm * share, radiusMm * share));
-  for (const [i, p] of placed.entries()) {
-    out.lines.push(line(at, p));
-    out.labels.push({ at: plus(at, times(minus(p, at), 1.06)), text: String(i + 1) });
-  }
-  out.how.push(
-    say`Mark the middle ${said(lesson, at[0])} from the left and ${said(lesson, at[1])} from the top. Draw the circle with a string ${said(lesson, radiusMm)} long, a pencil at its end.`,
-    parts === 6
-      ? say`Step the same string round the circle: it divides it in exactly 6.`
-      : say`Set a strip of paper to ${said(lesson, chordMm)} and step it round the circle ${parts} times; if it does not meet its beginning, share the rest out.`,
-    say`The unit repeated between two spokes is ${said(lesson, chordMm)} wide at the rim: a lid ${said(lesson, chordMm)} across, set on every mark, touches its neighbours.`,
-  );
-  if (rings.length > 0)
-    out.how.push(
-      say`Rings at ${listInWords(rings.map((share) => said(lesson, radiusMm * share)))} from the middle, with the same string shortened.`,
-    );
-};
-
-const ellipse: Working<'ellipse'> = (lesson, { at, halfWidthMm }, out) => {
-  const eye = eyeOf(lesson);
-  const found = groundCircle(eye, at, halfWidthMm);
-  out.lines.push(ellipseCurve(found.at, found.longMm, found.shortMm, found.turnDeg));
-  const t = (found.turnDeg * Math.PI) / 180;
-  const [u, v]: [Point, Point] = [
-    [Math.cos(t), Math.sin(t)],
-    [-Math.sin(t), Math.cos(t)],
-  ];
-  out.lines.push(
-    line(plus(found.at, times(u, -found.longMm)), plus(found.at, times(u, found.longMm))),
-    line(plus(found.at, times(v, -found.shortMm)), plus(found.at, times(v, found.shortMm))),
-  );
-  const focus = Math.sqrt(Math.max(0, found.longMm ** 2 - found.shortMm ** 2));
-  out.how.push(
-    say`Draw a level cross ${said(lesson, found.at[0])} from the left and ${said(lesson, found.at[1])} from the top: ${said(lesson, 2 * found.longMm)} across, ${said(lesson, 2 * found.shortMm)} down${Math.abs(((found.turnDeg + 90) % 180) - 90) > 2 ? say`, turned by ${degrees(found.turnDeg)}` : ''}.`,
-    say`Two pins on the long line, ${said(lesson, focus)} to either side of the middle, a loop of string ${said(lesson, 2 * (focus + found.longMm))} long round both, and a pencil that keeps it tight.`,
-    say`The true middle of the circle lies ${said(lesson, Math.abs(found.at[1] - at[1]))} above the middle of the ellipse: the near half looks larger.`,
   );
 };
 
@@ -355,6 +185,7 @@ const workings: { [K in Construction['kind']]: Working<K> } = {
   diagonals,
   thirds,
   envelope: envelopeOf,
+  motif,
   radial,
   ellipse,
   spacing,

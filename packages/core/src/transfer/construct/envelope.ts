@@ -4,12 +4,13 @@ import { convexHull, cross, crossing, distance, fromSegment, minus, type Point }
 
 /** A gap between an envelope and the line drawn tightly round it: its opening, and the corner farthest in with its angle. */
 export type Wedge = { points: Point[]; deepest: Point; angleDeg: number; sidesMm: [number, number] };
-export type Envelope = { points: Point[]; wedges: Wedge[] };
+/** `parts`: the rims of what lies apart within it. */
+export type Envelope = { points: Point[]; wedges: Wedge[]; parts: Point[][] };
 
 /**
  * A few straight sides round a group of areas: thin bits that stick out are left out (opened by `thinMm`), then sides are taken away
- * one at a time, each time the one whose loss adds least area, until `sides` are left. It holds all of what is left and may be
- * concave. Points in mm; null where nothing is left of the group.
+ * one at a time, each time the one whose loss adds least area, until `sides` are left and none is too short to be drawn. It holds all of
+ * what is left and may be concave. Points in mm; null where nothing is left of the group.
  */
 export function envelope(outlines: readonly Outline[], sides: number, thinMm: number): Envelope | null {
   const whole = united(outlines.flat(), []);
@@ -18,8 +19,8 @@ export function envelope(outlines: readonly Outline[], sides: number, thinMm: nu
   if (kept.length === 0) return null;
   // What lies apart is held together by the tight line round all of it.
   const outer = kept.length === 1 ? (kept[0]?.[0] as Point[]) : convexHull(kept.flat(2) as Point[]);
-  const ring = withFewerSides(thinned(oriented(outer)), sides);
-  return { points: ring, wedges: wedgesOf(ring) };
+  const ring = withoutShort(withFewerSides(thinned(oriented(outer)), sides));
+  return { points: ring, wedges: wedgesOf(ring), parts: kept.map(([rim]) => rim as Point[]) };
 }
 
 /** The ring so that it turns left where it is convex (y up). */
@@ -43,6 +44,25 @@ function withFewerSides(start: Point[], sides: number): Point[] {
     for (let i = 0; i < ring.length; i++) {
       for (const one of [withoutNotch(ring, i), withoutSide(ring, i)]) if (one && (!best || one.cost < best.cost)) best = one;
     }
+    if (!best) return ring;
+    ring = best.ring;
+  }
+  return ring;
+}
+
+/** Sides shorter than this share of the whole are no help to a hand, and are joined with their neighbours. */
+const USABLE_SHARE = 0.05;
+function withoutShort(start: Point[]): Point[] {
+  let ring = start;
+  const size = Math.max(
+    ...[0, 1].map((axis) => Math.max(...start.map((p) => p[axis] as number)) - Math.min(...start.map((p) => p[axis] as number))),
+  );
+  while (ring.length > 4) {
+    const lengths = ring.map((p, i) => distance(p, ring[(i + 1) % ring.length] as Point));
+    const short = lengths.indexOf(Math.min(...lengths));
+    if ((lengths[short] as number) >= USABLE_SHARE * size) return ring;
+    const ways = [withoutSide(ring, short), withoutNotch(ring, short), withoutNotch(ring, (short + 1) % ring.length)];
+    const best = ways.flatMap((one) => one ?? []).sort((a, b) => a.cost - b.cost)[0];
     if (!best) return ring;
     ring = best.ring;
   }

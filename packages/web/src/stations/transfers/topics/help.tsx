@@ -12,6 +12,7 @@ import { Fold } from '../../../ui/fold.js';
 import { NumberField } from '../../../ui/number-field.js';
 import { transferWords } from '../../../words/transfers.js';
 import { useDrawing } from '../drawing-context.js';
+import { MotifFields } from '../motif-fields.js';
 import transfersCss from '../transfers.module.css';
 import css from './help.module.css';
 
@@ -45,6 +46,16 @@ function fresh(kind: ConstructionKind, lesson: Lesson): Construction {
         startDeg: -90,
         rings: [0.5],
       };
+    case 'motif': {
+      const radius = Math.round(Math.min(widthMm, heightMm) * 0.4);
+      return {
+        ...{ id, kind, at: at(0.5, 0.5), parts: 8, startDeg: -90 },
+        rings: [
+          { unit: 'drop', fromMm: Math.round(radius * 0.15), toMm: Math.round(radius * 0.5), widthMm: Math.round(radius * 0.2) },
+          { unit: 'leaf', fromMm: Math.round(radius * 0.5), toMm: radius, widthMm: Math.round(radius * 0.25), between: true },
+        ],
+      };
+    }
     case 'ellipse':
       return { id, kind, at: at(0.5, 0.75), halfWidthMm: Math.round(widthMm * 0.12) };
     case 'spacing':
@@ -141,6 +152,12 @@ function Fields({ one }: { one: Construction }) {
           {number(w.columns, one.columns, (columns) => ({ columns: Math.round(columns) }))}
           {number(w.rows, one.rows, (rows) => ({ rows: Math.round(rows) }))}
           {number(w.ratio, one.ratio, (ratio) => ({ ratio }))}
+          <Checkbox checked={one.halves ?? false} onChange={(event) => set({ halves: event.target.checked })}>
+            {w.halves}
+          </Checkbox>
+          <Checkbox checked={one.crossed ?? false} onChange={(event) => set({ crossed: event.target.checked })}>
+            {w.crossed}
+          </Checkbox>
         </p>
       );
     case 'diagonals':
@@ -167,6 +184,17 @@ function Fields({ one }: { one: Construction }) {
             {number(w.start, one.startDeg, (startDeg) => ({ startDeg }))}
           </p>
           <Rings one={one} onRings={(rings) => set({ rings })} />
+        </>
+      );
+    case 'motif':
+      return (
+        <>
+          {point(w.middle, one.at, (at) => ({ at }))}
+          <p className={transfersCss.numbersRow}>
+            {number(w.parts, one.parts, (parts) => ({ parts: Math.round(parts) }))}
+            {number(w.start, one.startDeg, (startDeg) => ({ startDeg }))}
+          </p>
+          <MotifFields one={one} onChange={set} />
         </>
       );
     case 'ellipse':

@@ -3,7 +3,7 @@ export { hueOf, hueSaid, offInWords } from './hues.js';
 export { legibleMm, pixelsFor } from './legible.js';
 export { capital, lowered, uncapital } from './letters.js';
 export * from './measures.js';
-export { onRuler } from './ruler.js';
+export { onRuler, readLength } from './ruler.js';
 
 import { numberSaid, say } from '@viaticum/contract';
 import { clockWords } from './measures.js';

@@ -184,6 +184,13 @@ export const motif: Working<'motif'> = (lesson, one, out) => {
   out.how.push(
     say`On every spoke lay the ruler's zero at the middle and mark ${saidAlong(lesson, distances)}; draw circles through the marks.`,
   );
+  const { widthMm, heightMm } = lesson.support;
+  const room = Math.min(at[0], at[1], widthMm - at[0], heightMm - at[1]);
+  const beyond = rings.findIndex(({ toMm }) => toMm > room);
+  if (beyond >= 0)
+    out.how.push(
+      say`Ring ${beyond + 1} runs beyond the edge of the canvas, which is ${said(lesson, Math.max(0, room))} from the middle.`,
+    );
   const overlaps = motifOverlaps(one);
   for (const [i, ring] of rings.entries()) out.how.push(ringWords(lesson, one, ring, i), ...neighbourWords(lesson, overlaps, i));
   const all = rings.reduce((sum, ring) => sum + parts * (ring.unit === 'dots' ? (ring.dots ?? DOTS) : 1), 0);

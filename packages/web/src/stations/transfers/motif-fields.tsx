@@ -1,9 +1,11 @@
 import type { Construction, MotifRing, MotifUnit } from '@viaticum/contract';
 import { motifUnits } from '@viaticum/contract';
 import { motifMarks, type Point } from '@viaticum/core/transfer';
+import { lengthNumber, readLength } from '@viaticum/core/units';
 import { App, Button, Checkbox, Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { useLesson, useSession } from '../../lesson/context.js';
+import { CommitInput } from '../../ui/commit-input.js';
 import { NumberField } from '../../ui/number-field.js';
 import { saveFile } from '../../ui/save-file.js';
 import { transferWords } from '../../words/transfers.js';
@@ -63,11 +65,16 @@ export function MotifFields({ one, onChange }: { one: Motif; onChange: (change: 
             )}
             {(['fromMm', 'toMm', 'widthMm'] as const).map((field) => (
               <span key={field} className="small number-said">
-                {w[field]}{' '}
-                <NumberField
-                  label={w.fieldOf(w[field], k + 1)}
-                  value={Math.round(own[field] * 10) / 10}
-                  onValue={(mm) => ring(k, { [field]: mm })}
+                {w[field](lesson.units)}{' '}
+                <CommitInput
+                  className={css.length}
+                  label={w.fieldOf(w[field](lesson.units), k + 1)}
+                  value={lengthNumber(own[field], lesson.units)}
+                  whileTyping={false}
+                  onCommit={(text) => {
+                    const mm = readLength(text, lesson.units);
+                    return mm !== null && ring(k, { [field]: mm });
+                  }}
                 />
               </span>
             ))}

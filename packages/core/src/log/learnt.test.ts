@@ -202,7 +202,7 @@ describe('photographs of results', () => {
     expect(groupResults(photos.slice(0, 4))).toEqual([]);
     const [first] = groupResults(photos).filter(({ of }) => of === 'value');
     expect(first).toMatchObject({ median: -6.5, count: 7, photos: 8, isClear: true });
-    expect(offInWords(first as never)).toMatch(/^7 of 8 painted .* too dark, by about half a step of value\.$/);
+    expect(offInWords(first as never)).toMatch(/^7 of 8 have .* too dark, by about half a step of value\.$/);
     const even = [-8, 6, -7, 5, -9, 8, -6, 7].map((dL, k) => photo(dL, `${k}`));
     expect(groupResults(even).filter(({ of, isClear }) => of === 'value' && isClear)).toEqual([]);
     expect(groupResults(photos).find(({ of }) => of === 'wide')).toMatchObject({ isClear: true });

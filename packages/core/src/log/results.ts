@@ -105,25 +105,25 @@ export function offInWords({ name, of, median: value, count, photos }: GroupOff)
     const steps = Math.max(0.5, Math.round((Math.abs(value) / VALUE_STEP) * 2) / 2);
     const said = steps === 0.5 ? say('half a step of value') : counted(steps, 'step of value', 'steps of value');
     return value < 0
-      ? say`${count} of ${photos} painted ${the(name)} too dark, by about ${said}.`
-      : say`${count} of ${photos} painted ${the(name)} too light, by about ${said}.`;
+      ? say`${count} of ${photos} have ${the(name)} too dark, by about ${said}.`
+      : say`${count} of ${photos} have ${the(name)} too light, by about ${said}.`;
   }
   const percent = Math.round(Math.abs(value) * 100);
   if (of === 'wide')
     return value > 0
-      ? say`${count} of ${photos} painted ${the(name)} too wide, by about ${percent} %.`
-      : say`${count} of ${photos} painted ${the(name)} too narrow, by about ${percent} %.`;
+      ? say`${count} of ${photos} have ${the(name)} too wide, by about ${percent} %.`
+      : say`${count} of ${photos} have ${the(name)} too narrow, by about ${percent} %.`;
   if (of === 'high')
     return value > 0
-      ? say`${count} of ${photos} painted ${the(name)} too tall, by about ${percent} %.`
-      : say`${count} of ${photos} painted ${the(name)} too short, by about ${percent} %.`;
+      ? say`${count} of ${photos} have ${the(name)} too tall, by about ${percent} %.`
+      : say`${count} of ${photos} have ${the(name)} too short, by about ${percent} %.`;
   if (of === 'offX')
     return value > 0
-      ? say`${count} of ${photos} set ${the(name)} too far to the right, by about ${percent} % of the canvas.`
-      : say`${count} of ${photos} set ${the(name)} too far to the left, by about ${percent} % of the canvas.`;
+      ? say`${count} of ${photos} have ${the(name)} too far to the right, by about ${percent} % of the canvas.`
+      : say`${count} of ${photos} have ${the(name)} too far to the left, by about ${percent} % of the canvas.`;
   return value > 0
-    ? say`${count} of ${photos} set ${the(name)} too far down, by about ${percent} % of the canvas.`
-    : say`${count} of ${photos} set ${the(name)} too far up, by about ${percent} % of the canvas.`;
+    ? say`${count} of ${photos} have ${the(name)} too far down, by about ${percent} % of the canvas.`
+    : say`${count} of ${photos} have ${the(name)} too far up, by about ${percent} % of the canvas.`;
 }
 
 /** What is asked at the step where it goes wrong. */

@@ -223,7 +223,7 @@ function inWords(lesson: Lesson, thing: Thing, fit: Fit): ThingError {
     words.push(say`${percent((fit.wide + fit.high) / 2)} too ${fit.wide > 1 ? say('large') : say('small')}`);
   else {
     if (wide) words.push(say`${percent(fit.wide)} too ${fit.wide > 1 ? say('wide') : say('narrow')}`);
-    if (high) words.push(say`${percent(fit.high)} too ${fit.high > 1 ? say('high') : say('low')}`);
+    if (high) words.push(say`${percent(fit.high)} too ${fit.high > 1 ? say('size|tall') : say('size|short')}`);
   }
   if (Math.abs(fit.turnDeg) > MOST_TURN_DEG)
     words.push(say`leaning ${Math.round(Math.abs(fit.turnDeg))}° to the ${fit.turnDeg > 0 ? say('right') : say('left')}`);
@@ -231,7 +231,7 @@ function inWords(lesson: Lesson, thing: Thing, fit: Fit): ThingError {
   if (Math.abs(dx) > toleranceMm)
     words.push(say`${Math.round(Math.abs(dx))} mm too far to the ${dx > 0 ? say('right') : say('left')}`);
   if (Math.abs(dy) > toleranceMm)
-    words.push(say`${Math.round(Math.abs(dy))} mm too ${dy > 0 ? say('low') : say('high')} on the canvas`);
+    words.push(say`${Math.round(Math.abs(dy))} mm too far ${dy > 0 ? say('place|down') : say('place|up')} on the canvas`);
   return {
     id: thing.id,
     name: thing.name,

@@ -1,3 +1,5 @@
+import type { LoggedResult } from '@viaticum/contract';
+import { groupResults, offInWords, resultOf, showsPicture } from '@viaticum/core/log';
 import { pathData } from '@viaticum/core/transfer';
 import { listInWords } from '@viaticum/core/units';
 import { Button } from 'antd';
@@ -7,6 +9,7 @@ import { useBlobUrl } from '../../../lesson/laid.js';
 import { Choice } from '../../../ui/choice.js';
 import { CornerPicker } from '../../../ui/corner-picker.js';
 import { FileKey, PICTURES } from '../../../ui/file-key.js';
+import { Fold } from '../../../ui/fold.js';
 import { transferWords } from '../../../words/transfers.js';
 import { useDrawing } from '../drawing-context.js';
 import transfersCss from '../transfers.module.css';
@@ -21,6 +24,22 @@ export function CheckTopic() {
   const { shown } = useDrawing();
   const { photo, setPhoto, result, setResult, fault, isBusy, choose, compare } = useComparison(shown);
   const [after, setAfter] = useState('');
+  const [group, setGroup] = useState<readonly LoggedResult[]>([]);
+  const measured = async () => {
+    const found = await compare(after || null);
+    if (found && showsPicture(found)) setGroup([...group, { id: `${group.length}`, ...resultOf(found, lesson.support.widthMm) }]);
+  };
+  const corners = photo && (
+    <>
+      <p className="small">{photo.wasFound ? w.found : w.pickThem}</p>
+      <div className={css.checkPicture} style={{ aspectRatio: `${photo.widthPx} / ${photo.heightPx}` }}>
+        <CornerPicker photo={photo} onCorners={(corners) => setPhoto({ ...photo, corners })} />
+      </div>
+      <Button type="primary" disabled={isBusy} onClick={() => void measured()}>
+        {isBusy ? w.comparing : w.compare}
+      </Button>
+    </>
+  );
   return (
     <>
       <p className="quiet small">
@@ -41,25 +60,17 @@ export function CheckTopic() {
         onChange={(value) => {
           setAfter(value);
           setResult(null);
+          setGroup([]);
         }}
       />
-      {photo && (
-        <>
-          <p className="small">{photo.wasFound ? w.found : w.pickThem}</p>
-          <div className={css.checkPicture} style={{ aspectRatio: `${photo.widthPx} / ${photo.heightPx}` }}>
-            <CornerPicker photo={photo} onCorners={(corners) => setPhoto({ ...photo, corners })} />
-          </div>
-          <Button type="primary" disabled={isBusy} onClick={() => void compare(after || null)}>
-            {isBusy ? w.comparing : w.compare}
-          </Button>
-        </>
-      )}
       {fault && (
         <p className="signal small" role="alert">
           {fault}
         </p>
       )}
       {result && <Found result={result} />}
+      {result && photo ? <Fold head={<span className="small">{w.photo}</span>}>{corners}</Fold> : corners}
+      <Together group={group} onClear={() => setGroup([])} />
     </>
   );
 }
@@ -133,3 +144,27 @@ function Overlay({ image, landmarks, expected }: Pick<Compared, 'image' | 'landm
     </svg>
   );
 }
+
+const SHOWN = 6;
+
+/** Several drawings one after the other: what most of them have otherwise, from five on. */
+function Together({ group, onClear }: { group: readonly LoggedResult[]; onClear: () => void }) {
+  if (group.length < 2) return null;
+  const clear = groupResults(group).filter(({ isClear }) => isClear);
+  return (
+    <section className={css.checkFound} data-testid="check-group">
+      <h3>{w.together(group.length)}</h3>
+      {group.length < LEAST_GROUP && <p className="small quiet">{w.tooFew}</p>}
+      {group.length >= LEAST_GROUP && clear.length === 0 && <p>{w.alike}</p>}
+      <ul>
+        {clear.slice(0, SHOWN).map((off) => (
+          <li key={`${off.of} ${off.id}`}>{offInWords(off)}</li>
+        ))}
+      </ul>
+      <Button size="small" type="text" onClick={onClear}>
+        {w.anew}
+      </Button>
+    </section>
+  );
+}
+const LEAST_GROUP = 5;

@@ -12,7 +12,7 @@ export const schoolChoices = {
   ground: ['toned-one', 'toned-several', 'white'],
   drawing: ['tracing', 'direct', 'grid', 'envelope', 'thin-paint', 'none'],
   drawWhen: ['before-anything', 'after-ground', 'after-background', 'after-far-planes'],
-  transferMedium: ['transfer-paper', 'graphite', 'charcoal', 'chalk'],
+  transferMedium: ['transfer-paper', 'light-paper', 'graphite', 'charcoal', 'chalk'],
   fidelity: ['altered', 'true', 'no-reference'],
   drying: ['wait', 'dryer', 'keep-wet'],
   black: ['mixed-darks', 'tinted-near-black', 'black-allowed'],

@@ -207,6 +207,16 @@ const firing: Record<string, () => Lesson> = {
       }),
     ]),
   }),
+  'graphite-ghost': () => {
+    const lesson = coloured([
+      testStep('lines', { kind: 'transfer', technique: undefined as never, mixIds: [], wholeCanvas: true, areaIds: [] }),
+      testStep('veil', { technique: 'glaze', areaIds: ['a'], mixIds: ['m'] }),
+    ]);
+    return {
+      ...lesson,
+      school: { ...lesson.school, drawing: 'tracing' as const, transferMedium: 'graphite' as const },
+    };
+  },
   'white-early': () => ({
     ...smallLesson([testStep('one', { areaIds: ['a', 'b'] })]),
     stages: [
@@ -473,7 +483,7 @@ const promised: Record<string, string[]> = {
   'a colour used but not on the list': ['tube-not-brought', 'unmixed'],
   'a tube no step uses': ['unused-tube'],
   'lost drawing': ['lost-drawing'],
-  'line not visible on the ground': ['line-on-ground'],
+  'line not visible on the ground': ['line-on-ground', 'graphite-ghost'],
   'water beyond the limit': ['too-much-water'],
   'pure white before the last stage': ['white-early', 'opaque-early', 'value-ceiling'],
   'no headroom': ['no-headroom'],

@@ -27,6 +27,7 @@ import { featureLost } from './rules/feature-lost.js';
 import { fineBrush } from './rules/fine-brush.js';
 import { fineInSoft } from './rules/fine-in-soft.js';
 import { formerPaint } from './rules/former-paint.js';
+import { graphiteGhost } from './rules/graphite-ghost.js';
 import { hairsSingly } from './rules/hairs-singly.js';
 import { handOverWet } from './rules/hand-over-wet.js';
 import { heapSkins } from './rules/heap-skins.js';
@@ -110,6 +111,7 @@ export const rules: readonly Rule[] = [
   handOverWet,
   againstOrder,
   keptFree,
+  graphiteGhost,
   lineOnGround,
   bareWhite,
   whiteEarly,

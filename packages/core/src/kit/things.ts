@@ -279,8 +279,8 @@ function drawingThings(lesson: Lesson, { heads, teaching }: Group, parts: readon
       Math.ceil((painters * moments * TAPE_A_DRAWING_MM) / 1000),
       null,
     );
-    if (transferMedium === 'transfer-paper') {
-      const isDark = groundL(lesson) > 50;
+    if (transferMedium === 'transfer-paper' || transferMedium === 'light-paper') {
+      const isDark = transferMedium === 'transfer-paper' && groundL(lesson) > 50;
       const name = isDark ? say('dark transfer paper') : say('light transfer paper');
       const note = isDark ? undefined : say('dark lines would not show on this ground');
       add(
@@ -319,7 +319,8 @@ function tools(lesson: Lesson, { heads, teaching }: Group, tables: number, add: 
     if (used.has(tool as keyof typeof toolNames)) add(tool, name, 'sundries', painters, 1, note || undefined);
   const kinds = new Set(lesson.drawing.constructions.map(({ kind }) => kind));
   if (kinds.size > 0) add('ruler', say('ruler of 30 cm'), 'sundries', painters, 1);
-  if (kinds.has('radial') || kinds.has('ellipse'))
+  if (kinds.has('motif')) add('card', say('stiff card for the unit'), 'paper', painters, 1);
+  if (kinds.has('radial') || kinds.has('motif') || kinds.has('ellipse'))
     add('compass', say('string with a pin, or a pair of compasses'), 'sundries', painters, 1);
   if (lesson.steps.some((step) => step.dryer))
     add('dryer', say('hair dryer'), 'sundries', Math.max(1, lesson.room.dryers?.count ?? tables), null);

@@ -162,6 +162,7 @@ const drawn: Record<Lesson['school']['drawing'], { start: number; mPerMin: numbe
 /** The dust of a rubbed back is wiped off the canvas. */
 const WIPING_MIN: Record<Lesson['school']['transferMedium'], number> = {
   'transfer-paper': 0,
+  'light-paper': 0,
   graphite: 0,
   charcoal: 1,
   chalk: 1,

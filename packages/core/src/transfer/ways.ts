@@ -6,6 +6,7 @@ export type LineMedium = School['transferMedium'] | 'thin-paint' | 'marker' | 'l
 /** Lightness (L*) of the lines that each medium leaves; from memory. */
 export const lineLightness: Record<LineMedium, number> = {
   'transfer-paper': 40,
+  'light-paper': 92,
   graphite: 45,
   charcoal: 25,
   chalk: 92,
@@ -38,7 +39,7 @@ export function contrastOn(medium: LineMedium, grounds: readonly { l: number }[]
 }
 
 export type Way = {
-  id: 'transfer-paper' | 'graphite' | 'charcoal' | 'chalk' | 'grid' | 'envelope' | 'freehand' | 'projector';
+  id: 'transfer-paper' | 'light-paper' | 'graphite' | 'charcoal' | 'chalk' | 'grid' | 'envelope' | 'freehand' | 'projector';
   medium: LineMedium;
   /** The print must be mirrored: the drawing is rubbed down face to face. */
   isMirrored: boolean;
@@ -50,6 +51,7 @@ export type Way = {
 /** Minutes for a metre of line, and before the first one; common practice, no published source. */
 const pace: Record<Way['id'], { perMetre: number; before: number }> = {
   'transfer-paper': { perMetre: 1.6, before: 3 },
+  'light-paper': { perMetre: 1.6, before: 3 },
   graphite: { perMetre: 1.6, before: 5 },
   charcoal: { perMetre: 1.4, before: 5 },
   chalk: { perMetre: 1.8, before: 5 },
@@ -71,6 +73,7 @@ export function waysOnto(grounds: readonly { l: number }[], lineMm: number): Way
   const dark = grounds.every(({ l }) => l < 55);
   const ways = [
     row('transfer-paper', 'transfer-paper'),
+    row('light-paper', 'light-paper'),
     row('graphite', 'graphite'),
     row('charcoal', 'charcoal'),
     row('chalk', 'chalk'),

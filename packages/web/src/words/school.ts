@@ -86,6 +86,7 @@ export const schoolWords: { [C in keyof School]: { ask: string; options: Record<
     ask: 'Transfer',
     options: {
       'transfer-paper': 'transfer paper',
+      'light-paper': 'light transfer paper',
       graphite: 'graphite on the back',
       charcoal: 'charcoal on the back',
       chalk: 'chalk or white',

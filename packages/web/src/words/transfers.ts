@@ -83,6 +83,7 @@ export const transferWords = worded({
     about: 'How well each line shows on what lies there, and how long it takes a beginner.',
     names: {
       'transfer-paper': 'transfer paper',
+      'light-paper': 'light transfer paper',
       graphite: 'graphite on the back',
       charcoal: 'charcoal on the back',
       chalk: 'chalk or white on the back',
@@ -94,6 +95,8 @@ export const transferWords = worded({
     how: {
       'transfer-paper':
         'Tape the print along its top. Slip the paper under it, dark side down, and trace with a hard point; lift a corner to look.',
+      'light-paper':
+        'For a toned or dark ground: the white or yellow side down, traced with a hard point. Tape it to dry, firm paint only, and peel it slowly.',
       graphite:
         'Rub the back of the print with a soft pencil along the lines, shake off the dust, tape it down and trace. Or print it mirrored and rub from behind.',
       charcoal: 'Rub charcoal on the back, blow the dust off outdoors, trace lightly; it wipes off.',
@@ -102,6 +105,17 @@ export const transferWords = worded({
       envelope: 'A few straight sides round the whole group, then the gaps between, then the things.',
       freehand: 'A small round brush and thin paint; wipe and draw again while it is wet.',
       projector: 'Square the projector to the canvas with the diagonals first, then trace; the room must be dark.',
+    },
+    stays: {
+      'transfer-paper': 'What stays: a dark line that one opaque coat covers, and that shows through every glaze.',
+      'light-paper': 'What stays: a light line that one opaque coat covers; under a pale glaze it is hardly seen.',
+      graphite: 'What stays: a grey ghost under pale transparent paint, for good. Draw faintly there, or take light paper.',
+      charcoal: 'What stays: wipe it with a dry brush before paint; what is left greys the first light coat.',
+      chalk: 'What stays: nothing under a damp brush. Trace only what is painted at once, and wipe off the rest.',
+      grid: 'What stays: as of the pencil or chalk that it is ruled with; rub it out cell by cell as you paint.',
+      envelope: 'What stays: few lines, wiped or painted over with the first shapes.',
+      freehand: 'What stays: thin paint, which is part of the picture.',
+      projector: 'What stays: as of the pencil or chalk that it is traced with.',
     },
     contrast: (l: number, isHard: boolean) => say`${Math.round(l)} apart${isHard ? say(', hard to see') : ''}`,
     minutes: (m: number) => minutesInWords(Math.max(1, m)),

@@ -12,7 +12,7 @@ export const lineOnGround: Rule = {
       const ground = grounds[0]?.l ?? GESSO_L;
       const { least: contrast, isHard } = contrastOn(lesson.school.transferMedium, grounds);
       if (!isHard) return [];
-      const better = ground > 60 ? 'charcoal' : 'chalk';
+      const better = ground > 60 ? 'charcoal' : 'light-paper';
       return [
         {
           id: `line-on-ground/${step.id}`,
@@ -23,7 +23,7 @@ export const lineOnGround: Rule = {
           serious: false,
           place: { station: 'steps', stepId: step.id },
           fix: {
-            words: better === 'chalk' ? say('Draw with chalk') : say('Draw with charcoal'),
+            words: better === 'light-paper' ? say('Use light transfer paper') : say('Draw with charcoal'),
             command: 'setSchool',
             args: { school: { transferMedium: better } },
           },

@@ -113,6 +113,10 @@ export function inItsWay<T extends Painted>(lesson: Lesson, step: T, told: Set<s
 export const transferRules: Record<School['transferMedium'], { ahead: string | null; say: string }> = worded(
   {
     'transfer-paper': { ahead: null, say: '' },
+    'light-paper': {
+      ahead: null,
+      say: 'The light line shows on the toned ground; one opaque coat covers it, a glaze does not.',
+    },
     graphite: {
       ahead: 'Rub soft graphite over the back of the drawing, and wipe it with a tissue so that it does not smear.',
       say: 'Its back is rubbed with graphite: press lightly, graphite shines through pale transparent paint.',

@@ -11,6 +11,7 @@ import css from './ways.module.css';
 const w = transferWords.ways;
 const media: Partial<Record<Way['id'], School['transferMedium']>> = {
   'transfer-paper': 'transfer-paper',
+  'light-paper': 'light-paper',
   graphite: 'graphite',
   charcoal: 'charcoal',
   chalk: 'chalk',
@@ -61,6 +62,7 @@ export function WaysTopic() {
                     }
                   >
                     <p className="small">{w.how[way.id]}</p>
+                    <p className="small">{w.stays[way.id]}</p>
                     {(media[way.id] || drawings[way.id]) && !isChosen(way) && (
                       <Button size="small" onClick={() => take(way)}>
                         {w.take}

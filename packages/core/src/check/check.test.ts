@@ -4,7 +4,7 @@ import type { Lesson } from '@viaticum/contract';
 import { type CommandArgs, type CommandName, carryOut, startHistory } from '../document/index.js';
 import { demoLesson, smallLesson, testMark, testStep } from '../fixtures/lessons.js';
 import { planLesson } from '../plan/index.js';
-import { findings, rules } from './index.js';
+import { findingOfNote, findings, rules } from './index.js';
 
 const quiet = (): Lesson => smallLesson([testStep('one', { areaIds: ['a', 'b'] })]);
 const found = (lesson: Lesson) => findings(lesson, planLesson(lesson));
@@ -543,6 +543,23 @@ describe('rules', () => {
     expect(Object.keys(firing).sort()).toEqual(rules.map((rule) => rule.id).sort());
   });
 
+  it('composition knows what is meant: nothing is held against an ornament, and a note may be set aside under its finding', () => {
+    const lesson = composed([twice('posts', [20, 120], 30)]);
+    const [finding] = found(lesson).filter(({ rule }) => rule === 'even-count');
+    expect(finding?.id).toBe(findingOfNote({ kind: 'even-count', areaIds: ['posts'] }));
+    const motif = {
+      id: 'm',
+      kind: 'radial' as const,
+      at: [100, 100] as [number, number],
+      radiusMm: 50,
+      parts: 6,
+      startDeg: 0,
+      rings: [],
+    };
+    const ornament = { ...lesson, drawing: { ...lesson.drawing, constructions: [motif] } };
+    expect(found(ornament).filter(({ rule }) => rule === 'even-count')).toEqual([]);
+    expect(findingOfNote({ kind: 'weight', areaIds: [] })).toBeNull();
+  });
   it('all are silent on a lesson without faults', () => {
     expect(found(quiet())).toEqual([]);
   });

@@ -59,9 +59,29 @@ const notesOf = memo(
   3,
 );
 
+const idOf = (rule: string, { kind, areaIds }: Pick<CompositionNote, 'kind' | 'areaIds'>): string =>
+  `${rule}/${kind}/${areaIds.join('+') || 'canvas'}`;
+/** The rule that finds each kind of note, where one does. */
+const ruleOf: Partial<Record<CompositionNote['kind'], string>> = {
+  'subject-centre': 'subject-place',
+  'subject-edge': 'subject-place',
+  horizon: 'horizon-in-middle',
+  'even-count': 'even-count',
+  'unbroken-line': 'unbroken-line',
+  'bright-edge': 'contrast-at-edge',
+  tangent: 'touching-edges',
+  facing: 'faces-out',
+  lean: 'faces-out',
+};
+/** The finding under which a note may be set aside as meant; null where no rule finds it. */
+export function findingOfNote(note: Pick<CompositionNote, 'kind' | 'areaIds'>): string | null {
+  const rule = ruleOf[note.kind];
+  return rule ? idOf(rule, note) : null;
+}
+
 /** Measures of the composition as findings, taken on the areas in the colours that the steps give them. */
 export function compositionFindings(lesson: Lesson, rule: string, kinds: readonly CompositionNote['kind'][]): Finding[] {
-  if (lesson.areas.length < 2 || lesson.steps.length === 0) return [];
+  if (lesson.areas.length < 2 || lesson.steps.length === 0 || isOrnament(lesson)) return [];
   const relations = new Map(relationsOf(lesson).areas.map((area) => [area.areaId, area]));
   const colours = lesson.areas.map((area) => {
     const own = relations.get(area.id);
@@ -80,7 +100,7 @@ export function compositionFindings(lesson: Lesson, rule: string, kinds: readonl
     .map((note): Finding => {
       const [areaId] = note.areaIds;
       return {
-        id: `${rule}/${note.kind}/${note.areaIds.join('+') || 'canvas'}`,
+        id: idOf(rule, note),
         rule,
         about: lesson.areas.find((area) => area.id === areaId)?.name ?? say('Composition'),
         words: note.text,
@@ -90,6 +110,11 @@ export function compositionFindings(lesson: Lesson, rule: string, kinds: readonl
       };
     });
 }
+
+/** A figure that is constructed round a middle keeps rules of its own: it is centred, even, and runs to the edge. */
+export const isOrnament = ({ drawing, marks }: Lesson): boolean =>
+  drawing.constructions.some(({ kind }) => kind === 'radial' || kind === 'motif') ||
+  marks.filter(({ round }) => round).length > 1;
 
 const LONG_EDGE_MM = 25;
 /** Two areas that share a long edge belong together: a pattern and what it lies on do not just touch. */

@@ -81,9 +81,9 @@ import { whiteIntoWetDark } from './rules/white-into-wet-dark.js';
 import { windowMissed } from './rules/window-missed.js';
 import { wrongSide } from './rules/wrong-side.js';
 
-export type { Finding, Fix, Rule } from './finding.js';
-
 /** A finding with the word why it was set aside, where it was. */
+export { findingOfNote, isOrnament } from './composed.js';
+export type { Finding, Fix, Rule } from './finding.js';
 export type ShownFinding = Finding & { setAside?: string };
 
 /** All rules that are built, in the order in which findings are shown. */

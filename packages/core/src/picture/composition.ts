@@ -193,6 +193,34 @@ function lines(map: Labels, areas: readonly ComposedArea[], size: Size, mmPerPx:
   return notes;
 }
 
+const ROUND_DEG = 8;
+const ROUND_SHARE = 0.06;
+/** Whether parts stand evenly round a middle: six arms of a star are six. */
+function isRound(parts: readonly Outline[number][]): boolean {
+  const at = parts.flatMap((polygon): [number, number][] => {
+    const box = outlineBox([polygon]);
+    return box ? [[box.x + box.width / 2, box.y + box.height / 2]] : [];
+  });
+  if (at.length < 3) return false;
+  const [cx, cy] = [0, 1].map((axis) => at.reduce((sum, p) => sum + (p[axis] as number), 0) / at.length) as [number, number];
+  const far = at.map(([x, y]) => Math.hypot(x - cx, y - cy));
+  const mean = far.reduce((sum, r) => sum + r, 0) / far.length;
+  if (mean === 0 || far.some((r) => Math.abs(r / mean - 1) > ROUND_SHARE)) return false;
+  const angles = at.map(([x, y]) => (Math.atan2(y - cy, x - cx) * 180) / Math.PI).sort((a, b) => a - b);
+  return angles.every((angle, i) => {
+    const next = i + 1 < angles.length ? (angles[i + 1] as number) : (angles[0] as number) + 360;
+    return Math.abs(next - angle - 360 / angles.length) < ROUND_DEG;
+  });
+}
+
+const NUMBERS = ['two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve'];
+/** "Two mugs" are meant to be two. */
+const saysCount = (name: string, n: number): boolean =>
+  name
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}]+/u)
+    .some((word) => word === String(n) || word === NUMBERS[n - 2]);
+
 function counts(areas: readonly ComposedArea[], size: Size): CompositionNote[] {
   return areas.flatMap((area): CompositionNote[] => {
     const areas = (area.sheet ?? area.outline).map((polygon) => outlineArea([polygon]));
@@ -200,11 +228,13 @@ function counts(areas: readonly ComposedArea[], size: Size): CompositionNote[] {
     // Like things are of about one size; a handle is not a second cup.
     const parts = areas.filter((area) => area > largest / 8 && area > 0.0006 * size.widthMm * size.heightMm);
     const n = parts.length;
+    const isMeant =
+      isRound((area.sheet ?? area.outline).filter((_, i) => parts.includes(areas[i] as number))) || saysCount(area.name, n);
     if (n < 2) return [];
     return [
       {
         kind: 'even-count',
-        worth: n % 2 === 0 && n < 7,
+        worth: n % 2 === 0 && n < 7 && !isMeant,
         text: `${capital(area.name)}: ${counted(n, 'part')}.`,
         reason: say('Odd numbers of like things look less arranged than even ones.'),
         areaIds: [area.id],

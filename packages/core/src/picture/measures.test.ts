@@ -305,6 +305,18 @@ describe('composition', () => {
       outline: Array.from({ length: n }, (_, i) => box(10 + 40 * i, 100, 12, 50)[0] as Outline[number]),
     });
     expect(find(notesOf([sky, posts(4)]), 'even-count')[0]).toMatchObject({ worth: true, text: 'Posts: 4 parts.' });
+    // Six arms of a star are six, and four that are called four are meant to be.
+    const arms: typeof sky = {
+      ...sky,
+      id: 'arms',
+      name: 'arms',
+      outline: Array.from({ length: 6 }, (_, i) => {
+        const t = (i * Math.PI) / 3;
+        return box(100 + 50 * Math.cos(t) - 5, 100 + 50 * Math.sin(t) - 5, 10, 10)[0] as (typeof sky.outline)[number];
+      }),
+    };
+    expect(find(notesOf([sky, arms]), 'even-count')[0]).toMatchObject({ worth: false, text: 'Arms: 6 parts.' });
+    expect(find(notesOf([sky, { ...posts(4), name: 'four posts' }]), 'even-count')[0]?.worth).toBe(false);
     expect(find(notesOf([sky, posts(3)]), 'even-count')[0]?.worth).toBe(false);
   });
   it('like things are counted on the whole sheet: what is cut up by something in front is still one', () => {

@@ -226,6 +226,10 @@ export const picture = worded({
   composition: {
     subject: 'The picture is about',
     noSubject: 'not said',
+    meant: 'On purpose',
+    notMeant: 'Meant; ask again',
+    ornament:
+      'A figure constructed round a middle keeps rules of its own: centred, even, up to the edge. Nothing here is held against it.',
     practice: 'Reasons are common practice. None of this is a rule.',
   },
   source: 'Where the picture comes from',

@@ -6,8 +6,8 @@ import { evenly, type Point } from '../../geometry/index.js';
 import { traceArcs } from '../../picture/index.js';
 import { corners, cutAt, softened } from './chains.js';
 
-/** A border between two areas as a line of even points in canvas mm; `front` lies before `back`. */
-export type Border = { front: string; back: string; points: Point[]; closed: boolean };
+/** A border between two areas, or of one and bare canvas (`back` null), as a line of even points in canvas mm; `front` lies before `back`. */
+export type Border = { front: string; back: string | null; points: Point[]; closed: boolean };
 
 /** What is seen of every area as a map of numbers, -1 where none lies. */
 export function areaMap(parts: readonly { outline: Outline }[], width: number, height: number, mmPerPx: number): Labels {
@@ -33,15 +33,15 @@ export function bordersOf(lesson: Lesson, map: Labels, mmPerPx: number): Border[
   const parts = visibleOf(lesson);
   const out: Border[] = [];
   for (const arc of traceArcs({ ...map, data: map.data.map((value) => value + 1) })) {
-    // Label 0 is bare canvas, -1 the outside: neither is drawn.
-    if (arc.left < 1 || arc.right < 1 || arc.left === arc.right) continue;
+    // Label 0 is bare canvas, -1 the outside: the edge of the canvas itself is not drawn.
+    if (arc.left < 0 || arc.right < 0 || arc.left === arc.right) continue;
     const [low, high] = [Math.min(arc.left, arc.right) - 1, Math.max(arc.left, arc.right) - 1];
     const raw = arc.points.map(([x, y]): Point => [x * mmPerPx, y * mmPerPx]);
     const own = softenedBetweenCorners(raw, arc.closed, mmPerPx);
     if (own.length < 2) continue;
     out.push({
       front: parts[high]?.id as string,
-      back: parts[low]?.id as string,
+      back: parts[low]?.id ?? null,
       points: own,
       closed: arc.closed,
     });

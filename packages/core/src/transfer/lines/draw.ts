@@ -11,7 +11,7 @@ import { innerLines } from './inner.js';
 export type DrawnLine = {
   id: string;
   kind: 'border' | 'inner' | 'own';
-  /** The area it is the edge of or lies in, and for a border the one behind it. */
+  /** The area it is the edge of or lies in, and for a border the one behind it; beside bare canvas there is none. */
   areaIds: string[];
   curve: Curve;
   lengthMm: number;
@@ -115,13 +115,14 @@ function weighBorders(lesson: Lesson, borders: readonly Border[], lab: LabRaster
   const things = new Map<string, { border: Border; deltaE: number; length: number; id: string }[]>();
   const count = new Map<string, number>();
   for (const border of borders) {
-    const pair = `${border.front}~${border.back}`;
+    const pair = `${border.front}~${border.back ?? ''}`;
     const n = count.get(pair) ?? 0;
     count.set(pair, n + 1);
     const area = lesson.areas.find((one) => one.id === border.front);
     const thing = area?.thingId ?? border.front;
     const deltaE =
-      (lab && besides(border.points, lab, lesson.support.widthMm)) ?? apart(known.get(border.front), known.get(border.back));
+      (lab && besides(border.points, lab, lesson.support.widthMm)) ??
+      apart(known.get(border.front), known.get(border.back ?? ''));
     const list = things.get(thing) ?? [];
     list.push({ border, deltaE, length: lengthOf(border.points), id: `${pair}~${n}` });
     things.set(thing, list);
@@ -140,7 +141,7 @@ function weighBorders(lesson: Lesson, borders: readonly Border[], lab: LabRaster
       return {
         id,
         kind: 'border',
-        areaIds: [border.front, border.back],
+        areaIds: border.back === null ? [border.front] : [border.front, border.back],
         points: border.points,
         deltaE,
         weight: weightOf(mean, whole, share),

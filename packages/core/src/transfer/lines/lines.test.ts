@@ -220,3 +220,59 @@ describe('what a person decides about lines', () => {
     expect(found[0]?.lengthMm).toBeCloseTo(widthMm, -Math.log10(widthMm / 50));
   });
 });
+
+describe('where a drawing ends', () => {
+  it('an area beside bare canvas has an edge there, and a line that runs out of the picture runs to the rim of the canvas', () => {
+    const lesson: Lesson = {
+      ...smallLesson([]),
+      areas: [
+        {
+          id: 'hill',
+          name: 'hill',
+          outline: [
+            [
+              [
+                [0, 180],
+                [200, 150],
+                [200, 250],
+                [0, 250],
+              ],
+            ],
+          ],
+        },
+        {
+          id: 'moon',
+          name: 'moon',
+          outline: [
+            [
+              [
+                [60, 40],
+                [110, 40],
+                [110, 90],
+                [60, 90],
+              ],
+            ],
+          ],
+        },
+      ],
+    };
+    const lines = toEnd(drawLines(lesson, null));
+    const of = (id: string) => lines.filter(({ areaIds }) => areaIds[0] === id);
+    // All round the square that stands alone, and along the ridge, not along the rim of the canvas.
+    expect(of('moon').reduce((sum, line) => sum + line.lengthMm, 0)).toBeCloseTo(200, -1);
+    expect(of('hill').reduce((sum, line) => sum + line.lengthMm, 0)).toBeCloseTo(202, -1);
+    const ends = of('hill').flatMap(({ curve }) => [curve[0] as Point, curve.at(-1) as Point]);
+    expect(Math.min(...ends.map(([x]) => x))).toBeLessThan(0.5);
+    expect(Math.max(...ends.map(([x]) => x))).toBeGreaterThan(199.5);
+  });
+  it.each(['balloons', 'kettle'] as const)('every line of %s that comes within 3 mm of the rim reaches it', (name) => {
+    const lesson = demoLesson(name);
+    const { widthMm, heightMm } = lesson.support;
+    const rims = toEnd(drawLines(lesson, null))
+      .flatMap(({ curve }) => [curve[0] as Point, curve.at(-1) as Point])
+      .map(([x, y]) => Math.min(x, y, widthMm - x, heightMm - y))
+      .filter((mm) => mm < 3);
+    expect(rims.length).toBeGreaterThan(1);
+    expect(Math.max(...rims)).toBeLessThan(0.3);
+  });
+});

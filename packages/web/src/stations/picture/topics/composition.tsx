@@ -1,3 +1,4 @@
+import { findingOfNote, isOrnament } from '@viaticum/core/check';
 import { visibleOf } from '@viaticum/core/derived';
 import { Button, Select } from 'antd';
 import { clsx } from 'clsx';
@@ -39,7 +40,14 @@ export function CompositionTopic() {
   );
   const job = useJob('notes', { areas, subjectId: lesson.subjectAreaId }, 200);
   const { answer, fault } = job;
-  const notes = [...(answer ?? [])].sort((a, b) => Number(b.worth) - Number(a.worth));
+  const ornament = isOrnament(lesson);
+  const notes = (answer ?? [])
+    .map((note) => {
+      const finding = findingOfNote(note);
+      const isMeant = finding !== null && lesson.setAside.some((one) => one.finding === finding);
+      return { ...note, finding, isMeant, worth: note.worth && !ornament && !isMeant };
+    })
+    .sort((a, b) => Number(b.worth) - Number(a.worth));
   return (
     <>
       <div className="field">
@@ -73,10 +81,20 @@ export function CompositionTopic() {
               <span>{note.text}</span>
               <span className="quiet small">{note.reason}</span>
             </Button>
+            {note.finding !== null && (note.worth || note.isMeant) && (
+              <Button
+                size="small"
+                type="text"
+                aria-label={`${note.isMeant ? w.notMeant : w.meant}: ${note.text}`}
+                onClick={() => session.do('setAside', { finding: note.finding as string, why: note.isMeant ? null : w.meant })}
+              >
+                {note.isMeant ? w.notMeant : w.meant}
+              </Button>
+            )}
           </li>
         ))}
       </ul>
-      <p className="quiet small">{w.practice}</p>
+      <p className="quiet small">{ornament ? w.ornament : w.practice}</p>
       {at && (
         <OnCanvas>
           <g pointerEvents="none" fill="none">

@@ -149,7 +149,17 @@ export const Construction = Type.Union([
     },
     strict,
   ),
-  Type.Object({ ...base, kind: Type.Literal('shadow'), foot: Point, head: Point }, strict),
+  Type.Object(
+    {
+      ...base,
+      kind: Type.Literal('shadow'),
+      foot: Point,
+      head: Point,
+      /** Of a thing that leans: the place on the ground straight under its head. */
+      under: optional(Point),
+    },
+    strict,
+  ),
   Type.Object({ ...base, kind: Type.Literal('shapes'), areaIds: Areas }, strict),
   Type.Object({ ...base, kind: Type.Literal('features'), areaIds: Areas }, strict),
 ]);
@@ -178,6 +188,8 @@ export const TwinOf = Type.Object(
     /** Where the thing stands on the canvas, how high its bank is above the water, and from how high it is seen. */
     baseMm: Type.Number({ minimum: -20000, maximum: 20000 }),
     bankM: Type.Number({ minimum: 0, maximum: 1000 }),
+    /** The bank itself, as far as it is seen: mirrored with the thing. */
+    bankAreaIds: optional(Type.Array(Id, { maxItems: 20 })),
     eyeM: Type.Number({ minimum: 0.1, maximum: 10000 }),
     horizonMm: Type.Number({ minimum: -20000, maximum: 20000 }),
     /** How long a pull is, as a share of the thing's height. */

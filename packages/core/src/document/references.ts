@@ -65,6 +65,7 @@ export const references: readonly Reference[] = [
   row('areas.*.keepFreeUntil', 'steps', 'clear', true),
   row('things.*.twinOf.thingId', 'things', 'drop', false, () => say('it follows a thing that is not in the lesson')),
   row('things.*.twinOf.onAreaId', 'areas', 'clear', true),
+  row('things.*.twinOf.bankAreaIds', 'areas', 'clear', true),
   row('things.*.fromReferenceId', 'references', 'clear', false),
   row('subjectAreaId', 'areas', 'clear', true),
   row('mixes.*.recipe.*.tubeId', 'tubes', 'drop', false, () => say('its recipe names a tube that is not in the lesson')),

@@ -55,6 +55,36 @@ describe('a twin', () => {
     expect(twin[0]?.directionDeg).toBe(-20);
     expect(twin[1]?.edges).toEqual([{ with: twin[0]?.id, kind: 'soft' }]);
   });
+  it('mirrors the bank that it stands on with it, down to where the water begins', () => {
+    const bank = {
+      id: 'bank',
+      name: 'bank',
+      outline: [
+        [
+          [
+            [0, 150],
+            [200, 150],
+            [200, 170],
+            [0, 170],
+          ],
+        ],
+      ] as never,
+    };
+    const start = startHistory({ ...lesson(), areas: [...lesson().areas, bank] });
+    const history = carryOut(start, 'addTwin', {
+      id: 'mirror',
+      name: 'reflection',
+      twinOf: { ...twinOf, bankM: 0.5, bankAreaIds: ['bank'] },
+    });
+    const mirrored = own(history).find(({ name }) => name === 'bank, reflected');
+    const wall = outlineBox(own(history).find(({ name }) => name === 'wall, reflected')?.outline ?? []);
+    const box = outlineBox(mirrored?.outline ?? []);
+    // What lies below the water line is no bank; the wall's image begins where the bank's ends.
+    expect(box?.width).toBe(200);
+    expect((box?.y ?? 0) + (box?.height ?? 0)).toBeCloseTo(wall?.y ?? 0, 1);
+    const without = carryOut(history, 'editTwin', { id: 'mirror', twinOf: { bankAreaIds: [] } });
+    expect(own(without).some(({ name }) => name === 'bank, reflected')).toBe(false);
+  });
   it('is painted by steps of its own, each after its object’s, in the mixes of its object', () => {
     const history = twinned();
     const [wall] = own(history);

@@ -89,7 +89,9 @@ export function followTwins(lesson: D): void {
       continue;
     }
     const line = lineOf(twinOf);
-    const sources = lesson.areas.filter((area) => area.thingId === twinOf.thingId);
+    const bank = new Set(twinOf.kind === 'reflection' ? (twinOf.bankAreaIds ?? []) : []);
+    // A mirror of a mirror is none.
+    const sources = lesson.areas.filter((area) => area.thingId === twinOf.thingId || (bank.has(area.id) && !area.twinOfId));
     const ids = new Map(sources.map((area) => [area.id, twinId(thing.id, area.id)]));
     for (const source of sources) {
       const outline =

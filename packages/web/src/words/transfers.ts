@@ -198,6 +198,7 @@ export const transferWords = worded({
     path: 'Over rising ground: one more place on its path',
     foot: 'Foot',
     head: 'Head',
+    under: 'On the ground under its head, where it leans',
     guides: 'Guides',
     two: 'Two vanishing points',
     pick: 'Point',
@@ -228,6 +229,10 @@ export const transferWords = worded({
     share: 'Length of the pull (%)',
     on: 'Lies on',
     nothing: 'nothing',
+    bankAreas: 'The bank, mirrored too',
+    noWater:
+      'It stands at or above the horizon: there the water cannot be seen, so it is mirrored about its foot. Look at both heights.',
+    leans: 'What leans to one side above leans to the same side below.',
     remove: 'Delete it',
     line: (said: string) => say`The water lies ${said} below the top there: everything is as far below it as it stands above.`,
     name: (of: string) => say`${of}, reflected`,

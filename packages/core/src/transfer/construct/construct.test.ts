@@ -4,7 +4,7 @@ import { insideOutline, outlineArea, outlineBox } from '../../area/index.js';
 import { demoLesson, smallLesson } from '../../fixtures/lessons.js';
 import { convexHull, distance, type Point } from '../../geometry/index.js';
 import { flattened } from '../bezier.js';
-import { betweenLandmarks, construct, ellipseCurve, envelope, simpleShape } from './index.js';
+import { betweenLandmarks, construct, ellipseCurve, envelope, eyeOf, simpleShape } from './index.js';
 
 const lesson: Lesson = { ...smallLesson([]), light: { azimuthDeg: 90, elevationDeg: 45 } };
 const work = (one: object, of: Lesson = lesson) => construct(of, { id: 'c', ...one } as Construction);
@@ -101,6 +101,21 @@ describe('constructions on a canvas of 200 × 250 mm', () => {
     expect(work({ kind: 'radial', at: [100, 125], radiusMm: 80, parts: 6, startDeg: 0, rings: [] }).how[1]).toContain(
       'exactly 6',
     );
+  });
+  it('a thing that leans throws the shadow of the line under its head, from its own foot; the horizon is where edges vanish', () => {
+    const upright = work({ kind: 'shadow', foot: [120, 200], head: [120, 150] });
+    const leaning = work({ kind: 'shadow', foot: [90, 200], head: [120, 150], under: [120, 200] });
+    expect(leaning.second[0]?.[0]).toEqual([90, 200]);
+    // Both heads stand over one place: both shadows end in one.
+    expect(distance(leaning.second[0]?.at(-1) as Point, upright.second[0]?.at(-1) as Point)).toBeLessThan(1e-9);
+    expect(leaning.how.join(' ')).toContain('It leans');
+    const vanishing = { id: 'v', kind: 'vanishing' as const, points: [[60, 90]] as [number, number][], lines: 8 };
+    expect(eyeOf({ ...lesson, drawing: { ...lesson.drawing, constructions: [vanishing] } })).toMatchObject({
+      xMm: 60,
+      horizonMm: 90,
+    });
+    const eye = { xMm: 10, horizonMm: 20, distanceMm: 300 };
+    expect(eyeOf({ ...lesson, drawing: { ...lesson.drawing, eye, constructions: [vanishing] } })).toEqual(eye);
   });
   it('a circle as a curve is round within 0.03 % of its radius', () => {
     for (const p of flattened(ellipseCurve([10, 20], 80, 80), 0.5))

@@ -129,14 +129,19 @@ function clippedTo(a: Point, b: Point, w: number, h: number): [Point, Point] | n
   return from < to ? [between(a, b, from), between(a, b, to)] : null;
 }
 
-const shadow: Working<'shadow'> = (lesson, { foot, head }, out) => {
+const shadow: Working<'shadow'> = (lesson, { foot, head, under }, out) => {
   const { light } = lesson;
   if (!light) throw new RangeError(say('No light is set yet. Set where it comes from at the picture, under Light.'));
-  const tip = shadowTip(eyeOf(lesson), foot, head, light);
+  // Of a thing that leans, the ray over its head is met from the place under that head; the shadow still begins at its foot.
+  const tip = shadowTip(eyeOf(lesson), under ?? foot, head, light);
   out.lines.push(line(foot, head), line(head, tip));
+  if (under) out.lines.push(line(under, head), line(under, tip));
   out.second.push(line(foot, tip));
   out.how.push(
     say`The shadow runs from the foot ${wayOf(foot, tip)} and is ${said(lesson, distance(foot, tip))} long on the canvas.`,
+    ...(under
+      ? [say('It leans: drop a line from its head to the ground, draw the shadow of that line, and join the foot to its tip.')]
+      : []),
     say(
       'Draw the ground line of the shadow first, then the ray of light over the head: where they cross the shadow ends. All shadows on this ground end in the same way.',
     ),

@@ -242,6 +242,7 @@ function Fields({ one }: { one: Construction }) {
         <>
           {point(w.foot, one.foot, (foot) => ({ foot }))}
           {point(w.head, one.head, (head) => ({ head }))}
+          {point(w.under, one.under ?? one.foot, (under) => ({ under }))}
         </>
       );
     case 'shapes':

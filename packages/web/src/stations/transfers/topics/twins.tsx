@@ -3,7 +3,7 @@ import { outlineBox } from '@viaticum/core/area';
 import { lineOf } from '@viaticum/core/document';
 import { eyeOf } from '@viaticum/core/transfer';
 import { lengthNumber } from '@viaticum/core/units';
-import { Button } from 'antd';
+import { Button, Select } from 'antd';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { useLesson, useSession } from '../../../lesson/context.js';
@@ -103,8 +103,27 @@ function Twin({ twin }: { twin: Thing }) {
         options={[['', w.nothing], ...lesson.areas.filter((area) => !area.twinOfId).map((area) => [area.id, area.name] as const)]}
         onChange={(onAreaId) => onAreaId && set({ onAreaId })}
       />
+      {own.kind === 'reflection' && own.bankM > 0 && (
+        <div className="small choice">
+          <span>{w.bankAreas}</span>
+          <Select
+            mode="multiple"
+            aria-label={w.bankAreas}
+            value={own.bankAreaIds ?? []}
+            options={lesson.areas
+              .filter((area) => !area.twinOfId && area.thingId !== own.thingId)
+              .map((area) => ({ value: area.id, label: area.name }))}
+            onChange={(bankAreaIds: string[]) => set({ bankAreaIds })}
+          />
+        </div>
+      )}
+      {own.kind === 'reflection' && own.baseMm <= own.horizonMm && (
+        <p className="small signal" role="alert">
+          {w.noWater}
+        </p>
+      )}
       <p className="small">
-        {w.line(`${lengthNumber(lineOf(own), lesson.units)} ${lesson.units}`)} {w.hand}
+        {w.line(`${lengthNumber(lineOf(own), lesson.units)} ${lesson.units}`)} {w.hand} {own.kind === 'reflection' && w.leans}
       </p>
     </section>
   );

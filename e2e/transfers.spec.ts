@@ -251,3 +251,32 @@ test('on a phone the drawing is copied cell by cell, with ticks', { tag: '@soak'
   await expect(phone.getByRole('group', { name: /Cell B1, 1 of 20/ })).toBeVisible();
   await accessible(phone, 'a cell of the grid on a phone');
 });
+
+test('a motif on rings: its distances typed as a ruler has them, followed by hand, printed by the sector, painted as marks', async ({
+  signedIn: page,
+}) => {
+  await openKettle(page);
+  await topic(page, 'Constructions');
+  await choose(page.getByRole('combobox', { name: 'Add', exact: true }), 'motif on rings');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByLabel('from (in), ring 1').fill('5/8');
+  await page.getByLabel('to (in), ring 1').fill('1 7/8');
+  await page.keyboard.press('Tab');
+  await expect(page.getByLabel('to (in), ring 1')).toHaveValue('1 7/8');
+  await page.getByLabel('wide (in), ring 1').fill('no length');
+  await page.keyboard.press('Tab');
+  await expect(page.getByLabel('wide (in), ring 1')).not.toHaveValue('no length');
+  await choose(page.getByLabel('Unit of ring 2'), 'spiral');
+  await page.getByRole('button', { name: 'One more ring' }).click();
+  await page.getByRole('checkbox', { name: 'every other one mirrored' }).last().check();
+  await page.getByText('By hand', { exact: true }).last().click();
+  const hand = page.getByRole('listitem').filter({ hasText: 'On every spoke lay the ruler' });
+  await expect(hand).toContainText('mark 5/8, 1 7/8');
+  await expect(page.getByText(/Ring 1: 8 times a drop, .* from 5\/8 in to 1 7\/8 in/)).toBeVisible();
+  await accessible(page, 'a motif on rings');
+  const { bytes } = await download(page, 'One sector (PDF)');
+  expect(bytes.subarray(0, 5).toString()).toBe('%PDF-');
+  await page.getByRole('button', { name: 'Paint them as marks' }).click();
+  await expect(page.getByText('Its rings are marks now')).toBeVisible();
+  await saved(page);
+});

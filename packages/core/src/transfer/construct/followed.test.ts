@@ -212,6 +212,12 @@ describe('things that lie apart', () => {
     expect(words).toContain('as wide as the cup is high');
     expect(words).toMatch(/corner \d stands plumb over corner \d|corner \d lies level with corner \d/);
     expect(words).toMatch(/At arm’s length, one eye shut: the height of the group on the pencil goes 1\.75 times into its width/);
+    // A handle that all but touches its cup is part of it; a corner beyond the canvas is cut off at its edge.
+    const handle = { id: 'h', name: 'Handle', outline: [[square(252, 190, 14, 20)]] };
+    const near = { ...lesson, support: { ...lesson.support, widthMm: 262 }, areas: [...lesson.areas, handle] };
+    const again = told(near, { kind: 'envelope', areaIds: ['k', 'c', 'h'], shadowIds: [], sides: 6, thinMm: 0 });
+    expect(again.how.filter((one) => one.startsWith('The gap'))).toHaveLength(1);
+    for (const [x] of again.lines.flat()) expect(x).toBeLessThanOrEqual(262);
     const corners = lengthsIn((how[0] as string).replaceAll(/\d+: /g, ''), 'cm');
     expect(corners.length % 2).toBe(0);
   });

@@ -1,5 +1,6 @@
 import type { Lesson } from '@viaticum/contract';
 import { say } from '@viaticum/contract';
+import { common, offset, outlineArea, united } from '../../area/index.js';
 import { visibleOf } from '../../derived/index.js';
 import { between, distance, type Point } from '../../geometry/index.js';
 import { called } from '../../units/index.js';
@@ -10,7 +11,8 @@ import { degrees, line, said, type Working, wayOf } from './tools.js';
 export const envelopeOf: Working<'envelope'> = (lesson, { areaIds, shadowIds, sides, thinMm }, out) => {
   const parts = new Map(visibleOf(lesson).map((part) => [part.id, part.outline]));
   const group = (ids: readonly string[]) => ids.flatMap((id) => (parts.get(id)?.length ? [parts.get(id) as never] : []));
-  const main = group(areaIds).length > 0 ? envelope(group(areaIds), sides, thinMm) : null;
+  const whole = group(areaIds).length > 0 ? envelope(group(areaIds), sides, thinMm) : null;
+  const main = whole && { ...whole, points: onCanvas(lesson, whole.points) };
   if (!main) throw new RangeError(say('Nothing of these areas is seen. Choose others.'));
   const closed = (points: Point[]) => line(...points, points[0] as Point);
   out.lines.push(closed(main.points));
@@ -45,6 +47,25 @@ function wherein({ support }: Lesson, [x, y]: Point): string {
   return `${across}, ${down}`;
 }
 
+/** What of a ring lies on the canvas: a corner beyond it cannot be marked. */
+function onCanvas({ support: { widthMm: w, heightMm: h } }: Lesson, points: Point[]): Point[] {
+  if (points.every(([x, y]) => x >= 0 && y >= 0 && x <= w && y <= h)) return points;
+  const [polygon] = common(
+    [[points]],
+    [
+      [
+        [
+          [0, 0],
+          [w, 0],
+          [w, h],
+          [0, h],
+        ],
+      ],
+    ],
+  );
+  return (polygon?.[0] as Point[] | undefined) ?? points;
+}
+
 type Named = { name: string; points: Point[] };
 const spanOf = (points: readonly Point[], axis: 0 | 1): number =>
   Math.max(...points.map((p) => p[axis])) - Math.min(...points.map((p) => p[axis]));
@@ -53,19 +74,40 @@ const middleOf = (points: readonly Point[]): Point => [
   (Math.max(...points.map(([, y]) => y)) + Math.min(...points.map(([, y]) => y))) / 2,
 ];
 
-/** What lies apart, each under the name of the area that most of it is. */
+/** What is nearer to each other than this is one thing to the eye: a mug and its handle, mm. */
+const NEAR_MM = 5;
+/** Smaller than this share of the largest it is a crumb. */
+const LEAST_PART = 0.12;
+
+/** What lies apart, from left to right, each under the name of the area that most of it is. */
 function named(lesson: Lesson, parts: readonly Point[][], areaIds: readonly string[]): Named[] {
   const seen = visibleOf(lesson).filter(({ id }) => areaIds.includes(id));
-  return parts
+  // Grown until what is near runs together, and back.
+  const grown = offset(
+    offset(
+      united(
+        parts.map((ring) => [ring]),
+        [],
+      ),
+      NEAR_MM / 2,
+    ),
+    -NEAR_MM / 2,
+  );
+  const rims = grown.map(([rim]) => rim as Point[]);
+  const largest = Math.max(...rims.map((rim) => outlineArea([[rim]])));
+  return rims
+    .filter((rim) => outlineArea([[rim]]) >= LEAST_PART * largest)
     .map((points) => {
-      const at = middleOf(points);
-      const of = seen
-        .map(({ id, outline }) => ({ id, far: distance(middleOf(outline.flat(2) as Point[]), at) }))
-        .sort((a, b) => a.far - b.far)[0];
-      return { name: lesson.areas.find(({ id }) => id === of?.id)?.name ?? '', points };
+      const shared = seen
+        .map(({ id, outline }) => ({ id, area: outlineArea(common(outline, [[points]])) }))
+        .sort((a, b) => b.area - a.area)[0];
+      return { name: lesson.areas.find(({ id }) => id === shared?.id)?.name ?? '', points };
     })
     .sort((a, b) => middleOf(a.points)[0] - middleOf(b.points)[0]);
 }
+
+/** A narrower gap is drawn as a line. */
+const LEAST_GAP_MM = 3;
 
 /** Ratios that are told, with a tolerance of a twentieth. */
 const ratios = [
@@ -81,7 +123,7 @@ function gapWords(lesson: Lesson, parts: readonly Point[][], areaIds: readonly s
   return things.slice(1).flatMap((other, i): string[] => {
     const one = things[i] as Named;
     const gap = gapBetween(one.points, other.points);
-    if (!gap) return [];
+    if (!gap || gap.narrowestMm < LEAST_GAP_MM) return [];
     const sides = !gap.sides
       ? say('a tip faces it')
       : gap.meets
@@ -98,7 +140,9 @@ function gapWords(lesson: Lesson, parts: readonly Point[][], areaIds: readonly s
       ),
     );
     return [
-      say`The gap between ${called(one.name)} and ${called(other.name)} is ${said(lesson, narrow)} at its narrowest; ${sides}. Draw the gap, not the things.`,
+      one.name === other.name
+        ? say`The gap between two of ${called(one.name)} is ${said(lesson, narrow)} at its narrowest; ${sides}. Draw the gap, not the things.`
+        : say`The gap between ${called(one.name)} and ${called(other.name)} is ${said(lesson, narrow)} at its narrowest; ${sides}. Draw the gap, not the things.`,
       ...like.slice(0, 1).map((words) => `${words}.`),
     ];
   });

@@ -2,7 +2,7 @@ import type { Lesson, Outline } from '@viaticum/contract';
 import { type Labels, labels } from '@viaticum/kernels/raster';
 import { scanOutline } from '../../area/index.js';
 import { visibleOf } from '../../derived/index.js';
-import { evenly, type Point } from '../../geometry/index.js';
+import { evenly, lengthOf, type Point } from '../../geometry/index.js';
 import { traceArcs } from '../../picture/index.js';
 import { corners, cutAt, softened } from './chains.js';
 
@@ -37,16 +37,52 @@ export function bordersOf(lesson: Lesson, map: Labels, mmPerPx: number): Border[
     if (arc.left < 0 || arc.right < 0 || arc.left === arc.right) continue;
     const [low, high] = [Math.min(arc.left, arc.right) - 1, Math.max(arc.left, arc.right) - 1];
     const raw = arc.points.map(([x, y]): Point => [x * mmPerPx, y * mmPerPx]);
-    const own = softenedBetweenCorners(raw, arc.closed, mmPerPx);
-    if (own.length < 2) continue;
-    out.push({
-      front: parts[high]?.id as string,
-      back: parts[low]?.id ?? null,
-      points: own,
-      closed: arc.closed,
-    });
+    const ways = low < 0 ? withoutRim(lesson, raw, arc.closed) : [{ points: raw, closed: arc.closed }];
+    for (const way of ways) {
+      const own = softenedBetweenCorners(way.points, way.closed, mmPerPx);
+      if (own.length < 2) continue;
+      out.push({ front: parts[high]?.id as string, back: parts[low]?.id ?? null, points: own, closed: way.closed });
+    }
   }
   return out;
+}
+
+/** Bare canvas narrower than this along its rim is where an area ends a hair early: no edge is drawn there. */
+const RIM_MM = 2;
+/** What of an edge beside bare canvas does not run along the rim; its ends reach the rim where it comes from there. */
+function withoutRim(
+  { support: { widthMm, heightMm } }: Lesson,
+  raw: readonly Point[],
+  isClosed: boolean,
+): { points: Point[]; closed: boolean }[] {
+  const isAway = ([x, y]: Point) => Math.min(x, y, widthMm - x, heightMm - y) > RIM_MM;
+  const first = raw.findIndex((p) => !isAway(p));
+  if (first < 0) return [{ points: [...raw], closed: isClosed }];
+  // A closed one is begun at the rim, so that no run is cut where it happened to begin.
+  const line = isClosed ? [...raw.slice(first, -1), ...raw.slice(0, first + 1)] : [...raw];
+  const gone = new Uint8Array(line.length);
+  for (let from = 0; from < line.length; from++) {
+    if (isAway(line[from] as Point)) continue;
+    let to = from;
+    while (to + 1 < line.length && !isAway(line[to + 1] as Point)) to++;
+    // Straight out to the rim is short; along it is long, and only what leads to it stays.
+    const long = lengthOf(line.slice(from, to + 1));
+    if (long > 3 * RIM_MM) {
+      for (let k = from; k <= to; k++) {
+        const leads = (at: number) =>
+          at > 0 && at < line.length - 1 && lengthOf(line.slice(Math.min(at, k), Math.max(at, k) + 1)) <= RIM_MM;
+        if (!leads(from) && !leads(to)) gone[k] = 1;
+      }
+    }
+    from = to;
+  }
+  const runs: Point[][] = [];
+  line.forEach((p, i) => {
+    if (gone[i]) return;
+    if (i > 0 && !gone[i - 1] && runs.length > 0) runs.at(-1)?.push(p);
+    else runs.push([p]);
+  });
+  return runs.flatMap((points) => (points.length > 1 ? [{ points, closed: false }] : []));
 }
 
 /** A line softened along, but for its corners and ends; as even points. A closed one that has corners begins at one of them. */

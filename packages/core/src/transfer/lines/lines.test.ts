@@ -265,6 +265,44 @@ describe('where a drawing ends', () => {
     expect(Math.min(...ends.map(([x]) => x))).toBeLessThan(0.5);
     expect(Math.max(...ends.map(([x]) => x))).toBeGreaterThan(199.5);
   });
+  it('an area that ends a hair before the rim has no edge along it', () => {
+    const lesson: Lesson = {
+      ...smallLesson([]),
+      areas: [
+        {
+          id: 'sky',
+          name: 'sky',
+          outline: [
+            [
+              [
+                [0, 0],
+                [199.5, 0],
+                [199.5, 130],
+                [0, 130],
+              ],
+            ],
+          ],
+        },
+        {
+          id: 'sea',
+          name: 'sea',
+          outline: [
+            [
+              [
+                [0, 130],
+                [199.5, 130],
+                [199.5, 249],
+                [0, 249],
+              ],
+            ],
+          ],
+        },
+      ],
+    };
+    const lines = toEnd(drawLines(lesson, null));
+    expect(lines).toHaveLength(1);
+    expect(lines[0]?.areaIds).toEqual(['sea', 'sky']);
+  });
   it.each(['balloons', 'kettle'] as const)('every line of %s that comes within 3 mm of the rim reaches it', (name) => {
     const lesson = demoLesson(name);
     const { widthMm, heightMm } = lesson.support;

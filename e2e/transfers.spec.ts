@@ -77,7 +77,7 @@ test('when: edges that paint would bury get a second transfer, which is a step o
   await expect(page.getByTestId('moment')).toHaveCount(1 + missing);
   await page.getByTestId('moment').nth(1).click();
   await topic(page, 'Ways');
-  await expect(page.getByText(/^For “Trace again for/).first()).toBeVisible();
+  await expect(page.getByText(/^For “Trace again: /).first()).toBeVisible();
   await page.getByText('chalk or white on the back').first().click();
   await page.getByRole('button', { name: 'Take this' }).first().click();
   await expect(page.getByText('this lesson').first()).toBeVisible();

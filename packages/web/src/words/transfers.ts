@@ -75,7 +75,7 @@ export const transferWords = worded({
     all: 'All lines together',
     buried: (names: string, step: string) => say`“${step}” paints over ${names} before they are needed.`,
     again: (title: string) => say`Transfer again before “${title}”`,
-    againTitle: (title: string) => say`Trace again for “${title}”`,
+    againTitle: (names: string) => say`Trace again: ${names}`,
     fine: 'No line is painted over before it is used.',
     noStep: 'No step transfers the drawing yet. It is taken to come before the first one.',
   },

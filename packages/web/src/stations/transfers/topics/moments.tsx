@@ -95,7 +95,7 @@ function Buried() {
               size="small"
               onClick={() =>
                 session.do('addStep', {
-                  step: againStep(lesson, one, nanoid(8), w.againTitle(step.title)),
+                  step: againStep(lesson, one, nanoid(8), w.againTitle(names)),
                   at: beforeAt,
                 })
               }

@@ -96,7 +96,7 @@ export function compositionFindings(lesson: Lesson, rule: string, kinds: readonl
     JSON.stringify(colours),
   );
   return notes
-    .filter((note) => kinds.includes(note.kind) && !isOneThing(lesson, note) && !isUnlike(lesson, note))
+    .filter((note) => kinds.includes(note.kind) && isWorthTelling(lesson, note))
     .map((note): Finding => {
       const [areaId] = note.areaIds;
       return {
@@ -115,6 +115,10 @@ export function compositionFindings(lesson: Lesson, rule: string, kinds: readonl
 export const isOrnament = ({ drawing, marks }: Lesson): boolean =>
   drawing.constructions.some(({ kind }) => kind === 'radial' || kind === 'motif') ||
   marks.filter(({ round }) => round).length > 1;
+
+/** Whether common practice would change what a note tells, in this lesson: not an ornament, a pattern on its thing, or things that are unlike. */
+export const isWorthTelling = (lesson: Lesson, note: CompositionNote): boolean =>
+  note.worth && !isOrnament(lesson) && !isOneThing(lesson, note) && !isUnlike(lesson, note);
 
 const LONG_EDGE_MM = 25;
 /** Two areas that share a long edge belong together: a pattern and what it lies on do not just touch. */

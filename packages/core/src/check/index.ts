@@ -82,7 +82,7 @@ import { windowMissed } from './rules/window-missed.js';
 import { wrongSide } from './rules/wrong-side.js';
 
 /** A finding with the word why it was set aside, where it was. */
-export { findingOfNote, isOrnament } from './composed.js';
+export { findingOfNote, isOrnament, isWorthTelling } from './composed.js';
 export type { Finding, Fix, Rule } from './finding.js';
 export type ShownFinding = Finding & { setAside?: string };
 

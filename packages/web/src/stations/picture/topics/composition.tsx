@@ -1,4 +1,4 @@
-import { findingOfNote, isOrnament } from '@viaticum/core/check';
+import { findingOfNote, isOrnament, isWorthTelling } from '@viaticum/core/check';
 import { visibleOf } from '@viaticum/core/derived';
 import { Button, Select } from 'antd';
 import { clsx } from 'clsx';
@@ -45,7 +45,7 @@ export function CompositionTopic() {
     .map((note) => {
       const finding = findingOfNote(note);
       const isMeant = finding !== null && lesson.setAside.some((one) => one.finding === finding);
-      return { ...note, finding, isMeant, worth: note.worth && !ornament && !isMeant };
+      return { ...note, finding, isMeant, worth: isWorthTelling(lesson, note) && !isMeant };
     })
     .sort((a, b) => Number(b.worth) - Number(a.worth));
   return (
@@ -85,6 +85,7 @@ export function CompositionTopic() {
               <Button
                 size="small"
                 type="text"
+                className={css.meant}
                 aria-label={`${note.isMeant ? w.notMeant : w.meant}: ${note.text}`}
                 onClick={() => session.do('setAside', { finding: note.finding as string, why: note.isMeant ? null : w.meant })}
               >

@@ -2,7 +2,7 @@ export { type Budget, budgetOf, usualMin } from './budget.js';
 export { type CarriedSteps, carried, putBack } from './carried.js';
 export { type DraftChange, draftChanges } from './difference.js';
 export { type DraftHints, draftLesson } from './draft.js';
-export { areaFacts } from './facts.js';
+export { areaFacts, draftGround } from './facts.js';
 export { fitTo, type LeftOut, type LengthLadder, lengthLadder, withAllBack } from './fit.js';
 export { freeGains, type Gain } from './gains.js';
 export { draftInTime, draftWithReasons } from './in-time.js';

@@ -280,7 +280,7 @@ function drawingThings(lesson: Lesson, { heads, teaching }: Group, parts: readon
       null,
     );
     if (transferMedium === 'transfer-paper' || transferMedium === 'light-paper') {
-      const isDark = transferMedium === 'transfer-paper' && groundL(lesson) > 50;
+      const isDark = transferMedium === 'transfer-paper' && groundL(lesson) >= lineLightness['transfer-paper'] + LEAST_CONTRAST;
       const name = isDark ? say('dark transfer paper') : say('light transfer paper');
       const note = isDark ? undefined : say('dark lines would not show on this ground');
       add(

@@ -102,6 +102,21 @@ describe('a lesson begun with a picture', () => {
     expect(first?.areaIds).toEqual([other.subjectAreaId]);
   });
 
+  it('lines are traced so that they show on the toned ground: a dark picture takes light transfer paper', () => {
+    const night = picture(260, 325, (x, y) => {
+      if (Math.hypot((x - 0.62) * 0.8, y - 0.42) < 0.13) return [40, 12, 20];
+      return y > 0.7 ? [18, -8, 8] : [32, -12, 10];
+    });
+    const hidden = (one: Lesson) => findings(one, planLesson(one)).filter(({ rule }) => rule === 'line-on-ground');
+    const dark = begun({}, night);
+    expect([lesson, dark].map((one) => one.school.transferMedium)).toEqual(['transfer-paper', 'light-paper']);
+    expect([...hidden(lesson), ...hidden(dark)]).toEqual([]);
+    expect(dark.steps.find((step) => step.kind === 'transfer')?.say).toContain('light line shows');
+    // The check would speak of dark paper on that ground; a way that somebody chose is theirs.
+    expect(hidden({ ...dark, school: { ...dark.school, transferMedium: 'transfer-paper' } })).toHaveLength(1);
+    expect(begun({ school: { ...defaultSchool, transferMedium: 'graphite' } }, night).school.transferMedium).toBe('graphite');
+  });
+
   it('an even picture is one area, painted', () => {
     const even = begun(
       {},

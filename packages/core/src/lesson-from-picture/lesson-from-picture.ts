@@ -4,6 +4,7 @@ import { budgetOf, draftInTime } from '../draft/index.js';
 import { areaOfThing, colourSpread, cutAreas, prepare, proposeAreas, refineAreas, type ToldThing } from '../picture/index.js';
 import { type Begun, inside, rounded } from './inside.js';
 import { lineMarks, type ToldLines } from './lines.js';
+import { withSeenLines } from './seen-lines.js';
 
 export type BeginOptions = {
   /** How many areas; by the level and the wanted length where it is not said. */
@@ -16,7 +17,8 @@ export type BeginOptions = {
 /**
  * A whole lesson from its picture: areas with depth, edges and direction of strokes, values, tubes and mixes with recipes, and the steps
  * by the lesson's school. `picture` is the reference as it lies on the canvas. The title, canvas, school, level, room and references
- * of the lesson stay; tubes too where it has some. The same picture and ids give the same lesson.
+ * of the lesson stay; tubes too where it has some; of the school only dark transfer paper gives way to light where the
+ * ground would hide its lines. The same picture and ids give the same lesson.
  */
 export function* beginLesson(
   lesson: Lesson,
@@ -55,7 +57,7 @@ export function* beginLesson(
   const marks = lineMarks(plainLesson, options.lines ?? [], ids);
   const { ready, hints } = yield* inside({ ...plainLesson, marks }, picture, ids);
   yield { share: 0.92, doing: 'steps' };
-  return draftInTime(ready, ids, hints);
+  return draftInTime(withSeenLines(ready), ids, hints);
 }
 
 /** Areas found by colour alone, none of them told. */

@@ -4,8 +4,8 @@ import type { CommandArgs } from '../document/index.js';
 import { kitPaint } from '../kit/index.js';
 import { helpFor } from '../pace/index.js';
 import { minutesOf, planLesson } from '../plan/index.js';
-import { countedFor, drying, dryingTests, roomFactor } from './drying.js';
-import { type Factor, factorOf, fitEffects } from './fit.js';
+import { drying, dryingTests } from './drying.js';
+import { fitEffects, type Known, knownOf } from './fit.js';
 import { asksOverall, fitPace, rateTests } from './pace.js';
 import type { Logged } from './suggestion.js';
 import { helpTaken, paintUsed } from './used.js';
@@ -16,10 +16,8 @@ export type Change = { of: 'minutes' | 'ml' | 'help'; by: number };
  * A factor as classes show it: of the room's drying (`drying room`) or a key of {@link Learnt}. `present`: what this lesson reckons with;
  * `isClear`: enough is known, and what is reckoned with lies outside its 80 % interval.
  */
-export type Calibration = Factor & {
+export type Calibration = Known & {
   key: string;
-  observations: number;
-  classes: number;
   present: number;
   isClear: boolean;
   change: Change | null;
@@ -51,39 +49,25 @@ const day = (now: number): string => new Date(now).toISOString().slice(0, 10);
  * change here; nothing is taken over by itself.
  */
 export function calibrations(lesson: Lesson, all: readonly Logged[], now: number): Calibration[] {
-  const found: (Factor & { key: string; observations: number; classes: number })[] = [];
+  const found: (Known & { key: string })[] = [];
   const painted = lesson.steps.filter((step) => step.technique);
   const techniques = [...new Set(painted.flatMap(({ technique }) => technique ?? []))];
   const paints = [...new Set(painted.flatMap((step) => slowPaintOf(step) ?? []))];
 
   const touches = dryingTests(all, now, lesson.room);
   const dried = fitEffects(touches, drying);
-  found.push({ key: 'drying room', ...roomFactor(touches, lesson.room.name) });
+  found.push({ key: 'drying room', ...knownOf(dried, touches, `room:${lesson.room.name}`) });
   for (const [kind, names] of [
     ['technique', techniques],
     ['paint', paints],
   ] as const)
-    for (const name of names)
-      found.push({
-        key: `drying ${kind} ${name}`,
-        ...factorOf(dried, [`${kind}:${name}`]),
-        ...countedFor(touches, `${kind}:${name}`),
-      });
+    for (const name of names) found.push({ key: `drying ${kind} ${name}`, ...knownOf(dried, touches, `${kind}:${name}`) });
 
   const newest = [...all].sort((a, b) => b.log.at.localeCompare(a.log.at)).filter(({ log }) => log.paces.length > 0);
   const rates = rateTests(newest.slice(0, NEWEST)).slice(0, MOST_DONES);
   const fit = fitPace(rates);
-  for (const name of techniques)
-    found.push({
-      key: `pace technique ${name}`,
-      ...factorOf(fit, [`technique:${name}`]),
-      ...countedFor(rates, `technique:${name}`),
-    });
-  found.push({
-    key: `pace level ${lesson.level}`,
-    ...factorOf(fit, [`level:${lesson.level}`]),
-    ...countedFor(rates, `level:${lesson.level}`),
-  });
+  for (const name of techniques) found.push({ key: `pace technique ${name}`, ...knownOf(fit, rates, `technique:${name}`) });
+  found.push({ key: `pace level ${lesson.level}`, ...knownOf(fit, rates, `level:${lesson.level}`) });
   found.push({ key: 'help', ...helpTaken(all, lesson.level) });
   found.push({ key: 'asks', ...asksOverall(all, lesson.level) });
   found.push({ key: 'paint', ...paintUsed(all) });
@@ -95,12 +79,7 @@ export function calibrations(lesson: Lesson, all: readonly Logged[], now: number
     .sort((a, b) => Number(b.isClear) - Number(a.isClear));
 }
 
-function completed(
-  lesson: Lesson,
-  one: Factor & { key: string; observations: number; classes: number },
-  endMin: number,
-  now: number,
-): Calibration {
+function completed(lesson: Lesson, one: Known & { key: string }, endMin: number, now: number): Calibration {
   const { key, factor, from, to, observations, classes } = one;
   const isRoom = key === 'drying room';
   const present = isRoom ? 1 / (lesson.room.calibration ?? 1) : learntFactor(lesson, key);

@@ -1,5 +1,5 @@
 import type { Room } from '@viaticum/contract';
-import { type Factor, factorOf, fitEffects, type Observation, type Spread } from './fit.js';
+import { fitEffects, type Known, knownOf, type Observation, type Spread } from './fit.js';
 import type { Logged } from './suggestion.js';
 
 /** How drying differs from the model, as logarithms: by room, paint, technique, class and coat (our judgement; no published source). */
@@ -34,18 +34,9 @@ export function dryingTests(logs: readonly Logged[], now: number, since?: Pick<R
   });
 }
 
-type Counted = { observations: number; classes: number };
-/** From how many observations of how many classes an effect is known. */
-export function countedFor(tests: readonly Observation[], effect: string): Counted {
-  const own = tests.filter(({ effects }) => effects.includes(effect));
-  return { observations: own.length, classes: new Set(own.map((test) => test.class)).size };
-}
-
 /** How much longer coats dry in a room than the model says, and from how much that is known. */
-export const roomFactor = (tests: readonly Observation[], room: string): Factor & Counted => ({
-  ...factorOf(fitEffects(tests, drying), [`room:${room}`]),
-  ...countedFor(tests, `room:${room}`),
-});
+export const roomFactor = (tests: readonly Observation[], room: string): Known =>
+  knownOf(fitEffects(tests, drying), tests, `room:${room}`);
 
 /** A room has changed where its newest classes differ from those before by so many standard deviations. */
 const CHANGED_SD = 2.3;

@@ -36,6 +36,21 @@ export function factorOf(fit: Fit, effects: readonly string[]): Factor {
   return { factor: Math.exp(mean), from: Math.exp(mean - Z80 * sd), to: Math.exp(mean + Z80 * sd) };
 }
 
+/** A factor, and from how many observations of how many classes it is known. */
+export type Known = Factor & Counted;
+type Counted = { observations: number; classes: number };
+/** From how many observations of how many classes an effect is known. */
+function countedFor(tests: readonly Observation[], effect: string): Counted {
+  const own = tests.filter(({ effects }) => effects.includes(effect));
+  return { observations: own.length, classes: new Set(own.map((test) => test.class)).size };
+}
+
+/** How much longer than the model an effect makes what was observed, by a fit of it, and from how much that is known. */
+export const knownOf = (fit: Fit, tests: readonly Observation[], effect: string): Known => ({
+  ...factorOf(fit, [effect]),
+  ...countedFor(tests, effect),
+});
+
 const MOST_ROUNDS = 60;
 const SETTLED = 1e-6;
 /** Spreads of one observation that are weighed against each other, as shares of what is assumed, and how likely each is beforehand. */

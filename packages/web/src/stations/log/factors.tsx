@@ -6,6 +6,7 @@ import { calibrationsQuery } from '../../api/log-queries.js';
 import { useLesson, useSession, useSnapshot } from '../../lesson/context.js';
 import { logWords } from '../../words/log.js';
 import css from './log.module.css';
+import { WorkedOut } from './worked-out.js';
 
 const w = logWords.factors;
 
@@ -18,15 +19,7 @@ export function Factors() {
   const { data, error } = useQuery({ ...calibrationsQuery(session.id), enabled: save.kind === 'saved', staleTime: 0 });
   const rows = data?.calibrations ?? [];
   return (
-    <section aria-label={w.title}>
-      <h2>{w.title}</h2>
-      <p className="quiet">{w.about}</p>
-      {error && (
-        <p className="signal" role="alert">
-          {error.message}
-        </p>
-      )}
-      {!data && !error && <p className="quiet">{w.working}</p>}
+    <WorkedOut words={w} error={error} isThere={data !== undefined}>
       {data && rows.length === 0 && <p>{w.none}</p>}
       {rows.length > 0 && (
         <Table<Calibration>
@@ -90,6 +83,6 @@ export function Factors() {
           ]}
         />
       )}
-    </section>
+    </WorkedOut>
   );
 }

@@ -6,6 +6,7 @@ import { suggestionsQuery } from '../../api/log-queries.js';
 import { useLesson, useSession, useSnapshot } from '../../lesson/context.js';
 import { logWords } from '../../words/log.js';
 import css from './log.module.css';
+import { WorkedOut } from './worked-out.js';
 
 const w = logWords.learnt;
 const asideKey = (key: string): string => `log/${key}`.slice(0, 120);
@@ -31,15 +32,7 @@ export function Learnt() {
     if (session.do(edit.command, edit.args as never)) void message.success(w.taken);
   };
   return (
-    <section aria-label={w.title}>
-      <h2>{w.title}</h2>
-      <p className="quiet">{w.about}</p>
-      {error && (
-        <p className="signal" role="alert">
-          {error.message}
-        </p>
-      )}
-      {!data && !error && <p className="quiet">{w.working}</p>}
+    <WorkedOut words={w} error={error} isThere={data !== undefined}>
       {data && shown.length === 0 && <p>{w.none}</p>}
       <ul className={css.learnt} data-testid="suggestions">
         {shown.map((one) => (
@@ -62,6 +55,6 @@ export function Learnt() {
           </li>
         ))}
       </ul>
-    </section>
+    </WorkedOut>
   );
 }

@@ -31,9 +31,15 @@ export type Fit = {
 export type Factor = { factor: number; from: number; to: number };
 /** Four in five of a normal distribution lie within so many standard deviations. */
 export const Z80 = 1.2816;
+/** A factor from the mean of its logarithm and the standard deviation of that. */
+export const factorBy = (mean: number, sd: number): Factor => ({
+  factor: Math.exp(mean),
+  from: Math.exp(mean - Z80 * sd),
+  to: Math.exp(mean + Z80 * sd),
+});
 export function factorOf(fit: Fit, effects: readonly string[]): Factor {
   const { mean, sd } = fit.of(effects.map((effect) => [effect, 1]));
-  return { factor: Math.exp(mean), from: Math.exp(mean - Z80 * sd), to: Math.exp(mean + Z80 * sd) };
+  return factorBy(mean, sd);
 }
 
 /** A factor, and from how many observations of how many classes it is known. */

@@ -3,6 +3,7 @@ import { say } from '@viaticum/contract';
 import { drawsLines } from '../derived/index.js';
 import type { DrawingCheck } from '../transfer/index.js';
 import { counted, the } from '../units/index.js';
+import { median } from './spread.js';
 import type { Logged, Suggestion } from './suggestion.js';
 
 /** Of fewer photographs nothing is told: it would be of single people. */
@@ -25,12 +26,6 @@ export type GroupOff = {
 };
 const ways = ['wide', 'high', 'offX', 'offY'] as const;
 type Way = (typeof ways)[number];
-
-const median = (values: readonly number[]): number => {
-  const sorted = [...values].sort((a, b) => a - b);
-  const middle = sorted.length / 2;
-  return ((sorted[Math.ceil(middle) - 1] ?? 0) + (sorted[Math.floor(middle)] ?? 0)) / 2;
-};
 
 const thousandth = (value: number): number => Math.round(value * 1000) / 1000;
 /** Of a canvas so much of the picture’s lines is seen; less is another picture, or its corners are wrong (measured on painted stages). */

@@ -1,4 +1,4 @@
-import { type Factor, Z80 } from './fit.js';
+import { type Factor, factorBy } from './fit.js';
 
 /** Observations of one class (or one evening of one person): their mean as a logarithm, and how many. */
 export type Lot = { mean: number; count: number };
@@ -18,8 +18,7 @@ export function shrunk(lots: readonly Lot[], { prior, lot, one }: LotSpread): Fa
     weight += own;
     sum += own * mean;
   }
-  const [mean, sd] = [sum / weight, 1 / Math.sqrt(weight)];
-  return { factor: Math.exp(mean), from: Math.exp(mean - Z80 * sd), to: Math.exp(mean + Z80 * sd) };
+  return factorBy(sum / weight, 1 / Math.sqrt(weight));
 }
 
 /** Observations by the class they are of. */
@@ -31,3 +30,10 @@ export function lotsOf(values: readonly { class: string; value: number }[]): Lot
   }
   return [...lots.values()].map(({ sum, count }) => ({ mean: sum / count, count }));
 }
+
+/** The value in the middle, or between the two in the middle; 0 of none. */
+export const median = (values: readonly number[]): number => {
+  const sorted = [...values].sort((a, b) => a - b);
+  const middle = sorted.length / 2;
+  return ((sorted[Math.ceil(middle) - 1] ?? 0) + (sorted[Math.floor(middle)] ?? 0)) / 2;
+};

@@ -5,6 +5,7 @@ import { dryingTests, roomChanged, roomFactor } from './drying.js';
 import { factorOf } from './fit.js';
 import { asksAt, fitPace, paceTests } from './pace.js';
 import { resultSuggestions } from './results.js';
+import { median } from './spread.js';
 import type { Edit, Logged, Suggestion } from './suggestion.js';
 
 /** From so many coats of so many classes on a room’s drying is spoken of. */
@@ -23,11 +24,6 @@ const half = (minutes: number): number => Math.max(0.5, Math.round(minutes * 2) 
 const minutesSaid = (all: readonly number[]): string => listInWords(all.map((one) => String(Math.round(one))));
 /** The oldest first. */
 const byDay = (logs: readonly Logged[]): Logged[] => [...logs].sort((a, b) => a.log.at.localeCompare(b.log.at));
-const median = (values: readonly number[]): number => {
-  const sorted = [...values].sort((a, b) => a - b);
-  const middle = sorted.length / 2;
-  return ((sorted[Math.ceil(middle) - 1] ?? 0) + (sorted[Math.floor(middle)] ?? 0)) / 2;
-};
 
 /** What the classes of a lesson (and for drying those of its room) suggest to change in it; what is worth most first, at most five. */
 export function suggestions(lesson: Lesson, own: readonly Logged[], all: readonly Logged[], now: number): Suggestion[] {
